@@ -1,0 +1,100 @@
+import { type Frame, frameFrom, turn } from '../geometry/frame.js';
+import { type Fdi, kindOf, sideOf, type ToothKind, UPPER_TEN } from '../teeth/notation.js';
+
+/** An arch in the horizontal plane: y = a·x² + b·x⁴ behind the front, mm. */
+export interface ArchCurve {
+  readonly a: number;
+  readonly b: number;
+}
+
+/** A medium upper arch (house morphology): canine tips 35 mm apart lie about 8 mm behind the centrals. */
+export const MEDIUM_ARCH: ArchCurve = { a: 0.022, b: 1.4e-5 };
+
+/** A place on the arch: x to the patient's left, y backward, and the direction of travel towards the patient's left in degrees. */
+export interface ArchPlace {
+  readonly x: number;
+  readonly y: number;
+  /** Turn of the tangent from the x axis, degrees, positive backward on the patient's left. */
+  readonly turnDeg: number;
+}
+
+const STEP_MM = 0.02;
+
+/** The place that lies `alongMm` along the curve from the midline, positive to the patient's left. */
+export function alongArch(curve: ArchCurve, alongMm: number): ArchPlace {
+  const target = Math.abs(alongMm);
+  let x = 0;
+  let s = 0;
+  while (s < target) {
+    const slope = 2 * curve.a * x + 4 * curve.b * x ** 3;
+    const step = Math.min(STEP_MM, target - s);
+    // Midpoint rule: the slope half a step on.
+    const xm = x + step / 2 / Math.hypot(1, slope);
+    const sm = 2 * curve.a * xm + 4 * curve.b * xm ** 3;
+    x += step / Math.hypot(1, sm);
+    s += step;
+  }
+  const sign = alongMm < 0 ? -1 : 1;
+  const slope = 2 * curve.a * x + 4 * curve.b * x ** 3;
+  return { x: sign * x, y: curve.a * x * x + curve.b * x ** 4, turnDeg: (sign * (Math.atan(slope) * 180)) / Math.PI };
+}
+
+/** How the tooth's axis stands in the arch: edge forward (torque) and edge towards the midline (tip), degrees. House morphology. */
+export const AXIS: Readonly<Partial<Record<ToothKind, { readonly torqueDeg: number; readonly tipDeg: number }>>> = {
+  central: { torqueDeg: 13, tipDeg: 2 },
+  lateral: { torqueDeg: 12, tipDeg: 4 },
+  canine: { torqueDeg: 6, tipDeg: 5 },
+  premolar1: { torqueDeg: -3, tipDeg: 2 },
+  premolar2: { torqueDeg: -4, tipDeg: 1 },
+};
+
+/** What a tooth's place in the arch depends on. */
+export interface Stand {
+  readonly tooth: Fdi;
+  readonly widthMm: number;
+  /** Space left free on the tooth's mesial side. */
+  readonly gapMesialMm?: number;
+  /** Edge above (+) the plane of the edges. */
+  readonly edgeUpMm?: number;
+  /** Turn about the tooth's axis, positive mesial edge forward. */
+  readonly rotationDeg?: number;
+  /** Edge in front (+) of the arch curve. */
+  readonly forwardMm?: number;
+}
+
+/** The frame of a tooth standing at a place of the arch, aligned to it: z along the tooth's axis towards the root. */
+export function standingFrame(tooth: Fdi, place: ArchPlace, edgeUpMm: number): Frame {
+  const axis = AXIS[kindOf(tooth)] ?? { torqueDeg: 0, tipDeg: 0 };
+  const t = (place.turnDeg * Math.PI) / 180;
+  const upright = frameFrom([place.x, place.y, edgeUpMm], [0, 0, 1], [Math.cos(t), Math.sin(t), 0]);
+  // Torque: the root goes back. A positive turn about x (patient's left) takes z towards −y, so backward is negative.
+  const torqued = turn(upright, 'x', -axis.torqueDeg);
+  const side = sideOf(tooth) === 'left' ? 1 : -1;
+  return turn(torqued, 'y', side * axis.tipDeg);
+}
+
+/** Turns a frame about its own z so that the mesial edge comes forward by degrees. */
+export function rotateTooth(tooth: Fdi, frame: Frame, rotationDeg: number): Frame {
+  // About z (up), a positive turn takes +x (left) towards +y (back): mesial (−x) of a left tooth comes forward.
+  return turn(frame, 'z', (sideOf(tooth) === 'left' ? 1 : -1) * rotationDeg);
+}
+
+/** The frames of teeth standing side by side from the midline outward, widths and gaps used up along the curve. */
+export function placeTeeth(curve: ArchCurve, stands: readonly Stand[]): Map<Fdi, Frame> {
+  const frames = new Map<Fdi, Frame>();
+  for (const side of ['right', 'left'] as const) {
+    let along = 0;
+    const own = stands.filter((s) => sideOf(s.tooth) === side).sort((p, q) => p.tooth - q.tooth);
+    for (const s of own) {
+      along += (s.gapMesialMm ?? 0) + s.widthMm / 2;
+      const place = alongArch(curve, side === 'left' ? along : -along);
+      const frame = standingFrame(s.tooth, place, s.edgeUpMm ?? 0);
+      const t = (place.turnDeg * Math.PI) / 180;
+      const f = s.forwardMm ?? 0;
+      const moved: Frame = { ...frame, origin: [frame.origin[0] + f * Math.sin(t), frame.origin[1] - f * Math.cos(t), frame.origin[2]] };
+      frames.set(s.tooth, rotateTooth(s.tooth, moved, s.rotationDeg ?? 0));
+      along += s.widthMm / 2;
+    }
+  }
+  return new Map([...frames].sort((p, q) => UPPER_TEN.indexOf(p[0]) - UPPER_TEN.indexOf(q[0])));
+}

@@ -1,0 +1,25 @@
+/** Why a value was refused. The server maps the code to a status; the sentence is for people. */
+export type RefusalCode =
+  | 'tooth-unknown'
+  | 'mesh-invalid'
+  | 'mesh-empty'
+  | 'stl-broken'
+  | 'stl-empty'
+  | 'number-invalid'
+  | 'calibration-zero'
+  | 'points-coincide'
+  | 'landmark-outside'
+  | 'parameter-out-of-range'
+  | 'scan-without-teeth';
+
+/** A typed refusal: a code for programs, a sentence for people, and what was received. */
+export class Refusal extends Error {
+  constructor(
+    readonly code: RefusalCode,
+    sentence: string,
+    readonly received?: unknown,
+  ) {
+    super(sentence);
+    this.name = 'Refusal';
+  }
+}

@@ -1,0 +1,44 @@
+/** A smooth function of one variable through given knots. */
+export type Curve = (x: number) => number;
+
+/**
+ * Monotone cubic through (x, y) knots with rising x (Fritsch & Carlson 1980, SIAM J Numer Anal 17:238, from memory):
+ * it never overshoots its knots. Beyond the ends it keeps the end value.
+ */
+export function monotoneCurve(knots: readonly (readonly [number, number])[]): Curve {
+  const n = knots.length;
+  const xs = Float64Array.from(knots, (k) => k[0]);
+  const ys = Float64Array.from(knots, (k) => k[1]);
+  const slope = new Float64Array(n - 1);
+  for (let i = 0; i < n - 1; i++) slope[i] = ((ys[i + 1] as number) - (ys[i] as number)) / ((xs[i + 1] as number) - (xs[i] as number));
+  const m = new Float64Array(n);
+  m[0] = slope[0] as number;
+  m[n - 1] = slope[n - 2] as number;
+  for (let i = 1; i < n - 1; i++) {
+    const a = slope[i - 1] as number;
+    const b = slope[i] as number;
+    m[i] = a * b <= 0 ? 0 : (2 * a * b) / (a + b);
+  }
+  return (x) => {
+    if (x <= (xs[0] as number)) return ys[0] as number;
+    if (x >= (xs[n - 1] as number)) return ys[n - 1] as number;
+    let i = 0;
+    while (x > (xs[i + 1] as number)) i++;
+    const h = (xs[i + 1] as number) - (xs[i] as number);
+    const t = (x - (xs[i] as number)) / h;
+    const t2 = t * t;
+    const t3 = t2 * t;
+    return (
+      (2 * t3 - 3 * t2 + 1) * (ys[i] as number) +
+      (t3 - 2 * t2 + t) * h * (m[i] as number) +
+      (3 * t2 - 2 * t3) * (ys[i + 1] as number) +
+      (t3 - t2) * h * (m[i + 1] as number)
+    );
+  };
+}
+
+/** 0 below a, 1 above b, smooth between. */
+export function smoothstep(a: number, b: number, x: number): number {
+  const t = Math.min(1, Math.max(0, (x - a) / (b - a)));
+  return t * t * (3 - 2 * t);
+}

@@ -1,0 +1,163 @@
+import { type Frame, toParent } from './frame.js';
+import type { Vec3 } from './vec.js';
+
+/**
+ * A triangle mesh.
+ * `positions`: x, y, z of each vertex in mm. `triangles`: three vertex indices each, counter-clockwise seen from outside.
+ */
+export interface Mesh {
+  readonly positions: Float64Array;
+  readonly triangles: Uint32Array;
+}
+
+export interface Bounds {
+  readonly min: Vec3;
+  readonly max: Vec3;
+}
+
+export const vertexCount = (m: Mesh): number => m.positions.length / 3;
+export const triangleCount = (m: Mesh): number => m.triangles.length / 3;
+
+export function vertex(m: Mesh, i: number): Vec3 {
+  return [m.positions[3 * i] as number, m.positions[3 * i + 1] as number, m.positions[3 * i + 2] as number];
+}
+
+/** The smallest box that holds all vertices; an empty mesh gives an inverted box. */
+export function bounds(m: Mesh): Bounds {
+  const min = [Infinity, Infinity, Infinity] as [number, number, number];
+  const max = [-Infinity, -Infinity, -Infinity] as [number, number, number];
+  for (let i = 0; i < m.positions.length; i++) {
+    const v = m.positions[i] as number;
+    const k = (i % 3) as 0 | 1 | 2;
+    if (v < min[k]) min[k] = v;
+    if (v > max[k]) max[k] = v;
+  }
+  return { min, max };
+}
+
+/** The mesh given in a frame, in the frame's parent's coordinates. Vertex order and triangles stay. */
+export function placeMesh(m: Mesh, f: Frame): Mesh {
+  const positions = new Float64Array(m.positions.length);
+  for (let i = 0; i < positions.length; i += 3) {
+    positions.set(toParent(f, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]), i);
+  }
+  return { positions, triangles: m.triangles };
+}
+
+/** Several meshes as one; nothing is welded. */
+export function mergeMeshes(meshes: readonly Mesh[]): Mesh {
+  const positions = new Float64Array(meshes.reduce((n, m) => n + m.positions.length, 0));
+  const triangles = new Uint32Array(meshes.reduce((n, m) => n + m.triangles.length, 0));
+  let p = 0;
+  let t = 0;
+  for (const m of meshes) {
+    positions.set(m.positions, p);
+    for (let i = 0; i < m.triangles.length; i++) triangles[t + i] = (m.triangles[i] as number) + p / 3;
+    p += m.positions.length;
+    t += m.triangles.length;
+  }
+  return { positions, triangles };
+}
+
+/** Vertices at exactly the same place made one. STL repeats each corner; this gives the connected surface back. */
+export function weld(m: Mesh): Mesh {
+  const seen = new Map<string, number>();
+  const kept: number[] = [];
+  const map = new Uint32Array(vertexCount(m));
+  for (let i = 0; i < map.length; i++) {
+    const [x, y, z] = vertex(m, i);
+    const key = `${x},${y},${z}`;
+    let at = seen.get(key);
+    if (at === undefined) {
+      at = kept.length / 3;
+      seen.set(key, at);
+      kept.push(x, y, z);
+    }
+    map[i] = at;
+  }
+  const triangles: number[] = [];
+  for (let t = 0; t < m.triangles.length; t += 3) {
+    const a = map[m.triangles[t] as number] as number;
+    const b = map[m.triangles[t + 1] as number] as number;
+    const c = map[m.triangles[t + 2] as number] as number;
+    if (a !== b && b !== c && c !== a) triangles.push(a, b, c);
+  }
+  return { positions: Float64Array.from(kept), triangles: Uint32Array.from(triangles) };
+}
+
+/** Unit vertex normals, each triangle weighted by its angle at the vertex (Bærentzen & Aanæs 2005, from memory). */
+export function vertexNormals(m: Mesh): Float64Array {
+  const p = m.positions;
+  const n = new Float64Array(p.length);
+  const t = m.triangles;
+  for (let k = 0; k < t.length; k += 3) {
+    for (let c = 0; c < 3; c++) {
+      const a = 3 * (t[k + c] as number);
+      const b = 3 * (t[k + ((c + 1) % 3)] as number);
+      const d = 3 * (t[k + ((c + 2) % 3)] as number);
+      const ux = (p[b] as number) - (p[a] as number);
+      const uy = (p[b + 1] as number) - (p[a + 1] as number);
+      const uz = (p[b + 2] as number) - (p[a + 2] as number);
+      const vx = (p[d] as number) - (p[a] as number);
+      const vy = (p[d + 1] as number) - (p[a + 1] as number);
+      const vz = (p[d + 2] as number) - (p[a + 2] as number);
+      const cx = uy * vz - uz * vy;
+      const cy = uz * vx - ux * vz;
+      const cz = ux * vy - uy * vx;
+      const area2 = Math.sqrt(cx * cx + cy * cy + cz * cz);
+      if (area2 === 0) continue;
+      const w = Math.atan2(area2, ux * vx + uy * vy + uz * vz) / area2;
+      n[a] = (n[a] as number) + cx * w;
+      n[a + 1] = (n[a + 1] as number) + cy * w;
+      n[a + 2] = (n[a + 2] as number) + cz * w;
+    }
+  }
+  for (let i = 0; i < n.length; i += 3) {
+    const l = Math.hypot(n[i] as number, n[i + 1] as number, n[i + 2] as number) || 1;
+    n[i] = (n[i] as number) / l;
+    n[i + 1] = (n[i + 1] as number) / l;
+    n[i + 2] = (n[i + 2] as number) / l;
+  }
+  return n;
+}
+
+/** Enclosed volume in mm³ by the divergence theorem; positive when triangles face outward. Needs a closed mesh. */
+export function volume(m: Mesh): number {
+  const p = m.positions;
+  let six = 0;
+  for (let t = 0; t < m.triangles.length; t += 3) {
+    const a = 3 * (m.triangles[t] as number);
+    const b = 3 * (m.triangles[t + 1] as number);
+    const c = 3 * (m.triangles[t + 2] as number);
+    const bx = p[b] as number;
+    const by = p[b + 1] as number;
+    const bz = p[b + 2] as number;
+    const cx = p[c] as number;
+    const cy = p[c + 1] as number;
+    const cz = p[c + 2] as number;
+    six += (p[a] as number) * (by * cz - bz * cy) + (p[a + 1] as number) * (bz * cx - bx * cz) + (p[a + 2] as number) * (bx * cy - by * cx);
+  }
+  return six / 6;
+}
+
+/** Surface area in mm². */
+export function area(m: Mesh): number {
+  let sum = 0;
+  for (let t = 0; t < m.triangles.length; t += 3) sum += triangleArea(m, t);
+  return sum;
+}
+
+/** Area in mm² of the triangle whose indices begin at `at` in `triangles`. */
+export function triangleArea(m: Mesh, at: number): number {
+  const p = m.positions;
+  const a = 3 * (m.triangles[at] as number);
+  const b = 3 * (m.triangles[at + 1] as number);
+  const c = 3 * (m.triangles[at + 2] as number);
+  const ux = (p[b] as number) - (p[a] as number);
+  const uy = (p[b + 1] as number) - (p[a + 1] as number);
+  const uz = (p[b + 2] as number) - (p[a + 2] as number);
+  const vx = (p[c] as number) - (p[a] as number);
+  const vy = (p[c + 1] as number) - (p[a + 1] as number);
+  const vz = (p[c + 2] as number) - (p[a + 2] as number);
+  return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
+}

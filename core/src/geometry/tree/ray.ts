@@ -1,0 +1,118 @@
+import type { Vec3 } from '../vec.js';
+import { TRI_STRIDE, type Tree } from './build.js';
+
+export interface RayHit {
+  /** Distance along the unit direction, mm. */
+  readonly distance: number;
+  readonly face: number;
+}
+
+/** A reusable ray caster over one tree: holds the stack, so keep one per thread of work. */
+export interface RayCaster {
+  /** The first hit from `origin` along the unit `direction` nearer than `far` mm, or undefined. Both sides count. */
+  first(origin: Vec3, direction: Vec3, far?: number): RayHit | undefined;
+}
+
+/** Prepares ray queries against a tree. */
+export function rayCaster(tree: Tree): RayCaster {
+  const stack = new Int32Array(tree.depth + 2);
+  const stackT = new Float64Array(tree.depth + 2);
+  return { first: (o, d, far = Infinity) => cast(tree, stack, stackT, o[0], o[1], o[2], d[0], d[1], d[2], far) };
+}
+
+function cast(
+  tree: Tree,
+  stack: Int32Array,
+  stackT: Float64Array,
+  ox: number,
+  oy: number,
+  oz: number,
+  dx: number,
+  dy: number,
+  dz: number,
+  far: number,
+): RayHit | undefined {
+  const { box, link, tri } = tree;
+  // A direction along an axis would divide by zero; this stays finite and gives the same answer.
+  const ix = 1 / (dx || 1e-30);
+  const iy = 1 / (dy || 1e-30);
+  const iz = 1 / (dz || 1e-30);
+  let best = far;
+  let hit = -1;
+  let top = 0;
+  let node = 0;
+  for (;;) {
+    const count = link[2 * node + 1] as number;
+    if (count === 0) {
+      const l = node + 1;
+      const r = link[2 * node] as number;
+      const tl = entry(box, 6 * l, ox, oy, oz, ix, iy, iz, best);
+      const tr = entry(box, 6 * r, ox, oy, oz, ix, iy, iz, best);
+      if (tl <= tr && tl < Infinity) {
+        if (tr < Infinity) {
+          stackT[top] = tr;
+          stack[top++] = r;
+        }
+        node = l;
+        continue;
+      }
+      if (tr < Infinity) {
+        if (tl < Infinity) {
+          stackT[top] = tl;
+          stack[top++] = l;
+        }
+        node = r;
+        continue;
+      }
+    }
+    const first = link[2 * node] as number;
+    for (let s = first; s < first + count; s++) {
+      const o = TRI_STRIDE * s;
+      const e1x = tri[o + 3] as number;
+      const e1y = tri[o + 4] as number;
+      const e1z = tri[o + 5] as number;
+      const e2x = tri[o + 6] as number;
+      const e2y = tri[o + 7] as number;
+      const e2z = tri[o + 8] as number;
+      const px = dy * e2z - dz * e2y;
+      const py = dz * e2x - dx * e2z;
+      const pz = dx * e2y - dy * e2x;
+      const det = e1x * px + e1y * py + e1z * pz;
+      if (det === 0) continue;
+      const inv = 1 / det;
+      const sx = ox - (tri[o] as number);
+      const sy = oy - (tri[o + 1] as number);
+      const sz = oz - (tri[o + 2] as number);
+      const u = (sx * px + sy * py + sz * pz) * inv;
+      if (u < 0 || u > 1) continue;
+      const qx = sy * e1z - sz * e1y;
+      const qy = sz * e1x - sx * e1z;
+      const qz = sx * e1y - sy * e1x;
+      const v = (dx * qx + dy * qy + dz * qz) * inv;
+      if (v < 0 || u + v > 1) continue;
+      const t = (e2x * qx + e2y * qy + e2z * qz) * inv;
+      if (t >= 0 && t < best) {
+        best = t;
+        hit = s;
+      }
+    }
+    do {
+      if (top === 0) return hit < 0 ? undefined : { distance: best, face: tree.face[hit] as number };
+      top--;
+    } while ((stackT[top] as number) >= best);
+    node = stack[top] as number;
+  }
+}
+
+/** Where the ray enters the box that begins at b, or Infinity where it misses it or enters beyond the best hit. */
+function entry(box: Float64Array, b: number, ox: number, oy: number, oz: number, ix: number, iy: number, iz: number, best: number): number {
+  const x0 = ((box[b] as number) - ox) * ix;
+  const x1 = ((box[b + 3] as number) - ox) * ix;
+  const y0 = ((box[b + 1] as number) - oy) * iy;
+  const y1 = ((box[b + 4] as number) - oy) * iy;
+  const z0 = ((box[b + 2] as number) - oz) * iz;
+  const z1 = ((box[b + 5] as number) - oz) * iz;
+  const near = Math.max(Math.min(x0, x1), Math.min(y0, y1), Math.min(z0, z1), 0);
+  const exit = Math.min(Math.max(x0, x1), Math.max(y0, y1), Math.max(z0, z1));
+  return near <= exit && near < best ? near : Infinity;
+}

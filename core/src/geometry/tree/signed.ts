@@ -1,0 +1,136 @@
+import { type Mesh, vertexNormals } from '../mesh.js';
+import { buildTree, type Tree } from './build.js';
+import { closestPoints } from './closest.js';
+
+/** A closed surface that can say how far a point lies outside (+) or inside (−) it. */
+export interface SignedField {
+  readonly mesh: Mesh;
+  readonly tree: Tree;
+  readonly faceNormals: Float64Array;
+  readonly vertexNormals: Float64Array;
+  /** For the three edges ab, bc, ca of each triangle: the triangle across, or −1 at an open edge. */
+  readonly across: Int32Array;
+}
+
+/**
+ * Prepares a closed, outward-oriented mesh for signed distances.
+ * The sign comes from angle-weighted pseudonormals, which is right at edges and corners too
+ * (Bærentzen & Aanæs 2005, IEEE TVCG 11:243, from memory).
+ * @throws Refusal `mesh-empty`
+ */
+export function signedField(mesh: Mesh): SignedField {
+  return { mesh, tree: buildTree(mesh), faceNormals: faceNormals(mesh), vertexNormals: vertexNormals(mesh), across: neighbours(mesh) };
+}
+
+/**
+ * Signed distances in mm, positive outside.
+ * @param points x, y, z of each query, mm
+ */
+export function signedDistances(field: SignedField, points: Float64Array): Float64Array {
+  const near = closestPoints(field.tree, points);
+  const out = near.distances;
+  for (let i = 0; i < out.length; i++) {
+    const nx = (points[3 * i] as number) - (near.points[3 * i] as number);
+    const ny = (points[3 * i + 1] as number) - (near.points[3 * i + 1] as number);
+    const nz = (points[3 * i + 2] as number) - (near.points[3 * i + 2] as number);
+    const [px, py, pz] = pseudonormal(field, near.faces[i] as number, near.points, 3 * i);
+    if (nx * px + ny * py + nz * pz < 0) out[i] = -(out[i] as number);
+  }
+  return out;
+}
+
+/** How near, as a share of the triangle, a point counts as lying on its edge or corner. */
+const ON_BORDER = 1e-7;
+
+function pseudonormal(field: SignedField, face: number, at: Float64Array, o: number): [number, number, number] {
+  const { mesh, faceNormals: fn, vertexNormals: vn, across } = field;
+  const p = mesh.positions;
+  const a = 3 * (mesh.triangles[3 * face] as number);
+  const b = 3 * (mesh.triangles[3 * face + 1] as number);
+  const c = 3 * (mesh.triangles[3 * face + 2] as number);
+  const [u, v, w] = barycentric(p, a, b, c, at, o);
+  const onBc = u < ON_BORDER;
+  const onCa = v < ON_BORDER;
+  const onAb = w < ON_BORDER;
+  const corner = onCa && onAb ? a : onAb && onBc ? b : onBc && onCa ? c : -1;
+  if (corner >= 0) return [vn[corner] as number, vn[corner + 1] as number, vn[corner + 2] as number];
+  let nx = fn[3 * face] as number;
+  let ny = fn[3 * face + 1] as number;
+  let nz = fn[3 * face + 2] as number;
+  const edge = onAb ? 0 : onBc ? 1 : onCa ? 2 : -1;
+  const other = edge < 0 ? -1 : (across[3 * face + edge] as number);
+  if (other >= 0) {
+    nx += fn[3 * other] as number;
+    ny += fn[3 * other + 1] as number;
+    nz += fn[3 * other + 2] as number;
+  }
+  return [nx, ny, nz];
+}
+
+function barycentric(p: Float64Array, a: number, b: number, c: number, at: Float64Array, o: number): [number, number, number] {
+  const ax = p[a] as number;
+  const ay = p[a + 1] as number;
+  const az = p[a + 2] as number;
+  const ux = (p[b] as number) - ax;
+  const uy = (p[b + 1] as number) - ay;
+  const uz = (p[b + 2] as number) - az;
+  const vx = (p[c] as number) - ax;
+  const vy = (p[c + 1] as number) - ay;
+  const vz = (p[c + 2] as number) - az;
+  const qx = (at[o] as number) - ax;
+  const qy = (at[o + 1] as number) - ay;
+  const qz = (at[o + 2] as number) - az;
+  const uu = ux * ux + uy * uy + uz * uz;
+  const uv = ux * vx + uy * vy + uz * vz;
+  const vv = vx * vx + vy * vy + vz * vz;
+  const qu = qx * ux + qy * uy + qz * uz;
+  const qv = qx * vx + qy * vy + qz * vz;
+  const k = 1 / (uu * vv - uv * uv || 1);
+  const v = (vv * qu - uv * qv) * k;
+  const w = (uu * qv - uv * qu) * k;
+  return [1 - v - w, v, w];
+}
+
+/** Unit normal of each triangle; zero for one without area. */
+export function faceNormals(mesh: Mesh): Float64Array {
+  const p = mesh.positions;
+  const out = new Float64Array(mesh.triangles.length);
+  for (let t = 0; t < mesh.triangles.length; t += 3) {
+    const a = 3 * (mesh.triangles[t] as number);
+    const b = 3 * (mesh.triangles[t + 1] as number);
+    const c = 3 * (mesh.triangles[t + 2] as number);
+    const ux = (p[b] as number) - (p[a] as number);
+    const uy = (p[b + 1] as number) - (p[a + 1] as number);
+    const uz = (p[b + 2] as number) - (p[a + 2] as number);
+    const vx = (p[c] as number) - (p[a] as number);
+    const vy = (p[c + 1] as number) - (p[a + 1] as number);
+    const vz = (p[c + 2] as number) - (p[a + 2] as number);
+    const nx = uy * vz - uz * vy;
+    const ny = uz * vx - ux * vz;
+    const nz = ux * vy - uy * vx;
+    const l = Math.hypot(nx, ny, nz) || 1;
+    out[t] = nx / l;
+    out[t + 1] = ny / l;
+    out[t + 2] = nz / l;
+  }
+  return out;
+}
+
+function neighbours(mesh: Mesh): Int32Array {
+  const n = mesh.positions.length / 3;
+  const t = mesh.triangles;
+  const owner = new Map<number, number>();
+  const across = new Int32Array(t.length).fill(-1);
+  for (let i = 0; i < t.length; i++) {
+    const tri = Math.floor(i / 3);
+    const from = t[i] as number;
+    const to = t[3 * tri + ((i + 1) % 3)] as number;
+    const twin = owner.get(to * n + from);
+    if (twin === undefined) owner.set(from * n + to, i);
+    else {
+      across[i] = Math.floor(twin / 3);
+      across[twin] = tri;
+    }
+  }
+  return across;
+}

@@ -1,0 +1,101 @@
+export { type ArchCurve, AXIS, alongArch, MEDIUM_ARCH, placeTeeth, rotateTooth, type Stand, standingFrame } from './contour/arch.js';
+export { CROWN_LIMITS, type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
+export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
+export { CROWN_FORMS, type CrownForm } from './contour/form.js';
+export {
+  type ContourPlan,
+  contourDifference,
+  FIRST_GAP_MM,
+  firstContour,
+  isPlannable,
+  median,
+  PLAN_LIMITS,
+  type PlannedTooth,
+  plannedTooth,
+  planOfExisting,
+  type ToothPlan,
+} from './contour/plan.js';
+export { readScan, type SegmentedScan } from './contour/scan.js';
+export { Refusal, type RefusalCode } from './errors.js';
+export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './formats/stl.js';
+export { type Curve, monotoneCurve, smoothstep } from './geometry/curve.js';
+export { directionToParent, type Frame, frameFrom, shift, toLocal, toParent, turn, WORLD } from './geometry/frame.js';
+export {
+  area,
+  type Bounds,
+  bounds,
+  type Mesh,
+  mergeMeshes,
+  placeMesh,
+  triangleArea,
+  triangleCount,
+  vertex,
+  vertexCount,
+  vertexNormals,
+  volume,
+  weld,
+} from './geometry/mesh.js';
+export { type AlignOptions, alignFrame } from './geometry/register.js';
+export { enclosedArea, reachAtLevel, type SectionLine, section } from './geometry/section.js';
+export { box, cylinder, sphere } from './geometry/shapes.js';
+export { leastSquares, solve } from './geometry/solve.js';
+export { buildTree, type Tree } from './geometry/tree/build.js';
+export { type ClosestPoints, closestPoint, closestPoints } from './geometry/tree/closest.js';
+export { type RayCaster, type RayHit, rayCaster } from './geometry/tree/ray.js';
+export { faceNormals, type SignedField, signedDistances, signedField } from './geometry/tree/signed.js';
+export { type Defect, describeDefects, inspectMesh, type MeshReport, requireSound } from './geometry/validate.js';
+export * from './geometry/vec.js';
+export {
+  LATERAL_EDGE_UP_MM,
+  type Proposal,
+  type ProposalChoice,
+  propose,
+  recurringWidths,
+  SCHOOLS,
+  type SchoolId,
+  type ToothTarget,
+} from './proportion/proposal.js';
+export { type Bur, burName, DEPTH_TOLERANCE_MM, type Engagement, engagements, type Groove, groove, isoDiameter, TRAY } from './reduction/bur.js';
+export { type DesignId, designOf, type EdgeNeed, VENEER_DESIGNS, type VeneerDesign, ZONES, type Zone } from './reduction/design.js';
+export { type CutFrom, grooveFor, reductionBetween, type ToothReduction, toothReduction, type ZoneTarget, zenithHeight } from './reduction/plan.js';
+export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal, removal, SCAN_PM_MM } from './reduction/removal.js';
+export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
+export { type Calibration, LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './smile/calibration.js';
+export { difference, type Finding, findings, type Notice } from './smile/findings.js';
+export { gapsBetween } from './smile/gaps.js';
+export { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, levelled, requireLandmarks, rollOf, type ToothLandmarks } from './smile/landmarks.js';
+export { measureTeeth, SEEN_FROM_FRONT, type ToothMeasure } from './smile/measures.js';
+export {
+  FACIAL_ENAMEL,
+  type FacialThird,
+  type FrontKind,
+  isFrontKind,
+  LENGTH_ASYMMETRY_NOTICED,
+  LENGTH_UNWORN,
+  LENGTH_WORN,
+  type Norm,
+  RATIO_UNWORN,
+  RATIO_WORN,
+  WIDTH,
+  ZENITH_DISTAL,
+} from './teeth/norms.js';
+export {
+  distalNeighbour,
+  type Fdi,
+  fromUniversal,
+  isFdi,
+  isUpper,
+  kindName,
+  kindOf,
+  label,
+  mesialNeighbour,
+  type Notation,
+  opposite,
+  type Side,
+  sideOf,
+  type ToothKind,
+  toUniversal,
+  UPPER_SIX,
+  UPPER_TEN,
+} from './teeth/notation.js';
+export * from './working/working.js';

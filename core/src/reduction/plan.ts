@@ -1,0 +1,212 @@
+import { type ExistingArch, type ExistingTooth } from '../contour/fit.js';
+import { type ContourPlan, median, type PlannedTooth, plannedField, plannedTooth } from '../contour/plan.js';
+import { directionToParent, toLocal, toParent } from '../geometry/frame.js';
+import { rayCaster } from '../geometry/tree/ray.js';
+import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
+import type { FacialThird } from '../teeth/norms.js';
+import { type Fdi, kindOf } from '../teeth/notation.js';
+import { type Groove, groove } from './bur.js';
+import { type VeneerDesign, type Zone } from './design.js';
+import { type EnamelLeft, enamelLeft, NOTHING_MM, type Removal, removal } from './removal.js';
+
+/** Where grooves are cut: through the worn mock-up (depth = needed thickness) or into the bare tooth (depth = removal). */
+export type CutFrom = 'mock-up' | 'tooth';
+
+/** Target of one zone. mm. */
+export interface ZoneTarget {
+  readonly zone: Zone;
+  /** Undefined where the edge is only flattened or the zone has no tooth under it. */
+  readonly removal?: Removal;
+  /** Smallest and largest gap met in the zone. */
+  readonly gapRange?: readonly [number, number];
+  /** How many places of the surface the gap is taken from. */
+  readonly places: number;
+  readonly enamel?: EnamelLeft;
+  readonly groove: Groove;
+  /** What must be said here; `{11}` stands for a tooth number. */
+  readonly sentence?: { readonly weight: 'stop' | 'watch' | 'good'; readonly text: string };
+}
+
+export interface ToothReduction {
+  readonly tooth: Fdi;
+  readonly zones: readonly ZoneTarget[];
+  /** Tooth that the plan removes, mm³. */
+  readonly volumeMm3: number;
+  /** What the same thicknesses would remove if cut from the bare tooth without a plan, mm³. */
+  readonly unplannedMm3: number;
+}
+
+const STEP_MM = 0.4;
+
+/** Reduction targets of one tooth under a contour plan. About 15 ms. */
+export function toothReduction(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, design: VeneerDesign, from: CutFrom): ToothReduction {
+  const there = arch.teeth.get(tooth) as ExistingTooth;
+  const planned = plannedTooth(arch, plan, tooth);
+  return reductionBetween(there.field, planned, design, from);
+}
+
+/** The same from any existing surface and a planned crown. */
+export function reductionBetween(existing: SignedField, planned: PlannedTooth, design: VeneerDesign, from: CutFrom): ToothReduction {
+  const field = plannedField(planned);
+  const places = facialPlaces(existing, planned, field);
+  const thirds = (['cervical', 'middle', 'incisal'] as const).map((third) => thirdTarget(third, places.get(third) ?? [], planned.tooth, design, from));
+  const edge = edgeTarget(edgeGap(existing, planned), planned.tooth, design, from);
+  let volumeMm3 = 0;
+  let unplannedMm3 = 0;
+  for (const [third, gaps] of places) {
+    for (const g of gaps) {
+      volumeMm3 += Math.max(0, design.needs[third] - g.gap) * g.areaMm2;
+      unplannedMm3 += design.needs[third] * g.areaMm2;
+    }
+  }
+  return { tooth: planned.tooth, zones: [...thirds, edge], volumeMm3, unplannedMm3 };
+}
+
+interface Place {
+  readonly gap: number;
+  readonly areaMm2: number;
+}
+
+/** Gaps over the existing facial surface, by third of the planned crown. */
+function facialPlaces(existing: SignedField, planned: PlannedTooth, field: SignedField): Map<FacialThird, Place[]> {
+  const { frame, crown } = planned;
+  const zenith = zenithHeight(planned);
+  const cast = rayCaster(existing.tree);
+  const back = directionToParent(frame, [0, 1, 0]);
+  const points: number[] = [];
+  const info: { third: FacialThird; areaMm2: number }[] = [];
+  const half = crown.size.widthMm / 2;
+  for (let z = STEP_MM / 2; z < zenith - 0.3; z += STEP_MM) {
+    for (let x = -half * 0.72; x <= half * 0.72; x += STEP_MM) {
+      const origin = toParent(frame, [x, -12, z]);
+      const hit = cast.first(origin, back, 14);
+      if (!hit) continue;
+      const n = 3 * hit.face;
+      const facing = -(
+        (existing.faceNormals[n] as number) * back[0] +
+        (existing.faceNormals[n + 1] as number) * back[1] +
+        (existing.faceNormals[n + 2] as number) * back[2]
+      );
+      // Where the surface has turned away it is the edge or the side, not the face.
+      if (facing < 0.45) continue;
+      points.push(origin[0] + back[0] * hit.distance, origin[1] + back[1] * hit.distance, origin[2] + back[2] * hit.distance);
+      const h = z / zenith;
+      info.push({ third: h > 2 / 3 ? 'cervical' : h > 1 / 3 ? 'middle' : 'incisal', areaMm2: (STEP_MM * STEP_MM) / facing });
+    }
+  }
+  const d = signedDistances(field, Float64Array.from(points));
+  const out = new Map<FacialThird, Place[]>([
+    ['cervical', []],
+    ['middle', []],
+    ['incisal', []],
+  ]);
+  info.forEach((p, i) => {
+    (out.get(p.third) as Place[]).push({ gap: -(d[i] as number), areaMm2: p.areaMm2 });
+  });
+  return out;
+}
+
+/** Height of the planned facial zenith in the planned frame, mm. */
+export function zenithHeight(planned: PlannedTooth): number {
+  let z = 0;
+  for (let k = 0; k <= planned.crown.ringSize / 2; k++) z = Math.max(z, planned.crown.mesh.positions[3 * k + 2] as number);
+  return z;
+}
+
+/** Existing edge over the planned one, along the planned axis, mm: median of three places across; + where the plan lengthens. */
+function edgeGap(existing: SignedField, planned: PlannedTooth): number | undefined {
+  const lowest = (positions: Float64Array, local: boolean): number[] => {
+    const low = [Infinity, Infinity, Infinity];
+    const w = planned.crown.size.widthMm;
+    for (let i = 0; i < positions.length; i += 3) {
+      const raw = [positions[i] as number, positions[i + 1] as number, positions[i + 2] as number] as const;
+      const p = local ? raw : toLocal(planned.frame, raw);
+      const slab = Math.round((p[0] / w) * 5) + 1;
+      if (slab < 0 || slab > 2) continue;
+      if (p[2] < (low[slab] as number)) low[slab] = p[2];
+    }
+    return low;
+  };
+  const plan = lowest(planned.crown.mesh.positions, true);
+  const now = lowest(existing.mesh.positions, false);
+  const gaps = now.map((z, i) => z - (plan[i] as number)).filter(Number.isFinite);
+  return gaps.length > 0 ? median(gaps) : undefined;
+}
+
+function thirdTarget(third: FacialThird, places: readonly Place[], tooth: Fdi, design: VeneerDesign, from: CutFrom): ZoneTarget {
+  if (places.length < 4) {
+    return {
+      zone: third,
+      places: places.length,
+      groove: groove(0, 'facial'),
+      sentence: { weight: 'good', text: `{${tooth}}, ${third}: no tooth under the plan here, only added.` },
+    };
+  }
+  const gaps = places.map((p) => p.gap);
+  const r = removal(design.needs[third], median(gaps), design.source);
+  const enamel = enamelLeft(third, r.remove.value);
+  const sentence = sentenceFor(tooth, third, r, enamel);
+  return {
+    zone: third,
+    removal: r,
+    gapRange: [Math.min(...gaps), Math.max(...gaps)],
+    places: places.length,
+    enamel,
+    groove: grooveFor(r, 'facial', from),
+    ...(sentence && { sentence }),
+  };
+}
+
+function edgeTarget(gap: number | undefined, tooth: Fdi, design: VeneerDesign, from: CutFrom): ZoneTarget {
+  if (gap === undefined) return { zone: 'edge', places: 0, groove: groove(0, 'edge') };
+  if (design.edge.kind === 'flatten') {
+    const text =
+      gap > NOTHING_MM
+        ? `{${tooth}}, edge: flatten only; the plan lengthens by ${gap.toFixed(2)} mm.`
+        : `{${tooth}}, edge: left as it is; the plan does not lengthen.`;
+    return {
+      zone: 'edge',
+      places: 3,
+      groove: { kind: 'none', depthMm: 0, why: 'This design takes no depth from the edge.' },
+      sentence: { weight: 'good', text },
+    };
+  }
+  const r = removal(design.edge.mm, gap, design.source);
+  return {
+    zone: 'edge',
+    removal: r,
+    places: 3,
+    groove: grooveFor(r, 'edge', from),
+    ...(r.remove.value === 0 && { sentence: { weight: 'good' as const, text: `{${tooth}}, edge: nothing to cut; the plan adds ${gap.toFixed(2)} mm.` } }),
+  };
+}
+
+/** Groove depth by strategy: through the mock-up the needed thickness, from the tooth the removal. */
+export function grooveFor(r: Removal, where: 'facial' | 'edge', from: CutFrom): Groove {
+  if (r.remove.value === 0) {
+    return { kind: 'none', depthMm: 0, why: from === 'mock-up' ? 'No groove: one of the needed depth would stay within the mock-up.' : 'Nothing to cut.' };
+  }
+  return groove(from === 'mock-up' ? r.needed : r.remove.value, where);
+}
+
+function sentenceFor(tooth: Fdi, third: FacialThird, r: Removal, enamel: EnamelLeft): ZoneTarget['sentence'] | undefined {
+  const cut = r.remove.value;
+  if (cut === 0) return { weight: 'good', text: `{${tooth}}, ${third}: nothing to cut; the plan adds ${r.gap.toFixed(2)} mm.` };
+  const basis = kindOf(tooth) === 'canine' ? 'the norm of incisors (none known for canines)' : 'the norm';
+  if (enamel.state === 'gone') {
+    return {
+      weight: 'stop',
+      text: `{${tooth}}, ${third}: ${cut.toFixed(2)} mm goes through the enamel by ${basis}. ${more(cut, enamel)} more volume on the plan keeps some.`,
+    };
+  }
+  if (enamel.state === 'doubtful') {
+    return {
+      weight: 'watch',
+      text: `{${tooth}}, ${third}: ${cut.toFixed(2)} mm may reach dentin; ${basis} leaves 0 to ${enamel.to.toFixed(2)} mm. ${more(cut, enamel)} more volume on the plan keeps enamel everywhere.`,
+    };
+  }
+  return undefined;
+}
+
+/** How much more planned volume would leave at least a tenth of a millimetre of the thin end of the norm. */
+const more = (_cut: number, e: EnamelLeft) => `${(Math.ceil((0.1 - e.from) * 20) / 20).toFixed(2)} mm`;

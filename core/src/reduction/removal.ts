@@ -1,0 +1,67 @@
+import { FACIAL_ENAMEL, type FacialThird } from '../teeth/norms.js';
+import { COMMON_PRACTICE, type Figure, MEASURED, type Source } from '../working/working.js';
+
+/** Accuracy of a scanned surface, half-width of the 95 % interval, mm. Common practice, no source. */
+export const SCAN_PM_MM = 0.05;
+
+/** Below this a removal counts as none, mm: less than any bur or scan resolves. Common practice, no source. */
+export const NOTHING_MM = 0.02;
+
+/** How deep to cut at one place. mm. */
+export interface Removal {
+  readonly needed: number;
+  /** Planned contour in front of (+) or behind (−) the tooth. */
+  readonly gap: number;
+  /** What is cut in all, never below zero. */
+  readonly remove: Figure;
+  /** The part of it that only brings a proud tooth back to the plan. */
+  readonly alignFirst: number;
+}
+
+/**
+ * removal = needed thickness − gap to the planned contour, never below zero. A negative gap means that the tooth stands
+ * proud of the plan: it is first cut back into line by that much.
+ */
+export function removal(needed: number, gap: number, source: Source = COMMON_PRACTICE): Removal {
+  const raw = needed - gap;
+  const value = raw <= NOTHING_MM ? 0 : raw;
+  return {
+    needed,
+    gap,
+    alignFirst: Math.max(0, -gap),
+    remove: {
+      value,
+      pm: value === 0 ? 0 : SCAN_PM_MM,
+      unit: 'mm',
+      working: {
+        formula: 'removal = needed thickness − gap to the planned contour, not below zero',
+        inputs: [
+          { name: 'needed thickness', value: needed, unit: 'mm', source },
+          { name: 'gap, tooth to planned contour', value: round(gap), unit: 'mm', source: MEASURED },
+          { name: 'scan accuracy', value: `±${SCAN_PM_MM}`, unit: 'mm', source: COMMON_PRACTICE },
+        ],
+        ...(gap < 0 ? { note: `The tooth stands ${(-gap).toFixed(2)} mm proud of the plan: bring it into line first.` } : {}),
+      },
+    },
+  };
+}
+
+export type EnamelState = 'kept' | 'doubtful' | 'gone';
+
+/** Enamel left after a cut, against the norm at that level. mm. */
+export interface EnamelLeft {
+  readonly from: number;
+  readonly to: number;
+  readonly state: EnamelState;
+  readonly source: Source;
+}
+
+/** `doubtful` when the thin end of the norm is cut through, `gone` when the thick end is. */
+export function enamelLeft(third: FacialThird, removeMm: number): EnamelLeft {
+  const norm = FACIAL_ENAMEL[third];
+  const from = norm.from - removeMm;
+  const to = norm.to - removeMm;
+  return { from, to, state: to <= 0 ? 'gone' : from <= 0 ? 'doubtful' : 'kept', source: norm.source };
+}
+
+const round = (v: number) => Math.round(v * 1000) / 1000;

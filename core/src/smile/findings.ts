@@ -1,0 +1,163 @@
+import { isFrontKind, LENGTH_ASYMMETRY_NOTICED, RATIO_UNWORN, RATIO_WORN, WIDTH } from '../teeth/norms.js';
+import { type Fdi, kindOf, opposite, UPPER_SIX } from '../teeth/notation.js';
+import { COMMON_PRACTICE, DERIVED, differs, type Figure, type Source } from '../working/working.js';
+import type { ToothMeasure } from './measures.js';
+
+/** How a finding weighs: laypeople notice it, only the trained do, or nobody does. */
+export type Notice = 'people' | 'dentists' | 'nobody';
+
+/** What deviates: what, how much, against which norm, would anyone notice, what it suggests. */
+export interface Finding {
+  readonly id: string;
+  readonly teeth: readonly Fdi[];
+  /** A sentence with {tooth} written as `{11}` where a number stands, so that the screen can write either notation. */
+  readonly title: string;
+  readonly detail: string;
+  readonly notice: Notice;
+  readonly figure: Figure;
+  readonly source: Source;
+  /** For sorting: the deviation over what is noticed or over the norm's band. */
+  readonly weight: number;
+}
+
+/** Below this a difference of widths is called slight, mm. Common practice, no source: no published threshold is used here. */
+const WIDTH_DIFFERENCE_NOTICED_MM = 0.5;
+
+/** All findings, the most visible first. Differences smaller than their error are not findings. */
+export function findings(measures: readonly ToothMeasure[]): Finding[] {
+  const by = new Map(measures.map((m) => [m.tooth, m]));
+  const found = [...pairFindings(by), ...ratioFindings(by), ...widthFindings(by), ...orderFindings(by)];
+  const rank: Record<Notice, number> = { people: 0, dentists: 1, nobody: 2 };
+  return found.sort((a, b) => rank[a.notice] - rank[b.notice] || b.weight - a.weight);
+}
+
+/** Right minus left with the error of both. */
+export function difference(a: Figure, b: Figure): Figure {
+  return {
+    value: a.value - b.value,
+    pm: Math.hypot(a.pm, b.pm),
+    unit: a.unit,
+    working: {
+      formula: 'difference = one − other; its error is the root of the squares',
+      inputs: [
+        { name: 'one', value: round(a.value), unit: a.unit, source: DERIVED },
+        { name: 'other', value: round(b.value), unit: b.unit, source: DERIVED },
+      ],
+    },
+  };
+}
+
+function pairFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
+  const out: Finding[] = [];
+  for (const right of UPPER_SIX.filter((t) => t < 20)) {
+    const left = opposite(right);
+    const r = by.get(right);
+    const l = by.get(left);
+    if (r?.length && l?.length && differs(r.length, l.length)) {
+      const d = difference(r.length, l.length);
+      const mm = Math.abs(d.value);
+      const [shorter, longer] = d.value < 0 ? [right, left] : [left, right];
+      const { laypeople, dentists, orthodontists } = LENGTH_ASYMMETRY_NOTICED;
+      const notice: Notice = mm >= laypeople.value ? 'people' : mm >= orthodontists.value ? 'dentists' : 'nobody';
+      out.push({
+        id: `length-${right}`,
+        teeth: [shorter, longer],
+        title: `{${shorter}} is ${mm.toFixed(1)} ±${d.pm.toFixed(1)} mm shorter than {${longer}}`,
+        detail: `Noticed from about ${laypeople.value} mm by people, ${dentists.value} by dentists, ${orthodontists.value} by orthodontists. Look at the edge for wear and at the gum level.`,
+        notice,
+        figure: d,
+        source: laypeople.source,
+        weight: mm / laypeople.value,
+      });
+    }
+    if (r?.frontWidth && l?.frontWidth && differs(r.frontWidth, l.frontWidth)) {
+      const d = difference(r.frontWidth, l.frontWidth);
+      const mm = Math.abs(d.value);
+      const [narrower, wider] = d.value < 0 ? [right, left] : [left, right];
+      out.push({
+        id: `width-${right}`,
+        teeth: [narrower, wider],
+        title: `{${narrower}} looks ${mm.toFixed(1)} ±${d.pm.toFixed(1)} mm narrower than {${wider}}`,
+        detail: 'Seen from the front. The tooth is small or turned; widen it in the plan or turn it first.',
+        notice: mm >= WIDTH_DIFFERENCE_NOTICED_MM ? 'dentists' : 'nobody',
+        figure: d,
+        source: COMMON_PRACTICE,
+        weight: mm / WIDTH_DIFFERENCE_NOTICED_MM,
+      });
+    }
+  }
+  return out;
+}
+
+function ratioFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
+  const out: Finding[] = [];
+  for (const [tooth, m] of by) {
+    const kind = kindOf(tooth);
+    if (!m.ratio || !isFrontKind(kind)) continue;
+    const norm = RATIO_UNWORN[kind];
+    const over = m.ratio.value - norm.value;
+    if (Math.abs(over) <= Math.max(norm.band, m.ratio.pm)) continue;
+    const worn = RATIO_WORN[kind];
+    out.push({
+      id: `ratio-${tooth}`,
+      teeth: [tooth],
+      title: `{${tooth}} is ${over > 0 ? 'short for its width' : 'narrow for its length'}: ${m.ratio.value.toFixed(0)} ±${m.ratio.pm.toFixed(0)} %`,
+      detail:
+        over > 0
+          ? `Unworn teeth have ${norm.value} %, worn ones ${worn.value} %. Length at the edge or at the gum brings it back.`
+          : `Unworn teeth have ${norm.value} %. More width brings it back, if there is space.`,
+      notice: 'dentists',
+      figure: m.ratio,
+      source: norm.source,
+      weight: Math.abs(over) / norm.band / 2,
+    });
+  }
+  return out;
+}
+
+function widthFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
+  const out: Finding[] = [];
+  for (const [tooth, m] of by) {
+    const kind = kindOf(tooth);
+    if (!m.width || !isFrontKind(kind)) continue;
+    const norm = WIDTH[kind];
+    const over = m.width.value - norm.value;
+    if (Math.abs(over) <= Math.hypot(norm.band, m.width.pm)) continue;
+    out.push({
+      id: `size-${tooth}`,
+      teeth: [tooth],
+      title: `{${tooth}} is ${over < 0 ? 'narrow' : 'wide'}: ${m.width.value.toFixed(1)} ±${m.width.pm.toFixed(1)} mm`,
+      detail: `The norm is ${norm.value.toFixed(1)} ±${norm.band.toFixed(1)} mm.`,
+      notice: 'dentists',
+      figure: m.width,
+      source: norm.source,
+      weight: Math.abs(over) / norm.band / 2,
+    });
+  }
+  return out;
+}
+
+function orderFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
+  const out: Finding[] = [];
+  for (const canine of [13, 23]) {
+    const c = by.get(canine)?.length;
+    const lateral = canine - 1;
+    const l = by.get(lateral)?.length;
+    if (!c || !l) continue;
+    const d = difference(c, l);
+    if (d.value > d.pm) continue;
+    out.push({
+      id: `canine-${canine}`,
+      teeth: [canine, lateral],
+      title: `{${canine}} is no longer than {${lateral}}`,
+      detail: 'A canine no longer than its lateral looks worn; look for lost canine guidance.',
+      notice: 'dentists',
+      figure: d,
+      source: COMMON_PRACTICE,
+      weight: 0.5,
+    });
+  }
+  return out;
+}
+
+const round = (v: number) => Math.round(v * 100) / 100;

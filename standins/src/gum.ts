@@ -1,0 +1,158 @@
+import { type Crown, type Frame, type Mesh, mergeMeshes, monotoneCurve, smoothstep, type Vec3 } from '@radiant/core';
+
+interface Standing {
+  readonly tooth: number;
+  readonly crown: Crown;
+  readonly frame: Frame;
+  readonly mesh: Mesh;
+}
+
+/** One place along the gum margin: the point, and how far it lies between two teeth (0 on a tooth … 1 papilla tip). */
+interface Margin {
+  readonly p: Vec3;
+  readonly papilla: number;
+}
+
+/** Share of the half ring that the gum line follows before it leaves for the papilla. */
+const FOLLOW = 0.1;
+
+/**
+ * The gum around standing crowns as an open sheet on the facial and one on the palatal side, mm: it begins a little inside
+ * each neck line, rolls over the margin, rises in papillae between the teeth and thickens over the roots.
+ */
+export function gum(teeth: readonly Standing[]): Mesh {
+  return mergeMeshes([sheet(marginLine(teeth, true), true), sheet(marginLine(teeth, false), false)]);
+}
+
+function marginLine(teeth: readonly Standing[], facial: boolean): Margin[] {
+  const out: Margin[] = [];
+  let before: Vec3 | undefined;
+  for (const t of teeth) {
+    const n = t.crown.ringSize;
+    const half = n / 2;
+    const own: Vec3[] = [];
+    // Ring 0 runs from +x over the facial to −x; teeth stand from the patient's right (−x) to the left, so walk it backward.
+    for (let i = 0; i <= half; i++) {
+      const k = facial ? half - i : half + i;
+      if (Math.abs(i / half - 0.5) > 0.5 - FOLLOW) continue;
+      const v = 3 * (k % n);
+      own.push([t.mesh.positions[v] as number, t.mesh.positions[v + 1] as number, t.mesh.positions[v + 2] as number]);
+    }
+    const first = own[0] as Vec3;
+    if (before) out.push(...papilla(before, first, facial));
+    out.push(...own.map((p) => ({ p, papilla: 0 })));
+    before = own[own.length - 1] as Vec3;
+  }
+  return out;
+}
+
+function papilla(a: Vec3, b: Vec3, facial: boolean): Margin[] {
+  const width = Math.hypot(b[0] - a[0], b[1] - a[1]);
+  const fall = Math.min(1.9, 0.62 * width + 0.15);
+  const out: Margin[] = [];
+  for (let i = 1; i < 12; i++) {
+    const t = i / 12;
+    const hump = Math.sin(Math.PI * t) ** 1.3;
+    out.push({
+      p: [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t + (facial ? 0.25 : -0.25) * hump, a[2] + (b[2] - a[2]) * t - fall * hump],
+      papilla: hump,
+    });
+  }
+  return out;
+}
+
+/** Rows of the sheet: height over the margin, how far outward, how much of the scallop is left. mm. */
+const ROWS: readonly { up: number; out: number; scallop: number }[] = [
+  { up: 0.5, out: -1.1, scallop: 1 },
+  { up: 0.12, out: -0.25, scallop: 1 },
+  { up: 0.0, out: 0.06, scallop: 1 },
+  { up: 0.06, out: 0.24, scallop: 1 },
+  { up: 0.3, out: 0.42, scallop: 0.99 },
+  { up: 0.8, out: 0.58, scallop: 0.96 },
+  { up: 1.5, out: 0.72, scallop: 0.9 },
+  { up: 2.5, out: 0.88, scallop: 0.78 },
+  { up: 3.8, out: 1.05, scallop: 0.6 },
+  { up: 5.4, out: 1.2, scallop: 0.42 },
+  { up: 7.2, out: 1.35, scallop: 0.28 },
+  { up: 9.2, out: 1.6, scallop: 0.18 },
+  { up: 11.5, out: 2.3, scallop: 0.1 },
+  { up: 14, out: 3.6, scallop: 0.05 },
+  { up: 17, out: 5.2, scallop: 0 },
+  { up: 20, out: 6.4, scallop: 0 },
+];
+
+function sheet(margin: readonly Margin[], facial: boolean): Mesh {
+  const level = smoothLevels(margin);
+  const base = smoothBase(margin);
+  const n = margin.length;
+  const positions: number[] = [];
+  for (let r = 0; r < ROWS.length; r++) {
+    const row = ROWS[r] as (typeof ROWS)[number];
+    for (let i = 0; i < n; i++) {
+      const { p, papilla: between } = margin[i] as Margin;
+      const [nx, ny] = outward(base, i, facial);
+      const b = base[i] as [number, number];
+      const follow = row.scallop;
+      const rise = facial ? row.up : Math.min(row.up, 9);
+      // Between the roots the gum lies back in shallow grooves.
+      const groove = between * 0.55 * smoothstep(0.3, 2, rise) * (1 - smoothstep(6, 12, rise));
+      const out = row.out - groove;
+      const x = p[0] * follow + b[0] * (1 - follow);
+      const y = p[1] * follow + b[1] * (1 - follow);
+      const z = p[2] * follow + (level[i] as number) * (1 - follow) + rise;
+      positions.push(x + nx * out, y + ny * out, z);
+    }
+  }
+  const triangles: number[] = [];
+  for (let r = 0; r < ROWS.length - 1; r++) {
+    for (let i = 0; i < n - 1; i++) {
+      const a = r * n + i;
+      const b = a + 1;
+      const c = a + n + 1;
+      const d = a + n;
+      if (facial) triangles.push(a, b, c, a, c, d);
+      else triangles.push(a, c, b, a, d, c);
+    }
+  }
+  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
+}
+
+/** The margin's general level, scallops smoothed away. */
+function smoothLevels(margin: readonly Margin[]): number[] {
+  return margin.map((_, i) => average(margin, i, (m) => m.p[2]));
+}
+
+function smoothBase(margin: readonly Margin[]): [number, number][] {
+  return margin.map((_, i) => [average(margin, i, (m) => m.p[0]), average(margin, i, (m) => m.p[1])]);
+}
+
+function average(margin: readonly Margin[], i: number, of: (m: Margin) => number): number {
+  let sum = 0;
+  let weight = 0;
+  for (let d = -60; d <= 60; d += 3) {
+    const j = Math.min(margin.length - 1, Math.max(0, i + d));
+    const w = Math.exp(-((d / 26) ** 2));
+    sum += w * of(margin[j] as Margin);
+    weight += w;
+  }
+  return sum / weight;
+}
+
+function outward(base: readonly [number, number][], i: number, facial: boolean): [number, number] {
+  const a = base[Math.max(0, i - 4)] as [number, number];
+  const b = base[Math.min(base.length - 1, i + 4)] as [number, number];
+  const dx = b[0] - a[0];
+  const dy = b[1] - a[1];
+  const l = Math.hypot(dx, dy) || 1;
+  // Walking to the patient's left (+x), the outside (facial) lies at −y: the tangent turned right.
+  return facial ? [dy / l, -dx / l] : [-dy / l, dx / l];
+}
+
+/** How firmly the gum is attached at a height over the margin, 0–1: pale and stippled near the neck, red and smooth above. */
+export const attachment = monotoneCurve([
+  [0, 0.7],
+  [1.2, 1],
+  [5, 0.95],
+  [9, 0.3],
+  [13, 0],
+]);

@@ -1,0 +1,43 @@
+import { type Mesh, mergeMeshes, triangleCount, vertexNormals, writeStlBinary } from '@radiant/core';
+import type { Patient } from './patient.js';
+import { random, smoothNoise } from './random.js';
+
+export interface ScannerSetting {
+  /** Standard deviation of the surface error along the normal, mm. */
+  readonly noiseMm: number;
+  readonly seed: number;
+}
+
+export const INTRAORAL_SCANNER: ScannerSetting = { noiseMm: 0.02, seed: 90 };
+
+/**
+ * Scans the patient's upper teeth and gum to binary STL, mm. The free bytes of each triangle hold the FDI number of the
+ * tooth it belongs to, 0 for gum: our stand-in's own convention, by which the program knows the teeth apart.
+ */
+export function scan(patient: Patient, s: ScannerSetting): Uint8Array {
+  const parts: { mesh: Mesh; tooth: number }[] = [...patient.teeth.map((t) => ({ mesh: t.mesh, tooth: t.tooth })), { mesh: patient.gum, tooth: 0 }];
+  const noisy = parts.map((p, i) => roughened(p.mesh, s, i));
+  const whole = mergeMeshes(noisy);
+  const attributes = new Uint16Array(triangleCount(whole));
+  let at = 0;
+  parts.forEach((p, i) => {
+    const n = triangleCount(noisy[i] as Mesh);
+    attributes.fill(p.tooth, at, at + n);
+    at += n;
+  });
+  return writeStlBinary(whole, attributes, 'simulated scanner, upper jaw, mm, free bytes: FDI tooth');
+}
+
+/** Two thirds of the error comes as broad waves, the rest from point to point, as scanners do after smoothing. */
+function roughened(mesh: Mesh, s: ScannerSetting, part: number): Mesh {
+  const r = random(s.seed * 1000 + part);
+  const normals = vertexNormals(mesh);
+  const positions = mesh.positions.slice();
+  for (let i = 0; i < positions.length; i += 3) {
+    const [x, y, z] = [positions[i] as number, positions[i + 1] as number, positions[i + 2] as number];
+    const wave = smoothNoise(x * 0.8, y * 0.8, z * 0.8, s.seed) * s.noiseMm * 1.6;
+    const e = wave + r.normal(s.noiseMm * 0.3);
+    for (let k = 0; k < 3; k++) positions[i + k] = (positions[i + k] as number) + e * (normals[i + k] as number);
+  }
+  return { positions, triangles: mesh.triangles };
+}
