@@ -99,3 +99,4 @@ export {
   UPPER_TEN,
 } from './teeth/notation.js';
 export * from './working/working.js';
+export { facialOutline } from './contour/outline.js';

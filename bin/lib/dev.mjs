@@ -1,0 +1,52 @@
+import { spawn } from 'node:child_process';
+import { watch } from 'node:fs';
+import { readArgs } from './args.mjs';
+import { ensureBuild } from './build.mjs';
+import { startDatabase } from './database.mjs';
+import { ensureModules, ensurePackages } from './install.mjs';
+import { inRoot, root } from './paths.mjs';
+import { end, freePort } from './process.mjs';
+import { onEnd, startServer } from './server.mjs';
+
+const args = readArgs(process.argv.slice(2), { port: 8480, data: '.data' });
+const ends = [];
+const leave = onEnd(ends);
+
+try {
+  await ensurePackages(['database']);
+  await ensureModules();
+  await ensureBuild({ web: false });
+  const database = await startDatabase(args.data, args.port + 2);
+  const apiPort = await freePort(args.port + 1);
+  const options = { port: apiPort, data: args.data, database, demo: !args.empty, web: '' };
+  let server = await startServer(options);
+  const compiler = spawn('npx', ['--no-install', 'tsc', '-b', '--watch', '--preserveWatchOutput'], { cwd: root, stdio: 'inherit' });
+  const page = spawn('npx', ['--no-install', 'vite', 'web', '--host', '127.0.0.1', '--port', String(args.port), '--strictPort', '--logLevel', 'warn'], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, RADIANT_API: `http://127.0.0.1:${apiPort}` },
+  });
+  ends.push(() => end(page), () => end(compiler), () => server.stop(), database.stop);
+
+  // The server starts again a moment after the compiler has written.
+  let due;
+  let busy = Promise.resolve();
+  const restart = () => {
+    clearTimeout(due);
+    due = setTimeout(() => {
+      busy = busy.then(async () => {
+        await server.stop();
+        server = await startServer(options).catch((error) => {
+          console.error(error.message);
+          return server;
+        });
+      });
+    }, 400);
+  };
+  for (const part of ['core', 'contract', 'standins', 'server']) watch(inRoot(part, 'dist'), { recursive: true }, (_, file) => file?.endsWith('.js') && restart());
+  console.log(`ready http://127.0.0.1:${args.port}`);
+  page.on('exit', (code) => leave(code ?? 1));
+} catch (error) {
+  console.error(error.message);
+  await leave(1);
+}

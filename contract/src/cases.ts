@@ -1,0 +1,221 @@
+import 'reflect-metadata';
+import { Type } from 'class-transformer';
+import { Equals, IsArray, IsDefined, IsIn, IsInt, IsISO8601, IsObject, IsOptional, IsString, IsUUID, Length, Matches, MaxLength, Min, ValidateNested } from 'class-validator';
+import { COMMENT_STAGES, type CommentStage, ROLES, type Role, SECTION_NAMES, type SectionName } from './role.js';
+import { MeetSection, ProposeSection, ReadSection, ReduceSection, type SectionData, ShapeSection } from './sections.js';
+
+const words = (what: string) => ({ message: what });
+
+/** A new case. */
+export class NewCase {
+  @IsString(words('The case needs a name.'))
+  @Length(1, 80, words('The name has 1 to 80 characters.'))
+  name!: string;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => MeetSection)
+  meet?: MeetSection;
+}
+
+/** A change of one section: the version it was read at and its whole new content. */
+export class SectionChange {
+  @IsInt(words('The version is a whole number.'))
+  @Min(0, words('The version is a whole number from 0.'))
+  version!: number;
+
+  @IsDefined(words('The section’s content is missing.'))
+  @IsObject(words('The section’s content is missing.'))
+  data!: object;
+}
+
+/** A remark on plan or contour. */
+export class NewComment {
+  @IsIn(COMMENT_STAGES as unknown as string[], words('Comments belong to propose, shape or reduce.'))
+  stage!: CommentStage;
+
+  @IsString(words('The comment is text.'))
+  @Length(1, 2000, words('A comment has 1 to 2000 characters.'))
+  body!: string;
+}
+
+export interface CaseSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly updatedAt: string;
+  readonly meet: MeetSection;
+  readonly stagesBegun: readonly SectionName[];
+}
+
+/** A section as the server keeps it. Version 0 has never been written. */
+export interface SectionState<N extends SectionName = SectionName> {
+  readonly name: N;
+  readonly version: number;
+  readonly data: SectionData[N];
+  readonly by: string | null;
+  readonly at: string | null;
+}
+
+export const FILE_KINDS = ['photo', 'scan'] as const;
+export type FileKind = (typeof FILE_KINDS)[number];
+
+export interface CaseFile {
+  readonly id: string;
+  readonly kind: FileKind;
+  readonly name: string;
+  readonly mime: string;
+  readonly bytes: number;
+  /** Of the upright picture, px; null for scans. */
+  readonly width: number | null;
+  readonly height: number | null;
+  /** What delivered it: a person's upload or a device, with the word simulated where it is. */
+  readonly origin: string;
+  readonly at: string;
+}
+
+export interface CaseComment {
+  readonly id: string;
+  readonly stage: CommentStage;
+  readonly body: string;
+  readonly by: string;
+  readonly role: Role;
+  readonly at: string;
+}
+
+export interface CaseDetail {
+  readonly id: string;
+  readonly name: string;
+  readonly sections: { readonly [K in SectionName]: SectionState<K> };
+  readonly files: readonly CaseFile[];
+  readonly comments: readonly CaseComment[];
+}
+
+/** The format's name and the newest version that this program reads. */
+export const CASE_DOCUMENT_FORMAT = 'radiant-arch-case';
+export const CASE_DOCUMENT_VERSION = 1;
+
+class StoredSections {
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => MeetSection)
+  meet!: MeetSection;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => ReadSection)
+  read!: ReadSection;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => ProposeSection)
+  propose!: ProposeSection;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => ShapeSection)
+  shape!: ShapeSection;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => ReduceSection)
+  reduce!: ReduceSection;
+}
+
+class StoredFile {
+  @IsUUID()
+  id!: string;
+
+  @IsIn(FILE_KINDS as unknown as string[])
+  kind!: FileKind;
+
+  @IsString()
+  @MaxLength(255)
+  name!: string;
+
+  @IsString()
+  @MaxLength(120)
+  origin!: string;
+
+  @IsISO8601()
+  at!: string;
+
+  @Matches(/^[0-9a-f]{64}$/)
+  sha256!: string;
+
+  @IsString()
+  base64!: string;
+}
+
+class StoredComment {
+  @IsIn(COMMENT_STAGES as unknown as string[])
+  stage!: CommentStage;
+
+  @IsString()
+  @Length(1, 2000)
+  body!: string;
+
+  @IsString()
+  @MaxLength(120)
+  by!: string;
+
+  @IsIn(ROLES as unknown as string[])
+  role!: Role;
+
+  @IsISO8601()
+  at!: string;
+}
+
+class StoredRevision {
+  @IsIn(SECTION_NAMES as unknown as string[])
+  section!: SectionName;
+
+  @IsInt()
+  @Min(1)
+  version!: number;
+
+  @IsObject()
+  data!: object;
+
+  @IsString()
+  @MaxLength(120)
+  by!: string;
+
+  @IsISO8601()
+  at!: string;
+}
+
+/** A whole case as one JSON file: sections, every revision of them, files and comments. */
+export class CaseDocument {
+  @Equals(CASE_DOCUMENT_FORMAT, words('This is not a Radiant Arch case file.'))
+  format!: typeof CASE_DOCUMENT_FORMAT;
+
+  @Equals(CASE_DOCUMENT_VERSION, words(`This program reads case files of version ${CASE_DOCUMENT_VERSION}.`))
+  version!: typeof CASE_DOCUMENT_VERSION;
+
+  @IsISO8601()
+  writtenAt!: string;
+
+  @IsString()
+  @Length(1, 80)
+  name!: string;
+
+  @IsDefined(words('The case file has no sections.'))
+  @ValidateNested()
+  @Type(() => StoredSections)
+  sections!: StoredSections;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => StoredFile)
+  files!: StoredFile[];
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => StoredComment)
+  comments!: StoredComment[];
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => StoredRevision)
+  history!: StoredRevision[];
+}

@@ -1,0 +1,6 @@
+export * from './cases.js';
+export * from './people.js';
+export * from './problem.js';
+export * from './role.js';
+export * from './sections.js';
+export * from './validation.js';

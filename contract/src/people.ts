@@ -1,0 +1,56 @@
+import { IsEmail, IsIn, IsString, Length } from 'class-validator';
+import { ROLES, type Role } from './role.js';
+
+const words = (what: string) => ({ message: what });
+
+export class SignIn {
+  @IsEmail({}, words('Write the e-mail address in full.'))
+  email!: string;
+
+  @IsString()
+  @Length(1, 200, words('Write the password.'))
+  password!: string;
+}
+
+/** A person who joins the practice. */
+export class NewPerson {
+  @IsString()
+  @Length(1, 120, words('Write a name of 1 to 120 characters.'))
+  name!: string;
+
+  @IsEmail({}, words('Write the e-mail address in full.'))
+  email!: string;
+
+  @IsString()
+  @Length(10, 200, words('The password needs at least 10 characters.'))
+  password!: string;
+
+  @IsIn(ROLES as unknown as string[], words('The role is dentist, assistant or technician.'))
+  role!: Role;
+}
+
+/** The first account of a fresh installation: a practice and its dentist. */
+export class FirstAccount {
+  @IsString()
+  @Length(1, 120, words('Write the practice’s name, 1 to 120 characters.'))
+  practice!: string;
+
+  @IsString()
+  @Length(1, 120, words('Write a name of 1 to 120 characters.'))
+  name!: string;
+
+  @IsEmail({}, words('Write the e-mail address in full.'))
+  email!: string;
+
+  @IsString()
+  @Length(10, 200, words('The password needs at least 10 characters.'))
+  password!: string;
+}
+
+/** The signed-in person. */
+export interface Who {
+  readonly id: string;
+  readonly name: string;
+  readonly role: Role;
+  readonly practice: string;
+}

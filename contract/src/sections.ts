@@ -1,0 +1,210 @@
+import 'reflect-metadata';
+import { CROWN_LIMITS, LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, PLAN_LIMITS, type SchoolId, SCHOOLS, UPPER_SIX, VENEER_DESIGNS, type ContourPlan, type DesignId, type CutFrom } from '@radiant/core';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsArray,
+  IsDefined,
+  IsIn,
+  IsInt,
+  IsISO8601,
+  IsNumber,
+  IsOptional,
+  IsPositive,
+  IsString,
+  IsUUID,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import type { SectionName } from './role.js';
+
+const FINITE = { allowNaN: false, allowInfinity: false } as const;
+const words = (what: string) => ({ message: what });
+
+/** A place in a photograph, px from the upright picture's top left corner. */
+export class PointPx {
+  @IsNumber(FINITE, words('The point’s place across is not a number.'))
+  x!: number;
+
+  @IsNumber(FINITE, words('The point’s place down is not a number.'))
+  y!: number;
+}
+
+/** Two points on a scale in the photograph and the millimetres between them. */
+export class CalibrationInput {
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => PointPx)
+  from!: PointPx;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => PointPx)
+  to!: PointPx;
+
+  @IsNumber(FINITE, words('The length of the scale is not a number.'))
+  @IsPositive(words('The length of the scale must be more than 0 mm.'))
+  @Max(500, words('The length of the scale must be at most 500 mm.'))
+  mm!: number;
+}
+
+/** One landmark of one tooth. */
+export class LandmarkInput extends PointPx {
+  @IsIn(UPPER_SIX as number[], words('Landmarks are set on the six upper front teeth, 13 to 23.'))
+  tooth!: number;
+
+  @IsIn(LANDMARK_KINDS as string[], words('A landmark is a zenith, edge, mesial or distal point.'))
+  kind!: LandmarkKind;
+}
+
+/** Who, what they want, by when. */
+export class MeetSection {
+  @IsOptional()
+  @IsInt(words('The age is a whole number of years.'))
+  @Min(0, words('The age must lie between 0 and 120 years.'))
+  @Max(120, words('The age must lie between 0 and 120 years.'))
+  ageYears?: number | null;
+
+  @IsString(words('The wish is text.'))
+  @MaxLength(500, words('The wish has at most 500 characters.'))
+  wish: string = '';
+
+  @IsOptional()
+  @IsISO8601({ strict: true }, words('The date to finish by is a calendar date.'))
+  finishBy?: string | null;
+}
+
+/** The photograph on the bench, its scale and its landmarks. */
+export class ReadSection {
+  @IsOptional()
+  @IsUUID(undefined, words('The photograph’s number is broken.'))
+  photoId?: string | null;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => CalibrationInput)
+  calibration?: CalibrationInput | null;
+
+  @IsArray()
+  @ArrayMaxSize(24)
+  @ArrayUnique((m: LandmarkInput) => `${m.tooth} ${m.kind}`, words('A landmark is set twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => LandmarkInput)
+  landmarks: LandmarkInput[] = [];
+}
+
+/** How targets are set. */
+export class ProposeSection {
+  @IsIn(SCHOOLS.map((s) => s.id) as string[], words('This school of proportion is not known.'))
+  school: SchoolId = 'ratio';
+
+  @IsIn(UPPER_SIX as number[], words('The reference tooth is one of the six upper front teeth.'))
+  referenceTooth: number = 11;
+
+  @IsNumber(FINITE, words('The edge level is not a number.'))
+  @Min(-3, words('The edge can be set at most 3 mm up.'))
+  @Max(4, words('The edge can be set at most 4 mm down.'))
+  edgeMm: number = 0;
+}
+
+/** One tooth of the planned contour. */
+export class ToothPlanInput {
+  @IsIn(UPPER_SIX as number[], words('The contour is planned on the six upper front teeth.'))
+  tooth!: number;
+
+  @IsNumber(FINITE, words('The length is not a number.'))
+  @Min(CROWN_LIMITS.lengthMm.min, words('The length must be at least 5 mm.'))
+  @Max(CROWN_LIMITS.lengthMm.max, words('The length must be at most 16 mm.'))
+  lengthMm!: number;
+
+  @IsNumber(FINITE, words('The width is not a number.'))
+  @Min(CROWN_LIMITS.widthMm.min, words('The width must be at least 3 mm.'))
+  @Max(CROWN_LIMITS.widthMm.max, words('The width must be at most 14 mm.'))
+  widthMm!: number;
+
+  @IsNumber(FINITE, words('The facial volume is not a number.'))
+  @Min(PLAN_LIMITS.facialVolumeMm.min, words('The facial volume must lie between −2 and 2 mm.'))
+  @Max(PLAN_LIMITS.facialVolumeMm.max, words('The facial volume must lie between −2 and 2 mm.'))
+  facialVolumeMm!: number;
+
+  @IsNumber(FINITE, words('The rotation is not a number.'))
+  @Min(PLAN_LIMITS.rotationDeg.min, words('The rotation must lie between −30° and 30°.'))
+  @Max(PLAN_LIMITS.rotationDeg.max, words('The rotation must lie between −30° and 30°.'))
+  rotationDeg!: number;
+}
+
+/** The planned contour. */
+export class ShapeSection {
+  @IsOptional()
+  @IsUUID(undefined, words('The scan’s number is broken.'))
+  scanId?: string | null;
+
+  /** Version of `propose` to which the crowns were set, for telling when it is stale. */
+  @IsOptional()
+  @IsInt()
+  @Min(0)
+  proposalVersion?: number | null;
+
+  @IsArray()
+  @ArrayMaxSize(6)
+  @ArrayUnique((t: ToothPlanInput) => t.tooth, words('A tooth is planned twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => ToothPlanInput)
+  teeth: ToothPlanInput[] = [];
+}
+
+/** Design and strategy of the preparation. */
+export class ReduceSection {
+  @IsIn(VENEER_DESIGNS.map((d) => d.id) as string[], words('This design is not known.'))
+  design: DesignId = 'graduated';
+
+  @IsIn(['mock-up', 'tooth'], words('Grooves are cut through the mock-up or from the tooth.'))
+  from: CutFrom = 'mock-up';
+}
+
+/** The class of each section. */
+export const SECTION_CLASSES = { meet: MeetSection, read: ReadSection, propose: ProposeSection, shape: ShapeSection, reduce: ReduceSection } as const;
+
+export interface SectionData {
+  meet: MeetSection;
+  read: ReadSection;
+  propose: ProposeSection;
+  shape: ShapeSection;
+  reduce: ReduceSection;
+}
+
+/** What a section holds before anyone has written it. */
+export const EMPTY_SECTIONS: { readonly [K in SectionName]: SectionData[K] } = {
+  meet: { wish: '' },
+  read: { landmarks: [] },
+  propose: { school: 'ratio', referenceTooth: 11, edgeMm: 0 },
+  shape: { teeth: [] },
+  reduce: { design: 'graduated', from: 'mock-up' },
+};
+
+/** Landmarks in core's form. */
+export function landmarkSet(landmarks: readonly LandmarkInput[]): LandmarkSet {
+  const out: Record<number, Record<string, readonly [number, number]>> = {};
+  for (const m of landmarks) {
+    const own = out[m.tooth] ?? {};
+    own[m.kind] = [m.x, m.y];
+    out[m.tooth] = own;
+  }
+  return out;
+}
+
+/** The planned contour in core's form. */
+export function contourPlan(teeth: readonly ToothPlanInput[]): ContourPlan {
+  return Object.fromEntries(teeth.map(({ tooth, ...plan }) => [tooth, plan]));
+}
+
+/** Core's contour as section entries, in the order of the teeth. */
+export function planInputs(plan: ContourPlan): ToothPlanInput[] {
+  return UPPER_SIX.flatMap((tooth) => {
+    const own = plan[tooth];
+    return own ? [{ tooth, ...own }] : [];
+  });
+}

@@ -1,0 +1,25 @@
+import { type DynamicModule, Module } from '@nestjs/common';
+import { APP_FILTER } from '@nestjs/core';
+import type { Sequelize } from 'sequelize';
+import { CasesModule } from './cases/cases.module.js';
+import { ProblemFilter } from './common/problem.filter.js';
+import type { Config } from './config.js';
+import { DatabaseModule } from './database/database.module.js';
+import { DevicesModule } from './devices/devices.module.js';
+import { DocumentsModule } from './documents/documents.module.js';
+import { FilesModule } from './files/files.module.js';
+import { HealthController } from './health/health.controller.js';
+import { PeopleModule } from './people/people.module.js';
+
+@Module({})
+export class AppModule {
+  static with(db: Sequelize, config: Config): DynamicModule {
+    return {
+      module: AppModule,
+      // Documents before cases: `cases/import` must not be taken for a case called import.
+      imports: [DatabaseModule.with(db, config), PeopleModule, DocumentsModule, CasesModule, FilesModule, DevicesModule],
+      controllers: [HealthController],
+      providers: [{ provide: APP_FILTER, useClass: ProblemFilter }],
+    };
+  }
+}

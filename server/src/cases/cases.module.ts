@@ -1,0 +1,8 @@
+import { Module } from '@nestjs/common';
+import { FilesStoreModule } from '../files/files-store.module.js';
+import { CasesController } from './cases.controller.js';
+import { CasesService } from './cases.service.js';
+import { SectionsService } from './sections.service.js';
+
+@Module({ imports: [FilesStoreModule], controllers: [CasesController], providers: [CasesService, SectionsService], exports: [CasesService, SectionsService] })
+export class CasesModule {}

@@ -1,0 +1,130 @@
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
+import type { CommentStage, FileKind, Role, SectionName } from '@radiant/contract';
+import type { Config } from '../config.js';
+
+export class Practice extends Model<InferAttributes<Practice>, InferCreationAttributes<Practice>> {
+  declare id: string;
+  declare name: string;
+}
+
+export class Person extends Model<InferAttributes<Person>, InferCreationAttributes<Person>> {
+  declare id: string;
+  declare practiceId: string;
+  declare name: string;
+  declare email: string;
+  declare passwordHash: string;
+  declare role: Role;
+}
+
+export class CaseRow extends Model<InferAttributes<CaseRow>, InferCreationAttributes<CaseRow>> {
+  declare id: string;
+  declare practiceId: string;
+  declare name: string;
+  declare openedAt: CreationOptional<Date>;
+  declare changedAt: CreationOptional<Date>;
+}
+
+export class SectionRow extends Model<InferAttributes<SectionRow>, InferCreationAttributes<SectionRow>> {
+  declare caseId: string;
+  declare name: SectionName;
+  declare version: number;
+  declare data: object;
+  declare byName: string;
+  declare at: Date;
+}
+
+export class RevisionRow extends Model<InferAttributes<RevisionRow>, InferCreationAttributes<RevisionRow>> {
+  declare caseId: string;
+  declare section: SectionName;
+  declare version: number;
+  declare data: object;
+  declare byName: string;
+  declare at: Date;
+}
+
+export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttributes<FileRow>> {
+  declare id: string;
+  declare caseId: string;
+  declare kind: FileKind;
+  declare name: string;
+  declare mime: string;
+  declare sha256: string;
+  declare bytes: number;
+  declare width: number | null;
+  declare height: number | null;
+  declare origin: string;
+  declare at: Date;
+}
+
+export class CommentRow extends Model<InferAttributes<CommentRow>, InferCreationAttributes<CommentRow>> {
+  declare id: string;
+  declare caseId: string;
+  declare stage: CommentStage;
+  declare body: string;
+  declare byName: string;
+  declare role: Role;
+  declare at: Date;
+}
+
+export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreationAttributes<SettingRow>> {
+  declare name: string;
+  declare value: string;
+}
+
+// Fresh objects each time: Sequelize writes the column's name into the one it is given.
+const id = () => ({ type: DataTypes.CHAR(36), primaryKey: true }) as const;
+const at = () => ({ type: DataTypes.DATE(3), allowNull: false }) as const;
+const text = (n: number) => ({ type: DataTypes.STRING(n), allowNull: false }) as const;
+
+/** Opens the connection pool and binds the models. Tables are made by migrations, never by sync(). */
+export function openDatabase(c: Config['database']): Sequelize {
+  const db = new Sequelize(c.name, c.user, c.password, {
+    dialect: 'mariadb',
+    host: '127.0.0.1',
+    port: c.port,
+    logging: false,
+    timezone: '+00:00',
+    pool: { max: 8, min: 0, acquire: 5000, idle: 10000 },
+    dialectOptions: { connectTimeout: 3000 },
+    define: { underscored: true, timestamps: false },
+  });
+  Practice.init({ id: id(), name: text(120) }, { sequelize: db, tableName: 'practices' });
+  Person.init(
+    { id: id(), practiceId: text(36), name: text(120), email: text(200), passwordHash: text(255), role: text(20) },
+    { sequelize: db, tableName: 'people' },
+  );
+  CaseRow.init({ id: id(), practiceId: text(36), name: text(80), openedAt: at(), changedAt: at() }, { sequelize: db, tableName: 'cases' });
+  const section = () => ({ version: { type: DataTypes.INTEGER, allowNull: false }, data: { type: DataTypes.JSON, allowNull: false }, byName: text(120), at: at() }) as const;
+  SectionRow.init(
+    { caseId: { type: DataTypes.CHAR(36), primaryKey: true }, name: { type: DataTypes.STRING(20), primaryKey: true }, ...section() },
+    { sequelize: db, tableName: 'case_sections' },
+  );
+  RevisionRow.init(
+    {
+      caseId: { type: DataTypes.CHAR(36), primaryKey: true },
+      section: { type: DataTypes.STRING(20), primaryKey: true },
+      ...section(),
+      version: { type: DataTypes.INTEGER, primaryKey: true },
+    },
+    { sequelize: db, tableName: 'revisions' },
+  );
+  FileRow.init(
+    {
+      id: id(),
+      caseId: text(36),
+      kind: text(20),
+      name: text(255),
+      mime: text(80),
+      sha256: text(64),
+      bytes: { type: DataTypes.INTEGER, allowNull: false },
+      width: DataTypes.INTEGER,
+      height: DataTypes.INTEGER,
+      origin: text(120),
+      at: at(),
+    },
+    { sequelize: db, tableName: 'files' },
+  );
+  CommentRow.init({ id: id(), caseId: text(36), stage: text(20), body: { type: DataTypes.TEXT, allowNull: false }, byName: text(120), role: text(20), at: at() }, { sequelize: db, tableName: 'comments' });
+  SettingRow.init({ name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(255) }, { sequelize: db, tableName: 'settings' });
+  return db;
+}

@@ -1,0 +1,8 @@
+import { Module } from '@nestjs/common';
+import { CasesModule } from '../cases/cases.module.js';
+import { FilesStoreModule } from '../files/files-store.module.js';
+import { CaseDocumentService } from './case-document.js';
+import { DocumentsController } from './documents.controller.js';
+
+@Module({ imports: [CasesModule, FilesStoreModule], controllers: [DocumentsController], providers: [CaseDocumentService] })
+export class DocumentsModule {}

@@ -1,0 +1,208 @@
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { burName, crown, facialOutline, type SectionLine, type ToothPlan, UPPER_SIX, type Zone, ZONES } from '@radiant/core';
+import PDFDocument from 'pdfkit';
+import type { PlanSheet } from './plan-sheet.js';
+
+const INK = '#1d2428';
+const INK_2 = '#5b646a';
+const HAIR = '#ddd8cf';
+const PLUM = '#5d2a5a';
+const REMOVED = '#b8640a';
+const ADDED = '#2a6fb5';
+const STOP = '#a8261d';
+
+/** Points a millimetre. */
+const MM = 72 / 25.4;
+const LEFT = 16 * MM;
+const RIGHT = 194 * MM;
+const WIDTH = RIGHT - LEFT;
+
+const require = createRequire(import.meta.url);
+const fontFile = (pack: string, name: string) => join(dirname(require.resolve(`@fontsource/${pack}/package.json`)), 'files', name);
+
+type Doc = InstanceType<typeof PDFDocument>;
+
+/** Draws the plan on one A4 page. */
+export async function planPdf(sheet: PlanSheet): Promise<Buffer> {
+  const doc = new PDFDocument({ size: 'A4', margin: 0, info: { Title: `${sheet.name}: reduction plan`, Creator: 'Radiant Arch', Producer: 'Radiant Arch' } });
+  doc.registerFont('sans', fontFile('source-sans-3', 'source-sans-3-latin-400-normal.woff'));
+  doc.registerFont('bold', fontFile('source-sans-3', 'source-sans-3-latin-600-normal.woff'));
+  doc.registerFont('serif', fontFile('source-serif-4', 'source-serif-4-latin-600-normal.woff'));
+  const parts: Buffer[] = [];
+  const done = new Promise<Buffer>((resolve, reject) => {
+    doc.on('data', (b: Buffer) => parts.push(b));
+    doc.on('end', () => resolve(Buffer.concat(parts)));
+    doc.on('error', reject);
+  });
+  head(doc, sheet);
+  archStrip(doc, sheet, 34 * MM);
+  sections(doc, sheet, 78 * MM);
+  const below = table(doc, sheet, 134 * MM);
+  sentences(doc, sheet, below + 5 * MM);
+  foot(doc, sheet);
+  doc.end();
+  return done;
+}
+
+function text(doc: Doc, s: string, x: number, y: number, o: { font?: string; size?: number; colour?: string; width?: number; align?: 'left' | 'right' | 'center'; height?: number } = {}): void {
+  doc
+    .font(o.font ?? 'sans')
+    .fontSize(o.size ?? 9)
+    .fillColor(o.colour ?? INK)
+    .text(s, x, y, { lineBreak: o.height !== undefined, ...(o.width !== undefined && { width: o.width }), ...(o.height !== undefined && { height: o.height, ellipsis: true }), align: o.align ?? 'left' });
+}
+
+const rule = (doc: Doc, y: number) => doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(0.5).strokeColor(HAIR).stroke();
+
+const date = (iso: string | null) => (iso ? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso)) : '');
+
+function head(doc: Doc, s: PlanSheet): void {
+  text(doc, s.name, LEFT, 13 * MM, { font: 'serif', size: 22 });
+  const facts = [s.ageYears === null ? '' : `${s.ageYears} y`, s.wish, s.finishBy ? `by ${date(s.finishBy)}` : ''].filter(Boolean).join(' · ');
+  text(doc, facts, LEFT, 22.5 * MM, { colour: INK_2, size: 10, width: 110 * MM, height: 14 });
+  text(doc, `Contour, version ${s.contourVersion}`, LEFT, 14 * MM, { font: 'bold', size: 10, width: WIDTH, align: 'right' });
+  text(doc, `${date(s.contourAt)}${s.contourBy ? `, ${s.contourBy}` : ''}`, LEFT, 18.5 * MM, { colour: INK_2, width: WIDTH, align: 'right' });
+  text(doc, s.practice, LEFT, 22.5 * MM, { colour: INK_2, width: WIDTH, align: 'right' });
+  rule(doc, 29 * MM);
+}
+
+function archStrip(doc: Doc, s: PlanSheet, top: number): void {
+  const k = 3.1 * (MM / 2.83);
+  const widths = UPPER_SIX.map((t) => s.plan[t]?.widthMm ?? 0);
+  let x = -widths.reduce((a, b) => a + b, 0) / 2;
+  const middle = (LEFT + RIGHT) / 2;
+  const edgeY = top + 11.5 * k * 1.0;
+  UPPER_SIX.forEach((tooth, i) => {
+    const own = s.plan[tooth] as ToothPlan;
+    const w = widths[i] as number;
+    const cx = middle + (x + w / 2) * k;
+    x += w;
+    const lift = tooth % 10 === 2 ? 0.5 : 0;
+    outline(doc, facialOutline(crown(tooth, own)), cx, edgeY - lift * k, k);
+    text(doc, String(tooth), cx - 20, edgeY + 3, { font: 'bold', size: 8.5, width: 40, align: 'center', colour: INK_2 });
+    text(doc, `${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`, cx - 24, edgeY + 13, { size: 7.5, width: 48, align: 'center', colour: INK_2 });
+  });
+  text(doc, 'Planned contour, width × length, mm', LEFT, top - 2, { colour: INK_2, size: 8.5 });
+}
+
+function outline(doc: Doc, p: Float64Array, cx: number, edgeY: number, k: number): void {
+  for (let i = 0; i < p.length; i += 2) {
+    const x = cx + (p[i] as number) * k;
+    const y = edgeY - (p[i + 1] as number) * k;
+    if (i === 0) doc.moveTo(x, y);
+    else doc.lineTo(x, y);
+  }
+  doc.closePath().lineWidth(0.9).fillAndStroke('#fffefb', PLUM);
+}
+
+function sections(doc: Doc, s: PlanSheet, top: number): void {
+  text(doc, 'Facio-palatal sections at the axis, facial left, to one scale', LEFT, top, { font: 'bold', size: 9.5 });
+  const cell = WIDTH / 6;
+  const k = 2.75 * MM;
+  s.teeth.forEach(({ section, reduction }, i) => {
+    const cx = LEFT + cell * (i + 0.5) + 2 * MM;
+    const y0 = top + 44 * MM;
+    doc.save();
+    doc.rect(LEFT + cell * i, top + 5 * MM, cell, 46 * MM).clip();
+    const at = (a: number, z: number) => [cx + a * k, y0 - z * k] as const;
+    const line = (l: SectionLine) => {
+      for (let j = 0; j < l.points.length; j += 2) {
+        const [x, y] = at(l.points[j] as number, l.points[j + 1] as number);
+        if (j === 0) doc.moveTo(x, y);
+        else doc.lineTo(x, y);
+      }
+      if (l.closed) doc.closePath();
+    };
+    for (const l of section.existing) line(l);
+    doc.lineWidth(0.7).fillAndStroke('#efe9dd', INK);
+    for (const l of section.planned) line(l);
+    doc.lineWidth(0.9).strokeColor(PLUM).stroke();
+    section.target.forEach(([a, z], j) => {
+      const [x, y] = at(a, z);
+      if (j === 0) doc.moveTo(x, y);
+      else doc.lineTo(x, y);
+    });
+    doc.dash(2.4, { space: 1.6 }).lineWidth(0.9).strokeColor(REMOVED).stroke().undash();
+    doc.restore();
+    text(doc, String(reduction.tooth), cx - 20, top + 51 * MM - 8, { font: 'bold', size: 8.5, width: 40, align: 'center', colour: INK_2 });
+  });
+  const legend: [string, string][] = [
+    [INK, 'tooth as scanned'],
+    [PLUM, 'planned contour'],
+    [REMOVED, 'target of the preparation'],
+  ];
+  let x = RIGHT - 92 * MM;
+  for (const [colour, word] of legend) {
+    doc.moveTo(x, top + 6).lineTo(x + 14, top + 6).lineWidth(1.2).strokeColor(colour).stroke();
+    text(doc, word, x + 17, top + 1, { size: 8, colour: INK_2 });
+    x += 18 + doc.font('sans').fontSize(8).widthOfString(word) + 10;
+  }
+}
+
+const ZONE_NAMES: Record<Zone, string> = { cervical: 'cervical', middle: 'middle', incisal: 'incisal', edge: 'edge' };
+
+function table(doc: Doc, s: PlanSheet, top: number): number {
+  const strategy = s.from === 'mock-up' ? 'grooves through the mock-up' : 'grooves from the tooth';
+  text(doc, `Tooth to remove, mm: ${s.design.name}, ${strategy}`, LEFT, top, { font: 'bold', size: 9.5 });
+  text(doc, `needs ${Object.values(s.design.needs).map((v) => v.toFixed(1)).join(' / ')}, ${s.design.palatal} · removal = needed thickness − gap · ±0.05`, LEFT, top + 12, { size: 8, colour: INK_2 });
+  let y = top + 26;
+  const cell = (WIDTH - 20 * MM) / 6;
+  for (const [i, t] of s.teeth.entries()) text(doc, String(t.reduction.tooth), LEFT + 20 * MM + cell * i, y, { font: 'bold', size: 8.5, width: cell - 6, align: 'right' });
+  y += 13;
+  for (const zone of ZONES) {
+    rule(doc, y - 2);
+    text(doc, ZONE_NAMES[zone], LEFT, y + 1, { size: 9 });
+    s.teeth.forEach(({ reduction }, i) => {
+      const z = reduction.zones.find((q) => q.zone === zone);
+      const x = LEFT + 20 * MM + cell * i;
+      const remove = z?.removal?.remove.value;
+      text(doc, remove === undefined ? '–' : remove === 0 ? 'none' : remove.toFixed(2), x, y, { font: 'bold', size: 10, width: cell - 6, align: 'right', colour: remove ? REMOVED : ADDED });
+      const cut = z?.groove.kind === 'cut' ? z.groove.engagement : undefined;
+      const detail = [z?.removal ? `gap ${z.removal.gap.toFixed(2)}` : '', cut ? `groove ${cut.depthMm.toFixed(1)}` : '', z?.enamel ? `enamel ${Math.max(0, z.enamel.from).toFixed(1)}–${Math.max(0, z.enamel.to).toFixed(1)}` : ''];
+      text(doc, detail.filter(Boolean).slice(0, 2).join(' · '), x, y + 12, { size: 6.8, width: cell - 6, align: 'right', colour: INK_2 });
+      text(doc, detail[2] ?? '', x, y + 20, { size: 6.8, width: cell - 6, align: 'right', colour: z?.enamel?.state === 'gone' ? STOP : INK_2 });
+    });
+    y += 31;
+  }
+  rule(doc, y - 2);
+  const removed = s.teeth.reduce((n, t) => n + t.reduction.volumeMm3, 0);
+  const bare = s.teeth.reduce((n, t) => n + t.reduction.unplannedMm3, 0);
+  text(doc, `Facial tissue removed: about ${removed.toFixed(0)} mm³ with this plan; the same thickness cut from the bare teeth would take ${bare.toFixed(0)} mm³.`, LEFT, y + 2, { size: 8.5, colour: INK_2 });
+  return y + 12;
+}
+
+function sentences(doc: Doc, s: PlanSheet, top: number): void {
+  const found = s.teeth.flatMap((t) => t.reduction.zones.flatMap((z) => (z.sentence && z.sentence.weight !== 'good' ? [z.sentence] : [])));
+  const burs = new Map<string, string>();
+  for (const t of s.teeth) for (const z of t.reduction.zones) if (z.groove.kind === 'cut') burs.set(`${burName(z.groove.engagement.bur)}: ${z.groove.engagement.how}, ${z.groove.engagement.depthMm.toFixed(1)} mm`, z.groove.grooves);
+  const half = WIDTH / 2 - 4 * MM;
+  text(doc, 'Burs', LEFT, top, { font: 'bold', size: 9.5 });
+  let y = top + 13;
+  for (const [name, grooves] of [...burs].slice(0, 7)) {
+    text(doc, `${name} · ${grooves}`, LEFT, y, { size: 7.8, width: half, height: 20, colour: INK });
+    y += doc.heightOfString(`${name} · ${grooves}`, { width: half }) + 2;
+  }
+  const x = LEFT + WIDTH / 2 + 4 * MM;
+  text(doc, 'Watch', x, top, { font: 'bold', size: 9.5 });
+  y = top + 13;
+  const sorted = [...found].sort((a, b) => Number(b.weight === 'stop') - Number(a.weight === 'stop'));
+  if (sorted.length === 0) text(doc, 'By the norms enamel is left everywhere.', x, y, { size: 7.8, colour: INK_2 });
+  for (const [i, f] of sorted.entries()) {
+    const room = 276 * MM - y;
+    const words = f.text.replaceAll(/\{(\d+)\}/g, '$1');
+    const h = doc.font('sans').fontSize(7.8).heightOfString(words, { width: half });
+    if (h > room) {
+      text(doc, `and ${sorted.length - i} more: see the case.`, x, y, { size: 7.8, colour: INK_2 });
+      break;
+    }
+    text(doc, words, x, y, { size: 7.8, width: half, height: h + 2, colour: f.weight === 'stop' ? STOP : INK });
+    y += h + 2;
+  }
+}
+
+function foot(doc: Doc, s: PlanSheet): void {
+  rule(doc, 281 * MM);
+  text(doc, 'Planning aid. The treating clinician decides and checks in the mouth; local rules come first. Enamel norms are those of upper incisors.', LEFT, 283 * MM, { size: 7.5, colour: INK_2 });
+  text(doc, `Radiant Arch · norms: Ferrari, Patroni, Balleri 1992, from memory; thicknesses: common practice · contour version ${s.contourVersion}`, LEFT, 286.5 * MM, { size: 7.5, colour: INK_2 });
+}

@@ -1,0 +1,68 @@
+import { randomBytes } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+
+/** Security headers with a strict content policy: own scripts only, inline styles only with this answer's own nonce. */
+export function useSecurityHeaders(app: Express): void {
+  app.use((_: Request, response: Response, next: NextFunction) => {
+    response.locals.nonce = randomBytes(16).toString('base64');
+    next();
+  });
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          'default-src': ["'none'"],
+          'script-src': ["'self'"],
+          'style-src': ["'self'", (_: unknown, response: unknown) => `'nonce-${(response as Response).locals.nonce}'`],
+          'img-src': ["'self'", 'blob:', 'data:'],
+          'font-src': ["'self'"],
+          'connect-src': ["'self'"],
+          'worker-src': ["'self'"],
+          'manifest-src': ["'self'"],
+          'base-uri': ["'none'"],
+          'form-action': ["'self'"],
+          'frame-ancestors': ["'none'"],
+        },
+      },
+      // Browsers reach it over plain HTTP on loopback; a proxy with a certificate sets this itself.
+      strictTransportSecurity: false,
+      crossOriginOpenerPolicy: { policy: 'same-origin' },
+      referrerPolicy: { policy: 'no-referrer' },
+    }),
+  );
+}
+
+/** Refuses changes that come from another site's page; the cookie's SameSite says the same to the browser. */
+export function refuseOtherSites(app: Express): void {
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    const origin = request.headers.origin;
+    if (request.method === 'GET' || request.method === 'HEAD' || !origin || hostOf(origin) === request.headers.host) return next();
+    response.status(403).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', title: 'Not allowed', status: 403, detail: 'The request comes from another site.' }));
+  });
+}
+
+function hostOf(origin: string): string | undefined {
+  try {
+    return new URL(origin).host;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Serves the built web application; every path that is no file and no interface route gets its page. */
+export function useWeb(app: Express, dir: string): void {
+  const page = readFileSync(join(dir, 'index.html'), 'utf8');
+  app.use('/assets', express.static(join(dir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(dir, { index: false, maxAge: '1h' }));
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (request.method !== 'GET' || request.path.startsWith('/api')) return next();
+    response
+      .type('html')
+      .setHeader('Cache-Control', 'no-store')
+      .send(page.replaceAll('__NONCE__', response.locals.nonce as string));
+  });
+}

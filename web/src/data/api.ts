@@ -1,0 +1,54 @@
+import type { Problem } from '@radiant/contract';
+
+/** A refusal of the server, with its problem details. */
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+    this.name = 'ProblemError';
+  }
+}
+
+/** The server or its database could not be reached. */
+export class AwayError extends Error {
+  constructor() {
+    super('The server can’t be reached.');
+    this.name = 'AwayError';
+  }
+}
+
+async function answer<T>(response: Response): Promise<T> {
+  if (response.ok) return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+  const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
+  if (response.status >= 500) throw new AwayError();
+  throw new ProblemError(problem ?? { type: 'about:blank', title: 'Refused', status: response.status, detail: 'The server refused this without saying why.' });
+}
+
+async function call<T>(path: string, init?: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch {
+    throw new AwayError();
+  }
+  return answer<T>(response);
+}
+
+const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+
+/** @throws ProblemError, AwayError */
+export const api = {
+  get: <T>(path: string) => call<T>(path),
+  post: <T>(path: string, body: unknown) => call<T>(path, json('POST', body)),
+  patch: <T>(path: string, body: unknown) => call<T>(path, json('PATCH', body)),
+  remove: <T>(path: string) => call<T>(path, { method: 'DELETE' }),
+  upload: <T>(path: string, file: File) => {
+    const body = new FormData();
+    body.append('file', file);
+    return call<T>(path, { method: 'POST', body });
+  },
+};
+
+/** The sentence for people in whatever was thrown. */
+export function sentenceOf(error: unknown): string {
+  return error instanceof Error ? error.message : 'Something went wrong.';
+}

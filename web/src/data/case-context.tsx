@@ -1,0 +1,97 @@
+import { type CaseDetail, SECTION_NAMES, type SectionData, type SectionName, type Who } from '@radiant/contract';
+import type { Fdi, Notation } from '@radiant/core';
+import { label } from '@radiant/core';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import useSWR from 'swr';
+import { api } from './api.js';
+import { SectionStore, type SectionView } from './section-store.js';
+
+type Stores = { readonly [K in SectionName]: SectionStore<K> };
+
+interface CaseContextValue {
+  readonly detail: CaseDetail;
+  readonly stores: Stores;
+  readonly who: Who;
+  readonly tooth: Fdi;
+  readonly selectTooth: (tooth: Fdi) => void;
+  readonly notation: Notation;
+  readonly setNotation: (n: Notation) => void;
+  readonly refresh: () => Promise<unknown>;
+}
+
+const CaseContext = createContext<CaseContextValue | undefined>(undefined);
+
+const REFRESH_MS = 10_000;
+
+/** Loads a case, keeps it fresh, and gives the stages its sections. */
+export function CaseProvider({ id, who, children, fallback }: { id: string; who: Who; children: ReactNode; fallback: (error: unknown) => ReactNode }) {
+  const { data: detail, error, mutate } = useSWR(`/cases/${id}`, (path: string) => api.get<CaseDetail>(path), { refreshInterval: REFRESH_MS });
+  const stores = useRef<Stores | undefined>(undefined);
+  const [tooth, selectTooth] = useState<Fdi>(11);
+  const [notation, setNotation] = useState<Notation>(() => (localStorage.getItem('radiant-notation') === 'universal' ? 'universal' : 'fdi'));
+
+  if (detail && !stores.current) {
+    stores.current = Object.fromEntries(SECTION_NAMES.map((n) => [n, new SectionStore(id, detail.sections[n])])) as unknown as Stores;
+  }
+
+  useEffect(() => {
+    if (!detail || !stores.current) return;
+    for (const n of SECTION_NAMES) (stores.current[n] as SectionStore<SectionName>).serverHas(detail.sections[n]);
+  }, [detail]);
+
+  useEffect(() => {
+    const retry = () => {
+      for (const n of SECTION_NAMES) stores.current?.[n].retry();
+    };
+    window.addEventListener('online', retry);
+    return () => window.removeEventListener('online', retry);
+  }, []);
+
+  const value = useMemo<CaseContextValue | undefined>(
+    () =>
+      detail && stores.current
+        ? {
+            detail,
+            stores: stores.current,
+            who,
+            tooth,
+            selectTooth,
+            notation,
+            setNotation: (n) => {
+              localStorage.setItem('radiant-notation', n);
+              setNotation(n);
+            },
+            refresh: () => mutate(),
+          }
+        : undefined,
+    [detail, who, tooth, notation, mutate],
+  );
+  if (!value) return fallback(error);
+  return <CaseContext.Provider value={value}>{children}</CaseContext.Provider>;
+}
+
+export function useCase(): CaseContextValue {
+  const value = useContext(CaseContext);
+  if (!value) throw new Error('This belongs inside a case.');
+  return value;
+}
+
+/** A section as it is shown, and the store that changes it. */
+export function useSection<N extends SectionName>(name: N): SectionView<N> & { readonly store: SectionStore<N>; readonly set: (next: SectionData[N], group?: string) => void } {
+  const { stores } = useCase();
+  const store = stores[name] as unknown as SectionStore<N>;
+  const view = useSyncExternalStore(store.subscribe, store.snapshot);
+  return useMemo(() => ({ ...view, store, set: (next: SectionData[N], group?: string) => store.set(next, group) }), [view, store]);
+}
+
+/** Writes a tooth's number in the chosen notation. */
+export function useToothLabel(): (tooth: Fdi) => string {
+  const { notation } = useCase();
+  return useMemo(() => (tooth: Fdi) => label(tooth, notation), [notation]);
+}
+
+/** Puts tooth numbers into a sentence of core, which marks them as `{11}`. */
+export function useSentence(): (sentence: string) => string {
+  const name = useToothLabel();
+  return useMemo(() => (sentence: string) => sentence.replaceAll(/\{(\d\d)\}/g, (_, n: string) => name(Number(n))), [name]);
+}
