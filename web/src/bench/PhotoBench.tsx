@@ -1,0 +1,116 @@
+import { useGesture } from '@use-gesture/react';
+import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
+import { isTyping } from '../shell/Keys.js';
+
+/** The part of the picture that is shown: its top left corner in px of the picture, and screen px a picture px. */
+export interface BenchView {
+  readonly x: number;
+  readonly y: number;
+  readonly zoom: number;
+}
+
+const MIN_ZOOM = 0.1;
+const MAX_ZOOM = 40;
+
+/**
+ * A photograph on the grey bench: zoom about the pointer with wheel or pinch, pan by dragging, and marks drawn over it in
+ * the picture's own pixels. A press that is no drag is a click on the picture.
+ */
+export function PhotoBench({
+  src,
+  alt,
+  width,
+  height,
+  onPress,
+  children,
+}: {
+  src: string;
+  alt: string;
+  width: number;
+  height: number;
+  /** A place of the picture, px. */
+  onPress: (x: number, y: number) => void;
+  children: (view: BenchView) => ReactNode;
+}) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ w: 0, h: 0 });
+  const [view, setView] = useState<BenchView>();
+
+  const fit = useCallback(() => {
+    const box = frame.current?.getBoundingClientRect();
+    if (!box || box.width === 0) return;
+    const zoom = Math.min((box.width - 24) / width, (box.height - 24) / height);
+    setSize({ w: box.width, h: box.height });
+    setView({ zoom, x: (width - box.width / zoom) / 2, y: (height - box.height / zoom) / 2 });
+  }, [width, height]);
+
+  useEffect(() => {
+    fit();
+    const watch = new ResizeObserver(fit);
+    if (frame.current) watch.observe(frame.current);
+    return () => watch.disconnect();
+  }, [fit]);
+
+  const zoomAbout = useCallback((sx: number, sy: number, factor: number) => {
+    setView((v) => {
+      if (!v) return v;
+      const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, v.zoom * factor));
+      return { zoom, x: v.x + sx / v.zoom - sx / zoom, y: v.y + sy / v.zoom - sy / zoom };
+    });
+  }, []);
+
+  useEffect(() => {
+    const keys = (e: KeyboardEvent) => {
+      if (isTyping(e) || e.ctrlKey || e.metaKey || e.altKey) return;
+      if (e.key === '+' || e.key === '=') zoomAbout(size.w / 2, size.h / 2, 1.25);
+      else if (e.key === '-') zoomAbout(size.w / 2, size.h / 2, 0.8);
+      else if (e.key === '0') fit();
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [zoomAbout, fit, size]);
+
+  const placeIn = (clientX: number, clientY: number): readonly [number, number] => {
+    const box = frame.current?.getBoundingClientRect();
+    return [clientX - (box?.left ?? 0), clientY - (box?.top ?? 0)];
+  };
+  useGesture(
+    {
+      onDrag: ({ delta: [dx, dy], tap, event, pinching, cancel, xy: [cx, cy] }) => {
+        if (pinching) return cancel();
+        if ((event.target as Element | null)?.closest('[data-mark]')) return;
+        if (tap) {
+          if (!view) return;
+          const [sx, sy] = placeIn(cx, cy);
+          const x = view.x + sx / view.zoom;
+          const y = view.y + sy / view.zoom;
+          if (x >= 0 && y >= 0 && x <= width && y <= height) onPress(x, y);
+          return;
+        }
+        setView((v) => v && { ...v, x: v.x - dx / v.zoom, y: v.y - dy / v.zoom });
+      },
+      onWheel: ({ event }) => {
+        event.preventDefault();
+        const [sx, sy] = placeIn(event.clientX, event.clientY);
+        zoomAbout(sx, sy, Math.exp(-event.deltaY * 0.0016));
+      },
+      onPinch: ({ origin: [ox, oy], delta: [d], offset: [s] }) => {
+        const [sx, sy] = placeIn(ox, oy);
+        zoomAbout(sx, sy, s / (s - d || s));
+      },
+    },
+    { target: frame, drag: { filterTaps: true, pointer: { buttons: [1, 4] } }, wheel: { eventOptions: { passive: false } }, eventOptions: { passive: false } },
+  );
+
+  return (
+    <div ref={frame} className="absolute inset-0 touch-none overflow-hidden" data-testid="photo-bench">
+      {view && (
+        <svg width={size.w} height={size.h} viewBox={`${view.x} ${view.y} ${size.w / view.zoom} ${size.h / view.zoom}`} className="block cursor-crosshair select-none">
+          <title>{alt}</title>
+          <image href={src} width={width} height={height} preserveAspectRatio="none" />
+          {children(view)}
+        </svg>
+      )}
+    </div>
+  );
+}

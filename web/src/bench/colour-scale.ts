@@ -1,0 +1,27 @@
+/** Ends of the added/removed scale, mm. */
+export const DIFFERENCE_RANGE_MM = 1;
+
+type Rgb = readonly [number, number, number];
+
+const REMOVED: Rgb = [0.851, 0.514, 0.141];
+const NONE: Rgb = [0.965, 0.945, 0.91];
+const ADDED: Rgb = [0.165, 0.435, 0.71];
+
+/** Colour of a distance, sRGB 0–1: amber where tooth is removed, porcelain at none, blue where volume is added. */
+export function differenceColour(mm: number): Rgb {
+  const t = Math.min(1, Math.abs(mm) / DIFFERENCE_RANGE_MM);
+  // The first hundredths are scanner noise and stay pale.
+  const k = t < 0.04 ? 0 : 0.12 + 0.88 * ((t - 0.04) / 0.96) ** 0.8;
+  const end = mm > 0 ? ADDED : REMOVED;
+  return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (end[i as 0] as number) * k) as unknown as Rgb;
+}
+
+export const css = ([r, g, b]: Rgb): string => `rgb(${Math.round(255 * r)} ${Math.round(255 * g)} ${Math.round(255 * b)})`;
+
+/** Amber for a removal depth, from the palest that still shows to full at 0.7 mm. */
+export function removalColour(mm: number): string {
+  if (mm <= 0) return '#ffffff';
+  const k = 0.14 + 0.76 * Math.min(1, mm / 0.7);
+  const pale: Rgb = [1, 0.973, 0.933];
+  return css([0, 1, 2].map((i) => (pale[i as 0] as number) * (1 - k) + (REMOVED[i as 0] as number) * k) as unknown as Rgb);
+}

@@ -1,0 +1,123 @@
+import { UPPER_SIX } from '@radiant/core';
+import { FileDown, FileText } from 'lucide-react';
+import { useState } from 'react';
+import { AwayError, sentenceOf } from '../data/api.js';
+import { useCase } from '../data/case-context.js';
+import { moment } from '../shell/format.js';
+import { KeyHint, Stage } from '../shell/Stage.js';
+import { STAGES } from '../shell/stages.js';
+
+/** Keep: the plan on paper, the case as a file, and who wrote what when. */
+export default function Keep() {
+  const { detail } = useCase();
+  const { sections } = detail;
+  const ready = detail.files.some((f) => f.kind === 'scan') && UPPER_SIX.every((t) => sections.shape.data.teeth.some((p) => p.tooth === t));
+  return (
+    <Stage
+      bench={
+        <div className="mx-auto flex h-full max-w-[720px] flex-col gap-5 overflow-y-auto px-6 py-8">
+          <Handover
+            icon={<FileText size={26} aria-hidden="true" />}
+            title="The plan on one page"
+            words={
+              ready
+                ? 'A4, PDF: planned widths and lengths, six sections, depth to remove in each zone with enamel left, burs, and what to watch. Take it chairside or send it with the wax-up.'
+                : 'It needs a scan and a contour of all six teeth first.'
+            }
+            action="Make the PDF"
+            href={`/api/cases/${detail.id}/plan.pdf`}
+            name={`${detail.name} plan.pdf`}
+            disabled={!ready}
+          />
+          <Handover
+            icon={<FileDown size={26} aria-hidden="true" />}
+            title="The whole case as a file"
+            words="JSON, open format: every section with all its versions, comments, photographs and scans. Bring it back in on the page of all cases; it comes as a case of its own, nothing is overwritten."
+            action="Save the case file"
+            href={`/api/cases/${detail.id}/case.json`}
+            name={`${detail.name}.radiant-arch.json`}
+          />
+        </div>
+      }
+      panel={
+        <>
+          <h2 className="title mb-3">Written so far</h2>
+          <ul>
+            {STAGES.flatMap((s) => (s.section ? [sections[s.section]] : [])).map((s) => (
+              <li key={s.name} className="border-b border-hair py-2">
+                <span className="flex justify-between">
+                  <b className="font-semibold">{s.name}</b>
+                  <span className="text-ink-2">{s.version === 0 ? 'not begun' : `version ${s.version}`}</span>
+                </span>
+                {s.at && (
+                  <span className="block text-[13px] text-ink-2">
+                    {s.by}, {moment(s.at)}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+          <h2 className="title mb-2 mt-6">Files</h2>
+          <ul>
+            {detail.files.map((f) => (
+              <li key={f.id} className="border-b border-hair py-2">
+                <a className="how" href={`/api/cases/${detail.id}/files/${f.id}`} download={f.name}>
+                  {f.name}
+                </a>
+                <span className="block text-[13px] text-ink-2">
+                  {f.kind}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
+                </span>
+              </li>
+            ))}
+            {detail.files.length === 0 && <li className="text-ink-2">none yet</li>}
+          </ul>
+        </>
+      }
+      foot={
+        <>
+          <KeyHint keys={['?']} does="all keys" />
+          <span className="ml-auto">Planning aid. The treating clinician decides and checks in the mouth.</span>
+        </>
+      }
+    />
+  );
+}
+
+function Handover({ icon, title, words, action, href, name, disabled = false }: { icon: React.ReactNode; title: string; words: string; action: string; href: string; name: string; disabled?: boolean }) {
+  const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
+  const fetchIt = async () => {
+    setState({ busy: true });
+    try {
+      const response = await fetch(href).catch(() => {
+        throw new AwayError();
+      });
+      if (!response.ok) throw new Error(((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? 'The server refused this.');
+      const url = URL.createObjectURL(await response.blob());
+      const a = document.createElement('a');
+      a.href = url;
+      a.download = name;
+      a.click();
+      URL.revokeObjectURL(url);
+      setState({ busy: false });
+    } catch (error) {
+      setState({ busy: false, refusal: sentenceOf(error) });
+    }
+  };
+  return (
+    <section className="flex gap-5 rounded-xl border border-hair bg-leaf p-6" aria-label={title}>
+      <span className="text-plum">{icon}</span>
+      <div>
+        <h2 className="title">{title}</h2>
+        <p className="mb-4 mt-1 text-ink-2">{words}</p>
+        <button type="button" className="btn" disabled={disabled || state.busy} onClick={() => void fetchIt()}>
+          {state.busy ? 'Making it …' : action}
+        </button>
+        {state.refusal && (
+          <p role="alert" className="mt-2 text-stop">
+            {state.refusal}
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,111 @@
+import { type ContourPlan, crown, type Fdi, facialOutline, type ToothReduction, UPPER_SIX, type Zone } from '@radiant/core';
+import { useMemo } from 'react';
+import { removalColour } from '../bench/colour-scale.js';
+import { outlinePath } from '../bench/outline-path.js';
+import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+
+const SCALE = 12.4;
+
+/** Where each zone's band begins and ends as share of the height, and where its number stands. */
+const BANDS: readonly { readonly zone: Zone; readonly from: number; readonly to: number; readonly at: number }[] = [
+  { zone: 'edge', from: 0, to: 0.11, at: 0.055 },
+  { zone: 'incisal', from: 0.11, to: 1 / 3, at: 0.22 },
+  { zone: 'middle', from: 1 / 3, to: 2 / 3, at: 0.5 },
+  { zone: 'cervical', from: 2 / 3, to: 1.02, at: 0.81 },
+];
+
+/** The six teeth with the depth to remove in each zone, as colour and number. */
+export function ReductionMap({ reductions, plan, zone, onPick }: { reductions: readonly ToothReduction[]; plan: ContourPlan; zone: Zone; onPick: (tooth: Fdi, zone: Zone) => void }) {
+  const { tooth: selected } = useCase();
+  const shape = useSection('shape');
+  const name = useToothLabel();
+  const teeth = useMemo(() => {
+    const total = UPPER_SIX.reduce((s, t) => s + (plan[t]?.widthMm ?? 0), 0);
+    let x = -total / 2;
+    return UPPER_SIX.flatMap((t) => {
+      const own = plan[t];
+      if (!own) return [];
+      const outline = facialOutline(crown(t, own));
+      let height = 0;
+      for (let i = 1; i < outline.length; i += 2) height = Math.max(height, outline[i] as number);
+      const placed = { tooth: t, x: (x + own.widthMm / 2) * SCALE, path: outlinePath(outline), height };
+      x += own.widthMm;
+      return [placed];
+    });
+  }, [plan]);
+  return (
+    <section aria-label="Tooth to remove">
+      <div className="flex items-baseline justify-between">
+        <div>
+          <h2 className="title text-[21px]">Tooth to remove, mm</h2>
+          <p className="text-[13px] text-ink-2">from the tooth as it is to the target under contour version {shape.version} · median of each zone · ±0.05</p>
+        </div>
+        <RemovalScale />
+      </div>
+      <svg viewBox="-310 -150 620 178" className="mx-auto mt-2 block w-full max-w-[760px]" role="group" aria-label="Depth to remove by tooth and zone">
+        {teeth.map((t) => {
+          const r = reductions.find((q) => q.tooth === t.tooth);
+          const on = t.tooth === selected;
+          return (
+            <g key={t.tooth} transform={`translate(${t.x} 0)`}>
+              <clipPath id={`tooth-${t.tooth}`}>
+                <path d={t.path} transform={`scale(${SCALE})`} />
+              </clipPath>
+              <g clipPath={`url(#tooth-${t.tooth})`}>
+                {BANDS.map((b) => {
+                  const z = r?.zones.find((q) => q.zone === b.zone);
+                  const mm = z?.removal?.remove.value;
+                  return (
+                    // biome-ignore lint/a11y/useKeyWithClickEvents: keys 1 to 4 choose the zone, brackets the tooth
+                    <rect
+                      key={b.zone}
+                      x={-60}
+                      width={120}
+                      y={-b.to * t.height * SCALE}
+                      height={(b.to - b.from) * t.height * SCALE + 0.5}
+                      fill={mm === undefined ? '#f0ece4' : removalColour(mm)}
+                      stroke={on && b.zone === zone ? '#5d2a5a' : 'none'}
+                      strokeWidth={2.2}
+                      className="cursor-pointer"
+                      onClick={() => onPick(t.tooth, b.zone)}
+                    />
+                  );
+                })}
+              </g>
+              <path d={t.path} transform={`scale(${SCALE})`} fill="none" stroke={on ? '#5d2a5a' : '#566068'} strokeWidth={on ? 0.22 : 0.09} pointerEvents="none" />
+              {BANDS.map((b) => {
+                const z = r?.zones.find((q) => q.zone === b.zone);
+                const mm = z?.removal?.remove.value;
+                return (
+                  <text key={b.zone} y={-b.at * t.height * SCALE + 5} textAnchor="middle" fontSize={b.zone === 'edge' ? 12.5 : 14} fontWeight={on ? 650 : 400} fill="#1d2428" pointerEvents="none" data-testid={`remove-${t.tooth}-${b.zone}`}>
+                    {mm === undefined ? (b.zone === 'edge' ? 'flat' : '·') : mm === 0 ? '0' : mm.toFixed(2)}
+                  </text>
+                );
+              })}
+              <text y={22} textAnchor="middle" fontSize={13} fontWeight={on ? 700 : 400} fill={on ? '#5d2a5a' : '#566068'}>
+                {name(t.tooth)}
+              </text>
+            </g>
+          );
+        })}
+      </svg>
+    </section>
+  );
+}
+
+function RemovalScale() {
+  const steps = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7];
+  return (
+    <div className="text-[12px] text-ink-2">
+      <div className="flex">
+        {steps.map((mm) => (
+          <span key={mm} className="h-2.5 w-4 border border-hair" style={{ background: removalColour(mm) }} />
+        ))}
+      </div>
+      <div className="flex justify-between">
+        <span>0</span>
+        <span>0.7 and more</span>
+      </div>
+    </div>
+  );
+}

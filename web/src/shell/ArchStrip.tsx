@@ -1,0 +1,84 @@
+import { crown, type Fdi, facialOutline, kindName, UPPER_SIX, UPPER_TEN } from '@radiant/core';
+import { useMemo } from 'react';
+import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import { outlinePath } from '../bench/outline-path.js';
+
+/** Sizes that a tooth is drawn with before it has been measured or planned, mm. */
+const USUAL: Readonly<Record<number, readonly [number, number]>> = { 1: [8.5, 10.6], 2: [6.5, 9.2], 3: [7.5, 10.2], 4: [7, 8.6], 5: [6.7, 7.9] };
+
+const SCALE = 5.6;
+const RADIUS_MM = 150;
+
+/**
+ * The teeth in their planned proportions along a slim arc: chooses the tooth, and shows under each whether it is planned
+ * (solid) or only part of the plan to come (dotted). The same on every stage.
+ */
+export function ArchStrip() {
+  const { tooth: selected, selectTooth } = useCase();
+  const { data: shape } = useSection('shape');
+  const name = useToothLabel();
+  const placed = useMemo(() => {
+    const size = (t: Fdi): readonly [number, number] => {
+      const own = shape.teeth.find((p) => p.tooth === t);
+      return own ? [own.widthMm, own.lengthMm] : (USUAL[t % 10] as readonly [number, number]);
+    };
+    const total = UPPER_TEN.reduce((sum, t) => sum + size(t)[0], 0);
+    let along = -total / 2;
+    return UPPER_TEN.map((t) => {
+      const [widthMm, lengthMm] = size(t);
+      const angle = (along + widthMm / 2) / RADIUS_MM;
+      along += widthMm;
+      return { tooth: t, path: outlinePath(facialOutline(crown(t, { widthMm, lengthMm, facialVolumeMm: 0 }))), angle };
+    });
+  }, [shape.teeth]);
+
+  const step = (by: number) => {
+    const i = UPPER_SIX.indexOf(selected) + by;
+    const next = UPPER_SIX[i];
+    if (next) selectTooth(next);
+  };
+  return (
+    <svg
+      width="520"
+      height="100"
+      viewBox="-260 -72 520 100"
+      className="mx-auto block"
+      role="radiogroup"
+      aria-label="Tooth"
+      onKeyDown={(e) => {
+        if (e.key === 'ArrowRight') step(1);
+        else if (e.key === 'ArrowLeft') step(-1);
+        else return;
+        e.preventDefault();
+      }}
+    >
+      {placed.map(({ tooth, path, angle }) => {
+        const on = tooth === selected;
+        const plannable = UPPER_SIX.includes(tooth);
+        const planned = shape.teeth.some((p) => p.tooth === tooth);
+        const x = RADIUS_MM * Math.sin(angle) * SCALE;
+        const y = -RADIUS_MM * (1 - Math.cos(angle)) * SCALE;
+        return (
+          <g
+            key={tooth}
+            transform={`translate(${x.toFixed(1)} ${y.toFixed(1)}) rotate(${((-angle * 180) / Math.PI).toFixed(2)})`}
+            {...(plannable && {
+              role: 'radio',
+              'aria-checked': on,
+              'aria-label': `${name(tooth)}, ${kindName(tooth)}${planned ? ', planned' : ''}`,
+              tabIndex: on ? 0 : -1,
+              onClick: () => selectTooth(tooth),
+              className: 'cursor-pointer',
+            })}
+          >
+            <path d={path} transform={`scale(${SCALE})`} fill={on ? '#efe6ee' : plannable ? '#fffefb' : '#f0ece4'} stroke={on ? '#5d2a5a' : '#8d9499'} strokeWidth={on ? 0.36 : 0.17} />
+            {plannable && <path d="M-9 8 h18" stroke={planned ? '#5d2a5a' : '#8d9499'} strokeWidth={3} {...(!planned && { strokeDasharray: '3 3' })} />}
+            <text y={23} textAnchor="middle" fontSize={11.5} fontWeight={on ? 700 : 400} fill={on ? '#5d2a5a' : '#566068'}>
+              {name(tooth)}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

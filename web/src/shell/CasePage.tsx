@@ -1,0 +1,111 @@
+import type { SectionName, Who } from '@radiant/contract';
+import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
+import { ArrowLeft } from 'lucide-react';
+import { sentenceOf } from '../data/api.js';
+import { CaseProvider, useCase, useSection } from '../data/case-context.js';
+import { ArchStrip } from './ArchStrip.js';
+import { ConflictDialog } from './ConflictDialog.js';
+import { day } from './format.js';
+import { Keys } from './Keys.js';
+import { SaveState } from './SaveState.js';
+import { STAGES } from './stages.js';
+import { Trouble, Waiting } from './Waiting.js';
+
+/** A case: name and arch strip above, the journey at the left, the stage in the middle. */
+export function CasePage({ who }: { who: Who }) {
+  const { id } = useParams();
+  if (!id) return null;
+  return (
+    <CaseProvider key={id} id={id} who={who} fallback={(error) => (error ? <Trouble sentence={sentenceOf(error)} retry={() => location.reload()} /> : <Waiting what="the case" />)}>
+      <Frame />
+    </CaseProvider>
+  );
+}
+
+function Frame() {
+  const { detail } = useCase();
+  const stage = STAGES.find((s) => s.name === useLocation().pathname.split('/').at(-1)) ?? STAGES[0];
+  const meet = useSection('meet').data;
+  const facts = [meet.ageYears ? `${meet.ageYears} y` : '', meet.wish, meet.finishBy ? `by ${day(meet.finishBy)}` : ''].filter(Boolean).join(' · ');
+  return (
+    <div className="grid h-full min-w-[1000px] grid-cols-[148px_minmax(0,1fr)] grid-rows-[100px_minmax(0,1fr)]">
+      <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_520px_minmax(0,1fr)] border-b border-hair bg-leaf">
+        <div className="min-w-0 px-5 py-4">
+          <h1 className="mb-1.5 truncate font-serif text-[25px] font-semibold leading-none tracking-tight">{detail.name}</h1>
+          <p className="line-clamp-2 text-[13px] text-ink-2">{facts}</p>
+        </div>
+        <ArchStrip />
+        <div className="min-w-0 px-5 py-4 text-right text-[13px] text-ink-2">
+          <StageFact stage={stage?.name ?? ''} />
+          {stage?.section && <SaveState section={stage.section} />}
+        </div>
+      </header>
+      <Journey />
+      <Outlet />
+      {stage?.section && <ConflictDialog section={stage.section} />}
+      <Keys stage={stage?.name ?? ''} />
+    </div>
+  );
+}
+
+function StageFact({ stage }: { stage: string }) {
+  const shape = useSection('shape');
+  if (stage === 'reduce' || stage === 'keep') {
+    return (
+      <p>
+        <b className="font-semibold text-ink">Contour, version {shape.version}</b>
+        {shape.at ? `, ${day(shape.at)}` : ''}
+      </p>
+    );
+  }
+  return <p className="text-ink">{STAGES.find((s) => s.name === stage)?.question}</p>;
+}
+
+function Journey() {
+  const { detail, notation, setNotation, who } = useCase();
+  return (
+    <nav aria-label="Journey" className="flex flex-col border-r border-hair py-3.5">
+      {STAGES.map((s) => (
+        <NavLink
+          key={s.name}
+          to={s.name}
+          className={({ isActive }) => `relative flex h-10 items-center gap-2.5 pl-[18px] pr-4 text-[15px] ${isActive ? 'font-[650] text-ink' : 'text-ink-2 hover:text-ink'}`}
+        >
+          {({ isActive }) => (
+            <>
+              {isActive && <span className="absolute bottom-2 left-0 top-2 w-1 rounded-r bg-plum" />}
+              <StageGlyph on={isActive} section={s.section} />
+              {s.name}
+            </>
+          )}
+        </NavLink>
+      ))}
+      <div className="mt-auto flex flex-col gap-2.5 px-[18px] text-[13px] text-ink-2">
+        <label className="flex flex-col gap-1">
+          tooth numbers
+          <select className="field h-[28px] px-1 text-[13px]" value={notation} onChange={(e) => setNotation(e.target.value === 'universal' ? 'universal' : 'fdi')}>
+            <option value="fdi">FDI</option>
+            <option value="universal">Universal</option>
+          </select>
+        </label>
+        <span title={`${who.name}, ${who.role}`} className="truncate">
+          {who.role}
+        </span>
+        <Link to="/" className="flex items-center gap-1.5 hover:text-ink" aria-label={`All cases, leave ${detail.name}`}>
+          <ArrowLeft size={15} aria-hidden="true" /> all cases
+        </Link>
+      </div>
+    </nav>
+  );
+}
+
+function StageGlyph({ on, section }: { on: boolean; section: SectionName | undefined }) {
+  const { detail } = useCase();
+  const begun = section ? detail.sections[section].version > 0 : false;
+  return (
+    <svg width="20" height="14" viewBox="0 0 20 14" aria-hidden="true">
+      <path d="M3 10a7 7 0 0 1 14 0" fill="none" stroke={on || begun ? '#5d2a5a' : '#c9c3b8'} strokeWidth={on || begun ? 2.4 : 1.6} />
+      {on && <circle cx="10" cy="10" r="2.6" fill="#5d2a5a" />}
+    </svg>
+  );
+}

@@ -1,0 +1,129 @@
+import { type CaseDetail, type CaseSummary, NewCase, type Who } from '@radiant/contract';
+import { FileUp, Plus } from 'lucide-react';
+import { Dialog } from 'radix-ui';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import useSWR from 'swr';
+import { api, sentenceOf } from '../data/api.js';
+import { Form } from './Form.js';
+import { House } from './House.js';
+import { day } from './format.js';
+import { STAGES } from './stages.js';
+import { Trouble, Waiting } from './Waiting.js';
+
+/** The practice's cases, the newest change first. */
+export function Cases({ who }: { who: Who }) {
+  const { data, error, mutate } = useSWR('/cases', (path: string) => api.get<CaseSummary[]>(path));
+  const mayOpen = who.role !== 'technician';
+  return (
+    <House who={who} title="Cases">
+      {mayOpen && <Opening />}
+      {!data && (error ? <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} /> : <Waiting what="the cases" />)}
+      {data?.length === 0 && <p className="rounded-xl border border-dashed border-hair bg-leaf p-10 text-center text-ink-2">No case yet. Open one, or bring a case file in.</p>}
+      <ul className="grid grid-cols-2 gap-4 max-md:grid-cols-1">
+        {data?.map((c) => (
+          <li key={c.id}>
+            <CaseCard summary={c} />
+          </li>
+        ))}
+      </ul>
+    </House>
+  );
+}
+
+function CaseCard({ summary: c }: { summary: CaseSummary }) {
+  return (
+    <Link to={`/cases/${c.id}/read`} className="block rounded-xl border border-hair bg-leaf p-5 transition-colors hover:border-plum">
+      <span className="flex items-baseline justify-between gap-4">
+        <b className="truncate font-serif text-[21px] font-semibold">{c.name}</b>
+        <span className="shrink-0 text-[13px] text-ink-2">changed {day(c.updatedAt)}</span>
+      </span>
+      <span className="mt-1 block truncate text-ink-2">
+        {[c.meet.ageYears ? `${c.meet.ageYears} y` : '', c.meet.wish].filter(Boolean).join(' · ') || 'no wish noted'}
+      </span>
+      <span className="mt-4 flex gap-1.5" role="img" aria-label={`begun: ${c.stagesBegun.join(', ') || 'nothing'}`}>
+        {STAGES.filter((s) => s.section).map((s) => (
+          <span key={s.name} className={`rounded-full px-2.5 py-0.5 text-[12px] ${s.section && c.stagesBegun.includes(s.section) ? 'bg-plum-soft text-plum' : 'bg-porcelain text-ink-2'}`}>
+            {s.name}
+          </span>
+        ))}
+      </span>
+      {c.meet.finishBy && <span className="mt-3 block text-[13px] text-ink-2">to be finished by {day(c.meet.finishBy)}</span>}
+    </Link>
+  );
+}
+
+function Opening() {
+  const [open, setOpen] = useState(false);
+  return (
+    <div className="mb-6 flex flex-wrap items-center gap-3">
+      <Dialog.Root open={open} onOpenChange={setOpen}>
+        <Dialog.Trigger className="btn">
+          <Plus size={17} aria-hidden="true" /> New case
+        </Dialog.Trigger>
+        <Dialog.Portal>
+          <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
+          <Dialog.Content className="fixed left-1/2 top-1/2 w-[460px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl" aria-describedby={undefined}>
+            <Dialog.Title className="title mb-4 text-[21px]">New case</Dialog.Title>
+            <NewCaseForm />
+          </Dialog.Content>
+        </Dialog.Portal>
+      </Dialog.Root>
+      <BringIn />
+    </div>
+  );
+}
+
+function NewCaseForm() {
+  const navigate = useNavigate();
+  return (
+    <Form
+      type={NewCase}
+      action="Open the case"
+      fields={[
+        { name: 'name', label: 'Name', hint: 'A code name is enough; patients’ names need not stand on the screen.' },
+        { name: 'ageYears', label: 'Age, years', type: 'number' },
+        { name: 'wish', label: 'What the patient wants, in their words', type: 'textarea' },
+        { name: 'finishBy', label: 'To be finished by', type: 'date' },
+      ]}
+      read={(v) => ({ name: v.name?.trim(), meet: { wish: v.wish ?? '', ...(v.ageYears && { ageYears: Number(v.ageYears) }), ...(v.finishBy && { finishBy: v.finishBy }) } })}
+      send={async (value) => {
+        const made = await api.post<CaseDetail>('/cases', value);
+        navigate(`/cases/${made.id}/read`);
+      }}
+    >
+      <Dialog.Close className="btn btn-ghost">Cancel</Dialog.Close>
+    </Form>
+  );
+}
+
+/** Reads a case file into a new case. */
+function BringIn() {
+  const input = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setState({ busy: true });
+    try {
+      const made = await api.upload<CaseDetail>('/cases/import', file);
+      navigate(`/cases/${made.id}/read`);
+    } catch (error) {
+      setState({ busy: false, refusal: sentenceOf(error) });
+    }
+    if (input.current) input.current.value = '';
+  };
+  return (
+    <>
+      <button type="button" className="btn btn-ghost" disabled={state.busy} onClick={() => input.current?.click()}>
+        <FileUp size={17} aria-hidden="true" /> {state.busy ? 'Reading …' : 'Bring a case file in'}
+      </button>
+      <input ref={input} type="file" accept=".json,application/json" className="sr-only" tabIndex={-1} aria-label="Case file" onChange={(e) => void take(e.target.files?.[0])} />
+      {state.refusal && (
+        <p role="alert" className="text-stop">
+          {state.refusal}
+        </p>
+      )}
+    </>
+  );
+}

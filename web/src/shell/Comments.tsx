@@ -1,0 +1,55 @@
+import type { CommentStage } from '@radiant/contract';
+import { type FormEvent, useId, useState } from 'react';
+import { api, sentenceOf } from '../data/api.js';
+import { useCase } from '../data/case-context.js';
+import { moment } from './format.js';
+
+/** Remarks on plan and contour, by everybody who may see the case. */
+export function Comments({ stage }: { stage: CommentStage }) {
+  const { detail, refresh } = useCase();
+  const [body, setBody] = useState('');
+  const [refusal, setRefusal] = useState<string>();
+  const id = useId();
+  const own = detail.comments.filter((c) => c.stage === stage);
+  const send = async (e: FormEvent) => {
+    e.preventDefault();
+    try {
+      await api.post(`/cases/${detail.id}/comments`, { stage, body: body.trim() });
+      setBody('');
+      setRefusal(undefined);
+      await refresh();
+    } catch (error) {
+      setRefusal(sentenceOf(error));
+    }
+  };
+  return (
+    <section aria-label="Comments" className="mt-6 border-t border-hair pt-4">
+      <h2 className="subtitle mb-2">Comments</h2>
+      {own.length === 0 && <p className="mb-2 text-[13px] text-ink-2">None yet.</p>}
+      <ul className="mb-3 space-y-2.5">
+        {own.map((c) => (
+          <li key={c.id} className="text-[13.5px]">
+            {c.body}
+            <span className="block text-[12px] text-ink-2">
+              {c.by}, {c.role}, {moment(c.at)}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <form onSubmit={send} className="flex gap-2">
+        <label htmlFor={id} className="sr-only">
+          Comment
+        </label>
+        <input id={id} className="field" placeholder="Write a comment" value={body} onChange={(e) => setBody(e.target.value)} maxLength={2000} />
+        <button type="submit" className="btn btn-ghost px-3" disabled={body.trim() === ''}>
+          Send
+        </button>
+      </form>
+      {refusal && (
+        <p role="alert" className="mt-1 text-[13px] text-stop">
+          {refusal}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,72 @@
+import type { Figure, Source } from '@radiant/core';
+import { Popover } from 'radix-ui';
+import { number } from './format.js';
+
+const MARKS: Record<Source['mark'], string> = {
+  standard: 'standard',
+  published: 'published',
+  'common practice': 'common practice',
+  house: 'house preference',
+  measured: 'measured',
+  derived: 'derived',
+};
+
+/** Opens the working behind a figure: formula, inputs with units, source and its mark, and the ±. */
+export function How({ figure, what, source }: { figure: Figure; what: string; source?: Source }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="how text-[13px]" aria-label={`How is ${what} worked out?`}>
+        how?
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content side="left" align="start" sideOffset={8} collisionPadding={12} className="z-20 w-[340px] rounded-xl border border-hair bg-leaf p-4 shadow-lg">
+          <WorkingView figure={figure} what={what} {...(source && { source })} />
+          <Popover.Arrow className="fill-hair" />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** A figure's working in place. */
+export function WorkingView({ figure, what, source }: { figure: Figure; what: string; source?: Source }) {
+  const digits = figure.unit === 'mm/px' ? 4 : figure.unit === '%' ? 0 : 2;
+  return (
+    <div className="working">
+      <b className="font-semibold">
+        {what}: {number(figure.value, digits)}
+        {figure.pm > 0 && ` ±${number(figure.pm, digits)}`} {figure.unit}
+      </b>
+      <p className="mt-0.5">{figure.working.formula}</p>
+      <ul className="mt-2 space-y-1">
+        {figure.working.inputs.map((i, k) => (
+          <li key={`${i.name}${k}`} className="leading-snug">
+            {i.name}: <b className="font-semibold">{typeof i.value === 'number' ? number(i.value, Math.abs(i.value) < 0.1 && i.value !== 0 ? 4 : 2).replace(/\.?0+$/, '') : i.value}</b> {i.unit}
+            <span className="block text-[12px] text-ink-2">
+              {MARKS[i.source.mark]}
+              {i.source.mark === 'published' || i.source.mark === 'standard' || i.source.mark === 'house' ? `: ${i.source.text}` : ''}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {figure.working.note && <p className="mt-2 text-[12px] text-ink-2">{figure.working.note}</p>}
+      {source && (
+        <p className="mt-2 text-[12px] text-ink-2">
+          Norm, {MARKS[source.mark]}: {source.text}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** A figure with its ± in small; no value says so. */
+export function Value({ figure, digits = 1, unit = false }: { figure: Figure | undefined; digits?: number; unit?: boolean }) {
+  if (!figure) return <span className="text-ink-3">–</span>;
+  return (
+    <>
+      {number(figure.value, digits)}
+      {figure.pm > 0 && <span className="pm"> ±{number(figure.pm, digits).replace(/^0\./, '.')}</span>}
+      {unit && <span className="pm"> {figure.unit}</span>}
+    </>
+  );
+}

@@ -1,0 +1,23 @@
+import { mayWrite, type SectionName } from '@radiant/contract';
+import { useCase } from '../data/case-context.js';
+
+/** Whether the signed-in person may change the section. */
+export function useMayWrite(section: SectionName): boolean {
+  return mayWrite(useCase().who.role, section);
+}
+
+/** Says why nothing can be changed here, to those who may only read. */
+export function ReadOnlyNote({ section }: { section: SectionName }) {
+  const { who } = useCase();
+  if (mayWrite(who.role, section)) return null;
+  return <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[13px]">{who.role === 'technician' ? 'You read and comment here; the dentist decides.' : 'The dentist decides here; you may read it.'}</p>;
+}
+
+/** The server's refusal of an edit, at the place where it was made. */
+export function Refused({ sentence }: { sentence: string | undefined }) {
+  return sentence ? (
+    <p role="alert" className="mb-4 rounded-lg border border-stop px-3 py-2 text-[13px] text-stop">
+      Not accepted: {sentence} Your edit is kept here.
+    </p>
+  ) : null;
+}

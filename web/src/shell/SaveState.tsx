@@ -1,0 +1,60 @@
+import { Redo2, Undo2 } from 'lucide-react';
+import type { SectionName } from '@radiant/contract';
+import { useEffect, useState } from 'react';
+import { useSection } from '../data/case-context.js';
+import type { SaveStatus } from '../data/section-store.js';
+
+const WORDS: Record<SaveStatus, string> = {
+  saved: 'saved',
+  waiting: 'saving …',
+  saving: 'saving …',
+  away: 'kept in this browser: the server is away',
+  conflict: 'changed by another: choose',
+  refused: 'not accepted',
+  'signed-out': 'kept in this browser: sign in again',
+};
+
+/** Whether the stage's work is saved, and undo and redo, also by keyboard. */
+export function SaveState({ section }: { section: SectionName }) {
+  const view = useSection(section);
+  const { store } = view;
+  const [since, setSince] = useState('');
+
+  useEffect(() => {
+    const tell = () => {
+      if (!view.at) return setSince('');
+      const s = (Date.now() - Date.parse(view.at)) / 1000;
+      setSince(s < 60 ? ' a moment ago' : s < 3600 ? ` ${Math.round(s / 60)} min ago` : '');
+    };
+    tell();
+    const t = setInterval(tell, 20_000);
+    return () => clearInterval(t);
+  }, [view.at]);
+
+  useEffect(() => {
+    const keys = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z') return;
+      e.preventDefault();
+      if (e.shiftKey) store.redo();
+      else store.undo();
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [store]);
+
+  const trouble = view.status === 'away' || view.status === 'conflict' || view.status === 'refused' || view.status === 'signed-out';
+  return (
+    <span className="inline-flex items-center gap-2">
+      <span role="status" data-testid="save-state" data-status={view.status} className={trouble ? 'font-semibold text-removed-ink' : ''}>
+        {view.status === 'saved' && view.version === 0 ? 'nothing written yet' : WORDS[view.status]}
+        {view.status === 'saved' ? since : ''}
+      </span>
+      <button type="button" aria-label="Undo" title="Undo (Ctrl Z)" disabled={!view.canUndo} onClick={() => store.undo()} className="rounded p-1 hover:bg-porcelain">
+        <Undo2 size={16} aria-hidden="true" />
+      </button>
+      <button type="button" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!view.canRedo} onClick={() => store.redo()} className="rounded p-1 hover:bg-porcelain">
+        <Redo2 size={16} aria-hidden="true" />
+      </button>
+    </span>
+  );
+}

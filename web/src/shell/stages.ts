@@ -1,0 +1,10 @@
+import type { SectionName } from '@radiant/contract';
+
+/** The stages that have a screen, in the order of the journey. */
+export const STAGES: readonly { readonly name: string; readonly question: string; readonly section?: SectionName }[] = [
+  { name: 'read', question: 'what is there, what deviates, would anyone notice', section: 'read' },
+  { name: 'propose', question: 'how long, how wide, where is the edge', section: 'propose' },
+  { name: 'shape', question: 'what will it look like, what is added, what removed', section: 'shape' },
+  { name: 'reduce', question: 'how much where, with which bur, what enamel is left', section: 'reduce' },
+  { name: 'keep', question: 'what was decided; hand it over' },
+];
