@@ -7,7 +7,11 @@ export default {
     '^.+\\.tsx?$': [
       '@swc/jest',
       {
-        jsc: { parser: { syntax: 'typescript', tsx: false, decorators: true }, transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: true }, target: 'es2022' },
+        jsc: {
+          parser: { syntax: 'typescript', tsx: false, decorators: true },
+          transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: true },
+          target: 'es2022',
+        },
         module: { type: 'es6' },
       },
     ],

@@ -10,7 +10,10 @@ const CONFIG = ['package-lock.json', 'tsconfig.json', 'tsconfig.base.json'];
 /** Builds server and web application where their sources have changed since the last time. */
 export async function ensureBuild({ web = true } = {}) {
   await once('server', [...LIBRARIES, ...CONFIG], inRoot('server', 'dist', 'main.js'), () => run('npx', ['--no-install', 'tsc', '-b']));
-  if (web) await once('web', ['core', 'contract', 'web', ...CONFIG], inRoot('web', 'dist', 'index.html'), () => run('npx', ['--no-install', 'vite', 'build', 'web', '--logLevel', 'warn']));
+  if (web)
+    await once('web', ['core', 'contract', 'web', ...CONFIG], inRoot('web', 'dist', 'index.html'), () =>
+      run('npx', ['--no-install', 'vite', 'build', 'web', '--logLevel', 'warn']),
+    );
 }
 
 async function once(name, sources, product, build) {

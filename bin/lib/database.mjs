@@ -15,7 +15,9 @@ export async function startDatabase(dataDir, firstPort) {
   const user = process.getuid() === 0 ? ['--user=root'] : [];
   if (!existsSync(join(dir, 'mysql'))) {
     mkdirSync(dir, { recursive: true });
-    await run('mariadb-install-db', ['--no-defaults', ...user, `--datadir=${dir}`, '--auth-root-authentication-method=normal', '--skip-test-db'], { quiet: true });
+    await run('mariadb-install-db', ['--no-defaults', ...user, `--datadir=${dir}`, '--auth-root-authentication-method=normal', '--skip-test-db'], {
+      quiet: true,
+    });
   }
   const password = secret(join(dataDir, 'database.secret'));
   const init = join(dataDir, 'database.init.sql');

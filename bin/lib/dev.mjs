@@ -26,7 +26,12 @@ try {
     stdio: 'inherit',
     env: { ...process.env, RADIANT_API: `http://127.0.0.1:${apiPort}` },
   });
-  ends.push(() => end(page), () => end(compiler), () => server.stop(), database.stop);
+  ends.push(
+    () => end(page),
+    () => end(compiler),
+    () => server.stop(),
+    database.stop,
+  );
 
   // The server starts again a moment after the compiler has written.
   let due;
@@ -43,7 +48,8 @@ try {
       });
     }, 400);
   };
-  for (const part of ['core', 'contract', 'standins', 'server']) watch(inRoot(part, 'dist'), { recursive: true }, (_, file) => file?.endsWith('.js') && restart());
+  for (const part of ['core', 'contract', 'standins', 'server'])
+    watch(inRoot(part, 'dist'), { recursive: true }, (_, file) => file?.endsWith('.js') && restart());
   console.log(`ready http://127.0.0.1:${args.port}`);
   page.on('exit', (code) => leave(code ?? 1));
 } catch (error) {

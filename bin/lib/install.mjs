@@ -31,7 +31,9 @@ export async function ensurePackages(names) {
 /** Runs npm ci when the lock file is not the one that was installed last. */
 export async function ensureModules() {
   const stamp = inRoot('node_modules', '.lock-hash');
-  const hash = createHash('sha256').update(readFileSync(inRoot('package-lock.json'))).digest('hex');
+  const hash = createHash('sha256')
+    .update(readFileSync(inRoot('package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   console.log('installing node modules');
   await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);

@@ -13,7 +13,7 @@ try {
   if (!(await isFree(args.port))) fail(`Port ${args.port} is taken; choose another with --port.`);
   await ensurePackages(['database']);
   await ensureModules();
-  if (!process.env.SKIPB) await ensureBuild();
+  await ensureBuild();
   const database = await startDatabase(args.data, args.port + 1);
   ends.push(database.stop);
   const server = await startServer({ port: args.port, data: args.data, database, demo: !args.empty });

@@ -1,6 +1,22 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
-import { Equals, IsArray, IsDefined, IsIn, IsInt, IsISO8601, IsObject, IsOptional, IsString, IsUUID, Length, Matches, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  Equals,
+  IsArray,
+  IsDefined,
+  IsIn,
+  IsInt,
+  IsISO8601,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { COMMENT_STAGES, type CommentStage, ROLES, type Role, SECTION_NAMES, type SectionName } from './role.js';
 import { MeetSection, ProposeSection, ReadSection, ReduceSection, type SectionData, ShapeSection } from './sections.js';
 

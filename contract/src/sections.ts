@@ -1,5 +1,18 @@
 import 'reflect-metadata';
-import { CROWN_LIMITS, LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, PLAN_LIMITS, type SchoolId, SCHOOLS, UPPER_SIX, VENEER_DESIGNS, type ContourPlan, type DesignId, type CutFrom } from '@radiant/core';
+import {
+  type ContourPlan,
+  CROWN_LIMITS,
+  type CutFrom,
+  type DesignId,
+  LANDMARK_KINDS,
+  type LandmarkKind,
+  type LandmarkSet,
+  PLAN_LIMITS,
+  SCHOOLS,
+  type SchoolId,
+  UPPER_SIX,
+  VENEER_DESIGNS,
+} from '@radiant/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,

@@ -2,6 +2,7 @@ export { type ArchCurve, AXIS, alongArch, MEDIUM_ARCH, placeTeeth, rotateTooth, 
 export { CROWN_LIMITS, type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
 export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
 export { CROWN_FORMS, type CrownForm } from './contour/form.js';
+export { facialOutline } from './contour/outline.js';
 export {
   type ContourPlan,
   contourDifference,
@@ -99,4 +100,3 @@ export {
   UPPER_TEN,
 } from './teeth/notation.js';
 export * from './working/working.js';
-export { facialOutline } from './contour/outline.js';

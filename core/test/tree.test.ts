@@ -1,4 +1,17 @@
-import { box, buildTree, closestPoint, closestPoints, crown, cylinder, type Mesh, rayCaster, Refusal, signedDistances, signedField, sphere } from '@radiant/core';
+import {
+  box,
+  buildTree,
+  closestPoint,
+  closestPoints,
+  crown,
+  cylinder,
+  type Mesh,
+  Refusal,
+  rayCaster,
+  signedDistances,
+  signedField,
+  sphere,
+} from '@radiant/core';
 import { random } from '@radiant/standins';
 import { BufferAttribute, BufferGeometry, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';

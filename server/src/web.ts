@@ -41,7 +41,10 @@ export function refuseOtherSites(app: Express): void {
   app.use((request: Request, response: Response, next: NextFunction) => {
     const origin = request.headers.origin;
     if (request.method === 'GET' || request.method === 'HEAD' || !origin || hostOf(origin) === request.headers.host) return next();
-    response.status(403).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', title: 'Not allowed', status: 403, detail: 'The request comes from another site.' }));
+    response
+      .status(403)
+      .type('application/problem+json')
+      .send(JSON.stringify({ type: 'about:blank', title: 'Not allowed', status: 403, detail: 'The request comes from another site.' }));
   });
 }
 

@@ -96,7 +96,7 @@ function sheet(margin: readonly Margin[], facial: boolean): Mesh {
       const rise = facial ? row.up : Math.min(row.up, 9);
       // Between the roots the gum lies back in shallow grooves.
       const groove = between * 0.55 * smoothstep(0.3, 2, rise) * (1 - smoothstep(6, 12, rise));
-      const out = row.out - groove;
+      const out = (facial ? 1 : 1.7) * row.out - groove;
       const x = p[0] * follow + b[0] * (1 - follow);
       const y = p[1] * follow + b[1] * (1 - follow);
       const z = p[2] * follow + (level[i] as number) * (1 - follow) + rise;

@@ -58,8 +58,8 @@ const USUAL: Readonly<Record<number, { length: number; width: number; edgeUp: nu
 export const AVOCET: PatientRecipe = {
   seed: 2411,
   traits: {
-    13: { wearMm: 0.12 },
-    12: { widthMm: 5.4, lengthMm: 8.3, gapMesialMm: 0.45, edgeUpMm: 1.1, forwardMm: -0.25 },
+    13: { wearMm: 0.12, gapMesialMm: 0.3 },
+    12: { widthMm: 5.4, lengthMm: 8.3, gapMesialMm: 0.7, edgeUpMm: 1.1, forwardMm: -0.25 },
     11: { lengthMm: 9.9, widthMm: 8.55, wearMm: 0.8, edgeUpMm: 0.7 },
     21: { lengthMm: 9.2, widthMm: 8.5, wearMm: 1.4, edgeUpMm: 1.45 },
     22: { rotationDeg: 9, lengthMm: 8.9, edgeUpMm: 1.05 },

@@ -15,7 +15,10 @@ export const INTRAORAL_SCANNER: ScannerSetting = { noiseMm: 0.02, seed: 90 };
  * tooth it belongs to, 0 for gum: our stand-in's own convention, by which the program knows the teeth apart.
  */
 export function scan(patient: Patient, s: ScannerSetting): Uint8Array {
-  const parts: { mesh: Mesh; tooth: number }[] = [...patient.teeth.map((t) => ({ mesh: t.mesh, tooth: t.tooth })), { mesh: patient.gum, tooth: 0 }];
+  const parts: { mesh: Mesh; tooth: number }[] = [
+    ...patient.teeth.map((t) => ({ mesh: t.mesh, tooth: t.tooth })),
+    { mesh: below(patient.gum, GUM_TOP_MM), tooth: 0 },
+  ];
   const noisy = parts.map((p, i) => roughened(p.mesh, s, i));
   const whole = mergeMeshes(noisy);
   const attributes = new Uint16Array(triangleCount(whole));
@@ -26,6 +29,18 @@ export function scan(patient: Patient, s: ScannerSetting): Uint8Array {
     at += n;
   });
   return writeStlBinary(whole, attributes, 'simulated scanner, upper jaw, mm, free bytes: FDI tooth');
+}
+
+/** A scanner does not reach into the fold above the gum: what lies higher than this is not in the scan, mm. */
+const GUM_TOP_MM = 15.5;
+
+function below(mesh: Mesh, top: number): Mesh {
+  const triangles: number[] = [];
+  for (let t = 0; t < mesh.triangles.length; t += 3) {
+    const corners = [0, 1, 2].map((c) => mesh.triangles[t + c] as number);
+    if (corners.every((v) => (mesh.positions[3 * v + 2] as number) < top)) triangles.push(...corners);
+  }
+  return { positions: mesh.positions, triangles: Uint32Array.from(triangles) };
 }
 
 /** Two thirds of the error comes as broad waves, the rest from point to point, as scanners do after smoothing. */

@@ -79,22 +79,54 @@ export function rotateTooth(tooth: Fdi, frame: Frame, rotationDeg: number): Fram
   return turn(frame, 'z', (sideOf(tooth) === 'left' ? 1 : -1) * rotationDeg);
 }
 
-/** The frames of teeth standing side by side from the midline outward, widths and gaps used up along the curve. */
+/** A tooth's room on one side of the arch: its width and the space left free before it, mm. */
+export interface Room {
+  readonly widthMm: number;
+  readonly gapBeforeMm?: number;
+}
+
+/**
+ * Places along one side of the arch from the midline outward, so that neighbours touch. Round a bend two teeth touch before
+ * their widths are used up along the curve: each half width counts by the cosine of half the bend between them.
+ */
+export function placesAlong(curve: ArchCurve, side: 'right' | 'left', rooms: readonly Room[]): ArchPlace[] {
+  const sign = side === 'left' ? 1 : -1;
+  const out: ArchPlace[] = [];
+  let before: { along: number; half: number; turnDeg: number } | undefined;
+  for (const room of rooms) {
+    const half = room.widthMm / 2;
+    let along = (before?.along ?? 0) + (before?.half ?? 0) + half;
+    let place = alongArch(curve, along);
+    // The place decides the bend and the bend the place; three rounds settle it to a thousandth.
+    for (let i = 0; i < 3; i++) {
+      const bend = before ? (place.turnDeg - before.turnDeg) / 2 : place.turnDeg;
+      along = (before?.along ?? 0) + ((before?.half ?? 0) + half) * Math.cos((bend * Math.PI) / 180) + (room.gapBeforeMm ?? 0);
+      place = alongArch(curve, along);
+    }
+    out.push({ x: sign * place.x, y: place.y, turnDeg: sign * place.turnDeg });
+    before = { along, half, turnDeg: place.turnDeg };
+  }
+  return out;
+}
+
+/** The frames of teeth standing side by side from the midline outward on both sides of the arch. */
 export function placeTeeth(curve: ArchCurve, stands: readonly Stand[]): Map<Fdi, Frame> {
   const frames = new Map<Fdi, Frame>();
   for (const side of ['right', 'left'] as const) {
-    let along = 0;
     const own = stands.filter((s) => sideOf(s.tooth) === side).sort((p, q) => p.tooth - q.tooth);
-    for (const s of own) {
-      along += (s.gapMesialMm ?? 0) + s.widthMm / 2;
-      const place = alongArch(curve, side === 'left' ? along : -along);
+    const places = placesAlong(
+      curve,
+      side,
+      own.map((s) => ({ widthMm: s.widthMm, gapBeforeMm: s.gapMesialMm ?? 0 })),
+    );
+    own.forEach((s, i) => {
+      const place = places[i] as ArchPlace;
       const frame = standingFrame(s.tooth, place, s.edgeUpMm ?? 0);
       const t = (place.turnDeg * Math.PI) / 180;
       const f = s.forwardMm ?? 0;
       const moved: Frame = { ...frame, origin: [frame.origin[0] + f * Math.sin(t), frame.origin[1] - f * Math.cos(t), frame.origin[2]] };
       frames.set(s.tooth, rotateTooth(s.tooth, moved, s.rotationDeg ?? 0));
-      along += s.widthMm / 2;
-    }
+    });
   }
   return new Map([...frames].sort((p, q) => UPPER_TEN.indexOf(p[0]) - UPPER_TEN.indexOf(q[0])));
 }

@@ -1,5 +1,5 @@
 import { Refusal } from '../errors.js';
-import { type Curve, monotoneCurve, smoothstep } from '../geometry/curve.js';
+import { type Curve, monotoneCurve, smoothstep, tabulated } from '../geometry/curve.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { type Fdi, kindOf, sideOf } from '../teeth/notation.js';
 import { CROWN_FORMS, type CrownForm } from './form.js';
@@ -39,6 +39,9 @@ export interface Crown {
 const AROUND = 96;
 const RINGS = 44;
 
+/** Where each ring lies between neck (0) and edge (1): they crowd towards the edge, where the form turns fastest. */
+const RING_PLACES = Float64Array.from({ length: RINGS }, (_, r) => 1 - (1 - r / (RINGS - 1)) ** 1.6);
+
 /** Vertex number of ring r (0 neck … rings − 1 edge) at place k around: 0 left border, a quarter facial, half right border. */
 export function ringVertex(crown: Pick<Crown, 'ringSize'>, r: number, k: number): number {
   return r * crown.ringSize + (((k % crown.ringSize) + crown.ringSize) % crown.ringSize);
@@ -75,13 +78,14 @@ const surfaces = new WeakMap<CrownForm, Surface>();
 function surfaceOf(form: CrownForm): Surface {
   let s = surfaces.get(form);
   if (!s) {
+    const curve = (knots: readonly (readonly [number, number])[]) => tabulated(monotoneCurve(knots), -0.05, 1.1);
     s = {
-      halfMesial: monotoneCurve(form.mesial),
-      halfDistal: monotoneCurve(form.distal),
-      facial: monotoneCurve(form.facial),
-      palatal: monotoneCurve(form.palatal),
-      contact: monotoneCurve(form.contact),
-      power: monotoneCurve(form.facialPower),
+      halfMesial: curve(form.mesial),
+      halfDistal: curve(form.distal),
+      facial: curve(form.facial),
+      palatal: curve(form.palatal),
+      contact: curve(form.contact),
+      power: curve(form.facialPower),
     };
     surfaces.set(form, s);
   }
@@ -113,11 +117,15 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
     const isFacial = k <= half;
     const top = edgeHeight(form, c, length, wear, isFacial);
     const neck = neckHeight(form, c, length, size.widthMm, isFacial);
+    const across = acrossTerms(form, c);
     for (let r = 0; r < RINGS; r++) {
-      const s = r / (RINGS - 1);
-      // Rings crowd towards the edge, where the form turns fastest.
-      const z = neck + (top - neck) * (1 - (1 - s) ** 1.6);
-      put(ringVertex({ ringSize: AROUND }, r, k), c, z, frontOf(form, surface, size, c, z, length, isFacial));
+      const z = neck + (top - neck) * (RING_PLACES[r] as number);
+      put(
+        ringVertex({ ringSize: AROUND }, r, k),
+        c,
+        z,
+        isFacial ? facialFront(form, surface, size, across, z, length) : palatalFront(form, surface, across, z / length),
+      );
     }
   }
 
@@ -193,29 +201,49 @@ function neckHeight(form: CrownForm, c: number, length: number, width: number, i
   const zenith = isFacial ? (-form.zenithDistalMm / (width * 0.3)) * 0.6 : 0;
   const drop = c >= zenith ? form.neckMesialMm : form.neckDistalMm;
   const t = c >= zenith ? (c - zenith) / (1 - zenith) : (zenith - c) / (1 + zenith);
-  return length - (isFacial ? 0 : 0.25 * (1 - c * c)) - Math.min(drop, length * 0.4) * t ** 2.5;
+  return length - (isFacial ? 0 : 0.25 * (1 - c * c)) - Math.min(drop, length * 0.4) * t ** 2.8;
 }
 
-/** Distance in front of the axis at lateral place c and height z, mm. */
-function frontOf(form: CrownForm, s: Surface, size: CrownSize, c: number, z: number, length: number, isFacial: boolean): number {
-  const h = z / length;
-  const a = Math.abs(c);
+/** What depends only on the lateral place c. */
+interface Across {
+  readonly logA: number;
+  readonly palatalReach: number;
+  readonly fossa: number;
+  readonly grooves: number;
+  readonly ridge: number;
+}
+
+function acrossTerms(form: CrownForm, c: number): Across {
+  const a = Math.min(1, Math.abs(c));
+  return {
+    logA: Math.log(Math.max(a, 1e-12)),
+    palatalReach: (1 - a ** form.palatalPower) ** (1 / form.palatalPower),
+    fossa: form.fossaMm * Math.exp(-((a / 0.55) ** 4)),
+    grooves: Math.exp(-(((c - 0.36) / 0.13) ** 2)) + Math.exp(-(((c + 0.36) / 0.13) ** 2)),
+    ridge: form.ridgeMm * Math.exp(-(((c - (form.cusp?.at ?? 0)) / 0.22) ** 2)),
+  };
+}
+
+/** Palatal surface: mm in front of the axis (negative is behind) at height h. */
+function palatalFront(form: CrownForm, s: Surface, x: Across, h: number): number {
   const border = s.contact(h);
-  if (!isFacial) {
-    const reach = (1 - a ** form.palatalPower) ** (1 / form.palatalPower);
-    const ridges = form.fossaMm * smoothstep(0.08, 0.25, h) * (1 - smoothstep(0.5, 0.68, h)) * Math.exp(-((a / 0.55) ** 4));
-    return border + (s.palatal(h) - border) * reach + ridges * reach;
-  }
+  const dip = form.fossaMm === 0 ? 0 : x.fossa * smoothstep(0.08, 0.25, h) * (1 - smoothstep(0.5, 0.68, h));
+  return border + (s.palatal(h) - border + dip) * x.palatalReach;
+}
+
+/** Facial surface: mm in front of the axis at height z. A superellipse between the borders, with lobes, ridge and ripples on it. */
+function facialFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, z: number, length: number): number {
+  const h = z / length;
+  const border = s.contact(h);
   const power = s.power(h);
-  const reach = (1 - a ** power) ** (1 / power);
+  const reach = Math.max(0, 1 - Math.exp(power * x.logA)) ** (1 / power);
   // Added volume fades towards the neck, so that the emergence keeps its line.
   const volume = size.facialVolumeMm * (0.35 + 0.65 * smoothstep(0, 0.45, 1 - h)) * (1 - smoothstep(0.96, 1.04, h) * 0.5);
-  const lobes = form.lobesMm * smoothstep(0.02, 0.14, h) * (1 - smoothstep(0.3, 0.75, h));
-  const grooves = lobes * (Math.exp(-(((c - 0.36) / 0.13) ** 2)) + Math.exp(-(((c + 0.36) / 0.13) ** 2)));
-  const ridge = form.ridgeMm * Math.exp(-(((c - (form.cusp?.at ?? 0)) / 0.22) ** 2)) * (1 - smoothstep(0.6, 1, h));
+  const grooves = form.lobesMm * x.grooves * smoothstep(0.02, 0.14, h) * (1 - smoothstep(0.3, 0.75, h));
+  const ridge = x.ridge * (1 - smoothstep(0.6, 1, h));
   // Perikymata: faint horizontal ripples in the cervical half.
-  const ripple = 0.008 * Math.sin((2 * Math.PI * z) / 0.55) * smoothstep(0.35, 0.6, h) * (1 - smoothstep(0.85, 1, h));
-  return border + (s.facial(h) + volume - border) * reach + (ridge - grooves + ripple) * reach;
+  const ripple = h < 0.35 ? 0 : 0.008 * Math.sin((2 * Math.PI * z) / 0.55) * smoothstep(0.35, 0.6, h) * (1 - smoothstep(0.85, 1, h));
+  return border + (s.facial(h) + volume - border + ridge - grooves + ripple) * reach;
 }
 
 /** How far the cap lies above (+) the straight line between the edge lines, mm. Negative rounds the edge outward. */

@@ -3,7 +3,7 @@ import { type Mesh, placeMesh } from '../geometry/mesh.js';
 import { signedDistances, signedField } from '../geometry/tree/signed.js';
 import { rotateAbout, type Vec3 } from '../geometry/vec.js';
 import { type Fdi, kindOf, sideOf, UPPER_SIX } from '../teeth/notation.js';
-import { alongArch, rotateTooth } from './arch.js';
+import { type ArchPlace, placesAlong, type Room, rotateTooth } from './arch.js';
 import { CROWN_LIMITS, type Crown, crown, ringVertex } from './crown.js';
 import { archTurn, type ExistingArch, type ExistingTooth } from './fit.js';
 
@@ -55,10 +55,12 @@ function zenithOf(c: Crown): number {
 }
 
 function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, own: ToothPlan, zenithMm: number): Frame {
-  const side = sideOf(there.tooth) === 'left' ? 1 : -1;
-  let along = own.widthMm / 2;
-  for (let t = there.tooth - 1; t % 10 >= 1; t--) along += plan[t]?.widthMm ?? arch.teeth.get(t)?.widthMm ?? 0;
-  const place = alongArch(arch.arch, side * along);
+  const rooms: Room[] = [];
+  for (let position = 1; position <= there.tooth % 10; position++) {
+    const t = there.tooth - (there.tooth % 10) + position;
+    rooms.push({ widthMm: plan[t]?.widthMm ?? arch.teeth.get(t)?.widthMm ?? own.widthMm });
+  }
+  const place = placesAlong(arch.arch, sideOf(there.tooth), rooms).at(-1) as ArchPlace;
   const origin: Vec3 = [place.x + arch.arch.x0, place.y + arch.arch.y0, there.frame.origin[2]];
   // The axis keeps its own torque and tip: it is carried round the arch to the new place.
   const axis = rotateAbout(there.frame.z, [0, 0, 1], place.turnDeg - archTurn(arch.arch, there.frame.origin[0]));

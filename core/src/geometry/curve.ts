@@ -37,6 +37,18 @@ export function monotoneCurve(knots: readonly (readonly [number, number])[]): Cu
   };
 }
 
+/** The same curve from a table of n equal steps, straight between them: for inner loops. Beyond the ends the end value. */
+export function tabulated(curve: Curve, from: number, to: number, n = 512): Curve {
+  const table = Float64Array.from({ length: n + 2 }, (_, i) => curve(from + ((to - from) * Math.min(i, n)) / n));
+  const k = n / (to - from);
+  return (x) => {
+    const t = Math.min(n, Math.max(0, (x - from) * k));
+    const i = t | 0;
+    const a = table[i] as number;
+    return a + ((table[i + 1] as number) - a) * (t - i);
+  };
+}
+
 /** 0 below a, 1 above b, smooth between. */
 export function smoothstep(a: number, b: number, x: number): number {
   const t = Math.min(1, Math.max(0, (x - a) / (b - a)));

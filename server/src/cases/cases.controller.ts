@@ -1,6 +1,15 @@
-import { type CaseComment, type CaseDetail, type CaseSummary, NewCase, NewComment, SectionChange, type SectionName, type SectionState } from '@radiant/contract';
 import { Body, Controller, Get, Param, Patch, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import {
+  type CaseComment,
+  type CaseDetail,
+  type CaseSummary,
+  NewCase,
+  NewComment,
+  SectionChange,
+  type SectionName,
+  type SectionState,
+} from '@radiant/contract';
 import { Checked } from '../common/checked.pipe.js';
 import { ProblemException } from '../common/problem.filter.js';
 import { Me, type SignedIn } from '../people/session.js';
@@ -33,7 +42,12 @@ export class CasesController {
 
   /** Changes one section: the version it was read at and its whole new content. 409 when somebody else was first. */
   @Patch(':id/sections/:name')
-  async change(@Param('id') id: string, @Param('name') name: SectionName, @Body(new Checked(SectionChange)) change: SectionChange, @Me() me: SignedIn): Promise<SectionState> {
+  async change(
+    @Param('id') id: string,
+    @Param('name') name: SectionName,
+    @Body(new Checked(SectionChange)) change: SectionChange,
+    @Me() me: SignedIn,
+  ): Promise<SectionState> {
     return this.sections.change(await this.cases.own(id, me), name, change, me);
   }
 

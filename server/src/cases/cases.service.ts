@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { Inject, Injectable } from '@nestjs/common';
 import {
   type CaseComment,
   type CaseDetail,
@@ -10,7 +11,6 @@ import {
   type SectionName,
   type SectionState,
 } from '@radiant/contract';
-import { Inject, Injectable } from '@nestjs/common';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
 import { CaseRow, CommentRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
@@ -68,12 +68,34 @@ export class CasesService {
       this.files.list(row.id),
       CommentRow.findAll({ where: { caseId: row.id }, order: [['at', 'ASC']] }),
     ]);
-    const states = Object.fromEntries(SECTION_NAMES.map((name) => [name, describeSection(name, sections.find((s) => s.name === name))]));
-    return { id: row.id, name: row.name, sections: states as unknown as CaseDetail['sections'], files: files.map(describeFile), comments: comments.map(describeComment) };
+    const states = Object.fromEntries(
+      SECTION_NAMES.map((name) => [
+        name,
+        describeSection(
+          name,
+          sections.find((s) => s.name === name),
+        ),
+      ]),
+    );
+    return {
+      id: row.id,
+      name: row.name,
+      sections: states as unknown as CaseDetail['sections'],
+      files: files.map(describeFile),
+      comments: comments.map(describeComment),
+    };
   }
 
   async comment(row: CaseRow, input: NewComment, me: SignedIn): Promise<CaseComment> {
-    const made = await CommentRow.create({ id: randomUUID(), caseId: row.id, stage: input.stage, body: input.body, byName: me.name, role: me.role, at: new Date() });
+    const made = await CommentRow.create({
+      id: randomUUID(),
+      caseId: row.id,
+      stage: input.stage,
+      body: input.body,
+      byName: me.name,
+      role: me.role,
+      at: new Date(),
+    });
     return describeComment(made);
   }
 

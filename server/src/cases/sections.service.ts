@@ -1,6 +1,17 @@
-import { check, landmarkSet, mayWrite, type ReadSection, SECTION_CLASSES, SECTION_NAMES, type SectionChange, type SectionName, type SectionState, type ShapeSection } from '@radiant/contract';
-import { requireLandmarks, scaleOf } from '@radiant/core';
 import { Inject, Injectable } from '@nestjs/common';
+import {
+  check,
+  landmarkSet,
+  mayWrite,
+  type ReadSection,
+  SECTION_CLASSES,
+  SECTION_NAMES,
+  type SectionChange,
+  type SectionName,
+  type SectionState,
+  type ShapeSection,
+} from '@radiant/contract';
+import { requireLandmarks, scaleOf } from '@radiant/core';
 import { type Sequelize, UniqueConstraintError } from 'sequelize';
 import { invalid, ProblemException } from '../common/problem.filter.js';
 import { CaseRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
@@ -57,7 +68,8 @@ export class SectionsService {
     if (name === 'read') await this.requireReadable(caseId, data as ReadSection);
     if (name === 'shape') {
       const { scanId } = data as ShapeSection;
-      if (scanId && !(await FileRow.findOne({ where: { id: scanId, caseId, kind: 'scan' } }))) throw invalid([{ field: 'scanId', message: 'The scan does not belong to this case.' }]);
+      if (scanId && !(await FileRow.findOne({ where: { id: scanId, caseId, kind: 'scan' } })))
+        throw invalid([{ field: 'scanId', message: 'The scan does not belong to this case.' }]);
     }
   }
 
@@ -70,14 +82,16 @@ export class SectionsService {
 
 /** Landmarks and scale against the photograph that they stand on. @throws Refusal, ProblemException 422 */
 export function checkReadAgainst(data: ReadSection, photo: { width: number; height: number } | undefined): void {
-  if (!photo && (data.landmarks.length > 0 || data.calibration)) throw invalid([{ field: 'photoId', message: 'Landmarks and scale need a photograph to stand on.' }]);
+  if (!photo && (data.landmarks.length > 0 || data.calibration))
+    throw invalid([{ field: 'photoId', message: 'Landmarks and scale need a photograph to stand on.' }]);
   if (!photo) return;
   requireLandmarks(landmarkSet(data.landmarks), photo.width, photo.height);
   if (data.calibration) {
     const { from, to, mm } = data.calibration;
     scaleOf({ from: [from.x, from.y], to: [to.x, to.y], mm });
     for (const p of [from, to]) {
-      if (p.x < 0 || p.y < 0 || p.x > photo.width || p.y > photo.height) throw invalid([{ field: 'calibration', message: 'A point of the scale lies outside the picture.' }]);
+      if (p.x < 0 || p.y < 0 || p.x > photo.width || p.y > photo.height)
+        throw invalid([{ field: 'calibration', message: 'A point of the scale lies outside the picture.' }]);
     }
   }
 }

@@ -1,5 +1,5 @@
-import { check } from '@radiant/contract';
 import { Injectable, type PipeTransform } from '@nestjs/common';
+import { check } from '@radiant/contract';
 import { invalid } from './problem.filter.js';
 
 /** Checks a request body against a contract class; unknown fields are refused. */

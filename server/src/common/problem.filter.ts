@@ -1,6 +1,6 @@
-import { Refusal } from '@radiant/core';
-import type { FieldError, Problem } from '@radiant/contract';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
+import type { FieldError, Problem } from '@radiant/contract';
+import { Refusal } from '@radiant/core';
 import type { Response } from 'express';
 import { MulterError } from 'multer';
 import { ConnectionError, TimeoutError } from 'sequelize';
@@ -24,7 +24,14 @@ export function invalid(errors: readonly FieldError[]): ProblemException {
 
 const notFound = () => problem(404, 'Not found', 'There is nothing here that you may see.');
 
-const TITLES: Record<number, string> = { 400: 'Not understood', 401: 'Not signed in', 403: 'Not allowed', 404: 'Not found', 413: 'Too large', 429: 'Too many tries' };
+const TITLES: Record<number, string> = {
+  400: 'Not understood',
+  401: 'Not signed in',
+  403: 'Not allowed',
+  404: 'Not found',
+  413: 'Too large',
+  429: 'Too many tries',
+};
 
 /** Every refusal leaves as problem details (RFC 9457), whatever threw it. */
 @Catch()
@@ -43,18 +50,28 @@ export class ProblemFilter implements ExceptionFilter {
     if (error instanceof ProblemException) return { ...problem(error.getStatus(), error.problemTitle, error.detail), ...error.extra };
     if (error instanceof Refusal) return { ...problem(422, 'Not accepted', error.message), type: `urn:radiant-arch:${error.code}` };
     if (error instanceof MulterError) {
-      return error.code === 'LIMIT_FILE_SIZE' ? problem(413, 'Too large', 'The file is larger than 50 MB.') : problem(400, 'Not understood', 'The upload was not understood: send one file.');
+      return error.code === 'LIMIT_FILE_SIZE'
+        ? problem(413, 'Too large', 'The file is larger than 50 MB.')
+        : problem(400, 'Not understood', 'The upload was not understood: send one file.');
     }
     if (isDatabaseAway(error)) return problem(503, 'Database away', 'The database does not answer; nothing was changed. Try again in a moment.');
     if (error instanceof HttpException) return this.ofHttp(error);
-    if (hasStatus(error)) return problem(error.status, TITLES[error.status] ?? 'Refused', tooLarge(error.status) ? 'The request is too large.' : 'The request was not understood.');
+    if (hasStatus(error))
+      return problem(error.status, TITLES[error.status] ?? 'Refused', tooLarge(error.status) ? 'The request is too large.' : 'The request was not understood.');
     return problem(500, 'Our fault', 'Something went wrong on the server; nothing was changed.');
   }
 
   private ofHttp(error: HttpException): Problem {
     const status = error.getStatus();
     if (status === 404) return notFound();
-    const detail = status === 401 ? 'Sign in first.' : status === 413 ? 'The file is larger than 50 MB.' : status === 400 ? 'The request was not understood.' : error.message;
+    const detail =
+      status === 401
+        ? 'Sign in first.'
+        : status === 413
+          ? 'The file is larger than 50 MB.'
+          : status === 400
+            ? 'The request was not understood.'
+            : error.message;
     return problem(status, TITLES[status] ?? 'Refused', detail);
   }
 }
@@ -70,7 +87,10 @@ export function isDatabaseAway(error: unknown): boolean {
   if (error instanceof ConnectionError || error instanceof TimeoutError) return true;
   const e = error as { code?: string; parent?: { code?: string; fatal?: boolean }; name?: string } | undefined;
   const code = e?.parent?.code ?? e?.code ?? '';
-  return /^(ECONNREFUSED|ECONNRESET|EPIPE|ER_SOCKET|ER_CONNECTION|ER_GET_CONNECTION_TIMEOUT|ER_CMD_CONNECTION_CLOSED|ER_SERVER_SHUTDOWN|ER_POOL)/.test(code) || e?.parent?.fatal === true;
+  return (
+    /^(ECONNREFUSED|ECONNRESET|EPIPE|ER_SOCKET|ER_CONNECTION|ER_GET_CONNECTION_TIMEOUT|ER_CMD_CONNECTION_CLOSED|ER_SERVER_SHUTDOWN|ER_POOL)/.test(code) ||
+    e?.parent?.fatal === true
+  );
 }
 
 function hasStatus(error: unknown): error is { status: number } {

@@ -1,5 +1,5 @@
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
 import type { CommentStage, FileKind, Role, SectionName } from '@radiant/contract';
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
 import type { Config } from '../config.js';
 
 export class Practice extends Model<InferAttributes<Practice>, InferCreationAttributes<Practice>> {
@@ -94,7 +94,8 @@ export function openDatabase(c: Config['database']): Sequelize {
     { sequelize: db, tableName: 'people' },
   );
   CaseRow.init({ id: id(), practiceId: text(36), name: text(80), openedAt: at(), changedAt: at() }, { sequelize: db, tableName: 'cases' });
-  const section = () => ({ version: { type: DataTypes.INTEGER, allowNull: false }, data: { type: DataTypes.JSON, allowNull: false }, byName: text(120), at: at() }) as const;
+  const section = () =>
+    ({ version: { type: DataTypes.INTEGER, allowNull: false }, data: { type: DataTypes.JSON, allowNull: false }, byName: text(120), at: at() }) as const;
   SectionRow.init(
     { caseId: { type: DataTypes.CHAR(36), primaryKey: true }, name: { type: DataTypes.STRING(20), primaryKey: true }, ...section() },
     { sequelize: db, tableName: 'case_sections' },
@@ -124,7 +125,10 @@ export function openDatabase(c: Config['database']): Sequelize {
     },
     { sequelize: db, tableName: 'files' },
   );
-  CommentRow.init({ id: id(), caseId: text(36), stage: text(20), body: { type: DataTypes.TEXT, allowNull: false }, byName: text(120), role: text(20), at: at() }, { sequelize: db, tableName: 'comments' });
+  CommentRow.init(
+    { id: id(), caseId: text(36), stage: text(20), body: { type: DataTypes.TEXT, allowNull: false }, byName: text(120), role: text(20), at: at() },
+    { sequelize: db, tableName: 'comments' },
+  );
   SettingRow.init({ name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(255) }, { sequelize: db, tableName: 'settings' });
   return db;
 }

@@ -57,7 +57,15 @@ const MIGRATIONS: readonly { name: string; up: (q: QueryInterface) => Promise<vo
         origin: text(120),
         at,
       });
-      await q.createTable('comments', { id, case_id: of('cases'), stage: text(20), body: { type: DataTypes.TEXT, allowNull: false }, by_name: text(120), role: text(20), at });
+      await q.createTable('comments', {
+        id,
+        case_id: of('cases'),
+        stage: text(20),
+        body: { type: DataTypes.TEXT, allowNull: false },
+        by_name: text(120),
+        role: text(20),
+        at,
+      });
       await q.createTable('settings', { name: { ...text(40), primaryKey: true }, value: text(255) });
     },
   },

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { type LandmarkInput, planInputs, type Role, type SectionChange } from '@radiant/contract';
+import { Injectable, Logger } from '@nestjs/common';
+import { type LandmarkInput, landmarkSet, planInputs, type Role, type SectionChange } from '@radiant/contract';
 import {
   existingArch,
   type Figure,
@@ -13,9 +14,19 @@ import {
   scaleOf,
   UPPER_SIX,
 } from '@radiant/core';
-import { landmarkSet } from '@radiant/contract';
-import { AVOCET, INTRAORAL_SCANNER, makePatient, type Patient, photograph, project, random, RETRACTED_FRONT, scalePoints, scan, truePoints } from '@radiant/standins';
-import { Injectable, Logger } from '@nestjs/common';
+import {
+  AVOCET,
+  INTRAORAL_SCANNER,
+  makePatient,
+  type Patient,
+  photograph,
+  project,
+  RETRACTED_FRONT,
+  random,
+  scalePoints,
+  scan,
+  truePoints,
+} from '@radiant/standins';
 import sharp from 'sharp';
 import { CasesService } from '../cases/cases.service.js';
 import { SectionsService } from '../cases/sections.service.js';
@@ -71,7 +82,8 @@ export class Demo {
   private async avocet(me: SignedIn): Promise<void> {
     const patient = makePatient(AVOCET);
     const row = await this.cases.create({ name: 'Avocet', meet: { ageYears: 34, wish: 'wants them even and a little longer', finishBy: '2026-12-18' } }, me);
-    const change = (name: Parameters<SectionsService['change']>[1], data: object, version = 0) => this.sections.change(row, name, { version, data } as SectionChange, me);
+    const change = (name: Parameters<SectionsService['change']>[1], data: object, version = 0) =>
+      this.sections.change(row, name, { version, data } as SectionChange, me);
 
     const photo = await this.files.keep(row.id, { kind: 'photo', name: 'retracted front, before.jpg', bytes: await jpeg(patient), origin: 'simulated camera' });
     const bytes = scan(patient, INTRAORAL_SCANNER);
@@ -90,7 +102,11 @@ export class Demo {
     const targets = new Map(proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value }]));
     await change('shape', { scanId: scanFile.id, proposalVersion: 1, teeth: planInputs(firstContour(existingArch(readScan(bytes)), targets)) });
     await change('reduce', { design: 'graduated', from: 'mock-up' });
-    await this.cases.comment(row, { stage: 'shape', body: 'The left lateral stands turned; please keep its mesial line angle a little soft.' }, { ...me, id: randomUUID(), name: 'Technician Sample Ruff', role: 'technician' });
+    await this.cases.comment(
+      row,
+      { stage: 'shape', body: 'The left lateral stands turned; please keep its mesial line angle a little soft.' },
+      { ...me, id: randomUUID(), name: 'Technician Sample Ruff', role: 'technician' },
+    );
   }
 }
 

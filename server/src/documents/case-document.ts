@@ -1,4 +1,5 @@
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
+import { Inject, Injectable } from '@nestjs/common';
 import {
   CASE_DOCUMENT_FORMAT,
   CASE_DOCUMENT_VERSION,
@@ -12,9 +13,7 @@ import {
   type SectionName,
   type ShapeSection,
 } from '@radiant/contract';
-import { Inject, Injectable } from '@nestjs/common';
 import type { Sequelize, Transaction } from 'sequelize';
-import { randomUUID } from 'node:crypto';
 import { CasesService } from '../cases/cases.service.js';
 import { checkReadAgainst } from '../cases/sections.service.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
@@ -45,7 +44,15 @@ export class CaseDocumentService {
       name: row.name,
       sections: Object.fromEntries(SECTION_NAMES.map((n) => [n, detail.sections[n].data])) as unknown as CaseDocument['sections'],
       files: await Promise.all(
-        files.map(async (f) => ({ id: f.id, kind: f.kind, name: f.name, origin: f.origin, at: f.at.toISOString(), sha256: f.sha256, base64: (await this.files.read(f)).toString('base64') })),
+        files.map(async (f) => ({
+          id: f.id,
+          kind: f.kind,
+          name: f.name,
+          origin: f.origin,
+          at: f.at.toISOString(),
+          sha256: f.sha256,
+          base64: (await this.files.read(f)).toString('base64'),
+        })),
       ),
       comments: detail.comments.map(({ stage, body, by, role, at }) => ({ stage, body, by, role, at })),
       history: history.map((h) => ({ section: h.section, version: h.version, data: h.data, by: h.byName, at: h.at.toISOString() })),
@@ -77,7 +84,10 @@ export class CaseDocumentService {
       await this.requireSense(row, doc, renamed, transaction);
       await writeSections(row, doc, renamed, me, transaction);
       for (const c of doc.comments) {
-        await CommentRow.create({ id: randomUUID(), caseId: row.id, stage: c.stage, body: c.body, byName: c.by, role: c.role, at: new Date(c.at) }, { transaction });
+        await CommentRow.create(
+          { id: randomUUID(), caseId: row.id, stage: c.stage, body: c.body, byName: c.by, role: c.role, at: new Date(c.at) },
+          { transaction },
+        );
       }
       return row;
     });
@@ -122,7 +132,10 @@ async function writeSections(row: CaseRow, doc: CaseDocument, renamed: ReadonlyM
   for (const name of SECTION_NAMES) {
     const history = doc.history.filter((h) => h.section === name).sort((a, b) => a.version - b.version);
     for (const h of history) {
-      await RevisionRow.create({ caseId: row.id, section: name, version: h.version, data: withFiles(name, h.data, renamed), byName: h.by, at: new Date(h.at) }, { transaction });
+      await RevisionRow.create(
+        { caseId: row.id, section: name, version: h.version, data: withFiles(name, h.data, renamed), byName: h.by, at: new Date(h.at) },
+        { transaction },
+      );
     }
     const data = withFiles(name, doc.sections[name], renamed);
     const last = history.at(-1);

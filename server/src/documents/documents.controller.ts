@@ -1,7 +1,7 @@
-import type { CaseDetail } from '@radiant/contract';
 import { Controller, Get, Param, Post, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
+import type { CaseDetail } from '@radiant/contract';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
 import { ProblemException } from '../common/problem.filter.js';

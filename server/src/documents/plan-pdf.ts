@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { burName, crown, facialOutline, type SectionLine, type ToothPlan, UPPER_SIX, type Zone, ZONES } from '@radiant/core';
+import { burName, crown, facialOutline, type SectionLine, type ToothPlan, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
 import PDFDocument from 'pdfkit';
 import type { PlanSheet } from './plan-sheet.js';
 
@@ -36,26 +36,38 @@ export async function planPdf(sheet: PlanSheet): Promise<Buffer> {
     doc.on('error', reject);
   });
   head(doc, sheet);
-  archStrip(doc, sheet, 34 * MM);
-  sections(doc, sheet, 78 * MM);
-  const below = table(doc, sheet, 134 * MM);
+  archStrip(doc, sheet, 33 * MM);
+  sections(doc, sheet, 76 * MM);
+  const below = table(doc, sheet, 136 * MM);
   sentences(doc, sheet, below + 5 * MM);
   foot(doc, sheet);
   doc.end();
   return done;
 }
 
-function text(doc: Doc, s: string, x: number, y: number, o: { font?: string; size?: number; colour?: string; width?: number; align?: 'left' | 'right' | 'center'; height?: number } = {}): void {
+function text(
+  doc: Doc,
+  s: string,
+  x: number,
+  y: number,
+  o: { font?: string; size?: number; colour?: string; width?: number; align?: 'left' | 'right' | 'center'; height?: number } = {},
+): void {
   doc
     .font(o.font ?? 'sans')
     .fontSize(o.size ?? 9)
     .fillColor(o.colour ?? INK)
-    .text(s, x, y, { lineBreak: o.height !== undefined, ...(o.width !== undefined && { width: o.width }), ...(o.height !== undefined && { height: o.height, ellipsis: true }), align: o.align ?? 'left' });
+    .text(s, x, y, {
+      lineBreak: o.height !== undefined,
+      ...(o.width !== undefined && { width: o.width }),
+      ...(o.height !== undefined && { height: o.height, ellipsis: true }),
+      align: o.align ?? 'left',
+    });
 }
 
 const rule = (doc: Doc, y: number) => doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(0.5).strokeColor(HAIR).stroke();
 
-const date = (iso: string | null) => (iso ? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso)) : '');
+const date = (iso: string | null) =>
+  iso ? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso)) : '';
 
 function head(doc: Doc, s: PlanSheet): void {
   text(doc, s.name, LEFT, 13 * MM, { font: 'serif', size: 22 });
@@ -68,11 +80,11 @@ function head(doc: Doc, s: PlanSheet): void {
 }
 
 function archStrip(doc: Doc, s: PlanSheet, top: number): void {
-  const k = 3.1 * (MM / 2.83);
+  const k = 2.35 * MM;
   const widths = UPPER_SIX.map((t) => s.plan[t]?.widthMm ?? 0);
   let x = -widths.reduce((a, b) => a + b, 0) / 2;
   const middle = (LEFT + RIGHT) / 2;
-  const edgeY = top + 11.5 * k * 1.0;
+  const edgeY = top + 11.4 * k;
   UPPER_SIX.forEach((tooth, i) => {
     const own = s.plan[tooth] as ToothPlan;
     const w = widths[i] as number;
@@ -134,7 +146,12 @@ function sections(doc: Doc, s: PlanSheet, top: number): void {
   ];
   let x = RIGHT - 92 * MM;
   for (const [colour, word] of legend) {
-    doc.moveTo(x, top + 6).lineTo(x + 14, top + 6).lineWidth(1.2).strokeColor(colour).stroke();
+    doc
+      .moveTo(x, top + 6)
+      .lineTo(x + 14, top + 6)
+      .lineWidth(1.2)
+      .strokeColor(colour)
+      .stroke();
     text(doc, word, x + 17, top + 1, { size: 8, colour: INK_2 });
     x += 18 + doc.font('sans').fontSize(8).widthOfString(word) + 10;
   }
@@ -145,10 +162,19 @@ const ZONE_NAMES: Record<Zone, string> = { cervical: 'cervical', middle: 'middle
 function table(doc: Doc, s: PlanSheet, top: number): number {
   const strategy = s.from === 'mock-up' ? 'grooves through the mock-up' : 'grooves from the tooth';
   text(doc, `Tooth to remove, mm: ${s.design.name}, ${strategy}`, LEFT, top, { font: 'bold', size: 9.5 });
-  text(doc, `needs ${Object.values(s.design.needs).map((v) => v.toFixed(1)).join(' / ')}, ${s.design.palatal} · removal = needed thickness − gap · ±0.05`, LEFT, top + 12, { size: 8, colour: INK_2 });
+  text(
+    doc,
+    `needs ${Object.values(s.design.needs)
+      .map((v) => v.toFixed(1))
+      .join(' / ')}, ${s.design.palatal} · removal = needed thickness − gap · ±0.05`,
+    LEFT,
+    top + 12,
+    { size: 8, colour: INK_2 },
+  );
   let y = top + 26;
   const cell = (WIDTH - 20 * MM) / 6;
-  for (const [i, t] of s.teeth.entries()) text(doc, String(t.reduction.tooth), LEFT + 20 * MM + cell * i, y, { font: 'bold', size: 8.5, width: cell - 6, align: 'right' });
+  for (const [i, t] of s.teeth.entries())
+    text(doc, String(t.reduction.tooth), LEFT + 20 * MM + cell * i, y, { font: 'bold', size: 8.5, width: cell - 6, align: 'right' });
   y += 13;
   for (const zone of ZONES) {
     rule(doc, y - 2);
@@ -157,9 +183,19 @@ function table(doc: Doc, s: PlanSheet, top: number): number {
       const z = reduction.zones.find((q) => q.zone === zone);
       const x = LEFT + 20 * MM + cell * i;
       const remove = z?.removal?.remove.value;
-      text(doc, remove === undefined ? '–' : remove === 0 ? 'none' : remove.toFixed(2), x, y, { font: 'bold', size: 10, width: cell - 6, align: 'right', colour: remove ? REMOVED : ADDED });
+      text(doc, remove === undefined ? '–' : remove === 0 ? 'none' : remove.toFixed(2), x, y, {
+        font: 'bold',
+        size: 10,
+        width: cell - 6,
+        align: 'right',
+        colour: remove ? REMOVED : ADDED,
+      });
       const cut = z?.groove.kind === 'cut' ? z.groove.engagement : undefined;
-      const detail = [z?.removal ? `gap ${z.removal.gap.toFixed(2)}` : '', cut ? `groove ${cut.depthMm.toFixed(1)}` : '', z?.enamel ? `enamel ${Math.max(0, z.enamel.from).toFixed(1)}–${Math.max(0, z.enamel.to).toFixed(1)}` : ''];
+      const detail = [
+        z?.removal ? `gap ${z.removal.gap.toFixed(2)}` : '',
+        cut ? `groove ${cut.depthMm.toFixed(1)}` : '',
+        z?.enamel ? `enamel ${Math.max(0, z.enamel.from).toFixed(1)}–${Math.max(0, z.enamel.to).toFixed(1)}` : '',
+      ];
       text(doc, detail.filter(Boolean).slice(0, 2).join(' · '), x, y + 12, { size: 6.8, width: cell - 6, align: 'right', colour: INK_2 });
       text(doc, detail[2] ?? '', x, y + 20, { size: 6.8, width: cell - 6, align: 'right', colour: z?.enamel?.state === 'gone' ? STOP : INK_2 });
     });
@@ -168,20 +204,31 @@ function table(doc: Doc, s: PlanSheet, top: number): number {
   rule(doc, y - 2);
   const removed = s.teeth.reduce((n, t) => n + t.reduction.volumeMm3, 0);
   const bare = s.teeth.reduce((n, t) => n + t.reduction.unplannedMm3, 0);
-  text(doc, `Facial tissue removed: about ${removed.toFixed(0)} mm³ with this plan; the same thickness cut from the bare teeth would take ${bare.toFixed(0)} mm³.`, LEFT, y + 2, { size: 8.5, colour: INK_2 });
+  text(
+    doc,
+    `Facial tissue removed: about ${removed.toFixed(0)} mm³ with this plan; the same thickness cut from the bare teeth would take ${bare.toFixed(0)} mm³.`,
+    LEFT,
+    y + 2,
+    { size: 8.5, colour: INK_2 },
+  );
   return y + 12;
 }
 
 function sentences(doc: Doc, s: PlanSheet, top: number): void {
   const found = s.teeth.flatMap((t) => t.reduction.zones.flatMap((z) => (z.sentence && z.sentence.weight !== 'good' ? [z.sentence] : [])));
   const burs = new Map<string, string>();
-  for (const t of s.teeth) for (const z of t.reduction.zones) if (z.groove.kind === 'cut') burs.set(`${burName(z.groove.engagement.bur)}: ${z.groove.engagement.how}, ${z.groove.engagement.depthMm.toFixed(1)} mm`, z.groove.grooves);
+  for (const t of s.teeth)
+    for (const z of t.reduction.zones)
+      if (z.groove.kind === 'cut')
+        burs.set(`${z.groove.engagement.depthMm.toFixed(1)} mm: ${burName(z.groove.engagement.bur)}, ${z.groove.engagement.how}`, z.groove.grooves);
   const half = WIDTH / 2 - 4 * MM;
   text(doc, 'Burs', LEFT, top, { font: 'bold', size: 9.5 });
   let y = top + 13;
-  for (const [name, grooves] of [...burs].slice(0, 7)) {
-    text(doc, `${name} · ${grooves}`, LEFT, y, { size: 7.8, width: half, height: 20, colour: INK });
-    y += doc.heightOfString(`${name} · ${grooves}`, { width: half }) + 2;
+  for (const [name, grooves] of [...burs].sort().slice(0, 8)) {
+    const words = `${name}; ${grooves}`;
+    const h = doc.font('sans').fontSize(7.8).heightOfString(words, { width: half });
+    text(doc, words, LEFT, y, { size: 7.8, width: half, height: h + 2, colour: INK });
+    y += h + 2;
   }
   const x = LEFT + WIDTH / 2 + 4 * MM;
   text(doc, 'Watch', x, top, { font: 'bold', size: 9.5 });
@@ -203,6 +250,18 @@ function sentences(doc: Doc, s: PlanSheet, top: number): void {
 
 function foot(doc: Doc, s: PlanSheet): void {
   rule(doc, 281 * MM);
-  text(doc, 'Planning aid. The treating clinician decides and checks in the mouth; local rules come first. Enamel norms are those of upper incisors.', LEFT, 283 * MM, { size: 7.5, colour: INK_2 });
-  text(doc, `Radiant Arch · norms: Ferrari, Patroni, Balleri 1992, from memory; thicknesses: common practice · contour version ${s.contourVersion}`, LEFT, 286.5 * MM, { size: 7.5, colour: INK_2 });
+  text(
+    doc,
+    'Planning aid. The treating clinician decides and checks in the mouth; local rules come first. Enamel norms are those of upper incisors.',
+    LEFT,
+    283 * MM,
+    { size: 7.5, colour: INK_2 },
+  );
+  text(
+    doc,
+    `Radiant Arch · norms: Ferrari, Patroni, Balleri 1992, from memory; thicknesses: common practice · contour version ${s.contourVersion}`,
+    LEFT,
+    286.5 * MM,
+    { size: 7.5, colour: INK_2 },
+  );
 }

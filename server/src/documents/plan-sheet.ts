@@ -47,7 +47,10 @@ export function planSheet(detail: CaseDetail, practice: string, scan: Uint8Array
   const from = reduce.data.from;
   const calibration = read.data.calibration;
   const measures = calibration
-    ? measureTeeth(landmarkSet(read.data.landmarks), scaleOf({ from: [calibration.from.x, calibration.from.y], to: [calibration.to.x, calibration.to.y], mm: calibration.mm }))
+    ? measureTeeth(
+        landmarkSet(read.data.landmarks),
+        scaleOf({ from: [calibration.from.x, calibration.from.y], to: [calibration.to.x, calibration.to.y], mm: calibration.mm }),
+      )
     : [];
   return {
     name: detail.name,
@@ -66,7 +69,10 @@ export function planSheet(detail: CaseDetail, practice: string, scan: Uint8Array
     teeth: UPPER_SIX.map((tooth) => {
       const existing = arch.teeth.get(tooth);
       if (!existing) throw new Error(`The scan lost tooth ${tooth}.`);
-      return { reduction: toothReduction(arch, plan, tooth, design, from), section: toothSection(existing.field.mesh, plannedTooth(arch, plan, tooth), design) };
+      return {
+        reduction: toothReduction(arch, plan, tooth, design, from),
+        section: toothSection(existing.field.mesh, plannedTooth(arch, plan, tooth), design),
+      };
     }),
   };
 }

@@ -1,7 +1,7 @@
-import { type CaseFile, FILE_KINDS, type FileKind } from '@radiant/contract';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
+import { type CaseFile, FILE_KINDS, type FileKind } from '@radiant/contract';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
 import { ProblemException } from '../common/problem.filter.js';
@@ -22,7 +22,12 @@ export class FilesController {
   @Post()
   @ApiConsumes('multipart/form-data')
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: MAX_FILE_BYTES, files: 1 }, defParamCharset: 'utf8' }))
-  async add(@Param('caseId') caseId: string, @Query('kind') kind: FileKind, @UploadedFile() file: Express.Multer.File | undefined, @Me() me: SignedIn): Promise<CaseFile> {
+  async add(
+    @Param('caseId') caseId: string,
+    @Query('kind') kind: FileKind,
+    @UploadedFile() file: Express.Multer.File | undefined,
+    @Me() me: SignedIn,
+  ): Promise<CaseFile> {
     const own = await this.cases.own(caseId, me);
     if (me.role === 'technician') throw new ProblemException(403, 'Not allowed', 'A technician reads and comments; the practice adds photographs and scans.');
     if (!FILE_KINDS.includes(kind)) throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo or a scan.');

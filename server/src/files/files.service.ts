@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import type { CaseFile, FileKind } from '@radiant/contract';
 import { Inject, Injectable } from '@nestjs/common';
+import type { CaseFile, FileKind } from '@radiant/contract';
 import type { Transaction } from 'sequelize';
 import type { Config } from '../config.js';
-import { CONFIG } from '../database/database.module.js';
 import { FileRow } from '../database/database.js';
+import { CONFIG } from '../database/database.module.js';
 import { inspectFile } from './inspect.js';
 import { ContentStore } from './store.js';
 

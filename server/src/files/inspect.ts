@@ -37,7 +37,8 @@ async function inspectPhoto(bytes: Buffer): Promise<Inspected> {
   if (meta.width * meta.height > MAX_PIXELS) {
     throw refuse(`The picture has ${meta.width} × ${meta.height} pixels; at most ${MAX_PIXELS / 1e6} megapixels can be used.`);
   }
-  if (meta.width < 200 || meta.height < 200) throw refuse(`The picture has only ${meta.width} × ${meta.height} pixels; at least 200 × 200 are needed to measure on it.`);
+  if (meta.width < 200 || meta.height < 200)
+    throw refuse(`The picture has only ${meta.width} × ${meta.height} pixels; at least 200 × 200 are needed to measure on it.`);
   await sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'truncated' })
     .resize(64)
     .raw()

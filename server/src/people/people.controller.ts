@@ -1,6 +1,6 @@
-import { FirstAccount, NewPerson, SignIn, type Who } from '@radiant/contract';
 import { Body, Controller, Delete, Get, HttpCode, Post, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import { FirstAccount, NewPerson, SignIn, type Who } from '@radiant/contract';
 import type { Request } from 'express';
 import { Checked } from '../common/checked.pipe.js';
 import { ProblemException } from '../common/problem.filter.js';

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import type { FirstAccount, NewPerson, SignIn } from '@radiant/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
+import type { FirstAccount, NewPerson, SignIn } from '@radiant/contract';
 import { Op, type Sequelize, Transaction } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
-import { DATABASE } from '../database/database.module.js';
 import { Person, Practice } from '../database/database.js';
+import { DATABASE } from '../database/database.module.js';
 import type { SignedIn } from './session.js';
 import { SignInTries } from './sign-in-tries.js';
 

@@ -1,6 +1,6 @@
-import type { Who } from '@radiant/contract';
-import { createParamDecorator, type CanActivate, type ExecutionContext, Injectable, SetMetadata } from '@nestjs/common';
+import { type CanActivate, createParamDecorator, type ExecutionContext, Injectable, SetMetadata } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
+import type { Who } from '@radiant/contract';
 import type { Request } from 'express';
 import type {} from 'express-session';
 import { ProblemException } from '../common/problem.filter.js';

@@ -11,12 +11,12 @@ export type ViewName = 'front' | 'right' | 'left' | 'above';
 
 /** Where the eye stands for each named view, in the mouth's coordinates (x to the patient's left, y backward, z up), mm. */
 const EYES: Record<ViewName, readonly [number, number, number]> = {
-  front: [0, -170, 6],
-  right: [-128, -112, 6],
-  left: [128, -112, 6],
-  above: [0, -70, -155],
+  front: [0, -132, 4],
+  right: [-100, -84, 4],
+  left: [100, -84, 4],
+  above: [0, -42, -140],
 };
-const TARGET = new THREE.Vector3(0, 6, 5.5);
+const TARGET = new THREE.Vector3(0, 6, 5);
 
 /** The upper arch in three dimensions: the scan, the planned crowns, or what is added and removed. */
 export function ArchScene({
@@ -37,13 +37,28 @@ export function ArchScene({
   onSelect: (tooth: Fdi) => void;
 }) {
   return (
-    <Canvas frameloop="demand" dpr={[1, 2]} camera={{ fov: 19, near: 10, far: 600, position: [...EYES.front], up: [0, 0, 1] }} gl={{ antialias: true }} aria-label="Upper arch in three dimensions">
+    <Canvas
+      frameloop="demand"
+      dpr={[1, 2]}
+      camera={{ fov: 19, near: 10, far: 600, position: [...EYES.front], up: [0, 0, 1] }}
+      gl={{ antialias: true }}
+      aria-label="Upper arch in three dimensions"
+    >
       <color attach="background" args={['#7b7b7b']} />
       <Rig view={view} />
       {arch.teeth.map(({ tooth, mesh }) => {
         const own = planned.get(tooth);
-        if (showing !== 'existing' && own) return <Surface key={`p${tooth}`} view={own} coloured={showing === 'difference'} selected={tooth === selected} onSelect={() => onSelect(tooth)} />;
-        return <Tooth key={`e${tooth}`} mesh={mesh} muted={!planned.has(tooth)} selected={tooth === selected && showing === 'existing'} onSelect={() => onSelect(tooth)} />;
+        if (showing !== 'existing' && own)
+          return <Surface key={`p${tooth}`} view={own} coloured={showing === 'difference'} selected={tooth === selected} onSelect={() => onSelect(tooth)} />;
+        return (
+          <Tooth
+            key={`e${tooth}`}
+            mesh={mesh}
+            muted={!planned.has(tooth)}
+            selected={tooth === selected && showing === 'existing'}
+            onSelect={() => onSelect(tooth)}
+          />
+        );
       })}
       {gum && <Gum mesh={arch.gum} pale={showing === 'difference'} />}
     </Canvas>
@@ -113,7 +128,14 @@ function Tooth({ mesh, muted, selected, onSelect }: { mesh: DrawableMesh; muted:
   const geometry = useGeometry(mesh);
   return (
     <mesh geometry={geometry} onClick={press(onSelect)}>
-      <meshPhysicalMaterial color={muted ? '#d9cfba' : '#e9dec6'} roughness={0.34} clearcoat={0.45} clearcoatRoughness={0.25} emissive="#5d2a5a" emissiveIntensity={selected ? 0.12 : 0} />
+      <meshPhysicalMaterial
+        color={muted ? '#d9cfba' : '#e9dec6'}
+        roughness={0.34}
+        clearcoat={0.45}
+        clearcoatRoughness={0.25}
+        emissive="#5d2a5a"
+        emissiveIntensity={selected ? 0.12 : 0}
+      />
     </mesh>
   );
 }

@@ -58,7 +58,6 @@ export function Mark({
     e.stopPropagation();
   };
   return (
-    // biome-ignore lint/a11y/useSemanticElements: an SVG group can't be a button element
     <g
       data-mark
       role="button"

@@ -105,7 +105,12 @@ export function PhotoBench({
   return (
     <div ref={frame} className="absolute inset-0 touch-none overflow-hidden" data-testid="photo-bench">
       {view && (
-        <svg width={size.w} height={size.h} viewBox={`${view.x} ${view.y} ${size.w / view.zoom} ${size.h / view.zoom}`} className="block cursor-crosshair select-none">
+        <svg
+          width={size.w}
+          height={size.h}
+          viewBox={`${view.x} ${view.y} ${size.w / view.zoom} ${size.h / view.zoom}`}
+          className="block cursor-crosshair select-none"
+        >
           <title>{alt}</title>
           <image href={src} width={width} height={height} preserveAspectRatio="none" />
           {children(view)}

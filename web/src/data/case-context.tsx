@@ -77,7 +77,9 @@ export function useCase(): CaseContextValue {
 }
 
 /** A section as it is shown, and the store that changes it. */
-export function useSection<N extends SectionName>(name: N): SectionView<N> & { readonly store: SectionStore<N>; readonly set: (next: SectionData[N], group?: string) => void } {
+export function useSection<N extends SectionName>(
+  name: N,
+): SectionView<N> & { readonly store: SectionStore<N>; readonly set: (next: SectionData[N], group?: string) => void } {
   const { stores } = useCase();
   const store = stores[name] as unknown as SectionStore<N>;
   const view = useSyncExternalStore(store.subscribe, store.snapshot);

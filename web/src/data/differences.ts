@@ -85,7 +85,8 @@ export function assemble(mine: object, theirs: object, choose: (key: string) => 
   const b = leaves(theirs);
   const open = new Set(differences(mine, theirs).map((d) => d.key));
   const out: Plain = {};
-  for (const field of new Set([...Object.keys(mine), ...Object.keys(theirs)])) if (Array.isArray((mine as Plain)[field]) || Array.isArray((theirs as Plain)[field])) out[field] = [];
+  for (const field of new Set([...Object.keys(mine), ...Object.keys(theirs)]))
+    if (Array.isArray((mine as Plain)[field]) || Array.isArray((theirs as Plain)[field])) out[field] = [];
   const teeth = new Map<string, Plain>();
   for (const key of new Set([...a.keys(), ...b.keys()])) {
     const from = open.has(key) && choose(key) === 'theirs' ? b : a;

@@ -1,5 +1,5 @@
 import { type CaseFile, landmarkSet } from '@radiant/contract';
-import { type Figure, type Finding, findings, gapsBetween, measureTeeth, propose, type Proposal, scaleOf, type ToothMeasure } from '@radiant/core';
+import { type Figure, type Finding, findings, gapsBetween, measureTeeth, type Proposal, propose, scaleOf, type ToothMeasure } from '@radiant/core';
 import { useMemo } from 'react';
 import { useCase, useSection } from './case-context.js';
 

@@ -83,7 +83,23 @@ export default function Keep() {
   );
 }
 
-function Handover({ icon, title, words, action, href, name, disabled = false }: { icon: React.ReactNode; title: string; words: string; action: string; href: string; name: string; disabled?: boolean }) {
+function Handover({
+  icon,
+  title,
+  words,
+  action,
+  href,
+  name,
+  disabled = false,
+}: {
+  icon: React.ReactNode;
+  title: string;
+  words: string;
+  action: string;
+  href: string;
+  name: string;
+  disabled?: boolean;
+}) {
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
   const fetchIt = async () => {
     setState({ busy: true });

@@ -46,7 +46,7 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
     <figure className="min-h-[270px] flex-1">
       <figcaption className="flex items-baseline gap-4">
         <h2 className="title">As it is, and as proposed</h2>
-        <span className="text-[13px] text-ink-2">unrolled along the arch; gum lines kept</span>
+        <span className="text-[13px] text-ink-2">unrolled along the arch; gum lines kept; dashed: level of the lower central edge, mm</span>
         <span className="ml-auto flex gap-4 text-[13px]">
           <span>
             <span className="mr-1.5 inline-block h-0 w-6 border-t-2 border-ink align-middle" />
@@ -58,21 +58,25 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
           </span>
         </span>
       </figcaption>
-      <svg viewBox="-29 -12.6 58 17.6" className="h-[calc(100%-26px)] w-full" role="img" aria-label="Front view of the six upper front teeth, as they are and as proposed">
-        <path d="M-28 0H28" stroke="#737b81" strokeWidth={0.05} strokeDasharray="0.4 0.3" />
-        <text x={-28} y={-0.3} fontSize={0.85} fill="#566068">
-          lower central edge today
+      <svg
+        viewBox="-25 -11.8 50 16.8"
+        className="h-[calc(100%-26px)] w-full"
+        role="img"
+        aria-label="Front view of the six upper front teeth, as they are and as proposed"
+      >
+        <path d="M-25 0H25" stroke="#737b81" strokeWidth={0.05} strokeDasharray="0.4 0.3" />
+        <text x={-25} y={data.edgeMm > 0 ? -0.35 : 1.05} fontSize={0.8} fill="#566068">
+          today
         </text>
         {Math.abs(data.edgeMm) > 0.01 && (
           <>
-            <path d={`M-28 ${data.edgeMm}H28`} stroke="#5d2a5a" strokeWidth={0.07} strokeDasharray="0.4 0.3" />
-            <text x={28} y={data.edgeMm + 1} fontSize={0.85} fill="#5d2a5a" textAnchor="end">
-              edge set {signed(data.edgeMm, 1)} mm
+            <path d={`M-25 ${data.edgeMm}H25`} stroke="#5d2a5a" strokeWidth={0.07} strokeDasharray="0.4 0.3" />
+            <text x={25} y={data.edgeMm + (data.edgeMm > 0 ? 1.05 : -0.35)} fontSize={0.8} fill="#5d2a5a" textAnchor="end">
+              {signed(data.edgeMm, 1)}
             </text>
           </>
         )}
         {then.map((t) => (
-          // biome-ignore lint/a11y/useKeyWithClickEvents: the arch strip chooses the tooth by keyboard
           <g key={t.tooth} transform={`translate(${t.x} ${-t.edge})`} onClick={() => selectTooth(t.tooth)} className="cursor-pointer">
             <path d={t.path} fill={t.tooth === selected ? '#efe6ee' : '#fffefb'} stroke="#5d2a5a" strokeWidth={t.tooth === selected ? 0.22 : 0.14} />
           </g>

@@ -1,12 +1,12 @@
-import { RATIO_UNWORN, SCHOOLS, type SchoolId, UPPER_SIX, kindOf, type FrontKind } from '@radiant/core';
+import { type FrontKind, kindOf, RATIO_UNWORN, SCHOOLS, type SchoolId, UPPER_SIX } from '@radiant/core';
 import { lazy, Suspense, useId } from 'react';
 import { useNavigate } from 'react-router';
 import { useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { useProposal, useReading } from '../data/reading.js';
 import { Comments } from '../shell/Comments.js';
-import { NumberField } from '../shell/NumberField.js';
 import { number, signed } from '../shell/format.js';
-import { How, Value } from '../shell/How.js';
+import { AskedValue, How, Value } from '../shell/How.js';
+import { NumberField } from '../shell/NumberField.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { FrontDrawing } from './FrontDrawing.js';
@@ -63,32 +63,31 @@ function SchoolPanel() {
       <ReadOnlyNote section="propose" />
       <Refused sentence={view.refusal?.detail} />
       <h2 className="title mb-2">School</h2>
-      <div role="radiogroup" aria-label="School" className="mb-4 space-y-2">
-        {SCHOOLS.map((s, i) => {
-          const on = data.school === s.id;
-          return (
-            <button
-              key={s.id}
-              type="button"
-              // biome-ignore lint/a11y/useSemanticElements: a card that is a choice, not a form's radio
-              role="radio"
-              aria-checked={on}
-              disabled={!mayWrite}
-              onClick={() => set({ ...data, school: s.id as SchoolId })}
-              className={`block w-full rounded-lg border p-3 text-left disabled:opacity-100 ${on ? 'border-plum bg-plum-soft' : 'border-hair hover:border-ink-3'}`}
-            >
-              <b className="font-semibold">{s.name}</b>
-              {i === 0 && <span className="text-[12px] text-ink-2"> · the default: it needs no tooth that is already right</span>}
-              <span className="block text-[13px] leading-snug text-ink-2">{s.reason}</span>
-              <span className="block text-[13px] leading-snug text-ink-2">Cost: {s.cost.charAt(0).toLowerCase() + s.cost.slice(1)}</span>
-            </button>
-          );
-        })}
-      </div>
+      <fieldset className="mb-4 space-y-2" disabled={!mayWrite}>
+        <legend className="sr-only">School</legend>
+        {SCHOOLS.map((s, i) => (
+          <label
+            key={s.id}
+            className="block cursor-pointer rounded-lg border border-hair p-3 hover:border-ink-3 has-checked:border-plum has-checked:bg-plum-soft has-focus-visible:outline-2 has-focus-visible:outline-plum"
+          >
+            <input type="radio" name="school" className="sr-only" checked={data.school === s.id} onChange={() => set({ ...data, school: s.id as SchoolId })} />
+            <b className="font-semibold">{s.name}</b>
+            {i === 0 && <span className="text-[12px] text-ink-2"> · the default: it needs no tooth that is already right</span>}
+            <span className="block text-[13px] leading-snug text-ink-2">{s.reason}</span>
+            <span className="block text-[13px] leading-snug text-ink-2">Cost: {s.cost.charAt(0).toLowerCase() + s.cost.slice(1)}</span>
+          </label>
+        ))}
+      </fieldset>
       {data.school === 'reference' && (
         <div className="mb-4 flex items-center justify-between">
           <label htmlFor={refId}>Reference tooth</label>
-          <select id={refId} className="field w-[90px]" disabled={!mayWrite} value={data.referenceTooth} onChange={(e) => set({ ...data, referenceTooth: Number(e.target.value) })}>
+          <select
+            id={refId}
+            className="field w-[90px]"
+            disabled={!mayWrite}
+            value={data.referenceTooth}
+            onChange={(e) => set({ ...data, referenceTooth: Number(e.target.value) })}
+          >
             {UPPER_SIX.map((t) => (
               <option key={t} value={t}>
                 {name(t)}
@@ -99,7 +98,18 @@ function SchoolPanel() {
       )}
       <h2 className="title mb-1">Edge</h2>
       <p className="mb-2 text-[13px] text-ink-2">Central edges against where the lower of them stands today; + is longer. Set it before lengths and widths.</p>
-      <NumberField label="Edge set down" unit="mm" value={data.edgeMm} min={-3} max={4} step={0.1} digits={1} disabled={!mayWrite} onChange={(v) => set({ ...data, edgeMm: v }, 'edge')} onDone={() => store.endGroup()} />
+      <NumberField
+        label="Edge set down"
+        unit="mm"
+        value={data.edgeMm}
+        min={-3}
+        max={4}
+        step={0.1}
+        digits={1}
+        disabled={!mayWrite}
+        onChange={(v) => set({ ...data, edgeMm: v }, 'edge')}
+        onDone={() => store.endGroup()}
+      />
       {proposal && (
         <>
           <h2 className="title mb-1 mt-6">Space</h2>
@@ -156,18 +166,22 @@ function TargetTable() {
             <tr key={t.tooth} data-testid={`target-${t.tooth}`}>
               <td className="font-[650]">{name(t.tooth)}</td>
               <td>
-                <Value figure={m?.length} />
+                <AskedValue figure={m?.length} what={`length of ${name(t.tooth)}`} />
               </td>
               <td className="font-[650] text-plum">
-                {number(t.length.value, 1)} <Change by={t.length.value - (m?.length?.value ?? t.length.value)} />
-                <How figure={t.length} what={`target length of ${name(t.tooth)}`} />
+                <Change by={t.length.value - (m?.length?.value ?? t.length.value)} />
+                <How figure={t.length} what={`target length of ${name(t.tooth)}`}>
+                  {number(t.length.value, 1)}
+                </How>
               </td>
               <td>
-                <Value figure={m?.width} />
+                <AskedValue figure={m?.width} what={`crown width of ${name(t.tooth)}`} />
               </td>
               <td className="font-[650] text-plum">
-                {number(t.width.value, 1)} <Change by={t.width.value - (m?.width?.value ?? t.width.value)} />
-                <How figure={t.width} what={`target width of ${name(t.tooth)}`} />
+                <Change by={t.width.value - (m?.width?.value ?? t.width.value)} />
+                <How figure={t.width} what={`target width of ${name(t.tooth)}`}>
+                  {number(t.width.value, 1)}
+                </How>
               </td>
               <td>{m?.ratio ? `${number(m.ratio.value, 0)} %` : '–'}</td>
               <td className="font-[650] text-plum">{number(t.ratio.value, 0)} %</td>

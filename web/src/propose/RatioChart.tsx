@@ -1,7 +1,7 @@
 import { type FrontKind, kindOf, type Proposal, RATIO_UNWORN, type ToothMeasure } from '@radiant/core';
+import type { CustomSeriesRenderItemAPI } from 'echarts';
 import { CustomChart, ScatterChart } from 'echarts/charts';
 import { GridComponent } from 'echarts/components';
-import type { CustomSeriesRenderItemAPI } from 'echarts';
 import * as echarts from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
@@ -64,7 +64,15 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
             return r ? [[i, r.value]] : [];
           }),
         },
-        { type: 'scatter', silent: true, symbol: 'diamond', symbolSize: 11, symbolOffset: [5, 0], itemStyle: { color: '#5d2a5a' }, data: proposal.targets.map((t, i) => [i, t.ratio.value]) },
+        {
+          type: 'scatter',
+          silent: true,
+          symbol: 'diamond',
+          symbolSize: 11,
+          symbolOffset: [5, 0],
+          itemStyle: { color: '#5d2a5a' },
+          data: proposal.targets.map((t, i) => [i, t.ratio.value]),
+        },
       ],
     });
     return () => {
@@ -75,7 +83,7 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
   return (
     <figure>
       <figcaption className="text-[13px] text-ink-2">
-        Width / length: <span className="text-ink">● as it is, ±</span> · <span className="text-plum">◆ proposed</span> · band: norm ±5
+        w / l: <span className="text-ink">● is, ±</span> · <span className="text-plum">◆ proposed</span> · band: norm ±5
       </figcaption>
       <div ref={box} className="h-[190px]" role="img" aria-label="Width over length of each tooth, as it is and as proposed, with the norm's band" />
     </figure>

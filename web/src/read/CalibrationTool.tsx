@@ -31,12 +31,22 @@ export function CalibrationTool({ from, clear }: { from: { x: number; y: number 
     <section aria-label="Scale" className="absolute bottom-4 left-4 w-[330px] rounded-xl bg-leaf p-4 shadow-lg">
       <h2 className="subtitle">Scale</h2>
       {!c ? (
-        <p className="mt-1 text-ink-2">{from ? 'Now click the other end.' : 'Click the two ends of a known length: the scale in the picture, as far apart as it allows.'}</p>
+        <p className="mt-1 text-ink-2">
+          {from ? 'Now click the other end.' : 'Click the two ends of a known length: the scale in the picture, as far apart as it allows.'}
+        </p>
       ) : (
         <>
           <div className="mt-2 flex items-center gap-2">
             <label htmlFor={id}>Between the two points</label>
-            <input id={id} className="field w-[84px] text-right" inputMode="decimal" value={text} disabled={!mayWrite} aria-invalid={refusal ? true : undefined} onChange={(e) => change(e.target.value)} />
+            <input
+              id={id}
+              className="field w-[84px] text-right"
+              inputMode="decimal"
+              value={text}
+              disabled={!mayWrite}
+              aria-invalid={refusal ? true : undefined}
+              onChange={(e) => change(e.target.value)}
+            />
             mm
           </div>
           {refusal ? (
@@ -72,7 +82,15 @@ export function CalibrationTool({ from, clear }: { from: { x: number; y: number 
 }
 
 /** The scale's two ends and the line between them. */
-export function CalibrationMarks({ view, bounds, from }: { view: BenchView; bounds: { width: number; height: number }; from: { x: number; y: number } | undefined }) {
+export function CalibrationMarks({
+  view,
+  bounds,
+  from,
+}: {
+  view: BenchView;
+  bounds: { width: number; height: number };
+  from: { x: number; y: number } | undefined;
+}) {
   const { data, set, store } = useSection('read');
   const mayWrite = useMayWrite('read');
   const c = data.calibration;

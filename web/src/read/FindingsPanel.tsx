@@ -1,13 +1,18 @@
-import { differs, difference, type Finding, opposite, type ToothMeasure } from '@radiant/core';
+import { difference, differs, type Finding, opposite, type ToothMeasure } from '@radiant/core';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
 import { signed } from '../shell/format.js';
-import { How, Value } from '../shell/How.js';
+import { AskedValue, How } from '../shell/How.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
+
+/** So many findings are shown at once; the measures below must stay in sight. */
+const SHOWN = 4;
 
 /** What stands out, the most visible first, and the chosen tooth beside its fellow. */
 export function FindingsPanel() {
+  const [all, setAll] = useState(false);
   const read = useSection('read');
   const { findings, measures, scale, photo } = useReading();
   const quiet = findings.filter((f) => f.notice === 'nobody').length;
@@ -28,9 +33,14 @@ export function FindingsPanel() {
           : `most visible first${quiet ? ` · ${quiet} below notice` : ''}`}
       </p>
       <div className="mb-5">
-        {findings.map((f) => (
+        {(all ? findings : findings.slice(0, SHOWN)).map((f) => (
           <FindingView key={f.id} finding={f} />
         ))}
+        {findings.length > SHOWN && (
+          <button type="button" className="how text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>
+            {all ? 'show fewer' : `show all ${findings.length}`}
+          </button>
+        )}
       </div>
       <PairTable measures={measures} />
     </>
@@ -80,7 +90,7 @@ function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
       <table className="figures mt-1">
         <thead>
           <tr>
-            <th scope="col">mm</th>
+            <th scope="col">mm; click for how</th>
             <th scope="col">{name(tooth)}</th>
             <th scope="col">{name(opposite(tooth))}</th>
             <th scope="col">difference</th>
@@ -92,16 +102,16 @@ function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
             const b = other?.[key];
             return (
               <tr key={key}>
-                <td>{a ? <RowLabel word={word} figure={a} tooth={name(tooth)} /> : word}</td>
+                <td>{word}</td>
                 <td data-testid={`${key}-${tooth}`}>
-                  <Value figure={a} digits={unit === '%' ? 0 : 1} />
-                  {unit === '%' && a && ' %'}
+                  <AskedValue figure={a} what={`${word} of ${name(tooth)}`} digits={unit === '%' ? 0 : 1} suffix={unit === '%' ? ' %' : ''} />
                 </td>
                 <td>
-                  <Value figure={b} digits={unit === '%' ? 0 : 1} />
-                  {unit === '%' && b && ' %'}
+                  <AskedValue figure={b} what={`${word} of ${name(opposite(tooth))}`} digits={unit === '%' ? 0 : 1} suffix={unit === '%' ? ' %' : ''} />
                 </td>
-                <td className="font-[650]">{a && b ? differs(a, b) ? signed(difference(a, b).value, unit === '%' ? 0 : 1) : <span className="font-normal text-ink-2">none</span> : ''}</td>
+                <td className="font-[650]">
+                  {a && b ? differs(a, b) ? signed(difference(a, b).value, unit === '%' ? 0 : 1) : <span className="font-normal text-ink-2">none</span> : ''}
+                </td>
               </tr>
             );
           })}
@@ -120,13 +130,5 @@ function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
         </button>
       )}
     </section>
-  );
-}
-
-function RowLabel({ word, figure, tooth }: { word: string; figure: NonNullable<ToothMeasure['length']>; tooth: string }) {
-  return (
-    <span className="inline-flex items-baseline gap-1.5">
-      {word} <How figure={figure} what={`${word} of ${tooth}`} />
-    </span>
   );
 }

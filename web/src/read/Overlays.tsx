@@ -1,5 +1,5 @@
-import { useSection } from '../data/case-context.js';
 import type { BenchView } from '../bench/PhotoBench.js';
+import { useSection } from '../data/case-context.js';
 
 /** Over the photograph: the level of the lower central edge, and each tooth's line from zenith to edge. */
 export function Overlays({ view, width }: { view: BenchView; width: number }) {

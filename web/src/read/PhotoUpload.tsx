@@ -32,7 +32,7 @@ export function PhotoUpload({ compact = false }: { compact?: boolean }) {
           e.target.value = '';
         }}
       />
-      {compact && photo && photo.origin.startsWith('simulated') && <span className="rounded-md bg-ink/70 px-2 py-0.5 text-[12px] text-white">{photo.origin}</span>}
+      {compact && photo?.origin.startsWith('simulated') && <span className="rounded-md bg-ink/70 px-2 py-0.5 text-[12px] text-white">{photo.origin}</span>}
       {refusal && (
         <span role="alert" className="max-w-[360px] rounded-lg bg-leaf px-3 py-2 text-[13px] text-stop shadow">
           {refusal}
@@ -76,7 +76,9 @@ export function NoPhoto() {
   return (
     <section aria-label="Photograph" className="h-full" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
       <Empty title="No photograph yet">
-        <p className="mb-5">A retracted front view, straight on, with a scale in the plane of the central incisors. JPEG or PNG, up to 50 MB; drop it here or choose it.</p>
+        <p className="mb-5">
+          A retracted front view, straight on, with a scale in the plane of the central incisors. JPEG or PNG, up to 50 MB; drop it here or choose it.
+        </p>
         {mayWrite ? (
           <span className="flex justify-center">
             <PhotoUpload />

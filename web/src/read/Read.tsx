@@ -8,8 +8,8 @@ import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { KeyHint, Stage } from '../shell/Stage.js';
 import { CalibrationMarks, CalibrationTool } from './CalibrationTool.js';
 import { FindingsPanel } from './FindingsPanel.js';
-import { NoPhoto, PhotoUpload } from './PhotoUpload.js';
 import { Overlays } from './Overlays.js';
+import { NoPhoto, PhotoUpload } from './PhotoUpload.js';
 
 type Place = { readonly tooth: number; readonly kind: LandmarkKind };
 const ORDER: readonly Place[] = UPPER_SIX.flatMap((tooth) => LANDMARK_KINDS.map((kind) => ({ tooth, kind })));
@@ -68,7 +68,13 @@ export default function Read() {
       bench={
         photo?.width && photo.height ? (
           <>
-            <PhotoBench src={`/api/cases/${detail.id}/files/${photo.id}`} alt={`Photograph ${photo.name}`} width={photo.width} height={photo.height} onPress={press}>
+            <PhotoBench
+              src={`/api/cases/${detail.id}/files/${photo.id}`}
+              alt={`Photograph ${photo.name}`}
+              width={photo.width}
+              height={photo.height}
+              onPress={press}
+            >
               {(view) => (
                 <>
                   {proportions && <Overlays view={view} width={photo.width as number} />}

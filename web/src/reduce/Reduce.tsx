@@ -1,5 +1,5 @@
 import { contourPlan } from '@radiant/contract';
-import { type Fdi, type ToothReduction, type ToothSection, UPPER_SIX, type Zone, ZONES } from '@radiant/core';
+import { type Fdi, type ToothReduction, type ToothSection, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';

@@ -8,14 +8,24 @@ const SCALE = 12.4;
 
 /** Where each zone's band begins and ends as share of the height, and where its number stands. */
 const BANDS: readonly { readonly zone: Zone; readonly from: number; readonly to: number; readonly at: number }[] = [
-  { zone: 'edge', from: 0, to: 0.11, at: 0.055 },
-  { zone: 'incisal', from: 0.11, to: 1 / 3, at: 0.22 },
+  { zone: 'edge', from: 0, to: 0.14, at: 0.078 },
+  { zone: 'incisal', from: 0.14, to: 1 / 3, at: 0.235 },
   { zone: 'middle', from: 1 / 3, to: 2 / 3, at: 0.5 },
   { zone: 'cervical', from: 2 / 3, to: 1.02, at: 0.81 },
 ];
 
 /** The six teeth with the depth to remove in each zone, as colour and number. */
-export function ReductionMap({ reductions, plan, zone, onPick }: { reductions: readonly ToothReduction[]; plan: ContourPlan; zone: Zone; onPick: (tooth: Fdi, zone: Zone) => void }) {
+export function ReductionMap({
+  reductions,
+  plan,
+  zone,
+  onPick,
+}: {
+  reductions: readonly ToothReduction[];
+  plan: ContourPlan;
+  zone: Zone;
+  onPick: (tooth: Fdi, zone: Zone) => void;
+}) {
   const { tooth: selected } = useCase();
   const shape = useSection('shape');
   const name = useToothLabel();
@@ -56,7 +66,6 @@ export function ReductionMap({ reductions, plan, zone, onPick }: { reductions: r
                   const z = r?.zones.find((q) => q.zone === b.zone);
                   const mm = z?.removal?.remove.value;
                   return (
-                    // biome-ignore lint/a11y/useKeyWithClickEvents: keys 1 to 4 choose the zone, brackets the tooth
                     <rect
                       key={b.zone}
                       x={-60}
@@ -72,12 +81,28 @@ export function ReductionMap({ reductions, plan, zone, onPick }: { reductions: r
                   );
                 })}
               </g>
-              <path d={t.path} transform={`scale(${SCALE})`} fill="none" stroke={on ? '#5d2a5a' : '#566068'} strokeWidth={on ? 0.22 : 0.09} pointerEvents="none" />
+              <path
+                d={t.path}
+                transform={`scale(${SCALE})`}
+                fill="none"
+                stroke={on ? '#5d2a5a' : '#566068'}
+                strokeWidth={on ? 0.22 : 0.09}
+                pointerEvents="none"
+              />
               {BANDS.map((b) => {
                 const z = r?.zones.find((q) => q.zone === b.zone);
                 const mm = z?.removal?.remove.value;
                 return (
-                  <text key={b.zone} y={-b.at * t.height * SCALE + 5} textAnchor="middle" fontSize={b.zone === 'edge' ? 12.5 : 14} fontWeight={on ? 650 : 400} fill="#1d2428" pointerEvents="none" data-testid={`remove-${t.tooth}-${b.zone}`}>
+                  <text
+                    key={b.zone}
+                    y={-b.at * t.height * SCALE + 5}
+                    textAnchor="middle"
+                    fontSize={b.zone === 'edge' ? 12.5 : 14}
+                    fontWeight={on ? 650 : 400}
+                    fill="#1d2428"
+                    pointerEvents="none"
+                    data-testid={`remove-${t.tooth}-${b.zone}`}
+                  >
                     {mm === undefined ? (b.zone === 'edge' ? 'flat' : '·') : mm === 0 ? '0' : mm.toFixed(2)}
                   </text>
                 );

@@ -23,7 +23,12 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
       <div className="flex min-h-0 flex-col">
         <h2 className="subtitle text-[17px]">Section through {name(own.tooth)}</h2>
         <p className="text-[13px] text-ink-2">facial left, at the axis; mm</p>
-        <svg viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`} className="min-h-0 w-full flex-1" role="img" aria-label="Existing, planned and target lines with dimensions">
+        <svg
+          viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
+          className="min-h-0 w-full flex-1"
+          role="img"
+          aria-label="Existing, planned and target lines with dimensions"
+        >
           <g fill="none" strokeLinejoin="round">
             {section.existing.map((l, i) => (
               <path key={`e${i}`} d={linePath(l)} fill="#efe9dd" stroke="#1d2428" strokeWidth={0.07} />
@@ -62,13 +67,11 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
               plan
             </text>
             <text x={bounds.x0 - 4.6} y={1.4}>
-              edge: <tspan fontWeight={650}>{edge?.removal ? (edge.removal.remove.value === 0 ? 'none' : edge.removal.remove.value.toFixed(2)) : 'flatten only'}</tspan>
-              {edge?.removal && (
-                <tspan fill="#566068">
-                  {' '}
-                  of tooth; {edge.removal.needed.toFixed(1)} from the plan
-                </tspan>
-              )}
+              edge:{' '}
+              <tspan fontWeight={650}>
+                {edge?.removal ? (edge.removal.remove.value === 0 ? 'none' : edge.removal.remove.value.toFixed(2)) : 'flatten only'}
+              </tspan>
+              {edge?.removal && <tspan fill="#566068"> of tooth; {edge.removal.needed.toFixed(1)} from the plan</tspan>}
             </text>
             <g transform={`translate(${bounds.x1 + 0.6} ${-bounds.z1 + 0.9})`}>
               <path d="M0 0V0.25M5 0V0.25M0 0.125H5" stroke="#566068" strokeWidth={0.05} />

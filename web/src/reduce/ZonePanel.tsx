@@ -1,4 +1,15 @@
-import { burName, type DesignId, designOf, type Groove, isoDiameter, kindOf, type ToothReduction, VENEER_DESIGNS, type Zone, type ZoneTarget } from '@radiant/core';
+import {
+  burName,
+  type DesignId,
+  designOf,
+  type Groove,
+  isoDiameter,
+  kindOf,
+  type ToothReduction,
+  VENEER_DESIGNS,
+  type Zone,
+  type ZoneTarget,
+} from '@radiant/core';
 import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { Comments } from '../shell/Comments.js';
 import { number } from '../shell/format.js';
@@ -22,7 +33,14 @@ export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefi
         <legend className="sr-only">Design</legend>
         <div className="flex gap-2">
           {VENEER_DESIGNS.map((d) => (
-            <button key={d.id} type="button" className="chip chip-flat" aria-pressed={data.design === d.id} title={d.reason} onClick={() => set({ ...data, design: d.id as DesignId })}>
+            <button
+              key={d.id}
+              type="button"
+              className="chip chip-flat"
+              aria-pressed={data.design === d.id}
+              title={d.reason}
+              onClick={() => set({ ...data, design: d.id as DesignId })}
+            >
               {d.name}
             </button>
           ))}
@@ -39,7 +57,10 @@ export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefi
         </div>
       </fieldset>
       <p className="mb-4 text-[13px] text-ink-2">
-        {design.reason} {data.from === 'mock-up' ? 'Groove depth is the needed thickness, cut through the worn mock-up.' : 'Groove depth is the removal, cut into the bare tooth.'}
+        {design.reason}{' '}
+        {data.from === 'mock-up'
+          ? 'Groove depth is the needed thickness, cut through the worn mock-up.'
+          : 'Groove depth is the removal, cut into the bare tooth.'}
       </p>
       <h2 className="title">
         {name(tooth)} · {design.name}

@@ -69,7 +69,15 @@ export default function Shape() {
           </div>
         ) : (
           <>
-            <ArchScene arch={contour.arch} planned={planned} showing={showing} gum={gum} view={view} selected={tooth} onSelect={(t) => UPPER_SIX.includes(t) && selectTooth(t)} />
+            <ArchScene
+              arch={contour.arch}
+              planned={planned}
+              showing={showing}
+              gum={gum}
+              view={view}
+              selected={tooth}
+              onSelect={(t) => UPPER_SIX.includes(t) && selectTooth(t)}
+            />
             <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap gap-2 [&>*]:pointer-events-auto">
               {SHOWING.map(([id, word]) => (
                 <button key={id} type="button" className="chip" aria-pressed={showing === id} onClick={() => setShowing(id)}>
@@ -168,7 +176,15 @@ const FIELDS: readonly { key: keyof ToothPlan; label: string; unit: string; step
   { key: 'rotationDeg', label: 'Rotation, mesial forward', unit: '°', step: 0.5, digits: 1 },
 ];
 
-function ToothPanel({ contour, setToProposal, most }: { contour: ContourState; setToProposal: { can: boolean; act: () => Promise<void> }; most?: { added: number; removed: number } }) {
+function ToothPanel({
+  contour,
+  setToProposal,
+  most,
+}: {
+  contour: ContourState;
+  setToProposal: { can: boolean; act: () => Promise<void> };
+  most?: { added: number; removed: number };
+}) {
   const { tooth } = useCase();
   const shape = useSection('shape');
   const propose = useSection('propose');
@@ -178,8 +194,10 @@ function ToothPanel({ contour, setToProposal, most }: { contour: ContourState; s
   const own = shape.data.teeth.find((t) => t.tooth === tooth);
   const there = contour.state === 'ready' ? contour.arch.existing.find((e) => e.tooth === tooth) : undefined;
   const target = proposal?.targets.find((t) => t.tooth === tooth);
-  const stale = own !== undefined && shape.data.proposalVersion !== undefined && shape.data.proposalVersion !== null && shape.data.proposalVersion < propose.version;
-  const change = (key: keyof ToothPlan, v: number) => shape.set({ ...shape.data, teeth: shape.data.teeth.map((t) => (t.tooth === tooth ? { ...t, [key]: v } : t)) }, `${tooth} ${key}`);
+  const stale =
+    own !== undefined && shape.data.proposalVersion !== undefined && shape.data.proposalVersion !== null && shape.data.proposalVersion < propose.version;
+  const change = (key: keyof ToothPlan, v: number) =>
+    shape.set({ ...shape.data, teeth: shape.data.teeth.map((t) => (t.tooth === tooth ? { ...t, [key]: v } : t)) }, `${tooth} ${key}`);
 
   const notes: Partial<Record<keyof ToothPlan, string>> = {
     ...(there && {
@@ -202,7 +220,9 @@ function ToothPanel({ contour, setToProposal, most }: { contour: ContourState; s
       {stale && (
         <div className="finding" data-weight="watch">
           <b className="font-[650]">The proposal has changed since</b>
-          <span className="block text-[13px] text-ink-2">These crowns were set to version {shape.data.proposalVersion}; it is now version {propose.version}.</span>
+          <span className="block text-[13px] text-ink-2">
+            These crowns were set to version {shape.data.proposalVersion}; it is now version {propose.version}.
+          </span>
         </div>
       )}
       {own ? (
@@ -235,14 +255,20 @@ function ToothPanel({ contour, setToProposal, most }: { contour: ContourState; s
           )}
         </>
       ) : (
-        <p className="mb-4 text-ink-2">{proposal ? 'No contour yet: set the crowns to the proposal.' : 'No contour yet. It begins from a proposal: measure the six teeth in read first.'}</p>
+        <p className="mb-4 text-ink-2">
+          {proposal ? 'No contour yet: set the crowns to the proposal.' : 'No contour yet. It begins from a proposal: measure the six teeth in read first.'}
+        </p>
       )}
       {mayWrite && (
         <button type="button" className={own ? 'btn btn-ghost w-full' : 'btn w-full'} disabled={!setToProposal.can} onClick={() => void setToProposal.act()}>
           Set the crowns to the proposal
         </button>
       )}
-      {mayWrite && own && <p className="mt-1.5 text-[12px] text-ink-2">Aligned to the arch, and full enough to lie at or in front of the teeth: additive first. Undo brings your numbers back.</p>}
+      {mayWrite && own && (
+        <p className="mt-1.5 text-[12px] text-ink-2">
+          Aligned to the arch, and full enough to lie at or in front of the teeth: additive first. Undo brings your numbers back.
+        </p>
+      )}
       <div className="mt-4">{contour.state === 'ready' && <ScanUpload quiet />}</div>
       <Comments stage="shape" />
     </>

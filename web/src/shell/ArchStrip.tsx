@@ -1,7 +1,7 @@
 import { crown, type Fdi, facialOutline, kindName, UPPER_SIX, UPPER_TEN } from '@radiant/core';
 import { useMemo } from 'react';
-import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { outlinePath } from '../bench/outline-path.js';
+import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 
 /** Sizes that a tooth is drawn with before it has been measured or planned, mm. */
 const USUAL: Readonly<Record<number, readonly [number, number]>> = { 1: [8.5, 10.6], 2: [6.5, 9.2], 3: [7.5, 10.2], 4: [7, 8.6], 5: [6.7, 7.9] };
@@ -71,7 +71,13 @@ export function ArchStrip() {
               className: 'cursor-pointer',
             })}
           >
-            <path d={path} transform={`scale(${SCALE})`} fill={on ? '#efe6ee' : plannable ? '#fffefb' : '#f0ece4'} stroke={on ? '#5d2a5a' : '#8d9499'} strokeWidth={on ? 0.36 : 0.17} />
+            <path
+              d={path}
+              transform={`scale(${SCALE})`}
+              fill={on ? '#efe6ee' : plannable ? '#fffefb' : '#f0ece4'}
+              stroke={on ? '#5d2a5a' : '#8d9499'}
+              strokeWidth={on ? 0.36 : 0.17}
+            />
             {plannable && <path d="M-9 8 h18" stroke={planned ? '#5d2a5a' : '#8d9499'} strokeWidth={3} {...(!planned && { strokeDasharray: '3 3' })} />}
             <text y={23} textAnchor="middle" fontSize={11.5} fontWeight={on ? 700 : 400} fill={on ? '#5d2a5a' : '#566068'}>
               {name(tooth)}

@@ -1,6 +1,6 @@
 import type { SectionName, Who } from '@radiant/contract';
-import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { ArrowLeft } from 'lucide-react';
+import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
 import { ArchStrip } from './ArchStrip.js';
@@ -16,7 +16,12 @@ export function CasePage({ who }: { who: Who }) {
   const { id } = useParams();
   if (!id) return null;
   return (
-    <CaseProvider key={id} id={id} who={who} fallback={(error) => (error ? <Trouble sentence={sentenceOf(error)} retry={() => location.reload()} /> : <Waiting what="the case" />)}>
+    <CaseProvider
+      key={id}
+      id={id}
+      who={who}
+      fallback={(error) => (error ? <Trouble sentence={sentenceOf(error)} retry={() => location.reload()} /> : <Waiting what="the case" />)}
+    >
       <Frame />
     </CaseProvider>
   );
@@ -24,7 +29,8 @@ export function CasePage({ who }: { who: Who }) {
 
 function Frame() {
   const { detail } = useCase();
-  const stage = STAGES.find((s) => s.name === useLocation().pathname.split('/').at(-1)) ?? STAGES[0];
+  const { pathname } = useLocation();
+  const stage = STAGES.find((s) => s.name === pathname.split('/').at(-1)) ?? STAGES[0];
   const meet = useSection('meet').data;
   const facts = [meet.ageYears ? `${meet.ageYears} y` : '', meet.wish, meet.finishBy ? `by ${day(meet.finishBy)}` : ''].filter(Boolean).join(' · ');
   return (
@@ -69,7 +75,9 @@ function Journey() {
         <NavLink
           key={s.name}
           to={s.name}
-          className={({ isActive }) => `relative flex h-10 items-center gap-2.5 pl-[18px] pr-4 text-[15px] ${isActive ? 'font-[650] text-ink' : 'text-ink-2 hover:text-ink'}`}
+          className={({ isActive }) =>
+            `relative flex h-10 items-center gap-2.5 pl-[18px] pr-4 text-[15px] ${isActive ? 'font-[650] text-ink' : 'text-ink-2 hover:text-ink'}`
+          }
         >
           {({ isActive }) => (
             <>
@@ -83,7 +91,11 @@ function Journey() {
       <div className="mt-auto flex flex-col gap-2.5 px-[18px] text-[13px] text-ink-2">
         <label className="flex flex-col gap-1">
           tooth numbers
-          <select className="field h-[28px] px-1 text-[13px]" value={notation} onChange={(e) => setNotation(e.target.value === 'universal' ? 'universal' : 'fdi')}>
+          <select
+            className="field h-[28px] px-1 text-[13px]"
+            value={notation}
+            onChange={(e) => setNotation(e.target.value === 'universal' ? 'universal' : 'fdi')}
+          >
             <option value="fdi">FDI</option>
             <option value="universal">Universal</option>
           </select>

@@ -6,8 +6,8 @@ import { Link, useNavigate } from 'react-router';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
 import { Form } from './Form.js';
-import { House } from './House.js';
 import { day } from './format.js';
+import { House } from './House.js';
 import { STAGES } from './stages.js';
 import { Trouble, Waiting } from './Waiting.js';
 
@@ -19,7 +19,9 @@ export function Cases({ who }: { who: Who }) {
     <House who={who} title="Cases">
       {mayOpen && <Opening />}
       {!data && (error ? <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} /> : <Waiting what="the cases" />)}
-      {data?.length === 0 && <p className="rounded-xl border border-dashed border-hair bg-leaf p-10 text-center text-ink-2">No case yet. Open one, or bring a case file in.</p>}
+      {data?.length === 0 && (
+        <p className="rounded-xl border border-dashed border-hair bg-leaf p-10 text-center text-ink-2">No case yet. Open one, or bring a case file in.</p>
+      )}
       <ul className="grid grid-cols-2 gap-4 max-md:grid-cols-1">
         {data?.map((c) => (
           <li key={c.id}>
@@ -43,7 +45,10 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
       </span>
       <span className="mt-4 flex gap-1.5" role="img" aria-label={`begun: ${c.stagesBegun.join(', ') || 'nothing'}`}>
         {STAGES.filter((s) => s.section).map((s) => (
-          <span key={s.name} className={`rounded-full px-2.5 py-0.5 text-[12px] ${s.section && c.stagesBegun.includes(s.section) ? 'bg-plum-soft text-plum' : 'bg-porcelain text-ink-2'}`}>
+          <span
+            key={s.name}
+            className={`rounded-full px-2.5 py-0.5 text-[12px] ${s.section && c.stagesBegun.includes(s.section) ? 'bg-plum-soft text-plum' : 'bg-porcelain text-ink-2'}`}
+          >
             {s.name}
           </span>
         ))}
@@ -63,7 +68,10 @@ function Opening() {
         </Dialog.Trigger>
         <Dialog.Portal>
           <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
-          <Dialog.Content className="fixed left-1/2 top-1/2 w-[460px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl" aria-describedby={undefined}>
+          <Dialog.Content
+            className="fixed left-1/2 top-1/2 w-[460px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl"
+            aria-describedby={undefined}
+          >
             <Dialog.Title className="title mb-4 text-[21px]">New case</Dialog.Title>
             <NewCaseForm />
           </Dialog.Content>
@@ -86,7 +94,10 @@ function NewCaseForm() {
         { name: 'wish', label: 'What the patient wants, in their words', type: 'textarea' },
         { name: 'finishBy', label: 'To be finished by', type: 'date' },
       ]}
-      read={(v) => ({ name: v.name?.trim(), meet: { wish: v.wish ?? '', ...(v.ageYears && { ageYears: Number(v.ageYears) }), ...(v.finishBy && { finishBy: v.finishBy }) } })}
+      read={(v) => ({
+        name: v.name?.trim(),
+        meet: { wish: v.wish ?? '', ...(v.ageYears && { ageYears: Number(v.ageYears) }), ...(v.finishBy && { finishBy: v.finishBy }) },
+      })}
       send={async (value) => {
         const made = await api.post<CaseDetail>('/cases', value);
         navigate(`/cases/${made.id}/read`);
@@ -118,7 +129,15 @@ function BringIn() {
       <button type="button" className="btn btn-ghost" disabled={state.busy} onClick={() => input.current?.click()}>
         <FileUp size={17} aria-hidden="true" /> {state.busy ? 'Reading …' : 'Bring a case file in'}
       </button>
-      <input ref={input} type="file" accept=".json,application/json" className="sr-only" tabIndex={-1} aria-label="Case file" onChange={(e) => void take(e.target.files?.[0])} />
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Case file"
+        onChange={(e) => void take(e.target.files?.[0])}
+      />
       {state.refusal && (
         <p role="alert" className="text-stop">
           {state.refusal}

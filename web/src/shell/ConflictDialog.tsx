@@ -22,8 +22,13 @@ export function ConflictDialog({ section }: { section: SectionName }) {
     <Dialog.Root open>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
-        <Dialog.Content onEscapeKeyDown={(e) => e.preventDefault()} className="fixed left-1/2 top-1/2 z-40 flex max-h-[86vh] w-[760px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-xl bg-leaf p-7 shadow-xl">
-          <Dialog.Title className="title text-[21px]">{conflict.by ?? 'Somebody'} changed “{section}” meanwhile</Dialog.Title>
+        <Dialog.Content
+          onEscapeKeyDown={(e) => e.preventDefault()}
+          className="fixed left-1/2 top-1/2 z-40 flex max-h-[86vh] w-[760px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-xl bg-leaf p-7 shadow-xl"
+        >
+          <Dialog.Title className="title text-[21px]">
+            {conflict.by ?? 'Somebody'} changed “{section}” meanwhile
+          </Dialog.Title>
           <Dialog.Description className="mb-4 mt-1 text-ink-2">
             {conflict.at ? `${moment(conflict.at)}. ` : ''}Nothing was overwritten. Choose for each line; your edit stays in this browser until you do.
           </Dialog.Description>

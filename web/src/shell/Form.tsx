@@ -58,7 +58,14 @@ export function Form<T extends object>({
   return (
     <form onSubmit={submit} noValidate className="flex flex-col gap-4">
       {fields.map((f) => (
-        <Field key={f.name} spec={f} id={`${base}${f.name}`} value={values[f.name] ?? ''} error={errorOf(f.name)} change={(v) => setValues((old) => ({ ...old, [f.name]: v }))} />
+        <Field
+          key={f.name}
+          spec={f}
+          id={`${base}${f.name}`}
+          value={values[f.name] ?? ''}
+          error={errorOf(f.name)}
+          change={(v) => setValues((old) => ({ ...old, [f.name]: v }))}
+        />
       ))}
       {refusal && (
         <p role="alert" className="text-stop">

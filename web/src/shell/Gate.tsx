@@ -17,7 +17,11 @@ export const useSessionRefresh = () => useContext(Refresh);
 
 /** Lets signed-in people through; others meet the sign-in, or the first account's form on a fresh house. */
 export function Gate({ children }: { children: (who: Who) => ReactNode }) {
-  const { data, error, mutate } = useSWR('/session', (path: string) => api.get<Session>(path), { revalidateOnFocus: true, shouldRetryOnError: true, errorRetryInterval: 3000 });
+  const { data, error, mutate } = useSWR('/session', (path: string) => api.get<Session>(path), {
+    revalidateOnFocus: true,
+    shouldRetryOnError: true,
+    errorRetryInterval: 3000,
+  });
   if (!data) return error ? <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} /> : <Waiting what="the session" />;
   if (data.firstAccountNeeded) return <FirstAccountForm done={() => mutate()} />;
   if (!data.who) return <SignInForm done={() => mutate()} />;

@@ -1,5 +1,6 @@
 import type { Figure, Source } from '@radiant/core';
 import { Popover } from 'radix-ui';
+import type { ReactNode } from 'react';
 import { number } from './format.js';
 
 const MARKS: Record<Source['mark'], string> = {
@@ -11,15 +12,27 @@ const MARKS: Record<Source['mark'], string> = {
   derived: 'derived',
 };
 
-/** Opens the working behind a figure: formula, inputs with units, source and its mark, and the ±. */
-export function How({ figure, what, source }: { figure: Figure; what: string; source?: Source }) {
+/**
+ * Opens the working behind a figure: formula, inputs with units, source and its mark, and the ±. The word "how?", or the
+ * figure itself where it is given as a child.
+ */
+export function How({ figure, what, source, children }: { figure: Figure; what: string; source?: Source; children?: ReactNode }) {
   return (
     <Popover.Root>
-      <Popover.Trigger className="how text-[13px]" aria-label={`How is ${what} worked out?`}>
-        how?
+      <Popover.Trigger
+        className={children ? 'decoration-plum/60 decoration-dotted underline-offset-[5px] hover:underline' : 'how text-[13px]'}
+        aria-label={`How is ${what} worked out?`}
+      >
+        {children ?? 'how?'}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="left" align="start" sideOffset={8} collisionPadding={12} className="z-20 w-[340px] rounded-xl border border-hair bg-leaf p-4 shadow-lg">
+        <Popover.Content
+          side="left"
+          align="start"
+          sideOffset={8}
+          collisionPadding={12}
+          className="z-20 w-[340px] rounded-xl border border-hair bg-leaf p-4 shadow-lg"
+        >
           <WorkingView figure={figure} what={what} {...(source && { source })} />
           <Popover.Arrow className="fill-hair" />
         </Popover.Content>
@@ -41,7 +54,11 @@ export function WorkingView({ figure, what, source }: { figure: Figure; what: st
       <ul className="mt-2 space-y-1">
         {figure.working.inputs.map((i, k) => (
           <li key={`${i.name}${k}`} className="leading-snug">
-            {i.name}: <b className="font-semibold">{typeof i.value === 'number' ? number(i.value, Math.abs(i.value) < 0.1 && i.value !== 0 ? 4 : 2).replace(/\.?0+$/, '') : i.value}</b> {i.unit}
+            {i.name}:{' '}
+            <b className="font-semibold">
+              {typeof i.value === 'number' ? number(i.value, Math.abs(i.value) < 0.1 && i.value !== 0 ? 4 : 2).replace(/\.?0+$/, '') : i.value}
+            </b>{' '}
+            {i.unit}
             <span className="block text-[12px] text-ink-2">
               {MARKS[i.source.mark]}
               {i.source.mark === 'published' || i.source.mark === 'standard' || i.source.mark === 'house' ? `: ${i.source.text}` : ''}
@@ -56,6 +73,17 @@ export function WorkingView({ figure, what, source }: { figure: Figure; what: st
         </p>
       )}
     </div>
+  );
+}
+
+/** A figure that opens its own working. */
+export function AskedValue({ figure, what, digits = 1, suffix = '' }: { figure: Figure | undefined; what: string; digits?: number; suffix?: string }) {
+  if (!figure) return <Value figure={figure} />;
+  return (
+    <How figure={figure} what={what}>
+      <Value figure={figure} digits={digits} />
+      {suffix}
+    </How>
   );
 }
 

@@ -1,7 +1,7 @@
+import { UPPER_SIX } from '@radiant/core';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { UPPER_SIX } from '@radiant/core';
 import { useCase } from '../data/case-context.js';
 import { STAGES } from './stages.js';
 
@@ -65,7 +65,10 @@ export function Keys({ stage }: { stage: string }) {
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
-        <Dialog.Content aria-describedby={undefined} className="fixed left-1/2 top-1/2 z-40 w-[460px] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-1/2 z-40 w-[460px] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl"
+        >
           <Dialog.Title className="title mb-4 text-[21px]">Keys</Dialog.Title>
           <dl className="grid grid-cols-[150px_1fr] gap-y-2">
             {[...(BY_STAGE[stage] ?? []), ...EVERYWHERE].map(([k, what]) => (

@@ -1,6 +1,6 @@
 import { NewPerson, ROLES, type Who } from '@radiant/contract';
-import useSWR from 'swr';
 import { useState } from 'react';
+import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
 import { Form } from './Form.js';
 import { House } from './House.js';
@@ -40,7 +40,13 @@ export function People({ who }: { who: Who }) {
               fields={[
                 { name: 'name', label: 'Name' },
                 { name: 'email', label: 'E-mail address', type: 'email' },
-                { name: 'password', label: 'First password', type: 'password', autoComplete: 'new-password', hint: 'At least 10 characters; hand it over in person.' },
+                {
+                  name: 'password',
+                  label: 'First password',
+                  type: 'password',
+                  autoComplete: 'new-password',
+                  hint: 'At least 10 characters; hand it over in person.',
+                },
                 { name: 'role', label: 'Role', type: { options: ROLES.map((r) => [r, `${r}: ${WHAT[r]}`] as const) }, initial: 'assistant' },
               ]}
               send={async (value) => {

@@ -10,7 +10,11 @@ export function useMayWrite(section: SectionName): boolean {
 export function ReadOnlyNote({ section }: { section: SectionName }) {
   const { who } = useCase();
   if (mayWrite(who.role, section)) return null;
-  return <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[13px]">{who.role === 'technician' ? 'You read and comment here; the dentist decides.' : 'The dentist decides here; you may read it.'}</p>;
+  return (
+    <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[13px]">
+      {who.role === 'technician' ? 'You read and comment here; the dentist decides.' : 'The dentist decides here; you may read it.'}
+    </p>
+  );
 }
 
 /** The server's refusal of an edit, at the place where it was made. */

@@ -1,5 +1,5 @@
-import { Redo2, Undo2 } from 'lucide-react';
 import type { SectionName } from '@radiant/contract';
+import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useSection } from '../data/case-context.js';
 import type { SaveStatus } from '../data/section-store.js';
@@ -49,10 +49,24 @@ export function SaveState({ section }: { section: SectionName }) {
         {view.status === 'saved' && view.version === 0 ? 'nothing written yet' : WORDS[view.status]}
         {view.status === 'saved' ? since : ''}
       </span>
-      <button type="button" aria-label="Undo" title="Undo (Ctrl Z)" disabled={!view.canUndo} onClick={() => store.undo()} className="rounded p-1 hover:bg-porcelain">
+      <button
+        type="button"
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
+        disabled={!view.canUndo}
+        onClick={() => store.undo()}
+        className="rounded p-1 hover:bg-porcelain"
+      >
         <Undo2 size={16} aria-hidden="true" />
       </button>
-      <button type="button" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!view.canRedo} onClick={() => store.redo()} className="rounded p-1 hover:bg-porcelain">
+      <button
+        type="button"
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
+        disabled={!view.canRedo}
+        onClick={() => store.redo()}
+        className="rounded p-1 hover:bg-porcelain"
+      >
         <Redo2 size={16} aria-hidden="true" />
       </button>
     </span>

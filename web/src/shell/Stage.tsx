@@ -6,7 +6,9 @@ export function Stage({ bench, panel, foot, surround = 'paper' }: { bench: React
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_328px] grid-rows-[minmax(0,1fr)_30px]">
       <main className={`relative min-h-0 overflow-hidden ${surround === 'grey' ? 'bg-bench' : 'bg-porcelain'}`}>{bench}</main>
       <aside className="min-h-0 overflow-y-auto border-l border-hair bg-leaf px-[18px] py-4">{panel}</aside>
-      <footer className="col-span-2 flex items-center gap-[22px] overflow-hidden whitespace-nowrap border-t border-hair bg-leaf px-5 text-[12.5px] text-ink-2">{foot}</footer>
+      <footer className="col-span-2 flex items-center gap-[22px] overflow-hidden whitespace-nowrap border-t border-hair bg-leaf px-5 text-[12.5px] text-ink-2">
+        {foot}
+      </footer>
     </div>
   );
 }

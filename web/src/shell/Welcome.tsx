@@ -13,7 +13,9 @@ export function Welcome({ title, words, children }: { title: string; words: stri
         </svg>
         <div>
           <h1 className="font-serif text-[40px] font-semibold leading-none tracking-tight">Radiant Arch</h1>
-          <p className="mt-4 max-w-[46ch] text-[17px] text-ink-2">The final contour first. Then what to remove, where, and with which bur: measured from it, with the working behind every figure.</p>
+          <p className="mt-4 max-w-[46ch] text-[17px] text-ink-2">
+            The final contour first. Then what to remove, where, and with which bur: measured from it, with the working behind every figure.
+          </p>
         </div>
       </div>
       <div className="flex flex-col justify-center border-l border-hair bg-leaf px-12 py-10">

@@ -70,13 +70,15 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): ReadonlyMa
   const shown = useRef(new Map<Fdi, string>());
   const wanted = useRef(plan);
   const busy = useRef(false);
-  wanted.current = plan;
   const service = contour.state === 'ready' ? contour.service : undefined;
+  const servedBy = useRef(service);
   useEffect(() => {
-    shown.current.clear();
-    setViews(new Map());
-  }, [service]);
-  useEffect(() => {
+    wanted.current = plan;
+    if (servedBy.current !== service) {
+      servedBy.current = service;
+      shown.current.clear();
+      setViews(new Map());
+    }
     if (!service || busy.current) return;
     const work = async () => {
       busy.current = true;
@@ -97,7 +99,6 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): ReadonlyMa
       }
     };
     void work();
-    // `plan` is a trigger: the loop reads the newest one from `wanted`.
   }, [service, plan]);
   return useMemo(() => new Map([...views].filter(([t]) => plan[t])), [views, plan]);
 }

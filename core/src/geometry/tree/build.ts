@@ -192,8 +192,8 @@ function triangleBoxes(mesh: Mesh, n: number): Float64Array {
       const va = p[a + k] as number;
       const vb = p[b + k] as number;
       const vc = p[c + k] as number;
-      own[6 * i + k] = va < vb ? (va < vc ? va : vc) : vb < vc ? vb : vc;
-      own[6 * i + 3 + k] = va > vb ? (va > vc ? va : vc) : vb > vc ? vb : vc;
+      own[6 * i + k] = Math.min(va, vb, vc);
+      own[6 * i + 3 + k] = Math.max(va, vb, vc);
     }
   }
   return own;
