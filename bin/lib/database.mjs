@@ -23,6 +23,7 @@ export async function startDatabase(dataDir, firstPort) {
   const init = join(dataDir, 'database.init.sql');
   writeFileSync(init, initSql(password), { mode: 0o600 });
   const port = await freePort(firstPort);
+  writeFileSync(join(dataDir, 'database.port'), String(port));
   // Sockets have short names; /tmp keeps them below the limit wherever DIR lies.
   const socket = join('/tmp', `radiant-${process.pid}-${port}.sock`);
   const log = openSync(join(dataDir, 'database.log'), 'a');

@@ -19,9 +19,10 @@ const FOLLOW = 0.1;
 /**
  * The gum around standing crowns as an open sheet on the facial and one on the palatal side, mm: it begins a little inside
  * each neck line, rolls over the margin, rises in papillae between the teeth and thickens over the roots.
+ * @param reachMm how far over the margin the sheets go
  */
-export function gum(teeth: readonly Standing[]): Mesh {
-  return mergeMeshes([sheet(marginLine(teeth, true), true), sheet(marginLine(teeth, false), false)]);
+export function gum(teeth: readonly Standing[], reachMm = Number.POSITIVE_INFINITY): Mesh {
+  return mergeMeshes([sheet(marginLine(teeth, true), true, reachMm), sheet(marginLine(teeth, false), false, reachMm)]);
 }
 
 function marginLine(teeth: readonly Standing[], facial: boolean): Margin[] {
@@ -81,13 +82,13 @@ const ROWS: readonly { up: number; out: number; scallop: number }[] = [
   { up: 20, out: 6.4, scallop: 0 },
 ];
 
-function sheet(margin: readonly Margin[], facial: boolean): Mesh {
+function sheet(margin: readonly Margin[], facial: boolean, reachMm: number): Mesh {
+  const rows = ROWS.filter((row) => row.up <= reachMm);
   const level = smoothLevels(margin);
   const base = smoothBase(margin);
   const n = margin.length;
   const positions: number[] = [];
-  for (let r = 0; r < ROWS.length; r++) {
-    const row = ROWS[r] as (typeof ROWS)[number];
+  for (const row of rows) {
     for (let i = 0; i < n; i++) {
       const { p, papilla: between } = margin[i] as Margin;
       const [nx, ny] = outward(base, i, facial);
@@ -104,7 +105,7 @@ function sheet(margin: readonly Margin[], facial: boolean): Mesh {
     }
   }
   const triangles: number[] = [];
-  for (let r = 0; r < ROWS.length - 1; r++) {
+  for (let r = 0; r < rows.length - 1; r++) {
     for (let i = 0; i < n - 1; i++) {
       const a = r * n + i;
       const b = a + 1;

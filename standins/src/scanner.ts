@@ -1,4 +1,5 @@
 import { type Mesh, mergeMeshes, triangleCount, vertexNormals, writeStlBinary } from '@radiant/core';
+import { gum } from './gum.js';
 import type { Patient } from './patient.js';
 import { random, smoothNoise } from './random.js';
 
@@ -17,7 +18,7 @@ export const INTRAORAL_SCANNER: ScannerSetting = { noiseMm: 0.02, seed: 90 };
 export function scan(patient: Patient, s: ScannerSetting): Uint8Array {
   const parts: { mesh: Mesh; tooth: number }[] = [
     ...patient.teeth.map((t) => ({ mesh: t.mesh, tooth: t.tooth })),
-    { mesh: below(patient.gum, GUM_TOP_MM), tooth: 0 },
+    { mesh: gum(patient.teeth, GUM_REACH_MM), tooth: 0 },
   ];
   const noisy = parts.map((p, i) => roughened(p.mesh, s, i));
   const whole = mergeMeshes(noisy);
@@ -31,17 +32,8 @@ export function scan(patient: Patient, s: ScannerSetting): Uint8Array {
   return writeStlBinary(whole, attributes, 'simulated scanner, upper jaw, mm, free bytes: FDI tooth');
 }
 
-/** A scanner does not reach into the fold above the gum: what lies higher than this is not in the scan, mm. */
-const GUM_TOP_MM = 15.5;
-
-function below(mesh: Mesh, top: number): Mesh {
-  const triangles: number[] = [];
-  for (let t = 0; t < mesh.triangles.length; t += 3) {
-    const corners = [0, 1, 2].map((c) => mesh.triangles[t + c] as number);
-    if (corners.every((v) => (mesh.positions[3 * v + 2] as number) < top)) triangles.push(...corners);
-  }
-  return { positions: mesh.positions, triangles: Uint32Array.from(triangles) };
-}
+/** A scanner does not reach into the fold above the gum: the scan ends this far over the margin, mm. */
+const GUM_REACH_MM = 6;
 
 /** Two thirds of the error comes as broad waves, the rest from point to point, as scanners do after smoothing. */
 function roughened(mesh: Mesh, s: ScannerSetting, part: number): Mesh {

@@ -46,7 +46,7 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
     <figure className="min-h-[270px] flex-1">
       <figcaption className="flex items-baseline gap-4">
         <h2 className="title">As it is, and as proposed</h2>
-        <span className="text-[13px] text-ink-2">unrolled along the arch; gum lines kept; dashed: level of the lower central edge, mm</span>
+        <span className="text-[13px] text-ink-2">unrolled, gum lines kept; dashed: central edge</span>
         <span className="ml-auto flex gap-4 text-[13px]">
           <span>
             <span className="mr-1.5 inline-block h-0 w-6 border-t-2 border-ink align-middle" />

@@ -1,0 +1,22 @@
+import { spawn } from 'node:child_process';
+import { inRoot, root } from './paths.mjs';
+import { end } from './process.mjs';
+
+/** Starts bin/start as a person would and waits for its first line. Resolves to { url, output, stop, child }. */
+export function launchHouse({ port, data, empty = false }) {
+  return new Promise((done, failed) => {
+    const child = spawn('node', [inRoot('bin', 'lib', 'start.mjs'), '--port', String(port), '--data', data, ...(empty ? ['--empty'] : [])], {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let output = '';
+    const url = `http://127.0.0.1:${port}`;
+    const hear = (chunk) => {
+      output += chunk;
+      if (output.includes(`ready ${url}`)) done({ url, child, output: () => output, stop: () => end(child, 30000) });
+    };
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
+    child.once('exit', (code) => failed(new Error(`bin/start ended with ${code}:\n${output}`)));
+  });
+}

@@ -1,0 +1,14 @@
+import { mkdirSync, rmSync } from 'node:fs';
+import { launchHouse } from './house.mjs';
+import { inRoot } from './paths.mjs';
+
+/** Starts the house that server and end-to-end tests share. */
+export default async function setup() {
+  const data = process.env.RADIANT_TEST_DATA ?? inRoot('.data', 'test');
+  const port = Number(process.env.RADIANT_TEST_PORT ?? 8580);
+  rmSync(data, { recursive: true, force: true });
+  mkdirSync(data, { recursive: true });
+  globalThis.radiantHouse = await launchHouse({ port, data });
+  process.env.RADIANT_TEST_DATA = data;
+  process.env.RADIANT_TEST_PORT = String(port);
+}

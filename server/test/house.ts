@@ -1,0 +1,100 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { createConnection } from 'mariadb';
+
+/** The running house that the tests talk to. */
+export const DATA = process.env.RADIANT_TEST_DATA as string;
+export const PORT = Number(process.env.RADIANT_TEST_PORT);
+export const URL_ = `http://127.0.0.1:${PORT}`;
+
+export const PEOPLE = {
+  dentist: 'dentist@estuary.example',
+  assistant: 'assistant@estuary.example',
+  technician: 'technician@estuary.example',
+} as const;
+export const PASSWORD = 'wading birds at low tide';
+
+export interface Answer<T = Record<string, never>> {
+  readonly status: number;
+  readonly headers: Headers;
+  readonly body: T;
+}
+
+/** One browser's worth of requests: keeps its cookie. */
+export class Client {
+  private cookie = '';
+
+  constructor(private readonly base = URL_) {}
+
+  async call<T = never>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+    const form = body instanceof FormData;
+    const response = await fetch(`${this.base}/api${path}`, {
+      method,
+      headers: { ...(this.cookie && { cookie: this.cookie }), ...(body !== undefined && !form && { 'content-type': 'application/json' }), ...headers },
+      ...(body !== undefined && { body: form ? body : JSON.stringify(body) }),
+    });
+    const set = response.headers.get('set-cookie');
+    if (set) this.cookie = set.split(';')[0] as string;
+    const text = await response.text();
+    let parsed: unknown = text;
+    try {
+      parsed = JSON.parse(text);
+    } catch {
+      // PDF and other bytes stay text.
+    }
+    return { status: response.status, headers: response.headers, body: parsed as T };
+  }
+
+  get = <T>(path: string) => this.call<T>('GET', path);
+  post = <T>(path: string, body: unknown) => this.call<T>('POST', path, body);
+  patch = <T>(path: string, body: unknown) => this.call<T>('PATCH', path, body);
+
+  async bytes(path: string): Promise<Uint8Array> {
+    const response = await fetch(`${this.base}/api${path}`, { headers: { cookie: this.cookie } });
+    return new Uint8Array(await response.arrayBuffer());
+  }
+
+  upload<T>(path: string, bytes: Uint8Array | string, name: string): Promise<Answer<T>> {
+    const form = new FormData();
+    form.append('file', new Blob([bytes as BlobPart]), name);
+    return this.call<T>('POST', path, form);
+  }
+
+  async signIn(role: keyof typeof PEOPLE): Promise<this> {
+    const { status } = await this.post('/session', { email: PEOPLE[role], password: PASSWORD });
+    if (status !== 200) throw new Error(`Signing in as ${role} gave ${status}.`);
+    return this;
+  }
+}
+
+export const signedIn = (role: keyof typeof PEOPLE): Promise<Client> => new Client().signIn(role);
+
+/** Runs statements on the test database itself, for what no route can set up. */
+export async function inDatabase<T>(work: (run: (sql: string, values?: unknown[]) => Promise<unknown>) => Promise<T>): Promise<T> {
+  const port = Number(readFileSync(join(DATA, 'database.port'), 'utf8'));
+  const db = await createConnection({
+    host: '127.0.0.1',
+    port,
+    user: 'arch',
+    password: readFileSync(join(DATA, 'database.secret'), 'utf8').trim(),
+    database: 'radiant_arch',
+  });
+  try {
+    return await work((sql, values) => db.query(sql, values));
+  } finally {
+    await db.end();
+  }
+}
+
+/** The process number of the house's database. */
+export const databasePid = (data = DATA): number => Number(readFileSync(join(data, 'database.pid'), 'utf8'));
+
+/** Waits until something holds; fails after the given time with what was awaited. */
+export async function until(what: string, holds: () => Promise<boolean>, ms = 30_000): Promise<void> {
+  const end = Date.now() + ms;
+  while (Date.now() < end) {
+    if (await holds().catch(() => false)) return;
+    await new Promise((r) => setTimeout(r, 200));
+  }
+  throw new Error(`Waited ${ms} ms in vain: ${what}`);
+}

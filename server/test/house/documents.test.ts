@@ -1,0 +1,79 @@
+import type { CaseDetail, CaseDocument, CaseSummary, Problem } from '@radiant/contract';
+import { UPPER_SIX } from '@radiant/core';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { type Client, signedIn } from '../house.js';
+
+let dentist: Client;
+let avocet: CaseSummary;
+let doc: CaseDocument;
+
+beforeAll(async () => {
+  dentist = await signedIn('dentist');
+  avocet = (await dentist.get<CaseSummary[]>('/cases')).body.find((c) => c.name === 'Avocet') as CaseSummary;
+  doc = (await dentist.get<CaseDocument>(`/cases/${avocet.id}/case.json`)).body;
+});
+
+const bringIn = (d: unknown) => dentist.upload<Problem & CaseDetail>('/cases/import', typeof d === 'string' ? d : JSON.stringify(d), 'case.json');
+
+describe('the plan as PDF', () => {
+  it('is one A4 page that names every tooth and zone, with the caution', async () => {
+    const bytes = await dentist.bytes(`/cases/${avocet.id}/plan.pdf`);
+    const pdf = await getDocument({ data: bytes, useSystemFonts: false, verbosity: 0 }).promise;
+    expect(pdf.numPages).toBe(1);
+    const page = await pdf.getPage(1);
+    const [, , width, height] = page.view as [number, number, number, number];
+    expect([Math.round((width / 72) * 25.4), Math.round((height / 72) * 25.4)]).toEqual([210, 297]);
+    const words = (await page.getTextContent()).items.map((i) => ('str' in i ? i.str : '')).join(' ');
+    for (const t of UPPER_SIX) expect(words).toContain(String(t));
+    for (const w of ['Avocet', 'cervical', 'middle', 'incisal', 'edge', 'removal = needed thickness', 'The treating clinician decides', 'from memory'])
+      expect(words).toContain(w);
+  });
+
+  it('is refused in a sentence while there is no contour', async () => {
+    const made = (await dentist.post<CaseDetail>('/cases', { name: 'Nothing yet' })).body;
+    const refused = await dentist.get<Problem>(`/cases/${made.id}/plan.pdf`);
+    expect(refused.body.detail).toBe('There is no plan to print yet: it needs a scan and a contour of all six teeth.');
+  });
+});
+
+describe('the case as a file', () => {
+  it('comes back in with nothing lost', async () => {
+    const made = (await bringIn(doc)).body;
+    expect(made.id).not.toBe(avocet.id);
+    const again = (await dentist.get<CaseDocument>(`/cases/${made.id}/case.json`)).body;
+    // Files get numbers of their own in the new case; everything else is the same.
+    const rename = new Map(doc.files.map((f, i) => [f.id, again.files[i]?.id as string]));
+    const text = [...rename].reduce((t, [a, b]) => t.replaceAll(a, b), JSON.stringify({ ...doc, writtenAt: again.writtenAt }));
+    expect(again).toEqual(JSON.parse(text));
+    expect(made.sections.shape.version).toBe(1);
+    expect(made.sections.read.by).toBe('Dr Sample Curlew');
+  });
+
+  const spoilt = (change: (d: Record<string, never> & CaseDocument) => void) => {
+    const d = structuredClone(doc) as Record<string, never> & CaseDocument;
+    change(d);
+    return d;
+  };
+  it.each<[string, () => unknown, RegExp]>([
+    ['of a newer version', () => ({ ...doc, version: 2 }), /version 2; this program reads up to version 1/],
+    ['with a foreign field', () => ({ ...doc, stars: 5 }), /“stars” does not belong here/],
+    ['with a foreign field deep inside', () => spoilt((d) => Object.assign(d.sections.propose, { glow: 1 })), /“sections.propose.glow” does not belong here/],
+    ['of another kind', () => ({ hello: 1 }), /not a Radiant Arch case file/],
+    ['that is a list', () => [], /not a Radiant Arch case file/],
+    ['cut short', () => JSON.stringify(doc).slice(0, 5000), /not valid JSON/],
+    ['with a damaged file', () => spoilt((d) => Object.assign(d.files[0] as object, { base64: 'AAAA' })), /damaged/],
+    ['with a landmark outside its picture', () => spoilt((d) => Object.assign(d.sections.read.landmarks[0] as object, { x: 99999 })), /outside the picture/],
+    [
+      'that names a photograph it lacks',
+      () => spoilt((d) => Object.assign(d, { files: d.files.filter((f) => f.kind !== 'photo') })),
+      /photograph that it does not hold/,
+    ],
+    ['without sections', () => spoilt((d) => Object.assign(d, { sections: undefined })), /has no sections/],
+  ])('%s is refused in a sentence and makes no case', async (_, make, sentence) => {
+    const before = (await dentist.get<CaseSummary[]>('/cases')).body.length;
+    const refused = await bringIn(make());
+    expect(refused.body.detail).toMatch(sentence);
+    expect(refused.status).toBe(422);
+    expect((await dentist.get<CaseSummary[]>('/cases')).body).toHaveLength(before);
+  });
+});

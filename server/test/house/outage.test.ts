@@ -1,0 +1,54 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { CaseDetail, Problem } from '@radiant/contract';
+import { launchHouse } from '../../../bin/lib/house.mjs';
+import { Client, databasePid, PORT, signedIn, until } from '../house.js';
+
+it('a killed database is told, comes back by itself, and has lost nothing', async () => {
+  const dentist = await signedIn('dentist');
+  const made = (await dentist.post<CaseDetail>('/cases', { name: 'Outlives the database' })).body;
+  await dentist.patch(`/cases/${made.id}/sections/meet`, { version: 0, data: { wish: 'kept' } });
+  process.kill(databasePid(), 'SIGKILL');
+  await until('the outage shows', async () => (await new Client().get<{ database: string }>('/health')).body.database === 'away', 5000);
+  const refused = await dentist.get<Problem>('/cases');
+  expect([503, 200]).toContain(refused.status);
+  if (refused.status === 503) expect(refused.body.detail).toMatch(/database does not answer/);
+  await until('the database is back', async () => (await new Client().get<{ database: string }>('/health')).status === 200);
+  await until('the session still holds', async () => (await dentist.get('/cases')).status === 200);
+  expect((await dentist.get<CaseDetail>(`/cases/${made.id}`)).body.sections.meet).toMatchObject({ version: 1, data: { wish: 'kept' } });
+});
+
+describe('an empty house of its own, beside the other one', () => {
+  const data = mkdtempSync(join(tmpdir(), 'radiant-empty-'));
+  afterAll(() => rmSync(data, { recursive: true, force: true }));
+
+  it('asks for a first account, keeps it over a restart, and ends cleanly', async () => {
+    const port = PORT + 40;
+    const house = await launchHouse({ port, data, empty: true });
+    const first = house
+      .output()
+      .split('\n')
+      .find((l) => l.startsWith('ready'));
+    expect(first).toBe(`ready http://127.0.0.1:${port}`);
+    const client = new Client(house.url);
+    const account = { practice: 'New practice', name: 'Sample Person', email: 'first@new.example', password: 'a long first password' };
+    try {
+      expect((await client.get('/session')).body).toEqual({ who: null, firstAccountNeeded: true });
+      expect((await client.post<Problem>('/first-account', { ...account, password: 'short' })).body.detail).toBe('The password needs at least 10 characters.');
+      expect((await client.post('/first-account', account)).status).toBe(201);
+      expect((await client.get('/cases')).body).toEqual([]);
+    } finally {
+      await house.stop();
+    }
+    expect(house.child.exitCode).toBe(0);
+
+    const begun = await launchHouse({ port, data, empty: true });
+    try {
+      // The session lives in the database: the same cookie still opens the door.
+      expect((await client.get<{ who: { name: string } }>('/session')).body.who.name).toBe('Sample Person');
+    } finally {
+      await begun.stop();
+    }
+  });
+});

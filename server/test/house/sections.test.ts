@@ -1,0 +1,129 @@
+import type { CaseDetail, CaseFile, Problem, SectionState } from '@radiant/contract';
+import { box, writeStlBinary } from '@radiant/core';
+import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
+import sharp from 'sharp';
+import { type Client, signedIn } from '../house.js';
+
+let dentist: Client;
+let kase: CaseDetail;
+let photo: CaseFile;
+
+const picture = (width = 600, height = 400) => sharp({ create: { width, height, channels: 3, background: '#804040' } });
+const section = (name: string, version: number, data: unknown) =>
+  dentist.patch<Problem & SectionState>(`/cases/${kase.id}/sections/${name}`, { version, data });
+const upload = (bytes: Uint8Array | string, kind = 'photo', name = 'x') =>
+  dentist.upload<Problem & CaseFile>(`/cases/${kase.id}/files?kind=${kind}`, bytes, name);
+const detail = async () => (await dentist.get<CaseDetail>(`/cases/${kase.id}`)).body;
+
+beforeAll(async () => {
+  dentist = await signedIn('dentist');
+  kase = (await dentist.post<CaseDetail>('/cases', { name: 'Sections under test', meet: { wish: 'longer', ageYears: 40 } })).body;
+  photo = (await upload(await picture().jpeg().toBuffer(), 'photo', 'front.jpg')).body;
+});
+
+describe('changing a section', () => {
+  it('writes it with a revision and the next version', async () => {
+    const first = await section('propose', 0, { school: 'reference', referenceTooth: 21, edgeMm: 0.4 });
+    expect(first.body).toMatchObject({ version: 1, by: 'Dr Sample Curlew', data: { referenceTooth: 21 } });
+    expect((await detail()).sections.propose.version).toBe(1);
+  });
+
+  it('with an old version is refused with both at hand, and overwrites nothing', async () => {
+    const late = await section('propose', 0, { school: 'ratio', referenceTooth: 11, edgeMm: 2 });
+    expect(late.status).toBe(409);
+    expect(late.body.current).toMatchObject({ version: 1, data: { edgeMm: 0.4 } });
+    expect((await detail()).sections.propose.data.edgeMm).toBe(0.4);
+  });
+
+  it('of two at the same moment lets one through', async () => {
+    const both = await Promise.all([1, 2].map((edgeMm) => section('propose', 1, { school: 'ratio', referenceTooth: 11, edgeMm })));
+    expect(both.map((b) => b.status).sort()).toEqual([200, 409]);
+    const firsts = await Promise.all([1, 2].map(() => section('reduce', 0, { design: 'even', from: 'tooth' })));
+    expect(firsts.map((b) => b.status).sort()).toEqual([200, 409]);
+  });
+
+  const marks = (x: number, y: number) => ({ photoId: photo.id, landmarks: [{ tooth: 11, kind: 'edge', x, y }] });
+  const scale = (mm: number, x = 500) => ({ photoId: photo.id, landmarks: [], calibration: { from: { x: 10, y: 10 }, to: { x, y: 10 }, mm } });
+  it.each<[string, string, () => unknown, RegExp]>([
+    ['a landmark outside the picture', 'read', () => marks(601, 20), /edge point of 11 lies outside the picture/],
+    ['a landmark with a word for a number', 'read', () => ({ ...marks(1, 1), landmarks: [{ tooth: 11, kind: 'edge', x: 'NaN', y: 2 }] }), /not a number/],
+    [
+      'two points at one place',
+      'read',
+      () => ({ photoId: photo.id, landmarks: ['edge', 'mesial'].map((kind) => ({ tooth: 11, kind, x: 5, y: 5 })) }),
+      /lie at one place/,
+    ],
+    ['a landmark set twice', 'read', () => ({ photoId: photo.id, landmarks: [5, 6].map((x) => ({ tooth: 11, kind: 'edge', x, y: 5 })) }), /set twice/],
+    ['a landmark on a molar', 'read', () => ({ photoId: photo.id, landmarks: [{ tooth: 16, kind: 'edge', x: 5, y: 5 }] }), /six upper front teeth/],
+    ['a scale of 0 mm', 'read', () => scale(0), /more than 0 mm/],
+    ['a scale whose ends are one point', 'read', () => scale(20, 10), /lie at one place/],
+    ['landmarks without a photograph', 'read', () => ({ landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 1 }] }), /need a photograph/],
+    ['another case’s photograph', 'read', () => ({ photoId: kase.id, landmarks: [] }), /does not belong to this case/],
+    ['a foreign field', 'propose', () => ({ school: 'ratio', referenceTooth: 11, edgeMm: 0, colour: 'A1' }), /“colour” does not belong here/],
+    ['an unknown school', 'propose', () => ({ school: 'mine', referenceTooth: 11, edgeMm: 0 }), /school of proportion is not known/],
+    ['a crown of 40 mm', 'shape', () => ({ teeth: [{ tooth: 11, lengthMm: 40, widthMm: 8, facialVolumeMm: 0, rotationDeg: 0 }] }), /at most 16 mm/],
+    [
+      'a tooth planned twice',
+      'shape',
+      () => ({ teeth: [1, 2].map(() => ({ tooth: 11, lengthMm: 10, widthMm: 8, facialVolumeMm: 0, rotationDeg: 0 })) }),
+      /planned twice/,
+    ],
+    ['another case’s scan', 'shape', () => ({ scanId: kase.id, teeth: [] }), /does not belong to this case/],
+  ])('refuses %s in one sentence and changes nothing', async (_, name, data, sentence) => {
+    const before = await detail();
+    const version = before.sections[name as 'read'].version;
+    const refused = await section(name, version, data());
+    expect(refused.status).toBe(422);
+    expect(refused.body.detail).toMatch(sentence);
+    expect(refused.body.detail.split(/(?<=[.!?])\s/)).toHaveLength(1);
+    expect((await detail()).sections).toEqual(before.sections);
+  });
+});
+
+describe('files that arrive', () => {
+  it('gives back the very bytes', async () => {
+    const bytes = await picture(300, 300).png().toBuffer();
+    const made = (await upload(bytes, 'photo', 'fräulein.png')).body;
+    expect(made).toMatchObject({ mime: 'image/png', width: 300, height: 300, name: 'fräulein.png' });
+    expect(Buffer.from(await dentist.bytes(`/cases/${kase.id}/files/${made.id}`)).equals(bytes)).toBe(true);
+  });
+
+  it('a photograph that lies on its side by EXIF is measured upright', async () => {
+    const made = (await upload(await picture(600, 400).withMetadata({ orientation: 6 }).jpeg().toBuffer())).body;
+    expect([made.width, made.height]).toEqual([400, 600]);
+  });
+
+  it('a scan with numbered teeth is taken', async () => {
+    const bytes = scan(makePatient(AVOCET), INTRAORAL_SCANNER);
+    expect((await upload(bytes, 'scan', 'jaw.stl')).body).toMatchObject({ kind: 'scan', mime: 'model/stl' });
+  });
+
+  /** A PNG header that announces a size, without the data. */
+  const bomb = async () => {
+    const png = await picture(200, 200).png().toBuffer();
+    png.writeUInt32BE(40_000, 16);
+    png.writeUInt32BE(40_000, 20);
+    const { crc32 } = await import('node:zlib');
+    png.writeUInt32BE((crc32 as (b: Buffer) => number)(png.subarray(12, 29)), 29);
+    return png;
+  };
+  it.each<[string, string, () => Promise<Uint8Array | string> | Uint8Array | string, RegExp, number]>([
+    ['text called a picture', 'photo', () => 'not a picture', /not a JPEG or PNG/, 422],
+    ['an SVG', 'photo', () => '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="900"/>', /not a JPEG or PNG/, 422],
+    ['nothing', 'photo', () => '', /empty/, 422],
+    ['a bomb of 40,000 × 40,000 pixels', 'photo', bomb, /40000 × 40000 pixels/, 422],
+    ['a picture cut short', 'photo', async () => (await picture(900, 900).png({ compressionLevel: 0 }).toBuffer()).subarray(0, 3000), /damaged/, 422],
+    ['a thumbnail', 'photo', () => picture(40, 40).png().toBuffer(), /at least 200/, 422],
+    ['more than 50 MB', 'photo', () => new Uint8Array(51 * 1024 * 1024), /larger than 50 MB/, 413],
+    ['an empty STL', 'scan', () => writeStlBinary({ positions: new Float64Array(), triangles: new Uint32Array() }), /no triangles/, 422],
+    ['a broken STL', 'scan', () => writeStlBinary(box(1, 1, 1)).slice(0, 200), /cut short/, 422],
+    ['a scan that does not tell its teeth apart', 'scan', () => writeStlBinary(box(1, 1, 1)), /which triangles belong to which tooth/, 422],
+    ['a file of unknown kind', 'sound', () => 'x', /photo or a scan/, 422],
+  ])('refuses %s in a sentence and keeps nothing', async (_, kind, bytes, sentence, status) => {
+    const before = (await detail()).files.length;
+    const refused = await upload(await bytes(), kind);
+    expect(refused.body.detail).toMatch(sentence);
+    expect(refused.status).toBe(status);
+    expect((await detail()).files).toHaveLength(before);
+  });
+});
