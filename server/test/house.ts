@@ -56,7 +56,7 @@ export class Client {
 
   upload<T>(path: string, bytes: Uint8Array | string, name: string): Promise<Answer<T>> {
     const form = new FormData();
-    form.append('file', new Blob([bytes as BlobPart]), name);
+    form.append('file', new Blob([typeof bytes === 'string' ? Buffer.from(bytes) : (bytes as BlobPart)]), name);
     return this.call<T>('POST', path, form);
   }
 

@@ -15,6 +15,9 @@ import type { Patient, PatientTooth } from './patient.js';
 import { random, smoothNoise } from './random.js';
 import { inkOnScale } from './scale-reference.js';
 
+// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
+const { cos, hypot, max, min, sin, sqrt } = Math;
+
 /** A picture: 8-bit sRGB with alpha, row by row from the top left. */
 export interface Picture {
   readonly width: number;
@@ -60,7 +63,7 @@ export function project(s: CameraSetting, p: Vec3): readonly [number, number] {
   const u = p[0] * k;
   const v = -(p[2] - s.centreZ) * k;
   const t = ((s.rollDeg ?? 0) * Math.PI) / 180;
-  return [s.widthPx / 2 + u * Math.cos(t) - v * Math.sin(t), s.heightPx / 2 + u * Math.sin(t) + v * Math.cos(t)];
+  return [s.widthPx / 2 + u * cos(t) - v * sin(t), s.heightPx / 2 + u * sin(t) + v * cos(t)];
 }
 
 /** The zero and the last tick of the scale reference in the picture, and their distance in mm. */
@@ -129,9 +132,9 @@ function rayAt(s: CameraSetting, px: number, py: number): Vec3 {
   const u0 = px - s.widthPx / 2;
   const v0 = py - s.heightPx / 2;
   const k = s.fieldMm / s.widthPx;
-  const u = (u0 * Math.cos(t) - v0 * Math.sin(t)) * k;
-  const v = (u0 * Math.sin(t) + v0 * Math.cos(t)) * k;
-  const l = Math.hypot(u, s.distanceMm, v);
+  const u = (u0 * cos(t) - v0 * sin(t)) * k;
+  const v = (u0 * sin(t) + v0 * cos(t)) * k;
+  const l = hypot(u, s.distanceMm, v);
   return [u / l, s.distanceMm / l, -v / l];
 }
 
@@ -159,11 +162,11 @@ function normalAt(sc: Scene, face: number, p: Vec3): Vec3 {
     const wx = (pos[b] as number) - p[0];
     const wy = (pos[b + 1] as number) - p[1];
     const wz = (pos[b + 2] as number) - p[2];
-    return Math.hypot(uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx);
+    return hypot(uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx);
   });
   const n: Rgb = [0, 0, 0];
   for (let c = 0; c < 3; c++) for (let k = 0; k < 3; k++) n[k] = (n[k] as number) + (weight[c] as number) * (sc.normals[(v[c] as number) + k] as number);
-  const l = Math.hypot(...n) || 1;
+  const l = hypot(...n) || 1;
   return [n[0] / l, n[1] / l, n[2] / l];
 }
 
@@ -172,7 +175,7 @@ function occlusion(sc: Scene, hits: readonly (Hit | undefined)[], w: number, h: 
   const out = new Float32Array(w * h).fill(1);
   const r = random(7);
   const dirs = Array.from({ length: 6 }, (_, i) => {
-    const t = Math.acos(Math.sqrt((i + 0.5) / 6));
+    const t = Math.acos(sqrt((i + 0.5) / 6));
     return [t, r.next() * 2 * Math.PI] as const;
   });
   for (let y = 0; y < h; y += 2) {
@@ -186,12 +189,12 @@ function occlusion(sc: Scene, hits: readonly (Hit | undefined)[], w: number, h: 
       let open = 0;
       for (const [t, f0] of dirs) {
         const f = f0 + ((x * 7 + y * 13) % 16) * 0.39;
-        const a = Math.sin(t) * Math.cos(f);
-        const b = Math.sin(t) * Math.sin(f);
-        const c = Math.cos(t);
+        const a = sin(t) * cos(f);
+        const b = sin(t) * sin(f);
+        const c = cos(t);
         const d: Vec3 = [tx[0] * a + ty[0] * b + hit.n[0] * c, tx[1] * a + ty[1] * b + hit.n[1] * c, tx[2] * a + ty[2] * b + hit.n[2] * c];
         const met = sc.caster.first(from, d, 6);
-        open += met ? Math.min(1, met.distance / 6) ** 2 : 1;
+        open += met ? min(1, met.distance / 6) ** 2 : 1;
       }
       const share = open / dirs.length;
       for (const [dx, dy] of [
@@ -230,7 +233,7 @@ function blur(a: Float32Array, hits: readonly (Hit | undefined)[], w: number, h:
 }
 
 function norm(v: Vec3): Vec3 {
-  const l = Math.hypot(...v) || 1;
+  const l = hypot(...v) || 1;
   return [v[0] / l, v[1] / l, v[2] / l];
 }
 
@@ -266,7 +269,7 @@ function enamel(tooth: PatientTooth, hit: Hit, view: Vec3, open: number, seed: n
     0.5 - 0.13 * neck - 0.01 * edge - 1.9 * warm + streak,
   ];
   // Mamelons show warm under the translucent edge.
-  const lobes = edge * 0.05 * Math.max(0, Math.cos((local[0] / size.widthMm) * 3 * 2 * Math.PI));
+  const lobes = edge * 0.05 * max(0, cos((local[0] / size.widthMm) * 3 * 2 * Math.PI));
   base[0] += lobes;
   base[1] += lobes * 0.75;
   const bump = 0.03;
@@ -282,8 +285,7 @@ function mucosa(hit: Hit, view: Vec3, open: number, seed: number): Rgb {
   const up = hit.p[2] - 9.5;
   const free = smoothstep(5.5, 10.5, up + 1.2 * smoothNoise(hit.p[0] * 0.25, hit.p[2] * 0.2, 1, seed));
   const mottle = 0.05 * smoothNoise(hit.p[0] * 0.55, hit.p[2] * 0.45, hit.p[1] * 0.5, seed) + 0.025 * smoothNoise(hit.p[0] * 2.1, hit.p[2] * 2.1, 3, seed);
-  const vessel =
-    free * 0.07 * Math.max(0, smoothNoise(hit.p[0] * 0.9 + 2 * smoothNoise(hit.p[0] * 0.3, hit.p[2] * 0.3, 4, seed), hit.p[2] * 0.35, 8, seed) - 0.25);
+  const vessel = free * 0.07 * max(0, smoothNoise(hit.p[0] * 0.9 + 2 * smoothNoise(hit.p[0] * 0.3, hit.p[2] * 0.3, 4, seed), hit.p[2] * 0.35, 8, seed) - 0.25);
   const base: Rgb = [0.6 - 0.1 * free + mottle, 0.265 - 0.115 * free + mottle * 0.75 - vessel, 0.25 - 0.1 * free + mottle * 0.7 - vessel];
   const stipple = 0.075 * (1 - free);
   const n = norm([
@@ -306,12 +308,12 @@ function lit(base: Rgb, n: Vec3, view: Vec3, open: number, f: Finish): Rgb {
   let gloss = 0;
   for (const l of FLASHES) {
     const d = n[0] * l[0] + n[1] * l[1] + n[2] * l[2];
-    diffuse += Math.max(0, (d + f.wrap) / (1 + f.wrap)) * 0.46;
+    diffuse += max(0, (d + f.wrap) / (1 + f.wrap)) * 0.46;
     const hv = norm([l[0] + view[0], l[1] + view[1], l[2] + view[2]]);
-    const s = Math.max(0, n[0] * hv[0] + n[1] * hv[1] + n[2] * hv[2]);
+    const s = max(0, n[0] * hv[0] + n[1] * hv[1] + n[2] * hv[2]);
     gloss += f.gloss * s ** f.shine * (d > 0 ? 1 : 0);
   }
-  const rim = (1 - Math.max(0, n[0] * view[0] + n[1] * view[1] + n[2] * view[2])) ** 3 * 0.05;
+  const rim = (1 - max(0, n[0] * view[0] + n[1] * view[1] + n[2] * view[2])) ** 3 * 0.05;
   const ambient = 0.16 + 0.84 * open ** 1.25;
   const wet = gloss * (0.35 + 0.65 * open) + rim * open;
   return [0, 1, 2].map((k) => ((base[k] as number) * (diffuse + 0.14) + (f.glow[k] as number) * 0.4) * ambient + wet) as Rgb;
@@ -360,7 +362,7 @@ function smoothEdges(
         const sy = y + (Math.floor(k / 3) - 1) / 3;
         const hit = trace(sc, pinhole, rayAt(s, sx + 0.5, sy + 0.5));
         const c = colourAt(sc, s, seed, sx, sy, hit, shade[i] as number, pinhole);
-        for (let q = 0; q < 3; q++) sum[q] = (sum[q] as number) + Math.min(1.2, c[q] as number) / 9;
+        for (let q = 0; q < 3; q++) sum[q] = (sum[q] as number) + min(1.2, c[q] as number) / 9;
       }
       light.set(sum, 3 * i);
     }
@@ -376,7 +378,7 @@ function develop(light: Float32Array, w: number, h: number, seed: number): Pictu
     const v = Math.floor(i / w) / h - 0.5;
     const fall = 1 - 0.42 * (u * u + v * v);
     for (let k = 0; k < 3; k++) {
-      const lin = Math.max(0, (light[3 * i + k] as number) * fall * 1.12);
+      const lin = max(0, (light[3 * i + k] as number) * fall * 1.12);
       const soft = lin <= 0.7 ? lin : 0.7 + 0.3 * (1 - Math.exp(-(lin - 0.7) / 0.3));
       const srgb = soft <= 0.0031308 ? 12.92 * soft : 1.055 * soft ** (1 / 2.4) - 0.055;
       rgba[4 * i + k] = 255 * srgb + (r.next() - 0.5) * 4;

@@ -78,7 +78,8 @@ export function PhotoBench({
     {
       onDrag: ({ delta: [dx, dy], tap, event, pinching, cancel, xy: [cx, cy] }) => {
         if (pinching) return cancel();
-        if ((event.target as Element | null)?.closest('[data-mark]')) return;
+        // A press without a drag sets a point even on top of another one: neighbours' contact points share a place.
+        if (!tap && (event.target as Element | null)?.closest('[data-mark]')) return;
         if (tap) {
           if (!view) return;
           const [sx, sy] = placeIn(cx, cy);
@@ -89,7 +90,9 @@ export function PhotoBench({
         }
         setView((v) => v && { ...v, x: v.x - dx / v.zoom, y: v.y - dy / v.zoom });
       },
-      onWheel: ({ event }) => {
+      onWheel: ({ event, last }) => {
+        // When the wheel rests the last event is told once more.
+        if (last) return;
         event.preventDefault();
         const [sx, sy] = placeIn(event.clientX, event.clientY);
         zoomAbout(sx, sy, Math.exp(-event.deltaY * 0.0016));

@@ -169,7 +169,7 @@ function TargetTable() {
                 <AskedValue figure={m?.length} what={`length of ${name(t.tooth)}`} />
               </td>
               <td className="font-[650] text-plum">
-                <Change by={t.length.value - (m?.length?.value ?? t.length.value)} />
+                <Change by={t.length.value - (m?.length?.value ?? t.length.value)} />{' '}
                 <How figure={t.length} what={`target length of ${name(t.tooth)}`}>
                   {number(t.length.value, 1)}
                 </How>
@@ -178,7 +178,7 @@ function TargetTable() {
                 <AskedValue figure={m?.width} what={`crown width of ${name(t.tooth)}`} />
               </td>
               <td className="font-[650] text-plum">
-                <Change by={t.width.value - (m?.width?.value ?? t.width.value)} />
+                <Change by={t.width.value - (m?.width?.value ?? t.width.value)} />{' '}
                 <How figure={t.width} what={`target width of ${name(t.tooth)}`}>
                   {number(t.width.value, 1)}
                 </How>

@@ -2,6 +2,9 @@ import type { Vec3 } from '../vec.js';
 import { TRI_STRIDE, type Tree } from './build.js';
 import { mortonOrder } from './morton.js';
 
+// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
+const { max, sqrt } = Math;
+
 /** The nearest points of a surface to many queries, one row a query. */
 export interface ClosestPoints {
   /** x, y, z of the nearest point, mm. */
@@ -88,14 +91,14 @@ function search(tree: Tree, px: number, py: number, pz: number, best2: number, s
       const l = node + 1;
       const r = link[2 * node] as number;
       let o = 6 * l;
-      let dx = Math.max((box[o] as number) - px, 0, px - (box[o + 3] as number));
-      let dy = Math.max((box[o + 1] as number) - py, 0, py - (box[o + 4] as number));
-      let dz = Math.max((box[o + 2] as number) - pz, 0, pz - (box[o + 5] as number));
+      let dx = max((box[o] as number) - px, 0, px - (box[o + 3] as number));
+      let dy = max((box[o + 1] as number) - py, 0, py - (box[o + 4] as number));
+      let dz = max((box[o + 2] as number) - pz, 0, pz - (box[o + 5] as number));
       const dl = dx * dx + dy * dy + dz * dz;
       o = 6 * r;
-      dx = Math.max((box[o] as number) - px, 0, px - (box[o + 3] as number));
-      dy = Math.max((box[o + 1] as number) - py, 0, py - (box[o + 4] as number));
-      dz = Math.max((box[o + 2] as number) - pz, 0, pz - (box[o + 5] as number));
+      dx = max((box[o] as number) - px, 0, px - (box[o + 3] as number));
+      dy = max((box[o + 1] as number) - py, 0, py - (box[o + 4] as number));
+      dz = max((box[o + 2] as number) - pz, 0, pz - (box[o + 5] as number));
       const dr = dx * dx + dy * dy + dz * dz;
       if (dl <= dr) {
         if (dr < best) {
@@ -155,7 +158,7 @@ export function closestPoints(tree: Tree, points: Float64Array): ClosestPoints {
     result.points[3 * q] = out[0] as number;
     result.points[3 * q + 1] = out[1] as number;
     result.points[3 * q + 2] = out[2] as number;
-    result.distances[q] = Math.sqrt(out[3] as number);
+    result.distances[q] = sqrt(out[3] as number);
     result.faces[q] = tree.face[out[4] as number] as number;
   }
   return result;

@@ -1,0 +1,89 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import type { CaseDetail, CaseSummary } from '@radiant/contract';
+import { type Browser, chromium, type Locator, type Page } from 'playwright-core';
+import { type Client, PASSWORD, PEOPLE, signedIn, URL_ } from '../server/test/house.js';
+
+let browser: Browser | undefined;
+
+/** Debian's Chromium, drawing WebGL in software. */
+async function start(): Promise<Browser> {
+  browser ??= await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--use-angle=swiftshader',
+      '--enable-unsafe-swiftshader',
+    ],
+  });
+  return browser;
+}
+
+export async function closeBrowser(): Promise<void> {
+  await browser?.close();
+  browser = undefined;
+}
+
+/** A page error or a violation of the content policy fails the test that meets it. */
+export interface Visit {
+  readonly page: Page;
+  /** What went wrong on the page so far. */
+  readonly troubles: string[];
+}
+
+/** A browser of its own, signed in. */
+export async function visit(role: keyof typeof PEOPLE = 'dentist'): Promise<Visit> {
+  const context = await (await start()).newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  const page = await context.newPage();
+  page.setDefaultTimeout(45_000);
+  const troubles: string[] = [];
+  page.on('pageerror', (e) => troubles.push(e.message));
+  page.on('console', (m) => {
+    if (m.type() === 'error' && /Content Security Policy|Uncaught/.test(m.text())) troubles.push(m.text());
+  });
+  await page.goto(URL_);
+  await page.getByLabel('E-mail address').fill(PEOPLE[role]);
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('heading', { name: 'Cases' }).waitFor();
+  return { page, troubles };
+}
+
+/** A copy of the demo case of its own, so that tests do not meet each other's edits. */
+export async function copyOfAvocet(name: string): Promise<{ id: string; client: Client }> {
+  const client = await signedIn('dentist');
+  const cases = (await client.get<CaseSummary[]>('/cases')).body;
+  const avocet = cases.find((c) => c.name === 'Avocet') as CaseSummary;
+  const bytes = await client.bytes(`/cases/${avocet.id}/case.json`);
+  const doc = Buffer.from(bytes).toString('utf8').replace('"name":"Avocet"', `"name":"${name}"`);
+  const made = await client.upload<CaseDetail>('/cases/import', doc, 'case.json');
+  return { id: made.body.id, client };
+}
+
+export const open = (page: Page, id: string, stage: string) => page.goto(`${URL_}/cases/${id}/${stage}`);
+
+/** Waits until a field holds a value; the page writes it a moment after the store has it. */
+export async function holds(field: Locator, value: string): Promise<void> {
+  const end = Date.now() + 5000;
+  let seen = await field.inputValue();
+  while (seen !== value && Date.now() < end) {
+    await new Promise((r) => setTimeout(r, 50));
+    seen = await field.inputValue();
+  }
+  expect(seen).toBe(value);
+}
+
+/** Waits until the stage says that everything is saved. */
+export const saved = (page: Page) => page.locator('[data-testid=save-state][data-status=saved]').waitFor();
+
+/** Keeps a picture of a failed state for whoever looks. */
+export async function picture(page: Page, name: string): Promise<void> {
+  const dir = join(process.cwd(), 'e2e', '.out');
+  mkdirSync(dir, { recursive: true });
+  await page.screenshot({ path: join(dir, `${name}.png`) });
+}

@@ -1,0 +1,69 @@
+import { closeBrowser, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+
+let v: Visit;
+beforeAll(async () => {
+  v = await visit();
+});
+afterAll(closeBrowser);
+
+/** Target length and width of a tooth as the table shows them. */
+async function target(tooth: number): Promise<{ length: number; width: number; ratio: number }> {
+  const cells = await v.page.getByTestId(`target-${tooth}`).locator('td').allInnerTexts();
+  const last = (s: string | undefined) => Number((s ?? '').match(/\d+\.\d$/)?.[0]);
+  return { length: last(cells[2]), width: last(cells[4]), ratio: Number.parseFloat(cells[6] ?? '') };
+}
+
+it('the edge level lengthens the centrals by as much, and the widths fill the space in both schools', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Proposed');
+  await open(page, id, 'propose');
+  await page.getByTestId('target-11').waitFor();
+  const before = await target(11);
+  const edge = page.getByLabel('Edge set down').first();
+  await edge.fill('1.5');
+  await page.getByText('+1.5').first().waitFor();
+  const after = await target(11);
+  expect(after.length - before.length).toBeCloseTo(1, 1);
+  const sum = async () => (await Promise.all([13, 12, 11, 21, 22, 23].map(target))).reduce((s, t) => s + t.width, 0);
+  const space = Number.parseFloat(
+    await page
+      .locator('aside')
+      .getByText(/^\d\d\.\d/)
+      .first()
+      .innerText(),
+  );
+  expect(Math.abs((await sum()) - space)).toBeLessThan(0.35);
+
+  await edge.fill('9');
+  await page.getByText('Between −3.0 and 4.0 mm; not taken.').waitFor();
+  await edge.fill('0');
+  await page.getByText('reference tooth', { exact: true }).click();
+  await page.getByLabel('Reference tooth', { exact: true }).selectOption('11');
+  const [left, right] = await Promise.all([target(21), target(11)]);
+  expect(left.length).toBe(right.length);
+  expect(left.width).toBe(right.width);
+  expect(Math.abs((await sum()) - space)).toBeLessThan(0.35);
+  await saved(page);
+  const stored = (await client.get<{ sections: { propose: { data: object } } }>(`/cases/${id}`)).body.sections.propose.data;
+  expect(stored).toEqual({ school: 'reference', referenceTooth: 11, edgeMm: 0 });
+});
+
+it('a tooth taken as reference in read sets the school', async () => {
+  const { page } = v;
+  const { id } = await copyOfAvocet('Referred');
+  await open(page, id, 'read');
+  await page.getByRole('radio', { name: /^23/ }).click();
+  await page.getByRole('button', { name: 'Take 23 as reference' }).click();
+  await page.getByLabel('Reference tooth', { exact: true }).waitFor();
+  expect(await page.getByLabel('Reference tooth', { exact: true }).inputValue()).toBe('23');
+  await saved(page);
+});
+
+it('without measures says what to do', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Bare');
+  await client.patch(`/cases/${id}/sections/read`, { version: 1, data: { landmarks: [] } });
+  await open(page, id, 'propose');
+  await page.getByText('Targets need measures first').waitFor();
+  expect(v.troubles).toEqual([]);
+});

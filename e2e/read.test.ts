@@ -1,0 +1,163 @@
+import type { CaseDetail } from '@radiant/contract';
+import { LANDMARK_KINDS, UPPER_SIX } from '@radiant/core';
+import { AVOCET, makePatient, type Patient, project, RETRACTED_FRONT, scalePoints, truePoints } from '@radiant/standins';
+import type { Page } from 'playwright-core';
+import sharp from 'sharp';
+import { rendered } from '../standins/test/render.js';
+import { closeBrowser, copyOfAvocet, open, picture, saved, type Visit, visit } from './browser.js';
+
+/** A small picture of the same patient: quick to render, every millimetre known. */
+const CAMERA = { ...RETRACTED_FRONT, widthPx: 900, heightPx: 600 };
+let patient: Patient;
+let lyingJpeg: Buffer;
+let v: Visit;
+
+beforeAll(async () => {
+  patient = makePatient(AVOCET);
+  const { rgba } = rendered('avocet', { widthPx: CAMERA.widthPx, heightPx: CAMERA.heightPx });
+  const upright = sharp(rgba, { raw: { width: CAMERA.widthPx, height: CAMERA.heightPx, channels: 4 } }).removeAlpha();
+  // As a camera held on its side writes it: pixels turned, and the orientation in EXIF.
+  lyingJpeg = await upright.rotate(-90).withMetadata({ orientation: 6 }).jpeg({ quality: 92 }).toBuffer();
+  v = await visit();
+});
+afterAll(closeBrowser);
+
+/** Screen place of a picture pixel: the photograph fits the bench as the page lays it out. */
+async function placer(page: Page): Promise<(p: readonly [number, number]) => Promise<void>> {
+  const box = await page.locator('[data-testid=photo-bench] image').boundingBox();
+  if (!box) throw new Error('The photograph is not on the bench.');
+  const k = box.width / CAMERA.widthPx;
+  return ([x, y]) => page.mouse.click(box.x + x * k, box.y + y * k);
+}
+
+it('from an empty case to all measures: photograph, scale, 24 landmarks', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'New case' }).click();
+  await page.getByLabel('Name').fill('Whimbrel');
+  await page.getByLabel('Age, years').fill('41');
+  await page.getByRole('button', { name: 'Open the case' }).click();
+  await page.getByText('No photograph yet').waitFor();
+
+  await page.getByLabel('Photograph file').setInputFiles({ name: 'broken.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture') });
+  await page.getByText('This is not a JPEG or PNG picture.').first().waitFor();
+
+  await page.getByLabel('Photograph file').setInputFiles({ name: 'front.jpg', mimeType: 'image/jpeg', buffer: lyingJpeg });
+  await page.locator('[data-testid=photo-bench] image').waitFor();
+  await page.getByText('click the one end of a known length').waitFor();
+  const box = await page.locator('[data-testid=photo-bench] image').boundingBox();
+  expect((box?.width ?? 0) / (box?.height ?? 1)).toBeCloseTo(1.5, 2);
+
+  const click = await placer(page);
+  const scale = scalePoints(CAMERA);
+  await click(scale.from);
+  await click(scale.to);
+  const length = page.getByLabel('Between the two points');
+  await length.fill('0');
+  await page.getByText('The length of the scale must be more than 0 mm.').waitFor();
+  await length.fill(String(scale.mm));
+  await page.getByText('mm a pixel').waitFor();
+  await page.getByRole('button', { name: 'landmarks' }).click();
+
+  await page.getByRole('radio', { name: /^13/ }).click();
+  for (const tooth of UPPER_SIX) {
+    const own = patient.teeth.find((t) => t.tooth === tooth);
+    const points = truePoints(own as NonNullable<typeof own>);
+    for (const kind of LANDMARK_KINDS) await click(project(CAMERA, points[kind]));
+  }
+  await page.getByText('24 of 24 points').waitFor();
+  await saved(page);
+  await page.getByRole('radio', { name: /^11/ }).click();
+  // The true central is 9.9 mm long and 8.55 mm wide; a screen pixel is about 0.08 mm here.
+  const read = async (id: string) => Number.parseFloat((await page.getByTestId(id).innerText()).replace('−', '-'));
+  expect(Math.abs((await read('length-11')) - 9.9)).toBeLessThan(0.25);
+  expect(Math.abs((await read('width-11')) - 8.55)).toBeLessThan(0.25);
+  await page
+    .getByText(/is short for its width/)
+    .first()
+    .waitFor();
+  expect(v.troubles).toEqual([]);
+});
+
+it('landmarks are dragged, nudged by arrow keys, taken away and brought back by undo', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Nudged');
+  await open(page, id, 'read');
+  const edge = page.getByRole('button', { name: /^edge of 11, at/ });
+  const at = async () =>
+    ((await edge.getAttribute('aria-label')) ?? '')
+      .match(/at ([\d.]+), ([\d.]+)/)
+      ?.slice(1)
+      .map(Number) as [number, number];
+  const [x0, y0] = await at();
+  await edge.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Shift+ArrowUp');
+  const [x1, y1] = await at();
+  expect([x1 - x0, y1 - y0].map((d) => Math.round(d * 10) / 10)).toEqual([1, -1.1]);
+
+  const box = (await edge.boundingBox()) as { x: number; y: number; width: number; height: number };
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 26, box.y + box.height / 2 + 13, { steps: 4 });
+  await page.mouse.up();
+  const [x2] = await at();
+  expect(x2 - x1).toBeGreaterThan(20);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  expect((await at())[0]).toBe(x1);
+
+  await edge.focus();
+  await page.keyboard.press('Delete');
+  await page.getByText('23 of 24 points').waitFor();
+  await page.getByText('edge point of 11').waitFor();
+  await page.keyboard.press('Control+z');
+  await page.getByText('24 of 24 points').waitFor();
+  await saved(page);
+  const stored = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data.landmarks.find((m) => m.tooth === 11 && m.kind === 'edge');
+  expect([stored?.x, stored?.y]).toEqual([x1, y1]);
+});
+
+it('zoom, pan, the Universal notation and the list of keys', async () => {
+  const { page } = v;
+  const image = page.locator('[data-testid=photo-bench] image');
+  const width = async () => (await image.boundingBox())?.width ?? 0;
+  const before = await width();
+  await page.mouse.move(600, 400);
+  await page.mouse.wheel(0, -400);
+  expect(await width()).toBeGreaterThan(before * 1.5);
+  const left = async () => (await image.boundingBox())?.x ?? 0;
+  const x = await left();
+  await page.mouse.move(700, 640);
+  await page.mouse.down();
+  await page.mouse.move(640, 640, { steps: 3 });
+  await page.mouse.up();
+  const moved = (await left()) - x;
+  expect(moved).toBeGreaterThan(-61);
+  expect(moved).toBeLessThan(-54);
+  await page.keyboard.press('0');
+  expect(Math.round(await width())).toBe(Math.round(before));
+
+  await page.getByLabel('tooth numbers').selectOption('universal');
+  await page.getByRole('radio', { name: /^8, central incisor/ }).waitFor();
+  await page.getByLabel('tooth numbers').selectOption('fdi');
+  await page
+    .getByRole('heading', { name: 'Avocet' })
+    .or(page.getByRole('heading', { name: 'Nudged' }))
+    .first()
+    .click();
+  await page.keyboard.press('?');
+  await page.getByRole('dialog', { name: 'Keys' }).getByText('nudge the landmark 1 px').waitFor();
+  await page.keyboard.press('Escape');
+});
+
+it('every figure answers how it was worked out', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'How is length of 11 worked out?' }).click();
+  await page.getByText('crown length = length seen from the front ÷ share seen').waitFor();
+  await page.getByText('repeatability of a point (sd)').first().waitFor();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^How is 21 is short/ }).click();
+  await page.getByText(/Magne, Gallucci, Belser 2003.*from memory/).waitFor();
+  await picture(page, 'read-working');
+  expect(v.troubles).toEqual([]);
+});
