@@ -1,4 +1,16 @@
-export { type ArchCurve, AXIS, alongArch, MEDIUM_ARCH, placeTeeth, rotateTooth, type Stand, standingFrame } from './contour/arch.js';
+export {
+  type ArchCurve,
+  type ArchPlace,
+  AXIS,
+  alongArch,
+  MEDIUM_ARCH,
+  placesAlong,
+  placeTeeth,
+  type Room,
+  rotateTooth,
+  type Stand,
+  standingFrame,
+} from './contour/arch.js';
 export { CROWN_LIMITS, type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
 export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
 export { CROWN_FORMS, type CrownForm } from './contour/form.js';

@@ -115,7 +115,16 @@ export function makePatient(recipe: PatientRecipe): Patient {
     const frame = frames.get(tooth) as Frame;
     return { tooth, crown: c, frame, mesh: placeMesh(c.mesh, frame) };
   });
-  return { recipe, teeth, gum: gum(teeth) };
+  let sheet: Mesh | undefined;
+  return {
+    recipe,
+    teeth,
+    // Most questions are about the teeth alone; the gum is made when first looked at.
+    get gum() {
+      sheet ??= gum(teeth);
+      return sheet;
+    },
+  };
 }
 
 /** The four places that are marked on a photograph, in the mouth's coordinates, mm. */

@@ -37,7 +37,7 @@ export function clearDraft(caseId: string, section: SectionName): void {
 export async function loadDraft(caseId: string, section: SectionName): Promise<Draft | undefined> {
   const own = localStorage.getItem(keyOf(caseId, section));
   if (own) return parse(own);
-  const held = new Set((await navigator.locks?.query())?.held?.map((l) => l.name) ?? []);
+  const held = new Set((await globalThis.navigator?.locks?.query())?.held?.map((l) => l.name) ?? []);
   const start = `${PREFIX}:${caseId}:${section}:`;
   for (const key of Object.keys(localStorage)) {
     if (!key.startsWith(start) || held.has(`radiant-tab:${key.slice(start.length)}`)) continue;

@@ -1,0 +1,74 @@
+import { type Bur, burName, engagements, groove, grooveFor, isoDiameter, Refusal, removal, TRAY } from '@radiant/core';
+
+const taper: Bur = { id: 't', shape: 'tapered round-end', tipMm: 0.8, bodyMm: 1.4 };
+const ball: Bur = { id: 'b', shape: 'ball', ballMm: 1.8, shankMm: 1.0 };
+const depths = (b: Bur) => Object.fromEntries(engagements(b).map((e) => [e.how, e.depthMm]));
+
+/** The trade's own arithmetic (common practice): a bur is a ruler. */
+describe('depth-cut arithmetic', () => {
+  it('tip buried is the tip’s diameter, body buried the body’s, half the tip half of it: the pair 1.4 and 0.8', () => {
+    expect(depths(taper)).toEqual({ 'tip buried': 0.8, 'body buried': 1.4, 'half the tip in': 0.4, 'half the body in': 0.7 });
+  });
+
+  it('a ball sunk to its shank cuts (ball − shank) / 2', () => {
+    expect(depths(ball)['ball sunk to its shank']).toBeCloseTo(0.4, 12);
+  });
+
+  it.each([
+    [0.3, 'ball diamond, 1.6 mm on a 1.0 mm shank'],
+    [0.5, 'ball diamond, 2.0 mm on a 1.0 mm shank'],
+    [0.7, 'ball diamond, 2.4 mm on a 1.0 mm shank'],
+    [0.8, 'tapered round-end diamond, 1.4 mm, tip 0.8 mm'],
+  ])('the tray gives %f mm on the face with a %s', (mm, name) => {
+    const g = groove(mm, 'facial');
+    expect(g.kind === 'cut' && burName(g.engagement.bur)).toBe(name);
+    expect(g.kind === 'cut' && g.grooves).toBe('3 facial, 1 on each line angle');
+  });
+
+  it('the edge is cut with a taper, three grooves across', () => {
+    const g = groove(1.4, 'edge');
+    expect(g.kind === 'cut' && [g.engagement.bur.id, g.engagement.how, g.grooves]).toEqual(['taper-014', 'body buried', '3 across the edge']);
+  });
+
+  it('says why no bur gives a depth, and what comes nearest without going too deep', () => {
+    const between = groove(1.2, 'edge');
+    expect(between.kind === 'none' && between.nearest?.depthMm).toBe(1.0);
+    expect(between.kind === 'none' && between.why).toBe(
+      'No bur gives 1.20 mm. The nearest below is 1.0 mm (tip buried); cut that, then 0.20 mm more by the index.',
+    );
+    const shallow = groove(0.12, 'facial');
+    expect(shallow.kind === 'none' && shallow.why).toMatch(/^No groove: the shallowest the tray can sink is 0\.3 mm\. Smooth by 0\.12 mm/);
+    expect(groove(0, 'facial')).toMatchObject({ kind: 'none', why: 'Nothing to cut.' });
+  });
+
+  it('never offers a groove deeper than wanted by more than the tolerance', () => {
+    for (let mm = 0.05; mm < 2.4; mm += 0.01) {
+      for (const where of ['facial', 'edge'] as const) {
+        const g = groove(mm, where);
+        const cut = g.kind === 'cut' ? g.engagement.depthMm : (g.nearest?.depthMm ?? 0);
+        expect(cut).toBeLessThanOrEqual(mm + 0.0500001);
+      }
+    }
+  });
+
+  it('an empty tray still answers', () => {
+    expect(groove(0.5, 'facial', []).kind).toBe('none');
+    expect(() => groove(Number.NaN, 'edge')).toThrow(Refusal);
+  });
+
+  it('names sizes by ISO 6360-1: the largest diameter in tenths of a millimetre (standard)', () => {
+    expect(TRAY.map(isoDiameter)).toEqual(['014', '016', '016', '018', '020', '024']);
+  });
+});
+
+describe('through the mock-up or from the tooth', () => {
+  const r = removal(0.5, 0.2);
+  it('a groove through the mock-up is as deep as the needed thickness, from the tooth as the removal', () => {
+    expect(grooveFor(r, 'facial', 'mock-up').depthMm).toBe(0.5);
+    expect(grooveFor(r, 'facial', 'tooth').depthMm).toBeCloseTo(0.3, 12);
+  });
+
+  it('where nothing is removed the mock-up is thick enough to hold the whole groove', () => {
+    expect(grooveFor(removal(0.5, 0.6), 'facial', 'mock-up')).toMatchObject({ kind: 'none', why: expect.stringContaining('stay within the mock-up') });
+  });
+});

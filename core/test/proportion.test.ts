@@ -1,0 +1,128 @@
+import {
+  type Figure,
+  LATERAL_EDGE_UP_MM,
+  LENGTH_UNWORN,
+  type ProposalChoice,
+  propose,
+  RATIO_UNWORN,
+  recurringWidths,
+  type ToothMeasure,
+  UPPER_SIX,
+  WIDTH,
+} from '@radiant/core';
+
+const mm = (value: number, pm = 0.1): Figure => ({ value, pm, unit: 'mm', working: { formula: '', inputs: [] } });
+const LENGTH: Record<number, number> = { 1: 10, 2: 8.5, 3: 9.8 };
+const WIDE: Record<number, number> = { 1: 8.6, 2: 6.4, 3: 7.6 };
+const teeth = (change: Partial<Record<number, { length?: number; width?: number }>> = {}): ToothMeasure[] =>
+  UPPER_SIX.map((tooth) => {
+    const length = change[tooth]?.length ?? (LENGTH[tooth % 10] as number);
+    const width = change[tooth]?.width ?? (WIDE[tooth % 10] as number);
+    const up = tooth % 10 === 2 ? 0.6 : 0;
+    return {
+      tooth,
+      length: mm(length),
+      width: mm(width),
+      frontWidth: mm(width),
+      edgeLevel: mm(up),
+      zenithLevel: mm(length + up),
+      ratio: mm((100 * width) / length),
+    };
+  });
+const choice = (c: Partial<ProposalChoice> = {}): ProposalChoice => ({ school: 'ratio', referenceTooth: 11, edgeMm: 0, ...c });
+const sum = (v: readonly number[]) => v.reduce((a, b) => a + b, 0);
+
+describe('the recurring front-view ratio (Ward 2001, Dent Clin North Am 45:143, from memory)', () => {
+  // central = W / (2 (1 + k + k²)): for k 0.70 W/4.38, 0.62 W/4.01, 0.80 W/4.88; Ward rounds to 4.4, 4.0, 4.9.
+  it.each([
+    [0.7, 4.38],
+    [0.62, 4.01],
+    [0.8, 4.88],
+  ])('at %f the central is the width over %f', (k, divisor) => {
+    expect(100 / recurringWidths(100, k).central).toBeCloseTo(divisor, 2);
+  });
+
+  it('adds up to the width and recurs', () => {
+    const w = recurringWidths(36, 0.618);
+    expect(2 * (w.central + w.lateral + w.canine)).toBeCloseTo(36, 12);
+    expect(w.canine / w.lateral).toBeCloseTo(w.lateral / w.central, 12);
+  });
+});
+
+describe('the width-to-length school', () => {
+  it('gives unworn ratios where the space allows (Magne 2003: 78, 73, 73 %)', () => {
+    // Lengths at which the ratios' widths exactly fill the space.
+    const measures = teeth();
+    const p = propose(measures, choice(), mm(0));
+    const wished = sum(
+      UPPER_SIX.map(
+        (t) =>
+          ((p?.targets.find((q) => q.tooth === t)?.length.value ?? 0) * RATIO_UNWORN[t % 10 === 1 ? 'central' : t % 10 === 2 ? 'lateral' : 'canine'].value) /
+          100,
+      ),
+    );
+    const factor = (p?.space.value ?? 0) / wished;
+    for (const t of p?.targets ?? []) {
+      const norm = RATIO_UNWORN[t.tooth % 10 === 1 ? 'central' : t.tooth % 10 === 2 ? 'lateral' : 'canine'].value;
+      expect(t.ratio.value).toBeCloseTo(norm * factor, 6);
+    }
+  });
+
+  it('fills the space with left and right alike, gaps closed', () => {
+    const p = propose(teeth({ 12: { width: 5.4 } }), choice({ edgeMm: 0.5 }), mm(0.9));
+    const widths = new Map(p?.targets.map((t) => [t.tooth, t.width.value]));
+    expect(sum([...widths.values()])).toBeCloseTo(5.4 + 6.4 + 2 * 8.6 + 2 * 7.6 + 0.9, 9);
+    for (const t of [11, 12, 13]) expect(widths.get(t)).toBeCloseTo(widths.get(t + 10) as number, 12);
+  });
+
+  it('an edge set down by a millimetre lengthens each central by one, from its own gum line', () => {
+    const at = (edgeMm: number) => propose(teeth({ 21: { length: 9.4 } }), choice({ edgeMm }), mm(0))?.targets ?? [];
+    const [a, b] = [at(0), at(1)];
+    a.forEach((t, i) => {
+      expect((b[i]?.length.value ?? 0) - t.length.value).toBeCloseTo(1, 6);
+    });
+    expect(a.find((t) => t.tooth === 12)?.length.value).toBeCloseTo(8.5 + 0.6 - LATERAL_EDGE_UP_MM, 1);
+  });
+
+  it('says which ratio leaves its band', () => {
+    expect(propose(teeth(), choice({ edgeMm: 2.5 }), mm(0))?.notes.join(' ')).toMatch(/points below the norm of 78 %/);
+  });
+});
+
+describe('the reference tooth', () => {
+  it('keeps its own size and gives it to its fellow', () => {
+    const p = propose(teeth({ 21: { length: 9, width: 8.2 } }), choice({ school: 'reference' }), mm(0));
+    for (const t of [11, 21]) {
+      const own = p?.targets.find((q) => q.tooth === t);
+      expect(own?.length.value).toBeCloseTo(10, 9);
+      expect(own?.width.value).toBeCloseTo(8.6, 9);
+    }
+  });
+
+  it('brings the others in the proportion of the norms, and shares what space is left', () => {
+    const p = propose(teeth(), choice({ school: 'reference', referenceTooth: 13 }), mm(0));
+    const of = (t: number) => p?.targets.find((q) => q.tooth === t);
+    expect(of(11)?.length.value).toBeCloseTo((9.8 * LENGTH_UNWORN.central.value) / LENGTH_UNWORN.canine.value, 9);
+    expect((of(11)?.width.value ?? 0) / (of(12)?.width.value ?? 1)).toBeCloseTo(WIDTH.central.value / WIDTH.lateral.value, 9);
+    expect(sum(p?.targets.map((t) => t.width.value) ?? [])).toBeCloseTo(p?.space.value ?? 0, 9);
+    expect(of(23)?.width.value).toBeCloseTo(7.6, 9);
+  });
+
+  it('says how much the wishes exceed the space', () => {
+    const p = propose(teeth({ 11: { width: 9.6 } }), choice({ school: 'reference' }), mm(0));
+    expect(p?.notes[0]).toMatch(/^The wished widths are \d\.\d mm more than the space of \d\d\.\d mm; those not held give way by \d+ %\.$/);
+  });
+});
+
+it('there is no proposal until all six are measured', () => {
+  expect(propose(teeth().slice(1), choice(), mm(0))).toBeUndefined();
+});
+
+it('every target tells its working with source and mark', () => {
+  const p = propose(teeth(), choice({ school: 'reference' }), mm(0));
+  for (const t of p?.targets ?? []) {
+    expect(t.length.working.inputs.length).toBeGreaterThan(1);
+    for (const i of t.length.working.inputs) expect(i.source.mark).toBeTruthy();
+    expect(t.length.pm).toBeGreaterThan(0);
+  }
+});
