@@ -17,6 +17,7 @@ async function start(): Promise<Browser> {
       '--disable-background-networking',
       '--disable-component-update',
       '--disable-sync',
+      '--disable-gpu-compositing',
       '--use-angle=swiftshader',
       '--enable-unsafe-swiftshader',
     ],

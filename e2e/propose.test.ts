@@ -30,7 +30,7 @@ it('the edge level lengthens the centrals by as much, and the widths fill the sp
       .locator('aside')
       .getByText(/^\d\d\.\d/)
       .first()
-      .innerText(),
+      .textContent(),
   );
   expect(Math.abs((await sum()) - space)).toBeLessThan(0.35);
 

@@ -40,7 +40,7 @@ it('through the mock-up grooves are as deep as the thickness, from the tooth as 
   await page.getByText('Groove depth is the removal').waitFor();
   const removal = Number.parseFloat((await row('middle')).remove);
   await page.waitForFunction(() => document.querySelector('[data-testid=groove-middle]')?.textContent !== '0.5');
-  const depth = await page.getByTestId('groove-middle').innerText();
+  const depth = await page.getByTestId('groove-middle').textContent();
   if (depth !== '–') expect(Number(depth)).toBeLessThanOrEqual(removal + 0.05);
   await saved(page);
 });

@@ -22,7 +22,7 @@ it('shows six planned surfaces over the scan, and a number changes one', async (
   const before = await length.inputValue();
   await page.getByText(/^scan 9\.9/).waitFor();
   const added = page.getByText('mm added');
-  const was = await added.innerText();
+  const was = await added.textContent();
   await length.fill('11.5');
   await page.waitForFunction((old) => ![...document.querySelectorAll('span')].some((s) => s.textContent === old), was);
   await saved(page);

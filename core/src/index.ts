@@ -12,12 +12,12 @@ export {
   standingFrame,
 } from './contour/arch.js';
 export { CROWN_LIMITS, type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
+export { contourDifference, contourDifferenceQuick } from './contour/difference.js';
 export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
 export { CROWN_FORMS, type CrownForm } from './contour/form.js';
 export { facialOutline } from './contour/outline.js';
 export {
   type ContourPlan,
-  contourDifference,
   FIRST_GAP_MM,
   firstContour,
   isPlannable,

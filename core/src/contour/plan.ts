@@ -144,11 +144,6 @@ export function median(values: readonly number[]): number {
   return s.length % 2 ? (s[m] as number) : ((s[m - 1] as number) + (s[m] as number)) / 2;
 }
 
-/** Signed distance of every vertex of the planned surface from the existing one, mm: + added, − removed. */
-export function contourDifference(arch: ExistingArch, planned: PlannedTooth): Float64Array {
-  return signedDistances((arch.teeth.get(planned.tooth) as ExistingTooth).field, planned.mesh.positions);
-}
-
 /** Which tooth kinds can be planned. */
 export const isPlannable = (tooth: Fdi): boolean => ['central', 'lateral', 'canine'].includes(kindOf(tooth));
 

@@ -1,10 +1,12 @@
 import type { Fdi } from '@radiant/core';
-import { Canvas, type ThreeEvent, useFrame, useThree } from '@react-three/fiber';
-import { useEffect, useMemo, useRef } from 'react';
+import { addAfterEffect, Canvas, type ThreeEvent, useThree } from '@react-three/fiber';
+import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { ArchView, DrawableMesh, PlannedView } from '../workers/contour.worker.js';
 import { differenceColour } from './colour-scale.js';
+import { drawnInSoftware } from './software.js';
+import { studioLight } from './studio-light.js';
 
 export type Showing = 'existing' | 'planned' | 'difference';
 export type ViewName = 'front' | 'right' | 'left' | 'above';
@@ -16,10 +18,13 @@ const EYES: Record<ViewName, readonly [number, number, number]> = {
   left: [100, -84, 4],
   above: [0, -42, -140],
 };
+/** A chosen tooth leans towards plum. */
+const SELECTED = '#dcc3d6';
+const SMOOTH = !drawnInSoftware();
 const TARGET = new THREE.Vector3(0, 6, 5);
 
 /** The upper arch in three dimensions: the scan, the planned crowns, or what is added and removed. */
-export function ArchScene({
+export const ArchScene = memo(function ArchScene({
   arch,
   planned,
   showing,
@@ -41,33 +46,35 @@ export function ArchScene({
       frameloop="demand"
       dpr={[1, 2]}
       camera={{ fov: 19, near: 10, far: 600, position: [...EYES.front], up: [0, 0, 1] }}
-      gl={{ antialias: true }}
+      gl={{ antialias: SMOOTH }}
       aria-label="Upper arch in three dimensions"
     >
       <color attach="background" args={['#7b7b7b']} />
       <Rig view={view} />
+      <PaintMark of={planned} />
       {arch.teeth.map(({ tooth, mesh }) => {
         const own = planned.get(tooth);
         if (showing !== 'existing' && own)
-          return <Surface key={`p${tooth}`} view={own} coloured={showing === 'difference'} selected={tooth === selected} onSelect={() => onSelect(tooth)} />;
+          return <Surface key={`p${tooth}`} view={own} coloured={showing === 'difference'} selected={tooth === selected} onSelect={onSelect} />;
         return (
           <Tooth
             key={`e${tooth}`}
+            tooth={tooth}
             mesh={mesh}
             muted={!planned.has(tooth)}
             selected={tooth === selected && showing === 'existing'}
-            onSelect={() => onSelect(tooth)}
+            onSelect={onSelect}
           />
         );
       })}
       {gum && <Gum mesh={arch.gum} pale={showing === 'difference'} />}
     </Canvas>
   );
-}
+});
 
-/** Orbit control and lights that travel with the eye, as flashes beside a lens do. */
+/** Orbit control. The light travels with the eye, as flashes beside a lens do. */
 function Rig({ view }: { view: { readonly name: ViewName; readonly turn: number } }) {
-  const { camera, gl, invalidate, scene } = useThree();
+  const { camera, gl, invalidate } = useThree();
   const controls = useRef<OrbitControls | undefined>(undefined);
   useEffect(() => {
     const c = new OrbitControls(camera, gl.domElement);
@@ -77,25 +84,10 @@ function Rig({ view }: { view: { readonly name: ViewName; readonly turn: number 
     c.maxDistance = 320;
     c.addEventListener('change', () => invalidate());
     controls.current = c;
-    const lights = new THREE.Group();
-    const key = new THREE.DirectionalLight('#fffaf2', 1.5);
-    key.position.set(-60, 70, 120);
-    const fill = new THREE.DirectionalLight('#f2f6ff', 1.1);
-    fill.position.set(80, 30, 110);
-    const rim = new THREE.DirectionalLight('#ffffff', 0.5);
-    rim.position.set(0, -90, 60);
-    for (const l of [key, fill, rim]) {
-      lights.add(l, l.target);
-    }
-    camera.add(lights);
-    const sky = new THREE.HemisphereLight('#ffffff', '#b09a94', 0.95);
-    scene.add(camera, sky);
     return () => {
       c.dispose();
-      camera.remove(lights);
-      scene.remove(camera, sky);
     };
-  }, [camera, gl, invalidate, scene]);
+  }, [camera, gl, invalidate]);
   useEffect(() => {
     camera.up.set(0, 0, 1);
     camera.position.set(...EYES[view.name]);
@@ -103,6 +95,25 @@ function Rig({ view }: { view: { readonly name: ViewName; readonly turn: number 
     controls.current?.update();
     invalidate();
   }, [view, camera, invalidate]);
+  return null;
+}
+
+/** Leaves a mark in the browser's own timeline each time that new planned surfaces were drawn. */
+function PaintMark({ of }: { of: unknown }) {
+  const due = useRef<unknown>(undefined);
+  useLayoutEffect(() => {
+    due.current = of;
+  }, [of]);
+  useEffect(
+    () =>
+      addAfterEffect(() => {
+        if (due.current === undefined) return;
+        due.current = undefined;
+        performance.clearMarks('contour-painted');
+        performance.mark('contour-painted');
+      }),
+    [],
+  );
   return null;
 }
 
@@ -118,66 +129,83 @@ function useGeometry(mesh: DrawableMesh): THREE.BufferGeometry {
   return geometry;
 }
 
-const press = (act: () => void) => (e: ThreeEvent<MouseEvent>) => {
-  if (e.delta > 4) return;
-  e.stopPropagation();
-  act();
-};
+/** One picture of the light for each gloss, for as long as the page lives. */
+const WET = studioLight(1);
+const SOFT = studioLight(0.35);
 
-function Tooth({ mesh, muted, selected, onSelect }: { mesh: DrawableMesh; muted: boolean; selected: boolean; onSelect: () => void }) {
-  const geometry = useGeometry(mesh);
-  return (
-    <mesh geometry={geometry} onClick={press(onSelect)}>
-      <meshPhysicalMaterial
-        color={muted ? '#d9cfba' : '#e9dec6'}
-        roughness={0.34}
-        clearcoat={0.45}
-        clearcoatRoughness={0.25}
-        emissive="#5d2a5a"
-        emissiveIntensity={selected ? 0.12 : 0}
-      />
-    </mesh>
+/** Stable over renderings, so that an unchanged tooth is left alone. */
+function usePress(tooth: Fdi, onSelect: (tooth: Fdi) => void) {
+  return useCallback(
+    (e: ThreeEvent<MouseEvent>) => {
+      if (e.delta > 4) return;
+      e.stopPropagation();
+      onSelect(tooth);
+    },
+    [tooth, onSelect],
   );
 }
 
-function Surface({ view, coloured, selected, onSelect }: { view: PlannedView; coloured: boolean; selected: boolean; onSelect: () => void }) {
+const Tooth = memo(function Tooth({
+  tooth,
+  mesh,
+  muted,
+  selected,
+  onSelect,
+}: {
+  tooth: Fdi;
+  mesh: DrawableMesh;
+  muted: boolean;
+  selected: boolean;
+  onSelect: (tooth: Fdi) => void;
+}) {
+  const geometry = useGeometry(mesh);
+  const press = usePress(tooth, onSelect);
+  return (
+    <mesh geometry={geometry} onClick={press}>
+      <meshMatcapMaterial matcap={WET} color={selected ? SELECTED : muted ? '#d8cdb6' : '#e9dfc9'} />
+    </mesh>
+  );
+});
+
+const Surface = memo(function Surface({
+  view,
+  coloured,
+  selected,
+  onSelect,
+}: {
+  view: PlannedView;
+  coloured: boolean;
+  selected: boolean;
+  onSelect: (tooth: Fdi) => void;
+}) {
   const geometry = useGeometry(view.mesh);
-  const coloursOf = useMemo(() => {
+  const press = usePress(view.tooth, onSelect);
+  useMemo(() => {
+    if (!coloured) return;
     const colours = new Float32Array(3 * view.differenceMm.length);
     const colour = new THREE.Color();
     view.differenceMm.forEach((mm, i) => {
       const [r, g, b] = differenceColour(mm);
       colour.setRGB(r, g, b, THREE.SRGBColorSpace).toArray(colours, 3 * i);
     });
-    return colours;
-  }, [view]);
-  useMemo(() => {
-    if (coloured) geometry.setAttribute('color', new THREE.BufferAttribute(coloursOf, 3));
-  }, [coloured, coloursOf, geometry]);
-  useFrame(() => {
-    performance.measure('contour-repaint', { start: performance.getEntriesByName('contour-begin', 'mark').at(-1)?.startTime ?? performance.now() });
-  });
+    geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3));
+  }, [coloured, view, geometry]);
   return (
-    <mesh geometry={geometry} onClick={press(onSelect)}>
-      <meshPhysicalMaterial
-        key={coloured ? 'map' : 'plain'}
-        vertexColors={coloured}
-        color={coloured ? '#ffffff' : '#f2ead8'}
-        roughness={coloured ? 0.5 : 0.32}
-        clearcoat={coloured ? 0.15 : 0.5}
-        clearcoatRoughness={0.25}
-        emissive="#5d2a5a"
-        emissiveIntensity={selected ? 0.1 : 0}
-      />
+    <mesh geometry={geometry} onClick={press}>
+      {coloured ? (
+        <meshMatcapMaterial key="map" matcap={SOFT} vertexColors color="#ffffff" />
+      ) : (
+        <meshMatcapMaterial key="plain" matcap={WET} color={selected ? SELECTED : '#f3ebda'} />
+      )}
     </mesh>
   );
-}
+});
 
-function Gum({ mesh, pale }: { mesh: DrawableMesh; pale: boolean }) {
+const Gum = memo(function Gum({ mesh, pale }: { mesh: DrawableMesh; pale: boolean }) {
   const geometry = useGeometry(mesh);
   return (
     <mesh geometry={geometry}>
-      <meshPhysicalMaterial color={pale ? '#b9a3a0' : '#c98783'} roughness={0.5} clearcoat={0.35} clearcoatRoughness={0.4} side={THREE.DoubleSide} />
+      <meshMatcapMaterial matcap={SOFT} color={pale ? '#c2aaa6' : '#cf8a85'} side={THREE.DoubleSide} />
     </mesh>
   );
-}
+});

@@ -1,5 +1,5 @@
-import { crown, facialOutline, type Proposal, type ToothMeasure, UPPER_SIX } from '@radiant/core';
-import { outlinePath } from '../bench/outline-path.js';
+import { type Proposal, type ToothMeasure, UPPER_SIX } from '@radiant/core';
+import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { number, signed } from '../shell/format.js';
 
@@ -20,8 +20,14 @@ function place(sizes: readonly { tooth: number; widthMm: number; lengthMm: numbe
   let x = -total / 2;
   return sizes.map((t) => {
     const size = { lengthMm: clamp(t.lengthMm, 5, 16), widthMm: clamp(t.widthMm, 3, 14), facialVolumeMm: 0 };
-    const outline = facialOutline(crown(t.tooth, size));
-    const own = { tooth: t.tooth, x: x + t.widthMm / 2, edge: t.zenith - t.lengthMm, path: outlinePath(outline), widthMm: t.widthMm, lengthMm: t.lengthMm };
+    const own = {
+      tooth: t.tooth,
+      x: x + t.widthMm / 2,
+      edge: t.zenith - t.lengthMm,
+      path: toothOutline(t.tooth, size).path,
+      widthMm: t.widthMm,
+      lengthMm: t.lengthMm,
+    };
     x += t.widthMm + gap;
     return own;
   });

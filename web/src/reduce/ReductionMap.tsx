@@ -1,7 +1,7 @@
-import { type ContourPlan, crown, type Fdi, facialOutline, type ToothReduction, UPPER_SIX, type Zone } from '@radiant/core';
+import { type ContourPlan, type Fdi, type ToothReduction, UPPER_SIX, type Zone } from '@radiant/core';
 import { useMemo } from 'react';
 import { removalColour } from '../bench/colour-scale.js';
-import { outlinePath } from '../bench/outline-path.js';
+import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 
 const SCALE = 12.4;
@@ -35,10 +35,8 @@ export function ReductionMap({
     return UPPER_SIX.flatMap((t) => {
       const own = plan[t];
       if (!own) return [];
-      const outline = facialOutline(crown(t, own));
-      let height = 0;
-      for (let i = 1; i < outline.length; i += 2) height = Math.max(height, outline[i] as number);
-      const placed = { tooth: t, x: (x + own.widthMm / 2) * SCALE, path: outlinePath(outline), height };
+      const { path, heightMm: height } = toothOutline(t, own);
+      const placed = { tooth: t, x: (x + own.widthMm / 2) * SCALE, path, height };
       x += own.widthMm;
       return [placed];
     });

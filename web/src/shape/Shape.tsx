@@ -1,5 +1,5 @@
 import { contourPlan, planInputs } from '@radiant/contract';
-import { PLAN_LIMITS, type ToothPlan, UPPER_SIX } from '@radiant/core';
+import { type Fdi, PLAN_LIMITS, type ToothPlan, UPPER_SIX } from '@radiant/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { ArchScene, type Showing, type ViewName } from '../bench/ArchScene.js';
@@ -34,6 +34,7 @@ export default function Shape() {
   const [gum, setGum] = useState(true);
   const [view, setView] = useState<{ name: ViewName; turn: number }>({ name: 'front', turn: 0 });
   const setToProposal = useSetToProposal(contour);
+  const choose = useCallback((t: Fdi) => UPPER_SIX.includes(t) && selectTooth(t), [selectTooth]);
 
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
@@ -69,15 +70,7 @@ export default function Shape() {
           </div>
         ) : (
           <>
-            <ArchScene
-              arch={contour.arch}
-              planned={planned}
-              showing={showing}
-              gum={gum}
-              view={view}
-              selected={tooth}
-              onSelect={(t) => UPPER_SIX.includes(t) && selectTooth(t)}
-            />
+            <ArchScene arch={contour.arch} planned={planned} showing={showing} gum={gum} view={view} selected={tooth} onSelect={choose} />
             <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap gap-2 [&>*]:pointer-events-auto">
               {SHOWING.map(([id, word]) => (
                 <button key={id} type="button" className="chip" aria-pressed={showing === id} onClick={() => setShowing(id)}>

@@ -1,6 +1,6 @@
-import { crown, type Fdi, facialOutline, kindName, UPPER_SIX, UPPER_TEN } from '@radiant/core';
-import { useMemo } from 'react';
-import { outlinePath } from '../bench/outline-path.js';
+import { type Fdi, kindName, UPPER_SIX, UPPER_TEN } from '@radiant/core';
+import { useDeferredValue, useMemo } from 'react';
+import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 
 /** Sizes that a tooth is drawn with before it has been measured or planned, mm. */
@@ -15,7 +15,8 @@ const RADIUS_MM = 150;
  */
 export function ArchStrip() {
   const { tooth: selected, selectTooth } = useCase();
-  const { data: shape } = useSection('shape');
+  // A slider on the bench comes first; the strip may follow a frame later.
+  const shape = useDeferredValue(useSection('shape').data);
   const name = useToothLabel();
   const placed = useMemo(() => {
     const size = (t: Fdi): readonly [number, number] => {
@@ -28,7 +29,7 @@ export function ArchStrip() {
       const [widthMm, lengthMm] = size(t);
       const angle = (along + widthMm / 2) / RADIUS_MM;
       along += widthMm;
-      return { tooth: t, path: outlinePath(facialOutline(crown(t, { widthMm, lengthMm, facialVolumeMm: 0 }))), angle };
+      return { tooth: t, path: toothOutline(t, { widthMm, lengthMm, facialVolumeMm: 0 }).path, angle };
     });
   }, [shape.teeth]);
 

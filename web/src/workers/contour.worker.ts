@@ -2,6 +2,7 @@ import {
   type ContourPlan,
   type CutFrom,
   contourDifference,
+  contourDifferenceQuick,
   type DesignId,
   designOf,
   type ExistingArch,
@@ -98,9 +99,10 @@ const service = {
     return planOfExisting(need());
   },
 
-  planned(plan: ContourPlan, tooth: Fdi): PlannedView {
+  /** @param quick for a first drawing while a slider moves: the map from a quarter of the vertices */
+  planned(plan: ContourPlan, tooth: Fdi, quick: boolean): PlannedView {
     const p = plannedTooth(need(), plan, tooth);
-    const d = contourDifference(need(), p);
+    const d = (quick ? contourDifferenceQuick : contourDifference)(need(), p);
     const mesh = drawable(p.mesh);
     const differenceMm = Float32Array.from(d);
     let mostAddedMm = 0;

@@ -62,12 +62,14 @@ function keyOf(plan: ContourPlan, tooth: Fdi): string {
 }
 
 /**
- * Planned surfaces, worked out again for just the teeth that a change touches. While the worker is busy only the newest
- * wish waits, so a fast slider never builds a queue.
+ * Planned surfaces, worked out again for just the teeth that a change touches: quickly at first, then in full once
+ * nothing newer is wished. While the worker is busy only the newest wish waits, so a fast slider never builds a queue.
  */
 export function usePlanned(contour: ContourState, plan: ContourPlan): ReadonlyMap<Fdi, PlannedView> {
   const [views, setViews] = useState<ReadonlyMap<Fdi, PlannedView>>(new Map());
-  const shown = useRef(new Map<Fdi, string>());
+  /** What each tooth's drawn surface and full map were made from. */
+  const drawn = useRef(new Map<Fdi, string>());
+  const full = useRef(new Map<Fdi, string>());
   const wanted = useRef(plan);
   const busy = useRef(false);
   const service = contour.state === 'ready' ? contour.service : undefined;
@@ -76,7 +78,8 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): ReadonlyMa
     wanted.current = plan;
     if (servedBy.current !== service) {
       servedBy.current = service;
-      shown.current.clear();
+      drawn.current.clear();
+      full.current.clear();
       setViews(new Map());
     }
     if (!service || busy.current) return;
@@ -85,14 +88,18 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): ReadonlyMa
       try {
         for (;;) {
           const now = wanted.current;
-          const due = Object.keys(now)
-            .map(Number)
-            .find((t) => shown.current.get(t) !== keyOf(now, t));
-          if (due === undefined) break;
-          performance.mark('contour-begin');
-          const view = await service.planned(now, due);
-          shown.current.set(due, keyOf(now, due));
-          setViews((old) => new Map(old).set(due, view));
+          const teeth = Object.keys(now).map(Number);
+          const due = (done: Map<Fdi, string>) => teeth.find((t) => done.get(t) !== keyOf(now, t));
+          const quick = due(drawn.current);
+          const tooth = quick ?? due(full.current);
+          if (tooth === undefined) break;
+          const key = keyOf(now, tooth);
+          // A tooth that was never drawn has nobody waiting on a slider.
+          const hurried = quick !== undefined && drawn.current.has(tooth);
+          const view = await service.planned(now, tooth, hurried);
+          drawn.current.set(tooth, key);
+          if (!hurried) full.current.set(tooth, key);
+          setViews((old) => new Map(old).set(tooth, view));
         }
       } finally {
         busy.current = false;
@@ -100,5 +107,6 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): ReadonlyMa
     };
     void work();
   }, [service, plan]);
-  return useMemo(() => new Map([...views].filter(([t]) => plan[t])), [views, plan]);
+  const members = Object.keys(plan).join(' ');
+  return useMemo(() => new Map([...views].filter(([t]) => members.split(' ').includes(String(t)))), [views, members]);
 }

@@ -3,7 +3,7 @@ import { TRI_STRIDE, type Tree } from './build.js';
 import { mortonOrder } from './morton.js';
 
 // Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { max, sqrt } = Math;
+const { abs, sqrt } = Math;
 
 /** The nearest points of a surface to many queries, one row a query. */
 export interface ClosestPoints {
@@ -88,18 +88,19 @@ function search(tree: Tree, px: number, py: number, pz: number, best2: number, s
         }
       }
     } else {
-      const l = node + 1;
-      const r = link[2 * node] as number;
+      // |low − p| + |p − high| − (high − low) is twice the way out of the box along one axis: no branch, unlike max.
+      const l = link[2 * node] as number;
+      const r = l + 1;
       let o = 6 * l;
-      let dx = max((box[o] as number) - px, 0, px - (box[o + 3] as number));
-      let dy = max((box[o + 1] as number) - py, 0, py - (box[o + 4] as number));
-      let dz = max((box[o + 2] as number) - pz, 0, pz - (box[o + 5] as number));
-      const dl = dx * dx + dy * dy + dz * dz;
+      let dx = abs((box[o] as number) - px) + abs(px - (box[o + 3] as number)) - ((box[o + 3] as number) - (box[o] as number));
+      let dy = abs((box[o + 1] as number) - py) + abs(py - (box[o + 4] as number)) - ((box[o + 4] as number) - (box[o + 1] as number));
+      let dz = abs((box[o + 2] as number) - pz) + abs(pz - (box[o + 5] as number)) - ((box[o + 5] as number) - (box[o + 2] as number));
+      const dl = 0.25 * (dx * dx + dy * dy + dz * dz);
       o = 6 * r;
-      dx = max((box[o] as number) - px, 0, px - (box[o + 3] as number));
-      dy = max((box[o + 1] as number) - py, 0, py - (box[o + 4] as number));
-      dz = max((box[o + 2] as number) - pz, 0, pz - (box[o + 5] as number));
-      const dr = dx * dx + dy * dy + dz * dz;
+      dx = abs((box[o] as number) - px) + abs(px - (box[o + 3] as number)) - ((box[o + 3] as number) - (box[o] as number));
+      dy = abs((box[o + 1] as number) - py) + abs(py - (box[o + 4] as number)) - ((box[o + 4] as number) - (box[o + 1] as number));
+      dz = abs((box[o + 2] as number) - pz) + abs(pz - (box[o + 5] as number)) - ((box[o + 5] as number) - (box[o + 2] as number));
+      const dr = 0.25 * (dx * dx + dy * dy + dz * dz);
       if (dl <= dr) {
         if (dr < best) {
           stack[top] = r;

@@ -47,8 +47,8 @@ function cast(
   for (;;) {
     const count = link[2 * node + 1] as number;
     if (count === 0) {
-      const l = node + 1;
-      const r = link[2 * node] as number;
+      const l = link[2 * node] as number;
+      const r = l + 1;
       const tl = entry(box, 6 * l, ox, oy, oz, ix, iy, iz, best);
       const tr = entry(box, 6 * r, ox, oy, oz, ix, iy, iz, best);
       if (tl <= tr && tl < Infinity) {

@@ -1,0 +1,13 @@
+import { ensureBuild } from '../bin/lib/build.mjs';
+import { ensureModules, ensurePackages } from '../bin/lib/install.mjs';
+import { inRoot } from '../bin/lib/paths.mjs';
+import { run } from '../bin/lib/process.mjs';
+
+/** Each in a process of its own, so that one's garbage and warmed code do not colour the next. */
+const ALL = ['closest', 'crown', 'page', 'repaint'];
+const asked = process.argv.slice(2);
+
+await ensurePackages(['database', 'browser']);
+await ensureModules();
+await ensureBuild();
+for (const name of asked.length ? asked : ALL) await run('node', [inRoot('bench', `${name}.mjs`)]);
