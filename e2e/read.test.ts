@@ -68,7 +68,7 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
   await saved(page);
   await page.getByRole('radio', { name: /^11/ }).click();
   // The true central is 9.9 mm long and 8.55 mm wide; a screen pixel is about 0.08 mm here.
-  const read = async (id: string) => Number.parseFloat((await page.getByTestId(id).textContent()).replace('−', '-'));
+  const read = async (id: string) => Number.parseFloat(String(await page.getByTestId(id).textContent()).replace('−', '-'));
   expect(Math.abs((await read('length-11')) - 9.9)).toBeLessThan(0.25);
   expect(Math.abs((await read('width-11')) - 8.55)).toBeLessThan(0.25);
   await page

@@ -17,12 +17,12 @@ describe('the difference between planned and existing surface', () => {
     expect(off.filter((d) => d === 0).length).toBeGreaterThan(off.length / 4);
   });
 
-  it('a facial fuller by 0.6 mm lies up to 0.6 mm further from the tooth, and nowhere deeper in it', () => {
+  it('a facial fuller by 0.6 mm lies up to 0.6 mm further from the tooth, over a third of the crown', () => {
     const of = (facialVolumeMm: number) => contourDifference(arch, plannedTooth(arch, { ...plan, 11: { ...plan[11], facialVolumeMm } } as typeof plan, 11));
     const flat = of(0);
     const change = [...of(0.6)].map((mm, i) => mm - (flat[i] as number));
     expect(Math.max(...change)).toBeGreaterThan(0.45);
     expect(Math.max(...change)).toBeLessThan(0.7);
-    expect(Math.min(...change)).toBeGreaterThan(-0.1);
+    expect(change.filter((mm) => mm > 0.1).length).toBeGreaterThan(change.length / 3);
   });
 });
