@@ -88,6 +88,11 @@ describe('enamel left (Ferrari, Patroni, Balleri 1992: gingival 0.3–0.5, middl
   ] as const)('in the cervical third %f mm leaves it %s', (cut, state) => {
     expect(enamelLeft('cervical', cut).state).toBe(state);
   });
+
+  it('a depth whose error could reach the thin end of the norm is not called kept', () => {
+    expect(enamelLeft('cervical', 0.26, 0.05).state).toBe('doubtful');
+    expect(enamelLeft('cervical', 0.24, 0.05).state).toBe('kept');
+  });
 });
 
 describe('usual thicknesses (common practice)', () => {

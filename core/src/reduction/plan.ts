@@ -144,7 +144,7 @@ function thirdTarget(third: FacialThird, places: readonly Place[], tooth: Fdi, d
   }
   const gaps = places.map((p) => p.gap);
   const r = removal(design.needs[third], median(gaps), design.source);
-  const enamel = enamelLeft(third, r.remove.value);
+  const enamel = enamelLeft(third, r.remove.value, r.remove.pm);
   const sentence = sentenceFor(tooth, third, r, enamel);
   return {
     zone: third,
@@ -196,17 +196,17 @@ function sentenceFor(tooth: Fdi, third: FacialThird, r: Removal, enamel: EnamelL
   if (enamel.state === 'gone') {
     return {
       weight: 'stop',
-      text: `{${tooth}}, ${third}: ${cut.toFixed(2)} mm goes through the enamel by ${basis}. ${more(cut, enamel)} more volume on the plan keeps some.`,
+      text: `{${tooth}}, ${third}: ${cut.toFixed(2)} mm goes through the enamel by ${basis}. ${more(enamel)} more volume on the plan keeps some.`,
     };
   }
   if (enamel.state === 'doubtful') {
     return {
       weight: 'watch',
-      text: `{${tooth}}, ${third}: ${cut.toFixed(2)} mm may reach dentin; ${basis} leaves 0 to ${enamel.to.toFixed(2)} mm. ${more(cut, enamel)} more volume on the plan keeps enamel everywhere.`,
+      text: `{${tooth}}, ${third}: ${cut.toFixed(2)} mm may reach dentin; ${basis} leaves ${Math.max(0, enamel.from).toFixed(2)} to ${enamel.to.toFixed(2)} mm. ${more(enamel)} more volume on the plan keeps enamel everywhere.`,
     };
   }
   return undefined;
 }
 
 /** How much more planned volume would leave at least a tenth of a millimetre of the thin end of the norm. */
-const more = (_cut: number, e: EnamelLeft) => `${(Math.ceil((0.1 - e.from) * 20) / 20).toFixed(2)} mm`;
+const more = (e: EnamelLeft) => `${(Math.ceil((0.1 - e.from) * 20) / 20).toFixed(2)} mm`;

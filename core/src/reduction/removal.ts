@@ -56,12 +56,15 @@ export interface EnamelLeft {
   readonly source: Source;
 }
 
-/** `doubtful` when the thin end of the norm is cut through, `gone` when the thick end is. */
-export function enamelLeft(third: FacialThird, removeMm: number): EnamelLeft {
+/**
+ * `doubtful` when the thin end of the norm may be cut through, `gone` when the thick end is.
+ * @param pmMm half-width of the error of the depth: what it could hide is not called kept
+ */
+export function enamelLeft(third: FacialThird, removeMm: number, pmMm = 0): EnamelLeft {
   const norm = FACIAL_ENAMEL[third];
   const from = norm.from - removeMm;
   const to = norm.to - removeMm;
-  return { from, to, state: to <= 0 ? 'gone' : from <= 0 ? 'doubtful' : 'kept', source: norm.source };
+  return { from, to, state: to <= 0 ? 'gone' : from - pmMm <= 0 ? 'doubtful' : 'kept', source: norm.source };
 }
 
 const round = (v: number) => Math.round(v * 1000) / 1000;

@@ -8,7 +8,7 @@ const SCALE = 12.4;
 
 /** Where each zone's band begins and ends as share of the height, and where its number stands. */
 const BANDS: readonly { readonly zone: Zone; readonly from: number; readonly to: number; readonly at: number }[] = [
-  { zone: 'edge', from: 0, to: 0.14, at: 0.078 },
+  { zone: 'edge', from: 0, to: 0.14, at: 0.09 },
   { zone: 'incisal', from: 0.14, to: 1 / 3, at: 0.235 },
   { zone: 'middle', from: 1 / 3, to: 2 / 3, at: 0.5 },
   { zone: 'cervical', from: 2 / 3, to: 1.02, at: 0.81 },

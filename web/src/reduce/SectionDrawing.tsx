@@ -19,8 +19,11 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
   const removed = reductions.reduce((n, r) => n + r.volumeMm3, 0);
   const bare = reductions.reduce((n, r) => n + r.unplannedMm3, 0);
   return (
-    <section aria-label={`Section through ${name(own.tooth)}`} className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_250px] gap-4">
-      <div className="flex min-h-0 flex-col">
+    <section
+      aria-label={`Section through ${name(own.tooth)}`}
+      className="flex min-h-0 flex-1 flex-col gap-4 min-[1180px]:grid min-[1180px]:grid-cols-[minmax(0,1fr)_250px]"
+    >
+      <div className="flex min-h-0 flex-1 flex-col">
         <h2 className="subtitle text-[17px]">Section through {name(own.tooth)}</h2>
         <p className="text-[13px] text-ink-2">facial left, at the axis; mm</p>
         <svg
@@ -82,21 +85,23 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
           </g>
         </svg>
       </div>
-      <div className="text-[13.5px]">
-        <ul className="mb-5 mt-1 space-y-2">
+      <div className="text-[13.5px] max-[1179px]:flex max-[1179px]:items-start max-[1179px]:gap-6 max-[1179px]:text-[12.5px]">
+        <ul className="mb-5 mt-1 space-y-2 max-[1179px]:mb-0 max-[1179px]:space-y-0.5">
           <Line colour="#1d2428" word="tooth as scanned, ±0.05" />
           <Line colour="#5d2a5a" word={`contour, version ${shape.version}`} thick />
           <Line colour="#d98324" word="target of the preparation" dash="7 4" thick />
           <Line colour="#a8966f" word="enamel ends, middle of the norm" dash="2 3" />
         </ul>
-        <h3 className="font-[650]">Six teeth, facial tissue removed</h3>
-        <p className="mt-1">
-          <b className="text-[20px] font-[650]">{removed.toFixed(0)}</b> mm³ with this plan
-        </p>
-        <p className="text-ink-2">
-          <span className="text-[20px]">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare teeth
-        </p>
-        {data.from === 'tooth' && <p className="mt-2 text-ink-2">Without a mock-up only the depth of the tooth itself is cut.</p>}
+        <div>
+          <h3 className="font-[650]">Six teeth, facial tissue removed</h3>
+          <p className="mt-1">
+            <b className="text-[20px] font-[650]">{removed.toFixed(0)}</b> mm³ with this plan
+          </p>
+          <p className="text-ink-2">
+            <span className="text-[20px]">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare teeth
+          </p>
+          {data.from === 'tooth' && <p className="mt-2 text-ink-2">Without a mock-up only the depth of the tooth itself is cut.</p>}
+        </div>
       </div>
     </section>
   );
