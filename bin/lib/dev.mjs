@@ -5,7 +5,7 @@ import { ensureBuild } from './build.mjs';
 import { startDatabase } from './database.mjs';
 import { ensureModules, ensurePackages } from './install.mjs';
 import { inRoot, root } from './paths.mjs';
-import { end, freePort } from './process.mjs';
+import { endGroup, freePort } from './process.mjs';
 import { onEnd, startServer } from './server.mjs';
 
 const args = readArgs(process.argv.slice(2), { port: 8480, data: '.data' });
@@ -20,15 +20,16 @@ try {
   const apiPort = await freePort(args.port + 1);
   const options = { port: apiPort, data: args.data, database, demo: !args.empty, web: '' };
   let server = await startServer(options);
-  const compiler = spawn('npx', ['--no-install', 'tsc', '-b', '--watch', '--preserveWatchOutput'], { cwd: root, stdio: 'inherit' });
+  const compiler = spawn('npx', ['--no-install', 'tsc', '-b', '--watch', '--preserveWatchOutput'], { cwd: root, stdio: 'inherit', detached: true });
   const page = spawn('npx', ['--no-install', 'vite', 'web', '--host', '127.0.0.1', '--port', String(args.port), '--strictPort', '--logLevel', 'warn'], {
     cwd: root,
     stdio: 'inherit',
+    detached: true,
     env: { ...process.env, RADIANT_API: `http://127.0.0.1:${apiPort}` },
   });
   ends.push(
-    () => end(page),
-    () => end(compiler),
+    () => endGroup(page),
+    () => endGroup(compiler),
     () => server.stop(),
     database.stop,
   );

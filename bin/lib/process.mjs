@@ -21,6 +21,14 @@ export async function end(child, ms = 20000) {
   clearTimeout(hard);
 }
 
+/** Ends a process that was started detached, together with all that it started itself. */
+export async function endGroup(child) {
+  if (!child || child.exitCode !== null || child.signalCode !== null) return;
+  const gone = new Promise((done) => child.once('exit', done));
+  process.kill(-child.pid, 'SIGTERM');
+  await gone;
+}
+
 /** A loopback port that is free now, at or after the given one. */
 export async function freePort(from) {
   for (let port = from; port < from + 200; port++) if (await isFree(port)) return port;
