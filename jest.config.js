@@ -1,6 +1,6 @@
 /** Units: core, contract, standins and the web's own logic, TypeScript straight from source through SWC as ES modules. */
 export default {
-  testMatch: ['<rootDir>/{core,contract,standins,server,web,bin}/test/**/*.test.ts'],
+  testMatch: ['<rootDir>/{core,contract,standins,server,web,bin/lib}/test/**/*.test.ts'],
   testPathIgnorePatterns: ['/node_modules/', '/test/house/'],
   testEnvironment: 'node',
   extensionsToTreatAsEsm: ['.ts', '.tsx'],

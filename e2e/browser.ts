@@ -37,11 +37,17 @@ export interface Visit {
   readonly troubles: string[];
 }
 
-/** A browser of its own, signed in. */
-export async function visit(role: keyof typeof PEOPLE = 'dentist'): Promise<Visit> {
+/** A browser of its own, not signed in. */
+export async function newPage(): Promise<Page> {
   const context = await (await start()).newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
   const page = await context.newPage();
   page.setDefaultTimeout(45_000);
+  return page;
+}
+
+/** A browser of its own, signed in. */
+export async function visit(role: keyof typeof PEOPLE = 'dentist'): Promise<Visit> {
+  const page = await newPage();
   const troubles: string[] = [];
   page.on('pageerror', (e) => troubles.push(e.message));
   page.on('console', (m) => {

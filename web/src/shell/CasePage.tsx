@@ -16,14 +16,23 @@ export function CasePage({ who }: { who: Who }) {
   const { id } = useParams();
   if (!id) return null;
   return (
-    <CaseProvider
-      key={id}
-      id={id}
-      who={who}
-      fallback={(error) => (error ? <Trouble sentence={sentenceOf(error)} retry={() => location.reload()} /> : <Waiting what="the case" />)}
-    >
+    <CaseProvider key={id} id={id} who={who} fallback={(error) => (error ? <NoCase error={error} /> : <Waiting what="the case" />)}>
       <Frame />
     </CaseProvider>
+  );
+}
+
+/** Why there is no case to show, and the way back. */
+function NoCase({ error }: { error: unknown }) {
+  return (
+    <div className="flex h-full flex-col items-center justify-center">
+      <div>
+        <Trouble sentence={sentenceOf(error)} retry={() => location.reload()} />
+      </div>
+      <Link to="/" className="how">
+        to all cases
+      </Link>
+    </div>
   );
 }
 

@@ -19,11 +19,9 @@ const MARKS: Record<Source['mark'], string> = {
 export function How({ figure, what, source, children }: { figure: Figure; what: string; source?: Source; children?: ReactNode }) {
   return (
     <Popover.Root>
-      <Popover.Trigger
-        className={children ? 'decoration-plum/60 decoration-dotted underline-offset-[5px] hover:underline' : 'how text-[13px]'}
-        aria-label={`How is ${what} worked out?`}
-      >
+      <Popover.Trigger className={children ? 'decoration-plum/60 decoration-dotted underline-offset-[5px] hover:underline' : 'how text-[13px]'}>
         {children ?? 'how?'}
+        <span className="sr-only"> How was this worked out: {what}</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -89,7 +87,7 @@ export function AskedValue({ figure, what, digits = 1, suffix = '' }: { figure: 
 
 /** A figure with its ± in small; no value says so. */
 export function Value({ figure, digits = 1, unit = false }: { figure: Figure | undefined; digits?: number; unit?: boolean }) {
-  if (!figure) return <span className="text-ink-3">–</span>;
+  if (!figure) return <span className="text-ink-2">–</span>;
   return (
     <>
       {number(figure.value, digits)}

@@ -1,0 +1,172 @@
+import {
+  check,
+  contourPlan,
+  EMPTY_SECTIONS,
+  landmarkSet,
+  MeetSection,
+  mayWrite,
+  ProposeSection,
+  planInputs,
+  ReadSection,
+  ReduceSection,
+  ROLES,
+  SECTION_CLASSES,
+  SECTION_NAMES,
+  SectionChange,
+  type SectionName,
+  ShapeSection,
+} from '@radiant/contract';
+import { CROWN_LIMITS, LANDMARK_KINDS, PLAN_LIMITS, UPPER_SIX } from '@radiant/core';
+
+const sentences = <T extends object>(type: new () => T, data: unknown) => check(type, data).errors.map((e) => `${e.field}: ${e.message}`);
+const fine = <T extends object>(type: new () => T, data: unknown) => expect(sentences(type, data)).toEqual([]);
+const refused = <T extends object>(type: new () => T, data: unknown, sentence: RegExp) => {
+  const all = sentences(type, data);
+  expect(all).toHaveLength(1);
+  expect(all[0]).toMatch(sentence);
+};
+
+const SCALE = { from: { x: 1, y: 2 }, to: { x: 101, y: 2 }, mm: 20 };
+const tooth = (over: object = {}) => ({ tooth: 11, lengthMm: 10.5, widthMm: 8.5, facialVolumeMm: 0, rotationDeg: 0, ...over });
+
+describe('what an untouched section holds', () => {
+  it.each(SECTION_NAMES.map((n) => [n] as const))('%s is valid as it is', (name) => {
+    fine(SECTION_CLASSES[name] as new () => object, EMPTY_SECTIONS[name]);
+  });
+
+  it('is what its class begins with', () => {
+    for (const name of SECTION_NAMES) expect({ ...new SECTION_CLASSES[name]() }).toMatchObject(EMPTY_SECTIONS[name]);
+  });
+});
+
+describe('a field that does not belong', () => {
+  it.each(SECTION_NAMES.map((n) => [n] as const))('is refused by name in %s, never dropped in silence', (name) => {
+    refused(SECTION_CLASSES[name] as new () => object, { ...EMPTY_SECTIONS[name], colour: 'A2' }, /^colour: The field “colour” does not belong here\.$/);
+  });
+
+  it('is named with its path when it lies deeper', () => {
+    refused(ReadSection, { landmarks: [], calibration: { ...SCALE, unit: 'inch' } }, /^calibration\.unit: The field “calibration\.unit” does not belong/);
+    refused(ShapeSection, { teeth: [tooth({ gloss: 1 })] }, /^teeth\.0\.gloss:/);
+  });
+});
+
+describe('meet', () => {
+  it.each([0, 34, 120, null, undefined])('an age of %p years is possible', (ageYears) => fine(MeetSection, { wish: '', ageYears }));
+  it.each([-1, 121])('an age of %p years is not', (ageYears) => refused(MeetSection, { wish: '', ageYears }, /between 0 and 120/));
+  it.each([33.5, '34', Number.NaN])('an age of %p is not a whole number', (ageYears) => refused(MeetSection, { wish: '', ageYears }, /whole number/));
+  it.each(['2026-12-18', '2028-02-29'])('%s is a date', (finishBy) => fine(MeetSection, { wish: '', finishBy }));
+  it.each(['2026-02-30', '18.12.2026', 'soon', 20261218])('%p is none', (finishBy) => refused(MeetSection, { wish: '', finishBy }, /calendar date/));
+  it('the wish has room for 500 characters', () => {
+    fine(MeetSection, { wish: 'x'.repeat(500) });
+    refused(MeetSection, { wish: 'x'.repeat(501) }, /at most 500/);
+    refused(MeetSection, { wish: 7 }, /is text/);
+  });
+});
+
+describe('read', () => {
+  it('takes all four landmarks of all six teeth', () => {
+    const landmarks = UPPER_SIX.flatMap((t) => LANDMARK_KINDS.map((kind, i) => ({ tooth: t, kind, x: t + i, y: i })));
+    fine(ReadSection, { landmarks, calibration: SCALE, photoId: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11' });
+    expect(landmarks).toHaveLength(24);
+  });
+
+  it.each<[string, object, RegExp]>([
+    ['0 mm', { ...SCALE, mm: 0 }, /more than 0 mm/],
+    ['a negative length', { ...SCALE, mm: -3 }, /more than 0 mm/],
+    ['half a metre and more', { ...SCALE, mm: 501 }, /at most 500 mm/],
+    ['NaN', { ...SCALE, mm: Number.NaN }, /not a number/],
+    ['infinity', { ...SCALE, mm: Number.POSITIVE_INFINITY }, /not a number/],
+    ['a word for a coordinate', { ...SCALE, from: { x: 'left', y: 2 } }, /across is not a number/],
+    ['a missing coordinate', { ...SCALE, to: { x: 2 } }, /down is not a number/],
+  ])('a scale with %s is refused', (_, calibration, sentence) => refused(ReadSection, { landmarks: [], calibration }, sentence));
+
+  it.each<[string, object, RegExp]>([
+    ['a molar', { tooth: 16, kind: 'edge', x: 1, y: 1 }, /six upper front teeth/],
+    ['an unknown kind', { tooth: 11, kind: 'cusp', x: 1, y: 1 }, /zenith, edge, mesial or distal/],
+    ['no place', { tooth: 11, kind: 'edge', x: 1 }, /down is not a number/],
+  ])('a landmark on %s is refused', (_, mark, sentence) => refused(ReadSection, { landmarks: [mark] }, sentence));
+
+  it('a landmark comes once', () => {
+    const edge = { tooth: 11, kind: 'edge', x: 1, y: 1 };
+    refused(ReadSection, { landmarks: [edge, { ...edge, x: 5 }] }, /set twice/);
+    fine(ReadSection, { landmarks: [edge, { ...edge, tooth: 21 }, { ...edge, kind: 'mesial' }] });
+  });
+
+  it('the photograph is named by its number', () => refused(ReadSection, { landmarks: [], photoId: '../../etc' }, /number is broken/));
+});
+
+describe('propose', () => {
+  const base = EMPTY_SECTIONS.propose;
+  it.each([-3, 0, 0.55, 4])('the edge can stand at %f mm', (edgeMm) => fine(ProposeSection, { ...base, edgeMm }));
+  it('and no further', () => {
+    refused(ProposeSection, { ...base, edgeMm: -3.1 }, /at most 3 mm up/);
+    refused(ProposeSection, { ...base, edgeMm: 4.1 }, /at most 4 mm down/);
+    refused(ProposeSection, { ...base, edgeMm: Number.NaN }, /not a number/);
+  });
+  it('a school must be known and the reference tooth in the front', () => {
+    refused(ProposeSection, { ...base, school: 'mine' }, /not known/);
+    refused(ProposeSection, { ...base, referenceTooth: 31 }, /six upper front teeth/);
+  });
+});
+
+describe('shape', () => {
+  it.each([
+    ['lengthMm', CROWN_LIMITS.lengthMm],
+    ['widthMm', CROWN_LIMITS.widthMm],
+    ['facialVolumeMm', PLAN_LIMITS.facialVolumeMm],
+    ['rotationDeg', PLAN_LIMITS.rotationDeg],
+  ] as const)('%s is taken up to the limits that the crown form has, and not beyond', (field, { min, max }) => {
+    for (const v of [min, max]) fine(ShapeSection, { teeth: [tooth({ [field]: v })] });
+    for (const v of [min - 0.01, max + 0.01, Number.NaN]) expect(sentences(ShapeSection, { teeth: [tooth({ [field]: v })] })).toHaveLength(1);
+  });
+
+  it('a tooth is planned once, and six at most', () => {
+    refused(ShapeSection, { teeth: [tooth(), tooth()] }, /planned twice/);
+    fine(ShapeSection, { teeth: UPPER_SIX.map((t) => tooth({ tooth: t })) });
+  });
+
+  it('goes into core’s form and comes back in the order of the teeth', () => {
+    const teeth = [23, 11, 13].map((t) => tooth({ tooth: t, lengthMm: t / 2 }));
+    const back = planInputs(contourPlan(teeth));
+    expect(back.map((t) => t.tooth)).toEqual([13, 11, 23]);
+    expect(back.find((t) => t.tooth === 23)).toEqual(tooth({ tooth: 23, lengthMm: 11.5 }));
+  });
+});
+
+describe('reduce', () => {
+  it('takes the two designs and the two strategies, and no others', () => {
+    for (const design of ['graduated', 'even']) for (const from of ['mock-up', 'tooth']) fine(ReduceSection, { design, from });
+    refused(ReduceSection, { design: 'crown', from: 'tooth' }, /design is not known/);
+    refused(ReduceSection, { design: 'even', from: 'air' }, /through the mock-up or from the tooth/);
+  });
+});
+
+it('landmarks go into core’s form tooth by tooth', () => {
+  expect(
+    landmarkSet([
+      { tooth: 11, kind: 'edge', x: 1, y: 2 },
+      { tooth: 11, kind: 'zenith', x: 3, y: 4 },
+      { tooth: 22, kind: 'mesial', x: 5, y: 6 },
+    ]),
+  ).toEqual({ 11: { edge: [1, 2], zenith: [3, 4] }, 22: { mesial: [5, 6] } });
+});
+
+describe('who may write what', () => {
+  const may: Record<(typeof ROLES)[number], readonly SectionName[]> = {
+    dentist: ['meet', 'read', 'propose', 'shape', 'reduce'],
+    assistant: ['meet', 'read'],
+    technician: [],
+  };
+  it.each(ROLES.map((r) => [r] as const))('%s', (role) => {
+    expect(SECTION_NAMES.filter((s) => mayWrite(role, s))).toEqual(may[role]);
+  });
+});
+
+describe('a change', () => {
+  it('names the version that it began from', () => {
+    fine(SectionChange, { version: 0, data: {} });
+    refused(SectionChange, { version: -1, data: {} }, /whole number from 0/);
+    refused(SectionChange, { version: 1.5, data: {} }, /whole number/);
+    refused(SectionChange, { version: 1 }, /content is missing/);
+  });
+});

@@ -1,0 +1,185 @@
+import {
+  archTurn,
+  contourDifference,
+  type ExistingTooth,
+  existingArch,
+  FIRST_GAP_MM,
+  facialOutline,
+  firstContour,
+  isPlannable,
+  median,
+  PLAN_LIMITS,
+  plannedTooth,
+  planOfExisting,
+  readScan,
+  ringVertex,
+  sub,
+  toParent,
+  UPPER_SIX,
+  UPPER_TEN,
+} from '@radiant/core';
+import { AVOCET, INTRAORAL_SCANNER, makePatient, type PatientRecipe, scan, scatteredRecipe } from '@radiant/standins';
+
+const seen = (recipe: PatientRecipe) => {
+  const patient = makePatient(recipe);
+  return { patient, arch: existingArch(readScan(scan(patient, INTRAORAL_SCANNER))) };
+};
+const avocet = seen(AVOCET);
+const found = (t: number) => avocet.arch.teeth.get(t) as ExistingTooth;
+
+describe('a scan’s teeth, measured', () => {
+  const cases = [
+    ['Avocet', avocet],
+    ['a patient of seed 71', seen(scatteredRecipe(71))],
+  ] as const;
+
+  it.each(cases)('of %s: width within 0.15 mm and length within 0.2 mm of what was modelled', (_, { patient, arch }) => {
+    for (const t of UPPER_SIX) {
+      const truth = patient.teeth.find((p) => p.tooth === t)?.crown.size;
+      expect(Math.abs((arch.teeth.get(t)?.widthMm ?? 0) - (truth?.widthMm ?? 0))).toBeLessThan(0.15);
+      expect(Math.abs((arch.teeth.get(t)?.lengthMm ?? 0) - (truth?.lengthMm ?? 0))).toBeLessThan(0.2);
+    }
+  });
+
+  it.each(cases)('of %s: the form lies on the tooth to less than a tenth', (_, { arch }) => {
+    for (const t of UPPER_SIX) expect(arch.teeth.get(t)?.fitMm).toBeLessThan(0.1);
+  });
+
+  it('wear is seen: more on the left central than the right, little on the laterals', () => {
+    expect(found(21).wearMm).toBeGreaterThan(found(11).wearMm);
+    expect(found(11).wearMm).toBeGreaterThanOrEqual(0.4);
+    for (const t of [12, 22]) expect(found(t).wearMm).toBeLessThanOrEqual(0.4);
+  });
+
+  it('the turned lateral is the most turned of the six', () => {
+    const turns = UPPER_SIX.map((t) => Math.abs(found(t).rotationDeg));
+    expect(turns.indexOf(Math.max(...turns))).toBe(UPPER_SIX.indexOf(22));
+    expect(found(22).rotationDeg).toBeGreaterThan(4);
+  });
+
+  it('the arch turns away to both sides of the midline alike', () => {
+    const { arch } = avocet.arch;
+    expect(archTurn(arch, arch.x0)).toBeCloseTo(0, 9);
+    expect(archTurn(arch, arch.x0 + 12)).toBeCloseTo(-archTurn(arch, arch.x0 - 12), 9);
+    expect(Math.abs(archTurn(arch, arch.x0 + 16))).toBeGreaterThan(20);
+  });
+});
+
+describe('the teeth as a plan', () => {
+  const plan = planOfExisting(avocet.arch);
+
+  it('has the six, within the limits, in steps of five hundredths', () => {
+    expect(Object.keys(plan).map(Number).sort()).toEqual([...UPPER_SIX].sort());
+    for (const t of UPPER_SIX) {
+      const p = plan[t];
+      expect(p?.lengthMm).toBeCloseTo(found(t).lengthMm, 1);
+      expect(Math.round((p?.widthMm ?? 0) * 20)).toBeCloseTo((p?.widthMm ?? 0) * 20, 6);
+      for (const k of ['lengthMm', 'widthMm', 'facialVolumeMm', 'rotationDeg'] as const) {
+        expect(p?.[k]).toBeGreaterThanOrEqual(PLAN_LIMITS[k].min);
+        expect(p?.[k]).toBeLessThanOrEqual(PLAN_LIMITS[k].max);
+      }
+    }
+  });
+
+  it('keeps the gum line: a longer crown grows at the edge alone', () => {
+    const top = (lengthMm: number) => {
+      const p = plannedTooth(avocet.arch, { ...plan, 11: { ...plan[11], lengthMm } } as typeof plan, 11);
+      let [hi, lo] = [-Infinity, Infinity];
+      for (let i = 2; i < p.mesh.positions.length; i += 3) {
+        hi = Math.max(hi, p.mesh.positions[i] as number);
+        lo = Math.min(lo, p.mesh.positions[i] as number);
+      }
+      return { hi, lo };
+    };
+    const [short, long] = [top(10), top(11)];
+    expect(Math.abs(long.hi - short.hi)).toBeLessThan(0.1);
+    expect(short.lo - long.lo).toBeGreaterThan(0.85);
+  });
+
+  it('a wider central moves its lateral outward by as much, and leaves the other side alone', () => {
+    const at = (p: typeof plan, t: number) => plannedTooth(avocet.arch, p, t).frame.origin;
+    const wide = { ...plan, 11: { ...plan[11], widthMm: (plan[11]?.widthMm ?? 0) + 0.6 } } as typeof plan;
+    const moved = sub(at(wide, 12), at(plan, 12));
+    expect(Math.hypot(...moved)).toBeGreaterThan(0.5);
+    expect(Math.hypot(...moved)).toBeLessThan(0.7);
+    expect(moved[0]).toBeLessThan(0);
+    expect(at(wide, 22)).toEqual(at(plan, 22));
+  });
+
+  it('a positive rotation brings the mesial edge forward on both sides', () => {
+    for (const [t, mesial] of [
+      [12, 1],
+      [22, -1],
+    ] as const) {
+      const y = (rotationDeg: number) => {
+        const p = plannedTooth(avocet.arch, { ...plan, [t]: { ...plan[t], rotationDeg } } as typeof plan, t);
+        return toParent(p.frame, [3 * mesial, 0, 3])[1];
+      };
+      // y runs backward, so forward is less.
+      expect(y(10)).toBeLessThan(y(0));
+      expect(y(-10)).toBeGreaterThan(y(0));
+    }
+  });
+});
+
+describe('the first contour', () => {
+  const targets = new Map(UPPER_SIX.map((t) => [t, { lengthMm: found(t).lengthMm + 0.6, widthMm: found(t).widthMm }] as const));
+  const plan = firstContour(avocet.arch, targets);
+
+  it('takes lengths and widths from the targets, and turns the teeth into the arch', () => {
+    for (const t of UPPER_SIX) {
+      expect(plan[t]?.lengthMm).toBeCloseTo(targets.get(t)?.lengthMm ?? 0, 1);
+      expect(plan[t]?.widthMm).toBeCloseTo(targets.get(t)?.widthMm ?? 0, 1);
+      expect(plan[t]?.rotationDeg).toBe(0);
+    }
+  });
+
+  it('adds facially until the plan lies in front of the teeth, and never hollows the form', () => {
+    for (const t of UPPER_SIX) {
+      const mm = plan[t]?.facialVolumeMm ?? -1;
+      expect(mm).toBeGreaterThanOrEqual(0);
+      expect(mm).toBeLessThanOrEqual(0.8);
+    }
+    const fuller = UPPER_SIX.filter((t) => (plan[t]?.facialVolumeMm ?? 0) > 0);
+    expect(fuller.length).toBeGreaterThan(1);
+    expect(FIRST_GAP_MM).toBe(0.25);
+  });
+
+  it('lies in front of the middle of every face by about the quarter millimetre that it aims at', () => {
+    for (const t of [12, 11, 21, 22]) {
+      const p = plannedTooth(avocet.arch, plan, t);
+      const d = contourDifference(avocet.arch, p);
+      const face = [18, 20, 22].flatMap((ring) => [20, 24, 28].map((k) => d[ringVertex(p.crown, ring, k)] as number));
+      expect(median(face)).toBeGreaterThan(0.1);
+      expect(median(face)).toBeLessThan(0.6);
+    }
+  });
+
+  it('keeps a target that no crown form has within the limits', () => {
+    const far = firstContour(avocet.arch, new Map(UPPER_SIX.map((t) => [t, { lengthMm: 30, widthMm: 1 }] as const)));
+    for (const t of UPPER_SIX) expect([far[t]?.lengthMm, far[t]?.widthMm]).toEqual([PLAN_LIMITS.lengthMm.max, PLAN_LIMITS.widthMm.min]);
+  });
+});
+
+it('the six upper front teeth are planned, premolars not', () => {
+  expect(UPPER_TEN.filter(isPlannable)).toEqual(UPPER_SIX);
+});
+
+it('the middle of a list is its middle value, or the mean of the two', () => {
+  expect(median([5, 1, 3])).toBe(3);
+  expect(median([4, 1, 3, 2])).toBe(2.5);
+  expect(median([])).toBeNaN();
+});
+
+it('an outline runs once round the face: its area is between half and all of its box', () => {
+  const p = plannedTooth(avocet.arch, planOfExisting(avocet.arch), 11);
+  const o = facialOutline(p.crown);
+  let twice = 0;
+  for (let i = 0; i < o.length; i += 2) {
+    const j = (i + 2) % o.length;
+    twice += (o[i] as number) * (o[j + 1] as number) - (o[j] as number) * (o[i + 1] as number);
+  }
+  const box = p.crown.size.widthMm * p.crown.size.lengthMm;
+  expect(Math.abs(twice) / 2).toBeGreaterThan(0.6 * box);
+  expect(Math.abs(twice) / 2).toBeLessThan(box);
+});

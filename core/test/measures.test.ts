@@ -1,0 +1,161 @@
+import { difference, type Figure, gapsBetween, type LandmarkSet, levelled, measureTeeth, rollOf, SEEN_FROM_FRONT, scaleOf, UPPER_SIX } from '@radiant/core';
+
+/** Ten pixels a millimetre, drawn level; widths and lengths as the front view shows them, mm. */
+const PX = 10;
+const SCALE = scaleOf({ from: [0, 0], to: [200, 0], mm: 20 });
+const SHOWN: Readonly<Record<number, readonly [width: number, length: number]>> = {
+  13: [6, 10],
+  12: [5.6, 9],
+  11: [8.4, 10.5],
+  21: [8.4, 10.1],
+  22: [5.7, 9],
+  23: [6, 10],
+};
+
+/** Teeth side by side from the patient's right, their gum lines at one height, with a gap before a tooth where asked. */
+function drawn(gapBefore: Readonly<Record<number, number>> = {}): LandmarkSet {
+  let x = 30;
+  const out: Record<number, LandmarkSet[number]> = {};
+  for (const t of UPPER_SIX) {
+    const [w, l] = SHOWN[t] as readonly [number, number];
+    x += (gapBefore[t] ?? 0) * PX;
+    const [left, right] = [x, x + w * PX];
+    out[t] = {
+      zenith: [x + (w * PX) / 2, 100],
+      edge: [x + (w * PX) / 2, 100 + l * PX],
+      mesial: [t < 20 ? right : left, 160],
+      distal: [t < 20 ? left : right, 160],
+    };
+    x = right;
+  }
+  return out;
+}
+
+/** The whole picture turned about its origin, clockwise positive as the screen shows it, then enlarged and moved. */
+function seenThrough(set: LandmarkSet, deg: number, enlarge = 1, by: readonly [number, number] = [0, 0]): LandmarkSet {
+  const turned = (p: readonly [number, number]) => levelled(p, -deg).map((v, k) => v * enlarge + (by[k] as number)) as [number, number];
+  return Object.fromEntries(
+    Object.entries(set).map(([t, marks]) => [t, Object.fromEntries(Object.entries(marks ?? {}).map(([kind, p]) => [kind, turned(p as [number, number])]))]),
+  );
+}
+const of = (set: LandmarkSet, tooth: number, scale = SCALE) => measureTeeth(set, scale).find((m) => m.tooth === tooth);
+
+describe('a tooth drawn at ten pixels a millimetre', () => {
+  it.each(UPPER_SIX.map((t) => [t] as const))('%i is as wide and long as it was drawn, enlarged by the share that a front view shows', (tooth) => {
+    const [width, length] = SHOWN[tooth] as readonly [number, number];
+    const kind = (['', 'central', 'lateral', 'canine'] as const)[tooth % 10] as keyof typeof SEEN_FROM_FRONT;
+    const m = of(drawn(), tooth);
+    // The uneven central edges tip the level line by a hundredth of a degree or so.
+    expect(m?.frontWidth?.value).toBeCloseTo(width, 4);
+    expect(m?.width?.value).toBeCloseTo(width / SEEN_FROM_FRONT[kind].width, 4);
+    expect(m?.length?.value).toBeCloseTo(length / SEEN_FROM_FRONT[kind].length, 2);
+    expect(m?.ratio?.value).toBeCloseTo((100 * (m?.width?.value ?? 0)) / (m?.length?.value ?? 1), 9);
+  });
+
+  it('levels are counted from the lower central edge, up positive', () => {
+    const set = drawn();
+    expect(of(set, 11)?.edgeLevel?.value).toBeCloseTo(0, 9);
+    expect(Math.abs((of(set, 21)?.edgeLevel?.value ?? 0) - 0.4)).toBeLessThan(0.02);
+    expect(Math.abs((of(set, 12)?.edgeLevel?.value ?? 0) - 1.5)).toBeLessThan(0.02);
+    expect(Math.abs((of(set, 11)?.zenithLevel?.value ?? 0) - 10.5)).toBeLessThan(0.02);
+  });
+
+  it.each([2, -4, 7.5])('a picture rolled by %f° measures the same', (deg) => {
+    const set = seenThrough(drawn(), deg);
+    expect(rollOf(set)).toBeCloseTo(deg, 0);
+    expect(Math.abs((of(set, 12)?.frontWidth?.value ?? 0) - 5.6)).toBeLessThan(0.02);
+    expect(Math.abs((of(set, 22)?.frontWidth?.value ?? 0) - 5.7)).toBeLessThan(0.02);
+  });
+
+  it('so does one that is moved, or larger with its scale', () => {
+    const moved = seenThrough(drawn(), 0, 1, [123.5, -41]);
+    const large = seenThrough(drawn(), 0, 3);
+    const largeScale = scaleOf({ from: [0, 0], to: [600, 0], mm: 20 });
+    for (const t of UPPER_SIX) {
+      expect(of(moved, t)?.length?.value).toBeCloseTo(of(drawn(), t)?.length?.value ?? 0, 9);
+      expect(of(large, t, largeScale)?.length?.value).toBeCloseTo(of(drawn(), t)?.length?.value ?? 0, 9);
+    }
+  });
+});
+
+describe('the error of a measure', () => {
+  it('is that of two points set by hand when the scale is certain', () => {
+    const certain: Figure = { ...SCALE, pm: 0 };
+    // 1.96 · √2 · 0.05 mm
+    expect(measureTeeth(drawn(), certain).find((m) => m.tooth === 11)?.frontWidth?.pm).toBeCloseTo(0.1386, 4);
+  });
+
+  it('grows with an uncertain scale, and more so for the longer length', () => {
+    const short = scaleOf({ from: [0, 0], to: [50, 0], mm: 5 });
+    const wide = (s: Figure) => of(drawn(), 11, s)?.frontWidth?.pm ?? 0;
+    expect(wide(short)).toBeGreaterThan(1.5 * wide(SCALE));
+    const m = of(drawn(), 11, short);
+    expect(m?.length?.pm).toBeGreaterThan(m?.frontWidth?.pm ?? 9);
+  });
+
+  it('of a side tooth holds that nobody knows how far it turns away', () => {
+    const relative = (t: number) => {
+      const w = of(drawn(), t)?.width;
+      return (w?.pm ?? 0) / (w?.value ?? 1);
+    };
+    expect(relative(13)).toBeGreaterThan(2 * relative(11));
+  });
+
+  it('of a difference is the root of the squares', () => {
+    const f = (value: number, pm: number): Figure => ({ ...SCALE, value, pm, unit: 'mm' });
+    expect(difference(f(10, 0.3), f(9, 0.4))).toMatchObject({ value: 1, pm: 0.5, unit: 'mm' });
+  });
+});
+
+describe('gaps', () => {
+  it('between teeth that touch there are none', () => {
+    expect(gapsBetween(drawn(), SCALE)).toMatchObject({ value: 0, pm: 0 });
+  });
+
+  it('a gap is found along the arch: a little more than the front view shows of it', () => {
+    const gap = gapsBetween(drawn({ 11: 0.8 }), SCALE).value;
+    expect(gap).toBeGreaterThan(0.8);
+    expect(gap).toBeLessThan(0.95);
+  });
+
+  it('add up, and an overlap takes nothing from them', () => {
+    const both = gapsBetween(drawn({ 12: 0.5, 23: 0.5 }), SCALE);
+    const one = gapsBetween(drawn({ 12: 0.5 }), SCALE);
+    expect(both.value).toBeCloseTo(2 * one.value, 1);
+    expect(gapsBetween(drawn({ 12: 0.5, 22: -0.6 }), SCALE).value).toBeCloseTo(one.value, 6);
+  });
+
+  it('smaller than a point can be set again count as none', () => {
+    expect(gapsBetween(drawn({ 21: 0.09 }), SCALE).value).toBe(0);
+  });
+});
+
+describe('what is missing', () => {
+  it('without a pair of points no roll is claimed', () => {
+    expect(rollOf({ 11: { edge: [10, 10] } })).toBeUndefined();
+    expect(rollOf({})).toBeUndefined();
+  });
+
+  it('a tooth without points has no figures, and nothing is made up', () => {
+    const { 12: _, ...rest } = drawn() as Record<number, LandmarkSet[number]>;
+    expect(of(rest, 12)).toEqual({ tooth: 12 });
+  });
+
+  it('levels need a central’s edge to count from', () => {
+    const set = drawn() as Record<number, LandmarkSet[number]>;
+    const without = { ...set, 11: { zenith: set[11]?.zenith }, 21: { zenith: set[21]?.zenith } } as LandmarkSet;
+    expect(of(without, 12)?.edgeLevel).toBeUndefined();
+    expect(of(without, 12)?.length?.value).toBeCloseTo(9, 1);
+  });
+
+  it('every figure tells its formula, and every input its source', () => {
+    for (const m of measureTeeth(drawn(), SCALE)) {
+      const figures = Object.values(m).filter((f): f is Figure => typeof f === 'object');
+      expect(figures.length).toBe(6);
+      for (const f of figures) {
+        expect(f.working.formula).not.toBe('');
+        expect(f.working.inputs.every((i) => i.source.text.length > 0)).toBe(true);
+      }
+    }
+  });
+});

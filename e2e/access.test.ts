@@ -1,0 +1,82 @@
+import { createRequire } from 'node:module';
+import type { Page } from 'playwright-core';
+import { URL_ } from '../server/test/house.js';
+import { closeBrowser, copyOfAvocet, newPage, open, picture, type Visit, visit } from './browser.js';
+
+const AXE = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
+
+afterAll(closeBrowser);
+
+interface Violation {
+  readonly id: string;
+  readonly help: string;
+  readonly nodes: readonly { readonly html: string; readonly failureSummary: string }[];
+}
+
+/** What axe-core finds against WCAG 2.2 A and AA; one line a finding. */
+async function findings(page: Page): Promise<string[]> {
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(await import('node:fs').then((fs) => fs.readFileSync(AXE, 'utf8')));
+  const violations = await page.evaluate(async () => {
+    const { axe } = window as unknown as { axe: { run: (o: unknown) => Promise<{ violations: Violation[] }> } };
+    return (await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })).violations;
+  });
+  return violations.map((v) => `${v.id}: ${v.help}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`);
+}
+
+it('the page of signing in meets WCAG 2.2 AA as far as axe-core can tell', async () => {
+  const page = await newPage();
+  await page.goto(URL_);
+  await page.getByLabel('Password').waitFor();
+  expect(await findings(page)).toEqual([]);
+  await page.context().close();
+});
+
+describe('every screen meets WCAG 2.2 AA as far as axe-core can tell', () => {
+  let v: Visit;
+  let id: string;
+  beforeAll(async () => {
+    v = await visit();
+    ({ id } = await copyOfAvocet('Access'));
+  });
+  afterAll(() => v.page.context().close());
+
+  it('cases', async () => {
+    await v.page.goto(URL_);
+    await v.page
+      .getByRole('link', { name: /Access/ })
+      .first()
+      .waitFor();
+    expect(await findings(v.page)).toEqual([]);
+  });
+
+  it('people', async () => {
+    await v.page.goto(`${URL_}/people`);
+    await v.page.getByRole('heading', { name: 'Add a person' }).waitFor();
+    expect(await findings(v.page)).toEqual([]);
+  });
+
+  it.each([
+    ['read', 'What stands out'],
+    ['propose', 'As it is, and as proposed'],
+    ['shape', '11 · planned crown'],
+    ['reduce', 'Section through 11'],
+    ['keep', 'The plan on one page'],
+  ])('%s', async (stage, heading) => {
+    await open(v.page, id, stage);
+    await v.page.getByRole('heading', { name: heading }).waitFor();
+    const found = await findings(v.page);
+    if (found.length > 0) await picture(v.page, `access-${stage}`);
+    expect(found).toEqual([]);
+  });
+
+  it('the list of keys, and a figure’s working', async () => {
+    await open(v.page, id, 'read');
+    await v.page.getByRole('heading', { name: 'What stands out' }).waitFor();
+    await v.page.keyboard.press('?');
+    await v.page.getByRole('dialog').waitFor();
+    expect(await findings(v.page)).toEqual([]);
+    await v.page.keyboard.press('Escape');
+    await v.page.getByText('how?').first().click();
+    expect(await findings(v.page)).toEqual([]);
+  });
+});

@@ -1,0 +1,137 @@
+import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Refusal, sphere, writeStlBinary } from '@radiant/core';
+import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
+import sharp from 'sharp';
+import { inspectFile, MAX_PIXELS } from '../src/files/inspect.js';
+import { ContentStore } from '../src/files/store.js';
+
+const picture = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#b07a74' } });
+const refusal = async (kind: 'photo' | 'scan', bytes: Buffer) =>
+  inspectFile(kind, bytes).then(
+    () => 'accepted',
+    (e: Error & { problem?: { status: number; detail: string } }) => e.problem?.detail ?? e.message,
+  );
+
+describe('a photograph that is put in', () => {
+  it.each([
+    ['jpeg', 'image/jpeg'],
+    ['png', 'image/png'],
+  ] as const)('as %s is known for what it is, with its size', async (format, mime) => {
+    const bytes = await picture(300, 220).toFormat(format).toBuffer();
+    expect(await inspectFile('photo', bytes)).toEqual({ mime, width: 300, height: 220 });
+  });
+
+  // EXIF orientation (CIPA DC-008): 1–4 stand upright or on their head, 5–8 lie on a side.
+  it.each([
+    [1, 300, 220],
+    [3, 300, 220],
+    [5, 220, 300],
+    [6, 220, 300],
+    [8, 220, 300],
+  ])('with EXIF orientation %i is %i wide and %i high when upright', async (orientation, width, height) => {
+    const bytes = await picture(300, 220).jpeg().withMetadata({ orientation }).toBuffer();
+    expect(await inspectFile('photo', bytes)).toMatchObject({ width, height });
+  });
+
+  it.each<[string, () => Promise<Buffer>, RegExp]>([
+    ['an empty file', async () => Buffer.alloc(0), /^The file is empty\.$/],
+    ['text that is named like a picture', async () => Buffer.from('not a picture at all'), /^This is not a JPEG or PNG picture\.$/],
+    ['another kind of picture', () => picture(300, 300).webp().toBuffer(), /^This is not a JPEG or PNG picture\.$/],
+    ['a drawing with script in it', async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="300" height="300"/>'), /not a JPEG or PNG/],
+    ['a stamp', () => picture(120, 300).png().toBuffer(), /only 120 × 300 pixels; at least 200 × 200/],
+    [
+      'a picture that breaks off',
+      async () =>
+        (
+          await sharp(Buffer.from(Array.from({ length: 900_000 }, (_, i) => (i * 7919) % 251)), { raw: { width: 600, height: 500, channels: 3 } })
+            .jpeg()
+            .toBuffer()
+        ).subarray(0, 9000),
+      /damaged/,
+    ],
+  ])('%s is refused in one sentence', async (_, make, sentence) => {
+    expect(await refusal('photo', await make())).toMatch(sentence);
+  });
+
+  it('of 40,000 × 40,000 pixels is refused by its header alone', async () => {
+    // A PNG of one small row, whose header claims what a bomb would.
+    const small = await picture(300, 300).png().toBuffer();
+    const bomb = Buffer.from(small);
+    bomb.writeUInt32BE(40_000, 16);
+    bomb.writeUInt32BE(40_000, 20);
+    bomb.writeUInt32BE(crc32(bomb.subarray(12, 29)), 29);
+    const begun = process.memoryUsage().rss;
+    expect(await refusal('photo', bomb)).toMatch(/^The picture has 40000 × 40000 pixels; at most 100 megapixels can be used\.$/);
+    expect(40_000 ** 2).toBeGreaterThan(MAX_PIXELS);
+    expect(process.memoryUsage().rss - begun).toBeLessThan(400e6);
+  });
+});
+
+/** CRC-32 as PNG (ISO/IEC 15948, annex D) wants it over a chunk's type and data. */
+function crc32(bytes: Uint8Array): number {
+  let c = 0xffffffff;
+  for (const b of bytes) {
+    c ^= b;
+    for (let k = 0; k < 8; k++) c = c & 1 ? (c >>> 1) ^ 0xedb88320 : c >>> 1;
+  }
+  return (c ^ 0xffffffff) >>> 0;
+}
+
+describe('a scan that is put in', () => {
+  const whole = Buffer.from(scan(makePatient(AVOCET), INTRAORAL_SCANNER));
+
+  it('of the simulated scanner is taken', async () => {
+    expect(await inspectFile('scan', whole)).toEqual({ mime: 'model/stl', width: null, height: null });
+  });
+
+  it.each<[string, () => Buffer]>([
+    ['an empty file', () => Buffer.alloc(0)],
+    ['one that breaks off', () => whole.subarray(0, whole.length >> 1)],
+    ['a photograph', () => Buffer.from('\xff\xd8\xff\xe0 JFIF', 'latin1')],
+    ['a ball', () => Buffer.from(writeStlBinary(sphere(20)))],
+  ])('%s is refused in one sentence', async (_, make) => {
+    const sentence = await refusal('scan', make());
+    expect(sentence).toMatch(/^[A-Z][^.]*(\.\d[^.]*)*\.?.*\.$/s);
+    expect(sentence).not.toBe('accepted');
+  });
+
+  it('with coordinates that are no numbers is refused as such', async () => {
+    const broken = Buffer.from(whole);
+    broken.writeFloatLE(Number.NaN, 84 + 12);
+    const error = await inspectFile('scan', broken).catch((e: unknown) => e);
+    expect(error).toBeInstanceOf(Refusal);
+  });
+});
+
+describe('the store of files', () => {
+  let dir: string;
+  let store: ContentStore;
+  beforeEach(async () => {
+    dir = await mkdtemp(join(tmpdir(), 'radiant-store-'));
+    store = new ContentStore(dir);
+  });
+  afterEach(() => rm(dir, { recursive: true }));
+
+  it('gives back the very bytes', async () => {
+    const bytes = Buffer.from([0, 255, 10, 13, 0, 7]);
+    expect(await store.get(await store.put(bytes))).toEqual(bytes);
+  });
+
+  it('names a file by its SHA-256 (FIPS 180-4: that of "abc")', async () => {
+    expect(await store.put(Buffer.from('abc'))).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad');
+  });
+
+  it('keeps the same bytes once, and leaves no draft behind', async () => {
+    const names = await Promise.all([1, 2, 3].map(() => store.put(Buffer.from('one photograph'))));
+    expect(new Set(names).size).toBe(1);
+    const kept = await readdir(join(dir, (names[0] as string).slice(0, 2)));
+    expect(kept).toEqual([names[0]]);
+    expect(await readFile(store.pathOf(names[0] as string), 'utf8')).toBe('one photograph');
+  });
+
+  it('says so when a file is gone', async () => {
+    await expect(store.get('0'.repeat(64))).rejects.toThrow(/ENOENT/);
+  });
+});
