@@ -11,17 +11,21 @@ import { studioLight } from './studio-light.js';
 export type Showing = 'existing' | 'planned' | 'difference';
 export type ViewName = 'front' | 'right' | 'left' | 'above';
 
-/** Where the eye stands for each named view, in the mouth's coordinates (x to the patient's left, y backward, z up), mm. */
-const EYES: Record<ViewName, readonly [number, number, number]> = {
-  front: [0, -132, 4],
-  right: [-100, -84, 4],
-  left: [100, -84, 4],
-  above: [0, -42, -140],
+interface Eye {
+  readonly from: readonly [number, number, number];
+  readonly to: readonly [number, number, number];
+}
+
+/** Where the eye stands and looks for each named view, in the mouth's coordinates (x to the patient's left, y backward, z up), mm. */
+const EYES: Record<ViewName, Eye> = {
+  front: { from: [0, -132, 4], to: [0, 6, 5] },
+  right: { from: [-106, -78, 4], to: [-6, 12, 5] },
+  left: { from: [106, -78, 4], to: [6, 12, 5] },
+  above: { from: [0, -36, -141], to: [0, 12, 5] },
 };
 /** A chosen tooth leans towards plum. */
-const SELECTED = '#dcc3d6';
+const SELECTED = '#e9d8de';
 const SMOOTH = !drawnInSoftware();
-const TARGET = new THREE.Vector3(0, 6, 5);
 
 /** The upper arch in three dimensions: the scan, the planned crowns, or what is added and removed. */
 export const ArchScene = memo(function ArchScene({
@@ -45,7 +49,7 @@ export const ArchScene = memo(function ArchScene({
     <Canvas
       frameloop="demand"
       dpr={[1, 2]}
-      camera={{ fov: 19, near: 10, far: 600, position: [...EYES.front], up: [0, 0, 1] }}
+      camera={{ fov: 19, near: 10, far: 600, position: [...EYES.front.from], up: [0, 0, 1] }}
       gl={{ antialias: SMOOTH }}
       aria-label="Upper arch in three dimensions"
     >
@@ -78,7 +82,7 @@ function Rig({ view }: { view: { readonly name: ViewName; readonly turn: number 
   const controls = useRef<OrbitControls | undefined>(undefined);
   useEffect(() => {
     const c = new OrbitControls(camera, gl.domElement);
-    c.target.copy(TARGET);
+    c.target.set(...EYES.front.to);
     c.enableDamping = false;
     c.minDistance = 40;
     c.maxDistance = 320;
@@ -90,8 +94,8 @@ function Rig({ view }: { view: { readonly name: ViewName; readonly turn: number 
   }, [camera, gl, invalidate]);
   useEffect(() => {
     camera.up.set(0, 0, 1);
-    camera.position.set(...EYES[view.name]);
-    controls.current?.target.copy(TARGET);
+    camera.position.set(...EYES[view.name].from);
+    controls.current?.target.set(...EYES[view.name].to);
     controls.current?.update();
     invalidate();
   }, [view, camera, invalidate]);
@@ -195,7 +199,7 @@ const Surface = memo(function Surface({
       {coloured ? (
         <meshMatcapMaterial key="map" matcap={SOFT} vertexColors color="#ffffff" />
       ) : (
-        <meshMatcapMaterial key="plain" matcap={WET} color={selected ? SELECTED : '#f3ebda'} />
+        <meshMatcapMaterial key="plain" matcap={WET} color={selected ? SELECTED : '#f8eed9'} />
       )}
     </mesh>
   );
