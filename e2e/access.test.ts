@@ -56,6 +56,7 @@ describe('every screen meets WCAG 2.2 AA as far as axe-core can tell', () => {
   });
 
   it.each([
+    ['meet', 'Photographs'],
     ['read', 'What stands out'],
     ['propose', 'As it is, and as proposed'],
     ['shape', '11 · planned crown'],

@@ -17,6 +17,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './records.js';
 import { COMMENT_STAGES, type CommentStage, ROLES, type Role, SECTION_NAMES, type SectionName } from './role.js';
 import { MeetSection, ProposeSection, ReadSection, ReduceSection, type SectionData, ShapeSection } from './sections.js';
 
@@ -87,6 +88,42 @@ export interface CaseFile {
   /** What delivered it: a person's upload or a device, with the word simulated where it is. */
   readonly origin: string;
   readonly at: string;
+  /** Of a photograph: which standard view, in which state of the mouth; null while nobody has said. */
+  readonly view: PhotoView | null;
+  readonly state: CaseState | null;
+  /** Calendar date on which it was taken, and by whom. */
+  readonly takenOn: string | null;
+  readonly takenBy: string;
+  /** When it was put away; it can be brought back until `KEPT_DAYS` later. */
+  readonly removedAt: string | null;
+}
+
+/** How long a file that was put away can be brought back, days. */
+export const KEPT_DAYS = 30;
+
+/** What is said of a photograph. What is left out stays as it is. */
+export class FileChange {
+  @IsOptional()
+  @IsIn(keysOf(PHOTO_VIEWS), words('This view is not known.'))
+  view?: PhotoView | null;
+
+  @IsOptional()
+  @IsIn(keysOf(CASE_STATES), words('This state is not known.'))
+  state?: CaseState | null;
+
+  @IsOptional()
+  @IsISO8601({ strict: true }, words('The date on which it was taken is a calendar date.'))
+  takenOn?: string | null;
+
+  @IsOptional()
+  @IsString(words('Who took it is text.'))
+  @Length(1, 120, words('Who took it has 1 to 120 characters.'))
+  takenBy?: string;
+}
+
+/** A file as it was taken in, and whether the case held the same bytes already. */
+export interface Delivered extends CaseFile {
+  readonly already: boolean;
 }
 
 export interface CaseComment {
@@ -103,12 +140,16 @@ export interface CaseDetail {
   readonly name: string;
   readonly sections: { readonly [K in SectionName]: SectionState<K> };
   readonly files: readonly CaseFile[];
+  /** Put away, and can still be brought back. */
+  readonly removed: readonly CaseFile[];
   readonly comments: readonly CaseComment[];
 }
 
 /** The format's name and the newest version that this program reads. */
 export const CASE_DOCUMENT_FORMAT = 'radiant-arch-case';
-export const CASE_DOCUMENT_VERSION = 1;
+export const CASE_DOCUMENT_VERSION = 2;
+/** Older versions that are still read: 1 had no views, states and history of teeth. */
+export const CASE_DOCUMENT_READ: readonly number[] = [1, 2];
 
 class StoredSections {
   @IsDefined()
@@ -160,6 +201,23 @@ class StoredFile {
 
   @IsString()
   base64!: string;
+
+  @IsOptional()
+  @IsIn(keysOf(PHOTO_VIEWS))
+  view?: PhotoView | null;
+
+  @IsOptional()
+  @IsIn(keysOf(CASE_STATES))
+  state?: CaseState | null;
+
+  @IsOptional()
+  @IsISO8601({ strict: true })
+  takenOn?: string | null;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(120)
+  takenBy?: string;
 }
 
 class StoredComment {
@@ -205,8 +263,8 @@ export class CaseDocument {
   @Equals(CASE_DOCUMENT_FORMAT, words('This is not a Radiant Arch case file.'))
   format!: typeof CASE_DOCUMENT_FORMAT;
 
-  @Equals(CASE_DOCUMENT_VERSION, words(`This program reads case files of version ${CASE_DOCUMENT_VERSION}.`))
-  version!: typeof CASE_DOCUMENT_VERSION;
+  @IsIn(CASE_DOCUMENT_READ as number[], words(`This program reads case files of version ${CASE_DOCUMENT_READ.join(' and ')}.`))
+  version!: number;
 
   @IsISO8601()
   writtenAt!: string;

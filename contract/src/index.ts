@@ -1,6 +1,7 @@
 export * from './cases.js';
 export * from './people.js';
 export * from './problem.js';
+export * from './records.js';
 export * from './role.js';
 export * from './sections.js';
 export * from './validation.js';

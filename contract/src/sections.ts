@@ -4,6 +4,7 @@ import {
   CROWN_LIMITS,
   type CutFrom,
   type DesignId,
+  fromUniversal,
   LANDMARK_KINDS,
   type LandmarkKind,
   type LandmarkSet,
@@ -32,8 +33,10 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { CAUTIONS, type Caution, keysOf, TOOTH_PAST, type ToothPast, WISH_TAGS, type WishTag } from './records.js';
 import type { SectionName } from './role.js';
 
+const ALL_TEETH = Array.from({ length: 32 }, (_, i) => fromUniversal(i + 1));
 const FINITE = { allowNaN: false, allowInfinity: false } as const;
 const words = (what: string) => ({ message: what });
 
@@ -73,7 +76,23 @@ export class LandmarkInput extends PointPx {
   kind!: LandmarkKind;
 }
 
-/** Who, what they want, by when. */
+/** What one tooth has behind it. */
+export class ToothHistory {
+  @IsIn(ALL_TEETH, words('A tooth of the history is not a permanent tooth.'))
+  tooth!: number;
+
+  @IsArray(words('The history of a tooth is a list.'))
+  @ArrayUnique(words('A point of a tooth’s history is named twice.'))
+  @IsIn(keysOf(TOOTH_PAST), { each: true, message: 'A point of a tooth’s history is not known.' })
+  past: ToothPast[] = [];
+
+  @IsOptional()
+  @IsString(words('The note on a tooth is text.'))
+  @MaxLength(300, words('The note on a tooth has at most 300 characters.'))
+  note?: string;
+}
+
+/** Who, what they want, by when, what to beware of, what the teeth have behind them. */
 export class MeetSection {
   @IsOptional()
   @IsInt(words('The age is a whole number of years.'))
@@ -81,13 +100,38 @@ export class MeetSection {
   @Max(120, words('The age must lie between 0 and 120 years.'))
   ageYears?: number | null;
 
+  /** For norms that need it, nothing else. */
+  @IsOptional()
+  @IsIn(['female', 'male'], words('The sex at birth is female or male, or left open.'))
+  sexAtBirth?: 'female' | 'male' | null;
+
   @IsString(words('The wish is text.'))
   @MaxLength(500, words('The wish has at most 500 characters.'))
   wish: string = '';
 
+  @IsArray(words('The tags of the wish are a list.'))
+  @ArrayUnique(words('A tag is set twice.'))
+  @IsIn(keysOf(WISH_TAGS), { each: true, message: 'A tag of the wish is not known.' })
+  wishTags: WishTag[] = [];
+
   @IsOptional()
   @IsISO8601({ strict: true }, words('The date to finish by is a calendar date.'))
   finishBy?: string | null;
+
+  @IsArray(words('The cautions are a list.'))
+  @ArrayUnique(words('A caution is set twice.'))
+  @IsIn(keysOf(CAUTIONS), { each: true, message: 'A caution is not known.' })
+  cautions: Caution[] = [];
+
+  @IsString(words('The note on cautions is text.'))
+  @MaxLength(500, words('The note on cautions has at most 500 characters.'))
+  cautionNote: string = '';
+
+  @IsArray(words('The history of the teeth is a list.'))
+  @ArrayUnique((t: ToothHistory) => t.tooth, words('A tooth stands in the history twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => ToothHistory)
+  teeth: ToothHistory[] = [];
 }
 
 /** The photograph on the bench, its scale and its landmarks. */
@@ -191,12 +235,17 @@ export interface SectionData {
 
 /** What a section holds before anyone has written it. */
 export const EMPTY_SECTIONS: { readonly [K in SectionName]: SectionData[K] } = {
-  meet: { wish: '' },
+  meet: { wish: '', wishTags: [], cautions: [], cautionNote: '', teeth: [] },
   read: { landmarks: [] },
   propose: { school: 'ratio', referenceTooth: 11, edgeMm: 0 },
   shape: { teeth: [] },
   reduce: { design: 'graduated', from: 'mock-up' },
 };
+
+/** A section as it was written, with what newer versions of its class have added left empty. */
+export function completed<N extends SectionName>(name: N, data: object): SectionData[N] {
+  return { ...EMPTY_SECTIONS[name], ...data } as SectionData[N];
+}
 
 /** Landmarks in core's form. */
 export function landmarkSet(landmarks: readonly LandmarkInput[]): LandmarkSet {

@@ -1,5 +1,6 @@
 import {
   CASE_DOCUMENT_FORMAT,
+  CASE_DOCUMENT_READ,
   CASE_DOCUMENT_VERSION,
   CaseDocument,
   check,
@@ -77,7 +78,7 @@ describe('a case file', () => {
 
   it.each<[string, object, string]>([
     ['another program’s', { ...file, format: 'something-else' }, 'This is not a Radiant Arch case file.'],
-    ['a newer one', { ...file, version: CASE_DOCUMENT_VERSION + 1 }, `This program reads case files of version ${CASE_DOCUMENT_VERSION}.`],
+    ['a newer one', { ...file, version: CASE_DOCUMENT_VERSION + 1 }, `This program reads case files of version ${CASE_DOCUMENT_READ.join(' and ')}.`],
     ['one with a foreign field', { ...file, insurance: 'yes' }, 'The field “insurance” does not belong here.'],
     [
       'one whose section has a foreign field',

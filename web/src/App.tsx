@@ -6,6 +6,7 @@ import { Gate } from './shell/Gate.js';
 import { People } from './shell/People.js';
 import { Waiting } from './shell/Waiting.js';
 
+const Meet = lazy(() => import('./meet/Meet.js'));
 const Read = lazy(() => import('./read/Read.js'));
 const Propose = lazy(() => import('./propose/Propose.js'));
 const Shape = lazy(() => import('./shape/Shape.js'));
@@ -24,6 +25,7 @@ export function App() {
               <Route path="/people" element={<People who={who} />} />
               <Route path="/cases/:id" element={<CasePage who={who} />}>
                 <Route index element={<Navigate to="read" replace />} />
+                <Route path="meet" element={<Meet />} />
                 <Route path="read" element={<Read />} />
                 <Route path="propose" element={<Propose />} />
                 <Route path="shape" element={<Shape />} />

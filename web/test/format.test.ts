@@ -112,7 +112,7 @@ describe('a tooth’s outline', () => {
   });
 });
 
-it('the journey goes from read to keep, and each stage asks one question', () => {
-  expect(STAGES.map((s) => s.name)).toEqual(['read', 'propose', 'shape', 'reduce', 'keep']);
+it('the journey goes from meet to keep, and each stage asks one question', () => {
+  expect(STAGES.map((s) => s.name)).toEqual(['meet', 'read', 'propose', 'shape', 'reduce', 'keep']);
   expect(new Set(STAGES.map((s) => s.question)).size).toBe(STAGES.length);
 });

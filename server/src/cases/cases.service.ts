@@ -4,6 +4,7 @@ import {
   type CaseComment,
   type CaseDetail,
   type CaseSummary,
+  completed,
   EMPTY_SECTIONS,
   type NewCase,
   type NewComment,
@@ -37,8 +38,8 @@ export class CasesService {
     const sections = await SectionRow.findAll({ where: { caseId: { [Op.in]: cases.map((c) => c.id) } } });
     return cases.map((c) => {
       const own = sections.filter((s) => s.caseId === c.id);
-      const meet = own.find((s) => s.name === 'meet')?.data ?? EMPTY_SECTIONS.meet;
-      return { id: c.id, name: c.name, updatedAt: c.changedAt.toISOString(), meet: meet as CaseSummary['meet'], stagesBegun: own.map((s) => s.name) };
+      const meet = completed('meet', own.find((s) => s.name === 'meet')?.data ?? {});
+      return { id: c.id, name: c.name, updatedAt: c.changedAt.toISOString(), meet, stagesBegun: own.map((s) => s.name) };
     });
   }
 
@@ -63,9 +64,10 @@ export class CasesService {
   }
 
   async detail(row: CaseRow): Promise<CaseDetail> {
-    const [sections, files, comments] = await Promise.all([
+    const [sections, files, removed, comments] = await Promise.all([
       SectionRow.findAll({ where: { caseId: row.id } }),
       this.files.list(row.id),
+      this.files.removed(row.id),
       CommentRow.findAll({ where: { caseId: row.id }, order: [['at', 'ASC']] }),
     ]);
     const states = Object.fromEntries(
@@ -82,6 +84,7 @@ export class CasesService {
       name: row.name,
       sections: states as unknown as CaseDetail['sections'],
       files: files.map(describeFile),
+      removed: removed.map(describeFile),
       comments: comments.map(describeComment),
     };
   }
@@ -114,7 +117,7 @@ export class CasesService {
 
 export function describeSection(name: SectionName, row: SectionRow | null | undefined): SectionState {
   if (!row) return { name, version: 0, data: EMPTY_SECTIONS[name], by: null, at: null };
-  return { name, version: row.version, data: row.data as SectionState['data'], by: row.byName, at: row.at.toISOString() };
+  return { name, version: row.version, data: completed(name, row.data), by: row.byName, at: row.at.toISOString() };
 }
 
 function describeComment(c: CommentRow): CaseComment {

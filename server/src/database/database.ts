@@ -1,4 +1,4 @@
-import type { CommentStage, FileKind, Role, SectionName } from '@radiant/contract';
+import type { CaseState, CommentStage, FileKind, PhotoView, Role, SectionName } from '@radiant/contract';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
 import type { Config } from '../config.js';
 
@@ -54,6 +54,11 @@ export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttrib
   declare height: number | null;
   declare origin: string;
   declare at: Date;
+  declare view: CreationOptional<PhotoView | null>;
+  declare state: CreationOptional<CaseState | null>;
+  declare takenOn: CreationOptional<string | null>;
+  declare takenBy: CreationOptional<string>;
+  declare removedAt: CreationOptional<Date | null>;
 }
 
 export class CommentRow extends Model<InferAttributes<CommentRow>, InferCreationAttributes<CommentRow>> {
@@ -122,6 +127,11 @@ export function openDatabase(c: Config['database']): Sequelize {
       height: DataTypes.INTEGER,
       origin: text(120),
       at: at(),
+      view: DataTypes.STRING(30),
+      state: DataTypes.STRING(20),
+      takenOn: DataTypes.DATEONLY,
+      takenBy: { ...text(120), defaultValue: '' },
+      removedAt: DataTypes.DATE(3),
     },
     { sequelize: db, tableName: 'files' },
   );

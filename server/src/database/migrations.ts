@@ -84,6 +84,16 @@ const MIGRATIONS: readonly { name: string; up: (q: QueryInterface) => Promise<vo
       });
     },
   },
+  {
+    name: '0003-views-and-states-of-photographs',
+    up: async (q) => {
+      await q.addColumn('files', 'view', { type: DataTypes.STRING(30) });
+      await q.addColumn('files', 'state', { type: DataTypes.STRING(20) });
+      await q.addColumn('files', 'taken_on', { type: DataTypes.DATEONLY });
+      await q.addColumn('files', 'taken_by', { ...text(120), defaultValue: '' });
+      await q.addColumn('files', 'removed_at', { type: DataTypes.DATE(3) });
+    },
+  },
 ];
 
 /** Brings the database to the newest form. Safe to run at every start. */

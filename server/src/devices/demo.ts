@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable, Logger } from '@nestjs/common';
-import { type LandmarkInput, landmarkSet, planInputs, type Role, type SectionChange } from '@radiant/contract';
+import { type LandmarkInput, landmarkSet, type MeetSection, planInputs, type Role, type SectionChange } from '@radiant/contract';
 import {
   existingArch,
   type Figure,
@@ -45,6 +45,20 @@ export const DEMO_PEOPLE: readonly { name: string; email: string; role: Role }[]
 
 const DONE = 'demo';
 
+const AVOCET_MEET: MeetSection = {
+  ageYears: 34,
+  sexAtBirth: 'female',
+  wish: 'wants them even and a little longer',
+  wishTags: ['even', 'longer', 'natural'],
+  finishBy: '2026-12-18',
+  cautions: ['grinding'],
+  cautionNote: 'Grinds at night; a guard after the veneers.',
+  teeth: [
+    { tooth: 21, past: ['trauma'], note: 'Fell off a bicycle at twelve; vital.' },
+    { tooth: 14, past: ['filling'] },
+  ],
+};
+
 /** Puts the demo practice and its case in, once. Everything is made by the simulated devices and arrives as theirs would. */
 @Injectable()
 export class Demo {
@@ -81,11 +95,17 @@ export class Demo {
   /** *Avocet*: a small lateral on one side and worn centrals, six upper veneers mostly added. */
   private async avocet(me: SignedIn): Promise<void> {
     const patient = makePatient(AVOCET);
-    const row = await this.cases.create({ name: 'Avocet', meet: { ageYears: 34, wish: 'wants them even and a little longer', finishBy: '2026-12-18' } }, me);
+    const row = await this.cases.create({ name: 'Avocet', meet: AVOCET_MEET }, me);
     const change = (name: Parameters<SectionsService['change']>[1], data: object, version = 0) =>
       this.sections.change(row, name, { version, data } as SectionChange, me);
 
-    const photo = await this.files.keep(row.id, { kind: 'photo', name: 'retracted front, before.jpg', bytes: await jpeg(patient), origin: 'simulated camera' });
+    const photo = await this.files.keep(row.id, {
+      kind: 'photo',
+      name: 'retracted front, before.jpg',
+      bytes: await jpeg(patient),
+      origin: 'simulated camera',
+      takenBy: 'Assistant Sample Knot',
+    });
     const bytes = scan(patient, INTRAORAL_SCANNER);
     const scanFile = await this.files.keep(row.id, { kind: 'scan', name: 'upper jaw, before.stl', bytes: Buffer.from(bytes), origin: 'simulated scanner' });
 

@@ -51,6 +51,10 @@ export class CaseDocumentService {
           origin: f.origin,
           at: f.at.toISOString(),
           sha256: f.sha256,
+          view: f.view ?? null,
+          state: f.state ?? null,
+          takenOn: f.takenOn ?? null,
+          takenBy: f.takenBy ?? '',
           base64: (await this.files.read(f)).toString('base64'),
         })),
       ),
@@ -77,7 +81,16 @@ export class CaseDocumentService {
       for (const f of doc.files) {
         await this.files.keep(
           row.id,
-          { kind: f.kind, name: f.name, bytes: bytes.get(f.id) as Buffer, origin: f.origin },
+          {
+            kind: f.kind,
+            name: f.name,
+            bytes: bytes.get(f.id) as Buffer,
+            origin: f.origin,
+            ...(f.view !== undefined && { view: f.view }),
+            ...(f.state !== undefined && { state: f.state }),
+            takenOn: f.takenOn ?? null,
+            takenBy: f.takenBy ?? '',
+          },
           { id: renamed.get(f.id) as string, at: new Date(f.at), transaction },
         );
       }

@@ -1,34 +1,53 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { Inject, Injectable } from '@nestjs/common';
-import type { CaseFile, FileKind } from '@radiant/contract';
-import type { Transaction } from 'sequelize';
+import { Inject, Injectable, Logger, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
+import { type CaseFile, type FileChange, type FileKind, KEPT_DAYS, readFileName } from '@radiant/contract';
+import { Op, type Transaction } from 'sequelize';
+import { ProblemException } from '../common/problem.filter.js';
 import type { Config } from '../config.js';
-import { FileRow } from '../database/database.js';
+import { FileRow, SectionRow } from '../database/database.js';
 import { CONFIG } from '../database/database.module.js';
 import { inspectFile } from './inspect.js';
 import { ContentStore } from './store.js';
+import { Thumbnails } from './thumbnails.js';
 
-/** A file as it arrives: bytes, name, what delivered it. */
-export interface Arrival {
+/** A file as it arrives: bytes, name, what delivered it, and what is known of a photograph. */
+export interface Arrival extends FileChange {
   readonly kind: FileKind;
   readonly name: string;
   readonly bytes: Buffer;
   readonly origin: string;
 }
 
+const DAY_MS = 24 * 3600 * 1000;
+
 @Injectable()
-export class FilesService {
+export class FilesService implements OnModuleInit, OnModuleDestroy {
+  private readonly log = new Logger('files');
   private readonly store: ContentStore;
+  private readonly thumbnails: Thumbnails;
+  private daily: NodeJS.Timeout | undefined;
 
   constructor(@Inject(CONFIG) config: Config) {
     this.store = new ContentStore(join(config.dataDir, 'files'));
+    this.thumbnails = new Thumbnails(join(config.dataDir, 'thumbnails'));
+  }
+
+  onModuleInit(): void {
+    const clear = () => void this.forgetOld().catch((error: Error) => this.log.warn(`old files were not cleared: ${error.message}`));
+    this.daily = setInterval(clear, DAY_MS);
+    this.daily.unref();
+  }
+
+  onModuleDestroy(): void {
+    clearInterval(this.daily);
   }
 
   /** Checks and keeps a file. @throws ProblemException or Refusal with one sentence; nothing is kept then */
   async keep(caseId: string, arrival: Arrival, as: { id?: string; at?: Date; transaction?: Transaction } = {}): Promise<FileRow> {
     const seen = await inspectFile(arrival.kind, arrival.bytes);
     const sha256 = await this.store.put(arrival.bytes);
+    const named = arrival.kind === 'photo' ? readFileName(arrival.name) : { view: null, state: null };
     return FileRow.create(
       {
         id: as.id ?? randomUUID(),
@@ -42,24 +61,98 @@ export class FilesService {
         height: seen.height,
         origin: arrival.origin,
         at: as.at ?? new Date(),
+        view: arrival.view !== undefined ? arrival.view : named.view,
+        state: arrival.state !== undefined ? arrival.state : named.state,
+        takenOn: arrival.takenOn ?? null,
+        takenBy: arrival.takenBy ?? '',
       },
       { transaction: as.transaction ?? null },
     );
+  }
+
+  /**
+   * Keeps a file unless the case holds the same bytes already; put away, they come back.
+   * @throws ProblemException or Refusal with one sentence; nothing is kept then
+   */
+  async deliver(caseId: string, arrival: Arrival): Promise<{ row: FileRow; already: boolean }> {
+    const held = await FileRow.findOne({ where: { caseId, kind: arrival.kind, sha256: this.store.nameOf(arrival.bytes) } });
+    if (!held) return { row: await this.keep(caseId, arrival), already: false };
+    if (held.removedAt) await held.update({ removedAt: null });
+    return { row: held, already: true };
   }
 
   async find(caseId: string, id: string): Promise<FileRow | null> {
     return FileRow.findOne({ where: { id, caseId } });
   }
 
+  /** The case's files, oldest first; those put away are left out. */
   async list(caseId: string): Promise<FileRow[]> {
-    return FileRow.findAll({ where: { caseId }, order: [['at', 'ASC']] });
+    return FileRow.findAll({ where: { caseId, removedAt: null }, order: [['at', 'ASC']] });
+  }
+
+  /** Files that were put away and can still be brought back, newest first. */
+  async removed(caseId: string): Promise<FileRow[]> {
+    return FileRow.findAll({ where: { caseId, removedAt: { [Op.gt]: keptSince() } }, order: [['removedAt', 'DESC']] });
+  }
+
+  async describe(row: FileRow, change: FileChange): Promise<FileRow> {
+    return row.update({ ...change });
+  }
+
+  /**
+   * Puts a file away; it can be brought back for KEPT_DAYS.
+   * @throws ProblemException 409 while measures or a contour stand on it
+   */
+  async putAway(row: FileRow): Promise<FileRow> {
+    const sections = await SectionRow.findAll({ where: { caseId: row.caseId } });
+    const uses = sections.find((s) => [(s.data as { photoId?: string }).photoId, (s.data as { scanId?: string }).scanId].includes(row.id));
+    if (uses) {
+      const what = row.kind === 'photo' ? 'Measures stand on this photograph' : 'The contour stands on this scan';
+      throw new ProblemException(409, 'Still needed', `${what}; choose another in ${uses.name} first.`);
+    }
+    return row.update({ removedAt: new Date() });
+  }
+
+  async bringBack(row: FileRow): Promise<FileRow> {
+    return row.update({ removedAt: null });
+  }
+
+  /** Forgets what was put away longer ago than KEPT_DAYS; its bytes go when no other case holds the same. */
+  async forgetOld(): Promise<number> {
+    const old = await FileRow.findAll({ where: { removedAt: { [Op.lte]: keptSince() } } });
+    for (const row of old) {
+      await row.destroy();
+      if ((await FileRow.count({ where: { sha256: row.sha256 } })) === 0) await this.store.drop(row.sha256);
+    }
+    return old.length;
   }
 
   read(file: FileRow): Promise<Buffer> {
     return this.store.get(file.sha256);
   }
+
+  thumbnail(file: FileRow): Promise<Buffer> {
+    return this.thumbnails.of(file.sha256, () => this.read(file));
+  }
 }
 
+const keptSince = () => new Date(Date.now() - KEPT_DAYS * DAY_MS);
+
 export function describeFile(f: FileRow): CaseFile {
-  return { id: f.id, kind: f.kind, name: f.name, mime: f.mime, bytes: f.bytes, width: f.width, height: f.height, origin: f.origin, at: f.at.toISOString() };
+  return {
+    id: f.id,
+    kind: f.kind,
+    name: f.name,
+    mime: f.mime,
+    bytes: f.bytes,
+    width: f.width,
+    height: f.height,
+    origin: f.origin,
+    at: f.at.toISOString(),
+    view: f.view ?? null,
+    state: f.state ?? null,
+    takenOn: f.takenOn ?? null,
+    takenBy: f.takenBy ?? '',
+    removedAt: f.removedAt?.toISOString() ?? null,
+  };
 }

@@ -13,8 +13,13 @@ export class ContentStore {
     return join(this.dir, sha256.slice(0, 2), sha256);
   }
 
+  /** The name that bytes are kept under. */
+  nameOf(bytes: Uint8Array): string {
+    return createHash('sha256').update(bytes).digest('hex');
+  }
+
   async put(bytes: Uint8Array): Promise<string> {
-    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    const sha256 = this.nameOf(bytes);
     const path = this.pathOf(sha256);
     if (await exists(path)) return sha256;
     const folder = join(this.dir, sha256.slice(0, 2));
@@ -40,6 +45,13 @@ export class ContentStore {
 
   async get(sha256: string): Promise<Buffer> {
     return readFile(this.pathOf(sha256));
+  }
+
+  /** Forgets a file; nothing happens when it is not there. */
+  async drop(sha256: string): Promise<void> {
+    await unlink(this.pathOf(sha256)).catch((error: NodeJS.ErrnoException) => {
+      if (error.code !== 'ENOENT') throw error;
+    });
   }
 }
 

@@ -1,4 +1,4 @@
-import type { SectionName, Who } from '@radiant/contract';
+import { CAUTIONS, type SectionName, type Who } from '@radiant/contract';
 import { ArrowLeft } from 'lucide-react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { sentenceOf } from '../data/api.js';
@@ -48,6 +48,11 @@ function Frame() {
         <div className="min-w-0 px-5 py-4">
           <h1 className="mb-1.5 truncate font-serif text-[25px] font-semibold leading-none tracking-tight">{detail.name}</h1>
           <p className="line-clamp-2 text-[13px] text-ink-2">{facts}</p>
+          {meet.cautions.length > 0 && (
+            <p className="mt-0.5 truncate text-[13px] font-semibold text-removed-ink" title={meet.cautionNote}>
+              beware: {meet.cautions.map((c) => CAUTIONS[c]).join(', ')}
+            </p>
+          )}
         </div>
         <ArchStrip />
         <div className="min-w-0 px-5 py-4 text-right text-[13px] text-ink-2">

@@ -1,4 +1,4 @@
-import { type CaseDetail, type CaseSummary, NewCase, type Who } from '@radiant/contract';
+import { type CaseDetail, type CaseSummary, EMPTY_SECTIONS, NewCase, type Who } from '@radiant/contract';
 import { FileUp, Plus } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useRef, useState } from 'react';
@@ -96,7 +96,7 @@ function NewCaseForm() {
       ]}
       read={(v) => ({
         name: v.name?.trim(),
-        meet: { wish: v.wish ?? '', ...(v.ageYears && { ageYears: Number(v.ageYears) }), ...(v.finishBy && { finishBy: v.finishBy }) },
+        meet: { ...EMPTY_SECTIONS.meet, wish: v.wish ?? '', ...(v.ageYears && { ageYears: Number(v.ageYears) }), ...(v.finishBy && { finishBy: v.finishBy }) },
       })}
       send={async (value) => {
         const made = await api.post<CaseDetail>('/cases', value);

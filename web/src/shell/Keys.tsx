@@ -7,7 +7,7 @@ import { STAGES } from './stages.js';
 
 const EVERYWHERE: readonly (readonly [string, string])[] = [
   ['[ ]', 'tooth before, tooth after'],
-  ['Alt 1 … 5', 'stage'],
+  ['Alt 1 … 6', 'stage'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
   ['?', 'this list'],
@@ -54,7 +54,7 @@ export function Keys({ stage }: { stage: string }) {
       const next = by && UPPER_SIX[UPPER_SIX.indexOf(tooth) + by];
       if (next) selectTooth(next);
       else if (e.key === '?') setOpen(true);
-      else if (e.altKey && /^[1-5]$/.test(e.key)) navigate(`/cases/${id}/${STAGES[Number(e.key) - 1]?.name}`);
+      else if (e.altKey && /^[1-6]$/.test(e.key)) navigate(`/cases/${id}/${STAGES[Number(e.key) - 1]?.name}`);
       else return;
       e.preventDefault();
     };

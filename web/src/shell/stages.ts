@@ -2,6 +2,7 @@ import type { SectionName } from '@radiant/contract';
 
 /** The stages that have a screen, in the order of the journey. */
 export const STAGES: readonly { readonly name: string; readonly question: string; readonly section?: SectionName }[] = [
+  { name: 'meet', question: 'who, what do they want, by when, what must we beware of', section: 'meet' },
   { name: 'read', question: 'what is there, what deviates, would anyone notice', section: 'read' },
   { name: 'propose', question: 'how long, how wide, where is the edge', section: 'propose' },
   { name: 'shape', question: 'what will it look like, what is added, what removed', section: 'shape' },

@@ -1,0 +1,103 @@
+import type { CaseDetail } from '@radiant/contract';
+import sharp from 'sharp';
+import { closeBrowser, copyOfAvocet, holds, open, saved, type Visit, visit } from './browser.js';
+
+let v: Visit;
+beforeAll(async () => {
+  v = await visit();
+});
+afterAll(closeBrowser);
+
+const picture = async (name: string, colour: string) => ({
+  name,
+  mimeType: 'image/jpeg',
+  buffer: await sharp({ create: { width: 400, height: 300, channels: 3, background: colour } })
+    .jpeg()
+    .toBuffer(),
+});
+
+it('what the patient wants and what to beware of is kept, and stands on every stage', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Wishes');
+  await open(page, id, 'meet');
+  await page.getByLabel('What the patient wants').fill('Close the gap beside the eye tooth.');
+  await page.getByRole('button', { name: 'gaps closed' }).click();
+  await page.getByRole('button', { name: 'bleeds easily' }).click();
+  await page.getByLabel('Age, years').fill('35');
+  await page.getByRole('button', { name: 'female', exact: true }).click();
+  await saved(page);
+  const { data } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.meet;
+  expect(data).toMatchObject({ ageYears: 35, sexAtBirth: null, wish: 'Close the gap beside the eye tooth.' });
+  expect(data.wishTags).toContain('gaps-closed');
+  await open(page, id, 'reduce');
+  await page.getByText(/beware: .*bleeds easily/).waitFor();
+});
+
+it('an age that can’t be is told, kept on the screen, and does not reach the record', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Ages');
+  await open(page, id, 'meet');
+  await page.getByLabel('Age, years').fill('340');
+  await page.getByText('The age must lie between 0 and 120 years.').waitFor();
+  await holds(page.getByLabel('Age, years'), '340');
+  expect((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.meet.data.ageYears).toBe(34);
+});
+
+it('a tooth’s history is noted in either notation', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Histories');
+  await open(page, id, 'meet');
+  await page.getByLabel('tooth numbers').selectOption({ label: 'Universal' });
+  await page.getByRole('button', { name: /^7, lateral incisor/ }).click();
+  await page.getByRole('button', { name: 'root-filled' }).click();
+  await page.getByRole('button', { name: 'discoloured stump' }).click();
+  await page.getByLabel('Note').last().fill('2019');
+  await page.keyboard.press('Escape');
+  await page.getByText(/7: root-filled, discoloured stump, 2019/).waitFor();
+  await saved(page);
+  await page.getByLabel('tooth numbers').selectOption({ label: 'FDI' });
+  const { teeth } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.meet.data;
+  expect(teeth.find((t) => t.tooth === 12)).toEqual({ tooth: 12, past: ['root-filled', 'dark-stump'], note: '2019' });
+});
+
+it('many files at once find their places, and one that is no picture says so', async () => {
+  const { page, troubles } = v;
+  const { id } = await copyOfAvocet('Many');
+  await open(page, id, 'meet');
+  await page
+    .getByLabel('Photograph files')
+    .setInputFiles([
+      await picture('lips smiling, before.jpg', '#933'),
+      await picture('upper occlusal before.jpg', '#393'),
+      { name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture') },
+      await picture('IMG_7.jpg', '#339'),
+    ]);
+  await page.getByText('3 of 4 arrived').waitFor();
+  await page.getByText('This is not a JPEG or PNG picture.').waitFor();
+  await page.getByRole('button', { name: /lips, smiling/ }).waitFor();
+  await page.getByRole('button', { name: /upper, occlusal/ }).waitFor();
+
+  await page.getByRole('button', { name: /IMG_7\.jpg/ }).click();
+  await page.getByLabel('View').selectOption({ label: 'twelve o’clock' });
+  await page.getByLabel('State of the mouth').selectOption({ label: 'before' });
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: /twelve o’clock/ }).waitFor();
+  expect(troubles).toEqual([]);
+});
+
+it('a picture is put away and brought back; one with measures on it is not', async () => {
+  const { page } = v;
+  const { id } = await copyOfAvocet('Away');
+  await open(page, id, 'meet');
+  await page.getByLabel('Photograph files').setInputFiles([await picture('retracted left before.jpg', '#773')]);
+  await page.getByRole('button', { name: /retracted, left/ }).click();
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'put away: 1' }).click();
+  await page.getByRole('button', { name: 'bring back' }).click();
+  await page.getByRole('button', { name: /retracted, left/ }).waitFor();
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: /retracted, front/ }).click();
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByText('Measures stand on this photograph; choose another in read first.').waitFor();
+});

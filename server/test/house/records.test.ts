@@ -1,0 +1,141 @@
+import type { CaseDetail, CaseDocument, CaseFile, Delivered, Problem } from '@radiant/contract';
+import sharp from 'sharp';
+import { type Client, inDatabase, signedIn, until } from '../house.js';
+
+let dentist: Client;
+let id: string;
+const picture = (colour: string, width = 600, height = 400) => sharp({ create: { width, height, channels: 3, background: colour } }).jpeg();
+const send = async (colour: string, name: string, query = '') =>
+  dentist.upload<Delivered & Problem>(`/cases/${id}/files?kind=photo${query}`, await picture(colour).toBuffer(), name);
+const detail = async () => (await dentist.get<CaseDetail>(`/cases/${id}`)).body;
+
+beforeAll(async () => {
+  dentist = await signedIn('dentist');
+  id = (await dentist.post<CaseDetail>('/cases', { name: 'Records under test' })).body.id;
+});
+
+describe('a photograph that arrives', () => {
+  it('takes view and state from what is said, else from its name, and who sent it', async () => {
+    expect((await send('#a11', 'retracted front, before.jpg')).body).toMatchObject({
+      view: 'retracted-front',
+      state: 'before',
+      takenBy: 'Dr Sample Curlew',
+      already: false,
+    });
+    expect((await send('#a22', 'DSC_1.jpg', '&view=close-smile&state=final')).body).toMatchObject({ view: 'close-smile', state: 'final' });
+    expect((await send('#a33', 'DSC_2.jpg')).body).toMatchObject({ view: null, state: null });
+  });
+
+  it('the same bytes a second time are recognised and kept once', async () => {
+    const again = await send('#a11', 'a copy.jpg');
+    expect(again.body).toMatchObject({ already: true, name: 'retracted front, before.jpg' });
+    expect((await detail()).files).toHaveLength(3);
+  });
+
+  it('with a view that is not known is refused, and nothing is kept', async () => {
+    const refused = await send('#a44', 'x.jpg', '&view=selfie');
+    expect(refused.status).toBe(422);
+    expect(refused.body.detail).toBe('This view is not known.');
+    expect((await detail()).files).toHaveLength(3);
+  });
+
+  it('one by one of many: a bad one stops none of the others', async () => {
+    const answers = await Promise.all([
+      send('#b11', 'one.jpg'),
+      dentist.upload<Problem>(`/cases/${id}/files?kind=photo`, 'no picture', 'two.jpg'),
+      send('#b33', 'three.jpg'),
+    ]);
+    expect(answers.map((a) => a.status)).toEqual([201, 422, 201]);
+    expect(answers[1]).toMatchObject({ body: { detail: 'This is not a JPEG or PNG picture.' } });
+  });
+});
+
+describe('its thumbnail', () => {
+  it('is small, upright and a JPEG; the original stays as it came', async () => {
+    const lying = await picture('#c11', 900, 600).withMetadata({ orientation: 6 }).toBuffer();
+    const file = (await dentist.upload<Delivered>(`/cases/${id}/files?kind=photo`, lying, 'lying.jpg')).body;
+    const small = await sharp(await dentist.bytes(`/cases/${id}/files/${file.id}/thumbnail`)).metadata();
+    expect(small).toMatchObject({ format: 'jpeg', width: 320, height: 480 });
+    expect(Buffer.from(await dentist.bytes(`/cases/${id}/files/${file.id}`)).equals(lying)).toBe(true);
+  });
+
+  it('of a file that is not there is refused as all else', async () => {
+    expect((await dentist.get<Problem>(`/cases/${id}/files/00000000-0000-4000-8000-000000000000/thumbnail`)).status).toBe(404);
+  });
+});
+
+describe('what is said of a photograph', () => {
+  it('can be changed, part by part', async () => {
+    const file = (await detail()).files[2] as CaseFile;
+    await dentist.patch(`/cases/${id}/files/${file.id}`, { view: 'upper-occlusal' });
+    const { body } = await dentist.patch<CaseFile>(`/cases/${id}/files/${file.id}`, { state: 'mock-up', takenOn: '2026-11-20', takenBy: 'Sample Knot' });
+    expect(body).toMatchObject({ view: 'upper-occlusal', state: 'mock-up', takenOn: '2026-11-20', takenBy: 'Sample Knot' });
+  });
+
+  it('but not by a technician', async () => {
+    const technician = await signedIn('technician');
+    const file = (await detail()).files[0] as CaseFile;
+    expect((await technician.patch<Problem>(`/cases/${id}/files/${file.id}`, { view: null })).status).toBe(403);
+    expect((await technician.call<Problem>('DELETE', `/cases/${id}/files/${file.id}`)).status).toBe(403);
+  });
+});
+
+describe('a photograph that is put away', () => {
+  const names = (files: readonly CaseFile[]) => files.map((f) => f.name);
+
+  it('leaves the wall and can be brought back', async () => {
+    const file = (await detail()).files.find((f) => f.name === 'one.jpg') as CaseFile;
+    await dentist.call('DELETE', `/cases/${id}/files/${file.id}`);
+    const away = await detail();
+    expect(names(away.files)).not.toContain('one.jpg');
+    expect(names(away.removed)).toEqual(['one.jpg']);
+    await dentist.post(`/cases/${id}/files/${file.id}/bring-back`, {});
+    expect(names((await detail()).files)).toContain('one.jpg');
+    expect((await detail()).removed).toEqual([]);
+  });
+
+  it('comes back too when the same bytes are sent again', async () => {
+    const file = (await detail()).files.find((f) => f.name === 'three.jpg') as CaseFile;
+    await dentist.call('DELETE', `/cases/${id}/files/${file.id}`);
+    expect((await send('#b33', 'three.jpg')).body).toMatchObject({ id: file.id, already: true, removedAt: null });
+  });
+
+  it('is refused while measures stand on it', async () => {
+    const file = (await detail()).files[0] as CaseFile;
+    await dentist.patch(`/cases/${id}/sections/read`, { version: 0, data: { photoId: file.id, landmarks: [{ tooth: 11, kind: 'edge', x: 5, y: 5 }] } });
+    const refused = await dentist.call<Problem>('DELETE', `/cases/${id}/files/${file.id}`);
+    expect(refused.status).toBe(409);
+    expect(refused.body.detail).toBe('Measures stand on this photograph; choose another in read first.');
+    expect(names((await detail()).files)).toContain(file.name);
+  });
+
+  it('is out of reach after thirty days', async () => {
+    const file = (await detail()).files.find((f) => f.name === 'one.jpg') as CaseFile;
+    await dentist.call('DELETE', `/cases/${id}/files/${file.id}`);
+    await inDatabase((run) => run('UPDATE files SET removed_at = NOW() - INTERVAL 31 DAY WHERE id = ?', [file.id]));
+    await until('the file is out of the list', async () => (await detail()).removed.length === 0);
+  });
+});
+
+describe('the case file', () => {
+  it('carries view, state, date and name of each photograph there and back', async () => {
+    const doc = (await dentist.get<CaseDocument>(`/cases/${id}/case.json`)).body;
+    const made = (await dentist.upload<CaseDetail>('/cases/import', JSON.stringify(doc), 'case.json')).body;
+    const said = (files: readonly CaseFile[]) =>
+      files.map(({ name, view, state, takenOn, takenBy }) => ({ name, view, state, takenOn, takenBy })).sort((a, b) => (a.name < b.name ? -1 : 1));
+    expect(said(made.files)).toEqual(said((await detail()).files));
+  });
+
+  it('of version 1, which knew no views, is still read; its names say what they can', async () => {
+    const doc = (await dentist.get<CaseDocument>(`/cases/${id}/case.json`)).body;
+    const old = {
+      ...doc,
+      version: 1,
+      sections: { ...doc.sections, meet: { wish: 'longer' } },
+      files: doc.files.map(({ view: _v, state: _s, takenOn: _o, takenBy: _b, ...f }) => f),
+    };
+    const made = (await dentist.upload<CaseDetail>('/cases/import', JSON.stringify(old), 'case.json')).body;
+    expect(made.sections.meet.data).toMatchObject({ wish: 'longer', wishTags: [], cautions: [], teeth: [] });
+    expect(made.files.find((f) => f.name === 'retracted front, before.jpg')).toMatchObject({ view: 'retracted-front', state: 'before' });
+  });
+});
