@@ -161,3 +161,59 @@ it('every figure answers how it was worked out', async () => {
   await picture(page, 'read-working');
   expect(v.troubles).toEqual([]);
 });
+
+it('a finding is accepted with a word and goes on to propose; a dismissed one steps back', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Verdicts');
+  await open(page, id, 'read');
+  await page.getByRole('button', { name: /^accept .*21 is short/ }).click();
+  await page.getByLabel(/^Word on: 21 is short/).fill('patient sees it too');
+  await page.getByRole('button', { name: /^dismiss .*12 is narrow/ }).click();
+  await page.getByText(/1 dismissed/).waitFor();
+  expect(await page.getByRole('button', { name: /^12 is narrow/ }).count()).toBe(0);
+  await saved(page);
+  const { verdicts } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data;
+  expect(verdicts).toEqual([
+    { id: 'ratio-21', verdict: 'accepted', word: 'patient sees it too' },
+    { id: 'size-12', verdict: 'dismissed' },
+  ]);
+  await page.getByRole('button', { name: /show all/ }).click();
+  await page.getByRole('button', { name: /^dismissed .*12 is narrow/ }).click();
+  await page.getByText(/1 dismissed/).waitFor({ state: 'detached' });
+  await open(page, id, 'propose');
+  const wishes = page.getByRole('region', { name: 'What the plan should bring' });
+  await wishes.getByText(/21 is short for its width/).waitFor();
+  await wishes.getByText('patient sees it too').waitFor();
+  await wishes.getByText(/the patient: even, longer/).waitFor();
+});
+
+it('a photograph with landmarks is put aside only when asked, and undo brings both back', async () => {
+  const { page } = v;
+  const { id } = await copyOfAvocet('Replaced');
+  await open(page, id, 'read');
+  await page.getByText('24 of 24 points').waitFor();
+  const other = { name: 'another.jpg', mimeType: 'image/jpeg', buffer: lyingJpeg };
+  await page.getByLabel('Photograph file').setInputFiles(other);
+  await page.getByText('24 landmarks stand on the photograph that is on the bench.').waitFor();
+  await page.getByRole('button', { name: 'Keep the old one' }).click();
+  await page.getByText('24 of 24 points').waitFor();
+  await page.getByLabel('Photograph file').setInputFiles(other);
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  await page.getByText('0 of 24 points').waitFor();
+  await page.keyboard.press('Control+z');
+  await page.getByText('24 of 24 points').waitFor();
+});
+
+it('the tooth that comes nearest to the norms is proposed with its reasons', async () => {
+  const { page } = v;
+  const { id } = await copyOfAvocet('Ranked');
+  await open(page, id, 'read');
+  const list = page.getByRole('region', { name: 'Nearest to the norms' });
+  await list
+    .getByText(/width to length \d\d %, norm 7\d %/)
+    .first()
+    .waitFor();
+  expect(await list.getByRole('listitem').count()).toBe(3);
+  await list.getByRole('button').first().click();
+  await page.getByRole('button', { name: /^Take \d\d as reference/ }).waitFor();
+});

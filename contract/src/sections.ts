@@ -134,7 +134,22 @@ export class MeetSection {
   teeth: ToothHistory[] = [];
 }
 
-/** The photograph on the bench, its scale and its landmarks. */
+/** What the dentist makes of a finding. */
+export class FindingVerdict {
+  @IsString(words('A finding is named by its id.'))
+  @MaxLength(60, words('A finding’s id has at most 60 characters.'))
+  id!: string;
+
+  @IsIn(['accepted', 'dismissed'], words('A finding is accepted or dismissed.'))
+  verdict!: 'accepted' | 'dismissed';
+
+  @IsOptional()
+  @IsString(words('The word on a finding is text.'))
+  @MaxLength(200, words('The word on a finding has at most 200 characters.'))
+  word?: string;
+}
+
+/** The photograph on the bench, its scale, its landmarks, and what the dentist makes of the findings. */
 export class ReadSection {
   @IsOptional()
   @IsUUID(undefined, words('The photograph’s number is broken.'))
@@ -151,6 +166,13 @@ export class ReadSection {
   @ValidateNested({ each: true })
   @Type(() => LandmarkInput)
   landmarks: LandmarkInput[] = [];
+
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ArrayUnique((v: FindingVerdict) => v.id, words('A finding is judged twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => FindingVerdict)
+  verdicts: FindingVerdict[] = [];
 }
 
 /** How targets are set. */
@@ -236,7 +258,7 @@ export interface SectionData {
 /** What a section holds before anyone has written it. */
 export const EMPTY_SECTIONS: { readonly [K in SectionName]: SectionData[K] } = {
   meet: { wish: '', wishTags: [], cautions: [], cautionNote: '', teeth: [] },
-  read: { landmarks: [] },
+  read: { landmarks: [], verdicts: [] },
   propose: { school: 'ratio', referenceTooth: 11, edgeMm: 0 },
   shape: { teeth: [] },
   reduce: { design: 'graduated', from: 'mock-up' },

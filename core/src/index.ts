@@ -79,6 +79,26 @@ export { gapsBetween } from './smile/gaps.js';
 export { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, levelled, requireLandmarks, rollOf, type ToothLandmarks } from './smile/landmarks.js';
 export { measureTeeth, SEEN_FROM_FRONT, type ToothMeasure } from './smile/measures.js';
 export {
+  CORRIDOR_JUDGED,
+  type Corridor,
+  corridor,
+  type Deviation,
+  DISPLAY_BY_AGE,
+  DISPLAY_BY_LIP,
+  DISPLAY_BY_SEX,
+  displayAtRest,
+  EDGE_CURVE_SHARE,
+  type EdgeCurve,
+  LIP_LINE_SHARE,
+  type LipLine,
+  lipLine,
+  NOTICED_MM,
+  noticedBy,
+  type Sex,
+  type ValueNorm,
+} from './smile/norms.js';
+export { type ReferenceCandidate, rankReference } from './smile/reference.js';
+export {
   FACIAL_ENAMEL,
   type FacialThird,
   type FrontKind,

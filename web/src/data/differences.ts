@@ -11,7 +11,8 @@ type Plain = Record<string, unknown>;
 /** Where lists hold things with a name of their own, that name: a tooth of the plan, a landmark of a tooth. */
 function identity(v: unknown): string | undefined {
   if (typeof v !== 'object' || v === null) return undefined;
-  const { tooth, kind } = v as Plain;
+  const { tooth, kind, id } = v as Plain;
+  if (typeof id === 'string') return `finding ${id}`;
   return tooth === undefined ? undefined : kind === undefined ? String(tooth) : `${tooth} ${kind}`;
 }
 
@@ -53,7 +54,8 @@ function leaves(data: object): Map<string, { label: string; value: unknown }> {
 function words(v: unknown): string {
   if (v === undefined || v === null) return 'none';
   if (typeof v === 'object') {
-    const { x, y, mm } = v as { x?: number; y?: number; mm?: number };
+    const { x, y, mm, verdict, word } = v as { x?: number; y?: number; mm?: number; verdict?: string; word?: string };
+    if (verdict) return word ? `${verdict}: ${word}` : verdict;
     if (x !== undefined && y !== undefined) return `${x.toFixed(1)}, ${y.toFixed(1)} px`;
     if (mm !== undefined) return `${mm} mm between two points`;
     return JSON.stringify(v);

@@ -9,6 +9,7 @@ import { AskedValue, How, Value } from '../shell/How.js';
 import { NumberField } from '../shell/NumberField.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
+import { AcceptedFindings } from './AcceptedFindings.js';
 import { FrontDrawing } from './FrontDrawing.js';
 
 const RatioChart = lazy(() => import('./RatioChart.js'));
@@ -135,6 +136,7 @@ function SchoolPanel() {
           )}
         </>
       )}
+      <AcceptedFindings />
       <Comments stage="propose" />
     </>
   );

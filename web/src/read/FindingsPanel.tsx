@@ -1,21 +1,26 @@
 import { difference, differs, type Finding, opposite, type ToothMeasure } from '@radiant/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
+import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
 import { signed } from '../shell/format.js';
-import { AskedValue, How } from '../shell/How.js';
+import { AskedValue } from '../shell/How.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
+import { FindingView } from './FindingView.js';
+import { ReferenceRanking } from './ReferenceRanking.js';
 
 /** So many findings are shown at once; the measures below must stay in sight. */
-const SHOWN = 4;
+const SHOWN = 3;
 
 /** What stands out, the most visible first, and the chosen tooth beside its fellow. */
 export function FindingsPanel() {
   const [all, setAll] = useState(false);
   const read = useSection('read');
   const { findings, measures, scale, photo } = useReading();
-  const quiet = findings.filter((f) => f.notice === 'nobody').length;
+  const verdictOf = (f: Finding) => read.data.verdicts.find((v) => v.id === f.id)?.verdict;
+  const open = findings.filter((f) => verdictOf(f) !== 'dismissed');
+  const dismissed = findings.filter((f) => verdictOf(f) === 'dismissed');
+  const quiet = open.filter((f) => f.notice === 'nobody').length;
   return (
     <>
       <ReadOnlyNote section="read" />
@@ -30,35 +35,21 @@ export function FindingsPanel() {
               : measures.some((m) => m.length || m.width)
                 ? 'nothing beyond the measuring error so far'
                 : 'set landmarks; findings follow live'
-          : `most visible first${quiet ? ` · ${quiet} below notice` : ''}`}
+          : `most visible first${quiet ? ` · ${quiet} below notice` : ''}${dismissed.length ? ` · ${dismissed.length} dismissed` : ''}`}
       </p>
       <div className="mb-5">
-        {(all ? findings : findings.slice(0, SHOWN)).map((f) => (
+        {(all ? [...open, ...dismissed] : open.slice(0, SHOWN)).map((f) => (
           <FindingView key={f.id} finding={f} />
         ))}
-        {findings.length > SHOWN && (
+        {findings.length > Math.min(SHOWN, open.length) && (
           <button type="button" className="how text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>
             {all ? 'show fewer' : `show all ${findings.length}`}
           </button>
         )}
       </div>
       <PairTable measures={measures} />
+      <ReferenceRanking measures={measures} />
     </>
-  );
-}
-
-function FindingView({ finding: f }: { finding: Finding }) {
-  const sentence = useSentence();
-  const { selectTooth } = useCase();
-  return (
-    <div className="finding" data-weight={f.notice}>
-      <button type="button" className="text-left font-[650]" onClick={() => f.teeth[0] && selectTooth(f.teeth[0])}>
-        {sentence(f.title)}
-      </button>
-      <span className="block text-[13px] text-ink-2">
-        {sentence(f.detail)} <How figure={f.figure} what={sentence(f.title)} source={f.source} />
-      </span>
-    </div>
   );
 }
 

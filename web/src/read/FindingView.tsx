@@ -1,0 +1,74 @@
+import type { FindingVerdict } from '@radiant/contract';
+import type { Finding } from '@radiant/core';
+import { useCase, useSection, useSentence } from '../data/case-context.js';
+import { How } from '../shell/How.js';
+import { useMayWrite } from '../shell/ReadOnlyNote.js';
+
+/** One finding, its working, and what the dentist makes of it: accepted, it goes on to propose as a wish; dismissed, it steps back. */
+export function FindingView({ finding: f }: { finding: Finding }) {
+  const sentence = useSentence();
+  const { selectTooth } = useCase();
+  const read = useSection('read');
+  const mayWrite = useMayWrite('read');
+  const own = read.data.verdicts.find((v) => v.id === f.id);
+  const judge = (next: FindingVerdict | undefined, group?: string) =>
+    read.set({ ...read.data, verdicts: [...read.data.verdicts.filter((v) => v.id !== f.id), ...(next ? [next] : [])] }, group);
+  const toggle = (verdict: FindingVerdict['verdict']) => judge(own?.verdict === verdict ? undefined : { ...own, id: f.id, verdict });
+  return (
+    <div className={`finding ${own?.verdict === 'dismissed' ? 'opacity-70' : ''}`} data-weight={f.notice}>
+      <button type="button" className="text-left font-[650]" onClick={() => f.teeth[0] && selectTooth(f.teeth[0])}>
+        {sentence(f.title)}
+      </button>
+      <span className="block text-[13px] text-ink-2">{sentence(f.detail)}</span>
+      <span className="mt-0.5 flex flex-wrap items-center gap-x-3 text-[13px]">
+        <How figure={f.figure} what={sentence(f.title)} source={f.source} />
+        {mayWrite && (
+          <>
+            <Verdict
+              on={own?.verdict === 'accepted'}
+              word={own?.verdict === 'accepted' ? 'accepted' : 'accept'}
+              about={sentence(f.title)}
+              act={() => toggle('accepted')}
+            />
+            <Verdict
+              on={own?.verdict === 'dismissed'}
+              word={own?.verdict === 'dismissed' ? 'dismissed' : 'dismiss'}
+              about={sentence(f.title)}
+              act={() => toggle('dismissed')}
+            />
+          </>
+        )}
+        {!mayWrite && own && <b className="font-semibold">{own.verdict}</b>}
+      </span>
+      {own && (
+        <input
+          className="field mt-1 h-7 text-[13px]"
+          aria-label={`Word on: ${sentence(f.title)}`}
+          placeholder="why, in a word"
+          maxLength={200}
+          value={own.word ?? ''}
+          disabled={!mayWrite}
+          onChange={(e) => {
+            const { word: _, ...rest } = own;
+            judge(e.target.value ? { ...rest, word: e.target.value } : rest, `word ${f.id}`);
+          }}
+          onBlur={() => read.store.endGroup()}
+        />
+      )}
+    </div>
+  );
+}
+
+function Verdict({ on, word, about, act }: { on: boolean; word: string; about: string; act: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      className={on ? 'font-semibold text-plum' : 'text-ink-2 underline-offset-4 hover:text-plum hover:underline'}
+      onClick={act}
+    >
+      {word}
+      <span className="sr-only">: {about}</span>
+    </button>
+  );
+}
