@@ -150,8 +150,55 @@ it('zoom, pan, the Universal notation and the list of keys', async () => {
   await page.keyboard.press('Escape');
 });
 
+it('a lens follows the pointer, and light changes what is shown but not the file', async () => {
+  const { page } = v;
+  const { id } = await copyOfAvocet('Looked at');
+  await open(page, id, 'read');
+  const bench = page.getByTestId('photo-bench');
+  await bench.locator('image').first().waitFor();
+  await page.keyboard.press('g');
+  await page.mouse.move(500, 420);
+  const lens = page.getByTestId('magnifier');
+  await lens.waitFor();
+  const middle = async () => {
+    const [x, y, w, h] = ((await lens.getAttribute('viewBox')) ?? '').split(' ').map(Number) as [number, number, number, number];
+    return [x + w / 2, y + h / 2] as const;
+  };
+  const before = await middle();
+  await page.mouse.move(560, 420);
+  const after = await middle();
+  const zoom = await bench
+    .locator('svg')
+    .first()
+    .evaluate((e) => e.clientWidth / (e as unknown as SVGSVGElement).viewBox.baseVal.width);
+  expect(after[0] - before[0]).toBeCloseTo(60 / zoom, 3);
+  expect(after[1]).toBeCloseTo(before[1], 6);
+  await page.keyboard.press('g');
+  await lens.waitFor({ state: 'detached' });
+
+  await page.getByRole('button', { name: 'light' }).click();
+  await page.getByRole('slider', { name: 'Brightness' }).press('ArrowRight');
+  await page.getByText('105 %').waitFor();
+  expect(
+    await bench
+      .locator('image')
+      .first()
+      .evaluate((e) => getComputedStyle(e).filter),
+  ).toBe('brightness(1.05) contrast(1)');
+  await page.getByRole('button', { name: 'As taken' }).click();
+  expect(
+    await bench
+      .locator('image')
+      .first()
+      .evaluate((e) => getComputedStyle(e).filter),
+  ).toBe('none');
+  await page.keyboard.press('Escape');
+});
+
 it('every figure answers how it was worked out', async () => {
   const { page } = v;
+  const { id } = await copyOfAvocet('Asked');
+  await open(page, id, 'read');
   await page.getByRole('button', { name: /How was this worked out: length of 11/ }).click();
   await page.getByText('crown length = length seen from the front ÷ share seen').waitFor();
   await page.getByText('repeatability of a point (sd)').first().waitFor();

@@ -1,6 +1,7 @@
 import { useGesture } from '@use-gesture/react';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { isTyping } from '../shell/Keys.js';
+import { Magnifier } from './Magnifier.js';
 
 /** The part of the picture that is shown: its top left corner in px of the picture, and screen px a picture px. */
 export interface BenchView {
@@ -21,6 +22,8 @@ export function PhotoBench({
   alt,
   width,
   height,
+  filter,
+  magnified = false,
   onPress,
   children,
 }: {
@@ -28,6 +31,10 @@ export function PhotoBench({
   alt: string;
   width: number;
   height: number;
+  /** CSS filter for looking; the file is not changed. */
+  filter?: string | undefined;
+  /** Whether a lens follows the pointer. */
+  magnified?: boolean;
   /** A place of the picture, px. */
   onPress: (x: number, y: number) => void;
   children: (view: BenchView) => ReactNode;
@@ -115,10 +122,11 @@ export function PhotoBench({
           className="block cursor-crosshair select-none"
         >
           <title>{alt}</title>
-          <image href={src} width={width} height={height} preserveAspectRatio="none" />
+          <image href={src} width={width} height={height} preserveAspectRatio="none" {...(filter && { style: { filter } })} />
           {children(view)}
         </svg>
       )}
+      {view && magnified && <Magnifier frame={frame} view={view} src={src} width={width} height={height} filter={filter} />}
     </div>
   );
 }

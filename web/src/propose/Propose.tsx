@@ -10,6 +10,7 @@ import { NumberField } from '../shell/NumberField.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { AcceptedFindings } from './AcceptedFindings.js';
+import { DisplayNorm } from './DisplayNorm.js';
 import { FrontDrawing } from './FrontDrawing.js';
 
 const RatioChart = lazy(() => import('./RatioChart.js'));
@@ -99,6 +100,7 @@ function SchoolPanel() {
       )}
       <h2 className="title mb-1">Edge</h2>
       <p className="mb-2 text-[13px] text-ink-2">Central edges against where the lower of them stands today; + is longer. Set it before lengths and widths.</p>
+      <DisplayNorm />
       <NumberField
         label="Edge set down"
         unit="mm"

@@ -4,10 +4,12 @@ import { Mark } from '../bench/Mark.js';
 import { PhotoBench } from '../bench/PhotoBench.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
+import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { KeyHint, Stage } from '../shell/Stage.js';
 import { CalibrationMarks, CalibrationTool } from './CalibrationTool.js';
 import { FindingsPanel } from './FindingsPanel.js';
+import { AS_TAKEN, filterOf, LightControls } from './LightControls.js';
 import { Overlays } from './Overlays.js';
 import { NoPhoto, PhotoUpload } from './PhotoUpload.js';
 
@@ -24,6 +26,8 @@ export default function Read() {
   const name = useToothLabel();
   const [mode, setMode] = useState<'landmarks' | 'scale'>('landmarks');
   const [proportions, setProportions] = useState(false);
+  const [magnified, setMagnified] = useState(false);
+  const [light, setLight] = useState(AS_TAKEN);
   const [from, setFrom] = useState<{ x: number; y: number }>();
   const { data, set, store } = read;
 
@@ -58,6 +62,14 @@ export default function Read() {
   };
 
   useEffect(() => {
+    const keys = (e: KeyboardEvent) => {
+      if (!isTyping(e) && !e.ctrlKey && !e.metaKey && !e.altKey && e.key.toLowerCase() === 'g') setMagnified((m) => !m);
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, []);
+
+  useEffect(() => {
     if (photo && !data.calibration) setMode('scale');
   }, [photo, data.calibration]);
 
@@ -73,6 +85,8 @@ export default function Read() {
               alt={`Photograph ${photo.name}`}
               width={photo.width}
               height={photo.height}
+              filter={filterOf(light)}
+              magnified={magnified}
               onPress={press}
             >
               {(view) => (
@@ -110,6 +124,10 @@ export default function Read() {
               <button type="button" className="chip" aria-pressed={proportions} onClick={() => setProportions(!proportions)}>
                 levels and axes
               </button>
+              <button type="button" className="chip" aria-pressed={magnified} onClick={() => setMagnified(!magnified)}>
+                magnifier
+              </button>
+              <LightControls light={light} onChange={setLight} />
               <span className="flex-1" />
               <PhotoUpload compact />
             </div>

@@ -22,6 +22,7 @@ const BY_STAGE: Readonly<Record<string, readonly (readonly [string, string])[]>>
     ['Delete', 'take the landmark away'],
     ['wheel, + −', 'zoom'],
     ['0', 'whole picture'],
+    ['G', 'magnifier'],
     ['drag', 'pan; a landmark: move it'],
   ],
   shape: [

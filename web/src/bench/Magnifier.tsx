@@ -1,0 +1,65 @@
+import { type RefObject, useEffect, useState } from 'react';
+import type { BenchView } from './PhotoBench.js';
+
+const SIDE = 156;
+/** How much larger than the bench shows. */
+const TIMES = 3;
+/** Free room between the pointer and the lens, px. */
+const OFF = 22;
+
+/** A lens that follows the pointer over the bench and shows what lies under it, with a cross at the very place. */
+export function Magnifier({
+  frame,
+  view,
+  src,
+  width,
+  height,
+  filter,
+}: {
+  frame: RefObject<HTMLDivElement | null>;
+  view: BenchView;
+  src: string;
+  width: number;
+  height: number;
+  filter: string | undefined;
+}) {
+  const [at, setAt] = useState<{ x: number; y: number; w: number }>();
+  useEffect(() => {
+    const own = frame.current;
+    if (!own) return;
+    const move = (e: PointerEvent) => {
+      const box = own.getBoundingClientRect();
+      setAt({ x: e.clientX - box.left, y: e.clientY - box.top, w: box.width });
+    };
+    const leave = () => setAt(undefined);
+    own.addEventListener('pointermove', move);
+    own.addEventListener('pointerleave', leave);
+    return () => {
+      own.removeEventListener('pointermove', move);
+      own.removeEventListener('pointerleave', leave);
+    };
+  }, [frame]);
+  if (!at) return null;
+  const span = SIDE / (view.zoom * TIMES);
+  const left = at.x + OFF + SIDE > at.w ? at.x - OFF - SIDE : at.x + OFF;
+  const top = at.y - OFF - SIDE < 0 ? at.y + OFF : at.y - OFF - SIDE;
+  return (
+    <svg
+      data-testid="magnifier"
+      aria-hidden="true"
+      width={SIDE}
+      height={SIDE}
+      viewBox={`${view.x + at.x / view.zoom - span / 2} ${view.y + at.y / view.zoom - span / 2} ${span} ${span}`}
+      className="pointer-events-none absolute overflow-hidden rounded-full bg-bench-2 shadow-lg ring-2 ring-white"
+      style={{ left, top }}
+    >
+      <image href={src} width={width} height={height} preserveAspectRatio="none" style={{ filter, imageRendering: 'pixelated' }} />
+      <path
+        d={`M${view.x + at.x / view.zoom - span / 2} ${view.y + at.y / view.zoom}h${span}M${view.x + at.x / view.zoom} ${view.y + at.y / view.zoom - span / 2}v${span}`}
+        stroke="#fff"
+        strokeOpacity={0.8}
+        strokeWidth={span / SIDE}
+      />
+    </svg>
+  );
+}
