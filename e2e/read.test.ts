@@ -264,3 +264,42 @@ it('the tooth that comes nearest to the norms is proposed with its reasons', asy
   await list.getByRole('button').first().click();
   await page.getByRole('button', { name: /^Take \d\d as reference/ }).waitFor();
 });
+
+it('a length and an angle are drawn, named, dragged and found again', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Drawn');
+  await open(page, id, 'read');
+  const image = page.locator('[data-testid=photo-bench] image').first();
+  await image.waitFor();
+  const box = (await image.boundingBox()) as { x: number; y: number; width: number };
+  const k = box.width / RETRACTED_FRONT.widthPx;
+  const click = (x: number, y: number) => page.mouse.click(box.x + x * k, box.y + y * k);
+  await page.getByRole('button', { name: 'length', exact: true }).click();
+  const { from, to, mm } = scalePoints(RETRACTED_FRONT);
+  await click(from[0], from[1]);
+  await click(to[0], to[1]);
+  const list = page.getByRole('region', { name: 'Drawn measures' });
+  await list.getByText(new RegExp(`^${mm}\\.0|^${mm - 1}\\.9`)).waitFor();
+
+  await page.getByRole('button', { name: 'angle', exact: true }).click();
+  for (const [x, y] of [
+    [400, 800],
+    [400, 900],
+    [500, 900],
+  ] as const)
+    await click(x, y);
+  await list.getByText(/^(90\.\d|89\.\d)/).waitFor();
+  await list.getByLabel('Name of the measure').first().fill('scale again');
+  await list.getByLabel('Name of the measure').first().press('Tab');
+  await page.getByLabel('point 1 of scale again').press('ArrowRight');
+  await saved(page);
+  const { drawn } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data;
+  expect(drawn.map((m) => [m.name, m.points.length])).toEqual([
+    ['scale again', 2],
+    ['angle 1', 3],
+  ]);
+  await list.getByRole('button', { name: /take away angle 1/ }).click();
+  await page.keyboard.press('Control+z');
+  await list.getByText(/^(90\.\d|89\.\d)/).waitFor();
+  expect(v.troubles).toEqual([]);
+});

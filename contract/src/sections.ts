@@ -17,6 +17,7 @@ import {
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
+  ArrayMinSize,
   ArrayUnique,
   IsArray,
   IsDefined,
@@ -28,6 +29,7 @@ import {
   IsPositive,
   IsString,
   IsUUID,
+  Length,
   Max,
   MaxLength,
   Min,
@@ -134,6 +136,23 @@ export class MeetSection {
   teeth: ToothHistory[] = [];
 }
 
+/** A length (two points) or an angle (three, its corner in the middle) that a person draws and names. */
+export class FreeMeasure {
+  @IsUUID(undefined, words('A drawn measure’s number is broken.'))
+  id!: string;
+
+  @IsString(words('The name of a measure is text.'))
+  @Length(1, 60, words('The name of a measure has 1 to 60 characters.'))
+  name!: string;
+
+  @IsArray(words('The points of a measure are a list.'))
+  @ArrayMinSize(2, words('A measure has two points, an angle three.'))
+  @ArrayMaxSize(3, words('A measure has two points, an angle three.'))
+  @ValidateNested({ each: true })
+  @Type(() => PointPx)
+  points!: PointPx[];
+}
+
 /** What the dentist makes of a finding. */
 export class FindingVerdict {
   @IsString(words('A finding is named by its id.'))
@@ -173,6 +192,13 @@ export class ReadSection {
   @ValidateNested({ each: true })
   @Type(() => FindingVerdict)
   verdicts: FindingVerdict[] = [];
+
+  @IsArray()
+  @ArrayMaxSize(60, words('At most 60 measures are drawn on one photograph.'))
+  @ArrayUnique((m: FreeMeasure) => m.id, words('A drawn measure is held twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => FreeMeasure)
+  drawn: FreeMeasure[] = [];
 }
 
 /** How targets are set. */
@@ -258,7 +284,7 @@ export interface SectionData {
 /** What a section holds before anyone has written it. */
 export const EMPTY_SECTIONS: { readonly [K in SectionName]: SectionData[K] } = {
   meet: { wish: '', wishTags: [], cautions: [], cautionNote: '', teeth: [] },
-  read: { landmarks: [], verdicts: [] },
+  read: { landmarks: [], verdicts: [], drawn: [] },
   propose: { school: 'ratio', referenceTooth: 11, edgeMm: 0 },
   shape: { teeth: [] },
   reduce: { design: 'graduated', from: 'mock-up' },

@@ -92,6 +92,23 @@ describe('read', () => {
     fine(ReadSection, { landmarks: [edge, { ...edge, tooth: 21 }, { ...edge, kind: 'mesial' }] });
   });
 
+  it.each<[string, object, RegExp]>([
+    ['one point', { points: [{ x: 1, y: 1 }] }, /two points, an angle three/],
+    ['four points', { points: [1, 2, 3, 4].map((x) => ({ x, y: 1 })) }, /two points, an angle three/],
+    ['no name', { name: '' }, /1 to 60 characters/],
+    ['a number of its own making', { id: 'mine' }, /number is broken/],
+  ])('a drawn measure with %s is refused', (_, over, sentence) => {
+    const measure = { id: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11', name: 'gap', points: [1, 9].map((x) => ({ x, y: 1 })) };
+    fine(ReadSection, { landmarks: [], drawn: [measure] });
+    refused(ReadSection, { landmarks: [], drawn: [{ ...measure, ...over }] }, sentence);
+  });
+
+  it('a finding is judged once, one way or the other', () => {
+    fine(ReadSection, { landmarks: [], verdicts: [{ id: 'ratio-11', verdict: 'accepted', word: 'yes' }] });
+    refused(ReadSection, { landmarks: [], verdicts: [{ id: 'ratio-11', verdict: 'perhaps' }] }, /accepted or dismissed/);
+    refused(ReadSection, { landmarks: [], verdicts: [1, 2].map(() => ({ id: 'ratio-11', verdict: 'accepted' })) }, /judged twice/);
+  });
+
   it('the photograph is named by its number', () => refused(ReadSection, { landmarks: [], photoId: '../../etc' }, /number is broken/));
 });
 

@@ -75,6 +75,7 @@ export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal
 export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
 export { type Calibration, LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './smile/calibration.js';
 export { difference, type Finding, findings, type Notice } from './smile/findings.js';
+export { freeAngle, freeLength } from './smile/free.js';
 export { gapsBetween } from './smile/gaps.js';
 export { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, levelled, requireLandmarks, rollOf, type ToothLandmarks } from './smile/landmarks.js';
 export { measureTeeth, SEEN_FROM_FRONT, type ToothMeasure } from './smile/measures.js';

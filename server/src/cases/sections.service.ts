@@ -34,12 +34,15 @@ export class SectionsService {
     const { value, errors } = check<object>(SECTION_CLASSES[name], change.data);
     if (errors.length > 0) throw invalid(errors);
     await this.requireSense(row.id, name, value);
-    try {
-      return await this.write(row, name, change.version, value, me.name);
-    } catch (error) {
-      // Two first writes at the same moment: the second meets the first one's row.
-      if (error instanceof UniqueConstraintError) throw await this.late(row.id, name);
-      throw error;
+    for (let tries = 1; ; tries++) {
+      try {
+        return await this.write(row, name, change.version, value, me.name);
+      } catch (error) {
+        // Two first writes at the same moment: the second meets the first one's row.
+        if (error instanceof UniqueConstraintError) throw await this.late(row.id, name);
+        // Or the database lets go of one of them, which may then try again.
+        if (!isDeadlock(error) || tries === DEADLOCK_TRIES) throw error;
+      }
     }
   }
 
@@ -80,12 +83,24 @@ export class SectionsService {
   }
 }
 
+const DEADLOCK_TRIES = 4;
+
+/** Whether the database gave up one of two transactions that waited for each other; nothing of it was written. */
+function isDeadlock(error: unknown): boolean {
+  const code = (error as { parent?: { code?: string } } | undefined)?.parent?.code;
+  return code === 'ER_LOCK_DEADLOCK' || code === 'ER_CHECKREAD';
+}
+
 /** Landmarks and scale against the photograph that they stand on. @throws Refusal, ProblemException 422 */
 export function checkReadAgainst(data: ReadSection, photo: { width: number; height: number } | undefined): void {
-  if (!photo && (data.landmarks.length > 0 || data.calibration))
-    throw invalid([{ field: 'photoId', message: 'Landmarks and scale need a photograph to stand on.' }]);
+  const drawn = data.drawn ?? [];
+  if (!photo && (data.landmarks.length > 0 || data.calibration || drawn.length > 0))
+    throw invalid([{ field: 'photoId', message: 'Landmarks, scale and drawn measures need a photograph to stand on.' }]);
   if (!photo) return;
   requireLandmarks(landmarkSet(data.landmarks), photo.width, photo.height);
+  for (const m of drawn)
+    if (m.points.some((p) => p.x < 0 || p.y < 0 || p.x > photo.width || p.y > photo.height))
+      throw invalid([{ field: 'drawn', message: `A point of “${m.name}” lies outside the picture.` }]);
   if (data.calibration) {
     const { from, to, mm } = data.calibration;
     scaleOf({ from: [from.x, from.y], to: [to.x, to.y], mm });

@@ -11,8 +11,8 @@ type Plain = Record<string, unknown>;
 /** Where lists hold things with a name of their own, that name: a tooth of the plan, a landmark of a tooth. */
 function identity(v: unknown): string | undefined {
   if (typeof v !== 'object' || v === null) return undefined;
-  const { tooth, kind, id } = v as Plain;
-  if (typeof id === 'string') return `finding ${id}`;
+  const { tooth, kind, id, name } = v as Plain;
+  if (typeof id === 'string') return typeof name === 'string' ? `measure ${name} ${id}` : `finding ${id}`;
   return tooth === undefined ? undefined : kind === undefined ? String(tooth) : `${tooth} ${kind}`;
 }
 
@@ -55,6 +55,8 @@ function words(v: unknown): string {
   if (v === undefined || v === null) return 'none';
   if (typeof v === 'object') {
     const { x, y, mm, verdict, word } = v as { x?: number; y?: number; mm?: number; verdict?: string; word?: string };
+    const { points } = v as { points?: readonly { x: number; y: number }[] };
+    if (points) return points.map((p) => `${p.x.toFixed(0)}, ${p.y.toFixed(0)}`).join(' – ');
     if (verdict) return word ? `${verdict}: ${word}` : verdict;
     if (x !== undefined && y !== undefined) return `${x.toFixed(1)}, ${y.toFixed(1)} px`;
     if (mm !== undefined) return `${mm} mm between two points`;

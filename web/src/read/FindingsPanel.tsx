@@ -6,6 +6,7 @@ import { useReading } from '../data/reading.js';
 import { signed } from '../shell/format.js';
 import { AskedValue } from '../shell/How.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
+import { DrawnList } from './DrawnList.js';
 import { FindingView } from './FindingView.js';
 import { ReferenceRanking } from './ReferenceRanking.js';
 
@@ -48,6 +49,7 @@ export function FindingsPanel() {
         )}
       </div>
       <PairTable measures={measures} />
+      <DrawnList />
       <ReferenceRanking measures={measures} />
     </>
   );

@@ -8,11 +8,13 @@ import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { KeyHint, Stage } from '../shell/Stage.js';
 import { CalibrationMarks, CalibrationTool } from './CalibrationTool.js';
+import { DrawnMarks } from './DrawnMarks.js';
 import { FindingsPanel } from './FindingsPanel.js';
 import { AS_TAKEN, filterOf, LightControls } from './LightControls.js';
 import { Overlays } from './Overlays.js';
 import { NoPhoto, PhotoUpload } from './PhotoUpload.js';
 
+type Mode = 'landmarks' | 'scale' | 'length' | 'angle';
 type Place = { readonly tooth: number; readonly kind: LandmarkKind };
 const ORDER: readonly Place[] = UPPER_SIX.flatMap((tooth) => LANDMARK_KINDS.map((kind) => ({ tooth, kind })));
 const same = (a: Place, b: Place) => a.tooth === b.tooth && a.kind === b.kind;
@@ -24,11 +26,12 @@ export default function Read() {
   const { photo } = useReading();
   const mayWrite = useMayWrite('read');
   const name = useToothLabel();
-  const [mode, setMode] = useState<'landmarks' | 'scale'>('landmarks');
+  const [mode, setMode] = useState<Mode>('landmarks');
   const [proportions, setProportions] = useState(false);
   const [magnified, setMagnified] = useState(false);
   const [light, setLight] = useState(AS_TAKEN);
   const [from, setFrom] = useState<{ x: number; y: number }>();
+  const [begun, setBegun] = useState<readonly { x: number; y: number }[]>([]);
   const { data, set, store } = read;
 
   const missing = useMemo(() => ORDER.filter((p) => !data.landmarks.some((m) => same(m, p))), [data.landmarks]);
@@ -42,6 +45,19 @@ export default function Read() {
     },
     [data, set],
   );
+  const draw = (kind: 'length' | 'angle', x: number, y: number) => {
+    const point = { x: Math.round(x * 10) / 10, y: Math.round(y * 10) / 10 };
+    if (begun.some((p) => Math.hypot(p.x - point.x, p.y - point.y) < 3)) return;
+    const points = [...begun, point];
+    if (points.length < (kind === 'angle' ? 3 : 2)) return setBegun(points);
+    setBegun([]);
+    const count = data.drawn.filter((m) => (m.points.length === 3) === (kind === 'angle')).length;
+    set({ ...data, drawn: [...data.drawn, { id: crypto.randomUUID(), name: `${kind} ${count + 1}`, points }] });
+  };
+  const choose = (m: Mode) => {
+    setBegun([]);
+    setMode(m);
+  };
   const press = (x: number, y: number) => {
     if (!mayWrite) return;
     if (mode === 'scale') {
@@ -54,6 +70,7 @@ export default function Read() {
       }
       return;
     }
+    if (mode === 'length' || mode === 'angle') return draw(mode, x, y);
     if (!next) return;
     place(next, x, y);
     const after = missing.filter((p) => !same(p, next));
@@ -92,6 +109,7 @@ export default function Read() {
               {(view) => (
                 <>
                   {proportions && <Overlays view={view} width={photo.width as number} />}
+                  <DrawnMarks view={view} bounds={{ width: photo.width as number, height: photo.height as number }} begun={begun} />
                   {mode === 'scale' && <CalibrationMarks view={view} bounds={{ width: photo.width as number, height: photo.height as number }} from={from} />}
                   {mode === 'landmarks' &&
                     data.landmarks.map((m) => (
@@ -115,12 +133,22 @@ export default function Read() {
               )}
             </PhotoBench>
             <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap items-start gap-2 [&>*]:pointer-events-auto">
-              <button type="button" className="chip" aria-pressed={mode === 'landmarks'} onClick={() => setMode('landmarks')}>
+              <button type="button" className="chip" aria-pressed={mode === 'landmarks'} onClick={() => choose('landmarks')}>
                 landmarks
               </button>
-              <button type="button" className="chip" aria-pressed={mode === 'scale'} onClick={() => setMode('scale')}>
+              <button type="button" className="chip" aria-pressed={mode === 'scale'} onClick={() => choose('scale')}>
                 scale{scaled ? '' : ': not set'}
               </button>
+              {mayWrite && (
+                <>
+                  <button type="button" className="chip" aria-pressed={mode === 'length'} onClick={() => choose('length')}>
+                    length
+                  </button>
+                  <button type="button" className="chip" aria-pressed={mode === 'angle'} onClick={() => choose('angle')}>
+                    angle
+                  </button>
+                </>
+              )}
               <button type="button" className="chip" aria-pressed={proportions} onClick={() => setProportions(!proportions)}>
                 levels and axes
               </button>
@@ -140,7 +168,7 @@ export default function Read() {
       panel={<FindingsPanel />}
       foot={
         <>
-          <span>{foot(mode, next && { ...next, name: name(next.tooth) }, scaled, from !== undefined)}</span>
+          <span>{foot(mode, next && { ...next, name: name(next.tooth) }, scaled, from !== undefined, begun.length)}</span>
           <KeyHint keys={['⇥']} does="next point" />
           <KeyHint keys={['←↑→↓']} does="nudge 1 px" />
           <KeyHint keys={['⇧']} does="0.1" />
@@ -157,7 +185,9 @@ export default function Read() {
 
 const orderOf = (p: Place) => ORDER.findIndex((q) => same(p, q));
 
-function foot(mode: 'landmarks' | 'scale', next: (Place & { name: string }) | undefined, scaled: boolean, hasFrom: boolean) {
+function foot(mode: Mode, next: (Place & { name: string }) | undefined, scaled: boolean, hasFrom: boolean, begun: number) {
+  if (mode === 'length') return begun ? 'click the other end' : 'click the two ends of a length';
+  if (mode === 'angle') return ['click the end of one arm', 'click the corner', 'click the end of the other arm'][begun];
   if (mode === 'scale') return scaled ? 'drag the two ends of the scale' : `click the ${hasFrom ? 'other' : 'one'} end of a known length`;
   return next ? (
     <>
