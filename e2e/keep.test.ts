@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { CASE_DOCUMENT_VERSION } from '@radiant/contract';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { closeBrowser, copyOfAvocet, open, type Visit, visit } from './browser.js';
 
@@ -24,7 +25,7 @@ it('the plan is handed over as one PDF page, the case as a file that comes back 
   await page
     .getByLabel('Case file')
     .setInputFiles({ name: 'no.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"radiant-arch-case","version":9}') });
-  await page.getByText('The case file has version 9; this program reads up to version 1.').waitFor();
+  await page.getByText(`The case file has version 9; this program reads up to version ${CASE_DOCUMENT_VERSION}.`).waitFor();
   await page.getByLabel('Case file').setInputFiles(path);
   await page.getByRole('heading', { name: 'Handed over' }).waitFor();
   expect(page.url()).not.toContain(id);

@@ -77,7 +77,7 @@ describe('measures on a photograph whose millimetres are known', () => {
   it('the truth lies within the ± of every tooth of scattered patients about 95 times in 100', () => {
     let inside = 0;
     let all = 0;
-    for (let seed = 11; seed < 35; seed++) {
+    for (let seed = 11; seed < 27; seed++) {
       const truth = new Map(makePatient(scatteredRecipe(seed)).teeth.map((t) => [t.tooth, t.crown.size]));
       for (const m of measures(scatteredRecipe(seed))) {
         const t = truth.get(m.tooth);
@@ -90,7 +90,7 @@ describe('measures on a photograph whose millimetres are known', () => {
         }
       }
     }
-    expect(all).toBe(288);
+    expect(all).toBe(192);
     expect(inside / all).toBeGreaterThan(0.93);
   });
 
