@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import { PASSWORD, PEOPLE, URL_ } from '../server/test/house.js';
 import { closeBrowser, copyOfAvocet, newPage, open, visit } from './browser.js';
 
@@ -98,5 +99,21 @@ it('an address that leads nowhere says so and shows the way back', async () => {
     .waitFor();
   await page.getByRole('link', { name: /cases/i }).first().click();
   await page.getByRole('heading', { name: 'Cases' }).waitFor();
+  await page.context().close();
+});
+
+it('the first page’s scripts are built for use and together smaller than 250 kB gzipped', async () => {
+  const page = await newPage();
+  const scripts: Promise<Buffer>[] = [];
+  page.on('response', (r) => {
+    if (r.url().endsWith('.js')) scripts.push(r.body());
+  });
+  await page.goto(URL_);
+  await page.getByLabel('Password').waitFor();
+  const bodies = await Promise.all(scripts);
+  expect(bodies.length).toBeGreaterThan(0);
+  expect(bodies.reduce((sum, b) => sum + gzipSync(b).length, 0)).toBeLessThan(250_000);
+  // A development build of the interface library would carry its warnings.
+  expect(bodies.some((b) => b.includes('React has detected'))).toBe(false);
   await page.context().close();
 });

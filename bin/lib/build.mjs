@@ -5,14 +5,16 @@ import { inRoot } from './paths.mjs';
 import { run } from './process.mjs';
 
 const LIBRARIES = ['core', 'contract', 'standins', 'server'];
-const CONFIG = ['package-lock.json', 'tsconfig.json', 'tsconfig.base.json'];
+const CONFIG = ['package-lock.json', 'tsconfig.json', 'tsconfig.base.json', 'bin/lib/build.mjs'];
+/** Whoever asks for the build, tests too: a library built for development would be half as fast and twice as large. */
+const env = { ...process.env, NODE_ENV: 'production' };
 
 /** Builds server and web application where their sources have changed since the last time. */
 export async function ensureBuild({ web = true } = {}) {
-  await once('server', [...LIBRARIES, ...CONFIG], inRoot('server', 'dist', 'main.js'), () => run('npx', ['--no-install', 'tsc', '-b']));
+  await once('server', [...LIBRARIES, ...CONFIG], inRoot('server', 'dist', 'main.js'), () => run('npx', ['--no-install', 'tsc', '-b'], { env }));
   if (web)
     await once('web', ['core', 'contract', 'web', ...CONFIG], inRoot('web', 'dist', 'index.html'), () =>
-      run('npx', ['--no-install', 'vite', 'build', 'web', '--logLevel', 'warn']),
+      run('npx', ['--no-install', 'vite', 'build', 'web', '--logLevel', 'warn'], { env }),
     );
 }
 
