@@ -14,7 +14,7 @@ let v: Visit;
 
 beforeAll(async () => {
   patient = makePatient(AVOCET);
-  const { rgba } = rendered('avocet', { widthPx: CAMERA.widthPx, heightPx: CAMERA.heightPx });
+  const { rgba } = rendered('Avocet', 'retracted-front', { widthPx: CAMERA.widthPx, heightPx: CAMERA.heightPx });
   const upright = sharp(rgba, { raw: { width: CAMERA.widthPx, height: CAMERA.heightPx, channels: 4 } }).removeAlpha();
   // As a camera held on its side writes it: pixels turned, and the orientation in EXIF.
   lyingJpeg = await upright.rotate(-90).withMetadata({ orientation: 6 }).jpeg({ quality: 92 }).toBuffer();

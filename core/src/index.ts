@@ -15,6 +15,7 @@ export { CROWN_LIMITS, type Crown, type CrownSize, crown, ringVertex } from './c
 export { contourDifference, contourDifferenceQuick } from './contour/difference.js';
 export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
 export { CROWN_FORMS, type CrownForm } from './contour/form.js';
+export { LOWER_CROWN_FORMS } from './contour/lower-forms.js';
 export { facialOutline } from './contour/outline.js';
 export {
   type ContourPlan,
@@ -121,6 +122,7 @@ export {
   isUpper,
   kindName,
   kindOf,
+  LOWER_TEN,
   label,
   mesialNeighbour,
   type Notation,

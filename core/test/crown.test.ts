@@ -1,8 +1,22 @@
-import { bounds, type Crown, type CrownSize, crown, facialOutline, inspectMesh, Refusal, ringVertex, section, volume } from '@radiant/core';
+import {
+  bounds,
+  type Crown,
+  type CrownSize,
+  crown,
+  facialOutline,
+  inspectMesh,
+  LOWER_TEN,
+  opposite,
+  Refusal,
+  ringVertex,
+  section,
+  UPPER_TEN,
+  volume,
+} from '@radiant/core';
 import { random } from '@radiant/standins';
 import Manifold from 'manifold-3d';
 
-const UPPER = [11, 12, 13, 14, 15, 21, 22, 23, 24, 25];
+const TEETH = [...UPPER_TEN, ...LOWER_TEN];
 const usual: CrownSize = { lengthMm: 10, widthMm: 8, facialVolumeMm: 0 };
 
 const at = (c: Crown, v: number) => [0, 1, 2].map((k) => c.mesh.positions[3 * v + k] as number) as [number, number, number];
@@ -36,7 +50,7 @@ function front(c: Crown, x: number, z: number): number {
   return y;
 }
 
-describe.each(UPPER)('crown %i', (tooth) => {
+describe.each(TEETH)('crown %i', (tooth) => {
   it('is closed, oriented outward and measures what was asked, within 0.02 mm', () => {
     const r = random(tooth);
     for (let i = 0; i < 6; i++) {
@@ -57,7 +71,7 @@ describe.each(UPPER)('crown %i', (tooth) => {
   });
 
   it('is the mirror of its fellow on the other side', () => {
-    const fellow = crown(tooth < 20 ? tooth + 10 : tooth - 10, usual);
+    const fellow = crown(opposite(tooth), usual);
     const own = crown(tooth, usual);
     // Mirrored vertices; the quads' diagonals run the other way, which is worth some thousandths.
     expect(volume(own.mesh)).toBeCloseTo(volume(fellow.mesh), 1);
@@ -166,7 +180,7 @@ it.each([
   [11, { ...usual, lengthMm: 40 }],
   [11, { ...usual, widthMm: Number.NaN }],
   [16, usual],
-  [31, usual],
+  [36, usual],
 ])('refuses %i with %p', (tooth, size) => {
   expect(() => crown(tooth, size)).toThrow(Refusal);
 });

@@ -16,16 +16,25 @@ interface Margin {
 /** Share of the half ring that the gum line follows before it leaves for the papilla. */
 const FOLLOW = 0.1;
 
+/** How the gum departs from a healthy one. */
+export interface GumTrait {
+  /** How far the papillae have drawn back, mm: dark triangles open. */
+  readonly papillaLossMm?: number;
+  /** Redness and swelling at the margins, 0–1. */
+  readonly inflamed?: number;
+}
+
 /**
  * The gum around standing crowns as an open sheet on the facial and one on the palatal side, mm: it begins a little inside
  * each neck line, rolls over the margin, rises in papillae between the teeth and thickens over the roots.
  * @param reachMm how far over the margin the sheets go
  */
-export function gum(teeth: readonly Standing[], reachMm = Number.POSITIVE_INFINITY): Mesh {
-  return mergeMeshes([sheet(marginLine(teeth, true), true, reachMm), sheet(marginLine(teeth, false), false, reachMm)]);
+export function gum(teeth: readonly Standing[], trait: GumTrait = {}, reachMm = Number.POSITIVE_INFINITY): Mesh {
+  const lost = trait.papillaLossMm ?? 0;
+  return mergeMeshes([sheet(marginLine(teeth, true, lost), true, reachMm), sheet(marginLine(teeth, false, lost), false, reachMm)]);
 }
 
-function marginLine(teeth: readonly Standing[], facial: boolean): Margin[] {
+function marginLine(teeth: readonly Standing[], facial: boolean, lost: number): Margin[] {
   const out: Margin[] = [];
   let before: Vec3 | undefined;
   for (const t of teeth) {
@@ -40,16 +49,16 @@ function marginLine(teeth: readonly Standing[], facial: boolean): Margin[] {
       own.push([t.mesh.positions[v] as number, t.mesh.positions[v + 1] as number, t.mesh.positions[v + 2] as number]);
     }
     const first = own[0] as Vec3;
-    if (before) out.push(...papilla(before, first, facial));
+    if (before) out.push(...papilla(before, first, facial, lost));
     out.push(...own.map((p) => ({ p, papilla: 0 })));
     before = own[own.length - 1] as Vec3;
   }
   return out;
 }
 
-function papilla(a: Vec3, b: Vec3, facial: boolean): Margin[] {
+function papilla(a: Vec3, b: Vec3, facial: boolean, lost: number): Margin[] {
   const width = Math.hypot(b[0] - a[0], b[1] - a[1]);
-  const fall = Math.min(1.9, 0.62 * width + 0.15);
+  const fall = Math.min(1.9, 0.62 * width + 0.15) - lost;
   const out: Margin[] = [];
   for (let i = 1; i < 12; i++) {
     const t = i / 12;

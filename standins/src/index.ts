@@ -1,7 +1,11 @@
-export { type CameraSetting, type Picture, photograph, project, RETRACTED_FRONT, SCALE_PLANE_Y, scalePoints } from './camera.js';
+export { type Picture, photograph, RETRACTED, RETRACTED_FRONT } from './camera.js';
+export { type Face, type FacePoints, makeFace } from './face.js';
+export type { GumTrait } from './gum.js';
 export {
-  AVOCET,
+  type FaceTrait,
   inMouth,
+  inState,
+  type MouthState,
   makePatient,
   type Patient,
   type PatientRecipe,
@@ -10,6 +14,11 @@ export {
   type ToothTrait,
   type TruePoints,
   truePoints,
+  USUAL_FACE,
 } from './patient.js';
+export { type CameraSetting, project, SCALE_PLANE_Y, scalePoints } from './pose.js';
 export { type Random, random } from './random.js';
+export { AVOCET, CURLEW, DUNLIN, PLOVER, RECIPES, type RecipeName, SANDPIPER, TURNSTONE } from './recipes.js';
 export { INTRAORAL_SCANNER, type ScannerSetting, scan } from './scanner.js';
+export { type Expression, makeScene } from './scene.js';
+export { VIEWS, type ViewName, type ViewSetup } from './views.js';

@@ -1,21 +1,9 @@
-import {
-  type Crown,
-  type CrownSize,
-  crown,
-  type Fdi,
-  type Frame,
-  MEDIUM_ARCH,
-  type Mesh,
-  placeMesh,
-  placeTeeth,
-  ringVertex,
-  type Stand,
-  toParent,
-  UPPER_TEN,
-  type Vec3,
-} from '@radiant/core';
-import { gum } from './gum.js';
+import { type CrownSize, type Fdi, type Mesh, ringVertex, toParent, UPPER_TEN, type Vec3 } from '@radiant/core';
+import { type GumTrait, gum } from './gum.js';
+import { type JawRecipe, lowerJaw, type PatientTooth, USUAL_UPPER, upperJaw } from './jaw.js';
 import { random } from './random.js';
+
+export type { PatientTooth } from './jaw.js';
 
 /** How one tooth of the patient departs from a regular arch. */
 export interface ToothTrait extends Partial<CrownSize> {
@@ -23,57 +11,84 @@ export interface ToothTrait extends Partial<CrownSize> {
   readonly gapMesialMm?: number;
   readonly edgeUpMm?: number;
   readonly forwardMm?: number;
+  /** White-brown patches in the enamel, 0–1. */
+  readonly mottled?: number;
+  /** A dark root and stump shining through, 0–1. */
+  readonly dark?: number;
+  /** Lighter (+) or darker (−) than the patient's other teeth, in steps of a shade guide. */
+  readonly lighter?: number;
 }
+
+/** The patient's lips and face. mm over the planned edge of the upper centrals. */
+export interface FaceTrait {
+  /** How much of the upper centrals shows at rest. */
+  readonly restDisplayMm: number;
+  /** Level of the upper lip's border in full smile. */
+  readonly smileLipUpMm: number;
+  /** From corner to corner, at rest and in full smile. */
+  readonly restWidthMm: number;
+  readonly smileWidthMm: number;
+  /** The lower lip's border in full smile below the planned edge, in the middle. */
+  readonly smileLipDownMm: number;
+  /** Pupil to pupil. */
+  readonly pupilsMm: number;
+  /** The facial midline to the patient's left of the dental midline. */
+  readonly midlineMm: number;
+  /** Cant of the lips, patient's left corner up, degrees. */
+  readonly cantDeg: number;
+  /** From 0, fair, to 1, deep. */
+  readonly skin: number;
+  /** 0 dark, 0.5 brown, 1 grey. */
+  readonly hair: number;
+}
+
+export const USUAL_FACE: FaceTrait = {
+  restDisplayMm: 2.4,
+  smileLipUpMm: 9.6,
+  restWidthMm: 50,
+  smileWidthMm: 66,
+  smileLipDownMm: 0.9,
+  pupilsMm: 63,
+  midlineMm: 0,
+  cantDeg: 0,
+  skin: 0.3,
+  hair: 0.3,
+};
 
 /** One seed and a few traits make a whole, consistent patient. Lengths in mm. */
 export interface PatientRecipe {
   readonly seed: number;
   readonly traits: Readonly<Partial<Record<number, ToothTrait>>>;
+  readonly missing?: readonly Fdi[];
+  readonly overbiteMm?: number;
+  readonly overjetMm?: number;
+  readonly gum?: GumTrait;
+  readonly face?: Partial<FaceTrait>;
+  /** Traits of the teeth that are restored later, over those above; whole teeth may come in that were missing. */
+  readonly planned?: { readonly traits: Readonly<Partial<Record<number, ToothTrait>>>; readonly gum?: GumTrait; readonly present?: readonly Fdi[] };
 }
 
-export interface PatientTooth {
-  readonly tooth: Fdi;
-  readonly crown: Crown;
-  readonly frame: Frame;
-  /** The crown in the mouth's coordinates. */
-  readonly mesh: Mesh;
-}
-
-/** The virtual patient's upper jaw. Everything about it is known, so what is measured can be checked against it. */
+/** The virtual patient. Everything about it is known, so what is measured can be checked against it. */
 export interface Patient {
   readonly recipe: PatientRecipe;
+  readonly face: FaceTrait;
+  /** Upper teeth, patient's right first. */
   readonly teeth: readonly PatientTooth[];
   readonly gum: Mesh;
+  /** Lower teeth and gum in the bite, teeth together. */
+  readonly lower: readonly PatientTooth[];
+  readonly lowerGum: Mesh;
 }
 
-const USUAL: Readonly<Record<number, { length: number; width: number; edgeUp: number }>> = {
-  1: { length: 10.6, width: 8.6, edgeUp: 0 },
-  2: { length: 9.1, width: 6.6, edgeUp: 0.7 },
-  3: { length: 10.2, width: 7.6, edgeUp: 0.05 },
-  4: { length: 8.5, width: 7, edgeUp: 0.9 },
-  5: { length: 7.8, width: 6.7, edgeUp: 1.3 },
-};
-
-/** *Avocet*: a small upper right lateral, worn centrals, the left lateral turned. 34 years. */
-export const AVOCET: PatientRecipe = {
-  seed: 2411,
-  traits: {
-    13: { wearMm: 0.12, gapMesialMm: 0.3 },
-    12: { widthMm: 5.4, lengthMm: 8.3, gapMesialMm: 0.7, edgeUpMm: 1.1, forwardMm: -0.25 },
-    11: { lengthMm: 9.9, widthMm: 8.55, wearMm: 0.8, edgeUpMm: 0.7 },
-    21: { lengthMm: 9.2, widthMm: 8.5, wearMm: 1.4, edgeUpMm: 1.45 },
-    22: { rotationDeg: 9, lengthMm: 8.9, edgeUpMm: 1.05 },
-    23: { wearMm: 0.3, lengthMm: 9.8, edgeUpMm: 0.4 },
-    14: { gapMesialMm: 0 },
-  },
-};
+/** States of the mouth that the devices see. */
+export type MouthState = 'before' | 'mock-up' | 'provisional' | 'final';
 
 /** A recipe whose seed scatters every tooth a little, for tests on patients that are not the demo's. */
 export function scatteredRecipe(seed: number): PatientRecipe {
   const r = random(seed);
   const traits: Record<number, ToothTrait> = {};
   for (const t of UPPER_TEN) {
-    const usual = USUAL[t % 10] as { length: number; width: number; edgeUp: number };
+    const usual = USUAL_UPPER[t % 10] as { length: number; width: number; edgeUp: number };
     const wear = t % 10 <= 3 ? Math.max(0, r.normal(0.5)) : 0;
     traits[t] = {
       widthMm: usual.width + r.normal(0.3),
@@ -87,42 +102,47 @@ export function scatteredRecipe(seed: number): PatientRecipe {
   return { seed, traits };
 }
 
+/** The same patient later: what is planned stands on the teeth. Lightness differs by what it is made of. */
+export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe {
+  if (state === 'before' || !recipe.planned) return recipe;
+  const { traits, gum: later, present = [] } = recipe.planned;
+  const lighter = { 'mock-up': 0.4, provisional: 0.7, final: 1.2 }[state];
+  const restored = Object.fromEntries(
+    Object.entries(traits).map(([tooth, t]) => [tooth, { ...recipe.traits[Number(tooth)], mottled: 0, dark: 0, wearMm: 0, lighter, ...t }]),
+  );
+  return {
+    ...recipe,
+    traits: { ...recipe.traits, ...restored },
+    missing: (recipe.missing ?? []).filter((t) => !present.includes(t)),
+    ...(later && { gum: later }),
+  };
+}
+
 /** Makes the patient. Deterministic. */
 export function makePatient(recipe: PatientRecipe): Patient {
-  const stands: (Stand & { size: CrownSize })[] = UPPER_TEN.map((tooth) => {
-    const usual = USUAL[tooth % 10] as { length: number; width: number; edgeUp: number };
-    const t = recipe.traits[tooth] ?? {};
-    const size: CrownSize = {
-      lengthMm: t.lengthMm ?? usual.length,
-      widthMm: t.widthMm ?? usual.width,
-      facialVolumeMm: t.facialVolumeMm ?? 0,
-      wearMm: t.wearMm ?? 0,
-    };
-    return {
-      tooth,
-      size,
-      // A turned tooth takes less of the arch; real contacts close up.
-      widthMm: size.widthMm * Math.cos(((t.rotationDeg ?? 0) * Math.PI) / 180),
-      gapMesialMm: t.gapMesialMm ?? 0,
-      edgeUpMm: t.edgeUpMm ?? usual.edgeUp,
-      rotationDeg: t.rotationDeg ?? 0,
-      forwardMm: t.forwardMm ?? 0,
-    };
-  });
-  const frames = placeTeeth(MEDIUM_ARCH, stands);
-  const teeth = stands.map(({ tooth, size }): PatientTooth => {
-    const c = crown(tooth, size);
-    const frame = frames.get(tooth) as Frame;
-    return { tooth, crown: c, frame, mesh: placeMesh(c.mesh, frame) };
-  });
+  const jaw: JawRecipe = { traits: recipe.traits, missing: recipe.missing ?? [] };
+  const teeth = upperJaw(jaw);
+  const bite = { overbiteMm: recipe.overbiteMm ?? 2.6, overjetMm: recipe.overjetMm ?? 2.4 };
   let sheet: Mesh | undefined;
+  let below: ReturnType<typeof lowerJaw> | undefined;
+  const lower = () => {
+    below ??= lowerJaw(jaw, bite, recipe.gum);
+    return below;
+  };
+  // Most questions are about the upper teeth alone; the rest is made when first looked at.
   return {
     recipe,
+    face: { ...USUAL_FACE, ...recipe.face },
     teeth,
-    // Most questions are about the teeth alone; the gum is made when first looked at.
     get gum() {
-      sheet ??= gum(teeth);
+      sheet ??= gum(teeth, recipe.gum);
       return sheet;
+    },
+    get lower() {
+      return lower().teeth;
+    },
+    get lowerGum() {
+      return lower().gum;
     },
   };
 }

@@ -18,7 +18,7 @@ export const INTRAORAL_SCANNER: ScannerSetting = { noiseMm: 0.02, seed: 90 };
 export function scan(patient: Patient, s: ScannerSetting): Uint8Array {
   const parts: { mesh: Mesh; tooth: number }[] = [
     ...patient.teeth.map((t) => ({ mesh: t.mesh, tooth: t.tooth })),
-    { mesh: gum(patient.teeth, GUM_REACH_MM), tooth: 0 },
+    { mesh: gum(patient.teeth, patient.recipe.gum, GUM_REACH_MM), tooth: 0 },
   ];
   const noisy = parts.map((p, i) => roughened(p.mesh, s, i));
   const whole = mergeMeshes(noisy);

@@ -4,7 +4,7 @@ import { rendered } from './render.js';
 
 /** The rendered picture is measured as an eye does: by where its brightness changes. */
 describe('a rendered photograph, measured from its pixels', () => {
-  const { rgba, camera } = rendered('avocet', {});
+  const { rgba, camera } = rendered('Avocet', 'retracted-front', {}, { jaws: 'upper' });
   const { widthPx: w } = camera;
   const channel = (x: number, y: number, k: number) => rgba[4 * (Math.round(y) * w + Math.round(x)) + k] as number;
   const luminance = (x: number, y: number) => 0.3 * channel(x, y, 0) + 0.59 * channel(x, y, 1) + 0.11 * channel(x, y, 2);

@@ -1,8 +1,9 @@
 // Renders a photograph with the built stand-ins in a process of its own: several times faster than inside the test runner.
-// Arguments: a recipe's name or seed, and camera settings as JSON. Writes raw RGBA to standard output.
-import { AVOCET, makePatient, photograph, RETRACTED_FRONT, scatteredRecipe } from '../dist/index.js';
+// Arguments: a recipe's name or seed, a view's name, and as JSON changes of its camera and its expression. Writes raw RGBA.
+import { makePatient, photograph, RECIPES, scatteredRecipe, VIEWS } from '../dist/index.js';
 
-const [who, setting] = process.argv.slice(2);
-const recipe = who === 'avocet' ? AVOCET : scatteredRecipe(Number(who));
-const picture = photograph(makePatient(recipe), { ...RETRACTED_FRONT, ...JSON.parse(setting ?? '{}') });
+const [who, view, camera, expression] = process.argv.slice(2);
+const patient = makePatient(RECIPES[who] ?? scatteredRecipe(Number(who)));
+const setup = VIEWS[view];
+const picture = photograph(patient, { ...setup.camera, ...JSON.parse(camera) }, { ...setup.expression, ...JSON.parse(expression) });
 process.stdout.write(Buffer.from(picture.rgba.buffer));

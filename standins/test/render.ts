@@ -1,12 +1,15 @@
 import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
-import { type CameraSetting, RETRACTED_FRONT } from '@radiant/standins';
+import { type CameraSetting, type Expression, type RecipeName, VIEWS, type ViewName } from '@radiant/standins';
 
 /** A photograph rendered by the built stand-ins; needs `tsc -b` before. */
-export function rendered(who: 'avocet' | number, setting: Partial<CameraSetting>): { rgba: Buffer; camera: CameraSetting } {
-  const camera = { ...RETRACTED_FRONT, ...setting };
-  const rgba = execFileSync(process.execPath, [join(process.cwd(), 'standins', 'test', 'render-process.mjs'), String(who), JSON.stringify(setting)], {
-    maxBuffer: 1 << 28,
-  });
-  return { rgba, camera };
+export function rendered(
+  who: RecipeName | number,
+  view: ViewName,
+  setting: Partial<CameraSetting> = {},
+  expression: Partial<Expression> = {},
+): { rgba: Buffer; camera: CameraSetting } {
+  const script = join(process.cwd(), 'standins', 'test', 'render-process.mjs');
+  const rgba = execFileSync(process.execPath, [script, String(who), view, JSON.stringify(setting), JSON.stringify(expression)], { maxBuffer: 1 << 28 });
+  return { rgba, camera: { ...VIEWS[view].camera, ...setting } };
 }

@@ -1,8 +1,9 @@
 import { Refusal } from '../errors.js';
 import { type Curve, monotoneCurve, smoothstep, tabulated } from '../geometry/curve.js';
 import type { Mesh } from '../geometry/mesh.js';
-import { type Fdi, kindOf, sideOf } from '../teeth/notation.js';
+import { type Fdi, isUpper, kindOf, sideOf } from '../teeth/notation.js';
 import { CROWN_FORMS, type CrownForm } from './form.js';
+import { LOWER_CROWN_FORMS } from './lower-forms.js';
 
 /** What is set on one planned crown. Lengths in mm. */
 export interface CrownSize {
@@ -24,7 +25,8 @@ export const CROWN_LIMITS = {
 } as const;
 
 /**
- * A crown as a closed mesh in the tooth's own frame: x to the patient's left, y backward (palatal), z up (apical), mm;
+ * A crown as a closed mesh in the tooth's own frame: z apical, y backward (palatal or lingual), x to the patient's left for an
+ * upper tooth and to the right for a lower one (z points down there), mm;
  * the edge's lowest point lies at z = 0, the axis at x = y = 0. The facial zenith stands higher than all of the facial neck.
  * `ringSize` vertices a ring, `rings` rings from neck to edge, then the cap rows and the neck's centre: see `ringVertex`.
  */
@@ -48,13 +50,13 @@ export function ringVertex(crown: Pick<Crown, 'ringSize'>, r: number, k: number)
 }
 
 /**
- * The crown of an upper front tooth or premolar.
+ * The crown of a front tooth or premolar of either jaw.
  * Deterministic; about 2 ms.
  * @throws Refusal `tooth-unknown` for a tooth without a library form, `parameter-out-of-range` outside CROWN_LIMITS
  */
 export function crown(tooth: Fdi, size: CrownSize): Crown {
-  const form = CROWN_FORMS[kindOf(tooth)];
-  if (!form || tooth >= 30) throw new Refusal('tooth-unknown', `There is no crown form for tooth ${tooth}.`, tooth);
+  const form = (isUpper(tooth) ? CROWN_FORMS : LOWER_CROWN_FORMS)[kindOf(tooth)];
+  if (!form) throw new Refusal('tooth-unknown', `There is no crown form for tooth ${tooth}.`, tooth);
   for (const [name, limit] of Object.entries(CROWN_LIMITS)) {
     const v = size[name as keyof CrownSize] ?? 0;
     if (!(v >= limit.min && v <= limit.max)) {
@@ -96,8 +98,8 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
   const surface = surfaceOf(form);
   const wear = size.wearMm ?? 0;
   const length = size.lengthMm + wear;
-  // Form coordinates have mesial at +c; on the patient's right mesial lies at +x (towards the patient's left) too.
-  const mesialSign = sideOf(tooth) === 'right' ? 1 : -1;
+  // Form coordinates have mesial at +c; on the patient's upper right mesial lies at +x (towards the patient's left) too.
+  const mesialSign = (sideOf(tooth) === 'right') === isUpper(tooth) ? 1 : -1;
   const capRows = form.palatalCusp ? 9 : 4;
   const half = AROUND / 2;
   const positions = new Float64Array(3 * (RINGS * AROUND + capRows * (half - 1) + 1));

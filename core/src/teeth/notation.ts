@@ -114,3 +114,5 @@ export function distalNeighbour(tooth: Fdi): Fdi | undefined {
 export const UPPER_SIX: readonly Fdi[] = [13, 12, 11, 21, 22, 23];
 /** The six and the premolars beside them, in the order in which they stand, patient's right first. */
 export const UPPER_TEN: readonly Fdi[] = [15, 14, 13, 12, 11, 21, 22, 23, 24, 25];
+/** The lower teeth below them, patient's right first. */
+export const LOWER_TEN: readonly Fdi[] = [45, 44, 43, 42, 41, 31, 32, 33, 34, 35];

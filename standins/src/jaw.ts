@@ -1,0 +1,121 @@
+import {
+  type Crown,
+  type CrownSize,
+  crown,
+  type Fdi,
+  type Frame,
+  LOWER_TEN,
+  MEDIUM_ARCH,
+  type Mesh,
+  placeMesh,
+  placeTeeth,
+  type Stand,
+  UPPER_TEN,
+  type Vec3,
+} from '@radiant/core';
+import { type GumTrait, gum } from './gum.js';
+import type { ToothTrait } from './patient.js';
+
+export interface PatientTooth {
+  readonly tooth: Fdi;
+  readonly trait: ToothTrait;
+  readonly crown: Crown;
+  readonly frame: Frame;
+  /** The crown in the mouth's coordinates. */
+  readonly mesh: Mesh;
+}
+
+export interface JawRecipe {
+  readonly traits: Readonly<Partial<Record<number, ToothTrait>>>;
+  readonly missing: readonly Fdi[];
+}
+
+interface Usual {
+  readonly length: number;
+  readonly width: number;
+  readonly edgeUp: number;
+}
+
+/** Sizes of the scatter's middle by place in the quadrant, mm. House morphology. */
+export const USUAL_UPPER: Readonly<Record<number, Usual>> = {
+  1: { length: 10.6, width: 8.6, edgeUp: 0 },
+  2: { length: 9.1, width: 6.6, edgeUp: 0.7 },
+  3: { length: 10.2, width: 7.6, edgeUp: 0.05 },
+  4: { length: 8.5, width: 7, edgeUp: 0.9 },
+  5: { length: 7.8, width: 6.7, edgeUp: 1.3 },
+};
+const USUAL_LOWER: Readonly<Record<number, Usual>> = {
+  1: { length: 8.8, width: 5.4, edgeUp: 0 },
+  2: { length: 9, width: 5.9, edgeUp: 0 },
+  3: { length: 10, width: 6.8, edgeUp: -0.5 },
+  4: { length: 8.4, width: 7, edgeUp: 0.5 },
+  5: { length: 7.8, width: 7.1, edgeUp: 1 },
+};
+
+const LOWER_ARCH = { a: 0.026, b: 1.8e-5 };
+
+/** The upper teeth in their places. */
+export function upperJaw(jaw: JawRecipe): PatientTooth[] {
+  return standing(UPPER_TEN, jaw, USUAL_UPPER, MEDIUM_ARCH, (t) => t);
+}
+
+/**
+ * The lower teeth and gum, the bite closed. They are set up as if they were an upper jaw and then turned over about the
+ * line of sight, which takes up to down and right to left.
+ */
+export function lowerJaw(jaw: JawRecipe, bite: { overbiteMm: number; overjetMm: number }, trait?: GumTrait): { teeth: PatientTooth[]; gum: Mesh } {
+  const asUpper = standing(LOWER_TEN, jaw, USUAL_LOWER, LOWER_ARCH, (t) => t - 20);
+  const sheet = gum(asUpper, trait);
+  const over = (p: Vec3): Vec3 => [-p[0], p[1] + bite.overjetMm + EDGE_THICKNESS_MM, -p[2] + bite.overbiteMm];
+  const turned = (m: Mesh): Mesh => {
+    const positions = m.positions.slice();
+    for (let i = 0; i < positions.length; i += 3) positions.set(over([positions[i] as number, positions[i + 1] as number, positions[i + 2] as number]), i);
+    return { positions, triangles: m.triangles };
+  };
+  const axis = (v: Vec3): Vec3 => [-v[0], v[1], -v[2]];
+  return {
+    teeth: asUpper.map((t) => ({
+      ...t,
+      mesh: turned(t.mesh),
+      frame: { origin: over(t.frame.origin), x: axis(t.frame.x), y: axis(t.frame.y), z: axis(t.frame.z) },
+    })),
+    gum: turned(sheet),
+  };
+}
+
+/** The upper edge is about so thick; the overjet is counted from its front. */
+const EDGE_THICKNESS_MM = 0.4;
+
+/** @param placed the upper tooth in whose place a tooth is set */
+function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<number, Usual>>, arch: typeof MEDIUM_ARCH, placed: (t: Fdi) => Fdi) {
+  const present = teeth.filter((t) => !jaw.missing.includes(t));
+  const stands: (Stand & { own: Fdi; size: CrownSize })[] = present.map((own) => {
+    const norm = usual[own % 10] as Usual;
+    const t = jaw.traits[own] ?? {};
+    const size: CrownSize = {
+      lengthMm: t.lengthMm ?? norm.length,
+      widthMm: t.widthMm ?? norm.width,
+      facialVolumeMm: t.facialVolumeMm ?? 0,
+      wearMm: t.wearMm ?? 0,
+    };
+    return {
+      own,
+      tooth: placed(own),
+      size,
+      // A turned tooth takes less of the arch; real contacts close up.
+      widthMm: size.widthMm * Math.cos(((t.rotationDeg ?? 0) * Math.PI) / 180),
+      gapMesialMm: t.gapMesialMm ?? 0,
+      edgeUpMm: t.edgeUpMm ?? norm.edgeUp,
+      rotationDeg: t.rotationDeg ?? 0,
+      forwardMm: t.forwardMm ?? 0,
+    };
+  });
+  const frames = placeTeeth(arch, stands);
+  return stands
+    .map(({ own, tooth, size }): PatientTooth => {
+      const c = crown(own, size);
+      const frame = frames.get(tooth) as Frame;
+      return { tooth: own, trait: jaw.traits[own] ?? {}, crown: c, frame, mesh: placeMesh(c.mesh, frame) };
+    })
+    .sort((a, b) => a.frame.origin[0] - b.frame.origin[0]);
+}

@@ -1,0 +1,264 @@
+import { smoothstep, toLocal, type Vec3 } from '@radiant/core';
+import { FACE_HEIGHTS } from './face.js';
+import type { FaceTrait, PatientTooth } from './patient.js';
+import { type CameraSetting, SCALE_HEIGHT_MM, SCALE_LENGTH_MM } from './pose.js';
+import { smoothNoise } from './random.js';
+import { inkOnScale } from './scale-reference.js';
+
+const { abs, cos, exp, hypot, max, min, sqrt } = Math;
+
+/** Linear light, red, green, blue; 1 is white as metered. */
+export type Rgb = [number, number, number];
+
+/** A place on a surface as the camera sees it. */
+export interface Seen {
+  readonly p: Vec3;
+  /** Unit normal towards the camera. */
+  readonly n: Vec3;
+  /** Unit direction to the camera. */
+  readonly view: Vec3;
+  /** Share of the half-space that is open, 0–1. */
+  readonly open: number;
+}
+
+interface Finish {
+  readonly wrap: number;
+  readonly shine: number;
+  readonly gloss: number;
+  readonly glow: Rgb;
+}
+
+/** Where the light comes from: two flash heads beside the lens, or two large soft boxes for a portrait. */
+export interface Lamps {
+  readonly heads: readonly Vec3[];
+  readonly soft: number;
+}
+
+const unit = (v: Vec3): Vec3 => {
+  const l = sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]) || 1;
+  return [v[0] / l, v[1] / l, v[2] / l];
+};
+
+/** Lamps that go with a camera: its own directions turned into the mouth's. */
+export function lampsOf(right: Vec3, forward: Vec3, up: Vec3, portrait: boolean): Lamps {
+  const toward = (x: number, y: number, z: number): Vec3 =>
+    unit([0, 1, 2].map((k) => x * (right[k] as number) - y * (forward[k] as number) + z * (up[k] as number)) as unknown as Vec3);
+  return portrait ? { heads: [toward(-0.75, 1, 0.55), toward(0.5, 1, 0.35)], soft: 0.5 } : { heads: [toward(-0.42, 1, 0.34), toward(0.42, 1, 0.34)], soft: 0 };
+}
+
+function lit(base: Rgb, s: Seen, n: Vec3, lamps: Lamps, f: Finish): Rgb {
+  let diffuse = 0;
+  let gloss = 0;
+  lamps.heads.forEach((l, i) => {
+    const d = n[0] * l[0] + n[1] * l[1] + n[2] * l[2];
+    const wrap = f.wrap + lamps.soft;
+    const weight = lamps.soft > 0 ? (i === 0 ? 0.62 : 0.3) : 0.46;
+    diffuse += max(0, (d + wrap) / (1 + wrap)) * weight;
+    const hx = l[0] + s.view[0];
+    const hy = l[1] + s.view[1];
+    const hz = l[2] + s.view[2];
+    const at = max(0, (n[0] * hx + n[1] * hy + n[2] * hz) / (sqrt(hx * hx + hy * hy + hz * hz) || 1));
+    gloss += d > 0 ? f.gloss * at ** f.shine * (lamps.soft > 0 ? 0.6 : 1) : 0;
+  });
+  const rim = (1 - max(0, n[0] * s.view[0] + n[1] * s.view[1] + n[2] * s.view[2])) ** 3 * 0.05;
+  const ambient = 0.16 + 0.84 * s.open ** 1.25;
+  const wet = gloss * (0.35 + 0.65 * s.open) + rim * s.open;
+  return [0, 1, 2].map((k) => ((base[k] as number) * (diffuse + 0.14) + (f.glow[k] as number) * 0.4) * ambient + wet) as Rgb;
+}
+
+export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number): Rgb {
+  const local = toLocal(tooth.frame, s.p);
+  const { size } = tooth.crown;
+  const t = tooth.trait;
+  const h = local[2] / size.lengthMm;
+  const edge = (1 - smoothstep(0.02, 0.3, h + 0.05 * smoothNoise(local[0] * 1.6, local[2] * 0.5, tooth.tooth, seed))) * ((t.lighter ?? 0) > 0 ? 0.6 : 1);
+  const neck = smoothstep(0.5, 1, h);
+  const warm = tooth.tooth % 10 === 3 ? 0.05 : tooth.tooth % 10 >= 4 ? 0.025 : 0;
+  const streak = 0.02 * smoothNoise(local[0] * 1.3, local[2] * 0.35, tooth.tooth * 3, seed) + 0.012 * smoothNoise(local[0] * 5, local[2] * 4, 5, seed);
+  const base: Rgb = [
+    0.74 - 0.02 * neck - 0.13 * edge + streak,
+    0.655 - 0.075 * neck - 0.09 * edge - warm + streak,
+    0.5 - 0.13 * neck - 0.01 * edge - 1.9 * warm + streak,
+  ];
+  const lighter = t.lighter ?? 0;
+  if (lighter) {
+    base[0] += 0.05 * lighter;
+    base[1] += (0.075 + 0.03 * neck) * lighter;
+    base[2] += (0.1 + 0.06 * neck) * lighter;
+  }
+  if (t.dark) {
+    const depth = t.dark * (0.55 + 0.45 * smoothstep(0.1, 0.9, h));
+    for (let k = 0; k < 3; k++) base[k] = (base[k] as number) * (1 - depth * ([0.38, 0.42, 0.36][k] as number));
+  }
+  if (t.mottled) {
+    const white = smoothstep(0.16, 0.5, smoothNoise(local[0] * 0.75, local[2] * 0.7, tooth.tooth * 7, seed + 11)) * t.mottled;
+    const brown = smoothstep(0.2, 0.55, smoothNoise(local[0] * 0.9, local[2] * 0.8, tooth.tooth * 5 + 3, seed + 12)) * t.mottled * (1 - edge);
+    const to = (c: Rgb, share: number) => {
+      for (let k = 0; k < 3; k++) base[k] = (base[k] as number) * (1 - share) + (c[k] as number) * share;
+    };
+    to([0.9, 0.87, 0.8], white * 0.85);
+    to([0.46, 0.26, 0.11], brown * 0.7);
+  }
+  // Mamelons show warm under the translucent edge.
+  const lobes = edge * 0.05 * max(0, cos((local[0] / size.widthMm) * 3 * 2 * Math.PI));
+  base[0] += lobes;
+  base[1] += lobes * 0.75;
+  const bump = 0.03;
+  const n = unit([
+    s.n[0] + bump * smoothNoise(s.p[0] * 2.2, s.p[2] * 3.2, s.p[1], seed + 1),
+    s.n[1],
+    s.n[2] + bump * smoothNoise(s.p[0] * 2.2, s.p[2] * 3.2, s.p[1] + 9, seed + 2),
+  ]);
+  return lit(base, s, n, lamps, { wrap: 0.35, shine: 130, gloss: 0.5, glow: [0.1, 0.075, 0.05] });
+}
+
+/** @param up mm over the usual margin, for where the attached gum ends */
+export function mucosa(s: Seen, up: number, lamps: Lamps, seed: number, inflamed: number): Rgb {
+  const { p } = s;
+  const free = smoothstep(5.5, 10.5, up + 1.2 * smoothNoise(p[0] * 0.25, p[2] * 0.2, 1, seed));
+  const mottle = 0.05 * smoothNoise(p[0] * 0.55, p[2] * 0.45, p[1] * 0.5, seed) + 0.025 * smoothNoise(p[0] * 2.1, p[2] * 2.1, 3, seed);
+  const vessel = free * 0.07 * max(0, smoothNoise(p[0] * 0.9 + 2 * smoothNoise(p[0] * 0.3, p[2] * 0.3, 4, seed), p[2] * 0.35, 8, seed) - 0.25);
+  const red = inflamed * (1 - smoothstep(0.3, 2.2, up));
+  const base: Rgb = [
+    0.6 - 0.1 * free + mottle - 0.06 * red,
+    0.265 - 0.115 * free + mottle * 0.75 - vessel - 0.13 * red,
+    0.25 - 0.1 * free + mottle * 0.7 - vessel - 0.1 * red,
+  ];
+  const stipple = 0.075 * (1 - free) * (1 - red);
+  const n = unit([
+    s.n[0] + stipple * smoothNoise(p[0] * 4.5, p[2] * 4.5, p[1], seed + 3) + 0.04 * smoothNoise(p[0], p[2], 2, seed),
+    s.n[1],
+    s.n[2] + stipple * smoothNoise(p[0] * 4.5, p[2] * 4.5, p[1] + 5, seed + 4),
+  ]);
+  return lit(base, s, n, lamps, { wrap: 0.3, shine: 70, gloss: 0.28 + 0.2 * red, glow: [0.08, 0.02, 0.02] });
+}
+
+const mix = (a: Rgb, b: Rgb, t: number): Rgb => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+
+const FAIR: Rgb = [0.72, 0.47, 0.36];
+const DEEP: Rgb = [0.13, 0.062, 0.038];
+const FAIR_RED: Rgb = [0.46, 0.165, 0.15];
+const DEEP_RED: Rgb = [0.18, 0.068, 0.062];
+const DARK_HAIR: Rgb = [0.022, 0.016, 0.013];
+const BROWN_HAIR: Rgb = [0.12, 0.062, 0.032];
+const GREY_HAIR: Rgb = [0.42, 0.41, 0.39];
+
+const skinTone = (f: FaceTrait): Rgb => mix(FAIR, DEEP, f.skin ** 0.75);
+const hairTone = (f: FaceTrait): Rgb => (f.hair < 0.5 ? mix(DARK_HAIR, BROWN_HAIR, f.hair * 2) : mix(BROWN_HAIR, GREY_HAIR, f.hair * 2 - 1));
+
+/** Skin and lips, and in a portrait the eyes, brows and hair, drawn plainly. @param red 0 skin, 1 lip, 2 inside of the lip */
+export function face(f: FaceTrait, s: Seen, red: number, lamps: Lamps, seed: number): Rgb {
+  const { p } = s;
+  const skin = skinTone(f);
+  const lip = min(1, red);
+  const wet = max(0, red - 1);
+  const mottle = 1 + 0.035 * smoothNoise(p[0] * 0.16, p[2] * 0.16, 2, seed) + 0.02 * smoothNoise(p[0] * 0.6, p[2] * 0.6, 3, seed);
+  const flush = 0.1 * exp(-(((abs(p[0] - f.midlineMm) - 42) / 20) ** 2) - ((p[2] - 34) / 20) ** 2) * (1 - f.skin);
+  let base: Rgb = [skin[0] * mottle, skin[1] * mottle * (1 - flush), skin[2] * mottle * (1 - flush)];
+  const fine = 0.05 * smoothNoise(p[0] * 2.6, p[2] * 0.5, 6, seed);
+  base = mix(base, mix(FAIR_RED, DEEP_RED, f.skin).map((c) => c * (1 + fine)) as Rgb, lip * 0.86);
+  base = mix(base, [0.4, 0.1, 0.1], wet * 0.7);
+  const drawn = lip < 0.02 ? features(f, p, base) : base;
+  const furrow = lip * 0.07 * smoothNoise(p[0] * 2.2 + p[2] * 0.2, p[2] * 0.25, 5, seed);
+  const pore = 0.02 * (1 - lip);
+  const n = unit([s.n[0] + furrow + pore * smoothNoise(p[0] * 3, p[2] * 3, 1, seed), s.n[1], s.n[2] + pore * smoothNoise(p[0] * 3, p[2] * 3, 8, seed)]);
+  return lit(drawn, s, n, lamps, {
+    wrap: 0.4,
+    shine: lip > 0.5 ? 38 : 14,
+    gloss: 0.05 + 0.1 * lip + 0.14 * wet,
+    glow: [0.05 * skin[0], 0.025 * skin[1], 0.02 * skin[2]],
+  });
+}
+
+/** Eyes, brows, nostrils and hair as calm flat shapes on the skin. */
+function features(f: FaceTrait, p: Vec3, skin: Rgb): Rgb {
+  const h = FACE_HEIGHTS;
+  const x = p[0] - f.midlineMm;
+  const z = p[2];
+  const a = abs(x);
+  let c = skin;
+  const paint = (to: Rgb, share: number) => {
+    if (share > 0) c = mix(c, to, min(1, share));
+  };
+  const shadow = (share: number) => paint([skin[0] * 0.35, skin[1] * 0.28, skin[2] * 0.25], share);
+  // Nostrils and the shade under the nose.
+  shadow(0.75 * exp(-(((a - 6) / 2.6) ** 2) - ((z - h.noseBase - 0.6) / 1.3) ** 2));
+  const hair = hairTone(f);
+  const ex = a - f.pupilsMm / 2;
+  const ez = z - h.eyes;
+  if (abs(ex) < 22 && abs(ez) < 30) {
+    const t = ex / 14;
+    const inside = max(0, 1 - t * t);
+    const upper = 4.9 * inside ** 0.62 + 0.5 * t;
+    const lower = -3.5 * inside ** 0.8 + 0.5 * t;
+    const soft = (d: number, w: number) => 1 - smoothstep(0, w, d);
+    if (abs(t) < 1) {
+      const open = smoothstep(-0.4, 0.4, upper - ez) * smoothstep(-0.4, 0.4, ez - lower);
+      const shade = 1 - 0.42 * smoothstep(0, 3.6, ez - (upper - 4.2));
+      paint([0.56 * shade, 0.53 * shade, 0.5 * shade], open);
+      const r = hypot(ex, ez - 0.3);
+      paint(mix([0.085, 0.05, 0.03], [0.05, 0.075, 0.085], 1 - f.skin), open * soft(r - 5.6, 0.7) * 1);
+      paint([0.006, 0.006, 0.007], open * soft(r - 2.3, 0.5));
+      paint(mix(hair, [0.02, 0.015, 0.012], 0.7), soft(abs(ez - upper) - 0.55, 0.7) * inside ** 0.2);
+      shadow(0.3 * soft(abs(ez - lower) - 0.2, 0.8) * inside ** 0.4);
+    }
+    shadow(0.4 * soft(abs(ez - upper - 3.6 - 0.8 * inside) - 0.2, 1.1) * smoothstep(0, 0.3, 1.25 - abs(t)));
+    // The brow.
+    const bt = (a - 13) / 36;
+    if (bt > 0 && bt < 1) {
+      const mid = 17 + 6.2 * Math.sin(Math.PI * min(1, bt * 0.82 + 0.1)) - 2.2 * bt;
+      const half = 2.4 * (1 - bt) ** 0.6 * smoothstep(0, 0.09, bt) + 0.35;
+      paint(mix(hair, skin, 0.18), 0.86 * soft(abs(ez - mid) - half, 1.1));
+    }
+  }
+  // Hair from the hairline and the temples backward.
+  const line = h.hairline - 12 * (a / 60) ** 3 - (a > 58 ? (a - 58) * 4.2 : 0);
+  paint(
+    [1.5 * hair[0] * (0.85 + 0.5 * smoothNoise(x * 0.5, z * 0.06, 3, 5)), 1.5 * hair[1] * (0.85 + 0.5 * smoothNoise(x * 0.5, z * 0.06, 3, 5)), 1.4 * hair[2]],
+    smoothstep(-3, 3, z - line),
+  );
+  return c;
+}
+
+/** The vault of the palate or the tongue. */
+export const palate = (s: Seen, lamps: Lamps, seed: number): Rgb => mucosa(s, 2, lamps, seed, 0).map((c) => c * 0.92) as Rgb;
+
+/** The dark of the mouth. */
+export const inside = (): Rgb => [0.011, 0.006, 0.006];
+
+/** Behind the head: a plain backdrop, the hair, the neck and a collar. */
+export function behind(f: FaceTrait, p: Vec3, backdrop: number): Rgb {
+  const x = p[0] - f.midlineMm;
+  const z = p[2];
+  const a = abs(x);
+  const fall = 1 - 0.3 * hypot(x / 300, (z - 60) / 300);
+  let c: Rgb = [backdrop * 0.92 * fall, backdrop * 0.98 * fall, backdrop * fall];
+  const soft = (d: number) => 1 - smoothstep(-1.2, 1.2, d);
+  const hair = hairTone(f).map((q) => q * (0.8 + 0.5 * smoothNoise(x * 0.4, z * 0.05, 2, 9))) as Rgb;
+  const crown = hypot(x / 88, (z - 72) / 96) - 1;
+  c = mix(c, hair, soft(crown * 90) * smoothstep(-30, -5, z));
+  const neckHalf = 47 + 10 * smoothstep(-75, -110, z);
+  const skin = skinTone(f);
+  const side = 0.62 - 0.25 * (a / 60) ** 2;
+  const under = 1 - 0.45 * smoothstep(-90, -45, z);
+  c = mix(c, [skin[0] * side * under, skin[1] * side * under, skin[2] * side * under], soft(a - neckHalf) * soft(z + 20));
+  const collar = -92 - 14 * exp(-((a / 34) ** 2)) - max(0, a - 50) * 0.34;
+  const cloth = 1 + 0.08 * smoothNoise(x * 0.03, z * 0.03, 4, 3);
+  return mix(c, [0.075 * cloth, 0.1 * cloth, 0.115 * cloth], soft(z - collar));
+}
+
+/** What is seen past the teeth when the lips are held away: darkness, and at the sides the cheek. */
+export function beyond(s: CameraSetting, seed: number, x: number, y: number): Rgb {
+  const u = x / s.widthPx - 0.5;
+  const v = y / s.heightPx - 0.5;
+  const cheek = smoothstep(0.36, 0.52, abs(u) + 0.06 * smoothNoise(u * 8, v * 8, 0, seed)) * (1 - smoothstep(-0.1, 0.4, v) * 0.7);
+  return [0.014 + 0.16 * cheek, 0.008 + 0.05 * cheek, 0.009 + 0.05 * cheek];
+}
+
+/** The scale reference. @param at its zero tick and upper border */
+export function scaleColour(p: Vec3, at: { x: number; z: number }): Rgb {
+  const x = p[0] - at.x;
+  const down = at.z - p[2];
+  const paper = 0.78 - 0.1 * (down / SCALE_HEIGHT_MM) + 0.05 * (x / SCALE_LENGTH_MM);
+  return inkOnScale(x, down, SCALE_LENGTH_MM) ? [0.02, 0.02, 0.025] : [paper, paper * 0.995, paper * 0.97];
+}

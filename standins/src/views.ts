@@ -1,0 +1,42 @@
+import { RETRACTED, RETRACTED_FRONT } from './camera.js';
+import type { CameraSetting } from './pose.js';
+import type { Expression } from './scene.js';
+
+/** The ten views that a practice takes, as the simulated camera takes them. */
+export type ViewName =
+  | 'portrait-rest'
+  | 'portrait-smile'
+  | 'close-rest'
+  | 'close-smile'
+  | 'retracted-front'
+  | 'retracted-right'
+  | 'retracted-left'
+  | 'upper-occlusal'
+  | 'lower-occlusal'
+  | 'twelve-oclock';
+
+export interface ViewSetup {
+  readonly camera: CameraSetting;
+  readonly expression: Expression;
+}
+
+const FACE: Expression = { retracted: false, smile: 0, openMm: 2.5, jaws: 'both', head: true };
+const PORTRAIT: CameraSetting = { widthPx: 900, heightPx: 1200, distanceMm: 1500, fieldMm: 212, centreX: 0, centreY: 0, centreZ: 42 };
+const LIPS: Expression = { ...FACE, head: false };
+const CLOSE: CameraSetting = { widthPx: 1200, heightPx: 800, distanceMm: 420, fieldMm: 78, centreZ: 3.5 };
+const SIDE: CameraSetting = { widthPx: 1200, heightPx: 800, distanceMm: 420, fieldMm: 56, centreX: 0, centreY: 8, centreZ: 1.2 };
+const OCCLUSAL: CameraSetting = { widthPx: 1200, heightPx: 800, distanceMm: 420, fieldMm: 66, centreX: 0, centreY: 7, centreZ: 0 };
+
+export const VIEWS: Readonly<Record<ViewName, ViewSetup>> = {
+  'portrait-rest': { camera: PORTRAIT, expression: FACE },
+  'portrait-smile': { camera: PORTRAIT, expression: { ...FACE, smile: 1, openMm: 0.8 } },
+  'close-rest': { camera: CLOSE, expression: LIPS },
+  'close-smile': { camera: CLOSE, expression: { ...LIPS, smile: 1, openMm: 0.8 } },
+  'retracted-front': { camera: RETRACTED_FRONT, expression: RETRACTED },
+  'retracted-right': { camera: { ...SIDE, yawDeg: -75 }, expression: RETRACTED },
+  'retracted-left': { camera: { ...SIDE, yawDeg: 75 }, expression: RETRACTED },
+  'upper-occlusal': { camera: { ...OCCLUSAL, pitchDeg: -90 }, expression: { ...RETRACTED, jaws: 'upper' } },
+  'lower-occlusal': { camera: { ...OCCLUSAL, pitchDeg: 90, rollDeg: 180 }, expression: { ...RETRACTED, jaws: 'lower' } },
+  // Taken over the head of the reclined patient, along the forehead: the chin is at the top of the picture.
+  'twelve-oclock': { camera: { ...CLOSE, centreY: 0, centreZ: 2, pitchDeg: 37, rollDeg: 180 }, expression: { ...LIPS, smile: 1, openMm: 0.8 } },
+};
