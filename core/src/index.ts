@@ -74,11 +74,15 @@ export { type DesignId, designOf, type EdgeNeed, VENEER_DESIGNS, type VeneerDesi
 export { type CutFrom, grooveFor, reductionBetween, type ToothReduction, toothReduction, type ZoneTarget, zenithHeight } from './reduction/plan.js';
 export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal, removal, SCAN_PM_MM } from './reduction/removal.js';
 export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
+export { alignOnTwo, moved, type Similarity } from './smile/align.js';
+export { type FittedCurve, fitArchCurve, type Place } from './smile/arch-fit.js';
 export { type Calibration, LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './smile/calibration.js';
 export { difference, type Finding, findings, type Notice } from './smile/findings.js';
 export { freeAngle, freeLength } from './smile/free.js';
+export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';
 export { gapsBetween } from './smile/gaps.js';
 export { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, levelled, requireLandmarks, rollOf, type ToothLandmarks } from './smile/landmarks.js';
+export { edgeCourse, type LipContext, lipCurve, measureRest, measureSmile, STRAIGHT_BELOW_PERCENT } from './smile/lips.js';
 export { measureTeeth, SEEN_FROM_FRONT, type ToothMeasure } from './smile/measures.js';
 export {
   CORRIDOR_JUDGED,
@@ -99,7 +103,29 @@ export {
   type Sex,
   type ValueNorm,
 } from './smile/norms.js';
+export { type ArchStanding, measureArch } from './smile/occlusal.js';
+export { measurePortrait } from './smile/portrait.js';
+export { type Marked, propagated } from './smile/propagate.js';
+export { along, directionDeg, type ViewFigure, type ViewReading } from './smile/reading.js';
 export { type ReferenceCandidate, rankReference } from './smile/reference.js';
+export { measureSide } from './smile/side.js';
+export { type Patch, snapToEdge } from './smile/snap.js';
+export { mirrored } from './smile/symmetry.js';
+export { CONTACT_SHARE_PERCENT, type FindingContext, viewFindings } from './smile/view-findings.js';
+export { measureView } from './smile/view-measures.js';
+export { LIP_KNOTS, type PointSpec, pointSpec, UPPER_CONTACTS, VIEW_POINTS, type ViewId, type ViewPoints } from './smile/views.js';
+export {
+  checkScale,
+  type KnownLength,
+  PUPILS_MM,
+  printed,
+  pupils,
+  type ScaleCheck,
+  type ScaleWay,
+  scaleDoubts,
+  scaleFrom,
+  toothWidth,
+} from './smile/ways-of-scale.js';
 export {
   FACIAL_ENAMEL,
   type FacialThird,

@@ -21,4 +21,5 @@ export { type Random, random } from './random.js';
 export { AVOCET, CURLEW, DUNLIN, PLOVER, RECIPES, type RecipeName, SANDPIPER, TURNSTONE } from './recipes.js';
 export { INTRAORAL_SCANNER, type ScannerSetting, scan } from './scanner.js';
 export { type Expression, makeScene } from './scene.js';
+export { trueViewPoints } from './truth.js';
 export { VIEWS, type ViewName, type ViewSetup } from './views.js';

@@ -33,10 +33,10 @@ export const VIEWS: Readonly<Record<ViewName, ViewSetup>> = {
   'close-rest': { camera: CLOSE, expression: LIPS },
   'close-smile': { camera: CLOSE, expression: { ...LIPS, smile: 1, openMm: 0.8 } },
   'retracted-front': { camera: RETRACTED_FRONT, expression: RETRACTED },
-  'retracted-right': { camera: { ...SIDE, yawDeg: -75 }, expression: RETRACTED },
-  'retracted-left': { camera: { ...SIDE, yawDeg: 75 }, expression: RETRACTED },
+  'retracted-right': { camera: { ...SIDE, yawDeg: -82 }, expression: RETRACTED },
+  'retracted-left': { camera: { ...SIDE, yawDeg: 82 }, expression: RETRACTED },
   'upper-occlusal': { camera: { ...OCCLUSAL, pitchDeg: -90 }, expression: { ...RETRACTED, jaws: 'upper' } },
-  'lower-occlusal': { camera: { ...OCCLUSAL, pitchDeg: 90, rollDeg: 180 }, expression: { ...RETRACTED, jaws: 'lower' } },
+  'lower-occlusal': { camera: { ...OCCLUSAL, centreY: 9, pitchDeg: 90 }, expression: { ...RETRACTED, jaws: 'lower' } },
   // Taken over the head of the reclined patient, along the forehead: the chin is at the top of the picture.
   'twelve-oclock': { camera: { ...CLOSE, centreY: 0, centreZ: 2, pitchDeg: 37, rollDeg: 180 }, expression: { ...LIPS, smile: 1, openMm: 0.8 } },
 };

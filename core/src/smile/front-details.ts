@@ -1,0 +1,197 @@
+import { type Fdi, kindOf, sideOf, UPPER_SIX } from '../teeth/notation.js';
+import { COMMON_PRACTICE, type Figure, MEASURED } from '../working/working.js';
+import { LANDMARK_SD_MM, type Px } from './calibration.js';
+import { type LandmarkKind, type LandmarkSet, levelled, rollOf } from './landmarks.js';
+import { type Marked, propagated } from './propagate.js';
+import type { ViewFigure } from './reading.js';
+import { pointSpec, UPPER_CONTACTS, type ViewPoints } from './views.js';
+
+/** Crown length of a lower central where nobody has measured it, mm, and how far most lie from it. Common practice, no source. */
+export const LOWER_CENTRAL_LENGTH = { value: 8.8, band: 1 } as const;
+
+/** What goes further than length and width on the retracted front view: levels, axes, contacts, gaps, width series, overbite. */
+export function measureFrontDetails(set: LandmarkSet, points: ViewPoints, scale: Figure): ViewFigure[] {
+  const roll = rollOf(set) ?? 0;
+  const own = (tooth: Fdi, kind: LandmarkKind): Marked | undefined => {
+    const at = set[tooth]?.[kind];
+    return at && { at: levelled(at, roll), sdMm: LANDMARK_SD_MM };
+  };
+  const extra = (id: string): Marked | undefined => {
+    const at = points[id];
+    return at && { at: levelled(at, roll), sdMm: pointSpec('retracted-front', id)?.sdMm ?? 0.1 };
+  };
+  const f: Front = { own, extra, scale };
+  return [
+    ...UPPER_SIX.flatMap((t) => axisAndZenith(f, t)),
+    ...lateralZeniths(f),
+    ...UPPER_CONTACTS.flatMap(([a, b]) => contact(f, a, b)),
+    ...widthSeries(f),
+    ...overbite(f),
+  ];
+}
+
+interface Front {
+  readonly own: (tooth: Fdi, kind: LandmarkKind) => Marked | undefined;
+  readonly extra: (id: string) => Marked | undefined;
+  readonly scale: Figure;
+}
+
+const inputs = (name: string) => [{ name, value: 'marked', unit: '', source: MEASURED }];
+/** +1 where distal is to the right of the picture, the patient's left. */
+const distalSign = (tooth: Fdi): number => (sideOf(tooth) === 'left' ? 1 : -1);
+
+/** The long axis: from the middle between the outline's mesial and distal point to the middle of the neck. */
+function axisAndZenith({ own, extra, scale }: Front, tooth: Fdi): ViewFigure[] {
+  const marks = [extra(`neck-${tooth}`), own(tooth, 'mesial'), own(tooth, 'distal')];
+  const zenith = own(tooth, 'zenith');
+  if (marks.some((m) => !m)) return [];
+  const middle = (m: Px, d: Px): Px => [(m[0] + d[0]) / 2, (m[1] + d[1]) / 2];
+  const out: ViewFigure[] = [
+    {
+      id: `axis-${tooth}`,
+      tooth,
+      name: `axis of {${tooth}}, neck leaning distally`,
+      figure: propagated(
+        marks as Marked[],
+        scale,
+        '°',
+        { formula: 'middle of the outline to middle of the neck, against the upright', inputs: inputs('neck and both borders') },
+        (p) => {
+          const [n, m, d] = p as [Px, Px, Px];
+          const e = middle(m, d);
+          return (Math.atan2((n[0] - e[0]) * distalSign(tooth), e[1] - n[1]) * 180) / Math.PI;
+        },
+      ),
+    },
+  ];
+  if (zenith)
+    out.push({
+      id: `zenith-distal-${tooth}`,
+      tooth,
+      name: `zenith of {${tooth}} distal of its axis`,
+      figure: propagated([...marks, zenith] as Marked[], scale, 'mm', { formula: 'zenith beside the long axis', inputs: inputs('four points') }, (p, mm) => {
+        const [n, m, d, z] = p as [Px, Px, Px, Px];
+        const e = middle(m, d);
+        const t = (z[1] - e[1]) / (n[1] - e[1] || 1);
+        return (z[0] - (e[0] + (n[0] - e[0]) * t)) * distalSign(tooth) * mm;
+      }),
+    });
+  return out;
+}
+
+function lateralZeniths({ own, scale }: Front): ViewFigure[] {
+  return [12, 22].flatMap((lateral): ViewFigure[] => {
+    const marks = [own(lateral - 1, 'zenith'), own(lateral, 'zenith'), own(lateral + 1, 'zenith')];
+    if (marks.some((m) => !m)) return [];
+    const figure = propagated(
+      marks as Marked[],
+      scale,
+      'mm',
+      { formula: 'zenith below the line from the central’s to the canine’s', inputs: inputs('three zeniths') },
+      (p, mm) => {
+        const [central, l, canine] = p as [Px, Px, Px];
+        const t = (l[0] - central[0]) / (canine[0] - central[0] || 1);
+        return (l[1] - (central[1] + (canine[1] - central[1]) * t)) * mm;
+      },
+    );
+    return [{ id: `zenith-step-${lateral}`, tooth: lateral, name: `zenith of {${lateral}} below the gum line of its neighbours`, figure }];
+  });
+}
+
+function contact({ own, extra, scale }: Front, a: Fdi, b: Fdi): ViewFigure[] {
+  const out: ViewFigure[] = [];
+  // Seen from the front: a's border towards the patient's left, b's towards the right.
+  const p = own(a, a < 20 ? 'mesial' : 'distal');
+  const q = own(b, b < 20 ? 'distal' : 'mesial');
+  if (p && q) {
+    const figure = propagated(
+      [p, q],
+      scale,
+      'mm',
+      { formula: 'between the neighbours’ outlines, along the level line', inputs: inputs('both borders') },
+      ([m, n], mm) => ((n as Px)[0] - (m as Px)[0]) * mm,
+    );
+    const word = Math.abs(figure.value) <= figure.pm ? 'touch' : figure.value > 0 ? 'gap' : 'overlap';
+    out.push({ id: `gap-${a}-${b}`, name: `between {${a}} and {${b}}`, figure, word });
+  }
+  const papilla = extra(`papilla-${a}-${b}`);
+  const top = extra(`contact-${a}-${b}`);
+  const embrasure = extra(`embrasure-${a}-${b}`);
+  const down = ([u, v]: readonly Px[], mm: number) => ((v as Px)[1] - (u as Px)[1]) * mm;
+  if (top && embrasure)
+    out.push({
+      id: `connector-${a}-${b}`,
+      name: `contact of {${a}} and {${b}}, length`,
+      figure: propagated([top, embrasure], scale, 'mm', { formula: 'upper to lower end of the contact', inputs: inputs('two points') }, down),
+    });
+  if (papilla && top)
+    out.push({
+      id: `triangle-${a}-${b}`,
+      name: `dark triangle between {${a}} and {${b}}, height`,
+      figure: propagated([papilla, top], scale, 'mm', { formula: 'papilla tip to the upper end of the contact', inputs: inputs('two points') }, down),
+    });
+  const ea = own(a, 'edge');
+  const eb = own(b, 'edge');
+  if (embrasure && ea && eb)
+    out.push({
+      id: `embrasure-${a}-${b}`,
+      name: `embrasure of {${a}} and {${b}}, depth`,
+      figure: propagated(
+        [ea, eb, embrasure],
+        scale,
+        'mm',
+        { formula: 'lower end of the contact over the mean of both edges', inputs: inputs('two edges and the contact') },
+        (all, mm) => {
+          const [x, y, e] = all as [Px, Px, Px];
+          return ((x[1] + y[1]) / 2 - e[1]) * mm;
+        },
+      ),
+    });
+  return out;
+}
+
+/** Widths in the front view, each over its mesial neighbour's. */
+function widthSeries({ own, scale }: Front): ViewFigure[] {
+  const out: ViewFigure[] = [];
+  for (const tooth of [12, 22, 13, 23]) {
+    const marks = [own(tooth, 'mesial'), own(tooth, 'distal'), own(tooth - 1, 'mesial'), own(tooth - 1, 'distal')];
+    if (marks.some((m) => !m)) continue;
+    const figure = propagated(
+      marks as Marked[],
+      scale,
+      '%',
+      { formula: 'front-view width ÷ front-view width of the neighbour towards the midline', inputs: inputs('four borders') },
+      (p) => {
+        const [a, b, c, d] = p as [Px, Px, Px, Px];
+        return (100 * Math.abs(a[0] - b[0])) / Math.abs(c[0] - d[0]);
+      },
+    );
+    out.push({ id: `series-${tooth}`, tooth, name: `{${tooth}} to {${tooth - 1}}, widths from the front`, figure });
+  }
+  return out;
+}
+
+/** Overbite with the teeth together: what of the lower central's crown the upper edge hides. */
+function overbite({ own, extra, scale }: Front): ViewFigure[] {
+  const margin = extra('lower-margin');
+  const edges = [own(11, 'edge'), own(21, 'edge')].filter((m) => m !== undefined);
+  if (!margin || edges.length === 0) return [];
+  const { value: crown, band } = LOWER_CENTRAL_LENGTH;
+  const figure = propagated(
+    [margin, ...edges],
+    scale,
+    'mm',
+    {
+      formula: 'lower crown length − what is seen of it below the upper edge',
+      inputs: [{ name: 'lower crown length', value: `${crown} ±${band}`, unit: 'mm', source: COMMON_PRACTICE }],
+      note: `The lower edge is hidden when the teeth are together; its crown is taken as a usual ${kindOf(31)}’s.`,
+    },
+    (p, mm) => {
+      const [m, ...e] = p as [Px, ...Px[]];
+      const lowest = Math.max(...e.map((q) => q[1]));
+      return crown - (m[1] - lowest) * mm;
+    },
+    [band],
+  );
+  return [{ id: 'overbite', name: 'overbite', figure }];
+}

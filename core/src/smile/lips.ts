@@ -1,0 +1,263 @@
+import { type Curve, monotoneCurve } from '../geometry/curve.js';
+import { leastSquares } from '../geometry/solve.js';
+import { isFrontKind, LENGTH_WORN } from '../teeth/norms.js';
+import { type Fdi, kindOf, UPPER_SIX } from '../teeth/notation.js';
+import { DERIVED, type Figure, MEASURED } from '../working/working.js';
+import type { Px } from './calibration.js';
+import { corridor, type EdgeCurve, lipLine } from './norms.js';
+import { type Marked, propagated } from './propagate.js';
+import { along, directionDeg, marksOf, type ViewFigure, type ViewReading } from './reading.js';
+import { LIP_KNOTS } from './views.js';
+
+/** What else is known of the teeth that the lips show. */
+export interface LipContext {
+  /** Crown lengths by tooth, mm, from the retracted front view or the scan. */
+  readonly lengths?: Readonly<Partial<Record<Fdi, Figure>>>;
+}
+
+const CORNER_IDS = ['corner-right', 'corner-left'] as const;
+const lipIds = (which: 'upper' | 'lower') => Array.from({ length: LIP_KNOTS }, (_, i) => `${which}-lip-${i + 1}`);
+const marked = (name: string, value: number | string = 'marked', unit = '') => [{ name, value, unit, source: MEASURED }];
+
+/** The lip's border as a curve over the level line: a monotone cubic through the corners and its knots, all px. */
+export function lipCurve(corners: readonly [Px, Px], knots: readonly Px[]): Curve {
+  const rising: (readonly [number, number])[] = [];
+  for (const p of [corners[0], ...knots, corners[1]].sort((a, b) => a[0] - b[0])) {
+    const before = rising.at(-1);
+    if (!before || p[0] - before[0] > 0.5) rising.push(p);
+  }
+  return monotoneCurve(rising);
+}
+
+/** All points turned so that the line through the corners is level. */
+function level(points: readonly Px[]): Px[] {
+  const [a, b] = [points[0] as Px, points[1] as Px];
+  const deg = directionDeg(a, b);
+  return points.map((p) => along(p, a, deg));
+}
+
+const curveOf = (levelled: readonly Px[], from: number): Curve => lipCurve([levelled[0] as Px, levelled[1] as Px], levelled.slice(from, from + LIP_KNOTS));
+
+/** How far a tooth's edge, or its zenith, lies below the border of the upper lip, mm. */
+function belowLip(r: ViewReading, corners: Marked[], lip: Marked[], mark: Marked, formula: string): Figure {
+  return propagated([...corners, ...lip, mark], r.scale, 'mm', { formula, inputs: marked('corners, lip and tooth') }, (points, mm) => {
+    const p = level(points);
+    const at = p.at(-1) as Px;
+    return (at[1] - curveOf(p, 2)(at[0])) * mm;
+  });
+}
+
+/** The lips at rest: how much each tooth shows, how long the upper lip is, how far the lips stand apart. */
+export function measureRest(r: ViewReading): ViewFigure[] {
+  const corners = marksOf(r, CORNER_IDS);
+  const upper = marksOf(r, lipIds('upper'));
+  const lower = marksOf(r, lipIds('lower'));
+  const out: ViewFigure[] = [];
+  if (corners && upper) {
+    for (const tooth of UPPER_SIX) {
+      const edge = marksOf(r, [`edge-${tooth}`])?.[0];
+      if (edge)
+        out.push({
+          id: `display-${tooth}`,
+          tooth,
+          name: `{${tooth}} shown at rest`,
+          figure: belowLip(r, corners, upper, edge, 'edge below the border of the upper lip'),
+        });
+    }
+  }
+  if (corners && upper && lower) out.push(lipsApart(r, corners, upper, lower));
+  const length = marksOf(r, [...CORNER_IDS, 'nose-base', `upper-lip-${(LIP_KNOTS + 1) / 2}`]);
+  if (length) {
+    const figure = propagated(
+      length,
+      r.scale,
+      'mm',
+      { formula: 'nose base to the border of the upper lip, in the middle', inputs: marked('two points') },
+      (p, mm) => {
+        const q = level(p);
+        return ((q[3] as Px)[1] - (q[2] as Px)[1]) * mm;
+      },
+    );
+    out.push({ id: 'lip-length', name: 'length of the upper lip', figure });
+  }
+  return out;
+}
+
+function lipsApart(r: ViewReading, corners: Marked[], upper: Marked[], lower: Marked[]): ViewFigure {
+  const middle = (LIP_KNOTS - 1) / 2;
+  const figure = propagated(
+    [...corners, upper[middle] as Marked, lower[middle] as Marked],
+    r.scale,
+    'mm',
+    { formula: 'between the borders of the lips, in the middle', inputs: marked('two points') },
+    (p, mm) => {
+      const q = level(p);
+      return ((q[3] as Px)[1] - (q[2] as Px)[1]) * mm;
+    },
+  );
+  return { id: 'lips-apart', name: 'between the lips', figure };
+}
+
+/** The lips in full smile: width, corridors, gum, lip line, and the edges against the lower lip. */
+export function measureSmile(r: ViewReading, context: LipContext = {}): ViewFigure[] {
+  const corners = marksOf(r, CORNER_IDS);
+  if (!corners) return [];
+  const out: ViewFigure[] = [];
+  const width = propagated(
+    corners,
+    r.scale,
+    'mm',
+    { formula: 'corner to corner', inputs: marked('both corners') },
+    ([a, b], mm) => Math.hypot((b as Px)[0] - (a as Px)[0], (b as Px)[1] - (a as Px)[1]) * mm,
+  );
+  out.push({ id: 'smile-width', name: 'width of the smile', figure: width });
+  out.push(...corridors(r, corners));
+  const upper = marksOf(r, lipIds('upper'));
+  const lower = marksOf(r, lipIds('lower'));
+  if (upper) out.push(...gumAndLipLine(r, corners, upper, context));
+  if (lower) out.push(...edgeCurve(r, corners, lower));
+  return out;
+}
+
+function corridors(r: ViewReading, corners: Marked[]): ViewFigure[] {
+  const outer = marksOf(r, ['outer-right', 'outer-left']);
+  if (!outer) return [];
+  const marks = [...corners, ...outer];
+  const share = (of: (width: number, right: number, left: number) => number) => (points: readonly Px[]) => {
+    const [, b, c, d] = level(points) as [Px, Px, Px, Px];
+    return (100 * of(b[0], c[0], b[0] - d[0])) / b[0];
+  };
+  const figure = (what: string, of: (width: number, right: number, left: number) => number) =>
+    propagated(marks, r.scale, '%', { formula: `${what} ÷ width of the smile`, inputs: marked('corners and last teeth') }, share(of));
+  const both = figure('dark space of both sides', (_, right, left) => right + left);
+  return [
+    { id: 'corridor-right', name: 'corridor, right', figure: figure('dark space of the right side', (_, right) => right) },
+    { id: 'corridor-left', name: 'corridor, left', figure: figure('dark space of the left side', (_, __, left) => left) },
+    { id: 'corridor', name: 'corridor, both', figure: both, word: `${corridor(both.value).kind} smile` },
+  ];
+}
+
+function gumAndLipLine(r: ViewReading, corners: Marked[], upper: Marked[], { lengths = {} }: LipContext): ViewFigure[] {
+  const out: ViewFigure[] = [];
+  const gums: Figure[] = [];
+  const seen: { shown: Figure; whole: Figure }[] = [];
+  for (const tooth of UPPER_SIX) {
+    const zenith = marksOf(r, [`zenith-${tooth}`])?.[0];
+    const edge = marksOf(r, [`edge-${tooth}`])?.[0];
+    if (zenith) {
+      const gum = belowLip(r, corners, upper, zenith, 'zenith below the border of the upper lip');
+      gums.push(gum);
+      out.push({ id: `gum-${tooth}`, tooth, name: `gum over {${tooth}}`, figure: gum });
+    }
+    if (!edge) continue;
+    const shown = belowLip(r, corners, upper, edge, 'edge below the border of the upper lip');
+    const kind = kindOf(tooth);
+    const norm = isFrontKind(kind) ? LENGTH_WORN[kind] : undefined;
+    const whole = lengths[tooth] ?? (norm && { value: norm.value, pm: 1, unit: 'mm' as const, working: { formula: 'mean length', inputs: [] } });
+    if (whole) seen.push({ shown, whole });
+  }
+  if (seen.length < 2) return out;
+  const total = seen.reduce((n, s) => n + s.whole.value, 0);
+  const uncapped = (100 * seen.reduce((n, s) => n + s.shown.value, 0)) / total;
+  // The lip is common to all of them, so their errors go together.
+  const pm =
+    (100 *
+      Math.hypot(
+        seen.reduce((n, s) => n + s.shown.pm, 0),
+        Math.hypot(...seen.map((s) => (s.whole.pm * s.shown.value) / s.whole.value)),
+      )) /
+    total;
+  const share = gums.length > 0 && gums.every((g) => g.value > 0) ? 100 : Math.min(100, uncapped);
+  const band = gums.length > 0 ? Math.min(...gums.map((g) => g.value)) : 0;
+  const line = lipLine(share, band);
+  out.push({
+    id: 'crowns-seen',
+    name: 'share of the front crowns seen',
+    word: `${line.kind} lip line`,
+    figure: {
+      value: share,
+      pm: share === 100 && uncapped - pm > 100 ? 0 : pm,
+      unit: '%',
+      working: {
+        formula: 'crown below the lip ÷ crown length, all marked front teeth together',
+        inputs: [
+          { name: 'teeth', value: seen.length, unit: '', source: MEASURED },
+          { name: 'crown lengths', value: Object.keys(lengths).length > 0 ? 'from the retracted view' : 'means of worn teeth', unit: '', source: DERIVED },
+          { name: 'least gum shown', value: Math.round(band * 10) / 10, unit: 'mm', source: MEASURED },
+        ],
+      },
+    },
+  });
+  if (gums.length > 0) {
+    const most = gums.reduce((a, b) => (b.value > a.value ? b : a));
+    out.push({ id: 'gum', name: 'most gum shown', figure: most });
+  }
+  return out;
+}
+
+/** Below this share of the lip's own curvature the edges are called straight. House preference; no source. */
+export const STRAIGHT_BELOW_PERCENT = 30;
+
+/** The class of the edges' course: `percent` of the lower lip's curvature, 100 is parallel. */
+export function edgeCourse(percent: number, pm: number): EdgeCurve {
+  if (percent < 0 && -percent > pm) return 'reverse';
+  return percent < STRAIGHT_BELOW_PERCENT ? 'straight' : 'parallel';
+}
+
+/** Curvature of points: the second-order term of the parabola that fits them best, 1/px. */
+function curvature(points: readonly Px[]): number {
+  const mid = points.reduce((n, p) => n + p[0], 0) / points.length;
+  const half = Math.max(...points.map((p) => Math.abs(p[0] - mid))) || 1;
+  const [, , c] = leastSquares(
+    points.map((p) => [1, (p[0] - mid) / half, ((p[0] - mid) / half) ** 2]),
+    points.map((p) => p[1]),
+  );
+  return (c as number) / half ** 2;
+}
+
+function edgeCurve(r: ViewReading, corners: Marked[], lower: Marked[]): ViewFigure[] {
+  const edges = UPPER_SIX.flatMap((t) => marksOf(r, [`edge-${t}`]) ?? []);
+  if (edges.length < 4) return [];
+  const marks = [...corners, ...lower, ...edges];
+  const own = 2 + LIP_KNOTS;
+  const lipUnder = (p: readonly Px[]): Px[] => {
+    const curve = curveOf(p, 2);
+    const xs = p.slice(own).map((e) => e[0]);
+    const [from, to] = [Math.min(...xs), Math.max(...xs)];
+    return Array.from({ length: 15 }, (_, i) => {
+      const x = from + ((to - from) * i) / 14;
+      return [x, curve(x)] as const;
+    });
+  };
+  const percent = propagated(
+    marks,
+    r.scale,
+    '%',
+    {
+      formula: 'curvature of the edges ÷ curvature of the lower lip below them',
+      inputs: marked('edges and lower lip'),
+      note: `100 % runs parallel, 0 % straight, less is reverse. Under ${STRAIGHT_BELOW_PERCENT} % it is called straight: house preference.`,
+    },
+    (points) => {
+      const p = level(points);
+      const lip = curvature(lipUnder(p));
+      return Math.abs(lip) < 1e-9 ? 0 : (100 * curvature(p.slice(own))) / lip;
+    },
+  );
+  const gap = propagated(
+    marks,
+    r.scale,
+    'mm',
+    { formula: 'mean distance of the edges over the lower lip', inputs: marked('edges and lower lip') },
+    (points, mm) => {
+      const p = level(points);
+      const curve = curveOf(p, 2);
+      const all = p.slice(own);
+      return (all.reduce((n, e) => n + curve(e[0]) - e[1], 0) / all.length) * mm;
+    },
+  );
+  return [
+    { id: 'edge-curve', name: 'edges against the lower lip', figure: percent, word: edgeCourse(percent.value, percent.pm) },
+    { id: 'edge-gap', name: 'edges over the lower lip', figure: gap },
+  ];
+}

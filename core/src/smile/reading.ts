@@ -1,0 +1,50 @@
+import type { Fdi } from '../teeth/notation.js';
+import type { Figure } from '../working/working.js';
+import type { Px } from './calibration.js';
+import type { Marked } from './propagate.js';
+import { pointSpec, type ViewId, type ViewPoints } from './views.js';
+
+/** What one photograph holds for measuring. */
+export interface ViewReading {
+  readonly view: ViewId;
+  readonly points: ViewPoints;
+  /** mm a pixel; without it nothing is measured. */
+  readonly scale: Figure;
+}
+
+/** A figure read from a view. */
+export interface ViewFigure {
+  readonly id: string;
+  /** In words; a tooth stands as `{11}`. */
+  readonly name: string;
+  readonly figure: Figure;
+  /** Its class in words, where it has one. */
+  readonly word?: string;
+  readonly tooth?: Fdi;
+}
+
+/** The marked points by their ids, or undefined while one is missing. */
+export function marksOf(r: ViewReading, ids: readonly string[]): Marked[] | undefined {
+  const out: Marked[] = [];
+  for (const id of ids) {
+    const at = r.points[id];
+    const spec = pointSpec(r.view, id);
+    if (!at || !spec) return undefined;
+    out.push({ at, sdMm: spec.sdMm });
+  }
+  return out;
+}
+
+/** Direction of the line from one point to another, degrees, clockwise in the picture. */
+export const directionDeg = (a: Px, b: Px): number => (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
+
+/** An angle brought to −180…180°. */
+export const wrapped = (deg: number): number => ((((deg + 180) % 360) + 360) % 360) - 180;
+
+/** A point in a frame with its origin at `at` whose x axis runs along `deg`, px; y is down across it. */
+export function along(p: Px, at: Px, deg: number): Px {
+  const t = (-deg * Math.PI) / 180;
+  const x = p[0] - at[0];
+  const y = p[1] - at[1];
+  return [x * Math.cos(t) - y * Math.sin(t), x * Math.sin(t) + y * Math.cos(t)];
+}

@@ -1,0 +1,145 @@
+import { isFrontKind } from '../teeth/norms.js';
+import { type Fdi, kindOf } from '../teeth/notation.js';
+import { differs, type Figure, MEASURED, published, type WorkingInput } from '../working/working.js';
+import { type Calibration, LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './calibration.js';
+import type { LandmarkSet } from './landmarks.js';
+import { SEEN_FROM_FRONT } from './measures.js';
+
+/** How the millimetres of a photograph are known. */
+export type ScaleWay = 'scale' | 'tooth' | 'pupils';
+
+/** Distance of the pupils in adults, mm: mean and what 95 in 100 lie within. */
+export const PUPILS_MM = { value: 63.4, pm: 7.5, source: published('Dodgson 2004, Proc SPIE 5291:36') } as const;
+
+/** A known length with its own error. */
+export interface KnownLength {
+  readonly way: ScaleWay;
+  readonly mm: number;
+  /** Half-width of the 95 % interval of the length itself; 0 for a printed scale. */
+  readonly pmMm: number;
+  /** How well its ends are set, one standard deviation, mm. */
+  readonly sdMm: number;
+}
+
+/** A printed scale. */
+export const printed = (mm: number): KnownLength => ({ way: 'scale', mm, pmMm: 0, sdMm: LANDMARK_SD_MM });
+
+/** The pupils: measured on the patient, or, where nobody has, the adults' mean. */
+export function pupils(measuredMm?: number): KnownLength {
+  return measuredMm ? { way: 'pupils', mm: measuredMm, pmMm: 1, sdMm: 0.4 } : { way: 'pupils', mm: PUPILS_MM.value, pmMm: PUPILS_MM.pm, sdMm: 0.4 };
+}
+
+/** A tooth's crown width, from the scan or another view, as the front shows it. */
+export function toothWidth(tooth: Fdi, widthMm: number, pmMm: number): KnownLength {
+  const kind = kindOf(tooth);
+  const seen = isFrontKind(kind) ? SEEN_FROM_FRONT[kind] : { width: 0.7, widthPm: 0.12 };
+  return { way: 'tooth', mm: widthMm * seen.width, pmMm: Math.hypot(pmMm * seen.width, widthMm * seen.widthPm), sdMm: LANDMARK_SD_MM };
+}
+
+/**
+ * The scale of a photograph from a known length of any kind, mm a pixel, with its error.
+ * @throws Refusal as `scaleOf`
+ */
+export function scaleFrom(ends: Pick<Calibration, 'from' | 'to'>, known: KnownLength): Figure {
+  const plain = scaleOf({ ...ends, mm: known.mm });
+  if (known.way === 'scale') return plain;
+  const relative = Math.hypot((Z95 * Math.SQRT2 * known.sdMm) / known.mm, known.pmMm / known.mm);
+  const inputs: WorkingInput[] = [
+    {
+      name: known.way === 'tooth' ? 'width of the tooth as seen' : 'distance of the pupils',
+      value: `${round(known.mm)} ±${round(known.pmMm)}`,
+      unit: 'mm',
+      source: known.way === 'pupils' && known.pmMm > 2 ? PUPILS_MM.source : MEASURED,
+    },
+    ...plain.working.inputs.slice(1, 2),
+    { name: 'repeatability of a point (sd)', value: known.sdMm, unit: 'mm', source: plain.working.inputs[2]?.source ?? MEASURED },
+  ];
+  return {
+    ...plain,
+    pm: plain.value * relative,
+    working: {
+      formula: 'scale = known length ÷ distance of its ends',
+      inputs,
+      note: '± from setting the ends and from the length itself, as the root of the squares.',
+    },
+  };
+}
+
+/** What a second known length says of the scale: its length measured with it, and what it should be. */
+export interface ScaleCheck {
+  readonly measured: Figure;
+  readonly known: { readonly value: number; readonly pm: number };
+  readonly agrees: boolean;
+}
+
+/** Measures a second known length with the scale. Two lengths that differ by more than their errors speak of tilt or a wrong length. */
+export function checkScale(scale: Figure, second: Pick<Calibration, 'from' | 'to'>, known: KnownLength): ScaleCheck {
+  const px = Math.hypot(second.to[0] - second.from[0], second.to[1] - second.from[1]);
+  const value = px * scale.value;
+  const measured: Figure = {
+    value,
+    pm: Math.hypot(Z95 * Math.SQRT2 * known.sdMm, px * scale.pm),
+    unit: 'mm',
+    working: {
+      formula: 'second length = distance in the picture × scale',
+      inputs: [
+        { name: 'distance in the picture', value: round(px), unit: 'px', source: MEASURED },
+        { name: 'scale', value: scale.value, unit: 'mm/px', source: MEASURED },
+      ],
+    },
+  };
+  const own = { value: known.mm, pm: known.pmMm };
+  return { measured, known: own, agrees: !differs(measured, own) };
+}
+
+/** Reasons to doubt a scale. House preference; no source. */
+const DOUBT = { rollDeg: 8, sidesPercent: 7, shortPercent: 5, distancePercent: 4 } as const;
+
+/**
+ * Sentences on why the scale, and what is measured with it, may be off: a scale held askew, a head turned to one side, a length
+ * that is too short or too unsure to carry others. Empty where nothing speaks against it.
+ */
+export function scaleDoubts(c: {
+  scale: Figure;
+  ends: { from: Px; to: Px };
+  way: ScaleWay;
+  rollDeg?: number | undefined;
+  landmarks?: LandmarkSet;
+  check?: ScaleCheck | undefined;
+}): string[] {
+  const out: string[] = [];
+  const lies = ((Math.atan2(c.ends.to[1] - c.ends.from[1], c.ends.to[0] - c.ends.from[0]) * 180) / Math.PI + 540) % 180;
+  const slope = Math.min(lies, 180 - lies);
+  const roll = Math.abs(((((c.rollDeg ?? 0) % 180) + 270) % 180) - 90);
+  if (c.rollDeg !== undefined && Math.abs(slope - roll) > DOUBT.rollDeg)
+    out.push('The known length lies askew to the teeth: it may also lean towards or away from the lens, which makes everything look larger than it is.');
+  const sides = c.landmarks ? unlikeSides(c.landmarks) : undefined;
+  if (sides !== undefined && Math.abs(sides) > DOUBT.sidesPercent) {
+    out.push(
+      `The ${sides > 0 ? 'right' : 'left'} side looks ${Math.abs(sides).toFixed(0)} % wider than the other: the head or the camera may be turned. Compare sides with care.`,
+    );
+  }
+  const relative = (100 * c.scale.pm) / c.scale.value;
+  if (relative > DOUBT.shortPercent)
+    out.push(`The scale is only known to ±${relative.toFixed(0)} %: set a longer or better known length before lengths are planned from this picture.`);
+  if (c.check && !c.check.agrees) {
+    out.push(
+      `The second length measures ${c.check.measured.value.toFixed(1)} mm and should be ${c.check.known.value.toFixed(1)}: the picture is tilted, or one of the two lengths is wrong.`,
+    );
+  }
+  return out;
+}
+
+/** How much wider the right three teeth look together than the left three, %, once both are marked. */
+function unlikeSides(set: LandmarkSet): number | undefined {
+  const reach = (canine: Fdi, central: Fdi) => {
+    const a = set[canine]?.distal;
+    const b = set[central]?.mesial;
+    return a && b && Math.hypot(a[0] - b[0], a[1] - b[1]);
+  };
+  const right = reach(13, 11);
+  const left = reach(23, 21);
+  return right && left ? (200 * (right - left)) / (right + left) : undefined;
+}
+
+const round = (v: number) => Math.round(v * 100) / 100;
