@@ -3,7 +3,7 @@ import { root } from './paths.mjs';
 
 /** The options that all three commands take. Ends the process with a sentence when one is not understood. */
 export function readArgs(argv, defaults) {
-  const out = { port: defaults.port, data: resolve(root, defaults.data), empty: false };
+  const out = { port: defaults.port, data: resolve(root, defaults.data), empty: false, one: false };
   for (let i = 0; i < argv.length; i++) {
     const [name, inline] = argv[i].split('=');
     const value = () => inline ?? argv[++i];
@@ -15,7 +15,8 @@ export function readArgs(argv, defaults) {
       if (!dir) fail('--data takes a folder.');
       out.data = resolve(dir);
     } else if (name === '--empty') out.empty = true;
-    else fail(`${argv[i]} is not understood. Known: --port N, --data DIR, --empty.`);
+    else if (name === '--one') out.one = true;
+    else fail(`${argv[i]} is not understood. Known: --port N, --data DIR, --empty, --one.`);
   }
   return out;
 }

@@ -18,7 +18,7 @@ try {
   await ensureBuild({ web: false });
   const database = await startDatabase(args.data, args.port + 2);
   const apiPort = await freePort(args.port + 1);
-  const options = { port: apiPort, data: args.data, database, demo: !args.empty, web: '' };
+  const options = { port: apiPort, data: args.data, database, demo: args.empty ? 'no' : args.one ? 'one' : 'all', web: '' };
   let server = await startServer(options);
   const compiler = spawn('npx', ['--no-install', 'tsc', '-b', '--watch', '--preserveWatchOutput'], { cwd: root, stdio: 'inherit', detached: true });
   const page = spawn('npx', ['--no-install', 'vite', 'web', '--host', '127.0.0.1', '--port', String(args.port), '--strictPort', '--logLevel', 'warn'], {

@@ -2,10 +2,10 @@ import { spawn } from 'node:child_process';
 import { inRoot, root } from './paths.mjs';
 import { end } from './process.mjs';
 
-/** Starts bin/start as a person would and waits for its first line. Resolves to { url, output, stop, child }. */
+/** Starts bin/start as a person would, with one sample case or none, and waits for its first line. Resolves to { url, output, stop, child }. */
 export function launchHouse({ port, data, empty = false }) {
   return new Promise((done, failed) => {
-    const child = spawn('node', [inRoot('bin', 'lib', 'start.mjs'), '--port', String(port), '--data', data, ...(empty ? ['--empty'] : [])], {
+    const child = spawn('node', [inRoot('bin', 'lib', 'start.mjs'), '--port', String(port), '--data', data, empty ? '--empty' : '--one'], {
       cwd: root,
       stdio: ['ignore', 'pipe', 'pipe'],
     });

@@ -17,7 +17,7 @@ export async function startServer({ port, data, database, demo, web = inRoot('we
       RADIANT_WEB: web,
       RADIANT_DB_PORT: String(database.port),
       RADIANT_DB_PASSWORD: database.password,
-      RADIANT_DEMO: demo ? '1' : '0',
+      RADIANT_DEMO: demo,
     },
   });
   await new Promise((done, failed) => {

@@ -16,7 +16,7 @@ try {
   await ensureBuild();
   const database = await startDatabase(args.data, args.port + 1);
   ends.push(database.stop);
-  const server = await startServer({ port: args.port, data: args.data, database, demo: !args.empty });
+  const server = await startServer({ port: args.port, data: args.data, database, demo: args.empty ? 'no' : args.one ? 'one' : 'all' });
   ends.unshift(server.stop);
   server.child.on('exit', (code) => leave(code ?? 1));
   console.log(`ready http://127.0.0.1:${args.port}`);

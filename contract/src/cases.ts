@@ -121,6 +121,29 @@ export class FileChange {
   takenBy?: string;
 }
 
+export type ArrivalState = 'taken' | 'held' | 'tray' | 'refused';
+
+/** What a device laid into the watched folder, and what became of it. */
+export interface Arrived {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: FileKind | null;
+  readonly bytes: number;
+  readonly state: ArrivalState;
+  /** Why it waits or was refused. */
+  readonly sentence: string;
+  readonly origin: string;
+  readonly at: string;
+  readonly caseId: string | null;
+  readonly caseName: string | null;
+}
+
+/** Which case a file of the tray belongs to, and what it shows. */
+export class TrayDecision extends FileChange {
+  @IsUUID(undefined, words('Choose a case for the file.'))
+  caseId!: string;
+}
+
 /** A file as it was taken in, and whether the case held the same bytes already. */
 export interface Delivered extends CaseFile {
   readonly already: boolean;
@@ -147,9 +170,9 @@ export interface CaseDetail {
 
 /** The format's name and the newest version that this program reads. */
 export const CASE_DOCUMENT_FORMAT = 'radiant-arch-case';
-export const CASE_DOCUMENT_VERSION = 2;
-/** Older versions that are still read: 1 had no views, states and history of teeth. */
-export const CASE_DOCUMENT_READ: readonly number[] = [1, 2];
+export const CASE_DOCUMENT_VERSION = 3;
+/** Older versions that are still read: 1 had no views, states and history of teeth, 2 measured the retracted front view alone. */
+export const CASE_DOCUMENT_READ: readonly number[] = [1, 2, 3];
 
 class StoredSections {
   @IsDefined()
@@ -263,7 +286,7 @@ export class CaseDocument {
   @Equals(CASE_DOCUMENT_FORMAT, words('This is not a Radiant Arch case file.'))
   format!: typeof CASE_DOCUMENT_FORMAT;
 
-  @IsIn(CASE_DOCUMENT_READ as number[], words(`This program reads case files of version ${CASE_DOCUMENT_READ.join(' and ')}.`))
+  @IsIn(CASE_DOCUMENT_READ as number[], words(`This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`))
   version!: number;
 
   @IsISO8601()

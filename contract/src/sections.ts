@@ -9,10 +9,14 @@ import {
   type LandmarkKind,
   type LandmarkSet,
   PLAN_LIMITS,
+  type Px,
   SCHOOLS,
+  type ScaleWay,
   type SchoolId,
   UPPER_SIX,
   VENEER_DESIGNS,
+  VIEW_POINTS,
+  type ViewPoints,
 } from '@radiant/core';
 import { Type } from 'class-transformer';
 import {
@@ -35,10 +39,12 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { CAUTIONS, type Caution, keysOf, TOOTH_PAST, type ToothPast, WISH_TAGS, type WishTag } from './records.js';
+import { CAUTIONS, type Caution, keysOf, PHOTO_VIEWS, type PhotoView, TOOTH_PAST, type ToothPast, WISH_TAGS, type WishTag } from './records.js';
 import type { SectionName } from './role.js';
 
 const ALL_TEETH = Array.from({ length: 32 }, (_, i) => fromUniversal(i + 1));
+const SCALE_WAYS: readonly ScaleWay[] = ['scale', 'tooth', 'pupils'];
+const VIEW_POINT_IDS = [...new Set(Object.values(VIEW_POINTS).flatMap((specs) => specs.map((s) => s.id)))];
 const FINITE = { allowNaN: false, allowInfinity: false } as const;
 const words = (what: string) => ({ message: what });
 
@@ -67,6 +73,27 @@ export class CalibrationInput {
   @IsPositive(words('The length of the scale must be more than 0 mm.'))
   @Max(500, words('The length of the scale must be at most 500 mm.'))
   mm!: number;
+
+  /** What the length is: a printed scale where nothing is said. */
+  @IsOptional()
+  @IsIn(SCALE_WAYS as string[], words('A length is known by a scale, a tooth or the pupils.'))
+  way?: ScaleWay;
+
+  /** Half-width of the 95 % interval of the length itself. */
+  @IsOptional()
+  @IsNumber(FINITE, words('The ± of the length is not a number.'))
+  @Min(0, words('The ± of the length is at least 0 mm.'))
+  @Max(50, words('The ± of the length is at most 50 mm.'))
+  pmMm?: number;
+
+  /** The tooth whose width it is, and where that width comes from. */
+  @IsOptional()
+  @IsIn(ALL_TEETH, words('The tooth of the scale is not a permanent tooth.'))
+  tooth?: number;
+
+  @IsOptional()
+  @IsIn(['scan', 'front view', 'typed', 'mean'], words('It is not known where the length comes from.'))
+  origin?: 'scan' | 'front view' | 'typed' | 'mean';
 }
 
 /** One landmark of one tooth. */
@@ -168,7 +195,65 @@ export class FindingVerdict {
   word?: string;
 }
 
-/** The photograph on the bench, its scale, its landmarks, and what the dentist makes of the findings. */
+/** A point of a view beside the tooth landmarks, by its id. */
+export class ViewPointInput extends PointPx {
+  @IsIn(VIEW_POINT_IDS as string[], words('A point of a view is not known.'))
+  id!: string;
+}
+
+/** What one photograph of a standard view holds for measuring. */
+export class ViewReadingInput {
+  @IsIn(keysOf(PHOTO_VIEWS), words('This view is not known.'))
+  view!: PhotoView;
+
+  @IsOptional()
+  @IsUUID(undefined, words('The photograph’s number is broken.'))
+  photoId?: string | null;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => CalibrationInput)
+  calibration?: CalibrationInput | null;
+
+  /** A second known length, to check the scale by. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => CalibrationInput)
+  check?: CalibrationInput | null;
+
+  @IsArray(words('The points of a view are a list.'))
+  @ArrayMaxSize(120, words('A view has at most 120 points.'))
+  @ArrayUnique((p: ViewPointInput) => p.id, words('A point of a view is set twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => ViewPointInput)
+  points: ViewPointInput[] = [];
+
+  @IsArray(words('The drawn measures of a view are a list.'))
+  @ArrayMaxSize(60, words('At most 60 measures are drawn on one photograph.'))
+  @ArrayUnique((m: FreeMeasure) => m.id, words('A drawn measure is held twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => FreeMeasure)
+  drawn: FreeMeasure[] = [];
+}
+
+/** Two places of a photograph by which it is laid over another. */
+export class PhotoAlignment {
+  @IsUUID(undefined, words('The photograph’s number is broken.'))
+  photoId!: string;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => PointPx)
+  first!: PointPx;
+
+  @IsDefined()
+  @ValidateNested()
+  @Type(() => PointPx)
+  second!: PointPx;
+}
+
+/** The photographs on the bench, their scales and points, and what the dentist makes of the findings. The retracted front view's scale,
+ * outline landmarks and drawn measures stand at the top; everything else by view. */
 export class ReadSection {
   @IsOptional()
   @IsUUID(undefined, words('The photograph’s number is broken.'))
@@ -199,6 +284,20 @@ export class ReadSection {
   @ValidateNested({ each: true })
   @Type(() => FreeMeasure)
   drawn: FreeMeasure[] = [];
+
+  @IsArray(words('The views are a list.'))
+  @ArrayMaxSize(10, words('There are ten standard views.'))
+  @ArrayUnique((v: ViewReadingInput) => v.view, words('A view is read twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => ViewReadingInput)
+  views: ViewReadingInput[] = [];
+
+  @IsArray(words('The alignments are a list.'))
+  @ArrayMaxSize(100, words('At most 100 photographs are aligned.'))
+  @ArrayUnique((a: PhotoAlignment) => a.photoId, words('A photograph is aligned twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => PhotoAlignment)
+  aligned: PhotoAlignment[] = [];
 }
 
 /** How targets are set. */
@@ -284,7 +383,7 @@ export interface SectionData {
 /** What a section holds before anyone has written it. */
 export const EMPTY_SECTIONS: { readonly [K in SectionName]: SectionData[K] } = {
   meet: { wish: '', wishTags: [], cautions: [], cautionNote: '', teeth: [] },
-  read: { landmarks: [], verdicts: [], drawn: [] },
+  read: { landmarks: [], verdicts: [], drawn: [], views: [], aligned: [] },
   propose: { school: 'ratio', referenceTooth: 11, edgeMm: 0 },
   shape: { teeth: [] },
   reduce: { design: 'graduated', from: 'mock-up' },
@@ -304,6 +403,18 @@ export function landmarkSet(landmarks: readonly LandmarkInput[]): LandmarkSet {
     out[m.tooth] = own;
   }
   return out;
+}
+
+/** The points of a view in core's form. */
+export function viewPoints(points: readonly ViewPointInput[]): ViewPoints {
+  const out: Record<string, Px> = {};
+  for (const p of points) out[p.id] = [p.x, p.y];
+  return out;
+}
+
+/** What is held of a view, or an empty reading of it. */
+export function readingOf(read: ReadSection, view: PhotoView): ViewReadingInput {
+  return read.views.find((v) => v.view === view) ?? { view, points: [], drawn: [] };
 }
 
 /** The planned contour in core's form. */

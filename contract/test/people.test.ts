@@ -78,7 +78,7 @@ describe('a case file', () => {
 
   it.each<[string, object, string]>([
     ['another program’s', { ...file, format: 'something-else' }, 'This is not a Radiant Arch case file.'],
-    ['a newer one', { ...file, version: CASE_DOCUMENT_VERSION + 1 }, `This program reads case files of version ${CASE_DOCUMENT_READ.join(' and ')}.`],
+    ['a newer one', { ...file, version: CASE_DOCUMENT_VERSION + 1 }, `This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`],
     ['one with a foreign field', { ...file, insurance: 'yes' }, 'The field “insurance” does not belong here.'],
     [
       'one whose section has a foreign field',

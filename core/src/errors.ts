@@ -5,6 +5,8 @@ export type RefusalCode =
   | 'mesh-empty'
   | 'stl-broken'
   | 'stl-empty'
+  | 'ply-broken'
+  | 'ply-empty'
   | 'number-invalid'
   | 'calibration-zero'
   | 'points-coincide'

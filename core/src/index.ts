@@ -31,6 +31,7 @@ export {
 } from './contour/plan.js';
 export { readScan, type SegmentedScan } from './contour/scan.js';
 export { Refusal, type RefusalCode } from './errors.js';
+export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';
 export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './formats/stl.js';
 export { type Curve, monotoneCurve, smoothstep } from './geometry/curve.js';
 export { directionToParent, type Frame, frameFrom, shift, toLocal, toParent, turn, WORLD } from './geometry/frame.js';

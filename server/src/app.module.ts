@@ -9,6 +9,7 @@ import { DevicesModule } from './devices/devices.module.js';
 import { DocumentsModule } from './documents/documents.module.js';
 import { FilesModule } from './files/files.module.js';
 import { HealthController } from './health/health.controller.js';
+import { InboxModule } from './inbox/inbox.module.js';
 import { PeopleModule } from './people/people.module.js';
 
 @Module({})
@@ -17,7 +18,7 @@ export class AppModule {
     return {
       module: AppModule,
       // Documents before cases: `cases/import` must not be taken for a case called import.
-      imports: [DatabaseModule.with(db, config), PeopleModule, DocumentsModule, CasesModule, FilesModule, DevicesModule],
+      imports: [DatabaseModule.with(db, config), PeopleModule, DocumentsModule, CasesModule, FilesModule, InboxModule, DevicesModule],
       controllers: [HealthController],
       providers: [{ provide: APP_FILTER, useClass: ProblemFilter }],
     };

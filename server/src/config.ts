@@ -7,8 +7,11 @@ export interface Config {
   readonly port: number;
   readonly dataDir: string;
   readonly webDir: string | undefined;
+  /** The watched folder into which devices lay their files. */
+  readonly inboxDir: string;
   readonly sessionSecret: string;
-  readonly demo: boolean;
+  /** `all`: the six sample cases with all their photographs; `one`: the first case with what its stages need; `no`. */
+  readonly demo: 'all' | 'one' | 'no';
   readonly database: { readonly port: number; readonly user: string; readonly password: string; readonly name: string };
 }
 
@@ -24,8 +27,9 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     port: Number(need('RADIANT_PORT')),
     dataDir,
     webDir: env.RADIANT_WEB,
+    inboxDir: env.RADIANT_INBOX ?? join(dataDir, 'inbox'),
     sessionSecret: secret(join(dataDir, 'session.secret')),
-    demo: env.RADIANT_DEMO === '1',
+    demo: env.RADIANT_DEMO === 'all' || env.RADIANT_DEMO === 'one' ? env.RADIANT_DEMO : 'no',
     database: { port: Number(need('RADIANT_DB_PORT')), user: 'arch', password: need('RADIANT_DB_PASSWORD'), name: 'radiant_arch' },
   };
 }

@@ -47,7 +47,7 @@ async function start(): Promise<void> {
   if (config.webDir) useWeb(express, config.webDir);
   app.enableShutdownHooks();
   await app.init();
-  if (config.demo) await app.get(Demo).putInOnce();
+  if (config.demo !== 'no') await app.get(Demo).putIn(config.demo);
   await app.listen(config.port, '127.0.0.1');
   process.send?.('ready');
 }

@@ -1,4 +1,4 @@
-import { type Mesh, mergeMeshes, triangleCount, vertexNormals, writeStlBinary } from '@radiant/core';
+import { type Mesh, mergeMeshes, triangleCount, vertexNormals, writePly, writeStlBinary } from '@radiant/core';
 import { gum } from './gum.js';
 import type { Patient } from './patient.js';
 import { random, smoothNoise } from './random.js';
@@ -12,10 +12,11 @@ export interface ScannerSetting {
 export const INTRAORAL_SCANNER: ScannerSetting = { noiseMm: 0.02, seed: 90 };
 
 /**
- * Scans the patient's upper teeth and gum to binary STL, mm. The free bytes of each triangle hold the FDI number of the
- * tooth it belongs to, 0 for gum: our stand-in's own convention, by which the program knows the teeth apart.
+ * Scans the patient's upper teeth and gum, mm, to binary STL or PLY. The free bytes of each triangle, or its property `tooth`,
+ * hold the FDI number of the tooth it belongs to, 0 for gum: our stand-in's own convention, by which the program knows the
+ * teeth apart.
  */
-export function scan(patient: Patient, s: ScannerSetting): Uint8Array {
+export function scan(patient: Patient, s: ScannerSetting, format: 'stl' | 'ply' = 'stl'): Uint8Array {
   const parts: { mesh: Mesh; tooth: number }[] = [
     ...patient.teeth.map((t) => ({ mesh: t.mesh, tooth: t.tooth })),
     { mesh: gum(patient.teeth, patient.recipe.gum, GUM_REACH_MM), tooth: 0 },
@@ -29,6 +30,7 @@ export function scan(patient: Patient, s: ScannerSetting): Uint8Array {
     attributes.fill(p.tooth, at, at + n);
     at += n;
   });
+  if (format === 'ply') return writePly(whole, attributes, 'simulated scanner, upper jaw, mm');
   return writeStlBinary(whole, attributes, 'simulated scanner, upper jaw, mm, free bytes: FDI tooth');
 }
 

@@ -124,7 +124,7 @@ function front(patient: Patient): Record<string, Vec3> {
     const { positions: g } = patient.gum;
     for (let i = 0; i < g.length; i += 3) {
       const v: Vec3 = [g[i] as number, g[i + 1] as number, g[i + 2] as number];
-      if (abs(v[0] - x) > 0.7 || v[1] > (contact?.[1] ?? 4)) continue;
+      if (abs(v[0] - x) > 0.7 || v[1] > (contact?.[1] ?? 4) + 1.5) continue;
       if (!tip || v[2] < tip[2]) tip = v;
     }
     if (tip) out[`papilla-${a}-${b}`] = tip;

@@ -1,4 +1,5 @@
 import { Refusal } from '../errors.js';
+import { isPly, readPly } from '../formats/ply.js';
 import { readStl } from '../formats/stl.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { requireSound } from '../geometry/validate.js';
@@ -13,20 +14,21 @@ export interface SegmentedScan {
 }
 
 /**
- * Reads a scan whose triangles carry the FDI number of their tooth in STL's two free bytes (0 for gum), as the simulated
- * scanner writes them.
- * @throws Refusal of `readStl`; `scan-without-teeth` when one of the six upper front teeth is missing; `mesh-invalid` when a
- *   tooth's surface is not closed
+ * Reads a scan whose triangles carry the FDI number of their tooth, in STL's two free bytes or in PLY's face property `tooth`
+ * (0 for gum), as the simulated scanner writes them.
+ * @param needs teeth without which the scan is refused
+ * @throws Refusal of `readStl` and `readPly`; `scan-without-teeth` when a tooth that is needed, or every tooth, is missing;
+ *   `mesh-invalid` when a tooth's surface is not closed
  */
-export function readScan(bytes: Uint8Array): SegmentedScan {
-  const { mesh, attributes } = readStl(bytes);
+export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = UPPER_SIX): SegmentedScan {
+  const { mesh, attributes } = isPly(bytes) ? readPly(bytes) : readStl(bytes);
   const teeth = new Map<Fdi, Mesh>();
   for (const tooth of UPPER_TEN) {
     const part = subMesh(mesh, attributes, (a) => a === tooth);
     if (part.triangles.length > 0) teeth.set(tooth, part);
   }
-  const missing = UPPER_SIX.filter((t) => !teeth.has(t));
-  if (missing.length > 0) {
+  const missing = needs.filter((t) => !teeth.has(t));
+  if (missing.length > 0 || teeth.size === 0) {
     throw new Refusal(
       'scan-without-teeth',
       teeth.size === 0

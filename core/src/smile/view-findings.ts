@@ -256,13 +256,13 @@ function connector(f: ViewFigure, c: FindingContext): Draft | undefined {
 }
 
 function triangle(f: ViewFigure): Draft | undefined {
-  if (!clear(f.figure) || f.figure.value < 0.4) return undefined;
+  if (!clear(f.figure) || f.figure.value < 0.8) return undefined;
   const [, a, b] = f.id.split('-');
   return {
     title: `A dark triangle of ${said(f.figure)} between {${a}} and {${b}}`,
     detail:
       'A papilla fills about always where contact to bone is 5 mm or less, at 6 mm in 56 %, from 7 mm in 27 % or less. A longer contact closes it; probe to the bone before promising that the gum will.',
-    notice: f.figure.value >= 1 ? 'people' : 'dentists',
+    notice: f.figure.value >= 2 ? 'people' : 'dentists',
     source: TARNOW,
     weight: f.figure.value / 2,
   };

@@ -3,6 +3,7 @@ import {
   check,
   landmarkSet,
   mayWrite,
+  PHOTO_VIEWS,
   type ReadSection,
   SECTION_CLASSES,
   SECTION_NAMES,
@@ -80,6 +81,9 @@ export class SectionsService {
     const photo = data.photoId ? await FileRow.findOne({ where: { id: data.photoId, caseId, kind: 'photo' } }) : null;
     if (data.photoId && !photo) throw invalid([{ field: 'photoId', message: 'The photograph does not belong to this case.' }]);
     checkReadAgainst(data, photo ? { width: photo.width ?? 0, height: photo.height ?? 0 } : undefined);
+    const others = [...(data.views ?? []), ...(data.aligned ?? [])].flatMap((v) => (v.photoId ? [v.photoId] : []));
+    const rows = others.length > 0 ? await FileRow.findAll({ where: { id: others, caseId, kind: 'photo' } }) : [];
+    checkViewsAgainst(data, new Map(rows.map((r) => [r.id, { width: r.width ?? 0, height: r.height ?? 0 }])));
   }
 }
 
@@ -108,6 +112,28 @@ export function checkReadAgainst(data: ReadSection, photo: { width: number; heig
       if (p.x < 0 || p.y < 0 || p.x > photo.width || p.y > photo.height)
         throw invalid([{ field: 'calibration', message: 'A point of the scale lies outside the picture.' }]);
     }
+  }
+}
+
+/** The points of every view against the photograph that they stand on. @throws Refusal, ProblemException 422 */
+export function checkViewsAgainst(data: ReadSection, photos: ReadonlyMap<string, { width: number; height: number }>): void {
+  for (const v of data.views ?? []) {
+    const field = `views.${v.view}`;
+    const lengths = [v.calibration, v.check].filter((c) => !!c);
+    const places: { x: number; y: number }[] = [...v.points, ...v.drawn.flatMap((m) => m.points), ...lengths.flatMap((c) => [c.from, c.to])];
+    if (!v.photoId) {
+      if (places.length > 0) throw invalid([{ field, message: 'Points and scale of a view need a photograph to stand on.' }]);
+      continue;
+    }
+    const photo = photos.get(v.photoId);
+    if (!photo) throw invalid([{ field, message: 'The photograph of a view does not belong to this case.' }]);
+    for (const c of lengths) scaleOf({ from: [c.from.x, c.from.y], to: [c.to.x, c.to.y], mm: c.mm });
+    if (places.some((p) => p.x < 0 || p.y < 0 || p.x > photo.width || p.y > photo.height)) {
+      throw invalid([{ field, message: `A point of the view “${PHOTO_VIEWS[v.view]}” lies outside the picture.` }]);
+    }
+  }
+  for (const a of data.aligned ?? []) {
+    if (!photos.has(a.photoId)) throw invalid([{ field: 'aligned', message: 'A photograph that is aligned does not belong to this case.' }]);
   }
 }
 

@@ -1,4 +1,4 @@
-import type { CaseState, CommentStage, FileKind, PhotoView, Role, SectionName } from '@radiant/contract';
+import type { ArrivalState, CaseState, CommentStage, FileKind, PhotoView, Role, SectionName } from '@radiant/contract';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
 import type { Config } from '../config.js';
 
@@ -59,6 +59,22 @@ export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttrib
   declare takenOn: CreationOptional<string | null>;
   declare takenBy: CreationOptional<string>;
   declare removedAt: CreationOptional<Date | null>;
+}
+
+/** A file that a device laid into the watched folder. `sha256` is set while its bytes wait for somebody's word. */
+export class ArrivalRow extends Model<InferAttributes<ArrivalRow>, InferCreationAttributes<ArrivalRow>> {
+  declare id: string;
+  declare practiceId: string;
+  declare caseId: string | null;
+  declare fileId: string | null;
+  declare name: string;
+  declare kind: string | null;
+  declare bytes: number;
+  declare sha256: string;
+  declare state: ArrivalState;
+  declare sentence: string;
+  declare origin: string;
+  declare at: Date;
 }
 
 export class CommentRow extends Model<InferAttributes<CommentRow>, InferCreationAttributes<CommentRow>> {
@@ -134,6 +150,23 @@ export function openDatabase(c: Config['database']): Sequelize {
       removedAt: DataTypes.DATE(3),
     },
     { sequelize: db, tableName: 'files' },
+  );
+  ArrivalRow.init(
+    {
+      id: id(),
+      practiceId: text(36),
+      caseId: DataTypes.CHAR(36),
+      fileId: DataTypes.CHAR(36),
+      name: text(255),
+      kind: DataTypes.STRING(20),
+      bytes: DataTypes.BIGINT,
+      sha256: text(64),
+      state: text(20),
+      sentence: text(500),
+      origin: text(120),
+      at: at(),
+    },
+    { sequelize: db, tableName: 'arrivals' },
   );
   CommentRow.init(
     { id: id(), caseId: text(36), stage: text(20), body: { type: DataTypes.TEXT, allowNull: false }, byName: text(120), role: text(20), at: at() },

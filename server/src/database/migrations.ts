@@ -94,6 +94,26 @@ const MIGRATIONS: readonly { name: string; up: (q: QueryInterface) => Promise<vo
       await q.addColumn('files', 'removed_at', { type: DataTypes.DATE(3) });
     },
   },
+  {
+    name: '0004-arrivals-in-the-watched-folder',
+    up: async (q) => {
+      await q.createTable('arrivals', {
+        id,
+        practice_id: of('practices'),
+        case_id: { type: DataTypes.CHAR(36), references: { model: 'cases', key: 'id' }, onDelete: 'SET NULL' },
+        file_id: DataTypes.CHAR(36),
+        name: text(255),
+        kind: DataTypes.STRING(20),
+        bytes: { type: DataTypes.BIGINT, allowNull: false },
+        sha256: text(64),
+        state: text(20),
+        sentence: text(500),
+        origin: text(120),
+        at,
+      });
+      await q.addIndex('arrivals', ['practice_id', 'at']);
+    },
+  },
 ];
 
 /** Brings the database to the newest form. Safe to run at every start. */

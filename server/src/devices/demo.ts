@@ -1,39 +1,21 @@
+import { type ChildProcess, fork } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { Injectable, Logger } from '@nestjs/common';
-import { type LandmarkInput, landmarkSet, type MeetSection, planInputs, type Role, type SectionChange } from '@radiant/contract';
-import {
-  existingArch,
-  type Figure,
-  firstContour,
-  gapsBetween,
-  LANDMARK_KINDS,
-  measureTeeth,
-  type Proposal,
-  propose,
-  readScan,
-  scaleOf,
-  UPPER_SIX,
-} from '@radiant/core';
-import {
-  AVOCET,
-  INTRAORAL_SCANNER,
-  makePatient,
-  type Patient,
-  photograph,
-  project,
-  RETRACTED_FRONT,
-  random,
-  scalePoints,
-  scan,
-  truePoints,
-} from '@radiant/standins';
-import sharp from 'sharp';
+import { fileURLToPath } from 'node:url';
+import { Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
+import { completed, landmarkSet, type PhotoView, planInputs, type ReadSection, type Role, type SectionChange, type SectionName } from '@radiant/contract';
+import { existingArch, type Figure, firstContour, gapsBetween, measureTeeth, type Proposal, propose, readScan, scaleOf, UPPER_SIX } from '@radiant/core';
+import { inState, makePatient, RECIPES, type RecipeName } from '@radiant/standins';
 import { CasesService } from '../cases/cases.service.js';
 import { SectionsService } from '../cases/sections.service.js';
-import { Person, Practice, SettingRow } from '../database/database.js';
+import { ProblemException } from '../common/problem.filter.js';
+import { CaseRow, FileRow, Person, Practice, SectionRow, SettingRow } from '../database/database.js';
 import { FilesService } from '../files/files.service.js';
+import { InboxService } from '../inbox/inbox.service.js';
 import { PeopleService } from '../people/people.service.js';
 import type { SignedIn } from '../people/session.js';
+import { ALL, type Delivery, FIRST, fileOf } from './deliveries.js';
+import { frontLandmarks, frontScale, viewReading } from './demo-readings.js';
+import { DEMO_RECORDS } from './demo-records.js';
 
 /** The sample people; everybody may know their password, so they exist with demo data only. */
 export const DEMO_PASSWORD = 'wading birds at low tide';
@@ -44,45 +26,66 @@ export const DEMO_PEOPLE: readonly { name: string; email: string; role: Role }[]
 ];
 
 const DONE = 'demo';
+const DEVICES = 'demo-devices';
+const LOOK_MS = 1000;
+const FIRST_WITHIN_MS = 180_000;
 
-const AVOCET_MEET: MeetSection = {
-  ageYears: 34,
-  sexAtBirth: 'female',
-  wish: 'wants them even and a little longer',
-  wishTags: ['even', 'longer', 'natural'],
-  finishBy: '2026-12-18',
-  cautions: ['grinding'],
-  cautionNote: 'Grinds at night; a guard after the veneers.',
-  teeth: [
-    { tooth: 21, past: ['trauma'], note: 'Fell off a bicycle at twelve; vital.' },
-    { tooth: 14, past: ['filling'] },
-  ],
-};
-
-/** Puts the demo practice and its case in, once. Everything is made by the simulated devices and arrives as theirs would. */
+/**
+ * Puts the demo practice and its cases in, once. Photographs and scans are made by the simulated devices in a process of their
+ * own and arrive through the watched folder; what a careful hand would have marked on them is added as they come.
+ */
 @Injectable()
-export class Demo {
+export class Demo implements OnModuleDestroy {
   private readonly log = new Logger('demo');
+  private devices: ChildProcess | undefined;
+  private ending = false;
+  private following: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly people: PeopleService,
     private readonly cases: CasesService,
     private readonly sections: SectionsService,
     private readonly files: FilesService,
+    private readonly inbox: InboxService,
   ) {}
 
-  async putInOnce(): Promise<void> {
+  async onModuleDestroy(): Promise<void> {
+    this.ending = true;
+    this.devices?.kill();
+    await this.following;
+  }
+
+  async putIn(extent: 'all' | 'one'): Promise<void> {
     const state = await SettingRow.findByPk(DONE);
-    if (state?.value === 'done') return;
-    if (state) await this.clearHalf();
-    else if (!(await this.people.isEmpty())) return;
-    this.log.warn('making the demo patient, photograph and scan; once only, about 20 s');
+    if (state && state.value !== 'done') await this.clearHalf();
+    if (state?.value !== 'done') {
+      if (!state && !(await this.people.isEmpty())) return;
+      await this.begin(extent);
+    }
+    const left = await SettingRow.findByPk(DEVICES);
+    if (left?.value === 'all') this.following = this.follow(ALL).catch((error: Error) => this.log.warn(`the simulated devices stopped: ${error.message}`));
+  }
+
+  private async begin(extent: 'all' | 'one'): Promise<void> {
+    this.log.warn('making the sample practice; its first photograph and scan take about 20 s');
     const [dentist, ...others] = DEMO_PEOPLE;
     if (!dentist) return;
     await SettingRow.upsert({ name: DONE, value: 'begun' });
     const me = await this.people.first({ practice: 'Estuary Dental Studio (sample)', name: dentist.name, email: dentist.email, password: DEMO_PASSWORD });
     for (const p of others) await this.people.add({ ...p, password: DEMO_PASSWORD }, me.practiceId);
-    await this.avocet(me);
+    const names: readonly RecipeName[] = extent === 'all' ? ['Dunlin', 'Turnstone', 'Sandpiper', 'Plover', 'Curlew', 'Avocet'] : ['Avocet'];
+    for (const name of names) await this.cases.create({ name, meet: DEMO_RECORDS[name] }, me);
+    await this.follow(FIRST);
+    const avocet = await CaseRow.findOne({ where: { practiceId: me.practiceId, name: 'Avocet' } });
+    if (avocet) {
+      await this.change(avocet, 'reduce', () => ({ design: 'graduated', from: 'mock-up' }), me);
+      await this.cases.comment(
+        avocet,
+        { stage: 'shape', body: 'The left lateral stands turned; please keep its mesial line angle a little soft.' },
+        { ...me, id: randomUUID(), name: 'Technician Sample Ruff', role: 'technician' },
+      );
+    }
+    await SettingRow.upsert({ name: DEVICES, value: extent === 'all' ? 'all' : 'none' });
     await SettingRow.upsert({ name: DONE, value: 'done' });
   }
 
@@ -92,64 +95,97 @@ export class Demo {
     if (person) await Practice.destroy({ where: { id: person.practiceId } });
   }
 
-  /** *Avocet*: a small lateral on one side and worn centrals, six upper veneers mostly added. */
-  private async avocet(me: SignedIn): Promise<void> {
-    const patient = makePatient(AVOCET);
-    const row = await this.cases.create({ name: 'Avocet', meet: AVOCET_MEET }, me);
-    const change = (name: Parameters<SectionsService['change']>[1], data: object, version = 0) =>
-      this.sections.change(row, name, { version, data } as SectionChange, me);
-
-    const photo = await this.files.keep(row.id, {
-      kind: 'photo',
-      name: 'retracted front, before.jpg',
-      bytes: await jpeg(patient),
-      origin: 'simulated camera',
-      takenBy: 'Assistant Sample Knot',
+  /** Starts the devices for what has not come yet and adds to the cases what belongs to each file, until all is there. */
+  private async follow(wanted: readonly Delivery[]): Promise<void> {
+    const person = await Person.findOne({ where: { email: DEMO_PEOPLE[0]?.email ?? '' } });
+    const me = person && (await this.people.byId(person.id));
+    if (!me) return;
+    const open = new Set(wanted.map(fileOf));
+    const todo: Delivery[] = [];
+    for (const d of wanted) {
+      if (await this.arrived(d, me)) open.delete(fileOf(d));
+      else todo.push(d);
+    }
+    if (todo.length === 0) return;
+    const script = fileURLToPath(new URL('./simulated-devices.js', import.meta.url));
+    this.devices = fork(script, [this.inbox.dir, JSON.stringify(todo)], { stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+    let left = false;
+    this.devices.on('exit', () => {
+      left = true;
     });
-    const bytes = scan(patient, INTRAORAL_SCANNER);
-    const scanFile = await this.files.keep(row.id, { kind: 'scan', name: 'upper jaw, before.stl', bytes: Buffer.from(bytes), origin: 'simulated scanner' });
+    const begun = Date.now();
+    while (open.size > 0 && !this.ending) {
+      await new Promise((r) => setTimeout(r, LOOK_MS));
+      let came = false;
+      for (const d of todo) {
+        if (this.ending || !open.has(fileOf(d)) || !(await this.arrived(d, me))) continue;
+        open.delete(fileOf(d));
+        came = true;
+      }
+      if (left && !came && !this.ending && open.size > 0 && Date.now() - begun > FIRST_WITHIN_MS) throw new Error(`${open.size} files never arrived`);
+    }
+    if (!this.ending && wanted === ALL) await SettingRow.upsert({ name: DEVICES, value: 'done' });
+  }
 
-    const { from, to, mm } = scalePoints(RETRACTED_FRONT);
-    const calibration = { from: { x: round(from[0]), y: round(from[1]) }, to: { x: round(to[0]), y: round(to[1]) }, mm };
-    const landmarks = marks(patient);
-    await change('read', { photoId: photo.id, calibration, landmarks });
+  /** Whether a delivery lies in its case; then what is marked on it is added. A file that somebody put away counts as there. */
+  private async arrived(d: Delivery, me: SignedIn): Promise<boolean> {
+    const row = await CaseRow.findOne({ where: { practiceId: me.practiceId, name: d.patient } });
+    // A case that somebody has renamed needs nothing more.
+    if (!row) return true;
+    const file = await FileRow.findOne({ where: { caseId: row.id, name: fileOf(d) } });
+    if (!file) return false;
+    if (d.state === 'before' && !file.removedAt) await this.mark(d, row, file, me);
+    return true;
+  }
 
-    const choice = { school: 'ratio', referenceTooth: 11, edgeMm: 0.5 } as const;
-    await change('propose', choice);
-    const scale = scaleOf({ from, to, mm });
-    const set = landmarkSet(landmarks);
-    const proposal = propose(measureTeeth(set, scale), choice, gapsBetween(set, scale) as Figure) as Proposal;
-    const targets = new Map(proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value }]));
-    await change('shape', { scanId: scanFile.id, proposalVersion: 1, teeth: planInputs(firstContour(existingArch(readScan(bytes)), targets)) });
-    await change('reduce', { design: 'graduated', from: 'mock-up' });
-    await this.cases.comment(
+  private async mark(d: Delivery, row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
+    const patient = makePatient(inState(RECIPES[d.patient], d.state));
+    if (d.what === 'scan-stl' || d.what === 'scan-ply') return this.contour(row, file, me);
+    const view = d.what as PhotoView;
+    const reading = viewReading(patient, view, file.id);
+    await this.change(
       row,
-      { stage: 'shape', body: 'The left lateral stands turned; please keep its mesial line angle a little soft.' },
-      { ...me, id: randomUUID(), name: 'Technician Sample Ruff', role: 'technician' },
+      'read',
+      (before) => {
+        const read = completed('read', before ?? {}) as ReadSection;
+        const front = view === 'retracted-front' && !read.photoId && { photoId: file.id, calibration: frontScale(), landmarks: frontLandmarks(patient) };
+        const other = reading && !read.views.some((v) => v.view === view) && { views: [...read.views, reading] };
+        return front || other ? { ...read, ...front, ...other } : undefined;
+      },
+      me,
     );
   }
-}
 
-const round = (v: number) => Math.round(v * 10) / 10;
+  /** First targets and contour, where all six front teeth are there. */
+  private async contour(row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
+    const section = await SectionRow.findOne({ where: { caseId: row.id, name: 'read' } });
+    const read = section && (completed('read', section.data) as ReadSection);
+    if (!read?.calibration || UPPER_SIX.some((t) => !read.landmarks.some((m) => m.tooth === t))) {
+      return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);
+    }
+    const choice = { school: 'ratio', referenceTooth: 11, edgeMm: row.name === 'Avocet' ? 0.5 : 0 } as const;
+    const { from, to, mm } = read.calibration;
+    const scale = scaleOf({ from: [from.x, from.y], to: [to.x, to.y], mm });
+    const set = landmarkSet(read.landmarks);
+    const proposal = propose(measureTeeth(set, scale), choice, gapsBetween(set, scale) as Figure) as Proposal;
+    const targets = new Map(proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value }]));
+    const teeth = planInputs(firstContour(existingArch(readScan(await this.files.read(file))), targets));
+    await this.change(row, 'propose', (before) => (before ? undefined : choice), me);
+    await this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, proposalVersion: 1, teeth }), me);
+  }
 
-async function jpeg(patient: Patient): Promise<Buffer> {
-  const p = photograph(patient, RETRACTED_FRONT);
-  return sharp(Buffer.from(p.rgba.buffer), { raw: { width: p.width, height: p.height, channels: 4 } })
-    .removeAlpha()
-    .jpeg({ quality: 90 })
-    .toBuffer();
-}
-
-/** Landmarks as a careful hand sets them: the true places, off by a pixel or so. */
-function marks(patient: Patient): LandmarkInput[] {
-  const hand = random(5);
-  return UPPER_SIX.flatMap((tooth) => {
-    const own = patient.teeth.find((t) => t.tooth === tooth);
-    if (!own) return [];
-    const points = truePoints(own);
-    return LANDMARK_KINDS.map((kind) => {
-      const [x, y] = project(RETRACTED_FRONT, points[kind]);
-      return { tooth, kind, x: round(x + hand.normal(0.8)), y: round(y + hand.normal(0.8)) };
-    });
-  });
+  /** Changes a section on its newest version; when somebody else was first, on theirs. Nothing where `next` gives nothing. */
+  private async change(row: CaseRow, name: SectionName, next: (before: object | undefined) => object | undefined, me: SignedIn): Promise<void> {
+    for (let tries = 0; tries < 4; tries++) {
+      const before = await SectionRow.findOne({ where: { caseId: row.id, name } });
+      const data = next(before?.data);
+      if (!data) return;
+      try {
+        await this.sections.change(row, name, { version: before?.version ?? 0, data } as SectionChange, me);
+        return;
+      } catch (error) {
+        if (!(error instanceof ProblemException) || error.getStatus() !== 409) throw error;
+      }
+    }
+  }
 }

@@ -15,7 +15,7 @@ import {
 } from '@radiant/contract';
 import type { Sequelize, Transaction } from 'sequelize';
 import { CasesService } from '../cases/cases.service.js';
-import { checkReadAgainst } from '../cases/sections.service.js';
+import { checkReadAgainst, checkViewsAgainst } from '../cases/sections.service.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
 import { CaseRow, CommentRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
@@ -112,6 +112,12 @@ export class CaseDocumentService {
     const photo = read.photoId ? await fileOf(read.photoId, 'photo') : null;
     if (read.photoId && !photo) throw refuse('The case file names a photograph that it does not hold.');
     checkReadAgainst(read, photo ? { width: photo.width ?? 0, height: photo.height ?? 0 } : undefined);
+    const sizes = new Map<string, { width: number; height: number }>();
+    for (const f of doc.files) {
+      const own = f.kind === 'photo' ? await fileOf(f.id, 'photo') : null;
+      if (own) sizes.set(f.id, { width: own.width ?? 0, height: own.height ?? 0 });
+    }
+    checkViewsAgainst(read, sizes);
     if (shape.scanId && !(await fileOf(shape.scanId, 'scan'))) throw refuse('The case file names a scan that it does not hold.');
   }
 }
@@ -164,8 +170,13 @@ async function writeSections(row: CaseRow, doc: CaseDocument, renamed: ReadonlyM
 /** A section's content with the numbers that its files have here. */
 function withFiles(name: SectionName, data: object, renamed: ReadonlyMap<string, string>): object {
   if (name === 'read') {
-    const { photoId, ...rest } = data as ReadSection;
-    return photoId ? { photoId: renamed.get(photoId) ?? null, ...rest } : data;
+    const { photoId, views, aligned, ...rest } = data as ReadSection;
+    return {
+      ...(photoId && { photoId: renamed.get(photoId) ?? null }),
+      ...rest,
+      ...(views && { views: views.map(({ photoId: own, ...v }) => ({ ...v, ...(own && { photoId: renamed.get(own) ?? null }) })) }),
+      ...(aligned && { aligned: aligned.flatMap((a) => (renamed.has(a.photoId) ? [{ ...a, photoId: renamed.get(a.photoId) as string }] : [])) }),
+    };
   }
   if (name === 'shape') {
     const { scanId, ...rest } = data as ShapeSection;

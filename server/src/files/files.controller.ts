@@ -79,15 +79,25 @@ export class FilesController {
     return describeFile(await this.files.bringBack(await this.ownToKeep(caseId, fileId, me)));
   }
 
-  /** A small upright JPEG of a photograph. */
+  /** A small upright JPEG of a photograph, for the wall. */
   @Get(':fileId/thumbnail')
-  async thumbnail(@Param('caseId') caseId: string, @Param('fileId') fileId: string, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
+  thumbnail(@Param('caseId') caseId: string, @Param('fileId') fileId: string, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
+    return this.smaller(caseId, fileId, 'thumbnail', me, response);
+  }
+
+  /** An upright JPEG of a photograph that fills a screen. */
+  @Get(':fileId/preview')
+  preview(@Param('caseId') caseId: string, @Param('fileId') fileId: string, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
+    return this.smaller(caseId, fileId, 'preview', me, response);
+  }
+
+  private async smaller(caseId: string, fileId: string, size: 'thumbnail' | 'preview', me: SignedIn, response: Response): Promise<void> {
     const file = await this.own(caseId, fileId, me);
     if (file.kind !== 'photo') throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
     response
       .type('image/jpeg')
       .setHeader('Cache-Control', FOR_EVER)
-      .send(await this.files.thumbnail(file));
+      .send(await this.files.smaller(file, size));
   }
 
   private async ownToKeep(caseId: string, fileId: string, me: SignedIn): Promise<FileRow> {

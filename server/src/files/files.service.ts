@@ -5,11 +5,11 @@ import { type CaseFile, type FileChange, type FileKind, KEPT_DAYS, readFileName 
 import { Op, type Transaction } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
 import type { Config } from '../config.js';
-import { FileRow, SectionRow } from '../database/database.js';
+import { ArrivalRow, FileRow, SectionRow } from '../database/database.js';
 import { CONFIG } from '../database/database.module.js';
 import { inspectFile } from './inspect.js';
 import { ContentStore } from './store.js';
-import { Thumbnails } from './thumbnails.js';
+import { type SIDES_PX, Thumbnails } from './thumbnails.js';
 
 /** A file as it arrives: bytes, name, what delivered it, and what is known of a photograph. */
 export interface Arrival extends FileChange {
@@ -105,7 +105,7 @@ export class FilesService implements OnModuleInit, OnModuleDestroy {
    */
   async putAway(row: FileRow): Promise<FileRow> {
     const sections = await SectionRow.findAll({ where: { caseId: row.caseId } });
-    const uses = sections.find((s) => [(s.data as { photoId?: string }).photoId, (s.data as { scanId?: string }).scanId].includes(row.id));
+    const uses = sections.find((s) => usedBy(s.data as Used).includes(row.id));
     if (uses) {
       const what = row.kind === 'photo' ? 'Measures stand on this photograph' : 'The contour stands on this scan';
       throw new ProblemException(409, 'Still needed', `${what}; choose another in ${uses.name} first.`);
@@ -117,24 +117,54 @@ export class FilesService implements OnModuleInit, OnModuleDestroy {
     return row.update({ removedAt: null });
   }
 
-  /** Forgets what was put away longer ago than KEPT_DAYS; its bytes go when no other case holds the same. */
+  /** Forgets what was put away longer ago than KEPT_DAYS; its bytes go when nobody else holds the same. */
   async forgetOld(): Promise<number> {
     const old = await FileRow.findAll({ where: { removedAt: { [Op.lte]: keptSince() } } });
     for (const row of old) {
       await row.destroy();
-      if ((await FileRow.count({ where: { sha256: row.sha256 } })) === 0) await this.store.drop(row.sha256);
+      await this.release(row.sha256);
     }
     return old.length;
+  }
+
+  /** Keeps bytes that belong to no case yet. Returns the name to ask for them by. */
+  hold(bytes: Buffer): Promise<string> {
+    return this.store.put(bytes);
+  }
+
+  held(sha256: string): Promise<Buffer> {
+    return this.store.get(sha256);
+  }
+
+  heldThumbnail(sha256: string): Promise<Buffer> {
+    return this.thumbnails.of(sha256, 'thumbnail', () => this.held(sha256));
+  }
+
+  /** Lets bytes go unless a case or a waiting arrival still has them. */
+  async release(sha256: string): Promise<void> {
+    if ((await FileRow.count({ where: { sha256 } })) > 0 || (await ArrivalRow.count({ where: { sha256 } })) > 0) return;
+    await this.store.drop(sha256);
+    await this.thumbnails.drop(sha256);
   }
 
   read(file: FileRow): Promise<Buffer> {
     return this.store.get(file.sha256);
   }
 
-  thumbnail(file: FileRow): Promise<Buffer> {
-    return this.thumbnails.of(file.sha256, () => this.read(file));
+  /** @param size a thumbnail for the wall, or a preview that fills a screen */
+  smaller(file: FileRow, size: keyof typeof SIDES_PX): Promise<Buffer> {
+    return this.thumbnails.of(file.sha256, size, () => this.read(file));
   }
 }
+
+/** What of a section stands on files. */
+interface Used {
+  readonly photoId?: string | null;
+  readonly scanId?: string | null;
+  readonly views?: readonly { readonly photoId?: string | null }[];
+}
+
+const usedBy = (data: Used): (string | null | undefined)[] => [data.photoId, data.scanId, ...(data.views ?? []).map((v) => v.photoId)];
 
 const keptSince = () => new Date(Date.now() - KEPT_DAYS * DAY_MS);
 

@@ -1,5 +1,5 @@
 import type { FileKind } from '@radiant/contract';
-import { readScan } from '@radiant/core';
+import { isPly, readScan } from '@radiant/core';
 import sharp from 'sharp';
 import { ProblemException } from '../common/problem.filter.js';
 
@@ -22,8 +22,9 @@ const refuse = (sentence: string) => new ProblemException(422, 'Not accepted', s
 export async function inspectFile(kind: FileKind, bytes: Buffer): Promise<Inspected> {
   if (bytes.length === 0) throw refuse('The file is empty.');
   if (kind === 'scan') {
-    readScan(bytes);
-    return { mime: 'model/stl', width: null, height: null };
+    // Whether the teeth that a contour needs are there is asked where one is made.
+    readScan(bytes, []);
+    return { mime: isPly(bytes) ? 'model/ply' : 'model/stl', width: null, height: null };
   }
   return inspectPhoto(bytes);
 }

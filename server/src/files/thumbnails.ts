@@ -1,28 +1,37 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 
-/** Longest side of a thumbnail, px: twice what the photo wall shows, for fine screens. */
-const SIDE_PX = 480;
+/** Longest sides, px: twice what the photo wall shows, for fine screens; and what a bench shows before it is zoomed into. */
+export const SIDES_PX = { thumbnail: 480, preview: 2000 } as const;
 
 /** Small upright pictures of the originals, made when first asked for and kept by the original's SHA-256. */
 export class Thumbnails {
   constructor(private readonly dir: string) {}
 
-  async of(sha256: string, original: () => Promise<Buffer>): Promise<Buffer> {
-    const path = join(this.dir, `${sha256}.jpg`);
+  async of(sha256: string, size: keyof typeof SIDES_PX, original: () => Promise<Buffer>): Promise<Buffer> {
+    const path = this.path(sha256, size);
     const kept = await readFile(path).catch(() => undefined);
     if (kept) return kept;
+    const side = SIDES_PX[size];
     const made = await sharp(await original())
       .rotate()
-      .resize(SIDE_PX, SIDE_PX, { fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 82 })
+      .resize(side, side, { fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality: size === 'preview' ? 88 : 82 })
       .toBuffer();
     await mkdir(this.dir, { recursive: true });
     const draft = join(this.dir, `.${randomUUID()}`);
     await writeFile(draft, made);
     await rename(draft, path);
     return made;
+  }
+
+  async drop(sha256: string): Promise<void> {
+    for (const size of Object.keys(SIDES_PX) as (keyof typeof SIDES_PX)[]) await rm(this.path(sha256, size), { force: true });
+  }
+
+  private path(sha256: string, size: keyof typeof SIDES_PX): string {
+    return join(this.dir, size === 'thumbnail' ? `${sha256}.jpg` : `${sha256}-${size}.jpg`);
   }
 }

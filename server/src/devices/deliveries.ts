@@ -1,0 +1,65 @@
+import { CASE_STATES, type PhotoView } from '@radiant/contract';
+import type { MouthState, RecipeName } from '@radiant/standins';
+
+/** One file that a simulated device hands over. */
+export interface Delivery {
+  readonly patient: RecipeName;
+  /** A photograph's view, or the upper jaw's scan. */
+  readonly what: PhotoView | 'scan-stl' | 'scan-ply';
+  readonly state: MouthState;
+  /** Days before the demo was put in. */
+  readonly daysAgo: number;
+}
+
+const CASES: readonly RecipeName[] = ['Avocet', 'Curlew', 'Plover', 'Sandpiper', 'Turnstone', 'Dunlin'];
+const DAYS_AGO: Readonly<Record<RecipeName, number>> = { Avocet: 23, Curlew: 44, Plover: 61, Sandpiper: 30, Turnstone: 16, Dunlin: 9 };
+
+/** What the measuring stages need first, then what is looked at most. */
+const ORDER: readonly PhotoView[] = [
+  'retracted-front',
+  'close-smile',
+  'close-rest',
+  'portrait-smile',
+  'upper-occlusal',
+  'portrait-rest',
+  'retracted-right',
+  'retracted-left',
+  'lower-occlusal',
+  'twelve-oclock',
+];
+
+const LATER: readonly Delivery[] = [
+  { patient: 'Avocet', what: 'close-smile', state: 'mock-up', daysAgo: 8 },
+  { patient: 'Avocet', what: 'retracted-front', state: 'mock-up', daysAgo: 8 },
+  { patient: 'Plover', what: 'close-smile', state: 'provisional', daysAgo: 12 },
+  { patient: 'Curlew', what: 'close-smile', state: 'final', daysAgo: 3 },
+  { patient: 'Curlew', what: 'retracted-front', state: 'final', daysAgo: 3 },
+];
+
+/** The first things that come: by them the first case can be opened and worked on. */
+export const FIRST: readonly Delivery[] = [
+  { patient: 'Avocet', what: 'retracted-front', state: 'before', daysAgo: DAYS_AGO.Avocet },
+  { patient: 'Avocet', what: 'scan-stl', state: 'before', daysAgo: DAYS_AGO.Avocet },
+];
+
+/** Everything, in the order in which it comes: one view of every case after the other, the first case first. */
+export const ALL: readonly Delivery[] = [
+  ...FIRST,
+  ...ORDER.slice(1, 5).map((what): Delivery => ({ patient: 'Avocet', what, state: 'before', daysAgo: DAYS_AGO.Avocet })),
+  ...CASES.slice(1).flatMap((patient): Delivery[] => [
+    { patient, what: 'retracted-front', state: 'before', daysAgo: DAYS_AGO[patient] },
+    { patient, what: patient === 'Plover' ? 'scan-ply' : 'scan-stl', state: 'before', daysAgo: DAYS_AGO[patient] },
+  ]),
+  ...ORDER.slice(1).flatMap((what) => CASES.map((patient): Delivery => ({ patient, what, state: 'before', daysAgo: DAYS_AGO[patient] }))),
+  ...LATER,
+].filter((d, i, all) => all.findIndex((e) => fileOf(e) === fileOf(d)) === i);
+
+/** The name that the device gives the file: the case first, as a person at a practice's camera would set it up. */
+export function fileOf(d: Delivery): string {
+  const state = CASE_STATES[d.state];
+  if (d.what === 'scan-stl' || d.what === 'scan-ply') return `${d.patient} - upper jaw, ${state}.${d.what.slice(5)}`;
+  return `${d.patient} - ${d.what.replaceAll('-', ' ')}, ${state}.jpg`;
+}
+
+/** The folder of the device in the watched folder; its name says that it is simulated. */
+export const deviceOf = (d: Delivery): string => (d.what.startsWith('scan-') ? 'simulated scanner' : 'simulated camera');

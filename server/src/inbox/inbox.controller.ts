@@ -1,0 +1,45 @@
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { type Arrived, TrayDecision } from '@radiant/contract';
+import type { Response } from 'express';
+import { Checked } from '../common/checked.pipe.js';
+import { ProblemException } from '../common/problem.filter.js';
+import { Me, type SignedIn } from '../people/session.js';
+import { InboxService } from './inbox.service.js';
+
+function requireKeeper(me: SignedIn): void {
+  if (me.role === 'technician') throw new ProblemException(403, 'Not allowed', 'A technician reads and comments; the practice keeps photographs and scans.');
+}
+
+/** What devices have laid into the watched folder, and the tray of what names no case. */
+@ApiTags('arrivals')
+@Controller('arrivals')
+export class InboxController {
+  constructor(private readonly inbox: InboxService) {}
+
+  @Get()
+  list(@Me() me: SignedIn): Promise<Arrived[]> {
+    return this.inbox.arrivals(me);
+  }
+
+  /** Gives a waiting file to a case. */
+  @Post(':id/place')
+  @HttpCode(200)
+  async place(@Param('id') id: string, @Body(new Checked(TrayDecision)) decision: TrayDecision, @Me() me: SignedIn): Promise<Arrived> {
+    requireKeeper(me);
+    return this.inbox.place(id, decision, me);
+  }
+
+  @Get(':id/picture')
+  async picture(@Param('id') id: string, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
+    response.type('image/jpeg').send(await this.inbox.picture(id, me));
+  }
+
+  /** Throws a waiting file away. */
+  @Delete(':id')
+  @HttpCode(204)
+  async throwAway(@Param('id') id: string, @Me() me: SignedIn): Promise<void> {
+    requireKeeper(me);
+    await this.inbox.throwAway(id, me);
+  }
+}
