@@ -62,6 +62,8 @@ export interface CaseSummary {
   readonly updatedAt: string;
   readonly meet: MeetSection;
   readonly stagesBegun: readonly SectionName[];
+  /** Number of a photograph that shows the smile, if there is one. */
+  readonly coverId: string | null;
 }
 
 /** A section as the server keeps it. Version 0 has never been written. */

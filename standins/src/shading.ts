@@ -162,13 +162,23 @@ export function face(f: FaceTrait, s: Seen, red: number, lamps: Lamps, seed: num
   const furrow = lip * 0.07 * smoothNoise(p[0] * 2.2 + p[2] * 0.2, p[2] * 0.25, 5, seed);
   const pore = 0.02 * (1 - lip);
   const n = unit([s.n[0] + furrow + pore * smoothNoise(p[0] * 3, p[2] * 3, 1, seed), s.n[1], s.n[2] + pore * smoothNoise(p[0] * 3, p[2] * 3, 8, seed)]);
-  return lit(drawn, s, n, lamps, {
+  const shown = lit(drawn, s, n, lamps, {
     wrap: 0.4,
     shine: lip > 0.5 ? 38 : 14,
     gloss: 0.05 + 0.1 * lip + 0.14 * wet,
     glow: [0.05 * skin[0], 0.025 * skin[1], 0.02 * skin[2]],
   });
+  return lip < 0.02 ? mix(shown, hairAt(f, p[0] - f.midlineMm, p[2]), hairShare(f, p)) : shown;
 }
+
+/** Hair from the hairline and the temples backward, drawn flat like the hair behind the head. */
+function hairShare(f: FaceTrait, p: Vec3): number {
+  const a = abs(p[0] - f.midlineMm);
+  const line = FACE_HEIGHTS.hairline - 12 * (a / 60) ** 3 - (a > 58 ? (a - 58) * 4.2 : 0);
+  return smoothstep(-3, 3, p[2] - line);
+}
+
+const hairAt = (f: FaceTrait, x: number, z: number): Rgb => hairTone(f).map((q) => q * (0.8 + 0.5 * smoothNoise(x * 0.4, z * 0.05, 2, 9))) as Rgb;
 
 /** Eyes, brows, nostrils and hair as calm flat shapes on the skin. */
 function features(f: FaceTrait, p: Vec3, skin: Rgb): Rgb {
@@ -211,12 +221,6 @@ function features(f: FaceTrait, p: Vec3, skin: Rgb): Rgb {
       paint(mix(hair, skin, 0.18), 0.86 * soft(abs(ez - mid) - half, 1.1));
     }
   }
-  // Hair from the hairline and the temples backward.
-  const line = h.hairline - 12 * (a / 60) ** 3 - (a > 58 ? (a - 58) * 4.2 : 0);
-  paint(
-    [1.5 * hair[0] * (0.85 + 0.5 * smoothNoise(x * 0.5, z * 0.06, 3, 5)), 1.5 * hair[1] * (0.85 + 0.5 * smoothNoise(x * 0.5, z * 0.06, 3, 5)), 1.4 * hair[2]],
-    smoothstep(-3, 3, z - line),
-  );
   return c;
 }
 
@@ -234,7 +238,7 @@ export function behind(f: FaceTrait, p: Vec3, backdrop: number): Rgb {
   const fall = 1 - 0.3 * hypot(x / 300, (z - 60) / 300);
   let c: Rgb = [backdrop * 0.92 * fall, backdrop * 0.98 * fall, backdrop * fall];
   const soft = (d: number) => 1 - smoothstep(-1.2, 1.2, d);
-  const hair = hairTone(f).map((q) => q * (0.8 + 0.5 * smoothNoise(x * 0.4, z * 0.05, 2, 9))) as Rgb;
+  const hair = hairAt(f, x, z);
   const crown = hypot(x / 88, (z - 72) / 96) - 1;
   c = mix(c, hair, soft(crown * 90) * smoothstep(-30, -5, z));
   const neckHalf = 47 + 10 * smoothstep(-75, -110, z);

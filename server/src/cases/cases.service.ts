@@ -8,6 +8,7 @@ import {
   EMPTY_SECTIONS,
   type NewCase,
   type NewComment,
+  type PhotoView,
   SECTION_NAMES,
   type SectionName,
   type SectionState,
@@ -18,6 +19,9 @@ import { CaseRow, CommentRow, FileRow, RevisionRow, SectionRow } from '../databa
 import { DATABASE } from '../database/database.module.js';
 import { describeFile, FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
+
+/** Views that stand for a case in the list, the best first. */
+const COVER_VIEWS: PhotoView[] = ['close-smile', 'retracted-front'];
 
 @Injectable()
 export class CasesService {
@@ -36,10 +40,16 @@ export class CasesService {
   async list(me: SignedIn): Promise<CaseSummary[]> {
     const cases = await CaseRow.findAll({ where: { practiceId: me.practiceId }, order: [['changedAt', 'DESC']] });
     const sections = await SectionRow.findAll({ where: { caseId: { [Op.in]: cases.map((c) => c.id) } } });
+    const covers = await FileRow.findAll({
+      where: { caseId: { [Op.in]: cases.map((c) => c.id) }, kind: 'photo', view: { [Op.in]: COVER_VIEWS }, removedAt: null },
+      attributes: ['id', 'caseId', 'view'],
+      order: [['at', 'DESC']],
+    });
     return cases.map((c) => {
+      const cover = COVER_VIEWS.map((v) => covers.find((f) => f.caseId === c.id && f.view === v)).find((f) => f);
       const own = sections.filter((s) => s.caseId === c.id);
       const meet = completed('meet', own.find((s) => s.name === 'meet')?.data ?? {});
-      return { id: c.id, name: c.name, updatedAt: c.changedAt.toISOString(), meet, stagesBegun: own.map((s) => s.name) };
+      return { id: c.id, name: c.name, updatedAt: c.changedAt.toISOString(), meet, stagesBegun: own.map((s) => s.name), coverId: cover?.id ?? null };
     });
   }
 

@@ -10,7 +10,30 @@ export interface BenchView {
   readonly zoom: number;
 }
 
-const MIN_ZOOM = 0.1;
+/** The preview's longest side, px; see the server's preview route. */
+const PREVIEW_PX = 2000;
+
+/** Which picture is drawn: the small one while its pixels are enough for the screen, then the original, once it is decoded. */
+function useShown(src: string, preview: string | undefined, width: number, zoom: number | undefined, magnified: boolean): string {
+  const [whole, setWhole] = useState(!preview || width <= PREVIEW_PX);
+  const needed = !whole && (magnified || (zoom ?? 0) * width * devicePixelRatio > PREVIEW_PX);
+  useEffect(() => {
+    if (!needed) return;
+    let gone = false;
+    const image = new Image();
+    image.src = src;
+    image.decode().then(
+      () => !gone && setWhole(true),
+      () => undefined,
+    );
+    return () => {
+      gone = true;
+    };
+  }, [needed, src]);
+  return whole || !preview ? src : preview;
+}
+
+const MIN_ZOOM = 0.02;
 const MAX_ZOOM = 40;
 
 /**
@@ -19,6 +42,7 @@ const MAX_ZOOM = 40;
  */
 export function PhotoBench({
   src,
+  preview,
   alt,
   width,
   height,
@@ -28,6 +52,8 @@ export function PhotoBench({
   children,
 }: {
   src: string;
+  /** A smaller picture of the same, shown until one zooms in beyond it. */
+  preview?: string;
   alt: string;
   width: number;
   height: number;
@@ -35,13 +61,15 @@ export function PhotoBench({
   filter?: string | undefined;
   /** Whether a lens follows the pointer. */
   magnified?: boolean;
-  /** A place of the picture, px. */
-  onPress: (x: number, y: number) => void;
+  /** A place of the picture, px, and screen px a picture px. */
+  onPress: (x: number, y: number, zoom: number) => void;
   children: (view: BenchView) => ReactNode;
 }) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ w: 0, h: 0 });
   const [view, setView] = useState<BenchView>();
+
+  const shown = useShown(src, preview, width, view?.zoom, magnified);
 
   const fit = useCallback(() => {
     const box = frame.current?.getBoundingClientRect();
@@ -92,7 +120,7 @@ export function PhotoBench({
           const [sx, sy] = placeIn(cx, cy);
           const x = view.x + sx / view.zoom;
           const y = view.y + sy / view.zoom;
-          if (x >= 0 && y >= 0 && x <= width && y <= height) onPress(x, y);
+          if (x >= 0 && y >= 0 && x <= width && y <= height) onPress(x, y, view.zoom);
           return;
         }
         setView((v) => v && { ...v, x: v.x - dx / v.zoom, y: v.y - dy / v.zoom });
@@ -122,11 +150,11 @@ export function PhotoBench({
           className="block cursor-crosshair select-none"
         >
           <title>{alt}</title>
-          <image href={src} width={width} height={height} preserveAspectRatio="none" {...(filter && { style: { filter } })} />
+          <image href={shown} width={width} height={height} preserveAspectRatio="none" {...(filter && { style: { filter } })} />
           {children(view)}
         </svg>
       )}
-      {view && magnified && <Magnifier frame={frame} view={view} src={src} width={width} height={height} filter={filter} />}
+      {view && magnified && <Magnifier frame={frame} view={view} src={shown} width={width} height={height} filter={filter} />}
     </div>
   );
 }

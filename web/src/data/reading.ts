@@ -1,4 +1,14 @@
-import { type CaseFile, type FreeMeasure, landmarkSet } from '@radiant/contract';
+import {
+  type CaseFile,
+  type FreeMeasure,
+  keysOf,
+  landmarkSet,
+  type MeetSection,
+  PHOTO_VIEWS,
+  type PhotoView,
+  type ReadSection,
+  viewPoints,
+} from '@radiant/contract';
 import {
   type Figure,
   type Finding,
@@ -6,37 +16,100 @@ import {
   freeAngle,
   freeLength,
   gapsBetween,
+  type LipContext,
+  measureFrontDetails,
   measureTeeth,
+  measureView,
   type Proposal,
   propose,
   Refusal,
-  scaleOf,
   type ToothMeasure,
+  type ViewFigure,
+  viewFindings,
 } from '@radiant/core';
 import { useMemo } from 'react';
+import { readBench, scaleBy } from './bench-reading.js';
 import { useCase, useSection } from './case-context.js';
 
 export interface Reading {
   readonly photo: CaseFile | undefined;
   readonly scale: Figure | undefined;
   readonly measures: readonly ToothMeasure[];
+  /** Of all views together, the most visible first. */
   readonly findings: readonly Finding[];
   readonly gaps: Figure | undefined;
+  /** What each view tells beside the tooth measures. */
+  readonly figures: Readonly<Partial<Record<PhotoView, readonly ViewFigure[]>>>;
 }
 
-/** What the photograph tells, worked out live from scale and landmarks. */
+const RANK = { people: 0, dentists: 1, nobody: 2 } as const;
+
+/** One answer for each reading of a view, for as long as that reading is the one that is held. */
+const known = new WeakMap<object, { readonly context: string; readonly figures: readonly ViewFigure[] }>();
+
+function figuresOf(read: ReadSection, view: PhotoView, context: LipContext, key: string): readonly ViewFigure[] {
+  const own = read.views.find((v) => v.view === view);
+  if (!own || own.points.length === 0) return [];
+  const kept = known.get(own);
+  if (kept?.context === key) return kept.figures;
+  const scale = scaleBy(own.calibration);
+  const figures = scale ? measureView({ view, points: viewPoints(own.points), scale }, context) : [];
+  known.set(own, { context: key, figures });
+  return figures;
+}
+
+/** Everything that the photographs tell. */
+export function readAll(read: ReadSection, meet: MeetSection, files: readonly CaseFile[]): Reading {
+  const photo = files.find((f) => f.id === read.photoId);
+  const scale = scaleBy(read.calibration);
+  const set = landmarkSet(read.landmarks);
+  const measures = scale ? measureTeeth(set, scale) : [];
+  const lengths = Object.fromEntries(measures.flatMap((m) => (m.length ? [[m.tooth, m.length]] : [])));
+  const key = measures.map((m) => `${m.tooth} ${m.length?.value ?? ''}`).join();
+  const figures: Partial<Record<PhotoView, readonly ViewFigure[]>> = {};
+  for (const view of keysOf(PHOTO_VIEWS)) {
+    figures[view] =
+      view === 'retracted-front'
+        ? scale
+          ? measureFrontDetails(set, viewPoints(readBench(read, view, files).points), scale)
+          : []
+        : figuresOf(read, view, { lengths }, key);
+  }
+  const centrals = [lengths[11]?.value, lengths[21]?.value].filter((v) => v !== undefined);
+  const lipMm = figures['close-rest']?.find((f) => f.id === 'lip-length')?.figure.value;
+  const context = {
+    ageYears: meet.ageYears ?? null,
+    sex: meet.sexAtBirth ?? null,
+    ...(centrals.length > 0 && { centralLengthMm: Math.max(...centrals) }),
+    ...(lipMm !== undefined && { lipMm }),
+  };
+  const found = [...findings(measures), ...viewFindings(oncePerSide(figures), context)];
+  return {
+    photo,
+    scale,
+    measures,
+    findings: found.sort((a, b) => RANK[a.notice] - RANK[b.notice] || b.weight - a.weight),
+    gaps: scale && gapsBetween(set, scale),
+    figures,
+  };
+}
+
+/** All figures; what two views tell alike (cants at rest and in smile, overjet from both sides) counts once, the surer one. */
+function oncePerSide(figures: Reading['figures']): ViewFigure[] {
+  const best = new Map<string, ViewFigure>();
+  for (const f of Object.values(figures).flat()) {
+    const before = best.get(f.id);
+    if (!before || f.figure.pm < before.figure.pm) best.set(f.id, f);
+  }
+  return [...best.values()];
+}
+
+/** What the photographs tell, worked out live from scales and points. */
 export function useReading(): Reading {
   const { detail } = useCase();
   const { data } = useSection('read');
-  return useMemo(() => {
-    const photo = detail.files.find((f) => f.id === data.photoId);
-    const c = data.calibration;
-    if (!c) return { photo, scale: undefined, measures: [], findings: [], gaps: undefined };
-    const scale = scaleOf({ from: [c.from.x, c.from.y], to: [c.to.x, c.to.y], mm: c.mm });
-    const set = landmarkSet(data.landmarks);
-    const measures = measureTeeth(set, scale);
-    return { photo, scale, measures, findings: findings(measures), gaps: gapsBetween(set, scale) };
-  }, [detail.files, data]);
+  const { data: meet } = useSection('meet');
+  return useMemo(() => readAll(data, meet, detail.files), [detail.files, data, meet]);
 }
 
 /** A measure that a person drew, with its figure where there is a scale. */
@@ -45,11 +118,9 @@ export interface Drawn {
   readonly figure: Figure | undefined;
 }
 
-/** The drawn lengths and angles. */
-export function useDrawn(): readonly Drawn[] {
-  const { scale } = useReading();
-  const { data } = useSection('read');
-  return useMemo(() => data.drawn.map((measure) => ({ measure, figure: scale && figureOf(measure, scale) })), [data.drawn, scale]);
+/** The drawn lengths and angles of a view. */
+export function drawnOf(drawn: readonly FreeMeasure[], scale: Figure | undefined): readonly Drawn[] {
+  return drawn.map((measure) => ({ measure, figure: scale && figureOf(measure, scale) }));
 }
 
 function figureOf(m: FreeMeasure, scale: Figure): Figure | undefined {

@@ -5,6 +5,7 @@ import { useCase } from '../data/case-context.js';
 import { UploadQueue } from '../data/upload-queue.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { KeyHint, Stage } from '../shell/Stage.js';
+import { Compare } from './Compare.js';
 import { PhotoWall } from './PhotoWall.js';
 import { PutAway } from './PutAway.js';
 import { QueueList } from './QueueList.js';
@@ -47,6 +48,7 @@ export default function Meet() {
             ))}
             <span className="flex-1" />
             <PutAway />
+            <Compare photos={photos} />
             {mayWrite && (
               <button type="button" className="btn" onClick={open}>
                 Add photographs

@@ -49,7 +49,11 @@ function Thumb({ file, caption, more, onOpen }: { file: CaseFile; caption: strin
   const { detail } = useCase();
   return (
     <button type="button" className="group block w-full overflow-hidden rounded-lg bg-bench text-left" onClick={onOpen}>
-      <img src={`/api/cases/${detail.id}/files/${file.id}/thumbnail`} alt="" className="aspect-[3/2] w-full object-cover" />
+      <img
+        src={`/api/cases/${detail.id}/files/${file.id}/thumbnail`}
+        alt=""
+        className={`aspect-[3/2] w-full object-cover ${file.view?.startsWith('portrait') ? 'object-[50%_62%]' : ''}`}
+      />
       <span className="block truncate bg-leaf px-2 pt-1 text-[12.5px] group-hover:text-plum">
         {caption}
         {more > 0 && <span className="text-ink-2"> and {more} older</span>}

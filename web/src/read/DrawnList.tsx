@@ -1,13 +1,14 @@
+import type { useBenchReading } from '../data/bench-reading.js';
 import { useSection } from '../data/case-context.js';
-import { useDrawn } from '../data/reading.js';
+import { drawnOf } from '../data/reading.js';
 import { AskedValue } from '../shell/How.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 
-/** The lengths and angles that were drawn: their names, values and errors. */
-export function DrawnList() {
-  const { data, set, store } = useSection('read');
+/** The lengths and angles that were drawn on a view: their names, values and errors. */
+export function DrawnList({ reading }: { reading: ReturnType<typeof useBenchReading> }) {
+  const { store } = useSection('read');
   const mayWrite = useMayWrite('read');
-  const drawn = useDrawn();
+  const drawn = drawnOf(reading.drawn, reading.scale);
   if (drawn.length === 0) return null;
   return (
     <section aria-label="Drawn measures" className="mt-6">
@@ -24,7 +25,7 @@ export function DrawnList() {
               disabled={!mayWrite}
               onBlur={(e) => {
                 const name = e.target.value.trim();
-                if (name && name !== m.name) set({ ...data, drawn: data.drawn.map((q) => (q.id === m.id ? { ...q, name } : q)) });
+                if (name && name !== m.name) reading.change({ drawn: reading.drawn.map((q) => (q.id === m.id ? { ...q, name } : q)) });
                 else e.target.value = m.name;
                 store.endGroup();
               }}
@@ -33,7 +34,7 @@ export function DrawnList() {
               <AskedValue figure={figure} what={m.name} digits={1} suffix={figure ? ` ${figure.unit}` : ''} />
             </span>
             {mayWrite && (
-              <button type="button" className="how shrink-0 text-[13px]" onClick={() => set({ ...data, drawn: data.drawn.filter((q) => q.id !== m.id) })}>
+              <button type="button" className="how shrink-0 text-[13px]" onClick={() => reading.change({ drawn: reading.drawn.filter((q) => q.id !== m.id) })}>
                 take away<span className="sr-only"> {m.name}</span>
               </button>
             )}

@@ -1,23 +1,26 @@
 import { Mark } from '../bench/Mark.js';
 import type { BenchView } from '../bench/PhotoBench.js';
+import type { useBenchReading } from '../data/bench-reading.js';
 import { useSection } from '../data/case-context.js';
-import { useDrawn } from '../data/reading.js';
+import { drawnOf } from '../data/reading.js';
 import { number } from '../shell/format.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 
 /** The drawn lengths and angles on the photograph, their points to be dragged, and the points of the one being drawn. */
 export function DrawnMarks({
+  reading,
   view,
   bounds,
   begun,
 }: {
+  reading: ReturnType<typeof useBenchReading>;
   view: BenchView;
   bounds: { width: number; height: number };
   begun: readonly { x: number; y: number }[];
 }) {
-  const { data, set, store } = useSection('read');
+  const { store } = useSection('read');
   const mayWrite = useMayWrite('read');
-  const drawn = useDrawn();
+  const drawn = drawnOf(reading.drawn, reading.scale);
   const px = 1 / view.zoom;
   return (
     <>
@@ -51,13 +54,13 @@ export function DrawnMarks({
                 bounds={bounds}
                 locked={!mayWrite}
                 onMove={(x, y) =>
-                  set(
-                    { ...data, drawn: data.drawn.map((q) => (q.id === m.id ? { ...q, points: q.points.map((o, k) => (k === i ? { x, y } : o)) } : q)) },
+                  reading.change(
+                    { drawn: reading.drawn.map((q) => (q.id === m.id ? { ...q, points: q.points.map((o, k) => (k === i ? { x, y } : o)) } : q)) },
                     `draw ${m.id} ${i}`,
                   )
                 }
                 onDone={() => store.endGroup()}
-                onRemove={() => set({ ...data, drawn: data.drawn.filter((q) => q.id !== m.id) })}
+                onRemove={() => reading.change({ drawn: reading.drawn.filter((q) => q.id !== m.id) })}
               >
                 <circle className="ring" r={6} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={3.4} />
                 <circle r={6} fill="none" stroke="#fff" strokeWidth={2} />

@@ -1,11 +1,11 @@
-import type { FindingVerdict } from '@radiant/contract';
+import { type FindingVerdict, PHOTO_VIEWS, type PhotoView } from '@radiant/contract';
 import type { Finding } from '@radiant/core';
 import { useCase, useSection, useSentence } from '../data/case-context.js';
 import { How } from '../shell/How.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 
 /** One finding, its working, and what the dentist makes of it: accepted, it goes on to propose as a wish; dismissed, it steps back. */
-export function FindingView({ finding: f }: { finding: Finding }) {
+export function FindingView({ finding: f, view, onShow }: { finding: Finding; view: PhotoView; onShow: (() => void) | undefined }) {
   const sentence = useSentence();
   const { selectTooth } = useCase();
   const read = useSection('read');
@@ -16,11 +16,23 @@ export function FindingView({ finding: f }: { finding: Finding }) {
   const toggle = (verdict: FindingVerdict['verdict']) => judge(own?.verdict === verdict ? undefined : { ...own, id: f.id, verdict });
   return (
     <div className={`finding ${own?.verdict === 'dismissed' ? 'opacity-70' : ''}`} data-weight={f.notice}>
-      <button type="button" className="text-left font-[650]" onClick={() => f.teeth[0] && selectTooth(f.teeth[0])}>
+      <button
+        type="button"
+        className="text-left font-[650]"
+        onClick={() => {
+          if (f.teeth[0]) selectTooth(f.teeth[0]);
+          onShow?.();
+        }}
+      >
         {sentence(f.title)}
       </button>
       <span className="block text-[13px] text-ink-2">{sentence(f.detail)}</span>
       <span className="mt-0.5 flex flex-wrap items-center gap-x-3 text-[13px]">
+        {onShow && (
+          <button type="button" className="text-ink-2 underline-offset-4 hover:text-plum hover:underline" onClick={onShow}>
+            {PHOTO_VIEWS[view]}
+          </button>
+        )}
         <How figure={f.figure} what={sentence(f.title)} source={f.source} />
         {mayWrite && (
           <>

@@ -1,6 +1,8 @@
+import { keysOf, PHOTO_VIEWS, type PhotoView } from '@radiant/contract';
 import { difference, differs, type Finding, opposite, type ToothMeasure } from '@radiant/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { useBenchReading } from '../data/bench-reading.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
 import { signed } from '../shell/format.js';
@@ -9,15 +11,19 @@ import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { DrawnList } from './DrawnList.js';
 import { FindingView } from './FindingView.js';
 import { ReferenceRanking } from './ReferenceRanking.js';
+import { ViewFigures } from './ViewFigures.js';
 
 /** So many findings are shown at once; the measures below must stay in sight. */
 const SHOWN = 3;
 
 /** What stands out, the most visible first, and the chosen tooth beside its fellow. */
-export function FindingsPanel() {
+export function FindingsPanel({ view, onView }: { view: PhotoView; onView: (v: PhotoView) => void }) {
   const [all, setAll] = useState(false);
   const read = useSection('read');
-  const { findings, measures, scale, photo } = useReading();
+  const { findings, measures, figures } = useReading();
+  const bench = useBenchReading(view);
+  const { photo, scale } = bench;
+  const viewOf = (f: Finding) => keysOf(PHOTO_VIEWS).find((v) => v !== 'retracted-front' && figures[v]?.some((q) => q.id === f.id)) ?? 'retracted-front';
   const verdictOf = (f: Finding) => read.data.verdicts.find((v) => v.id === f.id)?.verdict;
   const open = findings.filter((f) => verdictOf(f) !== 'dismissed');
   const dismissed = findings.filter((f) => verdictOf(f) === 'dismissed');
@@ -33,14 +39,14 @@ export function FindingsPanel() {
             ? 'appears here once there is a photograph'
             : !scale
               ? 'set the scale first'
-              : measures.some((m) => m.length || m.width)
+              : measures.some((m) => m.length || m.width) || bench.points.length > 0
                 ? 'nothing beyond the measuring error so far'
                 : 'set landmarks; findings follow live'
           : `most visible first${quiet ? ` · ${quiet} below notice` : ''}${dismissed.length ? ` · ${dismissed.length} dismissed` : ''}`}
       </p>
       <div className="mb-5">
         {(all ? [...open, ...dismissed] : open.slice(0, SHOWN)).map((f) => (
-          <FindingView key={f.id} finding={f} />
+          <FindingView key={f.id} finding={f} view={viewOf(f)} onShow={viewOf(f) === view ? undefined : () => onView(viewOf(f))} />
         ))}
         {findings.length > Math.min(SHOWN, open.length) && (
           <button type="button" className="how text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>
@@ -48,9 +54,10 @@ export function FindingsPanel() {
           </button>
         )}
       </div>
-      <PairTable measures={measures} />
-      <DrawnList />
-      <ReferenceRanking measures={measures} />
+      {view === 'retracted-front' && <PairTable measures={measures} />}
+      <ViewFigures view={view} figures={figures[view] ?? []} />
+      <DrawnList reading={bench} />
+      {view === 'retracted-front' && <ReferenceRanking measures={measures} />}
     </>
   );
 }

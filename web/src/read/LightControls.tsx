@@ -17,8 +17,8 @@ export const filterOf = (l: Light): string | undefined =>
 export function LightControls({ light, onChange }: { light: Light; onChange: (l: Light) => void }) {
   return (
     <Popover.Root>
-      <Popover.Trigger className="chip" data-state={filterOf(light) ? 'on' : 'off'}>
-        <Sun size={15} aria-hidden="true" /> light
+      <Popover.Trigger className="chip" aria-label="light" title="light" data-state={filterOf(light) ? 'on' : 'off'}>
+        <Sun size={15} aria-hidden="true" />
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={8} className="z-20 w-[280px] rounded-xl border border-hair bg-leaf p-4 shadow-lg">

@@ -1,28 +1,63 @@
-import { type CaseFile, EMPTY_SECTIONS } from '@radiant/contract';
+import { CASE_STATES, type CaseFile, PHOTO_VIEWS, type PhotoView, type ReadSection } from '@radiant/contract';
 import { ImageUp } from 'lucide-react';
-import { AlertDialog } from 'radix-ui';
+import { AlertDialog, Popover } from 'radix-ui';
 import { type DragEvent, useRef, useState } from 'react';
 import { api, sentenceOf } from '../data/api.js';
+import { readBench, withReading } from '../data/bench-reading.js';
 import { useCase, useSection } from '../data/case-context.js';
+import { day } from '../shell/format.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty } from '../shell/Stage.js';
 
-/** Puts a photograph of one's own on the bench. Landmarks of the one before stay reachable by undo. */
-export function PhotoUpload({ compact = false }: { compact?: boolean }) {
+/** What would be put on the bench: a file of one's own, or a photograph that the case holds. */
+type Other = { readonly name: string; readonly file: File } | { readonly name: string; readonly held: CaseFile };
+
+/** Puts another photograph of the view on the bench. Points of the one before stay reachable by undo. */
+export function PhotoUpload({ view, compact = false }: { view: PhotoView; compact?: boolean }) {
   const input = useRef<HTMLInputElement>(null);
-  const { take, busy, refusal } = useTakePhoto();
+  const { take, busy, refusal } = useTakePhoto(view);
   const { detail } = useCase();
   const { data } = useSection('read');
   const mayWrite = useMayWrite('read');
-  const [waiting, setWaiting] = useState<File>();
+  const [waiting, setWaiting] = useState<Other>();
+  const { photo, points } = readBench(data, view, detail.files);
+  const count = points.length + (view === 'retracted-front' ? data.landmarks.length : 0);
+  const ask = (other: Other) => (count > 0 ? setWaiting(other) : void take(other));
+  const held = detail.files.filter((f) => f.kind === 'photo' && f.view === view && f.id !== photo?.id);
   if (!mayWrite) return null;
-  const photo = detail.files.find((f) => f.id === data.photoId);
-  const ask = (file: File | undefined) => (file && data.landmarks.length > 0 ? setWaiting(file) : void take(file));
   return (
     <span className="flex flex-col items-end gap-1.5">
-      <button type="button" className={compact ? 'chip' : 'btn'} disabled={busy} onClick={() => input.current?.click()}>
-        <ImageUp size={compact ? 15 : 17} aria-hidden="true" /> {busy ? 'Sending …' : photo ? 'other photograph' : 'Choose a photograph'}
-      </button>
+      {held.length > 0 ? (
+        <Popover.Root>
+          <Popover.Trigger className={compact ? 'chip' : 'btn'} disabled={busy}>
+            <ImageUp size={compact ? 15 : 17} aria-hidden="true" /> {busy ? 'Sending …' : photo ? 'other photograph' : 'Choose a photograph'}
+          </Popover.Trigger>
+          <Popover.Portal>
+            <Popover.Content align="end" sideOffset={8} className="z-20 w-[290px] rounded-xl border border-hair bg-leaf p-3 shadow-lg">
+              {held.map((f) => (
+                <Popover.Close
+                  key={f.id}
+                  className="flex w-full items-center gap-3 rounded-md p-1.5 text-left hover:bg-porcelain"
+                  onClick={() => ask({ name: f.name, held: f })}
+                >
+                  <img src={`/api/cases/${detail.id}/files/${f.id}/thumbnail`} alt="" className="h-10 w-[60px] rounded object-cover" />
+                  <span className="min-w-0 flex-1 truncate text-[13px]">
+                    {f.state ? CASE_STATES[f.state] : 'state not said'}
+                    <span className="block text-ink-2">{day(f.takenOn ?? f.at)}</span>
+                  </span>
+                </Popover.Close>
+              ))}
+              <Popover.Close className="how mt-2 px-1.5" onClick={() => input.current?.click()}>
+                a new file …
+              </Popover.Close>
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+      ) : (
+        <button type="button" className={compact ? 'chip' : 'btn'} disabled={busy} onClick={() => input.current?.click()}>
+          <ImageUp size={compact ? 15 : 17} aria-hidden="true" /> {busy ? 'Sending …' : photo ? 'other photograph' : 'Choose a photograph'}
+        </button>
+      )}
       <input
         ref={input}
         type="file"
@@ -31,7 +66,8 @@ export function PhotoUpload({ compact = false }: { compact?: boolean }) {
         tabIndex={-1}
         aria-label="Photograph file"
         onChange={(e) => {
-          ask(e.target.files?.[0]);
+          const file = e.target.files?.[0];
+          if (file) ask({ name: file.name, file });
           e.target.value = '';
         }}
       />
@@ -41,11 +77,12 @@ export function PhotoUpload({ compact = false }: { compact?: boolean }) {
           <AlertDialog.Content className="fixed left-1/2 top-1/2 z-40 w-[440px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl">
             <AlertDialog.Title className="title">Put {waiting?.name} in its place?</AlertDialog.Title>
             <AlertDialog.Description className="mb-5 mt-2 text-ink-2">
-              {data.landmarks.length} landmarks stand on the photograph that is on the bench. They don’t fit another one and go with it; undo brings both back.
+              {count} {view === 'retracted-front' ? 'landmarks' : 'points'} stand on the photograph that is on the bench. They don’t fit another one and go with
+              it; undo brings both back.
             </AlertDialog.Description>
             <span className="flex justify-end gap-2">
               <AlertDialog.Cancel className="btn btn-ghost">Keep the old one</AlertDialog.Cancel>
-              <AlertDialog.Action className="btn" onClick={() => void take(waiting)}>
+              <AlertDialog.Action className="btn" onClick={() => waiting && void take(waiting)}>
                 Put it in
               </AlertDialog.Action>
             </span>
@@ -62,20 +99,26 @@ export function PhotoUpload({ compact = false }: { compact?: boolean }) {
   );
 }
 
-function useTakePhoto() {
+/** The section with another photograph on a view's bench and nothing marked on it. */
+function withPhoto(read: ReadSection, view: PhotoView, photoId: string): ReadSection {
+  const bare = withReading(read, view, { photoId, calibration: null, check: null, points: [], drawn: [] });
+  return view === 'retracted-front' ? { ...bare, landmarks: [] } : bare;
+}
+
+function useTakePhoto(view: PhotoView) {
   const { detail, refresh } = useCase();
-  const { set } = useSection('read');
+  const { data, set } = useSection('read');
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
-  const take = async (file: File | undefined) => {
-    if (!file) return;
-    if (file.size > 50 * 1024 * 1024) return setRefusal('The file is larger than 50 MB.');
-    setBusy(true);
+  const take = async (other: Other) => {
     setRefusal(undefined);
+    if ('held' in other) return set(withPhoto(data, view, other.held.id));
+    if (other.file.size > 50 * 1024 * 1024) return setRefusal('The file is larger than 50 MB.');
+    setBusy(true);
     try {
-      const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=photo`, file);
+      const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=photo&view=${view}`, other.file);
       await refresh();
-      set({ ...EMPTY_SECTIONS.read, photoId: made.id, calibration: null });
+      set(withPhoto(data, view, made.id));
     } catch (error) {
       setRefusal(sentenceOf(error));
     } finally {
@@ -85,23 +128,34 @@ function useTakePhoto() {
   return { take, busy, refusal };
 }
 
+const WHAT: Readonly<Partial<Record<PhotoView, string>>> = {
+  'retracted-front': 'A retracted front view, straight on, with a scale in the plane of the central incisors.',
+  'portrait-smile': 'The whole face in full smile, eyes open, the camera level with the mouth.',
+  'portrait-rest': 'The whole face, lips at rest and slightly apart, the camera level with the mouth.',
+  'close-rest': 'The lips at rest, slightly apart, straight on.',
+  'close-smile': 'The lips in full smile, straight on, both corners in the picture.',
+  'upper-occlusal': 'The upper arch from below, by a mirror, the front at the top, the patient’s left at the right.',
+  'lower-occlusal': 'The lower arch from above, by a mirror, the front at the foot, the patient’s left at the right.',
+};
+
 /** The bench before there is a photograph: drop one here. */
-export function NoPhoto() {
-  const { take, refusal } = useTakePhoto();
+export function NoPhoto({ view }: { view: PhotoView }) {
+  const { take, refusal } = useTakePhoto(view);
   const mayWrite = useMayWrite('read');
   const drop = (e: DragEvent) => {
     e.preventDefault();
-    void take(e.dataTransfer.files[0]);
+    const file = e.dataTransfer.files[0];
+    if (file) void take({ name: file.name, file });
   };
   return (
     <section aria-label="Photograph" className="h-full" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
       <Empty title="No photograph yet">
         <p className="mb-5">
-          A retracted front view, straight on, with a scale in the plane of the central incisors. JPEG or PNG, up to 50 MB; drop it here or choose it.
+          {WHAT[view] ?? `${PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())} view.`} JPEG or PNG, up to 50 MB; drop it here or choose it.
         </p>
         {mayWrite ? (
           <span className="flex justify-center">
-            <PhotoUpload />
+            <PhotoUpload view={view} />
           </span>
         ) : (
           <p>The practice adds photographs.</p>

@@ -4,6 +4,7 @@ import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
 import { ArchStrip } from './ArchStrip.js';
+import { Arrivals } from './Arrivals.js';
 import { ConflictDialog } from './ConflictDialog.js';
 import { day } from './format.js';
 import { Keys } from './Keys.js';
@@ -114,6 +115,7 @@ function Journey() {
             <option value="universal">Universal</option>
           </select>
         </label>
+        <Arrivals who={who} compact />
         <span title={`${who.name}, ${who.role}`} className="truncate">
           {who.role}
         </span>

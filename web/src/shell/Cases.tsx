@@ -35,25 +35,35 @@ export function Cases({ who }: { who: Who }) {
 
 function CaseCard({ summary: c }: { summary: CaseSummary }) {
   return (
-    <Link to={`/cases/${c.id}/read`} className="block rounded-xl border border-hair bg-leaf p-5 transition-colors hover:border-plum">
-      <span className="flex items-baseline justify-between gap-4">
-        <b className="truncate font-serif text-[21px] font-semibold">{c.name}</b>
-        <span className="shrink-0 text-[13px] text-ink-2">changed {day(c.updatedAt)}</span>
+    <Link
+      to={`/cases/${c.id}/read`}
+      className="grid grid-cols-[132px_minmax(0,1fr)] gap-4 overflow-hidden rounded-xl border border-hair bg-leaf transition-colors hover:border-plum"
+    >
+      {c.coverId ? (
+        <img src={`/api/cases/${c.id}/files/${c.coverId}/thumbnail`} alt="" className="h-full min-h-[128px] w-full bg-bench object-cover" />
+      ) : (
+        <span className="flex min-h-[128px] items-center justify-center bg-porcelain text-[12.5px] text-ink-2">no photograph</span>
+      )}
+      <span className="block min-w-0 py-3.5 pr-5">
+        <span className="flex items-baseline justify-between gap-4">
+          <b className="truncate font-serif text-[21px] font-semibold">{c.name}</b>
+          <span className="shrink-0 text-[13px] text-ink-2">changed {day(c.updatedAt)}</span>
+        </span>
+        <span className="mt-0.5 block truncate text-ink-2">
+          {[c.meet.ageYears ? `${c.meet.ageYears} y` : '', c.meet.wish].filter(Boolean).join(' · ') || 'no wish noted'}
+        </span>
+        <span className="mt-3 flex flex-wrap gap-1.5" role="img" aria-label={`begun: ${c.stagesBegun.join(', ') || 'nothing'}`}>
+          {STAGES.filter((s) => s.section).map((s) => (
+            <span
+              key={s.name}
+              className={`rounded-full px-2.5 py-0.5 text-[12px] ${s.section && c.stagesBegun.includes(s.section) ? 'bg-plum-soft text-plum' : 'bg-porcelain text-ink-2'}`}
+            >
+              {s.name}
+            </span>
+          ))}
+        </span>
+        {c.meet.finishBy && <span className="mt-2 block text-[13px] text-ink-2">to be finished by {day(c.meet.finishBy)}</span>}
       </span>
-      <span className="mt-1 block truncate text-ink-2">
-        {[c.meet.ageYears ? `${c.meet.ageYears} y` : '', c.meet.wish].filter(Boolean).join(' · ') || 'no wish noted'}
-      </span>
-      <span className="mt-4 flex gap-1.5" role="img" aria-label={`begun: ${c.stagesBegun.join(', ') || 'nothing'}`}>
-        {STAGES.filter((s) => s.section).map((s) => (
-          <span
-            key={s.name}
-            className={`rounded-full px-2.5 py-0.5 text-[12px] ${s.section && c.stagesBegun.includes(s.section) ? 'bg-plum-soft text-plum' : 'bg-porcelain text-ink-2'}`}
-          >
-            {s.name}
-          </span>
-        ))}
-      </span>
-      {c.meet.finishBy && <span className="mt-3 block text-[13px] text-ink-2">to be finished by {day(c.meet.finishBy)}</span>}
     </Link>
   );
 }

@@ -3,6 +3,7 @@ import { LogOut } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { api } from '../data/api.js';
+import { Arrivals } from './Arrivals.js';
 import { useSessionRefresh } from './Gate.js';
 
 /** The frame of the pages outside a case: who one is, the practice, the way out. */
@@ -21,6 +22,7 @@ export function House({ who, title, children }: { who: Who; title: string; child
         </Link>
         <span className="text-ink-2">{who.practice}</span>
         <nav className="ml-auto flex items-center gap-5 text-ink-2">
+          <Arrivals who={who} />
           <Link to="/people" className="hover:text-ink">
             people
           </Link>

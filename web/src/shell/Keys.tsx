@@ -23,6 +23,10 @@ const BY_STAGE: Readonly<Record<string, readonly (readonly [string, string])[]>>
     ['wheel, + −', 'zoom'],
     ['0', 'whole picture'],
     ['G', 'magnifier'],
+    ['E', 'snap to the strongest edge near the click'],
+    ['M', 'take the place that mirrors the other side'],
+    ['X', 'point not seen: go on to the next'],
+    ['PageUp PageDown', 'view before, view after'],
     ['drag', 'pan; a landmark: move it'],
   ],
   shape: [

@@ -22,3 +22,11 @@ export function signed(v: number, digits: number): string {
   const s = number(v, digits);
   return v > 0 && Number(s) !== 0 ? `+${s}` : s;
 }
+
+/** "just now", "7 min ago", "3 h ago", then the day. */
+export function ago(iso: string, now = Date.now()): string {
+  const minutes = Math.floor((now - new Date(iso).getTime()) / 60_000);
+  if (minutes < 1) return 'just now';
+  if (minutes < 60) return `${minutes} min ago`;
+  return minutes < 24 * 60 ? `${Math.floor(minutes / 60)} h ago` : day(iso);
+}

@@ -1,0 +1,126 @@
+import type { PhotoView } from '@radiant/contract';
+import { type Fdi, LANDMARK_KINDS, type LandmarkKind, mirrored, opposite, type Px, UPPER_SIX, VIEW_POINTS } from '@radiant/core';
+import { useMemo } from 'react';
+import { useBenchReading } from './bench-reading.js';
+import { useSection, useSentence } from './case-context.js';
+
+/** Which points of a view are on the bench: the teeth's outlines, or what its list names. */
+export type MarkGroup = 'landmarks' | 'points';
+
+/** A point that is or can be marked. */
+export interface BenchMark {
+  readonly id: string;
+  /** In words, in the chosen notation. */
+  readonly name: string;
+  readonly tooth?: Fdi;
+  readonly at: { readonly x: number; readonly y: number } | undefined;
+  /** Where it would lie if both sides were alike, while it is not set and its fellow is. */
+  readonly guess?: Px;
+  /** Whether it lies on an edge of the picture, so that snapping helps. */
+  readonly onEdge: boolean;
+}
+
+/** Points that lie on an edge are set again this well; others lie in the middle of something. mm */
+const EDGE_SD_MM = 0.3;
+
+const tenth = (v: number) => Math.round(v * 10) / 10;
+
+export interface BenchMarks {
+  readonly marks: readonly BenchMark[];
+  readonly place: (id: string, x: number, y: number, group?: string) => void;
+  readonly remove: (id: string) => void;
+}
+
+/** The points of a view and how they are set. */
+export function useBenchMarks(view: PhotoView, group: MarkGroup): BenchMarks {
+  const outlines = useOutlines();
+  const points = useViewPoints(view);
+  return group === 'landmarks' ? outlines : points;
+}
+
+interface Plain {
+  readonly id: string;
+  readonly name: string;
+  readonly tooth?: Fdi;
+  readonly fellow?: string;
+  readonly at: { readonly x: number; readonly y: number } | undefined;
+  readonly onEdge: boolean;
+}
+
+/** Adds the symmetric guesses. */
+function withGuesses(plain: readonly Plain[], width: number): BenchMark[] {
+  const by = new Map(plain.map((p) => [p.id, p]));
+  const pairs = plain.flatMap((p): (readonly [Px, Px])[] => {
+    const fellow = p.fellow ? by.get(p.fellow) : undefined;
+    return p.at && fellow?.at && fellow.at.x > p.at.x
+      ? [
+          [
+            [p.at.x, p.at.y],
+            [fellow.at.x, fellow.at.y],
+          ],
+        ]
+      : [];
+  });
+  return plain.map(({ fellow: other, ...p }) => {
+    const fellow = other ? by.get(other)?.at : undefined;
+    return p.at || !fellow ? p : { ...p, guess: mirrored([fellow.x, fellow.y], pairs, width / 2) };
+  });
+}
+
+function useOutlines(): BenchMarks {
+  const { data, set } = useSection('read');
+  const { photo } = useBenchReading('retracted-front');
+  const sentence = useSentence();
+  return useMemo(() => {
+    const order = UPPER_SIX.flatMap((tooth) => LANDMARK_KINDS.map((kind) => ({ id: `${kind}-${tooth}`, tooth, kind })));
+    const rank = new Map(order.map((o, i) => [o.id, i]));
+    const at = new Map(data.landmarks.map((m) => [`${m.kind}-${m.tooth}`, { x: m.x, y: m.y }]));
+    const plain = order.map(
+      ({ id, tooth, kind }): Plain => ({
+        id,
+        tooth,
+        name: sentence(`${kind} of {${tooth}}`),
+        fellow: `${kind}-${opposite(tooth)}`,
+        at: at.get(id),
+        onEdge: true,
+      }),
+    );
+    const of = (id: string) => {
+      const [kind, tooth] = id.split('-') as [LandmarkKind, string];
+      return { kind, tooth: Number(tooth) };
+    };
+    const others = (id: string) => data.landmarks.filter((m) => `${m.kind}-${m.tooth}` !== id);
+    return {
+      marks: withGuesses(plain, photo?.width ?? 0),
+      place: (id, x, y, group) => {
+        const landmarks = [...others(id), { ...of(id), x: tenth(x), y: tenth(y) }];
+        set({ ...data, landmarks: landmarks.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0)) }, group);
+      },
+      remove: (id) => set({ ...data, landmarks: others(id) }),
+    };
+  }, [data, set, photo?.width, sentence]);
+}
+
+function useViewPoints(view: PhotoView): BenchMarks {
+  const { points, change, photo } = useBenchReading(view);
+  const sentence = useSentence();
+  return useMemo(() => {
+    const at = new Map(points.map((p) => [p.id, { x: p.x, y: p.y }]));
+    const plain = VIEW_POINTS[view].map(
+      (s): Plain => ({
+        id: s.id,
+        name: sentence(s.name),
+        ...(s.tooth && { tooth: s.tooth }),
+        ...(s.fellow && { fellow: s.fellow }),
+        at: at.get(s.id),
+        onEdge: s.sdMm < EDGE_SD_MM,
+      }),
+    );
+    const others = (id: string) => points.filter((p) => p.id !== id);
+    return {
+      marks: withGuesses(plain, photo?.width ?? 0),
+      place: (id, x, y, group) => change({ ...(photo && { photoId: photo.id }), points: [...others(id), { id, x: tenth(x), y: tenth(y) }] }, group),
+      remove: (id) => change({ points: others(id) }),
+    };
+  }, [points, change, view, photo, sentence]);
+}

@@ -1,0 +1,91 @@
+import { type CalibrationInput, type CaseFile, type FreeMeasure, type PhotoView, type ReadSection, readingOf, type ViewReadingInput } from '@radiant/contract';
+import { type Figure, type KnownLength, LANDMARK_SD_MM, LIP_KNOTS, type Px, printed, pupils, scaleFrom } from '@radiant/core';
+import { useMemo } from 'react';
+import { useCase, useSection } from './case-context.js';
+
+/** What a bench holds of one view; the retracted front view keeps its scale and drawn measures at the top of the section. */
+export interface BenchReading {
+  readonly view: PhotoView;
+  readonly photo: CaseFile | undefined;
+  readonly calibration: CalibrationInput | null | undefined;
+  readonly check: CalibrationInput | null | undefined;
+  readonly drawn: readonly FreeMeasure[];
+  readonly points: ViewReadingInput['points'];
+  readonly scale: Figure | undefined;
+}
+
+export interface BenchChange {
+  readonly photoId?: string | null;
+  readonly calibration?: CalibrationInput | null;
+  readonly check?: CalibrationInput | null;
+  readonly drawn?: FreeMeasure[];
+  readonly points?: ViewReadingInput['points'];
+}
+
+/** The section with a view's reading changed. */
+export function withReading(read: ReadSection, view: PhotoView, change: BenchChange): ReadSection {
+  const own = readingOf(read, view);
+  if (view !== 'retracted-front') return { ...read, views: [...read.views.filter((v) => v.view !== view), { ...own, ...change }] };
+  const { points, check, photoId, ...top } = change;
+  const photo = photoId !== undefined ? photoId : (read.photoId ?? null);
+  const touches = points !== undefined || check !== undefined || photoId !== undefined;
+  const extra = { ...own, photoId: photo, ...(points && { points }), ...(check !== undefined && { check }) };
+  return {
+    ...read,
+    ...top,
+    ...(photoId !== undefined && { photoId }),
+    ...(touches && { views: [...read.views.filter((v) => v.view !== view), extra] }),
+  };
+}
+
+/** The known length behind a calibration. */
+export function knownLength(c: CalibrationInput, sdMm = LANDMARK_SD_MM): KnownLength {
+  const way = c.way ?? 'scale';
+  if (way === 'scale') return printed(c.mm);
+  return { way, mm: c.mm, pmMm: c.pmMm ?? 0, sdMm: way === 'pupils' ? pupils().sdMm : sdMm };
+}
+
+const px = (p: { x: number; y: number }): Px => [p.x, p.y];
+export const endsOf = (c: CalibrationInput): { from: Px; to: Px } => ({ from: px(c.from), to: px(c.to) });
+
+/** The scale that a calibration gives. */
+export const scaleBy = (c: CalibrationInput | null | undefined): Figure | undefined => (c ? scaleFrom(endsOf(c), knownLength(c)) : undefined);
+
+export function readBench(read: ReadSection, view: PhotoView, files: readonly CaseFile[]): BenchReading {
+  const own = readingOf(read, view);
+  const front = view === 'retracted-front';
+  const calibration = front ? read.calibration : own.calibration;
+  const photoId = front ? read.photoId : own.photoId;
+  return {
+    view,
+    photo: files.find((f) => f.id === photoId) ?? (front ? undefined : newestOf(files, view)),
+    calibration,
+    check: own.check,
+    drawn: front ? read.drawn : own.drawn,
+    points: own.points,
+    scale: scaleBy(calibration),
+  };
+}
+
+/** The photograph that stands for a view until one is chosen: the newest from before, or the newest of all. */
+export function newestOf(files: readonly CaseFile[], view: PhotoView): CaseFile | undefined {
+  const own = files.filter((f) => f.kind === 'photo' && f.view === view);
+  return own.filter((f) => f.state === 'before').at(-1) ?? own.at(-1);
+}
+
+/** A view's reading, and the way to change it. */
+export function useBenchReading(view: PhotoView): BenchReading & { readonly change: (c: BenchChange, group?: string) => void } {
+  const { detail } = useCase();
+  const { data, set } = useSection('read');
+  return useMemo(
+    () => ({ ...readBench(data, view, detail.files), change: (c: BenchChange, group?: string) => set(withReading(data, view, c), group) }),
+    [data, detail.files, view, set],
+  );
+}
+
+/** The ids of a lip's knots with the corners at both ends, for drawing it. */
+export const lipLineIds = (which: 'upper' | 'lower'): string[] => [
+  'corner-right',
+  ...Array.from({ length: LIP_KNOTS }, (_, i) => `${which}-lip-${i + 1}`),
+  'corner-left',
+];

@@ -1,0 +1,253 @@
+import type { PhotoView } from '@radiant/contract';
+import { ZoomIn } from 'lucide-react';
+import { useCallback, useEffect, useState } from 'react';
+import { PhotoBench } from '../bench/PhotoBench.js';
+import { type BenchMark, type MarkGroup, useBenchMarks } from '../data/bench-marks.js';
+import { useBenchReading } from '../data/bench-reading.js';
+import { useCase } from '../data/case-context.js';
+import { isTyping } from '../shell/Keys.js';
+import { useMayWrite } from '../shell/ReadOnlyNote.js';
+import { KeyHint, Stage } from '../shell/Stage.js';
+import { useEdges } from '../workers/use-edges.js';
+import { CalibrationMarks, CalibrationTool } from './CalibrationTool.js';
+import { DrawnMarks } from './DrawnMarks.js';
+import { FindingsPanel } from './FindingsPanel.js';
+import { AS_TAKEN, filterOf, LightControls } from './LightControls.js';
+import { OverlayMenu } from './OverlayMenu.js';
+import { Overlays } from './Overlays.js';
+import { NoPhoto, PhotoUpload } from './PhotoUpload.js';
+import { PointLayer } from './PointLayer.js';
+import { useOverlays } from './use-overlays.js';
+import { ViewStrip } from './ViewStrip.js';
+
+type Mode = MarkGroup | 'scale' | 'check' | 'length' | 'angle';
+type Point = { readonly x: number; readonly y: number };
+
+/** How far an edge may lie from a click to be snapped to, px of the screen. */
+const SNAP_REACH = 9;
+const tenth = (v: number) => Math.round(v * 10) / 10;
+
+/** One view on the bench: points in a guided order, scale, drawn measures, overlays. */
+export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView) => void }) {
+  const { detail, tooth, selectTooth } = useCase();
+  const reading = useBenchReading(view);
+  const { photo, calibration } = reading;
+  const mayWrite = useMayWrite('read');
+  const front = view === 'retracted-front';
+  const [mode, setMode] = useState<Mode>(front ? 'landmarks' : 'points');
+  const [overlays, toggleOverlay] = useOverlays(view);
+  const [magnified, setMagnified] = useState(false);
+  const [snapping, setSnapping] = useState(false);
+  const [light, setLight] = useState(AS_TAKEN);
+  const [from, setFrom] = useState<Point>();
+  const [begun, setBegun] = useState<readonly Point[]>([]);
+  const [skipped, setSkipped] = useState<readonly string[]>([]);
+  const group: MarkGroup = mode === 'landmarks' || (mode !== 'points' && front) ? 'landmarks' : 'points';
+  const { marks, place, remove } = useBenchMarks(view, group);
+  const url = photo && `/api/cases/${detail.id}/files/${photo.id}`;
+  const snap = useEdges(snapping ? url : undefined);
+  const next = nextOf(marks, skipped, front ? tooth : undefined);
+
+  const goOn = useCallback(
+    (set: BenchMark) => {
+      if (!front) return;
+      const rest = marks.filter((m) => m.id !== set.id);
+      const following = nextOf(rest, skipped, set.tooth);
+      if (following?.tooth ?? set.tooth) selectTooth((following?.tooth ?? set.tooth) as number);
+    },
+    [front, marks, skipped, selectTooth],
+  );
+  const choose = (m: Mode) => {
+    setBegun([]);
+    setFrom(undefined);
+    setMode(m);
+  };
+  const draw = (kind: 'length' | 'angle', x: number, y: number) => {
+    const point = { x: tenth(x), y: tenth(y) };
+    if (begun.some((p) => Math.hypot(p.x - point.x, p.y - point.y) < 3)) return;
+    const points = [...begun, point];
+    if (points.length < (kind === 'angle' ? 3 : 2)) return setBegun(points);
+    setBegun([]);
+    const count = reading.drawn.filter((m) => (m.points.length === 3) === (kind === 'angle')).length;
+    reading.change({
+      ...(photo && !front && { photoId: photo.id }),
+      drawn: [...reading.drawn, { id: crypto.randomUUID(), name: `${kind} ${count + 1}`, points }],
+    });
+  };
+  const press = async (x: number, y: number, zoom: number) => {
+    if (!mayWrite || !photo) return;
+    if (mode === 'scale' || mode === 'check') {
+      const held = mode === 'scale' ? calibration : reading.check;
+      if (held) return;
+      const point = { x: tenth(x), y: tenth(y) };
+      if (!from) return setFrom(point);
+      if (Math.hypot(point.x - from.x, point.y - from.y) < 10) return;
+      const made = {
+        from,
+        to: point,
+        mm: view.startsWith('portrait') ? 63.4 : 20,
+        ...(view.startsWith('portrait') && { way: 'pupils' as const, origin: 'mean' as const, pmMm: 7.5 }),
+      };
+      reading.change({ ...(!front && { photoId: photo.id }), [mode === 'scale' ? 'calibration' : 'check']: made });
+      return setFrom(undefined);
+    }
+    if (mode === 'length' || mode === 'angle') return draw(mode, x, y);
+    if (!next) return;
+    const found = snapping && next.onEdge ? await snap([x, y], SNAP_REACH / zoom) : undefined;
+    place(next.id, found?.[0] ?? x, found?.[1] ?? y);
+    goOn(next);
+  };
+
+  useEffect(() => {
+    const keys = (e: KeyboardEvent) => {
+      if (isTyping(e) || e.ctrlKey || e.metaKey || e.altKey) return;
+      const key = e.key.toLowerCase();
+      if (key === 'g') setMagnified((m) => !m);
+      else if (key === 'e') setSnapping((s) => !s);
+      else if (key === 'x' && next) setSkipped((all) => [...all, next.id]);
+      else if (key === 'm' && next?.guess && mayWrite) {
+        place(next.id, next.guess[0], next.guess[1]);
+        goOn(next);
+      } else return;
+      e.preventDefault();
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [next, place, goOn, mayWrite]);
+
+  useEffect(() => {
+    if (photo && !calibration && front) setMode('scale');
+  }, [photo, calibration, front]);
+
+  const bounds = { width: photo?.width ?? 0, height: photo?.height ?? 0 };
+  const pointing = mode === 'landmarks' || mode === 'points';
+  return (
+    <Stage
+      surround="grey"
+      bench={
+        <>
+          <div className="absolute inset-x-0 bottom-[74px] top-0">
+            {photo && url ? (
+              <>
+                <PhotoBench
+                  src={url}
+                  preview={`${url}/preview`}
+                  alt={`Photograph ${photo.name}`}
+                  width={bounds.width}
+                  height={bounds.height}
+                  filter={filterOf(light)}
+                  magnified={magnified}
+                  onPress={(x, y, zoom) => void press(x, y, zoom)}
+                >
+                  {(v) => (
+                    <>
+                      <Overlays view={view} on={overlays} bench={v} width={bounds.width} />
+                      <DrawnMarks reading={reading} view={v} bounds={bounds} begun={begun} />
+                      {(mode === 'scale' || mode === 'check') && <CalibrationMarks reading={reading} which={mode} view={v} bounds={bounds} from={from} />}
+                      {pointing && (
+                        <PointLayer
+                          marks={marks}
+                          next={mayWrite ? next : undefined}
+                          tooth={front ? tooth : undefined}
+                          view={v}
+                          bounds={bounds}
+                          names={overlays.has('names')}
+                          onPlace={place}
+                          onRemove={remove}
+                          onFocus={(m) => m.tooth && selectTooth(m.tooth)}
+                        />
+                      )}
+                    </>
+                  )}
+                </PhotoBench>
+                <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap items-start gap-2 [&>*]:pointer-events-auto">
+                  {front && (
+                    <button type="button" className="chip" aria-pressed={mode === 'landmarks'} onClick={() => choose('landmarks')}>
+                      landmarks
+                    </button>
+                  )}
+                  <button type="button" className="chip" aria-pressed={mode === 'points'} onClick={() => choose('points')}>
+                    {front ? 'contacts and axes' : 'points'}
+                  </button>
+                  <button type="button" className="chip" aria-pressed={mode === 'scale' || mode === 'check'} onClick={() => choose('scale')}>
+                    scale{calibration ? '' : ': not set'}
+                  </button>
+                  {mayWrite && (
+                    <>
+                      <button type="button" className="chip" aria-pressed={mode === 'length'} onClick={() => choose('length')}>
+                        length
+                      </button>
+                      <button type="button" className="chip" aria-pressed={mode === 'angle'} onClick={() => choose('angle')}>
+                        angle
+                      </button>
+                      <button type="button" className="chip" aria-pressed={snapping} onClick={() => setSnapping(!snapping)}>
+                        snap
+                      </button>
+                    </>
+                  )}
+                  <button
+                    type="button"
+                    className="chip"
+                    aria-label="magnifier"
+                    title="magnifier (G)"
+                    aria-pressed={magnified}
+                    onClick={() => setMagnified(!magnified)}
+                  >
+                    <ZoomIn size={15} aria-hidden="true" />
+                  </button>
+                  <OverlayMenu view={view} on={overlays} toggle={toggleOverlay} />
+                  <LightControls light={light} onChange={setLight} />
+                  <span className="flex-1" />
+                  <PhotoUpload view={view} compact />
+                </div>
+                {(mode === 'scale' || mode === 'check') && (
+                  <CalibrationTool view={view} which={mode} from={from} clear={() => setFrom(undefined)} onWhich={(m) => choose(m)} />
+                )}
+              </>
+            ) : (
+              <NoPhoto view={view} />
+            )}
+          </div>
+          <ViewStrip view={view} onChange={onView} />
+        </>
+      }
+      panel={<FindingsPanel view={view} onView={onView} />}
+      foot={
+        <>
+          <span>{foot(mode, next, !!calibration, from !== undefined, begun.length, front && mode === 'landmarks', marks.length)}</span>
+          {pointing && next?.guess && mayWrite && <KeyHint keys={['M']} does="take the mirrored place" />}
+          {pointing && next && mayWrite && mode === 'points' && <KeyHint keys={['X']} does="not seen, go on" />}
+          <KeyHint keys={['⇥']} does="next point" />
+          <KeyHint keys={['←↑→↓']} does="nudge 1 px" />
+          <KeyHint keys={['0']} does="whole picture" />
+          <KeyHint keys={['?']} does="all keys" />
+          <span className="ml-auto">
+            {marks.filter((m) => m.at).length} of {marks.length} points
+          </span>
+        </>
+      }
+    />
+  );
+}
+
+/** The chosen tooth's gaps come first, then the rest in order; what was passed over comes last. */
+function nextOf(marks: readonly BenchMark[], skipped: readonly string[], tooth: number | undefined): BenchMark | undefined {
+  const missing = marks.filter((m) => !m.at);
+  const open = missing.filter((m) => !skipped.includes(m.id));
+  return (tooth !== undefined ? open.find((m) => m.tooth === tooth) : undefined) ?? open[0];
+}
+
+function foot(mode: Mode, next: BenchMark | undefined, scaled: boolean, hasFrom: boolean, begun: number, outline: boolean, count: number) {
+  if (mode === 'length') return begun ? 'click the other end' : 'click the two ends of a length';
+  if (mode === 'angle') return ['click the end of one arm', 'click the corner', 'click the end of the other arm'][begun];
+  if (mode === 'scale') return scaled ? 'drag the two ends of the scale' : `click the ${hasFrom ? 'other' : 'one'} end of a known length`;
+  if (mode === 'check') return `click the ${hasFrom ? 'other' : 'one'} end of a second known length`;
+  if (count === 0) return 'nothing is marked on this view; draw lengths and angles';
+  return next ? (
+    <>
+      next: <b className="text-ink">{outline ? next.name.replace(' of ', ' point of ') : next.name}</b>
+    </>
+  ) : (
+    'all points are set'
+  );
+}

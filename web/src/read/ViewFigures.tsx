@@ -1,0 +1,60 @@
+import { PHOTO_VIEWS, type PhotoView } from '@radiant/contract';
+import { differs, type ViewFigure } from '@radiant/core';
+import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
+import { useReading } from '../data/reading.js';
+import { number } from '../shell/format.js';
+import { AskedValue } from '../shell/How.js';
+
+/** Decimal places of a figure by its unit. */
+const digitsOf = (f: ViewFigure): number => (f.figure.unit === '%' || f.figure.unit === '°' ? 0 : 1);
+
+/** Everything that a view tells, each with its ± and its working. */
+export function ViewFigures({ view, figures }: { view: PhotoView; figures: readonly ViewFigure[] }) {
+  const { tooth, selectTooth } = useCase();
+  const sentence = useSentence();
+  if (figures.length === 0) return null;
+  return (
+    <section aria-label={`Measures, ${PHOTO_VIEWS[view]}`} className="mt-6">
+      <h2 className="subtitle mb-1">{view === 'retracted-front' ? 'Contacts, axes, levels' : PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())}</h2>
+      <table className="figures">
+        <tbody>
+          {figures.map((f) => (
+            <tr key={f.id} data-testid={`figure-${f.id}`} className={f.tooth === tooth ? 'bg-plum-soft/50' : ''}>
+              <td>
+                {f.tooth ? (
+                  <button type="button" className="text-left hover:text-plum" onClick={() => f.tooth && selectTooth(f.tooth)}>
+                    {sentence(f.name)}
+                  </button>
+                ) : (
+                  sentence(f.name)
+                )}
+                {f.word && <span className="block text-[12.5px] font-semibold text-ink">{f.word}</span>}
+              </td>
+              <td className="whitespace-nowrap">
+                <AskedValue figure={f.figure} what={sentence(f.name)} digits={digitsOf(f)} suffix={` ${f.figure.unit}`} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {view === 'close-rest' && <BothCentrals />}
+    </section>
+  );
+}
+
+/** The two centrals against each other, and what the record still lacks for the norm. */
+function BothCentrals() {
+  const { data } = useSection('meet');
+  const { figures } = useReading();
+  const name = useToothLabel();
+  const [right, left] = [11, 21].map((t) => figures['close-rest']?.find((f) => f.id === `display-${t}`)?.figure);
+  if (!right || !left) return null;
+  return (
+    <p className="mt-2 text-[12.5px] text-ink-2">
+      {differs(right, left)
+        ? `${name(11)} shows ${number(Math.abs(right.value - left.value), 1)} mm ${right.value > left.value ? 'more' : 'less'} than ${name(21)}. `
+        : ''}
+      {data.ageYears ? '' : 'Age and sex in meet bring the norm.'}
+    </p>
+  );
+}
