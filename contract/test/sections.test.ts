@@ -187,3 +187,34 @@ describe('a change', () => {
     refused(SectionChange, { version: 1 }, /content is missing/);
   });
 });
+
+describe('the views', () => {
+  const id = '5f0e5d1c-6a5e-4a53-8b6d-0f4f6b1d2c3a';
+  const view = { view: 'close-smile', photoId: id, points: [{ id: 'corner-right', x: 10, y: 20 }], drawn: [] };
+  const with_ = (over: object) => ({ landmarks: [], views: [{ ...view, ...over }] });
+
+  it('hold points by their ids, a scale of any kind and a second length', () => {
+    const length = { from: { x: 0, y: 0 }, to: { x: 90, y: 0 }, mm: 8.4 };
+    fine(
+      ReadSection,
+      with_({ calibration: { ...length, way: 'tooth', tooth: 11, pmMm: 0.2, origin: 'scan' }, check: { ...length, way: 'pupils', origin: 'mean' } }),
+    );
+    fine(ReadSection, { landmarks: [], aligned: [{ photoId: id, first: { x: 1, y: 2 }, second: { x: 3, y: 4 } }] });
+  });
+
+  it.each([
+    ['an unknown view', { view: 'from behind' }, /view is not known/],
+    ['an unknown point', { points: [{ id: 'ear', x: 1, y: 1 }] }, /point of a view is not known/],
+    ['a point that is no number', { points: [{ id: 'corner-right', x: Number.NaN, y: 1 }] }, /not a number/],
+    ['a point twice', { points: [view.points[0], view.points[0]] }, /set twice/],
+    ['a photograph without number', { photoId: 'that one' }, /number is broken/],
+    ['a length by a hunch', { calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 1, way: 'hunch' } }, /scale, a tooth or the pupils/],
+    ['a negative ±', { calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 1, pmMm: -1 } }, /at least 0 mm/],
+  ])('%s is refused', (_, over, sentence) => refused(ReadSection, with_(over), sentence));
+
+  it('the same view or photograph stands once', () => {
+    refused(ReadSection, { landmarks: [], views: [view, view] }, /read twice/);
+    const a = { photoId: id, first: { x: 1, y: 2 }, second: { x: 3, y: 4 } };
+    refused(ReadSection, { landmarks: [], aligned: [a, a] }, /aligned twice/);
+  });
+});

@@ -1,4 +1,4 @@
-import { box, isPly, type Mesh, readPly, readScan, Refusal, sphere, vertexCount, volume, writePly } from '@radiant/core';
+import { box, isPly, type Mesh, Refusal, readPly, readScan, sphere, vertexCount, volume, writePly } from '@radiant/core';
 import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
 
 const mesh = sphere(5, 12);
@@ -59,7 +59,8 @@ it('a face of five corners is split into a fan', () => {
   expect(Array.from(readPly(bytesOf(text)).mesh.triangles)).toEqual([0, 1, 2, 0, 2, 3, 0, 3, 4]);
 });
 
-const HEAD = 'ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n';
+const HEAD =
+  'ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n';
 it.each([
   ['no PLY at all', 'solid cube', 'This is not a PLY file.'],
   ['a header without an end', 'ply\nformat ascii 1.0\nelement vertex 3\n', 'The PLY file’s header has no end.'],

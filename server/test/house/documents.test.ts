@@ -64,7 +64,7 @@ describe('the case as a file', () => {
     return d;
   };
   it.each<[string, () => unknown, RegExp]>([
-    ['of a newer version', () => ({ ...light, version: 3 }), /version 3; this program reads up to version 2/],
+    ['of a newer version', () => ({ ...light, version: 4 }), /version 4; this program reads up to version 3/],
     ['with a foreign field', () => ({ ...light, stars: 5 }), /“stars” does not belong here/],
     ['with a foreign field deep inside', () => spoilt((d) => Object.assign(d.sections.propose, { glow: 1 })), /“sections.propose.glow” does not belong here/],
     ['of another kind', () => ({ hello: 1 }), /not a Radiant Arch case file/],

@@ -32,7 +32,8 @@ export function ViewStrip({ view, onChange }: { view: PhotoView; onChange: (v: P
             key={v}
             type="button"
             aria-current={on ? 'true' : undefined}
-            aria-label={`${PHOTO_VIEWS[v]}: ${reading.photo ? `${set} of ${all} points` : 'no photograph'}`}
+            title={PHOTO_VIEWS[v]}
+            aria-label={`${SHORT[v]}: ${reading.photo ? `${set} of ${all} points` : 'no photograph'}`}
             className={`relative min-w-0 flex-1 overflow-hidden rounded-md text-left ${on ? 'ring-2 ring-white' : 'opacity-80 hover:opacity-100'}`}
             onClick={() => onChange(v)}
           >

@@ -24,13 +24,18 @@ export function Arrivals({ who, compact = false }: { who: Who; compact?: boolean
   };
   return (
     <Popover.Root onOpenChange={open}>
-      <Popover.Trigger className="relative flex items-center gap-1.5 hover:text-ink" aria-label={`Arrivals: ${fresh} new, ${waiting.length} waiting`}>
+      <Popover.Trigger className="relative flex items-center gap-1.5 hover:text-ink">
         <Inbox size={compact ? 15 : 16} aria-hidden="true" className="shrink-0" /> arrivals
-        {fresh > 0 && !(compact && waiting.length > 0) && <b className="font-semibold text-ink">{fresh}</b>}
+        {fresh > 0 && !(compact && waiting.length > 0) && (
+          <b className="font-semibold text-ink">
+            {fresh}
+            <span className="sr-only"> new</span>
+          </b>
+        )}
         {waiting.length > 0 && (
           <b className="rounded-full bg-plum px-1.5 text-[11.5px] font-semibold leading-[18px] text-white">
             {waiting.length}
-            {compact ? '' : ' waiting'}
+            <span className={compact ? 'sr-only' : ''}> waiting</span>
           </b>
         )}
       </Popover.Trigger>

@@ -1,0 +1,117 @@
+import { existsSync, mkdirSync, renameSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Arrived, CaseDetail } from '@radiant/contract';
+import { INTRAORAL_SCANNER, makePatient, scan, scatteredRecipe } from '@radiant/standins';
+import sharp from 'sharp';
+import { type Client, DATA, signedIn, until } from '../house.js';
+
+const INBOX = join(DATA, 'inbox');
+let client: Client;
+let kase: CaseDetail;
+
+const jpeg = (shade: number) =>
+  sharp({ create: { width: 320, height: 240, channels: 3, background: { r: shade, g: 90, b: 80 } } })
+    .jpeg()
+    .toBuffer();
+/** As a device does: written under a hidden name, then renamed. */
+function lay(path: string, bytes: Uint8Array | string): void {
+  const whole = join(INBOX, path);
+  mkdirSync(join(whole, '..'), { recursive: true });
+  const draft = join(whole, '..', `.draft-${Math.random()}`);
+  writeFileSync(draft, bytes);
+  renameSync(draft, whole);
+}
+const arrivals = async () => (await client.get<Arrived[]>('/arrivals')).body;
+async function arrived(name: string): Promise<Arrived> {
+  let found: Arrived | undefined;
+  await until(`${name} arrives`, async () => {
+    found = (await arrivals()).find((a) => a.name === name);
+    return !!found;
+  });
+  return found as Arrived;
+}
+
+beforeAll(async () => {
+  client = await signedIn('dentist');
+  kase = (await client.post<CaseDetail>('/cases', { name: 'Greenshank' })).body;
+});
+
+it('a photograph whose name begins with the case goes to it, with its view, state, device and day; the folder is empty again', async () => {
+  lay('test camera/Greenshank - close smile, mock-up.jpg', await jpeg(200));
+  const a = await arrived('Greenshank - close smile, mock-up.jpg');
+  expect(a).toMatchObject({ state: 'taken', kind: 'photo', origin: 'test camera', caseId: kase.id, caseName: 'Greenshank' });
+  const { files } = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body;
+  expect(files).toEqual([
+    expect.objectContaining({ view: 'close-smile', state: 'mock-up', origin: 'test camera', takenOn: new Date().toISOString().slice(0, 10) }),
+  ]);
+  expect(existsSync(join(INBOX, 'test camera', a.name))).toBe(false);
+});
+
+it('the same photograph under another name is recognised', async () => {
+  lay('test camera/Greenshank - again.jpg', await jpeg(200));
+  expect(await arrived('Greenshank - again.jpg')).toMatchObject({ state: 'held', sentence: 'The case held the same file already.' });
+  expect((await client.get<CaseDetail>(`/cases/${kase.id}`)).body.files).toHaveLength(1);
+});
+
+it('scans come as STL and as PLY', async () => {
+  const patient = makePatient(scatteredRecipe(31));
+  lay('test scanner/Greenshank/upper.stl', scan(patient, INTRAORAL_SCANNER));
+  lay('test scanner/Greenshank/upper.ply', scan(patient, INTRAORAL_SCANNER, 'ply'));
+  expect(await arrived('upper.stl')).toMatchObject({ state: 'taken', kind: 'scan' });
+  expect(await arrived('upper.ply')).toMatchObject({ state: 'taken', kind: 'scan' });
+  const scans = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body.files.filter((f) => f.kind === 'scan');
+  expect(scans.map((f) => f.mime).sort()).toEqual(['model/ply', 'model/stl']);
+});
+
+it('what names no case waits in the tray, with a picture, until somebody gives it a case', async () => {
+  lay('IMG_0001.jpg', await jpeg(120));
+  const a = await arrived('IMG_0001.jpg');
+  expect(a).toMatchObject({ state: 'tray', sentence: 'Its name begins with no case’s name.', origin: 'watched folder', caseId: null });
+  const small = await client.bytes(`/arrivals/${a.id}/picture`);
+  expect((await sharp(small).metadata()).format).toBe('jpeg');
+
+  const technician = await signedIn('technician');
+  expect((await technician.post(`/arrivals/${a.id}/place`, { caseId: kase.id })).status).toBe(403);
+  expect((await client.post(`/arrivals/${a.id}/place`, { caseId: a.id })).status).toBe(422);
+  expect((await client.post<{ detail: string }>(`/arrivals/${a.id}/place`, {})).body.detail).toMatch(/Choose a case/);
+  const placed = await client.post<Arrived>(`/arrivals/${a.id}/place`, { caseId: kase.id, view: 'portrait-rest', state: 'before' });
+  expect(placed).toMatchObject({ status: 200, body: { state: 'taken', caseName: 'Greenshank' } });
+  const { files } = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body;
+  expect(files).toContainEqual(expect.objectContaining({ name: 'IMG_0001.jpg', view: 'portrait-rest', state: 'before' }));
+  expect((await client.post(`/arrivals/${a.id}/place`, { caseId: kase.id })).status).toBe(404);
+});
+
+it('what is no picture and no scan waits too, can only be thrown away, and is gone then', async () => {
+  lay('letter.txt', 'hello');
+  const a = await arrived('letter.txt');
+  expect(a).toMatchObject({ state: 'tray', kind: null, sentence: 'This is not a JPEG, PNG, STL or PLY file.' });
+  expect((await client.post<{ detail: string }>(`/arrivals/${a.id}/place`, { caseId: kase.id })).body.detail).toMatch(/not a JPEG, PNG, STL or PLY/);
+  expect((await client.call('DELETE', `/arrivals/${a.id}`)).status).toBe(204);
+  expect((await arrivals()).some((q) => q.id === a.id)).toBe(false);
+});
+
+it('a broken picture for a case is refused with its reason, kept in the tray, and the case is unchanged', async () => {
+  const whole = await jpeg(60);
+  lay('Greenshank - broken.jpg', whole.subarray(0, whole.length / 2));
+  lay('Greenshank - broken.ply', 'ply\nformat ascii 1.0\nelement vertex 3\n');
+  expect(await arrived('Greenshank - broken.jpg')).toMatchObject({ state: 'refused', sentence: 'The picture is damaged and can’t be read to its end.' });
+  expect(await arrived('Greenshank - broken.ply')).toMatchObject({ state: 'refused', sentence: 'The PLY file’s header has no end.' });
+  const { files } = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body;
+  expect(files.filter((f) => f.name.includes('broken'))).toEqual([]);
+});
+
+it('another practice’s people see nothing of it', async () => {
+  const stranger = await fetch(`${process.env.RADIANT_TEST_PORT ? `http://127.0.0.1:${process.env.RADIANT_TEST_PORT}` : ''}/api/arrivals`);
+  expect(stranger.status).toBe(401);
+});
+
+it('a preview fills a screen and is never larger than the original', async () => {
+  const big = await sharp({ create: { width: 4200, height: 2800, channels: 3, background: '#987' } })
+    .jpeg()
+    .toBuffer();
+  lay('Greenshank - upper occlusal.jpg', big);
+  await arrived('Greenshank - upper occlusal.jpg');
+  const file = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body.files.find((f) => f.view === 'upper-occlusal');
+  const meta = await sharp(await client.bytes(`/cases/${kase.id}/files/${file?.id}/preview`)).metadata();
+  expect([meta.width, meta.height]).toEqual([2000, 1333]);
+});
