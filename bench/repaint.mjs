@@ -1,28 +1,12 @@
-import { chromium } from 'playwright-core';
 import { launchHouse } from '../bin/lib/house.mjs';
+import { launchBrowser, signedInPage } from './browser.mjs';
 import { figure, median } from './figure.mjs';
 
 const MOVES = 40;
 const house = await launchHouse({ port: 8680, data: '.data/bench' });
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-gpu-compositing',
-    '--use-angle=swiftshader',
-    '--enable-unsafe-swiftshader',
-  ],
-});
+const browser = await launchBrowser();
 try {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  page.setDefaultTimeout(60_000);
-  await page.goto(house.url);
-  await page.getByLabel('E-mail address').fill('dentist@estuary.example');
-  await page.getByLabel('Password').fill('wading birds at low tide');
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  const page = await signedInPage(browser, house.url);
   await page.getByRole('link', { name: /Avocet/ }).click();
   await page.getByRole('link', { name: /shape/i }).click();
   await page.getByTestId('planned-count').filter({ hasText: '6' }).waitFor({ state: 'attached' });

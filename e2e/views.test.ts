@@ -56,7 +56,11 @@ it('the smile from nothing: photograph, scale by a tooth’s width from the scan
     .first()
     .waitFor({ state: 'attached' });
   const option = await page.locator('option', { hasText: /^21: .* from the scan$/ }).getAttribute('value');
-  await page.getByLabel('tooth', { exact: true }).selectOption(option as string);
+  await page
+    .getByRole('region', { name: 'Scale' })
+    .getByRole('combobox')
+    .nth(1)
+    .selectOption(option as string);
   await page.getByText('as the front shows it: side teeth turn away').waitFor();
 
   await page.getByRole('button', { name: 'points', exact: true }).click();

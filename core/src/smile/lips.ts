@@ -1,11 +1,10 @@
 import { type Curve, monotoneCurve } from '../geometry/curve.js';
-import { leastSquares } from '../geometry/solve.js';
 import { isFrontKind, LENGTH_WORN } from '../teeth/norms.js';
 import { type Fdi, kindOf, UPPER_SIX } from '../teeth/notation.js';
 import { DERIVED, type Figure, MEASURED } from '../working/working.js';
 import type { Px } from './calibration.js';
 import { corridor, type EdgeCurve, lipLine } from './norms.js';
-import { type Marked, propagated } from './propagate.js';
+import { type Marked, propagated, propagatedEach } from './propagate.js';
 import { along, directionDeg, marksOf, type ViewFigure, type ViewReading } from './reading.js';
 import { LIP_KNOTS } from './views.js';
 
@@ -38,13 +37,24 @@ function level(points: readonly Px[]): Px[] {
 
 const curveOf = (levelled: readonly Px[], from: number): Curve => lipCurve([levelled[0] as Px, levelled[1] as Px], levelled.slice(from, from + LIP_KNOTS));
 
-/** How far a tooth's edge, or its zenith, lies below the border of the upper lip, mm. */
-function belowLip(r: ViewReading, corners: Marked[], lip: Marked[], mark: Marked, formula: string): Figure {
-  return propagated([...corners, ...lip, mark], r.scale, 'mm', { formula, inputs: marked('corners, lip and tooth') }, (points, mm) => {
-    const p = level(points);
-    const at = p.at(-1) as Px;
-    return (at[1] - curveOf(p, 2)(at[0])) * mm;
+/** How far edges or zeniths lie below the border of the upper lip, mm, by their ids; those that are not marked are left out. */
+function belowLip(r: ViewReading, corners: Marked[], lip: Marked[], kind: 'edge' | 'zenith', formula: string): Map<Fdi, Figure> {
+  const teeth = UPPER_SIX.filter((t) => r.points[`${kind}-${t}`]);
+  const own =
+    marksOf(
+      r,
+      teeth.map((t) => `${kind}-${t}`),
+    ) ?? [];
+  const figures = propagatedEach([...corners, ...lip], own, r.scale, 'mm', { formula, inputs: marked('corners, lip and tooth') }, (points, mm) => {
+    const [a, b] = [points[0] as Px, points[1] as Px];
+    const deg = directionDeg(a, b);
+    const curve = curveOf(level(points), 2);
+    return (p) => {
+      const at = along(p, a, deg);
+      return (at[1] - curve(at[0])) * mm;
+    };
   });
+  return new Map(teeth.map((t, i) => [t, figures[i] as Figure]));
 }
 
 /** The lips at rest: how much each tooth shows, how long the upper lip is, how far the lips stand apart. */
@@ -54,16 +64,8 @@ export function measureRest(r: ViewReading): ViewFigure[] {
   const lower = marksOf(r, lipIds('lower'));
   const out: ViewFigure[] = [];
   if (corners && upper) {
-    for (const tooth of UPPER_SIX) {
-      const edge = marksOf(r, [`edge-${tooth}`])?.[0];
-      if (edge)
-        out.push({
-          id: `display-${tooth}`,
-          tooth,
-          name: `{${tooth}} shown at rest`,
-          figure: belowLip(r, corners, upper, edge, 'edge below the border of the upper lip'),
-        });
-    }
+    for (const [tooth, figure] of belowLip(r, corners, upper, 'edge', 'edge below the border of the upper lip'))
+      out.push({ id: `display-${tooth}`, tooth, name: `{${tooth}} shown at rest`, figure });
   }
   if (corners && upper && lower) out.push(lipsApart(r, corners, upper, lower));
   const length = marksOf(r, [...CORNER_IDS, 'nose-base', `upper-lip-${(LIP_KNOTS + 1) / 2}`]);
@@ -141,16 +143,11 @@ function gumAndLipLine(r: ViewReading, corners: Marked[], upper: Marked[], { len
   const out: ViewFigure[] = [];
   const gums: Figure[] = [];
   const seen: { shown: Figure; whole: Figure }[] = [];
-  for (const tooth of UPPER_SIX) {
-    const zenith = marksOf(r, [`zenith-${tooth}`])?.[0];
-    const edge = marksOf(r, [`edge-${tooth}`])?.[0];
-    if (zenith) {
-      const gum = belowLip(r, corners, upper, zenith, 'zenith below the border of the upper lip');
-      gums.push(gum);
-      out.push({ id: `gum-${tooth}`, tooth, name: `gum over {${tooth}}`, figure: gum });
-    }
-    if (!edge) continue;
-    const shown = belowLip(r, corners, upper, edge, 'edge below the border of the upper lip');
+  for (const [tooth, gum] of belowLip(r, corners, upper, 'zenith', 'zenith below the border of the upper lip')) {
+    gums.push(gum);
+    out.push({ id: `gum-${tooth}`, tooth, name: `gum over {${tooth}}`, figure: gum });
+  }
+  for (const [tooth, shown] of belowLip(r, corners, upper, 'edge', 'edge below the border of the upper lip')) {
     const kind = kindOf(tooth);
     const norm = isFrontKind(kind) ? LENGTH_WORN[kind] : undefined;
     const whole = lengths[tooth] ?? (norm && { value: norm.value, pm: 1, unit: 'mm' as const, working: { formula: 'mean length', inputs: [] } });
@@ -204,15 +201,27 @@ export function edgeCourse(percent: number, pm: number): EdgeCurve {
   return percent < STRAIGHT_BELOW_PERCENT ? 'straight' : 'parallel';
 }
 
-/** Curvature of points: the second-order term of the parabola that fits them best, 1/px. */
+/** Curvature of points: the second-order term of the parabola that fits them best by least squares, 1/px. */
 function curvature(points: readonly Px[]): number {
-  const mid = points.reduce((n, p) => n + p[0], 0) / points.length;
-  const half = Math.max(...points.map((p) => Math.abs(p[0] - mid))) || 1;
-  const [, , c] = leastSquares(
-    points.map((p) => [1, (p[0] - mid) / half, ((p[0] - mid) / half) ** 2]),
-    points.map((p) => p[1]),
-  );
-  return (c as number) / half ** 2;
+  const n = points.length;
+  let [mx, my] = [0, 0];
+  for (const p of points) {
+    mx += p[0] / n;
+    my += p[1] / n;
+  }
+  // Moments about the middle; the normal equations of 1, x, x² in closed form.
+  let [s2, s3, s4, sxy, sx2y] = [0, 0, 0, 0, 0];
+  for (const p of points) {
+    const x = p[0] - mx;
+    const y = p[1] - my;
+    s2 += x * x;
+    s3 += x * x * x;
+    s4 += x * x * x * x;
+    sxy += x * y;
+    sx2y += x * x * y;
+  }
+  const below = s4 - (s2 * s2) / n - (s3 * s3) / s2;
+  return below === 0 ? 0 : (sx2y - (s3 * sxy) / s2) / below;
 }
 
 function edgeCurve(r: ViewReading, corners: Marked[], lower: Marked[]): ViewFigure[] {

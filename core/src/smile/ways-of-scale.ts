@@ -1,7 +1,7 @@
 import { isFrontKind } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { differs, type Figure, MEASURED, published, type WorkingInput } from '../working/working.js';
-import { type Calibration, LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './calibration.js';
+import { LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './calibration.js';
 import type { LandmarkSet } from './landmarks.js';
 import { SEEN_FROM_FRONT } from './measures.js';
 
@@ -10,6 +10,12 @@ export type ScaleWay = 'scale' | 'tooth' | 'pupils';
 
 /** Distance of the pupils in adults, mm: mean and what 95 in 100 lie within. */
 export const PUPILS_MM = { value: 63.4, pm: 7.5, source: published('Dodgson 2004, Proc SPIE 5291:36') } as const;
+
+/** Both ends of a length in a photograph. */
+interface Ends {
+  readonly from: Px;
+  readonly to: Px;
+}
 
 /** A known length with its own error. */
 export interface KnownLength {
@@ -40,7 +46,7 @@ export function toothWidth(tooth: Fdi, widthMm: number, pmMm: number): KnownLeng
  * The scale of a photograph from a known length of any kind, mm a pixel, with its error.
  * @throws Refusal as `scaleOf`
  */
-export function scaleFrom(ends: Pick<Calibration, 'from' | 'to'>, known: KnownLength): Figure {
+export function scaleFrom(ends: Ends, known: KnownLength): Figure {
   const plain = scaleOf({ ...ends, mm: known.mm });
   if (known.way === 'scale') return plain;
   const relative = Math.hypot((Z95 * Math.SQRT2 * known.sdMm) / known.mm, known.pmMm / known.mm);
@@ -73,7 +79,7 @@ export interface ScaleCheck {
 }
 
 /** Measures a second known length with the scale. Two lengths that differ by more than their errors speak of tilt or a wrong length. */
-export function checkScale(scale: Figure, second: Pick<Calibration, 'from' | 'to'>, known: KnownLength): ScaleCheck {
+export function checkScale(scale: Figure, second: Ends, known: KnownLength): ScaleCheck {
   const px = Math.hypot(second.to[0] - second.from[0], second.to[1] - second.from[1]);
   const value = px * scale.value;
   const measured: Figure = {
@@ -101,7 +107,7 @@ const DOUBT = { rollDeg: 8, sidesPercent: 7, shortPercent: 5, distancePercent: 4
  */
 export function scaleDoubts(c: {
   scale: Figure;
-  ends: { from: Px; to: Px };
+  ends: Ends;
   way: ScaleWay;
   rollDeg?: number | undefined;
   landmarks?: LandmarkSet;

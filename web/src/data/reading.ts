@@ -104,12 +104,20 @@ function oncePerSide(figures: Reading['figures']): ViewFigure[] {
   return [...best.values()];
 }
 
+/** The last answer: several parts of a page ask the same at one moment. */
+let last: { readonly read: ReadSection; readonly meet: MeetSection; readonly files: readonly CaseFile[]; readonly answer: Reading } | undefined;
+
+function readOnce(read: ReadSection, meet: MeetSection, files: readonly CaseFile[]): Reading {
+  if (last?.read !== read || last.meet !== meet || last.files !== files) last = { read, meet, files, answer: readAll(read, meet, files) };
+  return last.answer;
+}
+
 /** What the photographs tell, worked out live from scales and points. */
 export function useReading(): Reading {
   const { detail } = useCase();
   const { data } = useSection('read');
   const { data: meet } = useSection('meet');
-  return useMemo(() => readAll(data, meet, detail.files), [detail.files, data, meet]);
+  return readOnce(data, meet, detail.files);
 }
 
 /** A measure that a person drew, with its figure where there is a scale. */

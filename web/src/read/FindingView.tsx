@@ -1,18 +1,38 @@
 import { type FindingVerdict, PHOTO_VIEWS, type PhotoView } from '@radiant/contract';
 import type { Finding } from '@radiant/core';
-import { useCase, useSection, useSentence } from '../data/case-context.js';
+import { memo } from 'react';
+import { useCase, useSentence } from '../data/case-context.js';
 import { How } from '../shell/How.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 
+interface Shown {
+  readonly finding: Finding;
+  readonly view: PhotoView;
+  readonly own: FindingVerdict | undefined;
+  /** Whether it stands on another view than the one on the bench. */
+  readonly elsewhere: boolean;
+  readonly onShow: (v: PhotoView) => void;
+  readonly onJudge: (id: string, next: FindingVerdict | undefined, group?: string) => void;
+  readonly onDone: () => void;
+}
+
 /** One finding, its working, and what the dentist makes of it: accepted, it goes on to propose as a wish; dismissed, it steps back. */
-export function FindingView({ finding: f, view, onShow }: { finding: Finding; view: PhotoView; onShow: (() => void) | undefined }) {
+export const FindingView = memo(
+  FindingPlain,
+  (a, b) =>
+    a.finding.id === b.finding.id &&
+    a.finding.title === b.finding.title &&
+    a.finding.detail === b.finding.detail &&
+    a.finding.notice === b.finding.notice &&
+    a.own === b.own &&
+    a.elsewhere === b.elsewhere,
+);
+
+function FindingPlain({ finding: f, view, own, elsewhere, onShow, onJudge, onDone }: Shown) {
   const sentence = useSentence();
   const { selectTooth } = useCase();
-  const read = useSection('read');
   const mayWrite = useMayWrite('read');
-  const own = read.data.verdicts.find((v) => v.id === f.id);
-  const judge = (next: FindingVerdict | undefined, group?: string) =>
-    read.set({ ...read.data, verdicts: [...read.data.verdicts.filter((v) => v.id !== f.id), ...(next ? [next] : [])] }, group);
+  const judge = (next: FindingVerdict | undefined, group?: string) => onJudge(f.id, next, group);
   const toggle = (verdict: FindingVerdict['verdict']) => judge(own?.verdict === verdict ? undefined : { ...own, id: f.id, verdict });
   return (
     <div className={`finding ${own?.verdict === 'dismissed' ? 'opacity-70' : ''}`} data-weight={f.notice}>
@@ -21,15 +41,15 @@ export function FindingView({ finding: f, view, onShow }: { finding: Finding; vi
         className="text-left font-[650]"
         onClick={() => {
           if (f.teeth[0]) selectTooth(f.teeth[0]);
-          onShow?.();
+          if (elsewhere) onShow(view);
         }}
       >
         {sentence(f.title)}
       </button>
       <span className="block text-[13px] text-ink-2">{sentence(f.detail)}</span>
       <span className="mt-0.5 flex flex-wrap items-center gap-x-3 text-[13px]">
-        {onShow && (
-          <button type="button" className="text-ink-2 underline-offset-4 hover:text-plum hover:underline" onClick={onShow}>
+        {elsewhere && (
+          <button type="button" className="text-ink-2 underline-offset-4 hover:text-plum hover:underline" onClick={() => onShow(view)}>
             {PHOTO_VIEWS[view]}
           </button>
         )}
@@ -64,7 +84,7 @@ export function FindingView({ finding: f, view, onShow }: { finding: Finding; vi
             const { word: _, ...rest } = own;
             judge(e.target.value ? { ...rest, word: e.target.value } : rest, `word ${f.id}`);
           }}
-          onBlur={() => read.store.endGroup()}
+          onBlur={onDone}
         />
       )}
     </div>

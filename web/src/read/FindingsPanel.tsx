@@ -1,10 +1,11 @@
-import { keysOf, PHOTO_VIEWS, type PhotoView } from '@radiant/contract';
+import { type FindingVerdict, keysOf, PHOTO_VIEWS, type PhotoView } from '@radiant/contract';
 import { difference, differs, type Finding, opposite, type ToothMeasure } from '@radiant/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useBenchReading } from '../data/bench-reading.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
+import { useLatest } from '../data/use-latest.js';
 import { signed } from '../shell/format.js';
 import { AskedValue } from '../shell/How.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
@@ -24,6 +25,12 @@ export function FindingsPanel({ view, onView }: { view: PhotoView; onView: (v: P
   const bench = useBenchReading(view);
   const { photo, scale } = bench;
   const viewOf = (f: Finding) => keysOf(PHOTO_VIEWS).find((v) => v !== 'retracted-front' && figures[v]?.some((q) => q.id === f.id)) ?? 'retracted-front';
+  const acts = useLatest({
+    onView,
+    judge: (id: string, next: FindingVerdict | undefined, group?: string) =>
+      read.set({ ...read.data, verdicts: [...read.data.verdicts.filter((v) => v.id !== id), ...(next ? [next] : [])] }, group),
+    done: () => read.store.endGroup(),
+  });
   const verdictOf = (f: Finding) => read.data.verdicts.find((v) => v.id === f.id)?.verdict;
   const open = findings.filter((f) => verdictOf(f) !== 'dismissed');
   const dismissed = findings.filter((f) => verdictOf(f) === 'dismissed');
@@ -46,7 +53,16 @@ export function FindingsPanel({ view, onView }: { view: PhotoView; onView: (v: P
       </p>
       <div className="mb-5">
         {(all ? [...open, ...dismissed] : open.slice(0, SHOWN)).map((f) => (
-          <FindingView key={f.id} finding={f} view={viewOf(f)} onShow={viewOf(f) === view ? undefined : () => onView(viewOf(f))} />
+          <FindingView
+            key={f.id}
+            finding={f}
+            view={viewOf(f)}
+            own={read.data.verdicts.find((q) => q.id === f.id)}
+            elsewhere={viewOf(f) !== view}
+            onShow={(v) => acts.current.onView(v)}
+            onJudge={(id, next, group) => acts.current.judge(id, next, group)}
+            onDone={() => acts.current.done()}
+          />
         ))}
         {findings.length > Math.min(SHOWN, open.length) && (
           <button type="button" className="how text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>

@@ -1,5 +1,6 @@
 import { Sun } from 'lucide-react';
 import { Popover, Slider } from 'radix-ui';
+import { memo } from 'react';
 
 /** How the photograph is shown; the file itself is never changed. 1 is as it was taken. */
 export interface Light {
@@ -14,7 +15,7 @@ export const filterOf = (l: Light): string | undefined =>
   l.brightness === 1 && l.contrast === 1 ? undefined : `brightness(${l.brightness}) contrast(${l.contrast})`;
 
 /** Brightness and contrast of what is shown. */
-export function LightControls({ light, onChange }: { light: Light; onChange: (l: Light) => void }) {
+export const LightControls = memo(function LightControls({ light, onChange }: { light: Light; onChange: (l: Light) => void }) {
   return (
     <Popover.Root>
       <Popover.Trigger className="chip" aria-label="light" title="light" data-state={filterOf(light) ? 'on' : 'off'}>
@@ -32,7 +33,7 @@ export function LightControls({ light, onChange }: { light: Light; onChange: (l:
       </Popover.Portal>
     </Popover.Root>
   );
-}
+});
 
 function Amount({ label, value, onChange }: { label: string; value: number; onChange: (v: number) => void }) {
   return (

@@ -1,10 +1,11 @@
 import type { PhotoView } from '@radiant/contract';
 import { Layers } from 'lucide-react';
 import { Popover } from 'radix-ui';
+import { memo } from 'react';
 import { OVERLAYS, type OverlayId, overlaysFor } from './use-overlays.js';
 
 /** Each overlay of the view with its own switch. */
-export function OverlayMenu({ view, on, toggle }: { view: PhotoView; on: ReadonlySet<OverlayId>; toggle: (id: OverlayId) => void }) {
+export const OverlayMenu = memo(function OverlayMenu({ view, on, toggle }: { view: PhotoView; on: ReadonlySet<OverlayId>; toggle: (id: OverlayId) => void }) {
   const all = overlaysFor(view);
   if (all.length === 0) return null;
   return (
@@ -24,4 +25,4 @@ export function OverlayMenu({ view, on, toggle }: { view: PhotoView; on: Readonl
       </Popover.Portal>
     </Popover.Root>
   );
-}
+});

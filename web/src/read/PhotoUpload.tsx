@@ -1,10 +1,11 @@
 import { CASE_STATES, type CaseFile, PHOTO_VIEWS, type PhotoView, type ReadSection } from '@radiant/contract';
 import { ImageUp } from 'lucide-react';
 import { AlertDialog, Popover } from 'radix-ui';
-import { type DragEvent, useRef, useState } from 'react';
+import { type DragEvent, memo, useRef, useState } from 'react';
 import { api, sentenceOf } from '../data/api.js';
 import { readBench, withReading } from '../data/bench-reading.js';
 import { useCase, useSection } from '../data/case-context.js';
+import { useLatest } from '../data/use-latest.js';
 import { day } from '../shell/format.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty } from '../shell/Stage.js';
@@ -14,17 +15,34 @@ type Other = { readonly name: string; readonly file: File } | { readonly name: s
 
 /** Puts another photograph of the view on the bench. Points of the one before stay reachable by undo. */
 export function PhotoUpload({ view, compact = false }: { view: PhotoView; compact?: boolean }) {
-  const input = useRef<HTMLInputElement>(null);
   const { take, busy, refusal } = useTakePhoto(view);
   const { detail } = useCase();
   const { data } = useSection('read');
   const mayWrite = useMayWrite('read');
-  const [waiting, setWaiting] = useState<Other>();
   const { photo, points } = readBench(data, view, detail.files);
   const count = points.length + (view === 'retracted-front' ? data.landmarks.length : 0);
-  const ask = (other: Other) => (count > 0 ? setWaiting(other) : void take(other));
-  const held = detail.files.filter((f) => f.kind === 'photo' && f.view === view && f.id !== photo?.id);
+  const latest = useLatest(take);
   if (!mayWrite) return null;
+  return <Choice view={view} compact={compact} photo={photo} count={count} busy={busy} refusal={refusal} take={latest} />;
+}
+
+interface ChoiceProps {
+  readonly view: PhotoView;
+  readonly compact: boolean;
+  readonly photo: CaseFile | undefined;
+  readonly count: number;
+  readonly busy: boolean;
+  readonly refusal: string | undefined;
+  readonly take: { readonly current: (other: Other) => Promise<void> };
+}
+
+/** A photograph that the case holds, or a file of one's own; asks before points are put aside. */
+const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal, take }: ChoiceProps) {
+  const input = useRef<HTMLInputElement>(null);
+  const { detail } = useCase();
+  const [waiting, setWaiting] = useState<Other>();
+  const ask = (other: Other) => (count > 0 ? setWaiting(other) : void take.current(other));
+  const held = detail.files.filter((f) => f.kind === 'photo' && f.view === view && f.id !== photo?.id);
   return (
     <span className="flex flex-col items-end gap-1.5">
       {held.length > 0 ? (
@@ -82,7 +100,7 @@ export function PhotoUpload({ view, compact = false }: { view: PhotoView; compac
             </AlertDialog.Description>
             <span className="flex justify-end gap-2">
               <AlertDialog.Cancel className="btn btn-ghost">Keep the old one</AlertDialog.Cancel>
-              <AlertDialog.Action className="btn" onClick={() => waiting && void take(waiting)}>
+              <AlertDialog.Action className="btn" onClick={() => waiting && void take.current(waiting)}>
                 Put it in
               </AlertDialog.Action>
             </span>
@@ -97,7 +115,7 @@ export function PhotoUpload({ view, compact = false }: { view: PhotoView; compac
       )}
     </span>
   );
-}
+});
 
 /** The section with another photograph on a view's bench and nothing marked on it. */
 function withPhoto(read: ReadSection, view: PhotoView, photoId: string): ReadSection {
@@ -110,7 +128,7 @@ function useTakePhoto(view: PhotoView) {
   const { data, set } = useSection('read');
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
-  const take = async (other: Other) => {
+  const take = async (other: Other): Promise<void> => {
     setRefusal(undefined);
     if ('held' in other) return set(withPhoto(data, view, other.held.id));
     if (other.file.size > 50 * 1024 * 1024) return setRefusal('The file is larger than 50 MB.');

@@ -1,9 +1,11 @@
 import { lipCurve, type Px } from '@radiant/core';
+import { memo } from 'react';
 import { Mark } from '../bench/Mark.js';
 import type { BenchView } from '../bench/PhotoBench.js';
 import type { BenchMark } from '../data/bench-marks.js';
 import { lipLineIds } from '../data/bench-reading.js';
 import { useSection } from '../data/case-context.js';
+import { useLatest } from '../data/use-latest.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 
 /** The points of a view, the place that symmetry suggests for the next one, and the lips' borders through their knots. */
@@ -31,6 +33,7 @@ export function PointLayer({
   const { store } = useSection('read');
   const mayWrite = useMayWrite('read');
   const px = 1 / view.zoom;
+  const acts = useLatest<Acts>({ onPlace, onRemove, onFocus, onDone: () => store.endGroup() });
   return (
     <>
       <LipLine marks={marks} which="upper" px={px} />
@@ -44,31 +47,83 @@ export function PointLayer({
       {marks.map(
         (m) =>
           m.at && (
-            <Mark
+            <PointMark
               key={m.id}
-              x={m.at.x}
-              y={m.at.y}
-              label={m.name}
+              mark={m}
+              on={tooth !== undefined && m.tooth === tooth}
+              names={names}
               view={view}
-              bounds={bounds}
+              width={bounds.width}
+              height={bounds.height}
               locked={!mayWrite}
-              onMove={(x, y) => onPlace(m.id, x, y, `move ${m.id}`)}
-              onDone={() => store.endGroup()}
-              onFocus={() => onFocus(m)}
-              onRemove={() => onRemove(m.id)}
-            >
-              <Dot on={tooth !== undefined && m.tooth === tooth} />
-              {names && (
-                <text x={9} y={-7} fontSize={12} fontWeight={600} fill="#fff" stroke="#1d2428" strokeWidth={3} paintOrder="stroke">
-                  {m.name}
-                </text>
-              )}
-            </Mark>
+              acts={acts}
+            />
           ),
       )}
     </>
   );
 }
+
+interface Acts {
+  readonly onPlace: (id: string, x: number, y: number, group?: string) => void;
+  readonly onRemove: (id: string) => void;
+  readonly onFocus: (m: BenchMark) => void;
+  readonly onDone: () => void;
+}
+
+/** One point; while another is dragged it is not drawn again. */
+const PointMark = memo(
+  function PointMark({
+    mark: m,
+    on,
+    names,
+    view,
+    width,
+    height,
+    locked,
+    acts,
+  }: {
+    mark: BenchMark;
+    on: boolean;
+    names: boolean;
+    view: BenchView;
+    width: number;
+    height: number;
+    locked: boolean;
+    acts: { readonly current: Acts };
+  }) {
+    if (!m.at) return null;
+    return (
+      <Mark
+        x={m.at.x}
+        y={m.at.y}
+        label={m.name}
+        view={view}
+        bounds={{ width, height }}
+        locked={locked}
+        onMove={(x, y) => acts.current.onPlace(m.id, x, y, `move ${m.id}`)}
+        onDone={() => acts.current.onDone()}
+        onFocus={() => acts.current.onFocus(m)}
+        onRemove={() => acts.current.onRemove(m.id)}
+      >
+        <Dot on={on} />
+        {names && (
+          <text x={9} y={-7} fontSize={12} fontWeight={600} fill="#fff" stroke="#1d2428" strokeWidth={3} paintOrder="stroke">
+            {m.name}
+          </text>
+        )}
+      </Mark>
+    );
+  },
+  (a, b) =>
+    a.mark.at?.x === b.mark.at?.x &&
+    a.mark.at?.y === b.mark.at?.y &&
+    a.mark.name === b.mark.name &&
+    a.on === b.on &&
+    a.names === b.names &&
+    a.view === b.view &&
+    a.locked === b.locked,
+);
 
 /** A lip's border as the spline that the measures use. */
 function LipLine({ marks, which, px }: { marks: readonly BenchMark[]; which: 'upper' | 'lower'; px: number }) {

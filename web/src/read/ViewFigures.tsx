@@ -1,5 +1,6 @@
 import { PHOTO_VIEWS, type PhotoView } from '@radiant/contract';
 import { differs, type ViewFigure } from '@radiant/core';
+import { memo } from 'react';
 import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
 import { number } from '../shell/format.js';
@@ -19,21 +20,7 @@ export function ViewFigures({ view, figures }: { view: PhotoView; figures: reado
       <table className="figures">
         <tbody>
           {figures.map((f) => (
-            <tr key={f.id} data-testid={`figure-${f.id}`} className={f.tooth === tooth ? 'bg-plum-soft/50' : ''}>
-              <td>
-                {f.tooth ? (
-                  <button type="button" className="text-left hover:text-plum" onClick={() => f.tooth && selectTooth(f.tooth)}>
-                    {sentence(f.name)}
-                  </button>
-                ) : (
-                  sentence(f.name)
-                )}
-                {f.word && <span className="block text-[12.5px] font-semibold text-ink">{f.word}</span>}
-              </td>
-              <td className="whitespace-nowrap">
-                <AskedValue figure={f.figure} what={sentence(f.name)} digits={digitsOf(f)} suffix={` ${f.figure.unit}`} />
-              </td>
-            </tr>
+            <Row key={f.id} figure={f} name={sentence(f.name)} on={f.tooth === tooth} onChoose={selectTooth} />
           ))}
         </tbody>
       </table>
@@ -41,6 +28,35 @@ export function ViewFigures({ view, figures }: { view: PhotoView; figures: reado
     </section>
   );
 }
+
+/** One figure; drawn again only when it has changed. */
+const Row = memo(
+  function Row({ figure: f, name, on, onChoose }: { figure: ViewFigure; name: string; on: boolean; onChoose: (tooth: number) => void }) {
+    return (
+      <tr data-testid={`figure-${f.id}`} className={on ? 'bg-plum-soft/50' : ''}>
+        <td>
+          {f.tooth ? (
+            <button type="button" className="text-left hover:text-plum" onClick={() => f.tooth && onChoose(f.tooth)}>
+              {name}
+            </button>
+          ) : (
+            name
+          )}
+          {f.word && <span className="block text-[12.5px] font-semibold text-ink">{f.word}</span>}
+        </td>
+        <td className="whitespace-nowrap">
+          <AskedValue figure={f.figure} what={name} digits={digitsOf(f)} suffix={` ${f.figure.unit}`} />
+        </td>
+      </tr>
+    );
+  },
+  (a, b) =>
+    a.name === b.name &&
+    a.on === b.on &&
+    a.figure.word === b.figure.word &&
+    a.figure.figure.value === b.figure.figure.value &&
+    a.figure.figure.pm === b.figure.figure.pm,
+);
 
 /** The two centrals against each other, and what the record still lacks for the norm. */
 function BothCentrals() {

@@ -1,5 +1,5 @@
 import type { PhotoView } from '@radiant/contract';
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 
 export type OverlayId = 'names' | 'edge-level' | 'axes' | 'gum-line' | 'widths' | 'midline' | 'pupils' | 'cants' | 'corridor' | 'arch' | 'plane';
 
@@ -44,6 +44,6 @@ export function useOverlays(view: PhotoView): readonly [ReadonlySet<OverlayId>, 
       return next;
     });
   }, []);
-  const own = overlaysFor(view);
-  return [new Set(on.filter((id) => own.includes(id))), toggle];
+  const shown = useMemo(() => new Set(on.filter((id) => overlaysFor(view).includes(id))), [on, view]);
+  return [shown, toggle];
 }

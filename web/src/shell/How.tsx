@@ -1,6 +1,6 @@
 import type { Figure, Source } from '@radiant/core';
 import { Popover } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { number } from './format.js';
 
 const MARKS: Record<Source['mark'], string> = {
@@ -16,7 +16,16 @@ const MARKS: Record<Source['mark'], string> = {
  * Opens the working behind a figure: formula, inputs with units, source and its mark, and the ±. The word "how?", or the
  * figure itself where it is given as a child.
  */
-export function How({ figure, what, source, children }: { figure: Figure; what: string; source?: Source; children?: ReactNode }) {
+export function How(props: { figure: Figure; what: string; source?: Source; children?: ReactNode }) {
+  return <AskedFor {...props} />;
+}
+
+/** Figures are worked out anew at every step of a drag; what has kept its value is not drawn again. */
+const sameFigure = (a: Figure | undefined, b: Figure | undefined) => a === b || (a?.value === b?.value && a?.pm === b?.pm && a?.unit === b?.unit);
+
+const AskedFor = memo(HowView, (a, b) => a.what === b.what && a.source === b.source && sameFigure(a.figure, b.figure) && a.children === b.children);
+
+function HowView({ figure, what, source, children }: { figure: Figure; what: string; source?: Source; children?: ReactNode }) {
   return (
     <Popover.Root>
       <Popover.Trigger className={children ? 'decoration-plum/60 decoration-dotted underline-offset-[5px] hover:underline' : 'how text-[13px]'}>
@@ -75,7 +84,9 @@ export function WorkingView({ figure, what, source }: { figure: Figure; what: st
 }
 
 /** A figure that opens its own working. */
-export function AskedValue({ figure, what, digits = 1, suffix = '' }: { figure: Figure | undefined; what: string; digits?: number; suffix?: string }) {
+export const AskedValue = memo(AskedValueView, (a, b) => a.what === b.what && a.digits === b.digits && a.suffix === b.suffix && sameFigure(a.figure, b.figure));
+
+function AskedValueView({ figure, what, digits = 1, suffix = '' }: { figure: Figure | undefined; what: string; digits?: number; suffix?: string }) {
   if (!figure) return <Value figure={figure} />;
   return (
     <How figure={figure} what={what}>
