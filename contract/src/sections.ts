@@ -45,6 +45,8 @@ import type { SectionName } from './role.js';
 const ALL_TEETH = Array.from({ length: 32 }, (_, i) => fromUniversal(i + 1));
 const SCALE_WAYS: readonly ScaleWay[] = ['scale', 'tooth', 'pupils'];
 const VIEW_POINT_IDS = [...new Set(Object.values(VIEW_POINTS).flatMap((specs) => specs.map((s) => s.id)))];
+/** Upper teeth that can be the last one seen in a smile. */
+export const LAST_SEEN = { right: [11, 12, 13, 14, 15, 16, 17, 18], left: [21, 22, 23, 24, 25, 26, 27, 28] } as const;
 const FINITE = { allowNaN: false, allowInfinity: false } as const;
 const words = (what: string) => ({ message: what });
 
@@ -220,6 +222,15 @@ export class ViewReadingInput {
   @ValidateNested()
   @Type(() => CalibrationInput)
   check?: CalibrationInput | null;
+
+  /** Of a smile: the last upper tooth that is seen on each side. */
+  @IsOptional()
+  @IsIn(LAST_SEEN.right as unknown as number[], words('The last tooth seen on the right is one of 11 to 18.'))
+  lastRight?: number | null;
+
+  @IsOptional()
+  @IsIn(LAST_SEEN.left as unknown as number[], words('The last tooth seen on the left is one of 21 to 28.'))
+  lastLeft?: number | null;
 
   @IsArray(words('The points of a view are a list.'))
   @ArrayMaxSize(120, words('A view has at most 120 points.'))

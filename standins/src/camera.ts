@@ -93,7 +93,7 @@ function colourAt(shot: Shot, triangle: number, px: number, py: number): Rgb {
 function surface(shot: Shot, part: Part, corner: readonly [number, number, number], weight: Vec3, p: Vec3, lamps: Lamps): Rgb {
   const { scene, s, seed } = shot;
   if (part.kind === 'inside') return inside();
-  if (part.kind === 'behind') return behind(scene.patient.face, p, BACKDROP);
+  if (part.kind === 'behind') return behind(scene.patient.face, p, s.backdrop ?? BACKDROP);
   if (part.kind === 'scale') return scaleColour(p, s.scaleAt ?? { x: 0, z: 0 });
   const view = unit([shot.at[0] - p[0], shot.at[1] - p[1], shot.at[2] - p[2]]);
   let n = unit(blended(scene.normals, corner, weight));

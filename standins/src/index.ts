@@ -22,4 +22,4 @@ export { AVOCET, CURLEW, DUNLIN, PLOVER, RECIPES, type RecipeName, SANDPIPER, TU
 export { INTRAORAL_SCANNER, type ScannerSetting, scan } from './scanner.js';
 export { type Expression, makeScene } from './scene.js';
 export { trueViewPoints } from './truth.js';
-export { VIEWS, type ViewName, type ViewSetup } from './views.js';
+export { handHeld, VIEWS, type ViewName, type ViewSetup } from './views.js';

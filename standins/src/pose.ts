@@ -23,6 +23,8 @@ export interface CameraSetting {
   readonly pitchDeg?: number;
   /** Lens distortion: a place at the side border of the field moves outward by this share of its distance from the centre. */
   readonly distortion?: number;
+  /** How light the backdrop of a portrait is, linear, 0–1. */
+  readonly backdrop?: number;
   /** Light on the sensor, 1 is as metered. */
   readonly exposure?: number;
   /** Left edge of the scale reference and the level of its upper edge, in the mouth's coordinates; none where left out. */

@@ -1,5 +1,7 @@
 import { RETRACTED, RETRACTED_FRONT } from './camera.js';
+import type { PatientRecipe } from './patient.js';
 import type { CameraSetting } from './pose.js';
+import { random } from './random.js';
 import type { Expression } from './scene.js';
 
 /** The ten views that a practice takes, as the simulated camera takes them. */
@@ -40,3 +42,16 @@ export const VIEWS: Readonly<Record<ViewName, ViewSetup>> = {
   // Taken over the head of the reclined patient, along the forehead: the chin is at the top of the picture.
   'twelve-oclock': { camera: { ...CLOSE, centreY: 0, centreZ: 2, pitchDeg: 37, rollDeg: 180 }, expression: { ...LIPS, smile: 1, openMm: 0.8 } },
 };
+
+/**
+ * The view as a hand holds the camera for a patient: rolled a little, turned a little, through a lens that bends a little. The
+ * retracted front view is taken from a stand and straight. The same each time for the same patient and view.
+ */
+export function handHeld(recipe: PatientRecipe, view: ViewName): ViewSetup {
+  const setup = VIEWS[view];
+  if (view === 'retracted-front') return setup;
+  const r = random(recipe.seed * 31 + Object.keys(VIEWS).indexOf(view));
+  const { rollDeg = 0, pitchDeg = 0 } = setup.camera;
+  const camera = { ...setup.camera, rollDeg: rollDeg + r.normal(1.1), pitchDeg: pitchDeg + r.normal(0.5), distortion: -0.006, exposure: 1 + r.normal(0.04) };
+  return { ...setup, camera };
+}

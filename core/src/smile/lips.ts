@@ -151,6 +151,7 @@ function gumAndLipLine(r: ViewReading, corners: Marked[], upper: Marked[], { len
     const kind = kindOf(tooth);
     const norm = isFrontKind(kind) ? LENGTH_WORN[kind] : undefined;
     const whole = lengths[tooth] ?? (norm && { value: norm.value, pm: 1, unit: 'mm' as const, working: { formula: 'mean length', inputs: [] } });
+    out.push({ id: `shown-${tooth}`, tooth, name: `{${tooth}} shown in smile`, figure: shown });
     if (whole) seen.push({ shown, whole });
   }
   if (seen.length < 2) return out;

@@ -1,6 +1,6 @@
 import type { CalibrationInput, LandmarkInput, PhotoView, ViewReadingInput } from '@radiant/contract';
 import { LANDMARK_KINDS, pointSpec, toothWidth, UPPER_SIX, type Vec3 } from '@radiant/core';
-import { inMouth, type Patient, project, RETRACTED_FRONT, random, scalePoints, truePoints, trueViewPoints, VIEWS } from '@radiant/standins';
+import { handHeld, inMouth, type Patient, project, RETRACTED_FRONT, random, scalePoints, truePoints, trueViewPoints, VIEWS } from '@radiant/standins';
 
 const round = (v: number) => Math.round(v * 10) / 10;
 
@@ -26,7 +26,7 @@ export function frontScale(): CalibrationInput {
 
 /** What a careful hand has set on a view: its points, and its scale by a tooth's width from the scan or by the pupils. */
 export function viewReading(patient: Patient, view: PhotoView, photoId: string): ViewReadingInput | undefined {
-  const { camera, expression } = VIEWS[view];
+  const { camera, expression } = handHeld(patient.recipe, view);
   const truth = trueViewPoints(patient, view, expression);
   const hand = random(17 + Object.keys(VIEWS).indexOf(view));
   const pxPerMm = camera.widthPx / camera.fieldMm;
@@ -40,7 +40,7 @@ export function viewReading(patient: Patient, view: PhotoView, photoId: string):
     .filter(within);
   if (points.length === 0) return undefined;
   const calibration = view === 'retracted-front' ? undefined : scaleOn(patient, view, at);
-  return { view, photoId, points, drawn: [], ...(calibration && { calibration }) };
+  return { view, photoId, points, drawn: [], ...(calibration && { calibration }), ...(view === 'close-smile' && { lastRight: 15, lastLeft: 25 }) };
 }
 
 function scaleOn(patient: Patient, view: PhotoView, at: (p: Vec3, sdMm: number) => { x: number; y: number }): CalibrationInput | undefined {

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rename, utimes, writeFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import { join } from 'node:path';
-import { INTRAORAL_SCANNER, inState, makePatient, photograph, RECIPES, scan, VIEWS, type ViewName } from '@radiant/standins';
+import { handHeld, INTRAORAL_SCANNER, inState, makePatient, photograph, RECIPES, scan, type ViewName } from '@radiant/standins';
 import sharp from 'sharp';
 import { type Delivery, deviceOf, fileOf } from './deliveries.js';
 
@@ -16,7 +16,7 @@ async function made(d: Delivery): Promise<Uint8Array> {
   const patient = makePatient(inState(RECIPES[d.patient], d.state));
   if (d.what === 'scan-stl') return scan(patient, INTRAORAL_SCANNER);
   if (d.what === 'scan-ply') return scan(patient, INTRAORAL_SCANNER, 'ply');
-  const { camera, expression } = VIEWS[d.what as ViewName];
+  const { camera, expression } = handHeld(RECIPES[d.patient], d.what as ViewName);
   const p = photograph(patient, camera, expression);
   return sharp(Buffer.from(p.rgba.buffer), { raw: { width: p.width, height: p.height, channels: 4 } })
     .removeAlpha()

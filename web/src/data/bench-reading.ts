@@ -20,6 +20,8 @@ export interface BenchChange {
   readonly check?: CalibrationInput | null;
   readonly drawn?: FreeMeasure[];
   readonly points?: ViewReadingInput['points'];
+  readonly lastRight?: number | null;
+  readonly lastLeft?: number | null;
 }
 
 /** The section with a view's reading changed. */

@@ -5,6 +5,7 @@ import { useCase, useSection, useSentence, useToothLabel } from '../data/case-co
 import { useReading } from '../data/reading.js';
 import { number } from '../shell/format.js';
 import { AskedValue } from '../shell/How.js';
+import { TeethShown } from './TeethShown.js';
 
 /** Decimal places of a figure by its unit. */
 const digitsOf = (f: ViewFigure): number => (f.figure.unit === '%' || f.figure.unit === '°' ? 0 : 1);
@@ -25,6 +26,7 @@ export function ViewFigures({ view, figures }: { view: PhotoView; figures: reado
         </tbody>
       </table>
       {view === 'close-rest' && <BothCentrals />}
+      {view === 'close-smile' && <TeethShown />}
     </section>
   );
 }
