@@ -14,11 +14,11 @@ const lives = (pid: number) => existsSync(`/proc/${pid}/stat`) && !/\) Z /.test(
 
 describe('what a person types', () => {
   it('nothing gives the defaults, with the data under the project', () => {
-    expect(readArgs([], DEFAULTS)).toEqual({ port: 8480, data: resolve('.data'), empty: false });
+    expect(readArgs([], DEFAULTS)).toEqual({ port: 8480, data: resolve('.data'), empty: false, one: false });
   });
 
   it('port and folder, with a space or an equals sign', () => {
-    expect(readArgs(['--port', '9000', '--data', '/tmp/a', '--empty'], DEFAULTS)).toEqual({ port: 9000, data: '/tmp/a', empty: true });
+    expect(readArgs(['--port', '9000', '--data', '/tmp/a', '--empty'], DEFAULTS)).toEqual({ port: 9000, data: '/tmp/a', empty: true, one: false });
     expect(readArgs(['--port=9000', '--data=/tmp/a'], DEFAULTS)).toMatchObject({ port: 9000, data: '/tmp/a' });
   });
 
