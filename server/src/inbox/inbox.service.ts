@@ -7,7 +7,7 @@ import { Refusal } from '@radiant/core';
 import { type FSWatcher, watch } from 'chokidar';
 import { ProblemException } from '../common/problem.filter.js';
 import type { Config } from '../config.js';
-import { ArrivalRow, CaseRow, Practice } from '../database/database.js';
+import { ArrivalRow, CaseRow, Practice, SettingRow } from '../database/database.js';
 import { CONFIG } from '../database/database.module.js';
 import { FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
@@ -19,6 +19,7 @@ const SETTLED_MS = 700;
 /** A file that could not be taken, because the database was away, is tried again after this. */
 const AGAIN_MS = 5000;
 const TOLD = 60;
+const OWNER = 'inbox-practice';
 
 /**
  * The watched folder: devices lay files into it, and they go to the case that they name. What names no case waits in a tray.
@@ -84,10 +85,10 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
   private async take(path: string): Promise<void> {
     const info = await stat(path).catch(() => undefined);
     if (!info?.isFile()) return;
-    const practice = await Practice.findOne({ order: [['name', 'ASC']] });
+    const practiceId = await this.owner();
     // Before there is anybody, files wait in the folder.
-    if (!practice) throw new Error('there is no practice yet');
-    const cases = await CaseRow.findAll({ where: { practiceId: practice.id } });
+    if (!practiceId) throw new Error('there is no practice yet');
+    const cases = await CaseRow.findAll({ where: { practiceId } });
     const taking = join(dirname(path), `.taking-${basename(path)}`);
     // Of several servers that watch one folder, the first to rename has it.
     if (
@@ -100,7 +101,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     try {
       const { device, caseId } = placeOf(relative(this.dir, path).split(sep).join('/'), cases);
       await this.record({
-        practiceId: practice.id,
+        practiceId,
         caseId,
         name: basename(path).slice(0, 255),
         origin: (device ?? 'watched folder').slice(0, 120),
@@ -113,6 +114,15 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
       throw error;
     }
     await unlink(taking);
+  }
+
+  /** The practice whose folder it is: the one that was there when the first file came, and for good. */
+  private async owner(): Promise<string | undefined> {
+    const held = await SettingRow.findByPk(OWNER);
+    if (held && (await Practice.findByPk(held.value))) return held.value;
+    const practice = await Practice.findOne();
+    if (practice) await SettingRow.upsert({ name: OWNER, value: practice.id });
+    return practice?.id;
   }
 
   private async record(a: {
