@@ -74,11 +74,14 @@ export function lowerJaw(jaw: JawRecipe, bite: { overbiteMm: number; overjetMm: 
   };
   const axis = (v: Vec3): Vec3 => [-v[0], v[1], -v[2]];
   return {
-    teeth: asUpper.map((t) => ({
-      ...t,
-      mesh: turned(t.mesh),
-      frame: { origin: over(t.frame.origin), x: axis(t.frame.x), y: axis(t.frame.y), z: axis(t.frame.z) },
-    })),
+    // Turned over, the row runs from left to right; the patient's right comes first here too.
+    teeth: asUpper
+      .map((t) => ({
+        ...t,
+        mesh: turned(t.mesh),
+        frame: { origin: over(t.frame.origin), x: axis(t.frame.x), y: axis(t.frame.y), z: axis(t.frame.z) },
+      }))
+      .reverse(),
     gum: turned(sheet),
   };
 }

@@ -1,0 +1,39 @@
+import { keysOf, PHOTO_VIEWS, readFileName } from '@radiant/contract';
+import { RECIPES } from '@radiant/standins';
+import { ALL, deviceOf, FIRST, fileOf } from '../src/devices/deliveries.js';
+import { DEMO_RECORDS } from '../src/devices/demo-records.js';
+import { placeOf } from '../src/inbox/naming.js';
+
+const CASES = Object.keys(RECIPES).map((name) => ({ id: name, name }));
+
+it('every sample case gets all ten views and a scan from before, and no file twice', () => {
+  for (const { name } of CASES) {
+    const own = ALL.filter((d) => d.patient === name && d.state === 'before').map((d) => d.what);
+    expect(own.filter((w) => w.startsWith('scan-'))).toHaveLength(1);
+    expect([...own.filter((w) => !w.startsWith('scan-'))].sort()).toEqual([...keysOf(PHOTO_VIEWS)].sort());
+  }
+  expect(new Set(ALL.map(fileOf)).size).toBe(ALL.length);
+  expect(ALL.slice(0, FIRST.length)).toEqual(FIRST);
+});
+
+it('all four states of the mouth and both scan formats occur', () => {
+  expect(new Set(ALL.map((d) => d.state))).toEqual(new Set(['before', 'mock-up', 'provisional', 'final']));
+  expect(ALL.some((d) => d.what === 'scan-ply')).toBe(true);
+});
+
+it.each(ALL.map((d) => [fileOf(d), d] as const))('%s says its case, its view and its state to the inbox', (name, d) => {
+  expect(placeOf(`${deviceOf(d)}/${name}`, CASES)).toEqual({ device: deviceOf(d), caseId: d.patient });
+  expect(deviceOf(d)).toMatch(/^simulated /);
+  const said = readFileName(name);
+  expect(said.state).toBe(d.state);
+  if (!d.what.startsWith('scan-')) expect(said.view).toBe(d.what);
+});
+
+it('every sample case has a record with a wish and, where teeth are missing, says which', () => {
+  for (const [name, record] of Object.entries(DEMO_RECORDS)) {
+    expect(record.wish.length).toBeGreaterThan(5);
+    expect(record.ageYears).toBeGreaterThan(15);
+    const gone = (RECIPES[name as keyof typeof RECIPES].missing ?? []) as readonly number[];
+    expect(record.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth)).toEqual([...gone]);
+  }
+});
