@@ -134,7 +134,10 @@ export class Demo implements OnModuleDestroy {
     if (!row) return true;
     const file = await FileRow.findOne({ where: { caseId: row.id, name: fileOf(d) } });
     if (!file) return false;
-    if (d.state === 'before' && !file.removedAt) await this.mark(d, row, file, me);
+    if (d.state !== 'before' || file.removedAt) return true;
+    // A first contour needs the measures of the front view: a scan that is noticed before them waits for the next look.
+    if (d.what.startsWith('scan-') && !(await this.read(row))?.photoId) return false;
+    await this.mark(d, row, file, me);
     return true;
   }
 
@@ -156,10 +159,14 @@ export class Demo implements OnModuleDestroy {
     );
   }
 
+  private async read(row: CaseRow): Promise<ReadSection | undefined> {
+    const section = await SectionRow.findOne({ where: { caseId: row.id, name: 'read' } });
+    return section ? completed('read', section.data) : undefined;
+  }
+
   /** First targets and contour, where all six front teeth are there. */
   private async contour(row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
-    const section = await SectionRow.findOne({ where: { caseId: row.id, name: 'read' } });
-    const read = section && (completed('read', section.data) as ReadSection);
+    const read = await this.read(row);
     if (!read?.calibration || UPPER_SIX.some((t) => !read.landmarks.some((m) => m.tooth === t))) {
       return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);
     }

@@ -42,13 +42,14 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
   const { detail } = useCase();
   const [waiting, setWaiting] = useState<Other>();
   const ask = (other: Other) => (count > 0 ? setWaiting(other) : void take.current(other));
+  const words = busy ? 'Sending …' : !photo ? 'Choose a photograph' : compact ? <span className="sr-only">other photograph</span> : 'other photograph';
   const held = detail.files.filter((f) => f.kind === 'photo' && f.view === view && f.id !== photo?.id);
   return (
     <span className="flex flex-col items-end gap-1.5">
       {held.length > 0 ? (
         <Popover.Root>
-          <Popover.Trigger className={compact ? 'chip' : 'btn'} disabled={busy}>
-            <ImageUp size={compact ? 15 : 17} aria-hidden="true" /> {busy ? 'Sending …' : photo ? 'other photograph' : 'Choose a photograph'}
+          <Popover.Trigger className={compact ? 'chip' : 'btn'} disabled={busy} title="other photograph">
+            <ImageUp size={compact ? 15 : 17} aria-hidden="true" /> {words}
           </Popover.Trigger>
           <Popover.Portal>
             <Popover.Content align="end" sideOffset={8} className="z-20 w-[290px] rounded-xl border border-hair bg-leaf p-3 shadow-lg">
@@ -72,8 +73,14 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
           </Popover.Portal>
         </Popover.Root>
       ) : (
-        <button type="button" className={compact ? 'chip' : 'btn'} disabled={busy} onClick={() => input.current?.click()}>
-          <ImageUp size={compact ? 15 : 17} aria-hidden="true" /> {busy ? 'Sending …' : photo ? 'other photograph' : 'Choose a photograph'}
+        <button
+          type="button"
+          className={compact ? 'chip' : 'btn'}
+          disabled={busy}
+          title={photo ? 'other photograph' : undefined}
+          onClick={() => input.current?.click()}
+        >
+          <ImageUp size={compact ? 15 : 17} aria-hidden="true" /> {words}
         </button>
       )}
       <input

@@ -31,8 +31,8 @@ export function TeethShown() {
     </select>
   );
   return (
-    <p className="mt-3 flex items-center gap-2 text-[14px]">
-      teeth shown, from {side('right', lastRight)} to {side('left', lastLeft)}
+    <p className="mt-3 flex items-center gap-1.5 text-[14px]">
+      <span className="whitespace-nowrap">teeth shown</span> {side('right', lastRight)} to {side('left', lastLeft)}
       <b className="ml-auto font-semibold" data-testid="teeth-shown">
         {lastRight && lastLeft ? (lastRight % 10) + (lastLeft % 10) : '–'}
       </b>
