@@ -94,6 +94,10 @@ describe('a known length of another kind', () => {
       >;
     expect(scaleDoubts({ scale, ends, way: 'scale', landmarks: sides(200) })).toEqual([]);
     expect(scaleDoubts({ scale, ends, way: 'scale', landmarks: sides(225) })).toEqual([expect.stringMatching(/right side looks 12 % wider/)]);
+    expect(scaleDoubts({ scale, ends, way: 'pupils', halves: { right: 100, left: 108 } })).toEqual([]);
+    expect(scaleDoubts({ scale, ends, way: 'pupils', halves: { right: 100, left: 120 } })).toEqual([
+      expect.stringMatching(/left half of the face looks 18 % wider/),
+    ]);
     const unsure: Figure = scaleFrom(ends, pupils());
     expect(scaleDoubts({ scale: unsure, ends, way: 'pupils' })).toEqual([expect.stringMatching(/±12 %/)]);
   });

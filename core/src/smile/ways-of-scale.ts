@@ -99,7 +99,7 @@ export function checkScale(scale: Figure, second: Ends, known: KnownLength): Sca
 }
 
 /** Reasons to doubt a scale. House preference; no source. */
-const DOUBT = { rollDeg: 8, sidesPercent: 7, shortPercent: 5, distancePercent: 4 } as const;
+const DOUBT = { rollDeg: 8, sidesPercent: 7, halvesPercent: 12, shortPercent: 5, distancePercent: 4 } as const;
 
 /**
  * Sentences on why the scale, and what is measured with it, may be off: a scale held askew, a head turned to one side, a length
@@ -111,6 +111,8 @@ export function scaleDoubts(c: {
   way: ScaleWay;
   rollDeg?: number | undefined;
   landmarks?: LandmarkSet;
+  /** Of a portrait: from each pupil to the middle between the brows, px. */
+  halves?: { readonly right: number; readonly left: number } | undefined;
   check?: ScaleCheck | undefined;
 }): string[] {
   const out: string[] = [];
@@ -123,6 +125,12 @@ export function scaleDoubts(c: {
   if (sides !== undefined && Math.abs(sides) > DOUBT.sidesPercent) {
     out.push(
       `The ${sides > 0 ? 'right' : 'left'} side looks ${Math.abs(sides).toFixed(0)} % wider than the other: the head or the camera may be turned. Compare sides with care.`,
+    );
+  }
+  const halves = c.halves && (200 * (c.halves.right - c.halves.left)) / (c.halves.right + c.halves.left);
+  if (halves !== undefined && Math.abs(halves) > DOUBT.halvesPercent) {
+    out.push(
+      `The ${halves > 0 ? 'right' : 'left'} half of the face looks ${Math.abs(halves).toFixed(0)} % wider than the other: the head may be turned, and midlines shift with it.`,
     );
   }
   const relative = (100 * c.scale.pm) / c.scale.value;

@@ -205,6 +205,11 @@ function Doubts({ reading }: { reading: BenchReading }) {
   const front = view === 'retracted-front';
   const at = (id: string) => reading.points.find((p) => p.id === id);
   const [right, left] = [at('pupil-right') ?? at('corner-right'), at('pupil-left') ?? at('corner-left')];
+  const brow = at('glabella');
+  const halves =
+    right && left && brow && view.startsWith('portrait')
+      ? { right: Math.hypot(brow.x - right.x, brow.y - right.y), left: Math.hypot(left.x - brow.x, left.y - brow.y) }
+      : undefined;
   const roll = front ? rollOf(landmarkSet(data.landmarks)) : right && left ? directionDeg([right.x, right.y], [left.x, left.y]) : undefined;
   const doubts = scaleDoubts({
     scale,
@@ -213,6 +218,7 @@ function Doubts({ reading }: { reading: BenchReading }) {
     // A tooth's own outline may lean; only a printed scale and the pupils must lie level.
     rollDeg: c.way === 'tooth' ? undefined : roll,
     ...(front && { landmarks: landmarkSet(data.landmarks) }),
+    halves,
     check: checkOf(reading),
   });
   if (doubts.length === 0) return null;
