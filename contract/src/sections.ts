@@ -9,6 +9,7 @@ import {
   type LandmarkKind,
   type LandmarkSet,
   PLAN_LIMITS,
+  type ProposalChoice,
   type Px,
   SCHOOLS,
   type ScaleWay,
@@ -24,6 +25,7 @@ import {
   ArrayMinSize,
   ArrayUnique,
   IsArray,
+  IsBoolean,
   IsDefined,
   IsIn,
   IsInt,
@@ -311,6 +313,30 @@ export class ReadSection {
   aligned: PhotoAlignment[] = [];
 }
 
+/** A width that is set by hand. */
+export class LockedWidth {
+  @IsIn(UPPER_SIX as number[], words('Widths are set on the six upper front teeth.'))
+  tooth!: number;
+
+  @IsNumber(FINITE, words('The width is not a number.'))
+  @Min(CROWN_LIMITS.widthMm.min, words('The width must be at least 3 mm.'))
+  @Max(CROWN_LIMITS.widthMm.max, words('The width must be at most 14 mm.'))
+  widthMm!: number;
+}
+
+/** Front-view widths of a smile that the patient likes, each over the tooth before it. */
+export class LikedSmile {
+  @IsNumber(FINITE, words('The lateral’s share is not a number.'))
+  @Min(0.3, words('A lateral is between 0.3 and 1.2 of its central.'))
+  @Max(1.2, words('A lateral is between 0.3 and 1.2 of its central.'))
+  lateral!: number;
+
+  @IsNumber(FINITE, words('The canine’s share is not a number.'))
+  @Min(0.3, words('A canine is between 0.3 and 1.5 of its lateral.'))
+  @Max(1.5, words('A canine is between 0.3 and 1.5 of its lateral.'))
+  canine!: number;
+}
+
 /** How targets are set. */
 export class ProposeSection {
   @IsIn(SCHOOLS.map((s) => s.id) as string[], words('This school of proportion is not known.'))
@@ -323,6 +349,41 @@ export class ProposeSection {
   @Min(-3, words('The edge can be set at most 3 mm up.'))
   @Max(4, words('The edge can be set at most 4 mm down.'))
   edgeMm: number = 0;
+
+  /** Gum line of the six teeth moved up. */
+  @IsOptional()
+  @IsNumber(FINITE, words('The gum level is not a number.'))
+  @Min(0, words('The gum is moved up by 0 to 4 mm.'))
+  @Max(4, words('The gum is moved up by 0 to 4 mm.'))
+  gumMm?: number;
+
+  /** Ratio of the recurring school. */
+  @IsOptional()
+  @IsNumber(FINITE, words('The recurring ratio is not a number.'))
+  @Min(0.5, words('The recurring ratio lies between 0.5 and 1.'))
+  @Max(1, words('The recurring ratio lies between 0.5 and 1.'))
+  ratio?: number;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => LikedSmile)
+  liked?: LikedSmile | null;
+
+  @IsOptional()
+  @IsIn(['close', 'keep'], words('Gaps are closed or kept.'))
+  gaps?: 'close' | 'keep';
+
+  /** Left and right alike; so where nothing is said. */
+  @IsOptional()
+  @IsBoolean(words('Whether left and right are alike is yes or no.'))
+  alike?: boolean;
+
+  @IsOptional()
+  @IsArray(words('The widths set by hand are a list.'))
+  @ArrayUnique((l: LockedWidth) => l.tooth, words('A width is set twice.'))
+  @ValidateNested({ each: true })
+  @Type(() => LockedWidth)
+  locked?: LockedWidth[];
 }
 
 /** One tooth of the planned contour. */
@@ -426,6 +487,11 @@ export function viewPoints(points: readonly ViewPointInput[]): ViewPoints {
 /** What is held of a view, or an empty reading of it. */
 export function readingOf(read: ReadSection, view: PhotoView): ViewReadingInput {
   return read.views.find((v) => v.view === view) ?? { view, points: [], drawn: [] };
+}
+
+/** The choice of a proposal in core's form. */
+export function proposalChoice({ locked, liked, ...p }: ProposeSection): ProposalChoice {
+  return { ...p, ...(liked && { liked }), ...(locked && { locked: Object.fromEntries(locked.map((l) => [l.tooth, l.widthMm])) }) };
 }
 
 /** The planned contour in core's form. */

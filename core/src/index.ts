@@ -66,10 +66,11 @@ export {
   type ProposalChoice,
   propose,
   recurringWidths,
-  SCHOOLS,
-  type SchoolId,
   type ToothTarget,
+  WIDTH_BAND,
 } from './proportion/proposal.js';
+export { type FrontSeries, GOLDEN, NATURAL_SERIES, SCHOOLS, type SchoolId, type SchoolSetting, type WidthRule, widthRule } from './proportion/schools.js';
+export { type SharedSpace, shareSpace, type WidthWish } from './proportion/share-space.js';
 export { type Bur, burName, DEPTH_TOLERANCE_MM, type Engagement, engagements, type Groove, groove, isoDiameter, TRAY } from './reduction/bur.js';
 export { type DesignId, designOf, type EdgeNeed, VENEER_DESIGNS, type VeneerDesign, ZONES, type Zone } from './reduction/design.js';
 export { type CutFrom, grooveFor, reductionBetween, type ToothReduction, toothReduction, type ZoneTarget, zenithHeight } from './reduction/plan.js';

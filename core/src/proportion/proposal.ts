@@ -1,31 +1,22 @@
 import type { ToothMeasure } from '../smile/measures.js';
-import { type FrontKind, LENGTH_UNWORN, RATIO_UNWORN, WIDTH } from '../teeth/norms.js';
+import { type FrontKind, LENGTH_UNWORN, RATIO_UNWORN, RATIO_WORN, WIDTH } from '../teeth/norms.js';
 import { type Fdi, kindOf, opposite, UPPER_SIX } from '../teeth/notation.js';
-import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, type WorkingInput } from '../working/working.js';
+import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, published, type WorkingInput } from '../working/working.js';
+import { type SchoolSetting, widthRule } from './schools.js';
+import { type SharedSpace, shareSpace, type WidthWish } from './share-space.js';
 
-/** The schools by which targets are set; the first is the default: it needs no tooth that is already right. */
-export const SCHOOLS = [
-  {
-    id: 'ratio',
-    name: 'width to length',
-    reason: 'Lengths from the edge level, widths from the ratio of unworn teeth, shared out over the space there is.',
-    cost: 'Moves every tooth towards the mean; small characterful irregularities go.',
-  },
-  {
-    id: 'reference',
-    name: 'reference tooth',
-    reason: 'The tooth that is right sets length and width; the others follow it, each in the proportion of its kind.',
-    cost: 'Carries over the faults of the reference tooth.',
-  },
-] as const;
-
-export type SchoolId = (typeof SCHOOLS)[number]['id'];
-
-export interface ProposalChoice {
-  readonly school: SchoolId;
+export interface ProposalChoice extends SchoolSetting {
   readonly referenceTooth: Fdi;
   /** Central edges below (+) where the lower of them stands today, mm. */
   readonly edgeMm: number;
+  /** Gum line of all six moved up (+), mm: length comes there too. */
+  readonly gumMm?: number;
+  /** Gaps are closed, or kept as they are. */
+  readonly gaps?: 'close' | 'keep';
+  /** Left and right are kept alike unless told. */
+  readonly alike?: boolean;
+  /** Widths set by hand, mm. */
+  readonly locked?: Readonly<Partial<Record<Fdi, number>>>;
 }
 
 export interface ToothTarget {
@@ -54,9 +45,16 @@ type Measured = ToothMeasure & Required<Pick<ToothMeasure, 'width' | 'length' | 
 
 const isMeasured = (m: ToothMeasure): m is Measured => !!(m.width && m.length && m.edgeLevel && m.zenithLevel);
 
+/** How far a width may be from its wish when the space is shared out, as a share of it. House preference; no source. */
+export const WIDTH_BAND = 0.15;
+
+/** From the gum's margin to the bone, mm: sulcus, epithelium and connective tissue (Gargiulo, Wentz, Orban 1961, from memory). */
+const MARGIN_TO_BONE = { value: 2.73, sulcus: 0.69, source: published('Gargiulo, Wentz, Orban 1961, J Periodontol 32:261') } as const;
+
 /**
  * Targets for the six upper front teeth by the chosen school.
- * The gum line is kept: length comes at the edge. Widths always fill the space from canine to canine, left and right alike.
+ * Length comes at the edge and, where it is asked for, at the gum. Widths fill the space from canine to canine, in bands about their
+ * wishes; what could not be kept is told with the amount.
  * @param gaps sum of the gaps between the six teeth along the arch, mm (0 where teeth touch)
  * @returns undefined until all six teeth are measured
  */
@@ -65,24 +63,44 @@ export function propose(measures: readonly ToothMeasure[], choice: ProposalChoic
   for (const m of measures) if (isMeasured(m)) by.set(m.tooth, m);
   if (!UPPER_SIX.every((t) => by.has(t))) return undefined;
   const get = (t: Fdi) => by.get(t) as Measured;
-  const space = spaceFigure(UPPER_SIX.map(get), gaps);
+  const keptGaps = choice.gaps === 'keep';
+  const space = spaceFigure(UPPER_SIX.map(get), keptGaps ? { ...gaps, value: 0, pm: 0 } : gaps);
+  const byReference = choice.school === 'reference';
+  const gumMm = choice.gumMm ?? 0;
   const lengths = new Map(
     UPPER_SIX.map((t) => [
       t,
-      choice.school === 'ratio' ? lengthFromEdge(get(t), choice.edgeMm) : lengthFromReference(get(choice.referenceTooth), t, choice.edgeMm),
+      byReference ? lengthFromReference(get(choice.referenceTooth), t, choice.edgeMm + gumMm) : lengthFromEdge(get(t), choice.edgeMm, gumMm),
     ]),
   );
-  const wished = new Map(UPPER_SIX.map((t) => [t, choice.school === 'ratio' ? widthFromRatio(t, lengths) : widthFromReference(get(choice.referenceTooth), t)]));
-  const held = choice.school === 'reference' ? [choice.referenceTooth, opposite(choice.referenceTooth)] : [];
-  const heldSum = sum(held.map((t) => wished.get(t) as number));
-  const factor = (space.value - heldSum) / sum(UPPER_SIX.filter((t) => !held.includes(t)).map((t) => wished.get(t) as number));
+  const wished = new Map(UPPER_SIX.map((t) => [t, byReference ? widthFromReference(get(choice.referenceTooth), t) : widthBySchool(choice, t, lengths, space)]));
+  const locked = choice.locked ?? {};
+  const held = byReference ? [choice.referenceTooth, opposite(choice.referenceTooth)] : [];
+  const wishes = UPPER_SIX.map((tooth): WidthWish => {
+    const wishMm = wished.get(tooth) as number;
+    const lockedMm = locked[tooth] ?? (held.includes(tooth) ? wishMm : undefined);
+    return { tooth, wishMm, minMm: wishMm * (1 - WIDTH_BAND), maxMm: wishMm * (1 + WIDTH_BAND), ...(lockedMm !== undefined && { lockedMm }) };
+  });
+  const shared = shareSpace(wishes, space.value, choice.alike !== false);
   const targets = UPPER_SIX.map((tooth): ToothTarget => {
-    const wish = wished.get(tooth) as number;
     const length = lengths.get(tooth) as Figure;
-    const width = sharedWidth(wish, held.includes(tooth) ? 1 : factor, space);
+    const width = sharedWidth(wished.get(tooth) as number, shared.widths.get(tooth) as number, space, locked[tooth] !== undefined);
     return { tooth, length, width, ratio: ratioOf(width, length) };
   });
-  return { targets, space, notes: notesOn(targets, factor, space) };
+  return { targets, space, notes: [...notesOnSpace(wishes, shared, space), ...notesOnRatios(targets, choice), ...notesOnGum(gumMm)] };
+}
+
+/** The width that a school wishes, mm. Schools of shares are laid over the space there is; those of ratios follow each pair's length. */
+function widthBySchool(choice: ProposalChoice, tooth: Fdi, lengths: ReadonlyMap<Fdi, Figure>, space: Figure): number {
+  const rule = widthRule(choice);
+  if (rule.ratios) {
+    const pair = ((lengths.get(tooth) as Figure).value + (lengths.get(opposite(tooth)) as Figure).value) / 2;
+    return (pair * rule.ratios[kind(tooth)]) / 100;
+  }
+  // Population widths are millimetres of their own; every other share is laid over the space.
+  if (choice.school === 'population') return WIDTH[kind(tooth)].value;
+  const shares = rule.shares as Readonly<Record<FrontKind, number>>;
+  return (space.value * shares[kind(tooth)]) / (2 * (shares.central + shares.lateral + shares.canine));
 }
 
 const sum = (v: readonly number[]) => v.reduce((a, b) => a + b, 0);
@@ -104,22 +122,23 @@ function spaceFigure(teeth: readonly Measured[], gaps: Figure): Figure {
   };
 }
 
-function lengthFromEdge(m: Measured, edgeMm: number): Figure {
+function lengthFromEdge(m: Measured, edgeMm: number, gumMm: number): Figure {
   const up = kind(m.tooth) === 'lateral' ? LATERAL_EDGE_UP_MM : 0;
   // What the photograph foreshortens of this tooth's length is put back in the same share.
   const share = m.length.value / (m.zenithLevel.value - m.edgeLevel.value);
   return {
-    value: (m.zenithLevel.value + edgeMm - up) * share,
+    value: (m.zenithLevel.value + gumMm + edgeMm - up) * share,
     pm: Math.hypot(m.zenithLevel.pm, m.length.pm / 2),
     unit: 'mm',
     working: {
-      formula: 'length = zenith level + edge set down − edge of this kind above the centrals’',
+      formula: 'length = zenith level + gum moved up + edge set down − edge of this kind above the centrals’',
       inputs: [
         { name: 'zenith over the lower central edge', value: round(m.zenithLevel.value), unit: 'mm', source: MEASURED },
         { name: 'edge set down', value: edgeMm, unit: 'mm', source: { mark: 'house', text: 'set in this plan' } },
+        { name: 'gum moved up', value: gumMm, unit: 'mm', source: { mark: 'house', text: 'set in this plan' } },
         { name: 'edge above the centrals’', value: up, unit: 'mm', source: COMMON_PRACTICE },
       ],
-      note: 'The gum line is kept; length comes at the edge.',
+      note: gumMm === 0 ? 'The gum line is kept; length comes at the edge.' : 'Length comes at the edge and at the gum.',
     },
   };
 }
@@ -143,25 +162,22 @@ function lengthFromReference(reference: Measured, tooth: Fdi, edgeMm: number): F
   };
 }
 
-function widthFromRatio(tooth: Fdi, lengths: ReadonlyMap<Fdi, Figure>): number {
-  const pair = ((lengths.get(tooth) as Figure).value + (lengths.get(opposite(tooth)) as Figure).value) / 2;
-  return (pair * RATIO_UNWORN[kind(tooth)].value) / 100;
-}
-
 function widthFromReference(reference: Measured, tooth: Fdi): number {
   return (reference.width.value * WIDTH[kind(tooth)].value) / WIDTH[kind(reference.tooth)].value;
 }
 
-function sharedWidth(wish: number, factor: number, space: Figure): Figure {
+function sharedWidth(wish: number, width: number, space: Figure, locked: boolean): Figure {
   return {
-    value: wish * factor,
-    pm: (wish * factor * space.pm) / space.value,
+    value: width,
+    pm: locked ? 0 : (width * space.pm) / space.value,
     unit: 'mm',
     working: {
-      formula: 'width = wished width × (space ÷ sum of wished widths)',
+      formula: locked ? 'width set by hand' : 'nearest to the wishes that fills the space: width = wished width × (1 + λ), in its band',
       inputs: [
         { name: 'wished width', value: round(wish), unit: 'mm', source: DERIVED },
-        { name: 'share of the space', value: round(factor * 1000) / 1000, unit: '', source: DERIVED },
+        { name: 'space', value: round(space.value), unit: 'mm', source: DERIVED },
+        { name: 'gives way by', value: round((100 * (width - wish)) / wish), unit: '%', source: DERIVED },
+        { name: 'band', value: `±${WIDTH_BAND * 100}`, unit: '%', source: { mark: 'house', text: 'house preference' } },
       ],
     },
   };
@@ -182,26 +198,54 @@ function ratioOf(width: Figure, length: Figure): Figure {
   };
 }
 
-function notesOn(targets: readonly ToothTarget[], factor: number, space: Figure): string[] {
+/** What of the wishes could not be kept, and by how much. */
+function notesOnSpace(wishes: readonly WidthWish[], shared: SharedSpace, space: Figure): string[] {
   const notes: string[] = [];
-  const off = (factor - 1) * 100;
-  if (Math.abs(off) >= 1) {
+  const free = wishes.filter((w) => w.lockedMm === undefined);
+  const wanted = sum(wishes.map((w) => w.lockedMm ?? w.wishMm));
+  const over = wanted - space.value;
+  const share = sum(free.map((w) => w.wishMm));
+  const percent = share > 0 ? (100 * over) / share : 0;
+  if (Math.abs(percent) >= 1) {
     notes.push(
-      off < 0
-        ? `The wished widths are ${(space.value / factor - space.value).toFixed(1)} mm more than the space of ${space.value.toFixed(1)} mm; those not held give way by ${Math.abs(off).toFixed(0)} %.`
-        : `The wished widths leave ${(space.value - space.value / factor).toFixed(1)} mm of the space of ${space.value.toFixed(1)} mm; those not held take it up by ${off.toFixed(0)} %.`,
+      over > 0
+        ? `The wished widths are ${over.toFixed(1)} mm more than the space of ${space.value.toFixed(1)} mm; those not held give way by ${Math.abs(percent).toFixed(0)} %.`
+        : `The wished widths leave ${(-over).toFixed(1)} mm of the space of ${space.value.toFixed(1)} mm; those not held take it up by ${Math.abs(percent).toFixed(0)} %.`,
     );
   }
-  for (const t of targets) {
-    const norm = RATIO_UNWORN[kind(t.tooth)];
-    const d = t.ratio.value - norm.value;
-    if (Math.abs(d) > RATIO_BAND) {
-      notes.push(
-        `{${t.tooth}} comes to ${t.ratio.value.toFixed(0)} %, ${Math.abs(d).toFixed(0)} points ${d > 0 ? 'above' : 'below'} the norm of ${norm.value} %.`,
-      );
-    }
+  const ends = (which: 'min' | 'max') => [...shared.atEnd].filter(([, e]) => e === which).map(([t]) => `{${t}}`);
+  for (const [which, word] of [
+    ['min', 'narrow'],
+    ['max', 'wide'],
+  ] as const) {
+    const teeth = ends(which);
+    if (teeth.length > 0) notes.push(`${teeth.join(', ')} ${teeth.length === 1 ? 'is' : 'are'} as ${word} as the band of ${WIDTH_BAND * 100} % allows.`);
   }
+  if (shared.leftMm > 0) notes.push(`${shared.leftMm.toFixed(1)} mm of the space can’t be filled within the bands: gaps stay, or a tooth is locked wider.`);
+  if (shared.leftMm < 0)
+    notes.push(`The teeth need ${(-shared.leftMm).toFixed(1)} mm more than there is, even at their narrowest: move teeth first, or lock some narrower.`);
   return notes;
+}
+
+function notesOnRatios(targets: readonly ToothTarget[], choice: ProposalChoice): string[] {
+  const norms = choice.school === 'ratio-worn' ? RATIO_WORN : RATIO_UNWORN;
+  return targets.flatMap((t) => {
+    const norm = norms[kind(t.tooth)];
+    const d = t.ratio.value - norm.value;
+    if (Math.abs(d) <= RATIO_BAND) return [];
+    return [`{${t.tooth}} comes to ${t.ratio.value.toFixed(0)} %, ${Math.abs(d).toFixed(0)} points ${d > 0 ? 'above' : 'below'} the norm of ${norm.value} %.`];
+  });
+}
+
+/** The usual caution where the gum is moved. */
+function notesOnGum(gumMm: number): string[] {
+  if (gumMm <= 0) return [];
+  const { value, sulcus, source } = MARGIN_TO_BONE;
+  return [
+    gumMm <= sulcus
+      ? `The gum moves up ${gumMm.toFixed(1)} mm: within a usual sulcus of ${sulcus} mm. Probe each tooth first.`
+      : `The gum moves up ${gumMm.toFixed(1)} mm, more than a usual sulcus: the new margin must keep about ${value.toFixed(1)} mm to the bone, so bone is probed and may have to move, and tissue heals before impressions (${source.text}). The treating clinician decides.`,
+  ];
 }
 
 /**

@@ -6,6 +6,7 @@ import {
   type MeetSection,
   PHOTO_VIEWS,
   type PhotoView,
+  proposalChoice,
   type ReadSection,
   viewPoints,
 } from '@radiant/contract';
@@ -146,5 +147,5 @@ function figureOf(m: FreeMeasure, scale: Figure): Figure | undefined {
 export function useProposal(): Proposal | undefined {
   const { measures, gaps } = useReading();
   const { data } = useSection('propose');
-  return useMemo(() => (gaps ? propose(measures, data, gaps) : undefined), [measures, gaps, data]);
+  return useMemo(() => (gaps ? propose(measures, proposalChoice(data), gaps) : undefined), [measures, gaps, data]);
 }

@@ -1,5 +1,6 @@
-import { type FrontKind, kindOf, RATIO_UNWORN, SCHOOLS, type SchoolId, UPPER_SIX } from '@radiant/core';
-import { lazy, Suspense, useId } from 'react';
+import { type FrontKind, kindOf, RATIO_UNWORN } from '@radiant/core';
+import { Lock, LockOpen } from 'lucide-react';
+import { lazy, Suspense } from 'react';
 import { useNavigate } from 'react-router';
 import { useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { useProposal, useReading } from '../data/reading.js';
@@ -12,6 +13,8 @@ import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { AcceptedFindings } from './AcceptedFindings.js';
 import { DisplayNorm } from './DisplayNorm.js';
 import { FrontDrawing } from './FrontDrawing.js';
+import { SchoolSettings } from './SchoolSettings.js';
+import { SchoolStrip } from './SchoolStrip.js';
 
 const RatioChart = lazy(() => import('./RatioChart.js'));
 
@@ -25,7 +28,8 @@ export default function Propose() {
         proposal ? (
           <div className="flex h-full flex-col gap-1 overflow-y-auto px-6 py-4">
             <FrontDrawing proposal={proposal} measures={measures} />
-            <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,300px)] gap-6">
+            <SchoolStrip />
+            <div className="mt-1 grid grid-cols-[minmax(0,1fr)_minmax(0,290px)] gap-6">
               <TargetTable />
               <Suspense fallback={null}>
                 <RatioChart proposal={proposal} measures={measures} />
@@ -56,49 +60,14 @@ function SchoolPanel() {
   const proposal = useProposal();
   const mayWrite = useMayWrite('propose');
   const mayShape = useMayWrite('shape');
-  const name = useToothLabel();
   const sentence = useSentence();
   const navigate = useNavigate();
-  const refId = useId();
   return (
     <>
       <ReadOnlyNote section="propose" />
       <Refused sentence={view.refusal?.detail} />
-      <h2 className="title mb-2">School</h2>
-      <fieldset className="mb-4 space-y-2" disabled={!mayWrite}>
-        <legend className="sr-only">School</legend>
-        {SCHOOLS.map((s, i) => (
-          <label
-            key={s.id}
-            className="block cursor-pointer rounded-lg border border-hair p-3 hover:border-ink-3 has-checked:border-plum has-checked:bg-plum-soft has-focus-visible:outline-2 has-focus-visible:outline-plum"
-          >
-            <input type="radio" name="school" className="sr-only" checked={data.school === s.id} onChange={() => set({ ...data, school: s.id as SchoolId })} />
-            <b className="font-semibold">{s.name}</b>
-            {i === 0 && <span className="text-[12px] text-ink-2"> · the default: it needs no tooth that is already right</span>}
-            <span className="block text-[13px] leading-snug text-ink-2">{s.reason}</span>
-            <span className="block text-[13px] leading-snug text-ink-2">Cost: {s.cost.charAt(0).toLowerCase() + s.cost.slice(1)}</span>
-          </label>
-        ))}
-      </fieldset>
-      {data.school === 'reference' && (
-        <div className="mb-4 flex items-center justify-between">
-          <label htmlFor={refId}>Reference tooth</label>
-          <select
-            id={refId}
-            className="field w-[90px]"
-            disabled={!mayWrite}
-            value={data.referenceTooth}
-            onChange={(e) => set({ ...data, referenceTooth: Number(e.target.value) })}
-          >
-            {UPPER_SIX.map((t) => (
-              <option key={t} value={t}>
-                {name(t)}
-              </option>
-            ))}
-          </select>
-        </div>
-      )}
-      <h2 className="title mb-1">Edge</h2>
+      <SchoolSettings />
+      <h2 className="title mb-1">Edge and gum</h2>
       <p className="mb-2 text-[13px] text-ink-2">Central edges against where the lower of them stands today; + is longer. Set it before lengths and widths.</p>
       <DisplayNorm />
       <NumberField
@@ -113,6 +82,18 @@ function SchoolPanel() {
         onChange={(v) => set({ ...data, edgeMm: v }, 'edge')}
         onDone={() => store.endGroup()}
       />
+      <NumberField
+        label="Gum moved up"
+        unit="mm"
+        value={data.gumMm ?? 0}
+        min={0}
+        max={4}
+        step={0.1}
+        digits={1}
+        disabled={!mayWrite}
+        onChange={(v) => set({ ...data, gumMm: v }, 'gum')}
+        onDone={() => store.endGroup()}
+      />
       {proposal && (
         <>
           <h2 className="title mb-1 mt-6">Space</h2>
@@ -120,8 +101,28 @@ function SchoolPanel() {
             <b className="font-semibold text-ink">
               <Value figure={proposal.space} unit />
             </b>{' '}
-            from canine to canine along the arch, always filled, left and right alike. <How figure={proposal.space} what="space" />
+            from canine to canine along the arch. <How figure={proposal.space} what="space" />
           </p>
+          <label className="mt-2 flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="accent-plum"
+              disabled={!mayWrite}
+              checked={data.gaps !== 'keep'}
+              onChange={(e) => set({ ...data, gaps: e.target.checked ? 'close' : 'keep' })}
+            />
+            close the gaps
+          </label>
+          <label className="mt-1 flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="accent-plum"
+              disabled={!mayWrite}
+              checked={data.alike !== false}
+              onChange={(e) => set({ ...data, alike: e.target.checked })}
+            />
+            left and right alike
+          </label>
           {proposal.notes.length > 0 && (
             <div className="mt-3">
               {proposal.notes.map((n) => (
@@ -158,6 +159,7 @@ function TargetTable() {
           <th scope="col">target</th>
           <th scope="col">width, mm</th>
           <th scope="col">target</th>
+          <td />
           <th scope="col">w / l</th>
           <th scope="col">target</th>
           <th scope="col">norm</th>
@@ -187,6 +189,9 @@ function TargetTable() {
                   {number(t.width.value, 1)}
                 </How>
               </td>
+              <td className="pl-0 text-left">
+                <WidthLock tooth={t.tooth} widthMm={t.width.value} />
+              </td>
               <td>{m?.ratio ? `${number(m.ratio.value, 0)} %` : '–'}</td>
               <td className="font-[650] text-plum">{number(t.ratio.value, 0)} %</td>
               <td className="text-ink-2">{RATIO_UNWORN[kindOf(t.tooth) as FrontKind].value} %</td>
@@ -195,6 +200,45 @@ function TargetTable() {
         })}
       </tbody>
     </table>
+  );
+}
+
+/** Holds a width as it is, or lets it go; the others share what is left. */
+function WidthLock({ tooth, widthMm }: { tooth: number; widthMm: number }) {
+  const { data, set } = useSection('propose');
+  const mayWrite = useMayWrite('propose');
+  const name = useToothLabel();
+  const locked = data.locked ?? [];
+  const on = locked.some((l) => l.tooth === tooth);
+  if (!mayWrite) return on ? <Lock size={13} aria-label={`width of ${name(tooth)} is held`} /> : null;
+  const toggle = () => set({ ...data, locked: on ? locked.filter((l) => l.tooth !== tooth) : [...locked, { tooth, widthMm: Math.round(widthMm * 10) / 10 }] });
+  return (
+    <span className="flex items-center gap-1">
+      <button
+        type="button"
+        aria-pressed={on}
+        aria-label={`hold the width of ${name(tooth)}`}
+        className={on ? 'text-plum' : 'text-ink-3 hover:text-plum'}
+        onClick={toggle}
+      >
+        {on ? <Lock size={14} aria-hidden="true" /> : <LockOpen size={14} aria-hidden="true" />}
+      </button>
+      {on && (
+        <input
+          type="number"
+          aria-label={`width of ${name(tooth)}, mm`}
+          className="field h-6 w-[54px] px-1 text-right text-[13px]"
+          min={3}
+          max={14}
+          step={0.1}
+          value={locked.find((l) => l.tooth === tooth)?.widthMm ?? ''}
+          onChange={(e) => {
+            const next = Number(e.target.value);
+            if (next >= 3 && next <= 14) set({ ...data, locked: locked.map((l) => (l.tooth === tooth ? { tooth, widthMm: next } : l)) }, `lock ${tooth}`);
+          }}
+        />
+      )}
+    </span>
   );
 }
 
