@@ -44,6 +44,41 @@ it('the edge level lengthens the centrals by as much, and the widths fill the sp
   expect(stored).toEqual({ school: 'reference', referenceTooth: 11, edgeMm: 0 });
 });
 
+it('schools stand side by side; a width that is held stays while the others share what is left; too much is told', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Schooled');
+  await open(page, id, 'propose');
+  await page.getByTestId('target-11').waitFor();
+  expect(await page.getByRole('radio', { name: /ratio|width|tooth|means|liked/ }).count()).toBeGreaterThanOrEqual(8);
+  await page.getByText('golden ratio', { exact: true }).click();
+  const golden = await target(13);
+  await page.getByText('recurring ratio', { exact: true }).click();
+  await page.getByLabel('Each tooth of the one before').first().fill('0.8');
+  await page.getByLabel('Each tooth of the one before').first().press('Tab');
+  await page.waitForTimeout(100);
+  expect((await target(13)).width).toBeGreaterThan(golden.width + 0.5);
+
+  await page.getByRole('button', { name: 'hold the width of 11' }).click();
+  const held = page.getByLabel('width of 11, mm');
+  await held.fill('9.4');
+  await page.waitForTimeout(100);
+  expect((await target(11)).width).toBe(9.4);
+  expect((await target(21)).width).toBe(9.4);
+  await held.fill('13.5');
+  await page.getByText(/The teeth need \d+\.\d mm more than there is/).waitFor();
+  await page.getByRole('button', { name: 'hold the width of 11' }).click();
+
+  const before = await target(11);
+  await page.getByLabel('Gum moved up').first().fill('1.2');
+  await page.getByText(/more than a usual sulcus: the new margin must keep about 2\.7 mm to the bone/).waitFor();
+  expect((await target(11)).length - before.length).toBeCloseTo(1.2, 1);
+  await page.getByLabel('close the gaps').uncheck();
+  await saved(page);
+  const { data } = (await client.get<{ sections: { propose: { data: object } } }>(`/cases/${id}`)).body.sections.propose;
+  expect(data).toMatchObject({ school: 'recurring', ratio: 0.8, gumMm: 1.2, gaps: 'keep', locked: [] });
+  expect(v.troubles).toEqual([]);
+});
+
 it('a tooth taken as reference in read sets the school', async () => {
   const { page } = v;
   const { id } = await copyOfAvocet('Referred');

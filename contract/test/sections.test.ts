@@ -218,3 +218,34 @@ describe('the views', () => {
     refused(ReadSection, { landmarks: [], aligned: [a, a] }, /aligned twice/);
   });
 });
+
+describe('what a proposal rests on', () => {
+  const base = { school: 'recurring', referenceTooth: 11, edgeMm: 0 };
+  it('ratio, gum, gaps, a liked smile and widths set by hand', () =>
+    fine(ProposeSection, {
+      ...base,
+      ratio: 0.62,
+      gumMm: 1,
+      gaps: 'keep',
+      alike: false,
+      liked: { lateral: 0.7, canine: 0.9 },
+      locked: [{ tooth: 11, widthMm: 9 }],
+    }));
+  it.each([
+    ['a ratio above one', { ratio: 1.2 }, /between 0\.5 and 1/],
+    ['a gum moved down', { gumMm: -1 }, /0 to 4 mm/],
+    ['gaps by halves', { gaps: 'half' }, /closed or kept/],
+    ['a lateral wider than it can be', { liked: { lateral: 2, canine: 0.9 } }, /between 0\.3 and 1\.2/],
+    [
+      'a width twice',
+      {
+        locked: [
+          { tooth: 11, widthMm: 9 },
+          { tooth: 11, widthMm: 8 },
+        ],
+      },
+      /set twice/,
+    ],
+    ['a width of a premolar', { locked: [{ tooth: 14, widthMm: 7 }] }, /six upper front teeth/],
+  ])('%s is refused', (_, over, sentence) => refused(ProposeSection, { ...base, ...over }, sentence));
+});

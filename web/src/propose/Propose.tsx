@@ -213,7 +213,7 @@ function WidthLock({ tooth, widthMm }: { tooth: number; widthMm: number }) {
   if (!mayWrite) return on ? <Lock size={13} aria-label={`width of ${name(tooth)} is held`} /> : null;
   const toggle = () => set({ ...data, locked: on ? locked.filter((l) => l.tooth !== tooth) : [...locked, { tooth, widthMm: Math.round(widthMm * 10) / 10 }] });
   return (
-    <span className="flex items-center gap-1">
+    <span className="ml-1.5 flex items-center gap-1">
       <button
         type="button"
         aria-pressed={on}

@@ -26,9 +26,7 @@ export function SchoolStrip() {
         >
           <input type="radio" name="school" className="sr-only" checked={data.school === id} onChange={() => set({ ...data, school: id as SchoolId })} />
           {proposal && <Teeth proposal={proposal} />}
-          <b className="truncate text-[12.5px] font-semibold leading-tight" title={name}>
-            {name}
-          </b>
+          <b className="flex min-h-[28px] items-end text-[12px] font-semibold leading-[14px]">{name}</b>
           {proposal && <span className="text-[11.5px] tabular-nums text-ink-2">{[11, 12, 13].map((t) => number(widthOf(proposal, t), 1)).join(' · ')}</span>}
         </label>
       ))}
@@ -44,7 +42,7 @@ function Teeth({ proposal }: { proposal: Proposal }) {
   const total = proposal.targets.reduce((n, t) => n + t.width.value, 0);
   let along = -total / 2;
   return (
-    <svg viewBox="-26 -12.4 52 13.6" className="h-[30px] w-full" aria-hidden="true">
+    <svg viewBox="-26 -12.4 52 13.6" className="h-[26px] w-full" aria-hidden="true">
       {proposal.targets.map((t) => {
         const x = along + t.width.value / 2;
         along += t.width.value;
