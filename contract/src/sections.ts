@@ -410,6 +410,13 @@ export class ToothPlanInput {
   @Min(PLAN_LIMITS.rotationDeg.min, words('The rotation must lie between −30° and 30°.'))
   @Max(PLAN_LIMITS.rotationDeg.max, words('The rotation must lie between −30° and 30°.'))
   rotationDeg!: number;
+
+  /** Zenith above the one that is there. */
+  @IsOptional()
+  @IsNumber(FINITE, words('The zenith is not a number.'))
+  @Min(PLAN_LIMITS.zenithUpMm.min, words('The zenith is moved by −1 to 5 mm.'))
+  @Max(PLAN_LIMITS.zenithUpMm.max, words('The zenith is moved by −1 to 5 mm.'))
+  zenithUpMm?: number;
 }
 
 /** The planned contour. */

@@ -1,5 +1,6 @@
 import {
   archTurn,
+  bounds,
   contourDifference,
   type ExistingTooth,
   existingArch,
@@ -182,4 +183,20 @@ it('an outline runs once round the face: its area is between half and all of its
   const box = p.crown.size.widthMm * p.crown.size.lengthMm;
   expect(Math.abs(twice) / 2).toBeGreaterThan(0.6 * box);
   expect(Math.abs(twice) / 2).toBeLessThan(box);
+});
+
+it('a zenith moved up carries the crown with it: as much longer a crown then keeps its edge', () => {
+  const base = planOfExisting(avocet.arch);
+  const own = base[11] as NonNullable<(typeof base)[11]>;
+  const at = (over: object) => plannedTooth(avocet.arch, { ...base, 11: { ...own, ...over } }, 11);
+  const levels = (t: ReturnType<typeof at>) => {
+    const b = bounds(t.mesh);
+    return { low: b.min[2], high: b.max[2] };
+  };
+  const before = levels(at({}));
+  const raised = levels(at({ zenithUpMm: 1.2 }));
+  expect(raised.low - before.low).toBeCloseTo(1.2, 6);
+  const longer = levels(at({ zenithUpMm: 1.2, lengthMm: own.lengthMm + 1.2 }));
+  expect(longer.high - before.high).toBeGreaterThan(1);
+  expect(Math.abs(longer.low - before.low)).toBeLessThan(0.1);
 });

@@ -14,6 +14,8 @@ export interface ToothPlan {
   readonly facialVolumeMm: number;
   /** Against the arch, positive mesial edge forward. */
   readonly rotationDeg: number;
+  /** Zenith above (+) the one that is there: the gum is moved up with it. 0 where nothing is said. */
+  readonly zenithUpMm?: number;
 }
 
 /** Limits of a plan's numbers; the same the fields and the server keep. */
@@ -22,6 +24,7 @@ export const PLAN_LIMITS = {
   widthMm: CROWN_LIMITS.widthMm,
   facialVolumeMm: CROWN_LIMITS.facialVolumeMm,
   rotationDeg: { min: -30, max: 30 },
+  zenithUpMm: { min: -1, max: 5 },
 } as const;
 
 /** The plan of the six upper front teeth by FDI number. */
@@ -37,7 +40,7 @@ export interface PlannedTooth {
 
 /**
  * Stands a planned crown in the arch: side by side with its neighbours of the plan from the midline outward, on the
- * fitted arch, its zenith at the level of the tooth that is there (the gum line is kept).
+ * fitted arch, its zenith at the level of the tooth that is there (the gum line is kept) or as far above as the plan says.
  */
 export function plannedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi): PlannedTooth {
   const own = plan[tooth] as ToothPlan;
@@ -68,7 +71,7 @@ function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, 
   const upright = frameFrom(origin, axis, [Math.cos(t), Math.sin(t), 0]);
   const turned = rotateTooth(there.tooth, upright, own.rotationDeg);
   // Slide along the axis until the zenith stands at the level of the existing one.
-  const zenithLevel = toParent(there.frame, [0, 0, there.zenithMm])[2];
+  const zenithLevel = toParent(there.frame, [0, 0, there.zenithMm])[2] + (own.zenithUpMm ?? 0);
   const ownLevel = toParent(turned, [0, 0, zenithMm])[2];
   const slide = (zenithLevel - ownLevel) / turned.z[2];
   return { ...turned, origin: toParent(turned, [0, 0, slide]) };
@@ -94,16 +97,17 @@ const FIRST_VOLUME_MAX_MM = 0.8;
  * A first contour from target lengths and widths: aligned to the arch, and as full facially as it takes to lie at or in
  * front of the teeth that are there, so that as little as possible is cut (additive first, common practice).
  */
-export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, { lengthMm: number; widthMm: number }>): ContourPlan {
+export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, { lengthMm: number; widthMm: number; zenithUpMm?: number }>): ContourPlan {
   const flat: Record<number, ToothPlan> = {};
   for (const t of UPPER_SIX) {
     const e = arch.teeth.get(t) as ExistingTooth;
-    const target = targets.get(t) ?? e;
+    const target: { lengthMm: number; widthMm: number; zenithUpMm?: number } = targets.get(t) ?? e;
     flat[t] = {
       lengthMm: within(round(target.lengthMm, 0.05), PLAN_LIMITS.lengthMm),
       widthMm: within(round(target.widthMm, 0.05), PLAN_LIMITS.widthMm),
       facialVolumeMm: 0,
       rotationDeg: 0,
+      ...(target.zenithUpMm && { zenithUpMm: within(round(target.zenithUpMm, 0.05), PLAN_LIMITS.zenithUpMm) }),
     };
   }
   const out: Record<number, ToothPlan> = {};

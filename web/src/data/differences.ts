@@ -18,6 +18,11 @@ function identity(v: unknown): string | undefined {
 
 const LABELS: Record<string, string> = {
   photoId: 'photograph',
+  gumMm: 'gum moved up, mm',
+  ratio: 'recurring ratio',
+  gaps: 'gaps',
+  alike: 'left and right alike',
+  liked: 'smile that is liked',
   calibration: 'scale',
   edgeMm: 'edge level, mm',
   referenceTooth: 'reference tooth',
@@ -30,6 +35,7 @@ const LABELS: Record<string, string> = {
   widthMm: 'width, mm',
   facialVolumeMm: 'facial volume, mm',
   rotationDeg: 'rotation, °',
+  zenithUpMm: 'zenith up, mm',
 };
 
 /** Takes a content apart into leaves: plain fields, list items by their name, and the fields of planned teeth singly. */

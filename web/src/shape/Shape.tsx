@@ -145,10 +145,12 @@ function useSetToProposal(contour: ContourState): { readonly can: boolean; reado
 
   const act = useCallback(async () => {
     if (contour.state !== 'ready' || !proposal) return;
-    const plan = await contour.service.first(proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value }] as const));
+    const plan = await contour.service.first(
+      proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: propose.data.gumMm ?? 0 }] as const),
+    );
     const scanId = shape.data.scanId ?? detail.files.filter((f) => f.kind === 'scan').at(-1)?.id;
     shape.set({ ...(scanId && { scanId }), proposalVersion: propose.version, teeth: planInputs(plan) });
-  }, [contour, proposal, shape, propose.version, detail.files]);
+  }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail.files]);
 
   const done = useRef(false);
   useEffect(() => {
@@ -167,6 +169,7 @@ const FIELDS: readonly { key: keyof ToothPlan; label: string; unit: string; step
   { key: 'widthMm', label: 'Width', unit: 'mm', step: 0.05, digits: 2 },
   { key: 'facialVolumeMm', label: 'Facial volume', unit: 'mm', step: 0.05, digits: 2 },
   { key: 'rotationDeg', label: 'Rotation, mesial forward', unit: '°', step: 0.5, digits: 1 },
+  { key: 'zenithUpMm', label: 'Zenith, up', unit: 'mm', step: 0.05, digits: 2 },
 ];
 
 function ToothPanel({
@@ -198,6 +201,7 @@ function ToothPanel({
       widthMm: `scan ${number(there.widthMm, 2)}${target ? ` · proposal ${number(target.width.value, 2)}` : ''}`,
       facialVolumeMm: 'against the library form',
       rotationDeg: `scan ${signed(there.rotationDeg, 1)}`,
+      zenithUpMm: 'the gum moves with it',
     }),
   };
   return (
@@ -225,7 +229,7 @@ function ToothPanel({
               key={f.key}
               label={f.label}
               unit={f.unit}
-              value={own[f.key]}
+              value={own[f.key] ?? 0}
               min={PLAN_LIMITS[f.key].min}
               max={PLAN_LIMITS[f.key].max}
               step={f.step}

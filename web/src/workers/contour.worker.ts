@@ -90,7 +90,7 @@ const service = {
   },
 
   /** A first contour for the given targets. */
-  first(targets: readonly (readonly [Fdi, { lengthMm: number; widthMm: number }])[]): ContourPlan {
+  first(targets: readonly (readonly [Fdi, { lengthMm: number; widthMm: number; zenithUpMm?: number }])[]): ContourPlan {
     return firstContour(need(), new Map(targets));
   },
 
