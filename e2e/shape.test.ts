@@ -95,3 +95,46 @@ it('a technician turns the arch and comments, and the numbers stand still', asyn
   await t.page.getByText('Incisal embrasures a little deeper, please.').waitFor();
   expect(t.troubles).toEqual([]);
 });
+
+it('a contour is kept as a version, worn, approved by the patient, and gone on from', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Versioned');
+  await open(page, id, 'shape');
+  const versions = page.getByRole('region', { name: 'Versions' });
+  await versions.getByRole('button', { name: 'keep as version' }).click();
+  const keep = page.getByRole('dialog', { name: 'Keep this contour' });
+  await keep.getByRole('button', { name: 'Keep it' }).click();
+  await keep.getByText('The name of a version has 1 to 60 characters.').waitFor();
+  await keep.getByLabel('Name').fill('for the mock-up');
+  await keep.getByRole('button', { name: 'Keep it' }).click();
+  await versions.getByRole('button', { name: /^1 · for the mock-up/ }).click();
+  const card = page.getByRole('dialog', { name: 'Version 1: for the mock-up' });
+  await card.getByText('The same in every number.').waitFor();
+  await card.getByLabel('Put in on').fill('2026-11-17');
+  await card.getByLabel('Speech').fill('a slight lisp at first');
+  await card.getByRole('button', { name: 'note it' }).click();
+  await card.getByLabel('How the patient approved it, in a word').fill('after a week of wearing');
+  await card.getByRole('button', { name: 'Approved by the patient' }).click();
+  await card.getByText('after a week of wearing').waitFor();
+  await card.getByRole('button', { name: 'Close' }).click();
+  await open(page, id, 'reduce');
+  await page.getByText('version 1, approved by the patient').waitFor();
+
+  await open(page, id, 'shape');
+  await page.getByLabel('Length').first().fill('11.20');
+  await saved(page);
+  await versions.getByRole('button', { name: /^1 · for the mock-up.*approved by the patient/ }).click();
+  await card.getByRole('row', { name: /length, mm/ }).waitFor();
+  await card.getByRole('button', { name: 'Close' }).click();
+  await open(page, id, 'reduce');
+  await page.getByText('changed since version 1 was approved').waitFor();
+  await open(page, id, 'shape');
+  await versions.getByRole('button', { name: /^1 · for the mock-up/ }).click();
+  await card.getByRole('button', { name: 'Go on from this one' }).click();
+  await saved(page);
+  const { contours, sections } = (await client.get<CaseDetail>(`/cases/${id}`)).body;
+  expect(contours).toHaveLength(1);
+  expect(contours[0]).toMatchObject({ worn: { speech: 'a slight lisp at first' }, approved: { word: 'after a week of wearing' } });
+  expect(sections.shape.data.teeth).toEqual(contours[0]?.teeth);
+  expect(v.troubles).toEqual([]);
+});

@@ -17,9 +17,10 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { ContourApproval, type ContourVersion, WornMockUp } from './contours.js';
 import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './records.js';
 import { COMMENT_STAGES, type CommentStage, ROLES, type Role, SECTION_NAMES, type SectionName } from './role.js';
-import { MeetSection, ProposeSection, ReadSection, ReduceSection, type SectionData, ShapeSection } from './sections.js';
+import { MeetSection, ProposeSection, ReadSection, ReduceSection, type SectionData, ShapeSection, ToothPlanInput } from './sections.js';
 
 const words = (what: string) => ({ message: what });
 
@@ -168,6 +169,8 @@ export interface CaseDetail {
   /** Put away, and can still be brought back. */
   readonly removed: readonly CaseFile[];
   readonly comments: readonly CaseComment[];
+  /** Contours that were kept, the oldest first. */
+  readonly contours: readonly ContourVersion[];
 }
 
 /** The format's name and the newest version that this program reads. */
@@ -283,6 +286,55 @@ class StoredRevision {
   at!: string;
 }
 
+class StoredApproval extends ContourApproval {
+  @IsString()
+  @MaxLength(120)
+  by!: string;
+
+  @IsISO8601()
+  at!: string;
+}
+
+class StoredContour {
+  @IsInt()
+  @Min(1)
+  number!: number;
+
+  @IsString()
+  @Length(1, 60)
+  name!: string;
+
+  @IsString()
+  @MaxLength(300)
+  why!: string;
+
+  @IsString()
+  @MaxLength(120)
+  by!: string;
+
+  @IsISO8601()
+  at!: string;
+
+  @IsOptional()
+  @IsUUID()
+  scanId?: string | null;
+
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => ToothPlanInput)
+  teeth!: ToothPlanInput[];
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => WornMockUp)
+  worn?: WornMockUp | null;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => StoredApproval)
+  approved?: StoredApproval | null;
+}
+
 /** A whole case as one JSON file: sections, every revision of them, files and comments. */
 export class CaseDocument {
   @Equals(CASE_DOCUMENT_FORMAT, words('This is not a Radiant Arch case file.'))
@@ -317,4 +369,10 @@ export class CaseDocument {
   @ValidateNested({ each: true })
   @Type(() => StoredRevision)
   history!: StoredRevision[];
+
+  @IsOptional()
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => StoredContour)
+  contours?: StoredContour[];
 }

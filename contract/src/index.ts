@@ -1,4 +1,5 @@
 export * from './cases.js';
+export * from './contours.js';
 export * from './people.js';
 export * from './problem.js';
 export * from './records.js';

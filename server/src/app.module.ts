@@ -4,6 +4,7 @@ import type { Sequelize } from 'sequelize';
 import { CasesModule } from './cases/cases.module.js';
 import { ProblemFilter } from './common/problem.filter.js';
 import type { Config } from './config.js';
+import { ContoursModule } from './contours/contours.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import { DevicesModule } from './devices/devices.module.js';
 import { DocumentsModule } from './documents/documents.module.js';
@@ -18,7 +19,7 @@ export class AppModule {
     return {
       module: AppModule,
       // Documents before cases: `cases/import` must not be taken for a case called import.
-      imports: [DatabaseModule.with(db, config), PeopleModule, DocumentsModule, CasesModule, FilesModule, InboxModule, DevicesModule],
+      imports: [DatabaseModule.with(db, config), PeopleModule, DocumentsModule, CasesModule, ContoursModule, FilesModule, InboxModule, DevicesModule],
       controllers: [HealthController],
       providers: [{ provide: APP_FILTER, useClass: ProblemFilter }],
     };

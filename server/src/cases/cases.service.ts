@@ -15,6 +15,7 @@ import {
 } from '@radiant/contract';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
+import { ContoursService } from '../contours/contours.service.js';
 import { CaseRow, CommentRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { describeFile, FilesService } from '../files/files.service.js';
@@ -28,6 +29,7 @@ export class CasesService {
   constructor(
     @Inject(DATABASE) private readonly db: Sequelize,
     private readonly files: FilesService,
+    private readonly contours: ContoursService,
   ) {}
 
   /** A case of the person's own practice. @throws ProblemException 404 alike for another practice's and for none */
@@ -74,11 +76,12 @@ export class CasesService {
   }
 
   async detail(row: CaseRow): Promise<CaseDetail> {
-    const [sections, files, removed, comments] = await Promise.all([
+    const [sections, files, removed, comments, contours] = await Promise.all([
       SectionRow.findAll({ where: { caseId: row.id } }),
       this.files.list(row.id),
       this.files.removed(row.id),
       CommentRow.findAll({ where: { caseId: row.id }, order: [['at', 'ASC']] }),
+      this.contours.list(row.id),
     ]);
     const states = Object.fromEntries(
       SECTION_NAMES.map((name) => [
@@ -96,6 +99,7 @@ export class CasesService {
       files: files.map(describeFile),
       removed: removed.map(describeFile),
       comments: comments.map(describeComment),
+      contours,
     };
   }
 

@@ -1,4 +1,4 @@
-import type { ArrivalState, CaseState, CommentStage, FileKind, PhotoView, Role, SectionName } from '@radiant/contract';
+import type { ArrivalState, CaseState, CommentStage, FileKind, PhotoView, Role, SectionName, ToothPlanInput, WornMockUp } from '@radiant/contract';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
 import type { Config } from '../config.js';
 
@@ -75,6 +75,23 @@ export class ArrivalRow extends Model<InferAttributes<ArrivalRow>, InferCreation
   declare sentence: string;
   declare origin: string;
   declare at: Date;
+}
+
+/** A contour that was kept. Its teeth never change; what is said of it does. */
+export class ContourRow extends Model<InferAttributes<ContourRow>, InferCreationAttributes<ContourRow>> {
+  declare id: string;
+  declare caseId: string;
+  declare number: number;
+  declare name: string;
+  declare why: string;
+  declare byName: string;
+  declare at: Date;
+  declare scanId: string | null;
+  declare teeth: ToothPlanInput[];
+  declare worn: CreationOptional<WornMockUp | null>;
+  declare approvedWord: CreationOptional<string | null>;
+  declare approvedBy: CreationOptional<string | null>;
+  declare approvedAt: CreationOptional<Date | null>;
 }
 
 export class CommentRow extends Model<InferAttributes<CommentRow>, InferCreationAttributes<CommentRow>> {
@@ -167,6 +184,24 @@ export function openDatabase(c: Config['database']): Sequelize {
       at: at(),
     },
     { sequelize: db, tableName: 'arrivals' },
+  );
+  ContourRow.init(
+    {
+      id: id(),
+      caseId: text(36),
+      number: { type: DataTypes.INTEGER, allowNull: false },
+      name: text(60),
+      why: text(300),
+      byName: text(120),
+      at: at(),
+      scanId: DataTypes.CHAR(36),
+      teeth: { type: DataTypes.JSON, allowNull: false },
+      worn: DataTypes.JSON,
+      approvedWord: DataTypes.STRING(300),
+      approvedBy: DataTypes.STRING(120),
+      approvedAt: DataTypes.DATE(3),
+    },
+    { sequelize: db, tableName: 'contours' },
   );
   CommentRow.init(
     { id: id(), caseId: text(36), stage: text(20), body: { type: DataTypes.TEXT, allowNull: false }, byName: text(120), role: text(20), at: at() },

@@ -114,6 +114,28 @@ const MIGRATIONS: readonly { name: string; up: (q: QueryInterface) => Promise<vo
       await q.addIndex('arrivals', ['practice_id', 'at']);
     },
   },
+  {
+    name: '0005-contours-that-were-kept',
+    up: async (q) => {
+      await q.createTable('contours', {
+        id,
+        case_id: of('cases'),
+        number: version,
+        name: text(60),
+        why: text(300),
+        by_name: text(120),
+        at,
+        scan_id: DataTypes.CHAR(36),
+        teeth: json,
+        worn: DataTypes.JSON,
+        approved_word: DataTypes.STRING(300),
+        approved_by: DataTypes.STRING(120),
+        approved_at: DataTypes.DATE(3),
+      });
+      // Two people who keep a version at one moment: the second is told and counts on.
+      await q.addIndex('contours', ['case_id', 'number'], { unique: true });
+    },
+  },
 ];
 
 /** Brings the database to the newest form. Safe to run at every start. */

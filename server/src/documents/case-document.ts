@@ -17,7 +17,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { CasesService } from '../cases/cases.service.js';
 import { checkReadAgainst, checkViewsAgainst } from '../cases/sections.service.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
-import { CaseRow, CommentRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
+import { CaseRow, CommentRow, ContourRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
@@ -59,6 +59,13 @@ export class CaseDocumentService {
         })),
       ),
       comments: detail.comments.map(({ stage, body, by, role, at }) => ({ stage, body, by, role, at })),
+      contours: detail.contours.map(({ id: _, scanId, worn, approved, ...c }) => ({
+        ...c,
+        teeth: [...c.teeth],
+        ...(scanId && { scanId }),
+        ...(worn && { worn }),
+        ...(approved && { approved }),
+      })),
       history: history.map((h) => ({ section: h.section, version: h.version, data: h.data, by: h.byName, at: h.at.toISOString() })),
     };
     return doc;
@@ -96,6 +103,26 @@ export class CaseDocumentService {
       }
       await this.requireSense(row, doc, renamed, transaction);
       await writeSections(row, doc, renamed, me, transaction);
+      for (const c of doc.contours ?? []) {
+        await ContourRow.create(
+          {
+            id: randomUUID(),
+            caseId: row.id,
+            number: c.number,
+            name: c.name,
+            why: c.why,
+            byName: c.by,
+            at: new Date(c.at),
+            scanId: (c.scanId && renamed.get(c.scanId)) ?? null,
+            teeth: c.teeth,
+            worn: c.worn ?? null,
+            approvedWord: c.approved?.word ?? null,
+            approvedBy: c.approved?.by ?? null,
+            approvedAt: c.approved ? new Date(c.approved.at) : null,
+          },
+          { transaction },
+        );
+      }
       for (const c of doc.comments) {
         await CommentRow.create(
           { id: randomUUID(), caseId: row.id, stage: c.stage, body: c.body, byName: c.by, role: c.role, at: new Date(c.at) },

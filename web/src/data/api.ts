@@ -39,6 +39,7 @@ const json = (method: string, body: unknown): RequestInit => ({ method, headers:
 export const api = {
   get: <T>(path: string) => call<T>(path),
   post: <T>(path: string, body: unknown) => call<T>(path, json('POST', body)),
+  put: <T>(path: string, body: unknown) => call<T>(path, json('PUT', body)),
   patch: <T>(path: string, body: unknown) => call<T>(path, json('PATCH', body)),
   remove: <T>(path: string) => call<T>(path, { method: 'DELETE' }),
   upload: <T>(path: string, file: File) => {

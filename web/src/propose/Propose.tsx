@@ -103,7 +103,7 @@ function SchoolPanel() {
             </b>{' '}
             from canine to canine along the arch. <How figure={proposal.space} what="space" />
           </p>
-          <label className="mt-2 flex items-center gap-2">
+          <label className="mt-1 flex h-8 items-center gap-2">
             <input
               type="checkbox"
               className="accent-plum"
@@ -113,7 +113,7 @@ function SchoolPanel() {
             />
             close the gaps
           </label>
-          <label className="mt-1 flex items-center gap-2">
+          <label className="flex h-8 items-center gap-2">
             <input
               type="checkbox"
               className="accent-plum"
@@ -213,12 +213,12 @@ function WidthLock({ tooth, widthMm }: { tooth: number; widthMm: number }) {
   if (!mayWrite) return on ? <Lock size={13} aria-label={`width of ${name(tooth)} is held`} /> : null;
   const toggle = () => set({ ...data, locked: on ? locked.filter((l) => l.tooth !== tooth) : [...locked, { tooth, widthMm: Math.round(widthMm * 10) / 10 }] });
   return (
-    <span className="ml-1.5 flex items-center gap-1">
+    <span className="ml-0.5 flex items-center gap-1">
       <button
         type="button"
         aria-pressed={on}
         aria-label={`hold the width of ${name(tooth)}`}
-        className={on ? 'text-plum' : 'text-ink-3 hover:text-plum'}
+        className={`flex h-6 w-6 items-center justify-center ${on ? 'text-plum' : 'text-ink-2 hover:text-plum'}`}
         onClick={toggle}
       >
         {on ? <Lock size={14} aria-hidden="true" /> : <LockOpen size={14} aria-hidden="true" />}

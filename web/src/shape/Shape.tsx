@@ -15,6 +15,7 @@ import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { Trouble, Waiting } from '../shell/Waiting.js';
 import { type ContourState, useContour, usePlanned } from '../workers/use-contour.js';
 import { ScanUpload } from './ScanUpload.js';
+import { Versions } from './Versions.js';
 
 const SHOWING: readonly (readonly [Showing, string])[] = [
   ['existing', 'as scanned'],
@@ -267,6 +268,7 @@ function ToothPanel({
         </p>
       )}
       <div className="mt-4">{contour.state === 'ready' && <ScanUpload quiet />}</div>
+      <Versions />
       <Comments stage="shape" />
     </>
   );

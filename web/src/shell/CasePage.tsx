@@ -3,6 +3,7 @@ import { ArrowLeft } from 'lucide-react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
+import { standingOf, standingWords } from '../data/standing.js';
 import { ArchStrip } from './ArchStrip.js';
 import { Arrivals } from './Arrivals.js';
 import { ConflictDialog } from './ConflictDialog.js';
@@ -71,11 +72,14 @@ function Frame() {
 
 function StageFact({ stage }: { stage: string }) {
   const shape = useSection('shape');
+  const { detail } = useCase();
   if (stage === 'reduce' || stage === 'keep') {
+    const standing = standingOf(shape.data.teeth, detail.contours);
     return (
       <p>
         <b className="font-semibold text-ink">Contour, version {shape.version}</b>
         {shape.at ? `, ${day(shape.at)}` : ''}
+        <span className={`block ${standing.kind === 'approved' ? '' : 'font-semibold text-removed-ink'}`}>{standingWords(standing)}</span>
       </p>
     );
   }

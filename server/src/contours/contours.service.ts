@@ -1,0 +1,93 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { type ContourApproval, type ContourVersion, completed, type NewContourVersion, type WornMockUp } from '@radiant/contract';
+import { UniqueConstraintError } from 'sequelize';
+import { ProblemException } from '../common/problem.filter.js';
+import { type CaseRow, ContourRow, SectionRow } from '../database/database.js';
+import type { SignedIn } from '../people/session.js';
+
+const TRIES = 4;
+
+/** Contours that were kept as versions, worn as mock-ups, and approved by the patient. */
+@Injectable()
+export class ContoursService {
+  async list(caseId: string): Promise<ContourVersion[]> {
+    const rows = await ContourRow.findAll({ where: { caseId }, order: [['number', 'ASC']] });
+    return rows.map(describeContour);
+  }
+
+  /**
+   * Keeps the contour that stands in shape as a version.
+   * @throws ProblemException 403 for a role that may not, 422 while there is no contour
+   */
+  async keep(row: CaseRow, input: NewContourVersion, me: SignedIn): Promise<ContourVersion> {
+    requireDentist(me);
+    const section = await SectionRow.findOne({ where: { caseId: row.id, name: 'shape' } });
+    const shape = section ? completed('shape', section.data) : undefined;
+    if (!shape || shape.teeth.length === 0) throw new ProblemException(422, 'Not ready', 'There is no contour to keep yet; shape one first.');
+    for (let tries = 1; ; tries++) {
+      const last = (await ContourRow.max('number', { where: { caseId: row.id } })) as number | null;
+      try {
+        const made = await ContourRow.create({
+          id: randomUUID(),
+          caseId: row.id,
+          number: (last ?? 0) + 1,
+          name: input.name,
+          why: input.why,
+          byName: me.name,
+          at: new Date(),
+          scanId: shape.scanId ?? null,
+          teeth: shape.teeth,
+        });
+        return describeContour(made);
+      } catch (error) {
+        if (!(error instanceof UniqueConstraintError) || tries === TRIES) throw error;
+      }
+    }
+  }
+
+  /** Says that a version is or was worn as a mock-up. @throws ProblemException 403, 404, 422 for days in the wrong order */
+  async wear(row: CaseRow, id: string, worn: WornMockUp, me: SignedIn): Promise<ContourVersion> {
+    requireDentist(me);
+    if (worn.until && worn.until < worn.from) {
+      throw new ProblemException(422, 'Not accepted', 'The mock-up came out before it was put in; look at the two days.');
+    }
+    return describeContour(await (await this.find(row, id)).update({ worn }));
+  }
+
+  /** The patient's approval. @throws ProblemException 403, 404, 409 when it was approved before */
+  async approve(row: CaseRow, id: string, { word }: ContourApproval, me: SignedIn): Promise<ContourVersion> {
+    requireDentist(me);
+    const [changed] = await ContourRow.update(
+      { approvedWord: word, approvedBy: me.name, approvedAt: new Date() },
+      { where: { id: (await this.find(row, id)).id, approvedAt: null } },
+    );
+    if (changed === 0) throw new ProblemException(409, 'Approved before', 'This version was approved before; it is frozen.');
+    return describeContour(await this.find(row, id));
+  }
+
+  private async find(row: CaseRow, id: string): Promise<ContourRow> {
+    const own = await ContourRow.findOne({ where: { id, caseId: row.id } });
+    if (!own) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
+    return own;
+  }
+}
+
+function requireDentist(me: SignedIn): void {
+  if (me.role !== 'dentist') throw new ProblemException(403, 'Not allowed', 'The dentist keeps and releases contours; you may read them.');
+}
+
+function describeContour(r: ContourRow): ContourVersion {
+  return {
+    id: r.id,
+    number: r.number,
+    name: r.name,
+    why: r.why,
+    by: r.byName,
+    at: r.at.toISOString(),
+    scanId: r.scanId ?? null,
+    teeth: r.teeth,
+    worn: r.worn ?? null,
+    approved: r.approvedAt ? { word: r.approvedWord ?? '', by: r.approvedBy ?? '', at: r.approvedAt.toISOString() } : null,
+  };
+}
