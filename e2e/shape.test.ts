@@ -118,7 +118,7 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   await card.getByText('after a week of wearing').waitFor();
   await card.getByRole('button', { name: 'Close' }).click();
   await open(page, id, 'reduce');
-  await page.getByText('version 1, approved by the patient').waitFor();
+  await page.getByText('as kept in “for the mock-up”, approved by the patient').waitFor();
 
   await open(page, id, 'shape');
   await page.getByLabel('Length').first().fill('11.20');
@@ -127,7 +127,7 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   await card.getByRole('row', { name: /length, mm/ }).waitFor();
   await card.getByRole('button', { name: 'Close' }).click();
   await open(page, id, 'reduce');
-  await page.getByText('changed since version 1 was approved').waitFor();
+  await page.getByText('changed since “for the mock-up” was approved').waitFor();
   await open(page, id, 'shape');
   await versions.getByRole('button', { name: /^1 · for the mock-up/ }).click();
   await card.getByRole('button', { name: 'Go on from this one' }).click();

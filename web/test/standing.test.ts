@@ -32,9 +32,9 @@ it('two contours are the same whatever the order of their teeth, and with a zeni
 
 it.each([
   ['nothing kept', [], 10, 'not approved yet'],
-  ['kept and not approved', [version(1, 10)], 10, 'version 1, not approved yet'],
+  ['kept and not approved', [version(1, 10)], 10, 'as kept in “v1”, not approved yet'],
   ['kept, and gone on from', [version(1, 10)], 10.5, 'not approved yet'],
-  ['approved', [version(1, 10), version(2, 10.5, true)], 10.5, 'version 2, approved by the patient'],
-  ['approved, and changed since', [version(1, 10, true), version(2, 10.5)], 10.5, 'changed since version 1 was approved'],
-  ['approved, kept again as another, and back to it', [version(1, 10, true), version(2, 10)], 10, 'version 1, approved by the patient'],
+  ['approved', [version(1, 10), version(2, 10.5, true)], 10.5, 'as kept in “v2”, approved by the patient'],
+  ['approved, and changed since', [version(1, 10, true), version(2, 10.5)], 10.5, 'changed since “v1” was approved'],
+  ['approved, kept again as another, and back to it', [version(1, 10, true), version(2, 10)], 10, 'as kept in “v1”, approved by the patient'],
 ])('%s', (_, versions, lengthMm, words) => expect(standingWords(standingOf(teeth(lengthMm), versions))).toBe(words));

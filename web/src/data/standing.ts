@@ -22,11 +22,11 @@ export function standingOf(teeth: readonly ToothPlanInput[], contours: readonly 
 export function standingWords(s: Standing): string {
   switch (s.kind) {
     case 'approved':
-      return `version ${s.version.number}, approved by the patient`;
+      return `as kept in “${s.version.name}”, approved by the patient`;
     case 'left-approved':
-      return `changed since version ${s.version.number} was approved`;
+      return `changed since “${s.version.name}” was approved`;
     case 'kept':
-      return `version ${s.version.number}, not approved yet`;
+      return `as kept in “${s.version.name}”, not approved yet`;
     default:
       return 'not approved yet';
   }
