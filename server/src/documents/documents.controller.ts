@@ -1,4 +1,4 @@
-import { Controller, Get, Param, Post, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
 import type { CaseDetail } from '@radiant/contract';
@@ -8,6 +8,7 @@ import { ProblemException } from '../common/problem.filter.js';
 import { FilesService } from '../files/files.service.js';
 import { Me, type SignedIn } from '../people/session.js';
 import { CaseDocumentService } from './case-document.js';
+import { contourStl, SURFACES, type Surface } from './contour-stl.js';
 import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
 
@@ -32,6 +33,27 @@ export class DocumentsController {
     const sheet = planSheet(detail, me.practice, file ? await this.files.read(file) : undefined);
     if (!sheet) throw new ProblemException(422, 'Not ready', 'There is no plan to print yet: it needs a scan and a contour of all six teeth.');
     send(response, 'application/pdf', `${detail.name} plan.pdf`, await planPdf(sheet));
+  }
+
+  /** The planned crowns (`what=planned`, of a kept contour with `version`) or the scanned arch (`what=existing`) as binary STL, mm. */
+  @Get(':id/contour.stl')
+  async stl(
+    @Param('id') id: string,
+    @Query('what') what: Surface | undefined,
+    @Query('version') version: string | undefined,
+    @Me() me: SignedIn,
+    @Res() response: Response,
+  ): Promise<void> {
+    const detail = await this.cases.detail(await this.cases.own(id, me));
+    const surface = what ?? 'planned';
+    if (!SURFACES.includes(surface)) throw new ProblemException(422, 'Not accepted', 'Ask for the planned or the existing surface.');
+    const own = version ? detail.contours.find((c) => c.id === version) : undefined;
+    if (version && !own) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
+    const scanId = own?.scanId ?? detail.sections.shape.data.scanId ?? detail.files.filter((f) => f.kind === 'scan').at(-1)?.id;
+    const file = scanId ? await this.files.find(id, scanId) : null;
+    const bytes = contourStl(detail, file ? await this.files.read(file) : undefined, surface, version);
+    if (!bytes) throw new ProblemException(422, 'Not ready', 'There is no such surface yet: it needs a scan, and the plan a contour of all six teeth.');
+    send(response, 'model/stl', `${detail.name} ${surface}${own ? ` ${own.number}` : ''}.stl`, Buffer.from(bytes));
   }
 
   /** The whole case as one JSON file. */

@@ -1,6 +1,7 @@
 import type { CaseDetail, CaseDocument, CaseSummary, Problem } from '@radiant/contract';
-import { UPPER_SIX } from '@radiant/core';
+import { bounds, crown, inspectMesh, readStl, UPPER_SIX, volume } from '@radiant/core';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { type Client, signedIn } from '../house.js';
 
 let dentist: Client;
@@ -23,6 +24,48 @@ beforeAll(async () => {
 });
 
 const bringIn = (d: unknown) => dentist.upload<Problem & CaseDetail>('/cases/import', typeof d === 'string' ? d : JSON.stringify(d), 'case.json');
+
+describe('the contour as STL', () => {
+  const stl = async (query: string) => (await dentist.bytes(`/cases/${avocet.id}/contour.stl?${query}`)).slice();
+  const shells = (bytes: Uint8Array) => new STLLoader().parse(bytes.buffer as ArrayBuffer);
+
+  it('is six closed crowns that three’s loader reads, as large together as the plan’s crowns by themselves', async () => {
+    const bytes = await stl('what=planned');
+    expect(shells(bytes).attributes.position?.count).toBeGreaterThan(6 * 3 * 5000);
+    const { mesh } = readStl(bytes);
+    expect(inspectMesh(mesh).ok).toBe(true);
+    const { teeth } = (await dentist.get<CaseDetail>(`/cases/${avocet.id}`)).body.sections.shape.data;
+    const single = teeth.reduce((n, t) => n + volume(crown(t.tooth, { lengthMm: t.lengthMm, widthMm: t.widthMm, facialVolumeMm: t.facialVolumeMm }).mesh), 0);
+    expect(volume(mesh) / single).toBeCloseTo(1, 3);
+  });
+
+  it('lies over the arch as scanned, which goes out whole', async () => {
+    const existing = readStl(await stl('what=existing')).mesh;
+    const planned = bounds(readStl(await stl('what=planned')).mesh);
+    const there = bounds(existing);
+    expect(planned.min[0]).toBeGreaterThan(there.min[0]);
+    expect(planned.max[0]).toBeLessThan(there.max[0]);
+  });
+
+  it('of a kept version is what was kept; one that is not there is not found, and a word that is no surface is told', async () => {
+    const made = await bringIn({ ...doc, name: 'Stint' });
+    const kept = (await dentist.post<{ id: string }>(`/cases/${made.body.id}/contours`, { name: 'kept', why: '' })).body;
+    const first = await dentist.bytes(`/cases/${made.body.id}/contour.stl?version=${kept.id}`);
+    const { version, data } = made.body.sections.shape;
+    await dentist.patch(`/cases/${made.body.id}/sections/shape`, {
+      version,
+      data: { ...data, teeth: data.teeth.map((t) => ({ ...t, lengthMm: t.lengthMm + 0.5 })) },
+    });
+    const again = await dentist.bytes(`/cases/${made.body.id}/contour.stl?version=${kept.id}`);
+    expect(Buffer.compare(Buffer.from(first), Buffer.from(again))).toBe(0);
+    const now = readStl((await dentist.bytes(`/cases/${made.body.id}/contour.stl`)).slice()).mesh;
+    expect(volume(now)).toBeGreaterThan(volume(readStl(first.slice()).mesh) * 1.02);
+    expect((await dentist.get(`/cases/${made.body.id}/contour.stl?version=${made.body.id}`)).status).toBe(404);
+    expect((await dentist.get<Problem>(`/cases/${made.body.id}/contour.stl?what=wished`)).body.detail).toBe('Ask for the planned or the existing surface.');
+    const bare = (await dentist.post<CaseDetail>('/cases', { name: 'No surface yet' })).body;
+    expect((await dentist.get<Problem>(`/cases/${bare.id}/contour.stl`)).status).toBe(422);
+  });
+});
 
 describe('the plan as PDF', () => {
   it('is one A4 page that names every tooth and zone, with the caution', async () => {

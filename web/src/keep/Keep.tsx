@@ -1,5 +1,5 @@
 import { UPPER_SIX } from '@radiant/core';
-import { FileDown, FileText } from 'lucide-react';
+import { Box, FileDown, FileText } from 'lucide-react';
 import { useState } from 'react';
 import { AwayError, sentenceOf } from '../data/api.js';
 import { useCase } from '../data/case-context.js';
@@ -15,7 +15,7 @@ export default function Keep() {
   return (
     <Stage
       bench={
-        <div className="mx-auto flex h-full max-w-[720px] flex-col gap-5 overflow-y-auto px-6 py-8">
+        <div className="mx-auto flex h-full max-w-[720px] flex-col gap-4 overflow-y-auto px-6 py-6">
           <Handover
             icon={<FileText size={26} aria-hidden="true" />}
             title="The plan on one page"
@@ -28,6 +28,20 @@ export default function Keep() {
             href={`/api/cases/${detail.id}/plan.pdf`}
             name={`${detail.name} plan.pdf`}
             disabled={!ready}
+          />
+          <Handover
+            icon={<Box size={26} aria-hidden="true" />}
+            title="The planned contour as STL"
+            words={
+              ready
+                ? 'Binary STL, millimetres, in the scan’s own coordinates: six closed crowns for the technician. What the patient approved is a kept version; look at the head of the page before sending.'
+                : 'It needs a scan and a contour of all six teeth first.'
+            }
+            action="Save the contour"
+            href={`/api/cases/${detail.id}/contour.stl?what=planned`}
+            name={`${detail.name} planned.stl`}
+            disabled={!ready}
+            also={{ action: 'Save the arch as scanned', href: `/api/cases/${detail.id}/contour.stl?what=existing`, name: `${detail.name} existing.stl` }}
           />
           <Handover
             icon={<FileDown size={26} aria-hidden="true" />}
@@ -91,6 +105,7 @@ function Handover({
   href,
   name,
   disabled = false,
+  also,
 }: {
   icon: React.ReactNode;
   title: string;
@@ -99,19 +114,21 @@ function Handover({
   href: string;
   name: string;
   disabled?: boolean;
+  /** A second thing of the same kind. */
+  also?: { action: string; href: string; name: string };
 }) {
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
-  const fetchIt = async () => {
+  const fetchIt = async (from = href, as = name) => {
     setState({ busy: true });
     try {
-      const response = await fetch(href).catch(() => {
+      const response = await fetch(from).catch(() => {
         throw new AwayError();
       });
       if (!response.ok) throw new Error(((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? 'The server refused this.');
       const url = URL.createObjectURL(await response.blob());
       const a = document.createElement('a');
       a.href = url;
-      a.download = name;
+      a.download = as;
       a.click();
       URL.revokeObjectURL(url);
       setState({ busy: false });
@@ -120,7 +137,7 @@ function Handover({
     }
   };
   return (
-    <section className="flex gap-5 rounded-xl border border-hair bg-leaf p-6" aria-label={title}>
+    <section className="flex gap-5 rounded-xl border border-hair bg-leaf p-5" aria-label={title}>
       <span className="text-plum">{icon}</span>
       <div>
         <h2 className="title">{title}</h2>
@@ -128,6 +145,11 @@ function Handover({
         <button type="button" className="btn" disabled={disabled || state.busy} onClick={() => void fetchIt()}>
           {state.busy ? 'Making it …' : action}
         </button>
+        {also && (
+          <button type="button" className="how ml-4" disabled={disabled || state.busy} onClick={() => void fetchIt(also.href, also.name)}>
+            {also.action}
+          </button>
+        )}
         {state.refusal && (
           <p role="alert" className="mt-2 text-stop">
             {state.refusal}
