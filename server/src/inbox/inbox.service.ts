@@ -20,6 +20,8 @@ const SETTLED_MS = 700;
 const AGAIN_MS = 5000;
 const TOLD = 60;
 const OWNER = 'inbox-practice';
+/** Where files lie that are too large; its name keeps the watcher out. */
+const REFUSED = '.refused';
 
 /**
  * The watched folder: devices lay files into it, and they go to the case that they name. What names no case waits in a tray.
@@ -113,7 +115,10 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
       await rename(taking, path);
       throw error;
     }
-    await unlink(taking);
+    if (info.size <= MAX_BYTES) return unlink(taking);
+    // Too large to be kept: it stays the device's, out of the way.
+    await mkdir(join(this.dir, REFUSED), { recursive: true });
+    await rename(taking, join(this.dir, REFUSED, basename(path)));
   }
 
   /** The practice whose folder it is: the one that was there when the first file came, and for good. */
@@ -138,7 +143,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     let state: ArrivalState = 'tray';
     let sentence = '';
     let fileId: string | null = null;
-    if (!a.bytes) [state, sentence] = ['refused', 'The file is larger than 50 MB.'];
+    if (!a.bytes) [state, sentence] = ['refused', `The file is larger than 50 MB; it lies in the folder ${REFUSED} of the inbox.`];
     else if (!kind) sentence = 'This is not a JPEG, PNG, STL or PLY file.';
     else if (!a.caseId) sentence = 'Its name begins with no case’s name.';
     else {

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import type { Arrived, CaseDetail } from '@radiant/contract';
 import { INTRAORAL_SCANNER, makePatient, scan, scatteredRecipe } from '@radiant/standins';
 import sharp from 'sharp';
-import { type Client, DATA, signedIn, until } from '../house.js';
+import { Client, DATA, signedIn, until } from '../house.js';
 
 const INBOX = join(DATA, 'inbox');
 let client: Client;
@@ -100,9 +100,18 @@ it('a broken picture for a case is refused with its reason, kept in the tray, an
   expect(files.filter((f) => f.name.includes('broken'))).toEqual([]);
 });
 
-it('another practice’s people see nothing of it', async () => {
-  const stranger = await fetch(`${process.env.RADIANT_TEST_PORT ? `http://127.0.0.1:${process.env.RADIANT_TEST_PORT}` : ''}/api/arrivals`);
-  expect(stranger.status).toBe(401);
+it('a file that is too large is refused and not lost: it lies aside in the folder', async () => {
+  lay('Greenshank - huge.jpg', new Uint8Array(51 * 1024 * 1024));
+  expect(await arrived('Greenshank - huge.jpg')).toMatchObject({
+    state: 'refused',
+    sentence: 'The file is larger than 50 MB; it lies in the folder .refused of the inbox.',
+  });
+  await until('it lies aside', async () => existsSync(join(INBOX, '.refused', 'Greenshank - huge.jpg')));
+  expect(existsSync(join(INBOX, 'Greenshank - huge.jpg'))).toBe(false);
+});
+
+it('who is not signed in sees nothing of it', async () => {
+  expect((await new Client().get('/arrivals')).status).toBe(401);
 });
 
 it('a preview fills a screen and is never larger than the original', async () => {
