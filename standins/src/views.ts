@@ -1,3 +1,4 @@
+import type { ViewId } from '@radiant/core';
 import { RETRACTED, RETRACTED_FRONT } from './camera.js';
 import type { PatientRecipe } from './patient.js';
 import type { CameraSetting } from './pose.js';
@@ -5,17 +6,7 @@ import { random } from './random.js';
 import type { Expression } from './scene.js';
 
 /** The ten views that a practice takes, as the simulated camera takes them. */
-export type ViewName =
-  | 'portrait-rest'
-  | 'portrait-smile'
-  | 'close-rest'
-  | 'close-smile'
-  | 'retracted-front'
-  | 'retracted-right'
-  | 'retracted-left'
-  | 'upper-occlusal'
-  | 'lower-occlusal'
-  | 'twelve-oclock';
+export type ViewName = ViewId;
 
 export interface ViewSetup {
   readonly camera: CameraSetting;
