@@ -76,7 +76,8 @@ export interface SectionState<N extends SectionName = SectionName> {
   readonly at: string | null;
 }
 
-export const FILE_KINDS = ['photo', 'scan'] as const;
+/** A photograph, a scan of the upper jaw, or one of the lower jaw in the same coordinates. */
+export const FILE_KINDS = ['photo', 'scan', 'lower-scan'] as const;
 export type FileKind = (typeof FILE_KINDS)[number];
 
 export interface CaseFile {

@@ -1,6 +1,7 @@
 export * from './cases.js';
 export * from './contours.js';
 export * from './people.js';
+export * from './plan-fields.js';
 export * from './problem.js';
 export * from './records.js';
 export * from './role.js';

@@ -1,7 +1,9 @@
 import 'reflect-metadata';
 import {
   type ContourPlan,
+  CROWN_CHARACTERS,
   CROWN_LIMITS,
+  type CrownCharacter,
   type CutFrom,
   type DesignId,
   fromUniversal,
@@ -15,6 +17,7 @@ import {
   type ScaleWay,
   type SchoolId,
   UPPER_SIX,
+  UPPER_TEN,
   VENEER_DESIGNS,
   VIEW_POINTS,
   type ViewPoints,
@@ -41,6 +44,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { PLAN_FIELDS, planRefusal } from './plan-fields.js';
 import { CAUTIONS, type Caution, keysOf, PHOTO_VIEWS, type PhotoView, TOOTH_PAST, type ToothPast, WISH_TAGS, type WishTag } from './records.js';
 import type { SectionName } from './role.js';
 
@@ -386,37 +390,42 @@ export class ProposeSection {
   locked?: LockedWidth[];
 }
 
-/** One tooth of the planned contour. */
+/** One tooth of the planned contour. What may be left out is checked by the list of fields below the class. */
 export class ToothPlanInput {
-  @IsIn(UPPER_SIX as number[], words('The contour is planned on the six upper front teeth.'))
+  @IsIn(UPPER_TEN as number[], words('The contour is planned on the upper front teeth and premolars, 15 to 25.'))
   tooth!: number;
 
-  @IsNumber(FINITE, words('The length is not a number.'))
-  @Min(CROWN_LIMITS.lengthMm.min, words('The length must be at least 5 mm.'))
-  @Max(CROWN_LIMITS.lengthMm.max, words('The length must be at most 16 mm.'))
   lengthMm!: number;
-
-  @IsNumber(FINITE, words('The width is not a number.'))
-  @Min(CROWN_LIMITS.widthMm.min, words('The width must be at least 3 mm.'))
-  @Max(CROWN_LIMITS.widthMm.max, words('The width must be at most 14 mm.'))
   widthMm!: number;
-
-  @IsNumber(FINITE, words('The facial volume is not a number.'))
-  @Min(PLAN_LIMITS.facialVolumeMm.min, words('The facial volume must lie between −2 and 2 mm.'))
-  @Max(PLAN_LIMITS.facialVolumeMm.max, words('The facial volume must lie between −2 and 2 mm.'))
   facialVolumeMm!: number;
-
-  @IsNumber(FINITE, words('The rotation is not a number.'))
-  @Min(PLAN_LIMITS.rotationDeg.min, words('The rotation must lie between −30° and 30°.'))
-  @Max(PLAN_LIMITS.rotationDeg.max, words('The rotation must lie between −30° and 30°.'))
   rotationDeg!: number;
-
-  /** Zenith above the one that is there. */
-  @IsOptional()
-  @IsNumber(FINITE, words('The zenith is not a number.'))
-  @Min(PLAN_LIMITS.zenithUpMm.min, words('The zenith is moved by −1 to 5 mm.'))
-  @Max(PLAN_LIMITS.zenithUpMm.max, words('The zenith is moved by −1 to 5 mm.'))
+  neckVolumeMm?: number;
+  edgeVolumeMm?: number;
+  textureShare?: number;
+  edgeThicknessMm?: number;
+  edgeCurveMm?: number;
+  mesialCornerMm?: number;
+  distalCornerMm?: number;
+  neckWidthMm?: number;
   zenithUpMm?: number;
+  zenithDistalMm?: number;
+  tipDeg?: number;
+  torqueDeg?: number;
+  forwardMm?: number;
+  distalMm?: number;
+
+  @IsOptional()
+  @IsIn(CROWN_CHARACTERS as string[], words('A crown is soft, even or square.'))
+  character?: CrownCharacter;
+}
+
+const NEEDED: readonly string[] = ['lengthMm', 'widthMm', 'facialVolumeMm', 'rotationDeg'];
+for (const field of PLAN_FIELDS) {
+  const said = words(planRefusal(field));
+  const limit = PLAN_LIMITS[field.key];
+  const checks = [IsNumber(FINITE, said), Min(limit.min, said), Max(limit.max, said)];
+  if (!NEEDED.includes(field.key)) checks.push(IsOptional());
+  for (const check of checks) check(ToothPlanInput.prototype, field.key);
 }
 
 /** The planned contour. */
@@ -432,7 +441,7 @@ export class ShapeSection {
   proposalVersion?: number | null;
 
   @IsArray()
-  @ArrayMaxSize(6)
+  @ArrayMaxSize(10)
   @ArrayUnique((t: ToothPlanInput) => t.tooth, words('A tooth is planned twice.'))
   @ValidateNested({ each: true })
   @Type(() => ToothPlanInput)
@@ -508,7 +517,7 @@ export function contourPlan(teeth: readonly ToothPlanInput[]): ContourPlan {
 
 /** Core's contour as section entries, in the order of the teeth. */
 export function planInputs(plan: ContourPlan): ToothPlanInput[] {
-  return UPPER_SIX.flatMap((tooth) => {
+  return UPPER_TEN.flatMap((tooth) => {
     const own = plan[tooth];
     return own ? [{ tooth, ...own }] : [];
   });

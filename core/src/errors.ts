@@ -12,7 +12,8 @@ export type RefusalCode =
   | 'points-coincide'
   | 'landmark-outside'
   | 'parameter-out-of-range'
-  | 'scan-without-teeth';
+  | 'scan-without-teeth'
+  | 'stroke-not-possible';
 
 /** A typed refusal: a code for programs, a sentence for people, and what was received. */
 export class Refusal extends Error {

@@ -11,25 +11,41 @@ export {
   type Stand,
   standingFrame,
 } from './contour/arch.js';
-export { CROWN_LIMITS, type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
+export { type Contact, contactBetween, contacts, setContacts, TIGHT_MM } from './contour/contacts.js';
+export { type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
 export { contourDifference, contourDifferenceQuick } from './contour/difference.js';
 export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
 export { CROWN_FORMS, type CrownForm } from './contour/form.js';
 export { LOWER_CROWN_FORMS } from './contour/lower-forms.js';
 export { facialOutline } from './contour/outline.js';
 export {
+  CROWN_CHARACTERS,
+  CROWN_LIMITS,
+  type CrownCharacter,
+  type CrownShape,
+  type Limit,
+  PLAN_DEFAULTS,
+  PLAN_LIMITS,
+  type PlanExtra,
+  type PlanNumber,
+} from './contour/parameters.js';
+export {
   type ContourPlan,
+  crownSize,
   FIRST_GAP_MM,
   firstContour,
   isPlannable,
   median,
-  PLAN_LIMITS,
   type PlannedTooth,
   plannedTooth,
   planOfExisting,
+  planOfTooth,
   type ToothPlan,
+  takenIn,
 } from './contour/plan.js';
-export { readScan, type SegmentedScan } from './contour/scan.js';
+export { type Jaw, readScan, type SegmentedScan } from './contour/scan.js';
+export { BRUSH_LIMITS, LEAST_WALL_MM, mirroredStroke, requireStroke, type Stroke, sculpted } from './contour/sculpt.js';
+export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
 export { Refusal, type RefusalCode } from './errors.js';
 export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';
 export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './formats/stl.js';
@@ -60,6 +76,22 @@ export { type RayCaster, type RayHit, rayCaster } from './geometry/tree/ray.js';
 export { faceNormals, type SignedField, signedDistances, signedField } from './geometry/tree/signed.js';
 export { type Defect, describeDefects, inspectMesh, type MeshReport, requireSound } from './geometry/validate.js';
 export * from './geometry/vec.js';
+export { biteGrid, HEIGHT_STEP_MM, type HeightField, heightField, type JawTooth } from './occlusion/heights.js';
+export {
+  alongAngle,
+  clearances,
+  closing,
+  type Direction,
+  type JawShift,
+  type Lead,
+  leadOf,
+  type Movement,
+  type MovementStep,
+  onTheTeeth,
+  TOUCH_MM,
+  type ToothClearance,
+} from './occlusion/movement.js';
+export { type Overlap, overlapOf } from './occlusion/overlap.js';
 export {
   LATERAL_EDGE_UP_MM,
   type Proposal,

@@ -1,6 +1,7 @@
 import {
   archTurn,
   bounds,
+  contacts,
   contourDifference,
   type ExistingTooth,
   existingArch,
@@ -14,7 +15,10 @@ import {
   planOfExisting,
   readScan,
   ringVertex,
+  setContacts,
   sub,
+  type ToothPlan,
+  takenIn,
   toParent,
   UPPER_SIX,
   UPPER_TEN,
@@ -162,8 +166,76 @@ describe('the first contour', () => {
   });
 });
 
-it('the six upper front teeth are planned, premolars not', () => {
-  expect(UPPER_TEN.filter(isPlannable)).toEqual(UPPER_SIX);
+it('the upper front teeth and premolars can be planned, molars and lower teeth not', () => {
+  expect(UPPER_TEN.every(isPlannable)).toBe(true);
+  expect([16, 26, 31, 43].some(isPlannable)).toBe(false);
+});
+
+const { arch, patient } = avocet;
+
+describe('a premolar taken into the plan', () => {
+  it.each([14, 15, 24, 25])('%i stands where it stood and measures what it measured', (tooth) => {
+    const plan = { ...planOfExisting(arch), [tooth]: takenIn(arch, planOfExisting(arch), tooth) };
+    const p = plannedTooth(arch, plan, tooth);
+    const there = arch.teeth.get(tooth) as ExistingTooth;
+    const truth = patient.teeth.find((t) => t.tooth === tooth);
+    expect(Math.abs(there.widthMm - (truth?.crown.size.widthMm ?? 0))).toBeLessThan(0.1);
+    expect(Math.abs(there.lengthMm - (truth?.crown.size.lengthMm ?? 0))).toBeLessThan(0.1);
+    for (let i = 0; i < 3; i++) expect(Math.abs((p.frame.origin[i as 0] as number) - (there.frame.origin[i as 0] as number))).toBeLessThan(0.1);
+    expect(median([...contourDifference(arch, p)].map(Math.abs))).toBeLessThan(0.1);
+  });
+});
+
+describe('how a planned crown stands', () => {
+  const plan = planOfExisting(arch);
+  const at = (change: object) => plannedTooth(arch, { ...plan, 21: { ...(plan[21] as ToothPlan), ...change } }, 21);
+  const still = at({});
+  const zenith = (p: ReturnType<typeof at>) => {
+    let best: [number, number, number] = [0, 0, -Infinity];
+    for (let k = 0; k <= p.crown.ringSize / 2; k++) {
+      const v = 3 * k;
+      if ((p.crown.mesh.positions[v + 2] as number) > best[2]) best = [v, 0, p.crown.mesh.positions[v + 2] as number];
+    }
+    return [0, 1, 2].map((i) => p.mesh.positions[best[0] + i] as number);
+  };
+
+  it.each([
+    ['tipDeg', 6],
+    ['torqueDeg', 8],
+  ])('%s turns the axis by as much about the zenith, which stays', (key, deg) => {
+    const p = at({ [key]: deg });
+    const cos = [0, 1, 2].reduce((sum, i) => sum + (p.frame.z[i as 0] as number) * (still.frame.z[i as 0] as number), 0);
+    expect((Math.acos(cos) * 180) / Math.PI).toBeCloseTo(deg, 4);
+    zenith(p).forEach((v, i) => {
+      expect(Math.abs(v - (zenith(still)[i] as number))).toBeLessThan(0.15);
+    });
+    // Positive brings the edge to the midline, and forward.
+    const edge = p.frame.origin;
+    if (key === 'tipDeg') expect(Math.abs(edge[0])).toBeLessThan(Math.abs(still.frame.origin[0]) - 0.5);
+    else expect(edge[1]).toBeLessThan(still.frame.origin[1] - 0.8);
+  });
+
+  it('forward and away from the midline move it by as much', () => {
+    const p = at({ forwardMm: 0.6, distalMm: 0.4 });
+    const by = [0, 1].map((i) => (p.frame.origin[i as 0] as number) - (still.frame.origin[i as 0] as number));
+    expect(Math.hypot(...by)).toBeCloseTo(Math.hypot(0.6, 0.4), 2);
+    expect(by[0]).toBeGreaterThan(0.3);
+    expect(by[1]).toBeLessThan(-0.3);
+  });
+});
+
+describe('contacts between neighbours', () => {
+  it('are set to the wished tightness, and a neighbour passed into is told with its depth', () => {
+    const plan = planOfExisting(arch);
+    const set = setContacts(arch, plan, 0.03);
+    const planned = new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, set.plan, t)] as const));
+    expect(set.left).toEqual([]);
+    for (const c of contacts(arch, planned))
+      if (UPPER_SIX.includes(c.right) && UPPER_SIX.includes(c.left)) expect(Math.abs(c.gapMm + 0.03)).toBeLessThan(0.035);
+    const pushed = { ...set.plan, 22: { ...(set.plan[22] as ToothPlan), distalMm: (set.plan[22]?.distalMm ?? 0) - 0.3 } };
+    const after = contacts(arch, new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, pushed, t)] as const)));
+    expect(after.find((c) => c.right === 21)?.gapMm).toBeLessThan(-0.15);
+  });
 });
 
 it('the middle of a list is its middle value, or the mean of the two', () => {

@@ -2,11 +2,13 @@ import { Refusal } from '../errors.js';
 import { type Curve, monotoneCurve, smoothstep, tabulated } from '../geometry/curve.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { type Fdi, isUpper, kindOf, sideOf } from '../teeth/notation.js';
+import { inCharacter } from './character.js';
 import { CROWN_FORMS, type CrownForm } from './form.js';
 import { LOWER_CROWN_FORMS } from './lower-forms.js';
+import { CROWN_LIMITS, type CrownShape, type Limit } from './parameters.js';
 
 /** What is set on one planned crown. Lengths in mm. */
-export interface CrownSize {
+export interface CrownSize extends CrownShape {
   /** Facial zenith to edge as a caliper held in the sagittal plane reads it, 5–16. */
   readonly lengthMm: number;
   /** Greatest mesio-distal width, 3–14. */
@@ -16,13 +18,6 @@ export interface CrownSize {
   /** Lost from the edge by wear: the form of a tooth longer by this, cut flat, 0–4. */
   readonly wearMm?: number;
 }
-
-export const CROWN_LIMITS = {
-  lengthMm: { min: 5, max: 16 },
-  widthMm: { min: 3, max: 14 },
-  facialVolumeMm: { min: -2, max: 2 },
-  wearMm: { min: 0, max: 4 },
-} as const;
 
 /**
  * A crown as a closed mesh in the tooth's own frame: z apical, y backward (palatal or lingual), x to the patient's left for an
@@ -55,15 +50,15 @@ export function ringVertex(crown: Pick<Crown, 'ringSize'>, r: number, k: number)
  * @throws Refusal `tooth-unknown` for a tooth without a library form, `parameter-out-of-range` outside CROWN_LIMITS
  */
 export function crown(tooth: Fdi, size: CrownSize): Crown {
-  const form = (isUpper(tooth) ? CROWN_FORMS : LOWER_CROWN_FORMS)[kindOf(tooth)];
-  if (!form) throw new Refusal('tooth-unknown', `There is no crown form for tooth ${tooth}.`, tooth);
-  for (const [name, limit] of Object.entries(CROWN_LIMITS)) {
-    const v = size[name as keyof CrownSize] ?? 0;
+  const library = (isUpper(tooth) ? CROWN_FORMS : LOWER_CROWN_FORMS)[kindOf(tooth)];
+  if (!library) throw new Refusal('tooth-unknown', `There is no crown form for tooth ${tooth}.`, tooth);
+  for (const [name, limit] of Object.entries<Limit>(CROWN_LIMITS)) {
+    const v = size[name as keyof typeof CROWN_LIMITS] ?? 0;
     if (!(v >= limit.min && v <= limit.max)) {
       throw new Refusal('parameter-out-of-range', `${name} of ${tooth} is ${v}; it must lie between ${limit.min} and ${limit.max} mm.`, v);
     }
   }
-  return { tooth, size, mesh: buildMesh(form, tooth, size), ringSize: AROUND, rings: RINGS };
+  return { tooth, size, mesh: buildMesh(inCharacter(library, size.character ?? 'even'), tooth, size), ringSize: AROUND, rings: RINGS };
 }
 
 interface Surface {
@@ -104,9 +99,10 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
   const half = AROUND / 2;
   const positions = new Float64Array(3 * (RINGS * AROUND + capRows * (half - 1) + 1));
 
+  const neckWide = (size.neckWidthMm ?? 0) / 2;
   const put = (at: number, c: number, z: number, front: number) => {
     const h = z / length;
-    const halfWidth = (size.widthMm / 2) * (c >= 0 ? surface.halfMesial(h) : surface.halfDistal(h));
+    const halfWidth = (size.widthMm / 2) * (c >= 0 ? surface.halfMesial(h) : surface.halfDistal(h)) + neckWide * smoothstep(0.5, 0.95, h);
     positions[3 * at] = mesialSign * c * halfWidth;
     positions[3 * at + 1] = -front;
     positions[3 * at + 2] = z - wear;
@@ -117,16 +113,16 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
     const angle = (2 * Math.PI * k) / AROUND;
     const c = mesialSign * Math.cos(angle);
     const isFacial = k <= half;
-    const top = edgeHeight(form, c, length, wear, isFacial);
-    const neck = neckHeight(form, c, length, size.widthMm, isFacial);
-    const across = acrossTerms(form, c);
+    const top = edgeHeight(form, size, c, length, isFacial);
+    const neck = neckHeight(form, size, c, length, isFacial);
+    const across = acrossTerms(form, c, size.textureShare ?? 1);
     for (let r = 0; r < RINGS; r++) {
       const z = neck + (top - neck) * (RING_PLACES[r] as number);
       put(
         ringVertex({ ringSize: AROUND }, r, k),
         c,
         z,
-        isFacial ? facialFront(form, surface, size, across, z, length) : palatalFront(form, surface, across, z / length),
+        isFacial ? facialFront(form, surface, size, across, z, length) : palatalFront(form, surface, size, across, z / length),
       );
     }
   }
@@ -174,11 +170,13 @@ function settleHeights(positions: Float64Array, lengthMm: number): void {
 }
 
 /** Height above the form's edge plane at which the side wall ends, mm. */
-function edgeHeight(form: CrownForm, c: number, length: number, wear: number, isFacial: boolean): number {
+function edgeHeight(form: CrownForm, size: CrownSize, c: number, length: number, isFacial: boolean): number {
+  const wear = size.wearMm ?? 0;
   const corner = c >= 0 ? form.mesialCorner : form.distalCorner;
+  const rounder = (c >= 0 ? size.mesialCornerMm : size.distalCornerMm) ?? 0;
   const a = Math.abs(c);
   const t = Math.max(0, (a - corner.from) / (1 - corner.from));
-  let z = length * corner.drop * (1 - Math.sqrt(Math.max(0, 1 - t * t)));
+  let z = Math.max(0, length * corner.drop + rounder) * (1 - Math.sqrt(Math.max(0, 1 - t * t))) + (size.edgeCurveMm ?? 0) * c * c;
   if (form.cusp) {
     const { at, mesialDrop, distalDrop, tipRadius } = form.cusp;
     const d = c - at;
@@ -186,7 +184,7 @@ function edgeHeight(form: CrownForm, c: number, length: number, wear: number, is
     z += length * slope * (Math.sqrt(d * d + tipRadius * tipRadius) - tipRadius);
   } else {
     // Three faint lobes along an unworn edge.
-    z += 0.05 * (0.5 - 0.5 * Math.cos(3 * Math.PI * (c + 1))) * Math.max(0, 1 - wear);
+    z += 0.05 * (size.textureShare ?? 1) * (0.5 - 0.5 * Math.cos(3 * Math.PI * (c + 1))) * Math.max(0, 1 - wear);
   }
   if (!isFacial) {
     if (form.palatalCusp) z += length * form.palatalCusp.shorter * (1 - a * a);
@@ -199,8 +197,8 @@ function edgeHeight(form: CrownForm, c: number, length: number, wear: number, is
   return wear + (d + Math.sqrt(d * d + k * k)) / 2;
 }
 
-function neckHeight(form: CrownForm, c: number, length: number, width: number, isFacial: boolean): number {
-  const zenith = isFacial ? (-form.zenithDistalMm / (width * 0.3)) * 0.6 : 0;
+function neckHeight(form: CrownForm, size: CrownSize, c: number, length: number, isFacial: boolean): number {
+  const zenith = isFacial ? (-(form.zenithDistalMm + (size.zenithDistalMm ?? 0)) / (size.widthMm * 0.3)) * 0.6 : 0;
   const drop = c >= zenith ? form.neckMesialMm : form.neckDistalMm;
   const t = c >= zenith ? (c - zenith) / (1 - zenith) : (zenith - c) / (1 + zenith);
   return length - (isFacial ? 0 : 0.25 * (1 - c * c)) - Math.min(drop, length * 0.4) * t ** 2.8;
@@ -213,24 +211,27 @@ interface Across {
   readonly fossa: number;
   readonly grooves: number;
   readonly ridge: number;
+  readonly texture: number;
 }
 
-function acrossTerms(form: CrownForm, c: number): Across {
+function acrossTerms(form: CrownForm, c: number, texture: number): Across {
   const a = Math.min(1, Math.abs(c));
   return {
     logA: Math.log(Math.max(a, 1e-12)),
     palatalReach: (1 - a ** form.palatalPower) ** (1 / form.palatalPower),
     fossa: form.fossaMm * Math.exp(-((a / 0.55) ** 4)),
-    grooves: Math.exp(-(((c - 0.36) / 0.13) ** 2)) + Math.exp(-(((c + 0.36) / 0.13) ** 2)),
+    grooves: texture * (Math.exp(-(((c - 0.36) / 0.13) ** 2)) + Math.exp(-(((c + 0.36) / 0.13) ** 2))),
+    texture,
     ridge: form.ridgeMm * Math.exp(-(((c - (form.cusp?.at ?? 0)) / 0.22) ** 2)),
   };
 }
 
 /** Palatal surface: mm in front of the axis (negative is behind) at height h. */
-function palatalFront(form: CrownForm, s: Surface, x: Across, h: number): number {
+function palatalFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, h: number): number {
   const border = s.contact(h);
   const dip = form.fossaMm === 0 ? 0 : x.fossa * smoothstep(0.08, 0.25, h) * (1 - smoothstep(0.5, 0.68, h));
-  return border + (s.palatal(h) - border + dip) * x.palatalReach;
+  const thicker = (size.edgeThicknessMm ?? 0) * (1 - smoothstep(0.1, 0.42, h));
+  return border + (s.palatal(h) - border + dip - thicker) * x.palatalReach;
 }
 
 /** Facial surface: mm in front of the axis at height z. A superellipse between the borders, with lobes, ridge and ripples on it. */
@@ -240,11 +241,15 @@ function facialFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, z:
   const power = s.power(h);
   const reach = Math.max(0, 1 - Math.exp(power * x.logA)) ** (1 / power);
   // Added volume fades towards the neck, so that the emergence keeps its line.
-  const volume = size.facialVolumeMm * (0.35 + 0.65 * smoothstep(0, 0.45, 1 - h)) * (1 - smoothstep(0.96, 1.04, h) * 0.5);
+  const neck = 1 - smoothstep(0.96, 1.04, h) * 0.5;
+  const volume =
+    size.facialVolumeMm * (0.35 + 0.65 * smoothstep(0, 0.45, 1 - h)) * neck +
+    (size.neckVolumeMm ?? 0) * smoothstep(0.52, 0.8, h) * neck +
+    (size.edgeVolumeMm ?? 0) * (1 - smoothstep(0.14, 0.5, h));
   const grooves = form.lobesMm * x.grooves * smoothstep(0.02, 0.14, h) * (1 - smoothstep(0.3, 0.75, h));
   const ridge = x.ridge * (1 - smoothstep(0.6, 1, h));
   // Perikymata: faint horizontal ripples in the cervical half.
-  const ripple = h < 0.35 ? 0 : 0.008 * Math.sin((2 * Math.PI * z) / 0.55) * smoothstep(0.35, 0.6, h) * (1 - smoothstep(0.85, 1, h));
+  const ripple = h < 0.35 ? 0 : 0.008 * x.texture * Math.sin((2 * Math.PI * z) / 0.55) * smoothstep(0.35, 0.6, h) * (1 - smoothstep(0.85, 1, h));
   return border + (s.facial(h) + volume - border + ridge - grooves + ripple) * reach;
 }
 

@@ -1,33 +1,24 @@
-import { type Frame, frameFrom, toLocal, toParent } from '../geometry/frame.js';
+import { type Frame, frameFrom, shift, toLocal, toParent, turn } from '../geometry/frame.js';
 import { type Mesh, placeMesh } from '../geometry/mesh.js';
 import { signedDistances, signedField } from '../geometry/tree/signed.js';
 import { rotateAbout, type Vec3 } from '../geometry/vec.js';
-import { type Fdi, kindOf, sideOf, UPPER_SIX } from '../teeth/notation.js';
+import { type Fdi, sideOf, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
 import { type ArchPlace, placesAlong, type Room, rotateTooth } from './arch.js';
-import { CROWN_LIMITS, type Crown, crown, ringVertex } from './crown.js';
+import { type Crown, type CrownSize, crown, ringVertex } from './crown.js';
 import { archTurn, type ExistingArch, type ExistingTooth } from './fit.js';
+import { type CrownShape, type CrownStand, PLAN_LIMITS } from './parameters.js';
+import { type Stroke, sculpted } from './sculpt.js';
 
 /** What the dentist sets on one planned tooth. */
-export interface ToothPlan {
+export interface ToothPlan extends CrownShape, CrownStand {
+  /** What the brush has done to it. */
+  readonly strokes?: readonly Stroke[];
   readonly lengthMm: number;
   readonly widthMm: number;
   readonly facialVolumeMm: number;
-  /** Against the arch, positive mesial edge forward. */
-  readonly rotationDeg: number;
-  /** Zenith above (+) the one that is there: the gum is moved up with it. 0 where nothing is said. */
-  readonly zenithUpMm?: number;
 }
 
-/** Limits of a plan's numbers; the same the fields and the server keep. */
-export const PLAN_LIMITS = {
-  lengthMm: CROWN_LIMITS.lengthMm,
-  widthMm: CROWN_LIMITS.widthMm,
-  facialVolumeMm: CROWN_LIMITS.facialVolumeMm,
-  rotationDeg: { min: -30, max: 30 },
-  zenithUpMm: { min: -1, max: 5 },
-} as const;
-
-/** The plan of the six upper front teeth by FDI number. */
+/** The plan of the upper front teeth and premolars by FDI number. */
 export type ContourPlan = Readonly<Partial<Record<Fdi, ToothPlan>>>;
 
 export interface PlannedTooth {
@@ -45,19 +36,28 @@ export interface PlannedTooth {
 export function plannedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi): PlannedTooth {
   const own = plan[tooth] as ToothPlan;
   const there = arch.teeth.get(tooth) as ExistingTooth;
-  const c = crown(tooth, { lengthMm: own.lengthMm, widthMm: own.widthMm, facialVolumeMm: own.facialVolumeMm });
+  const c = crown(tooth, crownSize(own));
   const frame = planFrame(arch, plan, there, own, zenithOf(c));
-  return { tooth, crown: c, frame, mesh: placeMesh(c.mesh, frame) };
+  return { tooth, crown: c, frame, mesh: placeMesh(sculpted(c, own.strokes).mesh, frame) };
 }
 
-/** Height of the crown's facial zenith over its edge, mm, in its own frame. */
-function zenithOf(c: Crown): number {
-  let z = 0;
-  for (let k = 0; k <= c.ringSize / 2; k++) z = Math.max(z, c.mesh.positions[3 * ringVertex(c, 0, k) + 2] as number);
-  return z;
+/** What of a plan makes the crown itself, without its place. */
+export function crownSize(own: ToothPlan): CrownSize {
+  const { rotationDeg: _, tipDeg: _1, torqueDeg: _2, forwardMm: _3, distalMm: _4, zenithUpMm: _5, strokes: _6, ...size } = own;
+  return size;
 }
 
-function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, own: ToothPlan, zenithMm: number): Frame {
+/** The crown's facial zenith, in its own frame. */
+function zenithOf(c: Crown): Vec3 {
+  let at = 0;
+  for (let k = 0; k <= c.ringSize / 2; k++) if (heightAt(c, k) > heightAt(c, at)) at = k;
+  const v = 3 * ringVertex(c, 0, at);
+  return [c.mesh.positions[v] as number, c.mesh.positions[v + 1] as number, c.mesh.positions[v + 2] as number];
+}
+
+const heightAt = (c: Crown, k: number): number => c.mesh.positions[3 * ringVertex(c, 0, k) + 2] as number;
+
+function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, own: ToothPlan, zenith: Vec3): Frame {
   const rooms: Room[] = [];
   for (let position = 1; position <= there.tooth % 10; position++) {
     const t = there.tooth - (there.tooth % 10) + position;
@@ -69,22 +69,58 @@ function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, 
   const axis = rotateAbout(there.frame.z, [0, 0, 1], place.turnDeg - archTurn(arch.arch, there.frame.origin[0]));
   const t = (place.turnDeg * Math.PI) / 180;
   const upright = frameFrom(origin, axis, [Math.cos(t), Math.sin(t), 0]);
-  const turned = rotateTooth(there.tooth, upright, own.rotationDeg);
+  const turned = rotateTooth(there.tooth, moved(upright, there.tooth, own), own.rotationDeg);
   // Slide along the axis until the zenith stands at the level of the existing one.
   const zenithLevel = toParent(there.frame, [0, 0, there.zenithMm])[2] + (own.zenithUpMm ?? 0);
-  const ownLevel = toParent(turned, [0, 0, zenithMm])[2];
+  const ownLevel = toParent(turned, [0, 0, zenith[2]])[2];
   const slide = (zenithLevel - ownLevel) / turned.z[2];
-  return { ...turned, origin: toParent(turned, [0, 0, slide]) };
+  return leaning(there.tooth, shift(turned, [0, 0, slide]), own, zenith);
+}
+
+/** Carried forward of the arch, and along it away from the midline. */
+function moved(upright: Frame, tooth: Fdi, own: ToothPlan): Frame {
+  const left = sideOf(tooth) === 'left' ? 1 : -1;
+  const [x, y, z] = upright.origin;
+  const [c, s] = [upright.x[0], upright.x[1]];
+  const along = left * (own.distalMm ?? 0);
+  const out = own.forwardMm ?? 0;
+  return { ...upright, origin: [x + along * c + out * s, y + along * s - out * c, z] };
+}
+
+/** Tilted and torqued about the zenith, which stays where it is. */
+function leaning(tooth: Fdi, f: Frame, own: ToothPlan, zenith: Vec3): Frame {
+  if (!own.tipDeg && !own.torqueDeg) return f;
+  const left = sideOf(tooth) === 'left' ? 1 : -1;
+  const leant = turn(turn(f, 'x', -(own.torqueDeg ?? 0)), 'y', left * (own.tipDeg ?? 0));
+  const [a, b] = [toParent(f, zenith), toParent(leant, zenith)];
+  return { ...leant, origin: [leant.origin[0] + a[0] - b[0], leant.origin[1] + a[1] - b[1], leant.origin[2] + a[2] - b[2]] };
 }
 
 /** The six as they are, as a plan: what a contour starts from before anything is proposed. */
 export function planOfExisting(arch: ExistingArch): ContourPlan {
-  return Object.fromEntries(
-    UPPER_SIX.map((t) => {
-      const e = arch.teeth.get(t) as ExistingTooth;
-      return [t, { lengthMm: round(e.lengthMm, 0.05), widthMm: round(e.widthMm, 0.05), facialVolumeMm: 0, rotationDeg: 0 }];
-    }),
-  );
+  return Object.fromEntries(UPPER_SIX.map((t) => [t, planOfTooth(arch, t)]));
+}
+
+/** One tooth as it is, as a plan. */
+export function planOfTooth(arch: ExistingArch, tooth: Fdi): ToothPlan {
+  const e = arch.teeth.get(tooth) as ExistingTooth;
+  return { lengthMm: round(e.lengthMm, 0.05), widthMm: round(e.widthMm, 0.05), facialVolumeMm: 0, rotationDeg: 0 };
+}
+
+/** A further tooth taken into the plan, standing where it stands now: its turn and its place against the arch become numbers. */
+export function takenIn(arch: ExistingArch, plan: ContourPlan, tooth: Fdi): ToothPlan {
+  const there = arch.teeth.get(tooth) as ExistingTooth;
+  const turned: ToothPlan = { ...planOfTooth(arch, tooth), rotationDeg: within(round(there.rotationDeg, 0.5), PLAN_LIMITS.rotationDeg) };
+  const f = plannedTooth(arch, { ...plan, [tooth]: turned }, tooth).frame;
+  const by: Vec3 = [there.frame.origin[0] - f.origin[0], there.frame.origin[1] - f.origin[1], 0];
+  const turnRad = (archTurn(arch.arch, f.origin[0]) * Math.PI) / 180;
+  const [c, s] = [Math.cos(turnRad), Math.sin(turnRad)];
+  const along = (sideOf(tooth) === 'left' ? 1 : -1) * (by[0] * c + by[1] * s);
+  return {
+    ...turned,
+    distalMm: within(round(along, 0.05), PLAN_LIMITS.distalMm),
+    forwardMm: within(round(by[0] * s - by[1] * c, 0.05), PLAN_LIMITS.forwardMm),
+  };
 }
 
 const round = (v: number, step: number) => Math.round(Math.round(v / step) * step * 1000) / 1000;
@@ -149,7 +185,7 @@ export function median(values: readonly number[]): number {
 }
 
 /** Which tooth kinds can be planned. */
-export const isPlannable = (tooth: Fdi): boolean => ['central', 'lateral', 'canine'].includes(kindOf(tooth));
+export const isPlannable = (tooth: Fdi): boolean => UPPER_TEN.includes(tooth);
 
 /** The planned mesh's field, for gaps measured from the tooth outward. */
 export const plannedField = (p: PlannedTooth) => signedField(p.mesh);

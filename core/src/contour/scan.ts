@@ -3,10 +3,13 @@ import { isPly, readPly } from '../formats/ply.js';
 import { readStl } from '../formats/stl.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { requireSound } from '../geometry/validate.js';
-import { type Fdi, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
+import { type Fdi, LOWER_TEN, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
+
+export type Jaw = 'upper' | 'lower';
 
 /** A scan with its teeth told apart; everything in the mouth's coordinates, mm. */
 export interface SegmentedScan {
+  readonly jaw: Jaw;
   /** Closed surface of each tooth. */
   readonly teeth: ReadonlyMap<Fdi, Mesh>;
   /** Everything else: gum. */
@@ -16,6 +19,7 @@ export interface SegmentedScan {
 /**
  * Reads a scan whose triangles carry the FDI number of their tooth, in STL's two free bytes or in PLY's face property `tooth`
  * (0 for gum), as the simulated scanner writes them.
+ * A scan that has teeth of both jaws counts as one of the upper jaw.
  * @param needs teeth without which the scan is refused
  * @throws Refusal of `readStl` and `readPly`; `scan-without-teeth` when a tooth that is needed, or every tooth, is missing;
  *   `mesh-invalid` when a tooth's surface is not closed
@@ -23,7 +27,9 @@ export interface SegmentedScan {
 export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = UPPER_SIX): SegmentedScan {
   const { mesh, attributes } = isPly(bytes) ? readPly(bytes) : readStl(bytes);
   const teeth = new Map<Fdi, Mesh>();
-  for (const tooth of UPPER_TEN) {
+  const jaw: Jaw = attributes.some((a) => UPPER_TEN.includes(a)) || !attributes.some((a) => LOWER_TEN.includes(a)) ? 'upper' : 'lower';
+  const row = jaw === 'upper' ? UPPER_TEN : LOWER_TEN;
+  for (const tooth of row) {
     const part = subMesh(mesh, attributes, (a) => a === tooth);
     if (part.triangles.length > 0) teeth.set(tooth, part);
   }
@@ -33,12 +39,12 @@ export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = UPPER_SIX): 
       'scan-without-teeth',
       teeth.size === 0
         ? 'The scan does not say which triangles belong to which tooth. For now only scans with tooth numbers can be used, such as those of the simulated scanner.'
-        : `The scan lacks ${missing.join(', ')} of the six upper front teeth.`,
+        : `The scan lacks ${missing.join(', ')} of the ${needs === UPPER_SIX ? 'six upper front teeth' : 'teeth that are needed'}.`,
       missing,
     );
   }
   for (const part of teeth.values()) requireSound(part);
-  return { teeth, rest: subMesh(mesh, attributes, (a) => !UPPER_TEN.includes(a)) };
+  return { jaw, teeth, rest: subMesh(mesh, attributes, (a) => !row.includes(a)) };
 }
 
 function subMesh(mesh: Mesh, attributes: Uint16Array, keep: (attribute: number) => boolean): Mesh {

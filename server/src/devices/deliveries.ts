@@ -4,8 +4,8 @@ import type { MouthState, RecipeName } from '@radiant/standins';
 /** One file that a simulated device hands over. */
 export interface Delivery {
   readonly patient: RecipeName;
-  /** A photograph's view, or the upper jaw's scan. */
-  readonly what: PhotoView | 'scan-stl' | 'scan-ply';
+  /** A photograph's view, or a scan of the upper or the lower jaw. */
+  readonly what: PhotoView | 'scan-stl' | 'scan-ply' | 'scan-lower';
   readonly state: MouthState;
   /** Days before the demo was put in. */
   readonly daysAgo: number;
@@ -40,6 +40,7 @@ const LATER: readonly Delivery[] = [
 export const FIRST: readonly Delivery[] = [
   { patient: 'Avocet', what: 'retracted-front', state: 'before', daysAgo: DAYS_AGO.Avocet },
   { patient: 'Avocet', what: 'scan-stl', state: 'before', daysAgo: DAYS_AGO.Avocet },
+  { patient: 'Avocet', what: 'scan-lower', state: 'before', daysAgo: DAYS_AGO.Avocet },
 ];
 
 /** Everything, in the order in which it comes: one view of every case after the other, the first case first. */
@@ -49,6 +50,7 @@ export const ALL: readonly Delivery[] = [
   ...CASES.slice(1).flatMap((patient): Delivery[] => [
     { patient, what: 'retracted-front', state: 'before', daysAgo: DAYS_AGO[patient] },
     { patient, what: patient === 'Plover' ? 'scan-ply' : 'scan-stl', state: 'before', daysAgo: DAYS_AGO[patient] },
+    { patient, what: 'scan-lower', state: 'before', daysAgo: DAYS_AGO[patient] },
   ]),
   ...ORDER.slice(1).flatMap((what) => CASES.map((patient): Delivery => ({ patient, what, state: 'before', daysAgo: DAYS_AGO[patient] }))),
   ...LATER,
@@ -57,6 +59,7 @@ export const ALL: readonly Delivery[] = [
 /** The name that the device gives the file: the case first, as a person at a practice's camera would set it up. */
 export function fileOf(d: Delivery): string {
   const state = CASE_STATES[d.state];
+  if (d.what === 'scan-lower') return `${d.patient} - lower jaw, ${state}.stl`;
   if (d.what === 'scan-stl' || d.what === 'scan-ply') return `${d.patient} - upper jaw, ${state}.${d.what.slice(5)}`;
   return `${d.patient} - ${d.what.replaceAll('-', ' ')}, ${state}.jpg`;
 }

@@ -142,6 +142,7 @@ export class Demo implements OnModuleDestroy {
   }
 
   private async mark(d: Delivery, row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
+    if (d.what === 'scan-lower') return;
     const patient = makePatient(inState(RECIPES[d.patient], d.state));
     if (d.what === 'scan-stl' || d.what === 'scan-ply') return this.contour(row, file, me);
     const view = d.what as PhotoView;

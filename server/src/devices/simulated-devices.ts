@@ -15,6 +15,7 @@ const DAY_MS = 24 * 3600 * 1000;
 async function made(d: Delivery): Promise<Uint8Array> {
   const patient = makePatient(inState(RECIPES[d.patient], d.state));
   if (d.what === 'scan-stl') return scan(patient, INTRAORAL_SCANNER);
+  if (d.what === 'scan-lower') return scan(patient, INTRAORAL_SCANNER, 'stl', 'lower');
   if (d.what === 'scan-ply') return scan(patient, INTRAORAL_SCANNER, 'ply');
   const { camera, expression } = handHeld(RECIPES[d.patient], d.what as ViewName);
   const p = photograph(patient, camera, expression);

@@ -52,7 +52,7 @@ export class FilesService implements OnModuleInit, OnModuleDestroy {
       {
         id: as.id ?? randomUUID(),
         caseId,
-        kind: arrival.kind,
+        kind: seen.kind,
         name: arrival.name.slice(0, 255) || 'unnamed',
         mime: seen.mime,
         sha256,
@@ -75,7 +75,7 @@ export class FilesService implements OnModuleInit, OnModuleDestroy {
    * @throws ProblemException or Refusal with one sentence; nothing is kept then
    */
   async deliver(caseId: string, arrival: Arrival): Promise<{ row: FileRow; already: boolean }> {
-    const held = await FileRow.findOne({ where: { caseId, kind: arrival.kind, sha256: this.store.nameOf(arrival.bytes) } });
+    const held = await FileRow.findOne({ where: { caseId, sha256: this.store.nameOf(arrival.bytes) } });
     if (!held) return { row: await this.keep(caseId, arrival), already: false };
     if (held.removedAt) await held.update({ removedAt: null });
     return { row: held, already: true };

@@ -7,6 +7,8 @@ import { ProblemException } from '../common/problem.filter.js';
 export const MAX_PIXELS = 100_000_000;
 
 export interface Inspected {
+  /** What it turned out to be: a scan says itself which jaw it is of. */
+  readonly kind: FileKind;
   readonly mime: string;
   /** Of the upright picture; null for scans. */
   readonly width: number | null;
@@ -21,10 +23,10 @@ const refuse = (sentence: string) => new ProblemException(422, 'Not accepted', s
  */
 export async function inspectFile(kind: FileKind, bytes: Buffer): Promise<Inspected> {
   if (bytes.length === 0) throw refuse('The file is empty.');
-  if (kind === 'scan') {
+  if (kind !== 'photo') {
     // Whether the teeth that a contour needs are there is asked where one is made.
-    readScan(bytes, []);
-    return { mime: isPly(bytes) ? 'model/ply' : 'model/stl', width: null, height: null };
+    const { jaw } = readScan(bytes, []);
+    return { kind: jaw === 'upper' ? 'scan' : 'lower-scan', mime: isPly(bytes) ? 'model/ply' : 'model/stl', width: null, height: null };
   }
   return inspectPhoto(bytes);
 }
@@ -49,5 +51,10 @@ async function inspectPhoto(bytes: Buffer): Promise<Inspected> {
     });
   // Orientations 5–8 lie on their side.
   const turned = (meta.orientation ?? 1) >= 5;
-  return { mime: meta.format === 'jpeg' ? 'image/jpeg' : 'image/png', width: turned ? meta.height : meta.width, height: turned ? meta.width : meta.height };
+  return {
+    kind: 'photo',
+    mime: meta.format === 'jpeg' ? 'image/jpeg' : 'image/png',
+    width: turned ? meta.height : meta.width,
+    height: turned ? meta.width : meta.height,
+  };
 }

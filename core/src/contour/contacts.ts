@@ -1,0 +1,94 @@
+import { bounds } from '../geometry/mesh.js';
+import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
+import type { Vec3 } from '../geometry/vec.js';
+import { type Fdi, sideOf, UPPER_TEN } from '../teeth/notation.js';
+import type { ExistingArch } from './fit.js';
+import { PLAN_LIMITS } from './parameters.js';
+import { type ContourPlan, type PlannedTooth, plannedField, plannedTooth } from './plan.js';
+
+/** How two neighbours meet. */
+export interface Contact {
+  readonly right: Fdi;
+  readonly left: Fdi;
+  /** Least distance, mm; negative is how deep one passes into the other. */
+  readonly gapMm: number;
+  /** Where, in the mouth's coordinates. */
+  readonly at: Vec3;
+}
+
+/** Passing into a neighbour by more than this is told: floss would not go through. House limit. */
+export const TIGHT_MM = 0.1;
+
+/** Least distance of one surface from its neighbour's field. Only what lies near the neighbour is measured. */
+export function contactBetween(positions: Float64Array, neighbour: SignedField): { gapMm: number; at: Vec3 } {
+  const b = bounds(neighbour.mesh);
+  const near: number[] = [];
+  for (let margin = 1; near.length === 0 && margin <= 16; margin *= 2) {
+    for (let i = 0; i < positions.length; i += 3) {
+      const inside = [0, 1, 2].every((k) => {
+        const v = positions[i + k] as number;
+        return v > (b.min[k as 0] as number) - margin && v < (b.max[k as 0] as number) + margin;
+      });
+      if (inside) near.push(positions[i] as number, positions[i + 1] as number, positions[i + 2] as number);
+    }
+  }
+  const points = Float64Array.from(near);
+  let gapMm = Infinity;
+  let at: Vec3 = [0, 0, 0];
+  signedDistances(neighbour, points).forEach((d, i) => {
+    if (d >= gapMm) return;
+    gapMm = d;
+    at = [points[3 * i] as number, points[3 * i + 1] as number, points[3 * i + 2] as number];
+  });
+  return { gapMm, at };
+}
+
+/** How the teeth of the row meet, planned where they are planned and as they are elsewhere; from the patient's right to the left. */
+export function contacts(arch: ExistingArch, planned: ReadonlyMap<Fdi, PlannedTooth>): Contact[] {
+  const row = UPPER_TEN.filter((t) => arch.teeth.has(t));
+  const out: Contact[] = [];
+  for (let i = 1; i < row.length; i++) {
+    const [right, left] = [row[i - 1] as Fdi, row[i] as Fdi];
+    const [p, q] = [planned.get(right), planned.get(left)];
+    if (!p && !q) continue;
+    const surface = p?.mesh.positions ?? (arch.teeth.get(right)?.field.mesh.positions as Float64Array);
+    const field = q ? plannedField(q) : (arch.teeth.get(left)?.field as SignedField);
+    out.push({ right, left, ...contactBetween(surface, field) });
+  }
+  return out;
+}
+
+const ROUNDS = 4;
+
+/**
+ * Slides the planned teeth along the arch, from the midline outward, until each meets its mesial neighbour by `tightMm`
+ * (positive passes in). A planned tooth keeps its size and its other numbers.
+ * @returns the plan with new `distalMm`, and the contacts that could not be set within the limits
+ */
+export function setContacts(arch: ExistingArch, plan: ContourPlan, tightMm: number): { plan: ContourPlan; left: readonly [Fdi, Fdi][] } {
+  const out: Record<number, ContourPlan[number]> = { ...plan };
+  const left: [Fdi, Fdi][] = [];
+  const limit = PLAN_LIMITS.distalMm;
+  const surfaceOf = (t: Fdi) => (out[t] ? plannedTooth(arch, out, t) : undefined);
+  for (const side of ['right', 'left'] as const) {
+    for (let position = 1; position <= 5; position++) {
+      const tooth = (side === 'right' ? 10 : 20) + position;
+      const mesial = position > 1 ? tooth - 1 : side === 'left' ? 11 : undefined;
+      // The right central stands; the left one meets it.
+      if (!out[tooth] || mesial === undefined || !arch.teeth.has(mesial)) continue;
+      const other = surfaceOf(mesial);
+      const field = other ? plannedField(other) : (arch.teeth.get(mesial)?.field as SignedField);
+      let met = false;
+      for (let round = 0; round < ROUNDS && !met; round++) {
+        const own = out[tooth] as NonNullable<ContourPlan[number]>;
+        const gap = contactBetween(plannedTooth(arch, out, tooth).mesh.positions, field).gapMm;
+        met = Math.abs(gap + tightMm) <= 0.01;
+        const next = Math.round((own.distalMm ?? 0) * 1000 - (gap + tightMm) * 1000) / 1000;
+        if (!met) out[tooth] = { ...own, distalMm: Math.min(limit.max, Math.max(limit.min, next)) };
+      }
+      if (!met && Math.abs(contactBetween(plannedTooth(arch, out, tooth).mesh.positions, field).gapMm + tightMm) > 0.03)
+        left.push(sideOf(tooth) === 'right' ? [tooth, mesial] : [mesial, tooth]);
+    }
+  }
+  return { plan: out, left };
+}

@@ -1,0 +1,126 @@
+import type { Vec3 } from '../geometry/vec.js';
+import type { Fdi } from '../teeth/notation.js';
+import type { HeightField } from './heights.js';
+
+/** How near an upper tooth comes to the lower teeth along the vertical. */
+export interface ToothClearance {
+  readonly tooth: Fdi;
+  /** The lower tooth that it comes nearest to. */
+  readonly against: Fdi;
+  /** Least vertical space, mm; negative: the teeth would pass into one another by this. */
+  readonly spaceMm: number;
+  /** Where, on the upper tooth. */
+  readonly at: Vec3;
+}
+
+/** Where the lower jaw is carried from the closed bite, mm, in the mouth's coordinates. */
+export type JawShift = Vec3;
+
+/**
+ * The vertical space between the rows, tooth by tooth of the upper one, with the lower jaw carried by `shift` (rounded to
+ * whole columns in the plane). Teeth that do not stand over a lower one are left out.
+ */
+export function clearances(upper: HeightField, lower: HeightField, shift: JawShift): ToothClearance[] {
+  const { grid } = upper;
+  const di = Math.round(shift[0] / grid.step);
+  const dj = Math.round(shift[1] / grid.step);
+  const best = new Map<Fdi, { space: number; column: number; against: Fdi }>();
+  for (let j = Math.max(0, dj); j < Math.min(grid.nb, grid.nb + dj); j++) {
+    for (let i = Math.max(0, di); i < Math.min(grid.na, grid.na + di); i++) {
+      const column = j * grid.na + i;
+      const from = column - dj * grid.na - di;
+      const space = (upper.z[column] as number) - (lower.z[from] as number) - shift[2];
+      if (Number.isNaN(space)) continue;
+      const own = best.get(upper.tooth[column] as number);
+      if (!own || space < own.space) best.set(upper.tooth[column] as number, { space, column, against: lower.tooth[from] as number });
+    }
+  }
+  return [...best].map(([tooth, { space, column, against }]) => ({
+    tooth,
+    against,
+    spaceMm: space,
+    at: [grid.a0 + (column % grid.na) * grid.step, grid.b0 + Math.floor(column / grid.na) * grid.step, upper.z[column] as number],
+  }));
+}
+
+export type Direction = 'forward' | 'right' | 'left';
+
+/** Unit step of a movement in the plane, in the mouth's coordinates (x to the patient's left, y backward). */
+const STEPS: Readonly<Record<Direction, readonly [number, number]>> = { forward: [0, -1], right: [-1, 0], left: [1, 0] };
+
+/** One place of the lower jaw on its way. */
+export interface MovementStep {
+  /** Way from the closed bite in the plane, mm. */
+  readonly alongMm: number;
+  /** How far the jaw opens there, mm. */
+  readonly dropMm: number;
+  readonly teeth: readonly ToothClearance[];
+}
+
+export interface Movement {
+  readonly direction: Direction;
+  readonly steps: readonly MovementStep[];
+  /** Slope of the way from the first to the last step against the plane, degrees. */
+  readonly angleDeg: number;
+}
+
+/**
+ * The lower jaw carried along a guidance angle that is set: at each step which teeth would touch or be in the way.
+ * The jaw is carried without turning; what a jaw's joints add to it is not in this figure.
+ * @param angleDeg below the plane, 0–80
+ */
+export function alongAngle(upper: HeightField, lower: HeightField, direction: Direction, angleDeg: number, toMm: number, stepMm = 0.5): Movement {
+  const slope = Math.tan((angleDeg * Math.PI) / 180);
+  const start = closing(upper, lower);
+  return movement(upper, lower, direction, toMm, stepMm, (along) => start - slope * along);
+}
+
+/** The lower jaw carried so that its teeth glide on the upper ones: it opens as far as the first tooth that is met asks. */
+export function onTheTeeth(upper: HeightField, lower: HeightField, direction: Direction, toMm: number, stepMm = 0.5): Movement {
+  return movement(upper, lower, direction, toMm, stepMm, (along) => {
+    const [a, b] = STEPS[direction];
+    return leastSpace(clearances(upper, lower, [a * along, b * along, 0]));
+  });
+}
+
+/** How far the lower jaw can still close straight up until the first teeth meet, mm; negative where they already pass into each other. */
+export function closing(upper: HeightField, lower: HeightField): number {
+  return leastSpace(clearances(upper, lower, [0, 0, 0]));
+}
+
+const leastSpace = (teeth: readonly ToothClearance[]): number => teeth.reduce((least, t) => Math.min(least, t.spaceMm), Infinity);
+
+function movement(upper: HeightField, lower: HeightField, direction: Direction, toMm: number, stepMm: number, height: (along: number) => number): Movement {
+  const [a, b] = STEPS[direction];
+  const steps: MovementStep[] = [];
+  const first = height(0);
+  for (let n = 0; n * stepMm <= toMm + 1e-9; n++) {
+    const alongMm = n * stepMm;
+    const z = height(alongMm);
+    steps.push({ alongMm, dropMm: first - z, teeth: clearances(upper, lower, [a * alongMm, b * alongMm, z]) });
+  }
+  const last = steps.at(-1) as MovementStep;
+  return { direction, steps, angleDeg: last.alongMm > 0 ? (Math.atan2(last.dropMm, last.alongMm) * 180) / Math.PI : 0 };
+}
+
+/** Nearer than this teeth count as touching, mm: the scans' error on both sides. House limit. */
+export const TOUCH_MM = 0.05;
+
+/** What leads a step of a movement. */
+export interface Lead {
+  /** Upper teeth that touch or are in the way, the nearest first. */
+  readonly touching: readonly Fdi[];
+  /** Least space under all other teeth; undefined when there are none over a lower tooth. */
+  readonly othersMm: number | undefined;
+  /** To a side: the canine of that side touches alone and lifts the others off. Forward: only incisors touch. */
+  readonly lifts: boolean;
+}
+
+/** Which teeth lead at a step. */
+export function leadOf(direction: Direction, step: MovementStep): Lead {
+  const sorted = [...step.teeth].sort((p, q) => p.spaceMm - q.spaceMm);
+  const touching = sorted.filter((t) => t.spaceMm <= TOUCH_MM).map((t) => t.tooth);
+  const others = sorted.filter((t) => t.spaceMm > TOUCH_MM);
+  const wanted = direction === 'forward' ? [11, 12, 21, 22] : [direction === 'right' ? 13 : 23];
+  return { touching, othersMm: others[0]?.spaceMm, lifts: touching.length > 0 && touching.every((t) => wanted.includes(t)) };
+}
