@@ -1,9 +1,12 @@
 import {
+  biteGrid,
   type Crown,
   type CrownSize,
+  closing,
   crown,
   type Fdi,
   type Frame,
+  heightField,
   LOWER_TEN,
   MEDIUM_ARCH,
   type Mesh,
@@ -34,6 +37,8 @@ interface Usual {
   readonly length: number;
   readonly width: number;
   readonly edgeUp: number;
+  /** In front (+) of the arch curve. */
+  readonly forward?: number;
 }
 
 /** Sizes of the scatter's middle by place in the quadrant, mm. House morphology. */
@@ -47,9 +52,9 @@ export const USUAL_UPPER: Readonly<Record<number, Usual>> = {
 const USUAL_LOWER: Readonly<Record<number, Usual>> = {
   1: { length: 8.8, width: 5.4, edgeUp: 0 },
   2: { length: 9, width: 5.9, edgeUp: 0 },
-  3: { length: 10, width: 6.8, edgeUp: -0.5 },
-  4: { length: 8.4, width: 7, edgeUp: 0.5 },
-  5: { length: 7.8, width: 7.1, edgeUp: 1 },
+  3: { length: 10, width: 6.8, edgeUp: -0.5, forward: -0.6 },
+  4: { length: 8.4, width: 7, edgeUp: 0.3, forward: -1.2 },
+  5: { length: 7.8, width: 7.1, edgeUp: 0.1 },
 };
 
 const LOWER_ARCH = { a: 0.026, b: 1.8e-5 };
@@ -86,6 +91,24 @@ export function lowerJaw(jaw: JawRecipe, bite: { overbiteMm: number; overjetMm: 
   };
 }
 
+/** How far a closed bite may be off before it is settled, mm; more than this is meant to be open. */
+const SETTLE_WITHIN_MM = 1.2;
+/** Columns of the settling, mm. */
+const SETTLE_STEP_MM = 0.1;
+
+/** The lower jaw moved straight up or down until its first tooth meets the upper ones. */
+export function settled(upper: readonly PatientTooth[], jaw: ReturnType<typeof lowerJaw>): ReturnType<typeof lowerJaw> {
+  const grid = biteGrid([...upper, ...jaw.teeth], SETTLE_STEP_MM);
+  const by = closing(heightField(upper, 'upper', grid), heightField(jaw.teeth, 'lower', grid));
+  if (Math.abs(by) > SETTLE_WITHIN_MM) return jaw;
+  const up = (p: Vec3): Vec3 => [p[0], p[1], p[2] + by];
+  const lifted = (m: Mesh): Mesh => ({ positions: m.positions.map((v, i) => (i % 3 === 2 ? v + by : v)), triangles: m.triangles });
+  return {
+    teeth: jaw.teeth.map((t) => ({ ...t, mesh: lifted(t.mesh), frame: { ...t.frame, origin: up(t.frame.origin) } })),
+    gum: lifted(jaw.gum),
+  };
+}
+
 /** The upper edge is about so thick; the overjet is counted from its front. */
 const EDGE_THICKNESS_MM = 0.4;
 
@@ -110,7 +133,7 @@ function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<
       gapMesialMm: t.gapMesialMm ?? 0,
       edgeUpMm: t.edgeUpMm ?? norm.edgeUp,
       rotationDeg: t.rotationDeg ?? 0,
-      forwardMm: t.forwardMm ?? 0,
+      forwardMm: t.forwardMm ?? norm.forward ?? 0,
     };
   });
   const frames = placeTeeth(arch, stands);

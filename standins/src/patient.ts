@@ -1,6 +1,6 @@
 import { type CrownSize, type Fdi, type Mesh, ringVertex, toParent, UPPER_TEN, type Vec3 } from '@radiant/core';
 import { type GumTrait, gum } from './gum.js';
-import { type JawRecipe, lowerJaw, type PatientTooth, USUAL_UPPER, upperJaw } from './jaw.js';
+import { type JawRecipe, lowerJaw, type PatientTooth, settled, USUAL_UPPER, upperJaw } from './jaw.js';
 import { random } from './random.js';
 
 export type { PatientTooth } from './jaw.js';
@@ -122,11 +122,11 @@ export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe
 export function makePatient(recipe: PatientRecipe): Patient {
   const jaw: JawRecipe = { traits: recipe.traits, missing: recipe.missing ?? [] };
   const teeth = upperJaw(jaw);
-  const bite = { overbiteMm: recipe.overbiteMm ?? 2.6, overjetMm: recipe.overjetMm ?? 2.4 };
+  const bite = { overbiteMm: recipe.overbiteMm ?? 2.6, overjetMm: recipe.overjetMm ?? 1.8 };
   let sheet: Mesh | undefined;
   let below: ReturnType<typeof lowerJaw> | undefined;
   const lower = () => {
-    below ??= lowerJaw(jaw, bite, recipe.gum);
+    below ??= settled(teeth, lowerJaw(jaw, bite, recipe.gum));
     return below;
   };
   // Most questions are about the upper teeth alone; the rest is made when first looked at.

@@ -192,10 +192,17 @@ it('in occlusal views every tooth’s turn lies within 4° of the modelled one a
 });
 
 it('a lower tooth turned with its mesial end forward has a positive turn on both sides', () => {
-  const patient = makePatient({ seed: 5, traits: { 32: { rotationDeg: 15 }, 42: { rotationDeg: 15 } } });
   const camera = VIEWS['lower-occlusal'].camera;
-  const read = measureArch({ view: 'lower-occlusal', points: points(patient, 'lower-occlusal', camera), scale: byScale(VIEWS['retracted-front'].camera) });
-  for (const tooth of [32, 42]) expect(read.find((t) => t.tooth === tooth)?.rotation?.figure.value).toBeGreaterThan(10);
+  const read = (traits: PatientRecipe['traits']) =>
+    measureArch({
+      view: 'lower-occlusal',
+      points: points(makePatient({ seed: 5, traits }), 'lower-occlusal', camera),
+      scale: byScale(VIEWS['retracted-front'].camera),
+    });
+  const [turned, straight] = [read({ 32: { rotationDeg: 15 }, 42: { rotationDeg: 15 } }), read({})];
+  // The arch's own curve leaves some degrees on a tooth that stands straight; the turn itself is the difference.
+  const turn = (all: typeof turned, tooth: number) => all.find((t) => t.tooth === tooth)?.rotation?.figure.value ?? Number.NaN;
+  for (const tooth of [32, 42]) within(turn(turned, tooth) - turn(straight, tooth), 15, 4);
 });
 
 it('overjet from the side lies within 0.3 mm of the model’s, for three bites', () => {
