@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import { IsISO8601, IsOptional, IsString, Length, MaxLength } from 'class-validator';
+import { PLAN_FIELDS, planDefault } from './plan-fields.js';
 import type { ToothPlanInput } from './sections.js';
 
 const words = (what: string) => ({ message: what });
@@ -63,7 +64,14 @@ export interface ContourVersion {
 export function sameContour(a: readonly ToothPlanInput[], b: readonly ToothPlanInput[]): boolean {
   const key = (teeth: readonly ToothPlanInput[]) =>
     JSON.stringify(
-      [...teeth].sort((p, q) => p.tooth - q.tooth).map((t) => [t.tooth, t.lengthMm, t.widthMm, t.facialVolumeMm, t.rotationDeg, t.zenithUpMm ?? 0]),
+      [...teeth]
+        .sort((p, q) => p.tooth - q.tooth)
+        .map((t) => [
+          t.tooth,
+          ...PLAN_FIELDS.map((f) => t[f.key] ?? planDefault(f.key)),
+          t.character ?? 'even',
+          (t.strokes ?? []).map((s) => [s.tool, s.radiusMm, s.amount, s.at]),
+        ]),
     );
   return key(a) === key(b);
 }

@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import {
+  BRUSH_LIMITS,
   type ContourPlan,
   CROWN_CHARACTERS,
   CROWN_LIMITS,
@@ -390,6 +391,30 @@ export class ProposeSection {
   locked?: LockedWidth[];
 }
 
+/** One stroke of the brush: the places are numbers of the crown's vertices. */
+export class StrokeInput {
+  @IsIn(['add', 'remove', 'smooth'], words('The brush adds, removes or smooths.'))
+  tool!: 'add' | 'remove' | 'smooth';
+
+  @IsNumber(FINITE, words('The brush’s radius is not a number.'))
+  @Min(BRUSH_LIMITS.radiusMm.min, words('The brush’s radius is 0.3 to 4 mm.'))
+  @Max(BRUSH_LIMITS.radiusMm.max, words('The brush’s radius is 0.3 to 4 mm.'))
+  radiusMm!: number;
+
+  @IsNumber(FINITE, words('The amount of a stroke is not a number.'))
+  @Min(BRUSH_LIMITS.amount.min, words('A stroke takes or gives 0.01 to 1 mm.'))
+  @Max(BRUSH_LIMITS.amount.max, words('A stroke takes or gives 0.01 to 1 mm.'))
+  amount!: number;
+
+  @IsArray(words('The places of a stroke are a list.'))
+  @ArrayMinSize(1, words('A stroke has at least one place.'))
+  @ArrayMaxSize(BRUSH_LIMITS.places, words('A stroke has at most 400 places.'))
+  @IsInt({ each: true, message: 'A place of a stroke is a number of the crown’s surface.' })
+  @Min(0, { each: true, message: 'A place of a stroke is a number of the crown’s surface.' })
+  @Max(20_000, { each: true, message: 'A place of a stroke is a number of the crown’s surface.' })
+  at!: number[];
+}
+
 /** One tooth of the planned contour. What may be left out is checked by the list of fields below the class. */
 export class ToothPlanInput {
   @IsIn(UPPER_TEN as number[], words('The contour is planned on the upper front teeth and premolars, 15 to 25.'))
@@ -417,6 +442,13 @@ export class ToothPlanInput {
   @IsOptional()
   @IsIn(CROWN_CHARACTERS as string[], words('A crown is soft, even or square.'))
   character?: CrownCharacter;
+
+  @IsOptional()
+  @IsArray(words('The strokes on a crown are a list.'))
+  @ArrayMaxSize(BRUSH_LIMITS.strokes, words('A crown takes at most 200 strokes.'))
+  @ValidateNested({ each: true })
+  @Type(() => StrokeInput)
+  strokes?: StrokeInput[];
 }
 
 const NEEDED: readonly string[] = ['lengthMm', 'widthMm', 'facialVolumeMm', 'rotationDeg'];
@@ -519,6 +551,8 @@ export function contourPlan(teeth: readonly ToothPlanInput[]): ContourPlan {
 export function planInputs(plan: ContourPlan): ToothPlanInput[] {
   return UPPER_TEN.flatMap((tooth) => {
     const own = plan[tooth];
-    return own ? [{ tooth, ...own }] : [];
+    if (!own) return [];
+    const { strokes, ...numbers } = own;
+    return [{ tooth, ...numbers, ...(strokes && { strokes: strokes.map((s) => ({ ...s, at: [...s.at] })) }) }];
   });
 }

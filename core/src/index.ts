@@ -11,7 +11,7 @@ export {
   type Stand,
   standingFrame,
 } from './contour/arch.js';
-export { type Contact, contactBetween, contacts, setContacts, TIGHT_MM } from './contour/contacts.js';
+export { type Contact, contactBetween, contacts, madeRoom, type NarrowedSide, setContacts, TIGHT_MM } from './contour/contacts.js';
 export { type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
 export { contourDifference, contourDifferenceQuick } from './contour/difference.js';
 export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
@@ -49,6 +49,7 @@ export { change as solidChange, type VolumeChange, volumeChange } from './contou
 export { Refusal, type RefusalCode } from './errors.js';
 export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';
 export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './formats/stl.js';
+export { type Axes, type ColumnGrid, eachMeeting, gridOver, lengthOutside, spans } from './geometry/columns.js';
 export { type Curve, monotoneCurve, smoothstep } from './geometry/curve.js';
 export { directionToParent, type Frame, frameFrom, shift, toLocal, toParent, turn, WORLD } from './geometry/frame.js';
 export {
@@ -72,7 +73,7 @@ export { box, cylinder, sphere } from './geometry/shapes.js';
 export { leastSquares, solve } from './geometry/solve.js';
 export { buildTree, type Tree } from './geometry/tree/build.js';
 export { type ClosestPoints, closestPoint, closestPoints } from './geometry/tree/closest.js';
-export { type RayCaster, type RayHit, rayCaster } from './geometry/tree/ray.js';
+export { liesInside, type RayCaster, type RayHit, rayCaster } from './geometry/tree/ray.js';
 export { faceNormals, type SignedField, signedDistances, signedField } from './geometry/tree/signed.js';
 export { type Defect, describeDefects, inspectMesh, type MeshReport, requireSound } from './geometry/validate.js';
 export * from './geometry/vec.js';
@@ -88,6 +89,7 @@ export {
   type Movement,
   type MovementStep,
   onTheTeeth,
+  spaceOver,
   TOUCH_MM,
   type ToothClearance,
 } from './occlusion/movement.js';

@@ -67,10 +67,16 @@ export function upperJaw(jaw: JawRecipe): PatientTooth[] {
 /**
  * The lower teeth and gum, the bite closed. They are set up as if they were an upper jaw and then turned over about the
  * line of sight, which takes up to down and right to left.
+ * @param gumReachMm how far over the margin the gum goes
  */
-export function lowerJaw(jaw: JawRecipe, bite: { overbiteMm: number; overjetMm: number }, trait?: GumTrait): { teeth: PatientTooth[]; gum: Mesh } {
+export function lowerJaw(
+  jaw: JawRecipe,
+  bite: { overbiteMm: number; overjetMm: number },
+  trait?: GumTrait,
+  gumReachMm?: number,
+): { teeth: PatientTooth[]; gum: Mesh } {
   const asUpper = standing(LOWER_TEN, jaw, USUAL_LOWER, LOWER_ARCH, (t) => t - 20);
-  const sheet = gum(asUpper, trait);
+  const sheet = gum(asUpper, trait, gumReachMm);
   const over = (p: Vec3): Vec3 => [-p[0], p[1] + bite.overjetMm + EDGE_THICKNESS_MM, -p[2] + bite.overbiteMm];
   const turned = (m: Mesh): Mesh => {
     const positions = m.positions.slice();

@@ -78,6 +78,8 @@ export interface Patient {
   /** Lower teeth and gum in the bite, teeth together. */
   readonly lower: readonly PatientTooth[];
   readonly lowerGum: Mesh;
+  /** The lower gum as far as a scanner reaches, mm over the margins. */
+  lowerGumTo(reachMm: number): Mesh;
 }
 
 /** States of the mouth that the devices see. */
@@ -144,6 +146,7 @@ export function makePatient(recipe: PatientRecipe): Patient {
     get lowerGum() {
       return lower().gum;
     },
+    lowerGumTo: (reachMm) => settled(teeth, lowerJaw(jaw, bite, recipe.gum, reachMm)).gum,
   };
 }
 

@@ -20,7 +20,7 @@ export function scan(patient: Patient, s: ScannerSetting, format: 'stl' | 'ply' 
   const own = jaw === 'upper' ? patient.teeth : patient.lower;
   const parts: { mesh: Mesh; tooth: number }[] = [
     ...own.map((t) => ({ mesh: t.mesh, tooth: t.tooth })),
-    { mesh: jaw === 'upper' ? gum(patient.teeth, patient.recipe.gum, GUM_REACH_MM) : patient.lowerGum, tooth: 0 },
+    { mesh: jaw === 'upper' ? gum(patient.teeth, patient.recipe.gum, GUM_REACH_MM) : patient.lowerGumTo(GUM_REACH_MM), tooth: 0 },
   ];
   const noisy = parts.map((p, i) => roughened(p.mesh, s, i));
   const whole = mergeMeshes(noisy);

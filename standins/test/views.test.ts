@@ -25,6 +25,7 @@ import {
   DUNLIN,
   makePatient,
   type Patient,
+  type PatientRecipe,
   PLOVER,
   project,
   RECIPES,

@@ -1,4 +1,5 @@
 import { bounds } from '../geometry/mesh.js';
+import { liesInside, rayCaster } from '../geometry/tree/ray.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { type Fdi, sideOf, UPPER_TEN } from '../teeth/notation.js';
@@ -33,13 +34,21 @@ export function contactBetween(positions: Float64Array, neighbour: SignedField):
     }
   }
   const points = Float64Array.from(near);
+  const place = (i: number): Vec3 => [points[3 * i] as number, points[3 * i + 1] as number, points[3 * i + 2] as number];
+  const cast = rayCaster(neighbour.tree);
   let gapMm = Infinity;
   let at: Vec3 = [0, 0, 0];
-  signedDistances(neighbour, points).forEach((d, i) => {
-    if (d >= gapMm) return;
-    gapMm = d;
-    at = [points[3 * i] as number, points[3 * i + 1] as number, points[3 * i + 2] as number];
-  });
+  const found = [...signedDistances(neighbour, points)].map((d, i) => ({ d, i })).sort((p, q) => p.d - q.d);
+  for (const { d, i } of found) {
+    // The sorted list has the deepest first; what is not inside after all lies as far outside.
+    if (d >= gapMm) break;
+    const sure = d >= 0 || liesInside(cast, place(i)) ? d : -d;
+    if (sure < gapMm) {
+      gapMm = sure;
+      at = place(i);
+    }
+    if (d < 0 && sure === d) break;
+  }
   return { gapMm, at };
 }
 
@@ -91,4 +100,55 @@ export function setContacts(arch: ExistingArch, plan: ContourPlan, tightMm: numb
     }
   }
   return { plan: out, left };
+}
+
+/** More than this is not a matter of narrowing. House limit. */
+const NARROWEST_SHARE = 0.85;
+/** Halvings of what is between: to a thousandth of the width. */
+const HALVINGS = 8;
+
+/** What narrowing a side has come to. */
+export interface NarrowedSide {
+  readonly side: 'right' | 'left';
+  /** Width taken from the three teeth of the side together, mm. */
+  readonly takenMm: number;
+}
+
+/**
+ * Narrows the three front teeth of a side, all by the same share, until the canine no longer passes into the tooth behind it.
+ * A side that has room is left alone: a gap would open.
+ */
+export function madeRoom(arch: ExistingArch, plan: ContourPlan, tightMm: number): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } {
+  let out: ContourPlan = plan;
+  const narrowed: NarrowedSide[] = [];
+  for (const [side, three, behind] of [
+    ['right', [11, 12, 13], 14],
+    ['left', [21, 22, 23], 24],
+  ] as const) {
+    if (three.some((t) => !out[t]) || out[behind] || !arch.teeth.has(behind)) continue;
+    const field = arch.teeth.get(behind)?.field as SignedField;
+    const sum = (p: ContourPlan) => three.reduce((s, t) => s + (p[t]?.widthMm ?? 0), 0);
+    const at = (share: number): ContourPlan => {
+      const next: Record<number, ContourPlan[number]> = { ...out };
+      for (const t of three) {
+        const own = out[t] as NonNullable<ContourPlan[number]>;
+        next[t] = { ...own, widthMm: Math.max(PLAN_LIMITS.widthMm.min, Math.round(own.widthMm * share * 1000) / 1000) };
+      }
+      return next;
+    };
+    const fits = (p: ContourPlan) => contactBetween(plannedTooth(arch, p, three[2]).mesh.positions, field).gapMm >= -tightMm;
+    if (fits(out)) continue;
+    // The widest share that fits, between the narrowest that is thought of and all of the width.
+    let [low, high] = [NARROWEST_SHARE, 1];
+    for (let round = 0; round < HALVINGS; round++) {
+      const middle = (low + high) / 2;
+      if (fits(at(middle))) low = middle;
+      else high = middle;
+    }
+    const before = sum(out);
+    out = at(low);
+    const takenMm = before - sum(out);
+    if (takenMm > 0) narrowed.push({ side, takenMm });
+  }
+  return { plan: out, narrowed };
 }

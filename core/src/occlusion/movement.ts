@@ -1,3 +1,4 @@
+import type { Mesh } from '../geometry/mesh.js';
 import type { Vec3 } from '../geometry/vec.js';
 import type { Fdi } from '../teeth/notation.js';
 import type { HeightField } from './heights.js';
@@ -43,6 +44,18 @@ export function clearances(upper: HeightField, lower: HeightField, shift: JawShi
   }));
 }
 
+/** Vertical space under each vertex of an upper surface with the lower jaw carried by `shift`, mm; NaN over no lower tooth. */
+export function spaceOver(lower: HeightField, upper: Mesh, shift: JawShift): Float32Array {
+  const { a0, b0, step, na, nb } = lower.grid;
+  const out = new Float32Array(upper.positions.length / 3).fill(Number.NaN);
+  for (let v = 0; v < out.length; v++) {
+    const i = Math.round(((upper.positions[3 * v] as number) - shift[0] - a0) / step);
+    const j = Math.round(((upper.positions[3 * v + 1] as number) - shift[1] - b0) / step);
+    if (i >= 0 && i < na && j >= 0 && j < nb) out[v] = (upper.positions[3 * v + 2] as number) - shift[2] - (lower.z[j * na + i] as number);
+  }
+  return out;
+}
+
 export type Direction = 'forward' | 'right' | 'left';
 
 /** Unit step of a movement in the plane, in the mouth's coordinates (x to the patient's left, y backward). */
@@ -54,6 +67,8 @@ export interface MovementStep {
   readonly alongMm: number;
   /** How far the jaw opens there, mm. */
   readonly dropMm: number;
+  /** Where the jaw is carried, from the scanned closed bite. */
+  readonly shift: JawShift;
   readonly teeth: readonly ToothClearance[];
 }
 
@@ -97,7 +112,8 @@ function movement(upper: HeightField, lower: HeightField, direction: Direction, 
   for (let n = 0; n * stepMm <= toMm + 1e-9; n++) {
     const alongMm = n * stepMm;
     const z = height(alongMm);
-    steps.push({ alongMm, dropMm: first - z, teeth: clearances(upper, lower, [a * alongMm, b * alongMm, z]) });
+    const shift: JawShift = [a * alongMm, b * alongMm, z];
+    steps.push({ alongMm, dropMm: first - z, shift, teeth: clearances(upper, lower, shift) });
   }
   const last = steps.at(-1) as MovementStep;
   return { direction, steps, angleDeg: last.alongMm > 0 ? (Math.atan2(last.dropMm, last.alongMm) * 180) / Math.PI : 0 };

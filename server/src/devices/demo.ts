@@ -3,7 +3,19 @@ import { randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
 import { completed, landmarkSet, type PhotoView, planInputs, type ReadSection, type Role, type SectionChange, type SectionName } from '@radiant/contract';
-import { existingArch, type Figure, firstContour, gapsBetween, measureTeeth, type Proposal, propose, readScan, scaleOf, UPPER_SIX } from '@radiant/core';
+import {
+  existingArch,
+  type Figure,
+  firstContour,
+  gapsBetween,
+  madeRoom,
+  measureTeeth,
+  type Proposal,
+  propose,
+  readScan,
+  scaleOf,
+  UPPER_SIX,
+} from '@radiant/core';
 import { inState, makePatient, RECIPES, type RecipeName } from '@radiant/standins';
 import { CasesService } from '../cases/cases.service.js';
 import { SectionsService } from '../cases/sections.service.js';
@@ -25,6 +37,8 @@ export const DEMO_PEOPLE: readonly { name: string; email: string; role: Role }[]
   { name: 'Technician Sample Ruff', email: 'technician@estuary.example', role: 'technician' },
 ];
 
+/** How tight the samples' crowns stand to the premolars, mm. */
+const CONTACT_MM = 0.02;
 const DONE = 'demo';
 const DEVICES = 'demo-devices';
 const LOOK_MS = 1000;
@@ -177,7 +191,8 @@ export class Demo implements OnModuleDestroy {
     const set = landmarkSet(read.landmarks);
     const proposal = propose(measureTeeth(set, scale), choice, gapsBetween(set, scale) as Figure) as Proposal;
     const targets = new Map(proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value }]));
-    const teeth = planInputs(firstContour(existingArch(readScan(await this.files.read(file))), targets));
+    const arch = existingArch(readScan(await this.files.read(file)));
+    const teeth = planInputs(madeRoom(arch, firstContour(arch, targets), CONTACT_MM).plan);
     await this.change(row, 'propose', (before) => (before ? undefined : choice), me);
     await this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, proposalVersion: 1, teeth }), me);
   }

@@ -1,50 +1,130 @@
-import type { Fdi } from '@radiant/core';
-import { addAfterEffect, Canvas, type ThreeEvent, useThree } from '@react-three/fiber';
-import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import { type Fdi, type Frame, type SectionLine, toParent } from '@radiant/core';
+import { addAfterEffect, Canvas, invalidate, type ThreeEvent } from '@react-three/fiber';
+import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import type { ArchView, DrawableMesh, PlannedView } from '../workers/contour.worker.js';
-import { differenceColour } from './colour-scale.js';
+import type { ArchView, LowerView, PlannedView } from '../workers/contour.worker.js';
+import { EYES, Rig, type View } from './arch-eye.js';
+import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
+import { biteColour, differenceColour } from './colour-scale.js';
 import { drawnInSoftware } from './software.js';
-import { studioLight } from './studio-light.js';
 
-export type Showing = 'existing' | 'planned' | 'difference';
-export type ViewName = 'front' | 'right' | 'left' | 'above';
+/** What is drawn of the upper teeth. */
+export type Showing = 'existing' | 'planned' | 'difference' | 'both' | 'bite';
 
-interface Eye {
-  readonly from: readonly [number, number, number];
-  readonly to: readonly [number, number, number];
+/** The lower jaw, carried from the scanned bite. */
+export interface LowerAt {
+  readonly view: LowerView;
+  readonly shift: readonly [number, number, number];
 }
 
-/** Where the eye stands and looks for each named view, in the mouth's coordinates (x to the patient's left, y backward, z up), mm. */
-const EYES: Record<ViewName, Eye> = {
-  front: { from: [0, -132, 4], to: [0, 6, 5] },
-  right: { from: [-106, -78, 4], to: [-6, 12, 5] },
-  left: { from: [106, -78, 4], to: [6, 12, 5] },
-  above: { from: [0, -36, -141], to: [0, 12, 5] },
-};
-/** A chosen tooth leans towards plum. */
-const SELECTED = '#e9d8de';
+/** A plane through the arch and the lines that it leaves. */
+export interface CutAt {
+  readonly plane: Frame;
+  readonly lines: readonly { readonly colour: string; readonly of: readonly SectionLine[] }[];
+}
+
+/** A brush: how wide it is, and what a stroke does. */
+export interface BrushHand {
+  readonly radiusMm: number;
+  readonly begin: (tooth: Fdi, vertex: number, e: PointerEvent) => boolean;
+  readonly go: (tooth: Fdi, vertex: number) => void;
+  readonly end: () => void;
+}
+
 const SMOOTH = !drawnInSoftware();
 
-/** The upper arch in three dimensions: the scan, the planned crowns, or what is added and removed. */
+/** The arch in three dimensions: the scan, the planned crowns, what is added and removed, the bite, a plane through it. */
 export const ArchScene = memo(function ArchScene({
   arch,
   planned,
   showing,
+  share = 1,
   gum,
   view,
   selected,
   onSelect,
+  lower,
+  biteMaps,
+  cut,
+  brush,
+  reading,
 }: {
   arch: ArchView;
   planned: ReadonlyMap<Fdi, PlannedView>;
   showing: Showing;
+  /** How strongly the planned crowns lie over the scan when both are shown. */
+  share?: number;
   gum: boolean;
-  view: { readonly name: ViewName; readonly turn: number };
+  view: View;
   selected: Fdi;
   onSelect: (tooth: Fdi) => void;
+  lower?: LowerAt | undefined;
+  biteMaps?: { readonly which: 'planned' | 'existing'; readonly of: ReadonlyMap<Fdi, Float32Array> } | undefined;
+  cut?: CutAt | undefined;
+  brush?: BrushHand | undefined;
+  /** The element that says the millimetres under the pointer. */
+  reading?: RefObject<HTMLElement | null>;
 }) {
+  const hold = useRef(false);
+  const ring = useRef<THREE.Mesh>(null);
+  const stroke = useRef<Fdi | undefined>(undefined);
+  const values = useRef(new Map<Fdi, Float32Array>());
+
+  useEffect(() => {
+    values.current = new Map([...planned].map(([t, v]) => [t, (showing === 'bite' ? biteMaps?.of.get(t) : undefined) ?? v.differenceMm] as const));
+  }, [planned, showing, biteMaps]);
+
+  useEffect(() => {
+    const up = () => {
+      hold.current = false;
+      if (stroke.current !== undefined) brush?.end();
+      stroke.current = undefined;
+    };
+    window.addEventListener('pointerup', up);
+    window.addEventListener('pointercancel', up);
+    return () => {
+      window.removeEventListener('pointerup', up);
+      window.removeEventListener('pointercancel', up);
+    };
+  }, [brush]);
+
+  const tell = useCallback(
+    (words: string, e?: ThreeEvent<PointerEvent>) => {
+      const at = reading?.current;
+      if (!at) return;
+      at.hidden = words === '';
+      at.textContent = words;
+      if (e) at.style.transform = `translate(${e.nativeEvent.offsetX + 14}px, ${e.nativeEvent.offsetY + 14}px)`;
+    },
+    [reading],
+  );
+
+  const hand = useMemo<ToothHand>(
+    () => ({
+      press: brush ? undefined : onSelect,
+      move: (tooth, vertex, e) => {
+        const mm = values.current.get(tooth)?.[vertex];
+        tell(mm === undefined || Number.isNaN(mm) ? '' : words(mm, showing), e);
+        if (!brush) return;
+        placeRing(ring.current, e, brush.radiusMm);
+        if (stroke.current === tooth) brush.go(tooth, vertex);
+      },
+      out: () => {
+        tell('');
+        if (ring.current) ring.current.visible = false;
+      },
+      ...(brush && {
+        down: (tooth, vertex, e) => {
+          if (!brush.begin(tooth, vertex, e.nativeEvent)) return false;
+          stroke.current = tooth;
+          hold.current = true;
+          return true;
+        },
+      }),
+    }),
+    [brush, onSelect, showing, tell],
+  );
+
   return (
     <Canvas
       frameloop="demand"
@@ -54,52 +134,118 @@ export const ArchScene = memo(function ArchScene({
       aria-label="Upper arch in three dimensions"
     >
       <color attach="background" args={['#7b7b7b']} />
-      <Rig view={view} />
+      <Rig view={view} hold={hold} />
       <PaintMark of={planned} />
       {arch.teeth.map(({ tooth, mesh }) => {
         const own = planned.get(tooth);
-        if (showing !== 'existing' && own)
-          return <Surface key={`p${tooth}`} view={own} coloured={showing === 'difference'} selected={tooth === selected} onSelect={onSelect} />;
-        return (
-          <Tooth
-            key={`e${tooth}`}
+        const scanned = showing === 'existing' || (showing === 'bite' && biteMaps?.which === 'existing') || !own;
+        const map = showing === 'bite' ? biteMaps?.of.get(tooth) : undefined;
+        const chosen = tooth === selected;
+        if (scanned)
+          return (
+            <ToothSurface
+              key={`e${tooth}`}
+              tooth={tooth}
+              mesh={mesh}
+              colour={chosen && showing === 'existing' ? 'selected' : own ? 'tooth' : 'muted'}
+              values={fits(map, mesh)}
+              scale={biteColour}
+              hand={hand}
+            />
+          );
+        return [
+          showing === 'both' && <ToothSurface key={`u${tooth}`} tooth={tooth} mesh={mesh} colour="muted" />,
+          <ToothSurface
+            key={`p${tooth}`}
             tooth={tooth}
-            mesh={mesh}
-            muted={!planned.has(tooth)}
-            selected={tooth === selected && showing === 'existing'}
-            onSelect={onSelect}
-          />
-        );
+            mesh={own.mesh}
+            colour={chosen ? 'selected' : 'planned'}
+            values={showing === 'difference' ? own.differenceMm : fits(map, own.mesh)}
+            scale={showing === 'difference' ? differenceColour : biteColour}
+            opacity={showing === 'both' ? share : 1}
+            hand={hand}
+          />,
+        ];
       })}
-      {gum && <Gum mesh={arch.gum} pale={showing === 'difference'} />}
+      {gum && <Gum mesh={arch.gum} pale={showing === 'difference' || showing === 'bite'} />}
+      {lower && (
+        <group position={[...lower.shift]}>
+          {lower.view.teeth.map((t) => (
+            <ToothSurface key={t.tooth} tooth={t.tooth} mesh={t.mesh} colour="lower" />
+          ))}
+          {gum && <Gum mesh={lower.view.gum} pale />}
+        </group>
+      )}
+      {cut && <CutLines cut={cut} />}
+      <mesh ref={ring} visible={false} renderOrder={3}>
+        <ringGeometry args={[0.94, 1, 48]} />
+        <meshBasicMaterial color="#5d2a5a" depthTest={false} transparent opacity={0.9} side={THREE.DoubleSide} />
+      </mesh>
     </Canvas>
   );
 });
 
-/** Orbit control. The light travels with the eye, as flashes beside a lens do. */
-function Rig({ view }: { view: { readonly name: ViewName; readonly turn: number } }) {
-  const { camera, gl, invalidate } = useThree();
-  const controls = useRef<OrbitControls | undefined>(undefined);
+/** A map fits a surface while they are of the same crown; in between, one of the two is on its way. */
+const fits = (map: Float32Array | undefined, mesh: { readonly positions: Float32Array }) => (map && map.length * 3 === mesh.positions.length ? map : undefined);
+
+function words(mm: number, showing: Showing): string {
+  const figure = Math.abs(mm).toFixed(2);
+  if (showing === 'bite') return mm < -0.05 ? `${figure} mm into the lower tooth` : mm <= 0.05 ? 'touches' : `${figure} mm clear`;
+  return `${mm < 0 ? '−' : '+'}${figure} mm ${mm < 0 ? 'removed' : 'added'}`;
+}
+
+const Z = new THREE.Vector3(0, 0, 1);
+
+function placeRing(ring: THREE.Mesh | null, e: ThreeEvent<PointerEvent>, radiusMm: number): void {
+  if (!ring || !e.face) return;
+  ring.visible = true;
+  ring.position.copy(e.point).addScaledVector(e.face.normal, 0.08);
+  ring.quaternion.setFromUnitVectors(Z, e.face.normal);
+  ring.scale.setScalar(radiusMm);
+  invalidate();
+}
+
+/** The lines of a plane, drawn over the surfaces, and the plane as a faint pane. */
+function CutLines({ cut }: { cut: CutAt }) {
+  const made = useMemo(
+    () =>
+      cut.lines.flatMap(({ colour, of }) =>
+        of.map((line) => {
+          const n = line.points.length / 2;
+          const positions = new Float32Array(3 * n);
+          for (let i = 0; i < n; i++) positions.set(toParent(cut.plane, [line.points[2 * i] as number, line.points[2 * i + 1] as number, 0]), 3 * i);
+          const geometry = new THREE.BufferGeometry();
+          geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
+          return new THREE.LineLoop(geometry, new THREE.LineBasicMaterial({ color: colour, depthTest: false, transparent: true }));
+        }),
+      ),
+    [cut],
+  );
   useEffect(() => {
-    const c = new OrbitControls(camera, gl.domElement);
-    c.target.set(...EYES.front.to);
-    c.enableDamping = false;
-    c.minDistance = 40;
-    c.maxDistance = 320;
-    c.addEventListener('change', () => invalidate());
-    controls.current = c;
-    return () => {
-      c.dispose();
-    };
-  }, [camera, gl, invalidate]);
-  useEffect(() => {
-    camera.up.set(0, 0, 1);
-    camera.position.set(...EYES[view.name].from);
-    controls.current?.target.set(...EYES[view.name].to);
-    controls.current?.update();
     invalidate();
-  }, [view, camera, invalidate]);
-  return null;
+    return () => {
+      for (const l of made) {
+        l.geometry.dispose();
+        (l.material as THREE.Material).dispose();
+      }
+    };
+  }, [made]);
+  const pane = useMemo(() => {
+    const { x, y, z, origin } = cut.plane;
+    const m = new THREE.Matrix4().makeBasis(new THREE.Vector3(...x), new THREE.Vector3(...y), new THREE.Vector3(...z));
+    return { quaternion: new THREE.Quaternion().setFromRotationMatrix(m), position: new THREE.Vector3(...origin) };
+  }, [cut.plane]);
+  return (
+    <>
+      <mesh position={pane.position} quaternion={pane.quaternion} renderOrder={2}>
+        <planeGeometry args={[26, 22]} />
+        <meshBasicMaterial color="#5d2a5a" transparent opacity={0.16} side={THREE.DoubleSide} depthWrite={false} />
+      </mesh>
+      {made.map((l) => (
+        <primitive key={l.uuid} object={l} renderOrder={3} />
+      ))}
+    </>
+  );
 }
 
 /** Leaves a mark in the browser's own timeline each time that new planned surfaces were drawn. */
@@ -120,96 +266,3 @@ function PaintMark({ of }: { of: unknown }) {
   );
   return null;
 }
-
-function useGeometry(mesh: DrawableMesh): THREE.BufferGeometry {
-  const geometry = useMemo(() => {
-    const g = new THREE.BufferGeometry();
-    g.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
-    g.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
-    g.setIndex(new THREE.BufferAttribute(mesh.triangles, 1));
-    return g;
-  }, [mesh]);
-  useEffect(() => () => geometry.dispose(), [geometry]);
-  return geometry;
-}
-
-/** One picture of the light for each gloss, for as long as the page lives. */
-const WET = studioLight(1);
-const SOFT = studioLight(0.35);
-
-/** Stable over renderings, so that an unchanged tooth is left alone. */
-function usePress(tooth: Fdi, onSelect: (tooth: Fdi) => void) {
-  return useCallback(
-    (e: ThreeEvent<MouseEvent>) => {
-      if (e.delta > 4) return;
-      e.stopPropagation();
-      onSelect(tooth);
-    },
-    [tooth, onSelect],
-  );
-}
-
-const Tooth = memo(function Tooth({
-  tooth,
-  mesh,
-  muted,
-  selected,
-  onSelect,
-}: {
-  tooth: Fdi;
-  mesh: DrawableMesh;
-  muted: boolean;
-  selected: boolean;
-  onSelect: (tooth: Fdi) => void;
-}) {
-  const geometry = useGeometry(mesh);
-  const press = usePress(tooth, onSelect);
-  return (
-    <mesh geometry={geometry} onClick={press}>
-      <meshMatcapMaterial matcap={WET} color={selected ? SELECTED : muted ? '#d8cdb6' : '#e9dfc9'} />
-    </mesh>
-  );
-});
-
-const Surface = memo(function Surface({
-  view,
-  coloured,
-  selected,
-  onSelect,
-}: {
-  view: PlannedView;
-  coloured: boolean;
-  selected: boolean;
-  onSelect: (tooth: Fdi) => void;
-}) {
-  const geometry = useGeometry(view.mesh);
-  const press = usePress(view.tooth, onSelect);
-  useMemo(() => {
-    if (!coloured) return;
-    const colours = new Float32Array(3 * view.differenceMm.length);
-    const colour = new THREE.Color();
-    view.differenceMm.forEach((mm, i) => {
-      const [r, g, b] = differenceColour(mm);
-      colour.setRGB(r, g, b, THREE.SRGBColorSpace).toArray(colours, 3 * i);
-    });
-    geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3));
-  }, [coloured, view, geometry]);
-  return (
-    <mesh geometry={geometry} onClick={press}>
-      {coloured ? (
-        <meshMatcapMaterial key="map" matcap={SOFT} vertexColors color="#ffffff" />
-      ) : (
-        <meshMatcapMaterial key="plain" matcap={WET} color={selected ? SELECTED : '#f8eed9'} />
-      )}
-    </mesh>
-  );
-});
-
-const Gum = memo(function Gum({ mesh, pale }: { mesh: DrawableMesh; pale: boolean }) {
-  const geometry = useGeometry(mesh);
-  return (
-    <mesh geometry={geometry}>
-      <meshMatcapMaterial matcap={SOFT} color={pale ? '#c2aaa6' : '#cf8a85'} side={THREE.DoubleSide} />
-    </mesh>
-  );
-});

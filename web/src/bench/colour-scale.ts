@@ -25,3 +25,17 @@ export function removalColour(mm: number): string {
   const pale: Rgb = [1, 0.973, 0.933];
   return css([0, 1, 2].map((i) => (pale[i as 0] as number) * (1 - k) + (REMOVED[i as 0] as number) * k) as unknown as Rgb);
 }
+
+const TOUCH: Rgb = [0.365, 0.165, 0.353];
+const THROUGH: Rgb = [0.16, 0.05, 0.2];
+/** From here on a tooth counts as clear of the other jaw in the picture, mm. */
+export const CLEAR_MM = 1.5;
+
+/** Colour of the space between the jaws: darkest where teeth pass into each other, plum where they touch, paling to none at 1.5 mm. */
+export function biteColour(mm: number): Rgb {
+  if (Number.isNaN(mm) || mm >= CLEAR_MM) return NONE;
+  if (mm < -0.05) return THROUGH;
+  if (mm <= 0.05) return TOUCH;
+  const k = 0.8 * (1 - (mm - 0.05) / (CLEAR_MM - 0.05));
+  return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (TOUCH[i as 0] as number) * k) as unknown as Rgb;
+}

@@ -1,3 +1,5 @@
+import { PLAN_FIELDS } from '@radiant/contract';
+
 /** One place in which two contents of a section differ, in words. */
 export interface Difference {
   readonly key: string;
@@ -31,11 +33,9 @@ const LABELS: Record<string, string> = {
   from: 'grooves cut from',
   scanId: 'scan',
   proposalVersion: 'set to proposal',
-  lengthMm: 'length, mm',
-  widthMm: 'width, mm',
-  facialVolumeMm: 'facial volume, mm',
-  rotationDeg: 'rotation, °',
-  zenithUpMm: 'zenith up, mm',
+  character: 'character',
+  strokes: 'strokes of the brush',
+  ...Object.fromEntries(PLAN_FIELDS.map((f) => [f.key, `${f.label.toLowerCase()}, ${f.unit}`])),
 };
 
 /** Takes a content apart into leaves: plain fields, list items by their name, and the fields of planned teeth singly. */
@@ -59,6 +59,7 @@ function leaves(data: object): Map<string, { label: string; value: unknown }> {
 
 function words(v: unknown): string {
   if (v === undefined || v === null) return 'none';
+  if (Array.isArray(v)) return `${v.length} in all`;
   if (typeof v === 'object') {
     const { x, y, mm, verdict, word } = v as { x?: number; y?: number; mm?: number; verdict?: string; word?: string };
     const { points } = v as { points?: readonly { x: number; y: number }[] };

@@ -12,13 +12,15 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   const input = useRef<HTMLInputElement>(null);
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
   const scan = detail.files.find((f) => f.id === shape.data.scanId) ?? detail.files.filter((f) => f.kind === 'scan').at(-1);
+  const lower = detail.files.filter((f) => f.kind === 'lower-scan').at(-1);
   const take = async (file: File | undefined) => {
     if (!file) return;
     setState({ busy: true });
     try {
       const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, file);
       await refresh();
-      shape.set({ ...shape.data, scanId: made.id });
+      // A scan of the lower jaw is for the bite; the contour goes on standing on the upper one.
+      if (made.kind === 'scan') shape.set({ ...shape.data, scanId: made.id });
       setState({ busy: false });
     } catch (error) {
       setState({ busy: false, refusal: sentenceOf(error) });
@@ -29,6 +31,7 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
       {quiet && scan && (
         <p className="mb-1">
           Scan: {scan.name}, {scan.origin}
+          {lower && <span className="block">Lower jaw: {lower.name}</span>}
         </p>
       )}
       {mayWrite && (
@@ -39,7 +42,7 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
       <input
         ref={input}
         type="file"
-        accept=".stl"
+        accept=".stl,.ply"
         className="sr-only"
         tabIndex={-1}
         aria-label="Scan file"

@@ -1,4 +1,4 @@
-import { type ContourVersion, sameContour, type ToothPlanInput, WornMockUp } from '@radiant/contract';
+import { type ContourVersion, PLAN_FIELDS, type PlanField, planDefault, sameContour, type ToothPlanInput, WornMockUp } from '@radiant/contract';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { api, sentenceOf } from '../data/api.js';
@@ -105,21 +105,20 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
   );
 }
 
-const PARTS: readonly (readonly [keyof ToothPlanInput, string, number])[] = [
-  ['lengthMm', 'length, mm', 2],
-  ['widthMm', 'width, mm', 2],
-  ['facialVolumeMm', 'facial volume, mm', 2],
-  ['rotationDeg', 'rotation, °', 1],
-  ['zenithUpMm', 'zenith up, mm', 2],
-];
-
 /** By how much the version differs, tooth by tooth; only what differs is shown. */
 function Differences({ own, against }: { own: readonly ToothPlanInput[]; against: readonly ToothPlanInput[] }) {
   const name = useToothLabel();
   if (sameContour(own, against)) return <p className="mb-3 text-[14px] text-ink-2">The same in every number.</p>;
-  const of = (teeth: readonly ToothPlanInput[], tooth: number, key: keyof ToothPlanInput) => Number(teeth.find((t) => t.tooth === tooth)?.[key] ?? 0);
+  const find = (list: readonly ToothPlanInput[], tooth: number) => list.find((t) => t.tooth === tooth);
+  const of = (list: readonly ToothPlanInput[], tooth: number, key: PlanField['key']) => find(list, tooth)?.[key] ?? planDefault(key);
   const teeth = own.map((t) => t.tooth);
-  const rows = PARTS.filter(([key]) => teeth.some((t) => of(own, t, key) !== of(against, t, key)));
+  const rows = PLAN_FIELDS.filter(({ key }) => teeth.some((t) => of(own, t, key) !== of(against, t, key)));
+  const other = (t: number): string[] => {
+    const [p, q] = [find(own, t), find(against, t)];
+    const out: string[] = (p?.character ?? 'even') === (q?.character ?? 'even') ? [] : [p?.character ?? 'even'];
+    if (JSON.stringify(p?.strokes ?? []) !== JSON.stringify(q?.strokes ?? [])) out.push('brush');
+    return out;
+  };
   return (
     <table className="figures mb-3" aria-label="Differences">
       <thead>
@@ -133,15 +132,25 @@ function Differences({ own, against }: { own: readonly ToothPlanInput[]; against
         </tr>
       </thead>
       <tbody>
-        {rows.map(([key, label, digits]) => (
+        {rows.map(({ key, label, unit, digits }) => (
           <tr key={key}>
-            <td>{label}</td>
+            <td>
+              {label.toLowerCase()}, {unit}
+            </td>
             {teeth.map((t) => {
               const d = of(own, t, key) - of(against, t, key);
               return <td key={t}>{d === 0 ? '' : signed(d, digits)}</td>;
             })}
           </tr>
         ))}
+        {teeth.some((t) => other(t).length > 0) && (
+          <tr>
+            <td>character, brush</td>
+            {teeth.map((t) => (
+              <td key={t}>{other(t).join(', ')}</td>
+            ))}
+          </tr>
+        )}
       </tbody>
     </table>
   );

@@ -31,7 +31,13 @@ const BY_STAGE: Readonly<Record<string, readonly (readonly [string, string])[]>>
   ],
   shape: [
     ['F R L A', 'view from front, right, left, above'],
-    ['1 2 3', 'existing, planned, added and removed'],
+    ['E T H', 'view edge-on, from twelve o’clock, from behind'],
+    ['1 2 3 4', 'existing, planned, added and removed, both'],
+    ['B X O', 'brush, section, bite'],
+    [', .', 'brush smaller, larger'],
+    ["; '", 'brush weaker, stronger'],
+    ['M', 'brush on both sides'],
+    ['Alt, Shift while drawing', 'the opposite of adding; smooth'],
     ['↑ ↓ in a field', 'one step; with Shift ten'],
   ],
   reduce: [

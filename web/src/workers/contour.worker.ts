@@ -1,35 +1,49 @@
 import {
+  type Contact,
   type ContourPlan,
   type CutFrom,
+  contacts,
   contourDifference,
   contourDifferenceQuick,
+  crown,
+  crownSize,
   type DesignId,
   designOf,
   type ExistingArch,
   existingArch,
   type Fdi,
+  type Frame,
   firstContour,
   type Mesh,
+  madeRoom,
+  mirroredStroke,
+  type NarrowedSide,
+  type PlannedTooth,
   plannedTooth,
   planOfExisting,
   Refusal,
   readScan,
+  requireStroke,
+  type SectionLine,
   type SegmentedScan,
+  type Stroke,
+  section,
+  setContacts,
+  type ToothClearance,
+  type ToothPlan,
   type ToothReduction,
   type ToothSection,
+  takenIn,
   toothReduction,
   toothSection,
   UPPER_SIX,
-  vertexNormals,
+  UPPER_TEN,
+  type VolumeChange,
+  volumeChange,
 } from '@radiant/core';
 import { expose, transfer } from 'comlink';
-
-/** A surface ready for drawing: 32-bit, in the mouth's coordinates, mm. */
-export interface DrawableMesh {
-  readonly positions: Float32Array;
-  readonly normals: Float32Array;
-  readonly triangles: Uint32Array;
-}
+import { Bite, type BiteView, type BiteWish } from './bite.js';
+import { buffers, type DrawableMesh, drawable } from './drawable.js';
 
 export interface ExistingSummary {
   readonly tooth: Fdi;
@@ -53,6 +67,21 @@ export interface PlannedView {
   readonly differenceMm: Float32Array;
   readonly mostAddedMm: number;
   readonly mostRemovedMm: number;
+  /** Volume against the tooth that is there; only where the map is a full one. */
+  readonly volume?: VolumeChange;
+}
+
+/** The lower jaw in the closed bite. */
+export interface LowerView {
+  readonly teeth: readonly { readonly tooth: Fdi; readonly mesh: DrawableMesh }[];
+  readonly gum: DrawableMesh;
+}
+
+/** Lines of one plane through everything, in the plane's own coordinates, mm. */
+export interface CutView {
+  readonly existing: readonly SectionLine[];
+  readonly planned: readonly SectionLine[];
+  readonly lower: readonly SectionLine[];
 }
 
 let scan: SegmentedScan | undefined;
@@ -63,26 +92,43 @@ function need(): ExistingArch {
   return arch;
 }
 
-function drawable(m: Mesh): DrawableMesh {
-  return { positions: Float32Array.from(m.positions), normals: Float32Array.from(vertexNormals(m)), triangles: m.triangles.slice() };
+let lowerScan: SegmentedScan | undefined;
+let bite: Bite | undefined;
+
+async function fetched(url: string): Promise<Uint8Array> {
+  const response = await fetch(url);
+  if (!response.ok) throw new Error('The scan can’t be fetched.');
+  return new Uint8Array(await response.arrayBuffer());
 }
 
-const buffers = (m: DrawableMesh) => [m.positions.buffer, m.normals.buffer, m.triangles.buffer] as ArrayBuffer[];
+function read(bytes: Uint8Array, needs?: readonly Fdi[]): SegmentedScan {
+  try {
+    return readScan(bytes, needs);
+  } catch (error) {
+    throw new Error(error instanceof Refusal ? error.message : 'The scan can’t be read.');
+  }
+}
+
+const teethOf = (plan: ContourPlan): Fdi[] => UPPER_TEN.filter((t) => plan[t] && need().teeth.has(t));
+
+/** All crowns of a plan; the same object again while the plan is the same. */
+let held: { readonly key: string; readonly planned: ReadonlyMap<Fdi, PlannedTooth> } | undefined;
+function allOf(plan: ContourPlan): { readonly key: string; readonly planned: ReadonlyMap<Fdi, PlannedTooth> } {
+  const key = JSON.stringify(plan);
+  if (held?.key !== key) held = { key, planned: new Map(teethOf(plan).map((t) => [t, plannedTooth(need(), plan, t)])) };
+  return held;
+}
 
 const service = {
   /** Fetches and reads a scan and finds its teeth. Rejects with a sentence. */
   async load(url: string): Promise<ArchView> {
-    const response = await fetch(url);
-    if (!response.ok) throw new Error('The scan can’t be fetched.');
-    try {
-      scan = readScan(new Uint8Array(await response.arrayBuffer()));
-    } catch (error) {
-      throw new Error(error instanceof Refusal ? error.message : 'The scan can’t be read.');
-    }
+    scan = read(await fetched(url));
     arch = existingArch(scan);
+    bite = lowerScan && new Bite(arch, lowerScan);
+    held = undefined;
     const teeth = [...scan.teeth].map(([tooth, mesh]) => ({ tooth, mesh: drawable(mesh) }));
     const gum = drawable(scan.rest);
-    const existing = UPPER_SIX.flatMap((tooth): ExistingSummary[] => {
+    const existing = UPPER_TEN.flatMap((tooth): ExistingSummary[] => {
       const e = arch?.teeth.get(tooth);
       return e ? [{ tooth, lengthMm: e.lengthMm, widthMm: e.widthMm, wearMm: e.wearMm, rotationDeg: e.rotationDeg, fitMm: e.fitMm }] : [];
     });
@@ -104,6 +150,7 @@ const service = {
     const p = plannedTooth(need(), plan, tooth);
     const d = (quick ? contourDifferenceQuick : contourDifference)(need(), p);
     const mesh = drawable(p.mesh);
+    const volume = quick ? undefined : volumeChange(need(), p);
     const differenceMm = Float32Array.from(d);
     let mostAddedMm = 0;
     let mostRemovedMm = 0;
@@ -111,7 +158,87 @@ const service = {
       if (v > mostAddedMm) mostAddedMm = v;
       if (-v > mostRemovedMm) mostRemovedMm = -v;
     }
-    return transfer({ tooth, mesh, differenceMm, mostAddedMm, mostRemovedMm }, [...buffers(mesh), differenceMm.buffer as ArrayBuffer]);
+    return transfer({ tooth, mesh, differenceMm, mostAddedMm, mostRemovedMm, ...(volume && { volume }) }, [
+      ...buffers(mesh),
+      differenceMm.buffer as ArrayBuffer,
+    ]);
+  },
+
+  /** A further tooth taken into the plan as it stands. */
+  takenIn(plan: ContourPlan, tooth: Fdi): ToothPlan {
+    return takenIn(need(), plan, tooth);
+  },
+
+  /** Why a stroke can't be taken, or nothing. */
+  troubleOf(plan: ContourPlan, tooth: Fdi, stroke: Stroke): string | undefined {
+    const own = plan[tooth];
+    if (!own) return 'This tooth is not in the plan.';
+    try {
+      requireStroke(crown(tooth, crownSize(own)), own.strokes ?? [], stroke);
+      return undefined;
+    } catch (error) {
+      if (error instanceof Refusal) return error.message;
+      throw error;
+    }
+  },
+
+  /** The stroke for the tooth of the other side. */
+  mirrored(tooth: Fdi, stroke: Stroke): Stroke {
+    return mirroredStroke(crown(tooth, { lengthMm: 10, widthMm: 8, facialVolumeMm: 0 }), stroke);
+  },
+
+  contacts(plan: ContourPlan): Contact[] {
+    return contacts(need(), allOf(plan).planned);
+  },
+
+  setContacts(plan: ContourPlan, tightMm: number): { plan: ContourPlan; left: readonly [Fdi, Fdi][] } {
+    return setContacts(need(), plan, tightMm);
+  },
+
+  madeRoom(plan: ContourPlan, tightMm: number): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } {
+    return madeRoom(need(), plan, tightMm);
+  },
+
+  /** Fetches and reads the scan of the lower jaw. Rejects with a sentence. */
+  async loadLower(url: string): Promise<LowerView> {
+    lowerScan = read(await fetched(url), []);
+    if (arch) bite = new Bite(arch, lowerScan);
+    const teeth = [...lowerScan.teeth].map(([tooth, mesh]) => ({ tooth, mesh: drawable(mesh) }));
+    const gum = drawable(lowerScan.rest);
+    return transfer({ teeth, gum }, [...teeth.flatMap((t) => buffers(t.mesh)), ...buffers(gum)]);
+  },
+
+  /** The closed bite of the planned teeth; nothing without a lower jaw. */
+  closedBite(plan: ContourPlan): { planned: ToothClearance[]; existing: ToothClearance[] } | undefined {
+    const { key, planned } = allOf(plan);
+    return bite && { planned: bite.closed(planned, key), existing: bite.closed(undefined, '') };
+  },
+
+  bite(plan: ContourPlan, wish: BiteWish): BiteView | undefined {
+    const { key, planned } = allOf(plan);
+    const view = bite?.at(wish, planned, key);
+    return (
+      view &&
+      transfer(
+        view,
+        view.maps.map(([, m]) => m.buffer as ArrayBuffer),
+      )
+    );
+  },
+
+  /** Everything that a plane in the mouth's coordinates meets. */
+  cut(plan: ContourPlan, plane: Frame): CutView {
+    const lines = (meshes: Iterable<Mesh>) => [...meshes].flatMap((m) => section(m, plane));
+    return {
+      existing: lines([...need().teeth.values()].map((t) => t.field.mesh)),
+      planned: lines([...allOf(plan).planned.values()].map((p) => p.mesh)),
+      lower: lines(lowerScan?.teeth.values() ?? []),
+    };
+  },
+
+  /** Frame of a tooth as planned, or as it stands. */
+  frameOf(plan: ContourPlan, tooth: Fdi): Frame | undefined {
+    return allOf(plan).planned.get(tooth)?.frame ?? need().teeth.get(tooth)?.frame;
   },
 
   reduce(plan: ContourPlan, design: DesignId, from: CutFrom): ToothReduction[] {

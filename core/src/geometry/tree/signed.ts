@@ -1,10 +1,11 @@
-import { type Mesh, vertexNormals } from '../mesh.js';
+import { type Bounds, bounds, type Mesh, vertexNormals } from '../mesh.js';
 import { buildTree, type Tree } from './build.js';
 import { closestPoints } from './closest.js';
 
 /** A closed surface that can say how far a point lies outside (+) or inside (−) it. */
 export interface SignedField {
   readonly mesh: Mesh;
+  readonly box: Bounds;
   readonly tree: Tree;
   readonly faceNormals: Float64Array;
   readonly vertexNormals: Float64Array;
@@ -19,7 +20,7 @@ export interface SignedField {
  * @throws Refusal `mesh-empty`
  */
 export function signedField(mesh: Mesh): SignedField {
-  return { mesh, tree: buildTree(mesh), faceNormals: faceNormals(mesh), vertexNormals: vertexNormals(mesh), across: neighbours(mesh) };
+  return { mesh, box: bounds(mesh), tree: buildTree(mesh), faceNormals: faceNormals(mesh), vertexNormals: vertexNormals(mesh), across: neighbours(mesh) };
 }
 
 /**
@@ -34,9 +35,22 @@ export function signedDistances(field: SignedField, points: Float64Array): Float
     const ny = (points[3 * i + 1] as number) - (near.points[3 * i + 1] as number);
     const nz = (points[3 * i + 2] as number) - (near.points[3 * i + 2] as number);
     const [px, py, pz] = pseudonormal(field, near.faces[i] as number, near.points, 3 * i);
-    if (nx * px + ny * py + nz * pz < 0) out[i] = -(out[i] as number);
+    if (nx * px + ny * py + nz * pz < 0 && (out[i] as number) <= wallDistance(field.box, points, 3 * i)) out[i] = -(out[i] as number);
   }
   return out;
+}
+
+/**
+ * Least distance from a point to the walls of a box, negative outside it. Nothing inside a surface lies deeper than this: a
+ * scan's noise can turn a sliver of a sharp corner inside out, and from afar that sliver would say "inside".
+ */
+function wallDistance(box: Bounds, p: Float64Array, at: number): number {
+  let least = Infinity;
+  for (let k = 0; k < 3; k++) {
+    const v = p[at + k] as number;
+    least = Math.min(least, v - (box.min[k as 0] as number), (box.max[k as 0] as number) - v);
+  }
+  return least + 1e-9;
 }
 
 /** How near, as a share of the triangle, a point counts as lying on its edge or corner. */

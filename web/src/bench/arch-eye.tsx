@@ -1,0 +1,64 @@
+import { useThree } from '@react-three/fiber';
+import { useEffect, useRef } from 'react';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+
+/** Named views of an upper arch; each has a key. */
+export const ARCH_VIEWS = ['front', 'right', 'left', 'above', 'edge-on', 'twelve', 'behind'] as const;
+export type ViewName = (typeof ARCH_VIEWS)[number];
+
+interface Eye {
+  readonly from: readonly [number, number, number];
+  readonly to: readonly [number, number, number];
+}
+
+/** Where the eye stands and looks, in the mouth's coordinates (x to the patient's left, y backward, z up), mm. */
+export const EYES: Readonly<Record<ViewName, Eye>> = {
+  front: { from: [0, -132, 4], to: [0, 6, 5] },
+  right: { from: [-106, -78, 4], to: [-6, 12, 5] },
+  left: { from: [106, -78, 4], to: [6, 12, 5] },
+  above: { from: [0, -36, -141], to: [0, 12, 5] },
+  'edge-on': { from: [0, -118, -62], to: [0, 5, 4] },
+  twelve: { from: [0, -64, 128], to: [0, 3, 4] },
+  behind: { from: [0, 118, -92], to: [0, 6, 4] },
+};
+
+export interface View {
+  readonly name: ViewName;
+  /** Counts the times that a view was asked for, so that the same one can be asked for again. */
+  readonly turn: number;
+}
+
+/**
+ * Orbit control. The light travels with the eye, as flashes beside a lens do.
+ * @param still while true, dragging does not turn
+ */
+export function Rig({ view, hold }: { view: View; hold: { current: boolean } }) {
+  const { camera, gl, invalidate } = useThree();
+  const controls = useRef<OrbitControls | undefined>(undefined);
+  useEffect(() => {
+    const c = new OrbitControls(camera, gl.domElement);
+    c.target.set(...EYES.front.to);
+    c.enableDamping = false;
+    c.minDistance = 40;
+    c.maxDistance = 320;
+    c.addEventListener('change', () => invalidate());
+    controls.current = c;
+    // A stroke begins after the controls have seen the press: they are told to stand still while it lasts.
+    const follow = () => {
+      c.enabled = !hold.current;
+    };
+    gl.domElement.addEventListener('pointermove', follow, true);
+    return () => {
+      gl.domElement.removeEventListener('pointermove', follow, true);
+      c.dispose();
+    };
+  }, [camera, gl, invalidate, hold]);
+  useEffect(() => {
+    camera.up.set(0, 0, 1);
+    camera.position.set(...EYES[view.name].from);
+    controls.current?.target.set(...EYES[view.name].to);
+    controls.current?.update();
+    invalidate();
+  }, [view, camera, invalidate]);
+  return null;
+}

@@ -1,0 +1,131 @@
+import type { Fdi } from '@radiant/core';
+import type { ThreeEvent } from '@react-three/fiber';
+import { memo, useCallback, useEffect, useLayoutEffect, useMemo } from 'react';
+import * as THREE from 'three';
+import type { DrawableMesh } from '../workers/drawable.js';
+import { studioLight } from './studio-light.js';
+
+/** One picture of the light for each gloss, for as long as the page lives. */
+const WET = studioLight(1);
+const SOFT = studioLight(0.35);
+/** A chosen tooth leans towards plum. */
+const SELECTED = '#e9d8de';
+
+/** What a hand does on a tooth. A vertex is the one of its surface nearest to the pointer. */
+export interface ToothHand {
+  press?(tooth: Fdi): void;
+  /** @returns whether the press begins a stroke, so that the view must stand still */
+  down?(tooth: Fdi, vertex: number, e: ThreeEvent<PointerEvent>): boolean;
+  move?(tooth: Fdi, vertex: number, e: ThreeEvent<PointerEvent>): void;
+  out?(): void;
+}
+
+export function useGeometry(mesh: DrawableMesh): THREE.BufferGeometry {
+  const geometry = useMemo(() => {
+    const g = new THREE.BufferGeometry();
+    g.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
+    g.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
+    g.setIndex(new THREE.BufferAttribute(mesh.triangles, 1));
+    return g;
+  }, [mesh]);
+  useEffect(() => () => geometry.dispose(), [geometry]);
+  return geometry;
+}
+
+/** The corner of the hit triangle that lies nearest to the hit. */
+function nearestVertex(e: ThreeEvent<MouseEvent>, mesh: DrawableMesh): number | undefined {
+  if (!e.face) return undefined;
+  const { x, y, z } = e.point;
+  let best: number | undefined;
+  let least = Infinity;
+  for (const v of [e.face.a, e.face.b, e.face.c]) {
+    const d = Math.hypot((mesh.positions[3 * v] as number) - x, (mesh.positions[3 * v + 1] as number) - y, (mesh.positions[3 * v + 2] as number) - z);
+    if (d < least) {
+      least = d;
+      best = v;
+    }
+  }
+  return best;
+}
+
+/** One tooth's surface, plain or coloured vertex by vertex. Unchanged teeth are left alone when another changes. */
+export const ToothSurface = memo(function ToothSurface({
+  tooth,
+  mesh,
+  colour,
+  values,
+  scale,
+  opacity = 1,
+  hand,
+}: {
+  tooth: Fdi;
+  mesh: DrawableMesh;
+  colour: 'tooth' | 'muted' | 'planned' | 'selected' | 'lower';
+  /** One value a vertex, and how it is coloured. */
+  values?: Float32Array | undefined;
+  scale?: ((mm: number) => readonly [number, number, number]) | undefined;
+  opacity?: number;
+  hand?: ToothHand | undefined;
+}) {
+  const geometry = useGeometry(mesh);
+  const coloured = values !== undefined && scale !== undefined;
+  useLayoutEffect(() => {
+    if (!values || !scale) return;
+    const colours = new Float32Array(3 * values.length);
+    const colour = new THREE.Color();
+    values.forEach((mm, i) => {
+      const [r, g, b] = scale(mm);
+      colour.setRGB(r, g, b, THREE.SRGBColorSpace).toArray(colours, 3 * i);
+    });
+    geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3));
+  }, [values, scale, geometry]);
+  const click = useCallback(
+    (e: ThreeEvent<MouseEvent>) => {
+      if (e.delta > 4) return;
+      e.stopPropagation();
+      hand?.press?.(tooth);
+    },
+    [tooth, hand],
+  );
+  const over = useCallback(
+    (e: ThreeEvent<PointerEvent>) => {
+      e.stopPropagation();
+      const v = nearestVertex(e, mesh);
+      if (v !== undefined) hand?.move?.(tooth, v, e);
+    },
+    [tooth, hand, mesh],
+  );
+  const down = useCallback(
+    (e: ThreeEvent<PointerEvent>) => {
+      const v = nearestVertex(e, mesh);
+      if (e.button === 0 && v !== undefined && hand?.down?.(tooth, v, e)) e.stopPropagation();
+    },
+    [tooth, hand, mesh],
+  );
+  return (
+    <mesh
+      geometry={geometry}
+      renderOrder={opacity < 1 ? 1 : 0}
+      onClick={click}
+      {...(hand?.move && { onPointerMove: over, onPointerOut: hand.out })}
+      {...(hand?.down && { onPointerDown: down })}
+    >
+      {coloured ? (
+        <meshMatcapMaterial key="map" matcap={SOFT} vertexColors color="#ffffff" />
+      ) : (
+        <meshMatcapMaterial key={opacity < 1 ? 'glass' : 'plain'} matcap={WET} color={TINT[colour]} transparent={opacity < 1} opacity={opacity} />
+      )}
+    </mesh>
+  );
+});
+
+const TINT = { tooth: '#e9dfc9', muted: '#d8cdb6', planned: '#f8eed9', selected: SELECTED, lower: '#ddd3bd' } as const;
+
+export const Gum = memo(function Gum({ mesh, pale }: { mesh: DrawableMesh; pale: boolean }) {
+  const geometry = useGeometry(mesh);
+  return (
+    <mesh geometry={geometry}>
+      <meshMatcapMaterial matcap={SOFT} color={pale ? '#c2aaa6' : '#cf8a85'} side={THREE.DoubleSide} />
+    </mesh>
+  );
+});

@@ -1,0 +1,189 @@
+import type { Direction } from '@radiant/core';
+import { useToothLabel } from '../data/case-context.js';
+import { number } from '../shell/format.js';
+import type { BiteView, BiteWish, CentralOverlap } from '../workers/bite.js';
+import type { LowerState } from '../workers/use-lower.js';
+
+export const FIRST_BITE: BiteWish = { which: 'planned', direction: 'forward', alongMm: 0, guidance: 'teeth' };
+
+const WAYS: readonly (readonly [Direction, string])[] = [
+  ['forward', 'forward'],
+  ['right', 'to the right'],
+  ['left', 'to the left'],
+];
+/** How steep a set guidance is where nothing is said, degrees. Common practice, no source. */
+const USUAL_ANGLE_DEG = 35;
+
+/** The lower jaw against the upper: closed, forward and to the sides, as it is and as planned. */
+export function BiteCard({
+  wish,
+  set,
+  view,
+  lower,
+  shown,
+  show,
+}: {
+  wish: BiteWish;
+  set: (w: BiteWish) => void;
+  view: BiteView | undefined;
+  lower: LowerState;
+  /** Whether the lower teeth are in the picture. */
+  shown: boolean;
+  show: (shown: boolean) => void;
+}) {
+  const name = useToothLabel();
+  if (lower.state !== 'ready')
+    return (
+      <section aria-label="Bite" className="text-[13px]">
+        {lower.state === 'loading' && <p role="status">Reading the lower jaw …</p>}
+        {lower.state === 'failed' && (
+          <p role="alert" className="text-stop">
+            {lower.sentence}
+          </p>
+        )}
+        {lower.state === 'none' && (
+          <p>
+            <b className="block font-[650]">No scan of the lower jaw yet</b>
+            Put one in at the right, scanned in the closed bite with the upper jaw.
+          </p>
+        )}
+      </section>
+    );
+  const atRest = wish.alongMm === 0;
+  return (
+    <section aria-label="Bite" className="text-[13px]">
+      <div className="mb-2 flex gap-1">
+        {(['existing', 'planned'] as const).map((which) => (
+          <button key={which} type="button" className="chip chip-flat" aria-pressed={wish.which === which} onClick={() => set({ ...wish, which })}>
+            {which === 'existing' ? 'as scanned' : 'planned'}
+          </button>
+        ))}
+        <button type="button" className="chip chip-flat ml-auto" aria-pressed={shown} onClick={() => show(!shown)}>
+          lower jaw
+        </button>
+      </div>
+      <div className="mb-1.5 flex gap-1">
+        {WAYS.map(([direction, word]) => (
+          <button
+            key={direction}
+            type="button"
+            className="chip chip-flat px-[9px]"
+            aria-pressed={wish.direction === direction}
+            onClick={() => set({ ...wish, direction })}
+          >
+            {word}
+          </button>
+        ))}
+      </div>
+      <label className="flex h-[26px] items-center gap-2">
+        <span className="w-[30px]">way</span>
+        <input
+          type="range"
+          className="min-w-0 flex-1 accent-plum"
+          min={0}
+          max={5}
+          step={0.1}
+          value={wish.alongMm}
+          onChange={(e) => set({ ...wish, alongMm: Number(e.target.value) })}
+        />
+        <output className="w-[54px] text-right font-semibold">{atRest ? 'closed' : `${number(wish.alongMm, 1)} mm`}</output>
+      </label>
+      <div className="mb-2 flex items-center gap-2">
+        <span>led by</span>
+        <button type="button" className="chip chip-flat" aria-pressed={wish.guidance === 'teeth'} onClick={() => set({ ...wish, guidance: 'teeth' })}>
+          its teeth
+        </button>
+        <button
+          type="button"
+          className="chip chip-flat"
+          aria-pressed={wish.guidance !== 'teeth'}
+          onClick={() => set({ ...wish, guidance: wish.guidance === 'teeth' ? USUAL_ANGLE_DEG : wish.guidance })}
+        >
+          an angle
+        </button>
+        {wish.guidance !== 'teeth' && (
+          <span className="flex items-center gap-1">
+            <input
+              type="number"
+              className="field h-[26px] w-[52px] px-1.5 text-right"
+              aria-label="Guidance angle, degrees"
+              min={0}
+              max={80}
+              value={wish.guidance}
+              onChange={(e) => {
+                const v = Number(e.target.value);
+                if (v >= 0 && v <= 80) set({ ...wish, guidance: v });
+              }}
+            />
+            °
+          </span>
+        )}
+      </div>
+      {view && (
+        <>
+          <div className="finding mb-2" data-weight={verdict(view, wish).weight} role="status">
+            <b className="font-[650]">{verdict(view, wish).words(name)}</b>
+            {!atRest && (
+              <span className="block text-ink-2">
+                opens {number(view.dropMm, 1)} mm here; the way is {number(view.angleDeg, 0)}° steep
+              </span>
+            )}
+          </div>
+          <Overlaps of={view.overlap} />
+          <p className="mt-1.5 text-[12px] text-ink-2">The jaw is carried straight, without its joints, on scans ±0.05 mm. Paper in the mouth decides.</p>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** What the bite at this place means, in a sentence. */
+export function verdict(view: BiteView, wish: BiteWish): { weight: 'good' | 'watch' | 'stop'; words: (name: (t: number) => string) => string } {
+  const list = (name: (t: number) => string) => view.touching.map(name).join(', ');
+  const through = view.teeth.filter((t) => t.spaceMm < -0.1);
+  if (through.length > 0) {
+    const most = through.reduce((p, q) => (q.spaceMm < p.spaceMm ? q : p));
+    return { weight: 'stop', words: (name) => `${name(most.tooth)} is in the way of ${name(most.against)} by ${number(-most.spaceMm, 2)} mm` };
+  }
+  if (view.touching.length === 0) return { weight: 'watch', words: () => `Nothing touches; the nearest tooth is ${number(view.othersMm ?? 0, 2)} mm away` };
+  if (wish.alongMm === 0) return { weight: 'good', words: (name) => `Closed, ${list(name)} ${view.touching.length > 1 ? 'touch' : 'touches'}` };
+  if (!view.lifts)
+    return {
+      weight: 'watch',
+      words: (name) =>
+        `${list(name)} ${view.touching.length > 1 ? 'touch' : 'touches'}: ${wish.direction === 'forward' ? 'the incisors do not lead alone' : 'the canine does not lift the rest'}`,
+    };
+  const clear = view.othersMm === undefined ? '' : `; all others are ${number(view.othersMm, 1)} mm clear`;
+  return { weight: 'good', words: (name) => `${list(name)} ${view.touching.length > 1 ? 'lead' : 'leads'}${clear}` };
+}
+
+function Overlaps({ of }: { of: BiteView['overlap'] }) {
+  const name = useToothLabel();
+  const cell = (list: readonly CentralOverlap[], tooth: number, key: 'overbiteMm' | 'overjetMm') => {
+    const v = list.find((o) => o.tooth === tooth)?.[key];
+    return v === undefined ? '–' : number(v, 1);
+  };
+  return (
+    <table className="figures text-[12.5px]">
+      <thead>
+        <tr>
+          <th scope="col">mm, before → planned</th>
+          <th scope="col">{name(11)}</th>
+          <th scope="col">{name(21)}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {(['overbiteMm', 'overjetMm'] as const).map((key) => (
+          <tr key={key}>
+            <td>{key === 'overbiteMm' ? 'overbite' : 'overjet'}</td>
+            {[11, 21].map((t) => (
+              <td key={t}>
+                {cell(of.before, t, key)} → <b className="font-semibold">{cell(of.planned, t, key)}</b>
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,37 @@
+import { biteColour, CLEAR_MM, css, DIFFERENCE_RANGE_MM, differenceColour } from '../bench/colour-scale.js';
+
+/** What the colours on the surfaces mean. */
+export function Legend({ of }: { of: 'difference' | 'bite' }) {
+  const steps = Array.from({ length: 21 }, (_, i) => (of === 'bite' ? -0.15 + (i / 20) * (CLEAR_MM + 0.15) : ((i - 10) / 10) * DIFFERENCE_RANGE_MM));
+  return (
+    <figure className="rounded-xl bg-leaf px-4 py-3 text-[12.5px] shadow-lg">
+      <div className="flex" aria-hidden="true">
+        {steps.map((mm) => (
+          <span key={mm} className="h-2.5 w-[11px]" style={{ background: css(of === 'bite' ? biteColour(mm) : differenceColour(mm)) }} />
+        ))}
+      </div>
+      {of === 'difference' ? (
+        <>
+          <div className="mt-1 flex justify-between">
+            <span>−{DIFFERENCE_RANGE_MM.toFixed(1)}</span>
+            <span>0</span>
+            <span>+{DIFFERENCE_RANGE_MM.toFixed(1)} mm</span>
+          </div>
+          <figcaption className="mt-0.5 flex justify-between font-semibold">
+            <span className="text-removed-ink">tooth removed</span>
+            <span className="text-added">volume added</span>
+          </figcaption>
+        </>
+      ) : (
+        <>
+          <div className="mt-1 flex justify-between">
+            <span>touches</span>
+            <span>0.7</span>
+            <span>{CLEAR_MM.toFixed(1)} mm</span>
+          </div>
+          <figcaption className="mt-0.5 font-semibold">space to the lower teeth, straight down</figcaption>
+        </>
+      )}
+    </figure>
+  );
+}

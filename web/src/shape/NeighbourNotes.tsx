@@ -1,0 +1,110 @@
+import { contourPlan, planInputs } from '@radiant/contract';
+import { TIGHT_MM } from '@radiant/core';
+import { useState } from 'react';
+import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import { number } from '../shell/format.js';
+import { useMayWrite } from '../shell/ReadOnlyNote.js';
+import type { ContourState } from '../workers/use-contour.js';
+import type { Neighbours } from '../workers/use-neighbours.js';
+
+/** How tight contacts are set where nothing is said, mm: floss snaps through. Common practice, no source. */
+const TIGHTNESS_MM = 0.02;
+/** Deeper into the lower teeth than now by this is told, mm: the scans' error on both sides. */
+const DEEPER_MM = 0.1;
+
+/** What must not go unseen: crowns that pass into their neighbours or into the lower teeth, anywhere in the plan. */
+export function PassingNotes({ contour, neighbours }: { contour: ContourState; neighbours: Neighbours | undefined }) {
+  const shape = useSection('shape');
+  const mayWrite = useMayWrite('shape');
+  const name = useToothLabel();
+  if (!neighbours) return null;
+  const planned = (tooth: number) => shape.data.teeth.some((t) => t.tooth === tooth);
+  const through = neighbours.contacts.filter((c) => c.gapMm < -TIGHT_MM);
+  const bites = (neighbours.bite?.planned ?? []).filter((p) => {
+    const before = neighbours.bite?.existing.find((e) => e.tooth === p.tooth)?.spaceMm ?? Infinity;
+    return p.spaceMm < -DEEPER_MM && p.spaceMm < before - DEEPER_MM && planned(p.tooth);
+  });
+  const makeRoom = async () => {
+    if (contour.state !== 'ready') return;
+    const done = await contour.service.madeRoom(contourPlan(shape.data.teeth), TIGHTNESS_MM);
+    shape.set({ ...shape.data, teeth: planInputs(done.plan) });
+  };
+  if (through.length + bites.length === 0) return null;
+  return (
+    <div role="status" className="text-[13px]">
+      {through.map((c) => (
+        <p key={c.right} className="finding" data-weight="stop">
+          <b className="font-[650]">
+            {name(c.right)} and {name(c.left)} pass {number(-c.gapMm, 2)} mm into each other
+          </b>
+          {mayWrite && (c.right === 14 || c.left === 24) && !planned(c.right === 14 ? 14 : 24) && (
+            <button type="button" className="how block" onClick={() => void makeRoom()}>
+              make room: narrow the front teeth of the side
+            </button>
+          )}
+        </p>
+      ))}
+      {bites.map((b) => (
+        <p key={b.tooth} className="finding" data-weight="stop">
+          <b className="font-[650]">
+            {name(b.tooth)} would lie {number(-b.spaceMm, 2)} mm inside {name(b.against)} in the closed bite
+          </b>
+          <span className="block text-ink-2">Shorter, thinner at the edge, or the bite is opened: the dentist’s decision.</span>
+        </p>
+      ))}
+    </div>
+  );
+}
+
+/** How the chosen tooth meets its neighbours, and the tightness to which all are set. */
+export function NeighbourNotes({ contour, neighbours }: { contour: ContourState; neighbours: Neighbours | undefined }) {
+  const { tooth } = useCase();
+  const shape = useSection('shape');
+  const mayWrite = useMayWrite('shape');
+  const name = useToothLabel();
+  const [tight, setTight] = useState(TIGHTNESS_MM);
+  const [unmet, setUnmet] = useState<string>();
+  if (!neighbours) return null;
+  const own = neighbours.contacts.filter((c) => c.left === tooth || c.right === tooth);
+  const set = async () => {
+    if (contour.state !== 'ready') return;
+    const done = await contour.service.setContacts(contourPlan(shape.data.teeth), tight);
+    shape.set({ ...shape.data, teeth: planInputs(done.plan) });
+    setUnmet(done.left.length > 0 ? `${done.left.map(([a, b]) => `${name(a)}–${name(b)}`).join(', ')} can’t be met by moving 2 mm along the arch.` : undefined);
+  };
+  return (
+    <section aria-label="Contacts" className="mb-4 text-[13px]">
+      {own.length > 0 && (
+        <p className="mb-1.5">
+          {own.map((c) => (
+            <span key={c.right} className="mr-4">
+              to {name(c.left === tooth ? c.right : c.left)}{' '}
+              <b className="font-semibold">{c.gapMm > 0.005 ? `${number(c.gapMm, 2)} mm open` : `${number(-c.gapMm, 2)} mm tight`}</b>
+            </span>
+          ))}
+        </p>
+      )}
+      {mayWrite && (
+        <p className="flex items-center gap-2">
+          <button type="button" className="how" onClick={() => void set()}>
+            set all contacts
+          </button>
+          to
+          <input
+            className="field h-[26px] w-[58px] px-1.5 text-right"
+            inputMode="decimal"
+            aria-label="Tightness of contacts, mm"
+            defaultValue={number(tight, 2)}
+            onBlur={(e) => {
+              const v = Number(e.target.value.replace(',', '.').replace('−', '-'));
+              if (Number.isFinite(v) && v >= -0.5 && v <= 0.1) setTight(v);
+              else e.target.value = number(tight, 2);
+            }}
+          />
+          mm tight
+        </p>
+      )}
+      {unmet && <p className="mt-1 text-removed-ink">{unmet}</p>}
+    </section>
+  );
+}

@@ -1,0 +1,75 @@
+import { type ContourPlan, type Fdi, type Frame, frameFrom, toParent, turn, type Vec3 } from '@radiant/core';
+import { useEffect, useRef, useState } from 'react';
+import type { CutAt } from '../bench/ArchScene.js';
+import type { CutView } from '../workers/contour.worker.js';
+import type { ContourState } from '../workers/use-contour.js';
+
+/** How a plane lies in the chosen tooth. */
+export interface CutSetting {
+  readonly kind: 'through' | 'level' | 'frontal';
+  /** Along the plane's own normal. */
+  readonly offsetMm: number;
+  readonly turnDeg: number;
+  readonly tiltDeg: number;
+}
+
+export const FIRST_CUT: CutSetting = { kind: 'through', offsetMm: 0, turnDeg: 0, tiltDeg: 0 };
+
+/** Middle of the crown over its edge, about which planes turn, mm. */
+const MIDDLE_MM = 4.5;
+
+/**
+ * The plane of a setting in a tooth's frame: its x and y span the drawing, z is its normal. Front to back it is drawn with the
+ * facial side at the left and up at the top; level it is seen from the edge; frontal from in front.
+ */
+export function planeOf(tooth: Frame, s: CutSetting): Frame {
+  const origin = toParent(tooth, [0, 0, MIDDLE_MM]);
+  const upright: Frame =
+    s.kind === 'through'
+      ? { origin, x: tooth.y, y: tooth.z, z: tooth.x }
+      : s.kind === 'level'
+        ? { origin, x: tooth.x, y: tooth.y, z: neg(tooth.z) }
+        : frameFrom(origin, neg(tooth.y), tooth.x);
+  const leant = turn(turn(upright, 'y', s.turnDeg), 'x', s.tiltDeg);
+  return { ...leant, origin: toParent(leant, [0, 0, s.offsetMm]) };
+}
+
+const neg = (v: Vec3): Vec3 => [-v[0], -v[1], -v[2]];
+
+/** The lines of the plane, newest wish only while the worker is busy. */
+export function useCut(
+  contour: ContourState,
+  plan: ContourPlan,
+  tooth: Fdi,
+  setting: CutSetting | undefined,
+): { view: CutView | undefined; at: CutAt | undefined } {
+  const [made, setMade] = useState<{ view: CutView; at: CutAt }>();
+  const wish = useRef<CutSetting | undefined>(undefined);
+  const service = contour.state === 'ready' ? contour.service : undefined;
+  useEffect(() => {
+    wish.current = setting;
+    if (!service || !setting) return setMade(undefined);
+    let gone = false;
+    void (async () => {
+      const frame = await service.frameOf(plan, tooth);
+      if (gone || !frame) return;
+      const plane = planeOf(frame, setting);
+      const view = await service.cut(plan, plane);
+      if (gone) return;
+      setMade({
+        view,
+        at: {
+          plane,
+          lines: [
+            { colour: '#1d2428', of: view.existing },
+            { colour: '#5d2a5a', of: view.planned },
+          ],
+        },
+      });
+    })();
+    return () => {
+      gone = true;
+    };
+  }, [service, plan, tooth, setting]);
+  return { view: made?.view, at: made?.at };
+}

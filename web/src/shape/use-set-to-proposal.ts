@@ -1,0 +1,48 @@
+import { planInputs } from '@radiant/contract';
+import { UPPER_SIX } from '@radiant/core';
+import { useCallback, useEffect, useRef } from 'react';
+import { useLocation, useNavigate } from 'react-router';
+import { useCase, useSection } from '../data/case-context.js';
+import { useProposal } from '../data/reading.js';
+import { useMayWrite } from '../shell/ReadOnlyNote.js';
+import type { ContourState } from '../workers/use-contour.js';
+
+export interface SetToProposal {
+  readonly can: boolean;
+  readonly act: () => Promise<void>;
+}
+
+/** Sets all six crowns to the proposal; comes by itself from propose's button and on a case without a contour. */
+export function useSetToProposal(contour: ContourState): SetToProposal {
+  const shape = useSection('shape');
+  const propose = useSection('propose');
+  const proposal = useProposal();
+  const mayWrite = useMayWrite('shape');
+  const { detail } = useCase();
+  const location = useLocation();
+  const navigate = useNavigate();
+  const asked = (location.state as { setToProposal?: boolean } | null)?.setToProposal === true;
+  const can = mayWrite && contour.state === 'ready' && !!proposal;
+
+  const act = useCallback(async () => {
+    if (contour.state !== 'ready' || !proposal) return;
+    const plan = await contour.service.first(
+      proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: propose.data.gumMm ?? 0 }] as const),
+    );
+    const scanId = shape.data.scanId ?? detail.files.filter((f) => f.kind === 'scan').at(-1)?.id;
+    // Teeth beside the six have no proposal and stay as they are.
+    const beside = shape.data.teeth.filter((t) => !UPPER_SIX.includes(t.tooth));
+    shape.set({ ...(scanId && { scanId }), proposalVersion: propose.version, teeth: [...planInputs(plan), ...beside] });
+  }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail.files]);
+
+  const done = useRef(false);
+  useEffect(() => {
+    if (!asked || !can || done.current) return;
+    // The proposal must have its version before the contour can name it.
+    if (propose.status === 'waiting' || propose.status === 'saving') return;
+    done.current = true;
+    navigate('.', { replace: true, state: null });
+    void act();
+  }, [asked, can, act, navigate, propose.status]);
+  return { can, act };
+}
