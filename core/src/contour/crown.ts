@@ -219,7 +219,8 @@ function acrossTerms(form: CrownForm, c: number, texture: number): Across {
   return {
     logA: Math.log(Math.max(a, 1e-12)),
     palatalReach: (1 - a ** form.palatalPower) ** (1 / form.palatalPower),
-    fossa: form.fossaMm * Math.exp(-((a / 0.55) ** 4)),
+    // A hollow between the marginal ridges, which stand up beside it.
+    fossa: form.fossaMm * (Math.exp(-((a / 0.5) ** 4)) - 0.42 * Math.exp(-(((a - 0.74) / 0.13) ** 2))),
     grooves: texture * (Math.exp(-(((c - 0.36) / 0.13) ** 2)) + Math.exp(-(((c + 0.36) / 0.13) ** 2))),
     texture,
     ridge: form.ridgeMm * Math.exp(-(((c - (form.cusp?.at ?? 0)) / 0.22) ** 2)),
@@ -229,7 +230,7 @@ function acrossTerms(form: CrownForm, c: number, texture: number): Across {
 /** Palatal surface: mm in front of the axis (negative is behind) at height h. */
 function palatalFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, h: number): number {
   const border = s.contact(h);
-  const dip = form.fossaMm === 0 ? 0 : x.fossa * smoothstep(0.08, 0.25, h) * (1 - smoothstep(0.5, 0.68, h));
+  const dip = form.fossaMm === 0 ? 0 : x.fossa * smoothstep(0.06, 0.22, h) * (1 - smoothstep(0.48, 0.66, h));
   const thicker = (size.edgeThicknessMm ?? 0) * (1 - smoothstep(0.1, 0.42, h));
   return border + (s.palatal(h) - border + dip - thicker) * x.palatalReach;
 }

@@ -95,13 +95,13 @@ const central: CrownForm = {
     [1, 2.15],
   ],
   palatalPower: 1.75,
-  fossaMm: 0.5,
+  fossaMm: 0.85,
   mesialCorner: { drop: 0.075, from: 0.8 },
   distalCorner: { drop: 0.17, from: 0.52 },
   neckMesialMm: 3.2,
   neckDistalMm: 2.6,
   zenithDistalMm: 1,
-  lobesMm: 0.11,
+  lobesMm: 0.15,
   ridgeMm: 0,
 };
 
@@ -158,7 +158,7 @@ const lateral: CrownForm = {
   neckMesialMm: 2.6,
   neckDistalMm: 2.1,
   zenithDistalMm: 0.4,
-  lobesMm: 0.07,
+  lobesMm: 0.1,
 };
 
 const canine: CrownForm = {
@@ -216,14 +216,14 @@ const canine: CrownForm = {
     [1, 2],
   ],
   palatalPower: 1.75,
-  fossaMm: 0.3,
+  fossaMm: 0.5,
   mesialCorner: { drop: 0.09, from: 0.62 },
   distalCorner: { drop: 0.12, from: 0.55 },
   cusp: { at: 0.08, mesialDrop: 0.13, distalDrop: 0.2, tipRadius: 0.16 },
   neckMesialMm: 2.5,
   neckDistalMm: 1.7,
   zenithDistalMm: 0,
-  lobesMm: 0.04,
+  lobesMm: 0.06,
   ridgeMm: 0.12,
 };
 

@@ -13,10 +13,10 @@ interface Lamp {
 
 /** Two soft boxes beside the lens, as for clinical photographs: their reflections draw the line angles. */
 const LAMPS: readonly Lamp[] = [
-  { to: [-0.62, 0.36, 0.7], strength: 0.62, hardness: 34, shine: 0.34 },
-  { to: [0.66, 0.3, 0.69], strength: 0.44, hardness: 34, shine: 0.24 },
+  { to: [-0.62, 0.36, 0.7], strength: 0.4, hardness: 46, shine: 0.5 },
+  { to: [0.66, 0.3, 0.69], strength: 0.27, hardness: 46, shine: 0.36 },
 ];
-const AMBIENT = 0.2;
+const AMBIENT = 0.13;
 
 /**
  * What a surface under the studio's light looks like for each direction that it can face, as a picture: the scene then
