@@ -58,6 +58,7 @@ export {
   bounds,
   type Mesh,
   mergeMeshes,
+  pieces,
   placeMesh,
   triangleArea,
   triangleCount,
@@ -74,7 +75,7 @@ export { leastSquares, solve } from './geometry/solve.js';
 export { buildTree, type Tree } from './geometry/tree/build.js';
 export { type ClosestPoints, closestPoint, closestPoints } from './geometry/tree/closest.js';
 export { liesInside, type RayCaster, type RayHit, rayCaster } from './geometry/tree/ray.js';
-export { faceNormals, type SignedField, signedDistances, signedField } from './geometry/tree/signed.js';
+export { faceNormals, type SignedField, sheetDistances, signedDistances, signedField } from './geometry/tree/signed.js';
 export { type Defect, describeDefects, inspectMesh, type MeshReport, requireSound } from './geometry/validate.js';
 export * from './geometry/vec.js';
 export { biteGrid, HEIGHT_STEP_MM, type HeightField, heightField, type JawTooth } from './occlusion/heights.js';

@@ -189,3 +189,41 @@ export function triangleArea(m: Mesh, at: number): number {
   const vz = (p[c + 2] as number) - (p[a + 2] as number);
   return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
 }
+
+/** The connected pieces of a mesh, the one with most triangles first. Vertices count as connected where a triangle joins them. */
+export function pieces(m: Mesh): Mesh[] {
+  const root = new Int32Array(m.positions.length / 3).map((_, i) => i);
+  const find = (v: number): number => {
+    let r = v;
+    while (root[r] !== r) r = root[r] as number;
+    root[v] = r;
+    return r;
+  };
+  for (let t = 0; t < m.triangles.length; t += 3) {
+    const a = find(m.triangles[t] as number);
+    for (const c of [1, 2]) root[find(m.triangles[t + c] as number)] = a;
+  }
+  const own = new Map<number, number[]>();
+  for (let t = 0; t < m.triangles.length; t += 3) {
+    const r = find(m.triangles[t] as number);
+    const list = own.get(r) ?? [];
+    list.push(m.triangles[t] as number, m.triangles[t + 1] as number, m.triangles[t + 2] as number);
+    own.set(r, list);
+  }
+  return [...own.values()]
+    .sort((p, q) => q.length - p.length)
+    .map((corners) => {
+      const place = new Map<number, number>();
+      const positions: number[] = [];
+      const triangles = corners.map((v) => {
+        let at = place.get(v);
+        if (at === undefined) {
+          at = positions.length / 3;
+          place.set(v, at);
+          positions.push(m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number);
+        }
+        return at;
+      });
+      return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
+    });
+}

@@ -35,7 +35,7 @@ export class DocumentsController {
     send(response, 'application/pdf', `${detail.name} plan.pdf`, await planPdf(sheet));
   }
 
-  /** The planned crowns (`what=planned`, of a kept contour with `version`) or the scanned arch (`what=existing`) as binary STL, mm. */
+  /** The planned crowns (`what=planned`, of a kept contour with `version`) the scanned arch (`what=existing`) or both joined into a model (`what=mock-up`) as binary STL, mm. */
   @Get(':id/contour.stl')
   async stl(
     @Param('id') id: string,
@@ -46,12 +46,12 @@ export class DocumentsController {
   ): Promise<void> {
     const detail = await this.cases.detail(await this.cases.own(id, me));
     const surface = what ?? 'planned';
-    if (!SURFACES.includes(surface)) throw new ProblemException(422, 'Not accepted', 'Ask for the planned or the existing surface.');
+    if (!SURFACES.includes(surface)) throw new ProblemException(422, 'Not accepted', 'Ask for the planned or the existing surface, or for the mock-up model.');
     const own = version ? detail.contours.find((c) => c.id === version) : undefined;
     if (version && !own) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
     const scanId = own?.scanId ?? detail.sections.shape.data.scanId ?? detail.files.filter((f) => f.kind === 'scan').at(-1)?.id;
     const file = scanId ? await this.files.find(id, scanId) : null;
-    const bytes = contourStl(detail, file ? await this.files.read(file) : undefined, surface, version);
+    const bytes = await contourStl(detail, file ? await this.files.read(file) : undefined, surface, version);
     if (!bytes) throw new ProblemException(422, 'Not ready', 'There is no such surface yet: it needs a scan, and the plan a contour of all six teeth.');
     send(response, 'model/stl', `${detail.name} ${surface}${own ? ` ${own.number}` : ''}.stl`, Buffer.from(bytes));
   }

@@ -1,5 +1,6 @@
 import type { CaseDetail, CaseDocument, CaseSummary, Problem } from '@radiant/contract';
-import { bounds, crown, inspectMesh, readStl, UPPER_SIX, volume } from '@radiant/core';
+import { bounds, crown, crownSize, inspectMesh, pieces, readStl, UPPER_SIX, volume } from '@radiant/core';
+import Manifold from 'manifold-3d';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { type Client, signedIn } from '../house.js';
@@ -35,8 +36,31 @@ describe('the contour as STL', () => {
     const { mesh } = readStl(bytes);
     expect(inspectMesh(mesh).ok).toBe(true);
     const { teeth } = (await dentist.get<CaseDetail>(`/cases/${avocet.id}`)).body.sections.shape.data;
-    const single = teeth.reduce((n, t) => n + volume(crown(t.tooth, { lengthMm: t.lengthMm, widthMm: t.widthMm, facialVolumeMm: t.facialVolumeMm }).mesh), 0);
+    const single = teeth.reduce((n, t) => n + volume(crown(t.tooth, crownSize(t)).mesh), 0);
     expect(volume(mesh) / single).toBeCloseTo(1, 3);
+  });
+
+  it('joined with the untouched arch is one closed solid by manifold-3d’s judgement, and holds every planned crown', async () => {
+    const { mesh } = readStl(await stl('what=mock-up'));
+    const wasm = await Manifold();
+    wasm.setup();
+    const solid = (m: typeof mesh) => new wasm.Manifold(new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }));
+    const whole = solid(mesh);
+    expect(whole.status()).toBe('NoError');
+    // STL knows no shared corners: read back, slivers of some hundredths may pinch off.
+    const parts = whole
+      .decompose()
+      .map((p) => p.volume())
+      .sort((p, q) => q - p);
+    expect(parts.slice(1).reduce((n, v) => n + Math.abs(v), 0)).toBeLessThan(0.05);
+    expect(whole.volume()).toBeCloseTo(volume(mesh), 0);
+    const crowns = pieces(readStl(await stl('what=planned')).mesh);
+    expect(crowns).toHaveLength(6);
+    for (const c of crowns) expect(whole.intersect(solid(c)).volume() / volume(c)).toBeGreaterThan(0.999);
+    // Nothing of it is hollow or doubled: it is larger than the crowns, and smaller than the box around the arch.
+    const b = bounds(mesh);
+    expect(whole.volume()).toBeGreaterThan(1.5 * crowns.reduce((n, c) => n + volume(c), 0));
+    expect(whole.volume()).toBeLessThan(0.5 * (b.max[0] - b.min[0]) * (b.max[1] - b.min[1]) * (b.max[2] - b.min[2]));
   });
 
   it('lies over the arch as scanned, which goes out whole', async () => {
@@ -61,7 +85,9 @@ describe('the contour as STL', () => {
     const now = readStl((await dentist.bytes(`/cases/${made.body.id}/contour.stl`)).slice()).mesh;
     expect(volume(now)).toBeGreaterThan(volume(readStl(first.slice()).mesh) * 1.02);
     expect((await dentist.get(`/cases/${made.body.id}/contour.stl?version=${made.body.id}`)).status).toBe(404);
-    expect((await dentist.get<Problem>(`/cases/${made.body.id}/contour.stl?what=wished`)).body.detail).toBe('Ask for the planned or the existing surface.');
+    expect((await dentist.get<Problem>(`/cases/${made.body.id}/contour.stl?what=wished`)).body.detail).toBe(
+      'Ask for the planned or the existing surface, or for the mock-up model.',
+    );
     const bare = (await dentist.post<CaseDetail>('/cases', { name: 'No surface yet' })).body;
     expect((await dentist.get<Problem>(`/cases/${bare.id}/contour.stl`)).status).toBe(422);
   });

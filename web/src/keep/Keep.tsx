@@ -34,14 +34,17 @@ export default function Keep() {
             title="The planned contour as STL"
             words={
               ready
-                ? 'Binary STL, millimetres, in the scan’s own coordinates: six closed crowns for the technician. What the patient approved is a kept version; look at the head of the page before sending.'
+                ? 'Binary STL, millimetres, in the scan’s own coordinates: closed crowns for the technician; or, for a printer, the plan joined with the untouched arch into one solid (some seconds). What the patient approved is a kept version; look at the head of the page before sending.'
                 : 'It needs a scan and a contour of all six teeth first.'
             }
             action="Save the contour"
             href={`/api/cases/${detail.id}/contour.stl?what=planned`}
             name={`${detail.name} planned.stl`}
             disabled={!ready}
-            also={{ action: 'Save the arch as scanned', href: `/api/cases/${detail.id}/contour.stl?what=existing`, name: `${detail.name} existing.stl` }}
+            also={[
+              { action: 'Save the arch as scanned', href: `/api/cases/${detail.id}/contour.stl?what=existing`, name: `${detail.name} existing.stl` },
+              { action: 'Save the mock-up model', href: `/api/cases/${detail.id}/contour.stl?what=mock-up`, name: `${detail.name} mock-up.stl` },
+            ]}
           />
           <Handover
             icon={<FileDown size={26} aria-hidden="true" />}
@@ -115,7 +118,7 @@ function Handover({
   name: string;
   disabled?: boolean;
   /** A second thing of the same kind. */
-  also?: { action: string; href: string; name: string };
+  also?: readonly { action: string; href: string; name: string }[];
 }) {
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
   const fetchIt = async (from = href, as = name) => {
@@ -145,11 +148,11 @@ function Handover({
         <button type="button" className="btn" disabled={disabled || state.busy} onClick={() => void fetchIt()}>
           {state.busy ? 'Making it …' : action}
         </button>
-        {also && (
-          <button type="button" className="how ml-4" disabled={disabled || state.busy} onClick={() => void fetchIt(also.href, also.name)}>
-            {also.action}
+        {also?.map((o) => (
+          <button key={o.href} type="button" className="how ml-4" disabled={disabled || state.busy} onClick={() => void fetchIt(o.href, o.name)}>
+            {o.action}
           </button>
-        )}
+        ))}
         {state.refusal && (
           <p role="alert" className="mt-2 text-stop">
             {state.refusal}

@@ -28,6 +28,15 @@ export function signedField(mesh: Mesh): SignedField {
  * @param points x, y, z of each query, mm
  */
 export function signedDistances(field: SignedField, points: Float64Array): Float64Array {
+  return measured(field, points, true);
+}
+
+/** Distances in mm from an open sheet: positive in front of it, where its normals point, negative behind it. */
+export function sheetDistances(sheet: SignedField, points: Float64Array): Float64Array {
+  return measured(sheet, points, false);
+}
+
+function measured(field: SignedField, points: Float64Array, closed: boolean): Float64Array {
   const near = closestPoints(field.tree, points);
   const out = near.distances;
   for (let i = 0; i < out.length; i++) {
@@ -35,7 +44,7 @@ export function signedDistances(field: SignedField, points: Float64Array): Float
     const ny = (points[3 * i + 1] as number) - (near.points[3 * i + 1] as number);
     const nz = (points[3 * i + 2] as number) - (near.points[3 * i + 2] as number);
     const [px, py, pz] = pseudonormal(field, near.faces[i] as number, near.points, 3 * i);
-    if (nx * px + ny * py + nz * pz < 0 && (out[i] as number) <= wallDistance(field.box, points, 3 * i)) out[i] = -(out[i] as number);
+    if (nx * px + ny * py + nz * pz < 0 && (!closed || (out[i] as number) <= wallDistance(field.box, points, 3 * i))) out[i] = -(out[i] as number);
   }
   return out;
 }
