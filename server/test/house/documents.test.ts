@@ -47,12 +47,12 @@ describe('the contour as STL', () => {
     const solid = (m: typeof mesh) => new wasm.Manifold(new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }));
     const whole = solid(mesh);
     expect(whole.status()).toBe('NoError');
-    // STL knows no shared corners: read back, slivers of some hundredths may pinch off.
+    // STL knows no shared corners: read back, grains of the gum that hang on by one corner come apart from it.
     const parts = whole
       .decompose()
       .map((p) => p.volume())
       .sort((p, q) => q - p);
-    expect(parts.slice(1).reduce((n, v) => n + Math.abs(v), 0)).toBeLessThan(0.05);
+    expect(parts.slice(1).reduce((n, v) => n + Math.abs(v), 0)).toBeLessThan(0.0005 * whole.volume());
     expect(whole.volume()).toBeCloseTo(volume(mesh), 0);
     const crowns = pieces(readStl(await stl('what=planned')).mesh);
     expect(crowns).toHaveLength(6);
