@@ -13,7 +13,8 @@ export type RefusalCode =
   | 'landmark-outside'
   | 'parameter-out-of-range'
   | 'scan-without-teeth'
-  | 'stroke-not-possible';
+  | 'stroke-not-possible'
+  | 'marks-too-few';
 
 /** A typed refusal: a code for programs, a sentence for people, and what was received. */
 export class Refusal extends Error {

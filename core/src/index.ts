@@ -29,6 +29,7 @@ export {
   type PlanExtra,
   type PlanNumber,
 } from './contour/parameters.js';
+export { photoMarks, type ToothPlaces, toothPlaces } from './contour/photo-marks.js';
 export {
   type ContourPlan,
   crownSize,
@@ -114,6 +115,7 @@ export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSec
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';
 export { type FittedCurve, fitArchCurve, type Place } from './smile/arch-fit.js';
 export { type Calibration, LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './smile/calibration.js';
+export { type CameraMatch, cameraAxes, matchCamera, type PhotoCamera, type PhotoMark, photoPoint, photoProjector } from './smile/camera-match.js';
 export { difference, type Finding, findings, type Notice } from './smile/findings.js';
 export { freeAngle, freeLength } from './smile/free.js';
 export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';

@@ -185,12 +185,14 @@ export class Demo implements OnModuleDestroy {
     if (!read?.calibration || UPPER_SIX.some((t) => !read.landmarks.some((m) => m.tooth === t))) {
       return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);
     }
-    const choice = { school: 'ratio', referenceTooth: 11, edgeMm: row.name === 'Avocet' ? 0.5 : 0 } as const;
+    const choice = { school: 'ratio', referenceTooth: 11, edgeMm: row.name === 'Avocet' ? 0.5 : 0, ...(row.name === 'Plover' && { gumMm: 2.2 }) } as const;
     const { from, to, mm } = read.calibration;
     const scale = scaleOf({ from: [from.x, from.y], to: [to.x, to.y], mm });
     const set = landmarkSet(read.landmarks);
     const proposal = propose(measureTeeth(set, scale), choice, gapsBetween(set, scale) as Figure) as Proposal;
-    const targets = new Map(proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value }]));
+    const targets = new Map(
+      proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: 'gumMm' in choice ? choice.gumMm : 0 }]),
+    );
     const arch = existingArch(readScan(await this.files.read(file)));
     const teeth = planInputs(madeRoom(arch, firstContour(arch, targets), CONTACT_MM).plan);
     await this.change(row, 'propose', (before) => (before ? undefined : choice), me);

@@ -56,7 +56,7 @@ describe('the contour as STL', () => {
     expect(whole.volume()).toBeCloseTo(volume(mesh), 0);
     const crowns = pieces(readStl(await stl('what=planned')).mesh);
     expect(crowns).toHaveLength(6);
-    for (const c of crowns) expect(whole.intersect(solid(c)).volume() / volume(c)).toBeGreaterThan(0.999);
+    for (const c of crowns) expect(whole.intersect(solid(c)).volume() / volume(c)).toBeGreaterThan(0.997);
     // Nothing of it is hollow or doubled: it is larger than the crowns, and smaller than the box around the arch.
     const b = bounds(mesh);
     expect(whole.volume()).toBeGreaterThan(1.5 * crowns.reduce((n, c) => n + volume(c), 0));

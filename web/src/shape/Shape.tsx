@@ -16,6 +16,7 @@ import { AMOUNT_STEP, BrushCard, FIRST_BRUSH, RADIUS_STEP, turned } from './Brus
 import { CutCard } from './CutCard.js';
 import { Legend } from './Legend.js';
 import { ScanUpload } from './ScanUpload.js';
+import { SmilePicture } from './SmilePicture.js';
 import { ToothPanel } from './ToothPanel.js';
 import { useBite } from './use-bite.js';
 import { useBrush } from './use-brush.js';
@@ -28,11 +29,12 @@ const SHOWING: readonly (readonly [Exclude<Showing, 'bite'>, string])[] = [
   ['difference', 'added and removed'],
   ['both', 'both'],
 ];
-type Tool = 'brush' | 'cut' | 'bite';
+type Tool = 'brush' | 'cut' | 'bite' | 'smile';
 const TOOLS: readonly (readonly [Tool, string, string])[] = [
   ['brush', 'brush', 'b'],
   ['cut', 'section', 'x'],
   ['bite', 'bite', 'o'],
+  ['smile', 'in the smile', 's'],
 ];
 const VIEW_WORDS: Readonly<Record<ViewName, string>> = {
   front: 'front',
@@ -126,6 +128,11 @@ export default function Shape() {
           </div>
         ) : (
           <>
+            {tool === 'smile' && (
+              <div className="absolute inset-0 z-10 bg-bench">
+                <SmilePicture contour={contour} plan={kept} />
+              </div>
+            )}
             <ArchScene
               arch={contour.arch}
               planned={planned}
@@ -142,9 +149,18 @@ export default function Shape() {
               reading={reading}
             />
             <span ref={reading} hidden className="pointer-events-none absolute top-0 left-0 rounded bg-ink/85 px-1.5 py-0.5 text-[12px] text-white" />
-            <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
+            <div className="pointer-events-none absolute inset-x-4 top-3.5 z-20 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
               {SHOWING.map(([id, word]) => (
-                <button key={id} type="button" className="chip" aria-pressed={tool !== 'bite' && showing === id} onClick={() => setShowing(id)}>
+                <button
+                  key={id}
+                  type="button"
+                  className="chip"
+                  aria-pressed={tool !== 'bite' && tool !== 'smile' && showing === id}
+                  onClick={() => {
+                    setShowing(id);
+                    if (tool === 'bite' || tool === 'smile') setTool(undefined);
+                  }}
+                >
                   {word}
                 </button>
               ))}
@@ -190,7 +206,7 @@ export default function Shape() {
       }
       panel={
         <>
-          {contour.state === 'ready' && tool && (
+          {contour.state === 'ready' && tool && tool !== 'smile' && (
             <div className="-mx-[18px] -mt-4 mb-4 border-b border-hair bg-porcelain px-[18px] py-3.5">
               {tool === 'brush' && <BrushCard brush={brush} setBrush={setBrush} refusal={strokes.refusal} />}
               {tool === 'cut' && <CutCard setting={cutSetting} set={setCut} view={cut.view} />}
@@ -204,7 +220,7 @@ export default function Shape() {
         <>
           <KeyHint keys={['[', ']']} does="tooth" />
           <KeyHint keys={['1', '2', '3', '4']} does="scanned, planned, change, both" />
-          <KeyHint keys={['B', 'X', 'O']} does="brush, section, bite" />
+          <KeyHint keys={['B', 'X', 'O', 'S']} does="brush, section, bite, smile" />
           <KeyHint keys={['F', 'R', 'L', 'A', 'E', 'T', 'H']} does="view" />
           <KeyHint keys={['?']} does="all keys" />
           <span className="ml-auto">drag turns, wheel zooms</span>

@@ -33,7 +33,7 @@ const BY_STAGE: Readonly<Record<string, readonly (readonly [string, string])[]>>
     ['F R L A', 'view from front, right, left, above'],
     ['E T H', 'view edge-on, from twelve o’clock, from behind'],
     ['1 2 3 4', 'existing, planned, added and removed, both'],
-    ['B X O', 'brush, section, bite'],
+    ['B X O S', 'brush, section, bite, in the smile'],
     [', .', 'brush smaller, larger'],
     ["; '", 'brush weaker, stronger'],
     ['M', 'brush on both sides'],

@@ -44,6 +44,7 @@ import {
 import { expose, transfer } from 'comlink';
 import { Bite, type BiteView, type BiteWish } from './bite.js';
 import { buffers, type DrawableMesh, drawable } from './drawable.js';
+import { type LaidSmile, laidSmile, type PhotoWish } from './smile-picture.js';
 
 export interface ExistingSummary {
   readonly tooth: Fdi;
@@ -224,6 +225,17 @@ const service = {
         view.maps.map(([, m]) => m.buffer as ArrayBuffer),
       )
     );
+  },
+
+  /** The plan laid into a photograph, or the sentence why it can't be. */
+  inPhoto(plan: ContourPlan, wish: PhotoWish): LaidSmile | { readonly sentence: string } {
+    try {
+      const up = new Map(teethOf(plan).map((t) => [t, plan[t]?.zenithUpMm ?? 0] as const));
+      return laidSmile(need(), (scan as SegmentedScan).rest, allOf(plan).planned, up, wish);
+    } catch (error) {
+      if (error instanceof Refusal) return { sentence: error.message };
+      throw error;
+    }
   },
 
   /** Everything that a plane in the mouth's coordinates meets. */
