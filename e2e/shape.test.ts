@@ -21,10 +21,11 @@ it('shows six planned surfaces over the scan, and a number changes one', async (
   const length = page.getByLabel('Length').first();
   const before = await length.inputValue();
   await page.getByText(/^scan 9\.9/).waitFor();
-  const added = page.getByText('mm added');
+  // At most, and in all as a volume, once the full map is there.
+  const added = page.getByRole('row', { name: /^added \+\d\.\d\d mm \d+\.\d mm³$/ });
   const was = await added.textContent();
   await length.fill('11.5');
-  await page.waitForFunction((old) => ![...document.querySelectorAll('span')].some((s) => s.textContent === old), was);
+  await page.waitForFunction((old) => ![...document.querySelectorAll('tr')].some((r) => r.textContent === old), was);
   await saved(page);
   expect((await planOf(11))?.lengthMm).toBe(11.5);
 
@@ -137,4 +138,147 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   expect(contours[0]).toMatchObject({ worn: { speech: 'a slight lisp at first' }, approved: { word: 'after a week of wearing' } });
   expect(sections.shape.data.teeth).toEqual(contours[0]?.teeth);
   expect(v.troubles).toEqual([]);
+});
+
+describe('the tools on the bench', () => {
+  let id: string;
+  let client: typeof kase.client;
+  const plan = async (tooth: number) => (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.shape.data.teeth.find((t) => t.tooth === tooth);
+  beforeAll(async () => {
+    ({ id, client } = await copyOfAvocet('Tooled'));
+    await open(v.page, id, 'shape');
+    await six();
+  });
+
+  /** The middle of the bench, where the centrals are from the front. */
+  const onCentral = async () => {
+    const box = (await v.page.locator('canvas').boundingBox()) as { x: number; y: number; width: number; height: number };
+    return { x: box.x + box.width / 2 - 60, y: box.y + box.height / 2 + 20 };
+  };
+
+  it('a stroke of the brush is kept in the crown, mirrored when wished, and undone by one undo', async () => {
+    const { page } = v;
+    await page.keyboard.press('b');
+    const brush = page.getByRole('region', { name: 'Brush' });
+    await brush.getByRole('checkbox', { name: /mirror/ }).check();
+    const at = await onCentral();
+    await page.mouse.move(at.x, at.y);
+    await page.mouse.down();
+    await page.mouse.move(at.x + 12, at.y + 25, { steps: 6 });
+    await page.mouse.up();
+    await brush.getByText('1 stroke on 11').waitFor();
+    await saved(page);
+    const [own, other] = [await plan(11), await plan(21)];
+    expect(own?.strokes).toHaveLength(1);
+    expect(own?.strokes?.[0]).toMatchObject({ tool: 'add', radiusMm: 1.5, amount: 0.1 });
+    expect(other?.strokes?.[0]?.at).toHaveLength(own?.strokes?.[0]?.at.length ?? 0);
+    // Some hundred bytes a stroke, not a mesh.
+    expect(JSON.stringify(own?.strokes).length).toBeLessThan(2000);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await brush.getByText('1 stroke on 11').waitFor({ state: 'detached' });
+    await saved(page);
+    expect((await plan(21))?.strokes ?? []).toEqual([]);
+  });
+
+  it('a stroke that would go through the crown or fold it is refused in a sentence and nothing of it stays', async () => {
+    const { page } = v;
+    const brush = page.getByRole('region', { name: 'Brush' });
+    await brush.getByRole('button', { name: 'remove', exact: true }).click();
+    for (let i = 0; i < 50; i++) await page.keyboard.press("'");
+    await brush.getByText('1.00 mm').waitFor();
+    const at = await onCentral();
+    const strokes = async () => (await plan(11))?.strokes?.length ?? 0;
+    let taken = 0;
+    while (!(await brush.getByRole('alert').isVisible())) {
+      expect(taken).toBeLessThan(9);
+      await page.mouse.move(at.x, at.y);
+      await page.mouse.down();
+      await page.mouse.up();
+      await brush
+        .getByRole('alert')
+        .or(brush.getByText(new RegExp(`^${taken + 1} strokes? on 11`)))
+        .waitFor();
+      if (!(await brush.getByRole('alert').isVisible())) taken++;
+    }
+    await brush.getByText(/[Tt]he stroke is not taken/).waitFor();
+    await saved(page);
+    expect(await strokes()).toBe(taken);
+    await brush.getByRole('button', { name: 'take off' }).click();
+    await saved(page);
+    expect(await strokes()).toBe(0);
+    await page.keyboard.press('b');
+  });
+
+  it('a section shows both lines and measures between two clicks', async () => {
+    const { page } = v;
+    await page.keyboard.press('x');
+    const card = page.getByRole('region', { name: 'Section' });
+    await page.waitForFunction(() => document.querySelectorAll('[aria-label="Section"] svg path[stroke="#5d2a5a"]').length > 0);
+    const drawing = (await card.getByRole('img').boundingBox()) as { x: number; y: number; width: number; height: number };
+    const pxPerMm = Math.min(drawing.width / 22, drawing.height / 19);
+    const middle = { x: drawing.x + drawing.width / 2, y: drawing.y + drawing.height / 2 };
+    await page.mouse.click(middle.x, middle.y);
+    await page.mouse.click(middle.x + 5 * pxPerMm, middle.y);
+    await card.getByText(/^(4\.9\d|5\.0\d) mm$/).waitFor();
+    await card.getByRole('button', { name: 'level' }).click();
+    await card.getByRole('slider', { name: 'moved' }).fill('1.5');
+    await card.getByText('+1.5 mm').waitFor();
+    await page.keyboard.press('x');
+  });
+
+  it('the bite closes on the plan, and to the right the canine leads', async () => {
+    const { page } = v;
+    await page.keyboard.press('o');
+    const card = page.getByRole('region', { name: 'Bite' });
+    await card.getByText(/^Closed, /).waitFor();
+    await card.getByRole('row', { name: /overbite/ }).waitFor();
+    await card.getByRole('button', { name: 'to the right' }).click();
+    await card.getByRole('slider', { name: 'way' }).fill('2.5');
+    await card.getByText(/^13 leads; all others are \d\.\d mm clear$/).waitFor();
+    await card.getByRole('button', { name: 'an angle' }).click();
+    await card.getByLabel('Guidance angle, degrees').fill('5');
+    await card.getByText(/is in the way of .* by \d\.\d\d mm/).waitFor();
+    await page.keyboard.press('o');
+  });
+
+  it('a crown pushed into its neighbour or into the lower teeth is told with the amount', async () => {
+    const { page } = v;
+    await page.getByRole('radio', { name: /^12/ }).click();
+    await page.getByRole('button', { name: 'stand', exact: true }).click();
+    await page.getByLabel('Away from the midline').first().fill('-0.8');
+    await page.getByText(/12 and 11 pass 0\.\d\d mm into each other/).waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByText(/pass 0\.\d\d mm into each other/).waitFor({ state: 'detached' });
+    await page.getByRole('button', { name: 'edge', exact: true }).click();
+    await page.getByLabel('Edge, thicker').first().fill('1');
+    await page.getByRole('button', { name: 'size', exact: true }).click();
+    await page.getByLabel('Length').first().fill('13');
+    await page.getByText(/12 would lie \d\.\d\d mm inside 4\d in the closed bite/).waitFor();
+    for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    await saved(page);
+  });
+
+  it('a premolar is taken into the plan as it stands, and left again', async () => {
+    const { page } = v;
+    await page.getByRole('radio', { name: /^14/ }).click();
+    await page.getByText('Not in the plan: this tooth stays as it is.').waitFor();
+    await page.getByRole('button', { name: 'Take 14 into the plan' }).click();
+    await page.waitForFunction(() => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('7'));
+    await page.getByRole('button', { name: 'face', exact: true }).click();
+    await page.getByRole('button', { name: 'square' }).click();
+    await saved(page);
+    expect(await plan(14)).toMatchObject({ character: 'square' });
+    await page.getByRole('button', { name: 'leave 14 as it is' }).click();
+    await six();
+    await saved(page);
+  });
+
+  it('the plan is laid into the smile, with the words that it is no promise, to be saved', async () => {
+    const { page } = v;
+    await page.keyboard.press('s');
+    await page.getByText(/The lips are not marked|laid in to|No such photograph/).waitFor();
+    await page.getByRole('button', { name: 'retracted, front' }).or(page.getByText('No such photograph yet')).first().waitFor();
+    await page.keyboard.press('s');
+    expect(v.troubles).toEqual([]);
+  });
 });

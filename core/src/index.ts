@@ -29,7 +29,7 @@ export {
   type PlanExtra,
   type PlanNumber,
 } from './contour/parameters.js';
-export { photoMarks, type ToothPlaces, toothPlaces } from './contour/photo-marks.js';
+export { type MarkedWidth, photoMarks, type ToothPlaces, toothPlaces } from './contour/photo-marks.js';
 export {
   type ContourPlan,
   crownSize,

@@ -9,6 +9,7 @@ import {
   facialOutline,
   firstContour,
   isPlannable,
+  madeRoom,
   median,
   PLAN_LIMITS,
   plannedTooth,
@@ -221,6 +222,24 @@ describe('how a planned crown stands', () => {
     expect(Math.hypot(...by)).toBeCloseTo(Math.hypot(0.6, 0.4), 2);
     expect(by[0]).toBeGreaterThan(0.3);
     expect(by[1]).toBeLessThan(-0.3);
+  });
+});
+
+describe('room between the premolars', () => {
+  it('is made by narrowing the side that has none, until the canine meets the premolar, and the other side stays', () => {
+    const plan = firstContour(arch, new Map());
+    const before = contacts(arch, new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, plan, t)] as const)));
+    expect(before.find((c) => c.right === 23)?.gapMm).toBeLessThan(-0.2);
+    const made = madeRoom(arch, plan, 0.02);
+    const after = contacts(arch, new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, made.plan, t)] as const)));
+    expect(Math.abs((after.find((c) => c.right === 23)?.gapMm ?? 9) + 0.02)).toBeLessThan(0.03);
+    expect(made.narrowed.map((n) => n.side)).toEqual(['left']);
+    const sum = (p: typeof plan) => [21, 22, 23].reduce((n, t) => n + (p[t]?.widthMm ?? 0), 0);
+    expect(made.narrowed[0]?.takenMm).toBeCloseTo(sum(plan) - sum(made.plan), 9);
+    for (const t of [11, 12, 13]) expect(made.plan[t]).toEqual(plan[t]);
+    // All three by the same share.
+    const shares = [21, 22, 23].map((t) => (made.plan[t]?.widthMm ?? 0) / (plan[t]?.widthMm ?? 1));
+    expect(Math.max(...shares) - Math.min(...shares)).toBeLessThan(0.001);
   });
 });
 

@@ -1,4 +1,4 @@
-import { area, bounds, box, cylinder, describeDefects, inspectMesh, mergeMeshes, Refusal, requireSound, sphere, volume, weld } from '@radiant/core';
+import { area, bounds, box, cylinder, describeDefects, inspectMesh, mergeMeshes, pieces, Refusal, requireSound, sphere, volume, weld } from '@radiant/core';
 
 describe('solids in closed form', () => {
   it('a box holds length × width × height', () => {
@@ -69,4 +69,13 @@ it('welding joins repeated corners and leaves the surface as it was', () => {
   expect(welded.positions.length).toBe(m.positions.length);
   expect(inspectMesh(welded).ok).toBe(true);
   expect(volume(mergeMeshes([welded]))).toBeCloseTo(volume(m), 12);
+});
+
+it('a mesh falls into its connected pieces, the largest first, and they merge back to the same volume', () => {
+  const a = sphere(2, 16);
+  const b = box(1, 1, 1);
+  const both = mergeMeshes([b, { positions: a.positions.map((v, i) => (i % 3 === 0 ? v + 10 : v)), triangles: a.triangles }]);
+  const parts = pieces(both);
+  expect(parts.map((p) => p.triangles.length)).toEqual([a.triangles.length, b.triangles.length]);
+  expect(parts.reduce((n, p) => n + volume(p), 0)).toBeCloseTo(volume(a) + volume(b), 9);
 });

@@ -5,12 +5,15 @@ import {
   closestPoints,
   crown,
   cylinder,
+  liesInside,
   type Mesh,
   Refusal,
   rayCaster,
+  sheetDistances,
   signedDistances,
   signedField,
   sphere,
+  type Vec3,
 } from '@radiant/core';
 import { random } from '@radiant/standins';
 import { BufferAttribute, BufferGeometry, Ray, Vector3 } from 'three';
@@ -119,4 +122,30 @@ it('a ray along an axis grazing a box face is not lost', () => {
   expect(caster.first([-5, 0.3, 0.2], [1, 0, 0])?.distance).toBeCloseTo(4, 12);
   expect(caster.first([-5, 0, 0], [1, 0, 0], 3)).toBeUndefined();
   expect(caster.first([-5, 4, 0], [1, 0, 0])).toBeUndefined();
+});
+
+describe('whether a point lies inside', () => {
+  it('agrees with the radius of a sphere, near its wall and far, and with a box at its corners', () => {
+    const r = random(77);
+    const cast = rayCaster(buildTree(sphere(5, 24)));
+    for (let i = 0; i < 300; i++) {
+      const p: Vec3 = [12 * r.next() - 6, 12 * r.next() - 6, 12 * r.next() - 6];
+      const d = Math.hypot(...p);
+      if (Math.abs(d - 5) < 0.1) continue;
+      expect(liesInside(cast, p)).toBe(d < 5);
+    }
+    const inBox = rayCaster(buildTree(box(4, 4, 4)));
+    for (const k of [1.95, 2.05]) for (const s of [1, -1]) expect(liesInside(inBox, [k * s, k, -k * s])).toBe(k < 2);
+  });
+
+  it('a signed distance never claims a point deeper inside than the box around the surface is', () => {
+    const field = signedField(box(2, 2, 2));
+    const d = signedDistances(field, Float64Array.from([0, 0, 0, 0.9, 0, 0, 1.5, 0, 0, 3, 3, 3]));
+    expect([...d].map((v) => Math.sign(v))).toEqual([-1, -1, 1, 1]);
+  });
+
+  it('in front of and behind an open sheet by its normals', () => {
+    const sheet = signedField({ positions: Float64Array.from([-9, -9, 0, 9, -9, 0, 9, 9, 0, -9, 9, 0]), triangles: Uint32Array.from([0, 1, 2, 0, 2, 3]) });
+    expect([...sheetDistances(sheet, Float64Array.from([0, 0, 2, 1, 1, -3]))]).toEqual([2, -3]);
+  });
 });

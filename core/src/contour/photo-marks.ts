@@ -58,8 +58,17 @@ const HELD = {
   distal: [0.12, 1.5],
 } as const;
 
-/** Pairs of scanned places and their marks: of the retracted front view's outlines, or of another view's edges and zeniths. */
-export function photoMarks(arch: ExistingArch, landmarks: LandmarkSet, points: ViewPoints): PhotoMark[] {
+/** A tooth's width marked on the photograph from side to side, as for its scale. */
+export interface MarkedWidth {
+  readonly tooth: Fdi;
+  readonly ends: readonly [Px, Px];
+}
+
+/**
+ * Pairs of scanned places and their marks: of the retracted front view's outlines, or of another view's edges and zeniths, and
+ * of the tooth by whose width the photograph is scaled.
+ */
+export function photoMarks(arch: ExistingArch, landmarks: LandmarkSet, points: ViewPoints, width?: MarkedWidth): PhotoMark[] {
   const out: PhotoMark[] = [];
   const put = (at: Vec3, px: Px | undefined, held: readonly [number, number]) => px && out.push({ at, px, sdMm: held });
   for (const [tooth, t] of arch.teeth) {
@@ -69,6 +78,14 @@ export function photoMarks(arch: ExistingArch, landmarks: LandmarkSet, points: V
     put(places.zenith, marked?.zenith ?? points[`zenith-${tooth}`], HELD.zenith);
     put(places.mesial, marked?.mesial, HELD.mesial);
     put(places.distal, marked?.distal, HELD.distal);
+  }
+  const wide = width && arch.teeth.get(width.tooth);
+  if (wide) {
+    const { mesial, distal } = toothPlaces(wide);
+    const [right, left] = [...width.ends].sort((a, b) => a[0] - b[0]) as [Px, Px];
+    const [first, second] = mesial[0] < distal[0] ? [mesial, distal] : [distal, mesial];
+    put(first, right, HELD.mesial);
+    put(second, left, HELD.distal);
   }
   return out;
 }

@@ -13,7 +13,7 @@ const KEEP = 120;
 
 /** A crown's facial outline seen from the front, for drawing. */
 export function toothOutline(tooth: Fdi, size: CrownSize): ToothOutline {
-  const key = `${tooth} ${size.widthMm} ${size.lengthMm} ${size.facialVolumeMm}`;
+  const key = `${tooth} ${JSON.stringify(size)}`;
   const own = kept.get(key) ?? draw(facialOutline(crown(tooth, size)));
   kept.delete(key);
   kept.set(key, own);

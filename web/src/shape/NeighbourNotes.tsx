@@ -31,7 +31,7 @@ export function PassingNotes({ contour, neighbours }: { contour: ContourState; n
   };
   if (through.length + bites.length === 0) return null;
   return (
-    <div role="status" className="text-[13px]">
+    <div role="status" className="flex flex-col gap-2 text-[13px] [&>*]:mb-0 [&>*]:rounded-r-lg [&>*]:bg-leaf [&>*]:py-1.5 [&>*]:pr-3 [&>*]:shadow-lg">
       {through.map((c) => (
         <p key={c.right} className="finding" data-weight="stop">
           <b className="font-[650]">

@@ -15,6 +15,7 @@ import { BiteCard, FIRST_BITE } from './BiteCard.js';
 import { AMOUNT_STEP, BrushCard, FIRST_BRUSH, RADIUS_STEP, turned } from './BrushCard.js';
 import { CutCard } from './CutCard.js';
 import { Legend } from './Legend.js';
+import { PassingNotes } from './NeighbourNotes.js';
 import { ScanUpload } from './ScanUpload.js';
 import { SmilePicture } from './SmilePicture.js';
 import { ToothPanel } from './ToothPanel.js';
@@ -188,6 +189,11 @@ export default function Shape() {
                 </button>
               ))}
             </div>
+            {tool !== 'smile' && (
+              <div className="absolute top-14 left-4 max-w-[292px]">
+                <PassingNotes contour={contour} neighbours={neighbours} />
+              </div>
+            )}
             <div className="pointer-events-none absolute bottom-4 left-4 flex flex-col items-start gap-3 [&>*]:pointer-events-auto">
               {(drawn === 'bite' ? lower.state === 'ready' : drawn === 'difference') && <Legend of={drawn === 'bite' ? 'bite' : 'difference'} />}
             </div>

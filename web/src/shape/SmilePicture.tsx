@@ -27,6 +27,18 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
 
   const points = useMemo(() => viewPoints(reading.points), [reading.points]);
   const landmarks = useMemo(() => (view === 'retracted-front' ? landmarkSet(read.landmarks) : {}), [view, read.landmarks]);
+  const { calibration } = reading;
+  const width = useMemo(() => {
+    if (calibration?.way !== 'tooth' || !calibration.tooth) return undefined;
+    const { from, to, tooth } = calibration;
+    return {
+      tooth,
+      ends: [
+        [from.x, from.y],
+        [to.x, to.y],
+      ] as const,
+    };
+  }, [calibration]);
   const lips = useMemo((): LipLines | undefined | 'missing' => {
     if (view === 'retracted-front') return undefined;
     const of = (id: string): Px | undefined => points[id];
@@ -45,7 +57,7 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
     void (async () => {
       const image = new Image();
       image.src = `/api/cases/${detail.id}/files/${photo.id}`;
-      const [laid] = await Promise.all([service.inPhoto(plan, { landmarks, points, size }), image.decode()]);
+      const [laid] = await Promise.all([service.inPhoto(plan, { landmarks, points, size, ...(width && { width }) }), image.decode()]);
       if (gone) return;
       if ('sentence' in laid) return setMade(laid);
       const canvas = laySmile(image, size, laid, lips);
@@ -60,7 +72,7 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
     return () => {
       gone = true;
     };
-  }, [service, photo, plan, landmarks, points, lips, detail.id]);
+  }, [service, photo, plan, landmarks, points, width, lips, detail.id]);
   useEffect(
     () => () => {
       if (shown.current) URL.revokeObjectURL(shown.current);

@@ -10,7 +10,7 @@ import type { PlannedView } from '../workers/contour.worker.js';
 import type { ContourState } from '../workers/use-contour.js';
 import type { Neighbours } from '../workers/use-neighbours.js';
 import { CrownFields } from './CrownFields.js';
-import { NeighbourNotes, PassingNotes } from './NeighbourNotes.js';
+import { NeighbourNotes } from './NeighbourNotes.js';
 import { ScanUpload } from './ScanUpload.js';
 import type { SetToProposal } from './use-set-to-proposal.js';
 import { Versions } from './Versions.js';
@@ -76,7 +76,6 @@ export function ToothPanel({
           </span>
         </div>
       )}
-      {own && <PassingNotes contour={contour} neighbours={neighbours} />}
       {own ? (
         <>
           <CrownFields own={own} notes={notes} disabled={!mayWrite} onChange={change} onDone={() => shape.store.endGroup()} />

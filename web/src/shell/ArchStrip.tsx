@@ -1,7 +1,8 @@
-import { type Fdi, kindName, UPPER_SIX, UPPER_TEN } from '@radiant/core';
-import { useDeferredValue, useMemo } from 'react';
+import { crownSize, type Fdi, kindName, UPPER_SIX, UPPER_TEN } from '@radiant/core';
+import { useDeferredValue, useEffect, useMemo } from 'react';
 import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import { teethOf } from './stages.js';
 
 /** Sizes that a tooth is drawn with before it has been measured or planned, mm. */
 const USUAL: Readonly<Record<number, readonly [number, number]>> = { 1: [8.5, 10.6], 2: [6.5, 9.2], 3: [7.5, 10.2], 4: [7, 8.6], 5: [6.7, 7.9] };
@@ -13,7 +14,8 @@ const RADIUS_MM = 150;
  * The teeth in their planned proportions along a slim arc: chooses the tooth, and shows under each whether it is planned
  * (solid) or only part of the plan to come (dotted). The same on every stage.
  */
-export function ArchStrip() {
+export function ArchStrip({ stage }: { stage: string }) {
+  const teeth = teethOf(stage);
   const { tooth: selected, selectTooth } = useCase();
   // A slider on the bench comes first; the strip may follow a frame later.
   const shape = useDeferredValue(useSection('shape').data);
@@ -29,13 +31,19 @@ export function ArchStrip() {
       const [widthMm, lengthMm] = size(t);
       const angle = (along + widthMm / 2) / RADIUS_MM;
       along += widthMm;
-      return { tooth: t, path: toothOutline(t, { widthMm, lengthMm, facialVolumeMm: 0 }).path, angle };
+      const own = shape.teeth.find((p) => p.tooth === t);
+      return { tooth: t, path: toothOutline(t, own ? crownSize(own) : { widthMm, lengthMm, facialVolumeMm: 0 }).path, angle };
     });
   }, [shape.teeth]);
 
+  // A tooth that this stage does not know gives way to the canine beside it.
+  const known = teeth.includes(selected);
+  useEffect(() => {
+    if (!known) selectTooth(selected < 20 ? 13 : 23);
+  }, [known, selected, selectTooth]);
+
   const step = (by: number) => {
-    const i = UPPER_SIX.indexOf(selected) + by;
-    const next = UPPER_SIX[i];
+    const next = teeth[teeth.indexOf(selected) + by];
     if (next) selectTooth(next);
   };
   return (
@@ -55,7 +63,7 @@ export function ArchStrip() {
     >
       {placed.map(({ tooth, path, angle }) => {
         const on = tooth === selected;
-        const plannable = UPPER_SIX.includes(tooth);
+        const plannable = teeth.includes(tooth);
         const planned = shape.teeth.some((p) => p.tooth === tooth);
         const x = RADIUS_MM * Math.sin(angle) * SCALE;
         const y = -RADIUS_MM * (1 - Math.cos(angle)) * SCALE;
@@ -79,7 +87,9 @@ export function ArchStrip() {
               stroke={on ? '#5d2a5a' : '#8d9499'}
               strokeWidth={on ? 0.36 : 0.17}
             />
-            {plannable && <path d="M-9 8 h18" stroke={planned ? '#5d2a5a' : '#8d9499'} strokeWidth={3} {...(!planned && { strokeDasharray: '3 3' })} />}
+            {(UPPER_SIX.includes(tooth) || planned) && (
+              <path d="M-9 8 h18" stroke={planned ? '#5d2a5a' : '#8d9499'} strokeWidth={3} {...(!planned && { strokeDasharray: '3 3' })} />
+            )}
             <text y={23} textAnchor="middle" fontSize={11.5} fontWeight={on ? 700 : 400} fill={on ? '#5d2a5a' : '#566068'}>
               {name(tooth)}
             </text>

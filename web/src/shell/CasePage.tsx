@@ -56,7 +56,7 @@ function Frame() {
             </p>
           )}
         </div>
-        <ArchStrip />
+        <ArchStrip stage={stage?.name ?? ''} />
         <div className="min-w-0 px-5 py-4 text-right text-[13px] text-ink-2">
           <StageFact stage={stage?.name ?? ''} />
           {stage?.section && <SaveState section={stage.section} />}

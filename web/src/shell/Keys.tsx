@@ -1,9 +1,8 @@
-import { UPPER_SIX } from '@radiant/core';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useCase } from '../data/case-context.js';
-import { STAGES } from './stages.js';
+import { STAGES, teethOf } from './stages.js';
 
 const EVERYWHERE: readonly (readonly [string, string])[] = [
   ['[ ]', 'tooth before, tooth after'],
@@ -49,6 +48,10 @@ const BY_STAGE: Readonly<Record<string, readonly (readonly [string, string])[]>>
 /** Whether a key press belongs to a field that is being written in. */
 export function isTyping(e: KeyboardEvent): boolean {
   const t = e.target as HTMLElement | null;
+  // A box to tick takes no letters, a slider only the keys that move it.
+  const type = t?.tagName === 'INPUT' ? (t as HTMLInputElement).type : '';
+  if (type === 'checkbox' || type === 'radio') return e.key === ' ';
+  if (type === 'range') return /^(Arrow|Page|Home|End)/.test(e.key);
   return !!t && (t.tagName === 'INPUT' || t.tagName === 'TEXTAREA' || t.tagName === 'SELECT' || t.isContentEditable);
 }
 
@@ -62,7 +65,8 @@ export function Keys({ stage }: { stage: string }) {
     const press = (e: KeyboardEvent) => {
       if (isTyping(e)) return;
       const by = e.key === '[' ? -1 : e.key === ']' ? 1 : 0;
-      const next = by && UPPER_SIX[UPPER_SIX.indexOf(tooth) + by];
+      const row = teethOf(stage);
+      const next = by && row[row.indexOf(tooth) + by];
       if (next) selectTooth(next);
       else if (e.key === '?') setOpen(true);
       else if (e.altKey && /^[1-6]$/.test(e.key)) navigate(`/cases/${id}/${STAGES[Number(e.key) - 1]?.name}`);
@@ -71,7 +75,7 @@ export function Keys({ stage }: { stage: string }) {
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
-  }, [tooth, selectTooth, navigate, id]);
+  }, [tooth, selectTooth, navigate, id, stage]);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>

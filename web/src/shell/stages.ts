@@ -1,4 +1,5 @@
 import type { SectionName } from '@radiant/contract';
+import { type Fdi, UPPER_SIX, UPPER_TEN } from '@radiant/core';
 
 /** The stages that have a screen, in the order of the journey. */
 export const STAGES: readonly { readonly name: string; readonly question: string; readonly section?: SectionName }[] = [
@@ -9,3 +10,6 @@ export const STAGES: readonly { readonly name: string; readonly question: string
   { name: 'reduce', question: 'how much where, with which bur, what enamel is left', section: 'reduce' },
   { name: 'keep', question: 'what was decided; hand it over' },
 ];
+
+/** The teeth that can be chosen on a stage: premolars are shaped, but not measured or prepared. */
+export const teethOf = (stage: string): readonly Fdi[] => (stage === 'shape' ? UPPER_TEN : UPPER_SIX);

@@ -3,6 +3,7 @@ import {
   type ExistingArch,
   type Fdi,
   type LandmarkSet,
+  type MarkedWidth,
   type Mesh,
   matchCamera,
   type PhotoCamera,
@@ -19,6 +20,8 @@ import {
 export interface PhotoWish {
   readonly landmarks: LandmarkSet;
   readonly points: ViewPoints;
+  /** The tooth by whose width it is scaled. */
+  readonly width?: MarkedWidth;
   readonly size: Px;
 }
 
@@ -59,7 +62,7 @@ export function laidSmile(
   zenithUp: ReadonlyMap<Fdi, number>,
   wish: PhotoWish,
 ): LaidSmile {
-  const { camera, rmsPx } = matchCamera(photoMarks(arch, wish.landmarks, wish.points), wish.size);
+  const { camera, rmsPx } = matchCamera(photoMarks(arch, wish.landmarks, wish.points, wish.width), wish.size);
   const existing = [...arch.teeth].map(([tooth, t]) => laid(tooth, t.field.mesh, camera, (p) => toLocal(t.frame, p), t.zenithMm));
   const own = [...planned.values()].map((t) => laid(t.tooth, t.mesh, camera, (p) => toLocal(t.frame, p), t.crown.size.lengthMm));
   const stays = [...arch.teeth].filter(([tooth]) => !planned.has(tooth)).map(([, t]) => t.field.mesh);
