@@ -1,4 +1,6 @@
-import { closeBrowser, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+import type { CaseDetail } from '@radiant/contract';
+import sharp from 'sharp';
+import { closeBrowser, copyOfAvocet, holds, open, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
 beforeAll(async () => {
@@ -97,4 +99,98 @@ it('without measures says what to do', async () => {
   await open(page, id, 'propose');
   await page.getByText('Targets need measures first').waitFor();
   expect(v.troubles).toEqual([]);
+});
+
+describe('the edge', () => {
+  it('is proposed with its reasons, taken by one press, and what it comes to is shown; through the lip is told at the field', async () => {
+    const { page } = v;
+    const { id, client } = await copyOfAvocet('Edged');
+    // The smile and rest views of the sample, as a hand marks them: lips level at the corners, edges over the lower one.
+    const detail = (await client.get<CaseDetail>(`/cases/${id}`)).body;
+    const photo = detail.files.find((f) => f.kind === 'photo');
+    const lip = (which: string, y: readonly number[]) => y.map((d, i) => ({ id: `${which}-lip-${i + 1}`, x: 350 + 150 * i, y: 400 + d }));
+    const calibration = { from: { x: 400, y: 700 }, to: { x: 700, y: 700 }, mm: 20 };
+    const corners = [
+      { id: 'corner-right', x: 200, y: 400 },
+      { id: 'corner-left', x: 1100, y: 400 },
+    ];
+    const views = [
+      {
+        view: 'close-rest',
+        photoId: photo?.id,
+        calibration,
+        drawn: [],
+        points: [
+          ...corners,
+          ...lip('upper', [0, 0, 0, 0, 0]),
+          ...lip('lower', [20, 40, 50, 40, 20]),
+          { id: 'edge-11', x: 600, y: 415 },
+          { id: 'edge-21', x: 700, y: 412 },
+        ],
+      },
+      {
+        view: 'close-smile',
+        photoId: photo?.id,
+        calibration,
+        drawn: [],
+        points: [
+          ...corners,
+          ...lip('upper', [-60, -90, -100, -90, -60]),
+          ...lip('lower', [60, 90, 100, 90, 60]),
+          { id: 'edge-11', x: 600, y: 480 },
+          { id: 'edge-21', x: 700, y: 476 },
+        ],
+      },
+    ];
+    const { version, data } = detail.sections.read;
+    expect((await client.patch(`/cases/${id}/sections/read`, { version, data: { ...data, views } })).status).toBe(200);
+
+    await open(page, id, 'propose');
+    // 15 px at 15 px/mm: 1 mm shows; 1.58 is usual at 34, so 0.6 mm more; the lip leaves about 1.2 mm.
+    await page.getByText('Proposed: +0.6 mm').waitFor();
+    await page.getByText(/^1\.0 mm show at rest; usual for 30–39 years: 1\.6 mm/).waitFor();
+    await page.getByRole('button', { name: 'take it' }).click();
+    const field = page.getByLabel('Edge set down').first();
+    await holds(field, '0.6');
+    await page.getByRole('row', { name: /shown at rest, mm 1\.0 → 1\.6/ }).waitFor();
+    await field.fill('3');
+    await page
+      .getByRole('alert')
+      .filter({ hasText: /The edge would lie \d\.\d mm below the border of the lower lip in full smile\./ })
+      .waitFor();
+    await field.fill('0.6');
+
+    await page.getByRole('button', { name: 'on the smile' }).click();
+    const line = page.getByRole('slider', { name: 'Planned edge, up and down' });
+    await line.focus();
+    await page.keyboard.press('ArrowDown');
+    await holds(field, '0.7');
+    await saved(page);
+    await page.getByRole('button', { name: 'as drawing' }).click();
+    expect(v.troubles).toEqual([]);
+  });
+
+  it('a liked smile is measured on a picture and its proportions carried over', async () => {
+    const { page } = v;
+    await page.getByRole('radio', { name: /a smile that is liked/ }).check({ force: true });
+    await page.getByRole('button', { name: 'measure them on a picture' }).click();
+    const dialog = page.getByRole('dialog', { name: 'A smile that is liked' });
+    const picture = await sharp({ create: { width: 900, height: 300, channels: 3, background: '#c9b8a0' } })
+      .png()
+      .toBuffer();
+    await dialog.getByLabel('Picture of a smile that is liked').setInputFiles({ name: 'liked.png', mimeType: 'image/png', buffer: picture });
+    const area = dialog.getByRole('img');
+    await area.waitFor();
+    const box = (await area.boundingBox()) as { x: number; y: number; width: number; height: number };
+    // Widths 70, 100, 140 and back: a lateral of 71 %, a canine of 70 %.
+    for (const x of [100, 170, 270, 410, 550, 650, 720]) await page.mouse.click(box.x + (x / 900) * box.width, box.y + box.height / 2);
+    await dialog
+      .getByText(/lateral/)
+      .filter({ hasText: /7[01]\s*%/ })
+      .first()
+      .waitFor();
+    await dialog.getByRole('button', { name: 'Carry its proportions over' }).click();
+    await saved(page);
+    await holds(page.getByLabel('Lateral of central, from the front').first(), '71');
+  });
 });

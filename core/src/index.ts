@@ -1,3 +1,4 @@
+export { type AlignedTooth, alignedFirst, WORTH_MOVING_MM3 } from './contour/align-first.js';
 export {
   type ArchCurve,
   type ArchPlace,
@@ -96,6 +97,19 @@ export {
   type ToothClearance,
 } from './occlusion/movement.js';
 export { type Overlap, overlapOf } from './occlusion/overlap.js';
+export {
+  adviseEdge,
+  DEEP_OVERBITE_MM,
+  type EdgeAdvice,
+  type EdgeFacts,
+  type EdgeOutcome,
+  edgeOutcome,
+  type LevelMouth,
+  levelMouth,
+  roomToLowerLip,
+  SPEECH_MARGIN_MM,
+} from './proportion/edge.js';
+export { LIKED_BORDERS, likedSeries } from './proportion/liked.js';
 export {
   LATERAL_EDGE_UP_MM,
   type Proposal,

@@ -6,10 +6,11 @@ import { placeOf } from '../src/inbox/naming.js';
 
 const CASES = Object.keys(RECIPES).map((name) => ({ id: name, name }));
 
-it('every sample case gets all ten views and a scan from before, and no file twice', () => {
+it('every sample case gets all ten views and a scan of each jaw from before, and no file twice', () => {
   for (const { name } of CASES) {
     const own = ALL.filter((d) => d.patient === name && d.state === 'before').map((d) => d.what);
-    expect(own.filter((w) => w.startsWith('scan-'))).toHaveLength(1);
+    expect(own.filter((w) => w === 'scan-stl' || w === 'scan-ply')).toHaveLength(1);
+    expect(own.filter((w) => w === 'scan-lower')).toHaveLength(1);
     expect([...own.filter((w) => !w.startsWith('scan-'))].sort()).toEqual([...keysOf(PHOTO_VIEWS)].sort());
   }
   expect(new Set(ALL.map(fileOf)).size).toBe(ALL.length);

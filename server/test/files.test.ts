@@ -1,7 +1,7 @@
 import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Refusal, sphere, writeStlBinary } from '@radiant/core';
+import { Refusal, readScan, sphere, writeStlBinary } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import sharp from 'sharp';
 import { inspectFile, MAX_PIXELS } from '../src/files/inspect.js';
@@ -20,7 +20,7 @@ describe('a photograph that is put in', () => {
     ['png', 'image/png'],
   ] as const)('as %s is known for what it is, with its size', async (format, mime) => {
     const bytes = await picture(300, 220).toFormat(format).toBuffer();
-    expect(await inspectFile('photo', bytes)).toEqual({ mime, width: 300, height: 220 });
+    expect(await inspectFile('photo', bytes)).toEqual({ kind: 'photo', mime, width: 300, height: 220 });
   });
 
   // EXIF orientation (CIPA DC-008): 1–4 stand upright or on their head, 5–8 lie on a side.
@@ -83,7 +83,16 @@ describe('a scan that is put in', () => {
   const whole = Buffer.from(scan(makePatient(AVOCET), INTRAORAL_SCANNER));
 
   it('of the simulated scanner is taken', async () => {
-    expect(await inspectFile('scan', whole)).toEqual({ mime: 'model/stl', width: null, height: null });
+    expect(await inspectFile('scan', whole)).toEqual({ kind: 'scan', mime: 'model/stl', width: null, height: null });
+  });
+
+  it('of the lower jaw is known by its teeth, whatever it was said to be', async () => {
+    const lower = Buffer.from(scan(makePatient(AVOCET), INTRAORAL_SCANNER, 'ply', 'lower'));
+    for (const kind of ['scan', 'lower-scan'] as const) expect(await inspectFile(kind, lower)).toMatchObject({ kind: 'lower-scan', mime: 'model/ply' });
+    expect(await inspectFile('lower-scan', whole)).toMatchObject({ kind: 'scan' });
+    const read = readScan(lower, []);
+    expect([...read.teeth.keys()].sort()).toEqual([31, 32, 33, 34, 35, 41, 42, 43, 44, 45]);
+    expect(() => readScan(lower)).toThrow(/lacks 13, 12, 11, 21, 22, 23/);
   });
 
   it.each<[string, () => Buffer]>([

@@ -49,7 +49,7 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
     0,
   );
   return (
-    <figure className="min-h-[270px] flex-1">
+    <figure className="min-h-[240px] flex-1">
       <figcaption className="flex items-baseline gap-4">
         <h2 className="title">As it is, and as proposed</h2>
         <span className="text-[13px] text-ink-2">unrolled, gum lines kept; dashed: central edge</span>

@@ -1,6 +1,6 @@
-import { type FrontKind, kindOf, RATIO_UNWORN } from '@radiant/core';
+import { type FrontKind, kindOf, type Proposal, RATIO_UNWORN, type ToothMeasure } from '@radiant/core';
 import { Lock, LockOpen } from 'lucide-react';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { useProposal, useReading } from '../data/reading.js';
@@ -11,7 +11,9 @@ import { NumberField } from '../shell/NumberField.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { AcceptedFindings } from './AcceptedFindings.js';
-import { DisplayNorm } from './DisplayNorm.js';
+import { AlignFirst } from './AlignFirst.js';
+import { EdgeFields } from './EdgeFields.js';
+import { EdgePhoto } from './EdgePhoto.js';
 import { FrontDrawing } from './FrontDrawing.js';
 import { SchoolSettings } from './SchoolSettings.js';
 import { SchoolStrip } from './SchoolStrip.js';
@@ -27,7 +29,7 @@ export default function Propose() {
       bench={
         proposal ? (
           <div className="flex h-full flex-col gap-1 overflow-y-auto px-6 py-4">
-            <FrontDrawing proposal={proposal} measures={measures} />
+            <Front proposal={proposal} measures={measures} />
             <SchoolStrip />
             <div className="mt-1 grid grid-cols-[minmax(0,1fr)_minmax(0,290px)] gap-6">
               <TargetTable />
@@ -54,6 +56,36 @@ export default function Propose() {
   );
 }
 
+const FRONTS = [
+  ['drawing', 'as drawing'],
+  ['close-smile', 'on the smile'],
+  ['close-rest', 'on the lips at rest'],
+] as const;
+
+/** The six teeth from the front: as a drawing, or the planned edge on a photograph, where it can be moved. */
+function Front({ proposal, measures }: { proposal: Proposal; measures: readonly ToothMeasure[] }) {
+  const [front, setFront] = useState<(typeof FRONTS)[number][0]>('drawing');
+  const { edgeMm, gumMm = 0 } = useSection('propose').data;
+  const downOf = (tooth: number) => {
+    const [then, now] = [proposal.targets.find((t) => t.tooth === tooth)?.length.value, measures.find((m) => m.tooth === tooth)?.length?.value];
+    return then === undefined || now === undefined ? edgeMm : then - now - gumMm;
+  };
+  return (
+    <div className="flex min-h-[300px] flex-1 flex-col">
+      <div className="mb-1 flex gap-1.5">
+        {FRONTS.map(([id, word]) => (
+          <button key={id} type="button" className="chip chip-flat" aria-pressed={front === id} onClick={() => setFront(id)}>
+            {word}
+          </button>
+        ))}
+      </div>
+      <div className="flex min-h-0 flex-1 flex-col">
+        {front === 'drawing' ? <FrontDrawing proposal={proposal} measures={measures} /> : <EdgePhoto view={front} downOf={downOf} />}
+      </div>
+    </div>
+  );
+}
+
 function SchoolPanel() {
   const view = useSection('propose');
   const { data, set, store } = view;
@@ -69,19 +101,7 @@ function SchoolPanel() {
       <SchoolSettings />
       <h2 className="title mb-1">Edge and gum</h2>
       <p className="mb-2 text-[13px] text-ink-2">Central edges against where the lower of them stands today; + is longer. Set it before lengths and widths.</p>
-      <DisplayNorm />
-      <NumberField
-        label="Edge set down"
-        unit="mm"
-        value={data.edgeMm}
-        min={-3}
-        max={4}
-        step={0.1}
-        digits={1}
-        disabled={!mayWrite}
-        onChange={(v) => set({ ...data, edgeMm: v }, 'edge')}
-        onDone={() => store.endGroup()}
-      />
+      <EdgeFields />
       <NumberField
         label="Gum moved up"
         unit="mm"
@@ -132,6 +152,7 @@ function SchoolPanel() {
               ))}
             </div>
           )}
+          <AlignFirst />
           {mayShape && (
             <button type="button" className="btn mt-4 w-full" onClick={() => navigate('../shape', { state: { setToProposal: true } })}>
               Shape the crowns to this

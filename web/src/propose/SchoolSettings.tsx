@@ -1,9 +1,12 @@
 import { NATURAL_SERIES, SCHOOLS, UPPER_SIX } from '@radiant/core';
-import { useId } from 'react';
+import { useId, useState } from 'react';
 import { useSection, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
 import { NumberField } from '../shell/NumberField.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
+import { LikedDialog } from './LikedDialog.js';
+
+const bounded = (v: number, most: number) => Math.round(Math.min(most, Math.max(0.3, v)) * 1000) / 1000;
 
 /** What the chosen school rests on, what it costs, and what of it can be set. */
 export function SchoolSettings() {
@@ -16,6 +19,7 @@ export function SchoolSettings() {
   const liked = data.liked ?? NATURAL_SERIES;
   const share = (id: string) => figures['retracted-front']?.find((f) => f.id === id)?.figure.value;
   const own = share('series-12');
+  const [measuring, setMeasuring] = useState(false);
   const fields = (which: 'lateral' | 'canine', label: string) => (
     <NumberField
       label={label}
@@ -75,10 +79,18 @@ export function SchoolSettings() {
         <div className="mt-3 space-y-2">
           {fields('lateral', 'Lateral of central, from the front')}
           {fields('canine', 'Canine of lateral, from the front')}
-          <p className="text-[12.5px] text-ink-2">
-            Draw the widths as lengths on the liked photograph in read and write their shares here.
-            {own !== undefined && ` Today ${name(12)} is ${own.toFixed(0)} % of ${name(11)}.`}
-          </p>
+          {mayWrite && (
+            <button type="button" className="how text-[13px]" onClick={() => setMeasuring(true)}>
+              measure them on a picture
+            </button>
+          )}
+          {measuring && (
+            <LikedDialog
+              onClose={() => setMeasuring(false)}
+              onTake={(s) => set({ ...data, liked: { lateral: bounded(s.lateral, 1.2), canine: bounded(s.canine, 1.5) } })}
+            />
+          )}
+          <p className="text-[12.5px] text-ink-2">{own !== undefined && ` Today ${name(12)} is ${own.toFixed(0)} % of ${name(11)}.`}</p>
         </div>
       )}
     </section>

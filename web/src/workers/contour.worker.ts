@@ -1,4 +1,6 @@
 import {
+  type AlignedTooth,
+  alignedFirst,
   type Contact,
   type ContourPlan,
   type CutFrom,
@@ -194,6 +196,10 @@ const service = {
 
   setContacts(plan: ContourPlan, tightMm: number): { plan: ContourPlan; left: readonly [Fdi, Fdi][] } {
     return setContacts(need(), plan, tightMm);
+  },
+
+  alignedFirst(plan: ContourPlan): AlignedTooth[] {
+    return alignedFirst(need(), plan);
   },
 
   madeRoom(plan: ContourPlan, tightMm: number): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } {

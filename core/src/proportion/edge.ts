@@ -1,0 +1,120 @@
+import type { Px } from '../smile/calibration.js';
+import { lipCurve } from '../smile/lips.js';
+import type { EdgeCurve, ValueNorm } from '../smile/norms.js';
+import { along, directionDeg } from '../smile/reading.js';
+import { LIP_KNOTS, type ViewPoints } from '../smile/views.js';
+
+/** What is known of where the upper edge could stand. mm; left out where it was not measured. */
+export interface EdgeFacts {
+  /** How much of the lower of the two centrals shows at rest. */
+  readonly restMm?: number;
+  /** What usually shows, by age, sex and lip; the first one counts. */
+  readonly norms: readonly ValueNorm[];
+  /** From the edge down to the border of the lower lip in full smile. */
+  readonly roomMm?: number;
+  readonly overbiteMm?: number;
+  /** The edges against the lower lip in smile. */
+  readonly curve?: EdgeCurve;
+}
+
+/**
+ * The edge stays above the lower lip's border in a smile by this, so that it meets the lip's moist border in F and V and does
+ * not rest on it. Common practice, no source; tried by speaking with the mock-up.
+ */
+export const SPEECH_MARGIN_MM = 0.5;
+/** Further than this over the lower teeth, guidance gets steep and the bite deserves a look. Common practice, no source. */
+export const DEEP_OVERBITE_MM = 4;
+
+export interface EdgeAdvice {
+  /** Down positive, from where the lower central edge stands. */
+  readonly edgeMm: number;
+  readonly because: readonly string[];
+}
+
+const say = (mm: number): string => `${mm < 0 ? '−' : ''}${Math.abs(mm).toFixed(1)} mm`;
+
+/**
+ * Where the edge would stand by display at rest, held back by the lower lip in smile. Only lengthening is proposed: teeth that
+ * show more than is usual are a matter of taste, and shortening takes enamel.
+ */
+export function adviseEdge(f: EdgeFacts): EdgeAdvice | undefined {
+  const norm = f.norms[0];
+  if (!norm || f.restMm === undefined) return undefined;
+  const because = [`${say(f.restMm)} show at rest; usual for ${norm.row}: ${say(norm.value)}`];
+  let mm = norm.value - f.restMm;
+  if (mm <= 0) return { edgeMm: 0, because: [...because, 'as much shows as usual or more: the edge may stay'] };
+  const room = f.roomMm === undefined ? Infinity : f.roomMm - SPEECH_MARGIN_MM;
+  if (mm > room) {
+    because.push(`the lower lip leaves ${say(Math.max(0, room))}, with ${SPEECH_MARGIN_MM} mm kept for speech`);
+    mm = Math.max(0, room);
+  }
+  if (f.curve === 'reverse') because.push('the edges run against the lower lip: longer centrals turn the curve');
+  return { edgeMm: Math.round(mm * 10) / 10, because };
+}
+
+/** What a planned edge comes to. */
+export interface EdgeOutcome {
+  readonly restMm?: number;
+  readonly roomMm?: number;
+  readonly overbiteMm?: number;
+  readonly warnings: readonly { readonly weight: 'stop' | 'watch'; readonly text: string }[];
+}
+
+/** Display, room to the lower lip and overbite with the edge set down by `edgeMm`, and what of it asks for care. */
+export function edgeOutcome(f: EdgeFacts, edgeMm: number): EdgeOutcome {
+  const by = <K extends 'restMm' | 'roomMm' | 'overbiteMm'>(key: K, sign: 1 | -1) => {
+    const v = f[key];
+    return v === undefined ? {} : { [key]: v + sign * edgeMm };
+  };
+  const out: Pick<EdgeOutcome, 'restMm' | 'roomMm' | 'overbiteMm'> = { ...by('restMm', 1), ...by('roomMm', -1), ...by('overbiteMm', 1) };
+  const warnings: EdgeOutcome['warnings'][number][] = [];
+  if (out.roomMm !== undefined && out.roomMm < 0)
+    warnings.push({ weight: 'stop', text: `The edge would lie ${say(-out.roomMm)} below the border of the lower lip in full smile.` });
+  else if (out.roomMm !== undefined && out.roomMm < SPEECH_MARGIN_MM && edgeMm > 0)
+    warnings.push({ weight: 'watch', text: `Only ${say(out.roomMm)} stay to the lower lip: try F and V with the mock-up.` });
+  if (out.overbiteMm !== undefined && out.overbiteMm > DEEP_OVERBITE_MM && edgeMm > 0)
+    warnings.push({ weight: 'watch', text: `The upper edge would cover the lower teeth by ${say(out.overbiteMm)}: look at the bite in shape.` });
+  return { ...out, warnings };
+}
+
+/** The mouth of a smile or at rest, turned so that the line through the corners is level. px of the picture, y down. */
+export interface LevelMouth {
+  /** Turns a place of the picture into the level one, and back. */
+  readonly level: (p: Px) => Px;
+  readonly back: (p: Px) => Px;
+  readonly corners: readonly [Px, Px];
+  readonly upper: (x: number) => number;
+  readonly lower: (x: number) => number;
+  /** Marked edges by tooth, level. */
+  readonly edges: ReadonlyMap<number, Px>;
+}
+
+/** The lips and edges of a view; undefined until corners and both borders are marked. */
+export function levelMouth(points: ViewPoints): LevelMouth | undefined {
+  const [a, b] = [points['corner-right'], points['corner-left']];
+  const knots = (which: string) => Array.from({ length: LIP_KNOTS }, (_, i) => points[`${which}-lip-${i + 1}`]).filter((p): p is Px => p !== undefined);
+  const [upper, lower] = [knots('upper'), knots('lower')];
+  if (!a || !b || upper.length < LIP_KNOTS || lower.length < LIP_KNOTS) return undefined;
+  const deg = directionDeg(a, b);
+  const level = (p: Px): Px => along(p, a, deg);
+  const back = (p: Px): Px => {
+    const turned = along(p, [0, 0], -deg);
+    return [turned[0] + a[0], turned[1] + a[1]];
+  };
+  const corners = [level(a), level(b)] as const;
+  const edges = new Map<number, Px>();
+  for (const [id, p] of Object.entries(points)) {
+    const tooth = /^edge-(\d\d)$/.exec(id)?.[1];
+    if (tooth && p) edges.set(Number(tooth), level(p));
+  }
+  return { level, back, corners, upper: lipCurve(corners, upper.map(level)), lower: lipCurve(corners, lower.map(level)), edges };
+}
+
+/** From the lower of the two central edges down to the border of the lower lip, px; undefined without them. */
+export function roomToLowerLip(m: LevelMouth): number | undefined {
+  const rooms = [11, 21].flatMap((t) => {
+    const e = m.edges.get(t);
+    return e ? [m.lower(e[0]) - e[1]] : [];
+  });
+  return rooms.length > 0 ? Math.min(...rooms) : undefined;
+}

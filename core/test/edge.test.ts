@@ -1,0 +1,82 @@
+import { adviseEdge, displayAtRest, edgeOutcome, levelMouth, type Px, roomToLowerLip, SPEECH_MARGIN_MM } from '@radiant/core';
+
+const woman34 = displayAtRest({ ageYears: 34, sex: 'female' });
+
+describe('where the edge is proposed', () => {
+  it('by display at rest: a woman of 34 who shows 0.9 mm is set down to the 1.58 mm of her age (Vig & Brundo 1978, from memory)', () => {
+    const a = adviseEdge({ norms: woman34, restMm: 0.9, roomMm: 3 });
+    expect(a?.edgeMm).toBeCloseTo(0.7, 9);
+    expect(a?.because[0]).toBe('0.9 mm show at rest; usual for 30–39 years: 1.6 mm');
+  });
+
+  it('no further than the lower lip in smile leaves, with the margin for speech', () => {
+    const a = adviseEdge({ norms: woman34, restMm: 0.1, roomMm: 1.2 });
+    expect(a?.edgeMm).toBeCloseTo(1.2 - SPEECH_MARGIN_MM, 9);
+    expect(a?.because.join()).toMatch(/lower lip leaves 0.7 mm/);
+    expect(adviseEdge({ norms: woman34, restMm: 0.1, roomMm: 0.3 })?.edgeMm).toBe(0);
+  });
+
+  it('never shorter: more than usual stays as it is', () => {
+    expect(adviseEdge({ norms: woman34, restMm: 3.2, roomMm: 3 })).toMatchObject({ edgeMm: 0 });
+  });
+
+  it('says nothing without a norm or without a measured display', () => {
+    expect(adviseEdge({ norms: [], restMm: 1 })).toBeUndefined();
+    expect(adviseEdge({ norms: woman34 })).toBeUndefined();
+  });
+
+  it('names a reverse curve as a reason', () => {
+    expect(adviseEdge({ norms: woman34, restMm: 0.5, curve: 'reverse' })?.because.join()).toMatch(/longer centrals turn the curve/);
+  });
+});
+
+describe('what a planned edge comes to', () => {
+  const facts = { norms: woman34, restMm: 1, roomMm: 1.4, overbiteMm: 2.6 };
+
+  it('shows more at rest, leaves less to the lip, covers more of the lower teeth, all by the same millimetres', () => {
+    expect(edgeOutcome(facts, 0.6)).toEqual({ restMm: 1.6, roomMm: expect.closeTo(0.8, 9), overbiteMm: expect.closeTo(3.2, 9), warnings: [] });
+  });
+
+  it('through the lower lip is told with the amount, near it with what stays, a deep overbite too', () => {
+    expect(edgeOutcome(facts, 1.9).warnings).toEqual([
+      { weight: 'stop', text: 'The edge would lie 0.5 mm below the border of the lower lip in full smile.' },
+      { weight: 'watch', text: 'The upper edge would cover the lower teeth by 4.5 mm: look at the bite in shape.' },
+    ]);
+    expect(edgeOutcome(facts, 1.1).warnings.map((w) => w.text)).toEqual(['Only 0.3 mm stay to the lower lip: try F and V with the mock-up.']);
+    expect(edgeOutcome({ norms: [] }, 3).warnings).toEqual([]);
+  });
+});
+
+describe('the mouth on a photograph', () => {
+  /** A mouth 600 px wide whose lower lip lies 90 px under the corners in the middle, turned by some degrees. */
+  const mouth = (deg: number) => {
+    const t = (deg * Math.PI) / 180;
+    const turned = (x: number, y: number): Px => [900 + x * Math.cos(t) - y * Math.sin(t), 500 + x * Math.sin(t) + y * Math.cos(t)];
+    const lip = (which: string, deep: number) =>
+      Object.fromEntries([-200, -100, 0, 100, 200].map((x, i) => [`${which}-lip-${i + 1}`, turned(x, deep * (1 - (x / 300) ** 2))] as const));
+    return {
+      'corner-right': turned(-300, 0),
+      'corner-left': turned(300, 0),
+      ...lip('upper', -40),
+      ...lip('lower', 90),
+      'edge-11': turned(-60, 60),
+      'edge-21': turned(60, 64),
+    };
+  };
+
+  it.each([0, 7, -12])('turned by %i° the room under the centrals is the same', (deg) => {
+    const m = levelMouth(mouth(deg));
+    // Drawn through five knots, a parabola is met within a pixel: the lip at ±60 px lies 90·(1 − 0.04) = 86.4 px down; the lower edge 64.
+    expect(Math.abs(((m && roomToLowerLip(m)) ?? 0) - (86.4 - 64))).toBeLessThan(1);
+    for (const p of [m?.corners[1], m?.edges.get(11)] as Px[]) {
+      const back = m?.back(p) as Px;
+      expect(m?.level(back)[0]).toBeCloseTo(p[0], 9);
+      expect(m?.level(back)[1]).toBeCloseTo(p[1], 9);
+    }
+  });
+
+  it('is not known while a border is not marked', () => {
+    const { 'lower-lip-3': _, ...rest } = mouth(0) as Record<string, Px>;
+    expect(levelMouth(rest)).toBeUndefined();
+  });
+});
