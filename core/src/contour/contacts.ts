@@ -52,19 +52,21 @@ export function contactBetween(positions: Float64Array, neighbour: SignedField):
   return { gapMm, at };
 }
 
-/** How the teeth of the row meet, planned where they are planned and as they are elsewhere; from the patient's right to the left. */
-export function contacts(arch: ExistingArch, planned: ReadonlyMap<Fdi, PlannedTooth>): Contact[] {
+/** How a tooth of the row meets the one on its left, planned where they are planned and as they are elsewhere. */
+export function contactLeftOf(arch: ExistingArch, planned: ReadonlyMap<Fdi, PlannedTooth>, right: Fdi): Contact | undefined {
   const row = UPPER_TEN.filter((t) => arch.teeth.has(t));
-  const out: Contact[] = [];
-  for (let i = 1; i < row.length; i++) {
-    const [right, left] = [row[i - 1] as Fdi, row[i] as Fdi];
-    const [p, q] = [planned.get(right), planned.get(left)];
-    if (!p && !q) continue;
-    const surface = p?.mesh.positions ?? (arch.teeth.get(right)?.field.mesh.positions as Float64Array);
-    const field = q ? plannedField(q) : (arch.teeth.get(left)?.field as SignedField);
-    out.push({ right, left, ...contactBetween(surface, field) });
-  }
-  return out;
+  const left = row[row.indexOf(right) + 1];
+  if (left === undefined || !row.includes(right)) return undefined;
+  const [p, q] = [planned.get(right), planned.get(left)];
+  if (!p && !q) return undefined;
+  const surface = p?.mesh.positions ?? (arch.teeth.get(right)?.field.mesh.positions as Float64Array);
+  const field = q ? plannedField(q) : (arch.teeth.get(left)?.field as SignedField);
+  return { right, left, ...contactBetween(surface, field) };
+}
+
+/** How the teeth of the row meet, from the patient's right to the left. */
+export function contacts(arch: ExistingArch, planned: ReadonlyMap<Fdi, PlannedTooth>): Contact[] {
+  return UPPER_TEN.flatMap((t) => contactLeftOf(arch, planned, t) ?? []);
 }
 
 const ROUNDS = 4;

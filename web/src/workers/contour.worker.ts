@@ -4,7 +4,7 @@ import {
   type Contact,
   type ContourPlan,
   type CutFrom,
-  contacts,
+  contactLeftOf,
   contourDifference,
   contourDifferenceQuick,
   crown,
@@ -190,8 +190,9 @@ const service = {
     return mirroredStroke(crown(tooth, { lengthMm: 10, widthMm: 8, facialVolumeMm: 0 }), stroke);
   },
 
-  contacts(plan: ContourPlan): Contact[] {
-    return contacts(need(), allOf(plan).planned);
+  /** The contact on the left of one tooth of the row, so that other questions can come in between. */
+  contactOf(plan: ContourPlan, right: Fdi): Contact | undefined {
+    return contactLeftOf(need(), allOf(plan).planned, right);
   },
 
   setContacts(plan: ContourPlan, tightMm: number): { plan: ContourPlan; left: readonly [Fdi, Fdi][] } {

@@ -61,9 +61,13 @@ function keyOf(plan: ContourPlan, tooth: Fdi): string {
   return JSON.stringify([plan[tooth], widths]);
 }
 
+/** How long a plan must have been left alone before its full maps are worked out, and how often that is looked at. */
+const REST_MS = 200;
+const STEP_MS = 25;
+
 /**
  * Planned surfaces, worked out again for just the teeth that a change touches: quickly at first, then in full once
- * nothing newer is wished. While the worker is busy only the newest wish waits, so a fast slider never builds a queue.
+ * the hand rests. While the worker is busy only the newest wish waits, so a fast slider never builds a queue.
  */
 export function usePlanned(contour: ContourState, plan: ContourPlan): ReadonlyMap<Fdi, PlannedView> {
   const [views, setViews] = useState<ReadonlyMap<Fdi, PlannedView>>(new Map());
@@ -72,10 +76,12 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): ReadonlyMa
   const full = useRef(new Map<Fdi, string>());
   const wanted = useRef(plan);
   const busy = useRef(false);
+  const restedAt = useRef(0);
   const service = contour.state === 'ready' ? contour.service : undefined;
   const servedBy = useRef(service);
   useEffect(() => {
     wanted.current = plan;
+    restedAt.current = performance.now();
     if (servedBy.current !== service) {
       servedBy.current = service;
       drawn.current.clear();
@@ -91,6 +97,14 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): ReadonlyMa
           const teeth = Object.keys(now).map(Number);
           const due = (done: Map<Fdi, string>) => teeth.find((t) => done.get(t) !== keyOf(now, t));
           const quick = due(drawn.current);
+          if (quick === undefined && due(full.current) !== undefined && [...drawn.current.keys()].length >= teeth.length) {
+            // The full map is for when the hand rests: while it moves, the worker must be free for the next quick one.
+            const left = restedAt.current + REST_MS - performance.now();
+            if (left > 0) {
+              await new Promise((r) => setTimeout(r, Math.min(left, STEP_MS)));
+              continue;
+            }
+          }
           const tooth = quick ?? due(full.current);
           if (tooth === undefined) break;
           const key = keyOf(now, tooth);

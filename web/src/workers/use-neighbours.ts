@@ -1,4 +1,4 @@
-import type { Contact, ContourPlan, ToothClearance } from '@radiant/core';
+import { type Contact, type ContourPlan, type ToothClearance, UPPER_TEN } from '@radiant/core';
 import { useEffect, useState } from 'react';
 import type { ContourState } from './use-contour.js';
 import type { LowerState } from './use-lower.js';
@@ -10,7 +10,7 @@ export interface Neighbours {
   readonly bite?: { readonly planned: readonly ToothClearance[]; readonly existing: readonly ToothClearance[] };
 }
 
-const REST_MS = 250;
+const REST_MS = 350;
 
 /** Contacts and closed bite of the plan, worked out when it has been left alone for a moment. */
 export function useNeighbours(contour: ContourState, plan: ContourPlan, lower: LowerState): Neighbours | undefined {
@@ -21,7 +21,13 @@ export function useNeighbours(contour: ContourState, plan: ContourPlan, lower: L
     if (!service || Object.keys(plan).length === 0) return;
     let gone = false;
     const timer = setTimeout(async () => {
-      const contacts = await service.contacts(plan);
+      // One question after the other: a hand that moves on in between is served first.
+      const contacts: Contact[] = [];
+      for (const tooth of UPPER_TEN) {
+        const one = await service.contactOf(plan, tooth);
+        if (gone) return;
+        if (one) contacts.push(one);
+      }
       const bite = hasLower ? await service.closedBite(plan) : undefined;
       if (!gone) setFound({ contacts, ...(bite && { bite }) });
     }, REST_MS);
