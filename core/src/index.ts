@@ -46,7 +46,7 @@ export {
   takenIn,
 } from './contour/plan.js';
 export { type Jaw, readScan, type SegmentedScan } from './contour/scan.js';
-export { BRUSH_LIMITS, LEAST_WALL_MM, mirroredStroke, requireStroke, type Stroke, sculpted } from './contour/sculpt.js';
+export { BRUSH_LIMITS, LEAST_WALL_MM, mirroredStroke, requireStroke, Sculptor, type Stroke, sculpted } from './contour/sculpt.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
 export { Refusal, type RefusalCode } from './errors.js';
 export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';

@@ -9,6 +9,7 @@ import {
   Refusal,
   requireStroke,
   ringVertex,
+  Sculptor,
   type Stroke,
   sculpted,
   volume,
@@ -114,6 +115,15 @@ it('random strokes that are taken leave a closed solid by manifold-3d’s judgem
     expect(solid.isEmpty()).toBe(false);
     expect(solid.volume()).toBeCloseTo(volume(m), 1);
   }
+});
+
+it('a sculptor that is asked again and again gives the same as sculpting from the start', () => {
+  const sculptor = new Sculptor();
+  const strokes: Stroke[] = [stroke({}), stroke({ tool: 'smooth', amount: 0.6 }), stroke({ tool: 'remove', at: [middle, middle + 3] })];
+  for (let n = 0; n <= strokes.length; n++)
+    expect(sculptor.sculpt(base, strokes.slice(0, n)).mesh.positions).toEqual(sculpted(base, strokes.slice(0, n)).mesh.positions);
+  const longer = crown(11, { lengthMm: 11.5, widthMm: 8.6, facialVolumeMm: 0 });
+  expect(sculptor.sculpt(longer, strokes).mesh.positions).toEqual(sculpted(longer, strokes).mesh.positions);
 });
 
 describe('a stroke that can’t be', () => {

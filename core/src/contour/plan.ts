@@ -32,13 +32,14 @@ export interface PlannedTooth {
 /**
  * Stands a planned crown in the arch: side by side with its neighbours of the plan from the midline outward, on the
  * fitted arch, its zenith at the level of the tooth that is there (the gum line is kept) or as far above as the plan says.
+ * @param sculpt a `Sculptor`'s, where the same crown is asked for while a stroke is drawn
  */
-export function plannedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi): PlannedTooth {
+export function plannedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, sculpt: typeof sculpted = sculpted): PlannedTooth {
   const own = plan[tooth] as ToothPlan;
   const there = arch.teeth.get(tooth) as ExistingTooth;
   const c = crown(tooth, crownSize(own));
   const frame = planFrame(arch, plan, there, own, zenithOf(c));
-  return { tooth, crown: c, frame, mesh: placeMesh(sculpted(c, own.strokes).mesh, frame) };
+  return { tooth, crown: c, frame, mesh: placeMesh(sculpt(c, own.strokes).mesh, frame) };
 }
 
 /** What of a plan makes the crown itself, without its place. */

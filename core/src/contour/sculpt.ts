@@ -34,6 +34,31 @@ export function sculpted(base: Crown, strokes: readonly Stroke[] | undefined): C
   return { ...base, mesh: moved(base.mesh, displacement(base.mesh, vertexNormals(base.mesh), strokes)) };
 }
 
+/**
+ * Sculpts one crown again and again while a stroke is drawn on it: what all strokes but the last come to is kept, so that each
+ * move of the brush costs that one stroke.
+ */
+export class Sculptor {
+  private key = '';
+  private normals: Float64Array = new Float64Array();
+  private before: Float64Array = new Float64Array();
+
+  /** The same as `sculpted`. */
+  readonly sculpt = (base: Crown, strokes: readonly Stroke[] | undefined): Crown => {
+    const last = strokes?.at(-1);
+    if (!strokes || !last) return base;
+    const key = JSON.stringify([base.tooth, base.size, strokes.slice(0, -1)]);
+    if (key !== this.key) {
+      this.key = key;
+      this.normals = vertexNormals(base.mesh);
+      this.before = displacement(base.mesh, this.normals, strokes.slice(0, -1));
+    }
+    const by = this.before.slice();
+    addStroke(base.mesh, this.normals, by, last);
+    return { ...base, mesh: moved(base.mesh, by) };
+  };
+}
+
 function moved(mesh: Mesh, by: Float64Array): Mesh {
   return { positions: mesh.positions.map((x, i) => x + (by[i] as number)), triangles: mesh.triangles };
 }
@@ -41,16 +66,18 @@ function moved(mesh: Mesh, by: Float64Array): Mesh {
 /** How far the strokes move each vertex from the unsculpted surface, [x, y, z, …] mm. */
 function displacement(mesh: Mesh, normals: Float64Array, strokes: readonly Stroke[]): Float64Array {
   const by = new Float64Array(mesh.positions.length);
-  for (const s of strokes) {
-    const under = underBrush(mesh, normals, s);
-    if (s.tool === 'smooth') smooth(mesh, normals, by, under, s.amount);
-    else {
-      const amount = s.tool === 'add' ? s.amount : -s.amount;
-      for (const [v, { weight, way }] of under)
-        for (let i = 0; i < 3; i++) by[3 * v + i] = (by[3 * v + i] as number) + amount * weight * (way[i as 0] as number);
-    }
-  }
+  for (const s of strokes) addStroke(mesh, normals, by, s);
   return by;
+}
+
+function addStroke(mesh: Mesh, normals: Float64Array, by: Float64Array, s: Stroke): void {
+  const under = underBrush(mesh, normals, s);
+  if (s.tool === 'smooth') {
+    smooth(mesh, normals, by, under, s.amount);
+    return;
+  }
+  const amount = s.tool === 'add' ? s.amount : -s.amount;
+  for (const [v, { weight, way }] of under) for (let i = 0; i < 3; i++) by[3 * v + i] = (by[3 * v + i] as number) + amount * weight * (way[i as 0] as number);
 }
 
 /** A vertex under the brush: its weight, 1 in the middle, and the direction in which the brush works there. */
@@ -73,42 +100,58 @@ function underBrush(mesh: Mesh, normals: Float64Array, s: Stroke): Map<number, U
   const out = new Map<number, Under>();
   for (const v of near) {
     let most = 0;
-    let sum: Vec3 = [0, 0, 0];
-    places.forEach((c, i) => {
-      const d2 = apart2(p, v, c);
+    let [x, y, z] = [0, 0, 0];
+    for (let i = 0; i < places.length; i++) {
+      const d2 = apart2(p, v, places[i] as number);
+      if (d2 >= r2) continue;
       const way = ways[i] as Vec3;
-      if (d2 >= r2 || dot(normalOf(normals, v), way) <= 0.1) return;
+      if ((normals[3 * v] as number) * way[0] + (normals[3 * v + 1] as number) * way[1] + (normals[3 * v + 2] as number) * way[2] <= FACING) continue;
       const w = (1 - d2 / r2) ** 2;
-      most = Math.max(most, w);
-      sum = add(sum, scale(way, w * w));
-    });
-    if (most > 0) out.set(v, { weight: most, way: normalize(sum) });
+      if (w > most) most = w;
+      x += way[0] * w * w;
+      y += way[1] * w * w;
+      z += way[2] * w * w;
+    }
+    if (most > 0) out.set(v, { weight: most, way: normalize([x, y, z]) });
   }
   return out;
 }
 
+/** Cosine between two normals from which on one side of the tooth counts as the other's. */
+const FACING = 0.1;
+
 /** Vertices within the box around the stroke. */
 function nearStroke(p: Float64Array, places: readonly number[], r: number): number[] {
-  const lo = [0, 1, 2].map((i) => Math.min(...places.map((c) => p[3 * c + i] as number)) - r);
-  const hi = [0, 1, 2].map((i) => Math.max(...places.map((c) => p[3 * c + i] as number)) + r);
+  const least = (i: number) => Math.min(...places.map((c) => p[3 * c + i] as number)) - r;
+  const most = (i: number) => Math.max(...places.map((c) => p[3 * c + i] as number)) + r;
+  const [x0, x1, y0, y1, z0, z1] = [least(0), most(0), least(1), most(1), least(2), most(2)];
   const out: number[] = [];
-  for (let v = 0; v < p.length / 3; v++) {
-    const inside = [0, 1, 2].every((i) => (p[3 * v + i] as number) > (lo[i] as number) && (p[3 * v + i] as number) < (hi[i] as number));
-    if (inside) out.push(v);
+  for (let at = 0; at < p.length; at += 3) {
+    const x = p[at] as number;
+    if (x < x0 || x > x1) continue;
+    const y = p[at + 1] as number;
+    if (y < y0 || y > y1) continue;
+    const z = p[at + 2] as number;
+    if (z >= z0 && z <= z1) out.push(at / 3);
   }
   return out;
 }
 
 /** Mean normal of what lies within the brush at a place and faces as the place does. */
 function meanNormal(p: Float64Array, normals: Float64Array, near: readonly number[], c: number, r2: number): Vec3 {
-  const own = normalOf(normals, c);
-  let sum: Vec3 = [0, 0, 0];
+  const [nx, ny, nz] = normalOf(normals, c);
+  let [x, y, z] = [0, 0, 0];
   for (const v of near) {
     const d2 = apart2(p, v, c);
-    const n = normalOf(normals, v);
-    if (d2 < r2 && dot(n, own) > 0.1) sum = add(sum, scale(n, 1 - d2 / r2));
+    if (d2 >= r2) continue;
+    const [a, b, e] = [normals[3 * v] as number, normals[3 * v + 1] as number, normals[3 * v + 2] as number];
+    if (a * nx + b * ny + e * nz <= FACING) continue;
+    const w = 1 - d2 / r2;
+    x += a * w;
+    y += b * w;
+    z += e * w;
   }
-  return normalize(sum);
+  return normalize([x, y, z]);
 }
 
 const normalOf = (n: Float64Array, v: number): Vec3 => [n[3 * v] as number, n[3 * v + 1] as number, n[3 * v + 2] as number];

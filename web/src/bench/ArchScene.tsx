@@ -107,7 +107,9 @@ export const ArchScene = memo(function ArchScene({
         tell(mm === undefined || Number.isNaN(mm) ? '' : words(mm, showing), e);
         if (!brush) return;
         placeRing(ring.current, e, brush.radiusMm);
-        if (stroke.current === tooth) brush.go(tooth, vertex);
+        // While a stroke is drawn the ring moves with the surface that comes of it, not in a frame of its own.
+        if (stroke.current === undefined) invalidate();
+        else if (stroke.current === tooth) brush.go(tooth, vertex);
       },
       out: () => {
         tell('');
@@ -202,7 +204,6 @@ function placeRing(ring: THREE.Mesh | null, e: ThreeEvent<PointerEvent>, radiusM
   ring.position.copy(e.point).addScaledVector(e.face.normal, 0.08);
   ring.quaternion.setFromUnitVectors(Z, e.face.normal);
   ring.scale.setScalar(radiusMm);
-  invalidate();
 }
 
 /** The lines of a plane, drawn over the surfaces, and the plane as a faint pane. */

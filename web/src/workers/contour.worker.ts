@@ -26,6 +26,7 @@ import {
   Refusal,
   readScan,
   requireStroke,
+  Sculptor,
   type SectionLine,
   type SegmentedScan,
   type Stroke,
@@ -95,6 +96,7 @@ function need(): ExistingArch {
   return arch;
 }
 
+const sculptor = new Sculptor();
 let lowerScan: SegmentedScan | undefined;
 let bite: Bite | undefined;
 
@@ -150,7 +152,7 @@ const service = {
 
   /** @param quick for a first drawing while a slider moves: the map from a quarter of the vertices */
   planned(plan: ContourPlan, tooth: Fdi, quick: boolean): PlannedView {
-    const p = plannedTooth(need(), plan, tooth);
+    const p = plannedTooth(need(), plan, tooth, sculptor.sculpt);
     const d = (quick ? contourDifferenceQuick : contourDifference)(need(), p);
     const mesh = drawable(p.mesh);
     const volume = quick ? undefined : volumeChange(need(), p);
