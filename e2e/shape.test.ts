@@ -113,7 +113,12 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   await card.getByText('The same in every number.').waitFor();
   await card.getByLabel('Put in on').fill('2026-11-17');
   await card.getByLabel('Speech').fill('a slight lisp at first');
+  const asked = card.getByRole('group', { name: 'Changes asked for' });
+  await asked.getByRole('button', { name: 'add one' }).click();
+  await asked.getByLabel('Tooth').selectOption('21');
+  await asked.getByLabel('By how much').fill('-0.3');
   await card.getByRole('button', { name: 'note it' }).click();
+  await asked.getByRole('button', { name: 'Make these edits on this version' }).waitFor();
   await card.getByLabel('How the patient approved it, in a word').fill('after a week of wearing');
   await card.getByRole('button', { name: 'Approved by the patient' }).click();
   await card.getByText('after a week of wearing').waitFor();
@@ -137,6 +142,16 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   expect(contours).toHaveLength(1);
   expect(contours[0]).toMatchObject({ worn: { speech: 'a slight lisp at first' }, approved: { word: 'after a week of wearing' } });
   expect(sections.shape.data.teeth).toEqual(contours[0]?.teeth);
+
+  // What was asked for after wearing it becomes an edit, on that version.
+  await versions.getByRole('button', { name: /^1 · for the mock-up/ }).click();
+  await asked.getByRole('button', { name: 'Make these edits on this version' }).click();
+  await card.waitFor({ state: 'detached' });
+  await saved(page);
+  const length = (teeth: CaseDetail['sections']['shape']['data']['teeth'] | undefined) => teeth?.find((t) => t.tooth === 21)?.lengthMm ?? 0;
+  const after = (await client.get<CaseDetail>(`/cases/${id}`)).body;
+  expect(after.contours[0]?.worn?.asked).toEqual([{ tooth: 21, key: 'lengthMm', by: -0.3 }]);
+  expect(length(after.sections.shape.data.teeth)).toBeCloseTo(length(after.contours[0]?.teeth as never) - 0.3, 6);
   expect(v.troubles).toEqual([]);
 });
 

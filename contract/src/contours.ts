@@ -1,5 +1,7 @@
 import 'reflect-metadata';
-import { IsISO8601, IsOptional, IsString, Length, MaxLength } from 'class-validator';
+import { PLAN_LIMITS, type PlanNumber, UPPER_TEN } from '@radiant/core';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsIn, IsISO8601, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
 import { PLAN_FIELDS, planDefault } from './plan-fields.js';
 import type { ToothPlanInput } from './sections.js';
 
@@ -14,6 +16,20 @@ export class NewContourVersion {
   @IsString(words('Why it is kept is text.'))
   @MaxLength(300, words('Why it is kept has at most 300 characters.'))
   why: string = '';
+}
+
+/** A change that was asked for after wearing a version: one number of one tooth, by so much. */
+export class AskedChange {
+  @IsIn(UPPER_TEN as number[], words('A change is asked for on an upper front tooth or premolar, 15 to 25.'))
+  tooth!: number;
+
+  @IsIn(PLAN_FIELDS.map((f) => f.key) as string[], words('This number of a crown is not known.'))
+  key!: PlanNumber;
+
+  @IsNumber({ allowNaN: false, allowInfinity: false }, words('By how much is a number.'))
+  @Min(-30, words('A change is at most 30 either way.'))
+  @Max(30, words('A change is at most 30 either way.'))
+  by!: number;
 }
 
 /** A version worn in the mouth as a mock-up, and what came of it. */
@@ -36,6 +52,13 @@ export class WornMockUp {
   @IsString(words('The family’s opinion is text.'))
   @MaxLength(300, words('The family’s opinion has at most 300 characters.'))
   family: string = '';
+
+  @IsOptional()
+  @IsArray(words('The changes asked for are a list.'))
+  @ArrayMaxSize(60, words('At most 60 changes are asked for.'))
+  @ValidateNested({ each: true })
+  @Type(() => AskedChange)
+  asked?: AskedChange[];
 }
 
 /** The patient's approval of a version, in a word. */
@@ -74,4 +97,21 @@ export function sameContour(a: readonly ToothPlanInput[], b: readonly ToothPlanI
         ]),
     );
   return key(a) === key(b);
+}
+
+/**
+ * A contour with the changes that were asked for made. A change on a tooth that is not planned, or that would leave the
+ * limits of its number, is not made and comes back.
+ */
+export function withAsked(teeth: readonly ToothPlanInput[], asked: readonly AskedChange[]): { teeth: ToothPlanInput[]; unmade: AskedChange[] } {
+  const out = new Map<number, ToothPlanInput>(teeth.map((t): [number, ToothPlanInput] => [t.tooth, { ...t }]));
+  const unmade: AskedChange[] = [];
+  for (const a of asked) {
+    const own = out.get(a.tooth);
+    const limit = PLAN_LIMITS[a.key];
+    const next = own && Math.round(((own[a.key] ?? planDefault(a.key)) + a.by) * 1000) / 1000;
+    if (!own || next === undefined || next < limit.min || next > limit.max) unmade.push(a);
+    else own[a.key] = next;
+  }
+  return { teeth: [...out.values()], unmade };
 }

@@ -5,6 +5,7 @@ import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { day, signed } from '../shell/format.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
+import { AskedChanges } from './AskedChanges.js';
 
 /** One kept contour: how it differs from what stands now or from another, what wearing it brought, and the patient's approval. */
 export function VersionCard({ version: v, onClose }: { version: ContourVersion; onClose: () => void }) {
@@ -59,7 +60,7 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
             </select>
           </div>
           <Differences own={v.teeth} against={against} />
-          <Worn key={JSON.stringify(v.worn)} version={v} disabled={!mayWrite} save={(worn) => act(() => api.put(`${path}/worn`, worn))} />
+          <Worn key={JSON.stringify(v.worn)} version={v} disabled={!mayWrite} onMade={onClose} save={(worn) => act(() => api.put(`${path}/worn`, worn))} />
           {mayWrite && !v.approved && (
             <form
               className="mt-5 flex items-end gap-2"
@@ -157,7 +158,17 @@ function Differences({ own, against }: { own: readonly ToothPlanInput[]; against
 }
 
 /** The mock-up in the mouth: from, until, and what speech, bulk and family said. */
-function Worn({ version: v, disabled, save }: { version: ContourVersion; disabled: boolean; save: (w: WornMockUp) => Promise<void> }) {
+function Worn({
+  version: v,
+  disabled,
+  save,
+  onMade,
+}: {
+  version: ContourVersion;
+  disabled: boolean;
+  save: (w: WornMockUp) => Promise<void>;
+  onMade: () => void;
+}) {
   const [worn, setWorn] = useState<WornMockUp>(v.worn ?? Object.assign(new WornMockUp(), { from: '' }));
   const changed = JSON.stringify(worn) !== JSON.stringify(v.worn ?? Object.assign(new WornMockUp(), { from: '' }));
   const text = (key: 'speech' | 'bulk' | 'family', label: string) => (
@@ -187,6 +198,14 @@ function Worn({ version: v, disabled, save }: { version: ContourVersion; disable
         {text('bulk', 'Bulk')}
         <span className="col-span-2">{text('family', 'What the family says')}</span>
       </div>
+      <AskedChanges
+        version={v}
+        asked={worn.asked ?? []}
+        set={(asked) => setWorn({ ...worn, asked })}
+        noted={!changed && v.worn !== null}
+        disabled={disabled}
+        onMade={onMade}
+      />
     </section>
   );
 }
