@@ -141,6 +141,7 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
     }
   }
   settleHeights(positions, size.lengthMm);
+  settleWidth(positions, size.widthMm);
 
   // The neck is closed from a point a little below the ring's middle.
   const centre = positions.length / 3 - 1;
@@ -167,6 +168,19 @@ function settleHeights(positions: Float64Array, lengthMm: number): void {
   const slope = (positions[high - 1] as number) - (positions[low - 1] as number);
   const k = Math.sqrt(lengthMm ** 2 - slope ** 2) / ((positions[high] as number) - base);
   for (let i = 2; i < positions.length; i += 3) positions[i] = ((positions[i] as number) - base) * k;
+}
+
+/** Stretches the width until the caliper's is met exactly: round corners can cut away the widest place, a wide neck pass it. */
+function settleWidth(positions: Float64Array, widthMm: number): void {
+  let [least, most] = [Infinity, -Infinity];
+  for (let i = 0; i < positions.length; i += 3) {
+    const x = positions[i] as number;
+    if (x < least) least = x;
+    if (x > most) most = x;
+  }
+  const k = widthMm / (most - least);
+  const shift = (most + least) / 2;
+  for (let i = 0; i < positions.length; i += 3) positions[i] = ((positions[i] as number) - shift) * k;
 }
 
 /** Height above the form's edge plane at which the side wall ends, mm. */
@@ -198,7 +212,9 @@ function edgeHeight(form: CrownForm, size: CrownSize, c: number, length: number,
 }
 
 function neckHeight(form: CrownForm, size: CrownSize, c: number, length: number, isFacial: boolean): number {
-  const zenith = isFacial ? (-(form.zenithDistalMm + (size.zenithDistalMm ?? 0)) / (size.widthMm * 0.3)) * 0.6 : 0;
+  // Lateral places are shares of the half width, which at the neck is less than at the contact.
+  const half = (size.widthMm / 2) * (form.distal.at(-1)?.[1] ?? 1);
+  const zenith = isFacial ? Math.max(-0.6, Math.min(0.6, -(form.zenithDistalMm + (size.zenithDistalMm ?? 0)) / half)) : 0;
   const drop = c >= zenith ? form.neckMesialMm : form.neckDistalMm;
   const t = c >= zenith ? (c - zenith) / (1 - zenith) : (zenith - c) / (1 + zenith);
   return length - (isFacial ? 0 : 0.25 * (1 - c * c)) - Math.min(drop, length * 0.4) * t ** 2.8;

@@ -14,10 +14,9 @@ export type Axes = readonly [across: 0 | 1 | 2, up: 0 | 1 | 2, along: 0 | 1 | 2]
 
 /** A grid that covers a rectangle with a margin of one step. */
 export function gridOver(min: readonly [number, number], max: readonly [number, number], step: number): ColumnGrid {
-  // A little off any round number, so that no column runs exactly through the vertices of a regular mesh.
-  const off = step * 0.0137;
-  const a0 = Math.floor(min[0] / step - 1) * step + off;
-  const b0 = Math.floor(min[1] / step - 1) * step + off;
+  // A little off any round number, and not alike both ways, so that no column runs exactly along the edges of a regular mesh.
+  const a0 = Math.floor(min[0] / step - 1) * step + step * 0.0137;
+  const b0 = Math.floor(min[1] / step - 1) * step + step * 0.0291;
   return { a0, b0, step, na: Math.ceil((max[0] - a0) / step) + 1, nb: Math.ceil((max[1] - b0) / step) + 1 };
 }
 

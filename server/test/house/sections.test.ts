@@ -21,7 +21,29 @@ beforeAll(async () => {
   photo = (await upload(await picture().jpeg().toBuffer(), 'photo', 'front.jpg')).body;
 });
 
+const CROWN = { tooth: 11, lengthMm: 10, widthMm: 8, facialVolumeMm: 0, rotationDeg: 0 };
+const STROKE = { tool: 'add', radiusMm: 1, amount: 0.1, at: [5, 6] };
+const BROKEN_CROWNS: readonly (readonly [string, object, RegExp])[] = [
+  ['a torque of 60°', { torqueDeg: 60 }, /^Torque, edge forward: between −20 and 20°\.$/],
+  ['a neck wider by a word', { neckWidthMm: 'much' }, /^Neck, wider: between −0\.8 and 1\.2 mm\.$/],
+  ['a character that is none', { character: 'bold' }, /soft, even or square/],
+  ['a crown on a molar', { tooth: 16 }, /premolars, 15 to 25/],
+  ['a brush that does not exist', { strokes: [{ ...STROKE, tool: 'melt' }] }, /adds, removes or smooths/],
+  ['a brush of 9 mm', { strokes: [{ ...STROKE, radiusMm: 9 }] }, /radius is 0\.3 to 4 mm/],
+  ['a stroke of 3 mm', { strokes: [{ ...STROKE, amount: 3 }] }, /0\.01 to 1 mm/],
+  ['a stroke of no places', { strokes: [{ ...STROKE, at: [] }] }, /at least one place/],
+  ['a stroke between vertices', { strokes: [{ ...STROKE, at: [1.5] }] }, /number of the crown’s surface/],
+];
+
 describe('changing a section', () => {
+  it('keeps a crown with every number, its character and its strokes as they were sent', async () => {
+    const whole = { ...CROWN, tipDeg: 2, torqueDeg: -3, neckWidthMm: 0.2, edgeCurveMm: 0.3, textureShare: 1.4, character: 'soft', strokes: [STROKE] };
+    const made = (await dentist.post<CaseDetail>('/cases', { name: 'A whole crown' })).body;
+    const put = await dentist.patch<SectionState>(`/cases/${made.id}/sections/shape`, { version: 0, data: { teeth: [whole, { ...CROWN, tooth: 14 }] } });
+    expect(put.status).toBe(200);
+    expect((await dentist.get<CaseDetail>(`/cases/${made.id}`)).body.sections.shape.data.teeth).toEqual([whole, { ...CROWN, tooth: 14 }]);
+  });
+
   it('writes it with a revision and the next version', async () => {
     const first = await section('propose', 0, { school: 'reference', referenceTooth: 21, edgeMm: 0.4 });
     expect(first.body).toMatchObject({ version: 1, by: 'Dr Sample Curlew', data: { referenceTooth: 21 } });
@@ -65,7 +87,18 @@ describe('changing a section', () => {
     ['another case’s photograph', 'read', () => ({ photoId: kase.id, landmarks: [] }), /does not belong to this case/],
     ['a foreign field', 'propose', () => ({ school: 'ratio', referenceTooth: 11, edgeMm: 0, colour: 'A1' }), /“colour” does not belong here/],
     ['an unknown school', 'propose', () => ({ school: 'mine', referenceTooth: 11, edgeMm: 0 }), /school of proportion is not known/],
-    ['a crown of 40 mm', 'shape', () => ({ teeth: [{ tooth: 11, lengthMm: 40, widthMm: 8, facialVolumeMm: 0, rotationDeg: 0 }] }), /at most 16 mm/],
+    [
+      'a crown of 40 mm',
+      'shape',
+      () => ({ teeth: [{ tooth: 11, lengthMm: 40, widthMm: 8, facialVolumeMm: 0, rotationDeg: 0 }] }),
+      /^Length: between 5 and 16 mm\.$/,
+    ],
+    ...BROKEN_CROWNS.map(([what, crown, sentence]): [string, string, () => unknown, RegExp] => [
+      what,
+      'shape',
+      () => ({ teeth: [{ ...CROWN, ...crown }] }),
+      sentence,
+    ]),
     [
       'a tooth planned twice',
       'shape',

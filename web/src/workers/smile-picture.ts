@@ -63,8 +63,8 @@ export function laidSmile(
   wish: PhotoWish,
 ): LaidSmile {
   const { camera, rmsPx } = matchCamera(photoMarks(arch, wish.landmarks, wish.points, wish.width), wish.size);
-  const existing = [...arch.teeth].map(([tooth, t]) => laid(tooth, t.field.mesh, camera, (p) => toLocal(t.frame, p), t.zenithMm));
-  const own = [...planned.values()].map((t) => laid(t.tooth, t.mesh, camera, (p) => toLocal(t.frame, p), t.crown.size.lengthMm));
+  const existing = [...arch.teeth].map(([tooth, t]) => laid(tooth, t.field.mesh, camera, (p) => toLocal(t.frame, p)));
+  const own = [...planned.values()].map((t) => laid(t.tooth, t.mesh, camera, (p) => toLocal(t.frame, p)));
   const stays = [...arch.teeth].filter(([tooth]) => !planned.has(tooth)).map(([, t]) => t.field.mesh);
   const moved = gumMoved(gum, arch, zenithUp);
   return { camera, rmsPx, planned: own, existing, hiding: [moved, ...stays].map((m) => projected(m, camera)) };
@@ -105,13 +105,7 @@ const FLASHES = [
 const AMBIENT = 0.34;
 const HARDNESS = 60;
 
-function laid(
-  tooth: Fdi,
-  mesh: Mesh,
-  camera: PhotoCamera,
-  local: (p: readonly [number, number, number]) => readonly [number, number, number],
-  zenithMm: number,
-): LaidTooth {
+function laid(tooth: Fdi, mesh: Mesh, camera: PhotoCamera, local: (p: readonly [number, number, number]) => readonly [number, number, number]): LaidTooth {
   const n = mesh.positions.length / 3;
   const normals = vertexNormals(mesh);
   const { right, up, forward } = cameraAxes(camera);
@@ -138,9 +132,12 @@ function laid(
     light[v] = sum / facing;
     shine[v] = gleam;
     const q = local(p);
-    height[v] = Math.min(1, Math.max(0, q[2] / zenithMm));
+    height[v] = q[2];
     seen[v] = z > 0.55 && q[1] < 0 ? 1 : 0;
   }
+  // Heights become shares of the crown, from its edge to its zenith.
+  const zenith = height.reduce((most, z) => Math.max(most, z), 0) || 1;
+  for (let v = 0; v < n; v++) height[v] = Math.min(1, Math.max(0, (height[v] as number) / zenith));
   return { tooth, places, light, shine, height, seen, triangles: mesh.triangles.slice() };
 }
 
