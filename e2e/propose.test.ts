@@ -170,6 +170,15 @@ describe('the edge', () => {
     expect(v.troubles).toEqual([]);
   });
 
+  it('the space goes from premolar to premolar when these give and take too', async () => {
+    const { page } = v;
+    await page.getByText('from canine to canine along the arch').waitFor();
+    await page.getByRole('checkbox', { name: 'the first premolars give and take too' }).check();
+    await page.getByText('from first premolar to first premolar along the arch').waitFor();
+    await page.getByText(/^14 7\.\d → \d\.\d mm$/).waitFor();
+    await saved(page);
+  });
+
   it('a liked smile is measured on a picture and its proportions carried over', async () => {
     const { page } = v;
     await page.getByRole('radio', { name: /a smile that is liked/ }).check({ force: true });

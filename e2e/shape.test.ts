@@ -264,12 +264,12 @@ describe('the tools on the bench', () => {
     await page.getByText(/12 and 11 pass 0\.\d\d mm into each other/).waitFor();
     await page.getByRole('button', { name: 'Undo' }).click();
     await page.getByText(/pass 0\.\d\d mm into each other/).waitFor({ state: 'detached' });
-    await page.getByRole('button', { name: 'edge', exact: true }).click();
-    await page.getByLabel('Edge, thicker').first().fill('1');
+    // The canine stands over the lower first premolar: longer, it comes into it.
+    await page.getByRole('radio', { name: /^13/ }).click();
     await page.getByRole('button', { name: 'size', exact: true }).click();
-    await page.getByLabel('Length').first().fill('13');
-    await page.getByText(/12 would lie \d\.\d\d mm inside 4\d in the closed bite/).waitFor();
-    for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByLabel('Length').first().fill('12.5');
+    await page.getByText(/13 would lie \d\.\d\d mm inside 4\d in the closed bite/).waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
     await saved(page);
   });
 
@@ -296,4 +296,24 @@ describe('the tools on the bench', () => {
     await page.keyboard.press('s');
     expect(v.troubles).toEqual([]);
   });
+});
+
+it('two people who shape the same tooth meet: both numbers are shown, one is chosen, nothing is overwritten', async () => {
+  const { id, client } = await copyOfAvocet('Shaped by two');
+  const [one, two] = [v, await visit()];
+  for (const b of [one, two]) {
+    await open(b.page, id, 'shape');
+    await b.page.waitForFunction(() => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('6'), undefined, { timeout: 90_000 });
+  }
+  await one.page.getByLabel('Length').first().fill('10.8');
+  await saved(one.page);
+  await two.page.getByLabel('Length').first().fill('11.4');
+  const dialog = two.page.getByRole('dialog', { name: /changed “shape” meanwhile/ });
+  await dialog.waitFor();
+  await dialog.getByText('11, length, mm').waitFor();
+  await dialog.getByRole('button', { name: '10.8' }).click();
+  await dialog.getByRole('button', { name: 'Keep what is marked' }).click();
+  await saved(two.page);
+  const teeth = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.shape.data.teeth;
+  expect(teeth.find((t) => t.tooth === 11)?.lengthMm).toBe(10.8);
 });

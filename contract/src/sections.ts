@@ -342,6 +342,19 @@ export class LikedSmile {
   canine!: number;
 }
 
+/** First premolars that share the space, by their widths. */
+export class SharingPremolars {
+  @IsNumber(FINITE, words('The width of the right first premolar is not a number.'))
+  @Min(3, words('A premolar is 3 to 14 mm wide.'))
+  @Max(14, words('A premolar is 3 to 14 mm wide.'))
+  right!: number;
+
+  @IsNumber(FINITE, words('The width of the left first premolar is not a number.'))
+  @Min(3, words('A premolar is 3 to 14 mm wide.'))
+  @Max(14, words('A premolar is 3 to 14 mm wide.'))
+  left!: number;
+}
+
 /** How targets are set. */
 export class ProposeSection {
   @IsIn(SCHOOLS.map((s) => s.id) as string[], words('This school of proportion is not known.'))
@@ -377,6 +390,12 @@ export class ProposeSection {
   @IsOptional()
   @IsIn(['close', 'keep'], words('Gaps are closed or kept.'))
   gaps?: 'close' | 'keep';
+
+  /** The room goes from first premolar to first premolar; from canine to canine where nothing is said. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => SharingPremolars)
+  premolars?: SharingPremolars | null;
 
   /** Left and right alike; so where nothing is said. */
   @IsOptional()
@@ -538,8 +557,13 @@ export function readingOf(read: ReadSection, view: PhotoView): ViewReadingInput 
 }
 
 /** The choice of a proposal in core's form. */
-export function proposalChoice({ locked, liked, ...p }: ProposeSection): ProposalChoice {
-  return { ...p, ...(liked && { liked }), ...(locked && { locked: Object.fromEntries(locked.map((l) => [l.tooth, l.widthMm])) }) };
+export function proposalChoice({ locked, liked, premolars, ...p }: ProposeSection): ProposalChoice {
+  return {
+    ...p,
+    ...(premolars && { premolars }),
+    ...(liked && { liked }),
+    ...(locked && { locked: Object.fromEntries(locked.map((l) => [l.tooth, l.widthMm])) }),
+  };
 }
 
 /** The planned contour in core's form. */

@@ -126,3 +126,35 @@ it('every target tells its working with source and mark', () => {
     expect(t.length.pm).toBeGreaterThan(0);
   }
 });
+
+describe('the space from premolar to premolar', () => {
+  const none = mm(0, 0);
+
+  it('is larger by both premolars, and they give way by the same share as the others', () => {
+    const narrow = propose(teeth(), choice({ school: 'population' }), none);
+    const wide = propose(teeth(), choice({ school: 'population', premolars: { right: 7, left: 7 } }), none);
+    expect(wide?.space.value).toBeCloseTo((narrow?.space.value ?? 0) + 14, 9);
+    const share = (w: number, wish: number) => w / wish;
+    const lambda = share(wide?.premolars?.[0]?.widthMm ?? 0, 7);
+    for (const t of wide?.targets ?? []) {
+      const wish = WIDTH[t.tooth % 10 === 1 ? 'central' : t.tooth % 10 === 2 ? 'lateral' : 'canine'].value;
+      expect(share(t.width.value, wish)).toBeCloseTo(lambda, 6);
+    }
+    // Eight widths fill the room.
+    expect(sum((wide?.targets ?? []).map((t) => t.width.value)) + sum((wide?.premolars ?? []).map((p) => p.widthMm))).toBeCloseTo(wide?.space.value ?? 0, 6);
+    // The six have to give way less than alone.
+    const central = (p: typeof wide) => p?.targets.find((t) => t.tooth === 11)?.width.value ?? 0;
+    const wish = WIDTH.central.value;
+    expect(Math.abs(central(wide) - wish)).toBeLessThan(Math.abs(central(narrow) - wish));
+  });
+
+  it('keeps unequal premolars apart unless alike is wished, and names them in the working', () => {
+    const apart = propose(teeth(), choice({ alike: false, premolars: { right: 7.4, left: 6.6 } }), none);
+    expect(apart?.premolars?.map((p) => p.isMm)).toEqual([7.4, 6.6]);
+    expect((apart?.premolars?.[0]?.widthMm ?? 0) / (apart?.premolars?.[1]?.widthMm ?? 1)).toBeCloseTo(7.4 / 6.6, 6);
+    const alike = propose(teeth(), choice({ premolars: { right: 7.4, left: 6.6 } }), none);
+    expect(alike?.premolars?.[0]?.widthMm).toBeCloseTo(alike?.premolars?.[1]?.widthMm ?? 0, 9);
+    expect(apart?.space.working.inputs.map((i) => i.name)).toEqual(expect.arrayContaining(['width of 14', 'width of 24']));
+    expect(propose(teeth(), choice(), none)?.premolars).toBeUndefined();
+  });
+});

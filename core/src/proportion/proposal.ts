@@ -15,6 +15,8 @@ export interface ProposalChoice extends SchoolSetting {
   readonly gaps?: 'close' | 'keep';
   /** Left and right are kept alike unless told. */
   readonly alike?: boolean;
+  /** First premolars that take part in sharing the space, by their widths, mm: the room then goes from premolar to premolar. */
+  readonly premolars?: { readonly right: number; readonly left: number };
   /** Widths set by hand, mm. */
   readonly locked?: Readonly<Partial<Record<Fdi, number>>>;
 }
@@ -29,8 +31,10 @@ export interface ToothTarget {
 
 export interface Proposal {
   readonly targets: readonly ToothTarget[];
-  /** Room from canine to canine along the arch, mm. */
+  /** Room from canine to canine along the arch, or from premolar to premolar where they take part, mm. */
   readonly space: Figure;
+  /** Widths of the first premolars where they take part, mm. */
+  readonly premolars?: readonly { readonly tooth: Fdi; readonly isMm: number; readonly widthMm: number }[];
   /** What could not be kept, and by how much. Sentences; `{11}` stands for a tooth number. */
   readonly notes: readonly string[];
 }
@@ -54,7 +58,7 @@ const MARGIN_TO_BONE = { value: 2.73, sulcus: 0.69, source: published('Gargiulo,
 /**
  * Targets for the six upper front teeth by the chosen school.
  * Length comes at the edge and, where it is asked for, at the gum. Widths fill the space from canine to canine, in bands about their
- * wishes; what could not be kept is told with the amount.
+ * wishes, or from first premolar to first premolar where these take part; what could not be kept is told with the amount.
  * @param gaps sum of the gaps between the six teeth along the arch, mm (0 where teeth touch)
  * @returns undefined until all six teeth are measured
  */
@@ -76,18 +80,32 @@ export function propose(measures: readonly ToothMeasure[], choice: ProposalChoic
   const wished = new Map(UPPER_SIX.map((t) => [t, byReference ? widthFromReference(get(choice.referenceTooth), t) : widthBySchool(choice, t, lengths, space)]));
   const locked = choice.locked ?? {};
   const held = byReference ? [choice.referenceTooth, opposite(choice.referenceTooth)] : [];
-  const wishes = UPPER_SIX.map((tooth): WidthWish => {
+  const wishes: WidthWish[] = UPPER_SIX.map((tooth): WidthWish => {
     const wishMm = wished.get(tooth) as number;
     const lockedMm = locked[tooth] ?? (held.includes(tooth) ? wishMm : undefined);
     return { tooth, wishMm, minMm: wishMm * (1 - WIDTH_BAND), maxMm: wishMm * (1 + WIDTH_BAND), ...(lockedMm !== undefined && { lockedMm }) };
   });
-  const shared = shareSpace(wishes, space.value, choice.alike !== false);
+  const beside = choice.premolars
+    ? [
+        { tooth: 14, isMm: choice.premolars.right },
+        { tooth: 24, isMm: choice.premolars.left },
+      ]
+    : [];
+  const room = beside.length > 0 ? withPremolars(space, beside) : space;
+  // A premolar's wish is to stay as it is; it gives or takes like the others, in its band.
+  for (const { tooth, isMm } of beside) wishes.push({ tooth, wishMm: isMm, minMm: isMm * (1 - WIDTH_BAND), maxMm: isMm * (1 + WIDTH_BAND) });
+  const shared = shareSpace(wishes, room.value, choice.alike !== false);
   const targets = UPPER_SIX.map((tooth): ToothTarget => {
     const length = lengths.get(tooth) as Figure;
     const width = sharedWidth(wished.get(tooth) as number, shared.widths.get(tooth) as number, space, locked[tooth] !== undefined);
     return { tooth, length, width, ratio: ratioOf(width, length) };
   });
-  return { targets, space, notes: [...notesOnSpace(wishes, shared, space), ...notesOnRatios(targets, choice), ...notesOnGum(gumMm)] };
+  return {
+    targets,
+    space: room,
+    notes: [...notesOnSpace(wishes, shared, room), ...notesOnRatios(targets, choice), ...notesOnGum(gumMm)],
+    ...(beside.length > 0 && { premolars: beside.map((p) => ({ ...p, widthMm: shared.widths.get(p.tooth) as number })) }),
+  };
 }
 
 /** The width that a school wishes, mm. Schools of shares are laid over the space there is; those of ratios follow each pair's length. */
@@ -117,6 +135,25 @@ function spaceFigure(teeth: readonly Measured[], gaps: Figure): Figure {
       inputs: [
         ...teeth.map((m): WorkingInput => ({ name: `width of ${m.tooth}`, value: round(m.width.value), unit: 'mm', source: MEASURED })),
         { name: 'gaps', value: round(gaps.value), unit: 'mm', source: MEASURED },
+      ],
+    },
+  };
+}
+
+/** Half-width of the 95 % interval of a width read from a scan, mm. */
+const SCANNED_PM_MM = 0.1;
+
+function withPremolars(space: Figure, beside: readonly { readonly tooth: Fdi; readonly isMm: number }[]): Figure {
+  return {
+    ...space,
+    value: space.value + sum(beside.map((p) => p.isMm)),
+    pm: Math.hypot(space.pm, ...beside.map(() => SCANNED_PM_MM)),
+    working: {
+      ...space.working,
+      formula: 'space = sum of the six crown widths + gaps between them + widths of the first premolars',
+      inputs: [
+        ...space.working.inputs,
+        ...beside.map((p): WorkingInput => ({ name: `width of ${p.tooth}`, value: round(p.isMm), unit: 'mm', source: MEASURED })),
       ],
     },
   };

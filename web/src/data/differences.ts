@@ -24,6 +24,7 @@ const LABELS: Record<string, string> = {
   ratio: 'recurring ratio',
   gaps: 'gaps',
   alike: 'left and right alike',
+  premolars: 'premolars in the space',
   liked: 'smile that is liked',
   calibration: 'scale',
   edgeMm: 'edge level, mm',

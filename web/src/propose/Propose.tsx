@@ -6,7 +6,7 @@ import { useSection, useSentence, useToothLabel } from '../data/case-context.js'
 import { useProposal, useReading } from '../data/reading.js';
 import { Comments } from '../shell/Comments.js';
 import { number, signed } from '../shell/format.js';
-import { AskedValue, How, Value } from '../shell/How.js';
+import { AskedValue, How } from '../shell/How.js';
 import { NumberField } from '../shell/NumberField.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
@@ -17,6 +17,7 @@ import { EdgePhoto } from './EdgePhoto.js';
 import { FrontDrawing } from './FrontDrawing.js';
 import { SchoolSettings } from './SchoolSettings.js';
 import { SchoolStrip } from './SchoolStrip.js';
+import { SpaceFields } from './SpaceFields.js';
 
 const RatioChart = lazy(() => import('./RatioChart.js'));
 
@@ -116,33 +117,7 @@ function SchoolPanel() {
       />
       {proposal && (
         <>
-          <h2 className="title mb-1 mt-6">Space</h2>
-          <p className="text-[13px] text-ink-2">
-            <b className="font-semibold text-ink">
-              <Value figure={proposal.space} unit />
-            </b>{' '}
-            from canine to canine along the arch. <How figure={proposal.space} what="space" />
-          </p>
-          <label className="mt-1 flex h-8 items-center gap-2">
-            <input
-              type="checkbox"
-              className="accent-plum"
-              disabled={!mayWrite}
-              checked={data.gaps !== 'keep'}
-              onChange={(e) => set({ ...data, gaps: e.target.checked ? 'close' : 'keep' })}
-            />
-            close the gaps
-          </label>
-          <label className="flex h-8 items-center gap-2">
-            <input
-              type="checkbox"
-              className="accent-plum"
-              disabled={!mayWrite}
-              checked={data.alike !== false}
-              onChange={(e) => set({ ...data, alike: e.target.checked })}
-            />
-            left and right alike
-          </label>
+          <SpaceFields proposal={proposal} />
           {proposal.notes.length > 0 && (
             <div className="mt-3">
               {proposal.notes.map((n) => (

@@ -30,8 +30,13 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
       proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: propose.data.gumMm ?? 0 }] as const),
     );
     const scanId = shape.data.scanId ?? detail.files.filter((f) => f.kind === 'scan').at(-1)?.id;
-    // Teeth beside the six have no proposal and stay as they are.
-    const beside = shape.data.teeth.filter((t) => !UPPER_SIX.includes(t.tooth));
+    // Teeth beside the six stay as they are, but for first premolars that share the space.
+    const beside = shape.data.teeth.filter((t) => !UPPER_SIX.includes(t.tooth)).map((t) => ({ ...t }));
+    for (const p of proposal.premolars ?? []) {
+      const own = beside.find((t) => t.tooth === p.tooth) ?? { tooth: p.tooth, ...(await contour.service.takenIn(plan, p.tooth)), strokes: [] };
+      own.widthMm = Math.round(p.widthMm * 100) / 100;
+      if (!beside.includes(own)) beside.push(own);
+    }
     shape.set({ ...(scanId && { scanId }), proposalVersion: propose.version, teeth: [...planInputs(plan), ...beside] });
   }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail.files]);
 
