@@ -6,4 +6,5 @@ export * from './problem.js';
 export * from './records.js';
 export * from './role.js';
 export * from './sections.js';
+export * from './standing.js';
 export * from './validation.js';

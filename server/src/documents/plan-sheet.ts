@@ -1,5 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
-import { contourPlan, landmarkSet } from '@radiant/contract';
+import { contourPlan, landmarkSet, standingOf, standingWords } from '@radiant/contract';
 import {
   type ContourPlan,
   type CutFrom,
@@ -29,6 +29,8 @@ export interface PlanSheet {
   readonly contourVersion: number;
   readonly contourBy: string | null;
   readonly contourAt: string | null;
+  /** Whether the contour is one that was kept or approved by the patient, in words. */
+  readonly contourStanding: string;
   readonly design: VeneerDesign;
   readonly from: CutFrom;
   readonly plan: ContourPlan;
@@ -61,6 +63,7 @@ export function planSheet(detail: CaseDetail, practice: string, scan: Uint8Array
     contourVersion: shape.version,
     contourBy: shape.by,
     contourAt: shape.at,
+    contourStanding: standingWords(standingOf(shape.data.teeth, detail.contours)),
     design,
     from,
     plan,

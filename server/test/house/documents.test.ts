@@ -103,7 +103,17 @@ describe('the plan as PDF', () => {
     expect([Math.round((width / 72) * 25.4), Math.round((height / 72) * 25.4)]).toEqual([210, 297]);
     const words = (await page.getTextContent()).items.map((i) => ('str' in i ? i.str : '')).join(' ');
     for (const t of UPPER_SIX) expect(words).toContain(String(t));
-    for (const w of ['Avocet', 'cervical', 'middle', 'incisal', 'edge', 'removal = needed thickness', 'The treating clinician decides', 'from memory'])
+    for (const w of [
+      'Avocet',
+      'cervical',
+      'middle',
+      'incisal',
+      'edge',
+      'removal = needed thickness',
+      'The treating clinician decides',
+      'from memory',
+      'not approved yet',
+    ])
       expect(words).toContain(w);
   });
 

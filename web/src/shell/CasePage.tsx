@@ -1,9 +1,8 @@
-import { CAUTIONS, type SectionName, type Who } from '@radiant/contract';
+import { CAUTIONS, type SectionName, standingOf, standingWords, type Who } from '@radiant/contract';
 import { ArrowLeft } from 'lucide-react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
-import { standingOf, standingWords } from '../data/standing.js';
 import { ArchStrip } from './ArchStrip.js';
 import { Arrivals } from './Arrivals.js';
 import { ConflictDialog } from './ConflictDialog.js';

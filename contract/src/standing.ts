@@ -1,4 +1,5 @@
-import { type ContourVersion, sameContour, type ToothPlanInput } from '@radiant/contract';
+import { type ContourVersion, sameContour } from './contours.js';
+import type { ToothPlanInput } from './sections.js';
 
 /** What the contour that stands now is, among those that were kept. */
 export type Standing =
@@ -18,7 +19,7 @@ export function standingOf(teeth: readonly ToothPlanInput[], contours: readonly 
   return same[0] ? { kind: 'kept', version: same[0] } : { kind: 'free' };
 }
 
-/** In words, for the head of the stages that stand on the contour. */
+/** In words, for the stages and documents that stand on the contour. */
 export function standingWords(s: Standing): string {
   switch (s.kind) {
     case 'approved':

@@ -1,5 +1,4 @@
-import { type ContourVersion, sameContour, type ToothPlanInput } from '@radiant/contract';
-import { standingOf, standingWords } from '../src/data/standing.js';
+import { type ContourVersion, sameContour, standingOf, standingWords, type ToothPlanInput } from '@radiant/contract';
 
 const teeth = (lengthMm: number): ToothPlanInput[] => [
   { tooth: 11, lengthMm, widthMm: 8.5, facialVolumeMm: 0.2, rotationDeg: 0 },
