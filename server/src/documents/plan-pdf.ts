@@ -73,9 +73,8 @@ function head(doc: Doc, s: PlanSheet): void {
   text(doc, s.name, LEFT, 13 * MM, { font: 'serif', size: 22 });
   const facts = [s.ageYears === null ? '' : `${s.ageYears} y`, s.wish, s.finishBy ? `by ${date(s.finishBy)}` : ''].filter(Boolean).join(' · ');
   text(doc, facts, LEFT, 22.5 * MM, { colour: INK_2, size: 10, width: 110 * MM, height: 14 });
-  text(doc, `Contour, version ${s.contourVersion}`, LEFT, 14 * MM, { font: 'bold', size: 10, width: WIDTH, align: 'right' });
+  text(doc, `Contour, version ${s.contourVersion} · ${s.contourStanding}`, LEFT, 14 * MM, { font: 'bold', size: 10, width: WIDTH, align: 'right' });
   text(doc, `${date(s.contourAt)}${s.contourBy ? `, ${s.contourBy}` : ''}`, LEFT, 18.5 * MM, { colour: INK_2, width: WIDTH, align: 'right' });
-  text(doc, s.contourStanding, LEFT, 22.5 * MM, { colour: INK_2, width: WIDTH, align: 'right' });
   text(doc, s.practice, LEFT, 22.5 * MM, { colour: INK_2, width: WIDTH, align: 'right' });
   rule(doc, 29 * MM);
 }
