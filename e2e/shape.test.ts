@@ -273,6 +273,28 @@ describe('the tools on the bench', () => {
     await saved(page);
   });
 
+  it('contacts are set to a tightness, and kept at it when a width changes, in one step back', async () => {
+    const { page } = v;
+    await page.getByRole('radio', { name: /^21/ }).click();
+    await page.getByRole('checkbox', { name: 'keep them' }).check();
+    const width = page.getByLabel('Width').first();
+    const was = await width.inputValue();
+    const place = async () => (await plan(22))?.distalMm ?? 0;
+    const before = await place();
+    await width.fill('7.9');
+    await width.blur();
+    await page.waitForTimeout(1500);
+    await saved(page);
+    expect(await place()).not.toBe(before);
+    await page.getByText(/to 11 0\.0[0-5] mm (tight|open)/).waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await holds(width, was);
+    await saved(page);
+    expect(await place()).toBe(before);
+    await page.getByRole('checkbox', { name: 'keep them' }).uncheck();
+    await saved(page);
+  });
+
   it('a premolar is taken into the plan as it stands, and left again', async () => {
     const { page } = v;
     await page.getByRole('radio', { name: /^14/ }).click();

@@ -491,6 +491,13 @@ export class ShapeSection {
   @Min(0)
   proposalVersion?: number | null;
 
+  /** Contacts are kept at this tightness, mm, after each change of a number; not kept where nothing is said. */
+  @IsOptional()
+  @IsNumber(FINITE, words('The tightness of contacts is not a number.'))
+  @Min(-0.5, words('Contacts are kept between 0.5 mm open and 0.1 mm tight.'))
+  @Max(0.1, words('Contacts are kept between 0.5 mm open and 0.1 mm tight.'))
+  contactsMm?: number | null;
+
   @IsArray()
   @ArrayMaxSize(10)
   @ArrayUnique((t: ToothPlanInput) => t.tooth, words('A tooth is planned twice.'))

@@ -34,6 +34,7 @@ const LABELS: Record<string, string> = {
   from: 'grooves cut from',
   scanId: 'scan',
   proposalVersion: 'set to proposal',
+  contactsMm: 'contacts kept, mm',
   character: 'character',
   strokes: 'strokes of the brush',
   ...Object.fromEntries(PLAN_FIELDS.map((f) => [f.key, `${f.label.toLowerCase()}, ${f.unit}`])),

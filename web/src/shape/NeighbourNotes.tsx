@@ -62,7 +62,9 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
   const shape = useSection('shape');
   const mayWrite = useMayWrite('shape');
   const name = useToothLabel();
-  const [tight, setTight] = useState(TIGHTNESS_MM);
+  const kept = shape.data.contactsMm;
+  const [tight, setTight] = useState(kept ?? TIGHTNESS_MM);
+  const keep = (mm: number | null) => shape.set({ ...shape.data, contactsMm: mm });
   const [unmet, setUnmet] = useState<string>();
   if (!neighbours) return null;
   const own = neighbours.contacts.filter((c) => c.left === tooth || c.right === tooth);
@@ -97,11 +99,17 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
             defaultValue={number(tight, 2)}
             onBlur={(e) => {
               const v = Number(e.target.value.replace(',', '.').replace('−', '-'));
-              if (Number.isFinite(v) && v >= -0.5 && v <= 0.1) setTight(v);
-              else e.target.value = number(tight, 2);
+              if (Number.isFinite(v) && v >= -0.5 && v <= 0.1) {
+                setTight(v);
+                if (typeof kept === 'number' && kept !== v) keep(v);
+              } else e.target.value = number(tight, 2);
             }}
           />
           mm tight
+          <label className="ml-auto flex items-center gap-1.5">
+            <input type="checkbox" className="h-4 w-4 accent-plum" checked={typeof kept === 'number'} onChange={(e) => keep(e.target.checked ? tight : null)} />
+            keep them
+          </label>
         </p>
       )}
       {unmet && <p className="mt-1 text-removed-ink">{unmet}</p>}

@@ -1,6 +1,6 @@
-import { contourPlan, type PlanField, type ToothPlanInput } from '@radiant/contract';
+import { contourPlan, type PlanField, planInputs, sameContour, type ToothPlanInput } from '@radiant/contract';
 import { isPlannable, opposite, UPPER_SIX } from '@radiant/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { useProposal } from '../data/reading.js';
 import { Comments } from '../shell/Comments.js';
@@ -35,6 +35,8 @@ export function ToothPanel({
   const name = useToothLabel();
   const [alike, setAlike] = useState(false);
   const own = shape.data.teeth.find((t) => t.tooth === tooth);
+  const latest = useRef(shape.data.teeth);
+  latest.current = shape.data.teeth;
   const there = contour.state === 'ready' ? contour.arch.existing.find((e) => e.tooth === tooth) : undefined;
   const target = proposal?.targets.find((t) => t.tooth === tooth);
   const since = shape.data.proposalVersion;
@@ -42,7 +44,22 @@ export function ToothPanel({
 
   const change = (by: Partial<ToothPlanInput>, what: string) => {
     const takes = (t: ToothPlanInput) => t.tooth === tooth || (alike && t.tooth === opposite(tooth));
-    shape.set({ ...shape.data, teeth: shape.data.teeth.map((t) => (takes(t) ? { ...t, ...by } : t)) }, `${tooth} ${what}`);
+    group.current = `${tooth} ${what}`;
+    shape.set({ ...shape.data, teeth: shape.data.teeth.map((t) => (takes(t) ? { ...t, ...by } : t)) }, group.current);
+  };
+  const group = useRef('');
+  /** After a change the contacts are set anew where they are kept, as part of the same step back. */
+  const settle = async () => {
+    const { contactsMm } = shape.data;
+    const mine = group.current;
+    group.current = '';
+    if (mine && typeof contactsMm === 'number' && contour.state === 'ready') {
+      const before = shape.data.teeth;
+      const done = await contour.service.setContacts(contourPlan(before), contactsMm);
+      // Unless somebody was faster.
+      if (sameContour(latest.current, before)) shape.set({ ...shape.data, teeth: planInputs(done.plan) }, mine);
+    }
+    shape.store.endGroup();
   };
   const takeIn = async () => {
     if (contour.state !== 'ready') return;
@@ -78,7 +95,7 @@ export function ToothPanel({
       )}
       {own ? (
         <>
-          <CrownFields own={own} notes={notes} disabled={!mayWrite} onChange={change} onDone={() => shape.store.endGroup()} />
+          <CrownFields own={own} notes={notes} disabled={!mayWrite} onChange={change} onDone={() => void settle()} />
           {mayWrite && (
             <label className="mb-3 flex items-center gap-2 text-[13px]">
               <input type="checkbox" className="h-4 w-4 accent-plum" checked={alike} onChange={(e) => setAlike(e.target.checked)} />

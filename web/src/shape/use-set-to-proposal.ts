@@ -37,7 +37,7 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
       own.widthMm = Math.round(p.widthMm * 100) / 100;
       if (!beside.includes(own)) beside.push(own);
     }
-    shape.set({ ...(scanId && { scanId }), proposalVersion: propose.version, teeth: [...planInputs(plan), ...beside] });
+    shape.set({ ...shape.data, ...(scanId && { scanId }), proposalVersion: propose.version, teeth: [...planInputs(plan), ...beside] });
   }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail.files]);
 
   const done = useRef(false);
