@@ -20,6 +20,9 @@ export interface Answer<T = Record<string, never>> {
   readonly body: T;
 }
 
+/** After long arithmetic in a test the server has closed idle connections: some turns of the loop let that be noticed. */
+const noticed = () => new Promise((r) => setTimeout(r, 20));
+
 /** One browser's worth of requests: keeps its cookie. */
 export class Client {
   private cookie = '';
@@ -27,8 +30,7 @@ export class Client {
   constructor(private readonly base = URL_) {}
 
   async call<T = never>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
-    // After long arithmetic in a test the server has closed idle connections: a turn of the loop lets that be noticed.
-    await new Promise((r) => setTimeout(r, 5));
+    await noticed();
     const form = body instanceof FormData;
     const response = await fetch(`${this.base}/api${path}`, {
       method,
@@ -52,6 +54,7 @@ export class Client {
   patch = <T>(path: string, body: unknown) => this.call<T>('PATCH', path, body);
 
   async bytes(path: string): Promise<Uint8Array> {
+    await noticed();
     const response = await fetch(`${this.base}/api${path}`, { headers: { cookie: this.cookie } });
     return new Uint8Array(await response.arrayBuffer());
   }
