@@ -276,7 +276,7 @@ describe('the tools on the bench', () => {
   it('contacts are set to a tightness, and kept at it when a width changes, in one step back', async () => {
     const { page } = v;
     await page.getByRole('radio', { name: /^21/ }).click();
-    await page.getByRole('checkbox', { name: 'keep them' }).check();
+    await page.getByRole('checkbox', { name: 'keep', exact: true }).check();
     const width = page.getByLabel('Width').first();
     const was = await width.inputValue();
     const place = async () => (await plan(22))?.distalMm ?? 0;
@@ -291,7 +291,7 @@ describe('the tools on the bench', () => {
     await holds(width, was);
     await saved(page);
     expect(await place()).toBe(before);
-    await page.getByRole('checkbox', { name: 'keep them' }).uncheck();
+    await page.getByRole('checkbox', { name: 'keep', exact: true }).uncheck();
     await saved(page);
   });
 

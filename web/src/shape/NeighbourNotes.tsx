@@ -87,13 +87,13 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
         </p>
       )}
       {mayWrite && (
-        <p className="flex items-center gap-2">
+        <p className="flex items-center gap-1.5 whitespace-nowrap">
           <button type="button" className="how" onClick={() => void set()}>
             set all contacts
           </button>
           to
           <input
-            className="field h-[26px] w-[58px] px-1.5 text-right"
+            className="field h-[26px] w-[52px] px-1.5 text-right"
             inputMode="decimal"
             aria-label="Tightness of contacts, mm"
             defaultValue={number(tight, 2)}
@@ -108,7 +108,7 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
           mm tight
           <label className="ml-auto flex items-center gap-1.5">
             <input type="checkbox" className="h-4 w-4 accent-plum" checked={typeof kept === 'number'} onChange={(e) => keep(e.target.checked ? tight : null)} />
-            keep them
+            keep
           </label>
         </p>
       )}
