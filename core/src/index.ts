@@ -13,7 +13,7 @@ export {
   standingFrame,
 } from './contour/arch.js';
 export { type Contact, contactBetween, contactLeftOf, contacts, madeRoom, type NarrowedSide, setContacts, TIGHT_MM } from './contour/contacts.js';
-export { type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
+export { CROWN_RING, CROWN_RINGS, type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
 export { contourDifference, contourDifferenceQuick } from './contour/difference.js';
 export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
 export { CROWN_FORMS, type CrownForm } from './contour/form.js';

@@ -33,8 +33,11 @@ export interface Crown {
   readonly rings: number;
 }
 
-const AROUND = 96;
-const RINGS = 44;
+/** Vertices of one ring of a crown, and how many rings it has from neck to edge. */
+export const CROWN_RING = 96;
+export const CROWN_RINGS = 44;
+const AROUND = CROWN_RING;
+const RINGS = CROWN_RINGS;
 
 /** Where each ring lies between neck (0) and edge (1): they crowd towards the edge, where the form turns fastest. */
 const RING_PLACES = Float64Array.from({ length: RINGS }, (_, r) => 1 - (1 - r / (RINGS - 1)) ** 1.6);

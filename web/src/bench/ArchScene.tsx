@@ -1,4 +1,4 @@
-import { type Fdi, type Frame, type SectionLine, toParent } from '@radiant/core';
+import { CROWN_RING, CROWN_RINGS, type Fdi, type Frame, type SectionLine, toParent } from '@radiant/core';
 import { addAfterEffect, Canvas, invalidate, type ThreeEvent } from '@react-three/fiber';
 import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
@@ -169,6 +169,7 @@ export const ArchScene = memo(function ArchScene({
           />,
         ];
       })}
+      {showing === 'difference' && !brush && planned.get(selected) && <FaceLine of={planned.get(selected) as PlannedView} />}
       {gum && <Gum mesh={arch.gum} pale={showing === 'difference' || showing === 'bite'} />}
       {lower && (
         <group position={[...lower.shift]}>
@@ -204,6 +205,32 @@ function placeRing(ring: THREE.Mesh | null, e: ThreeEvent<PointerEvent>, radiusM
   ring.position.copy(e.point).addScaledVector(e.face.normal, 0.08);
   ring.quaternion.setFromUnitVectors(Z, e.face.normal);
   ring.scale.setScalar(radiusMm);
+}
+
+/** The vertices around a crown's face: along the neck, down one border, along the edge, up the other. */
+const FACE: readonly number[] = [
+  ...Array.from({ length: CROWN_RING / 2 + 1 }, (_, k) => k),
+  ...Array.from({ length: CROWN_RINGS - 1 }, (_, r) => (r + 1) * CROWN_RING + CROWN_RING / 2),
+  ...Array.from({ length: CROWN_RING / 2 }, (_, k) => CROWN_RINGS * CROWN_RING - CROWN_RING / 2 - 1 - k),
+  ...Array.from({ length: CROWN_RINGS - 2 }, (_, r) => (CROWN_RINGS - 2 - r) * CROWN_RING),
+];
+
+/** An outline around the chosen crown's face, so that it is known in a coloured map too. */
+function FaceLine({ of }: { of: PlannedView }) {
+  const line = useMemo(() => {
+    const positions = new Float32Array(FACE.flatMap((v) => [...of.mesh.positions.subarray(3 * v, 3 * v + 3)]));
+    const geometry = new THREE.BufferGeometry();
+    geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
+    return new THREE.LineLoop(geometry, new THREE.LineBasicMaterial({ color: '#5d2a5a', depthTest: false, transparent: true }));
+  }, [of.mesh]);
+  useEffect(
+    () => () => {
+      line.geometry.dispose();
+      (line.material as THREE.Material).dispose();
+    },
+    [line],
+  );
+  return <primitive object={line} renderOrder={4} />;
 }
 
 /** The lines of a plane, drawn over the surfaces, and the plane as a faint pane. */
