@@ -24,7 +24,7 @@ import {
   UPPER_SIX,
   UPPER_TEN,
 } from '@radiant/core';
-import { AVOCET, INTRAORAL_SCANNER, makePatient, type PatientRecipe, scan, scatteredRecipe } from '@radiant/standins';
+import { AVOCET, INTRAORAL_SCANNER, makePatient, type PatientRecipe, scan, scatteredRecipe, TURNSTONE } from '@radiant/standins';
 
 const seen = (recipe: PatientRecipe) => {
   const patient = makePatient(recipe);
@@ -222,6 +222,34 @@ describe('how a planned crown stands', () => {
     expect(Math.hypot(...by)).toBeCloseTo(Math.hypot(0.6, 0.4), 2);
     expect(by[0]).toBeGreaterThan(0.3);
     expect(by[1]).toBeLessThan(-0.3);
+  });
+});
+
+describe('a mouth that lacks both laterals', () => {
+  const missing = makePatient(TURNSTONE);
+  const lacking = existingArch(readScan(scan(missing, INTRAORAL_SCANNER), []));
+
+  it('is measured, and a canine taken in stands where it stands, beside the central', () => {
+    expect([...lacking.teeth.keys()]).toEqual([15, 14, 13, 11, 21, 23, 24, 25]);
+    const plan = { 13: takenIn(lacking, {}, 13) };
+    const p = plannedTooth(lacking, plan, 13);
+    const there = lacking.teeth.get(13) as ExistingTooth;
+    for (let i = 0; i < 3; i++) expect(Math.abs((p.frame.origin[i as 0] as number) - (there.frame.origin[i as 0] as number))).toBeLessThan(0.1);
+  });
+
+  it('gets a first contour of the teeth that are there, and contacts across the missing ones', () => {
+    const plan = firstContour(lacking, new Map());
+    expect(Object.keys(plan).map(Number)).toEqual([11, 13, 21, 23]);
+    const set = setContacts(lacking, plan, 0.02);
+    expect(set.left).toEqual([]);
+    const met = contacts(lacking, new Map([11, 13, 21, 23].map((t) => [t, plannedTooth(lacking, set.plan, t)] as const)));
+    expect(Math.abs((met.find((c) => c.right === 13 && c.left === 11)?.gapMm ?? 9) + 0.02)).toBeLessThan(0.04);
+  });
+
+  it('without a central it is refused in a sentence', () => {
+    const read = readScan(scan(missing, INTRAORAL_SCANNER), []);
+    const teeth = new Map([...read.teeth].filter(([t]) => t !== 21));
+    expect(() => existingArch({ ...read, teeth })).toThrow(/both centrals and two more/);
   });
 });
 

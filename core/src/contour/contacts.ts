@@ -69,6 +69,13 @@ export function contacts(arch: ExistingArch, planned: ReadonlyMap<Fdi, PlannedTo
   return UPPER_TEN.flatMap((t) => contactLeftOf(arch, planned, t) ?? []);
 }
 
+/** The tooth that stands on the mesial side, over places where teeth are missing; of the right central none. */
+function mesialOf(arch: ExistingArch, tooth: Fdi): Fdi | undefined {
+  if (tooth === 21) return 11;
+  for (let t = tooth - 1; t % 10 > 0; t--) if (arch.teeth.has(t)) return t;
+  return undefined;
+}
+
 const ROUNDS = 4;
 
 /**
@@ -84,9 +91,9 @@ export function setContacts(arch: ExistingArch, plan: ContourPlan, tightMm: numb
   for (const side of ['right', 'left'] as const) {
     for (let position = 1; position <= 5; position++) {
       const tooth = (side === 'right' ? 10 : 20) + position;
-      const mesial = position > 1 ? tooth - 1 : side === 'left' ? 11 : undefined;
+      const mesial = mesialOf(arch, tooth);
       // The right central stands; the left one meets it.
-      if (!out[tooth] || mesial === undefined || !arch.teeth.has(mesial)) continue;
+      if (!out[tooth] || mesial === undefined) continue;
       const other = surfaceOf(mesial);
       const field = other ? plannedField(other) : (arch.teeth.get(mesial)?.field as SignedField);
       let met = false;

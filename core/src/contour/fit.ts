@@ -1,3 +1,4 @@
+import { Refusal } from '../errors.js';
 import { type Frame, shift, toLocal } from '../geometry/frame.js';
 import { bounds, type Mesh } from '../geometry/mesh.js';
 import { alignFrame } from '../geometry/register.js';
@@ -39,10 +40,19 @@ export interface ExistingArch {
   readonly teeth: ReadonlyMap<Fdi, ExistingTooth>;
 }
 
-/** Finds frame and size of the upper front teeth and premolars that the scan has, and the arch on which they stand. Deterministic; about 0.8 s. */
+/** Front teeth by which an arch can be drawn. */
+const LEAST_FRONT = 4;
+
+/**
+ * Finds frame and size of the upper front teeth and premolars that the scan has, and the arch on which they stand. Both centrals
+ * are needed; other teeth may be missing. Deterministic; about 0.8 s.
+ * @throws Refusal `scan-without-teeth` without the two centrals, or with fewer than four of the front teeth
+ */
 export function existingArch(scan: SegmentedScan): ExistingArch {
   const meshOf = (tooth: Fdi) => scan.teeth.get(tooth) as Mesh;
   const present = UPPER_TEN.filter((t) => scan.teeth.has(t));
+  if (![11, 21].every((t) => present.includes(t)) || present.filter((t) => UPPER_SIX.includes(t)).length < LEAST_FRONT)
+    throw new Refusal('scan-without-teeth', 'The scan has too few upper front teeth: both centrals and two more are needed.', present);
   const edges = new Map(present.map((tooth) => [tooth, edgePoint(meshOf(tooth), !UPPER_SIX.includes(tooth))] as const));
   // Premolars' cusps stand before the curve of the edges; it is drawn through the six and goes on behind them.
   const arch = fitArch(new Map([...edges].filter(([t]) => UPPER_SIX.includes(t))), (bounds(meshOf(11)).max[0] + bounds(meshOf(21)).min[0]) / 2);

@@ -62,7 +62,9 @@ function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, 
   const rooms: Room[] = [];
   for (let position = 1; position <= there.tooth % 10; position++) {
     const t = there.tooth - (there.tooth % 10) + position;
-    rooms.push({ widthMm: plan[t]?.widthMm ?? arch.teeth.get(t)?.widthMm ?? own.widthMm });
+    const widthMm = plan[t]?.widthMm ?? arch.teeth.get(t)?.widthMm;
+    // A missing tooth takes no room of its own: the next one stands where it stands, or closes up to its neighbour.
+    if (widthMm !== undefined) rooms.push({ widthMm, gapBeforeMm: gapBehindMissing(arch, t) });
   }
   const place = placesAlong(arch.arch, sideOf(there.tooth), rooms).at(-1) as ArchPlace;
   const origin: Vec3 = [place.x + arch.arch.x0, place.y + arch.arch.y0, there.frame.origin[2]];
@@ -76,6 +78,21 @@ function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, 
   const ownLevel = toParent(turned, [0, 0, zenith[2]])[2];
   const slide = (zenithLevel - ownLevel) / turned.z[2];
   return leaning(there.tooth, shift(turned, [0, 0, slide]), own, zenith);
+}
+
+/** A gap narrower than this where a tooth is missing counts as closed, mm. */
+const CLOSED_GAP_MM = 1.5;
+
+/** Where teeth are missing on the mesial side of a tooth, the gap that is left there, mm; 0 elsewhere and where it has closed. */
+function gapBehindMissing(arch: ExistingArch, tooth: Fdi): number {
+  const own = arch.teeth.get(tooth);
+  let mesial = tooth - 1;
+  while (mesial % 10 > 0 && !arch.teeth.has(mesial)) mesial--;
+  const before = arch.teeth.get(mesial);
+  if (!own || !before || mesial === tooth - 1 || mesial % 10 === 0) return 0;
+  const [a, b] = [own.frame.origin, before.frame.origin];
+  const gap = Math.hypot(a[0] - b[0], a[1] - b[1]) - (own.widthMm + before.widthMm) / 2;
+  return gap > CLOSED_GAP_MM ? gap : 0;
 }
 
 /** Carried forward of the arch, and along it away from the midline. */
@@ -99,7 +116,7 @@ function leaning(tooth: Fdi, f: Frame, own: ToothPlan, zenith: Vec3): Frame {
 
 /** The six as they are, as a plan: what a contour starts from before anything is proposed. */
 export function planOfExisting(arch: ExistingArch): ContourPlan {
-  return Object.fromEntries(UPPER_SIX.map((t) => [t, planOfTooth(arch, t)]));
+  return Object.fromEntries(UPPER_SIX.filter((t) => arch.teeth.has(t)).map((t) => [t, planOfTooth(arch, t)]));
 }
 
 /** One tooth as it is, as a plan. */
@@ -136,7 +153,8 @@ const FIRST_VOLUME_MAX_MM = 0.8;
  */
 export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, { lengthMm: number; widthMm: number; zenithUpMm?: number }>): ContourPlan {
   const flat: Record<number, ToothPlan> = {};
-  for (const t of UPPER_SIX) {
+  const front = UPPER_SIX.filter((t) => arch.teeth.has(t));
+  for (const t of front) {
     const e = arch.teeth.get(t) as ExistingTooth;
     const target: { lengthMm: number; widthMm: number; zenithUpMm?: number } = targets.get(t) ?? e;
     flat[t] = {
@@ -148,7 +166,7 @@ export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, { len
     };
   }
   const out: Record<number, ToothPlan> = {};
-  for (const t of UPPER_SIX) {
+  for (const t of front) {
     const own = flat[t] as ToothPlan;
     const lack = FIRST_GAP_MM - middleGap(arch, plannedTooth(arch, flat, t));
     out[t] = { ...own, facialVolumeMm: Math.min(FIRST_VOLUME_MAX_MM, Math.max(0, round(lack, 0.05))) };

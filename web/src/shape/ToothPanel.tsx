@@ -107,19 +107,21 @@ export function ToothPanel({
         </>
       ) : (
         <p className="mb-4 text-ink-2">
-          {UPPER_SIX.includes(tooth)
-            ? proposal
-              ? 'No contour yet: set the crowns to the proposal.'
-              : 'No contour yet. It begins from a proposal: measure the six teeth in read first.'
-            : 'Not in the plan: this tooth stays as it is.'}
+          {contour.state === 'ready' && !there
+            ? 'The scan has no such tooth.'
+            : !UPPER_SIX.includes(tooth)
+              ? 'Not in the plan: this tooth stays as it is.'
+              : proposal
+                ? 'No contour yet: set the crowns to the proposal.'
+                : 'No contour yet. It begins from a proposal, once the six teeth are measured in read, or from the tooth as it stands.'}
         </p>
       )}
-      {mayWrite && !own && there && isPlannable(tooth) && !UPPER_SIX.includes(tooth) && (
+      {mayWrite && !own && there && isPlannable(tooth) && (!UPPER_SIX.includes(tooth) || !setToProposal.can) && (
         <button type="button" className="btn btn-ghost w-full" onClick={() => void takeIn()}>
           Take {name(tooth)} into the plan
         </button>
       )}
-      {mayWrite && own && !UPPER_SIX.includes(tooth) && (
+      {mayWrite && own && (!UPPER_SIX.includes(tooth) || !proposal) && (
         <button
           type="button"
           className="how mb-3 text-[13px]"

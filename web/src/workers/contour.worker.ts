@@ -127,8 +127,12 @@ function allOf(plan: ContourPlan): { readonly key: string; readonly planned: Rea
 const service = {
   /** Fetches and reads a scan and finds its teeth. Rejects with a sentence. */
   async load(url: string): Promise<ArchView> {
-    scan = read(await fetched(url));
-    arch = existingArch(scan);
+    scan = read(await fetched(url), []);
+    try {
+      arch = existingArch(scan);
+    } catch (error) {
+      throw new Error(error instanceof Refusal ? error.message : 'The teeth of the scan can’t be measured.');
+    }
     bite = lowerScan && new Bite(arch, lowerScan);
     held = undefined;
     const teeth = [...scan.teeth].map(([tooth, mesh]) => ({ tooth, mesh: drawable(mesh) }));
