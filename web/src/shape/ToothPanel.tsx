@@ -117,7 +117,7 @@ export function ToothPanel({
         </p>
       )}
       {mayWrite && !own && there && isPlannable(tooth) && (!UPPER_SIX.includes(tooth) || !setToProposal.can) && (
-        <button type="button" className="btn btn-ghost w-full" onClick={() => void takeIn()}>
+        <button type="button" className="btn btn-ghost mb-2 w-full" onClick={() => void takeIn()}>
           Take {name(tooth)} into the plan
         </button>
       )}
