@@ -60,6 +60,7 @@ export {
   bounds,
   type Mesh,
   mergeMeshes,
+  meshInFrame,
   pieces,
   placeMesh,
   triangleArea,

@@ -1,4 +1,22 @@
-import { area, bounds, box, cylinder, describeDefects, inspectMesh, mergeMeshes, pieces, Refusal, requireSound, sphere, volume, weld } from '@radiant/core';
+import {
+  area,
+  bounds,
+  box,
+  cylinder,
+  describeDefects,
+  inspectMesh,
+  mergeMeshes,
+  meshInFrame,
+  pieces,
+  placeMesh,
+  Refusal,
+  requireSound,
+  sphere,
+  turn,
+  volume,
+  WORLD,
+  weld,
+} from '@radiant/core';
 
 describe('solids in closed form', () => {
   it('a box holds length × width × height', () => {
@@ -78,4 +96,14 @@ it('a mesh falls into its connected pieces, the largest first, and they merge ba
   const parts = pieces(both);
   expect(parts.map((p) => p.triangles.length)).toEqual([a.triangles.length, b.triangles.length]);
   expect(parts.reduce((n, p) => n + volume(p), 0)).toBeCloseTo(volume(a) + volume(b), 9);
+});
+
+it('a mesh placed in a frame and taken back into it is itself', () => {
+  const f = { ...turn(turn(WORLD, 'x', 30), 'z', -50), origin: [3, -2, 7] as const };
+  const m = sphere(2, 12);
+  const back = meshInFrame(placeMesh(m, f), f);
+  back.positions.forEach((v, i) => {
+    expect(v).toBeCloseTo(m.positions[i] as number, 9);
+  });
+  expect(volume(placeMesh(m, f))).toBeCloseTo(volume(m), 9);
 });

@@ -1,9 +1,8 @@
-import { type Frame, toLocal } from '../geometry/frame.js';
-import { bounds, type Mesh } from '../geometry/mesh.js';
+import { shift } from '../geometry/frame.js';
+import { bounds, type Mesh, meshInFrame } from '../geometry/mesh.js';
 import type { Fdi } from '../teeth/notation.js';
-import { ringVertex } from './crown.js';
 import type { ExistingArch, ExistingTooth } from './fit.js';
-import { type ContourPlan, type PlannedTooth, plannedTooth } from './plan.js';
+import { type ContourPlan, crownZenith, plannedTooth } from './plan.js';
 import { change } from './volume.js';
 
 /** What moving a tooth before it is restored would leave of it, mm³. */
@@ -30,26 +29,11 @@ export function alignedFirst(arch: ExistingArch, plan: ContourPlan): AlignedToot
     .map((tooth) => {
       const planned = plannedTooth(arch, plan, tooth);
       const there = arch.teeth.get(tooth) as ExistingTooth;
-      const then = local(planned.mesh, planned.frame);
-      const stands = local(there.field.mesh, planned.frame);
+      const then = meshInFrame(planned.mesh, planned.frame);
+      const stands = meshInFrame(there.field.mesh, planned.frame);
       // In its own frame, as if that were the planned one's.
-      const moved = local(there.field.mesh, there.frame, zenithOf(planned) - (plan[tooth]?.zenithUpMm ?? 0) - there.zenithMm);
+      const moved = meshInFrame(there.field.mesh, shift(there.frame, [0, 0, there.zenithMm + (plan[tooth]?.zenithUpMm ?? 0) - crownZenith(planned.crown)[2]]));
       const removed = (now: Mesh) => change(now, then, Math.min(bounds(now).max[2], bounds(then).max[2])).removedMm3;
       return { tooth, removedMm3: removed(stands), removedAlignedMm3: removed(moved) };
     });
-}
-
-function zenithOf({ crown: c }: PlannedTooth): number {
-  let z = 0;
-  for (let k = 0; k <= c.ringSize / 2; k++) z = Math.max(z, c.mesh.positions[3 * ringVertex(c, 0, k) + 2] as number);
-  return z;
-}
-
-function local(m: Mesh, frame: Frame, up = 0): Mesh {
-  const positions = new Float64Array(m.positions.length);
-  for (let i = 0; i < positions.length; i += 3) {
-    const p = toLocal(frame, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]);
-    positions.set([p[0], p[1], p[2] + up], i);
-  }
-  return { positions, triangles: m.triangles };
 }

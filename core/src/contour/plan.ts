@@ -38,7 +38,7 @@ export function plannedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, 
   const own = plan[tooth] as ToothPlan;
   const there = arch.teeth.get(tooth) as ExistingTooth;
   const c = crown(tooth, crownSize(own));
-  const frame = planFrame(arch, plan, there, own, zenithOf(c));
+  const frame = planFrame(arch, plan, there, own, crownZenith(c));
   return { tooth, crown: c, frame, mesh: placeMesh(sculpt(c, own.strokes).mesh, frame) };
 }
 
@@ -49,7 +49,7 @@ export function crownSize(own: ToothPlan): CrownSize {
 }
 
 /** The crown's facial zenith, in its own frame. */
-function zenithOf(c: Crown): Vec3 {
+export function crownZenith(c: Crown): Vec3 {
   let at = 0;
   for (let k = 0; k <= c.ringSize / 2; k++) if (heightAt(c, k) > heightAt(c, at)) at = k;
   const v = 3 * ringVertex(c, 0, at);

@@ -1,6 +1,5 @@
 import { gridOver, lengthOutside, spans } from '../geometry/columns.js';
-import { toLocal } from '../geometry/frame.js';
-import { bounds, type Mesh } from '../geometry/mesh.js';
+import { bounds, type Mesh, meshInFrame } from '../geometry/mesh.js';
 import type { ExistingArch, ExistingTooth } from './fit.js';
 import type { PlannedTooth } from './plan.js';
 
@@ -19,8 +18,8 @@ const STEP_MM = 0.1;
  */
 export function volumeChange(arch: ExistingArch, planned: PlannedTooth): VolumeChange {
   const there = arch.teeth.get(planned.tooth) as ExistingTooth;
-  const now = local(there.field.mesh, planned);
-  const then = local(planned.mesh, planned);
+  const now = meshInFrame(there.field.mesh, planned.frame);
+  const then = meshInFrame(planned.mesh, planned.frame);
   const top = Math.min(bounds(now).max[2], bounds(then).max[2]);
   return change(now, then, top);
 }
@@ -43,11 +42,4 @@ export function change(now: Mesh, then: Mesh, top = Infinity): VolumeChange {
   for (const [column, s] of other) if (under(column)) addedMm3 += cell * lengthOutside(s, own.get(column) ?? none);
   for (const [column, s] of own) if (under(column)) removedMm3 += cell * lengthOutside(s, other.get(column) ?? none);
   return { addedMm3, removedMm3 };
-}
-
-function local(m: Mesh, planned: PlannedTooth): Mesh {
-  const positions = new Float64Array(m.positions.length);
-  for (let i = 0; i < positions.length; i += 3)
-    positions.set(toLocal(planned.frame, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]), i);
-  return { positions, triangles: m.triangles };
 }

@@ -1,4 +1,4 @@
-import { type Frame, toParent } from './frame.js';
+import { type Frame, toLocal, toParent } from './frame.js';
 import type { Vec3 } from './vec.js';
 
 /**
@@ -41,6 +41,14 @@ export function placeMesh(m: Mesh, f: Frame): Mesh {
   for (let i = 0; i < positions.length; i += 3) {
     positions.set(toParent(f, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]), i);
   }
+  return { positions, triangles: m.triangles };
+}
+
+/** A mesh's vertices in a frame: the inverse of `placeMesh`. */
+export function meshInFrame(m: Mesh, f: Frame): Mesh {
+  const positions = new Float64Array(m.positions.length);
+  for (let i = 0; i < positions.length; i += 3)
+    positions.set(toLocal(f, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]), i);
   return { positions, triangles: m.triangles };
 }
 
