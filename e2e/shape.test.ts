@@ -1,4 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
+import sharp from 'sharp';
 import { closeBrowser, copyOfAvocet, holds, open, picture, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
@@ -313,8 +314,18 @@ describe('the tools on the bench', () => {
   it('the plan is laid into the smile, with the words that it is no promise, to be saved', async () => {
     const { page } = v;
     await page.keyboard.press('s');
-    await page.getByText(/The lips are not marked|laid in to|No such photograph/).waitFor();
-    await page.getByRole('button', { name: 'retracted, front' }).or(page.getByText('No such photograph yet')).first().waitFor();
+    // The sample has one photograph here; without a smile it says what to do, and the other view can still be chosen.
+    await page.getByText('No such photograph yet').waitFor();
+    await page.getByRole('button', { name: 'retracted, front' }).click();
+    const picture = page.getByTestId('laid-smile');
+    await picture.waitFor();
+    expect(await picture.getAttribute('alt')).toMatch(/simulation and not a promise/);
+    const words = (await page.getByText(/^laid in to \d+(\.\d)? px$/).textContent()) ?? '';
+    expect(Number(/[\d.]+/.exec(words)?.[0])).toBeLessThan(2);
+    const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'save the picture' }).click()]);
+    expect(saved.suggestedFilename()).toBe('Tooled simulation.png');
+    const { width, height } = await sharp(await saved.path()).metadata();
+    expect([width, height]).toEqual([1500, 1000]);
     await page.keyboard.press('s');
     expect(v.troubles).toEqual([]);
   });

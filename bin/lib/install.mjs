@@ -25,7 +25,8 @@ export async function ensurePackages(names) {
     return run(command, rest, { env, quiet: true });
   };
   await apt('update');
-  await apt('install', '-y', '--no-install-recommends', ...packages);
+  // Another installation may be running on a fresh machine: it is waited for.
+  await apt('install', '-o', 'DPkg::Lock::Timeout=300', '-y', '--no-install-recommends', ...packages);
 }
 
 /** Runs npm ci when the lock file is not the one that was installed last. */

@@ -80,7 +80,8 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
     [],
   );
 
-  const loose = made && 'url' in made && photo?.width ? made.rmsPx > (LOOSE_PX * photo.width) / 1200 : false;
+  const laid = photo && made && 'url' in made ? made : undefined;
+  const loose = laid && photo?.width ? laid.rmsPx > (LOOSE_PX * photo.width) / 1200 : false;
   return (
     <div className="flex h-full flex-col px-6 pt-14 pb-16">
       {!photo ? (
@@ -98,16 +99,16 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
             style={{ aspectRatio: `${photo.width} / ${photo.height}`, width: `min(100%, calc(60vh * ${(photo.width ?? 3) / (photo.height ?? 2)}))` }}
           >
             <img src={`/api/cases/${detail.id}/files/${photo.id}`} alt="As photographed" className="absolute inset-0 h-full w-full rounded-lg" />
-            {made && (
+            {laid && (
               <img
-                src={made.url}
+                src={laid.url}
                 alt="With the planned teeth, a simulation and not a promise"
                 data-testid="laid-smile"
                 className="absolute inset-0 h-full w-full rounded-lg"
                 style={{ clipPath: `inset(0 0 0 ${100 * wipe}%)` }}
               />
             )}
-            {made && <span className="absolute inset-y-0 w-px bg-white/80" style={{ left: `${100 * wipe}%` }} />}
+            {laid && <span className="absolute inset-y-0 w-px bg-white/80" style={{ left: `${100 * wipe}%` }} />}
             <input
               type="range"
               aria-label="From as photographed to planned"
@@ -120,25 +121,35 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
             />
             <span className="pointer-events-none absolute bottom-2 left-2 rounded bg-ink/70 px-2 py-0.5 text-[12.5px] text-white">as photographed</span>
           </div>
-          <figcaption className="mt-3 flex w-full items-center gap-2 text-[13px] text-white">
-            {VIEWS.map((v) => (
-              <button key={v} type="button" className="chip" aria-pressed={view === v} onClick={() => setView(v)}>
-                {PHOTO_VIEWS[v]}
-              </button>
-            ))}
-            {made && (
-              <span className="ml-2">
-                laid in to {Math.round(made.rmsPx * 10) / 10} px{loose ? ': more than it should be, look at the marks in read' : ''}
-              </span>
-            )}
-            {made && (
-              <a className="chip ml-auto" href={made.url} download={`${detail.name} simulation.png`}>
-                save the picture
-              </a>
-            )}
-          </figcaption>
         </figure>
       )}
+      <div className="mt-3 flex w-full items-center gap-2 text-[13px] text-white">
+        {VIEWS.map((v) => (
+          <button
+            key={v}
+            type="button"
+            className="chip"
+            aria-pressed={view === v}
+            onClick={() => {
+              // What was laid into one photograph must not stand over another.
+              if (v !== view) setMade(undefined);
+              setView(v);
+            }}
+          >
+            {PHOTO_VIEWS[v]}
+          </button>
+        ))}
+        {laid && (
+          <>
+            <span className="ml-2">
+              laid in to {Math.round(laid.rmsPx * 10) / 10} px{loose ? ': more than it should be, look at the marks in read' : ''}
+            </span>
+            <a className="chip ml-auto" href={laid.url} download={`${detail.name} simulation.png`}>
+              save the picture
+            </a>
+          </>
+        )}
+      </div>
     </div>
   );
 }
