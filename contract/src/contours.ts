@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { PLAN_LIMITS, type PlanNumber, UPPER_TEN } from '@radiant/core';
+import { PLAN_LIMITS, PLANNABLE, type PlanNumber } from '@radiant/core';
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsIn, IsISO8601, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
 import { PLAN_FIELDS, planDefault } from './plan-fields.js';
@@ -20,7 +20,7 @@ export class NewContourVersion {
 
 /** A change that was asked for after wearing a version: one number of one tooth, by so much. */
 export class AskedChange {
-  @IsIn(UPPER_TEN as number[], words('A change is asked for on an upper front tooth or premolar, 15 to 25.'))
+  @IsIn(PLANNABLE as number[], words('A change is asked for on a front tooth or premolar, 15 to 25 or 35 to 45.'))
   tooth!: number;
 
   @IsIn(PLAN_FIELDS.map((f) => f.key) as string[], words('This number of a crown is not known.'))

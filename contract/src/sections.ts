@@ -12,13 +12,13 @@ import {
   type LandmarkKind,
   type LandmarkSet,
   PLAN_LIMITS,
+  PLANNABLE,
   type ProposalChoice,
   type Px,
   SCHOOLS,
   type ScaleWay,
   type SchoolId,
   UPPER_SIX,
-  UPPER_TEN,
   VENEER_DESIGNS,
   VIEW_POINTS,
   type ViewPoints,
@@ -436,7 +436,7 @@ export class StrokeInput {
 
 /** One tooth of the planned contour. What may be left out is checked by the list of fields below the class. */
 export class ToothPlanInput {
-  @IsIn(UPPER_TEN as number[], words('The contour is planned on the upper front teeth and premolars, 15 to 25.'))
+  @IsIn(PLANNABLE as number[], words('The contour is planned on front teeth and premolars, 15 to 25 and 35 to 45.'))
   tooth!: number;
 
   lengthMm!: number;
@@ -499,7 +499,7 @@ export class ShapeSection {
   contactsMm?: number | null;
 
   @IsArray()
-  @ArrayMaxSize(10)
+  @ArrayMaxSize(PLANNABLE.length)
   @ArrayUnique((t: ToothPlanInput) => t.tooth, words('A tooth is planned twice.'))
   @ValidateNested({ each: true })
   @Type(() => ToothPlanInput)
@@ -580,7 +580,7 @@ export function contourPlan(teeth: readonly ToothPlanInput[]): ContourPlan {
 
 /** Core's contour as section entries, in the order of the teeth. */
 export function planInputs(plan: ContourPlan): ToothPlanInput[] {
-  return UPPER_TEN.flatMap((tooth) => {
+  return PLANNABLE.flatMap((tooth) => {
     const own = plan[tooth];
     if (!own) return [];
     const { strokes, ...numbers } = own;

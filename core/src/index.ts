@@ -4,11 +4,17 @@ export {
   type ArchPlace,
   AXIS,
   alongArch,
+  archSide,
+  frameToArch,
+  frontOf,
   MEDIUM_ARCH,
+  meshToArch,
   placesAlong,
   placeTeeth,
+  quadrantOf,
   type Room,
   rotateTooth,
+  rowOf,
   type Stand,
   standingFrame,
 } from './contour/arch.js';
@@ -36,6 +42,7 @@ export {
   crownSize,
   FIRST_GAP_MM,
   firstContour,
+  inMouth,
   isPlannable,
   median,
   type PlannedTooth,
@@ -45,7 +52,7 @@ export {
   type ToothPlan,
   takenIn,
 } from './contour/plan.js';
-export { type Jaw, readScan, type SegmentedScan } from './contour/scan.js';
+export { readScan, type SegmentedScan } from './contour/scan.js';
 export { BRUSH_LIMITS, LEAST_WALL_MM, mirroredStroke, requireStroke, Sculptor, type Stroke, sculpted } from './contour/sculpt.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
 export { Refusal, type RefusalCode } from './errors.js';
@@ -94,6 +101,7 @@ export {
   type MovementStep,
   onTheTeeth,
   spaceOver,
+  spaceUnder,
   TOUCH_MM,
   type ToothClearance,
 } from './occlusion/movement.js';
@@ -200,6 +208,8 @@ export {
   fromUniversal,
   isFdi,
   isUpper,
+  type Jaw,
+  jawOf,
   kindName,
   kindOf,
   LOWER_TEN,
@@ -207,6 +217,7 @@ export {
   mesialNeighbour,
   type Notation,
   opposite,
+  PLANNABLE,
   type Side,
   sideOf,
   type ToothKind,

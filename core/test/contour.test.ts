@@ -167,9 +167,9 @@ describe('the first contour', () => {
   });
 });
 
-it('the upper front teeth and premolars can be planned, molars and lower teeth not', () => {
-  expect(UPPER_TEN.every(isPlannable)).toBe(true);
-  expect([16, 26, 31, 43].some(isPlannable)).toBe(false);
+it('front teeth and premolars of both jaws can be planned, molars not', () => {
+  expect([...UPPER_TEN, 31, 35, 43].every(isPlannable)).toBe(true);
+  expect([16, 26, 36, 46].some(isPlannable)).toBe(false);
 });
 
 const { arch, patient } = avocet;

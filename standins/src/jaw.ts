@@ -61,7 +61,7 @@ const LOWER_ARCH = { a: 0.026, b: 1.8e-5 };
 
 /** The upper teeth in their places. */
 export function upperJaw(jaw: JawRecipe): PatientTooth[] {
-  return standing(UPPER_TEN, jaw, USUAL_UPPER, MEDIUM_ARCH, (t) => t);
+  return standing(UPPER_TEN, jaw, USUAL_UPPER, MEDIUM_ARCH);
 }
 
 /**
@@ -75,7 +75,7 @@ export function lowerJaw(
   trait?: GumTrait,
   gumReachMm?: number,
 ): { teeth: PatientTooth[]; gum: Mesh } {
-  const asUpper = standing(LOWER_TEN, jaw, USUAL_LOWER, LOWER_ARCH, (t) => t - 20);
+  const asUpper = standing(LOWER_TEN, jaw, USUAL_LOWER, LOWER_ARCH);
   const sheet = gum(asUpper, trait, gumReachMm);
   const over = (p: Vec3): Vec3 => [-p[0], p[1] + bite.overjetMm + EDGE_THICKNESS_MM, -p[2] + bite.overbiteMm];
   const turned = (m: Mesh): Mesh => {
@@ -118,12 +118,11 @@ export function settled(upper: readonly PatientTooth[], jaw: ReturnType<typeof l
 /** The upper edge is about so thick; the overjet is counted from its front. */
 const EDGE_THICKNESS_MM = 0.4;
 
-/** @param placed the upper tooth in whose place a tooth is set */
-function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<number, Usual>>, arch: typeof MEDIUM_ARCH, placed: (t: Fdi) => Fdi) {
+function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<number, Usual>>, arch: typeof MEDIUM_ARCH) {
   const present = teeth.filter((t) => !jaw.missing.includes(t));
-  const stands: (Stand & { own: Fdi; size: CrownSize })[] = present.map((own) => {
-    const norm = usual[own % 10] as Usual;
-    const t = jaw.traits[own] ?? {};
+  const stands: (Stand & { size: CrownSize })[] = present.map((tooth) => {
+    const norm = usual[tooth % 10] as Usual;
+    const t = jaw.traits[tooth] ?? {};
     const size: CrownSize = {
       lengthMm: t.lengthMm ?? norm.length,
       widthMm: t.widthMm ?? norm.width,
@@ -131,8 +130,7 @@ function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<
       wearMm: t.wearMm ?? 0,
     };
     return {
-      own,
-      tooth: placed(own),
+      tooth,
       size,
       // A turned tooth takes less of the arch; real contacts close up.
       widthMm: size.widthMm * Math.cos(((t.rotationDeg ?? 0) * Math.PI) / 180),
@@ -144,10 +142,10 @@ function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<
   });
   const frames = placeTeeth(arch, stands);
   return stands
-    .map(({ own, tooth, size }): PatientTooth => {
-      const c = crown(own, size);
+    .map(({ tooth, size }): PatientTooth => {
+      const c = crown(tooth, size);
       const frame = frames.get(tooth) as Frame;
-      return { tooth: own, trait: jaw.traits[own] ?? {}, crown: c, frame, mesh: placeMesh(c.mesh, frame) };
+      return { tooth, trait: jaw.traits[tooth] ?? {}, crown: c, frame, mesh: placeMesh(c.mesh, frame) };
     })
     .sort((a, b) => a.frame.origin[0] - b.frame.origin[0]);
 }

@@ -1,5 +1,38 @@
 import { type Frame, frameFrom, turn } from '../geometry/frame.js';
-import { type Fdi, kindOf, sideOf, type ToothKind, UPPER_TEN } from '../teeth/notation.js';
+import type { Mesh } from '../geometry/mesh.js';
+import type { Vec3 } from '../geometry/vec.js';
+import { type Fdi, isUpper, type Jaw, kindOf, LOWER_TEN, type Side, sideOf, type ToothKind, UPPER_TEN } from '../teeth/notation.js';
+
+/**
+ * Everything about an arch is told in the arch's own frame, mm: x along the front, y backward, z from the edges to the roots.
+ * For an upper arch that is the mouth's frame. A lower one is turned over about the line of sight, which takes up to down and
+ * the patient's left to its right; the turn undoes itself.
+ */
+export const turnedOver = (p: Vec3): Vec3 => [-p[0], p[1], -p[2]];
+
+/** A mesh turned over between the mouth's frame and a lower arch's own; an upper one as it is. */
+export function meshToArch(jaw: Jaw, mesh: Mesh): Mesh {
+  return jaw === 'upper' ? mesh : { positions: mesh.positions.map((v, i) => (i % 3 === 1 ? v : -v)), triangles: mesh.triangles };
+}
+
+/** A frame turned over between the mouth's and a lower arch's own; an upper one as it is. */
+export function frameToArch(jaw: Jaw, f: Frame): Frame {
+  return jaw === 'upper' ? f : { origin: turnedOver(f.origin), x: turnedOver(f.x), y: turnedOver(f.y), z: turnedOver(f.z) };
+}
+
+/** Side on which a tooth stands in its arch's own frame; left is where x grows. */
+export const archSide = (tooth: Fdi): Side => (isUpper(tooth) === (sideOf(tooth) === 'left') ? 'left' : 'right');
+
+/** The teeth of an arch in the order in which x grows. */
+export const rowOf = (jaw: Jaw): readonly Fdi[] => ROWS[jaw];
+
+const ROWS: Readonly<Record<Jaw, readonly Fdi[]>> = { upper: UPPER_TEN, lower: [...LOWER_TEN].reverse() };
+
+/** The six front teeth of an arch in the order in which x grows. */
+export const frontOf = (jaw: Jaw): readonly Fdi[] => ROWS[jaw].slice(2, 8);
+
+/** The quadrant, as the tens of its numbers, of each side of an arch. */
+export const quadrantOf = (jaw: Jaw, side: Side): number => (jaw === 'upper' ? (side === 'right' ? 10 : 20) : side === 'right' ? 30 : 40);
 
 /** An arch in the horizontal plane: y = a·x² + b·x⁴ behind the front, mm. */
 export interface ArchCurve {
@@ -69,14 +102,14 @@ export function standingFrame(tooth: Fdi, place: ArchPlace, edgeUpMm: number): F
   const upright = frameFrom([place.x, place.y, edgeUpMm], [0, 0, 1], [Math.cos(t), Math.sin(t), 0]);
   // Torque: the root goes back. A positive turn about x (patient's left) takes z towards −y, so backward is negative.
   const torqued = turn(upright, 'x', -axis.torqueDeg);
-  const side = sideOf(tooth) === 'left' ? 1 : -1;
+  const side = archSide(tooth) === 'left' ? 1 : -1;
   return turn(torqued, 'y', side * axis.tipDeg);
 }
 
 /** Turns a frame about its own z so that the mesial edge comes forward by degrees. */
 export function rotateTooth(tooth: Fdi, frame: Frame, rotationDeg: number): Frame {
   // About z (up), a positive turn takes +x (left) towards +y (back): mesial (−x) of a left tooth comes forward.
-  return turn(frame, 'z', (sideOf(tooth) === 'left' ? 1 : -1) * rotationDeg);
+  return turn(frame, 'z', (archSide(tooth) === 'left' ? 1 : -1) * rotationDeg);
 }
 
 /** A tooth's room on one side of the arch: its width and the space left free before it, mm. */
@@ -113,7 +146,7 @@ export function placesAlong(curve: ArchCurve, side: 'right' | 'left', rooms: rea
 export function placeTeeth(curve: ArchCurve, stands: readonly Stand[]): Map<Fdi, Frame> {
   const frames = new Map<Fdi, Frame>();
   for (const side of ['right', 'left'] as const) {
-    const own = stands.filter((s) => sideOf(s.tooth) === side).sort((p, q) => p.tooth - q.tooth);
+    const own = stands.filter((s) => archSide(s.tooth) === side).sort((p, q) => p.tooth - q.tooth);
     const places = placesAlong(
       curve,
       side,
@@ -128,5 +161,5 @@ export function placeTeeth(curve: ArchCurve, stands: readonly Stand[]): Map<Fdi,
       frames.set(s.tooth, rotateTooth(s.tooth, moved, s.rotationDeg ?? 0));
     });
   }
-  return new Map([...frames].sort((p, q) => UPPER_TEN.indexOf(p[0]) - UPPER_TEN.indexOf(q[0])));
+  return new Map([...frames].sort((p, q) => p[1].origin[0] - q[1].origin[0]));
 }

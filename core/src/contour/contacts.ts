@@ -2,18 +2,19 @@ import { bounds } from '../geometry/mesh.js';
 import { liesInside, rayCaster } from '../geometry/tree/ray.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
-import { type Fdi, sideOf, UPPER_TEN } from '../teeth/notation.js';
+import type { Fdi } from '../teeth/notation.js';
+import { archSide, quadrantOf, rowOf } from './arch.js';
 import type { ExistingArch } from './fit.js';
 import { PLAN_LIMITS } from './parameters.js';
 import { type ContourPlan, type PlannedTooth, plannedField, plannedTooth } from './plan.js';
 
-/** How two neighbours meet. */
+/** How two neighbours meet; right and left as in the arch's own frame, where x grows to the left. */
 export interface Contact {
   readonly right: Fdi;
   readonly left: Fdi;
   /** Least distance, mm; negative is how deep one passes into the other. */
   readonly gapMm: number;
-  /** Where, in the mouth's coordinates. */
+  /** Where, in the arch's own frame. */
   readonly at: Vec3;
 }
 
@@ -54,7 +55,7 @@ export function contactBetween(positions: Float64Array, neighbour: SignedField):
 
 /** How a tooth of the row meets the one on its left, planned where they are planned and as they are elsewhere. */
 export function contactLeftOf(arch: ExistingArch, planned: ReadonlyMap<Fdi, PlannedTooth>, right: Fdi): Contact | undefined {
-  const row = UPPER_TEN.filter((t) => arch.teeth.has(t));
+  const row = rowOf(arch.jaw).filter((t) => arch.teeth.has(t));
   const left = row[row.indexOf(right) + 1];
   if (left === undefined || !row.includes(right)) return undefined;
   const [p, q] = [planned.get(right), planned.get(left)];
@@ -66,12 +67,12 @@ export function contactLeftOf(arch: ExistingArch, planned: ReadonlyMap<Fdi, Plan
 
 /** How the teeth of the row meet, from the patient's right to the left. */
 export function contacts(arch: ExistingArch, planned: ReadonlyMap<Fdi, PlannedTooth>): Contact[] {
-  return UPPER_TEN.flatMap((t) => contactLeftOf(arch, planned, t) ?? []);
+  return rowOf(arch.jaw).flatMap((t) => contactLeftOf(arch, planned, t) ?? []);
 }
 
 /** The tooth that stands on the mesial side, over places where teeth are missing; of the right central none. */
 function mesialOf(arch: ExistingArch, tooth: Fdi): Fdi | undefined {
-  if (tooth === 21) return 11;
+  if (tooth === quadrantOf(arch.jaw, 'left') + 1) return quadrantOf(arch.jaw, 'right') + 1;
   for (let t = tooth - 1; t % 10 > 0; t--) if (arch.teeth.has(t)) return t;
   return undefined;
 }
@@ -90,7 +91,7 @@ export function setContacts(arch: ExistingArch, plan: ContourPlan, tightMm: numb
   const surfaceOf = (t: Fdi) => (out[t] ? plannedTooth(arch, out, t) : undefined);
   for (const side of ['right', 'left'] as const) {
     for (let position = 1; position <= 5; position++) {
-      const tooth = (side === 'right' ? 10 : 20) + position;
+      const tooth = quadrantOf(arch.jaw, side) + position;
       const mesial = mesialOf(arch, tooth);
       // The right central stands; the left one meets it.
       if (!out[tooth] || mesial === undefined) continue;
@@ -105,7 +106,7 @@ export function setContacts(arch: ExistingArch, plan: ContourPlan, tightMm: numb
         if (!met) out[tooth] = { ...own, distalMm: Math.min(limit.max, Math.max(limit.min, next)) };
       }
       if (!met && Math.abs(contactBetween(plannedTooth(arch, out, tooth).mesh.positions, field).gapMm + tightMm) > 0.03)
-        left.push(sideOf(tooth) === 'right' ? [tooth, mesial] : [mesial, tooth]);
+        left.push(archSide(tooth) === 'right' ? [tooth, mesial] : [mesial, tooth]);
     }
   }
   return { plan: out, left };
@@ -130,10 +131,9 @@ export interface NarrowedSide {
 export function madeRoom(arch: ExistingArch, plan: ContourPlan, tightMm: number): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } {
   let out: ContourPlan = plan;
   const narrowed: NarrowedSide[] = [];
-  for (const [side, three, behind] of [
-    ['right', [11, 12, 13], 14],
-    ['left', [21, 22, 23], 24],
-  ] as const) {
+  for (const side of ['right', 'left'] as const) {
+    const q = quadrantOf(arch.jaw, side);
+    const [three, behind] = [[q + 1, q + 2, q + 3] as const, q + 4];
     if (three.some((t) => !out[t]) || out[behind] || !arch.teeth.has(behind)) continue;
     const field = arch.teeth.get(behind)?.field as SignedField;
     const sum = (p: ContourPlan) => three.reduce((s, t) => s + (p[t]?.widthMm ?? 0), 0);

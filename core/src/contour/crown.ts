@@ -48,13 +48,22 @@ export function ringVertex(crown: Pick<Crown, 'ringSize'>, r: number, k: number)
 }
 
 /**
+ * A tooth's library form.
+ * @throws Refusal `tooth-unknown` for a tooth without one
+ */
+export function formOf(tooth: Fdi): CrownForm {
+  const library = (isUpper(tooth) ? CROWN_FORMS : LOWER_CROWN_FORMS)[kindOf(tooth)];
+  if (!library) throw new Refusal('tooth-unknown', `There is no crown form for tooth ${tooth}.`, tooth);
+  return library;
+}
+
+/**
  * The crown of a front tooth or premolar of either jaw.
  * Deterministic; about 2 ms.
  * @throws Refusal `tooth-unknown` for a tooth without a library form, `parameter-out-of-range` outside CROWN_LIMITS
  */
 export function crown(tooth: Fdi, size: CrownSize): Crown {
-  const library = (isUpper(tooth) ? CROWN_FORMS : LOWER_CROWN_FORMS)[kindOf(tooth)];
-  if (!library) throw new Refusal('tooth-unknown', `There is no crown form for tooth ${tooth}.`, tooth);
+  const library = formOf(tooth);
   for (const [name, limit] of Object.entries<Limit>(CROWN_LIMITS)) {
     const v = size[name as keyof typeof CROWN_LIMITS] ?? 0;
     if (!(v >= limit.min && v <= limit.max)) {

@@ -4,10 +4,9 @@ import { bounds, type Mesh } from '../geometry/mesh.js';
 import { alignFrame } from '../geometry/register.js';
 import { leastSquares } from '../geometry/solve.js';
 import { type SignedField, signedField } from '../geometry/tree/signed.js';
-import { type Fdi, kindOf, sideOf, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
-import { type ArchCurve, standingFrame } from './arch.js';
-import { type Crown, crown, ringVertex } from './crown.js';
-import { CROWN_FORMS } from './form.js';
+import type { Fdi, Jaw } from '../teeth/notation.js';
+import { type ArchCurve, archSide, frontOf, meshToArch, rowOf, standingFrame } from './arch.js';
+import { type Crown, crown, formOf, ringVertex } from './crown.js';
 import type { SegmentedScan } from './scan.js';
 
 /** An arch curve with its place in the mouth: y = y0 + a·u² + b·u⁴ with u = x − x0, mm. */
@@ -34,8 +33,9 @@ export interface ExistingTooth {
   readonly fitMm: number;
 }
 
-/** Everything that the later stages need of a scan. */
+/** Everything that the later stages need of a scan, in the arch's own frame. */
 export interface ExistingArch {
+  readonly jaw: Jaw;
   readonly arch: FittedArch;
   readonly teeth: ReadonlyMap<Fdi, ExistingTooth>;
 }
@@ -44,20 +44,38 @@ export interface ExistingArch {
 const LEAST_FRONT = 4;
 
 /**
- * Finds frame and size of the upper front teeth and premolars that the scan has, and the arch on which they stand. Both centrals
+ * Finds frame and size of the front teeth and premolars that the scan has, and the arch on which they stand. Both centrals
  * are needed; other teeth may be missing. Deterministic; about 0.8 s.
  * @throws Refusal `scan-without-teeth` without the two centrals, or with fewer than four of the front teeth
  */
 export function existingArch(scan: SegmentedScan): ExistingArch {
-  const meshOf = (tooth: Fdi) => scan.teeth.get(tooth) as Mesh;
-  const present = UPPER_TEN.filter((t) => scan.teeth.has(t));
-  if (![11, 21].every((t) => present.includes(t)) || present.filter((t) => UPPER_SIX.includes(t)).length < LEAST_FRONT)
-    throw new Refusal('scan-without-teeth', 'The scan has too few upper front teeth: both centrals and two more are needed.', present);
-  const edges = new Map(present.map((tooth) => [tooth, edgePoint(meshOf(tooth), !UPPER_SIX.includes(tooth))] as const));
-  // Premolars' cusps stand before the curve of the edges; it is drawn through the six and goes on behind them.
-  const arch = fitArch(new Map([...edges].filter(([t]) => UPPER_SIX.includes(t))), (bounds(meshOf(11)).max[0] + bounds(meshOf(21)).min[0]) / 2);
+  const { jaw } = scan;
+  const front = frontOf(jaw);
+  const [right, left] = [front[2], front[3]] as [Fdi, Fdi];
+  const present = rowOf(jaw).filter((t) => scan.teeth.has(t));
+  if (![right, left].every((t) => present.includes(t)) || present.filter((t) => front.includes(t)).length < LEAST_FRONT)
+    throw new Refusal('scan-without-teeth', `The scan has too few ${jaw} front teeth: both centrals and two more are needed.`, present);
+  const meshes = new Map(present.map((t) => [t, meshToArch(jaw, scan.teeth.get(t) as Mesh)] as const));
+  const meshOf = (tooth: Fdi) => meshes.get(tooth) as Mesh;
+  const edges = new Map(present.map((tooth) => [tooth, edgePoint(meshOf(tooth), !front.includes(tooth))] as const));
+  const x0 = (bounds(meshOf(right)).max[0] + bounds(meshOf(left)).min[0]) / 2;
+  const arch = jaw === 'upper' ? fitArch(new Map([...edges].filter(([t]) => front.includes(t))), x0) : fitArch(axesOf(edges, fitArch(edges, x0)), x0);
   const teeth = new Map(present.map((tooth) => [tooth, fitTooth(tooth, meshOf(tooth), edges.get(tooth) as [number, number, number], arch)] as const));
-  return { arch, teeth };
+  return { jaw, arch, teeth };
+}
+
+/**
+ * Where the axes of the teeth stand: those of premolars behind their facial cusps. An upper front says by itself how the arch
+ * goes on; a lower one is too short and flat for it, so its premolars have a say.
+ */
+function axesOf(edges: ReadonlyMap<Fdi, readonly [number, number, number]>, arch: FittedArch): Map<Fdi, readonly [number, number, number]> {
+  return new Map(
+    [...edges].map(([t, [x, y, z]]) => {
+      if (isFront(t)) return [t, [x, y, z]];
+      const turn = (archTurn(arch, x) * Math.PI) / 180;
+      return [t, [x - cuspForward(t) * Math.sin(turn), y + cuspForward(t) * Math.cos(turn), z]];
+    }),
+  );
 }
 
 /** Middle of what lies within 0.3 mm of the lowest point; of a tooth with two cusps the facial one. */
@@ -108,7 +126,7 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
   const turnDeg = archTurn(arch, edge[0]);
   const upright = standingFrame(tooth, { x: edge[0], y: edge[1], turnDeg }, edge[2]);
   // The axis of a tooth with two cusps lies behind its facial one.
-  const start = UPPER_SIX.includes(tooth) ? upright : shift(upright, [0, cuspForward(tooth), 0]);
+  const start = isFront(tooth) ? upright : shift(upright, [0, cuspForward(tooth), 0]);
   const fitWith = (from: Frame, wearMm: number, iterations: number) => {
     const m = sizeIn(mesh, from);
     const form = crown(tooth, { lengthMm: clamp(m.lengthMm, 5, 16), widthMm: clamp(m.widthMm, 3, 14), facialVolumeMm: 0, wearMm });
@@ -119,7 +137,7 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
   const best = WEAR_STEPS.map((w) => fitWith(fitWith(rough, w, 5).frame, w, 5)).reduce((p, q) => (q.rmsMm < p.rmsMm ? q : p));
   const m = sizeIn(mesh, best.frame);
   const along = (Math.atan2(best.frame.x[1], best.frame.x[0]) * 180) / Math.PI;
-  const side = sideOf(tooth) === 'left' ? 1 : -1;
+  const side = archSide(tooth) === 'left' ? 1 : -1;
   return {
     tooth,
     field,
@@ -133,7 +151,9 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
   };
 }
 
-const cuspForward = (tooth: Fdi): number => CROWN_FORMS[kindOf(tooth)]?.facial[0]?.[1] ?? 0;
+const isFront = (tooth: Fdi): boolean => tooth % 10 <= 3;
+
+const cuspForward = (tooth: Fdi): number => formOf(tooth).facial[0]?.[1] ?? 0;
 
 const clamp = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v));
 

@@ -2,8 +2,8 @@ import { type Frame, frameFrom, shift, toLocal, toParent, turn } from '../geomet
 import { type Mesh, placeMesh } from '../geometry/mesh.js';
 import { signedDistances, signedField } from '../geometry/tree/signed.js';
 import { rotateAbout, type Vec3 } from '../geometry/vec.js';
-import { type Fdi, sideOf, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
-import { type ArchPlace, placesAlong, type Room, rotateTooth } from './arch.js';
+import { type Fdi, jawOf, PLANNABLE, UPPER_SIX } from '../teeth/notation.js';
+import { type ArchPlace, archSide, frameToArch, meshToArch, placesAlong, type Room, rotateTooth } from './arch.js';
 import { type Crown, type CrownSize, crown, ringVertex } from './crown.js';
 import { archTurn, type ExistingArch, type ExistingTooth } from './fit.js';
 import { type CrownShape, type CrownStand, PLAN_LIMITS } from './parameters.js';
@@ -18,14 +18,14 @@ export interface ToothPlan extends CrownShape, CrownStand {
   readonly facialVolumeMm: number;
 }
 
-/** The plan of the upper front teeth and premolars by FDI number. */
+/** The plan of front teeth and premolars of both jaws by FDI number. */
 export type ContourPlan = Readonly<Partial<Record<Fdi, ToothPlan>>>;
 
+/** A planned crown in its place, in its arch's own frame. */
 export interface PlannedTooth {
   readonly tooth: Fdi;
   readonly crown: Crown;
   readonly frame: Frame;
-  /** In the mouth's coordinates. */
   readonly mesh: Mesh;
 }
 
@@ -40,6 +40,12 @@ export function plannedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, 
   const c = crown(tooth, crownSize(own));
   const frame = planFrame(arch, plan, there, own, crownZenith(c));
   return { tooth, crown: c, frame, mesh: placeMesh(sculpt(c, own.strokes).mesh, frame) };
+}
+
+/** A planned crown's place and surface in the mouth's coordinates: of an upper one the same. */
+export function inMouth(p: PlannedTooth): PlannedTooth {
+  const jaw = jawOf(p.tooth);
+  return jaw === 'upper' ? p : { ...p, frame: frameToArch(jaw, p.frame), mesh: meshToArch(jaw, p.mesh) };
 }
 
 /** What of a plan makes the crown itself, without its place. */
@@ -66,7 +72,7 @@ function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, 
     // A missing tooth takes no room of its own: the next one stands where it stands, or closes up to its neighbour.
     if (widthMm !== undefined) rooms.push({ widthMm, gapBeforeMm: gapBehindMissing(arch, t) });
   }
-  const place = placesAlong(arch.arch, sideOf(there.tooth), rooms).at(-1) as ArchPlace;
+  const place = placesAlong(arch.arch, archSide(there.tooth), rooms).at(-1) as ArchPlace;
   const origin: Vec3 = [place.x + arch.arch.x0, place.y + arch.arch.y0, there.frame.origin[2]];
   // The axis keeps its own torque and tip: it is carried round the arch to the new place.
   const axis = rotateAbout(there.frame.z, [0, 0, 1], place.turnDeg - archTurn(arch.arch, there.frame.origin[0]));
@@ -97,7 +103,7 @@ function gapBehindMissing(arch: ExistingArch, tooth: Fdi): number {
 
 /** Carried forward of the arch, and along it away from the midline. */
 function moved(upright: Frame, tooth: Fdi, own: ToothPlan): Frame {
-  const left = sideOf(tooth) === 'left' ? 1 : -1;
+  const left = archSide(tooth) === 'left' ? 1 : -1;
   const [x, y, z] = upright.origin;
   const [c, s] = [upright.x[0], upright.x[1]];
   const along = left * (own.distalMm ?? 0);
@@ -108,7 +114,7 @@ function moved(upright: Frame, tooth: Fdi, own: ToothPlan): Frame {
 /** Tilted and torqued about the zenith, which stays where it is. */
 function leaning(tooth: Fdi, f: Frame, own: ToothPlan, zenith: Vec3): Frame {
   if (!own.tipDeg && !own.torqueDeg) return f;
-  const left = sideOf(tooth) === 'left' ? 1 : -1;
+  const left = archSide(tooth) === 'left' ? 1 : -1;
   const leant = turn(turn(f, 'x', -(own.torqueDeg ?? 0)), 'y', left * (own.tipDeg ?? 0));
   const [a, b] = [toParent(f, zenith), toParent(leant, zenith)];
   return { ...leant, origin: [leant.origin[0] + a[0] - b[0], leant.origin[1] + a[1] - b[1], leant.origin[2] + a[2] - b[2]] };
@@ -128,18 +134,26 @@ export function planOfTooth(arch: ExistingArch, tooth: Fdi): ToothPlan {
 /** A further tooth taken into the plan, standing where it stands now: its turn and its place against the arch become numbers. */
 export function takenIn(arch: ExistingArch, plan: ContourPlan, tooth: Fdi): ToothPlan {
   const there = arch.teeth.get(tooth) as ExistingTooth;
-  const turned: ToothPlan = { ...planOfTooth(arch, tooth), rotationDeg: within(round(there.rotationDeg, 0.5), PLAN_LIMITS.rotationDeg) };
-  const f = plannedTooth(arch, { ...plan, [tooth]: turned }, tooth).frame;
+  const turnedBy = (deg: number): ToothPlan => ({ ...planOfTooth(arch, tooth), rotationDeg: within(round(deg, 0.5), PLAN_LIMITS.rotationDeg) });
+  const standing = (own: ToothPlan): Frame => plannedTooth(arch, { ...plan, [tooth]: own }, tooth).frame;
+  // The arch runs another way where the row puts the tooth than where it stands: what that comes to is part of its turn.
+  const first = standing(turnedBy(there.rotationDeg));
+  const side = archSide(tooth) === 'left' ? 1 : -1;
+  const turned = turnedBy(there.rotationDeg + side * (heading(there.frame) - heading(first)));
+  const f = standing(turned);
   const by: Vec3 = [there.frame.origin[0] - f.origin[0], there.frame.origin[1] - f.origin[1], 0];
   const turnRad = (archTurn(arch.arch, f.origin[0]) * Math.PI) / 180;
   const [c, s] = [Math.cos(turnRad), Math.sin(turnRad)];
-  const along = (sideOf(tooth) === 'left' ? 1 : -1) * (by[0] * c + by[1] * s);
+  const along = (archSide(tooth) === 'left' ? 1 : -1) * (by[0] * c + by[1] * s);
   return {
     ...turned,
     distalMm: within(round(along, 0.05), PLAN_LIMITS.distalMm),
     forwardMm: within(round(by[0] * s - by[1] * c, 0.05), PLAN_LIMITS.forwardMm),
   };
 }
+
+/** Turn of a frame's x about the vertical, degrees. */
+const heading = (f: Frame): number => (Math.atan2(f.x[1], f.x[0]) * 180) / Math.PI;
 
 const round = (v: number, step: number) => Math.round(Math.round(v / step) * step * 1000) / 1000;
 
@@ -204,7 +218,7 @@ export function median(values: readonly number[]): number {
 }
 
 /** Which tooth kinds can be planned. */
-export const isPlannable = (tooth: Fdi): boolean => UPPER_TEN.includes(tooth);
+export const isPlannable = (tooth: Fdi): boolean => PLANNABLE.includes(tooth);
 
 /** The planned mesh's field, for gaps measured from the tooth outward. */
 export const plannedField = (p: PlannedTooth) => signedField(p.mesh);

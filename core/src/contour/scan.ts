@@ -3,9 +3,7 @@ import { isPly, readPly } from '../formats/ply.js';
 import { readStl } from '../formats/stl.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { requireSound } from '../geometry/validate.js';
-import { type Fdi, LOWER_TEN, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
-
-export type Jaw = 'upper' | 'lower';
+import { type Fdi, type Jaw, LOWER_TEN, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
 
 /** A scan with its teeth told apart; everything in the mouth's coordinates, mm. */
 export interface SegmentedScan {

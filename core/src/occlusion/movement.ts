@@ -1,12 +1,12 @@
 import type { Mesh } from '../geometry/mesh.js';
 import type { Vec3 } from '../geometry/vec.js';
-import type { Fdi } from '../teeth/notation.js';
+import type { Fdi, Jaw } from '../teeth/notation.js';
 import type { HeightField } from './heights.js';
 
-/** How near an upper tooth comes to the lower teeth along the vertical. */
+/** How near a tooth comes to those of the other jaw along the vertical. */
 export interface ToothClearance {
   readonly tooth: Fdi;
-  /** The lower tooth that it comes nearest to. */
+  /** The tooth of the other jaw that it comes nearest to. */
   readonly against: Fdi;
   /** Least vertical space, mm; negative: the teeth would pass into one another by this. */
   readonly spaceMm: number;
@@ -18,10 +18,10 @@ export interface ToothClearance {
 export type JawShift = Vec3;
 
 /**
- * The vertical space between the rows, tooth by tooth of the upper one, with the lower jaw carried by `shift` (rounded to
- * whole columns in the plane). Teeth that do not stand over a lower one are left out.
+ * The vertical space between the rows, tooth by tooth of one of them, with the lower jaw carried by `shift` (rounded to
+ * whole columns in the plane). Teeth that do not stand across from one of the other row are left out.
  */
-export function clearances(upper: HeightField, lower: HeightField, shift: JawShift): ToothClearance[] {
+export function clearances(upper: HeightField, lower: HeightField, shift: JawShift, of: Jaw = 'upper'): ToothClearance[] {
   const { grid } = upper;
   const di = Math.round(shift[0] / grid.step);
   const dj = Math.round(shift[1] / grid.step);
@@ -32,8 +32,10 @@ export function clearances(upper: HeightField, lower: HeightField, shift: JawShi
       const from = column - dj * grid.na - di;
       const space = (upper.z[column] as number) - (lower.z[from] as number) - shift[2];
       if (Number.isNaN(space)) continue;
-      const own = best.get(upper.tooth[column] as number);
-      if (!own || space < own.space) best.set(upper.tooth[column] as number, { space, column, against: lower.tooth[from] as number });
+      const [above, below] = [upper.tooth[column] as number, lower.tooth[from] as number];
+      const [tooth, against] = of === 'upper' ? [above, below] : [below, above];
+      const own = best.get(tooth);
+      if (!own || space < own.space) best.set(tooth, { space, column, against });
     }
   }
   return [...best].map(([tooth, { space, column, against }]) => ({
@@ -46,12 +48,21 @@ export function clearances(upper: HeightField, lower: HeightField, shift: JawShi
 
 /** Vertical space under each vertex of an upper surface with the lower jaw carried by `shift`, mm; NaN over no lower tooth. */
 export function spaceOver(lower: HeightField, upper: Mesh, shift: JawShift): Float32Array {
-  const { a0, b0, step, na, nb } = lower.grid;
-  const out = new Float32Array(upper.positions.length / 3).fill(Number.NaN);
+  return across(lower, upper, [-shift[0], -shift[1]], (own, other) => own - shift[2] - other);
+}
+
+/** Vertical space over each vertex of a lower surface that is carried by `shift`, mm; NaN under no upper tooth. */
+export function spaceUnder(upper: HeightField, lower: Mesh, shift: JawShift): Float32Array {
+  return across(upper, lower, [shift[0], shift[1]], (own, other) => other - own - shift[2]);
+}
+
+function across(field: HeightField, mesh: Mesh, by: readonly [number, number], space: (own: number, other: number) => number): Float32Array {
+  const { a0, b0, step, na, nb } = field.grid;
+  const out = new Float32Array(mesh.positions.length / 3).fill(Number.NaN);
   for (let v = 0; v < out.length; v++) {
-    const i = Math.round(((upper.positions[3 * v] as number) - shift[0] - a0) / step);
-    const j = Math.round(((upper.positions[3 * v + 1] as number) - shift[1] - b0) / step);
-    if (i >= 0 && i < na && j >= 0 && j < nb) out[v] = (upper.positions[3 * v + 2] as number) - shift[2] - (lower.z[j * na + i] as number);
+    const i = Math.round(((mesh.positions[3 * v] as number) + by[0] - a0) / step);
+    const j = Math.round(((mesh.positions[3 * v + 1] as number) + by[1] - b0) / step);
+    if (i >= 0 && i < na && j >= 0 && j < nb) out[v] = space(mesh.positions[3 * v + 2] as number, field.z[j * na + i] as number);
   }
   return out;
 }

@@ -5,6 +5,7 @@ export type Fdi = number;
 
 export type Notation = 'fdi' | 'universal';
 export type Side = 'right' | 'left';
+export type Jaw = 'upper' | 'lower';
 export type ToothKind = 'central' | 'lateral' | 'canine' | 'premolar1' | 'premolar2' | 'molar1' | 'molar2' | 'molar3';
 
 const KINDS: readonly ToothKind[] = ['central', 'lateral', 'canine', 'premolar1', 'premolar2', 'molar1', 'molar2', 'molar3'];
@@ -90,6 +91,9 @@ export function isUpper(tooth: Fdi): boolean {
   return tooth < 30;
 }
 
+/** @throws Refusal `tooth-unknown` */
+export const jawOf = (tooth: Fdi): Jaw => (isUpper(tooth) ? 'upper' : 'lower');
+
 /** The same tooth on the other side of the midline. */
 export function opposite(tooth: Fdi): Fdi {
   need(tooth);
@@ -116,3 +120,6 @@ export const UPPER_SIX: readonly Fdi[] = [13, 12, 11, 21, 22, 23];
 export const UPPER_TEN: readonly Fdi[] = [15, 14, 13, 12, 11, 21, 22, 23, 24, 25];
 /** The lower teeth below them, patient's right first. */
 export const LOWER_TEN: readonly Fdi[] = [45, 44, 43, 42, 41, 31, 32, 33, 34, 35];
+
+/** The teeth that can be planned, upper ones first. */
+export const PLANNABLE: readonly Fdi[] = [...UPPER_TEN, ...LOWER_TEN];

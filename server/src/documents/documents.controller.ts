@@ -1,7 +1,8 @@
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import type { CaseDetail } from '@radiant/contract';
+import type { CaseDetail, FileKind } from '@radiant/contract';
+import type { Jaw } from '@radiant/core';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
 import { ProblemException } from '../common/problem.filter.js';
@@ -41,19 +42,28 @@ export class DocumentsController {
     @Param('id') id: string,
     @Query('what') what: Surface | undefined,
     @Query('version') version: string | undefined,
+    @Query('jaw') asked: Jaw | undefined,
     @Me() me: SignedIn,
     @Res() response: Response,
   ): Promise<void> {
     const detail = await this.cases.detail(await this.cases.own(id, me));
     const surface = what ?? 'planned';
     if (!SURFACES.includes(surface)) throw new ProblemException(422, 'Not accepted', 'Ask for the planned or the existing surface, or for the mock-up model.');
+    const jaw = asked ?? 'upper';
+    if (jaw !== 'upper' && jaw !== 'lower') throw new ProblemException(422, 'Not accepted', 'Ask for the upper or the lower jaw.');
     const own = version ? detail.contours.find((c) => c.id === version) : undefined;
     if (version && !own) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
-    const scanId = own?.scanId ?? detail.sections.shape.data.scanId ?? detail.files.filter((f) => f.kind === 'scan').at(-1)?.id;
+    const newest = (kind: FileKind) => detail.files.filter((f) => f.kind === kind).at(-1)?.id;
+    const scanId = jaw === 'lower' ? newest('lower-scan') : (own?.scanId ?? detail.sections.shape.data.scanId ?? newest('scan'));
     const file = scanId ? await this.files.find(id, scanId) : null;
-    const bytes = await contourStl(detail, file ? await this.files.read(file) : undefined, surface, version);
-    if (!bytes) throw new ProblemException(422, 'Not ready', 'There is no such surface yet: it needs a scan, and the plan a contour of all six teeth.');
-    send(response, 'model/stl', `${detail.name} ${surface}${own ? ` ${own.number}` : ''}.stl`, Buffer.from(bytes));
+    const bytes = await contourStl(detail, file ? await this.files.read(file) : undefined, jaw, surface, version);
+    if (!bytes)
+      throw new ProblemException(
+        422,
+        'Not ready',
+        'There is no such surface yet: it needs a scan, and the plan a contour: of all six upper front teeth, or of a lower tooth.',
+      );
+    send(response, 'model/stl', `${detail.name} ${jaw === 'lower' ? 'lower ' : ''}${surface}${own ? ` ${own.number}` : ''}.stl`, Buffer.from(bytes));
   }
 
   /** The whole case as one JSON file. */

@@ -1,10 +1,12 @@
 import { Worker } from 'node:worker_threads';
-import type { ContourPlan } from '@radiant/core';
+import type { ContourPlan, Jaw } from '@radiant/core';
 import { ProblemException } from '../common/problem.filter.js';
 
 /** What the thread is given. */
 export interface ModelOrder {
+  /** Of the jaw of which the model is made. */
   readonly scan: Uint8Array;
+  readonly jaw: Jaw;
   readonly plan: ContourPlan;
   readonly title: string;
 }

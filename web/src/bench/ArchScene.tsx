@@ -1,19 +1,26 @@
-import { CROWN_RING, CROWN_RINGS, type Fdi, type Frame, type SectionLine, toParent } from '@radiant/core';
+import { CROWN_RING, CROWN_RINGS, type Fdi, type Frame, jawOf, type SectionLine, toParent } from '@radiant/core';
 import { addAfterEffect, Canvas, invalidate, type ThreeEvent } from '@react-three/fiber';
 import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import type { ArchView, LowerView, PlannedView } from '../workers/contour.worker.js';
-import { EYES, Rig, type View } from './arch-eye.js';
+import type { PlannedView } from '../workers/contour.worker.js';
+import type { DrawableMesh } from '../workers/drawable.js';
+import { eyeOf, Rig, type View } from './arch-eye.js';
 import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { biteColour, differenceColour } from './colour-scale.js';
 import { drawnInSoftware } from './software.js';
 
-/** What is drawn of the upper teeth. */
+/** What is drawn of the teeth. */
 export type Showing = 'existing' | 'planned' | 'difference' | 'both' | 'bite';
 
-/** The lower jaw, carried from the scanned bite. */
+/** Teeth and gum of a jaw. */
+export interface JawView {
+  readonly teeth: readonly { readonly tooth: Fdi; readonly mesh: DrawableMesh }[];
+  readonly gum: DrawableMesh;
+}
+
+/** The lower jaw under the upper one, carried from the scanned bite. */
 export interface LowerAt {
-  readonly view: LowerView;
+  readonly view: JawView;
   readonly shift: readonly [number, number, number];
 }
 
@@ -49,7 +56,8 @@ export const ArchScene = memo(function ArchScene({
   brush,
   reading,
 }: {
-  arch: ArchView;
+  /** The jaw that is looked at; in a bite the upper one. */
+  arch: JawView | undefined;
   planned: ReadonlyMap<Fdi, PlannedView>;
   showing: Showing;
   /** How strongly the planned crowns lie over the scan when both are shown. */
@@ -59,7 +67,7 @@ export const ArchScene = memo(function ArchScene({
   selected: Fdi;
   onSelect: (tooth: Fdi) => void;
   lower?: LowerAt | undefined;
-  biteMaps?: { readonly which: 'planned' | 'existing'; readonly of: ReadonlyMap<Fdi, Float32Array> } | undefined;
+  biteMaps?: Look['biteMaps'];
   cut?: CutAt | undefined;
   brush?: BrushHand | undefined;
   /** The element that says the millimetres under the pointer. */
@@ -127,55 +135,24 @@ export const ArchScene = memo(function ArchScene({
     [brush, onSelect, showing, tell],
   );
 
+  const look: Look = { planned, showing, share, selected, biteMaps, hand };
   return (
     <Canvas
       frameloop="demand"
       dpr={[1, 2]}
-      camera={{ fov: 19, near: 10, far: 600, position: [...EYES.front.from], up: [0, 0, 1] }}
+      camera={{ fov: 19, near: 10, far: 600, position: [...eyeOf('upper', 'front').from], up: [0, 0, 1] }}
       gl={{ antialias: SMOOTH }}
-      aria-label="Upper arch in three dimensions"
+      aria-label={lower ? 'Both arches in three dimensions' : `${view.jaw === 'upper' ? 'Upper' : 'Lower'} arch in three dimensions`}
     >
       <color attach="background" args={['#7b7b7b']} />
       <Rig view={view} hold={hold} />
       <PaintMark of={planned} />
-      {arch.teeth.map(({ tooth, mesh }) => {
-        const own = planned.get(tooth);
-        const scanned = showing === 'existing' || (showing === 'bite' && biteMaps?.which === 'existing') || !own;
-        const map = showing === 'bite' ? biteMaps?.of.get(tooth) : undefined;
-        const chosen = tooth === selected;
-        if (scanned)
-          return (
-            <ToothSurface
-              key={`e${tooth}`}
-              tooth={tooth}
-              mesh={mesh}
-              colour={chosen && showing === 'existing' ? 'selected' : own ? 'tooth' : 'muted'}
-              values={fits(map, mesh)}
-              scale={biteColour}
-              hand={hand}
-            />
-          );
-        return [
-          showing === 'both' && <ToothSurface key={`u${tooth}`} tooth={tooth} mesh={mesh} colour="muted" />,
-          <ToothSurface
-            key={`p${tooth}`}
-            tooth={tooth}
-            mesh={own.mesh}
-            colour={chosen ? 'selected' : 'planned'}
-            values={showing === 'difference' ? own.differenceMm : fits(map, own.mesh)}
-            scale={showing === 'difference' ? differenceColour : biteColour}
-            opacity={showing === 'both' ? share : 1}
-            hand={hand}
-          />,
-        ];
-      })}
+      {arch && <Teeth of={arch} {...look} />}
       {showing === 'difference' && !brush && planned.get(selected) && <FaceLine of={planned.get(selected) as PlannedView} />}
-      {gum && <Gum mesh={arch.gum} pale={showing === 'difference' || showing === 'bite'} />}
+      {gum && arch && <Gum mesh={arch.gum} pale={showing === 'difference' || showing === 'bite'} />}
       {lower && (
         <group position={[...lower.shift]}>
-          {lower.view.teeth.map((t) => (
-            <ToothSurface key={t.tooth} tooth={t.tooth} mesh={t.mesh} colour="lower" />
-          ))}
+          <Teeth of={lower.view} {...look} />
           {gum && <Gum mesh={lower.view.gum} pale />}
         </group>
       )}
@@ -188,12 +165,58 @@ export const ArchScene = memo(function ArchScene({
   );
 });
 
+/** How teeth are drawn. */
+interface Look {
+  readonly planned: ReadonlyMap<Fdi, PlannedView>;
+  readonly showing: Showing;
+  readonly share: number;
+  readonly selected: Fdi;
+  readonly biteMaps: { readonly which: 'planned' | 'existing'; readonly of: ReadonlyMap<Fdi, Float32Array> } | undefined;
+  readonly hand: ToothHand;
+}
+
+/** The teeth of a jaw, scanned or planned. A bite is coloured on the jaw of the chosen tooth. */
+function Teeth({ of, planned, showing, share, selected, biteMaps, hand }: Look & { of: JawView }) {
+  return of.teeth.map(({ tooth, mesh }) => {
+    const own = planned.get(tooth);
+    const scanned = showing === 'existing' || (showing === 'bite' && biteMaps?.which === 'existing') || !own;
+    const chosen = tooth === selected;
+    const across = showing === 'bite' && jawOf(tooth) !== jawOf(selected);
+    const map = showing === 'bite' && !across ? biteMaps?.of.get(tooth) : undefined;
+    if (scanned)
+      return (
+        <ToothSurface
+          key={`e${tooth}`}
+          tooth={tooth}
+          mesh={mesh}
+          colour={across ? 'across' : chosen && showing === 'existing' ? 'selected' : own ? 'tooth' : 'muted'}
+          values={fits(map, mesh)}
+          scale={biteColour}
+          hand={hand}
+        />
+      );
+    return [
+      showing === 'both' && <ToothSurface key={`u${tooth}`} tooth={tooth} mesh={mesh} colour="muted" />,
+      <ToothSurface
+        key={`p${tooth}`}
+        tooth={tooth}
+        mesh={own.mesh}
+        colour={across ? 'across' : chosen ? 'selected' : 'planned'}
+        values={showing === 'difference' ? own.differenceMm : fits(map, own.mesh)}
+        scale={showing === 'difference' ? differenceColour : biteColour}
+        opacity={showing === 'both' ? share : 1}
+        hand={hand}
+      />,
+    ];
+  });
+}
+
 /** A map fits a surface while they are of the same crown; in between, one of the two is on its way. */
 const fits = (map: Float32Array | undefined, mesh: { readonly positions: Float32Array }) => (map && map.length * 3 === mesh.positions.length ? map : undefined);
 
 function words(mm: number, showing: Showing): string {
   const figure = Math.abs(mm).toFixed(2);
-  if (showing === 'bite') return mm < -0.05 ? `${figure} mm into the lower tooth` : mm <= 0.05 ? 'touches' : `${figure} mm clear`;
+  if (showing === 'bite') return mm < -0.05 ? `${figure} mm into the tooth across` : mm <= 0.05 ? 'touches' : `${figure} mm clear`;
   return `${mm < 0 ? '−' : '+'}${figure} mm ${mm < 0 ? 'removed' : 'added'}`;
 }
 

@@ -1,8 +1,9 @@
+import type { Jaw } from '@radiant/core';
 import { useThree } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 
-/** Named views of an upper arch; each has a key. */
+/** Named views of an arch; each has a key. */
 export const ARCH_VIEWS = ['front', 'right', 'left', 'above', 'edge-on', 'twelve', 'behind'] as const;
 export type ViewName = (typeof ARCH_VIEWS)[number];
 
@@ -12,7 +13,7 @@ interface Eye {
 }
 
 /** Where the eye stands and looks, in the mouth's coordinates (x to the patient's left, y backward, z up), mm. */
-export const EYES: Readonly<Record<ViewName, Eye>> = {
+const EYES: Readonly<Record<ViewName, Eye>> = {
   front: { from: [0, -132, 4], to: [0, 6, 5] },
   right: { from: [-106, -78, 4], to: [-6, 12, 5] },
   left: { from: [106, -78, 4], to: [6, 12, 5] },
@@ -22,8 +23,16 @@ export const EYES: Readonly<Record<ViewName, Eye>> = {
   behind: { from: [0, 118, -92], to: [0, 6, 4] },
 };
 
+/** The same places before a lower arch: the edges are up there. */
+export function eyeOf(jaw: Jaw, name: ViewName): Eye {
+  const { from, to } = EYES[name];
+  return jaw === 'upper' ? EYES[name] : { from: [from[0], from[1], -from[2]], to: [to[0], to[1], -to[2]] };
+}
+
 export interface View {
   readonly name: ViewName;
+  /** Before which arch the eye stands. */
+  readonly jaw: Jaw;
   /** Counts the times that a view was asked for, so that the same one can be asked for again. */
   readonly turn: number;
 }
@@ -37,7 +46,7 @@ export function Rig({ view, hold }: { view: View; hold: { current: boolean } }) 
   const controls = useRef<OrbitControls | undefined>(undefined);
   useEffect(() => {
     const c = new OrbitControls(camera, gl.domElement);
-    c.target.set(...EYES.front.to);
+    c.target.set(...eyeOf('upper', 'front').to);
     c.enableDamping = false;
     c.minDistance = 40;
     c.maxDistance = 320;
@@ -55,8 +64,9 @@ export function Rig({ view, hold }: { view: View; hold: { current: boolean } }) 
   }, [camera, gl, invalidate, hold]);
   useEffect(() => {
     camera.up.set(0, 0, 1);
-    camera.position.set(...EYES[view.name].from);
-    controls.current?.target.set(...EYES[view.name].to);
+    const eye = eyeOf(view.jaw, view.name);
+    camera.position.set(...eye.from);
+    controls.current?.target.set(...eye.to);
     controls.current?.update();
     invalidate();
   }, [view, camera, invalidate]);

@@ -60,7 +60,7 @@ export const ToothSurface = memo(function ToothSurface({
 }: {
   tooth: Fdi;
   mesh: DrawableMesh;
-  colour: 'tooth' | 'muted' | 'planned' | 'selected' | 'lower';
+  colour: 'tooth' | 'muted' | 'planned' | 'selected' | 'across';
   /** One value a vertex, and how it is coloured. */
   values?: Float32Array | undefined;
   scale?: ((mm: number) => readonly [number, number, number]) | undefined;
@@ -119,7 +119,7 @@ export const ToothSurface = memo(function ToothSurface({
   );
 });
 
-const TINT = { tooth: '#e9dfc9', muted: '#d8cdb6', planned: '#f8eed9', selected: SELECTED, lower: '#ddd3bd' } as const;
+const TINT = { tooth: '#e9dfc9', muted: '#d8cdb6', planned: '#f8eed9', selected: SELECTED, across: '#ddd3bd' } as const;
 
 export const Gum = memo(function Gum({ mesh, pale }: { mesh: DrawableMesh; pale: boolean }) {
   const geometry = useGeometry(mesh);

@@ -1,4 +1,4 @@
-import { UPPER_SIX } from '@radiant/core';
+import { isUpper, UPPER_SIX } from '@radiant/core';
 import { Box, FileDown, FileText } from 'lucide-react';
 import { useState } from 'react';
 import { AwayError, sentenceOf } from '../data/api.js';
@@ -12,6 +12,7 @@ export default function Keep() {
   const { detail } = useCase();
   const { sections } = detail;
   const ready = detail.files.some((f) => f.kind === 'scan') && UPPER_SIX.every((t) => sections.shape.data.teeth.some((p) => p.tooth === t));
+  const lowerPlanned = detail.files.some((f) => f.kind === 'lower-scan') && sections.shape.data.teeth.some((t) => !isUpper(t.tooth));
   return (
     <Stage
       bench={
@@ -46,6 +47,29 @@ export default function Keep() {
               { action: 'Save the mock-up model', href: `/api/cases/${detail.id}/contour.stl?what=mock-up`, name: `${detail.name} mock-up.stl` },
             ]}
           />
+          {lowerPlanned && (
+            <Handover
+              icon={<Box size={26} aria-hidden="true" />}
+              title="The lower contour as STL"
+              words="The planned lower crowns, in the coordinates of the scan of the lower jaw, which lies in the closed bite with the upper one."
+              action="Save the lower contour"
+              href={`/api/cases/${detail.id}/contour.stl?what=planned&jaw=lower`}
+              name={`${detail.name} lower planned.stl`}
+              disabled={false}
+              also={[
+                {
+                  action: 'Save the lower arch as scanned',
+                  href: `/api/cases/${detail.id}/contour.stl?what=existing&jaw=lower`,
+                  name: `${detail.name} lower existing.stl`,
+                },
+                {
+                  action: 'Save the lower mock-up model',
+                  href: `/api/cases/${detail.id}/contour.stl?what=mock-up&jaw=lower`,
+                  name: `${detail.name} lower mock-up.stl`,
+                },
+              ]}
+            />
+          )}
           <Handover
             icon={<FileDown size={26} aria-hidden="true" />}
             title="The whole case as a file"

@@ -1,4 +1,4 @@
-import type { Direction } from '@radiant/core';
+import type { Direction, Jaw } from '@radiant/core';
 import { useToothLabel } from '../data/case-context.js';
 import { number } from '../shell/format.js';
 import type { BiteView, BiteWish, CentralOverlap } from '../workers/bite.js';
@@ -21,6 +21,7 @@ export function BiteCard({
   set,
   view,
   lower,
+  jaw,
   shown,
   show,
 }: {
@@ -28,7 +29,9 @@ export function BiteCard({
   set: (w: BiteWish) => void;
   view: BiteView | undefined;
   lower: LowerState;
-  /** Whether the lower teeth are in the picture. */
+  /** Of the chosen tooth. */
+  jaw: Jaw;
+  /** Whether the teeth of the other jaw are in the picture. */
   shown: boolean;
   show: (shown: boolean) => void;
 }) {
@@ -60,7 +63,7 @@ export function BiteCard({
           </button>
         ))}
         <button type="button" className="chip chip-flat ml-auto" aria-pressed={shown} onClick={() => show(!shown)}>
-          lower jaw
+          {jaw === 'upper' ? 'lower jaw' : 'upper jaw'}
         </button>
       </div>
       <div className="mb-1.5 flex gap-1">

@@ -1,7 +1,8 @@
+import type { Jaw } from '@radiant/core';
 import { biteColour, CLEAR_MM, css, DIFFERENCE_RANGE_MM, differenceColour } from '../bench/colour-scale.js';
 
 /** What the colours on the surfaces mean. */
-export function Legend({ of }: { of: 'difference' | 'bite' }) {
+export function Legend({ of, jaw }: { of: 'difference' | 'bite'; jaw: Jaw }) {
   const steps = Array.from({ length: 21 }, (_, i) => (of === 'bite' ? -0.15 + (i / 20) * (CLEAR_MM + 0.15) : ((i - 10) / 10) * DIFFERENCE_RANGE_MM));
   return (
     <figure className="rounded-xl bg-leaf px-4 py-3 text-[12.5px] shadow-lg">
@@ -29,7 +30,9 @@ export function Legend({ of }: { of: 'difference' | 'bite' }) {
             <span>0.7</span>
             <span>{CLEAR_MM.toFixed(1)} mm</span>
           </div>
-          <figcaption className="mt-0.5 font-semibold">space to the lower teeth, straight down</figcaption>
+          <figcaption className="mt-0.5 font-semibold">
+            {jaw === 'upper' ? 'space to the lower teeth, straight down' : 'space to the upper teeth, straight up'}
+          </figcaption>
         </>
       )}
     </figure>

@@ -1,14 +1,16 @@
 import { contourPlan } from '@radiant/contract';
-import { type Fdi, isPlannable } from '@radiant/core';
+import { type Fdi, isPlannable, type Jaw, jawOf } from '@radiant/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ArchScene, type Showing } from '../bench/ArchScene.js';
 import { ARCH_VIEWS, type View, type ViewName } from '../bench/arch-eye.js';
 import { useCase, useSection } from '../data/case-context.js';
 import { isTyping } from '../shell/Keys.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
+import { acrossFrom } from '../shell/stages.js';
 import { Trouble, Waiting } from '../shell/Waiting.js';
 import type { BiteWish } from '../workers/bite.js';
 import { useContour, usePlanned } from '../workers/use-contour.js';
+import { type JawState, useDrawable, useJaw } from '../workers/use-jaws.js';
 import { useLower } from '../workers/use-lower.js';
 import { useNeighbours } from '../workers/use-neighbours.js';
 import { BiteCard, FIRST_BITE } from './BiteCard.js';
@@ -46,8 +48,13 @@ const VIEW_WORDS: Readonly<Record<ViewName, string>> = {
   twelve: 'twelve o’clock',
   behind: 'behind',
 };
+/** Of a lower arch these two are called otherwise. */
+const LOWER_WORDS: Partial<typeof VIEW_WORDS> = { twelve: 'six o’clock' };
 /** First letters are the keys. */
 const VIEW_KEYS: Readonly<Record<string, ViewName>> = { f: 'front', r: 'right', l: 'left', a: 'above', e: 'edge-on', t: 'twelve', h: 'behind' };
+
+/** In the closed bite both arches are looked at from between them; what bites, from the side of the other arch. */
+const eyeInBite = (name: ViewName, jaw: Jaw): Jaw => (name === 'front' || name === 'right' || name === 'left' ? 'upper' : jaw);
 
 /** Shape: the arch in three dimensions, existing against planned, with brush, section and bite. */
 export default function Shape() {
@@ -57,35 +64,50 @@ export default function Shape() {
   const [showing, setShowing] = useState<Exclude<Showing, 'bite'>>('difference');
   const [share, setShare] = useState(0.55);
   const [gum, setGum] = useState(true);
-  const [view, setView] = useState<View>({ name: 'front', turn: 0 });
+  const [view, setView] = useState<View>({ name: 'front', jaw: jawOf(tooth), turn: 0 });
   const [tool, setTool] = useState<Tool>();
   const [brush, setBrush] = useState(FIRST_BRUSH);
   const [cutSetting, setCut] = useState<CutSetting>(FIRST_CUT);
   const [wish, setWish] = useState<BiteWish>(FIRST_BITE);
-  const [lowerShown, showLower] = useState(true);
+  const [acrossShown, showAcross] = useState(true);
   const reading = useRef<HTMLSpanElement>(null);
 
   const choose = useCallback((t: Fdi) => isPlannable(t) && selectTooth(t), [selectTooth]);
   const kept = useMemo(() => contourPlan(shape.data.teeth), [shape.data.teeth]);
   const strokes = useBrush(contour, brush, choose);
   const plan = useMemo(() => strokes.drawn(kept), [strokes.drawn, kept]);
-  const planned = usePlanned(contour, plan);
   const lower = useLower(contour, true);
+  const jaw = jawOf(tooth);
+  const inBite = tool === 'bite';
+  const planned = usePlanned(contour, useDrawable(plan, lower));
+  const own = useJaw(contour, lower, jaw);
   const neighbours = useNeighbours(contour, kept, lower);
   const bite = useBite(contour, kept, lower, tool === 'bite' ? wish : undefined);
   const cut = useCut(contour, plan, tooth, tool === 'cut' ? cutSetting : undefined);
   const setToProposal = useSetToProposal(contour);
   const biteMaps = useMemo(() => bite && { which: wish.which, of: new Map(bite.maps) }, [bite, wish.which]);
   const lowerAt = useMemo(
-    () => (tool === 'bite' && lowerShown && lower.state === 'ready' ? { view: lower.view, shift: bite?.shift ?? ([0, 0, 0] as const) } : undefined),
-    [tool, lowerShown, lower, bite],
+    () =>
+      inBite && (acrossShown || jaw === 'lower') && lower.state === 'ready' ? { view: lower.view, shift: bite?.shift ?? ([0, 0, 0] as const) } : undefined,
+    [inBite, acrossShown, jaw, lower, bite],
   );
 
-  const look = useCallback((name: ViewName) => {
-    setView((v) => ({ name, turn: v.turn + 1 }));
-    // The lower jaw would stand before what is looked at.
-    showLower(name !== 'above' && name !== 'behind');
-  }, []);
+  const look = useCallback(
+    (name: ViewName) => {
+      setView((v) => ({ name, jaw: inBite ? eyeInBite(name, jaw) : jaw, turn: v.turn + 1 }));
+      // The other jaw would stand before what is looked at.
+      showAcross(name !== 'above' && name !== 'behind');
+    },
+    [jaw, inBite],
+  );
+  // In the bite both jaws are there: who picks a tooth of the other one wants to look on from where they are.
+  useEffect(() => {
+    setView((v) => {
+      const before = inBite ? eyeInBite(v.name, v.jaw) : jaw;
+      return v.jaw === before ? v : { ...v, jaw: before, turn: v.turn + 1 };
+    });
+  }, [jaw, inBite]);
+  const otherJaw = useCallback(() => selectTooth(acrossFrom(tooth)), [selectTooth, tooth]);
   const toggle = useCallback((t: Tool) => setTool((now) => (now === t ? undefined : t)), []);
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
@@ -99,14 +121,14 @@ export default function Shape() {
       else if (wanted) toggle(wanted[0]);
       else if (key === ',' || key === '.') setBrush((b) => turned(b, 'radiusMm', key === ',' ? -RADIUS_STEP : RADIUS_STEP));
       else if (key === ';' || key === "'") setBrush((b) => turned(b, 'amountMm', key === ';' ? -AMOUNT_STEP : AMOUNT_STEP));
+      else if (key === 'j') otherJaw();
       else if (key === 'm') setBrush((b) => ({ ...b, mirror: !b.mirror }));
       else if (e.key === 'Escape') setTool(undefined);
     };
     window.addEventListener('keydown', keys);
     return () => window.removeEventListener('keydown', keys);
-  }, [look, toggle]);
+  }, [look, toggle, otherJaw]);
 
-  const own = planned.get(tooth);
   const drawn: Showing = tool === 'bite' ? 'bite' : showing;
   return (
     <Stage
@@ -134,8 +156,9 @@ export default function Shape() {
                 <SmilePicture contour={contour} plan={kept} />
               </div>
             )}
+            {own.state !== 'ready' && tool !== 'bite' && tool !== 'smile' && <NoLowerJaw of={own} back={otherJaw} />}
             <ArchScene
-              arch={contour.arch}
+              arch={inBite ? (acrossShown || jaw === 'upper' ? contour.arch : undefined) : own.state === 'ready' ? own.arch : undefined}
               planned={planned}
               showing={drawn}
               share={share}
@@ -182,6 +205,9 @@ export default function Shape() {
               <button type="button" className="chip" aria-pressed={gum} onClick={() => setGum(!gum)}>
                 gum
               </button>
+              <button type="button" className="chip" aria-pressed={jaw === 'lower'} onClick={otherJaw}>
+                lower teeth
+              </button>
               <span className="w-1" />
               {TOOLS.map(([id, word]) => (
                 <button key={id} type="button" className="chip" aria-pressed={tool === id} onClick={() => toggle(id)}>
@@ -195,12 +221,12 @@ export default function Shape() {
               </div>
             )}
             <div className="pointer-events-none absolute bottom-4 left-4 flex flex-col items-start gap-3 [&>*]:pointer-events-auto">
-              {(drawn === 'bite' ? lower.state === 'ready' : drawn === 'difference') && <Legend of={drawn === 'bite' ? 'bite' : 'difference'} />}
+              {(drawn === 'bite' ? lower.state === 'ready' : drawn === 'difference') && <Legend of={drawn === 'bite' ? 'bite' : 'difference'} jaw={jaw} />}
             </div>
             <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
               {ARCH_VIEWS.map((v) => (
                 <button key={v} type="button" className="chip" onClick={() => look(v)}>
-                  {VIEW_WORDS[v]}
+                  {(jaw === 'lower' && LOWER_WORDS[v]) || VIEW_WORDS[v]}
                 </button>
               ))}
             </div>
@@ -216,10 +242,10 @@ export default function Shape() {
             <div className="-mx-[18px] -mt-4 mb-4 border-b border-hair bg-porcelain px-[18px] py-3.5">
               {tool === 'brush' && <BrushCard brush={brush} setBrush={setBrush} refusal={strokes.refusal} />}
               {tool === 'cut' && <CutCard setting={cutSetting} set={setCut} view={cut.view} />}
-              {tool === 'bite' && <BiteCard wish={wish} set={setWish} view={bite} lower={lower} shown={lowerShown} show={showLower} />}
+              {tool === 'bite' && <BiteCard wish={wish} set={setWish} view={bite} lower={lower} jaw={jaw} shown={acrossShown} show={showAcross} />}
             </div>
           )}
-          <ToothPanel contour={contour} planned={own} neighbours={neighbours} setToProposal={setToProposal} />
+          <ToothPanel contour={contour} jaw={own} planned={planned.get(tooth)} neighbours={neighbours} setToProposal={setToProposal} />
         </>
       }
       foot={
@@ -233,5 +259,26 @@ export default function Shape() {
         </>
       }
     />
+  );
+}
+
+/** What stands on the bench while the lower jaw can't be shown. */
+function NoLowerJaw({ of, back }: { of: Exclude<JawState, { state: 'ready' }>; back: () => void }) {
+  return (
+    <div className="absolute inset-0 z-10 bg-porcelain">
+      {of.state === 'loading' ? (
+        <Waiting what="the lower jaw and measuring its teeth" />
+      ) : (
+        <Empty title={of.state === 'none' ? 'No scan of the lower jaw yet' : 'The lower jaw can’t be shaped'}>
+          <p className="mb-5">{of.state === 'failed' ? of.sentence : 'Scanned in the closed bite with the upper jaw, with its teeth numbered.'}</p>
+          <span className="flex items-center justify-center gap-4">
+            <ScanUpload />
+            <button type="button" className="how" onClick={back}>
+              back to the upper teeth
+            </button>
+          </span>
+        </Empty>
+      )}
+    </div>
   );
 }

@@ -8,6 +8,7 @@ import { number, signed } from '../shell/format.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import type { PlannedView } from '../workers/contour.worker.js';
 import type { ContourState } from '../workers/use-contour.js';
+import type { JawState } from '../workers/use-jaws.js';
 import type { Neighbours } from '../workers/use-neighbours.js';
 import { CrownFields } from './CrownFields.js';
 import { NeighbourNotes } from './NeighbourNotes.js';
@@ -18,11 +19,14 @@ import { Versions } from './Versions.js';
 /** The chosen tooth's planned crown in numbers, what stands beside and below it, and the versions. */
 export function ToothPanel({
   contour,
+  jaw,
   planned,
   neighbours,
   setToProposal,
 }: {
   contour: ContourState;
+  /** Of the chosen tooth. */
+  jaw: JawState;
   planned: PlannedView | undefined;
   neighbours: Neighbours | undefined;
   setToProposal: SetToProposal;
@@ -37,7 +41,7 @@ export function ToothPanel({
   const own = shape.data.teeth.find((t) => t.tooth === tooth);
   const latest = useRef(shape.data.teeth);
   latest.current = shape.data.teeth;
-  const there = contour.state === 'ready' ? contour.arch.existing.find((e) => e.tooth === tooth) : undefined;
+  const there = jaw.state === 'ready' ? jaw.arch.existing.find((e) => e.tooth === tooth) : undefined;
   const target = proposal?.targets.find((t) => t.tooth === tooth);
   const since = shape.data.proposalVersion;
   const stale = own !== undefined && since !== undefined && since !== null && since < propose.version;
@@ -107,7 +111,7 @@ export function ToothPanel({
         </>
       ) : (
         <p className="mb-4 text-ink-2">
-          {contour.state === 'ready' && !there
+          {jaw.state === 'ready' && !there
             ? 'The scan has no such tooth.'
             : !UPPER_SIX.includes(tooth)
               ? 'Not in the plan: this tooth stays as it is.'

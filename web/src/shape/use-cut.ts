@@ -1,4 +1,4 @@
-import { type ContourPlan, type Fdi, type Frame, frameFrom, toParent, turn, type Vec3 } from '@radiant/core';
+import { type ContourPlan, type Fdi, type Frame, frameFrom, type Jaw, jawOf, toParent, turn, type Vec3 } from '@radiant/core';
 import { useEffect, useRef, useState } from 'react';
 import type { CutAt } from '../bench/ArchScene.js';
 import type { CutView } from '../workers/contour.worker.js';
@@ -20,10 +20,12 @@ const MIDDLE_MM = 4.5;
 
 /**
  * The plane of a setting in a tooth's frame: its x and y span the drawing, z is its normal. Front to back it is drawn with the
- * facial side at the left and up at the top; level it is seen from the edge; frontal from in front.
+ * facial side at the left and up at the top; level it is seen from the edge; frontal from in front. A lower tooth's own frame has
+ * its z pointing down.
  */
-export function planeOf(tooth: Frame, s: CutSetting): Frame {
-  const origin = toParent(tooth, [0, 0, MIDDLE_MM]);
+export function planeOf(own: Frame, s: CutSetting, jaw: Jaw = 'upper'): Frame {
+  const origin = toParent(own, [0, 0, MIDDLE_MM]);
+  const tooth = jaw === 'upper' ? own : { ...own, x: neg(own.x), z: neg(own.z) };
   const upright: Frame =
     s.kind === 'through'
       ? { origin, x: tooth.y, y: tooth.z, z: tooth.x }
@@ -53,7 +55,7 @@ export function useCut(
     void (async () => {
       const frame = await service.frameOf(plan, tooth);
       if (gone || !frame) return;
-      const plane = planeOf(frame, setting);
+      const plane = planeOf(frame, setting, jawOf(tooth));
       const view = await service.cut(plan, plane);
       if (gone) return;
       setMade({

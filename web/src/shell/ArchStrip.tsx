@@ -1,45 +1,54 @@
-import { crownSize, type Fdi, kindName, UPPER_SIX, UPPER_TEN } from '@radiant/core';
+import { crownSize, type Fdi, isUpper, kindName, LOWER_TEN, UPPER_SIX, UPPER_TEN } from '@radiant/core';
 import { useDeferredValue, useEffect, useMemo } from 'react';
 import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
-import { teethOf } from './stages.js';
+import { acrossFrom, teethOf } from './stages.js';
 
 /** Sizes that a tooth is drawn with before it has been measured or planned, mm. */
-const USUAL: Readonly<Record<number, readonly [number, number]>> = { 1: [8.5, 10.6], 2: [6.5, 9.2], 3: [7.5, 10.2], 4: [7, 8.6], 5: [6.7, 7.9] };
+const USUAL: Readonly<Record<'upper' | 'lower', Readonly<Record<number, readonly [number, number]>>>> = {
+  upper: { 1: [8.5, 10.6], 2: [6.5, 9.2], 3: [7.5, 10.2], 4: [7, 8.6], 5: [6.7, 7.9] },
+  lower: { 1: [5.4, 8.8], 2: [5.9, 9], 3: [6.8, 10], 4: [7, 8.4], 5: [7.1, 7.8] },
+};
 
 const SCALE = 5.6;
 const RADIUS_MM = 150;
+/** How far over the line of their numbers the edges of lower teeth stand, drawing units. */
+const LOWER_EDGE = 51;
 
 /**
  * The teeth in their planned proportions along a slim arc: chooses the tooth, and shows under each whether it is planned
  * (solid) or only part of the plan to come (dotted). The same on every stage.
  */
 export function ArchStrip({ stage }: { stage: string }) {
-  const teeth = teethOf(stage);
   const { tooth: selected, selectTooth } = useCase();
+  const teeth = teethOf(stage, selected);
+  const lower = stage === 'shape' && !isUpper(selected);
   // A slider on the bench comes first; the strip may follow a frame later.
   const shape = useDeferredValue(useSection('shape').data);
   const name = useToothLabel();
   const placed = useMemo(() => {
     const size = (t: Fdi): readonly [number, number] => {
       const own = shape.teeth.find((p) => p.tooth === t);
-      return own ? [own.widthMm, own.lengthMm] : (USUAL[t % 10] as readonly [number, number]);
+      return own ? [own.widthMm, own.lengthMm] : (USUAL[lower ? 'lower' : 'upper'][t % 10] as readonly [number, number]);
     };
-    const total = UPPER_TEN.reduce((sum, t) => sum + size(t)[0], 0);
+    const row = lower ? LOWER_TEN : UPPER_TEN;
+    const total = row.reduce((sum, t) => sum + size(t)[0], 0);
     let along = -total / 2;
-    return UPPER_TEN.map((t) => {
+    return row.map((t) => {
       const [widthMm, lengthMm] = size(t);
       const angle = (along + widthMm / 2) / RADIUS_MM;
       along += widthMm;
       const own = shape.teeth.find((p) => p.tooth === t);
       return { tooth: t, path: toothOutline(t, own ? crownSize(own) : { widthMm, lengthMm, facialVolumeMm: 0 }).path, angle };
     });
-  }, [shape.teeth]);
+  }, [shape.teeth, lower]);
 
-  // A tooth that this stage does not know gives way to the canine beside it.
+  // A tooth that this stage does not know gives way to the one across or the canine beside it.
   const known = teeth.includes(selected);
   useEffect(() => {
-    if (!known) selectTooth(selected < 20 ? 13 : 23);
+    if (known) return;
+    const above = isUpper(selected) ? selected : acrossFrom(selected);
+    selectTooth(above - (above % 10) + Math.min(3, above % 10));
   }, [known, selected, selectTooth]);
 
   const step = (by: number) => {
@@ -82,7 +91,7 @@ export function ArchStrip({ stage }: { stage: string }) {
           >
             <path
               d={path}
-              transform={`scale(${SCALE})`}
+              transform={lower ? `translate(0 ${-LOWER_EDGE}) rotate(180) scale(${SCALE})` : `scale(${SCALE})`}
               fill={on ? '#efe6ee' : plannable ? '#fffefb' : '#f0ece4'}
               stroke={on ? '#5d2a5a' : '#8d9499'}
               strokeWidth={on ? 0.36 : 0.17}

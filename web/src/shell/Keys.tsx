@@ -31,6 +31,7 @@ const BY_STAGE: Readonly<Record<string, readonly (readonly [string, string])[]>>
   shape: [
     ['F R L A', 'view from front, right, left, above'],
     ['E T H', 'view edge-on, from twelve o’clock, from behind'],
+    ['J', 'the other jaw'],
     ['1 2 3 4', 'existing, planned, added and removed, both'],
     ['B X O S', 'brush, section, bite, in the smile'],
     [', .', 'brush smaller, larger'],
@@ -65,7 +66,7 @@ export function Keys({ stage }: { stage: string }) {
     const press = (e: KeyboardEvent) => {
       if (isTyping(e)) return;
       const by = e.key === '[' ? -1 : e.key === ']' ? 1 : 0;
-      const row = teethOf(stage);
+      const row = teethOf(stage, tooth);
       const next = by && row[row.indexOf(tooth) + by];
       if (next) selectTooth(next);
       else if (e.key === '?') setOpen(true);

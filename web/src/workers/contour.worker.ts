@@ -16,10 +16,15 @@ import {
   type Fdi,
   type Frame,
   firstContour,
+  frameToArch,
+  inMouth,
+  type Jaw,
+  jawOf,
   type Mesh,
   madeRoom,
   mirroredStroke,
   type NarrowedSide,
+  PLANNABLE,
   type PlannedTooth,
   plannedTooth,
   planOfExisting,
@@ -40,7 +45,6 @@ import {
   toothReduction,
   toothSection,
   UPPER_SIX,
-  UPPER_TEN,
   type VolumeChange,
   volumeChange,
 } from '@radiant/core';
@@ -75,11 +79,8 @@ export interface PlannedView {
   readonly volume?: VolumeChange;
 }
 
-/** The lower jaw in the closed bite. */
-export interface LowerView {
-  readonly teeth: readonly { readonly tooth: Fdi; readonly mesh: DrawableMesh }[];
-  readonly gum: DrawableMesh;
-}
+/** The lower jaw in the closed bite; its teeth are measured when they are asked for. */
+export type LowerView = Pick<ArchView, 'teeth' | 'gum'>;
 
 /** Lines of one plane through everything, in the plane's own coordinates, mm. */
 export interface CutView {
@@ -96,8 +97,35 @@ function need(): ExistingArch {
   return arch;
 }
 
-const sculptor = new Sculptor();
 let lowerScan: SegmentedScan | undefined;
+let lowerArch: ExistingArch | undefined;
+
+/** The arch of a jaw as it is; of the lower one nothing until its scan is there, or where its teeth can't be measured. */
+function archOf(jaw: Jaw): ExistingArch | undefined {
+  if (jaw === 'upper') return need();
+  if (!lowerArch && lowerScan) lowerArch = measured(lowerScan);
+  return lowerArch;
+}
+
+function archFor(tooth: Fdi): ExistingArch {
+  const own = archOf(jawOf(tooth));
+  if (!own) throw new Error('The scan of the lower jaw is not loaded.');
+  return own;
+}
+
+function measured(of: SegmentedScan): ExistingArch {
+  try {
+    return existingArch(of);
+  } catch (error) {
+    throw new Error(error instanceof Refusal ? error.message : 'The teeth of the scan can’t be measured.');
+  }
+}
+
+function summary(of: ExistingArch): ExistingSummary[] {
+  return [...of.teeth.values()].map(({ tooth, lengthMm, widthMm, wearMm, rotationDeg, fitMm }) => ({ tooth, lengthMm, widthMm, wearMm, rotationDeg, fitMm }));
+}
+
+const sculptor = new Sculptor();
 let bite: Bite | undefined;
 
 async function fetched(url: string): Promise<Uint8Array> {
@@ -114,13 +142,17 @@ function read(bytes: Uint8Array, needs?: readonly Fdi[]): SegmentedScan {
   }
 }
 
-const teethOf = (plan: ContourPlan): Fdi[] => UPPER_TEN.filter((t) => plan[t] && need().teeth.has(t));
+/** The teeth of a plan that stand in the scan of their jaw. */
+const teethOf = (plan: ContourPlan): Fdi[] => PLANNABLE.filter((t) => plan[t] && archOf(jawOf(t))?.teeth.has(t));
+
+/** Of one jaw alone. */
+const ofJaw = (planned: ReadonlyMap<Fdi, PlannedTooth>, jaw: Jaw) => new Map([...planned].filter(([t]) => jawOf(t) === jaw));
 
 /** All crowns of a plan; the same object again while the plan is the same. */
 let held: { readonly key: string; readonly planned: ReadonlyMap<Fdi, PlannedTooth> } | undefined;
 function allOf(plan: ContourPlan): { readonly key: string; readonly planned: ReadonlyMap<Fdi, PlannedTooth> } {
   const key = JSON.stringify(plan);
-  if (held?.key !== key) held = { key, planned: new Map(teethOf(plan).map((t) => [t, plannedTooth(need(), plan, t)])) };
+  if (held?.key !== key) held = { key, planned: new Map(teethOf(plan).map((t) => [t, plannedTooth(archFor(t), plan, t)])) };
   return held;
 }
 
@@ -128,20 +160,12 @@ const service = {
   /** Fetches and reads a scan and finds its teeth. Rejects with a sentence. */
   async load(url: string): Promise<ArchView> {
     scan = read(await fetched(url), []);
-    try {
-      arch = existingArch(scan);
-    } catch (error) {
-      throw new Error(error instanceof Refusal ? error.message : 'The teeth of the scan can’t be measured.');
-    }
+    arch = measured(scan);
     bite = lowerScan && new Bite(arch, lowerScan);
     held = undefined;
     const teeth = [...scan.teeth].map(([tooth, mesh]) => ({ tooth, mesh: drawable(mesh) }));
     const gum = drawable(scan.rest);
-    const existing = UPPER_TEN.flatMap((tooth): ExistingSummary[] => {
-      const e = arch?.teeth.get(tooth);
-      return e ? [{ tooth, lengthMm: e.lengthMm, widthMm: e.widthMm, wearMm: e.wearMm, rotationDeg: e.rotationDeg, fitMm: e.fitMm }] : [];
-    });
-    return transfer({ teeth, gum, existing }, [...teeth.flatMap((t) => buffers(t.mesh)), ...buffers(gum)]);
+    return transfer({ teeth, gum, existing: summary(arch) }, [...teeth.flatMap((t) => buffers(t.mesh)), ...buffers(gum)]);
   },
 
   /** A first contour for the given targets. */
@@ -156,10 +180,11 @@ const service = {
 
   /** @param quick for a first drawing while a slider moves: the map from a quarter of the vertices */
   planned(plan: ContourPlan, tooth: Fdi, quick: boolean): PlannedView {
-    const p = plannedTooth(need(), plan, tooth, sculptor.sculpt);
-    const d = (quick ? contourDifferenceQuick : contourDifference)(need(), p);
-    const mesh = drawable(p.mesh);
-    const volume = quick ? undefined : volumeChange(need(), p);
+    const own = archFor(tooth);
+    const p = plannedTooth(own, plan, tooth, sculptor.sculpt);
+    const d = (quick ? contourDifferenceQuick : contourDifference)(own, p);
+    const mesh = drawable(inMouth(p).mesh);
+    const volume = quick ? undefined : volumeChange(own, p);
     const differenceMm = Float32Array.from(d);
     let mostAddedMm = 0;
     let mostRemovedMm = 0;
@@ -175,7 +200,7 @@ const service = {
 
   /** A further tooth taken into the plan as it stands. */
   takenIn(plan: ContourPlan, tooth: Fdi): ToothPlan {
-    return takenIn(need(), plan, tooth);
+    return takenIn(archFor(tooth), plan, tooth);
   },
 
   /** Why a stroke can't be taken, or nothing. */
@@ -198,11 +223,16 @@ const service = {
 
   /** The contact on the left of one tooth of the row, so that other questions can come in between. */
   contactOf(plan: ContourPlan, right: Fdi): Contact | undefined {
-    return contactLeftOf(need(), allOf(plan).planned, right);
+    const own = archOf(jawOf(right));
+    return own && contactLeftOf(own, allOf(plan).planned, right);
   },
 
   setContacts(plan: ContourPlan, tightMm: number): { plan: ContourPlan; left: readonly [Fdi, Fdi][] } {
-    return setContacts(need(), plan, tightMm);
+    const upper = setContacts(need(), plan, tightMm);
+    const lower = teethOf(plan).some((t) => jawOf(t) === 'lower') && archOf('lower');
+    if (!lower) return upper;
+    const both = setContacts(lower, upper.plan, tightMm);
+    return { plan: both.plan, left: [...upper.left, ...both.left] };
   },
 
   alignedFirst(plan: ContourPlan): AlignedTooth[] {
@@ -216,10 +246,18 @@ const service = {
   /** Fetches and reads the scan of the lower jaw. Rejects with a sentence. */
   async loadLower(url: string): Promise<LowerView> {
     lowerScan = read(await fetched(url), []);
+    lowerArch = undefined;
+    held = undefined;
     if (arch) bite = new Bite(arch, lowerScan);
     const teeth = [...lowerScan.teeth].map(([tooth, mesh]) => ({ tooth, mesh: drawable(mesh) }));
     const gum = drawable(lowerScan.rest);
     return transfer({ teeth, gum }, [...teeth.flatMap((t) => buffers(t.mesh)), ...buffers(gum)]);
+  },
+
+  /** The lower teeth measured. Rejects with a sentence. */
+  measuredLower(): ExistingSummary[] {
+    const own = archOf('lower');
+    return own ? summary(own) : [];
   },
 
   /** The closed bite of the planned teeth; nothing without a lower jaw. */
@@ -243,8 +281,12 @@ const service = {
   /** The plan laid into a photograph, or the sentence why it can't be. */
   inPhoto(plan: ContourPlan, wish: PhotoWish): LaidSmile | { readonly sentence: string } {
     try {
-      const up = new Map(teethOf(plan).map((t) => [t, plan[t]?.zenithUpMm ?? 0] as const));
-      return laidSmile(need(), (scan as SegmentedScan).rest, allOf(plan).planned, up, wish);
+      const up = new Map(
+        teethOf(plan)
+          .filter((t) => jawOf(t) === 'upper')
+          .map((t) => [t, plan[t]?.zenithUpMm ?? 0] as const),
+      );
+      return laidSmile(need(), (scan as SegmentedScan).rest, ofJaw(allOf(plan).planned, 'upper'), up, wish);
     } catch (error) {
       if (error instanceof Refusal) return { sentence: error.message };
       throw error;
@@ -256,14 +298,15 @@ const service = {
     const lines = (meshes: Iterable<Mesh>) => [...meshes].flatMap((m) => section(m, plane));
     return {
       existing: lines([...need().teeth.values()].map((t) => t.field.mesh)),
-      planned: lines([...allOf(plan).planned.values()].map((p) => p.mesh)),
+      planned: lines([...allOf(plan).planned.values()].map((p) => inMouth(p).mesh)),
       lower: lines(lowerScan?.teeth.values() ?? []),
     };
   },
 
-  /** Frame of a tooth as planned, or as it stands. */
+  /** Frame of a tooth as planned, or as it stands, in the mouth's coordinates. */
   frameOf(plan: ContourPlan, tooth: Fdi): Frame | undefined {
-    return allOf(plan).planned.get(tooth)?.frame ?? need().teeth.get(tooth)?.frame;
+    const frame = allOf(plan).planned.get(tooth)?.frame ?? archOf(jawOf(tooth))?.teeth.get(tooth)?.frame;
+    return frame && frameToArch(jawOf(tooth), frame);
   },
 
   reduce(plan: ContourPlan, design: DesignId, from: CutFrom): ToothReduction[] {

@@ -1,4 +1,4 @@
-import { type Contact, type ContourPlan, type ToothClearance, UPPER_TEN } from '@radiant/core';
+import { type Contact, type ContourPlan, PLANNABLE, type ToothClearance } from '@radiant/core';
 import { useEffect, useState } from 'react';
 import type { ContourState } from './use-contour.js';
 import type { LowerState } from './use-lower.js';
@@ -23,7 +23,7 @@ export function useNeighbours(contour: ContourState, plan: ContourPlan, lower: L
     const timer = setTimeout(async () => {
       // One question after the other: a hand that moves on in between is served first.
       const contacts: Contact[] = [];
-      for (const tooth of UPPER_TEN) {
+      for (const tooth of PLANNABLE) {
         const one = await service.contactOf(plan, tooth);
         if (gone) return;
         if (one) contacts.push(one);
