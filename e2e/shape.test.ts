@@ -311,6 +311,32 @@ describe('the tools on the bench', () => {
     await saved(page);
   });
 
+  it('a lower premolar is shaped on its own arch, and told where it comes into an upper tooth', async () => {
+    const { page } = v;
+    await page.getByRole('radio', { name: /^14/ }).click();
+    await page.keyboard.press('j');
+    await page.getByRole('radio', { name: /^44/, checked: true }).waitFor();
+    await page.getByText(/form fits it to 0\.\d\d mm/).waitFor();
+    await page.getByRole('button', { name: 'Take 44 into the plan' }).click();
+    await page.waitForFunction(() => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('7'));
+    await page.getByRole('row', { name: /^added/ }).waitFor();
+    await page.getByRole('button', { name: 'size', exact: true }).click();
+    const length = page.getByLabel('Length').first();
+    const as = Number(await length.inputValue());
+    await length.fill(String(as + 2));
+    await page.getByText(/44 would lie \d\.\d\d mm inside 1\d in the closed bite/).waitFor();
+    await saved(page);
+    expect((await plan(44))?.lengthMm).toBeCloseTo(as + 2, 6);
+    await page.getByRole('button', { name: 'leave 44 as it is' }).click();
+    await six();
+    // A stage that knows upper teeth alone takes the one across.
+    await page.keyboard.press('Alt+5');
+    await page.getByRole('radio', { name: /^13/, checked: true }).waitFor();
+    await page.keyboard.press('Alt+4');
+    await six();
+    await saved(page);
+  });
+
   it('the plan is laid into the smile, with the words that it is no promise, to be saved', async () => {
     const { page } = v;
     await page.keyboard.press('s');

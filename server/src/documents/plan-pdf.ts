@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { burName, crown, facialOutline, type SectionLine, type ToothPlan, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
+import { burName, crown, facialOutline, LOWER_TEN, type SectionLine, type ToothPlan, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
 import PDFDocument from 'pdfkit';
 import type { PlanSheet } from './plan-sheet.js';
 
@@ -96,6 +96,11 @@ function archStrip(doc: Doc, s: PlanSheet, top: number): void {
     text(doc, `${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`, cx - 24, edgeY + 13, { size: 7.5, width: 48, align: 'center', colour: INK_2 });
   });
   text(doc, 'Planned contour, width × length, mm', LEFT, top - 2, { colour: INK_2, size: 8.5 });
+  const lower = LOWER_TEN.flatMap((t) => {
+    const own = s.plan[t];
+    return own ? [`${t} ${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`] : [];
+  });
+  if (lower.length > 0) text(doc, `Lower crowns too: ${lower.join(', ')}`, LEFT, top + 9, { colour: INK_2, size: 8.5 });
 }
 
 function outline(doc: Doc, p: Float64Array, cx: number, edgeY: number, k: number): void {

@@ -1,5 +1,5 @@
 import { contourPlan, planInputs } from '@radiant/contract';
-import { TIGHT_MM } from '@radiant/core';
+import { isUpper, TIGHT_MM, type ToothClearance } from '@radiant/core';
 import { useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { number } from '../shell/format.js';
@@ -20,9 +20,11 @@ export function PassingNotes({ contour, neighbours }: { contour: ContourState; n
   if (!neighbours) return null;
   const planned = (tooth: number) => shape.data.teeth.some((t) => t.tooth === tooth);
   const through = neighbours.contacts.filter((c) => c.gapMm < -TIGHT_MM);
+  // Of two planned crowns that meet, one is told.
+  const told = (p: ToothClearance) => !isUpper(p.tooth) && planned(p.against);
   const bites = (neighbours.bite?.planned ?? []).filter((p) => {
     const before = neighbours.bite?.existing.find((e) => e.tooth === p.tooth)?.spaceMm ?? Infinity;
-    return p.spaceMm < -DEEPER_MM && p.spaceMm < before - DEEPER_MM && planned(p.tooth);
+    return p.spaceMm < -DEEPER_MM && p.spaceMm < before - DEEPER_MM && planned(p.tooth) && !told(p);
   });
   const makeRoom = async () => {
     if (contour.state !== 'ready') return;

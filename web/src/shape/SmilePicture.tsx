@@ -1,6 +1,6 @@
 import { landmarkSet, PHOTO_VIEWS, viewPoints } from '@radiant/contract';
-import type { ContourPlan } from '@radiant/core';
-import { LIP_KNOTS, type Px } from '@radiant/core';
+
+import { type ContourPlan, isUpper, LIP_KNOTS, type Px } from '@radiant/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type LipLines, laySmile } from '../bench/lay-smile.js';
 import { useBenchReading } from '../data/bench-reading.js';
@@ -143,6 +143,7 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
           <>
             <span className="ml-2">
               laid in to {Math.round(laid.rmsPx * 10) / 10} px{loose ? ': more than it should be, look at the marks in read' : ''}
+              {Object.keys(plan).some((t) => !isUpper(Number(t))) && ', the upper crowns alone'}
             </span>
             <a className="chip ml-auto" href={laid.url} download={`${detail.name} simulation.png`}>
               save the picture
