@@ -23,3 +23,4 @@ export { INTRAORAL_SCANNER, type ScannerSetting, scan } from './scanner.js';
 export { type Expression, makeScene } from './scene.js';
 export { trueViewPoints } from './truth.js';
 export { handHeld, VIEWS, type ViewName, type ViewSetup } from './views.js';
+export { WHOLE_SCANNER, type WholeJaw, type WholeSetting, wholeJaw } from './whole-jaw.js';

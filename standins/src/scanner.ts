@@ -39,7 +39,7 @@ export function scan(patient: Patient, s: ScannerSetting, format: 'stl' | 'ply' 
 const GUM_REACH_MM = 6;
 
 /** Two thirds of the error comes as broad waves, the rest from point to point, as scanners do after smoothing. */
-function roughened(mesh: Mesh, s: ScannerSetting, part: number): Mesh {
+export function roughened(mesh: Mesh, s: ScannerSetting, part: number): Mesh {
   const r = random(s.seed * 1000 + part);
   const normals = vertexNormals(mesh);
   const positions = mesh.positions.slice();

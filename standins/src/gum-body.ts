@@ -1,0 +1,106 @@
+import { type Crown, type Frame, ringVertex, toLocal, toParent, type Vec3 } from '@radiant/core';
+
+/** A crown in its place in the arch's own frame. */
+export interface Standing {
+  readonly crown: Crown;
+  readonly frame: Frame;
+}
+
+// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
+const { abs, atan2, hypot, max, min, sqrt } = Math;
+
+/** A rounded joint of two bodies. */
+export function joined(a: number, b: number, reach: number): number {
+  const h = max(0, reach - abs(a - b)) / reach;
+  return min(a, b) - (h * h * reach) / 4;
+}
+
+/** House morphology of the gum, mm: thickness at the margin, how it grows per mm over it, roundness of the margin, how far it covers the neck line. */
+const MARGIN = { thick: 0.45, growth: 0.12, round: 0.35, over: 0.1 };
+const COLLAR_REACH_MM = 9;
+const SECTORS = 72;
+
+/** The gum around one neck: near it, how far from its surface; else undefined. */
+export type Body = (x: number, y: number, z: number) => number | undefined;
+
+/** A collar that follows a crown's neck line and thickens over the root. */
+export function collar({ crown, frame }: Standing): Body {
+  const m = crown.mesh.positions;
+  const ring = Array.from({ length: crown.ringSize }, (_, k): Vec3 => {
+    const v = 3 * ringVertex(crown, 0, k);
+    return [m[v] as number, m[v + 1] as number, m[v + 2] as number];
+  });
+  const mid = (k: 0 | 1) => (Math.min(...ring.map((p) => p[k])) + Math.max(...ring.map((p) => p[k]))) / 2;
+  const [cx, cy] = [mid(0), mid(1)];
+  const polar = ring.map((p) => ({ turn: atan2(p[1] - cy, p[0] - cx), r: hypot(p[0] - cx, p[1] - cy), z: p[2] })).sort((a, b) => a.turn - b.turn);
+  const radius = new Float64Array(SECTORS + 1);
+  const level = new Float64Array(SECTORS + 1);
+  for (let s = 0; s <= SECTORS; s++) {
+    const turn = -Math.PI + (2 * Math.PI * s) / SECTORS;
+    let after = polar.findIndex((q) => q.turn >= turn);
+    if (after < 0) after = 0;
+    const b = polar[after] as { turn: number; r: number; z: number };
+    const a = polar[(after + polar.length - 1) % polar.length] as { turn: number; r: number; z: number };
+    const gap = (b.turn - a.turn + 2 * Math.PI) % (2 * Math.PI) || 1;
+    const t = ((turn - a.turn + 2 * Math.PI) % (2 * Math.PI)) / gap;
+    radius[s] = a.r + (b.r - a.r) * min(1, t);
+    level[s] = a.z + (b.z - a.z) * min(1, t);
+  }
+  const widest = max(...radius);
+  return (x, y, z) => {
+    const [lx, ly, lz] = toLocal(frame, [x, y, z]);
+    const [dx, dy] = [lx - cx, ly - cy];
+    const rho = sqrt(dx * dx + dy * dy);
+    if (rho > widest + 3) return undefined;
+    const at = ((atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * SECTORS;
+    const s = min(SECTORS - 1, Math.floor(at));
+    const t = at - s;
+    const r = (radius[s] as number) * (1 - t) + (radius[s + 1] as number) * t;
+    const over = lz - ((level[s] as number) * (1 - t) + (level[s + 1] as number) * t);
+    if (over > COLLAR_REACH_MM || over < -3) return undefined;
+    const qx = rho - r - MARGIN.thick - MARGIN.growth * max(0, min(over, 4)) + MARGIN.round;
+    const qy = -over - MARGIN.over + MARGIN.round;
+    return hypot(max(qx, 0), max(qy, 0)) + min(max(qx, qy), 0) - MARGIN.round;
+  };
+}
+
+/** Height of a papilla between two necks that stand `width` apart, mm. */
+const papillaRise = (width: number, lostMm: number) => max(0.1, min(2.1, 0.62 * width + 0.4) - lostMm);
+
+/** What fills the room between two neighbouring necks and rises between the crowns. */
+export function papilla(a: Standing, b: Standing, lostMm = 0): Body {
+  const side = (s: Standing, k: number): Vec3 => {
+    const v = 3 * ringVertex(s.crown, 0, k);
+    const m = s.crown.mesh.positions;
+    return toParent(s.frame, [m[v] as number, m[v + 1] as number, m[v + 2] as number]);
+  };
+  // a stands on the side of lesser x: its border at greater x meets the other's at lesser x.
+  const [p, q] = [side(a, 0), side(b, a.crown.ringSize / 2)];
+  const width = hypot(q[0] - p[0], q[1] - p[1]);
+  const rise = papillaRise(width, lostMm);
+  const [ux, uy] = [(q[0] - p[0]) / (width || 1), (q[1] - p[1]) / (width || 1)];
+  const centre: Vec3 = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2, (p[2] + q[2]) / 2 + 1.2];
+  const [ru, rv, rz] = [width / 2 + 0.7, 2.7, rise + 1.2];
+  const least = min(ru, rv, rz);
+  return (x, y, z) => {
+    const [dx, dy, dz] = [x - centre[0], y - centre[1], z - centre[2]];
+    const u = (dx * ux + dy * uy) / ru;
+    const v = (dy * ux - dx * uy) / rv;
+    const w = dz / rz;
+    const k = sqrt(u * u + v * v + w * w);
+    return k > 2.5 ? undefined : (k - 1) * least;
+  };
+}
+
+/** The vault behind the upper teeth: solid above a curved roof. `halfWidth` of the arch at a depth y, mm. */
+export function palate(frontY: number, levelMm: number, halfWidth: (y: number) => number): Body {
+  const table = Float64Array.from({ length: 400 }, (_, i) => halfWidth(frontY + 0.2 * i));
+  return (x, y, z) => {
+    if (y < frontY) return undefined;
+    const half = table[min(399, Math.round((y - frontY) / 0.2))] as number;
+    const u = x / (half || 1);
+    if (abs(u) > 1) return undefined;
+    const depth = 11 * (1 - u * u) * min(1, (y - frontY) / 16);
+    return (levelMm + depth - z) * 0.8;
+  };
+}
