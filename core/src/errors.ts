@@ -14,7 +14,8 @@ export type RefusalCode =
   | 'parameter-out-of-range'
   | 'scan-without-teeth'
   | 'stroke-not-possible'
-  | 'marks-too-few';
+  | 'marks-too-few'
+  | 'no-jaw';
 
 /** A typed refusal: a code for programs, a sentence for people, and what was received. */
 export class Refusal extends Error {

@@ -202,7 +202,6 @@ function inReach(
 ): { mesh: Mesh; truth: Uint8Array } {
   const p = mesh.positions;
   const necks = teeth.map((t) => ({ frame: t.frame, neck: toParent(t.frame, [0, 0, neckMm(t)]) }));
-  const back = bounds(mesh).max[1] - 0.6;
   const keep = new Uint8Array(p.length / 3);
   for (let v = 0; v < keep.length; v++) {
     const at: Vec3 = [p[3 * v] as number, p[3 * v + 1] as number, p[3 * v + 2] as number];
@@ -219,7 +218,7 @@ function inReach(
     const overRoot = jaw === 'lower' || toLocal(near.frame, at)[1] < 7.5;
     const deep = at[2] > near.neck[2] + (overRoot ? REACH_MM : VAULT_MM);
     const missed = holes.some((h) => Math.hypot(at[0] - h.at[0], at[1] - h.at[1], at[2] - h.at[2]) < h.radius);
-    keep[v] = deep || missed || at[1] > back ? 0 : 1;
+    keep[v] = deep || missed ? 0 : 1;
   }
   // What hangs together with the rest alone: a scanner puts loose pieces away itself.
   return largest(compact(mesh, truth, keep));

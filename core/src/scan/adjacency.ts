@@ -1,0 +1,98 @@
+import type { Mesh } from '../geometry/mesh.js';
+
+/** Across an edge lies nothing, or more than one triangle. */
+export const OPEN = -1;
+export const CROWDED = -2;
+
+/** Which triangle lies across each edge, and the triangles around each vertex. */
+export interface Adjacency {
+  /** At 3·t + c the triangle across the edge from corner c to the next one; OPEN or CROWDED where there is not just one. */
+  readonly across: Int32Array;
+  /** Triangles around vertex v: `around[first[v]]` to before `around[first[v + 1]]`. */
+  readonly first: Uint32Array;
+  readonly around: Uint32Array;
+}
+
+/** Finds what lies beside what. Works on any triangles, sound or not; neighbours may face opposite ways. */
+export function adjacencyOf(m: Mesh): Adjacency {
+  const { triangles } = m;
+  const vertices = m.positions.length / 3;
+  const first = new Uint32Array(vertices + 1);
+  for (let k = 0; k < triangles.length; k++) first[(triangles[k] as number) + 1] = (first[(triangles[k] as number) + 1] as number) + 1;
+  for (let v = 0; v < vertices; v++) first[v + 1] = (first[v + 1] as number) + (first[v] as number);
+  const at = first.slice(0, vertices);
+  const around = new Uint32Array(triangles.length);
+  for (let k = 0; k < triangles.length; k++) {
+    const v = triangles[k] as number;
+    around[at[v] as number] = (k / 3) | 0;
+    at[v] = (at[v] as number) + 1;
+  }
+  const across = new Int32Array(triangles.length).fill(OPEN);
+  for (let t = 0; t < triangles.length / 3; t++) {
+    for (let c = 0; c < 3; c++) {
+      const a = triangles[3 * t + c] as number;
+      const b = triangles[3 * t + ((c + 1) % 3)] as number;
+      let found = OPEN;
+      for (let k = first[a] as number; k < (first[a + 1] as number); k++) {
+        const other = around[k] as number;
+        if (other === t) continue;
+        const o = 3 * other;
+        if (triangles[o] !== b && triangles[o + 1] !== b && triangles[o + 2] !== b) continue;
+        found = found === OPEN ? other : CROWDED;
+      }
+      across[3 * t + c] = found;
+    }
+  }
+  return { across, first, around };
+}
+
+/** The vertices beside each vertex: `beside[from[v]]` to before `beside[from[v + 1]]`, each once. */
+export interface Neighbourhood {
+  readonly from: Uint32Array;
+  readonly beside: Uint32Array;
+}
+
+/** Which vertices an edge joins. */
+export function neighbourhoodOf(m: Mesh, a: Adjacency): Neighbourhood {
+  const vertices = m.positions.length / 3;
+  const from = new Uint32Array(vertices + 1);
+  const beside = new Uint32Array(2 * m.triangles.length);
+  const seen = new Int32Array(vertices).fill(-1);
+  let n = 0;
+  for (let v = 0; v < vertices; v++) {
+    from[v] = n;
+    for (let k = a.first[v] as number; k < (a.first[v + 1] as number); k++) {
+      const t = 3 * (a.around[k] as number);
+      for (let c = 0; c < 3; c++) {
+        const w = m.triangles[t + c] as number;
+        if (w === v || seen[w] === v) continue;
+        seen[w] = v;
+        beside[n++] = w;
+      }
+    }
+  }
+  from[vertices] = n;
+  return { from, beside: beside.subarray(0, n) };
+}
+
+/** The loops of the open border as vertex numbers, longest first; a loop runs so that the surface lies at its left seen from outside. */
+export function openLoops(m: Mesh, a: Adjacency): number[][] {
+  const next = new Map<number, number[]>();
+  for (let k = 0; k < a.across.length; k++) {
+    if (a.across[k] !== OPEN) continue;
+    const from = m.triangles[k] as number;
+    const to = m.triangles[k - (k % 3) + ((k + 1) % 3)] as number;
+    const own = next.get(from);
+    if (own) own.push(to);
+    else next.set(from, [to]);
+  }
+  const loops: number[][] = [];
+  for (const start of next.keys()) {
+    while ((next.get(start)?.length ?? 0) > 0) {
+      const loop = [start];
+      for (let v = next.get(start)?.pop(); v !== undefined && v !== start; v = next.get(v)?.pop()) loop.push(v);
+      loops.push(loop);
+    }
+  }
+  return loops.sort((p, q) => q.length - p.length);
+}

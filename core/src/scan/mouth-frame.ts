@@ -1,0 +1,219 @@
+import { Refusal } from '../errors.js';
+import type { Frame } from '../geometry/frame.js';
+import { bounds, type Mesh } from '../geometry/mesh.js';
+import { leastSquares } from '../geometry/solve.js';
+import { cross, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
+import type { Jaw } from '../teeth/notation.js';
+import { vectorArea } from './repair.js';
+
+/** How a scan lies in the mouth: a proposal from its shape. */
+export interface MouthProposal {
+  /** The mouth's frame in the scan's coordinates: x to the patient's left, y backward, z up, origin at the edge between the centrals. */
+  readonly frame: Frame;
+  /** How alike the two sides of the arch are about the midline found, 0–1. */
+  readonly symmetry: number;
+  /** Share of the room within the arch that the scan covers: a palate does, a tongue's room does not. */
+  readonly covered: number;
+}
+
+/** What is higher than this under the bite's plane counts as tooth, mm. */
+const TOOTH_BAND_MM = 4;
+/** A jaw's front and premolars are at least so wide and at most so, mm; beyond it is no jaw, or not in millimetres. */
+export const JAW_MM = { least: 25, most: 110 };
+
+const at = (m: Mesh, v: number): Vec3 => [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number];
+
+/**
+ * Finds a jaw's place from its shape: an open surface faces where it bites, its teeth's edges lie in a plane, its two sides are
+ * alike, and only the front has teeth in the midline.
+ * @throws Refusal `no-jaw` when the size or the shape is not that of a row of teeth
+ */
+export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
+  const area = vectorArea(m);
+  if (length(area) < 50) throw new Refusal('no-jaw', 'The surface closes in itself: it faces no way, as a scan of a jaw does.');
+  const size = bounds(m);
+  const widest = Math.max(...([0, 1, 2] as const).map((k) => size.max[k] - size.min[k]));
+  if (widest < JAW_MM.least || widest > JAW_MM.most * 1.6)
+    throw new Refusal('no-jaw', `The scan is ${widest.toFixed(1)} wide; a jaw in millimetres is ${JAW_MM.least} to ${JAW_MM.most}.`, widest);
+  let bite = normalize(area);
+  for (let round = 0; round < 4; round++) bite = summitPlane(m, bite);
+  const [a, b] = planeAxes(bite);
+  const top = topOf(m, bite);
+  const points: [number, number][] = [];
+  const low: [number, number][] = [];
+  const step = Math.max(1, Math.floor(m.positions.length / 3 / 60_000));
+  for (let v = 0; v < m.positions.length / 3; v += step) {
+    const p = at(m, v);
+    const h = dot(bite, p);
+    if (h > top - TOOTH_BAND_MM) points.push([dot(a, p), dot(b, p)]);
+    else low.push([dot(a, p), dot(b, p)]);
+  }
+  const axis = symmetryAxis(points);
+  const turn = (axis.turnDeg * Math.PI) / 180;
+  // u across the midline, v along it.
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const uv = points.map(([x, y]): [number, number] => [x * c + y * s - axis.u0, -x * s + y * c]);
+  const near = uv.filter(([u]) => Math.abs(u) < 5);
+  if (near.length < 20) throw new Refusal('no-jaw', 'No row of teeth with a front can be found in the scan.');
+  const mean = (list: readonly [number, number][]) => list.reduce((n, p) => n + p[1], 0) / list.length;
+  const back = mean(uv) > mean(near) ? 1 : -1;
+  const [along, across] = [scale(sub(scale(b, c), scale(a, s)), back), [a[0] * c + b[0] * s, a[1] * c + b[1] * s, a[2] * c + b[2] * s] as Vec3];
+  const z = scale(bite, jaw === 'upper' ? -1 : 1);
+  const x = cross(along, z);
+  // The front: where the teeth of the midline begin; the edge: the height that the middle teeth reach.
+  const depths = near.map(([, v]) => v * back).sort((p, q) => p - q);
+  const front = depths[Math.floor(0.25 * depths.length)] as number;
+  const heights: number[] = [];
+  for (let v = 0; v < m.positions.length / 3; v += step) {
+    const p = at(m, v);
+    const u = dot(across, p) - axis.u0;
+    if (Math.abs(u) < 8 && Math.abs(dot(along, p) - front) < 6) heights.push(dot(bite, p));
+  }
+  heights.sort((p, q) => q - p);
+  const edge = heights[Math.floor(0.01 * heights.length)] ?? top;
+  const origin: Vec3 = [0, 1, 2].map((k) => (across[k] as number) * axis.u0 + (along[k] as number) * front + (bite[k] as number) * edge) as [
+    number,
+    number,
+    number,
+  ];
+  return {
+    frame: { origin, x, y: along, z },
+    symmetry: axis.score,
+    covered: coverage(
+      uv,
+      low.map(([px, py]): [number, number] => [px * c + py * s - axis.u0, -px * s + py * c]),
+    ),
+  };
+}
+
+/**
+ * The mouth's frame from three places that were clicked: the edge between the centrals, and the same tooth's tip on the patient's
+ * right and left.
+ * @throws Refusal `points-coincide`
+ */
+export function frameFromClicks(middle: Vec3, right: Vec3, left: Vec3, jaw: Jaw, bite: Vec3): Frame {
+  const between: Vec3 = [(right[0] + left[0]) / 2, (right[1] + left[1]) / 2, (right[2] + left[2]) / 2];
+  const [toLeft, toBack] = [sub(left, right), sub(between, middle)];
+  const normal = cross(toLeft, toBack);
+  if (length(toLeft) < 5 || length(toBack) < 1 || length(normal) < 5)
+    throw new Refusal('points-coincide', 'The three places lie too near to each other or in one line; the middle and two teeth of the sides are needed.');
+  const up = normalize(normal);
+  // x × y = z points up in the mouth; against the bite in the upper jaw, with it in the lower.
+  const sign = (jaw === 'upper' ? -1 : 1) * Math.sign(dot(up, bite)) || 1;
+  if (sign < 0) throw new Refusal('points-coincide', 'Right and left are changed over: the second place is on the patient’s right.');
+  const x = normalize(toLeft);
+  const y = normalize(sub(toBack, scale(x, dot(x, toBack))));
+  return { origin: middle, x, y, z: cross(x, y) };
+}
+
+function topOf(m: Mesh, bite: Vec3): number {
+  const heights: number[] = [];
+  const step = Math.max(1, Math.floor(m.positions.length / 3 / 20_000));
+  for (let v = 0; v < m.positions.length / 3; v += step) heights.push(dot(bite, at(m, v)));
+  heights.sort((p, q) => q - p);
+  return heights[Math.floor(0.002 * heights.length)] as number;
+}
+
+function planeAxes(n: Vec3): [Vec3, Vec3] {
+  const hint: Vec3 = Math.abs(n[0]) < 0.7 ? [1, 0, 0] : [0, 1, 0];
+  const a = normalize(sub(hint, scale(n, dot(hint, n))));
+  return [a, cross(n, a)];
+}
+
+const SECTORS = 16;
+/** Edges and cusps stand within this of their plane, mm. */
+const UNDER_MM = 1.2;
+
+/** The direction across the plane through the highest place of each sector about the middle. */
+function summitPlane(m: Mesh, bite: Vec3): Vec3 {
+  const [a, b] = planeAxes(bite);
+  const vertices = m.positions.length / 3;
+  let [ca, cb] = [0, 0];
+  for (let v = 0; v < vertices; v++) {
+    ca += dot(a, at(m, v)) / vertices;
+    cb += dot(b, at(m, v)) / vertices;
+  }
+  const best: ([number, number, number] | undefined)[] = new Array(SECTORS).fill(undefined);
+  for (let v = 0; v < vertices; v++) {
+    const p = at(m, v);
+    const [x, y, h] = [dot(a, p) - ca, dot(b, p) - cb, dot(bite, p)];
+    const k = Math.min(SECTORS - 1, Math.floor(((Math.atan2(y, x) + Math.PI) / (2 * Math.PI)) * SECTORS));
+    const own = best[k];
+    if (!own || h > own[2]) best[k] = [x, y, h];
+  }
+  const found = best.filter((p): p is [number, number, number] => p !== undefined);
+  const top = Math.max(...found.map((p) => p[2]));
+  // The open side behind has no teeth: its sectors lie deep. What lies under the plane of the others is palate or gum.
+  let teeth = found.filter((p) => p[2] > top - 7);
+  if (teeth.length < 4) return bite;
+  let [p, q] = [0, 0];
+  for (let k = 0; k < 4; k++) {
+    const [fp, fq, fr] = leastSquares(
+      teeth.map(([x, y]) => [x, y, 1]),
+      teeth.map(([, , h]) => h),
+    ) as [number, number, number];
+    [p, q] = [fp, fq];
+    const kept = teeth.filter(([x, y, h]) => h > fp * x + fq * y + fr - UNDER_MM);
+    if (kept.length < 5 || kept.length === teeth.length) break;
+    teeth = kept;
+  }
+  return normalize([0, 1, 2].map((k) => (bite[k] as number) - p * (a[k] as number) - q * (b[k] as number)) as [number, number, number]);
+}
+
+/** The axis about which points in the plane are most alike with their mirror image. */
+function symmetryAxis(points: readonly [number, number][]): { turnDeg: number; u0: number; score: number } {
+  const CELL = 1.2;
+  let best = { turnDeg: 0, u0: 0, score: -1 };
+  const score = (turnDeg: number, by: number) => {
+    const t = (turnDeg * Math.PI) / 180;
+    const [c, s] = [Math.cos(t), Math.sin(t)];
+    let sum = 0;
+    for (const [x, y] of points) sum += x * c + y * s;
+    const u0 = sum / points.length + by;
+    const cells = new Set<number>();
+    const key = (u: number, v: number) => Math.round(u / CELL) * 4096 + Math.round(v / CELL);
+    for (const [x, y] of points) cells.add(key(x * c + y * s - u0, -x * s + y * c));
+    let both = 0;
+    for (const k of cells) {
+      const v = (((k % 4096) + 4096 + 2048) % 4096) - 2048;
+      const u = (k - v) / 4096;
+      if (cells.has(-u * 4096 + v)) both++;
+    }
+    return { turnDeg, u0, score: both / cells.size };
+  };
+  for (let deg = 0; deg < 180; deg += 4)
+    for (const by of [-1.2, 0, 1.2]) {
+      const own = score(deg, by);
+      if (own.score > best.score) best = own;
+    }
+  const coarse = best.turnDeg;
+  for (let deg = coarse - 4; deg <= coarse + 4; deg += 1)
+    for (let by = -2.4; by <= 2.4; by += 0.4) {
+      const own = score(deg, by);
+      if (own.score > best.score) best = own;
+    }
+  return best;
+}
+
+/** Share of the cells between the two sides of the row that lower parts of the scan cover. */
+function coverage(teeth: readonly [number, number][], low: readonly [number, number][]): number {
+  const CELL = 2;
+  const rows = new Map<number, { min: number; max: number }>();
+  for (const [u, v] of teeth) {
+    const k = Math.round(v / CELL);
+    const own = rows.get(k);
+    if (!own) rows.set(k, { min: u, max: u });
+    else {
+      own.min = Math.min(own.min, u);
+      own.max = Math.max(own.max, u);
+    }
+  }
+  const cells = new Set(low.map(([u, v]) => `${Math.round(u / CELL)} ${Math.round(v / CELL)}`));
+  let [inside, covered] = [0, 0];
+  for (const [k, { min, max }] of rows)
+    for (let u = Math.ceil((min + 9) / CELL); u <= (max - 9) / CELL; u++) {
+      inside++;
+      if (cells.has(`${u} ${k}`)) covered++;
+    }
+  return inside === 0 ? 0 : covered / inside;
+}

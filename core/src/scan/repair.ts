@@ -1,0 +1,301 @@
+import { type Mesh, pieces, triangleArea, weld } from '../geometry/mesh.js';
+import { DEGENERATE_AREA_MM2 } from '../geometry/validate.js';
+import { add, cross, dot, length, scale, sub, type Vec3 } from '../geometry/vec.js';
+import { adjacencyOf, CROWDED, openLoops } from './adjacency.js';
+
+export type RepairKind = 'welded' | 'degenerate' | 'doubled' | 'crowded' | 'turned' | 'inside-out' | 'stray' | 'filled';
+
+/** One thing that was done to a surface. */
+export interface Repair {
+  readonly kind: RepairKind;
+  readonly count: number;
+  /** In words, with the number. */
+  readonly sentence: string;
+}
+
+export interface Repaired {
+  readonly mesh: Mesh;
+  readonly repairs: readonly Repair[];
+}
+
+/** Corners nearer than this are the same corner, mm: a hundredth of what a scanner resolves. House limit. */
+export const WELD_MM = 0.0005;
+/** Holes up to this far around are filled, mm: about what a fold or a drop hides. House limit. */
+export const FILL_AROUND_MM = 14;
+/** A loose piece of less than this share of the largest is set aside. House limit. */
+const STRAY_SHARE = 0.05;
+
+const plural = (n: number, one: string, many: string): string => `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`;
+
+/**
+ * Makes a scanned surface one that can be worked on: corners that fall together joined, triangles without area and doubled ones
+ * left out, faces that look the other way turned, loose pieces set aside, small holes filled. Every thing done is told; the mesh
+ * that came in is not touched.
+ */
+export function repaired(m: Mesh): Repaired {
+  const repairs: Repair[] = [];
+  const tell = (kind: RepairKind, count: number, sentence: string) => {
+    if (count > 0) repairs.push({ kind, count, sentence });
+  };
+  const before = m.positions.length / 3;
+  let mesh = weld({ positions: m.positions.map((v) => Math.round(v / WELD_MM) * WELD_MM), triangles: m.triangles });
+  tell('welded', before - mesh.positions.length / 3, `${plural(before - mesh.positions.length / 3, 'doubled point', 'doubled points')} joined`);
+
+  const sound = wholeTriangles(mesh);
+  tell(
+    'degenerate',
+    (m.triangles.length - mesh.triangles.length) / 3 + sound.flat,
+    `${plural((m.triangles.length - mesh.triangles.length) / 3 + sound.flat, 'triangle', 'triangles')} without area left out`,
+  );
+  tell('doubled', sound.doubled, `${plural(sound.doubled, 'triangle', 'triangles')} that lay twice left out`);
+  mesh = { positions: mesh.positions, triangles: sound.triangles };
+
+  const thinned = uncrowded(mesh);
+  tell('crowded', thinned.left, `${plural(thinned.left, 'triangle', 'triangles')} on edges that more than two share left out`);
+  mesh = thinned.mesh;
+
+  const turned = alike(mesh);
+  tell('turned', turned.count, `${plural(turned.count, 'face', 'faces')} that looked the other way turned`);
+  mesh = turned.mesh;
+
+  const parts = pieces(mesh);
+  const [largest] = parts;
+  if (largest) {
+    const kept = parts.filter((p) => p.triangles.length >= STRAY_SHARE * largest.triangles.length);
+    const strays = parts.length - kept.length;
+    tell('stray', strays, `${plural(strays, 'loose piece', 'loose pieces')} set aside`);
+    mesh = kept.length === 1 ? largest : merged(kept);
+  }
+
+  if (insideOut(mesh)) {
+    mesh = { positions: mesh.positions, triangles: flipped(mesh.triangles) };
+    tell('inside-out', 1, 'the surface was inside out and is turned; if it was mirrored, left and right are changed over: compare with the mouth');
+  }
+
+  const filled = smallHolesFilled(partedAtCorners(mesh));
+  tell('filled', filled.count, `${plural(filled.count, 'small hole', 'small holes')} filled`);
+  return { mesh: filled.mesh, repairs };
+}
+
+function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; doubled: number } {
+  const out = new Uint32Array(m.triangles.length);
+  let [n, flat, doubled] = [0, 0, 0];
+  // Only triangles that begin at the same least corner can be the same.
+  const byLeast = new Map<number, number[]>();
+  for (let t = 0; t < m.triangles.length; t += 3) {
+    if (!(triangleArea(m, t) > DEGENERATE_AREA_MM2)) {
+      flat++;
+      continue;
+    }
+    const [a, b, c] = [m.triangles[t] as number, m.triangles[t + 1] as number, m.triangles[t + 2] as number];
+    const least = Math.min(a, b, c);
+    const most = Math.max(a, b, c);
+    const middle = a + b + c - least - most;
+    const own = byLeast.get(least);
+    if (own) {
+      let same = false;
+      for (let k = 0; k < own.length && !same; k += 2) same = own[k] === middle && own[k + 1] === most;
+      if (same) {
+        doubled++;
+        continue;
+      }
+      own.push(middle, most);
+    } else byLeast.set(least, [middle, most]);
+    out.set([a, b, c], n);
+    n += 3;
+  }
+  return { triangles: out.slice(0, n), flat, doubled };
+}
+
+/** Where more than two triangles share an edge they all go; what touches in a single corner is parted there. */
+function uncrowded(m: Mesh): { mesh: Mesh; left: number } {
+  const { across } = adjacencyOf(m);
+  const gone = new Uint8Array(across.length / 3);
+  let left = 0;
+  for (let k = 0; k < across.length; k++) {
+    const t = (k / 3) | 0;
+    if (across[k] !== CROWDED || gone[t]) continue;
+    gone[t] = 1;
+    left++;
+  }
+  return { mesh: partedAtCorners(left === 0 ? m : { positions: m.positions, triangles: m.triangles.filter((_, k) => !gone[(k / 3) | 0]) }), left };
+}
+
+/** Every fan of triangles around a corner gets a corner of its own. */
+function partedAtCorners(m: Mesh): Mesh {
+  const { across, first, around } = adjacencyOf(m);
+  const triangles = m.triangles.slice();
+  const more: number[] = [];
+  const vertices = m.positions.length / 3;
+  const fan = new Int32Array(m.triangles.length / 3).fill(-1);
+  for (let v = 0; v < vertices; v++) {
+    const [i0, i1] = [first[v] as number, first[v + 1] as number];
+    let fans = 0;
+    for (let i = i0; i < i1; i++) fan[around[i] as number] = -1;
+    for (let i = i0; i < i1; i++) {
+      if (fan[around[i] as number] !== -1) continue;
+      const own = [around[i] as number];
+      const corner = fans === 0 ? v : vertices + more.length / 3;
+      if (fans > 0) more.push(m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number);
+      fan[around[i] as number] = fans;
+      for (let q = 0; q < own.length; q++) {
+        const t = own[q] as number;
+        for (let c = 0; c < 3; c++) if (m.triangles[3 * t + c] === v) triangles[3 * t + c] = corner;
+        for (let c = 0; c < 3; c++) {
+          const [a, b] = [m.triangles[3 * t + c], m.triangles[3 * t + ((c + 1) % 3)]];
+          const other = across[3 * t + c] as number;
+          if ((a !== v && b !== v) || other < 0 || fan[other] !== -1) continue;
+          fan[other] = fans;
+          own.push(other);
+        }
+      }
+      fans++;
+    }
+  }
+  return more.length === 0 ? m : { positions: Float64Array.from([...m.positions, ...more]), triangles };
+}
+
+/**
+ * Faces look the way in which most of the surface looks. Groups of faces that look alike are turned as a whole, the largest of
+ * each piece stays as it is.
+ */
+function alike(m: Mesh): { mesh: Mesh; count: number } {
+  const { across } = adjacencyOf(m);
+  const n = m.triangles.length / 3;
+  const runs = (t: number, a: number, b: number): boolean => [0, 1, 2].some((c) => m.triangles[3 * t + c] === a && m.triangles[3 * t + ((c + 1) % 3)] === b);
+  const group = new Int32Array(n).fill(-1);
+  const areas: number[] = [];
+  const members: number[][] = [];
+  /** Where groups meet that look opposite ways. */
+  const against: (readonly [number, number])[] = [];
+  for (let start = 0; start < n; start++) {
+    if (group[start] !== -1) continue;
+    const id = areas.length;
+    group[start] = id;
+    const own = [start];
+    let area = 0;
+    for (let i = 0; i < own.length; i++) {
+      const t = own[i] as number;
+      area += triangleArea(m, 3 * t);
+      for (let c = 0; c < 3; c++) {
+        const other = across[3 * t + c] as number;
+        if (other < 0) continue;
+        // Neighbours that look alike run along their edge in opposite directions.
+        if (runs(other, m.triangles[3 * t + c] as number, m.triangles[3 * t + ((c + 1) % 3)] as number)) against.push([t, other]);
+        else if (group[other] === -1) {
+          group[other] = id;
+          own.push(other);
+        }
+      }
+    }
+    areas.push(area);
+    members.push(own);
+  }
+  const beside = areas.map(() => new Set<number>());
+  for (const [a, b] of against) {
+    const [p, q] = [group[a] as number, group[b] as number];
+    if (p !== q) beside[p]?.add(q);
+    if (p !== q) beside[q]?.add(p);
+  }
+  const out = m.triangles.slice();
+  const way = new Int8Array(areas.length);
+  let count = 0;
+  for (const start of areas.map((_, i) => i).sort((p, q) => (areas[q] as number) - (areas[p] as number))) {
+    if (way[start] !== 0) continue;
+    way[start] = 1;
+    const own = [start];
+    for (let i = 0; i < own.length; i++) {
+      for (const other of beside[own[i] as number] ?? []) {
+        if (way[other] !== 0) continue;
+        way[other] = -(way[own[i] as number] as number);
+        own.push(other);
+      }
+    }
+    for (const g of own) {
+      if (way[g] !== -1) continue;
+      for (const t of members[g] ?? []) {
+        [out[3 * t + 1], out[3 * t + 2]] = [out[3 * t + 2] as number, out[3 * t + 1] as number];
+        count++;
+      }
+    }
+  }
+  return { mesh: { positions: m.positions, triangles: out }, count };
+}
+
+function flipped(triangles: Uint32Array): Uint32Array {
+  const out = triangles.slice();
+  for (let t = 0; t < out.length; t += 3) [out[t + 1], out[t + 2]] = [out[t + 2] as number, out[t + 1] as number];
+  return out;
+}
+
+/**
+ * The sum of all faces' normals by area, of an open jaw: what is missing is the side of the roots, so it points where the teeth
+ * bite.
+ */
+export function vectorArea(m: Mesh): Vec3 {
+  let sum: Vec3 = [0, 0, 0];
+  for (let t = 0; t < m.triangles.length; t += 3) sum = add(sum, areaOf(m, t));
+  return sum;
+}
+
+function areaOf(m: Mesh, t: number): Vec3 {
+  const at = (c: number): Vec3 => {
+    const v = 3 * (m.triangles[t + c] as number);
+    return [m.positions[v] as number, m.positions[v + 1] as number, m.positions[v + 2] as number];
+  };
+  return scale(cross(sub(at(1), at(0)), sub(at(2), at(0))), 0.5);
+}
+
+/** Whether an open surface looks towards its border: the border of a jaw lies at the roots, its faces look away from them. */
+function insideOut(m: Mesh): boolean {
+  const n = vectorArea(m);
+  const size = length(n);
+  if (size < 1) return false;
+  const [loop] = openLoops(m, adjacencyOf(m));
+  if (!loop || loop.length < 20) return false;
+  const height = (v: number) => dot(n, [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number]) / size;
+  const border = loop.reduce((s, v) => s + height(v), 0) / loop.length;
+  let all = 0;
+  for (let v = 0; v < m.positions.length / 3; v++) all += height(v);
+  return border > all / (m.positions.length / 3);
+}
+
+function merged(parts: readonly Mesh[]): Mesh {
+  const positions: number[] = [];
+  const triangles: number[] = [];
+  for (const p of parts) {
+    const from = positions.length / 3;
+    for (const v of p.positions) positions.push(v);
+    for (const v of p.triangles) triangles.push(v + from);
+  }
+  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
+}
+
+/** Fills the holes whose border is short; the longest border is the jaw's own. */
+function smallHolesFilled(m: Mesh): { mesh: Mesh; count: number } {
+  const loops = openLoops(m, adjacencyOf(m)).slice(1);
+  const at = (v: number): Vec3 => [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number];
+  const small = loops.filter((l) => l.length >= 3 && l.reduce((s, v, i) => s + length(sub(at(v), at(l[(i + 1) % l.length] as number))), 0) <= FILL_AROUND_MM);
+  if (small.length === 0) return { mesh: m, count: 0 };
+  return { mesh: withCaps(m, small), count: small.length };
+}
+
+/** Each loop closed by a fan around its middle. */
+export function withCaps(m: Mesh, loops: readonly (readonly number[])[]): Mesh {
+  const positions = [...m.positions];
+  const triangles = [...m.triangles];
+  for (const loop of loops) {
+    if (loop.length === 3) {
+      triangles.push(loop[0] as number, loop[2] as number, loop[1] as number);
+      continue;
+    }
+    const middle = [0, 0, 0];
+    for (const v of loop) for (let k = 0; k < 3; k++) middle[k] = (middle[k] as number) + (m.positions[3 * v + k] as number) / loop.length;
+    const centre = positions.length / 3;
+    positions.push(...middle);
+    loop.forEach((v, i) => {
+      triangles.push(loop[(i + 1) % loop.length] as number, v, centre);
+    });
+  }
+  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
+}

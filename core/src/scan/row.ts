@@ -1,0 +1,262 @@
+import { quadrantOf } from '../contour/arch.js';
+import { bounds, type Mesh } from '../geometry/mesh.js';
+import type { Fdi, Jaw } from '../teeth/notation.js';
+
+/** The course of a row of teeth in the plane, in the arch's own frame: a radius about a middle for each direction. */
+export interface RowCurve {
+  /** The middle lies at x = 0 and this far back, mm. */
+  readonly middleY: number;
+  /** Along the row from the midline to each direction, mm, and the radius there. */
+  readonly alongMm: Float64Array;
+  readonly radiusMm: Float64Array;
+}
+
+/** A tooth's room in the row, mm along it from the midline, and where its edge stands. */
+export interface ToothPlace {
+  readonly from: number;
+  readonly to: number;
+  /** z of its edge or highest cusp. */
+  readonly edgeMm: number;
+}
+
+/** Directions of the row: from −150° to 150° about the middle, 0 in front. */
+const DIRECTIONS = 301;
+const SPAN_DEG = 150;
+
+const directionOf = (x: number, y: number, middleY: number): number => (Math.atan2(x, middleY - y) * 180) / Math.PI;
+
+/** Directions about a place's own in which the nearest place of the row is sought. */
+const SEEK = 34;
+const RAD = Math.PI / 180;
+const SINES = Float64Array.from({ length: DIRECTIONS }, (_, i) => Math.sin((i - SPAN_DEG) * RAD));
+const COSINES = Float64Array.from({ length: DIRECTIONS }, (_, i) => Math.cos((i - SPAN_DEG) * RAD));
+
+/** Where a place lies on the row: along it from the midline at the nearest place of it, and outside (+) of it. */
+export function onRow(row: RowCurve, x: number, y: number): { along: number; out: number } {
+  const { radiusMm, alongMm, middleY } = row;
+  const at = Math.round(directionOf(x, y, middleY) + SPAN_DEG);
+  const [px, py] = [x, middleY - y];
+  let best = Infinity;
+  let near = 0;
+  for (let i = Math.max(0, at - SEEK); i <= Math.min(DIRECTIONS - 1, at + SEEK); i++) {
+    const r = radiusMm[i] as number;
+    const d = (r * (SINES[i] as number) - px) ** 2 + (r * (COSINES[i] as number) - py) ** 2;
+    if (d >= best) continue;
+    best = d;
+    near = i;
+  }
+  // The foot on the chord about the nearest place.
+  const [a, b] = [Math.max(0, near - 1), Math.min(DIRECTIONS - 1, near + 1)];
+  const [ax, ay] = [(radiusMm[a] as number) * (SINES[a] as number), (radiusMm[a] as number) * (COSINES[a] as number)];
+  const [ux, uy] = [(radiusMm[b] as number) * (SINES[b] as number) - ax, (radiusMm[b] as number) * (COSINES[b] as number) - ay];
+  const t = Math.max(0, Math.min(1, ((px - ax) * ux + (py - ay) * uy) / (ux * ux + uy * uy || 1)));
+  const out = Math.sqrt(best) * (Math.hypot(px, py) >= (radiusMm[Math.max(0, Math.min(DIRECTIONS - 1, at))] as number) ? 1 : -1);
+  return { along: (alongMm[a] as number) + t * ((alongMm[b] as number) - (alongMm[a] as number)), out };
+}
+
+/** Above the plane of the edges up to here everything is tooth, mm: shorter crowns than this are worn stumps. */
+const EDGE_BAND_MM = 2.6;
+
+/** Draws the row through the edges: of the scan what lies near their plane. In the arch's own frame. */
+export function rowCurve(m: Mesh): RowCurve {
+  const p = m.positions;
+  const box = bounds(m);
+  // Behind the front teeth and between the premolars: two thirds of the depth of the row.
+  let back = 0;
+  for (let v = 0; v < p.length; v += 3) if ((p[v + 2] as number) < EDGE_BAND_MM) back = Math.max(back, p[v + 1] as number);
+  const middleY = Math.min(back, box.max[1]) * 0.72;
+  const sums = new Float64Array(DIRECTIONS);
+  const counts = new Float64Array(DIRECTIONS);
+  const least = new Float64Array(DIRECTIONS).fill(Infinity);
+  const bin = (v: number) => Math.round(directionOf(p[v] as number, p[v + 1] as number, middleY) + SPAN_DEG);
+  for (let v = 0; v < p.length; v += 3) {
+    const b = bin(v);
+    if (b >= 0 && b < DIRECTIONS) least[b] = Math.min(least[b] as number, p[v + 2] as number);
+  }
+  // The edge of a tooth is the lowest within a few degrees.
+  const edge = least.map((_, i) => Math.min(...least.subarray(Math.max(0, i - 4), i + 5)));
+  for (let v = 0; v < p.length; v += 3) {
+    const b = bin(v);
+    if (b < 0 || b >= DIRECTIONS || (p[v + 2] as number) > (edge[b] as number) + EDGE_BAND_MM || (edge[b] as number) > 5) continue;
+    sums[b] = (sums[b] as number) + Math.hypot(p[v] as number, middleY - (p[v + 1] as number));
+    counts[b] = (counts[b] as number) + 1;
+  }
+  const radiusMm = smoothFilled(sums, counts, 9);
+  const alongMm = new Float64Array(DIRECTIONS);
+  const middle = SPAN_DEG;
+  for (const way of [1, -1]) {
+    for (let i = middle + way; i >= 0 && i < DIRECTIONS; i += way) {
+      const [r0, r1] = [radiusMm[i - way] as number, radiusMm[i] as number];
+      alongMm[i] = (alongMm[i - way] as number) + way * Math.hypot(r1 - r0, ((r0 + r1) / 2) * RAD);
+    }
+  }
+  return { middleY, alongMm, radiusMm };
+}
+
+/** Means of bins, gaps filled from beside, smoothed over some bins to both sides. */
+function smoothFilled(sums: Float64Array, counts: Float64Array, reach: number): Float64Array {
+  const n = sums.length;
+  const out = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    for (let wide = reach; wide <= n; wide *= 2) {
+      let [s, w] = [0, 0];
+      for (let k = Math.max(0, i - wide); k <= Math.min(n - 1, i + wide); k++) {
+        const share = Math.exp(-(((k - i) / (0.5 * wide)) ** 2));
+        s += share * (sums[k] as number);
+        w += share * (counts[k] as number);
+      }
+      if (w > 1) {
+        out[i] = s / w;
+        break;
+      }
+    }
+  }
+  return out;
+}
+
+/** Bins along the row, mm. */
+const BIN_MM = 0.25;
+const HALF_ROW_MM = 70;
+/** A tooth is at least and at most so wide, mm: beyond published extremes of front teeth and premolars with a margin. House limits. */
+const WIDTH_MM = { least: 3.2, most: 12.5 };
+/** How far to the sides of a groove its flanks are looked at, mm. */
+const FLANK_MM = 0.9;
+/** Flanks turn by at least this much about a groove between two teeth: sum of the sines. House limit. */
+const GROOVE = 0.5;
+/** Neighbours' edges differ by less than this, mm. House limit. */
+const STEP_MM = 3.2;
+
+/**
+ * The teeth's rooms in the row: the sides of a tooth look away from it along the row, so between two teeth that look turns over.
+ * @returns from the least x on
+ */
+export function toothPlaces(m: Mesh, normals: Float64Array, row: RowCurve): ToothPlace[] {
+  const n = Math.ceil((2 * HALF_ROW_MM) / BIN_MM);
+  const p = m.positions;
+  const looks = [new Float64Array(n), new Float64Array(n)] as const;
+  const counts = [new Float64Array(n), new Float64Array(n)] as const;
+  const edge = new Float64Array(n).fill(Infinity);
+  const bin = (along: number) => Math.round((along + HALF_ROW_MM) / BIN_MM);
+  for (let v = 0; v < p.length; v += 3) {
+    const place = onRow(row, p[v] as number, p[v + 1] as number);
+    if (Math.abs(place.out) > 7) continue;
+    const b = bin(place.along);
+    if (b >= 0 && b < n) edge[b] = Math.min(edge[b] as number, p[v + 2] as number);
+  }
+  const reach = Math.round(3 / BIN_MM);
+  const near = edge.map((_, i) => Math.min(...edge.subarray(Math.max(0, i - reach), i + reach + 1)));
+  for (let v = 0; v < p.length; v += 3) {
+    const [x, y] = [p[v] as number, p[v + 1] as number];
+    const place = onRow(row, x, y);
+    const b = bin(place.along);
+    if (Math.abs(place.out) > 7 || b < 0 || b >= n) continue;
+    const up = (p[v + 2] as number) - (near[b] as number);
+    if (up < 0.8 || up > 5.5) continue;
+    // The direction along the row, to greater x in front.
+    const r = Math.hypot(x, row.middleY - y) || 1;
+    const look = ((normals[v] as number) * (row.middleY - y) + (normals[v + 1] as number) * x) / r;
+    const side = place.out > 0 ? 0 : 1;
+    looks[side][b] = (looks[side][b] as number) + look;
+    counts[side][b] = (counts[side][b] as number) + 1;
+  }
+  const groove = new Float64Array(n);
+  const flank = Math.round(FLANK_MM / BIN_MM);
+  for (const side of [0, 1] as const) {
+    for (let i = flank; i < n - flank; i++) {
+      const mean = (from: number, to: number) => {
+        let [s, w] = [0, 0];
+        for (let k = from; k <= to; k++) {
+          s += looks[side][k] as number;
+          w += counts[side][k] as number;
+        }
+        return w > 3 ? s / w : 0;
+      };
+      // A facial groove is plainer than a palatal one.
+      groove[i] = (groove[i] as number) + (side === 0 ? 0.65 : 0.35) * Math.max(0, mean(i - flank, i - 1) - mean(i + 1, i + flank));
+    }
+  }
+  const standing = (i: number) => (near[i] as number) < 6.5;
+  const grooves: number[] = [];
+  const span = Math.round(1.6 / BIN_MM);
+  for (let i = 0; i < n; i++) {
+    const g = groove[i] as number;
+    if (g < GROOVE || !standing(i)) continue;
+    if ([...groove.subarray(Math.max(0, i - span), i + span + 1)].some((other, k) => other > g || (other === g && k < span && i - span + k < i))) continue;
+    grooves.push(i);
+  }
+  const first = near.findIndex((_, i) => standing(i) && (edge[i] as number) < 8);
+  let last = n - 1;
+  while (last > 0 && !(standing(last) && (edge[last] as number) < 8)) last--;
+  const borders = [first, ...grooves.filter((g) => g > first + 8 && g < last - 8), last];
+  const places: ToothPlace[] = [];
+  for (let k = 1; k < borders.length; k++) {
+    const [from, to] = [borders[k - 1] as number, borders[k] as number];
+    const [a, b] = [from * BIN_MM - HALF_ROW_MM, to * BIN_MM - HALF_ROW_MM];
+    if (b - a < WIDTH_MM.least || b - a > WIDTH_MM.most) continue;
+    const third = Math.round((to - from) / 4);
+    const own = [...edge.subarray(from + third, to - third + 1)].filter(Number.isFinite);
+    if (own.length > 0 && Math.min(...own) < 6.5) places.push({ from: a, to: b, edgeMm: Math.min(...own) });
+  }
+  // A swelling of the gum behind the last tooth is no tooth: it stands far from the plane of the others.
+  for (const beside of [1, -2] as const) {
+    const [end, inner] = beside === 1 ? [places[0], places[1]] : [places.at(-1), places.at(-2)];
+    if (end && inner && end.edgeMm > inner.edgeMm + STEP_MM) places.splice(beside === 1 ? 0 : places.length - 1, 1);
+  }
+  // Behind the last tooth of a scan its gum runs on: it takes as much room as its fellow beside it.
+  const [one, two] = [places[0], places[1]];
+  if (one && two) places[0] = { ...one, from: Math.max(one.from, one.to - 1.1 * (two.to - two.from)) };
+  const [last1, last2] = [places.at(-1), places.at(-2)];
+  if (last1 && last2) places[places.length - 1] = { ...last1, to: Math.min(last1.to, last1.from + 1.1 * (last2.to - last2.from)) };
+  return places;
+}
+
+/** Usual widths along the row by position from the midline, and how far teeth of one kind differ, mm. House values after the published means of core's norms. */
+const USUAL_MM: Readonly<Record<Jaw, readonly number[]>> = { upper: [8.6, 6.7, 7.6, 7, 6.8], lower: [5.4, 5.9, 6.8, 7, 7.1] };
+const DIFFER_MM = 0.65;
+/** How much less likely a row is for each tooth that it lacks: the square of so many times the difference. House value. */
+const LACKING = 6;
+
+/**
+ * Teeth are numbered from the midline outward. Where the widths speak for it, a tooth is taken to be missing; whoever knows the
+ * mouth looks at it.
+ */
+export function numbered(places: readonly ToothPlace[], jaw: Jaw): Map<Fdi, ToothPlace> {
+  const out = new Map<Fdi, ToothPlace>();
+  // The border nearest to the midline is that between the centrals.
+  const borders = places.flatMap((p) => [p.from, p.to]).sort((p, q) => Math.abs(p) - Math.abs(q));
+  const middle = borders[0] ?? 0;
+  const right = places.filter((p) => (p.from + p.to) / 2 < middle).reverse();
+  const left = places.filter((p) => (p.from + p.to) / 2 >= middle);
+  for (const [side, row] of [
+    ['right', right],
+    ['left', left],
+  ] as const) {
+    const best = positionsOf(row, USUAL_MM[jaw]);
+    row.forEach((p, i) => {
+      const position = best[i];
+      if (position !== undefined) out.set(quadrantOf(jaw, side) + position, p);
+    });
+  }
+  return out;
+}
+
+/** The likeliest positions, rising, of the teeth of a side; those behind the fifth get none. */
+function positionsOf(row: readonly ToothPlace[], usual: readonly number[]): readonly (number | undefined)[] {
+  let best: { cost: number; of: (number | undefined)[] } = { cost: Infinity, of: [] };
+  const walk = (i: number, next: number, cost: number, of: (number | undefined)[]) => {
+    if (cost >= best.cost) return;
+    if (i === row.length) {
+      best = { cost, of };
+      return;
+    }
+    if (next > usual.length) return walk(i + 1, next, cost, [...of, undefined]);
+    const p = row[i] as ToothPlace;
+    for (let position = next; position <= Math.min(usual.length, next + 1); position++) {
+      // The last room's end is only guessed.
+      const off = i === row.length - 1 ? 0 : (p.to - p.from - (usual[position - 1] as number)) / DIFFER_MM;
+      walk(i + 1, position + 1, cost + off * off + LACKING * (position - next), [...of, position]);
+    }
+  };
+  walk(0, 1, 0, []);
+  return best.of;
+}

@@ -1,0 +1,233 @@
+import type { Mesh } from '../geometry/mesh.js';
+import { type Fdi, kindOf } from '../teeth/notation.js';
+import type { Adjacency, Neighbourhood } from './adjacency.js';
+import { OPEN } from './adjacency.js';
+import { onRow, type RowCurve, type ToothPlace } from './row.js';
+
+/** What is known of a tooth before its border is sought: its room in the row, or places on it that were clicked. */
+export interface ToothSeed {
+  readonly tooth: Fdi;
+  readonly place: ToothPlace;
+}
+
+/** Shortest crowns that are thought of, mm: what lies so near to an edge in the middle of a tooth is surely crown. House limits. */
+const SURE_CROWN_MM = { central: 5, lateral: 4.6, canine: 5.2, premolar1: 4, premolar2: 3.6 } as const;
+/** Share of a tooth's room that is surely it, about its middle. */
+const SURE_SHARE = 0.42;
+/** What lies so far over an edge is no crown, mm. */
+const SURE_GUM_MM = 13.5;
+/** Gum within this of the scan's own border on the root side, over the edge, mm. */
+const BORDER_GUM_MM = 6;
+
+/** Going across a fold costs so much more than going along a face. */
+const FOLD_COST = 12;
+/** A fold of so much counts once, 1/mm. */
+const FOLD_UNIT = 0.7;
+
+const GUM = 0;
+const UNKNOWN = 255;
+
+/**
+ * Tells the teeth from the gum and from one another: every tooth spreads from its sure middle, the gum from the roots, each step the
+ * dearer the stronger the surface folds inward there, until they meet in the folds. In the arch's own frame.
+ * @param concavity of each vertex, 1/mm
+ * @param painted vertices that a hand has given to a tooth (its number) or to the gum (0)
+ * @returns the tooth of each vertex, 0 for gum
+ */
+export function segmented(
+  m: Mesh,
+  a: Adjacency,
+  n: Neighbourhood,
+  concavity: Float32Array,
+  row: RowCurve,
+  seeds: readonly ToothSeed[],
+  painted: ReadonlyMap<number, Fdi> = new Map(),
+): Uint8Array {
+  const p = m.positions;
+  const count = p.length / 3;
+  const label = new Uint8Array(count).fill(UNKNOWN);
+  const cost = new Float64Array(count).fill(Infinity);
+  const queue = new Queue(count);
+  const begin = (v: number, tooth: number) => {
+    label[v] = tooth;
+    cost[v] = 0;
+    queue.push(v, 0);
+  };
+  for (let v = 0; v < count; v++) {
+    const place = onRow(row, p[3 * v] as number, p[3 * v + 1] as number);
+    const z = p[3 * v + 2] as number;
+    const own = seeds.find((s) => place.along >= s.place.from && place.along < s.place.to);
+    if (!own) {
+      const nearest = seeds.reduce<ToothSeed | undefined>((best, s) => (!best || away(s, place.along) < away(best, place.along) ? s : best), undefined);
+      if (!nearest || away(nearest, place.along) > 3 || z > nearest.place.edgeMm + SURE_GUM_MM) begin(v, GUM);
+      continue;
+    }
+    const up = z - own.place.edgeMm;
+    if (up > SURE_GUM_MM || place.out < -9) {
+      begin(v, GUM);
+      continue;
+    }
+    const middle = (own.place.from + own.place.to) / 2;
+    const half = ((own.place.to - own.place.from) / 2) * SURE_SHARE;
+    const kind = kindOf(own.tooth) as keyof typeof SURE_CROWN_MM;
+    if (Math.abs(place.along - middle) < half && up < SURE_CROWN_MM[kind] * crownShare(place.out) && Math.abs(place.out) < 5) begin(v, own.tooth);
+  }
+  for (let k = 0; k < a.across.length; k++) {
+    if (a.across[k] !== OPEN) continue;
+    const v = m.triangles[k] as number;
+    const place = onRow(row, p[3 * v] as number, p[3 * v + 1] as number);
+    const near = seeds.find((s) => place.along >= s.place.from && place.along < s.place.to);
+    if (label[v] === UNKNOWN && (!near || (p[3 * v + 2] as number) - near.place.edgeMm > BORDER_GUM_MM)) begin(v, GUM);
+  }
+  for (const [v, tooth] of painted) begin(v, tooth);
+  const sure = label.slice();
+  spread(m, n, concavity, label, cost, queue);
+  // A pocket behind a fold that no crown reaches along its own face is gum, as papillae behind the teeth are.
+  const pockets = pocketsOf(m, n, concavity, label, sure, seeds);
+  if (pockets.length === 0) return label;
+  const again = new Queue(count);
+  for (let v = 0; v < count; v++) {
+    label[v] = sure[v] as number;
+    cost[v] = Infinity;
+    if (sure[v] === UNKNOWN) continue;
+    cost[v] = 0;
+    again.push(v, 0);
+  }
+  for (const v of pockets) {
+    label[v] = GUM;
+    cost[v] = 0;
+    again.push(v, 0);
+  }
+  spread(m, n, concavity, label, cost, again);
+  return label;
+}
+
+/** A face ends at folds deeper than this, 1/mm. */
+const FACE_FOLD = 0.7;
+/** What lies so near to a tooth's edge is no gum, however it is cut off, mm. */
+const POCKET_UP_MM = 3;
+
+/** Vertices of faces that were given to a tooth and hang together with no sure place of it. */
+function pocketsOf(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8Array, sure: Uint8Array, seeds: readonly ToothSeed[]): number[] {
+  const seen = new Uint8Array(label.length);
+  const edges = new Map(seeds.map((s) => [s.tooth, s.place.edgeMm]));
+  const out: number[] = [];
+  for (let start = 0; start < label.length; start++) {
+    const tooth = label[start] as number;
+    if (seen[start] || tooth === GUM || tooth === UNKNOWN || (concavity[start] as number) >= FACE_FOLD) continue;
+    seen[start] = 1;
+    const own = [start];
+    let held = false;
+    let low = Infinity;
+    for (let i = 0; i < own.length; i++) {
+      const v = own[i] as number;
+      if (sure[v] === tooth) held = true;
+      low = Math.min(low, (m.positions[3 * v + 2] as number) - (edges.get(tooth) ?? 0));
+      for (let k = n.from[v] as number; k < (n.from[v + 1] as number); k++) {
+        const w = n.beside[k] as number;
+        if (seen[w] || label[w] !== tooth || (concavity[w] as number) >= FACE_FOLD) continue;
+        seen[w] = 1;
+        own.push(w);
+      }
+    }
+    if (!held && low > POCKET_UP_MM) for (const v of own) out.push(v);
+  }
+  return out;
+}
+
+const away = (s: ToothSeed, along: number): number => Math.max(0, s.place.from - along, along - s.place.to);
+
+/** On the inner side of the row a crown may be shorter. */
+const crownShare = (out: number): number => (out < -1.5 ? 0.55 : 1);
+
+function spread(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8Array, cost: Float64Array, queue: Queue): void {
+  const p = m.positions;
+  for (;;) {
+    const v = queue.pop();
+    if (v < 0) return;
+    const here = cost[v] as number;
+    const fold = concavity[v] as number;
+    for (let i = n.from[v] as number; i < (n.from[v + 1] as number); i++) {
+      const w = n.beside[i] as number;
+      const length = Math.hypot(
+        (p[3 * w] as number) - (p[3 * v] as number),
+        (p[3 * w + 1] as number) - (p[3 * v + 1] as number),
+        (p[3 * w + 2] as number) - (p[3 * v + 2] as number),
+      );
+      const k = Math.max(fold, concavity[w] as number) / FOLD_UNIT;
+      const next = here + length * (1 + FOLD_COST * k * k);
+      if (next >= (cost[w] as number)) continue;
+      cost[w] = next;
+      label[w] = label[v] as number;
+      queue.push(w, next);
+    }
+  }
+}
+
+/** Vertices by their cost, the cheapest first; stale ones are passed over. */
+class Queue {
+  private readonly heap: number[] = [];
+  private readonly keys: number[] = [];
+  private readonly done: Uint8Array;
+
+  constructor(count: number) {
+    this.done = new Uint8Array(count);
+  }
+
+  push(v: number, key: number): void {
+    const { heap, keys } = this;
+    let i = heap.length;
+    heap.push(v);
+    keys.push(key);
+    while (i > 0) {
+      const up = (i - 1) >> 1;
+      if ((keys[up] as number) <= key) break;
+      heap[i] = heap[up] as number;
+      keys[i] = keys[up] as number;
+      i = up;
+    }
+    heap[i] = v;
+    keys[i] = key;
+  }
+
+  pop(): number {
+    const { heap, keys } = this;
+    while (heap.length > 0) {
+      const v = heap[0] as number;
+      const last = heap.pop() as number;
+      const key = keys.pop() as number;
+      if (heap.length > 0) {
+        let i = 0;
+        for (;;) {
+          let c = 2 * i + 1;
+          if (c >= heap.length) break;
+          if (c + 1 < heap.length && (keys[c + 1] as number) < (keys[c] as number)) c++;
+          if ((keys[c] as number) >= key) break;
+          heap[i] = heap[c] as number;
+          keys[i] = keys[c] as number;
+          i = c;
+        }
+        heap[i] = last;
+        keys[i] = key;
+      }
+      if (this.done[v]) continue;
+      this.done[v] = 1;
+      return v;
+    }
+    return -1;
+  }
+}
+
+/** The tooth of each triangle: that of most of its corners. */
+export function ofTriangles(m: Mesh, label: Uint8Array): Uint8Array {
+  const out = new Uint8Array(m.triangles.length / 3);
+  for (let t = 0; t < out.length; t++) {
+    const [a, b, c] = [label[m.triangles[3 * t] as number], label[m.triangles[3 * t + 1] as number], label[m.triangles[3 * t + 2] as number]] as [
+      number,
+      number,
+      number,
+    ];
+    out[t] = b === c ? b : a;
+  }
+  return out;
+}
