@@ -23,6 +23,7 @@ const SUBJECTS = [
   'smile',
   'proportion',
   'contour',
+  'scan',
   'tissue',
   'occlusion',
   'colour',

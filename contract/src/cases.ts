@@ -76,8 +76,8 @@ export interface SectionState<N extends SectionName = SectionName> {
   readonly at: string | null;
 }
 
-/** A photograph, a scan of the upper jaw, or one of the lower jaw in the same coordinates. */
-export const FILE_KINDS = ['photo', 'scan', 'lower-scan'] as const;
+/** A photograph; a scan of the upper jaw, or of the lower one in the same coordinates, with its teeth told apart; or any scan as it came, untouched. */
+export const FILE_KINDS = ['photo', 'scan', 'lower-scan', 'own-scan'] as const;
 export type FileKind = (typeof FILE_KINDS)[number];
 
 export interface CaseFile {

@@ -15,7 +15,11 @@ export type RefusalCode =
   | 'scan-without-teeth'
   | 'stroke-not-possible'
   | 'marks-too-few'
-  | 'no-jaw';
+  | 'no-jaw'
+  | 'obj-broken'
+  | 'obj-empty'
+  | 'mesh-unknown'
+  | 'mesh-too-large';
 
 /** A typed refusal: a code for programs, a sentence for people, and what was received. */
 export class Refusal extends Error {

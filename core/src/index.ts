@@ -52,10 +52,12 @@ export {
   type ToothPlan,
   takenIn,
 } from './contour/plan.js';
-export { readScan, type SegmentedScan } from './contour/scan.js';
+export { hasToothNumbers, readScan, type SegmentedScan } from './contour/scan.js';
 export { BRUSH_LIMITS, LEAST_WALL_MM, mirroredStroke, requireStroke, Sculptor, type Stroke, sculpted } from './contour/sculpt.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
 export { Refusal, type RefusalCode } from './errors.js';
+export { type AnyMesh, MOST_TRIANGLES, meshFormat, readMesh } from './formats/any-mesh.js';
+export { isObj, readObj, writeObj } from './formats/obj.js';
 export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';
 export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './formats/stl.js';
 export { type Axes, type ColumnGrid, eachMeeting, gridOver, lengthOutside, spans } from './geometry/columns.js';
@@ -135,6 +137,12 @@ export { type DesignId, designOf, type EdgeNeed, VENEER_DESIGNS, type VeneerDesi
 export { type CutFrom, grooveFor, reductionBetween, type ToothReduction, toothReduction, type ZoneTarget, zenithHeight } from './reduction/plan.js';
 export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal, removal, SCAN_PM_MM } from './reduction/removal.js';
 export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
+export { type Adjacency, adjacencyOf, CROWDED, neighbourhoodOf, OPEN, openLoops } from './scan/adjacency.js';
+export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
+export { frameFromClicks, JAW_MM, type MouthProposal, mouthFrame } from './scan/mouth-frame.js';
+export { type Doubt, type LookedAt, lookAtJaw, type Picked, pickTeeth, placeAtVertex } from './scan/own-scan.js';
+export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, withCaps } from './scan/repair.js';
+export { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './scan/row.js';
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';
 export { type FittedCurve, fitArchCurve, type Place } from './smile/arch-fit.js';
 export { type Calibration, LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './smile/calibration.js';

@@ -1,9 +1,18 @@
 import { Refusal } from '../errors.js';
 import { isPly, readPly } from '../formats/ply.js';
-import { readStl } from '../formats/stl.js';
+import { readStl, stlAttributes } from '../formats/stl.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { requireSound } from '../geometry/validate.js';
 import { type Fdi, type Jaw, LOWER_TEN, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
+
+/** Whether a file says of its triangles which tooth they are of; only its header or its free bytes are looked at. */
+export function hasToothNumbers(bytes: Uint8Array): boolean {
+  if (isPly(bytes)) return /\nproperty +\w+ +tooth\r?\n/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 4096)));
+  const known = new Set<number>([0, ...UPPER_TEN, ...LOWER_TEN]);
+  const found = new Set(stlAttributes(bytes));
+  // Some scanners keep a colour there.
+  return found.size > 1 && [...found].every((n) => known.has(n));
+}
 
 /** A scan with its teeth told apart; everything in the mouth's coordinates, mm. */
 export interface SegmentedScan {

@@ -6,6 +6,8 @@ export interface PlyContent {
   readonly mesh: Mesh;
   /** One number a triangle; all 0 where the file has no such property. */
   readonly attributes: Uint16Array;
+  /** Red, green and blue of each vertex, 0–1, where the file has them. */
+  readonly colours?: Float32Array;
   readonly kind: 'ascii' | 'binary_little_endian' | 'binary_big_endian';
 }
 
@@ -64,15 +66,21 @@ export function readPly(bytes: Uint8Array): PlyContent {
   const positions: number[] = [];
   const triangles: number[] = [];
   const attributes: number[] = [];
+  const colours: number[] = [];
   for (const e of elements) {
     for (let i = 0; i < e.count; i++) {
-      if (e.name === 'vertex') vertexFrom(source, e, positions);
+      if (e.name === 'vertex') vertexFrom(source, e, positions, colours);
       else if (e.name === 'face') faceFrom(source, e, positions.length / 3, triangles, attributes);
       else for (const p of e.properties) skip(source, p);
     }
   }
   if (triangles.length === 0) throw new Refusal('ply-empty', 'The PLY file holds no faces.');
-  return { mesh: { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) }, attributes: Uint16Array.from(attributes), kind };
+  return {
+    mesh: { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) },
+    attributes: Uint16Array.from(attributes),
+    ...(colours.length === positions.length && { colours: Float32Array.from(colours) }),
+    kind,
+  };
 }
 
 const broken = (sentence: string, received?: unknown) => new Refusal('ply-broken', sentence, received);
@@ -162,11 +170,18 @@ function skip(source: Source, p: Property): void {
   for (let i = 0; i < n; i++) source(p.type);
 }
 
-function vertexFrom(source: Source, e: Element, positions: number[]): void {
+const COLOURS = ['red', 'green', 'blue'];
+
+function vertexFrom(source: Source, e: Element, positions: number[], colours: number[]): void {
   const at = positions.length;
   positions.push(0, 0, 0);
   for (const p of e.properties) {
     const axis = p.count ? -1 : ['x', 'y', 'z'].indexOf(p.name);
+    if (axis < 0 && !p.count && COLOURS.includes(p.name)) {
+      // Whole numbers run to 255, fractions to 1.
+      colours.push(source(p.type) / (p.type.startsWith('float') ? 1 : 255));
+      continue;
+    }
     if (axis < 0) {
       skip(source, p);
       continue;

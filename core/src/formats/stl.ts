@@ -19,12 +19,22 @@ const RECORD_BYTES = 50;
  * @throws Refusal `stl-broken` (neither kind, cut short, wrong count), `stl-empty` (no triangle), `number-invalid` (NaN or infinite)
  */
 export function readStl(bytes: Uint8Array): StlContent {
+  if (stlKind(bytes) === 'ascii') return readAscii(new TextDecoder().decode(bytes));
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return readBinary(view, view.getUint32(80, true));
+}
+
+/**
+ * Which kind of STL the bytes are, from the header alone.
+ * @throws Refusal `stl-broken`, `stl-empty`
+ */
+export function stlKind(bytes: Uint8Array): StlContent['kind'] {
   if (bytes.length === 0) throw new Refusal('stl-empty', 'The STL file is empty.');
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (bytes.length >= HEADER_BYTES) {
     const count = view.getUint32(80, true);
     const expected = HEADER_BYTES + RECORD_BYTES * count;
-    if (expected === bytes.length) return readBinary(view, count);
+    if (expected === bytes.length) return 'binary';
     if (!startsLikeAscii(bytes)) {
       throw new Refusal(
         'stl-broken',
@@ -35,7 +45,14 @@ export function readStl(bytes: Uint8Array): StlContent {
     }
   }
   if (!startsLikeAscii(bytes)) throw new Refusal('stl-broken', 'This is not an STL file.');
-  return readAscii(new TextDecoder().decode(bytes));
+  return 'ascii';
+}
+
+/** The two free bytes of each triangle of a binary STL file; of an ASCII file none. */
+export function stlAttributes(bytes: Uint8Array): Uint16Array {
+  if (stlKind(bytes) === 'ascii') return new Uint16Array();
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return Uint16Array.from({ length: view.getUint32(80, true) }, (_, t) => view.getUint16(HEADER_BYTES + RECORD_BYTES * t + 48, true));
 }
 
 function startsLikeAscii(bytes: Uint8Array): boolean {

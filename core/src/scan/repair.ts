@@ -122,7 +122,7 @@ function uncrowded(m: Mesh): { mesh: Mesh; left: number } {
 }
 
 /** Every fan of triangles around a corner gets a corner of its own. */
-function partedAtCorners(m: Mesh): Mesh {
+export function partedAtCorners(m: Mesh): Mesh {
   const { across, first, around } = adjacencyOf(m);
   const triangles = m.triangles.slice();
   const more: number[] = [];

@@ -12,7 +12,7 @@ export interface RowCurve {
 }
 
 /** A tooth's room in the row, mm along it from the midline, and where its edge stands. */
-export interface ToothPlace {
+export interface ToothRoom {
   readonly from: number;
   readonly to: number;
   /** z of its edge or highest cusp. */
@@ -130,7 +130,7 @@ const STEP_MM = 3.2;
  * The teeth's rooms in the row: the sides of a tooth look away from it along the row, so between two teeth that look turns over.
  * @returns from the least x on
  */
-export function toothPlaces(m: Mesh, normals: Float64Array, row: RowCurve): ToothPlace[] {
+export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): ToothRoom[] {
   const n = Math.ceil((2 * HALF_ROW_MM) / BIN_MM);
   const p = m.positions;
   const looks = [new Float64Array(n), new Float64Array(n)] as const;
@@ -188,7 +188,7 @@ export function toothPlaces(m: Mesh, normals: Float64Array, row: RowCurve): Toot
   let last = n - 1;
   while (last > 0 && !(standing(last) && (edge[last] as number) < 8)) last--;
   const borders = [first, ...grooves.filter((g) => g > first + 8 && g < last - 8), last];
-  const places: ToothPlace[] = [];
+  const places: ToothRoom[] = [];
   for (let k = 1; k < borders.length; k++) {
     const [from, to] = [borders[k - 1] as number, borders[k] as number];
     const [a, b] = [from * BIN_MM - HALF_ROW_MM, to * BIN_MM - HALF_ROW_MM];
@@ -220,8 +220,8 @@ const LACKING = 6;
  * Teeth are numbered from the midline outward. Where the widths speak for it, a tooth is taken to be missing; whoever knows the
  * mouth looks at it.
  */
-export function numbered(places: readonly ToothPlace[], jaw: Jaw): Map<Fdi, ToothPlace> {
-  const out = new Map<Fdi, ToothPlace>();
+export function numbered(places: readonly ToothRoom[], jaw: Jaw): Map<Fdi, ToothRoom> {
+  const out = new Map<Fdi, ToothRoom>();
   // The border nearest to the midline is that between the centrals.
   const borders = places.flatMap((p) => [p.from, p.to]).sort((p, q) => Math.abs(p) - Math.abs(q));
   const middle = borders[0] ?? 0;
@@ -241,7 +241,7 @@ export function numbered(places: readonly ToothPlace[], jaw: Jaw): Map<Fdi, Toot
 }
 
 /** The likeliest positions, rising, of the teeth of a side; those behind the fifth get none. */
-function positionsOf(row: readonly ToothPlace[], usual: readonly number[]): readonly (number | undefined)[] {
+function positionsOf(row: readonly ToothRoom[], usual: readonly number[]): readonly (number | undefined)[] {
   let best: { cost: number; of: (number | undefined)[] } = { cost: Infinity, of: [] };
   const walk = (i: number, next: number, cost: number, of: (number | undefined)[]) => {
     if (cost >= best.cost) return;
@@ -250,7 +250,7 @@ function positionsOf(row: readonly ToothPlace[], usual: readonly number[]): read
       return;
     }
     if (next > usual.length) return walk(i + 1, next, cost, [...of, undefined]);
-    const p = row[i] as ToothPlace;
+    const p = row[i] as ToothRoom;
     for (let position = next; position <= Math.min(usual.length, next + 1); position++) {
       // The last room's end is only guessed.
       const off = i === row.length - 1 ? 0 : (p.to - p.from - (usual[position - 1] as number)) / DIFFER_MM;

@@ -2,12 +2,12 @@ import type { Mesh } from '../geometry/mesh.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import type { Adjacency, Neighbourhood } from './adjacency.js';
 import { OPEN } from './adjacency.js';
-import { onRow, type RowCurve, type ToothPlace } from './row.js';
+import { onRow, type RowCurve, type ToothRoom } from './row.js';
 
 /** What is known of a tooth before its border is sought: its room in the row, or places on it that were clicked. */
 export interface ToothSeed {
   readonly tooth: Fdi;
-  readonly place: ToothPlace;
+  readonly place: ToothRoom;
 }
 
 /** Shortest crowns that are thought of, mm: what lies so near to an edge in the middle of a tooth is surely crown. House limits. */
@@ -83,7 +83,7 @@ export function segmented(
   const sure = label.slice();
   spread(m, n, concavity, label, cost, queue);
   // A pocket behind a fold that no crown reaches along its own face is gum, as papillae behind the teeth are.
-  const pockets = pocketsOf(m, n, concavity, label, sure, seeds);
+  const pockets = pocketsOf(m, n, concavity, row, label, sure, seeds);
   if (pockets.length === 0) return label;
   const again = new Queue(count);
   for (let v = 0; v < count; v++) {
@@ -106,11 +106,21 @@ export function segmented(
 const FACE_FOLD = 0.7;
 /** What lies so near to a tooth's edge is no gum, however it is cut off, mm. */
 const POCKET_UP_MM = 3;
+/** The middle of a tooth's room, to each side of its middle. */
+const MIDDLE_SHARE = 0.2;
 
 /** Vertices of faces that were given to a tooth and hang together with no sure place of it. */
-function pocketsOf(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8Array, sure: Uint8Array, seeds: readonly ToothSeed[]): number[] {
+function pocketsOf(
+  m: Mesh,
+  n: Neighbourhood,
+  concavity: Float32Array,
+  row: RowCurve,
+  label: Uint8Array,
+  sure: Uint8Array,
+  seeds: readonly ToothSeed[],
+): number[] {
   const seen = new Uint8Array(label.length);
-  const edges = new Map(seeds.map((s) => [s.tooth, s.place.edgeMm]));
+  const rooms = new Map(seeds.map((s) => [s.tooth, s.place]));
   const out: number[] = [];
   for (let start = 0; start < label.length; start++) {
     const tooth = label[start] as number;
@@ -122,7 +132,7 @@ function pocketsOf(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Ui
     for (let i = 0; i < own.length; i++) {
       const v = own[i] as number;
       if (sure[v] === tooth) held = true;
-      low = Math.min(low, (m.positions[3 * v + 2] as number) - (edges.get(tooth) ?? 0));
+      low = Math.min(low, (m.positions[3 * v + 2] as number) - (rooms.get(tooth)?.edgeMm ?? 0));
       for (let k = n.from[v] as number; k < (n.from[v + 1] as number); k++) {
         const w = n.beside[k] as number;
         if (seen[w] || label[w] !== tooth || (concavity[w] as number) >= FACE_FOLD) continue;
@@ -130,7 +140,12 @@ function pocketsOf(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Ui
         own.push(w);
       }
     }
-    if (!held && low > POCKET_UP_MM) for (const v of own) out.push(v);
+    if (held || low <= POCKET_UP_MM) continue;
+    // Papillae stand at the sides of a tooth's room; what is cut off in its middle is a cingulum or a cusp.
+    const room = rooms.get(tooth);
+    const along = own.reduce((s, v) => s + onRow(row, m.positions[3 * v] as number, m.positions[3 * v + 1] as number).along, 0) / own.length;
+    if (room && Math.abs(along - (room.from + room.to) / 2) < MIDDLE_SHARE * (room.to - room.from)) continue;
+    for (const v of own) out.push(v);
   }
   return out;
 }
@@ -138,7 +153,7 @@ function pocketsOf(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Ui
 const away = (s: ToothSeed, along: number): number => Math.max(0, s.place.from - along, along - s.place.to);
 
 /** On the inner side of the row a crown may be shorter. */
-const crownShare = (out: number): number => (out < -1.5 ? 0.55 : 1);
+const crownShare = (out: number): number => (out < -1.5 ? 0.7 : 1);
 
 function spread(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8Array, cost: Float64Array, queue: Queue): void {
   const p = m.positions;

@@ -10,7 +10,8 @@ import type { FileRow } from '../database/database.js';
 import { Me, type SignedIn } from '../people/session.js';
 import { describeFile, FilesService } from './files.service.js';
 
-const MAX_FILE_BYTES = 50 * 1024 * 1024;
+/** Three million triangles in binary STL are 150 MB. */
+const MAX_FILE_BYTES = 180 * 1024 * 1024;
 /** A file never changes under its number. */
 const FOR_EVER = 'private, max-age=31536000, immutable';
 

@@ -1,5 +1,5 @@
 import type { FileKind } from '@radiant/contract';
-import { isPly, readScan } from '@radiant/core';
+import { hasToothNumbers, meshFormat, readScan } from '@radiant/core';
 import sharp from 'sharp';
 import { ProblemException } from '../common/problem.filter.js';
 
@@ -24,9 +24,13 @@ const refuse = (sentence: string) => new ProblemException(422, 'Not accepted', s
 export async function inspectFile(kind: FileKind, bytes: Buffer): Promise<Inspected> {
   if (bytes.length === 0) throw refuse('The file is empty.');
   if (kind !== 'photo') {
+    const format = meshFormat(bytes);
+    const about = { mime: `model/${format.toLowerCase()}`, width: null, height: null };
+    // Without tooth numbers it is kept as it came; its teeth are picked out in the browser.
+    if (format === 'OBJ' || !hasToothNumbers(bytes)) return { kind: 'own-scan', ...about };
     // Whether the teeth that a contour needs are there is asked where one is made.
     const { jaw } = readScan(bytes, []);
-    return { kind: jaw === 'upper' ? 'scan' : 'lower-scan', mime: isPly(bytes) ? 'model/ply' : 'model/stl', width: null, height: null };
+    return { kind: jaw === 'upper' ? 'scan' : 'lower-scan', ...about };
   }
   return inspectPhoto(bytes);
 }

@@ -144,7 +144,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     let sentence = '';
     let fileId: string | null = null;
     if (!a.bytes) [state, sentence] = ['refused', `The file is larger than 50 MB; it lies in the folder ${REFUSED} of the inbox.`];
-    else if (!kind) sentence = 'This is not a JPEG, PNG, STL or PLY file.';
+    else if (!kind) sentence = 'This is not a JPEG, PNG, STL, PLY or OBJ file.';
     else if (!a.caseId) sentence = 'Its name begins with no case’s name.';
     else {
       try {

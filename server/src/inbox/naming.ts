@@ -1,6 +1,6 @@
 import { basename, dirname } from 'node:path';
 import type { FileKind } from '@radiant/contract';
-import { isPly } from '@radiant/core';
+import { isObj, isPly } from '@radiant/core';
 
 /** What a file's place in the watched folder says: the device that laid it there, and words that may name a case. */
 export interface Place {
@@ -39,6 +39,6 @@ const only = <T>(all: readonly T[]): T | undefined => (all.length === 1 ? all[0]
 export function kindOf(name: string, bytes: Uint8Array): FileKind | undefined {
   if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return 'photo';
   if (bytes[0] === 0x89 && bytes[1] === 0x50 && bytes[2] === 0x4e && bytes[3] === 0x47) return 'photo';
-  if (isPly(bytes)) return 'scan';
+  if (isPly(bytes) || isObj(bytes)) return 'scan';
   return /\.stl$/i.test(name) ? 'scan' : undefined;
 }

@@ -1,5 +1,6 @@
 import type { CaseFile } from '@radiant/contract';
 import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection } from '../data/case-context.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
@@ -9,6 +10,8 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   const { detail, refresh } = useCase();
   const shape = useSection('shape');
   const mayWrite = useMayWrite('shape');
+  const navigate = useNavigate();
+  const waiting = detail.files.filter((f) => f.kind === 'own-scan');
   const input = useRef<HTMLInputElement>(null);
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
   const scan = detail.files.find((f) => f.id === shape.data.scanId) ?? detail.files.filter((f) => f.kind === 'scan').at(-1);
@@ -19,7 +22,8 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
     try {
       const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, file);
       await refresh();
-      // A scan of the lower jaw is for the bite; the contour goes on standing on the upper one.
+      // A scan whose teeth are not told apart is worked on first; one of the lower jaw is for the bite.
+      if (made.kind === 'own-scan') navigate(`?scan=${made.id}`);
       if (made.kind === 'scan') shape.set({ ...shape.data, scanId: made.id });
       setState({ busy: false });
     } catch (error) {
@@ -34,6 +38,14 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
           {lower && <span className="block">Lower jaw: {lower.name}</span>}
         </p>
       )}
+      {waiting.map((f) => (
+        <p key={f.id} className="mb-1">
+          {f.name}{' '}
+          <Link className="how" to={`?scan=${f.id}`}>
+            pick its teeth out
+          </Link>
+        </p>
+      ))}
       {mayWrite && (
         <button type="button" className={quiet ? 'how' : 'btn'} disabled={state.busy} onClick={() => input.current?.click()}>
           {state.busy ? 'Reading …' : quiet ? 'put another scan in' : 'Choose a scan'}
@@ -42,7 +54,7 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
       <input
         ref={input}
         type="file"
-        accept=".stl,.ply"
+        accept=".stl,.ply,.obj"
         className="sr-only"
         tabIndex={-1}
         aria-label="Scan file"

@@ -1,9 +1,11 @@
 import { contourPlan } from '@radiant/contract';
 import { type Fdi, isPlannable, type Jaw, jawOf } from '@radiant/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { ArchScene, type Showing } from '../bench/ArchScene.js';
 import { ARCH_VIEWS, type View, type ViewName } from '../bench/arch-eye.js';
 import { useCase, useSection } from '../data/case-context.js';
+import { OwnScan } from '../scan/OwnScan.js';
 import { isTyping } from '../shell/Keys.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { acrossFrom } from '../shell/stages.js';
@@ -56,8 +58,16 @@ const VIEW_KEYS: Readonly<Record<string, ViewName>> = { f: 'front', r: 'right', 
 /** In the closed bite both arches are looked at from between them; what bites, from the side of the other arch. */
 const eyeInBite = (name: ViewName, jaw: Jaw): Jaw => (name === 'front' || name === 'right' || name === 'left' ? 'upper' : jaw);
 
-/** Shape: the arch in three dimensions, existing against planned, with brush, section and bite. */
+/** Shape; or, while a scan from outside is being made the case's, that. */
 export default function Shape() {
+  const { detail } = useCase();
+  const [asked] = useSearchParams();
+  const own = detail.files.find((f) => f.id === asked.get('scan') && f.kind === 'own-scan');
+  return own ? <OwnScan key={own.id} file={own} /> : <Bench />;
+}
+
+/** The arch in three dimensions, existing against planned, with brush, section and bite. */
+function Bench() {
   const contour = useContour();
   const shape = useSection('shape');
   const { tooth, selectTooth } = useCase();
@@ -136,7 +146,9 @@ export default function Shape() {
       bench={
         contour.state === 'no-scan' ? (
           <Empty title="No scan yet">
-            <p className="mb-5">A scan of the upper jaw as STL or PLY with its teeth numbered, as the simulated scanner writes it.</p>
+            <p className="mb-5">
+              A scan of the upper jaw as STL, PLY or OBJ, in the mouth’s or any other place; where its teeth are not numbered they are picked out here.
+            </p>
             <span className="flex justify-center">
               <ScanUpload />
             </span>
@@ -270,7 +282,7 @@ function NoLowerJaw({ of, back }: { of: Exclude<JawState, { state: 'ready' }>; b
         <Waiting what="the lower jaw and measuring its teeth" />
       ) : (
         <Empty title={of.state === 'none' ? 'No scan of the lower jaw yet' : 'The lower jaw can’t be shaped'}>
-          <p className="mb-5">{of.state === 'failed' ? of.sentence : 'Scanned in the closed bite with the upper jaw, with its teeth numbered.'}</p>
+          <p className="mb-5">{of.state === 'failed' ? of.sentence : 'Scanned in the closed bite with the upper jaw.'}</p>
           <span className="flex items-center justify-center gap-4">
             <ScanUpload />
             <button type="button" className="how" onClick={back}>

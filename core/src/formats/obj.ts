@@ -1,0 +1,80 @@
+import { Refusal } from '../errors.js';
+import type { Mesh } from '../geometry/mesh.js';
+
+/** More corners than this are no face of a scan. */
+const MOST_CORNERS = 64;
+
+/** Whether the bytes begin as a Wavefront OBJ file does: comments, names, then vertices. */
+export function isObj(bytes: Uint8Array): boolean {
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 4096));
+  return /^(\s*(#[^\n]*|mtllib[^\n]*|[og] [^\n]*|s [^\n]*|usemtl[^\n]*)?\r?\n)*\s*v[ \t]+[-+.\d]/.test(head);
+}
+
+/** A surface as an OBJ file holds it, with the colour of each vertex (0–1) where it is written behind the coordinates. */
+export interface ObjContent {
+  readonly mesh: Mesh;
+  readonly colours?: Float32Array;
+}
+
+/**
+ * Reads Wavefront OBJ: vertices and faces of any number of corners, split into fans; counted from 1 or backward from the last.
+ * Normals, textures, groups and materials are read over.
+ * @throws Refusal `obj-broken` (a line that can't be read, an index out of range), `obj-empty` (no face), `number-invalid`
+ */
+export function readObj(bytes: Uint8Array): ObjContent {
+  const text = new TextDecoder('latin1').decode(bytes);
+  const positions: number[] = [];
+  const colours: number[] = [];
+  const triangles: number[] = [];
+  let line = 0;
+  for (let at = 0; at < text.length; ) {
+    let end = text.indexOf('\n', at);
+    if (end < 0) end = text.length;
+    line++;
+    const first = text.charCodeAt(at);
+    // Most lines are vertices or faces; everything else is looked at no further.
+    if (first === 118 && (text[at + 1] === ' ' || text[at + 1] === '\t')) {
+      const words = text
+        .slice(at + 2, end)
+        .trim()
+        .split(/\s+/)
+        .map(Number);
+      if (words.length < 3) throw new Refusal('obj-broken', `Line ${line} of the OBJ file is a vertex with fewer than three coordinates.`, line);
+      if (!words.slice(0, 3).every(Number.isFinite))
+        throw new Refusal('number-invalid', `Line ${line} of the OBJ file holds a coordinate that is not a number.`, line);
+      positions.push(words[0] as number, words[1] as number, words[2] as number);
+      if (words.length >= 6) colours.push(words[3] as number, words[4] as number, words[5] as number);
+    } else if (first === 102 && (text[at + 1] === ' ' || text[at + 1] === '\t')) {
+      const corners = text
+        .slice(at + 2, end)
+        .trim()
+        .split(/\s+/)
+        .map((w) => Number.parseInt(w, 10));
+      if (corners.length < 3 || corners.length > MOST_CORNERS)
+        throw new Refusal('obj-broken', `Line ${line} of the OBJ file is a face of ${corners.length} corners.`, line);
+      const vertices = positions.length / 3;
+      const own = corners.map((n) => (n < 0 ? vertices + n : n - 1));
+      for (const v of own)
+        if (!(v >= 0 && v < vertices))
+          throw new Refusal('obj-broken', `Line ${line} of the OBJ file names a vertex that is not there; there are ${vertices}.`, line);
+      for (let i = 2; i < own.length; i++) triangles.push(own[0] as number, own[i - 1] as number, own[i] as number);
+    }
+    at = end + 1;
+  }
+  if (triangles.length === 0) throw new Refusal('obj-empty', 'The OBJ file holds no faces.');
+  return {
+    mesh: { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) },
+    ...(colours.length === positions.length && { colours: Float32Array.from(colours) }),
+  };
+}
+
+/** Writes a surface as Wavefront OBJ, millimetres, a tenth of a micrometre fine. */
+export function writeObj(mesh: Mesh, comment = 'mm'): Uint8Array {
+  const lines = [`# ${comment.replaceAll(/[\r\n]/g, ' ')}`];
+  const p = mesh.positions;
+  for (let i = 0; i < p.length; i += 3) lines.push(`v ${(p[i] as number).toFixed(4)} ${(p[i + 1] as number).toFixed(4)} ${(p[i + 2] as number).toFixed(4)}`);
+  const t = mesh.triangles;
+  for (let k = 0; k < t.length; k += 3) lines.push(`f ${(t[k] as number) + 1} ${(t[k + 1] as number) + 1} ${(t[k + 2] as number) + 1}`);
+  lines.push('');
+  return new TextEncoder().encode(lines.join('\n'));
+}

@@ -1,0 +1,83 @@
+import type { SegmentedScan } from '../contour/scan.js';
+import { Refusal } from '../errors.js';
+import { type Mesh, pieces } from '../geometry/mesh.js';
+import type { Fdi, Jaw } from '../teeth/notation.js';
+import { adjacencyOf, openLoops } from './adjacency.js';
+import { partedAtCorners, withCaps } from './repair.js';
+
+/** The triangles of one tooth, or of the gum with 0, as a surface of its own. */
+export function partOf(m: Mesh, tooth: Uint8Array, which: number): Mesh {
+  const map = new Int32Array(m.positions.length / 3).fill(-1);
+  const positions: number[] = [];
+  const triangles: number[] = [];
+  for (let t = 0; t < tooth.length; t++) {
+    if (tooth[t] !== which) continue;
+    for (let c = 0; c < 3; c++) {
+      const v = m.triangles[3 * t + c] as number;
+      if ((map[v] as number) < 0) {
+        map[v] = positions.length / 3;
+        for (let k = 0; k < 3; k++) positions.push(m.positions[3 * v + k] as number);
+      }
+      triangles.push(map[v] as number);
+    }
+  }
+  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
+}
+
+/** A tooth of fewer triangles than this is none: something was clicked that is no crown. */
+const LEAST_TRIANGLES = 200;
+
+/**
+ * A crown's patch made a closed surface: its largest piece, every border closed by a fan, at the neck and where the scanner could
+ * not see between neighbours. What a cap adds is not tooth; widths end where the scan ends.
+ * @throws Refusal `mesh-invalid` when too little of a crown is there
+ */
+export function closedTooth(patch: Mesh): Mesh {
+  const [largest] = pieces(patch);
+  if (!largest || largest.triangles.length < 3 * LEAST_TRIANGLES) throw new Refusal('mesh-invalid', 'Too little of this crown was picked out of the scan.');
+  const parted = partedAtCorners(largest);
+  const loops = openLoops(parted, adjacencyOf(parted));
+  return withCaps(parted, loops);
+}
+
+/** So many rings of triangles about a contact are bridge, not tooth. */
+const BRIDGE_RINGS = 2;
+/** Of no tooth and no gum. */
+const NEITHER = 255;
+
+/**
+ * Which triangles of a tooth lie where it meets its neighbour: scanners bridge what they can't see between two teeth, so what is
+ * there is neither's surface.
+ */
+function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
+  const own = new Uint8Array(m.positions.length / 3);
+  const near = new Uint8Array(own.length);
+  for (let t = 0; t < tooth.length; t++) {
+    if (tooth[t] === 0) continue;
+    for (let c = 0; c < 3; c++) {
+      const v = m.triangles[3 * t + c] as number;
+      if (own[v] === 0) own[v] = tooth[t] as number;
+      else if (own[v] !== tooth[t]) near[v] = 1;
+    }
+  }
+  const out = new Uint8Array(tooth.length);
+  for (let ring = 0; ring < BRIDGE_RINGS; ring++) {
+    const next = near.slice();
+    for (let t = 0; t < tooth.length; t++) {
+      if (![0, 1, 2].some((c) => near[m.triangles[3 * t + c] as number])) continue;
+      out[t] = 1;
+      for (let c = 0; c < 3; c++) next[m.triangles[3 * t + c] as number] = 1;
+    }
+    near.set(next);
+  }
+  return out;
+}
+
+/** A whole jaw whose triangles are told apart, in the mouth's coordinates, as everything after it wants it. */
+export function asSegmented(m: Mesh, tooth: Uint8Array, jaw: Jaw): SegmentedScan {
+  const bridge = bridges(m, tooth);
+  const seen = tooth.map((n, t) => (bridge[t] ? NEITHER : n));
+  const teeth = new Map<Fdi, Mesh>();
+  for (const t of [...new Set(tooth)].filter((n) => n !== 0).sort((p, q) => p - q)) teeth.set(t, closedTooth(partOf(m, seen, t)));
+  return { jaw, teeth, rest: partOf(m, tooth, 0) };
+}

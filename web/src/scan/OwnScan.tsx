@@ -1,0 +1,395 @@
+import type { CaseFile } from '@radiant/contract';
+import { type Fdi, type Jaw, kindName, LOWER_TEN, UPPER_TEN, type Vec3 } from '@radiant/core';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { ARCH_VIEWS, type View, type ViewName } from '../bench/arch-eye.js';
+import { api, sentenceOf } from '../data/api.js';
+import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import { number } from '../shell/format.js';
+import { isTyping } from '../shell/Keys.js';
+import { useMayWrite } from '../shell/ReadOnlyNote.js';
+import { Empty, KeyHint, Stage } from '../shell/Stage.js';
+import { OwnScanScene } from './OwnScanScene.js';
+import { useOwnScan } from './use-own-scan.js';
+
+type Hand = 'choose' | 'add' | 'paint' | 'gum' | 'places';
+const HANDS: readonly (readonly [Hand, string, string])[] = [
+  ['choose', 'choose', 'c'],
+  ['add', 'add a tooth', 'n'],
+  ['paint', 'paint tooth', 'p'],
+  ['gum', 'paint gum', 'g'],
+  ['places', 'three places', 'k'],
+];
+const VIEW_WORDS: Partial<Record<ViewName, string>> = { 'edge-on': 'edge-on' };
+const VIEWS = ARCH_VIEWS.filter((v) => v !== 'twelve');
+const VIEW_KEYS: Readonly<Record<string, ViewName>> = { f: 'front', r: 'right', l: 'left', a: 'above', e: 'edge-on', h: 'behind' };
+const PLACES = ['between the edges of the centrals', 'the canine’s tip on the patient’s right', 'the canine’s tip on the patient’s left'];
+/** Round a stroke of the brush, mm. */
+const BRUSH_MM = 0.6;
+const UNITS: readonly (readonly [number, string])[] = [
+  [1, 'millimetres'],
+  [10, 'centimetres'],
+  [1000, 'metres'],
+  [25.4, 'inches'],
+  [0.001, 'micrometres'],
+];
+
+/** A scan from any scanner becomes the case's: mended, laid into the mouth, its teeth picked out and numbered. */
+export function OwnScan({ file }: { file: CaseFile }) {
+  const { detail, refresh } = useCase();
+  const shape = useSection('shape');
+  const mayWrite = useMayWrite('shape');
+  const name = useToothLabel();
+  const navigate = useNavigate();
+  const scan = useOwnScan(`/api/cases/${detail.id}/files/${file.id}`);
+  const { state } = scan;
+  const [hand, setHand] = useState<Hand>('choose');
+  const [chosen, setChosen] = useState<Fdi>();
+  const [places, setPlaces] = useState<Vec3[]>([]);
+  const [view, setView] = useState<View>({ name: 'front', jaw: 'upper', turn: 0 });
+  const [own, setOwn] = useState(false);
+  const [saving, setSaving] = useState<string>();
+  const labels = useRef<HTMLDivElement>(null);
+  const jaw: Jaw = state.state === 'laid' ? state.jaw : state.state === 'asking' ? state.opened.jaw : 'upper';
+  const picked = state.state === 'laid' ? state.picked : undefined;
+  const numbers = useMemo(() => picked?.teeth.map((t) => t.tooth) ?? [], [picked]);
+  const row = jaw === 'upper' ? UPPER_TEN : LOWER_TEN;
+  const free = row.filter((t) => !numbers.includes(t));
+
+  useEffect(() => setView((v) => ({ ...v, jaw, turn: v.turn + 1 })), [jaw]);
+  const take = useCallback((h: Hand) => {
+    setHand(h);
+    setPlaces([]);
+  }, []);
+  useEffect(() => {
+    const keys = (e: KeyboardEvent) => {
+      if (isTyping(e) || e.ctrlKey || e.metaKey || e.altKey) return;
+      const key = e.key.toLowerCase();
+      const named = VIEW_KEYS[key];
+      const wanted = HANDS.find((h) => h[2] === key);
+      if (named) setView((v) => ({ ...v, name: named, turn: v.turn + 1 }));
+      else if (wanted) take(wanted[0]);
+      else if (e.key === 'Escape') take('choose');
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [take]);
+
+  const click = (vertex: number, at: readonly [number, number, number]) => {
+    if (!picked || scan.busy) return;
+    if (hand === 'choose') setChosen((picked.tooth[vertex] as Fdi) || undefined);
+    else if (hand === 'add') {
+      const next = free[0];
+      if (next === undefined) return;
+      setChosen(next);
+      void scan.add(vertex, next);
+      take('choose');
+    } else if (hand === 'places') {
+      const all = [...places, [...at] as Vec3];
+      setPlaces(all);
+      if (all.length === 3) {
+        void scan.layBy(all[0] as Vec3, all[1] as Vec3, all[2] as Vec3);
+        take('choose');
+      }
+    }
+  };
+  const stroke = (vertices: readonly number[]) => {
+    if (hand === 'gum') void scan.paint(vertices, BRUSH_MM, 0);
+    else if (hand === 'paint' && chosen !== undefined) void scan.paint(vertices, BRUSH_MM, chosen);
+  };
+  const use = async () => {
+    setSaving('Closing the teeth …');
+    const done = await scan.finish();
+    if (!done) return setSaving(undefined);
+    try {
+      setSaving('Saving …');
+      const bare = file.name.replace(/\.[a-z]+$/i, '');
+      const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, new File([done.bytes as BlobPart], `${bare}, teeth picked out.ply`));
+      await refresh();
+      if (made.kind === 'scan') shape.set({ ...shape.data, scanId: made.id });
+      navigate('.', { replace: true });
+    } catch (error) {
+      setSaving(sentenceOf(error));
+    }
+  };
+
+  const back = (
+    <button type="button" className="how" onClick={() => navigate('.', { replace: true })}>
+      leave it as it is
+    </button>
+  );
+  return (
+    <Stage
+      surround="grey"
+      bench={
+        state.state === 'reading' ? (
+          <div className="flex h-full items-center justify-center bg-porcelain">
+            <div role="status" className="w-[320px]">
+              <p className="mb-2">{state.what} …</p>
+              <div className="h-1.5 overflow-hidden rounded bg-hair">
+                <div className="h-full bg-plum" style={{ width: `${Math.round(100 * state.share)}%` }} />
+              </div>
+              <p className="mt-3 text-[13px]">{back}</p>
+            </div>
+          </div>
+        ) : state.state === 'failed' ? (
+          <div className="h-full bg-porcelain">
+            <Empty title="This scan can’t be used">
+              <p className="mb-4">{state.sentence}</p>
+              {back}
+            </Empty>
+          </div>
+        ) : state.state === 'asking' ? (
+          <div className="h-full bg-porcelain">
+            <Asking opened={state.opened} sentence={state.sentence} busy={scan.busy} lay={scan.lay} back={back} />
+          </div>
+        ) : (
+          <>
+            <OwnScanScene
+              laid={state.laid}
+              picked={state.picked}
+              chosen={chosen}
+              view={view}
+              painting={hand === 'paint' || hand === 'gum'}
+              own={own}
+              places={places}
+              labels={labels}
+              onClick={click}
+              onStroke={stroke}
+            />
+            <div ref={labels} className="pointer-events-none absolute inset-0 overflow-hidden" aria-hidden="true">
+              {state.picked.teeth.map((t) => (
+                <span
+                  key={t.tooth}
+                  className={`absolute top-0 left-0 rounded px-1.5 text-[12px] ${t.tooth === chosen ? 'bg-plum text-white' : 'bg-ink/75 text-white'}`}
+                >
+                  {name(t.tooth)}
+                </span>
+              ))}
+            </div>
+            <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
+              {HANDS.map(([id, word]) => (
+                <button key={id} type="button" className="chip" aria-pressed={hand === id} onClick={() => take(id)}>
+                  {word}
+                </button>
+              ))}
+              {state.laid.colours && (
+                <button type="button" className="chip" aria-pressed={own} onClick={() => setOwn(!own)}>
+                  scanner’s colours
+                </button>
+              )}
+            </div>
+            {hand !== 'choose' && (
+              <p role="status" className="absolute top-14 left-4 rounded-lg bg-leaf px-3 py-1.5 text-[13px] shadow-lg">
+                {hand === 'places'
+                  ? `Click ${PLACES[places.length] ?? ''}`
+                  : hand === 'add'
+                    ? free[0] === undefined
+                      ? 'All ten teeth are there'
+                      : `Click the crown; it becomes ${name(free[0])}`
+                    : hand === 'gum'
+                      ? 'Draw over what is gum'
+                      : chosen === undefined
+                        ? 'Choose a tooth first'
+                        : `Draw over what belongs to ${name(chosen)}`}
+              </p>
+            )}
+            {scan.busy && <p className="absolute bottom-4 left-4 rounded-lg bg-leaf px-3 py-1.5 text-[13px] shadow-lg">Working …</p>}
+            <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
+              {VIEWS.map((v) => (
+                <button key={v} type="button" className="chip" onClick={() => setView((w) => ({ ...w, name: v, turn: w.turn + 1 }))}>
+                  {VIEW_WORDS[v] ?? v}
+                </button>
+              ))}
+            </div>
+          </>
+        )
+      }
+      panel={
+        <>
+          <h2 className="title">Own scan</h2>
+          <p className="mb-3 text-[13px] text-ink-2">{file.name}. The file stays as it came; a copy is made to work on.</p>
+          {(state.state === 'laid' || state.state === 'asking') && (
+            <section aria-label="What was mended" className="mb-4 text-[13px]">
+              <p>
+                {state.opened.format}, {state.opened.triangles.toLocaleString('en-GB')} triangles, {number(state.opened.widest, 1)} mm across
+              </p>
+              <ul className="mt-1 list-disc pl-4 text-ink-2">
+                {state.opened.repairs.map((r) => (
+                  <li key={r.kind}>{r.sentence}</li>
+                ))}
+                {scan.mend && state.opened.repairs.length === 0 && <li>nothing had to be mended</li>}
+                {!scan.mend && <li>as it came, nothing mended</li>}
+              </ul>
+              <button type="button" className="how mt-1" onClick={() => scan.setMend(!scan.mend)}>
+                {scan.mend ? 'undo all mending' : 'mend it'}
+              </button>
+            </section>
+          )}
+          {state.state === 'laid' && (
+            <>
+              <div className="mb-3 flex gap-1">
+                {(['upper', 'lower'] as const).map((j) => (
+                  <button
+                    key={j}
+                    type="button"
+                    className="chip chip-flat"
+                    aria-pressed={jaw === j}
+                    disabled={scan.busy}
+                    onClick={() => j !== jaw && void scan.lay(state.opened, j, 1)}
+                  >
+                    {j} jaw
+                  </button>
+                ))}
+              </div>
+              {state.laid.symmetry < 0.7 && (
+                <div className="finding mb-3" data-weight="watch">
+                  <b className="font-[650]">The two sides are unlike</b>
+                  <span className="block text-[13px] text-ink-2">Look whether the front is in front; three clicks lay it anew.</span>
+                </div>
+              )}
+              <Teeth picked={state.picked} chosen={chosen} setChosen={setChosen} row={row} renumber={scan.renumber} disabled={scan.busy} />
+              {(scan.refusal ?? saving) && (
+                <p role="alert" className="mb-2 text-[13px] text-stop">
+                  {scan.refusal ?? saving}
+                </p>
+              )}
+              {mayWrite && (
+                <button type="button" className="btn mb-2 w-full" disabled={scan.busy || numbers.length === 0} onClick={() => void use()}>
+                  Use this scan
+                </button>
+              )}
+              <p className="text-[13px]">{back}</p>
+            </>
+          )}
+        </>
+      }
+      foot={
+        <>
+          <KeyHint keys={['C', 'N', 'P', 'G', 'K']} does="choose, add, paint tooth, paint gum, three places" />
+          <KeyHint keys={['F', 'R', 'L', 'A', 'E', 'H']} does="view" />
+          <span className="ml-auto">drag turns, wheel zooms</span>
+        </>
+      }
+    />
+  );
+}
+
+/** The picked teeth with their numbers; a number that another has is changed over with it. */
+function Teeth({
+  picked,
+  chosen,
+  setChosen,
+  row,
+  renumber,
+  disabled,
+}: {
+  picked: { readonly teeth: readonly { tooth: Fdi; mm: number }[]; readonly doubts: readonly { tooth: Fdi; sentence: string }[] };
+  chosen: Fdi | undefined;
+  setChosen: (t: Fdi | undefined) => void;
+  row: readonly Fdi[];
+  renumber: (from: Fdi, to: Fdi | undefined) => Promise<void>;
+  disabled: boolean;
+}) {
+  const name = useToothLabel();
+  const sorted = [...picked.teeth].sort((p, q) => row.indexOf(p.tooth) - row.indexOf(q.tooth));
+  return (
+    <table className="figures mb-4 text-[13px]" aria-label="Picked teeth">
+      <tbody>
+        {sorted.map(({ tooth, mm }) => {
+          const doubts = picked.doubts.filter((d) => d.tooth === tooth);
+          return (
+            <tr key={tooth} className={tooth === chosen ? 'bg-porcelain' : ''}>
+              <td className="whitespace-nowrap">
+                <select
+                  className="field mr-1.5 h-[26px] w-[58px] px-1"
+                  aria-label={`Number of ${name(tooth)}`}
+                  value={tooth}
+                  disabled={disabled}
+                  onFocus={() => setChosen(tooth)}
+                  onChange={(e) => {
+                    const to = Number(e.target.value);
+                    void renumber(tooth, to).then(() => setChosen(to));
+                  }}
+                >
+                  {row.map((t) => (
+                    <option key={t} value={t}>
+                      {name(t)}
+                    </option>
+                  ))}
+                </select>
+                {kindName(tooth)}
+                {doubts.map((d) => (
+                  <span key={d.sentence} className="block whitespace-normal text-[12px] text-removed-ink">
+                    {d.sentence}
+                  </span>
+                ))}
+              </td>
+              <td>{number(mm, 1)} mm</td>
+              <td>
+                <button
+                  type="button"
+                  className="how"
+                  disabled={disabled}
+                  aria-label={`Not a tooth: ${name(tooth)}`}
+                  onClick={() => {
+                    setChosen(undefined);
+                    void renumber(tooth, undefined);
+                  }}
+                >
+                  no tooth
+                </button>
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+/** Asked before anything is laid: which jaw, and the unit where the size speaks against millimetres. */
+function Asking({
+  opened,
+  sentence,
+  busy,
+  lay,
+  back,
+}: {
+  opened: Parameters<ReturnType<typeof useOwnScan>['lay']>[0];
+  sentence: string | undefined;
+  busy: boolean;
+  lay: ReturnType<typeof useOwnScan>['lay'];
+  back: React.ReactNode;
+}) {
+  const [unit, setUnit] = useState(opened.unitMm);
+  const [jaw, setJaw] = useState<Jaw>(opened.jaw);
+  return (
+    <Empty title={sentence ? 'This does not look like a jaw' : 'Which unit is it in?'}>
+      <p className="mb-4">{sentence ?? `The scan is ${number(opened.widest, 2)} across. A jaw in millimetres would be 40 to 90.`}</p>
+      <div className="mb-4 flex items-end justify-center gap-3 text-left text-[13px]">
+        <label>
+          <span className="mb-1 block">Unit</span>
+          <select className="field" value={unit} onChange={(e) => setUnit(Number(e.target.value))}>
+            {UNITS.map(([mm, word]) => (
+              <option key={mm} value={mm}>
+                {word}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          <span className="mb-1 block">Jaw</span>
+          <select className="field" value={jaw} onChange={(e) => setJaw(e.target.value as Jaw)}>
+            <option value="upper">upper</option>
+            <option value="lower">lower</option>
+          </select>
+        </label>
+        <button type="button" className="btn" disabled={busy} onClick={() => void lay(opened, jaw, unit)}>
+          Go on
+        </button>
+      </div>
+      {back}
+    </Empty>
+  );
+}

@@ -1,0 +1,111 @@
+import type { Fdi, Jaw, Vec3 } from '@radiant/core';
+import { proxy, type Remote, wrap } from 'comlink';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Laid, Opened, OwnScanService, PickedView } from '../workers/own-scan.worker.js';
+
+export type OwnScanState =
+  | { readonly state: 'reading'; readonly what: string; readonly share: number }
+  | { readonly state: 'failed'; readonly sentence: string }
+  | { readonly state: 'asking'; readonly opened: Opened; readonly sentence?: string }
+  | { readonly state: 'laid'; readonly opened: Opened; readonly jaw: Jaw; readonly laid: Laid; readonly picked: PickedView };
+
+/** A scan without tooth numbers in a worker of its own, which ends with the page. */
+export function useOwnScan(url: string) {
+  const [state, setState] = useState<OwnScanState>({ state: 'reading', what: 'Fetching', share: 0 });
+  const [busy, setBusy] = useState(false);
+  const [refusal, setRefusal] = useState<string>();
+  const [mend, setMend] = useState(true);
+  const service = useRef<Remote<OwnScanService> | undefined>(undefined);
+
+  const lay = useCallback(async (opened: Opened, jaw: Jaw, unitMm: number) => {
+    setBusy(true);
+    try {
+      const laid = await (service.current as Remote<OwnScanService>).lay(jaw, unitMm);
+      setState({ state: 'laid', opened: { ...opened, unitMm: 1, widest: opened.widest * unitMm }, jaw, laid, picked: laid.picked });
+      setRefusal(undefined);
+    } catch (error) {
+      setState({ state: 'asking', opened, sentence: (error as Error).message });
+    } finally {
+      setBusy(false);
+    }
+  }, []);
+
+  useEffect(() => {
+    const worker = new Worker(new URL('../workers/own-scan.worker.ts', import.meta.url), { type: 'module' });
+    const own = wrap<OwnScanService>(worker);
+    service.current = own;
+    let gone = false;
+    setState({ state: 'reading', what: 'Fetching', share: 0 });
+    own
+      .open(
+        url,
+        proxy((what, share) => !gone && setState({ state: 'reading', what, share })),
+        mend,
+      )
+      .then(
+        (opened) => {
+          if (gone) return;
+          if (opened.unitMm === 1) void lay(opened, opened.jaw, 1);
+          else setState({ state: 'asking', opened });
+        },
+        (error: Error) => !gone && setState({ state: 'failed', sentence: error.message }),
+      );
+    return () => {
+      gone = true;
+      worker.terminate();
+    };
+  }, [url, mend, lay]);
+
+  /** Asks the worker for something that changes what is picked. */
+  const change = useCallback(async (ask: (s: Remote<OwnScanService>) => Promise<PickedView>) => {
+    setBusy(true);
+    try {
+      const picked = await ask(service.current as Remote<OwnScanService>);
+      setState((now) => (now.state === 'laid' ? { ...now, picked } : now));
+      setRefusal(undefined);
+    } catch (error) {
+      setRefusal((error as Error).message);
+    } finally {
+      setBusy(false);
+    }
+  }, []);
+
+  const layBy = useCallback(async (middle: Vec3, right: Vec3, left: Vec3) => {
+    setBusy(true);
+    try {
+      const laid = await (service.current as Remote<OwnScanService>).layBy(middle, right, left);
+      setState((now) => (now.state === 'laid' ? { ...now, laid, picked: laid.picked } : now));
+      setRefusal(undefined);
+    } catch (error) {
+      setRefusal((error as Error).message);
+    } finally {
+      setBusy(false);
+    }
+  }, []);
+
+  const finish = useCallback(async () => {
+    setBusy(true);
+    try {
+      return await (service.current as Remote<OwnScanService>).finish();
+    } catch (error) {
+      setRefusal((error as Error).message);
+      return undefined;
+    } finally {
+      setBusy(false);
+    }
+  }, []);
+
+  return {
+    state,
+    busy,
+    refusal,
+    mend,
+    setMend,
+    lay,
+    layBy,
+    finish,
+    renumber: (from: Fdi, to: Fdi | undefined) => change((s) => s.renumber(from, to)),
+    add: (vertex: number, tooth: Fdi) => change((s) => s.add(vertex, tooth)),
+    paint: (vertices: readonly number[], radiusMm: number, tooth: Fdi | 0) => change((s) => s.paint(vertices, radiusMm, tooth)),
+  };
+}

@@ -1,0 +1,293 @@
+import {
+  asSegmented,
+  bounds,
+  type Doubt,
+  existingArch,
+  type Fdi,
+  type Frame,
+  frameFromClicks,
+  hasToothNumbers,
+  type Jaw,
+  type LookedAt,
+  lookAtJaw,
+  type Mesh,
+  mergeMeshes,
+  meshInFrame,
+  mouthFrame,
+  type Picked,
+  pickTeeth,
+  placeAtVertex,
+  Refusal,
+  type Repair,
+  readMesh,
+  repaired,
+  type ToothRoom,
+  toParent,
+  type Vec3,
+  vectorArea,
+  writePly,
+} from '@radiant/core';
+import { expose, transfer } from 'comlink';
+import { buffers, type DrawableMesh, drawable } from './drawable.js';
+
+/** How far the work on a file has got. */
+export type Progress = (what: string, share: number) => void;
+
+/** What a file turned out to hold. */
+export interface Opened {
+  readonly format: string;
+  readonly triangles: number;
+  readonly repairs: readonly Repair[];
+  /** Longest side of the scan, in the file's own unit, and what a millimetre is by it: 1 unless the size says otherwise. */
+  readonly widest: number;
+  readonly unitMm: number;
+  /** Which jaw it looks like: a palate fills the room within the arch. */
+  readonly jaw: Jaw;
+}
+
+/** The jaw in the mouth's coordinates, its teeth told apart. */
+export interface Laid {
+  readonly mesh: DrawableMesh;
+  /** Of each vertex, 0–1 each of red, green, blue, where the scanner gave colours. */
+  readonly colours?: Float32Array;
+  /** How alike the two sides are about the midline, 0–1. */
+  readonly symmetry: number;
+  readonly picked: PickedView;
+}
+
+export interface PickedView {
+  /** The tooth of each vertex, 0 for gum. */
+  readonly tooth: Uint8Array;
+  /** Where each tooth's number is written, in the mouth's coordinates. */
+  readonly teeth: readonly { readonly tooth: Fdi; readonly at: Vec3; readonly mm: number }[];
+  readonly doubts: readonly Doubt[];
+}
+
+let source: Mesh | undefined;
+let colours: Float32Array | undefined;
+let mended: Mesh | undefined;
+let frame: Frame | undefined;
+let jaw: Jaw = 'upper';
+let inMouth: Mesh | undefined;
+let look: LookedAt | undefined;
+let rooms = new Map<Fdi, ToothRoom>();
+let painted = new Map<number, Fdi>();
+let picked: Picked | undefined;
+
+const sentenceOf = (error: unknown, otherwise: string): Error => (error instanceof Refusal ? new Error(error.message) : new Error(otherwise));
+
+/** A jaw's longest side lies between these, mm; what is smaller by ten or a thousand, or larger, is told in another unit. */
+const JAW_SPAN_MM = { least: 25, most: 160 };
+const UNITS_MM = [1, 10, 1000, 25.4, 0.001];
+
+async function fetched(url: string, told: Progress): Promise<Uint8Array> {
+  const response = await fetch(url);
+  if (!response.ok || !response.body) throw new Error('The scan can’t be fetched.');
+  const size = Number(response.headers.get('content-length') ?? 0);
+  const reader = response.body.getReader();
+  const parts: Uint8Array[] = [];
+  let got = 0;
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    parts.push(value);
+    got += value.length;
+    if (size > 0) told('Fetching', got / size);
+  }
+  const out = new Uint8Array(got);
+  let at = 0;
+  for (const p of parts) {
+    out.set(p, at);
+    at += p.length;
+  }
+  return out;
+}
+
+const scaled = (m: Mesh, by: number): Mesh => (by === 1 ? m : { positions: m.positions.map((v) => v * by), triangles: m.triangles });
+
+function span(m: Mesh): number {
+  const b = bounds(m);
+  return Math.max(...([0, 1, 2] as const).map((k) => b.max[k] - b.min[k]));
+}
+
+function pick(): PickedView {
+  if (!look || !inMouth) throw new Error('The scan is not open.');
+  picked = pickTeeth(look, rooms, painted);
+  const teeth = [...rooms.keys()].sort((p, q) => p - q).flatMap((tooth) => middleOf(tooth));
+  return { tooth: picked.vertices.slice(), teeth, doubts: picked.doubts };
+}
+
+/** Where a tooth's number stands: before the middle of what was picked, and how much of it there is. */
+function middleOf(tooth: Fdi): { tooth: Fdi; at: Vec3; mm: number }[] {
+  if (!picked || !inMouth) return [];
+  const p = inMouth.positions;
+  let [x, y, z, n] = [0, 0, 0, 0];
+  let [least, most] = [Infinity, -Infinity];
+  for (let v = 0; v < picked.vertices.length; v++) {
+    if (picked.vertices[v] !== tooth) continue;
+    x += p[3 * v] as number;
+    y += p[3 * v + 1] as number;
+    z += p[3 * v + 2] as number;
+    least = Math.min(least, p[3 * v + 2] as number);
+    most = Math.max(most, p[3 * v + 2] as number);
+    n++;
+  }
+  return n === 0 ? [] : [{ tooth, at: [x / n, y / n, z / n], mm: most - least }];
+}
+
+function laid(symmetry: number): Laid {
+  if (!mended || !frame) throw new Error('The scan is not open.');
+  inMouth = meshInFrame(mended, frame);
+  look = lookAtJaw(inMouth, jaw);
+  rooms = new Map(look.teeth);
+  painted = new Map();
+  const mesh = drawable(inMouth);
+  const view: Laid = { mesh, symmetry, picked: pick(), ...(colours && { colours: colours.slice() }) };
+  return transfer(view, [...buffers(mesh), view.picked.tooth.buffer as ArrayBuffer]);
+}
+
+const service = {
+  /** Fetches, reads and mends a scan. Rejects with a sentence. */
+  async open(url: string, told: Progress, mend = true): Promise<Opened> {
+    const bytes = await fetched(url, told);
+    told('Reading', 0);
+    try {
+      if (hasNumbers(bytes)) throw new Error('This scan’s teeth are told apart already: it is used as it is.');
+      const read = readMesh(bytes);
+      source = read.mesh;
+      told(mend ? 'Mending' : 'Looking', 0.4);
+      const done = mend ? repaired(read.mesh) : { mesh: read.mesh, repairs: [] };
+      mended = done.mesh;
+      // Colours belong to the points of the file; mending moves none while none is joined.
+      colours = read.colours && read.colours.length === mended.positions.length ? read.colours : undefined;
+      const widest = span(mended);
+      const unitMm = widest >= JAW_SPAN_MM.least && widest <= JAW_SPAN_MM.most ? 1 : (UNITS_MM.find((u) => widest * u >= 40 && widest * u <= 90) ?? 1);
+      return { format: read.format, triangles: read.mesh.triangles.length / 3, repairs: done.repairs, widest, unitMm, jaw: jawLike(scaled(mended, unitMm)) };
+    } catch (error) {
+      if (error instanceof Error && !(error instanceof Refusal) && error.message.startsWith('This scan')) throw error;
+      throw sentenceOf(error, 'The scan can’t be read.');
+    }
+  },
+
+  /** Lays the scan into the mouth by its own shape and picks its teeth. */
+  lay(as: Jaw, unitMm: number): Laid {
+    if (!mended) throw new Error('The scan is not open.');
+    if (unitMm !== 1) {
+      mended = scaled(mended, unitMm);
+      source = source && scaled(source, unitMm);
+    }
+    jaw = as;
+    try {
+      const found = mouthFrame(mended, jaw);
+      frame = found.frame;
+      return laid(found.symmetry);
+    } catch (error) {
+      throw sentenceOf(error, 'No row of teeth can be found in the scan.');
+    }
+  },
+
+  /** Lays it anew by three places, in the coordinates in which it lies now: between the centrals, on the patient's right, on the left. */
+  layBy(middle: Vec3, right: Vec3, left: Vec3): Laid {
+    if (!mended || !frame) throw new Error('The scan is not open.');
+    const was = frame;
+    const inScan = (p: Vec3) => toParent(was, p);
+    try {
+      frame = frameFromClicks(inScan(middle), inScan(right), inScan(left), jaw, vectorArea(mended));
+      return laid(1);
+    } catch (error) {
+      throw sentenceOf(error, 'These three places do not lay the jaw.');
+    }
+  },
+
+  /** Another number for a tooth; its own number is taken from whoever had it. */
+  renumber(from: Fdi, to: Fdi | undefined): PickedView {
+    const own = rooms.get(from);
+    const other = to === undefined ? undefined : rooms.get(to);
+    rooms.delete(from);
+    if (own && to !== undefined) rooms.set(to, own);
+    if (other) rooms.set(from, other);
+    for (const [v, t] of painted) {
+      if (t === from) {
+        if (to === undefined) painted.delete(v);
+        else painted.set(v, to);
+      } else if (t === to) painted.set(v, from);
+    }
+    return pick();
+  },
+
+  /** A tooth where a place was clicked. */
+  add(vertex: number, tooth: Fdi): PickedView {
+    if (!look) throw new Error('The scan is not open.');
+    rooms.set(tooth, placeAtVertex(look, vertex).place);
+    return pick();
+  },
+
+  /** Gives what lies about some vertices to a tooth or, with 0, to the gum. */
+  paint(vertices: readonly number[], radiusMm: number, tooth: Fdi | 0): PickedView {
+    if (!look || !inMouth) throw new Error('The scan is not open.');
+    const p = inMouth.positions;
+    const seen = new Set<number>();
+    const todo = [...vertices];
+    const from = new Map<number, number>(vertices.map((v) => [v, v]));
+    for (let i = 0; i < todo.length; i++) {
+      const v = todo[i] as number;
+      if (seen.has(v)) continue;
+      seen.add(v);
+      painted.set(v, tooth);
+      const o = from.get(v) as number;
+      for (let k = look.neighbourhood.from[v] as number; k < (look.neighbourhood.from[v + 1] as number); k++) {
+        const w = look.neighbourhood.beside[k] as number;
+        const far = Math.hypot(...([0, 1, 2] as const).map((c) => (p[3 * w + c] as number) - (p[3 * o + c] as number)));
+        if (far > radiusMm || seen.has(w)) continue;
+        from.set(w, o);
+        todo.push(w);
+      }
+    }
+    return pick();
+  },
+
+  /** The working copy: the jaw in the mouth's coordinates with closed, numbered teeth, as PLY; and how well the library's forms fit it. */
+  finish(): { bytes: Uint8Array; fits: readonly { tooth: Fdi; fitMm: number; widthMm: number; lengthMm: number }[] } {
+    if (!inMouth || !picked) throw new Error('The scan is not open.');
+    try {
+      const segmented = asSegmented(inMouth, picked.triangles, jaw);
+      const arch = existingArch(segmented);
+      const parts = [...segmented.teeth.values(), segmented.rest];
+      const whole = mergeMeshes(parts);
+      const attributes = new Uint16Array(whole.triangles.length / 3);
+      let at = 0;
+      [...segmented.teeth.keys(), 0].forEach((tooth, i) => {
+        const n = (parts[i] as Mesh).triangles.length / 3;
+        attributes.fill(tooth, at, at + n);
+        at += n;
+      });
+      const bytes = writePly(whole, attributes, `${jaw} jaw, teeth picked out, mm`);
+      const fits = [...arch.teeth.values()].map(({ tooth, fitMm, widthMm, lengthMm }) => ({ tooth, fitMm, widthMm, lengthMm }));
+      return transfer({ bytes, fits }, [bytes.buffer as ArrayBuffer]);
+    } catch (error) {
+      throw sentenceOf(error, 'The picked teeth can’t be used yet.');
+    }
+  },
+};
+
+function hasNumbers(bytes: Uint8Array): boolean {
+  try {
+    return hasToothNumbers(bytes);
+  } catch {
+    return false;
+  }
+}
+
+/** A palate covers the room within the arch; a lower jaw leaves it to the tongue. */
+const PALATE_SHARE = 0.6;
+
+function jawLike(m: Mesh): Jaw {
+  try {
+    return mouthFrame(m, 'upper').covered > PALATE_SHARE ? 'upper' : 'lower';
+  } catch {
+    return 'upper';
+  }
+}
+
+export type OwnScanService = typeof service;
+expose(service);
