@@ -249,17 +249,19 @@ export function OwnScan({ file }: { file: CaseFile }) {
                 </div>
               )}
               <Teeth picked={state.picked} chosen={chosen} setChosen={setChosen} row={row} renumber={scan.renumber} disabled={scan.busy} />
-              {(scan.refusal ?? saving) && (
-                <p role="alert" className="mb-2 text-[13px] text-stop">
-                  {scan.refusal ?? saving}
-                </p>
-              )}
-              {mayWrite && (
-                <button type="button" className="btn mb-2 w-full" disabled={scan.busy || numbers.length === 0} onClick={() => void use()}>
-                  Use this scan
-                </button>
-              )}
-              <p className="text-[13px]">{back}</p>
+              <p className="mb-4 text-[13px]">{back}</p>
+              <div className="sticky bottom-0 -mx-[18px] -mb-4 border-t border-hair bg-leaf px-[18px] py-3">
+                {(scan.refusal ?? saving) && (
+                  <p role="alert" className="mb-2 text-[13px] text-stop">
+                    {scan.refusal ?? saving}
+                  </p>
+                )}
+                {mayWrite && (
+                  <button type="button" className="btn w-full" disabled={scan.busy || numbers.length === 0} onClick={() => void use()}>
+                    Use this scan
+                  </button>
+                )}
+              </div>
             </>
           )}
         </>

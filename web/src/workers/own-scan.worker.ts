@@ -121,18 +121,19 @@ function pick(): PickedView {
 function middleOf(tooth: Fdi): { tooth: Fdi; at: Vec3; mm: number }[] {
   if (!picked || !inMouth) return [];
   const p = inMouth.positions;
-  let [x, y, z, n] = [0, 0, 0, 0];
+  let [x, y, n] = [0, 0, 0];
   let [least, most] = [Infinity, -Infinity];
   for (let v = 0; v < picked.vertices.length; v++) {
     if (picked.vertices[v] !== tooth) continue;
     x += p[3 * v] as number;
     y += p[3 * v + 1] as number;
-    z += p[3 * v + 2] as number;
     least = Math.min(least, p[3 * v + 2] as number);
     most = Math.max(most, p[3 * v + 2] as number);
     n++;
   }
-  return n === 0 ? [] : [{ tooth, at: [x / n, y / n, z / n], mm: most - least }];
+  // Nearer to the edge than to the neck.
+  const down = jaw === 'upper' ? least + 0.4 * (most - least) : most - 0.4 * (most - least);
+  return n === 0 ? [] : [{ tooth, at: [x / n, y / n, down], mm: most - least }];
 }
 
 function laid(symmetry: number): Laid {
