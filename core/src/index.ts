@@ -139,6 +139,7 @@ export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal
 export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
 export { type Adjacency, adjacencyOf, CROWDED, neighbourhoodOf, OPEN, openLoops } from './scan/adjacency.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
+export { type Ground, groundOf, type LaidOn, layOnto, startFromPlaces } from './scan/lay-onto.js';
 export { frameFromClicks, JAW_MM, type MouthProposal, mouthFrame } from './scan/mouth-frame.js';
 export { type Doubt, type LookedAt, lookAtJaw, type Picked, pickTeeth, placeAtVertex } from './scan/own-scan.js';
 export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, withCaps } from './scan/repair.js';

@@ -1,6 +1,6 @@
 import { bounds, type Fdi, type Frame, frameToArch, gridOver, type Jaw, type Mesh, meshToArch, placeMesh, toLocal, toParent, type Vec3 } from '@radiant/core';
 import { type Body, collar, joined, palate, papilla, type Standing } from './gum-body.js';
-import type { Patient } from './patient.js';
+import type { Patient, PatientTooth } from './patient.js';
 import { type Random, random } from './random.js';
 import { roughened, type ScannerSetting } from './scanner.js';
 import { addSolid, placeOf, surfaceOf, type Volume } from './surface-nets.js';
@@ -40,8 +40,9 @@ const VAULT_SOFT_MM = 2.2;
 /**
  * Teeth, gum and palate of a jaw as one surface, nothing in it telling them apart, with a scanner's noise, drops of saliva and
  * places that were not seen. Deterministic.
+ * @param over crowns that lie over the teeth, as a mock-up does; nothing else is moved by them
  */
-export function wholeJaw(patient: Patient, jaw: Jaw, s: WholeSetting = WHOLE_SCANNER): WholeJaw {
+export function wholeJaw(patient: Patient, jaw: Jaw, s: WholeSetting = WHOLE_SCANNER, over: readonly PatientTooth[] = []): WholeJaw {
   const teeth = (jaw === 'upper' ? patient.teeth : patient.lower).map((t) => ({
     tooth: t.tooth,
     crown: t.crown,
@@ -56,6 +57,10 @@ export function wholeJaw(patient: Patient, jaw: Jaw, s: WholeSetting = WHOLE_SCA
   const owner = new Uint8Array(v.d.length);
   for (const t of teeth)
     addSolid(v, t.mesh, (at) => {
+      owner[at] = t.tooth;
+    });
+  for (const t of over)
+    addSolid(v, meshToArch(jaw, t.mesh), (at) => {
       owner[at] = t.tooth;
     });
   const gum = gumOf(v, teeth, jaw, patient.recipe.gum?.papillaLossMm);

@@ -128,13 +128,16 @@ const UNDER_MM = 1.2;
 function summitPlane(m: Mesh, bite: Vec3): Vec3 {
   const [a, b] = planeAxes(bite);
   const vertices = m.positions.length / 3;
-  let [ca, cb] = [0, 0];
-  for (let v = 0; v < vertices; v++) {
-    ca += dot(a, at(m, v)) / vertices;
-    cb += dot(b, at(m, v)) / vertices;
+  const step = Math.max(1, Math.floor(vertices / 40_000));
+  let [ca, cb, n] = [0, 0, 0];
+  for (let v = 0; v < vertices; v += step) {
+    ca += dot(a, at(m, v));
+    cb += dot(b, at(m, v));
+    n++;
   }
+  [ca, cb] = [ca / n, cb / n];
   const best: ([number, number, number] | undefined)[] = new Array(SECTORS).fill(undefined);
-  for (let v = 0; v < vertices; v++) {
+  for (let v = 0; v < vertices; v += step) {
     const p = at(m, v);
     const [x, y, h] = [dot(a, p) - ca, dot(b, p) - cb, dot(bite, p)];
     const k = Math.min(SECTORS - 1, Math.floor(((Math.atan2(y, x) + Math.PI) / (2 * Math.PI)) * SECTORS));

@@ -250,7 +250,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
               )}
               <Teeth picked={state.picked} chosen={chosen} setChosen={setChosen} row={row} renumber={scan.renumber} disabled={scan.busy} />
               <p className="mb-4 text-[13px]">{back}</p>
-              <div className="sticky bottom-0 -mx-[18px] -mb-4 border-t border-hair bg-leaf px-[18px] py-3">
+              <div className="sticky -bottom-4 -mx-[18px] border-t border-hair bg-leaf px-[18px] py-3">
                 {(scan.refusal ?? saving) && (
                   <p role="alert" className="mb-2 text-[13px] text-stop">
                     {scan.refusal ?? saving}

@@ -150,6 +150,8 @@ function Carried({ teeth, labels }: { teeth: PickedView['teeth']; labels: RefObj
   useFrame(() => {
     const box = labels.current;
     if (!box) return;
+    // The picture is drawn after this: the eye may have moved since the last one.
+    camera.updateMatrixWorld();
     const at = new THREE.Vector3();
     teeth.forEach((t, i) => {
       const own = box.children[i] as HTMLElement | undefined;
@@ -159,7 +161,7 @@ function Carried({ teeth, labels }: { teeth: PickedView['teeth']; labels: RefObj
       const out = at.clone().sub(middle).setZ(0).normalize();
       at.addScaledVector(out, 4);
       const towards = camera.position.clone().sub(at).normalize();
-      own.hidden = towards.dot(out) < -0.1 && Math.abs(towards.z) < 0.8;
+      own.hidden = towards.dot(out) < -0.45 && Math.abs(towards.z) < 0.8;
       at.project(camera);
       own.style.transform = `translate(-50%, -50%) translate(${((at.x + 1) / 2) * size.width}px, ${((1 - at.y) / 2) * size.height}px)`;
     });
