@@ -41,11 +41,13 @@ export {
   type ContourPlan,
   crownSize,
   FIRST_GAP_MM,
+  type FromWaxUp,
   firstContour,
   inMouth,
   isPlannable,
   median,
   type PlannedTooth,
+  planFromWaxUp,
   plannedTooth,
   planOfExisting,
   planOfTooth,
@@ -62,7 +64,7 @@ export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';
 export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './formats/stl.js';
 export { type Axes, type ColumnGrid, eachMeeting, gridOver, lengthOutside, spans } from './geometry/columns.js';
 export { type Curve, monotoneCurve, smoothstep } from './geometry/curve.js';
-export { directionToParent, type Frame, frameFrom, shift, toLocal, toParent, turn, WORLD } from './geometry/frame.js';
+export { directionToParent, type Frame, frameFrom, inverse, shift, toLocal, toParent, turn, WORLD } from './geometry/frame.js';
 export {
   area,
   type Bounds,
@@ -139,6 +141,7 @@ export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal
 export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
 export { type Adjacency, adjacencyOf, CROWDED, neighbourhoodOf, OPEN, openLoops } from './scan/adjacency.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
+export { frameInHead, frameWords } from './scan/kept-frame.js';
 export { type Ground, groundOf, type LaidOn, layOnto, startFromPlaces } from './scan/lay-onto.js';
 export { frameFromClicks, JAW_MM, type MouthProposal, mouthFrame } from './scan/mouth-frame.js';
 export { type Doubt, type LookedAt, lookAtJaw, type Picked, pickTeeth, placeAtVertex } from './scan/own-scan.js';

@@ -122,19 +122,22 @@ function leaning(tooth: Fdi, f: Frame, own: ToothPlan, zenith: Vec3): Frame {
 
 /** The six as they are, as a plan: what a contour starts from before anything is proposed. */
 export function planOfExisting(arch: ExistingArch): ContourPlan {
-  return Object.fromEntries(UPPER_SIX.filter((t) => arch.teeth.has(t)).map((t) => [t, planOfTooth(arch, t)]));
+  return Object.fromEntries(UPPER_SIX.filter((t) => arch.teeth.has(t)).map((t) => [t, planOfTooth(arch.teeth.get(t) as ExistingTooth)]));
 }
 
 /** One tooth as it is, as a plan. */
-export function planOfTooth(arch: ExistingArch, tooth: Fdi): ToothPlan {
-  const e = arch.teeth.get(tooth) as ExistingTooth;
+export function planOfTooth(e: ExistingTooth): ToothPlan {
   return { lengthMm: round(e.lengthMm, 0.05), widthMm: round(e.widthMm, 0.05), facialVolumeMm: 0, rotationDeg: 0 };
 }
 
-/** A further tooth taken into the plan, standing where it stands now: its turn and its place against the arch become numbers. */
-export function takenIn(arch: ExistingArch, plan: ContourPlan, tooth: Fdi): ToothPlan {
-  const there = arch.teeth.get(tooth) as ExistingTooth;
-  const turnedBy = (deg: number): ToothPlan => ({ ...planOfTooth(arch, tooth), rotationDeg: within(round(deg, 0.5), PLAN_LIMITS.rotationDeg) });
+/**
+ * A further tooth taken into the plan, standing where it stands now: its turn and its place against the arch become numbers.
+ * @param as another tooth in whose place and size it is taken in, such as that of a wax-up laid onto the arch
+ */
+export function takenIn(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, as?: ExistingTooth): ToothPlan {
+  const there = as ?? (arch.teeth.get(tooth) as ExistingTooth);
+  const size = { ...planOfTooth(there), ...(as && { zenithUpMm: zenithUpOf(arch, as) }) };
+  const turnedBy = (deg: number): ToothPlan => ({ ...size, rotationDeg: within(round(deg, 0.5), PLAN_LIMITS.rotationDeg) });
   const standing = (own: ToothPlan): Frame => plannedTooth(arch, { ...plan, [tooth]: own }, tooth).frame;
   // The arch runs another way where the row puts the tooth than where it stands: what that comes to is part of its turn.
   const first = standing(turnedBy(there.rotationDeg));
@@ -151,6 +154,57 @@ export function takenIn(arch: ExistingArch, plan: ContourPlan, tooth: Fdi): Toot
     forwardMm: within(round(by[0] * s - by[1] * c, 0.05), PLAN_LIMITS.forwardMm),
   };
 }
+
+/** How far over the zenith of the tooth that is there another one has its own, mm. */
+function zenithUpOf(arch: ExistingArch, as: ExistingTooth): number {
+  const level = (t: ExistingTooth) => toParent(t.frame, [0, 0, t.zenithMm])[2];
+  return within(round(level(as) - level(arch.teeth.get(as.tooth) as ExistingTooth), 0.05), PLAN_LIMITS.zenithUpMm);
+}
+
+/** A plan after a wax-up from outside, and how well it meets it. */
+export interface FromWaxUp {
+  readonly plan: ContourPlan;
+  /** Of each tooth: the median and the 95th percentile of how far the planned face lies off the wax-up's, mm. */
+  readonly off: readonly { readonly tooth: Fdi; readonly medianMm: number; readonly p95Mm: number }[];
+}
+
+/**
+ * The library's crowns set to a wax-up that lies on the same arch: its sizes, places, leans and fullness become the plan's numbers.
+ * What the forms can't follow is told, not hidden.
+ */
+export function planFromWaxUp(arch: ExistingArch, waxed: ExistingArch, teeth: readonly Fdi[]): FromWaxUp {
+  const out: Record<number, ToothPlan> = {};
+  const own = teeth.filter((t) => arch.teeth.has(t) && waxed.teeth.has(t)).sort((p, q) => (p % 10) - (q % 10));
+  const as = (t: Fdi) => waxed.teeth.get(t) as ExistingTooth;
+  for (const t of own) {
+    out[t] = takenIn(arch, out, t, as(t));
+    for (let round = 0; round < 3; round++) out[t] = nearer(arch, out, t, as(t));
+  }
+  const off = own.map((tooth) => {
+    const d = [...faceGaps(as(tooth), plannedTooth(arch, out, tooth))].map(Math.abs).sort((p, q) => p - q);
+    return { tooth, medianMm: median(d), p95Mm: d[Math.floor(0.95 * d.length)] ?? 0 };
+  });
+  return { plan: out, off };
+}
+
+/** One round nearer to a wax-up: its lean, its fullness, its place. */
+function nearer(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, as: ExistingTooth): ToothPlan {
+  const own = plan[tooth] as ToothPlan;
+  const side = archSide(tooth) === 'left' ? 1 : -1;
+  const f = plannedTooth(arch, plan, tooth).frame;
+  const axis: Vec3 = [0, 1, 2].map((k) => as.frame.z[k] as number) as [number, number, number];
+  const lean = (d: Vec3) => (Math.atan2(dotOf(d, axis), dotOf(f.z, axis)) * 180) / Math.PI;
+  const leant: ToothPlan = {
+    ...own,
+    torqueDeg: within(round((own.torqueDeg ?? 0) + lean(f.y), 0.5), PLAN_LIMITS.torqueDeg),
+    tipDeg: within(round((own.tipDeg ?? 0) + side * lean(f.x), 0.5), PLAN_LIMITS.tipDeg),
+  };
+  const next: ContourPlan = { ...plan, [tooth]: leant };
+  const gap = median([...faceGaps(as, plannedTooth(arch, next, tooth))]);
+  return { ...leant, facialVolumeMm: within(round(leant.facialVolumeMm - gap, 0.05), PLAN_LIMITS.facialVolumeMm) };
+}
+
+const dotOf = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** Turn of a frame's x about the vertical, degrees. */
 const heading = (f: Frame): number => (Math.atan2(f.x[1], f.x[0]) * 180) / Math.PI;
@@ -191,8 +245,10 @@ export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, { len
 const within = (v: number, l: { min: number; max: number }) => Math.min(l.max, Math.max(l.min, v));
 
 /** Median distance of the planned facial surface in front of the existing one, middle third, mm. */
-function middleGap(arch: ExistingArch, planned: PlannedTooth): number {
-  const there = arch.teeth.get(planned.tooth) as ExistingTooth;
+const middleGap = (arch: ExistingArch, planned: PlannedTooth): number => median([...faceGaps(arch.teeth.get(planned.tooth) as ExistingTooth, planned)]);
+
+/** How far the planned facial surface lies in front of a tooth in the middle third, mm. */
+function faceGaps(there: ExistingTooth, planned: PlannedTooth): Float64Array {
   const points: number[] = [];
   const half = planned.crown.ringSize / 2;
   for (let r = 8; r < planned.crown.rings - 12; r += 2) {
@@ -207,7 +263,7 @@ function middleGap(arch: ExistingArch, planned: PlannedTooth): number {
       points.push(planned.mesh.positions[v] as number, planned.mesh.positions[v + 1] as number, planned.mesh.positions[v + 2] as number);
     }
   }
-  return median([...signedDistances(there.field, Float64Array.from(points))]);
+  return signedDistances(there.field, Float64Array.from(points));
 }
 
 /** Middle value; the mean of the two middle ones for an even count; NaN for none. */

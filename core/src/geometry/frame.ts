@@ -43,3 +43,13 @@ export function frameFrom(origin: Vec3, z: Vec3, xHint: Vec3): Frame {
   const y = normalize(cross(zn, xHint));
   return { origin, x: cross(y, zn), y, z: zn };
 }
+
+/** The parent's frame told in the frame's own coordinates. */
+export function inverse(f: Frame): Frame {
+  return {
+    origin: toLocal(f, [0, 0, 0]),
+    x: [f.x[0], f.y[0], f.z[0]],
+    y: [f.x[1], f.y[1], f.z[1]],
+    z: [f.x[2], f.y[2], f.z[2]],
+  };
+}

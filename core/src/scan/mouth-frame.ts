@@ -48,7 +48,7 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
     if (h > top - TOOTH_BAND_MM) points.push([dot(a, p), dot(b, p)]);
     else low.push([dot(a, p), dot(b, p)]);
   }
-  const axis = symmetryAxis(points);
+  const axis = symmetryAxis(points.filter((_, i) => i % Math.ceil(points.length / 6000) === 0));
   const turn = (axis.turnDeg * Math.PI) / 180;
   // u across the midline, v along it.
   const [c, s] = [Math.cos(turn), Math.sin(turn)];

@@ -4,8 +4,11 @@ import type { MouthState, RecipeName } from '@radiant/standins';
 /** One file that a simulated device hands over. */
 export interface Delivery {
   readonly patient: RecipeName;
-  /** A photograph's view, or a scan of the upper or the lower jaw. */
-  readonly what: PhotoView | 'scan-stl' | 'scan-ply' | 'scan-lower';
+  /**
+   * A photograph's view; a scan of the upper or the lower jaw with its teeth numbered; a whole jaw as any scanner gives it, nothing
+   * told apart; or a laboratory's wax-up as a scan of its model.
+   */
+  readonly what: PhotoView | 'scan-stl' | 'scan-ply' | 'scan-lower' | 'scan-whole-upper' | 'scan-whole-lower' | 'scan-wax-up';
   readonly state: MouthState;
   /** Days before the demo was put in. */
   readonly daysAgo: number;
@@ -34,6 +37,12 @@ const LATER: readonly Delivery[] = [
   { patient: 'Plover', what: 'close-smile', state: 'provisional', daysAgo: 12 },
   { patient: 'Curlew', what: 'close-smile', state: 'final', daysAgo: 3 },
   { patient: 'Curlew', what: 'retracted-front', state: 'final', daysAgo: 3 },
+  ...CASES.flatMap((patient): Delivery[] => [
+    { patient, what: 'scan-whole-upper', state: 'before', daysAgo: DAYS_AGO[patient] },
+    { patient, what: 'scan-whole-lower', state: 'before', daysAgo: DAYS_AGO[patient] },
+  ]),
+  { patient: 'Avocet', what: 'scan-whole-upper', state: 'mock-up', daysAgo: 8 },
+  { patient: 'Avocet', what: 'scan-wax-up', state: 'mock-up', daysAgo: 12 },
 ];
 
 /** The first things that come: by them the first case can be opened and worked on. */
@@ -59,10 +68,14 @@ export const ALL: readonly Delivery[] = [
 /** The name that the device gives the file: the case first, as a person at a practice's camera would set it up. */
 export function fileOf(d: Delivery): string {
   const state = CASE_STATES[d.state];
+  if (d.what === 'scan-wax-up') return `${d.patient} - wax-up, ${state}.stl`;
+  if (d.what === 'scan-whole-upper') return `${d.patient} - whole upper jaw, ${state}.stl`;
+  if (d.what === 'scan-whole-lower') return `${d.patient} - whole lower jaw, ${state}.ply`;
   if (d.what === 'scan-lower') return `${d.patient} - lower jaw, ${state}.stl`;
   if (d.what === 'scan-stl' || d.what === 'scan-ply') return `${d.patient} - upper jaw, ${state}.${d.what.slice(5)}`;
   return `${d.patient} - ${d.what.replaceAll('-', ' ')}, ${state}.jpg`;
 }
 
 /** The folder of the device in the watched folder; its name says that it is simulated. */
-export const deviceOf = (d: Delivery): string => (d.what.startsWith('scan-') ? 'simulated scanner' : 'simulated camera');
+export const deviceOf = (d: Delivery): string =>
+  d.what === 'scan-wax-up' ? 'simulated laboratory' : d.what.startsWith('scan-') ? 'simulated scanner' : 'simulated camera';

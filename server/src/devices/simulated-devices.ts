@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rename, utimes, writeFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import { join } from 'node:path';
-import { handHeld, INTRAORAL_SCANNER, inState, makePatient, photograph, RECIPES, scan, type ViewName } from '@radiant/standins';
+import { writePly, writeStlBinary } from '@radiant/core';
+import { handHeld, INTRAORAL_SCANNER, inState, makePatient, photograph, RECIPES, scan, type ViewName, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 import sharp from 'sharp';
 import { type Delivery, deviceOf, fileOf } from './deliveries.js';
 
@@ -12,7 +13,38 @@ import { type Delivery, deviceOf, fileOf } from './deliveries.js';
 const [inboxDir, list] = process.argv.slice(2);
 const DAY_MS = 24 * 3600 * 1000;
 
+/** A sitting's scanner has its own place for the mouth; a laboratory's another. */
+const SITTINGS = {
+  before: { origin: [31, -48, 12], x: [0, 0.8, 0.6], y: [1, 0, 0], z: [0, 0.6, -0.8] },
+  'mock-up': { origin: [-12, 20, 64], x: [0.6, 0, 0.8], y: [0, 1, 0], z: [-0.8, 0, 0.6] },
+  laboratory: { origin: [4, 7, -15], x: [-1, 0, 0], y: [0, -1, 0], z: [0, 0, 1] },
+} as const;
+
+/** A whole jaw. A mock-up and a wax-up lie over the teeth that are there; on a model nothing is wet and everything is seen. */
+function whole(d: Delivery): Uint8Array {
+  const recipe = RECIPES[d.patient];
+  const patient = makePatient(recipe);
+  const over = d.state === 'before' ? [] : makePatient(inState(recipe, d.state)).teeth.filter((t) => t.tooth % 10 <= 3);
+  const model = d.what === 'scan-wax-up';
+  const { mesh } = wholeJaw(
+    patient,
+    d.what === 'scan-whole-lower' ? 'lower' : 'upper',
+    {
+      ...WHOLE_SCANNER,
+      stepMm: 0.28,
+      seed: recipe.seed + (d.state === 'before' ? 0 : 1),
+      placed: SITTINGS[model ? 'laboratory' : d.state === 'before' ? 'before' : 'mock-up'],
+      ...(model && { noiseMm: 0.01, drops: 0, holes: 0 }),
+    },
+    over,
+  );
+  return d.what === 'scan-whole-lower' ? writePly(mesh, undefined, NOTE) : writeStlBinary(mesh, undefined, NOTE);
+}
+
+const NOTE = 'simulated scanner, whole jaw, mm, nothing told apart';
+
 async function made(d: Delivery): Promise<Uint8Array> {
+  if (d.what.startsWith('scan-whole') || d.what === 'scan-wax-up') return whole(d);
   const patient = makePatient(inState(RECIPES[d.patient], d.state));
   if (d.what === 'scan-stl') return scan(patient, INTRAORAL_SCANNER);
   if (d.what === 'scan-lower') return scan(patient, INTRAORAL_SCANNER, 'stl', 'lower');

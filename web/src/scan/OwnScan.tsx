@@ -1,10 +1,12 @@
 import type { CaseFile } from '@radiant/contract';
+import { planInputs } from '@radiant/contract';
 import { type Fdi, type Jaw, kindName, LOWER_TEN, UPPER_TEN, type Vec3 } from '@radiant/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ARCH_VIEWS, type View, type ViewName } from '../bench/arch-eye.js';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import { Legend } from '../shape/Legend.js';
 import { number } from '../shell/format.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
@@ -19,6 +21,13 @@ const HANDS: readonly (readonly [Hand, string, string])[] = [
   ['paint', 'paint tooth', 'p'],
   ['gum', 'paint gum', 'g'],
   ['places', 'three places', 'k'],
+];
+/** How the scan is laid into the mouth. */
+type Way = 'shape' | 'first' | 'bite';
+const WAYS: readonly (readonly [Way, string])[] = [
+  ['shape', 'by its own shape'],
+  ['first', 'on the case’s scan'],
+  ['bite', 'by the scanned bite'],
 ];
 const VIEW_WORDS: Partial<Record<ViewName, string>> = { 'edge-on': 'edge-on' };
 const VIEWS = ARCH_VIEWS.filter((v) => v !== 'twelve');
@@ -48,6 +57,8 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const [places, setPlaces] = useState<Vec3[]>([]);
   const [view, setView] = useState<View>({ name: 'front', jaw: 'upper', turn: 0 });
   const [own, setOwn] = useState(false);
+  const [way, setWay] = useState<Way>('shape');
+  const [off, setOff] = useState(true);
   const [saving, setSaving] = useState<string>();
   const labels = useRef<HTMLDivElement>(null);
   const jaw: Jaw = state.state === 'laid' ? state.jaw : state.state === 'asking' ? state.opened.jaw : 'upper';
@@ -96,6 +107,30 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const stroke = (vertices: readonly number[]) => {
     if (hand === 'gum') void scan.paint(vertices, BRUSH_MM, 0);
     else if (hand === 'paint' && chosen !== undefined) void scan.paint(vertices, BRUSH_MM, chosen);
+  };
+  const urlOf = (id: string) => `/api/cases/${detail.id}/files/${id}`;
+  const newest = (kind: CaseFile['kind']) => detail.files.filter((f) => f.kind === kind).at(-1);
+  /** The case's scan of a jaw: the contour's own for the upper one. */
+  const scanOf = (j: Jaw) => (j === 'upper' ? (detail.files.find((f) => f.id === shape.data.scanId) ?? newest('scan')) : newest('lower-scan'));
+  const same = scanOf(jaw);
+  const across = scanOf(jaw === 'upper' ? 'lower' : 'upper');
+  const lay = async (w: Way) => {
+    if (state.state !== 'laid') return;
+    if (w === 'shape') {
+      await scan.lay(state.opened, jaw, 1);
+      setWay(w);
+    } else if (w === 'first' && same && (await scan.layOn(jaw, urlOf(same.id)))) setWay(w);
+    else if (w === 'bite' && across && (await scan.layByBite(jaw, urlOf(across.id)))) setWay(w);
+  };
+  const becomePlan = async () => {
+    if (!same) return;
+    setSaving('Setting the crowns to it …');
+    const done = await scan.asPlan(urlOf(same.id));
+    if (!done) return setSaving(undefined);
+    const made = planInputs(done.plan);
+    const kept = shape.data.teeth.filter((t) => !made.some((m) => m.tooth === t.tooth));
+    shape.set({ ...shape.data, ...(jaw === 'upper' && { scanId: same.id }), teeth: [...kept, ...made] });
+    navigate('.', { replace: true });
   };
   const use = async () => {
     setSaving('Closing the teeth …');
@@ -152,6 +187,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
               view={view}
               painting={hand === 'paint' || hand === 'gum'}
               own={own}
+              off={off ? state.laid.on?.offMm : undefined}
               places={places}
               labels={labels}
               onClick={click}
@@ -173,6 +209,11 @@ export function OwnScan({ file }: { file: CaseFile }) {
                   {word}
                 </button>
               ))}
+              {state.laid.on && (
+                <button type="button" className="chip" aria-pressed={off} onClick={() => setOff(!off)}>
+                  how far off
+                </button>
+              )}
               {state.laid.colours && (
                 <button type="button" className="chip" aria-pressed={own} onClick={() => setOwn(!own)}>
                   scanner’s colours
@@ -193,6 +234,11 @@ export function OwnScan({ file }: { file: CaseFile }) {
                         ? 'Choose a tooth first'
                         : `Draw over what belongs to ${name(chosen)}`}
               </p>
+            )}
+            {state.laid.on && off && (
+              <div className="absolute bottom-4 left-4">
+                <Legend of="off" jaw={jaw} />
+              </div>
             )}
             {scan.busy && <p className="absolute bottom-4 left-4 rounded-lg bg-leaf px-3 py-1.5 text-[13px] shadow-lg">Working …</p>}
             <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
@@ -236,12 +282,35 @@ export function OwnScan({ file }: { file: CaseFile }) {
                     className="chip chip-flat"
                     aria-pressed={jaw === j}
                     disabled={scan.busy}
-                    onClick={() => j !== jaw && void scan.lay(state.opened, j, 1)}
+                    onClick={() => {
+                      if (j === jaw) return;
+                      setWay('shape');
+                      void scan.lay(state.opened, j, 1);
+                    }}
                   >
                     {j} jaw
                   </button>
                 ))}
               </div>
+              <div className="mb-3 flex flex-wrap gap-1">
+                {WAYS.map(([w, word]) =>
+                  w === 'shape' || (w === 'first' ? same : across) ? (
+                    <button key={w} type="button" className="chip chip-flat" aria-pressed={way === w} disabled={scan.busy} onClick={() => void lay(w)}>
+                      {word}
+                    </button>
+                  ) : null,
+                )}
+              </div>
+              {state.laid.on && (
+                <div className="finding mb-3" data-weight={state.laid.on.doubt ? 'stop' : 'good'} role="status">
+                  <b className="font-[650]">
+                    {state.laid.on.doubt
+                      ? 'Doubtful'
+                      : `${Math.round(100 * state.laid.on.share)} % of it is the same; 95 % of that lies within ${number(state.laid.on.p95Mm, 2)} mm`}
+                  </b>
+                  {state.laid.on.doubt && <span className="block text-[13px] text-ink-2">{state.laid.on.doubt}</span>}
+                </div>
+              )}
               {state.laid.symmetry < 0.7 && (
                 <div className="finding mb-3" data-weight="watch">
                   <b className="font-[650]">The two sides are unlike</b>
@@ -257,9 +326,16 @@ export function OwnScan({ file }: { file: CaseFile }) {
                   </p>
                 )}
                 {mayWrite && (
-                  <button type="button" className="btn w-full" disabled={scan.busy || numbers.length === 0} onClick={() => void use()}>
-                    Use this scan
-                  </button>
+                  <>
+                    <button type="button" className="btn w-full" disabled={scan.busy || numbers.length === 0} onClick={() => void use()}>
+                      Use this scan
+                    </button>
+                    {state.laid.on && (
+                      <button type="button" className="btn btn-ghost mt-2 w-full" disabled={scan.busy} onClick={() => void becomePlan()}>
+                        Make its front teeth the planned contour
+                      </button>
+                    )}
+                  </>
                 )}
               </div>
             </>

@@ -4,6 +4,7 @@ import { memo, type RefObject, useEffect, useLayoutEffect, useMemo, useRef } fro
 import * as THREE from 'three';
 import { eyeOf, Rig, type View } from '../bench/arch-eye.js';
 import { useGeometry } from '../bench/arch-surfaces.js';
+import { differenceColour } from '../bench/colour-scale.js';
 import { drawnInSoftware } from '../bench/software.js';
 import { studioLight } from '../bench/studio-light.js';
 import type { Laid, PickedView } from '../workers/own-scan.worker.js';
@@ -23,6 +24,7 @@ export const OwnScanScene = memo(function OwnScanScene({
   view,
   painting,
   own,
+  off,
   places,
   labels,
   onClick,
@@ -36,6 +38,8 @@ export const OwnScanScene = memo(function OwnScanScene({
   painting: boolean;
   /** Whether the scanner's own colours are shown. */
   own: boolean;
+  /** How far off another scan each vertex lies, mm, to be shown instead of the teeth. */
+  off?: Float32Array | undefined;
   places: readonly (readonly [number, number, number])[];
   /** The element over the picture whose children, one a tooth, are carried along. */
   labels: RefObject<HTMLElement | null>;
@@ -53,7 +57,7 @@ export const OwnScanScene = memo(function OwnScanScene({
     >
       <color attach="background" args={['#7b7b7b']} />
       <Rig view={view} hold={hold} />
-      <Jaw laid={laid} picked={picked} chosen={chosen} own={own} painting={painting} hold={hold} onClick={onClick} onStroke={onStroke} />
+      <Jaw laid={laid} picked={picked} chosen={chosen} own={own} off={off} painting={painting} hold={hold} onClick={onClick} onStroke={onStroke} />
       {places.map((p) => (
         <mesh key={p.join(' ')} position={[...p]} renderOrder={3}>
           <sphereGeometry args={[0.7, 16, 12]} />
@@ -70,6 +74,7 @@ function Jaw({
   picked,
   chosen,
   own,
+  off,
   painting,
   hold,
   onClick,
@@ -79,6 +84,7 @@ function Jaw({
   picked: PickedView;
   chosen: Fdi | undefined;
   own: boolean;
+  off: Float32Array | undefined;
   painting: boolean;
   hold: { current: boolean };
   onClick: (vertex: number, at: readonly [number, number, number]) => void;
@@ -93,6 +99,16 @@ function Jaw({
       return;
     }
     const colours = new Float32Array(3 * picked.tooth.length);
+    if (off) {
+      const c = new THREE.Color();
+      off.forEach((mm, v) => {
+        const [r, g, b] = differenceColour(mm);
+        c.setRGB(r, g, b, THREE.SRGBColorSpace).toArray(colours, 3 * v);
+      });
+      geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3));
+      invalidate();
+      return;
+    }
     for (let v = 0; v < picked.tooth.length; v++) {
       const t = picked.tooth[v] as number;
       const tint = t === 0 ? GUM : t === chosen ? CHOSEN : (TINTS[(t + Math.floor(t / 10)) % TINTS.length] as THREE.Color);
@@ -100,7 +116,7 @@ function Jaw({
     }
     geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3));
     invalidate();
-  }, [geometry, picked, chosen, own, laid.colours]);
+  }, [geometry, picked, chosen, own, off, laid.colours]);
   useEffect(() => {
     const up = () => {
       hold.current = false;

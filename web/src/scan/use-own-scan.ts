@@ -70,14 +70,29 @@ export function useOwnScan(url: string) {
     }
   }, []);
 
-  const layBy = useCallback(async (middle: Vec3, right: Vec3, left: Vec3) => {
+  /** Asks the worker to lay the scan in another way; how it lay stays when that can't be. */
+  const relay = useCallback(async (jaw: Jaw | undefined, ask: (s: Remote<OwnScanService>) => Promise<Laid>): Promise<boolean> => {
     setBusy(true);
     try {
-      const laid = await (service.current as Remote<OwnScanService>).layBy(middle, right, left);
-      setState((now) => (now.state === 'laid' ? { ...now, laid, picked: laid.picked } : now));
+      const laid = await ask(service.current as Remote<OwnScanService>);
+      setState((now) => (now.state === 'laid' ? { ...now, jaw: jaw ?? now.jaw, laid, picked: laid.picked } : now));
       setRefusal(undefined);
+      return true;
     } catch (error) {
       setRefusal((error as Error).message);
+      return false;
+    } finally {
+      setBusy(false);
+    }
+  }, []);
+
+  const asPlan = useCallback(async (url: string) => {
+    setBusy(true);
+    try {
+      return await (service.current as Remote<OwnScanService>).asPlan(url);
+    } catch (error) {
+      setRefusal((error as Error).message);
+      return undefined;
     } finally {
       setBusy(false);
     }
@@ -102,7 +117,10 @@ export function useOwnScan(url: string) {
     mend,
     setMend,
     lay,
-    layBy,
+    asPlan,
+    layBy: (middle: Vec3, right: Vec3, left: Vec3) => relay(undefined, (s) => s.layBy(middle, right, left)),
+    layOn: (jaw: Jaw, url: string) => relay(jaw, (s) => s.layOn(jaw, url)),
+    layByBite: (jaw: Jaw, url: string) => relay(jaw, (s) => s.layByBite(jaw, url)),
     finish,
     renumber: (from: Fdi, to: Fdi | undefined) => change((s) => s.renumber(from, to)),
     add: (vertex: number, tooth: Fdi) => change((s) => s.add(vertex, tooth)),

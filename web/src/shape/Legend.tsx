@@ -2,7 +2,7 @@ import type { Jaw } from '@radiant/core';
 import { biteColour, CLEAR_MM, css, DIFFERENCE_RANGE_MM, differenceColour } from '../bench/colour-scale.js';
 
 /** What the colours on the surfaces mean. */
-export function Legend({ of, jaw }: { of: 'difference' | 'bite'; jaw: Jaw }) {
+export function Legend({ of, jaw }: { of: 'difference' | 'bite' | 'off'; jaw: Jaw }) {
   const steps = Array.from({ length: 21 }, (_, i) => (of === 'bite' ? -0.15 + (i / 20) * (CLEAR_MM + 0.15) : ((i - 10) / 10) * DIFFERENCE_RANGE_MM));
   return (
     <figure className="rounded-xl bg-leaf px-4 py-3 text-[12.5px] shadow-lg">
@@ -11,7 +11,7 @@ export function Legend({ of, jaw }: { of: 'difference' | 'bite'; jaw: Jaw }) {
           <span key={mm} className="h-2.5 w-[11px]" style={{ background: css(of === 'bite' ? biteColour(mm) : differenceColour(mm)) }} />
         ))}
       </div>
-      {of === 'difference' ? (
+      {of !== 'bite' ? (
         <>
           <div className="mt-1 flex justify-between">
             <span>−{DIFFERENCE_RANGE_MM.toFixed(1)}</span>
@@ -19,8 +19,8 @@ export function Legend({ of, jaw }: { of: 'difference' | 'bite'; jaw: Jaw }) {
             <span>+{DIFFERENCE_RANGE_MM.toFixed(1)} mm</span>
           </div>
           <figcaption className="mt-0.5 flex justify-between font-semibold">
-            <span className="text-removed-ink">tooth removed</span>
-            <span className="text-added">volume added</span>
+            <span className="text-removed-ink">{of === 'off' ? 'behind the first scan' : 'tooth removed'}</span>
+            <span className="text-added">{of === 'off' ? 'before it' : 'volume added'}</span>
           </figcaption>
         </>
       ) : (

@@ -5,10 +5,17 @@ import {
   existingArch,
   type Fdi,
   type Frame,
+  type FromWaxUp,
   frameFromClicks,
+  frameInHead,
+  frameWords,
+  type Ground,
+  groundOf,
   hasToothNumbers,
+  inverse,
   type Jaw,
   type LookedAt,
+  layOnto,
   lookAtJaw,
   type Mesh,
   mergeMeshes,
@@ -17,10 +24,14 @@ import {
   type Picked,
   pickTeeth,
   placeAtVertex,
+  planFromWaxUp,
   Refusal,
   type Repair,
   readMesh,
+  readScan,
   repaired,
+  type SegmentedScan,
+  sheetDistances,
   type ToothRoom,
   toParent,
   type Vec3,
@@ -50,8 +61,10 @@ export interface Laid {
   readonly mesh: DrawableMesh;
   /** Of each vertex, 0–1 each of red, green, blue, where the scanner gave colours. */
   readonly colours?: Float32Array;
-  /** How alike the two sides are about the midline, 0–1. */
+  /** How alike the two sides are about the midline, 0–1; 1 where it was not laid by its own shape. */
   readonly symmetry: number;
+  /** Where it was laid on another scan: how well, and how far off each vertex is, mm. */
+  readonly on?: { readonly share: number; readonly p95Mm: number; readonly doubt?: string; readonly offMm: Float32Array };
   readonly picked: PickedView;
 }
 
@@ -73,6 +86,8 @@ let look: LookedAt | undefined;
 let rooms = new Map<Fdi, ToothRoom>();
 let painted = new Map<number, Fdi>();
 let picked: Picked | undefined;
+/** The case's scan of the same jaw, for laying others on it. */
+let first: { readonly url: string; readonly scan: SegmentedScan; readonly ground: Ground } | undefined;
 
 const sentenceOf = (error: unknown, otherwise: string): Error => (error instanceof Refusal ? new Error(error.message) : new Error(otherwise));
 
@@ -136,14 +151,22 @@ function middleOf(tooth: Fdi): { tooth: Fdi; at: Vec3; mm: number }[] {
   return n === 0 ? [] : [{ tooth, at: [x / n, y / n, down], mm: most - least }];
 }
 
-function laid(symmetry: number): Laid {
+async function firstScan(url: string): Promise<NonNullable<typeof first>> {
+  if (first?.url === url) return first;
+  const scan = readScan(await fetched(url, () => undefined), []);
+  first = { url, scan, ground: groundOf(mergeMeshes([...scan.teeth.values(), scan.rest])) };
+  return first;
+}
+
+function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, ground?: Ground): Laid {
   if (!mended || !frame) throw new Error('The scan is not open.');
   inMouth = meshInFrame(mended, frame);
   look = lookAtJaw(inMouth, jaw);
   rooms = new Map(look.teeth);
   painted = new Map();
   const mesh = drawable(inMouth);
-  const view: Laid = { mesh, symmetry, picked: pick(), ...(colours && { colours: colours.slice() }) };
+  const offMm = ground && Float32Array.from(sheetDistances(ground, inMouth.positions));
+  const view: Laid = { mesh, symmetry, picked: pick(), ...(colours && { colours: colours.slice() }), ...(on && offMm && { on: { ...on, offMm } }) };
   return transfer(view, [...buffers(mesh), view.picked.tooth.buffer as ArrayBuffer]);
 }
 
@@ -184,6 +207,46 @@ const service = {
       return laid(found.symmetry);
     } catch (error) {
       throw sentenceOf(error, 'No row of teeth can be found in the scan.');
+    }
+  },
+
+  /** Lays it on the case's scan of the same jaw, by what is the same on both. */
+  async layOn(as: Jaw, url: string): Promise<Laid> {
+    if (!mended) throw new Error('The scan is not open.');
+    jaw = as;
+    const { ground } = await firstScan(url);
+    try {
+      const found = layOnto(mended, ground, inverse(mouthFrame(mended, jaw).frame));
+      frame = inverse(found.frame);
+      const { share, p95Mm, doubt } = found;
+      return laid(1, { share, p95Mm, ...(doubt && { doubt }) }, ground);
+    } catch (error) {
+      throw sentenceOf(error, 'It can’t be laid on the first scan.');
+    }
+  },
+
+  /** Lays it as the other jaw of the same sitting was laid: by the bite as it was scanned. Rejects where that scan says nothing of it. */
+  async layByBite(as: Jaw, otherUrl: string): Promise<Laid> {
+    if (!mended) throw new Error('The scan is not open.');
+    const found = frameInHead(await fetched(otherUrl, () => undefined));
+    if (!found) throw new Error('The other jaw’s scan does not say how it was laid: only one whose teeth were picked out here does.');
+    jaw = as;
+    frame = found;
+    return laid(1);
+  },
+
+  /** The picked teeth of a wax-up, a mock-up or a provisional as a plan on the case's scan. */
+  async asPlan(url: string): Promise<FromWaxUp> {
+    if (!inMouth || !picked) throw new Error('The scan is not open.');
+    const { scan } = await firstScan(url);
+    try {
+      return planFromWaxUp(
+        existingArch(scan),
+        existingArch(asSegmented(inMouth, picked.triangles, jaw)),
+        [...rooms.keys()].filter((t) => t % 10 <= 3),
+      );
+    } catch (error) {
+      throw sentenceOf(error, 'The picked teeth can’t be made a plan.');
     }
   },
 
@@ -262,7 +325,7 @@ const service = {
         attributes.fill(tooth, at, at + n);
         at += n;
       });
-      const bytes = writePly(whole, attributes, `${jaw} jaw, teeth picked out, mm`);
+      const bytes = writePly(whole, attributes, `${jaw} jaw, teeth picked out, mm; ${frameWords(frame as Frame)}`);
       const fits = [...arch.teeth.values()].map(({ tooth, fitMm, widthMm, lengthMm }) => ({ tooth, fitMm, widthMm, lengthMm }));
       return transfer({ bytes, fits }, [bytes.buffer as ArrayBuffer]);
     } catch (error) {
