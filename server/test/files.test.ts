@@ -1,7 +1,7 @@
 import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Refusal, readScan, sphere, writeStlBinary } from '@radiant/core';
+import { Refusal, readScan, sphere, writeObj, writePly, writeStlBinary } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import sharp from 'sharp';
 import { inspectFile, MAX_PIXELS } from '../src/files/inspect.js';
@@ -99,11 +99,17 @@ describe('a scan that is put in', () => {
     ['an empty file', () => Buffer.alloc(0)],
     ['one that breaks off', () => whole.subarray(0, whole.length >> 1)],
     ['a photograph', () => Buffer.from('\xff\xd8\xff\xe0 JFIF', 'latin1')],
-    ['a ball', () => Buffer.from(writeStlBinary(sphere(20)))],
   ])('%s is refused in one sentence', async (_, make) => {
     const sentence = await refusal('scan', make());
     expect(sentence).toMatch(/^[A-Z][^.]*(\.\d[^.]*)*\.?.*\.$/s);
     expect(sentence).not.toBe('accepted');
+  });
+
+  it('without tooth numbers is kept as it came, in any of the three formats', async () => {
+    const ball = sphere(20);
+    expect(await inspectFile('scan', Buffer.from(writeStlBinary(ball)))).toEqual({ kind: 'own-scan', mime: 'model/stl', width: null, height: null });
+    expect(await inspectFile('lower-scan', Buffer.from(writePly(ball)))).toMatchObject({ kind: 'own-scan', mime: 'model/ply' });
+    expect(await inspectFile('scan', Buffer.from(writeObj(ball)))).toMatchObject({ kind: 'own-scan', mime: 'model/obj' });
   });
 
   it('with coordinates that are no numbers is refused as such', async () => {

@@ -271,9 +271,9 @@ function merged(parts: readonly Mesh[]): Mesh {
   return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
 }
 
-/** Fills the holes whose border is short; the longest border is the jaw's own. */
+/** Fills the holes whose border is short; a jaw's own is long. */
 function smallHolesFilled(m: Mesh): { mesh: Mesh; count: number } {
-  const loops = openLoops(m, adjacencyOf(m)).slice(1);
+  const loops = openLoops(m, adjacencyOf(m));
   const at = (v: number): Vec3 => [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number];
   const small = loops.filter((l) => l.length >= 3 && l.reduce((s, v, i) => s + length(sub(at(v), at(l[(i + 1) % l.length] as number))), 0) <= FILL_AROUND_MM);
   if (small.length === 0) return { mesh: m, count: 0 };

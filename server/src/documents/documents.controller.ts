@@ -9,7 +9,7 @@ import { ProblemException } from '../common/problem.filter.js';
 import { FilesService } from '../files/files.service.js';
 import { Me, type SignedIn } from '../people/session.js';
 import { CaseDocumentService } from './case-document.js';
-import { contourStl, SURFACES, type Surface } from './contour-stl.js';
+import { contourFile, FORMATS, type Format, MIME, SURFACES, type Surface } from './contour-file.js';
 import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
 
@@ -36,16 +36,18 @@ export class DocumentsController {
     send(response, 'application/pdf', `${detail.name} plan.pdf`, await planPdf(sheet));
   }
 
-  /** The planned crowns (`what=planned`, of a kept contour with `version`) the scanned arch (`what=existing`) or both joined into a model (`what=mock-up`) as binary STL, mm. */
-  @Get(':id/contour.stl')
-  async stl(
+  /** The planned crowns (`what=planned`, of a kept contour with `version`) the scanned arch (`what=existing`) or both joined into a model (`what=mock-up`) as binary STL, 3MF, OBJ or PLY, mm. */
+  @Get(':id/contour.:format')
+  async surface(
     @Param('id') id: string,
+    @Param('format') format: Format,
     @Query('what') what: Surface | undefined,
     @Query('version') version: string | undefined,
     @Query('jaw') asked: Jaw | undefined,
     @Me() me: SignedIn,
     @Res() response: Response,
   ): Promise<void> {
+    if (!FORMATS.includes(format)) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
     const detail = await this.cases.detail(await this.cases.own(id, me));
     const surface = what ?? 'planned';
     if (!SURFACES.includes(surface)) throw new ProblemException(422, 'Not accepted', 'Ask for the planned or the existing surface, or for the mock-up model.');
@@ -56,14 +58,14 @@ export class DocumentsController {
     const newest = (kind: FileKind) => detail.files.filter((f) => f.kind === kind).at(-1)?.id;
     const scanId = jaw === 'lower' ? newest('lower-scan') : (own?.scanId ?? detail.sections.shape.data.scanId ?? newest('scan'));
     const file = scanId ? await this.files.find(id, scanId) : null;
-    const bytes = await contourStl(detail, file ? await this.files.read(file) : undefined, jaw, surface, version);
+    const bytes = await contourFile(detail, file ? await this.files.read(file) : undefined, jaw, surface, format, version);
     if (!bytes)
       throw new ProblemException(
         422,
         'Not ready',
         'There is no such surface yet: it needs a scan, and the plan a contour: of all six upper front teeth, or of a lower tooth.',
       );
-    send(response, 'model/stl', `${detail.name} ${jaw === 'lower' ? 'lower ' : ''}${surface}${own ? ` ${own.number}` : ''}.stl`, Buffer.from(bytes));
+    send(response, MIME[format], `${detail.name} ${jaw === 'lower' ? 'lower ' : ''}${surface}${own ? ` ${own.number}` : ''}.${format}`, Buffer.from(bytes));
   }
 
   /** The whole case as one JSON file. */

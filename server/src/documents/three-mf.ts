@@ -7,7 +7,8 @@ export interface Body {
   readonly mesh: Mesh;
 }
 
-const escaped = (s: string): string => s.replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`);
+const ENTITIES: Readonly<Record<string, string>> = { '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;', "'": '&apos;' };
+const escaped = (s: string): string => s.replace(/[<>&"']/g, (c) => ENTITIES[c] as string);
 
 /**
  * Writes bodies as one 3MF package, millimetres, each an object of the build (3MF Core Specification 1.x and Open Packaging

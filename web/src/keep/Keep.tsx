@@ -43,6 +43,7 @@ export default function Keep() {
             name={`${detail.name} planned.stl`}
             disabled={!ready}
             also={[
+              { action: 'Save as 3MF', href: `/api/cases/${detail.id}/contour.3mf?what=planned`, name: `${detail.name} planned.3mf` },
               { action: 'Save the arch as scanned', href: `/api/cases/${detail.id}/contour.stl?what=existing`, name: `${detail.name} existing.stl` },
               { action: 'Save the mock-up model', href: `/api/cases/${detail.id}/contour.stl?what=mock-up`, name: `${detail.name} mock-up.stl` },
             ]}

@@ -1,0 +1,178 @@
+// Trials on many virtual jaws, in a process of its own: inside Jest's context the same work takes five times as long. It is told
+// what to try and answers with one line of JSON. The jaws' seeds are none of the demo's.
+import {
+  asSegmented,
+  buildTree,
+  closestPoints,
+  existingArch,
+  groundOf,
+  inverse,
+  layOnto,
+  lookAtJaw,
+  meshInFrame,
+  mouthFrame,
+  pickTeeth,
+  placeMesh,
+  repaired,
+  toParent,
+  turn,
+} from '@radiant/core';
+import { AVOCET, makePatient, random, scatteredRecipe, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
+
+const KINDS = ['plain', 'crowded', 'spaced', 'worn', 'missing'];
+const LOWER = [45, 44, 43, 42, 41, 31, 32, 33, 34, 35];
+
+function recipeOf(seed) {
+  const r = random(seed);
+  const traits = { ...scatteredRecipe(seed).traits };
+  for (const t of LOWER) traits[t] = { rotationDeg: r.normal(5) };
+  const kind = KINDS[seed % KINDS.length];
+  const missing = [];
+  const add = (t, more) => {
+    traits[t] = { ...traits[t], ...more };
+  };
+  if (kind === 'crowded')
+    for (const t of [12, 22, 32, 42, 11, 41]) add(t, { rotationDeg: (r.next() < 0.5 ? -1 : 1) * (10 + 8 * r.next()), forwardMm: r.normal(0.6) });
+  if (kind === 'spaced') for (const t of [11, 21, 12, 22, 13, 31, 42]) add(t, { gapMesialMm: 0.2 + 0.9 * r.next() });
+  if (kind === 'worn') for (const t of [11, 21, 12, 22, 13, 23, 31, 41]) add(t, { wearMm: 1 + r.next(), lengthMm: 7.6 + r.next() });
+  if (kind === 'missing') missing.push(r.next() < 0.5 ? 12 : 22, r.next() < 0.5 ? 32 : 42);
+  return { seed, traits, missing };
+}
+
+/** The truth of each triangle of a mended mesh: that of the nearest triangle as it was scanned. */
+function truthOn(mesh, whole) {
+  const n = mesh.triangles.length / 3;
+  const middles = new Float64Array(3 * n);
+  for (let t = 0; t < n; t++)
+    for (let k = 0; k < 3; k++) for (let c = 0; c < 3; c++) middles[3 * t + k] += mesh.positions[3 * mesh.triangles[3 * t + c] + k] / 3;
+  return closestPoints(buildTree(whole.mesh), middles).faces.reduce((out, f, t) => {
+    out[t] = whole.truth[f];
+    return out;
+  }, new Uint8Array(n));
+}
+
+/** Middles of the edges between a tooth and the gum. */
+function neckLine(mesh, across, tooth) {
+  const out = [];
+  for (let k = 0; k < across.length; k++) {
+    const [t, other] = [Math.floor(k / 3), across[k]];
+    if (other <= t || (tooth[t] === 0) === (tooth[other] === 0)) continue;
+    const [a, b] = [mesh.triangles[k], mesh.triangles[3 * t + ((k + 1) % 3)]];
+    out.push([0, 1, 2].map((c) => (mesh.positions[3 * a + c] + mesh.positions[3 * b + c]) / 2));
+  }
+  return out;
+}
+
+function pickTrial(seed, jaw) {
+  const patient = makePatient(recipeOf(seed));
+  const whole = wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed });
+  const { mesh } = repaired(whole.mesh);
+  const inMouth = meshInFrame(mesh, mouthFrame(mesh, jaw).frame);
+  const look = lookAtJaw(inMouth, jaw);
+  const row = (jaw === 'upper' ? patient.teeth : patient.lower).map((t) => t.tooth);
+  // In the order in which x grows in the arch's own frame. The numbers are the patient's: a missing tooth is for whoever knows the mouth.
+  const order = jaw === 'upper' ? row : [...row].reverse();
+  const places = [...look.teeth.values()].sort((p, q) => p.from - q.from);
+  const numbersRight = [...look.teeth].every(([t, p]) => order[places.indexOf(p)] === t);
+  if (places.length !== order.length) return { seed, jaw, kind: KINDS[seed % 5], found: places.length, of: order.length, iou: [], necks: [], numbersRight };
+  const picked = pickTeeth(look, new Map(places.map((p, i) => [order[i], p])));
+  const truth = truthOn(mesh, whole);
+  const both = new Map();
+  const either = new Map();
+  const one = (m, k) => m.set(k, (m.get(k) ?? 0) + 1);
+  picked.triangles.forEach((t, i) => {
+    if (t === truth[i]) one(both, t);
+    else one(either, truth[i]);
+    one(either, t);
+  });
+  const line = neckLine(look.mesh, look.adjacency.across, truth);
+  const necks = neckLine(look.mesh, look.adjacency.across, picked.triangles).map((p) =>
+    Math.sqrt(line.reduce((least, q) => Math.min(least, (p[0] - q[0]) ** 2 + (p[1] - q[1]) ** 2 + (p[2] - q[2]) ** 2), Infinity)),
+  );
+  return {
+    seed,
+    jaw,
+    kind: KINDS[seed % 5],
+    found: places.length,
+    of: order.length,
+    iou: order.map((t) => [t, (both.get(t) ?? 0) / (either.get(t) ?? 1)]),
+    necks,
+    numbersRight,
+  };
+}
+
+function sizeTrial() {
+  const out = [];
+  for (const jaw of ['upper', 'lower']) {
+    const patient = makePatient(scatteredRecipe(611));
+    const { mesh } = repaired(wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed: 611 }).mesh);
+    const inMouth = meshInFrame(mesh, mouthFrame(mesh, jaw).frame);
+    const look = lookAtJaw(inMouth, jaw);
+    const arch = existingArch(asSegmented(inMouth, pickTeeth(look, look.teeth).triangles, jaw));
+    for (const { tooth, crown } of jaw === 'upper' ? patient.teeth : patient.lower) {
+      const own = arch.teeth.get(tooth);
+      out.push({ tooth, widthOff: own.widthMm - crown.size.widthMm, lengthOff: own.lengthMm - crown.size.lengthMm, fitMm: own.fitMm });
+    }
+  }
+  return out;
+}
+
+/** A jaw in its mock-up laid on itself before it from many starts. */
+function layTrial(starts) {
+  const setting = { ...WHOLE_SCANNER, stepMm: 0.3 };
+  // Every tooth fuller and longer, nothing moved: the faces of all ten are another surface.
+  const fuller = Object.fromEntries([15, 14, 13, 12, 11, 21, 22, 23, 24, 25].map((t) => [t, { ...AVOCET.traits[t], facialVolumeMm: 1.4, wearMm: 0 }]));
+  const over = makePatient({ ...AVOCET, traits: { ...AVOCET.traits, ...fuller } }).teeth;
+  const fixed = repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 404 }).mesh).mesh;
+  const other = repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 405 }, over).mesh).mesh;
+  const ground = groundOf(fixed);
+  const mouth = mouthFrame(fixed, 'upper').frame;
+  const r = random(77);
+  const off = [];
+  for (let k = 0; k < starts; k++) {
+    let f = { origin: [r.normal(40), r.normal(40), r.normal(40)], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
+    for (const axis of ['x', 'y', 'z']) f = turn(f, axis, r.next() * 360);
+    const moved = placeMesh(other, f);
+    const own = inverse(mouthFrame(moved, 'upper').frame);
+    const start = {
+      origin: toParent(mouth, own.origin),
+      ...Object.fromEntries(['x', 'y', 'z'].map((a) => [a, [0, 1, 2].map((i) => mouth.x[i] * own[a][0] + mouth.y[i] * own[a][1] + mouth.z[i] * own[a][2])])),
+    };
+    const found = layOnto(moved, ground, start);
+    // Every place comes back to where it was.
+    const places = [
+      [0, 0, 0],
+      [22, 24, 2],
+      [-22, 24, 2],
+      [0, 14, 12],
+    ];
+    const mm = Math.max(...places.map((p) => Math.hypot(...toParent(found.frame, toParent(f, p)).map((v, i) => v - p[i]))));
+    const back = inverse(f);
+    const trace = ['x', 'y', 'z'].reduce((s, a) => s + found.frame[a].reduce((q, v, i) => q + v * back[a][i], 0), 0);
+    off.push({
+      mm: Math.hypot(...toParent(found.frame, toParent(f, [0, 12, 5])).map((v, i) => v - [0, 12, 5][i])),
+      farthestMm: mm,
+      deg: (Math.acos(Math.min(1, (trace - 1) / 2)) * 180) / Math.PI,
+      share: found.share,
+      doubt: found.doubt ?? '',
+    });
+  }
+  return {
+    off,
+    shifted: layOnto(placeMesh(other, { origin: [25, 3, -6], x: [0, 1, 0], y: [-1, 0, 0], z: [0, 0, 1] }), ground, {
+      origin: [0, 0, 0],
+      x: [1, 0, 0],
+      y: [0, 1, 0],
+      z: [0, 0, 1],
+    }),
+  };
+}
+
+const [what, ...args] = process.argv.slice(2);
+const answer =
+  what === 'pick'
+    ? args.flatMap((seed) => ['upper', 'lower'].map((jaw) => pickTrial(Number(seed), jaw)))
+    : what === 'size'
+      ? sizeTrial()
+      : layTrial(Number(args[0]));
+process.stdout.write(JSON.stringify(answer));

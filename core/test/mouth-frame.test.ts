@@ -1,0 +1,94 @@
+import {
+  dot,
+  frameFromClicks,
+  frameInHead,
+  frameWords,
+  inverse,
+  mouthFrame,
+  placeMesh,
+  repaired,
+  sphere,
+  toLocal,
+  toParent,
+  turn,
+  type Vec3,
+  vectorArea,
+  writePly,
+} from '@radiant/core';
+import { AVOCET, makePatient, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
+
+const ELSEWHERE = turn(turn({ origin: [30, -50, 12] as Vec3, x: [1, 0, 0] as Vec3, y: [0, 1, 0] as Vec3, z: [0, 0, 1] as Vec3 }, 'x', 140), 'z', 70);
+const patient = makePatient(AVOCET);
+const coarse = { ...WHOLE_SCANNER, stepMm: 0.5 };
+const jaws = (['upper', 'lower'] as const).map((jaw) => ({ jaw, ...repaired(placeMesh(wholeJaw(patient, jaw, coarse).mesh, ELSEWHERE)) }));
+const degrees = (a: Vec3, b: Vec3) => (Math.acos(Math.min(1, dot(a, b))) * 180) / Math.PI;
+const sentence = (make: () => unknown): string => {
+  try {
+    make();
+    return 'made';
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+
+describe.each(jaws)('a whole $jaw jaw anywhere in space', ({ jaw, mesh }) => {
+  it('is laid into the mouth: left and right within 2°, the plane of the edges within 5°, the middle within 3 mm', () => {
+    const { frame, symmetry } = mouthFrame(mesh, jaw);
+    expect(degrees(frame.x, ELSEWHERE.x)).toBeLessThan(2);
+    expect(degrees(frame.z, ELSEWHERE.z)).toBeLessThan(5);
+    expect(degrees(frame.y, ELSEWHERE.y)).toBeLessThan(5);
+    expect(Math.hypot(...toLocal(ELSEWHERE, frame.origin))).toBeLessThan(4);
+    expect(Math.abs(toLocal(ELSEWHERE, frame.origin)[0])).toBeLessThan(1);
+    expect(symmetry).toBeGreaterThan(0.8);
+  });
+
+  it('a palate tells the jaws apart', () => {
+    const { covered } = mouthFrame(mesh, 'upper');
+    if (jaw === 'upper') expect(covered).toBeGreaterThan(0.8);
+    else expect(covered).toBeLessThan(0.6);
+  });
+
+  it('three places lay it exactly, and say when right and left are changed over', () => {
+    const [middle, right, left] = (
+      [
+        [0, 0, 0],
+        [-17, 8, 0],
+        [17, 8, 0],
+      ] as Vec3[]
+    ).map((p) => toParent(ELSEWHERE, p)) as [Vec3, Vec3, Vec3];
+    const f = frameFromClicks(middle, right, left, jaw, vectorArea(mesh));
+    for (const a of ['x', 'y', 'z'] as const) expect(degrees(f[a], ELSEWHERE[a])).toBeLessThan(1e-4);
+    expect(sentence(() => frameFromClicks(middle, left, right, jaw, vectorArea(mesh)))).toMatch(/^Right and left are changed over/);
+    expect(sentence(() => frameFromClicks(middle, middle, left, jaw, vectorArea(mesh)))).toMatch(/^The three places lie too near/);
+  });
+});
+
+describe('what is no jaw', () => {
+  it.each<[string, () => unknown, RegExp]>([
+    ['a ball', () => mouthFrame(sphere(20), 'upper'), /closes in itself/],
+    [
+      'a jaw in metres',
+      () => mouthFrame({ ...(jaws[0] as (typeof jaws)[0]).mesh, positions: (jaws[0] as (typeof jaws)[0]).mesh.positions.map((v) => v * 10) }, 'upper'),
+      /wide; a jaw in millimetres is 25 to 110/,
+    ],
+  ])('%s is refused in a sentence', (_, make, words) => {
+    expect(sentence(make)).toMatch(words);
+  });
+});
+
+describe('the frame that a working copy remembers', () => {
+  it('comes back out of the head of a file; a file without it says nothing', () => {
+    const bytes = writePly(sphere(2, 6), undefined, `upper jaw, mm; ${frameWords(ELSEWHERE)}`);
+    const back = frameInHead(bytes);
+    for (const a of ['origin', 'x', 'y', 'z'] as const) for (const k of [0, 1, 2] as const) expect(back?.[a][k]).toBeCloseTo(ELSEWHERE[a][k], 8);
+    expect(frameInHead(writePly(sphere(2, 6)))).toBeUndefined();
+  });
+
+  it('turned about leads back', () => {
+    const back = inverse(ELSEWHERE);
+    const p: Vec3 = [3, -4, 5];
+    toParent(back, toParent(ELSEWHERE, p)).forEach((v, k) => {
+      expect(v).toBeCloseTo(p[k as 0], 9);
+    });
+  });
+});

@@ -1,0 +1,121 @@
+import type { CaseDetail } from '@radiant/contract';
+import { readScan, UPPER_SIX, UPPER_TEN, writeStlBinary } from '@radiant/core';
+import { AVOCET, inState, makePatient, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
+import { closeBrowser, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+
+let v: Visit;
+let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
+const ELSEWHERE = { origin: [31, -48, 12], x: [0, 0.8, 0.6], y: [1, 0, 0], z: [0, 0.6, -0.8] } as const;
+const setting = { ...WHOLE_SCANNER, stepMm: 0.4, placed: ELSEWHERE, seed: 640 };
+const file = (name: string, bytes: Uint8Array) => ({ name, mimeType: 'model/stl', buffer: Buffer.from(bytes) });
+let jaw: Uint8Array;
+beforeAll(async () => {
+  v = await visit();
+  kase = await copyOfAvocet('Scanned');
+  jaw = writeStlBinary(wholeJaw(makePatient(AVOCET), 'upper', setting).mesh);
+});
+afterAll(closeBrowser);
+
+const detail = async () => (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body;
+const choose = async (name: string, bytes: Uint8Array) => {
+  await v.page.getByLabel('Scan file').first().setInputFiles(file(name, bytes));
+};
+const ready = () => v.page.getByRole('button', { name: 'Use this scan' }).waitFor({ timeout: 90_000 });
+
+it('a scan of another scanner is mended, laid into the mouth, and its ten teeth are proposed', async () => {
+  const { page } = v;
+  await open(page, kase.id, 'shape');
+  await page.getByRole('button', { name: 'put another scan in' }).waitFor({ timeout: 60_000 });
+  await choose('practice scanner.stl', jaw);
+  await ready();
+  await page.getByText(/^STL, [\d,]+ triangles, \d\d\.\d mm across$/).waitFor();
+  await page.getByText(/small holes? filled/).waitFor();
+  for (const t of UPPER_TEN) await page.getByRole('combobox', { name: `Number of ${t}` }).waitFor();
+  expect(await page.getByRole('button', { name: 'upper jaw' }).getAttribute('aria-pressed')).toBe('true');
+  // What came is kept as it came.
+  const own = (await detail()).files.filter((f) => f.kind === 'own-scan');
+  expect(own.map((f) => f.name)).toEqual(['practice scanner.stl']);
+  expect(Buffer.from(await kase.client.bytes(`/cases/${kase.id}/files/${own[0]?.id}`)).equals(Buffer.from(jaw))).toBe(true);
+});
+
+it('numbers are changed over, a tooth is taken out and added by a click, all mending is undone and done again', async () => {
+  const { page } = v;
+  await page.getByRole('combobox', { name: 'Number of 13' }).selectOption('14');
+  await page.getByText('Working …').waitFor({ state: 'detached' });
+  await page.getByRole('combobox', { name: 'Number of 13' }).waitFor();
+  await page.getByRole('combobox', { name: 'Number of 14' }).selectOption('13');
+  await page.getByText('Working …').waitFor({ state: 'detached' });
+  await page.getByRole('button', { name: 'Not a tooth: 21' }).click();
+  await page.getByRole('combobox', { name: 'Number of 21' }).waitFor({ state: 'detached' });
+  await page.getByText('Working …').waitFor({ state: 'detached' });
+  await page.keyboard.press('n');
+  await page.getByText('Click the crown; it becomes 21').waitFor();
+  await page.getByLabel('The scan in three dimensions').click({ position: { x: 470, y: 345 } });
+  await page.getByRole('combobox', { name: 'Number of 21' }).waitFor();
+  await page.getByText('Working …').waitFor({ state: 'detached' });
+  await page.getByRole('button', { name: 'undo all mending' }).click();
+  await page.getByText('as it came, nothing mended').waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'mend it' }).click();
+  await page.getByText(/small holes? filled/).waitFor({ timeout: 60_000 });
+  await ready();
+});
+
+it('laid on the case’s scan it says how much is the same', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'on the case’s scan' }).click();
+  await page.getByText(/^\d\d % of it is the same; 95 % of that lies within 0\.\d\d mm$/).waitFor({ timeout: 90_000 });
+  await page.getByRole('button', { name: 'how far off' }).waitFor();
+});
+
+it('used, it is the case’s scan: the crowns stand on it', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'Use this scan' }).click();
+  await page.getByText(/form fits it to 0\.\d\d mm/).waitFor({ timeout: 90_000 });
+  await saved(page);
+  const { sections, files } = await detail();
+  const made = files.find((f) => f.id === sections.shape.data.scanId);
+  expect(made?.name).toBe('practice scanner, teeth picked out.ply');
+  const { teeth } = readScan((await kase.client.bytes(`/cases/${kase.id}/files/${made?.id}`)).slice());
+  expect([...teeth.keys()].sort()).toEqual([...UPPER_TEN].sort());
+});
+
+it('a wax-up of a laboratory becomes the planned contour', async () => {
+  const { page } = v;
+  const six = makePatient(inState(AVOCET, 'mock-up')).teeth.filter((t) => UPPER_SIX.includes(t.tooth));
+  const wax = writeStlBinary(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, drops: 0, holes: 0, seed: 641 }, six).mesh);
+  const before = (await detail()).sections.shape.data.teeth.find((t) => t.tooth === 11)?.lengthMm;
+  await choose('wax-up.stl', wax);
+  await ready();
+  await page.getByRole('button', { name: 'on the case’s scan' }).click();
+  await page.getByRole('button', { name: 'Make its front teeth the planned contour' }).click({ timeout: 90_000 });
+  await page.getByText(/form fits it to 0\.\d\d mm/).waitFor({ timeout: 90_000 });
+  await saved(page);
+  const { shape } = (await detail()).sections;
+  const own = shape.data.teeth.find((t) => t.tooth === 11);
+  const truth = six.find((t) => t.tooth === 11)?.crown.size.lengthMm ?? 0;
+  expect(own?.lengthMm).not.toBe(before);
+  expect(Math.abs((own?.lengthMm ?? 0) - truth)).toBeLessThan(0.5);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  expect((await detail()).sections.shape.data.teeth.find((t) => t.tooth === 11)?.lengthMm).toBe(before);
+});
+
+it('what is no scan, is cut short or no jaw is refused in a sentence, and the case is as it was', async () => {
+  const { page } = v;
+  const scan = (await detail()).sections.shape.data.scanId;
+  await choose('cut.stl', jaw.subarray(0, 90_000));
+  await page.getByText(/^The STL file is cut short: it announces/).waitFor();
+  await choose('ball.stl', writeStlBinary((await import('@radiant/core')).sphere(30)));
+  await page.getByText('closes in itself').waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'leave it as it is' }).first().click();
+  // A jaw in centimetres is asked about.
+  const small = wholeJaw(makePatient(AVOCET), 'lower', { ...setting, stepMm: 0.5 }).mesh;
+  await choose('centimetres.stl', writeStlBinary({ positions: small.positions.map((n) => n / 10), triangles: small.triangles }));
+  await page.getByRole('heading', { name: 'Which unit is it in?' }).waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await ready();
+  await page.getByRole('button', { name: 'leave it as it is' }).first().click();
+  await page.getByText(/form fits it to 0\.\d\d mm/).waitFor({ timeout: 60_000 });
+  expect((await detail()).sections.shape.data.scanId).toBe(scan);
+  expect(v.troubles).toEqual([]);
+});

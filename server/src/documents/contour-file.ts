@@ -1,0 +1,76 @@
+import { type CaseDetail, contourPlan } from '@radiant/contract';
+import {
+  existingArch,
+  inMouth,
+  type Jaw,
+  mergeMeshes,
+  plannedTooth,
+  readScan,
+  readStl,
+  rowOf,
+  UPPER_SIX,
+  writeObj,
+  writePly,
+  writeStlBinary,
+} from '@radiant/core';
+import { mockUpModel } from '../mock-up/mock-up.js';
+import { type Body, writeThreeMf } from './three-mf.js';
+
+/** What goes out as a surface. */
+export const SURFACES = ['planned', 'existing', 'mock-up'] as const;
+export type Surface = (typeof SURFACES)[number];
+
+/** What goes out as a file for other programs. */
+export const FORMATS = ['stl', '3mf', 'obj', 'ply'] as const;
+export type Format = (typeof FORMATS)[number];
+
+export const MIME: Readonly<Record<Format, string>> = { stl: 'model/stl', '3mf': 'model/3mf', obj: 'model/obj', ply: 'model/ply' };
+
+interface Bodies {
+  readonly title: string;
+  readonly bodies: readonly Body[];
+}
+
+/**
+ * The planned crowns, the scanned arch, or the two joined into one closed model, mm, in the scan's own coordinates, so that they
+ * lie over each other. Of `planned` each crown is a closed shell of its own; in 3MF each is a body with its number.
+ * @param scan of the jaw that is asked for
+ * @param versionId a kept contour; the one that stands in shape where left out
+ * @returns undefined while there is no scan or, for the plan, no contour: of all six upper front teeth, or of any lower tooth
+ */
+export async function contourFile(
+  detail: CaseDetail,
+  scan: Uint8Array | undefined,
+  jaw: Jaw,
+  what: Surface,
+  format: Format,
+  versionId?: string,
+): Promise<Uint8Array | undefined> {
+  const made = scan && (await bodiesOf(detail, scan, jaw, what, versionId));
+  if (!made) return undefined;
+  if (format === '3mf') return writeThreeMf(made.bodies, made.title);
+  const mesh = mergeMeshes(made.bodies.map((b) => b.mesh));
+  if (format === 'obj') return writeObj(mesh, made.title);
+  if (format === 'ply') return writePly(mesh, undefined, made.title);
+  return writeStlBinary(mesh, undefined, made.title);
+}
+
+async function bodiesOf(detail: CaseDetail, scan: Uint8Array, jaw: Jaw, what: Surface, versionId: string | undefined): Promise<Bodies | undefined> {
+  if (what === 'existing') {
+    const { teeth, rest } = readScan(scan, []);
+    return { title: `existing ${jaw} jaw, mm`, bodies: [...[...teeth].map(([t, mesh]) => ({ name: `tooth ${t}`, mesh })), { name: 'gum', mesh: rest }] };
+  }
+  const version = versionId ? detail.contours.find((c) => c.id === versionId) : undefined;
+  const plan = contourPlan(version ? version.teeth : versionId ? [] : detail.sections.shape.data.teeth);
+  if (jaw === 'upper' ? !UPPER_SIX.every((t) => plan[t]) : !rowOf(jaw).some((t) => plan[t])) return undefined;
+  const of = version ? `version ${version.number}, ` : '';
+  if (what === 'mock-up') {
+    const title = `${jaw} mock-up model, ${of}mm`;
+    return { title, bodies: [{ name: 'mock-up model', mesh: readStl(await mockUpModel({ scan, jaw, plan, title })).mesh }] };
+  }
+  const arch = existingArch(readScan(scan, []));
+  const crowns = rowOf(jaw)
+    .filter((t) => plan[t] && arch.teeth.has(t))
+    .map((t): Body => ({ name: `planned ${t}`, mesh: inMouth(plannedTooth(arch, plan, t)).mesh }));
+  return { title: `planned contour, ${jaw} jaw, ${of}mm`, bodies: crowns };
+}
