@@ -4,6 +4,7 @@ import { type Fdi, type Jaw, kindName, LOWER_TEN, UPPER_TEN, type Vec3 } from '@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ARCH_VIEWS, type View, type ViewName } from '../bench/arch-eye.js';
+import { OwnScanScene } from '../bench/OwnScanScene.js';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { Legend } from '../shape/Legend.js';
@@ -11,7 +12,6 @@ import { number } from '../shell/format.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
-import { OwnScanScene } from './OwnScanScene.js';
 import { useOwnScan } from './use-own-scan.js';
 
 type Hand = 'choose' | 'add' | 'paint' | 'gum' | 'places';

@@ -1,13 +1,13 @@
 import type { Fdi } from '@radiant/core';
 import { Canvas, invalidate, type ThreeEvent, useFrame, useThree } from '@react-three/fiber';
-import { memo, type RefObject, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import { eyeOf, Rig, type View } from '../bench/arch-eye.js';
-import { useGeometry } from '../bench/arch-surfaces.js';
-import { differenceColour } from '../bench/colour-scale.js';
-import { drawnInSoftware } from '../bench/software.js';
-import { studioLight } from '../bench/studio-light.js';
 import type { Laid, PickedView } from '../workers/own-scan.worker.js';
+import { eyeOf, Rig, type View } from './arch-eye.js';
+import { useGeometry } from './arch-surfaces.js';
+import { differenceColour } from './colour-scale.js';
+import { drawnInSoftware } from './software.js';
+import { studioLight } from './studio-light.js';
 
 /** Tints of neighbouring teeth: near enough to enamel, far enough from each other. */
 const TINTS = ['#f3e6c8', '#cfe0ee', '#d9ecd0', '#f0d9e6', '#e6dcf4'].map((c) => new THREE.Color(c));
@@ -126,29 +126,27 @@ function Jaw({
     window.addEventListener('pointerup', up);
     return () => window.removeEventListener('pointerup', up);
   }, [hold, onStroke]);
-  const hit = (e: ThreeEvent<MouseEvent>): number | undefined => e.face?.a;
+  const click = useCallback(
+    (e: ThreeEvent<MouseEvent>) => {
+      if (e.delta > 4 || painting || !e.face) return;
+      onClick(e.face.a, [e.point.x, e.point.y, e.point.z]);
+    },
+    [painting, onClick],
+  );
+  const down = useCallback(
+    (e: ThreeEvent<PointerEvent>) => {
+      if (e.button !== 0 || !e.face) return;
+      e.stopPropagation();
+      hold.current = true;
+      stroke.current = [e.face.a];
+    },
+    [hold],
+  );
+  const move = useCallback((e: ThreeEvent<PointerEvent>) => {
+    if (stroke.current && e.face && stroke.current.at(-1) !== e.face.a) stroke.current.push(e.face.a);
+  }, []);
   return (
-    <mesh
-      geometry={geometry}
-      onClick={(e) => {
-        if (e.delta > 4 || painting) return;
-        const v = hit(e);
-        if (v !== undefined) onClick(v, [e.point.x, e.point.y, e.point.z]);
-      }}
-      {...(painting && {
-        onPointerDown: (e: ThreeEvent<PointerEvent>) => {
-          const v = hit(e);
-          if (e.button !== 0 || v === undefined) return;
-          e.stopPropagation();
-          hold.current = true;
-          stroke.current = [v];
-        },
-        onPointerMove: (e: ThreeEvent<PointerEvent>) => {
-          const v = hit(e);
-          if (stroke.current && v !== undefined && stroke.current.at(-1) !== v) stroke.current.push(v);
-        },
-      })}
-    >
+    <mesh geometry={geometry} onClick={click} {...(painting && { onPointerDown: down, onPointerMove: move })}>
       <meshMatcapMaterial matcap={SOFT} vertexColors color="#ffffff" side={THREE.DoubleSide} />
     </mesh>
   );
@@ -162,7 +160,9 @@ function Carried({ teeth, labels }: { teeth: PickedView['teeth']; labels: RefObj
     const mean = (k: 0 | 1 | 2) => teeth.reduce((s, t) => s + t.at[k], 0) / n;
     return new THREE.Vector3(mean(0), mean(1), mean(2));
   }, [teeth]);
-  useEffect(() => invalidate(), [teeth]);
+  useEffect(() => {
+    if (teeth.length > 0) invalidate();
+  }, [teeth]);
   useFrame(() => {
     const box = labels.current;
     if (!box) return;
