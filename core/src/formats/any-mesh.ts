@@ -1,7 +1,7 @@
 import { Refusal } from '../errors.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { isObj, readObj } from './obj.js';
-import { isPly, readPly } from './ply.js';
+import { isPly, plyKind, readPly } from './ply.js';
 import { readStl, stlKind } from './stl.js';
 
 /** A surface out of a file of any format that is read. */
@@ -16,10 +16,10 @@ export interface AnyMesh {
 
 /**
  * The format of a file by its first bytes, whatever it is called.
- * @throws Refusal `mesh-unknown`, and of STL's header `stl-broken`, `stl-empty`
+ * @throws Refusal `mesh-unknown`, and of broken headers `stl-broken`, `stl-empty`, `ply-broken`
  */
 export function meshFormat(bytes: Uint8Array): AnyMesh['format'] {
-  if (isPly(bytes)) return 'PLY';
+  if (isPly(bytes)) return plyKind(bytes) && 'PLY';
   if (isObj(bytes)) return 'OBJ';
   try {
     stlKind(bytes);

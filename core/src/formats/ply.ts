@@ -83,6 +83,12 @@ export function readPly(bytes: Uint8Array): PlyContent {
   };
 }
 
+/**
+ * Which kind of PLY the bytes are, by a header that must be whole.
+ * @throws Refusal `ply-broken`
+ */
+export const plyKind = (bytes: Uint8Array): Kind => readHeader(bytes).kind;
+
 const broken = (sentence: string, received?: unknown) => new Refusal('ply-broken', sentence, received);
 
 function readHeader(bytes: Uint8Array): { kind: Kind; elements: Element[]; bodyAt: number } {

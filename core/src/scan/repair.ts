@@ -1,7 +1,7 @@
-import { type Mesh, pieces, triangleArea, weld } from '../geometry/mesh.js';
+import { type Mesh, triangleArea, weld } from '../geometry/mesh.js';
 import { DEGENERATE_AREA_MM2 } from '../geometry/validate.js';
 import { add, cross, dot, length, scale, sub, type Vec3 } from '../geometry/vec.js';
-import { adjacencyOf, CROWDED, openLoops } from './adjacency.js';
+import { type Adjacency, adjacencyOf, CROWDED, openLoops } from './adjacency.js';
 
 export type RepairKind = 'welded' | 'degenerate' | 'doubled' | 'crowded' | 'turned' | 'inside-out' | 'stray' | 'filled';
 
@@ -24,6 +24,17 @@ export const WELD_MM = 0.0005;
 export const FILL_AROUND_MM = 14;
 /** A loose piece of less than this share of the largest is set aside. House limit. */
 const STRAY_SHARE = 0.05;
+
+/** What lies beside what, worked out once for each state of a surface. */
+const known = new WeakMap<Mesh, Adjacency>();
+function beside(m: Mesh): Adjacency {
+  let own = known.get(m);
+  if (!own) {
+    own = adjacencyOf(m);
+    known.set(m, own);
+  }
+  return own;
+}
 
 const plural = (n: number, one: string, many: string): string => `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`;
 
@@ -48,7 +59,7 @@ export function repaired(m: Mesh): Repaired {
     `${plural((m.triangles.length - mesh.triangles.length) / 3 + sound.flat, 'triangle', 'triangles')} without area left out`,
   );
   tell('doubled', sound.doubled, `${plural(sound.doubled, 'triangle', 'triangles')} that lay twice left out`);
-  mesh = { positions: mesh.positions, triangles: sound.triangles };
+  if (sound.triangles !== mesh.triangles) mesh = { positions: mesh.positions, triangles: sound.triangles };
 
   const thinned = uncrowded(mesh);
   tell('crowded', thinned.left, `${plural(thinned.left, 'triangle', 'triangles')} on edges that more than two share left out`);
@@ -58,14 +69,9 @@ export function repaired(m: Mesh): Repaired {
   tell('turned', turned.count, `${plural(turned.count, 'face', 'faces')} that looked the other way turned`);
   mesh = turned.mesh;
 
-  const parts = pieces(mesh);
-  const [largest] = parts;
-  if (largest) {
-    const kept = parts.filter((p) => p.triangles.length >= STRAY_SHARE * largest.triangles.length);
-    const strays = parts.length - kept.length;
-    tell('stray', strays, `${plural(strays, 'loose piece', 'loose pieces')} set aside`);
-    mesh = kept.length === 1 ? largest : merged(kept);
-  }
+  const whole = withoutStrays(mesh);
+  tell('stray', whole.strays, `${plural(whole.strays, 'loose piece', 'loose pieces')} set aside`);
+  mesh = whole.mesh;
 
   if (insideOut(mesh)) {
     mesh = { positions: mesh.positions, triangles: flipped(mesh.triangles) };
@@ -80,8 +86,10 @@ export function repaired(m: Mesh): Repaired {
 function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; doubled: number } {
   const out = new Uint32Array(m.triangles.length);
   let [n, flat, doubled] = [0, 0, 0];
-  // Only triangles that begin at the same least corner can be the same.
-  const byLeast = new Map<number, number[]>();
+  // Open addressing over the sorted corners: a map with a list for each corner took ten times as long.
+  const size = 2 ** Math.ceil(Math.log2((2 * m.triangles.length) / 3 + 2));
+  const slots = new Int32Array(size).fill(-1);
+  const sorted = new Uint32Array(m.triangles.length);
   for (let t = 0; t < m.triangles.length; t += 3) {
     if (!(triangleArea(m, t) > DEGENERATE_AREA_MM2)) {
       flat++;
@@ -91,25 +99,33 @@ function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; double
     const least = Math.min(a, b, c);
     const most = Math.max(a, b, c);
     const middle = a + b + c - least - most;
-    const own = byLeast.get(least);
-    if (own) {
-      let same = false;
-      for (let k = 0; k < own.length && !same; k += 2) same = own[k] === middle && own[k + 1] === most;
-      if (same) {
-        doubled++;
-        continue;
-      }
-      own.push(middle, most);
-    } else byLeast.set(least, [middle, most]);
-    out.set([a, b, c], n);
+    let h = Math.imul(least, 0x9e3779b1) ^ Math.imul(middle, 0x85ebca6b) ^ Math.imul(most, 0xc2b2ae35);
+    h ^= h >>> 15;
+    let at = h & (size - 1);
+    let same = false;
+    for (let other = slots[at] as number; other >= 0 && !same; other = slots[at] as number) {
+      same = sorted[other] === least && sorted[other + 1] === middle && sorted[other + 2] === most;
+      at = (at + 1) & (size - 1);
+    }
+    if (same) {
+      doubled++;
+      continue;
+    }
+    slots[at] = n;
+    sorted[n] = least;
+    sorted[n + 1] = middle;
+    sorted[n + 2] = most;
+    out[n] = a;
+    out[n + 1] = b;
+    out[n + 2] = c;
     n += 3;
   }
-  return { triangles: out.slice(0, n), flat, doubled };
+  return { triangles: n === out.length ? m.triangles : out.slice(0, n), flat, doubled };
 }
 
 /** Where more than two triangles share an edge they all go; what touches in a single corner is parted there. */
 function uncrowded(m: Mesh): { mesh: Mesh; left: number } {
-  const { across } = adjacencyOf(m);
+  const { across } = beside(m);
   const gone = new Uint8Array(across.length / 3);
   let left = 0;
   for (let k = 0; k < across.length; k++) {
@@ -121,9 +137,16 @@ function uncrowded(m: Mesh): { mesh: Mesh; left: number } {
   return { mesh: partedAtCorners(left === 0 ? m : { positions: m.positions, triangles: m.triangles.filter((_, k) => !gone[(k / 3) | 0]) }), left };
 }
 
+function joined(a: Float64Array, more: readonly number[]): Float64Array {
+  const out = new Float64Array(a.length + more.length);
+  out.set(a);
+  out.set(more, a.length);
+  return out;
+}
+
 /** Every fan of triangles around a corner gets a corner of its own. */
 export function partedAtCorners(m: Mesh): Mesh {
-  const { across, first, around } = adjacencyOf(m);
+  const { across, first, around } = beside(m);
   const triangles = m.triangles.slice();
   const more: number[] = [];
   const vertices = m.positions.length / 3;
@@ -152,7 +175,20 @@ export function partedAtCorners(m: Mesh): Mesh {
       fans++;
     }
   }
-  return more.length === 0 ? m : { positions: Float64Array.from([...m.positions, ...more]), triangles };
+  return more.length === 0 ? m : { positions: joined(m.positions, more), triangles };
+}
+
+/** Whether no two neighbours look opposite ways: those that look alike run along their edge in opposite directions. */
+function looksAlike(m: Mesh, across: Int32Array): boolean {
+  const t = m.triangles;
+  for (let k = 0; k < across.length; k++) {
+    const other = 3 * (across[k] as number);
+    if (other < 0) continue;
+    const a = t[k] as number;
+    const b = t[k % 3 === 2 ? k - 2 : k + 1] as number;
+    if ((t[other] === a && t[other + 1] === b) || (t[other + 1] === a && t[other + 2] === b) || (t[other + 2] === a && t[other] === b)) return false;
+  }
+  return true;
 }
 
 /**
@@ -160,8 +196,9 @@ export function partedAtCorners(m: Mesh): Mesh {
  * each piece stays as it is.
  */
 function alike(m: Mesh): { mesh: Mesh; count: number } {
-  const { across } = adjacencyOf(m);
+  const { across } = beside(m);
   const n = m.triangles.length / 3;
+  if (looksAlike(m, across)) return { mesh: m, count: 0 };
   const runs = (t: number, a: number, b: number): boolean => [0, 1, 2].some((c) => m.triangles[3 * t + c] === a && m.triangles[3 * t + ((c + 1) % 3)] === b);
   const group = new Int32Array(n).fill(-1);
   const areas: number[] = [];
@@ -191,11 +228,11 @@ function alike(m: Mesh): { mesh: Mesh; count: number } {
     areas.push(area);
     members.push(own);
   }
-  const beside = areas.map(() => new Set<number>());
+  const touching = areas.map(() => new Set<number>());
   for (const [a, b] of against) {
     const [p, q] = [group[a] as number, group[b] as number];
-    if (p !== q) beside[p]?.add(q);
-    if (p !== q) beside[q]?.add(p);
+    if (p !== q) touching[p]?.add(q);
+    if (p !== q) touching[q]?.add(p);
   }
   const out = m.triangles.slice();
   const way = new Int8Array(areas.length);
@@ -205,7 +242,7 @@ function alike(m: Mesh): { mesh: Mesh; count: number } {
     way[start] = 1;
     const own = [start];
     for (let i = 0; i < own.length; i++) {
-      for (const other of beside[own[i] as number] ?? []) {
+      for (const other of touching[own[i] as number] ?? []) {
         if (way[other] !== 0) continue;
         way[other] = -(way[own[i] as number] as number);
         own.push(other);
@@ -251,7 +288,7 @@ function insideOut(m: Mesh): boolean {
   const n = vectorArea(m);
   const size = length(n);
   if (size < 1) return false;
-  const [loop] = openLoops(m, adjacencyOf(m));
+  const [loop] = openLoops(m, beside(m));
   if (!loop || loop.length < 20) return false;
   const height = (v: number) => dot(n, [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number]) / size;
   const border = loop.reduce((s, v) => s + height(v), 0) / loop.length;
@@ -260,20 +297,58 @@ function insideOut(m: Mesh): boolean {
   return border > all / (m.positions.length / 3);
 }
 
-function merged(parts: readonly Mesh[]): Mesh {
-  const positions: number[] = [];
-  const triangles: number[] = [];
-  for (const p of parts) {
-    const from = positions.length / 3;
-    for (const v of p.positions) positions.push(v);
-    for (const v of p.triangles) triangles.push(v + from);
+/** Without the pieces that are small beside the largest. */
+function withoutStrays(m: Mesh): { mesh: Mesh; strays: number } {
+  const { triangles: t, positions: p } = m;
+  const root = new Int32Array(p.length / 3);
+  for (let v = 0; v < root.length; v++) root[v] = v;
+  const find = (v: number): number => {
+    let r = v;
+    while (root[r] !== r) r = root[r] as number;
+    for (let w = v; root[w] !== r; ) {
+      const up = root[w] as number;
+      root[w] = r;
+      w = up;
+    }
+    return r;
+  };
+  for (let k = 0; k < t.length; k += 3) {
+    const a = find(t[k] as number);
+    root[find(t[k + 1] as number)] = a;
+    root[find(t[k + 2] as number)] = a;
   }
-  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
+  const size = new Int32Array(root.length);
+  for (let k = 0; k < t.length; k += 3) {
+    const r = find(t[k] as number);
+    size[r] = (size[r] as number) + 1;
+  }
+  let most = 0;
+  for (const n of size) most = Math.max(most, n);
+  let strays = 0;
+  for (const n of size) if (n > 0 && n < STRAY_SHARE * most) strays++;
+  if (strays === 0) return { mesh: m, strays };
+  const map = new Int32Array(root.length).fill(-1);
+  const positions = new Float64Array(p.length);
+  const triangles = new Uint32Array(t.length);
+  let [n, v] = [0, 0];
+  for (let k = 0; k < t.length; k += 3) {
+    if ((size[find(t[k] as number)] as number) < STRAY_SHARE * most) continue;
+    for (let c = 0; c < 3; c++) {
+      const old = t[k + c] as number;
+      if ((map[old] as number) < 0) {
+        map[old] = v;
+        for (let x = 0; x < 3; x++) positions[3 * v + x] = p[3 * old + x] as number;
+        v++;
+      }
+      triangles[n++] = map[old] as number;
+    }
+  }
+  return { mesh: { positions: positions.slice(0, 3 * v), triangles: triangles.slice(0, n) }, strays };
 }
 
 /** Fills the holes whose border is short; a jaw's own is long. */
 function smallHolesFilled(m: Mesh): { mesh: Mesh; count: number } {
-  const loops = openLoops(m, adjacencyOf(m));
+  const loops = openLoops(m, beside(m));
   const at = (v: number): Vec3 => [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number];
   const small = loops.filter((l) => l.length >= 3 && l.reduce((s, v, i) => s + length(sub(at(v), at(l[(i + 1) % l.length] as number))), 0) <= FILL_AROUND_MM);
   if (small.length === 0) return { mesh: m, count: 0 };
@@ -282,20 +357,25 @@ function smallHolesFilled(m: Mesh): { mesh: Mesh; count: number } {
 
 /** Each loop closed by a fan around its middle. */
 export function withCaps(m: Mesh, loops: readonly (readonly number[])[]): Mesh {
-  const positions = [...m.positions];
-  const triangles = [...m.triangles];
+  const more: number[] = [];
+  const fans: number[] = [];
+  const vertices = m.positions.length / 3;
   for (const loop of loops) {
     if (loop.length === 3) {
-      triangles.push(loop[0] as number, loop[2] as number, loop[1] as number);
+      fans.push(loop[0] as number, loop[2] as number, loop[1] as number);
       continue;
     }
-    const middle = [0, 0, 0];
-    for (const v of loop) for (let k = 0; k < 3; k++) middle[k] = (middle[k] as number) + (m.positions[3 * v + k] as number) / loop.length;
-    const centre = positions.length / 3;
-    positions.push(...middle);
+    const middle: [number, number, number] = [0, 0, 0];
+    for (const v of loop) for (const k of [0, 1, 2] as const) middle[k] += (m.positions[3 * v + k] as number) / loop.length;
+    const centre = vertices + more.length / 3;
+    more.push(...middle);
     loop.forEach((v, i) => {
-      triangles.push(loop[(i + 1) % loop.length] as number, v, centre);
+      fans.push(loop[(i + 1) % loop.length] as number, v, centre);
     });
   }
-  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
+  const positions = joined(m.positions, more);
+  const triangles = new Uint32Array(m.triangles.length + fans.length);
+  triangles.set(m.triangles);
+  triangles.set(fans, m.triangles.length);
+  return { positions, triangles };
 }
