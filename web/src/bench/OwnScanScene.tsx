@@ -173,9 +173,7 @@ function Carried({ teeth, labels }: { teeth: PickedView['teeth']; labels: RefObj
       const own = box.children[i] as HTMLElement | undefined;
       if (!own) return;
       at.set(...t.at);
-      // A little towards the eye and away from the middle of the arch, so that the number stands before its tooth.
       const out = at.clone().sub(middle).setZ(0).normalize();
-      at.addScaledVector(out, 4);
       const towards = camera.position.clone().sub(at).normalize();
       own.hidden = towards.dot(out) < -0.45 && Math.abs(towards.z) < 0.8;
       at.project(camera);
