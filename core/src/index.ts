@@ -156,6 +156,7 @@ export { freeAngle, freeLength } from './smile/free.js';
 export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';
 export { gapsBetween } from './smile/gaps.js';
 export { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, levelled, requireLandmarks, rollOf, type ToothLandmarks } from './smile/landmarks.js';
+export { type Linked, linked, type Sided } from './smile/linked.js';
 export { edgeCourse, type LipContext, lipCurve, measureRest, measureSmile, STRAIGHT_BELOW_PERCENT } from './smile/lips.js';
 export { measureTeeth, SEEN_FROM_FRONT, type ToothMeasure } from './smile/measures.js';
 export {

@@ -1,5 +1,6 @@
 import { adviseEdge, edgeOutcome } from '@radiant/core';
 import { useSection } from '../data/case-context.js';
+import { FigureTable } from '../shell/FigureTable.js';
 import { number, signed } from '../shell/format.js';
 import { NumberField } from '../shell/NumberField.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
@@ -65,7 +66,7 @@ export function EdgeFields() {
         </p>
       ))}
       {known.length > 0 && (
-        <table className="figures mb-3 text-[13px]" aria-label="What the edge comes to">
+        <FigureTable className="mb-3 text-[13px]" aria-label="What the edge comes to">
           <tbody>
             {known.map(([label, before, after]) => (
               <tr key={label}>
@@ -76,7 +77,7 @@ export function EdgeFields() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </FigureTable>
       )}
     </>
   );

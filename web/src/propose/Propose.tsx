@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import { useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { useProposal, useReading } from '../data/reading.js';
 import { Comments } from '../shell/Comments.js';
+import { FigureTable } from '../shell/FigureTable.js';
 import { number, signed } from '../shell/format.js';
 import { AskedValue, How } from '../shell/How.js';
 import { NumberField } from '../shell/NumberField.js';
@@ -147,7 +148,7 @@ function TargetTable() {
   const name = useToothLabel();
   if (!proposal) return null;
   return (
-    <table className="figures" aria-label="Targets beside what is">
+    <FigureTable aria-label="Targets beside what is">
       <thead>
         <tr>
           <th scope="col">tooth</th>
@@ -195,7 +196,7 @@ function TargetTable() {
           );
         })}
       </tbody>
-    </table>
+    </FigureTable>
   );
 }
 

@@ -6,11 +6,13 @@ import { useBenchReading } from '../data/bench-reading.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
 import { useLatest } from '../data/use-latest.js';
+import { FigureTable } from '../shell/FigureTable.js';
 import { signed } from '../shell/format.js';
 import { AskedValue } from '../shell/How.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { DrawnList } from './DrawnList.js';
 import { FindingView } from './FindingView.js';
+import { LinkedMeasures } from './LinkedMeasures.js';
 import { ReferenceRanking } from './ReferenceRanking.js';
 import { ViewFigures } from './ViewFigures.js';
 
@@ -71,6 +73,7 @@ export function FindingsPanel({ view, onView }: { view: PhotoView; onView: (v: P
         )}
       </div>
       {view === 'retracted-front' && <PairTable measures={measures} />}
+      {view === 'retracted-front' && <LinkedMeasures measures={measures} />}
       <ViewFigures view={view} figures={figures[view] ?? []} />
       <DrawnList reading={bench} />
       {view === 'retracted-front' && <ReferenceRanking measures={measures} />}
@@ -103,7 +106,7 @@ function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
         {name(tooth)} beside {name(opposite(tooth))}
         {isReference && <span className="text-[13px] font-normal text-ink-2"> · reference tooth</span>}
       </h2>
-      <table className="figures mt-1">
+      <FigureTable className="mt-1" aria-label="Measures of a pair">
         <thead>
           <tr>
             <th scope="col">mm; click for how</th>
@@ -132,7 +135,7 @@ function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
             );
           })}
         </tbody>
-      </table>
+      </FigureTable>
       {mayPropose && own.length && own.width && !isReference && (
         <button
           type="button"

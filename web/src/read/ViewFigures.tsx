@@ -3,6 +3,7 @@ import { differs, type ViewFigure } from '@radiant/core';
 import { memo } from 'react';
 import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
+import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
 import { AskedValue } from '../shell/How.js';
 import { TeethShown } from './TeethShown.js';
@@ -18,13 +19,13 @@ export function ViewFigures({ view, figures }: { view: PhotoView; figures: reado
   return (
     <section aria-label={`Measures, ${PHOTO_VIEWS[view]}`} className="mt-6">
       <h2 className="subtitle mb-1">{view === 'retracted-front' ? 'Contacts, axes, levels' : PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())}</h2>
-      <table className="figures">
+      <FigureTable aria-label="Measures of the view">
         <tbody>
           {figures.map((f) => (
             <Row key={f.id} figure={f} name={sentence(f.name)} on={f.tooth === tooth} onChoose={selectTooth} />
           ))}
         </tbody>
-      </table>
+      </FigureTable>
       {view === 'close-rest' && <BothCentrals />}
       {view === 'close-smile' && <TeethShown />}
     </section>

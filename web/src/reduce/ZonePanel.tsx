@@ -12,6 +12,7 @@ import {
 } from '@radiant/core';
 import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { Comments } from '../shell/Comments.js';
+import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
 import { WorkingView } from '../shell/How.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
@@ -68,7 +69,7 @@ export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefi
       <p className="mb-1 text-[13px] text-ink-2">{design.palatal}</p>
       {own && (
         <>
-          <table className="figures">
+          <FigureTable aria-label="Reduction">
             <thead>
               <tr>
                 <th scope="col">zone</th>
@@ -83,7 +84,7 @@ export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefi
                 <ZoneRow key={z.zone} target={z} on={z.zone === zone} pick={() => setZone(z.zone)} />
               ))}
             </tbody>
-          </table>
+          </FigureTable>
           {chosen?.removal && (
             <div className="mt-3">
               <WorkingView figure={chosen.removal.remove} what={`${zone}, to remove`} {...(chosen.enamel && { source: chosen.enamel.source })} />

@@ -8,6 +8,7 @@ import { OwnScanScene } from '../bench/OwnScanScene.js';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { Legend } from '../shape/Legend.js';
+import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
@@ -372,7 +373,7 @@ function Teeth({
   const name = useToothLabel();
   const sorted = [...picked.teeth].sort((p, q) => row.indexOf(p.tooth) - row.indexOf(q.tooth));
   return (
-    <table className="figures mb-4 text-[13px]" aria-label="Picked teeth">
+    <FigureTable className="mb-4 text-[13px]" aria-label="Picked teeth">
       <tbody>
         {sorted.map(({ tooth, mm }) => {
           const doubts = picked.doubts.filter((d) => d.tooth === tooth);
@@ -422,7 +423,7 @@ function Teeth({
           );
         })}
       </tbody>
-    </table>
+    </FigureTable>
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Direction, Jaw } from '@radiant/core';
 import { useToothLabel } from '../data/case-context.js';
+import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
 import type { BiteView, BiteWish, CentralOverlap } from '../workers/bite.js';
 import type { LowerState } from '../workers/use-lower.js';
@@ -148,7 +149,7 @@ function Overlaps({ of }: { of: BiteView['overlap'] }) {
     return v === undefined ? '–' : number(v, 1);
   };
   return (
-    <table className="figures text-[12.5px]">
+    <FigureTable className="text-[12.5px]" aria-label="Overbite and overjet">
       <thead>
         <tr>
           <th scope="col">mm, before → planned</th>
@@ -168,6 +169,6 @@ function Overlaps({ of }: { of: BiteView['overlap'] }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </FigureTable>
   );
 }

@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { useProposal } from '../data/reading.js';
 import { Comments } from '../shell/Comments.js';
+import { FigureTable } from '../shell/FigureTable.js';
 import { number, signed } from '../shell/format.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import type { PlannedView } from '../workers/contour.worker.js';
@@ -154,7 +155,7 @@ export function ToothPanel({
 /** At most how far, and how much in all, is added and removed. */
 function Amounts({ of }: { of: PlannedView }) {
   return (
-    <table className="figures mb-4 text-[13px]">
+    <FigureTable className="mb-4 text-[13px]" aria-label="Added and removed">
       <thead>
         <tr>
           <th aria-label="which" />
@@ -174,6 +175,6 @@ function Amounts({ of }: { of: PlannedView }) {
           <td>{of.volume ? `${number(of.volume.removedMm3, 1)} mm³` : '…'}</td>
         </tr>
       </tbody>
-    </table>
+    </FigureTable>
   );
 }

@@ -3,6 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import { FigureTable } from '../shell/FigureTable.js';
 import { day, signed } from '../shell/format.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { AskedChanges } from './AskedChanges.js';
@@ -121,7 +122,7 @@ function Differences({ own, against }: { own: readonly ToothPlanInput[]; against
     return out;
   };
   return (
-    <table className="figures mb-3" aria-label="Differences">
+    <FigureTable className="mb-3" aria-label="Differences">
       <thead>
         <tr>
           <th scope="col">this one is by</th>
@@ -153,7 +154,7 @@ function Differences({ own, against }: { own: readonly ToothPlanInput[]; against
           </tr>
         )}
       </tbody>
-    </table>
+    </FigureTable>
   );
 }
 

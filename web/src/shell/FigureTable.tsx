@@ -1,0 +1,29 @@
+import { type ComponentProps, useRef } from 'react';
+import { csvOf, rowsOf } from './csv.js';
+
+/** A table of figures; it can be saved as CSV, as it stands. */
+export function FigureTable({ className = '', ...rest }: ComponentProps<'table'>) {
+  const table = useRef<HTMLTableElement>(null);
+  const name = rest['aria-label'] ?? 'table';
+  const save = () => {
+    if (!table.current) return;
+    const a = document.createElement('a');
+    a.href = URL.createObjectURL(new Blob([csvOf(rowsOf(table.current))], { type: 'text/csv' }));
+    a.download = `${name}.csv`;
+    a.click();
+    URL.revokeObjectURL(a.href);
+  };
+  return (
+    <div className="group relative">
+      <table ref={table} className={`figures ${className}`} {...rest} />
+      <button
+        type="button"
+        className="absolute -top-5 right-0 h-6 min-w-6 rounded bg-leaf px-1.5 text-[12px] text-plum opacity-0 shadow-sm group-hover:opacity-100 focus-visible:opacity-100"
+        aria-label={`Save as CSV: ${name}`}
+        onClick={save}
+      >
+        csv
+      </button>
+    </div>
+  );
+}
