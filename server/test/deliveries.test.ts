@@ -1,6 +1,6 @@
 import { keysOf, PHOTO_VIEWS, readFileName } from '@radiant/contract';
 import { RECIPES } from '@radiant/standins';
-import { ALL, deviceOf, FIRST, fileOf } from '../src/devices/deliveries.js';
+import { ALL, deviceOf, FIRST, fileOf, viewOf } from '../src/devices/deliveries.js';
 import { DEMO_RECORDS } from '../src/devices/demo-records.js';
 import { placeOf } from '../src/inbox/naming.js';
 
@@ -20,6 +20,8 @@ it('every sample case gets all ten views and a scan of each jaw from before, and
 it('all four states of the mouth and both scan formats occur', () => {
   expect(new Set(ALL.map((d) => d.state))).toEqual(new Set(['before', 'mock-up', 'provisional', 'final']));
   expect(ALL.some((d) => d.what === 'scan-ply')).toBe(true);
+  for (const { name } of CASES) expect(ALL.filter((d) => d.patient === name && d.state === 'before' && d.what.startsWith('scan-whole'))).toHaveLength(2);
+  expect(ALL.filter((d) => d.state === 'mock-up' && d.what.startsWith('scan-')).map(deviceOf)).toEqual(['simulated scanner', 'simulated laboratory']);
 });
 
 it.each(ALL.map((d) => [fileOf(d), d] as const))('%s says its case, its view and its state to the inbox', (name, d) => {
@@ -28,6 +30,8 @@ it.each(ALL.map((d) => [fileOf(d), d] as const))('%s says its case, its view and
   const said = readFileName(name);
   expect(said.state).toBe(d.state);
   if (!d.what.startsWith('scan-')) expect(said.view).toBe(d.what);
+  // What is no photograph has no marks to be made on it.
+  expect(viewOf(d) === undefined).toBe(/\.(stl|ply)$/.test(name));
 });
 
 it('every sample case has a record with a wish and, where teeth are missing, says which', () => {

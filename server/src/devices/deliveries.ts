@@ -76,6 +76,9 @@ export function fileOf(d: Delivery): string {
   return `${d.patient} - ${d.what.replaceAll('-', ' ')}, ${state}.jpg`;
 }
 
+/** The view of a photograph; of a scan none. */
+export const viewOf = (d: Delivery): PhotoView | undefined => (d.what.startsWith('scan-') ? undefined : (d.what as PhotoView));
+
 /** The folder of the device in the watched folder; its name says that it is simulated. */
 export const deviceOf = (d: Delivery): string =>
   d.what === 'scan-wax-up' ? 'simulated laboratory' : d.what.startsWith('scan-') ? 'simulated scanner' : 'simulated camera';

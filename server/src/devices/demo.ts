@@ -2,7 +2,7 @@ import { type ChildProcess, fork } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
-import { completed, landmarkSet, type PhotoView, planInputs, type ReadSection, type Role, type SectionChange, type SectionName } from '@radiant/contract';
+import { completed, landmarkSet, planInputs, type ReadSection, type Role, type SectionChange, type SectionName } from '@radiant/contract';
 import {
   existingArch,
   type Figure,
@@ -25,7 +25,7 @@ import { FilesService } from '../files/files.service.js';
 import { InboxService } from '../inbox/inbox.service.js';
 import { PeopleService } from '../people/people.service.js';
 import type { SignedIn } from '../people/session.js';
-import { ALL, type Delivery, FIRST, fileOf } from './deliveries.js';
+import { ALL, type Delivery, FIRST, fileOf, viewOf } from './deliveries.js';
 import { frontLandmarks, frontScale, viewReading } from './demo-readings.js';
 import { DEMO_RECORDS } from './demo-records.js';
 
@@ -156,10 +156,10 @@ export class Demo implements OnModuleDestroy {
   }
 
   private async mark(d: Delivery, row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
-    if (d.what === 'scan-lower') return;
+    const view = viewOf(d);
     const patient = makePatient(inState(RECIPES[d.patient], d.state));
     if (d.what === 'scan-stl' || d.what === 'scan-ply') return this.contour(row, file, me);
-    const view = d.what as PhotoView;
+    if (!view) return;
     const reading = viewReading(patient, view, file.id);
     await this.change(
       row,
