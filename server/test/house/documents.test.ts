@@ -1,5 +1,6 @@
 import type { CaseDetail, CaseDocument, CaseSummary, Problem } from '@radiant/contract';
-import { bounds, crown, crownSize, inspectMesh, type Mesh, pieces, readStl, UPPER_SIX, volume } from '@radiant/core';
+import { bounds, crown, crownSize, inspectMesh, type Mesh, pieces, readMesh, readStl, UPPER_SIX, volume } from '@radiant/core';
+import { strFromU8, unzipSync } from 'fflate';
 import Manifold from 'manifold-3d';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
@@ -97,6 +98,15 @@ describe('the contour as STL', () => {
     const b = bounds(mesh);
     expect(whole.volume()).toBeGreaterThan(1.5 * crowns.reduce((n, c) => n + volume(c), 0));
     expect(whole.volume()).toBeLessThan(0.5 * (b.max[0] - b.min[0]) * (b.max[1] - b.min[1]) * (b.max[2] - b.min[2]));
+  });
+
+  it('goes out as 3MF with a body for each crown, as OBJ and as PLY; another format is not found', async () => {
+    const of = async (format: string) => (await dentist.bytes(`/cases/${avocet.id}/contour.${format}?what=planned`)).slice();
+    const model = strFromU8(unzipSync(await of('3mf'))['3D/3dmodel.model'] as Uint8Array);
+    expect([...model.matchAll(/<object [^>]*name="([^"]+)"/g)].map((m) => m[1])).toEqual([...UPPER_SIX].map((t) => `planned ${t}`));
+    const same = volume(readStl(await stl('what=planned')).mesh);
+    for (const format of ['obj', 'ply']) expect(volume(readMesh(await of(format)).mesh)).toBeCloseTo(same, 0);
+    expect((await dentist.get(`/cases/${avocet.id}/contour.step`)).status).toBe(404);
   });
 
   it('lies over the arch as scanned, which goes out whole', async () => {
