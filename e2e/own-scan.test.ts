@@ -79,6 +79,26 @@ it('used, it is the case’s scan: the crowns stand on it', async () => {
   expect([...teeth.keys()].sort()).toEqual([...UPPER_TEN].sort());
 });
 
+it('the lower jaw of the same sitting lies by the bite as it was scanned; one of another sitting does not', async () => {
+  const { page } = v;
+  const lower = (placed: (typeof setting)['placed']) => writeStlBinary(wholeJaw(makePatient(AVOCET), 'lower', { ...setting, placed, seed: 642 }).mesh);
+  await choose('other sitting.stl', lower({ ...ELSEWHERE, origin: [90, -48, 12] as never }));
+  await ready();
+  await page.getByText('The two scans do not lie together: they are of different sittings, or of different scanners.').waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'leave it as it is' }).first().click();
+  await choose('lower jaw.stl', lower(ELSEWHERE));
+  await ready();
+  await page.getByRole('button', { name: 'by the scanned bite', pressed: true }).waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Use this scan' }).click();
+  await page.getByText(/form fits it to 0\.\d\d mm/).waitFor({ timeout: 90_000 });
+  await page.keyboard.press('o');
+  await page
+    .getByRole('region', { name: 'Bite' })
+    .getByText(/^Closed, |is in the way of .* by 0\.\d\d mm|^Nothing touches; the nearest tooth is [01]\.\d\d mm away/)
+    .waitFor();
+  await page.keyboard.press('o');
+});
+
 it('a wax-up of a laboratory becomes the planned contour', async () => {
   const { page } = v;
   const six = makePatient(inState(AVOCET, 'mock-up')).teeth.filter((t) => UPPER_SIX.includes(t.tooth));

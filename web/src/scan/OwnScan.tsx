@@ -23,6 +23,8 @@ const HANDS: readonly (readonly [Hand, string, string])[] = [
   ['gum', 'paint gum', 'g'],
   ['places', 'three places', 'k'],
 ];
+/** How the name of a working copy ends. */
+const PICKED_OUT = ', teeth picked out.ply';
 /** How the scan is laid into the mouth. */
 type Way = 'shape' | 'first' | 'bite';
 const WAYS: readonly (readonly [Way, string])[] = [
@@ -123,6 +125,16 @@ export function OwnScan({ file }: { file: CaseFile }) {
     } else if (w === 'first' && same && (await scan.layOn(jaw, urlOf(same.id)))) setWay(w);
     else if (w === 'bite' && across && (await scan.layByBite(jaw, urlOf(across.id)))) setWay(w);
   };
+  // A lower jaw of the same sitting lies by the bite as it was scanned; where it is of another one, by its own shape.
+  const tried = useRef(false);
+  const byBite = useRef(lay);
+  byBite.current = lay;
+  const lowerLaid = state.state === 'laid' && jaw === 'lower' && across?.name.endsWith(PICKED_OUT) === true;
+  useEffect(() => {
+    if (!lowerLaid || tried.current) return;
+    tried.current = true;
+    void byBite.current('bite');
+  }, [lowerLaid]);
   const becomePlan = async () => {
     if (!same) return;
     setSaving('Setting the crowns to it …');
@@ -140,7 +152,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
     try {
       setSaving('Saving …');
       const bare = file.name.replace(/\.[a-z]+$/i, '');
-      const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, new File([done.bytes as BlobPart], `${bare}, teeth picked out.ply`));
+      const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, new File([done.bytes as BlobPart], `${bare}${PICKED_OUT}`));
       await refresh();
       if (made.kind === 'scan') shape.set({ ...shape.data, scanId: made.id });
       navigate('.', { replace: true });

@@ -230,6 +230,13 @@ const service = {
     if (!mended) throw new Error('The scan is not open.');
     const found = frameInHead(await fetched(otherUrl, () => undefined));
     if (!found) throw new Error('The other jaw’s scan does not say how it was laid: only one whose teeth were picked out here does.');
+    let shape: Frame;
+    try {
+      shape = mouthFrame(mended, as).frame;
+    } catch (error) {
+      throw sentenceOf(error, 'No row of teeth can be found in the scan.');
+    }
+    if (!liesTogether(shape, found)) throw new Error('The two scans do not lie together: they are of different sittings, or of different scanners.');
     jaw = as;
     frame = found;
     return laid(1);
@@ -333,6 +340,16 @@ const service = {
     }
   },
 };
+
+/** A jaw laid by the other's frame lies about where its own shape would have it: within so many degrees and mm. House limits. */
+const TOGETHER = { deg: 20, mm: 15 };
+
+function liesTogether(a: Frame, b: Frame): boolean {
+  const cos = (p: Vec3, q: Vec3) => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
+  const least = Math.cos((TOGETHER.deg * Math.PI) / 180);
+  const far = Math.hypot(a.origin[0] - b.origin[0], a.origin[1] - b.origin[1], a.origin[2] - b.origin[2]);
+  return far < TOGETHER.mm && cos(a.x, b.x) > least && cos(a.z, b.z) > least;
+}
 
 function hasNumbers(bytes: Uint8Array): boolean {
   try {
