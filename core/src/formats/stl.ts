@@ -45,6 +45,7 @@ export function stlKind(bytes: Uint8Array): StlContent['kind'] {
     }
   }
   if (!startsLikeAscii(bytes)) throw new Refusal('stl-broken', 'This is not an STL file.');
+  if (!/\bvertex\b/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 4096)))) throw new Refusal('stl-empty', 'The STL file holds no triangles.');
   return 'ascii';
 }
 
