@@ -34,7 +34,10 @@ export function stlKind(bytes: Uint8Array): StlContent['kind'] {
   if (bytes.length >= HEADER_BYTES) {
     const count = view.getUint32(80, true);
     const expected = HEADER_BYTES + RECORD_BYTES * count;
-    if (expected === bytes.length) return 'binary';
+    if (expected === bytes.length) {
+      if (count === 0) throw new Refusal('stl-empty', 'The STL file holds no triangles.');
+      return 'binary';
+    }
     if (!startsLikeAscii(bytes)) {
       throw new Refusal(
         'stl-broken',
@@ -61,7 +64,6 @@ function startsLikeAscii(bytes: Uint8Array): boolean {
 }
 
 function readBinary(view: DataView, count: number): StlContent {
-  if (count === 0) throw new Refusal('stl-empty', 'The STL file holds no triangles.');
   const corners = new Float64Array(9 * count);
   const attributes = new Uint16Array(count);
   for (let t = 0; t < count; t++) {

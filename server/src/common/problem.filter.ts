@@ -51,7 +51,7 @@ export class ProblemFilter implements ExceptionFilter {
     if (error instanceof Refusal) return { ...problem(422, 'Not accepted', error.message), type: `urn:radiant-arch:${error.code}` };
     if (error instanceof MulterError) {
       return error.code === 'LIMIT_FILE_SIZE'
-        ? problem(413, 'Too large', 'The file is larger than 50 MB.')
+        ? problem(413, 'Too large', 'The file is too large: photographs may have 50 MB, scans 180 MB.')
         : problem(400, 'Not understood', 'The upload was not understood: send one file.');
     }
     if (isDatabaseAway(error)) return problem(503, 'Database away', 'The database does not answer; nothing was changed. Try again in a moment.');
@@ -68,7 +68,7 @@ export class ProblemFilter implements ExceptionFilter {
       status === 401
         ? 'Sign in first.'
         : status === 413
-          ? 'The file is larger than 50 MB.'
+          ? 'The file is too large: photographs may have 50 MB, scans 180 MB.'
           : status === 400
             ? 'The request was not understood.'
             : error.message;

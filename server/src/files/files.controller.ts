@@ -12,6 +12,7 @@ import { describeFile, FilesService } from './files.service.js';
 
 /** Three million triangles in binary STL are 150 MB. */
 const MAX_FILE_BYTES = 180 * 1024 * 1024;
+const MAX_PHOTO_BYTES = 50 * 1024 * 1024;
 /** A file never changes under its number. */
 const FOR_EVER = 'private, max-age=31536000, immutable';
 
@@ -45,6 +46,7 @@ export class FilesController {
     const { kind, ...said } = query;
     if (!FILE_KINDS.includes(kind as FileKind)) throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo or a scan.');
     if (!file) throw new ProblemException(422, 'Not accepted', 'The upload holds no file.');
+    if (kind === 'photo' && file.size > MAX_PHOTO_BYTES) throw new ProblemException(413, 'Too large', 'The file is larger than 50 MB.');
     const { errors } = check(FileChange, said);
     if (errors.length > 0) throw invalid(errors);
     const { row, already } = await this.files.deliver(own.id, {
