@@ -1,7 +1,7 @@
 import { type Frame, frameFrom, shift, toLocal, toParent, turn } from '../geometry/frame.js';
 import { type Mesh, placeMesh } from '../geometry/mesh.js';
 import { signedDistances, signedField } from '../geometry/tree/signed.js';
-import { rotateAbout, type Vec3 } from '../geometry/vec.js';
+import { dot, rotateAbout, type Vec3 } from '../geometry/vec.js';
 import { type Fdi, jawOf, PLANNABLE, UPPER_SIX } from '../teeth/notation.js';
 import { type ArchPlace, archSide, frameToArch, meshToArch, placesAlong, type Room, rotateTooth } from './arch.js';
 import { type Crown, type CrownSize, crown, ringVertex } from './crown.js';
@@ -192,8 +192,8 @@ function nearer(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, as: ExistingT
   const own = plan[tooth] as ToothPlan;
   const side = archSide(tooth) === 'left' ? 1 : -1;
   const f = plannedTooth(arch, plan, tooth).frame;
-  const axis: Vec3 = [0, 1, 2].map((k) => as.frame.z[k] as number) as [number, number, number];
-  const lean = (d: Vec3) => (Math.atan2(dotOf(d, axis), dotOf(f.z, axis)) * 180) / Math.PI;
+  const axis = as.frame.z;
+  const lean = (d: Vec3) => (Math.atan2(dot(d, axis), dot(f.z, axis)) * 180) / Math.PI;
   const leant: ToothPlan = {
     ...own,
     torqueDeg: within(round((own.torqueDeg ?? 0) + lean(f.y), 0.5), PLAN_LIMITS.torqueDeg),
@@ -203,8 +203,6 @@ function nearer(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, as: ExistingT
   const gap = median([...faceGaps(as, plannedTooth(arch, next, tooth))]);
   return { ...leant, facialVolumeMm: within(round(leant.facialVolumeMm - gap, 0.05), PLAN_LIMITS.facialVolumeMm) };
 }
-
-const dotOf = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** Turn of a frame's x about the vertical, degrees. */
 const heading = (f: Frame): number => (Math.atan2(f.x[1], f.x[0]) * 180) / Math.PI;

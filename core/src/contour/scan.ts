@@ -45,7 +45,7 @@ export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = UPPER_SIX): 
     throw new Refusal(
       'scan-without-teeth',
       teeth.size === 0
-        ? 'The scan does not say which triangles belong to which tooth. For now only scans with tooth numbers can be used, such as those of the simulated scanner.'
+        ? 'The scan does not say which triangles belong to which tooth. Its teeth have to be picked out first.'
         : `The scan lacks ${missing.join(', ')} of the ${needs === UPPER_SIX ? 'six upper front teeth' : 'teeth that are needed'}.`,
       missing,
     );
@@ -54,7 +54,8 @@ export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = UPPER_SIX): 
   return { jaw, teeth, rest: subMesh(mesh, attributes, (a) => !row.includes(a)) };
 }
 
-function subMesh(mesh: Mesh, attributes: Uint16Array, keep: (attribute: number) => boolean): Mesh {
+/** The triangles whose number is kept, as a surface of its own. */
+export function subMesh(mesh: Mesh, attributes: ArrayLike<number>, keep: (attribute: number) => boolean): Mesh {
   const map = new Int32Array(mesh.positions.length / 3).fill(-1);
   const positions: number[] = [];
   const triangles: number[] = [];

@@ -1,4 +1,4 @@
-import type { SegmentedScan } from '../contour/scan.js';
+import { type SegmentedScan, subMesh } from '../contour/scan.js';
 import { Refusal } from '../errors.js';
 import { type Mesh, pieces } from '../geometry/mesh.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
@@ -6,23 +6,7 @@ import { adjacencyOf, openLoops } from './adjacency.js';
 import { partedAtCorners, withCaps } from './repair.js';
 
 /** The triangles of one tooth, or of the gum with 0, as a surface of its own. */
-export function partOf(m: Mesh, tooth: Uint8Array, which: number): Mesh {
-  const map = new Int32Array(m.positions.length / 3).fill(-1);
-  const positions: number[] = [];
-  const triangles: number[] = [];
-  for (let t = 0; t < tooth.length; t++) {
-    if (tooth[t] !== which) continue;
-    for (let c = 0; c < 3; c++) {
-      const v = m.triangles[3 * t + c] as number;
-      if ((map[v] as number) < 0) {
-        map[v] = positions.length / 3;
-        for (let k = 0; k < 3; k++) positions.push(m.positions[3 * v + k] as number);
-      }
-      triangles.push(map[v] as number);
-    }
-  }
-  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
-}
+export const partOf = (m: Mesh, tooth: Uint8Array, which: number): Mesh => subMesh(m, tooth, (n) => n === which);
 
 /** A tooth of fewer triangles than this is none: something was clicked that is no crown. */
 const LEAST_TRIANGLES = 200;

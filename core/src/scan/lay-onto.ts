@@ -3,7 +3,7 @@ import type { Mesh } from '../geometry/mesh.js';
 import { solve } from '../geometry/solve.js';
 import { closestPoints } from '../geometry/tree/closest.js';
 import { type SignedField, signedField } from '../geometry/tree/signed.js';
-import { add, cross, length, normalize, rotateAbout, scale, sub, type Vec3 } from '../geometry/vec.js';
+import { add, cross, dot, length, normalize, rotateAbout, scale, sub, type Vec3 } from '../geometry/vec.js';
 
 /** A surface onto which others are laid. */
 export type Ground = SignedField;
@@ -135,15 +135,13 @@ export function startFromPlaces(moved: readonly [Vec3, Vec3, Vec3], ground: read
   const other = basis(ground);
   // The moved coordinates' axes and origin, told in the basis of the places and then in the ground's.
   const carry = (v: Vec3): Vec3 => {
-    const c: Vec3 = [dot3(own.x, v), dot3(own.y, v), dot3(own.z, v)];
+    const c: Vec3 = [dot(own.x, v), dot(own.y, v), dot(own.z, v)];
     return add(add(scale(other.x, c[0]), scale(other.y, c[1])), scale(other.z, c[2]));
   };
   const x = carry([1, 0, 0]);
   const z = carry([0, 0, 1]);
   return frameFrom(sub(ground[0], carry(moved[0])), z, x);
 }
-
-const dot3 = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 function basis([a, b, c]: readonly [Vec3, Vec3, Vec3]): { x: Vec3; y: Vec3; z: Vec3 } {
   const x = normalize(sub(b, a));

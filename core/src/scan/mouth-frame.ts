@@ -1,6 +1,6 @@
 import { Refusal } from '../errors.js';
 import type { Frame } from '../geometry/frame.js';
-import { bounds, type Mesh } from '../geometry/mesh.js';
+import { bounds, type Mesh, vertex } from '../geometry/mesh.js';
 import { leastSquares } from '../geometry/solve.js';
 import { cross, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
 import type { Jaw } from '../teeth/notation.js';
@@ -20,8 +20,6 @@ export interface MouthProposal {
 const TOOTH_BAND_MM = 4;
 /** A jaw's front and premolars are at least so wide and at most so, mm; beyond it is no jaw, or not in millimetres. */
 export const JAW_MM = { least: 25, most: 110 };
-
-const at = (m: Mesh, v: number): Vec3 => [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number];
 
 /**
  * Finds a jaw's place from its shape: an open surface faces where it bites, its teeth's edges lie in a plane, its two sides are
@@ -43,7 +41,7 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   const low: [number, number][] = [];
   const step = Math.max(1, Math.floor(m.positions.length / 3 / 60_000));
   for (let v = 0; v < m.positions.length / 3; v += step) {
-    const p = at(m, v);
+    const p = vertex(m, v);
     const h = dot(bite, p);
     if (h > top - TOOTH_BAND_MM) points.push([dot(a, p), dot(b, p)]);
     else low.push([dot(a, p), dot(b, p)]);
@@ -65,7 +63,7 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   const front = depths[Math.floor(0.25 * depths.length)] as number;
   const heights: number[] = [];
   for (let v = 0; v < m.positions.length / 3; v += step) {
-    const p = at(m, v);
+    const p = vertex(m, v);
     const u = dot(across, p) - axis.u0;
     if (Math.abs(u) < 8 && Math.abs(dot(along, p) - front) < 6) heights.push(dot(bite, p));
   }
@@ -109,7 +107,7 @@ export function frameFromClicks(middle: Vec3, right: Vec3, left: Vec3, jaw: Jaw,
 function topOf(m: Mesh, bite: Vec3): number {
   const heights: number[] = [];
   const step = Math.max(1, Math.floor(m.positions.length / 3 / 20_000));
-  for (let v = 0; v < m.positions.length / 3; v += step) heights.push(dot(bite, at(m, v)));
+  for (let v = 0; v < m.positions.length / 3; v += step) heights.push(dot(bite, vertex(m, v)));
   heights.sort((p, q) => q - p);
   return heights[Math.floor(0.002 * heights.length)] as number;
 }
@@ -131,14 +129,14 @@ function summitPlane(m: Mesh, bite: Vec3): Vec3 {
   const step = Math.max(1, Math.floor(vertices / 40_000));
   let [ca, cb, n] = [0, 0, 0];
   for (let v = 0; v < vertices; v += step) {
-    ca += dot(a, at(m, v));
-    cb += dot(b, at(m, v));
+    ca += dot(a, vertex(m, v));
+    cb += dot(b, vertex(m, v));
     n++;
   }
   [ca, cb] = [ca / n, cb / n];
   const best: ([number, number, number] | undefined)[] = new Array(SECTORS).fill(undefined);
   for (let v = 0; v < vertices; v += step) {
-    const p = at(m, v);
+    const p = vertex(m, v);
     const [x, y, h] = [dot(a, p) - ca, dot(b, p) - cb, dot(bite, p)];
     const k = Math.min(SECTORS - 1, Math.floor(((Math.atan2(y, x) + Math.PI) / (2 * Math.PI)) * SECTORS));
     const own = best[k];

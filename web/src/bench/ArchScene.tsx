@@ -1,13 +1,13 @@
 import { CROWN_RING, CROWN_RINGS, type Fdi, type Frame, jawOf, type SectionLine, toParent } from '@radiant/core';
-import { addAfterEffect, Canvas, invalidate, type ThreeEvent } from '@react-three/fiber';
+import { addAfterEffect, invalidate, type ThreeEvent } from '@react-three/fiber';
 import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import type { PlannedView } from '../workers/contour.worker.js';
 import type { DrawableMesh } from '../workers/drawable.js';
-import { eyeOf, Rig, type View } from './arch-eye.js';
+import type { View } from './arch-eye.js';
 import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { biteColour, differenceColour } from './colour-scale.js';
-import { drawnInSoftware } from './software.js';
+import { JawCanvas } from './JawCanvas.js';
 
 /** What is drawn of the teeth. */
 export type Showing = 'existing' | 'planned' | 'difference' | 'both' | 'bite';
@@ -37,8 +37,6 @@ export interface BrushHand {
   readonly go: (tooth: Fdi, vertex: number) => void;
   readonly end: () => void;
 }
-
-const SMOOTH = !drawnInSoftware();
 
 /** The arch in three dimensions: the scan, the planned crowns, what is added and removed, the bite, a plane through it. */
 export const ArchScene = memo(function ArchScene({
@@ -137,15 +135,11 @@ export const ArchScene = memo(function ArchScene({
 
   const look: Look = { planned, showing, share, selected, biteMaps, hand };
   return (
-    <Canvas
-      frameloop="demand"
-      dpr={[1, 2]}
-      camera={{ fov: 19, near: 10, far: 600, position: [...eyeOf('upper', 'front').from], up: [0, 0, 1] }}
-      gl={{ antialias: SMOOTH }}
-      aria-label={lower ? 'Both arches in three dimensions' : `${view.jaw === 'upper' ? 'Upper' : 'Lower'} arch in three dimensions`}
+    <JawCanvas
+      label={lower ? 'Both arches in three dimensions' : `${view.jaw === 'upper' ? 'Upper' : 'Lower'} arch in three dimensions`}
+      view={view}
+      hold={hold}
     >
-      <color attach="background" args={['#7b7b7b']} />
-      <Rig view={view} hold={hold} />
       <PaintMark of={planned} />
       {arch && <Teeth of={arch} {...look} />}
       {showing === 'difference' && !brush && planned.get(selected) && <FaceLine of={planned.get(selected) as PlannedView} />}
@@ -161,7 +155,7 @@ export const ArchScene = memo(function ArchScene({
         <ringGeometry args={[0.94, 1, 48]} />
         <meshBasicMaterial color="#5d2a5a" depthTest={false} transparent opacity={0.9} side={THREE.DoubleSide} />
       </mesh>
-    </Canvas>
+    </JawCanvas>
   );
 });
 

@@ -1,12 +1,12 @@
 import type { Fdi } from '@radiant/core';
-import { Canvas, invalidate, type ThreeEvent, useFrame, useThree } from '@react-three/fiber';
+import { invalidate, type ThreeEvent, useFrame, useThree } from '@react-three/fiber';
 import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import type { Laid, PickedView } from '../workers/own-scan.worker.js';
-import { eyeOf, Rig, type View } from './arch-eye.js';
+import type { View } from './arch-eye.js';
 import { useGeometry } from './arch-surfaces.js';
 import { differenceColour } from './colour-scale.js';
-import { drawnInSoftware } from './software.js';
+import { JawCanvas } from './JawCanvas.js';
 import { studioLight } from './studio-light.js';
 
 /** Tints of neighbouring teeth: near enough to enamel, far enough from each other. */
@@ -14,8 +14,6 @@ const TINTS = ['#f3e6c8', '#cfe0ee', '#d9ecd0', '#f0d9e6', '#e6dcf4'].map((c) =>
 const GUM = new THREE.Color('#cf8a85');
 const CHOSEN = new THREE.Color('#8a4a86');
 const SOFT = studioLight(0.35);
-const SMOOTH = !drawnInSoftware();
-
 /** A whole jaw with its picked teeth: hand of a click, of a stroke, and the places clicked so far. */
 export const OwnScanScene = memo(function OwnScanScene({
   laid,
@@ -48,15 +46,7 @@ export const OwnScanScene = memo(function OwnScanScene({
 }) {
   const hold = useRef(false);
   return (
-    <Canvas
-      frameloop="demand"
-      dpr={[1, 2]}
-      camera={{ fov: 19, near: 10, far: 600, position: [...eyeOf('upper', 'front').from], up: [0, 0, 1] }}
-      gl={{ antialias: SMOOTH }}
-      aria-label="The scan in three dimensions"
-    >
-      <color attach="background" args={['#7b7b7b']} />
-      <Rig view={view} hold={hold} />
+    <JawCanvas label="The scan in three dimensions" view={view} hold={hold}>
       <Jaw laid={laid} picked={picked} chosen={chosen} own={own} off={off} painting={painting} hold={hold} onClick={onClick} onStroke={onStroke} />
       {places.map((p) => (
         <mesh key={p.join(' ')} position={[...p]} renderOrder={3}>
@@ -65,7 +55,7 @@ export const OwnScanScene = memo(function OwnScanScene({
         </mesh>
       ))}
       <Carried teeth={picked.teeth} labels={labels} />
-    </Canvas>
+    </JawCanvas>
   );
 });
 
