@@ -62,6 +62,7 @@ export { type AnyMesh, MOST_TRIANGLES, meshFormat, readMesh } from './formats/an
 export { isObj, readObj, writeObj } from './formats/obj.js';
 export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';
 export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './formats/stl.js';
+export { type Adjacency, acrossOf, adjacencyOf, CROWDED, neighbourhoodOf, OPEN, openLoops } from './geometry/adjacency.js';
 export { type Axes, type ColumnGrid, eachMeeting, gridOver, lengthOutside, spans } from './geometry/columns.js';
 export { type Curve, monotoneCurve, smoothstep } from './geometry/curve.js';
 export { directionToParent, type Frame, frameFrom, inverse, shift, toLocal, toParent, turn, WORLD } from './geometry/frame.js';
@@ -139,7 +140,6 @@ export { type DesignId, designOf, type EdgeNeed, VENEER_DESIGNS, type VeneerDesi
 export { type CutFrom, grooveFor, reductionBetween, type ToothReduction, toothReduction, type ZoneTarget, zenithHeight } from './reduction/plan.js';
 export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal, removal, SCAN_PM_MM } from './reduction/removal.js';
 export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
-export { type Adjacency, adjacencyOf, CROWDED, neighbourhoodOf, OPEN, openLoops } from './scan/adjacency.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
 export { frameInHead, frameWords } from './scan/kept-frame.js';
 export { type Ground, groundOf, type LaidOn, layOnto, startFromPlaces } from './scan/lay-onto.js';

@@ -87,20 +87,32 @@ function readAscii(text: string): StlContent {
   return connect(Float64Array.from(corners), new Uint16Array(corners.length / 9), 'ascii');
 }
 
+/** Connects the triangles; takes `corners` and `attributes` for itself. */
 function connect(corners: Float64Array, attributes: Uint16Array, kind: StlContent['kind']): StlContent {
   for (let i = 0; i < corners.length; i++) {
-    if (!Number.isFinite(corners[i])) {
+    // Only a number with an end leaves nothing when taken from itself.
+    if ((corners[i] as number) - (corners[i] as number) !== 0) {
       throw new Refusal('number-invalid', `The STL file holds a coordinate that is not a number, in triangle ${Math.floor(i / 9) + 1}.`);
     }
   }
-  const same = (t: number, i: number, j: number) => [0, 1, 2].every((k) => corners[9 * t + 3 * i + k] === corners[9 * t + 3 * j + k]);
-  const kept: number[] = [];
-  for (let t = 0; t < attributes.length; t++) if (!same(t, 0, 1) && !same(t, 1, 2) && !same(t, 2, 0)) kept.push(t);
-  if (kept.length === 0) throw new Refusal('stl-empty', 'The STL file holds no triangle with an area.');
-  const positions = new Float64Array(9 * kept.length);
-  for (let k = 0; k < kept.length; k++) positions.set(corners.subarray(9 * (kept[k] as number), 9 * (kept[k] as number) + 9), 9 * k);
-  const triangles = Uint32Array.from({ length: 3 * kept.length }, (_, i) => i);
-  return { mesh: weld({ positions, triangles }), attributes: Uint16Array.from(kept, (t) => attributes[t] as number), kind };
+  let kept = 0;
+  for (let t = 0; t < attributes.length; t++) {
+    const at = 9 * t;
+    if (sameCorner(corners, at, at + 3) || sameCorner(corners, at + 3, at + 6) || sameCorner(corners, at + 6, at)) continue;
+    if (kept < t) {
+      corners.copyWithin(9 * kept, at, at + 9);
+      attributes[kept] = attributes[t] as number;
+    }
+    kept++;
+  }
+  if (kept === 0) throw new Refusal('stl-empty', 'The STL file holds no triangle with an area.');
+  const triangles = new Uint32Array(3 * kept);
+  for (let k = 0; k < triangles.length; k++) triangles[k] = k;
+  return { mesh: weld({ positions: corners.slice(0, 9 * kept), triangles }), attributes: attributes.slice(0, kept), kind };
+}
+
+function sameCorner(corners: Float64Array, a: number, b: number): boolean {
+  return corners[a] === corners[b] && corners[a + 1] === corners[b + 1] && corners[a + 2] === corners[b + 2];
 }
 
 /**

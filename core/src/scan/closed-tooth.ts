@@ -1,8 +1,8 @@
 import { type SegmentedScan, subMesh } from '../contour/scan.js';
 import { Refusal } from '../errors.js';
+import { adjacencyOf, openLoops } from '../geometry/adjacency.js';
 import { type Mesh, pieces } from '../geometry/mesh.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
-import { adjacencyOf, openLoops } from './adjacency.js';
 import { partedAtCorners, withCaps } from './repair.js';
 
 /** The triangles of one tooth, or of the gum with 0, as a surface of its own. */

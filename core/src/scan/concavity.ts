@@ -1,5 +1,5 @@
+import type { Neighbourhood } from '../geometry/adjacency.js';
 import { type Mesh, vertexNormals } from '../geometry/mesh.js';
-import type { Neighbourhood } from './adjacency.js';
 
 /** A surface smoothed for looking at its folds, with its normals; same vertices. */
 export interface Smooth {

@@ -1,7 +1,7 @@
 import { meshToArch } from '../contour/arch.js';
+import { type Adjacency, adjacencyOf, type Neighbourhood, neighbourhoodOf } from '../geometry/adjacency.js';
 import type { Mesh } from '../geometry/mesh.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
-import { type Adjacency, adjacencyOf, type Neighbourhood, neighbourhoodOf } from './adjacency.js';
 import { concavityOf, type Smooth, smoothed } from './concavity.js';
 import { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './row.js';
 import { ofTriangles, segmented } from './segment.js';

@@ -1,7 +1,7 @@
+import { type Adjacency, adjacencyOf, CROWDED, openLoops } from '../geometry/adjacency.js';
 import { type Mesh, triangleArea, weld } from '../geometry/mesh.js';
 import { DEGENERATE_AREA_MM2 } from '../geometry/validate.js';
-import { add, cross, dot, length, scale, sub, type Vec3 } from '../geometry/vec.js';
-import { type Adjacency, adjacencyOf, CROWDED, openLoops } from './adjacency.js';
+import { dot, length, sub, type Vec3 } from '../geometry/vec.js';
 
 export type RepairKind = 'welded' | 'degenerate' | 'doubled' | 'crowded' | 'turned' | 'inside-out' | 'stray' | 'filled';
 
@@ -49,7 +49,7 @@ export function repaired(m: Mesh): Repaired {
     if (count > 0) repairs.push({ kind, count, sentence });
   };
   const before = m.positions.length / 3;
-  let mesh = weld({ positions: m.positions.map((v) => Math.round(v / WELD_MM) * WELD_MM), triangles: m.triangles });
+  let mesh = weld({ positions: rounded(m.positions), triangles: m.triangles });
   tell('welded', before - mesh.positions.length / 3, `${plural(before - mesh.positions.length / 3, 'doubled point', 'doubled points')} joined`);
 
   const sound = wholeTriangles(mesh);
@@ -81,6 +81,12 @@ export function repaired(m: Mesh): Repaired {
   const filled = smallHolesFilled(partedAtCorners(mesh));
   tell('filled', filled.count, `${plural(filled.count, 'small hole', 'small holes')} filled`);
   return { mesh: filled.mesh, repairs };
+}
+
+function rounded(positions: Float64Array): Float64Array {
+  const out = new Float64Array(positions.length);
+  for (let i = 0; i < out.length; i++) out[i] = Math.round((positions[i] as number) / WELD_MM) * WELD_MM;
+  return out;
 }
 
 function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; doubled: number } {
@@ -126,15 +132,17 @@ function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; double
 /** Where more than two triangles share an edge they all go; what touches in a single corner is parted there. */
 function uncrowded(m: Mesh): { mesh: Mesh; left: number } {
   const { across } = beside(m);
-  const gone = new Uint8Array(across.length / 3);
-  let left = 0;
-  for (let k = 0; k < across.length; k++) {
-    const t = (k / 3) | 0;
-    if (across[k] !== CROWDED || gone[t]) continue;
-    gone[t] = 1;
-    left++;
+  const triangles = new Uint32Array(m.triangles.length);
+  let n = 0;
+  for (let k = 0; k < across.length; k += 3) {
+    if (across[k] === CROWDED || across[k + 1] === CROWDED || across[k + 2] === CROWDED) continue;
+    triangles[n] = m.triangles[k] as number;
+    triangles[n + 1] = m.triangles[k + 1] as number;
+    triangles[n + 2] = m.triangles[k + 2] as number;
+    n += 3;
   }
-  return { mesh: partedAtCorners(left === 0 ? m : { positions: m.positions, triangles: m.triangles.filter((_, k) => !gone[(k / 3) | 0]) }), left };
+  const left = (across.length - n) / 3;
+  return { mesh: partedAtCorners(left === 0 ? m : { positions: m.positions, triangles: triangles.slice(0, n) }), left };
 }
 
 function joined(a: Float64Array, more: readonly number[]): Float64Array {
@@ -142,6 +150,28 @@ function joined(a: Float64Array, more: readonly number[]): Float64Array {
   out.set(a);
   out.set(more, a.length);
   return out;
+}
+
+/**
+ * How many of the triangles around a corner hang together across the edges that meet there, from the first on: first the one way
+ * round, then the other.
+ */
+function firstFan(m: Mesh, across: Int32Array, v: number, start: number): number {
+  const { triangles } = m;
+  let fan = 1;
+  for (const side of [0, 2]) {
+    let [t, came] = [start, -1];
+    for (;;) {
+      const c = triangles[3 * t] === v ? 0 : triangles[3 * t + 1] === v ? 1 : 2;
+      const [leaving, arriving] = [across[3 * t + c] as number, across[3 * t + ((c + 2) % 3)] as number];
+      const next = came < 0 ? (side === 0 ? leaving : arriving) : leaving === came ? arriving : leaving;
+      if (next < 0) break;
+      if (next === start) return fan;
+      [came, t] = [t, next];
+      fan++;
+    }
+  }
+  return fan;
 }
 
 /** Every fan of triangles around a corner gets a corner of its own. */
@@ -153,6 +183,7 @@ export function partedAtCorners(m: Mesh): Mesh {
   const fan = new Int32Array(m.triangles.length / 3).fill(-1);
   for (let v = 0; v < vertices; v++) {
     const [i0, i1] = [first[v] as number, first[v + 1] as number];
+    if (i1 - i0 < 2 || firstFan(m, across, v, around[i0] as number) === i1 - i0) continue;
     let fans = 0;
     for (let i = i0; i < i1; i++) fan[around[i] as number] = -1;
     for (let i = i0; i < i1; i++) {
@@ -269,18 +300,17 @@ function flipped(triangles: Uint32Array): Uint32Array {
  * The sum of all faces' normals by area, of an open jaw: what is missing is the side of the roots, so it points where the teeth
  * bite.
  */
-export function vectorArea(m: Mesh): Vec3 {
-  let sum: Vec3 = [0, 0, 0];
-  for (let t = 0; t < m.triangles.length; t += 3) sum = add(sum, areaOf(m, t));
-  return sum;
-}
-
-function areaOf(m: Mesh, t: number): Vec3 {
-  const at = (c: number): Vec3 => {
-    const v = 3 * (m.triangles[t + c] as number);
-    return [m.positions[v] as number, m.positions[v + 1] as number, m.positions[v + 2] as number];
-  };
-  return scale(cross(sub(at(1), at(0)), sub(at(2), at(0))), 0.5);
+export function vectorArea({ positions: p, triangles }: Mesh): Vec3 {
+  let [x, y, z] = [0, 0, 0];
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [3 * (triangles[t] as number), 3 * (triangles[t + 1] as number), 3 * (triangles[t + 2] as number)];
+    const [ux, uy, uz] = [(p[b] as number) - (p[a] as number), (p[b + 1] as number) - (p[a + 1] as number), (p[b + 2] as number) - (p[a + 2] as number)];
+    const [vx, vy, vz] = [(p[c] as number) - (p[a] as number), (p[c + 1] as number) - (p[a + 1] as number), (p[c + 2] as number) - (p[a + 2] as number)];
+    x += (uy * vz - uz * vy) / 2;
+    y += (uz * vx - ux * vz) / 2;
+    z += (ux * vy - uy * vx) / 2;
+  }
+  return [x, y, z];
 }
 
 /** Whether an open surface looks towards its border: the border of a jaw lies at the roots, its faces look away from them. */

@@ -1,7 +1,7 @@
+import type { Adjacency, Neighbourhood } from '../geometry/adjacency.js';
+import { OPEN } from '../geometry/adjacency.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
-import type { Adjacency, Neighbourhood } from './adjacency.js';
-import { OPEN } from './adjacency.js';
 import { onRow, type RowCurve, type ToothRoom } from './row.js';
 
 /** What is known of a tooth before its border is sought: its room in the row, or places on it that were clicked. */

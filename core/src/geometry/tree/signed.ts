@@ -1,3 +1,4 @@
+import { acrossOf } from '../adjacency.js';
 import { type Bounds, bounds, type Mesh, vertexNormals } from '../mesh.js';
 import { buildTree, type Tree } from './build.js';
 import { closestPoints } from './closest.js';
@@ -9,7 +10,7 @@ export interface SignedField {
   readonly tree: Tree;
   readonly faceNormals: Float64Array;
   readonly vertexNormals: Float64Array;
-  /** For the three edges ab, bc, ca of each triangle: the triangle across, or −1 at an open edge. */
+  /** For the three edges ab, bc, ca of each triangle: the triangle across, or less than 0 where there is not just one. */
   readonly across: Int32Array;
 }
 
@@ -20,7 +21,7 @@ export interface SignedField {
  * @throws Refusal `mesh-empty`
  */
 export function signedField(mesh: Mesh): SignedField {
-  return { mesh, box: bounds(mesh), tree: buildTree(mesh), faceNormals: faceNormals(mesh), vertexNormals: vertexNormals(mesh), across: neighbours(mesh) };
+  return { mesh, box: bounds(mesh), tree: buildTree(mesh), faceNormals: faceNormals(mesh), vertexNormals: vertexNormals(mesh), across: acrossOf(mesh) };
 }
 
 /**
@@ -137,23 +138,4 @@ export function faceNormals(mesh: Mesh): Float64Array {
     out[t + 2] = nz / l;
   }
   return out;
-}
-
-function neighbours(mesh: Mesh): Int32Array {
-  const n = mesh.positions.length / 3;
-  const t = mesh.triangles;
-  const owner = new Map<number, number>();
-  const across = new Int32Array(t.length).fill(-1);
-  for (let i = 0; i < t.length; i++) {
-    const tri = Math.floor(i / 3);
-    const from = t[i] as number;
-    const to = t[3 * tri + ((i + 1) % 3)] as number;
-    const twin = owner.get(to * n + from);
-    if (twin === undefined) owner.set(from * n + to, i);
-    else {
-      across[i] = Math.floor(twin / 3);
-      across[twin] = tri;
-    }
-  }
-  return across;
 }
