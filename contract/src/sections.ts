@@ -50,7 +50,7 @@ import { CAUTIONS, type Caution, keysOf, PHOTO_VIEWS, type PhotoView, TOOTH_PAST
 import type { SectionName } from './role.js';
 
 const ALL_TEETH = Array.from({ length: 32 }, (_, i) => fromUniversal(i + 1));
-const SCALE_WAYS: readonly ScaleWay[] = ['scale', 'tooth', 'pupils'];
+const SCALE_WAYS: readonly ScaleWay[] = ['scale', 'tooth', 'pupils', 'scan'];
 const VIEW_POINT_IDS = [...new Set(Object.values(VIEW_POINTS).flatMap((specs) => specs.map((s) => s.id)))];
 /** Upper teeth that can be the last one seen in a smile. */
 export const LAST_SEEN = { right: [11, 12, 13, 14, 15, 16, 17, 18], left: [21, 22, 23, 24, 25, 26, 27, 28] } as const;
@@ -85,7 +85,7 @@ export class CalibrationInput {
 
   /** What the length is: a printed scale where nothing is said. */
   @IsOptional()
-  @IsIn(SCALE_WAYS as string[], words('A length is known by a scale, a tooth or the pupils.'))
+  @IsIn(SCALE_WAYS as string[], words('A length is known by a scale, a tooth, the pupils or the scan.'))
   way?: ScaleWay;
 
   /** Half-width of the 95 % interval of the length itself. */
@@ -112,6 +112,11 @@ export class LandmarkInput extends PointPx {
 
   @IsIn(LANDMARK_KINDS as string[], words('A landmark is a zenith, edge, mesial or distal point.'))
   kind!: LandmarkKind;
+
+  /** Where it comes from if not from a hand: taken over from the scan that the photograph is matched with. */
+  @IsOptional()
+  @IsIn(['scan'], words('A landmark is set by hand or comes from the scan.'))
+  from?: 'scan';
 }
 
 /** What one tooth has behind it. */

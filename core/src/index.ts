@@ -37,6 +37,7 @@ export {
   type PlanNumber,
 } from './contour/parameters.js';
 export { type MarkedWidth, photoMarks, type ToothPlaces, toothPlaces } from './contour/photo-marks.js';
+export { type PhotoOnScan, photoOnScan, type SharedPlace } from './contour/photo-on-scan.js';
 export {
   type ContourPlan,
   crownSize,
@@ -150,7 +151,17 @@ export { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } 
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';
 export { type FittedCurve, fitArchCurve, type Place } from './smile/arch-fit.js';
 export { type Calibration, LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './smile/calibration.js';
-export { type CameraMatch, cameraAxes, matchCamera, type PhotoCamera, type PhotoMark, photoPoint, photoProjector } from './smile/camera-match.js';
+export {
+  type CameraMatch,
+  cameraAxes,
+  lineOfSight,
+  matchCamera,
+  mmAPixelAt,
+  type PhotoCamera,
+  type PhotoMark,
+  photoPoint,
+  photoProjector,
+} from './smile/camera-match.js';
 export { difference, type Finding, findings, type Notice } from './smile/findings.js';
 export { freeAngle, freeLength } from './smile/free.js';
 export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';
@@ -190,6 +201,7 @@ export { CONTACT_SHARE_PERCENT, type FindingContext, viewFindings } from './smil
 export { measureView } from './smile/view-measures.js';
 export { LIP_KNOTS, type PointSpec, pointSpec, UPPER_CONTACTS, VIEW_POINTS, type ViewId, type ViewPoints } from './smile/views.js';
 export {
+  byScan,
   checkScale,
   type KnownLength,
   PUPILS_MM,

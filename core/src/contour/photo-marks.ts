@@ -50,7 +50,7 @@ export function toothPlaces(t: ExistingTooth): ToothPlaces {
 }
 
 /** How well each kind of place is held across and down the picture, mm: an outline's side is high or low as one looks at it. */
-const HELD = {
+export const HELD_MM = {
   zenith: [0.8, 0.15],
   edge: [1.5, 0.12],
   tip: [0.25, 0.12],
@@ -75,20 +75,20 @@ export function photoMarks(arch: ExistingArch, landmarks: LandmarkSet, points: V
     const places = toothPlaces(t);
     const marked = landmarks[tooth];
     put(places.edge, marked?.edge ?? points[`edge-${tooth}`], edgeHeld(tooth));
-    put(places.zenith, marked?.zenith ?? points[`zenith-${tooth}`], HELD.zenith);
-    put(places.mesial, marked?.mesial, HELD.mesial);
-    put(places.distal, marked?.distal, HELD.distal);
+    put(places.zenith, marked?.zenith ?? points[`zenith-${tooth}`], HELD_MM.zenith);
+    put(places.mesial, marked?.mesial, HELD_MM.mesial);
+    put(places.distal, marked?.distal, HELD_MM.distal);
   }
   const wide = width && arch.teeth.get(width.tooth);
   if (wide) {
     const { mesial, distal } = toothPlaces(wide);
     const [right, left] = [...width.ends].sort((a, b) => a[0] - b[0]) as [Px, Px];
     const [first, second] = mesial[0] < distal[0] ? [mesial, distal] : [distal, mesial];
-    put(first, right, HELD.mesial);
-    put(second, left, HELD.distal);
+    put(first, right, HELD_MM.mesial);
+    put(second, left, HELD_MM.distal);
   }
   return out;
 }
 
 /** A canine ends in a tip, which is held along the arch too. */
-const edgeHeld = (tooth: Fdi): readonly [number, number] => (kindOf(tooth) === 'canine' ? HELD.tip : HELD.edge);
+const edgeHeld = (tooth: Fdi): readonly [number, number] => (kindOf(tooth) === 'canine' ? HELD_MM.tip : HELD_MM.edge);

@@ -1,6 +1,6 @@
 import { Refusal } from '../errors.js';
 import { solve } from '../geometry/solve.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { add, dot, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
 import type { Px } from './calibration.js';
 
 /** A place of the mouth and where it was marked on the photograph. */
@@ -38,6 +38,11 @@ export interface CameraMatch {
   readonly camera: PhotoCamera;
   /** Root mean square distance of the marks from where the camera puts them, counting only what a mark holds well, px. */
   readonly rmsPx: number;
+  /**
+   * How well the scale at the marks' own depth is known, one standard deviation as a share of it: from how the marks hold it, and
+   * more where they lie further off than they should.
+   */
+  readonly scaleSd: number;
 }
 
 /** A usual portrait lens from arm's length, and how far from it practices stand. Common practice, no source. */
@@ -50,6 +55,9 @@ const LEAST_MARKS = 4;
 const ROUNDS = 25;
 
 type Unknowns = [yaw: number, pitch: number, roll: number, logScale: number, u: number, v: number, logDistance: number];
+
+/** Its place among the unknowns. */
+const LOG_SCALE = 3;
 
 const rad = Math.PI / 180;
 
@@ -92,6 +100,22 @@ export function photoPoint(c: PhotoCamera, p: Vec3): Px {
   return [out[0] as number, out[1] as number];
 }
 
+/** The line of sight through a place of the photograph: where the eye is, mm, and the unit direction from it. */
+export function lineOfSight(c: PhotoCamera, px: Px): { from: Vec3; towards: Vec3 } {
+  const { right, up, forward } = cameraAxes(c);
+  const [cx, cy] = [c.size[0] / 2, c.size[1] / 2];
+  const [x0, y0] = [(c.place[0] - cx) / c.pxPerMm, (c.place[1] - cy) / c.pxPerMm];
+  const from = add(c.about, add(scale(right, -x0), add(scale(up, y0), scale(forward, -c.distanceMm))));
+  const k = c.pxPerMm * c.distanceMm;
+  return { from, towards: normalize(add(forward, add(scale(right, (px[0] - cx) / k), scale(up, (cy - px[1]) / k)))) };
+}
+
+/** mm that a pixel spans at a place of the mouth, across the line of sight. */
+export function mmAPixelAt(c: PhotoCamera, p: Vec3): number {
+  const depth = dot(sub(p, c.about), cameraAxes(c).forward);
+  return (c.distanceMm + depth) / (c.pxPerMm * c.distanceMm);
+}
+
 /**
  * Finds how a photograph was taken from places of the mouth that are marked on it: least squares over turn, roll, scale, place
  * and distance, where a usual distance and a straight view count as one more mark each, since a few marks that lie nearly in a
@@ -103,7 +127,7 @@ export function matchCamera(marks: readonly PhotoMark[], size: Px): CameraMatch 
   if (marks.length < LEAST_MARKS)
     throw new Refusal(
       'marks-too-few',
-      `The photograph has ${marks.length} marked places of the teeth; at least ${LEAST_MARKS} are needed to lay the plan into it.`,
+      `The photograph has ${marks.length} marked places of the teeth; at least ${LEAST_MARKS} are needed to know how it was taken.`,
       marks.length,
     );
   const about = [0, 1, 2].map((k) => marks.reduce((s, m) => s + (m.at[k as 0] as number), 0) / marks.length) as unknown as Vec3;
@@ -113,6 +137,7 @@ export function matchCamera(marks: readonly PhotoMark[], size: Px): CameraMatch 
   const [mm, px] = [spread((m) => m.at, about), spread((m) => m.px, middle)];
   if (!(mm > 1e-6) || !(px > 1e-6)) throw new Refusal('points-coincide', 'The marked places of the teeth all lie in one place.', undefined);
   let q: Unknowns = [0, 0, 0, Math.log(px / mm), middle[0], middle[1], Math.log(USUAL_DISTANCE_MM)];
+  let scaleSd = Infinity;
   for (let round = 0; round < ROUNDS; round++) {
     const now = residuals(q, marks, about, size);
     const jacobian = STEPS.map((step, i) => {
@@ -123,11 +148,18 @@ export function matchCamera(marks: readonly PhotoMark[], size: Px): CameraMatch 
     const normal = jacobian.map((a, i) => jacobian.map((b, j) => a.reduce((s, v, k) => s + v * (b[k] as number), 0) * (i === j ? 1 + 1e-6 : 1)));
     const gradient = jacobian.map((a) => -a.reduce((s, v, k) => s + v * (now[k] as number), 0));
     const by = solve(normal, gradient);
+    // The marks' own sd are in the rows: the inverse of the normal matrix is the covariance, wider where the fit is worse than they say.
+    const worse = Math.max(1, now.reduce((s, r) => s + r * r, 0) / Math.max(1, now.length - q.length));
+    const column = solve(
+      normal,
+      q.map((_, i) => (i === LOG_SCALE ? 1 : 0)),
+    );
+    scaleSd = Math.sqrt(Math.max(0, column[LOG_SCALE] as number) * worse);
     q = q.map((v, i) => v + (by[i] as number)) as Unknowns;
     if (by.every((d, i) => Math.abs(d) < (STEPS[i] as number) * 1e-3)) break;
   }
   const camera = cameraOf(q, about, size);
-  return { camera, rmsPx: rms(camera, marks) };
+  return { camera, rmsPx: rms(camera, marks), scaleSd };
 }
 
 const STEPS: readonly number[] = [1e-3, 1e-3, 1e-3, 1e-6, 1e-3, 1e-3, 1e-5];

@@ -6,7 +6,7 @@ import type { LandmarkSet } from './landmarks.js';
 import { SEEN_FROM_FRONT } from './measures.js';
 
 /** How the millimetres of a photograph are known. */
-export type ScaleWay = 'scale' | 'tooth' | 'pupils';
+export type ScaleWay = 'scale' | 'tooth' | 'pupils' | 'scan';
 
 /** Distance of the pupils in adults, mm: mean and what 95 in 100 lie within. */
 export const PUPILS_MM = { value: 63.4, pm: 7.5, source: published('Dodgson 2004, Proc SPIE 5291:36') } as const;
@@ -42,6 +42,9 @@ export function toothWidth(tooth: Fdi, widthMm: number, pmMm: number): KnownLeng
   return { way: 'tooth', mm: widthMm * seen.width, pmMm: Math.hypot(pmMm * seen.width, widthMm * seen.widthPm), sdMm: LANDMARK_SD_MM };
 }
 
+/** A length by the scan, once the photograph is matched with it: its own error says all. */
+export const byScan = (mm: number, pmMm: number): KnownLength => ({ way: 'scan', mm, pmMm, sdMm: 0 });
+
 /**
  * The scale of a photograph from a known length of any kind, mm a pixel, with its error.
  * @throws Refusal as `scaleOf`
@@ -52,13 +55,14 @@ export function scaleFrom(ends: Ends, known: KnownLength): Figure {
   const relative = Math.hypot((Z95 * Math.SQRT2 * known.sdMm) / known.mm, known.pmMm / known.mm);
   const inputs: WorkingInput[] = [
     {
-      name: known.way === 'tooth' ? 'width of the tooth as seen' : 'distance of the pupils',
+      name: { tooth: 'width of the tooth as seen', pupils: 'distance of the pupils', scan: 'length by the matched scan' }[known.way],
       value: `${round(known.mm)} ±${round(known.pmMm)}`,
       unit: 'mm',
       source: known.way === 'pupils' && known.pmMm > 2 ? PUPILS_MM.source : MEASURED,
     },
     ...plain.working.inputs.slice(1, 2),
-    { name: 'repeatability of a point (sd)', value: known.sdMm, unit: 'mm', source: plain.working.inputs[2]?.source ?? MEASURED },
+    // Nobody sets the ends of a length by the scan: the camera puts them.
+    ...(known.sdMm > 0 ? [sdInput(known.sdMm, plain)] : []),
   ];
   return {
     ...plain,
@@ -66,10 +70,20 @@ export function scaleFrom(ends: Ends, known: KnownLength): Figure {
     working: {
       formula: 'scale = known length ÷ distance of its ends',
       inputs,
-      note: '± from setting the ends and from the length itself, as the root of the squares.',
+      note:
+        known.way === 'scan'
+          ? '± from how well the marked places of the teeth hold the photograph on the scan.'
+          : '± from setting the ends and from the length itself, as the root of the squares.',
     },
   };
 }
+
+const sdInput = (sdMm: number, plain: Figure): WorkingInput => ({
+  name: 'repeatability of a point (sd)',
+  value: sdMm,
+  unit: 'mm',
+  source: plain.working.inputs[2]?.source ?? MEASURED,
+});
 
 /** What a second known length says of the scale: its length measured with it, and what it should be. */
 export interface ScaleCheck {

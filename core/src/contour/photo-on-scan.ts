@@ -1,0 +1,100 @@
+import { closestPoints } from '../geometry/tree/closest.js';
+import { rayCaster } from '../geometry/tree/ray.js';
+import type { SignedField } from '../geometry/tree/signed.js';
+import { add, scale, type Vec3 } from '../geometry/vec.js';
+import { type Px, Z95 } from '../smile/calibration.js';
+import { lineOfSight, matchCamera, mmAPixelAt, type PhotoCamera, photoPoint, photoProjector } from '../smile/camera-match.js';
+import { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet } from '../smile/landmarks.js';
+import type { ViewPoints } from '../smile/views.js';
+import { type Fdi, UPPER_SIX } from '../teeth/notation.js';
+import type { ExistingArch } from './fit.js';
+import { HELD_MM, photoMarks, toothPlaces } from './photo-marks.js';
+
+/** A landmark on both: where the scan has it, and where it is marked. */
+export interface SharedPlace {
+  readonly tooth: Fdi;
+  readonly kind: LandmarkKind;
+  /** The scan's own place, mm, and where it falls in the photograph. */
+  readonly scanAt: Vec3;
+  readonly scanPx: Px;
+  /** Where the mark of the photograph lies on the scanned tooth, mm, and how far beside the scan's own place as the photograph sees it, mm. */
+  readonly markAt?: Vec3;
+  readonly offMm?: number;
+}
+
+/** A photograph matched with the scan. */
+export interface PhotoOnScan {
+  readonly camera: PhotoCamera;
+  /** How many marks it was matched from, and how far off they lie, mm root mean square. */
+  readonly marks: number;
+  readonly rmsMm: number;
+  readonly places: readonly SharedPlace[];
+  /**
+   * A length across the centrals, so that it can stand for a scale: its ends in the photograph, mm, and the 95 % half-width. None where
+   * the scan has no central.
+   */
+  readonly length: { readonly from: Px; readonly to: Px; readonly mm: number; readonly pmMm: number } | undefined;
+}
+
+/** How unsure the distance of the lens stays when marks say little about it, as a share of it. House value, as for `matchCamera`. */
+const DISTANCE_SHARE = 0.3;
+
+/**
+ * Matches a retracted photograph with the scan from the landmarks that are marked on it, and tells where each landmark of the one
+ * lies on the other. The scale is that of the plane of the centrals' widest places, as a printed scale held before them has it.
+ * @param landmarks marked by hand; what was taken over from the scan itself would only confirm itself
+ * @throws Refusal of `matchCamera`
+ */
+export function photoOnScan(arch: ExistingArch, landmarks: LandmarkSet, points: ViewPoints, size: Px): PhotoOnScan {
+  const marks = photoMarks(arch, landmarks, points);
+  const { camera, rmsPx, scaleSd } = matchCamera(marks, size);
+  const places: SharedPlace[] = [];
+  for (const tooth of UPPER_SIX) {
+    const t = arch.teeth.get(tooth);
+    if (!t) continue;
+    const own = toothPlaces(t);
+    for (const kind of LANDMARK_KINDS) {
+      const scanAt = own[kind];
+      const scanPx = photoPoint(camera, scanAt);
+      const px = landmarks[tooth]?.[kind];
+      const held = HELD_MM[kind];
+      const mm = mmAPixelAt(camera, scanAt);
+      // An outline's place counts across it, not along it.
+      const way = held[0] < held[1] ? 0 : 1;
+      places.push({
+        tooth,
+        kind,
+        scanAt,
+        scanPx,
+        ...(px && { markAt: onTooth(t.field, camera, px, scanAt), offMm: mm * Math.abs(px[way] - scanPx[way]) }),
+      });
+    }
+  }
+  const length = acrossCentrals(arch, camera, scaleSd);
+  return { camera, marks: marks.length, rmsMm: rmsPx / camera.pxPerMm, places, length };
+}
+
+/** Where the line of sight through a place of the photograph meets a tooth; beside its outline, the nearest place of it. */
+function onTooth(t: SignedField, camera: PhotoCamera, px: Px, about: Vec3): Vec3 {
+  const { from, towards } = lineOfSight(camera, px);
+  const hit = rayCaster(t.tree).first(from, towards);
+  if (hit) return add(from, scale(towards, hit.distance));
+  const out = new Float64Array(3);
+  photoProjector(camera)(about[0], about[1], about[2], out);
+  const beside = add(from, scale(towards, camera.distanceMm + (out[2] as number)));
+  const { points } = closestPoints(t.tree, Float64Array.from(beside));
+  return [points[0] as number, points[1] as number, points[2] as number];
+}
+
+function acrossCentrals(arch: ExistingArch, camera: PhotoCamera, scaleSd: number): PhotoOnScan['length'] {
+  const [right, left] = ([11, 21] as const).map((tooth) => arch.teeth.get(tooth)).map((t) => t && toothPlaces(t));
+  const ends = right && left ? [right.distal, left.distal] : right ? [right.distal, right.mesial] : left ? [left.mesial, left.distal] : undefined;
+  if (!ends) return undefined;
+  const [a, b] = ends as [Vec3, Vec3];
+  const [from, to] = [photoPoint(camera, a), photoPoint(camera, b)];
+  const mmAPx = (mmAPixelAt(camera, a) + mmAPixelAt(camera, b)) / 2;
+  const mm = Math.hypot(to[0] - from[0], to[1] - from[1]) * mmAPx;
+  // The depth between the marks' middle and this plane carries the unsureness of the distance into the scale.
+  const depth = Math.abs(mmAPx * camera.pxPerMm - 1) * DISTANCE_SHARE;
+  return { from, to, mm, pmMm: Z95 * mm * Math.hypot(scaleSd, depth) };
+}
