@@ -1,23 +1,30 @@
 import 'reflect-metadata';
 import {
   BRUSH_LIMITS,
+  byScan,
   type ContourPlan,
   CROWN_CHARACTERS,
   CROWN_LIMITS,
   type CrownCharacter,
   type CutFrom,
   type DesignId,
+  type Figure,
   fromUniversal,
+  type KnownLength,
   LANDMARK_KINDS,
+  LANDMARK_SD_MM,
   type LandmarkKind,
   type LandmarkSet,
   PLAN_LIMITS,
   PLANNABLE,
   type ProposalChoice,
   type Px,
+  printed,
+  pupils,
   SCHOOLS,
   type ScaleWay,
   type SchoolId,
+  scaleFrom,
   UPPER_SIX,
   VENEER_DESIGNS,
   VIEW_POINTS,
@@ -555,6 +562,20 @@ export function landmarkSet(landmarks: readonly LandmarkInput[]): LandmarkSet {
   }
   return out;
 }
+
+/** The known length behind a calibration. */
+export function knownLength(c: CalibrationInput, sdMm = LANDMARK_SD_MM): KnownLength {
+  const way = c.way ?? 'scale';
+  if (way === 'scale') return printed(c.mm);
+  if (way === 'scan') return byScan(c.mm, c.pmMm ?? 0);
+  return { way, mm: c.mm, pmMm: c.pmMm ?? 0, sdMm: way === 'pupils' ? pupils().sdMm : sdMm };
+}
+
+/** Both ends of a calibration in core's form. */
+export const endsOf = ({ from, to }: CalibrationInput): { from: Px; to: Px } => ({ from: [from.x, from.y], to: [to.x, to.y] });
+
+/** The scale that a calibration gives. */
+export const scaleBy = (c: CalibrationInput | null | undefined): Figure | undefined => (c ? scaleFrom(endsOf(c), knownLength(c)) : undefined);
 
 /** The points of a view in core's form. */
 export function viewPoints(points: readonly ViewPointInput[]): ViewPoints {

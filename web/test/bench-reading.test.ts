@@ -1,6 +1,6 @@
-import { type CalibrationInput, type CaseFile, EMPTY_SECTIONS, type ReadSection } from '@radiant/contract';
+import { type CalibrationInput, type CaseFile, EMPTY_SECTIONS, knownLength, type ReadSection, scaleBy } from '@radiant/contract';
 import { LANDMARK_KINDS, PUPILS_MM, UPPER_SIX } from '@radiant/core';
-import { knownLength, newestOf, readBench, scaleBy, withReading } from '../src/data/bench-reading.js';
+import { newestOf, readBench, withReading } from '../src/data/bench-reading.js';
 import { drawnOf, readAll } from '../src/data/reading.js';
 
 const photo = (id: string, over: Partial<CaseFile> = {}): CaseFile => ({

@@ -17,8 +17,9 @@ export interface SharedPlace {
   /** The scan's own place, mm, and where it falls in the photograph. */
   readonly scanAt: Vec3;
   readonly scanPx: Px;
-  /** Where the mark of the photograph lies on the scanned tooth, mm, and how far beside the scan's own place as the photograph sees it, mm. */
+  /** Where the mark of the photograph lies on the scanned tooth, mm. */
   readonly markAt?: Vec3;
+  /** How far a hand's mark lies beside the scan's own place as the photograph sees it, mm. */
   readonly offMm?: number;
 }
 
@@ -42,10 +43,11 @@ const DISTANCE_SHARE = 0.3;
 /**
  * Matches a retracted photograph with the scan from the landmarks that are marked on it, and tells where each landmark of the one
  * lies on the other. The scale is that of the plane of the centrals' widest places, as a printed scale held before them has it.
- * @param landmarks marked by hand; what was taken over from the scan itself would only confirm itself
+ * @param landmarks marked by hand
+ * @param fromScan marked with the scan's help: shown on it, but left out of the match, which they would only confirm
  * @throws Refusal of `matchCamera`
  */
-export function photoOnScan(arch: ExistingArch, landmarks: LandmarkSet, points: ViewPoints, size: Px): PhotoOnScan {
+export function photoOnScan(arch: ExistingArch, landmarks: LandmarkSet, points: ViewPoints, size: Px, fromScan: LandmarkSet = {}): PhotoOnScan {
   const marks = photoMarks(arch, landmarks, points);
   const { camera, rmsPx, scaleSd } = matchCamera(marks, size);
   const places: SharedPlace[] = [];
@@ -57,6 +59,7 @@ export function photoOnScan(arch: ExistingArch, landmarks: LandmarkSet, points: 
       const scanAt = own[kind];
       const scanPx = photoPoint(camera, scanAt);
       const px = landmarks[tooth]?.[kind];
+      const shown = px ?? fromScan[tooth]?.[kind];
       const held = HELD_MM[kind];
       const mm = mmAPixelAt(camera, scanAt);
       // An outline's place counts across it, not along it.
@@ -66,7 +69,8 @@ export function photoOnScan(arch: ExistingArch, landmarks: LandmarkSet, points: 
         kind,
         scanAt,
         scanPx,
-        ...(px && { markAt: onTooth(t.field, camera, px, scanAt), offMm: mm * Math.abs(px[way] - scanPx[way]) }),
+        ...(shown && { markAt: onTooth(t.field, camera, shown, scanAt) }),
+        ...(px && { offMm: mm * Math.abs(px[way] - scanPx[way]) }),
       });
     }
   }

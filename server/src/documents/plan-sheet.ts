@@ -1,5 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
-import { contourPlan, landmarkSet, standingOf, standingWords } from '@radiant/contract';
+import { contourPlan, landmarkSet, scaleBy, standingOf, standingWords } from '@radiant/contract';
 import {
   type ContourPlan,
   type CutFrom,
@@ -9,7 +9,6 @@ import {
   measureTeeth,
   plannedTooth,
   readScan,
-  scaleOf,
   type ToothMeasure,
   type ToothReduction,
   type ToothSection,
@@ -47,13 +46,8 @@ export function planSheet(detail: CaseDetail, practice: string, scan: Uint8Array
   const arch = existingArch(readScan(scan));
   const design = designOf(reduce.data.design);
   const from = reduce.data.from;
-  const calibration = read.data.calibration;
-  const measures = calibration
-    ? measureTeeth(
-        landmarkSet(read.data.landmarks),
-        scaleOf({ from: [calibration.from.x, calibration.from.y], to: [calibration.to.x, calibration.to.y], mm: calibration.mm }),
-      )
-    : [];
+  const scale = scaleBy(read.data.calibration);
+  const measures = scale ? measureTeeth(landmarkSet(read.data.landmarks), scale) : [];
   return {
     name: detail.name,
     practice,

@@ -1,4 +1,4 @@
-import type { Fdi } from '@radiant/core';
+import type { Fdi, Vec3 } from '@radiant/core';
 import type { ThreeEvent } from '@react-three/fiber';
 import { memo, useCallback, useEffect, useLayoutEffect, useMemo } from 'react';
 import * as THREE from 'three';
@@ -13,7 +13,7 @@ const SELECTED = '#e9d8de';
 
 /** What a hand does on a tooth. A vertex is the one of its surface nearest to the pointer. */
 export interface ToothHand {
-  press?(tooth: Fdi): void;
+  press?(tooth: Fdi, at: Vec3): void;
   /** @returns whether the press begins a stroke, so that the view must stand still */
   down?(tooth: Fdi, vertex: number, e: ThreeEvent<PointerEvent>): boolean;
   move?(tooth: Fdi, vertex: number, e: ThreeEvent<PointerEvent>): void;
@@ -83,7 +83,7 @@ export const ToothSurface = memo(function ToothSurface({
     (e: ThreeEvent<MouseEvent>) => {
       if (e.delta > 4) return;
       e.stopPropagation();
-      hand?.press?.(tooth);
+      hand?.press?.(tooth, [e.point.x, e.point.y, e.point.z]);
     },
     [tooth, hand],
   );

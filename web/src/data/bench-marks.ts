@@ -1,4 +1,4 @@
-import type { PhotoView } from '@radiant/contract';
+import type { LandmarkInput, PhotoView } from '@radiant/contract';
 import { type Fdi, LANDMARK_KINDS, type LandmarkKind, mirrored, opposite, type Px, UPPER_SIX, VIEW_POINTS } from '@radiant/core';
 import { useMemo } from 'react';
 import { useBenchReading } from './bench-reading.js';
@@ -14,8 +14,11 @@ export interface BenchMark {
   readonly name: string;
   readonly tooth?: Fdi;
   readonly at: { readonly x: number; readonly y: number } | undefined;
-  /** Where it would lie if both sides were alike, while it is not set and its fellow is. */
+  /** Where it would lie by the scan or, without one, if both sides were alike, while it is not set. */
   readonly guess?: Px;
+  readonly guessBy?: 'scan' | 'mirror';
+  /** Set from the scan and not by a hand. */
+  readonly fromScan?: boolean;
   /** Whether it lies on an edge of the picture, so that snapping helps. */
   readonly onEdge: boolean;
 }
@@ -29,6 +32,8 @@ export interface BenchMarks {
   readonly marks: readonly BenchMark[];
   readonly place: (id: string, x: number, y: number, group?: string) => void;
   readonly remove: (id: string) => void;
+  /** Sets landmarks where the scan has them; they don't count for matching the photograph with it. */
+  readonly placeFromScan?: (places: readonly { readonly id: string; readonly px: Px }[]) => void;
 }
 
 /** The points of a view and how they are set. */
@@ -44,6 +49,7 @@ interface Plain {
   readonly tooth?: Fdi;
   readonly fellow?: string;
   readonly at: { readonly x: number; readonly y: number } | undefined;
+  readonly fromScan?: boolean;
   readonly onEdge: boolean;
 }
 
@@ -63,7 +69,7 @@ function withGuesses(plain: readonly Plain[], width: number): BenchMark[] {
   });
   return plain.map(({ fellow: other, ...p }) => {
     const fellow = other ? by.get(other)?.at : undefined;
-    return p.at || !fellow ? p : { ...p, guess: mirrored([fellow.x, fellow.y], pairs, width / 2) };
+    return p.at || !fellow ? p : { ...p, guess: mirrored([fellow.x, fellow.y], pairs, width / 2), guessBy: 'mirror' as const };
   });
 }
 
@@ -75,6 +81,7 @@ function useOutlines(): BenchMarks {
     const order = UPPER_SIX.flatMap((tooth) => LANDMARK_KINDS.map((kind) => ({ id: `${kind}-${tooth}`, tooth, kind })));
     const rank = new Map(order.map((o, i) => [o.id, i]));
     const at = new Map(data.landmarks.map((m) => [`${m.kind}-${m.tooth}`, { x: m.x, y: m.y }]));
+    const scanned = new Set(data.landmarks.filter((m) => m.from === 'scan').map((m) => `${m.kind}-${m.tooth}`));
     const plain = order.map(
       ({ id, tooth, kind }): Plain => ({
         id,
@@ -82,6 +89,7 @@ function useOutlines(): BenchMarks {
         name: sentence(`${kind} of {${tooth}}`),
         fellow: `${kind}-${opposite(tooth)}`,
         at: at.get(id),
+        ...(scanned.has(id) && { fromScan: true }),
         onEdge: true,
       }),
     );
@@ -90,13 +98,18 @@ function useOutlines(): BenchMarks {
       return { kind, tooth: Number(tooth) };
     };
     const others = (id: string) => data.landmarks.filter((m) => `${m.kind}-${m.tooth}` !== id);
+    const sorted = (landmarks: LandmarkInput[]) => landmarks.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0));
     return {
       marks: withGuesses(plain, photo?.width ?? 0),
       place: (id, x, y, group) => {
-        const landmarks = [...others(id), { ...of(id), x: tenth(x), y: tenth(y) }];
-        set({ ...data, landmarks: landmarks.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0)) }, group);
+        set({ ...data, landmarks: sorted([...others(id), { ...of(id), x: tenth(x), y: tenth(y) }]) }, group);
       },
       remove: (id) => set({ ...data, landmarks: others(id) }),
+      placeFromScan: (places) => {
+        const ids = new Set(places.map((p) => p.id));
+        const made = places.map(({ id, px: [x, y] }): LandmarkInput => ({ ...of(id), x: tenth(x), y: tenth(y), from: 'scan' }));
+        set({ ...data, landmarks: sorted([...data.landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]) });
+      },
     };
   }, [data, set, photo?.width, sentence]);
 }

@@ -1,5 +1,14 @@
-import { type CalibrationInput, type CaseFile, type FreeMeasure, type PhotoView, type ReadSection, readingOf, type ViewReadingInput } from '@radiant/contract';
-import { type Figure, type KnownLength, LANDMARK_SD_MM, LIP_KNOTS, type Px, printed, pupils, scaleFrom } from '@radiant/core';
+import {
+  type CalibrationInput,
+  type CaseFile,
+  type FreeMeasure,
+  type PhotoView,
+  type ReadSection,
+  readingOf,
+  scaleBy,
+  type ViewReadingInput,
+} from '@radiant/contract';
+import { type Figure, LIP_KNOTS } from '@radiant/core';
 import { useMemo } from 'react';
 import { useCase, useSection } from './case-context.js';
 
@@ -39,19 +48,6 @@ export function withReading(read: ReadSection, view: PhotoView, change: BenchCha
     ...(touches && { views: [...read.views.filter((v) => v.view !== view), extra] }),
   };
 }
-
-/** The known length behind a calibration. */
-export function knownLength(c: CalibrationInput, sdMm = LANDMARK_SD_MM): KnownLength {
-  const way = c.way ?? 'scale';
-  if (way === 'scale') return printed(c.mm);
-  return { way, mm: c.mm, pmMm: c.pmMm ?? 0, sdMm: way === 'pupils' ? pupils().sdMm : sdMm };
-}
-
-const px = (p: { x: number; y: number }): Px => [p.x, p.y];
-export const endsOf = (c: CalibrationInput): { from: Px; to: Px } => ({ from: px(c.from), to: px(c.to) });
-
-/** The scale that a calibration gives. */
-export const scaleBy = (c: CalibrationInput | null | undefined): Figure | undefined => (c ? scaleFrom(endsOf(c), knownLength(c)) : undefined);
 
 export function readBench(read: ReadSection, view: PhotoView, files: readonly CaseFile[]): BenchReading {
   const own = readingOf(read, view);

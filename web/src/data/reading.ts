@@ -8,6 +8,7 @@ import {
   type PhotoView,
   proposalChoice,
   type ReadSection,
+  scaleBy,
   viewPoints,
 } from '@radiant/contract';
 import {
@@ -29,7 +30,7 @@ import {
   viewFindings,
 } from '@radiant/core';
 import { useMemo } from 'react';
-import { readBench, scaleBy } from './bench-reading.js';
+import { readBench } from './bench-reading.js';
 import { useCase, useSection } from './case-context.js';
 
 export interface Reading {

@@ -1,10 +1,11 @@
 import type { PhotoView } from '@radiant/contract';
-import { ZoomIn } from 'lucide-react';
-import { useCallback, useEffect, useState } from 'react';
+import type { PhotoOnScan } from '@radiant/core';
+import { Rotate3d, ZoomIn } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { PhotoBench } from '../bench/PhotoBench.js';
 import { type BenchMark, type MarkGroup, useBenchMarks } from '../data/bench-marks.js';
 import { useBenchReading } from '../data/bench-reading.js';
-import { useCase } from '../data/case-context.js';
+import { useCase, useSection } from '../data/case-context.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { KeyHint, Stage } from '../shell/Stage.js';
@@ -17,7 +18,9 @@ import { OverlayMenu } from './OverlayMenu.js';
 import { Overlays } from './Overlays.js';
 import { NoPhoto, PhotoUpload } from './PhotoUpload.js';
 import { PointLayer } from './PointLayer.js';
+import { ScanInset } from './ScanInset.js';
 import { useOverlays } from './use-overlays.js';
+import { usePhotoOnScan } from './use-photo-on-scan.js';
 import { ViewStrip } from './ViewStrip.js';
 
 type Mode = MarkGroup | 'scale' | 'check' | 'length' | 'angle';
@@ -25,6 +28,7 @@ type Point = { readonly x: number; readonly y: number };
 
 /** How far an edge may lie from a click to be snapped to, px of the screen. */
 const SNAP_REACH = 9;
+const NONE: readonly never[] = [];
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
 /** One view on the bench: points in a guided order, scale, drawn measures, overlays. */
@@ -32,6 +36,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const { detail, tooth, selectTooth } = useCase();
   const reading = useBenchReading(view);
   const { photo, calibration } = reading;
+  const read = useSection('read').data;
   const mayWrite = useMayWrite('read');
   const front = view === 'retracted-front';
   const [mode, setMode] = useState<Mode>(front ? 'landmarks' : 'points');
@@ -43,10 +48,15 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const [begun, setBegun] = useState<readonly Point[]>([]);
   const [skipped, setSkipped] = useState<readonly string[]>([]);
   const group: MarkGroup = mode === 'landmarks' || (mode !== 'points' && front) ? 'landmarks' : 'points';
-  const { marks, place, remove } = useBenchMarks(view, group);
+  const { marks: plain, place, remove, placeFromScan } = useBenchMarks(view, group);
+  const match = usePhotoOnScan(front);
+  const [beside, setBeside] = useState(false);
+  const found = match.state === 'matched' ? match.found : undefined;
+  const marks = useMemo(() => (found ? withScan(plain, found) : plain), [plain, found]);
   const url = photo && `/api/cases/${detail.id}/files/${photo.id}`;
   const snap = useEdges(snapping ? url : undefined);
   const next = nextOf(marks, skipped, front ? tooth : undefined);
+  const missing = useMemo(() => outlinesMissing(found, read.landmarks), [found, read.landmarks]);
 
   const goOn = useCallback(
     (set: BenchMark) => {
@@ -104,16 +114,18 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
       const key = e.key.toLowerCase();
       if (key === 'g') setMagnified((m) => !m);
       else if (key === 'e') setSnapping((s) => !s);
+      else if (key === 'b' && front) setBeside((b) => !b);
       else if (key === 'x' && next) setSkipped((all) => [...all, next.id]);
       else if (key === 'm' && next?.guess && mayWrite) {
-        place(next.id, next.guess[0], next.guess[1]);
+        if (next.guessBy === 'scan') placeFromScan?.([{ id: next.id, px: next.guess }]);
+        else place(next.id, next.guess[0], next.guess[1]);
         goOn(next);
       } else return;
       e.preventDefault();
     };
     window.addEventListener('keydown', keys);
     return () => window.removeEventListener('keydown', keys);
-  }, [next, place, goOn, mayWrite]);
+  }, [next, place, placeFromScan, goOn, mayWrite, front]);
 
   useEffect(() => {
     if (photo && !calibration && front) setMode('scale');
@@ -141,7 +153,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                 >
                   {(v) => (
                     <>
-                      <Overlays view={view} on={overlays} bench={v} width={bounds.width} />
+                      <Overlays view={view} on={overlays} bench={v} width={bounds.width} scanned={found} />
                       <DrawnMarks reading={reading} view={v} bounds={bounds} begun={begun} />
                       {(mode === 'scale' || mode === 'check') && <CalibrationMarks reading={reading} which={mode} view={v} bounds={bounds} from={from} />}
                       {pointing && (
@@ -195,13 +207,38 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                   >
                     <ZoomIn size={15} aria-hidden="true" />
                   </button>
+                  {front && (
+                    <button
+                      type="button"
+                      className="chip"
+                      aria-label="the scan beside it"
+                      title="the scan beside it (B)"
+                      aria-pressed={beside}
+                      onClick={() => setBeside(!beside)}
+                    >
+                      <Rotate3d size={15} aria-hidden="true" />
+                    </button>
+                  )}
                   <OverlayMenu view={view} on={overlays} toggle={toggleOverlay} />
                   <LightControls light={light} onChange={setLight} />
                   <span className="flex-1" />
                   <PhotoUpload view={view} compact />
                 </div>
                 {(mode === 'scale' || mode === 'check') && (
-                  <CalibrationTool view={view} which={mode} from={from} clear={() => setFrom(undefined)} onWhich={(m) => choose(m)} />
+                  <CalibrationTool view={view} which={mode} from={from} scanned={found} clear={() => setFrom(undefined)} onWhich={(m) => choose(m)} />
+                )}
+                {front && beside && (
+                  <ScanInset
+                    match={match}
+                    next={mode === 'landmarks' ? next : undefined}
+                    tooth={tooth}
+                    mayWrite={mayWrite}
+                    onPlace={(id, px) => {
+                      placeFromScan?.([{ id, px }]);
+                      if (next) goOn(next);
+                    }}
+                    onClose={() => setBeside(false)}
+                  />
                 )}
               </>
             ) : (
@@ -211,11 +248,11 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
           <ViewStrip view={view} onChange={onView} />
         </>
       }
-      panel={<FindingsPanel view={view} onView={onView} />}
+      panel={<FindingsPanel view={view} onView={onView} match={match} missing={front ? missing : NONE} onTakeAll={placeFromScan} />}
       foot={
         <>
           <span>{foot(mode, next, !!calibration, from !== undefined, begun.length, front && mode === 'landmarks', marks.length)}</span>
-          {pointing && next?.guess && mayWrite && <KeyHint keys={['M']} does="take the mirrored place" />}
+          {pointing && next?.guess && mayWrite && <KeyHint keys={['M']} does={next.guessBy === 'scan' ? 'take the scan’s place' : 'take the mirrored place'} />}
           {pointing && next && mayWrite && mode === 'points' && <KeyHint keys={['X']} does="not seen, go on" />}
           <KeyHint keys={['⇥']} does="next point" />
           <KeyHint keys={['←↑→↓']} does="nudge 1 px" />
@@ -228,6 +265,21 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
       }
     />
   );
+}
+
+/** Landmarks that aren't set yet get the scan's place as their suggestion. */
+function withScan(marks: readonly BenchMark[], found: PhotoOnScan): readonly BenchMark[] {
+  const at = new Map(found.places.map((p) => [`${p.kind}-${p.tooth}`, p.scanPx]));
+  return marks.map((m) => {
+    const guess = m.at ? undefined : at.get(m.id);
+    return guess ? { ...m, guess, guessBy: 'scan' as const } : m;
+  });
+}
+
+/** The scan's places of landmarks that nobody has set. */
+function outlinesMissing(found: PhotoOnScan | undefined, set: readonly { readonly tooth: number; readonly kind: string }[]) {
+  const have = new Set(set.map((m) => `${m.kind}-${m.tooth}`));
+  return (found?.places ?? []).map((p) => ({ id: `${p.kind}-${p.tooth}`, px: p.scanPx })).filter((p) => !have.has(p.id));
 }
 
 /** The chosen tooth's gaps come first, then the rest in order; what was passed over comes last. */

@@ -1,9 +1,24 @@
-import { CalibrationInput, check, landmarkSet, type PhotoView } from '@radiant/contract';
-import { checkScale, directionDeg, isFrontKind, kindOf, PUPILS_MM, pupils, rollOf, type ScaleWay, scaleDoubts, toothWidth } from '@radiant/core';
+import { CalibrationInput, check, endsOf, knownLength, landmarkSet, type PhotoView, scaleBy } from '@radiant/contract';
+import {
+  checkScale,
+  differs,
+  directionDeg,
+  type Figure,
+  isFrontKind,
+  kindOf,
+  type PhotoOnScan,
+  PUPILS_MM,
+  type Px,
+  pupils,
+  rollOf,
+  type ScaleWay,
+  scaleDoubts,
+  toothWidth,
+} from '@radiant/core';
 import { useEffect, useId, useState } from 'react';
 import { Mark } from '../bench/Mark.js';
 import type { BenchView } from '../bench/PhotoBench.js';
-import { type BenchReading, endsOf, knownLength, useBenchReading } from '../data/bench-reading.js';
+import { type BenchReading, useBenchReading } from '../data/bench-reading.js';
 import { useSection, useToothLabel } from '../data/case-context.js';
 import { useKnownWidths } from '../data/known-widths.js';
 import { number } from '../shell/format.js';
@@ -12,18 +27,26 @@ import { useMayWrite } from '../shell/ReadOnlyNote.js';
 
 type Which = 'scale' | 'check';
 
-const WAYS: Readonly<Record<ScaleWay, string>> = { scale: 'a printed scale', tooth: 'a tooth’s width', pupils: 'the pupils' };
+const WAYS: Readonly<Record<ScaleWay, string>> = {
+  scale: 'a printed scale',
+  tooth: 'a tooth’s width',
+  pupils: 'the pupils',
+  scan: 'the scan it is matched with',
+};
 
 /** How the millimetres of the photograph are known, what speaks against them, and a second length to check them by. */
 export function CalibrationTool({
   view,
   which,
   from,
+  scanned,
   clear,
   onWhich,
 }: {
   view: PhotoView;
   which: Which;
+  /** The photograph matched with the scan, where it is. */
+  scanned: PhotoOnScan | undefined;
   from: { x: number; y: number } | undefined;
   clear: () => void;
   onWhich: (w: Which) => void;
@@ -32,6 +55,7 @@ export function CalibrationTool({
   const mayWrite = useMayWrite('read');
   const c = which === 'scale' ? reading.calibration : reading.check;
   const put = (next: CalibrationInput | null, group?: string) => reading.change({ [which === 'scale' ? 'calibration' : 'check']: next }, group);
+  const length = scanned?.length;
   const anew = () => {
     clear();
     put(null);
@@ -55,10 +79,21 @@ export function CalibrationTool({
               : view.startsWith('portrait')
                 ? 'Click the two pupils, or the ends of a scale in the picture.'
                 : 'Click the two ends of a known length: the scale in the picture, as far apart as it allows, or the borders of a tooth.'}
+          {which === 'scale' && view === 'retracted-front' && (
+            <span className="mt-2 block text-[13px]">
+              {length ? (
+                <button type="button" className="btn btn-ghost" disabled={!mayWrite} onClick={() => put(lengthByScan(length))}>
+                  Take it from the scan
+                </button>
+              ) : (
+                'Without a scale in the picture: mark four places of the teeth first, then the scan gives it.'
+              )}
+            </span>
+          )}
         </p>
       ) : (
         <>
-          <Length calibration={c} put={put} disabled={!mayWrite} />
+          <Length calibration={c} put={put} scanned={scanned?.length} disabled={!mayWrite} />
           {which === 'scale' && reading.scale && (
             <p className="mt-2 text-ink-2">
               <b className="font-semibold text-ink">
@@ -67,6 +102,7 @@ export function CalibrationTool({
               mm a pixel, ±{((100 * reading.scale.pm) / reading.scale.value).toFixed(1)} % <How figure={reading.scale} what="scale" />
             </p>
           )}
+          {which === 'scale' && scanned?.length && reading.scale && <BesideScan scale={reading.scale} way={c.way ?? 'scale'} length={scanned.length} />}
           {which === 'check' && <CheckResult reading={reading} />}
           {mayWrite && (
             <button type="button" className="how mt-2 text-[13px]" onClick={anew}>
@@ -81,7 +117,17 @@ export function CalibrationTool({
 }
 
 /** What the length is and how many millimetres it has. */
-function Length({ calibration: c, put, disabled }: { calibration: CalibrationInput; put: (c: CalibrationInput, group?: string) => void; disabled: boolean }) {
+function Length({
+  calibration: c,
+  put,
+  scanned,
+  disabled,
+}: {
+  calibration: CalibrationInput;
+  put: (c: CalibrationInput, group?: string) => void;
+  scanned: PhotoOnScan['length'];
+  disabled: boolean;
+}) {
   const id = useId();
   const [text, setText] = useState(String(c.mm));
   const [refusal, setRefusal] = useState<string>();
@@ -102,6 +148,7 @@ function Length({ calibration: c, put, disabled }: { calibration: CalibrationInp
   const choose = (next: ScaleWay) => {
     const { way: _, tooth: __, origin: ___, pmMm: ____, ...ends } = c;
     if (next === 'scale') return put({ ...ends });
+    if (next === 'scan') return scanned && put(lengthByScan(scanned));
     if (next === 'pupils') {
       const mean = pupils();
       return put({ ...ends, way: next, mm: mean.mm, pmMm: mean.pmMm, origin: 'mean' });
@@ -115,7 +162,7 @@ function Length({ calibration: c, put, disabled }: { calibration: CalibrationInp
         <span className="w-[92px] shrink-0">known by</span>
         <select className="field" value={way} disabled={disabled} onChange={(e) => choose(e.target.value as ScaleWay)}>
           {(Object.keys(WAYS) as ScaleWay[]).map((w) => (
-            <option key={w} value={w}>
+            <option key={w} value={w} disabled={w === 'scan' && !scanned && way !== 'scan'}>
               {WAYS[w]}
             </option>
           ))}
@@ -151,12 +198,22 @@ function Length({ calibration: c, put, disabled }: { calibration: CalibrationInp
           className="field w-[76px] text-right"
           inputMode="decimal"
           value={text}
-          disabled={disabled}
+          disabled={disabled || way === 'scan'}
           aria-invalid={refusal ? true : undefined}
           onChange={(e) => type(e.target.value)}
         />
         mm{c.pmMm ? <span className="pm"> ±{number(c.pmMm, 1)}</span> : ''}
       </div>
+      {way === 'scan' && (
+        <p className="mt-1 text-[12.5px] text-ink-2">
+          across the centrals, in their plane; it stays as it was taken
+          {scanned && (
+            <button type="button" className="how ml-2" disabled={disabled} onClick={() => put(lengthByScan(scanned))}>
+              take it again
+            </button>
+          )}
+        </p>
+      )}
       {way === 'tooth' && <p className="mt-1 text-[12.5px] text-ink-2">as the front shows it: side teeth turn away</p>}
       {way === 'pupils' && c.origin === 'mean' && (
         <p className="mt-1 text-[12.5px] text-ink-2">The adults’ mean; measure this patient’s for a surer scale. {PUPILS_MM.source.text}</p>
@@ -167,6 +224,26 @@ function Length({ calibration: c, put, disabled }: { calibration: CalibrationInp
         </p>
       )}
     </>
+  );
+}
+
+function lengthByScan({ from, to, mm, pmMm }: NonNullable<PhotoOnScan['length']>): CalibrationInput {
+  const round = (v: number) => Math.round(v * 1000) / 1000;
+  const point = ([x, y]: Px) => ({ x: round(x), y: round(y) });
+  return { from: point(from), to: point(to), mm: round(mm), way: 'scan', pmMm: round(pmMm), origin: 'scan' };
+}
+
+/** What the matched scan says of a scale that is known in another way. */
+function BesideScan({ scale, way, length }: { scale: Figure; way: ScaleWay; length: NonNullable<PhotoOnScan['length']> }) {
+  if (way === 'scan') return null;
+  const own = scaleBy(lengthByScan(length)) as Figure;
+  const percent = 100 * (own.value / scale.value - 1);
+  const apart = differs(own, scale);
+  return (
+    <p className={`mt-1 text-[13px] ${apart ? 'text-removed-ink' : 'text-ink-2'}`} data-testid="scale-by-scan">
+      By the scan <Value figure={own} digits={4} /> mm a pixel, {Math.abs(percent).toFixed(1)} % {percent >= 0 ? 'more' : 'less'}:{' '}
+      {apart ? 'further apart than both errors' : 'agrees within the errors'} <How figure={own} what="scale by the scan" />
+    </p>
   );
 }
 
@@ -215,8 +292,8 @@ function Doubts({ reading }: { reading: BenchReading }) {
     scale,
     ends: endsOf(c),
     way: c.way ?? 'scale',
-    // A tooth's own outline may lean; only a printed scale and the pupils must lie level.
-    rollDeg: c.way === 'tooth' ? undefined : roll,
+    // A tooth's own outline and a length of the scan may lean; only a printed scale and the pupils must lie level.
+    rollDeg: c.way === 'tooth' || c.way === 'scan' ? undefined : roll,
     ...(front && { landmarks: landmarkSet(data.landmarks) }),
     halves,
     check: checkOf(reading),

@@ -12,15 +12,29 @@ import { AskedValue } from '../shell/How.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { DrawnList } from './DrawnList.js';
 import { FindingView } from './FindingView.js';
-import { LinkedMeasures } from './LinkedMeasures.js';
+import { LinkedMeasures, type ScanPlace } from './LinkedMeasures.js';
 import { ReferenceRanking } from './ReferenceRanking.js';
+import type { PhotoScan } from './use-photo-on-scan.js';
 import { ViewFigures } from './ViewFigures.js';
 
 /** So many findings are shown at once; the measures below must stay in sight. */
 const SHOWN = 3;
 
 /** What stands out, the most visible first, and the chosen tooth beside its fellow. */
-export function FindingsPanel({ view, onView }: { view: PhotoView; onView: (v: PhotoView) => void }) {
+export function FindingsPanel({
+  view,
+  onView,
+  match,
+  missing,
+  onTakeAll,
+}: {
+  view: PhotoView;
+  onView: (v: PhotoView) => void;
+  /** How the photograph lies on the scan, and the scan's places of landmarks that nobody has set. */
+  match: PhotoScan;
+  missing: readonly ScanPlace[];
+  onTakeAll: ((places: readonly ScanPlace[]) => void) | undefined;
+}) {
   const [all, setAll] = useState(false);
   const read = useSection('read');
   const { findings, measures, figures } = useReading();
@@ -73,7 +87,7 @@ export function FindingsPanel({ view, onView }: { view: PhotoView; onView: (v: P
         )}
       </div>
       {view === 'retracted-front' && <PairTable measures={measures} />}
-      {view === 'retracted-front' && <LinkedMeasures measures={measures} />}
+      {view === 'retracted-front' && <LinkedMeasures measures={measures} match={match} missing={missing} onTakeAll={onTakeAll} />}
       <ViewFigures view={view} figures={figures[view] ?? []} />
       <DrawnList reading={bench} />
       {view === 'retracted-front' && <ReferenceRanking measures={measures} />}

@@ -10,8 +10,8 @@ export const OverlayMenu = memo(function OverlayMenu({ view, on, toggle }: { vie
   if (all.length === 0) return null;
   return (
     <Popover.Root>
-      <Popover.Trigger className="chip">
-        <Layers size={15} aria-hidden="true" /> overlays{on.size > 0 ? ` ${on.size}` : ''}
+      <Popover.Trigger className="chip" aria-label={`overlays${on.size > 0 ? ` ${on.size}` : ''}`} title="overlays">
+        <Layers size={15} aria-hidden="true" /> {on.size > 0 && on.size}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={8} className="z-20 w-[250px] rounded-xl border border-hair bg-leaf p-3 shadow-lg">

@@ -1,5 +1,5 @@
 import type { PhotoView } from '@radiant/contract';
-import { fitArchCurve, LOWER_TEN, type Px, UPPER_SIX, UPPER_TEN } from '@radiant/core';
+import { fitArchCurve, LOWER_TEN, type PhotoOnScan, type Px, UPPER_SIX, UPPER_TEN } from '@radiant/core';
 import type { BenchView } from '../bench/PhotoBench.js';
 import { useBenchReading } from '../data/bench-reading.js';
 import { useSection } from '../data/case-context.js';
@@ -8,7 +8,20 @@ import { number } from '../shell/format.js';
 import type { OverlayId } from './use-overlays.js';
 
 /** Lines over the photograph, each switched on by itself. */
-export function Overlays({ view, on, bench, width }: { view: PhotoView; on: ReadonlySet<OverlayId>; bench: BenchView; width: number }) {
+export function Overlays({
+  view,
+  on,
+  bench,
+  width,
+  scanned,
+}: {
+  view: PhotoView;
+  on: ReadonlySet<OverlayId>;
+  bench: BenchView;
+  width: number;
+  /** The photograph matched with the scan, where it is. */
+  scanned: PhotoOnScan | undefined;
+}) {
   const { points } = useBenchReading(view);
   const at = (id: string): Px | undefined => {
     const p = points.find((q) => q.id === id);
@@ -18,12 +31,38 @@ export function Overlays({ view, on, bench, width }: { view: PhotoView; on: Read
   return (
     <g pointerEvents="none">
       {view === 'retracted-front' && <FrontLines on={on} px={px} width={width} at={at} />}
+      {view === 'retracted-front' && on.has('scan-places') && scanned && <ScanPlaces scanned={scanned} px={px} />}
       {view.startsWith('portrait') && <FaceLines on={on} px={px} at={at} />}
       {view.startsWith('close') && <LipLines on={on} px={px} at={at} />}
       {view.endsWith('occlusal') && on.has('arch') && <Arch upper={view === 'upper-occlusal'} px={px} at={at} />}
       {on.has('plane') && <Line a={at('plane-back')} b={at('plane-front')} px={px} over={0.4} />}
     </g>
   );
+}
+
+/** Marks closer to the scan's place than this hide it, mm. */
+const TOGETHER_MM = 0.25;
+
+/** Where the scan has its landmarks, of those that nobody marked or that were marked elsewhere. */
+function ScanPlaces({ scanned, px }: { scanned: PhotoOnScan; px: number }) {
+  const { data } = useSection('read');
+  return scanned.places.map(({ tooth, kind, scanPx: [x, y], offMm }) => {
+    const mark = data.landmarks.find((m) => m.tooth === tooth && m.kind === kind);
+    if (mark && (offMm === undefined || offMm < TOGETHER_MM)) return null;
+    return (
+      <g key={`${kind} ${tooth}`} data-testid={`scan-place-${kind}-${tooth}`}>
+        {mark && <path d={`M${mark.x} ${mark.y}L${x} ${y}`} stroke="#fff" strokeWidth={1.2 * px} />}
+        <path
+          d={`M${x} ${y - 5 * px}L${x + 5 * px} ${y}L${x} ${y + 5 * px}L${x - 5 * px} ${y}Z`}
+          fill="#e3b4dd"
+          fillOpacity={0.35}
+          stroke="#1d2428"
+          strokeOpacity={0.6}
+          strokeWidth={1.2 * px}
+        />
+      </g>
+    );
+  });
 }
 
 type At = (id: string) => Px | undefined;

@@ -106,7 +106,7 @@ const PointMark = memo(
         onFocus={() => acts.current.onFocus(m)}
         onRemove={() => acts.current.onRemove(m.id)}
       >
-        <Dot on={on} />
+        <Dot on={on} dashed={m.fromScan === true} />
         {names && (
           <text x={9} y={-7} fontSize={12} fontWeight={600} fill="#fff" stroke="#1d2428" strokeWidth={3} paintOrder="stroke">
             {m.name}
@@ -119,6 +119,7 @@ const PointMark = memo(
     a.mark.at?.x === b.mark.at?.x &&
     a.mark.at?.y === b.mark.at?.y &&
     a.mark.name === b.mark.name &&
+    a.mark.fromScan === b.mark.fromScan &&
     a.on === b.on &&
     a.names === b.names &&
     a.view === b.view &&
@@ -148,11 +149,12 @@ function LipLine({ marks, which, px }: { marks: readonly BenchMark[]; which: 'up
   );
 }
 
-function Dot({ on }: { on: boolean }) {
+/** A ring about its place; dashed where the scan and not a hand has put it. */
+function Dot({ on, dashed }: { on: boolean; dashed: boolean }) {
   return (
     <>
       <circle className="ring" r={on ? 7 : 4.8} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={3.4} />
-      <circle r={on ? 7 : 4.8} fill="none" stroke={on ? '#8b3c86' : '#fff'} strokeWidth={2} />
+      <circle r={on ? 7 : 4.8} fill="none" stroke={on ? '#8b3c86' : '#fff'} strokeWidth={2} {...(dashed && { strokeDasharray: '3.5 2.5' })} />
       <circle r={1.3} fill={on ? '#8b3c86' : '#fff'} />
     </>
   );

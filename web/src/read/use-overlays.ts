@@ -1,11 +1,24 @@
 import type { PhotoView } from '@radiant/contract';
 import { useCallback, useMemo, useState } from 'react';
 
-export type OverlayId = 'names' | 'edge-level' | 'axes' | 'gum-line' | 'widths' | 'midline' | 'pupils' | 'cants' | 'corridor' | 'arch' | 'plane';
+export type OverlayId =
+  | 'names'
+  | 'scan-places'
+  | 'edge-level'
+  | 'axes'
+  | 'gum-line'
+  | 'widths'
+  | 'midline'
+  | 'pupils'
+  | 'cants'
+  | 'corridor'
+  | 'arch'
+  | 'plane';
 
 /** What can be laid over a view, in words. */
 export const OVERLAYS: Readonly<Record<OverlayId, string>> = {
   names: 'names of the points',
+  'scan-places': 'places of the scan',
   'edge-level': 'level of the edges',
   axes: 'long axes',
   'gum-line': 'line of the zeniths',
@@ -20,7 +33,7 @@ export const OVERLAYS: Readonly<Record<OverlayId, string>> = {
 
 /** Which overlays a view has. */
 export function overlaysFor(view: PhotoView): readonly OverlayId[] {
-  if (view === 'retracted-front') return ['edge-level', 'axes', 'gum-line', 'widths', 'names'];
+  if (view === 'retracted-front') return ['scan-places', 'edge-level', 'axes', 'gum-line', 'widths', 'names'];
   if (view.startsWith('portrait')) return ['pupils', 'midline', 'cants', 'names'];
   if (view === 'close-smile') return ['corridor', 'edge-level', 'names'];
   if (view === 'close-rest') return ['edge-level', 'names'];
@@ -28,7 +41,7 @@ export function overlaysFor(view: PhotoView): readonly OverlayId[] {
   return view.startsWith('retracted') ? ['plane', 'names'] : [];
 }
 
-const AT_FIRST: readonly OverlayId[] = ['pupils', 'midline', 'cants', 'corridor', 'arch', 'plane'];
+const AT_FIRST: readonly OverlayId[] = ['scan-places', 'pupils', 'midline', 'cants', 'corridor', 'arch', 'plane'];
 const KEY = 'radiant-overlays';
 
 /** The overlays that are switched on, kept in the browser. */

@@ -20,12 +20,16 @@ import {
   inMouth,
   type Jaw,
   jawOf,
+  type LandmarkSet,
   type Mesh,
   madeRoom,
   mirroredStroke,
   type NarrowedSide,
+  type PhotoOnScan,
   PLANNABLE,
   type PlannedTooth,
+  type Px,
+  photoOnScan,
   plannedTooth,
   planOfExisting,
   Refusal,
@@ -45,6 +49,7 @@ import {
   toothReduction,
   toothSection,
   UPPER_SIX,
+  type ViewPoints,
   type VolumeChange,
   volumeChange,
 } from '@radiant/core';
@@ -287,6 +292,16 @@ const service = {
           .map((t) => [t, plan[t]?.zenithUpMm ?? 0] as const),
       );
       return laidSmile(need(), (scan as SegmentedScan).rest, ofJaw(allOf(plan).planned, 'upper'), up, wish);
+    } catch (error) {
+      if (error instanceof Refusal) return { sentence: error.message };
+      throw error;
+    }
+  },
+
+  /** The photograph matched with the scan, or the sentence why it can't be. */
+  onPhoto(landmarks: LandmarkSet, points: ViewPoints, size: Px, fromScan: LandmarkSet): PhotoOnScan | { readonly sentence: string } {
+    try {
+      return photoOnScan(need(), landmarks, points, size, fromScan);
     } catch (error) {
       if (error instanceof Refusal) return { sentence: error.message };
       throw error;
