@@ -17,6 +17,7 @@ export {
   rowOf,
   type Stand,
   standingFrame,
+  turnedOver,
 } from './contour/arch.js';
 export { type Contact, contactBetween, contactLeftOf, contacts, madeRoom, type NarrowedSide, setContacts, TIGHT_MM } from './contour/contacts.js';
 export { CROWN_RING, CROWN_RINGS, type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
@@ -145,7 +146,8 @@ export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
 export { frameInHead, frameWords } from './scan/kept-frame.js';
 export { type Ground, groundOf, type LaidOn, layOnto, startFromPlaces } from './scan/lay-onto.js';
 export { frameFromClicks, JAW_MM, type MouthProposal, mouthFrame } from './scan/mouth-frame.js';
-export { type Doubt, type LookedAt, lookAtJaw, type Picked, pickTeeth, placeAtVertex } from './scan/own-scan.js';
+export { neckLines, PULL_SIDE_MM, pulledLine, pullShare } from './scan/neck-line.js';
+export { type Doubt, type LookedAt, lookAtJaw, type Picked, pickedAs, pickTeeth, placeAtVertex } from './scan/own-scan.js';
 export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, withCaps } from './scan/repair.js';
 export { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './scan/row.js';
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';

@@ -74,7 +74,11 @@ export interface Picked {
  */
 export function pickTeeth(look: LookedAt, teeth: ReadonlyMap<Fdi, ToothRoom>, painted: ReadonlyMap<number, Fdi> = new Map()): Picked {
   const seeds = [...teeth].map(([tooth, place]) => ({ tooth, place }));
-  const vertices = segmented(look.smooth.mesh, look.adjacency, look.neighbourhood, look.concavity, look.row, seeds, painted);
+  return pickedAs(look, segmented(look.smooth.mesh, look.adjacency, look.neighbourhood, look.concavity, look.row, seeds, painted), teeth);
+}
+
+/** What is picked once the tooth of each vertex is known. */
+export function pickedAs(look: LookedAt, vertices: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Picked {
   const triangles = ofTriangles(look.mesh, vertices);
   return { vertices, triangles, doubts: doubtsOf(look, triangles, teeth) };
 }

@@ -1,7 +1,10 @@
-import type { Fdi } from '@radiant/core';
+import { add, distance, dot, type Fdi, PULL_SIDE_MM, pullShare, scale, sub, type Vec3 } from '@radiant/core';
 import { invalidate, type ThreeEvent, useFrame, useThree } from '@react-three/fiber';
-import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
+import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
+import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
+import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import type { Laid, PickedView } from '../workers/own-scan.worker.js';
 import type { View } from './arch-eye.js';
 import { useGeometry } from './arch-surfaces.js';
@@ -12,7 +15,7 @@ import { studioLight } from './studio-light.js';
 /** Tints of neighbouring teeth: near enough to enamel, far enough from each other. */
 const TINTS = ['#f3e6c8', '#cfe0ee', '#d9ecd0', '#f0d9e6', '#e6dcf4'].map((c) => new THREE.Color(c));
 const GUM = new THREE.Color('#cf8a85');
-const CHOSEN = new THREE.Color('#8a4a86');
+const CHOSEN = new THREE.Color('#c79ac3');
 const SOFT = studioLight(0.35);
 /** A whole jaw with its picked teeth: hand of a click, of a stroke, and the places clicked so far. */
 export const OwnScanScene = memo(function OwnScanScene({
@@ -21,12 +24,14 @@ export const OwnScanScene = memo(function OwnScanScene({
   chosen,
   view,
   painting,
+  pulling,
   own,
   off,
   places,
   labels,
   onClick,
   onStroke,
+  onPull,
 }: {
   laid: Laid;
   picked: PickedView;
@@ -34,6 +39,8 @@ export const OwnScanScene = memo(function OwnScanScene({
   view: View;
   /** Whether a drag paints instead of turning. */
   painting: boolean;
+  /** Whether a drag pulls the line between a tooth and the gum. */
+  pulling: boolean;
   /** Whether the scanner's own colours are shown. */
   own: boolean;
   /** How far off another scan each vertex lies, mm, to be shown instead of the teeth. */
@@ -43,11 +50,30 @@ export const OwnScanScene = memo(function OwnScanScene({
   labels: RefObject<HTMLElement | null>;
   onClick: (vertex: number, at: readonly [number, number, number]) => void;
   onStroke: (vertices: readonly number[]) => void;
+  onPull: (tooth: Fdi, from: Vec3, to: Vec3) => void;
 }) {
   const hold = useRef(false);
+  const [pull, setPull] = useState<Pull>();
   return (
     <JawCanvas label="The scan in three dimensions" view={view} hold={hold}>
-      <Jaw laid={laid} picked={picked} chosen={chosen} own={own} off={off} painting={painting} hold={hold} onClick={onClick} onStroke={onStroke} />
+      <Jaw
+        laid={laid}
+        picked={picked}
+        chosen={chosen}
+        own={own}
+        off={off}
+        painting={painting}
+        pulling={pulling}
+        pull={pull}
+        setPull={setPull}
+        hold={hold}
+        onClick={onClick}
+        onStroke={onStroke}
+        onPull={onPull}
+      />
+      {!own &&
+        !off &&
+        picked.necks.map((n) => <NeckLine key={n.tooth} line={n.line} on={n.tooth === chosen || pulling} pull={pull?.tooth === n.tooth ? pull : undefined} />)}
       {places.map((p) => (
         <mesh key={p.join(' ')} position={[...p]} renderOrder={3}>
           <sphereGeometry args={[0.7, 16, 12]} />
@@ -66,9 +92,13 @@ function Jaw({
   own,
   off,
   painting,
+  pulling,
+  pull,
+  setPull,
   hold,
   onClick,
   onStroke,
+  onPull,
 }: {
   laid: Laid;
   picked: PickedView;
@@ -76,9 +106,13 @@ function Jaw({
   own: boolean;
   off: Float32Array | undefined;
   painting: boolean;
+  pulling: boolean;
+  pull: Pull | undefined;
+  setPull: (p: Pull | undefined) => void;
   hold: { current: boolean };
   onClick: (vertex: number, at: readonly [number, number, number]) => void;
   onStroke: (vertices: readonly number[]) => void;
+  onPull: (tooth: Fdi, from: Vec3, to: Vec3) => void;
 }) {
   const geometry = useGeometry(laid.mesh);
   const stroke = useRef<number[] | undefined>(undefined);
@@ -112,34 +146,134 @@ function Jaw({
       hold.current = false;
       if (stroke.current) onStroke(stroke.current);
       stroke.current = undefined;
+      if (!pull) return;
+      setPull(undefined);
+      if (distance(pull.from, pull.to) > LEAST_PULL_MM) onPull(pull.tooth, pull.from, pull.to);
     };
     window.addEventListener('pointerup', up);
     return () => window.removeEventListener('pointerup', up);
-  }, [hold, onStroke]);
+  }, [hold, onStroke, pull, setPull, onPull]);
   const click = useCallback(
     (e: ThreeEvent<MouseEvent>) => {
-      if (e.delta > 4 || painting || !e.face) return;
+      if (e.delta > 4 || painting || pulling || !e.face) return;
       onClick(e.face.a, [e.point.x, e.point.y, e.point.z]);
     },
-    [painting, onClick],
+    [painting, pulling, onClick],
   );
   const down = useCallback(
     (e: ThreeEvent<PointerEvent>) => {
       if (e.button !== 0 || !e.face) return;
+      const taken = pulling ? lineAt(picked, [e.point.x, e.point.y, e.point.z]) : undefined;
+      // Beside every line a drag turns the view.
+      if (pulling && !taken) return;
       e.stopPropagation();
       hold.current = true;
-      stroke.current = [e.face.a];
+      if (taken) setPull({ ...taken, to: taken.from });
+      else stroke.current = [e.face.a];
     },
-    [hold],
+    [hold, pulling, picked, setPull],
   );
-  const move = useCallback((e: ThreeEvent<PointerEvent>) => {
-    if (stroke.current && e.face && stroke.current.at(-1) !== e.face.a) stroke.current.push(e.face.a);
-  }, []);
+  const move = useCallback(
+    (e: ThreeEvent<PointerEvent>) => {
+      if (pull) setPull({ ...pull, to: [e.point.x, e.point.y, e.point.z] });
+      if (stroke.current && e.face && stroke.current.at(-1) !== e.face.a) stroke.current.push(e.face.a);
+    },
+    [pull, setPull],
+  );
   return (
-    <mesh geometry={geometry} onClick={click} {...(painting && { onPointerDown: down, onPointerMove: move })}>
+    <mesh geometry={geometry} onClick={click} {...((painting || pulling) && { onPointerDown: down, onPointerMove: move })}>
       <meshMatcapMaterial matcap={SOFT} vertexColors color="#ffffff" side={THREE.DoubleSide} />
     </mesh>
   );
+}
+
+/** A line in hand: where it was taken, and where it is pulled to. */
+interface Pull {
+  readonly tooth: Fdi;
+  readonly from: Vec3;
+  readonly to: Vec3;
+}
+
+/** A line is taken by a press no further from it than this, mm. */
+const TAKE_MM = 1;
+/** Shorter pulls are a press, mm. */
+const LEAST_PULL_MM = 0.15;
+
+/** The line nearest to a place, if it is near, and its nearest point. */
+function lineAt(picked: PickedView, at: Vec3): { tooth: Fdi; from: Vec3 } | undefined {
+  let best: { tooth: Fdi; from: Vec3 } | undefined;
+  let least = TAKE_MM;
+  for (const { tooth, line } of picked.necks)
+    for (let i = 0; i < line.length; i += 3) {
+      const from: Vec3 = [line[i] as number, line[i + 1] as number, line[i + 2] as number];
+      const far = distance(from, at);
+      if (far >= least) continue;
+      least = far;
+      best = { tooth, from };
+    }
+  return best;
+}
+
+const LINE = { on: new THREE.Color('#5d2a5a'), off: new THREE.Color('#7d4a3f') } as const;
+const WIDE_PX = { on: 3, off: 1.4 } as const;
+
+/** The line between a tooth and the gum; while it is pulled, what goes along with the hand is drawn over everything. */
+function NeckLine({ line, on, pull }: { line: Float32Array; on: boolean; pull: Pull | undefined }) {
+  const { still, along } = useMemo(() => (pull ? pulledAlong(line, pull) : { still: line, along: undefined }), [line, pull]);
+  return (
+    <>
+      <Pieces line={still} on={on} />
+      {along && along.length > 0 && <Pieces line={along} on over />}
+    </>
+  );
+}
+
+/** Pieces of lines of two points each. */
+function Pieces({ line, on, over = false }: { line: Float32Array; on: boolean; over?: boolean }) {
+  const drawn = useMemo(() => new LineSegments2(new LineSegmentsGeometry(), new LineMaterial()), []);
+  useEffect(() => {
+    drawn.material.color = on ? LINE.on : LINE.off;
+    drawn.material.linewidth = on ? WIDE_PX.on : WIDE_PX.off;
+    drawn.material.depthTest = !over;
+    drawn.visible = line.length > 0;
+    if (line.length > 0) drawn.geometry.setPositions(line);
+    invalidate();
+  }, [drawn, line, on, over]);
+  useEffect(
+    () => () => {
+      drawn.geometry.dispose();
+      drawn.material.dispose();
+    },
+    [drawn],
+  );
+  return <primitive object={drawn} renderOrder={over ? 3 : 2} raycast={NOTHING} />;
+}
+
+/** Lines are no target: a press is told by the surface under them. */
+const NOTHING = () => undefined;
+
+/** The pieces that stay where they are, and those that go along, where they go. */
+function pulledAlong(line: Float32Array, { from, to }: Pull): { still: Float32Array; along: Float32Array } {
+  const far = distance(from, to);
+  const still: number[] = [];
+  const along: number[] = [];
+  const way = far === 0 ? from : scale(sub(to, from), 1 / far);
+  const by = (at: Vec3): number => {
+    const d = sub(at, from);
+    const up = dot(d, way);
+    // What lies behind the tooth is not meant.
+    return far === 0 || Math.abs(up) > far + PULL_SIDE_MM ? 0 : far * pullShare(Math.sqrt(Math.max(0, dot(d, d) - up * up)));
+  };
+  for (let i = 0; i < line.length; i += 6) {
+    const ends = [0, 3].map((o): Vec3 => [line[i + o] as number, line[i + o + 1] as number, line[i + o + 2] as number]);
+    const moved = ends.map(by);
+    if (moved.every((mm) => mm === 0)) still.push(...ends.flat());
+    else
+      ends.forEach((at, k) => {
+        along.push(...add(at, scale(way, moved[k] as number)));
+      });
+  }
+  return { still: Float32Array.from(still), along: Float32Array.from(along) };
 }
 
 /** Keeps the numbers of the teeth over them while the view turns; those on the far side are hidden. */

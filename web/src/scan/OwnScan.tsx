@@ -15,10 +15,11 @@ import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { useOwnScan } from './use-own-scan.js';
 
-type Hand = 'choose' | 'add' | 'paint' | 'gum' | 'places';
+type Hand = 'choose' | 'add' | 'neck' | 'paint' | 'gum' | 'places';
 const HANDS: readonly (readonly [Hand, string, string])[] = [
   ['choose', 'choose', 'c'],
   ['add', 'add a tooth', 'n'],
+  ['neck', 'drag the neck line', 'd'],
   ['paint', 'paint tooth', 'p'],
   ['gum', 'paint gum', 'g'],
   ['places', 'three places', 'k'],
@@ -111,6 +112,10 @@ export function OwnScan({ file }: { file: CaseFile }) {
     if (hand === 'gum') void scan.paint(vertices, BRUSH_MM, 0);
     else if (hand === 'paint' && chosen !== undefined) void scan.paint(vertices, BRUSH_MM, chosen);
   };
+  const pull = (tooth: Fdi, from: Vec3, to: Vec3) => {
+    setChosen(tooth);
+    void scan.pull(tooth, from, to);
+  };
   const urlOf = (id: string) => `/api/cases/${detail.id}/files/${id}`;
   const newest = (kind: CaseFile['kind']) => detail.files.filter((f) => f.kind === kind).at(-1);
   /** The case's scan of a jaw: the contour's own for the upper one. */
@@ -199,12 +204,14 @@ export function OwnScan({ file }: { file: CaseFile }) {
               chosen={chosen}
               view={view}
               painting={hand === 'paint' || hand === 'gum'}
+              pulling={hand === 'neck'}
               own={own}
               off={off ? state.laid.on?.offMm : undefined}
               places={places}
               labels={labels}
               onClick={click}
               onStroke={stroke}
+              onPull={pull}
             />
             <div ref={labels} className="pointer-events-none absolute inset-0 overflow-hidden" aria-hidden="true">
               {state.picked.teeth.map((t) => (
@@ -241,11 +248,13 @@ export function OwnScan({ file }: { file: CaseFile }) {
                     ? free[0] === undefined
                       ? 'All ten teeth are there'
                       : `Click the crown; it becomes ${name(free[0])}`
-                    : hand === 'gum'
-                      ? 'Draw over what is gum'
-                      : chosen === undefined
-                        ? 'Choose a tooth first'
-                        : `Draw over what belongs to ${name(chosen)}`}
+                    : hand === 'neck'
+                      ? 'Take a line between tooth and gum and drag it; beside it the view turns'
+                      : hand === 'gum'
+                        ? 'Draw over what is gum'
+                        : chosen === undefined
+                          ? 'Choose a tooth first'
+                          : `Draw over what belongs to ${name(chosen)}`}
               </p>
             )}
             {state.laid.on && off && (
@@ -357,7 +366,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
       }
       foot={
         <>
-          <KeyHint keys={['C', 'N', 'P', 'G', 'K']} does="choose, add, paint tooth, paint gum, three places" />
+          <KeyHint keys={['C', 'N', 'D', 'P', 'G', 'K']} does="choose, add, neck line, paint tooth, paint gum, three places" />
           <KeyHint keys={['F', 'R', 'L', 'A', 'E', 'H']} does="view" />
           <span className="ml-auto">drag turns, wheel zooms</span>
         </>

@@ -124,6 +124,7 @@ export function useOwnScan(url: string) {
     finish,
     renumber: (from: Fdi, to: Fdi | undefined) => change((s) => s.renumber(from, to)),
     add: (vertex: number, tooth: Fdi) => change((s) => s.add(vertex, tooth)),
+    pull: (tooth: Fdi, from: Vec3, to: Vec3) => change((s) => s.pull(tooth, from, to)),
     paint: (vertices: readonly number[], radiusMm: number, tooth: Fdi | 0) => change((s) => s.paint(vertices, radiusMm, tooth)),
   };
 }

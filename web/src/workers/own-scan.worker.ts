@@ -20,11 +20,15 @@ import {
   type Mesh,
   mergeMeshes,
   meshInFrame,
+  meshToArch,
   mouthFrame,
+  neckLines,
   type Picked,
+  pickedAs,
   pickTeeth,
   placeAtVertex,
   planFromWaxUp,
+  pulledLine,
   Refusal,
   type Repair,
   readMesh,
@@ -34,6 +38,7 @@ import {
   sheetDistances,
   type ToothRoom,
   toParent,
+  turnedOver,
   type Vec3,
   vectorArea,
   writePly,
@@ -74,6 +79,8 @@ export interface PickedView {
   /** Where each tooth's number is written, in the mouth's coordinates. */
   readonly teeth: readonly { readonly tooth: Fdi; readonly at: Vec3; readonly mm: number }[];
   readonly doubts: readonly Doubt[];
+  /** The line between each tooth and the gum: pieces of two points, in the mouth's coordinates. */
+  readonly necks: readonly { readonly tooth: Fdi; readonly line: Float32Array }[];
 }
 
 let source: Mesh | undefined;
@@ -127,10 +134,22 @@ function span(m: Mesh): number {
 
 function pick(): PickedView {
   if (!look || !inMouth) throw new Error('The scan is not open.');
-  picked = pickTeeth(look, rooms, painted);
-  const teeth = [...rooms.keys()].sort((p, q) => p - q).flatMap((tooth) => middleOf(tooth));
-  return { tooth: picked.vertices.slice(), teeth, doubts: picked.doubts };
+  return shown(pickTeeth(look, rooms, painted));
 }
+
+function shown(now: Picked): PickedView {
+  picked = now;
+  const teeth = [...rooms.keys()].sort((p, q) => p - q).flatMap((tooth) => middleOf(tooth));
+  const necks = [...neckLines(look as LookedAt, now.vertices)].map(([tooth, line]) => ({
+    tooth,
+    line: Float32Array.from(meshToArch(jaw, { positions: Float64Array.from(line), triangles: NONE }).positions),
+  }));
+  return { tooth: now.vertices.slice(), teeth, doubts: now.doubts, necks };
+}
+
+const NONE = new Uint32Array();
+/** A place between the mouth's coordinates and the arch's own, either way. */
+const turned = (p: Vec3): Vec3 => (jaw === 'upper' ? p : turnedOver(p));
 
 /** Where a tooth's number stands: before the middle of what was picked, and how much of it there is. */
 function middleOf(tooth: Fdi): { tooth: Fdi; at: Vec3; mm: number }[] {
@@ -315,6 +334,17 @@ const service = {
       }
     }
     return pick();
+  },
+
+  /** Pulls the line between a tooth and the gum from one place to another; what lies about it stays as it is then. */
+  pull(tooth: Fdi, from: Vec3, to: Vec3): PickedView {
+    if (!look || !picked) throw new Error('The scan is not open.');
+    const vertices = picked.vertices.slice();
+    for (const [v, label] of pulledLine(look, vertices, tooth, turned(from), turned(to))) {
+      vertices[v] = label;
+      painted.set(v, label);
+    }
+    return shown(pickedAs(look, vertices, rooms));
   },
 
   /** The working copy: the jaw in the mouth's coordinates with closed, numbered teeth, as PLY; and how well the library's forms fit it. */
