@@ -1,4 +1,4 @@
-import { groundOf, inverse, layOnto, lookAtJaw, meshInFrame, mouthFrame, pickTeeth, placeMesh, readMesh, repaired, writeStlBinary } from '@radiant/core';
+import { groundOf, inMouthOf, inverse, laidByShape, layOnto, mouthFrame, pickTeeth, placeMesh, readMesh, repaired, writeStlBinary } from '@radiant/core';
 import { AVOCET, makePatient, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 import { figure } from './figure.mjs';
 
@@ -19,10 +19,11 @@ console.log(`${(source.triangles.length / 3).toLocaleString('en-GB')} triangles`
 
 const [read, readMs] = took(() => readMesh(bytes));
 const [mended, mendMs] = took(() => repaired(read.mesh).mesh);
-const [found, frameMs] = took(() => mouthFrame(mended, 'upper'));
-const inMouth = meshInFrame(mended, found.frame);
+// The frame that shows it; looking at its folds and rooms, by which the frame is refined, counts to the picking.
+const [, frameMs] = took(() => mouthFrame(mended, 'upper'));
 say('own-scan-open-1m', readMs + mendMs + frameMs, 5000);
-const [look, lookMs] = took(() => lookAtJaw(inMouth, 'upper'));
+const [{ look }, lookMs] = took(() => laidByShape(mended, 'upper'));
+const inMouth = inMouthOf(look);
 const [, pickMs] = took(() => pickTeeth(look, look.teeth));
 say('own-scan-ten-teeth-1m', lookMs + pickMs, 10_000);
 

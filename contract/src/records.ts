@@ -57,7 +57,7 @@ export const PHOTO_VIEWS = {
 export type PhotoView = keyof typeof PHOTO_VIEWS;
 
 /** The states of the mouth in which a photograph is taken. */
-export const CASE_STATES = { before: 'before', 'mock-up': 'mock-up', provisional: 'provisional', final: 'final' } as const;
+export const CASE_STATES = { before: 'before', 'mock-up': 'mock-up', prepared: 'prepared', provisional: 'provisional', final: 'final' } as const;
 export type CaseState = keyof typeof CASE_STATES;
 
 export const keysOf = <T extends object>(words: T): (keyof T & string)[] => Object.keys(words) as (keyof T & string)[];
@@ -83,10 +83,12 @@ export function readFileName(name: string): { readonly view: PhotoView | null; r
     ? 'mock-up'
     : /provis|tempor/.test(text)
       ? 'provisional'
-      : /final|after/.test(text)
-        ? 'final'
-        : /before|initial/.test(text)
-          ? 'before'
-          : null;
+      : /prepar|\bprep\b/.test(text)
+        ? 'prepared'
+        : /final|after/.test(text)
+          ? 'final'
+          : /before|initial/.test(text)
+            ? 'before'
+            : null;
   return { view: VIEW_WORDS.find(([, words]) => words.test(text))?.[0] ?? null, state };
 }

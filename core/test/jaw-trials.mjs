@@ -6,10 +6,10 @@ import {
   closestPoints,
   existingArch,
   groundOf,
+  inMouthOf,
   inverse,
+  laidByShape,
   layOnto,
-  lookAtJaw,
-  meshInFrame,
   mouthFrame,
   pickTeeth,
   placeMesh,
@@ -67,8 +67,7 @@ function pickTrial(seed, jaw) {
   const patient = makePatient(recipeOf(seed));
   const whole = wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed });
   const { mesh } = repaired(whole.mesh);
-  const inMouth = meshInFrame(mesh, mouthFrame(mesh, jaw).frame);
-  const look = lookAtJaw(inMouth, jaw);
+  const { look } = laidByShape(mesh, jaw);
   const row = (jaw === 'upper' ? patient.teeth : patient.lower).map((t) => t.tooth);
   // In the order in which x grows in the arch's own frame. The numbers are the patient's: a missing tooth is for whoever knows the mouth.
   const order = jaw === 'upper' ? row : [...row].reverse();
@@ -106,15 +105,29 @@ function sizeTrial() {
   for (const jaw of ['upper', 'lower']) {
     const patient = makePatient(scatteredRecipe(611));
     const { mesh } = repaired(wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed: 611 }).mesh);
-    const inMouth = meshInFrame(mesh, mouthFrame(mesh, jaw).frame);
-    const look = lookAtJaw(inMouth, jaw);
-    const arch = existingArch(asSegmented(inMouth, pickTeeth(look, look.teeth).triangles, jaw));
+    const { look } = laidByShape(mesh, jaw);
+    const arch = existingArch(asSegmented(inMouthOf(look), pickTeeth(look, look.teeth).triangles, jaw));
     for (const { tooth, crown } of jaw === 'upper' ? patient.teeth : patient.lower) {
       const own = arch.teeth.get(tooth);
       out.push({ tooth, widthOff: own.widthMm - crown.size.widthMm, lengthOff: own.lengthMm - crown.size.lengthMm, fitMm: own.fitMm });
     }
   }
   return out;
+}
+
+/** Most of the palate left out, in the mouth's coordinates. */
+function withoutVault({ positions, triangles }) {
+  const at = (t, k) => (positions[3 * triangles[t] + k] + positions[3 * triangles[t + 1] + k] + positions[3 * triangles[t + 2] + k]) / 3;
+  const kept = [];
+  for (let t = 0; t < triangles.length; t += 3) if (at(t, 1) < 9 || Math.abs(at(t, 0)) > 18) kept.push(triangles[t], triangles[t + 1], triangles[t + 2]);
+  const map = new Map();
+  const own = kept.map((v) => {
+    if (!map.has(v)) map.set(v, map.size);
+    return map.get(v);
+  });
+  const p = new Float64Array(3 * map.size);
+  for (const [v, i] of map) p.set(positions.subarray(3 * v, 3 * v + 3), 3 * i);
+  return { positions: p, triangles: Uint32Array.from(own) };
 }
 
 /** A jaw in its mock-up laid on itself before it from many starts. */
@@ -124,7 +137,8 @@ function layTrial(starts) {
   const fuller = Object.fromEntries([15, 14, 13, 12, 11, 21, 22, 23, 24, 25].map((t) => [t, { ...AVOCET.traits[t], facialVolumeMm: 1.4, wearMm: 0 }]));
   const over = makePatient({ ...AVOCET, traits: { ...AVOCET.traits, ...fuller } }).teeth;
   const fixed = repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 404 }).mesh).mesh;
-  const other = repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 405 }, over).mesh).mesh;
+  // The second scan holds less of the palate, so that more of what it holds is altered.
+  const other = withoutVault(repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 405 }, over).mesh).mesh);
   const ground = groundOf(fixed);
   const mouth = mouthFrame(fixed, 'upper').frame;
   const r = random(77);

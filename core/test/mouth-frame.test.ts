@@ -3,7 +3,10 @@ import {
   frameFromClicks,
   frameInHead,
   frameWords,
+  inMouthOf,
   inverse,
+  laidByShape,
+  meshInFrame,
   mouthFrame,
   placeMesh,
   repaired,
@@ -40,6 +43,25 @@ describe.each(jaws)('a whole $jaw jaw anywhere in space', ({ jaw, mesh }) => {
     expect(Math.hypot(...toLocal(ELSEWHERE, frame.origin))).toBeLessThan(4);
     expect(Math.abs(toLocal(ELSEWHERE, frame.origin)[0])).toBeLessThan(1);
     expect(symmetry).toBeGreaterThan(0.8);
+  });
+
+  it('the rooms of its teeth bring the middle between the centrals: 0.3 mm across, 0.6 mm in height', () => {
+    const { frame, look } = laidByShape(mesh, jaw);
+    const centrals = (jaw === 'upper' ? patient.teeth : patient.lower).filter((t) => t.tooth % 10 === 1);
+    // The patient's own middle between both, and the edge of the longer one.
+    const middle = centrals.reduce((s, t) => s + t.frame.origin[0] / 2, 0);
+    const at = toLocal(ELSEWHERE, frame.origin);
+    expect(Math.abs(at[0] - middle)).toBeLessThan(0.3);
+    const heights = centrals.map((t) => t.frame.origin[2]);
+    expect(Math.abs(at[2] - (jaw === 'upper' ? Math.min(...heights) : Math.max(...heights)))).toBeLessThan(0.6);
+    expect(degrees(frame.x, ELSEWHERE.x)).toBeLessThan(2);
+    expect(degrees(frame.z, ELSEWHERE.z)).toBeLessThan(5);
+    expect(look.teeth.size).toBe(10);
+    // The jaw as it was looked at is the scan in that frame.
+    const own = meshInFrame(mesh, frame).positions;
+    inMouthOf(look).positions.forEach((v, i) => {
+      if (Math.abs(v - (own[i] as number)) > 1e-9) throw new Error(`vertex ${i} lies elsewhere`);
+    });
   });
 
   it('a palate tells the jaws apart', () => {

@@ -64,7 +64,7 @@ describe('what is measured on picked teeth', () => {
   }, 300_000);
 });
 
-describe('a scan laid on another of the same mouth, the faces of all ten teeth changed', () => {
+describe('a scan laid on another of the same mouth, the faces of all ten teeth and with them 30 % of it changed', () => {
   it('comes back to a known motion within 0.01 mm and 0.05° from fifty random starts, and says when it can’t', async () => {
     const { off, shifted } = await trials<{
       off: { mm: number; farthestMm: number; deg: number; share: number; doubt: string }[];
@@ -77,7 +77,7 @@ describe('a scan laid on another of the same mouth, the faces of all ten teeth c
       expect(o.farthestMm).toBeLessThan(0.03);
       expect(o.doubt).toBe('');
       // What is changed has not been taken for the same.
-      expect(o.share).toBeLessThan(0.85);
+      expect(o.share).toBeLessThan(0.7);
     }
     expect(shifted.doubt).toMatch(/only \d+ % of it lies on the first scan/);
   }, 900_000);

@@ -83,7 +83,7 @@ export interface Patient {
 }
 
 /** States of the mouth that the devices see. */
-export type MouthState = 'before' | 'mock-up' | 'provisional' | 'final';
+export type MouthState = 'before' | 'mock-up' | 'prepared' | 'provisional' | 'final';
 
 /** A recipe whose seed scatters every tooth a little, for tests on patients that are not the demo's. */
 export function scatteredRecipe(seed: number): PatientRecipe {
@@ -104,9 +104,12 @@ export function scatteredRecipe(seed: number): PatientRecipe {
   return { seed, traits };
 }
 
-/** The same patient later: what is planned stands on the teeth. Lightness differs by what it is made of. */
+/**
+ * The same patient later: what is planned stands on the teeth. Lightness differs by what it is made of. Prepared teeth are cut from
+ * the patient as it was: see `prepared`.
+ */
 export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe {
-  if (state === 'before' || !recipe.planned) return recipe;
+  if (state === 'before' || state === 'prepared' || !recipe.planned) return recipe;
   const { traits, gum: later, present = [] } = recipe.planned;
   const lighter = { 'mock-up': 0.4, provisional: 0.7, final: 1.2 }[state];
   const restored = Object.fromEntries(

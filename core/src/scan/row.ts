@@ -54,6 +54,20 @@ export function onRow(row: RowCurve, x: number, y: number): { along: number; out
   return { along: (alongMm[a] as number) + t * ((alongMm[b] as number) - (alongMm[a] as number)), out };
 }
 
+/** The place in the plane at so much along the row from the midline, mm. */
+export function placeOnRow({ alongMm, radiusMm, middleY }: RowCurve, along: number): readonly [number, number] {
+  let i = 1;
+  while (i < DIRECTIONS - 1 && (alongMm[i] as number) < along) i++;
+  const [s0, s1] = [alongMm[i - 1] as number, alongMm[i] as number];
+  const t = Math.max(0, Math.min(1, (along - s0) / (s1 - s0 || 1)));
+  const at = (k: number): readonly [number, number] => [
+    (radiusMm[k] as number) * (SINES[k] as number),
+    middleY - (radiusMm[k] as number) * (COSINES[k] as number),
+  ];
+  const [a, b] = [at(i - 1), at(i)];
+  return [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
+}
+
 /** Above the plane of the edges up to here everything is tooth, mm: shorter crowns than this are worn stumps. */
 const EDGE_BAND_MM = 2.6;
 

@@ -42,6 +42,7 @@ const LATER: readonly Delivery[] = [
     { patient, what: 'scan-whole-lower', state: 'before', daysAgo: DAYS_AGO[patient] },
   ]),
   { patient: 'Avocet', what: 'scan-whole-upper', state: 'mock-up', daysAgo: 8 },
+  { patient: 'Sandpiper', what: 'scan-whole-upper', state: 'prepared', daysAgo: 6 },
   { patient: 'Avocet', what: 'scan-wax-up', state: 'mock-up', daysAgo: 12 },
 ];
 

@@ -3,7 +3,19 @@ import { mkdir, rename, utimes, writeFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import { join } from 'node:path';
 import { writePly, writeStlBinary } from '@radiant/core';
-import { handHeld, INTRAORAL_SCANNER, inState, makePatient, photograph, RECIPES, scan, type ViewName, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
+import {
+  handHeld,
+  INTRAORAL_SCANNER,
+  inState,
+  makePatient,
+  photograph,
+  prepared,
+  RECIPES,
+  scan,
+  type ViewName,
+  WHOLE_SCANNER,
+  wholeJaw,
+} from '@radiant/standins';
 import sharp from 'sharp';
 import { type Delivery, deviceOf, fileOf } from './deliveries.js';
 
@@ -17,14 +29,16 @@ const DAY_MS = 24 * 3600 * 1000;
 const SITTINGS = {
   before: { origin: [31, -48, 12], x: [0, 0.8, 0.6], y: [1, 0, 0], z: [0, 0.6, -0.8] },
   'mock-up': { origin: [-12, 20, 64], x: [0.6, 0, 0.8], y: [0, 1, 0], z: [-0.8, 0, 0.6] },
+  prepared: { origin: [8, -33, 21], x: [0, -1, 0], y: [0.8, 0, 0.6], z: [-0.6, 0, 0.8] },
   laboratory: { origin: [4, 7, -15], x: [-1, 0, 0], y: [0, -1, 0], z: [0, 0, 1] },
 } as const;
 
-/** A whole jaw. A mock-up and a wax-up lie over the teeth that are there; on a model nothing is wet and everything is seen. */
+/** A whole jaw. Prepared teeth are cut from those that are there; a mock-up and a wax-up lie over the teeth that are there; on a model nothing is wet and everything is seen. */
 function whole(d: Delivery): Uint8Array {
   const recipe = RECIPES[d.patient];
-  const patient = makePatient(recipe);
-  const over = d.state === 'before' ? [] : makePatient(inState(recipe, d.state)).teeth.filter((t) => t.tooth % 10 <= 3);
+  const before = makePatient(recipe);
+  const patient = d.state === 'prepared' ? { ...before, teeth: prepared(before, makePatient(inState(recipe, 'final'))) } : before;
+  const over = d.state === 'before' || d.state === 'prepared' ? [] : makePatient(inState(recipe, d.state)).teeth.filter((t) => t.tooth % 10 <= 3);
   const model = d.what === 'scan-wax-up';
   const { mesh } = wholeJaw(
     patient,
@@ -33,7 +47,7 @@ function whole(d: Delivery): Uint8Array {
       ...WHOLE_SCANNER,
       stepMm: 0.28,
       seed: recipe.seed + (d.state === 'before' ? 0 : 1),
-      placed: SITTINGS[model ? 'laboratory' : d.state === 'before' ? 'before' : 'mock-up'],
+      placed: SITTINGS[model ? 'laboratory' : d.state === 'before' || d.state === 'prepared' ? d.state : 'mock-up'],
       ...(model && { noiseMm: 0.01, drops: 0, holes: 0 }),
     },
     over,

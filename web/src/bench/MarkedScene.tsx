@@ -1,7 +1,7 @@
-import type { Vec3 } from '@radiant/core';
+import type { Jaw, Vec3 } from '@radiant/core';
 import type { ThreeEvent } from '@react-three/fiber';
 import { memo, useCallback, useMemo, useRef } from 'react';
-import type { ArchView } from '../workers/contour.worker.js';
+import type { LowerView } from '../workers/contour.worker.js';
 import type { View } from './arch-eye.js';
 import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { FIELD_DEG, JawCanvas } from './JawCanvas.js';
@@ -15,10 +15,22 @@ export interface Pin {
 
 const COLOUR = { marked: '#7a3576', chosen: '#2e1230', scan: '#e08fd6' } as const;
 const RADIUS_MM = { marked: 0.45, chosen: 0.55, scan: 0.5 } as const;
-const FRONT: View = { name: 'front', jaw: 'upper', turn: 0 };
+const FRONT: Readonly<Record<Jaw, View>> = { upper: { name: 'front', jaw: 'upper', turn: 0 }, lower: { name: 'front', jaw: 'lower', turn: 0 } };
 
 /** The scanned arch with places on it; a click tells where it was met. */
-export const MarkedScene = memo(function MarkedScene({ arch, pins, onClick }: { arch: ArchView; pins: readonly Pin[]; onClick: (at: Vec3) => void }) {
+export const MarkedScene = memo(function MarkedScene({
+  label,
+  jaw,
+  arch,
+  pins,
+  onClick,
+}: {
+  label: string;
+  jaw: Jaw;
+  arch: LowerView;
+  pins: readonly Pin[];
+  onClick: (at: Vec3) => void;
+}) {
   const hold = useRef(false);
   const click = useCallback(
     (e: ThreeEvent<MouseEvent>) => {
@@ -30,7 +42,7 @@ export const MarkedScene = memo(function MarkedScene({ arch, pins, onClick }: { 
   );
   const hand = useMemo((): ToothHand => ({ press: (_, at) => onClick(at) }), [onClick]);
   return (
-    <JawCanvas label="The scan beside the photograph" view={FRONT} hold={hold} fieldDeg={FIELD_DEG.inset}>
+    <JawCanvas label={label} view={FRONT[jaw]} hold={hold} fieldDeg={FIELD_DEG.inset}>
       <group onClick={click}>
         <Gum mesh={arch.gum} pale={false} />
       </group>

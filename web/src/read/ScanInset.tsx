@@ -41,7 +41,7 @@ export function ScanInset({
     >
       {contour.state === 'ready' ? (
         <Suspense fallback={null}>
-          <MarkedScene arch={contour.arch} pins={pins} onClick={click} />
+          <MarkedScene label="The scan beside the photograph" jaw="upper" arch={contour.arch} pins={pins} onClick={click} />
         </Suspense>
       ) : (
         <p className="p-4 text-[13px] text-white">{contour.state === 'no-scan' ? 'There is no scan of the upper jaw yet.' : 'The scan is being read …'}</p>

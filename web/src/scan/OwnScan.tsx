@@ -13,9 +13,10 @@ import { number } from '../shell/format.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
-import { useOwnScan } from './use-own-scan.js';
+import { FirstScanInset } from './FirstScanInset.js';
+import { type ThreePlaces, useOwnScan } from './use-own-scan.js';
 
-type Hand = 'choose' | 'add' | 'neck' | 'paint' | 'gum' | 'places';
+type Hand = 'choose' | 'add' | 'neck' | 'paint' | 'gum' | 'places' | 'both';
 const HANDS: readonly (readonly [Hand, string, string])[] = [
   ['choose', 'choose', 'c'],
   ['add', 'add a tooth', 'n'],
@@ -59,6 +60,8 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const [hand, setHand] = useState<Hand>('choose');
   const [chosen, setChosen] = useState<Fdi>();
   const [places, setPlaces] = useState<Vec3[]>([]);
+  /** The same places on the case's scan. */
+  const [fellows, setFellows] = useState<Vec3[]>([]);
   const [view, setView] = useState<View>({ name: 'front', jaw: 'upper', turn: 0 });
   const [own, setOwn] = useState(false);
   const [way, setWay] = useState<Way>('shape');
@@ -75,6 +78,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const take = useCallback((h: Hand) => {
     setHand(h);
     setPlaces([]);
+    setFellows([]);
   }, []);
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
@@ -99,6 +103,8 @@ export function OwnScan({ file }: { file: CaseFile }) {
       setChosen(next);
       void scan.add(vertex, next);
       take('choose');
+    } else if (hand === 'both') {
+      if (places.length === fellows.length && places.length < 3) setPlaces([...places, [...at] as Vec3]);
     } else if (hand === 'places') {
       const all = [...places, [...at] as Vec3];
       setPlaces(all);
@@ -116,6 +122,10 @@ export function OwnScan({ file }: { file: CaseFile }) {
     setChosen(tooth);
     void scan.pull(tooth, from, to);
   };
+  // The case's scan is clicked after this one, each time.
+  const clicked = useRef(0);
+  clicked.current = places.length;
+  const fellow = useCallback((at: Vec3) => setFellows((all) => (all.length < clicked.current ? [...all, at] : all)), []);
   const urlOf = (id: string) => `/api/cases/${detail.id}/files/${id}`;
   const newest = (kind: CaseFile['kind']) => detail.files.filter((f) => f.kind === kind).at(-1);
   /** The case's scan of a jaw: the contour's own for the upper one. */
@@ -130,6 +140,16 @@ export function OwnScan({ file }: { file: CaseFile }) {
     } else if (w === 'first' && same && (await scan.layOn(jaw, urlOf(same.id)))) setWay(w);
     else if (w === 'bite' && across && (await scan.layByBite(jaw, urlOf(across.id)))) setWay(w);
   };
+  // Once three places are clicked on both scans, it is laid by them.
+  const byPlaces = useRef<() => void>(() => undefined);
+  byPlaces.current = () => {
+    if (!same) return;
+    void scan.layOn(jaw, urlOf(same.id), [places as unknown as ThreePlaces, fellows as unknown as ThreePlaces]).then((done) => done && setWay('first'));
+    take('choose');
+  };
+  useEffect(() => {
+    if (fellows.length === 3) byPlaces.current();
+  }, [fellows]);
   // A lower jaw of the same sitting lies by the bite as it was scanned; where it is of another one, by its own shape.
   const tried = useRef(false);
   const byBite = useRef(lay);
@@ -242,22 +262,29 @@ export function OwnScan({ file }: { file: CaseFile }) {
             </div>
             {hand !== 'choose' && (
               <p role="status" className="absolute top-14 left-4 rounded-lg bg-leaf px-3 py-1.5 text-[13px] shadow-lg">
-                {hand === 'places'
-                  ? `Click ${PLACES[places.length] ?? ''}`
-                  : hand === 'add'
-                    ? free[0] === undefined
-                      ? 'All ten teeth are there'
-                      : `Click the crown; it becomes ${name(free[0])}`
-                    : hand === 'neck'
-                      ? 'Take a line between tooth and gum and drag it; beside it the view turns'
-                      : hand === 'gum'
-                        ? 'Draw over what is gum'
-                        : chosen === undefined
-                          ? 'Choose a tooth first'
-                          : `Draw over what belongs to ${name(chosen)}`}
+                {hand === 'both'
+                  ? places.length > fellows.length
+                    ? `Now the same place on the case’s scan, ${places.length} of 3`
+                    : `Click a place that both scans have, ${places.length + 1} of 3: a cusp, a corner of an edge`
+                  : hand === 'places'
+                    ? `Click ${PLACES[places.length] ?? ''}`
+                    : hand === 'add'
+                      ? free[0] === undefined
+                        ? 'All ten teeth are there'
+                        : `Click the crown; it becomes ${name(free[0])}`
+                      : hand === 'neck'
+                        ? 'Take a line between tooth and gum and drag it; beside it the view turns'
+                        : hand === 'gum'
+                          ? 'Draw over what is gum'
+                          : chosen === undefined
+                            ? 'Choose a tooth first'
+                            : `Draw over what belongs to ${name(chosen)}`}
               </p>
             )}
-            {state.laid.on && off && (
+            {hand === 'both' && same && (
+              <FirstScanInset jaw={jaw} url={urlOf(same.id)} view={scan.firstView} places={fellows} turn={places.length > fellows.length} onClick={fellow} />
+            )}
+            {state.laid.on && off && hand !== 'both' && (
               <div className="absolute bottom-4 left-4">
                 <Legend of="off" jaw={jaw} />
               </div>
@@ -323,6 +350,13 @@ export function OwnScan({ file }: { file: CaseFile }) {
                   ) : null,
                 )}
               </div>
+              {same && mayWrite && (
+                <p className="mb-3 text-[13px]">
+                  <button type="button" className="how" disabled={scan.busy} onClick={() => take(hand === 'both' ? 'choose' : 'both')}>
+                    {hand === 'both' ? 'leave it as it lies' : 'lay it by three places on both scans'}
+                  </button>
+                </p>
+              )}
               {state.laid.on && (
                 <div className="finding mb-3" data-weight={state.laid.on.doubt ? 'stop' : 'good'} role="status">
                   <b className="font-[650]">

@@ -3,6 +3,8 @@ import { proxy, type Remote, wrap } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Laid, Opened, OwnScanService, PickedView } from '../workers/own-scan.worker.js';
 
+export type ThreePlaces = readonly [Vec3, Vec3, Vec3];
+
 export type OwnScanState =
   | { readonly state: 'reading'; readonly what: string; readonly share: number }
   | { readonly state: 'failed'; readonly sentence: string }
@@ -86,6 +88,16 @@ export function useOwnScan(url: string) {
     }
   }, []);
 
+  /** The case's scan as it is drawn beside this one; nothing where it can't be fetched. */
+  const firstView = useCallback(async (url: string) => {
+    try {
+      return await (service.current as Remote<OwnScanService>).firstView(url);
+    } catch (error) {
+      setRefusal((error as Error).message);
+      return undefined;
+    }
+  }, []);
+
   const asPlan = useCallback(async (url: string) => {
     setBusy(true);
     try {
@@ -119,7 +131,8 @@ export function useOwnScan(url: string) {
     lay,
     asPlan,
     layBy: (middle: Vec3, right: Vec3, left: Vec3) => relay(undefined, (s) => s.layBy(middle, right, left)),
-    layOn: (jaw: Jaw, url: string) => relay(jaw, (s) => s.layOn(jaw, url)),
+    layOn: (jaw: Jaw, url: string, places?: readonly [ThreePlaces, ThreePlaces]) => relay(jaw, (s) => s.layOn(jaw, url, places)),
+    firstView,
     layByBite: (jaw: Jaw, url: string) => relay(jaw, (s) => s.layByBite(jaw, url)),
     finish,
     renumber: (from: Fdi, to: Fdi | undefined) => change((s) => s.renumber(from, to)),

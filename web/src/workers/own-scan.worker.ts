@@ -12,9 +12,11 @@ import {
   type Ground,
   groundOf,
   hasToothNumbers,
+  inMouthOf,
   inverse,
   type Jaw,
   type LookedAt,
+  laidByShape,
   layOnto,
   lookAtJaw,
   type Mesh,
@@ -36,6 +38,7 @@ import {
   repaired,
   type SegmentedScan,
   sheetDistances,
+  startFromPlaces,
   type ToothRoom,
   toParent,
   turnedOver,
@@ -44,6 +47,7 @@ import {
   writePly,
 } from '@radiant/core';
 import { expose, transfer } from 'comlink';
+import type { LowerView } from './contour.worker.js';
 import { buffers, type DrawableMesh, drawable } from './drawable.js';
 
 /** How far the work on a file has got. */
@@ -82,6 +86,8 @@ export interface PickedView {
   /** The line between each tooth and the gum: pieces of two points, in the mouth's coordinates. */
   readonly necks: readonly { readonly tooth: Fdi; readonly line: Float32Array }[];
 }
+
+type ThreePlaces = readonly [Vec3, Vec3, Vec3];
 
 let source: Mesh | undefined;
 let colours: Float32Array | undefined;
@@ -177,10 +183,10 @@ async function firstScan(url: string): Promise<NonNullable<typeof first>> {
   return first;
 }
 
-function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, ground?: Ground): Laid {
+function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, ground?: Ground, looked?: LookedAt): Laid {
   if (!mended || !frame) throw new Error('The scan is not open.');
-  inMouth = meshInFrame(mended, frame);
-  look = lookAtJaw(inMouth, jaw);
+  inMouth = looked ? inMouthOf(looked) : meshInFrame(mended, frame);
+  look = looked ?? lookAtJaw(inMouth, jaw);
   rooms = new Map(look.teeth);
   painted = new Map();
   const mesh = drawable(inMouth);
@@ -221,21 +227,38 @@ const service = {
     }
     jaw = as;
     try {
-      const found = mouthFrame(mended, jaw);
+      const found = laidByShape(mended, jaw);
       frame = found.frame;
-      return laid(found.symmetry);
+      return laid(found.symmetry, undefined, undefined, found.look);
     } catch (error) {
       throw sentenceOf(error, 'No row of teeth can be found in the scan.');
     }
   },
 
-  /** Lays it on the case's scan of the same jaw, by what is the same on both. */
-  async layOn(as: Jaw, url: string): Promise<Laid> {
+  /** The case's scan, to be looked at beside this one. */
+  async firstView(url: string): Promise<LowerView> {
+    const { scan } = await firstScan(url);
+    const teeth = [...scan.teeth].map(([tooth, mesh]) => ({ tooth, mesh: drawable(mesh) }));
+    const gum = drawable(scan.rest);
+    return transfer({ teeth, gum }, [...teeth.flatMap((t) => buffers(t.mesh)), ...buffers(gum)]);
+  },
+
+  /**
+   * Lays it on the case's scan of the same jaw, by what is the same on both.
+   * @param places the same three places on this scan as it lies now and on the case's; without them it begins from its own shape
+   */
+  async layOn(as: Jaw, url: string, places?: readonly [own: ThreePlaces, first: ThreePlaces]): Promise<Laid> {
     if (!mended) throw new Error('The scan is not open.');
     jaw = as;
     const { ground } = await firstScan(url);
+    const was = frame;
     try {
-      const found = layOnto(mended, ground, inverse(mouthFrame(mended, jaw).frame));
+      const [a, b, c] = places?.[0] ?? [];
+      const start =
+        was && places && a && b && c
+          ? startFromPlaces([toParent(was, a), toParent(was, b), toParent(was, c)], places[1])
+          : inverse(mouthFrame(mended, jaw).frame);
+      const found = layOnto(mended, ground, start);
       frame = inverse(found.frame);
       const { share, p95Mm, doubt } = found;
       return laid(1, { share, p95Mm, ...(doubt && { doubt }) }, ground);

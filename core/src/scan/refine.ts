@@ -1,0 +1,84 @@
+import { frameToArch, meshToArch, quadrantOf } from '../contour/arch.js';
+import { directionToParent, type Frame, toLocal, toParent } from '../geometry/frame.js';
+import { type Mesh, meshInFrame } from '../geometry/mesh.js';
+import { scale, type Vec3 } from '../geometry/vec.js';
+import type { Jaw } from '../teeth/notation.js';
+import { mouthFrame } from './mouth-frame.js';
+import { type LookedAt, lookAtJaw } from './own-scan.js';
+import { numbered, placeOnRow, rowCurve, toothRooms } from './row.js';
+
+/** A jaw laid into the mouth by its own shape, looked at. */
+export interface LaidByShape {
+  /** The mouth's frame in the scan's coordinates. */
+  readonly frame: Frame;
+  readonly symmetry: number;
+  readonly look: LookedAt;
+}
+
+/**
+ * Lays a repaired jaw into the mouth: first by its outline, then by the rooms of its teeth, so that the middle lies between its centrals
+ * and the same teeth of both sides lie across from each other.
+ * @throws Refusal of `mouthFrame`
+ */
+export function laidByShape(m: Mesh, jaw: Jaw): LaidByShape {
+  const { frame, symmetry } = mouthFrame(m, jaw);
+  const look = lookAtJaw(meshInFrame(m, frame), jaw);
+  const by = nearerFrame(look);
+  if (!by) return { frame, symmetry, look };
+  const inMouth = asMouth(jaw, by);
+  const along = (v: Vec3) => directionToParent(frame, v);
+  return {
+    frame: { origin: toParent(frame, inMouth.origin), x: along(inMouth.x), y: along(inMouth.y), z: along(inMouth.z) },
+    symmetry,
+    look: lookedAnew(look, by),
+  };
+}
+
+/** A turn of the arch's own frame as the mouth's coordinates have it: a lower arch is looked at turned over. */
+function asMouth(jaw: Jaw, by: Frame): Frame {
+  const f = frameToArch(jaw, by);
+  return jaw === 'upper' ? f : { origin: f.origin, x: scale(f.x, -1), y: f.y, z: scale(f.z, -1) };
+}
+
+/** More than this is no refinement: the outline or the rooms are wrong, and a person looks at it. House limits. */
+const MOST = { mm: 5, deg: 10 };
+
+/** Where the rooms of the teeth say that the mouth lies, in the arch's own frame as it is. Nothing without both centrals and a pair behind. */
+export function nearerFrame({ jaw, row, teeth }: LookedAt): Frame | undefined {
+  const room = (side: 'right' | 'left', position: number) => teeth.get(quadrantOf(jaw, side) + position);
+  const [right, left] = [room('right', 1), room('left', 1)];
+  if (!right || !left) return undefined;
+  const [mx, my] = placeOnRow(row, (right.to + left.from) / 2);
+  let [dx, dy] = [0, 0];
+  for (const position of [2, 3, 4]) {
+    const [r, l] = [room('right', position), room('left', position)];
+    if (!r || !l) continue;
+    const [a, b] = [placeOnRow(row, (r.from + r.to) / 2), placeOnRow(row, (l.from + l.to) / 2)];
+    dx += b[0] - a[0];
+    dy += b[1] - a[1];
+  }
+  if (dx <= 0) return undefined;
+  const far = Math.hypot(dx, dy);
+  const [c, s] = [dx / far, dy / far];
+  const edge = Math.min(right.edgeMm, left.edgeMm);
+  if (Math.hypot(mx, my, edge) > MOST.mm || Math.abs(Math.atan2(s, c)) > (MOST.deg * Math.PI) / 180) return undefined;
+  return { origin: [mx, my, edge], x: [c, s, 0], y: [-s, c, 0], z: [0, 0, 1] };
+}
+
+/** The same jaw in another frame: its folds stay, its row and rooms are found again. */
+export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
+  const mesh = meshInFrame(look.mesh, by);
+  const smooth = { mesh: meshInFrame(look.smooth.mesh, by), normals: turnedBy(look.smooth.normals, by) };
+  const row = rowCurve(smooth.mesh);
+  return { ...look, mesh, smooth, row, teeth: numbered(toothRooms(smooth.mesh, smooth.normals, row), look.jaw) };
+}
+
+function turnedBy(normals: Float64Array, { x, y, z }: Frame): Float64Array {
+  const out = new Float64Array(normals.length);
+  const turn: Frame = { origin: [0, 0, 0], x, y, z };
+  for (let i = 0; i < out.length; i += 3) out.set(toLocal(turn, [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number]), i);
+  return out;
+}
+
+/** The jaw as it was looked at, in the mouth's coordinates. */
+export const inMouthOf = ({ jaw, mesh }: LookedAt): Mesh => meshToArch(jaw, mesh);
