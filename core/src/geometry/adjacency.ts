@@ -113,7 +113,7 @@ export function neighbourhoodOf(m: Mesh, a: Adjacency): Neighbourhood {
 }
 
 /** The loops of the open border as vertex numbers, longest first; a loop runs so that the surface lies at its left seen from outside. */
-export function openLoops(m: Mesh, a: Adjacency): number[][] {
+export function openLoops(m: Mesh, a: Pick<Adjacency, 'across'>): number[][] {
   const next = new Map<number, number[]>();
   for (let k = 0; k < a.across.length; k++) {
     if (a.across[k] !== OPEN) continue;

@@ -3,7 +3,7 @@ import { directionToParent, type Frame, toLocal, toParent } from '../geometry/fr
 import { type Mesh, meshInFrame } from '../geometry/mesh.js';
 import { scale, type Vec3 } from '../geometry/vec.js';
 import type { Jaw } from '../teeth/notation.js';
-import { mouthFrame } from './mouth-frame.js';
+import { type MouthProposal, mouthFrame } from './mouth-frame.js';
 import { type LookedAt, lookAtJaw } from './own-scan.js';
 import { numbered, placeOnRow, rowCurve, toothRooms } from './row.js';
 
@@ -18,10 +18,11 @@ export interface LaidByShape {
 /**
  * Lays a repaired jaw into the mouth: first by its outline, then by the rooms of its teeth, so that the middle lies between its centrals
  * and the same teeth of both sides lie across from each other.
+ * @param found the frame by its outline, where it is known already
  * @throws Refusal of `mouthFrame`
  */
-export function laidByShape(m: Mesh, jaw: Jaw): LaidByShape {
-  const { frame, symmetry } = mouthFrame(m, jaw);
+export function laidByShape(m: Mesh, jaw: Jaw, found: MouthProposal = mouthFrame(m, jaw)): LaidByShape {
+  const { frame, symmetry } = found;
   const look = lookAtJaw(meshInFrame(m, frame), jaw);
   const by = nearerFrame(look);
   if (!by) return { frame, symmetry, look };

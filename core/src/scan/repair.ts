@@ -1,4 +1,4 @@
-import { type Adjacency, adjacencyOf, CROWDED, openLoops } from '../geometry/adjacency.js';
+import { type Adjacency, acrossOf, adjacencyOf, CROWDED, openLoops } from '../geometry/adjacency.js';
 import { type Mesh, triangleArea, weld } from '../geometry/mesh.js';
 import { DEGENERATE_AREA_MM2 } from '../geometry/validate.js';
 import { dot, length, sub, type Vec3 } from '../geometry/vec.js';
@@ -25,17 +25,6 @@ export const FILL_AROUND_MM = 14;
 /** A loose piece of less than this share of the largest is set aside. House limit. */
 const STRAY_SHARE = 0.05;
 
-/** What lies beside what, worked out once for each state of a surface. */
-const known = new WeakMap<Mesh, Adjacency>();
-function beside(m: Mesh): Adjacency {
-  let own = known.get(m);
-  if (!own) {
-    own = adjacencyOf(m);
-    known.set(m, own);
-  }
-  return own;
-}
-
 const plural = (n: number, one: string, many: string): string => `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`;
 
 /**
@@ -61,24 +50,23 @@ export function repaired(m: Mesh): Repaired {
   tell('doubled', sound.doubled, `${plural(sound.doubled, 'triangle', 'triangles')} that lay twice left out`);
   if (sound.triangles !== mesh.triangles) mesh = { positions: mesh.positions, triangles: sound.triangles };
 
-  const thinned = uncrowded(mesh);
-  tell('crowded', thinned.left, `${plural(thinned.left, 'triangle', 'triangles')} on edges that more than two share left out`);
-  mesh = thinned.mesh;
-
-  const turned = alike(mesh);
+  const held = holdingTogether(mesh);
+  tell('crowded', held.crowded, `${plural(held.crowded, 'triangle', 'triangles')} on edges that more than two share left out`);
+  const beside = adjacencyOf(held.mesh);
+  // Parting corners and turning faces leave what lies across each edge as it was, but for the order of a turned face's edges.
+  const turned = alike(partedAtCorners(held.mesh, beside), beside.across);
   tell('turned', turned.count, `${plural(turned.count, 'face', 'faces')} that looked the other way turned`);
+  tell('stray', held.strays, `${plural(held.strays, 'loose piece', 'loose pieces')} set aside`);
   mesh = turned.mesh;
+  let { across } = turned;
 
-  const whole = withoutStrays(mesh);
-  tell('stray', whole.strays, `${plural(whole.strays, 'loose piece', 'loose pieces')} set aside`);
-  mesh = whole.mesh;
-
-  if (insideOut(mesh)) {
+  if (insideOut(mesh, across)) {
     mesh = { positions: mesh.positions, triangles: flipped(mesh.triangles) };
+    across = across.map((_, k) => across[k % 3 === 0 ? k + 2 : k % 3 === 2 ? k - 2 : k] as number);
     tell('inside-out', 1, 'the surface was inside out and is turned; if it was mirrored, left and right are changed over: compare with the mouth');
   }
 
-  const filled = smallHolesFilled(partedAtCorners(mesh));
+  const filled = smallHolesFilled(mesh, across);
   tell('filled', filled.count, `${plural(filled.count, 'small hole', 'small holes')} filled`);
   return { mesh: filled.mesh, repairs };
 }
@@ -129,20 +117,60 @@ function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; double
   return { triangles: n === out.length ? m.triangles : out.slice(0, n), flat, doubled };
 }
 
-/** Where more than two triangles share an edge they all go; what touches in a single corner is parted there. */
-function uncrowded(m: Mesh): { mesh: Mesh; left: number } {
-  const { across } = beside(m);
-  const triangles = new Uint32Array(m.triangles.length);
-  let n = 0;
-  for (let k = 0; k < across.length; k += 3) {
-    if (across[k] === CROWDED || across[k + 1] === CROWDED || across[k + 2] === CROWDED) continue;
-    triangles[n] = m.triangles[k] as number;
-    triangles[n + 1] = m.triangles[k + 1] as number;
-    triangles[n + 2] = m.triangles[k + 2] as number;
-    n += 3;
+/** Without the triangles on edges that more than two share, and without the pieces that are small beside the largest then. */
+function holdingTogether(m: Mesh): { mesh: Mesh; crowded: number; strays: number } {
+  const { positions: p, triangles: t } = m;
+  const across = acrossOf(m);
+  const count = t.length / 3;
+  /** The piece of each triangle; crowded ones have none. */
+  const piece = new Int32Array(count).fill(-1);
+  const NONE = -2;
+  let crowded = 0;
+  for (let k = 0; k < count; k++) {
+    if (across[3 * k] !== CROWDED && across[3 * k + 1] !== CROWDED && across[3 * k + 2] !== CROWDED) continue;
+    piece[k] = NONE;
+    crowded++;
   }
-  const left = (across.length - n) / 3;
-  return { mesh: partedAtCorners(left === 0 ? m : { positions: m.positions, triangles: triangles.slice(0, n) }), left };
+  const sizes: number[] = [];
+  const todo = new Int32Array(count);
+  for (let start = 0; start < count; start++) {
+    if (piece[start] !== -1) continue;
+    const id = sizes.length;
+    piece[start] = id;
+    todo[0] = start;
+    let n = 1;
+    for (let i = 0; i < n; i++) {
+      const own = 3 * (todo[i] as number);
+      for (let c = own; c < own + 3; c++) {
+        const other = across[c] as number;
+        if (other < 0 || piece[other] !== -1) continue;
+        piece[other] = id;
+        todo[n++] = other;
+      }
+    }
+    sizes.push(n);
+  }
+  const most = sizes.reduce((a, b) => Math.max(a, b), 0);
+  const strays = sizes.filter((n) => n < STRAY_SHARE * most).length;
+  if (strays === 0 && crowded === 0) return { mesh: m, crowded, strays };
+  const map = new Int32Array(p.length / 3).fill(-1);
+  const positions = new Float64Array(p.length);
+  const triangles = new Uint32Array(t.length);
+  let [n, v] = [0, 0];
+  for (let k = 0; k < count; k++) {
+    const own = piece[k] as number;
+    if (own < 0 || (sizes[own] as number) < STRAY_SHARE * most) continue;
+    for (let c = 3 * k; c < 3 * k + 3; c++) {
+      const old = t[c] as number;
+      if ((map[old] as number) < 0) {
+        map[old] = v;
+        for (let x = 0; x < 3; x++) positions[3 * v + x] = p[3 * old + x] as number;
+        v++;
+      }
+      triangles[n++] = map[old] as number;
+    }
+  }
+  return { mesh: { positions: positions.slice(0, 3 * v), triangles: triangles.slice(0, n) }, crowded, strays };
 }
 
 function joined(a: Float64Array, more: readonly number[]): Float64Array {
@@ -175,8 +203,7 @@ function firstFan(m: Mesh, across: Int32Array, v: number, start: number): number
 }
 
 /** Every fan of triangles around a corner gets a corner of its own. */
-export function partedAtCorners(m: Mesh): Mesh {
-  const { across, first, around } = beside(m);
+export function partedAtCorners(m: Mesh, { across, first, around }: Adjacency = adjacencyOf(m)): Mesh {
   const triangles = m.triangles.slice();
   const more: number[] = [];
   const vertices = m.positions.length / 3;
@@ -226,10 +253,9 @@ function looksAlike(m: Mesh, across: Int32Array): boolean {
  * Faces look the way in which most of the surface looks. Groups of faces that look alike are turned as a whole, the largest of
  * each piece stays as it is.
  */
-function alike(m: Mesh): { mesh: Mesh; count: number } {
-  const { across } = beside(m);
+function alike(m: Mesh, across: Int32Array): { mesh: Mesh; across: Int32Array; count: number } {
   const n = m.triangles.length / 3;
-  if (looksAlike(m, across)) return { mesh: m, count: 0 };
+  if (looksAlike(m, across)) return { mesh: m, across, count: 0 };
   const runs = (t: number, a: number, b: number): boolean => [0, 1, 2].some((c) => m.triangles[3 * t + c] === a && m.triangles[3 * t + ((c + 1) % 3)] === b);
   const group = new Int32Array(n).fill(-1);
   const areas: number[] = [];
@@ -287,7 +313,8 @@ function alike(m: Mesh): { mesh: Mesh; count: number } {
       }
     }
   }
-  return { mesh: { positions: m.positions, triangles: out }, count };
+  const mesh = { positions: m.positions, triangles: out };
+  return { mesh, across: acrossOf(mesh), count };
 }
 
 function flipped(triangles: Uint32Array): Uint32Array {
@@ -314,11 +341,11 @@ export function vectorArea({ positions: p, triangles }: Mesh): Vec3 {
 }
 
 /** Whether an open surface looks towards its border: the border of a jaw lies at the roots, its faces look away from them. */
-function insideOut(m: Mesh): boolean {
+function insideOut(m: Mesh, across: Int32Array): boolean {
   const n = vectorArea(m);
   const size = length(n);
   if (size < 1) return false;
-  const [loop] = openLoops(m, beside(m));
+  const [loop] = openLoops(m, { across });
   if (!loop || loop.length < 20) return false;
   const height = (v: number) => dot(n, [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number]) / size;
   const border = loop.reduce((s, v) => s + height(v), 0) / loop.length;
@@ -327,58 +354,9 @@ function insideOut(m: Mesh): boolean {
   return border > all / (m.positions.length / 3);
 }
 
-/** Without the pieces that are small beside the largest. */
-function withoutStrays(m: Mesh): { mesh: Mesh; strays: number } {
-  const { triangles: t, positions: p } = m;
-  const root = new Int32Array(p.length / 3);
-  for (let v = 0; v < root.length; v++) root[v] = v;
-  const find = (v: number): number => {
-    let r = v;
-    while (root[r] !== r) r = root[r] as number;
-    for (let w = v; root[w] !== r; ) {
-      const up = root[w] as number;
-      root[w] = r;
-      w = up;
-    }
-    return r;
-  };
-  for (let k = 0; k < t.length; k += 3) {
-    const a = find(t[k] as number);
-    root[find(t[k + 1] as number)] = a;
-    root[find(t[k + 2] as number)] = a;
-  }
-  const size = new Int32Array(root.length);
-  for (let k = 0; k < t.length; k += 3) {
-    const r = find(t[k] as number);
-    size[r] = (size[r] as number) + 1;
-  }
-  let most = 0;
-  for (const n of size) most = Math.max(most, n);
-  let strays = 0;
-  for (const n of size) if (n > 0 && n < STRAY_SHARE * most) strays++;
-  if (strays === 0) return { mesh: m, strays };
-  const map = new Int32Array(root.length).fill(-1);
-  const positions = new Float64Array(p.length);
-  const triangles = new Uint32Array(t.length);
-  let [n, v] = [0, 0];
-  for (let k = 0; k < t.length; k += 3) {
-    if ((size[find(t[k] as number)] as number) < STRAY_SHARE * most) continue;
-    for (let c = 0; c < 3; c++) {
-      const old = t[k + c] as number;
-      if ((map[old] as number) < 0) {
-        map[old] = v;
-        for (let x = 0; x < 3; x++) positions[3 * v + x] = p[3 * old + x] as number;
-        v++;
-      }
-      triangles[n++] = map[old] as number;
-    }
-  }
-  return { mesh: { positions: positions.slice(0, 3 * v), triangles: triangles.slice(0, n) }, strays };
-}
-
 /** Fills the holes whose border is short; a jaw's own is long. */
-function smallHolesFilled(m: Mesh): { mesh: Mesh; count: number } {
-  const loops = openLoops(m, beside(m));
+function smallHolesFilled(m: Mesh, across: Int32Array): { mesh: Mesh; count: number } {
+  const loops = openLoops(m, { across });
   const at = (v: number): Vec3 => [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number];
   const small = loops.filter((l) => l.length >= 3 && l.reduce((s, v, i) => s + length(sub(at(v), at(l[(i + 1) % l.length] as number))), 0) <= FILL_AROUND_MM);
   if (small.length === 0) return { mesh: m, count: 0 };

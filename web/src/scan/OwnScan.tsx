@@ -154,7 +154,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const tried = useRef(false);
   const byBite = useRef(lay);
   byBite.current = lay;
-  const lowerLaid = state.state === 'laid' && jaw === 'lower' && across?.name.endsWith(PICKED_OUT) === true;
+  const lowerLaid = state.state === 'laid' && jaw === 'lower' && across?.name.endsWith(PICKED_OUT) === true && numbers.length > 0;
   useEffect(() => {
     if (!lowerLaid || tried.current) return;
     tried.current = true;
@@ -289,7 +289,11 @@ export function OwnScan({ file }: { file: CaseFile }) {
                 <Legend of="off" jaw={jaw} />
               </div>
             )}
-            {scan.busy && <p className="absolute bottom-4 left-4 rounded-lg bg-leaf px-3 py-1.5 text-[13px] shadow-lg">Working …</p>}
+            {scan.busy && (
+              <p className="absolute bottom-4 left-4 rounded-lg bg-leaf px-3 py-1.5 text-[13px] shadow-lg">
+                {numbers.length === 0 ? 'Telling the teeth apart …' : 'Working …'}
+              </p>
+            )}
             <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
               {VIEWS.map((v) => (
                 <button key={v} type="button" className="chip" onClick={() => setView((w) => ({ ...w, name: v, turn: w.turn + 1 }))}>

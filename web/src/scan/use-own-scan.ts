@@ -1,6 +1,7 @@
 import type { Fdi, Jaw, Vec3 } from '@radiant/core';
 import { proxy, type Remote, wrap } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { DrawableMesh } from '../workers/drawable.js';
 import type { Laid, Opened, OwnScanService, PickedView } from '../workers/own-scan.worker.js';
 
 export type ThreePlaces = readonly [Vec3, Vec3, Vec3];
@@ -10,6 +11,12 @@ export type OwnScanState =
   | { readonly state: 'failed'; readonly sentence: string }
   | { readonly state: 'asking'; readonly opened: Opened; readonly sentence?: string }
   | { readonly state: 'laid'; readonly opened: Opened; readonly jaw: Jaw; readonly laid: Laid; readonly picked: PickedView };
+
+/** A jaw whose teeth nobody has told apart yet. */
+function untold(mesh: DrawableMesh): { laid: Laid; picked: PickedView } {
+  const picked: PickedView = { tooth: new Uint8Array(mesh.positions.length / 3).fill(1), teeth: [], doubts: [], necks: [] };
+  return { laid: { mesh, symmetry: 1, picked }, picked };
+}
 
 /** A scan without tooth numbers in a worker of its own, which ends with the page. */
 export function useOwnScan(url: string) {
@@ -47,8 +54,10 @@ export function useOwnScan(url: string) {
       .then(
         (opened) => {
           if (gone) return;
-          if (opened.unitMm === 1) void lay(opened, opened.jaw, 1);
-          else setState({ state: 'asking', opened });
+          if (opened.unitMm !== 1) return setState({ state: 'asking', opened });
+          // It is shown as soon as it lies; its teeth follow.
+          if (opened.preview) setState({ state: 'laid', opened, jaw: opened.jaw, ...untold(opened.preview) });
+          void lay(opened, opened.jaw, 1);
         },
         (error: Error) => !gone && setState({ state: 'failed', sentence: error.message }),
       );

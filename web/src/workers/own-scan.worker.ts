@@ -20,6 +20,7 @@ import {
   layOnto,
   lookAtJaw,
   type Mesh,
+  type MouthProposal,
   mergeMeshes,
   meshInFrame,
   meshToArch,
@@ -63,6 +64,8 @@ export interface Opened {
   readonly unitMm: number;
   /** Which jaw it looks like: a palate fills the room within the arch. */
   readonly jaw: Jaw;
+  /** How it would be laid, to be looked at while its teeth are told apart; none where it is not in millimetres or no jaw. */
+  readonly preview?: DrawableMesh;
 }
 
 /** The jaw in the mouth's coordinates, its teeth told apart. */
@@ -93,6 +96,8 @@ let source: Mesh | undefined;
 let colours: Float32Array | undefined;
 let mended: Mesh | undefined;
 let frame: Frame | undefined;
+/** The jaw and its frame by the outline, of the scan as it was opened. */
+let proposed: ReturnType<typeof jawLike> | undefined;
 let jaw: Jaw = 'upper';
 let inMouth: Mesh | undefined;
 let look: LookedAt | undefined;
@@ -211,7 +216,12 @@ const service = {
       colours = read.colours && read.colours.length === mended.positions.length ? read.colours : undefined;
       const widest = span(mended);
       const unitMm = widest >= JAW_SPAN_MM.least && widest <= JAW_SPAN_MM.most ? 1 : (UNITS_MM.find((u) => widest * u >= 40 && widest * u <= 90) ?? 1);
-      return { format: read.format, triangles: read.mesh.triangles.length / 3, repairs: done.repairs, widest, unitMm, jaw: jawLike(scaled(mended, unitMm)) };
+      told('Laying', 0.8);
+      const like = jawLike(scaled(mended, unitMm));
+      proposed = unitMm === 1 ? like : undefined;
+      const preview = proposed?.found && drawable(meshInFrame(mended, proposed.found.frame));
+      const opened = { format: read.format, triangles: read.mesh.triangles.length / 3, repairs: done.repairs, widest, unitMm, jaw: like.jaw };
+      return preview ? transfer({ ...opened, preview }, buffers(preview)) : opened;
     } catch (error) {
       if (error instanceof Error && !(error instanceof Refusal) && error.message.startsWith('This scan')) throw error;
       throw sentenceOf(error, 'The scan can’t be read.');
@@ -227,7 +237,7 @@ const service = {
     }
     jaw = as;
     try {
-      const found = laidByShape(mended, jaw);
+      const found = laidByShape(mended, jaw, unitMm === 1 && proposed?.jaw === as ? proposed.found : undefined);
       frame = found.frame;
       return laid(found.symmetry, undefined, undefined, found.look);
     } catch (error) {
@@ -415,11 +425,12 @@ function hasNumbers(bytes: Uint8Array): boolean {
 /** A palate covers the room within the arch; a lower jaw leaves it to the tongue. */
 const PALATE_SHARE = 0.6;
 
-function jawLike(m: Mesh): Jaw {
+function jawLike(m: Mesh): { readonly jaw: Jaw; readonly found?: MouthProposal } {
   try {
-    return mouthFrame(m, 'upper').covered > PALATE_SHARE ? 'upper' : 'lower';
+    const found = mouthFrame(m, 'upper');
+    return found.covered > PALATE_SHARE ? { jaw: 'upper', found } : { jaw: 'lower', found: mouthFrame(m, 'lower') };
   } catch {
-    return 'upper';
+    return { jaw: 'upper' };
   }
 }
 
