@@ -55,7 +55,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const mayWrite = useMayWrite('shape');
   const name = useToothLabel();
   const navigate = useNavigate();
-  const scan = useOwnScan(`/api/cases/${detail.id}/files/${file.id}`);
+  const scan = useOwnScan(`/api/cases/${detail.id}/files/${file.id}`, file.id);
   const { state } = scan;
   const [hand, setHand] = useState<Hand>('choose');
   const [chosen, setChosen] = useState<Fdi>();

@@ -1,8 +1,9 @@
 import type { Fdi, Jaw, Vec3 } from '@radiant/core';
-import { proxy, type Remote, wrap } from 'comlink';
+import type { Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { DrawableMesh } from '../workers/drawable.js';
 import type { Laid, Opened, OwnScanService, PickedView } from '../workers/own-scan.worker.js';
+import { startReading, takeEarly } from './early.js';
 
 export type ThreePlaces = readonly [Vec3, Vec3, Vec3];
 
@@ -19,7 +20,7 @@ function untold(mesh: DrawableMesh): { laid: Laid; picked: PickedView } {
 }
 
 /** A scan without tooth numbers in a worker of its own, which ends with the page. */
-export function useOwnScan(url: string) {
+export function useOwnScan(url: string, id: string) {
   const [state, setState] = useState<OwnScanState>({ state: 'reading', what: 'Fetching', share: 0 });
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
@@ -40,32 +41,26 @@ export function useOwnScan(url: string) {
   }, []);
 
   useEffect(() => {
-    const worker = new Worker(new URL('../workers/own-scan.worker.ts', import.meta.url), { type: 'module' });
-    const own = wrap<OwnScanService>(worker);
-    service.current = own;
+    const own = (mend && takeEarly(id)) || startReading(url, mend);
+    service.current = own.service;
     let gone = false;
-    setState({ state: 'reading', what: 'Fetching', share: 0 });
-    own
-      .open(
-        url,
-        proxy((what, share) => !gone && setState({ state: 'reading', what, share })),
-        mend,
-      )
-      .then(
-        (opened) => {
-          if (gone) return;
-          if (opened.unitMm !== 1) return setState({ state: 'asking', opened });
-          // It is shown as soon as it lies; its teeth follow.
-          if (opened.preview) setState({ state: 'laid', opened, jaw: opened.jaw, ...untold(opened.preview) });
-          void lay(opened, opened.jaw, 1);
-        },
-        (error: Error) => !gone && setState({ state: 'failed', sentence: error.message }),
-      );
+    setState({ state: 'reading', what: 'Reading', share: 0 });
+    own.follow((what, share) => !gone && setState({ state: 'reading', what, share }));
+    own.opened.then(
+      (opened) => {
+        if (gone) return;
+        if (opened.unitMm !== 1) return setState({ state: 'asking', opened });
+        // It is shown as soon as it lies; its teeth follow.
+        if (opened.preview) setState({ state: 'laid', opened, jaw: opened.jaw, ...untold(opened.preview) });
+        void lay(opened, opened.jaw, 1);
+      },
+      (error: Error) => !gone && setState({ state: 'failed', sentence: error.message }),
+    );
     return () => {
       gone = true;
-      worker.terminate();
+      own.worker.terminate();
     };
-  }, [url, mend, lay]);
+  }, [url, id, mend, lay]);
 
   /** Asks the worker for something that changes what is picked. */
   const change = useCallback(async (ask: (s: Remote<OwnScanService>) => Promise<PickedView>) => {

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection } from '../data/case-context.js';
+import { dropEarly, keepEarly, readEarly } from '../scan/early.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 
 /** Puts a scan in; the contour keeps its numbers and stands on the new scan. */
@@ -19,14 +20,20 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   const take = async (file: File | undefined) => {
     if (!file) return;
     setState({ busy: true });
+    // It is read while it is on its way.
+    readEarly(file);
     try {
       const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, file);
       await refresh();
       // A scan whose teeth are not told apart is worked on first; one of the lower jaw is for the bite.
-      if (made.kind === 'own-scan') navigate(`?scan=${made.id}`);
+      if (made.kind === 'own-scan') {
+        keepEarly(made.id);
+        navigate(`?scan=${made.id}`);
+      } else dropEarly();
       if (made.kind === 'scan') shape.set({ ...shape.data, scanId: made.id });
       setState({ busy: false });
     } catch (error) {
+      dropEarly();
       setState({ busy: false, refusal: sentenceOf(error) });
     }
   };

@@ -201,9 +201,9 @@ function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, gro
 }
 
 const service = {
-  /** Fetches, reads and mends a scan. Rejects with a sentence. */
-  async open(url: string, told: Progress, mend = true): Promise<Opened> {
-    const bytes = await fetched(url, told);
+  /** Reads and mends a scan, from its address or the file itself. Rejects with a sentence. */
+  async open(from: string | File, told: Progress, mend = true): Promise<Opened> {
+    const bytes = typeof from === 'string' ? await fetched(from, told) : new Uint8Array(await from.arrayBuffer());
     told('Reading', 0);
     try {
       if (hasNumbers(bytes)) throw new Error('This scan’s teeth are told apart already: it is used as it is.');

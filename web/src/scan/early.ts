@@ -1,0 +1,60 @@
+import { proxy, type Remote, wrap } from 'comlink';
+import type { Opened, OwnScanService, Progress } from '../workers/own-scan.worker.js';
+
+/** A worker that reads a scan. */
+export interface Reading {
+  readonly worker: Worker;
+  readonly service: Remote<OwnScanService>;
+  readonly opened: Promise<Opened>;
+  /** Tells how far it is, from now on. */
+  readonly follow: (told: Progress) => void;
+}
+
+/** Begins to read a scan, from its address or from the file itself. */
+export function startReading(from: string | File, mend: boolean): Reading {
+  const worker = new Worker(new URL('../workers/own-scan.worker.ts', import.meta.url), { type: 'module' });
+  const service = wrap<OwnScanService>(worker);
+  let told: Progress = () => undefined;
+  const opened = service.open(
+    from,
+    proxy((what, share) => told(what, share)),
+    mend,
+  );
+  // Whoever follows it later hears of a failure then.
+  opened.catch(() => undefined);
+  return {
+    worker,
+    service,
+    opened,
+    follow: (next) => {
+      told = next;
+    },
+  };
+}
+
+/** The file that is being put in, read while it is on its way to the server. */
+let early: { readonly reading: Reading; id?: string } | undefined;
+
+/** Reads a file that was chosen just now; what was chosen before it is let go. */
+export function readEarly(file: File): void {
+  dropEarly();
+  early = { reading: startReading(file, true) };
+}
+
+/** What was chosen has come to be this file of the case. */
+export function keepEarly(id: string): void {
+  if (early) early.id = id;
+}
+
+export function dropEarly(): void {
+  early?.reading.worker.terminate();
+  early = undefined;
+}
+
+/** Hands the early reading of a file over, once. */
+export function takeEarly(id: string): Reading | undefined {
+  if (!early || early.id !== id) return undefined;
+  const { reading } = early;
+  early = undefined;
+  return reading;
+}
