@@ -67,9 +67,9 @@ function pickTrial(seed, jaw) {
   const patient = makePatient(recipeOf(seed));
   const whole = wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed });
   const { mesh } = repaired(whole.mesh);
-  const { look } = laidByShape(mesh, jaw);
+  const { look } = laidByShape(mesh, jaw, undefined, new Set(patient.recipe.missing));
   const row = (jaw === 'upper' ? patient.teeth : patient.lower).map((t) => t.tooth);
-  // In the order in which x grows in the arch's own frame. The numbers are the patient's: a missing tooth is for whoever knows the mouth.
+  // In the order in which x grows in the arch's own frame.
   const order = jaw === 'upper' ? row : [...row].reverse();
   const places = [...look.teeth.values()].sort((p, q) => p.from - q.from);
   const numbersRight = [...look.teeth].every(([t, p]) => order[places.indexOf(p)] === t);

@@ -16,12 +16,14 @@ export interface LookedAt {
   readonly smooth: Smooth;
   readonly concavity: Float32Array;
   readonly row: RowCurve;
+  /** Teeth that are known to be missing. */
+  readonly missing: ReadonlySet<Fdi>;
   /** A proposal of the teeth. */
   readonly teeth: ReadonlyMap<Fdi, ToothRoom>;
 }
 
-/** Looks at a repaired jaw in the mouth's coordinates. */
-export function lookAtJaw(inMouth: Mesh, jaw: Jaw): LookedAt {
+/** Looks at a repaired jaw in the mouth's coordinates. @param missing teeth that are known to be missing */
+export function lookAtJaw(inMouth: Mesh, jaw: Jaw, missing: ReadonlySet<Fdi> = new Set()): LookedAt {
   const mesh = meshToArch(jaw, inMouth);
   const adjacency = adjacencyOf(mesh);
   const neighbourhood = neighbourhoodOf(mesh, adjacency);
@@ -35,7 +37,8 @@ export function lookAtJaw(inMouth: Mesh, jaw: Jaw): LookedAt {
     smooth,
     concavity: concavityOf(smooth, neighbourhood),
     row,
-    teeth: numbered(toothRooms(smooth.mesh, smooth.normals, row), jaw),
+    missing,
+    teeth: numbered(toothRooms(smooth.mesh, smooth.normals, row), jaw, missing),
   };
 }
 

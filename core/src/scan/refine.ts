@@ -2,7 +2,7 @@ import { frameToArch, meshToArch, quadrantOf } from '../contour/arch.js';
 import { directionToParent, type Frame, toLocal, toParent } from '../geometry/frame.js';
 import { type Mesh, meshInFrame } from '../geometry/mesh.js';
 import { scale, type Vec3 } from '../geometry/vec.js';
-import type { Jaw } from '../teeth/notation.js';
+import type { Fdi, Jaw } from '../teeth/notation.js';
 import { type MouthProposal, mouthFrame } from './mouth-frame.js';
 import { type LookedAt, lookAtJaw } from './own-scan.js';
 import { numbered, placeOnRow, rowCurve, toothRooms } from './row.js';
@@ -19,11 +19,12 @@ export interface LaidByShape {
  * Lays a repaired jaw into the mouth: first by its outline, then by the rooms of its teeth, so that the middle lies between its centrals
  * and the same teeth of both sides lie across from each other.
  * @param found the frame by its outline, where it is known already
+ * @param missing teeth that are known to be missing
  * @throws Refusal of `mouthFrame`
  */
-export function laidByShape(m: Mesh, jaw: Jaw, found: MouthProposal = mouthFrame(m, jaw)): LaidByShape {
+export function laidByShape(m: Mesh, jaw: Jaw, found: MouthProposal = mouthFrame(m, jaw), missing?: ReadonlySet<Fdi>): LaidByShape {
   const { frame, symmetry } = found;
-  const look = lookAtJaw(meshInFrame(m, frame), jaw);
+  const look = lookAtJaw(meshInFrame(m, frame), jaw, missing);
   const by = nearerFrame(look);
   if (!by) return { frame, symmetry, look };
   const inMouth = asMouth(jaw, by);
@@ -71,7 +72,7 @@ export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
   const mesh = meshInFrame(look.mesh, by);
   const smooth = { mesh: meshInFrame(look.smooth.mesh, by), normals: turnedBy(look.smooth.normals, by) };
   const row = rowCurve(smooth.mesh);
-  return { ...look, mesh, smooth, row, teeth: numbered(toothRooms(smooth.mesh, smooth.normals, row), look.jaw) };
+  return { ...look, mesh, smooth, row, teeth: numbered(toothRooms(smooth.mesh, smooth.normals, row), look.jaw, look.missing) };
 }
 
 function turnedBy(normals: Float64Array, { x, y, z }: Frame): Float64Array {

@@ -231,31 +231,54 @@ const DIFFER_MM = 0.65;
 const LACKING = 6;
 
 /**
- * Teeth are numbered from the midline outward. Where the widths speak for it, a tooth is taken to be missing; whoever knows the
- * mouth looks at it.
+ * Teeth are numbered from the midline outward. Those known to be missing are passed over; where the widths speak for it another is
+ * taken to be missing too, and whoever knows the mouth looks at it.
  */
-export function numbered(places: readonly ToothRoom[], jaw: Jaw): Map<Fdi, ToothRoom> {
-  const out = new Map<Fdi, ToothRoom>();
-  // The border nearest to the midline is that between the centrals.
+export function numbered(places: readonly ToothRoom[], jaw: Jaw, missing: ReadonlySet<Fdi> = new Set()): Map<Fdi, ToothRoom> {
+  // The border nearest to the midline is that between the centrals. Where teeth are known to be missing, the others may have moved
+  // over it: then the border is taken from which the widths fit best.
   const borders = places.flatMap((p) => [p.from, p.to]).sort((p, q) => Math.abs(p) - Math.abs(q));
-  const middle = borders[0] ?? 0;
-  const right = places.filter((p) => (p.from + p.to) / 2 < middle).reverse();
-  const left = places.filter((p) => (p.from + p.to) / 2 >= middle);
-  for (const [side, row] of [
-    ['right', right],
-    ['left', left],
-  ] as const) {
-    const best = positionsOf(row, USUAL_MM[jaw]);
-    row.forEach((p, i) => {
-      const position = best[i];
-      if (position !== undefined) out.set(quadrantOf(jaw, side) + position, p);
-    });
+  const gone = [...missing].some((t) => t > quadrantOf(jaw, 'right') && t <= quadrantOf(jaw, 'left') + 5 && t % 10 <= 5);
+  const middles = gone ? borders.filter((s) => Math.abs(s) < MOVED_MM) : borders.slice(0, 1);
+  let best: { cost: number; teeth: Map<Fdi, ToothRoom> } = { cost: Infinity, teeth: new Map() };
+  for (const middle of middles) {
+    const own = numberedFrom(places, middle, jaw, missing);
+    const cost = own.cost + (middle / ASIDE_MM) ** 2;
+    if (cost < best.cost) best = { cost, teeth: own.teeth };
   }
-  return out;
+  return best.teeth;
 }
 
-/** The likeliest positions, rising, of the teeth of a side; those behind the fifth get none. */
-function positionsOf(row: readonly ToothRoom[], usual: readonly number[]): readonly (number | undefined)[] {
+/** Teeth that lack a neighbour move over the midline by less than this, and seldom by more than that, mm. House values. */
+const MOVED_MM = 7;
+const ASIDE_MM = 2;
+/** A room that gets no number costs so much. House value. */
+const LEFT_OUT = 8;
+
+/** Numbers outward from a border between two centrals, and how unlikely they are. */
+function numberedFrom(places: readonly ToothRoom[], middle: number, jaw: Jaw, missing: ReadonlySet<Fdi>): { cost: number; teeth: Map<Fdi, ToothRoom> } {
+  const teeth = new Map<Fdi, ToothRoom>();
+  let sum = 0;
+  for (const side of ['right', 'left'] as const) {
+    const onSide = places.filter((p) => (p.from + p.to) / 2 < middle === (side === 'right'));
+    const row = side === 'right' ? onSide.reverse() : onSide;
+    const there = [1, 2, 3, 4, 5].filter((position) => !missing.has(quadrantOf(jaw, side) + position));
+    const { cost, of } = positionsOf(
+      row,
+      there.map((position) => USUAL_MM[jaw][position - 1] as number),
+    );
+    sum += cost;
+    row.forEach((p, i) => {
+      const position = there[(of[i] ?? 0) - 1];
+      if (position !== undefined) teeth.set(quadrantOf(jaw, side) + position, p);
+      else sum += LEFT_OUT;
+    });
+  }
+  return { cost: sum, teeth };
+}
+
+/** The likeliest places, from 1 rising, of the teeth of a side among those that are usual; those behind the last get none. */
+function positionsOf(row: readonly ToothRoom[], usual: readonly number[]): { cost: number; of: readonly (number | undefined)[] } {
   let best: { cost: number; of: (number | undefined)[] } = { cost: Infinity, of: [] };
   const walk = (i: number, next: number, cost: number, of: (number | undefined)[]) => {
     if (cost >= best.cost) return;
@@ -272,5 +295,5 @@ function positionsOf(row: readonly ToothRoom[], usual: readonly number[]): reado
     }
   };
   walk(0, 1, 0, []);
-  return best.of;
+  return best;
 }

@@ -55,7 +55,9 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const mayWrite = useMayWrite('shape');
   const name = useToothLabel();
   const navigate = useNavigate();
-  const scan = useOwnScan(`/api/cases/${detail.id}/files/${file.id}`, file.id);
+  const meet = useSection('meet').data;
+  const missing = useMemo(() => meet.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth), [meet]);
+  const scan = useOwnScan(`/api/cases/${detail.id}/files/${file.id}`, file.id, missing);
   const { state } = scan;
   const [hand, setHand] = useState<Hand>('choose');
   const [chosen, setChosen] = useState<Fdi>();

@@ -20,11 +20,13 @@ function untold(mesh: DrawableMesh): { laid: Laid; picked: PickedView } {
 }
 
 /** A scan without tooth numbers in a worker of its own, which ends with the page. */
-export function useOwnScan(url: string, id: string) {
+export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
   const [state, setState] = useState<OwnScanState>({ state: 'reading', what: 'Fetching', share: 0 });
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
   const [mend, setMend] = useState(true);
+  // Read once, when the scan is opened: numbers don't change over under a hand that has begun to set them.
+  const known = useRef(missing);
   const service = useRef<Remote<OwnScanService> | undefined>(undefined);
 
   const lay = useCallback(async (opened: Opened, jaw: Jaw, unitMm: number) => {
@@ -43,6 +45,7 @@ export function useOwnScan(url: string, id: string) {
   useEffect(() => {
     const own = (mend && takeEarly(id)) || startReading(url, mend);
     service.current = own.service;
+    void own.service.know(known.current);
     let gone = false;
     setState({ state: 'reading', what: 'Reading', share: 0 });
     own.follow((what, share) => !gone && setState({ state: 'reading', what, share }));

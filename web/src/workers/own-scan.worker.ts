@@ -98,6 +98,8 @@ let mended: Mesh | undefined;
 let frame: Frame | undefined;
 /** The jaw and its frame by the outline, of the scan as it was opened. */
 let proposed: ReturnType<typeof jawLike> | undefined;
+/** Teeth that the case's record calls missing. */
+let missing: ReadonlySet<Fdi> = new Set();
 let jaw: Jaw = 'upper';
 let inMouth: Mesh | undefined;
 let look: LookedAt | undefined;
@@ -191,7 +193,7 @@ async function firstScan(url: string): Promise<NonNullable<typeof first>> {
 function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, ground?: Ground, looked?: LookedAt): Laid {
   if (!mended || !frame) throw new Error('The scan is not open.');
   inMouth = looked ? inMouthOf(looked) : meshInFrame(mended, frame);
-  look = looked ?? lookAtJaw(inMouth, jaw);
+  look = looked ?? lookAtJaw(inMouth, jaw, missing);
   rooms = new Map(look.teeth);
   painted = new Map();
   const mesh = drawable(inMouth);
@@ -201,6 +203,11 @@ function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, gro
 }
 
 const service = {
+  /** Tells which teeth the case's record calls missing: their numbers are passed over. */
+  know(teeth: readonly Fdi[]): void {
+    missing = new Set(teeth);
+  },
+
   /** Reads and mends a scan, from its address or the file itself. Rejects with a sentence. */
   async open(from: string | File, told: Progress, mend = true): Promise<Opened> {
     const bytes = typeof from === 'string' ? await fetched(from, told) : new Uint8Array(await from.arrayBuffer());
@@ -237,7 +244,7 @@ const service = {
     }
     jaw = as;
     try {
-      const found = laidByShape(mended, jaw, unitMm === 1 && proposed?.jaw === as ? proposed.found : undefined);
+      const found = laidByShape(mended, jaw, unitMm === 1 && proposed?.jaw === as ? proposed.found : undefined, missing);
       frame = found.frame;
       return laid(found.symmetry, undefined, undefined, found.look);
     } catch (error) {
