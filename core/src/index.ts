@@ -67,7 +67,7 @@ export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './forma
 export { type Adjacency, acrossOf, adjacencyOf, CROWDED, neighbourhoodOf, OPEN, openLoops } from './geometry/adjacency.js';
 export { type Axes, type ColumnGrid, eachMeeting, gridOver, lengthOutside, spans } from './geometry/columns.js';
 export { type Curve, monotoneCurve, smoothstep } from './geometry/curve.js';
-export { directionToParent, type Frame, frameFrom, inverse, shift, toLocal, toParent, turn, WORLD } from './geometry/frame.js';
+export { directionToParent, type Frame, frameFrom, inverse, nested, shift, toLocal, toParent, turn, WORLD } from './geometry/frame.js';
 export {
   area,
   type Bounds,
@@ -113,6 +113,7 @@ export {
   type ToothClearance,
 } from './occlusion/movement.js';
 export { type Overlap, overlapOf } from './occlusion/overlap.js';
+export { type Resting, restingOn } from './occlusion/resting.js';
 export {
   adviseEdge,
   DEEP_OVERBITE_MM,

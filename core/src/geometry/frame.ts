@@ -44,6 +44,12 @@ export function frameFrom(origin: Vec3, z: Vec3, xHint: Vec3): Frame {
   return { origin, x: cross(y, zn), y, z: zn };
 }
 
+/** A frame that is told in another one, in that one's parent. */
+export function nested(outer: Frame, inner: Frame): Frame {
+  const along = (d: Vec3) => directionToParent(outer, d);
+  return { origin: toParent(outer, inner.origin), x: along(inner.x), y: along(inner.y), z: along(inner.z) };
+}
+
 /** The parent's frame told in the frame's own coordinates. */
 export function inverse(f: Frame): Frame {
   return {

@@ -1,7 +1,7 @@
 import { frameToArch, meshToArch, quadrantOf } from '../contour/arch.js';
-import { directionToParent, type Frame, toLocal, toParent } from '../geometry/frame.js';
+import { type Frame, nested, toLocal } from '../geometry/frame.js';
 import { type Mesh, meshInFrame } from '../geometry/mesh.js';
-import { scale, type Vec3 } from '../geometry/vec.js';
+import { scale } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { type MouthProposal, mouthFrame } from './mouth-frame.js';
 import { type LookedAt, lookAtJaw } from './own-scan.js';
@@ -27,13 +27,7 @@ export function laidByShape(m: Mesh, jaw: Jaw, found: MouthProposal = mouthFrame
   const look = lookAtJaw(meshInFrame(m, frame), jaw, missing);
   const by = nearerFrame(look);
   if (!by) return { frame, symmetry, look };
-  const inMouth = asMouth(jaw, by);
-  const along = (v: Vec3) => directionToParent(frame, v);
-  return {
-    frame: { origin: toParent(frame, inMouth.origin), x: along(inMouth.x), y: along(inMouth.y), z: along(inMouth.z) },
-    symmetry,
-    look: lookedAnew(look, by),
-  };
+  return { frame: nested(frame, asMouth(jaw, by)), symmetry, look: lookedAnew(look, by) };
 }
 
 /** A turn of the arch's own frame as the mouth's coordinates have it: a lower arch is looked at turned over. */

@@ -3,6 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useSection } from '../data/case-context.js';
 import { assemble, differences } from '../data/differences.js';
+import { FigureTable } from './FigureTable.js';
 import { moment } from './format.js';
 
 /** Shows both versions side by side when another has changed the section meanwhile; the person chooses, row by row or all. */
@@ -32,8 +33,8 @@ export function ConflictDialog({ section }: { section: SectionName }) {
           <Dialog.Description className="mb-4 mt-1 text-ink-2">
             {conflict.at ? `${moment(conflict.at)}. ` : ''}Nothing was overwritten. Choose for each line; your edit stays in this browser until you do.
           </Dialog.Description>
-          <div className="min-h-0 flex-1 overflow-auto">
-            <table className="figures">
+          <div className="min-h-0 flex-1 overflow-auto pt-5">
+            <FigureTable aria-label="What differs">
               <thead>
                 <tr>
                   <th scope="col">differs</th>
@@ -60,7 +61,7 @@ export function ConflictDialog({ section }: { section: SectionName }) {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </FigureTable>
           </div>
           <div className="mt-5 flex flex-wrap gap-3">
             <button type="button" className="btn" onClick={keepChoice}>
