@@ -136,6 +136,19 @@ it('the lower jaw of the same sitting lies by the bite as it was scanned; one of
   await choose('other sitting.stl', lower({ ...ELSEWHERE, origin: [90, -48, 12] as never }));
   await ready();
   await page.getByText('The two scans do not lie together: they are of different sittings, or of different scanners.').waitFor({ timeout: 60_000 });
+  // Where no bite was scanned it is put on by hand, and closed until it rests.
+  await page.getByRole('button', { name: 'by hand, closed' }).click();
+  const said = page.getByText(/^It touches .*; the edges overlap/);
+  await said.waitFor({ timeout: 60_000 });
+  const overlap = async () => Number(((await said.textContent()) ?? '').match(/overlap (−?\d\.\d) mm/)?.[1]);
+  const usual = await overlap();
+  expect(usual).toBeGreaterThan(1);
+  expect(usual).toBeLessThan(4.5);
+  await page.getByLabel('overjet').fill('7');
+  const end = Date.now() + 40_000;
+  while ((await overlap()) === usual && Date.now() < end) await page.waitForTimeout(200);
+  // Further back the lower edges go in front of nothing: the jaw closes further or stops at the side teeth, but elsewhere.
+  expect(await overlap()).not.toBe(usual);
   await page.getByRole('button', { name: 'leave it as it is' }).first().click();
   await choose('lower jaw.stl', lower(ELSEWHERE));
   await ready();

@@ -5,9 +5,10 @@ import * as THREE from 'three';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
+import type { LowerView } from '../workers/contour.worker.js';
 import type { Laid, PickedView } from '../workers/own-scan.worker.js';
 import type { View } from './arch-eye.js';
-import { useGeometry } from './arch-surfaces.js';
+import { ToothSurface, useGeometry } from './arch-surfaces.js';
 import { differenceColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
 import { studioLight } from './studio-light.js';
@@ -27,6 +28,7 @@ export const OwnScanScene = memo(function OwnScanScene({
   pulling,
   own,
   off,
+  across,
   places,
   labels,
   onClick,
@@ -45,6 +47,8 @@ export const OwnScanScene = memo(function OwnScanScene({
   own: boolean;
   /** How far off another scan each vertex lies, mm, to be shown instead of the teeth. */
   off?: Float32Array | undefined;
+  /** The jaw across from it, while this one is put on it. */
+  across?: LowerView | undefined;
   places: readonly (readonly [number, number, number])[];
   /** The element over the picture whose children, one a tooth, are carried along. */
   labels: RefObject<HTMLElement | null>;
@@ -74,6 +78,9 @@ export const OwnScanScene = memo(function OwnScanScene({
       {!own &&
         !off &&
         picked.necks.map((n) => <NeckLine key={n.tooth} line={n.line} on={n.tooth === chosen || pulling} pull={pull?.tooth === n.tooth ? pull : undefined} />)}
+      {across?.teeth.map((t) => (
+        <ToothSurface key={t.tooth} tooth={t.tooth} mesh={t.mesh} colour="across" opacity={0.55} />
+      ))}
       {places.map((p) => (
         <mesh key={p.join(' ')} position={[...p]} renderOrder={3}>
           <sphereGeometry args={[0.7, 16, 12]} />

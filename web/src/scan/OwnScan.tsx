@@ -1,6 +1,6 @@
 import type { CaseFile } from '@radiant/contract';
 import { planInputs } from '@radiant/contract';
-import { type Fdi, type Jaw, kindName, LOWER_TEN, UPPER_TEN, type Vec3 } from '@radiant/core';
+import { type Fdi, type Jaw, LOWER_TEN, UPPER_TEN, type Vec3 } from '@radiant/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ARCH_VIEWS, type View, type ViewName } from '../bench/arch-eye.js';
@@ -8,12 +8,16 @@ import { OwnScanScene } from '../bench/OwnScanScene.js';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { Legend } from '../shape/Legend.js';
-import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
+import type { LowerView } from '../workers/contour.worker.js';
+import type { ByHand } from '../workers/own-scan.worker.js';
+import { Asking } from './Asking.js';
 import { FirstScanInset } from './FirstScanInset.js';
+import { HandBite } from './HandBite.js';
+import { PickedTeeth } from './PickedTeeth.js';
 import { type ThreePlaces, useOwnScan } from './use-own-scan.js';
 
 type Hand = 'choose' | 'add' | 'neck' | 'paint' | 'gum' | 'places' | 'both';
@@ -28,26 +32,21 @@ const HANDS: readonly (readonly [Hand, string, string])[] = [
 /** How the name of a working copy ends. */
 const PICKED_OUT = ', teeth picked out.ply';
 /** How the scan is laid into the mouth. */
-type Way = 'shape' | 'first' | 'bite';
+type Way = 'shape' | 'first' | 'bite' | 'hand';
 const WAYS: readonly (readonly [Way, string])[] = [
   ['shape', 'by its own shape'],
   ['first', 'on the case’s scan'],
   ['bite', 'by the scanned bite'],
+  ['hand', 'by hand, closed'],
 ];
 const VIEW_WORDS: Partial<Record<ViewName, string>> = { 'edge-on': 'edge-on' };
 const VIEWS = ARCH_VIEWS.filter((v) => v !== 'twelve');
 const VIEW_KEYS: Readonly<Record<string, ViewName>> = { f: 'front', r: 'right', l: 'left', a: 'above', e: 'edge-on', h: 'behind' };
+/** Where a lower jaw is put at first: a usual overjet, middle on middle. Common practice, no source. */
+const USUAL_BITE: ByHand = { overjetMm: 2.5, leftMm: 0, turnDeg: 0 };
 const PLACES = ['between the edges of the centrals', 'the canine’s tip on the patient’s right', 'the canine’s tip on the patient’s left'];
 /** Round a stroke of the brush, mm. */
 const BRUSH_MM = 0.6;
-const UNITS: readonly (readonly [number, string])[] = [
-  [1, 'millimetres'],
-  [10, 'centimetres'],
-  [1000, 'metres'],
-  [25.4, 'inches'],
-  [0.001, 'micrometres'],
-];
-
 /** A scan from any scanner becomes the case's: mended, laid into the mouth, its teeth picked out and numbered. */
 export function OwnScan({ file }: { file: CaseFile }) {
   const { detail, refresh } = useCase();
@@ -67,6 +66,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const [view, setView] = useState<View>({ name: 'front', jaw: 'upper', turn: 0 });
   const [own, setOwn] = useState(false);
   const [way, setWay] = useState<Way>('shape');
+  const [byHand, setByHand] = useState<ByHand>(USUAL_BITE);
   const [off, setOff] = useState(true);
   const [saving, setSaving] = useState<string>();
   const labels = useRef<HTMLDivElement>(null);
@@ -134,6 +134,14 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const scanOf = (j: Jaw) => (j === 'upper' ? (detail.files.find((f) => f.id === shape.data.scanId) ?? newest('scan')) : newest('lower-scan'));
   const same = scanOf(jaw);
   const across = scanOf(jaw === 'upper' ? 'lower' : 'upper');
+  /** The upper jaw, drawn while the lower one is put on it. */
+  const [upper, setUpper] = useState<LowerView>();
+  const put = async (hand: ByHand) => {
+    setByHand(hand);
+    if (!across || !(await scan.layByHand(urlOf(across.id), hand))) return;
+    setWay('hand');
+    setUpper((await scan.firstView(urlOf(across.id))) ?? undefined);
+  };
   const lay = async (w: Way) => {
     if (state.state !== 'laid') return;
     if (w === 'shape') {
@@ -141,6 +149,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
       setWay(w);
     } else if (w === 'first' && same && (await scan.layOn(jaw, urlOf(same.id)))) setWay(w);
     else if (w === 'bite' && across && (await scan.layByBite(jaw, urlOf(across.id)))) setWay(w);
+    else if (w === 'hand') await put(byHand);
   };
   // Once three places are clicked on both scans, it is laid by them.
   const byPlaces = useRef<() => void>(() => undefined);
@@ -229,6 +238,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
               pulling={hand === 'neck'}
               own={own}
               off={off ? state.laid.on?.offMm : undefined}
+              across={way === 'hand' && state.laid.bite ? upper : undefined}
               places={places}
               labels={labels}
               onClick={click}
@@ -349,14 +359,15 @@ export function OwnScan({ file }: { file: CaseFile }) {
               </div>
               <div className="mb-3 flex flex-wrap gap-1">
                 {WAYS.map(([w, word]) =>
-                  w === 'shape' || (w === 'first' ? same : across) ? (
+                  w === 'shape' || (w === 'first' ? same : across && (w === 'bite' || jaw === 'lower')) ? (
                     <button key={w} type="button" className="chip chip-flat" aria-pressed={way === w} disabled={scan.busy} onClick={() => void lay(w)}>
                       {word}
                     </button>
                   ) : null,
                 )}
               </div>
-              {same && mayWrite && (
+              {way === 'hand' && state.laid.bite && <HandBite hand={byHand} bite={state.laid.bite} busy={scan.busy} put={put} />}
+              {same && mayWrite && way !== 'hand' && (
                 <p className="mb-3 text-[13px]">
                   <button type="button" className="how" disabled={scan.busy} onClick={() => take(hand === 'both' ? 'choose' : 'both')}>
                     {hand === 'both' ? 'leave it as it lies' : 'lay it by three places on both scans'}
@@ -379,7 +390,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
                   <span className="block text-[13px] text-ink-2">Look whether the front is in front; three clicks lay it anew.</span>
                 </div>
               )}
-              <Teeth picked={state.picked} chosen={chosen} setChosen={setChosen} row={row} renumber={scan.renumber} disabled={scan.busy} />
+              <PickedTeeth picked={state.picked} chosen={chosen} setChosen={setChosen} row={row} renumber={scan.renumber} disabled={scan.busy} />
               <p className="mb-4 text-[13px]">{back}</p>
               <div className="sticky -bottom-4 -mx-[18px] border-t border-hair bg-leaf px-[18px] py-3">
                 {(scan.refusal ?? saving) && (
@@ -412,124 +423,5 @@ export function OwnScan({ file }: { file: CaseFile }) {
         </>
       }
     />
-  );
-}
-
-/** The picked teeth with their numbers; a number that another has is changed over with it. */
-function Teeth({
-  picked,
-  chosen,
-  setChosen,
-  row,
-  renumber,
-  disabled,
-}: {
-  picked: { readonly teeth: readonly { tooth: Fdi; mm: number }[]; readonly doubts: readonly { tooth: Fdi; sentence: string }[] };
-  chosen: Fdi | undefined;
-  setChosen: (t: Fdi | undefined) => void;
-  row: readonly Fdi[];
-  renumber: (from: Fdi, to: Fdi | undefined) => Promise<void>;
-  disabled: boolean;
-}) {
-  const name = useToothLabel();
-  const sorted = [...picked.teeth].sort((p, q) => row.indexOf(p.tooth) - row.indexOf(q.tooth));
-  return (
-    <FigureTable className="mb-4 text-[13px]" aria-label="Picked teeth">
-      <tbody>
-        {sorted.map(({ tooth, mm }) => {
-          const doubts = picked.doubts.filter((d) => d.tooth === tooth);
-          return (
-            <tr key={tooth} className={tooth === chosen ? 'bg-porcelain' : ''}>
-              <td className="whitespace-nowrap">
-                <select
-                  className="field mr-1.5 h-[26px] w-[58px] px-1"
-                  aria-label={`Number of ${name(tooth)}`}
-                  value={tooth}
-                  disabled={disabled}
-                  onFocus={() => setChosen(tooth)}
-                  onChange={(e) => {
-                    const to = Number(e.target.value);
-                    void renumber(tooth, to).then(() => setChosen(to));
-                  }}
-                >
-                  {row.map((t) => (
-                    <option key={t} value={t}>
-                      {name(t)}
-                    </option>
-                  ))}
-                </select>
-                {kindName(tooth)}
-                {doubts.map((d) => (
-                  <span key={d.sentence} className="block whitespace-normal text-[12px] text-removed-ink">
-                    {d.sentence}
-                  </span>
-                ))}
-              </td>
-              <td>{number(mm, 1)} mm</td>
-              <td>
-                <button
-                  type="button"
-                  className="how"
-                  disabled={disabled}
-                  aria-label={`Not a tooth: ${name(tooth)}`}
-                  onClick={() => {
-                    setChosen(undefined);
-                    void renumber(tooth, undefined);
-                  }}
-                >
-                  no tooth
-                </button>
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </FigureTable>
-  );
-}
-
-/** Asked before anything is laid: which jaw, and the unit where the size speaks against millimetres. */
-function Asking({
-  opened,
-  sentence,
-  busy,
-  lay,
-  back,
-}: {
-  opened: Parameters<ReturnType<typeof useOwnScan>['lay']>[0];
-  sentence: string | undefined;
-  busy: boolean;
-  lay: ReturnType<typeof useOwnScan>['lay'];
-  back: React.ReactNode;
-}) {
-  const [unit, setUnit] = useState(opened.unitMm);
-  const [jaw, setJaw] = useState<Jaw>(opened.jaw);
-  return (
-    <Empty title={sentence ? 'This does not look like a jaw' : 'Which unit is it in?'}>
-      <p className="mb-4">{sentence ?? `The scan is ${number(opened.widest, 2)} across. A jaw in millimetres would be 40 to 90.`}</p>
-      <div className="mb-4 flex items-end justify-center gap-3 text-left text-[13px]">
-        <label>
-          <span className="mb-1 block">Unit</span>
-          <select className="field" value={unit} onChange={(e) => setUnit(Number(e.target.value))}>
-            {UNITS.map(([mm, word]) => (
-              <option key={mm} value={mm}>
-                {word}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          <span className="mb-1 block">Jaw</span>
-          <select className="field" value={jaw} onChange={(e) => setJaw(e.target.value as Jaw)}>
-            <option value="upper">upper</option>
-            <option value="lower">lower</option>
-          </select>
-        </label>
-        <button type="button" className="btn" disabled={busy} onClick={() => void lay(opened, jaw, unit)}>
-          Go on
-        </button>
-      </div>
-      {back}
-    </Empty>
   );
 }

@@ -2,7 +2,7 @@ import type { Fdi, Jaw, Vec3 } from '@radiant/core';
 import type { Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { DrawableMesh } from '../workers/drawable.js';
-import type { Laid, Opened, OwnScanService, PickedView } from '../workers/own-scan.worker.js';
+import type { ByHand, Laid, Opened, OwnScanService, PickedView } from '../workers/own-scan.worker.js';
 import { startReading, takeEarly } from './early.js';
 
 export type ThreePlaces = readonly [Vec3, Vec3, Vec3];
@@ -140,6 +140,7 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     layBy: (middle: Vec3, right: Vec3, left: Vec3) => relay(undefined, (s) => s.layBy(middle, right, left)),
     layOn: (jaw: Jaw, url: string, places?: readonly [ThreePlaces, ThreePlaces]) => relay(jaw, (s) => s.layOn(jaw, url, places)),
     firstView,
+    layByHand: (otherUrl: string, hand: ByHand) => relay('lower', (s) => s.layByHand(otherUrl, hand)),
     layByBite: (jaw: Jaw, url: string) => relay(jaw, (s) => s.layByBite(jaw, url)),
     finish,
     renumber: (from: Fdi, to: Fdi | undefined) => change((s) => s.renumber(from, to)),

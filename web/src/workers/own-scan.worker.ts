@@ -26,10 +26,12 @@ import {
   meshToArch,
   mouthFrame,
   neckLines,
+  nested,
   type Picked,
   pickedAs,
   pickTeeth,
   placeAtVertex,
+  placeMesh,
   planFromWaxUp,
   pulledLine,
   Refusal,
@@ -37,14 +39,17 @@ import {
   readMesh,
   readScan,
   repaired,
+  restingOn,
   type SegmentedScan,
   sheetDistances,
   startFromPlaces,
   type ToothRoom,
   toParent,
+  turn,
   turnedOver,
   type Vec3,
   vectorArea,
+  WORLD,
   writePly,
 } from '@radiant/core';
 import { expose, transfer } from 'comlink';
@@ -77,7 +82,16 @@ export interface Laid {
   readonly symmetry: number;
   /** Where it was laid on another scan: how well, and how far off each vertex is, mm. */
   readonly on?: { readonly share: number; readonly p95Mm: number; readonly doubt?: string; readonly offMm: Float32Array };
+  /** Where a hand put it on the upper jaw: which teeth it touches, and how far the centrals' edges overlap, mm. */
+  readonly bite?: { readonly touching: readonly Fdi[]; readonly overlapMm: number };
   readonly picked: PickedView;
+}
+
+/** Where a hand puts a lower jaw on the upper one: its centrals' edges behind the upper ones', to the patient's left, and turned to the left. */
+export interface ByHand {
+  readonly overjetMm: number;
+  readonly leftMm: number;
+  readonly turnDeg: number;
 }
 
 export interface PickedView {
@@ -90,6 +104,26 @@ export interface PickedView {
   readonly necks: readonly { readonly tooth: Fdi; readonly line: Float32Array }[];
 }
 
+/** How far apart the edges begin before a hand closes the jaws, mm. */
+const OPEN_MM = 3;
+
+/** The middle between the centrals at the height of the longer one's edge. */
+function edgeOf({ teeth }: SegmentedScan): Vec3 | undefined {
+  const centrals = [teeth.get(11), teeth.get(21)].filter((m) => m !== undefined);
+  if (centrals.length < 2) return undefined;
+  const boxes = centrals.map(bounds);
+  const low = Math.min(...boxes.map((b) => b.min[2]));
+  const x = boxes.reduce((s, b) => s + (b.min[0] + b.max[0]) / 4, 0);
+  let [y, n] = [0, 0];
+  for (const m of centrals)
+    for (let v = 0; v < m.positions.length; v += 3) {
+      if ((m.positions[v + 2] as number) > low + 1) continue;
+      y += m.positions[v + 1] as number;
+      n++;
+    }
+  return [x, y / n, low];
+}
+
 type ThreePlaces = readonly [Vec3, Vec3, Vec3];
 
 let source: Mesh | undefined;
@@ -100,6 +134,8 @@ let frame: Frame | undefined;
 let proposed: ReturnType<typeof jawLike> | undefined;
 /** Teeth that the case's record calls missing. */
 let missing: ReadonlySet<Fdi> = new Set();
+/** Where a lower jaw lies by its own shape, once it was put on by hand. */
+let shaped: Frame | undefined;
 let jaw: Jaw = 'upper';
 let inMouth: Mesh | undefined;
 let look: LookedAt | undefined;
@@ -190,7 +226,7 @@ async function firstScan(url: string): Promise<NonNullable<typeof first>> {
   return first;
 }
 
-function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, ground?: Ground, looked?: LookedAt): Laid {
+function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, ground?: Ground, looked?: LookedAt, bite?: Laid['bite']): Laid {
   if (!mended || !frame) throw new Error('The scan is not open.');
   inMouth = looked ? inMouthOf(looked) : meshInFrame(mended, frame);
   look = looked ?? lookAtJaw(inMouth, jaw, missing);
@@ -198,7 +234,14 @@ function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, gro
   painted = new Map();
   const mesh = drawable(inMouth);
   const offMm = ground && Float32Array.from(sheetDistances(ground, inMouth.positions));
-  const view: Laid = { mesh, symmetry, picked: pick(), ...(colours && { colours: colours.slice() }), ...(on && offMm && { on: { ...on, offMm } }) };
+  const view: Laid = {
+    mesh,
+    symmetry,
+    picked: pick(),
+    ...(colours && { colours: colours.slice() }),
+    ...(on && offMm && { on: { ...on, offMm } }),
+    ...(bite && { bite }),
+  };
   return transfer(view, [...buffers(mesh), view.picked.tooth.buffer as ArrayBuffer]);
 }
 
@@ -219,6 +262,7 @@ const service = {
       told(mend ? 'Mending' : 'Looking', 0.4);
       const done = mend ? repaired(read.mesh) : { mesh: read.mesh, repairs: [] };
       mended = done.mesh;
+      shaped = undefined;
       // Colours belong to the points of the file; mending moves none while none is joined.
       colours = read.colours && read.colours.length === mended.positions.length ? read.colours : undefined;
       const widest = span(mended);
@@ -240,6 +284,7 @@ const service = {
     if (!mended) throw new Error('The scan is not open.');
     if (unitMm !== 1) {
       mended = scaled(mended, unitMm);
+      shaped = undefined;
       source = source && scaled(source, unitMm);
     }
     jaw = as;
@@ -299,6 +344,29 @@ const service = {
     jaw = as;
     frame = found;
     return laid(1);
+  },
+
+  /** Lays a lower jaw on the case's upper one where a hand puts it, closed until it rests there. */
+  async layByHand(otherUrl: string, hand: ByHand): Promise<Laid> {
+    if (!mended) throw new Error('The scan is not open.');
+    const { scan } = await firstScan(otherUrl);
+    const edge = edgeOf(scan);
+    if (!edge) throw new Error('The upper scan has no central incisors to go by.');
+    try {
+      shaped ??= laidByShape(mended, 'lower', undefined, missing).frame;
+    } catch (error) {
+      throw sentenceOf(error, 'No row of teeth can be found in the scan.');
+    }
+    const put = turn({ ...WORLD, origin: [edge[0] + hand.leftMm, edge[1] + hand.overjetMm, edge[2] - OPEN_MM] }, 'z', -hand.turnDeg);
+    const rests = restingOn(
+      [...scan.teeth].map(([tooth, mesh]) => ({ tooth, mesh })),
+      placeMesh(meshInFrame(mended, shaped), put),
+    );
+    if (!rests) throw new Error('So the jaws do not lie over each other.');
+    jaw = 'lower';
+    const place = nested(rests.move, put);
+    frame = nested(shaped, inverse(place));
+    return laid(1, undefined, undefined, undefined, { touching: rests.touching, overlapMm: place.origin[2] - edge[2] });
   },
 
   /** The picked teeth of a wax-up, a mock-up or a provisional as a plan on the case's scan. */
