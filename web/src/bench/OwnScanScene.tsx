@@ -6,9 +6,10 @@ import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import type { LowerView } from '../workers/contour.worker.js';
+import type { DrawableMesh } from '../workers/drawable.js';
 import type { Laid, PickedView } from '../workers/own-scan.worker.js';
 import type { View } from './arch-eye.js';
-import { ToothSurface, useGeometry } from './arch-surfaces.js';
+import { useGeometry } from './arch-surfaces.js';
 import { differenceColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
 import { studioLight } from './studio-light.js';
@@ -16,6 +17,7 @@ import { studioLight } from './studio-light.js';
 /** Tints of neighbouring teeth: near enough to enamel, far enough from each other. */
 const TINTS = ['#f3e6c8', '#cfe0ee', '#d9ecd0', '#f0d9e6', '#e6dcf4'].map((c) => new THREE.Color(c));
 const GUM = new THREE.Color('#cf8a85');
+const GHOST = '#e6e0d2';
 const CHOSEN = new THREE.Color('#c79ac3');
 const SOFT = studioLight(0.35);
 /** A whole jaw with its picked teeth: hand of a click, of a stroke, and the places clicked so far. */
@@ -79,7 +81,7 @@ export const OwnScanScene = memo(function OwnScanScene({
         !off &&
         picked.necks.map((n) => <NeckLine key={n.tooth} line={n.line} on={n.tooth === chosen || pulling} pull={pull?.tooth === n.tooth ? pull : undefined} />)}
       {across?.teeth.map((t) => (
-        <ToothSurface key={t.tooth} tooth={t.tooth} mesh={t.mesh} colour="across" opacity={0.55} />
+        <Ghost key={t.tooth} mesh={t.mesh} />
       ))}
       {places.map((p) => (
         <mesh key={p.join(' ')} position={[...p]} renderOrder={3}>
@@ -190,6 +192,16 @@ function Jaw({
   return (
     <mesh geometry={geometry} onClick={click} {...((painting || pulling) && { onPointerDown: down, onPointerMove: move })}>
       <meshMatcapMaterial matcap={SOFT} vertexColors color="#ffffff" side={THREE.DoubleSide} />
+    </mesh>
+  );
+}
+
+/** A tooth of the other jaw: to be seen through, and clicked through. */
+function Ghost({ mesh }: { mesh: DrawableMesh }) {
+  const geometry = useGeometry(mesh);
+  return (
+    <mesh geometry={geometry} renderOrder={1} raycast={NOTHING}>
+      <meshMatcapMaterial matcap={SOFT} color={GHOST} transparent opacity={0.5} />
     </mesh>
   );
 }

@@ -43,7 +43,7 @@ export function HandBite({ hand, bite, busy, put }: { hand: ByHand; bite: NonNul
                 if (Math.abs(v) <= LIMIT[key]) setOwn({ ...own, [key]: v });
               }}
             />
-            {unit}
+            <span className="inline-block w-[22px]">{unit}</span>
           </span>
         </label>
       ))}
