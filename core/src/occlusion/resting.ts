@@ -18,10 +18,12 @@ const STEP_MM = 0.1;
 const TOUCH_MM = 0.06;
 /** By hand the two planes are off by no more than this; a jaw that tilts further hangs on a single place. House limit. */
 const MOST_TILT_DEG = 2;
+/** Rooms that are taken into account one after the other; a dozen is usual. */
 const ROUNDS = 60;
+/** Tilts, and one step straight up or down after them. */
 const STEPS = 5;
 
-/** A place across and along, and the room over it, mm. */
+/** A place across and along, and the room over it, mm; and a plane: its height in the middle and its slopes. */
 type Room = readonly [x: number, y: number, mm: number];
 type Plane = readonly [up: number, alongX: number, alongY: number];
 
