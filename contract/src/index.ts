@@ -1,5 +1,6 @@
 export * from './cases.js';
 export * from './contours.js';
+export * from './core-forms.js';
 export * from './people.js';
 export * from './plan-fields.js';
 export * from './problem.js';

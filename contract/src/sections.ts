@@ -1,34 +1,22 @@
 import 'reflect-metadata';
 import {
   BRUSH_LIMITS,
-  byScan,
-  type ContourPlan,
   CROWN_CHARACTERS,
   CROWN_LIMITS,
   type CrownCharacter,
   type CutFrom,
   type DesignId,
-  type Figure,
   fromUniversal,
-  type KnownLength,
   LANDMARK_KINDS,
-  LANDMARK_SD_MM,
   type LandmarkKind,
-  type LandmarkSet,
   PLAN_LIMITS,
   PLANNABLE,
-  type ProposalChoice,
-  type Px,
-  printed,
-  pupils,
   SCHOOLS,
   type ScaleWay,
   type SchoolId,
-  scaleFrom,
   UPPER_SIX,
   VENEER_DESIGNS,
   VIEW_POINTS,
-  type ViewPoints,
 } from '@radiant/core';
 import { Type } from 'class-transformer';
 import {
@@ -550,66 +538,4 @@ export const EMPTY_SECTIONS: { readonly [K in SectionName]: SectionData[K] } = {
 /** A section as it was written, with what newer versions of its class have added left empty. */
 export function completed<N extends SectionName>(name: N, data: object): SectionData[N] {
   return { ...EMPTY_SECTIONS[name], ...data } as SectionData[N];
-}
-
-/** Landmarks in core's form. */
-export function landmarkSet(landmarks: readonly LandmarkInput[]): LandmarkSet {
-  const out: Record<number, Record<string, readonly [number, number]>> = {};
-  for (const m of landmarks) {
-    const own = out[m.tooth] ?? {};
-    own[m.kind] = [m.x, m.y];
-    out[m.tooth] = own;
-  }
-  return out;
-}
-
-/** The known length behind a calibration. */
-export function knownLength(c: CalibrationInput, sdMm = LANDMARK_SD_MM): KnownLength {
-  const way = c.way ?? 'scale';
-  if (way === 'scale') return printed(c.mm);
-  if (way === 'scan') return byScan(c.mm, c.pmMm ?? 0);
-  return { way, mm: c.mm, pmMm: c.pmMm ?? 0, sdMm: way === 'pupils' ? pupils().sdMm : sdMm };
-}
-
-/** Both ends of a calibration in core's form. */
-export const endsOf = ({ from, to }: CalibrationInput): { from: Px; to: Px } => ({ from: [from.x, from.y], to: [to.x, to.y] });
-
-/** The scale that a calibration gives. */
-export const scaleBy = (c: CalibrationInput | null | undefined): Figure | undefined => (c ? scaleFrom(endsOf(c), knownLength(c)) : undefined);
-
-/** The points of a view in core's form. */
-export function viewPoints(points: readonly ViewPointInput[]): ViewPoints {
-  const out: Record<string, Px> = {};
-  for (const p of points) out[p.id] = [p.x, p.y];
-  return out;
-}
-
-/** What is held of a view, or an empty reading of it. */
-export function readingOf(read: ReadSection, view: PhotoView): ViewReadingInput {
-  return read.views.find((v) => v.view === view) ?? { view, points: [], drawn: [] };
-}
-
-/** The choice of a proposal in core's form. */
-export function proposalChoice({ locked, liked, premolars, ...p }: ProposeSection): ProposalChoice {
-  return {
-    ...p,
-    ...(premolars && { premolars }),
-    ...(liked && { liked }),
-    ...(locked && { locked: Object.fromEntries(locked.map((l) => [l.tooth, l.widthMm])) }),
-  };
-}
-
-/** The planned contour in core's form. */
-export function contourPlan(teeth: readonly ToothPlanInput[]): ContourPlan {
-  return Object.fromEntries(teeth.map(({ tooth, ...plan }) => [tooth, plan]));
-}
-
-/** Core's contour as section entries, in the order of the teeth. */
-export function planInputs(plan: ContourPlan): ToothPlanInput[] {
-  return PLANNABLE.flatMap((tooth) => {
-    const own = plan[tooth];
-    if (!own) return [];
-    const { strokes, ...numbers } = own;
-    return [{ tooth, ...numbers, ...(strokes && { strokes: strokes.map((s) => ({ ...s, at: [...s.at] })) }) }];
-  });
 }

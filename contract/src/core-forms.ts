@@ -1,0 +1,79 @@
+import {
+  byScan,
+  type ContourPlan,
+  type Figure,
+  type KnownLength,
+  LANDMARK_SD_MM,
+  type LandmarkSet,
+  PLANNABLE,
+  type ProposalChoice,
+  type Px,
+  printed,
+  pupils,
+  scaleFrom,
+  type ViewPoints,
+} from '@radiant/core';
+import type { PhotoView } from './records.js';
+import type { CalibrationInput, LandmarkInput, ProposeSection, ReadSection, ToothPlanInput, ViewPointInput, ViewReadingInput } from './sections.js';
+
+/** Landmarks in core's form. */
+export function landmarkSet(landmarks: readonly LandmarkInput[]): LandmarkSet {
+  const out: Record<number, Record<string, readonly [number, number]>> = {};
+  for (const m of landmarks) {
+    const own = out[m.tooth] ?? {};
+    own[m.kind] = [m.x, m.y];
+    out[m.tooth] = own;
+  }
+  return out;
+}
+
+/** The known length behind a calibration. */
+export function knownLength(c: CalibrationInput, sdMm = LANDMARK_SD_MM): KnownLength {
+  const way = c.way ?? 'scale';
+  if (way === 'scale') return printed(c.mm);
+  if (way === 'scan') return byScan(c.mm, c.pmMm ?? 0);
+  return { way, mm: c.mm, pmMm: c.pmMm ?? 0, sdMm: way === 'pupils' ? pupils().sdMm : sdMm };
+}
+
+/** Both ends of a calibration in core's form. */
+export const endsOf = ({ from, to }: CalibrationInput): { from: Px; to: Px } => ({ from: [from.x, from.y], to: [to.x, to.y] });
+
+/** The scale that a calibration gives. */
+export const scaleBy = (c: CalibrationInput | null | undefined): Figure | undefined => (c ? scaleFrom(endsOf(c), knownLength(c)) : undefined);
+
+/** The points of a view in core's form. */
+export function viewPoints(points: readonly ViewPointInput[]): ViewPoints {
+  const out: Record<string, Px> = {};
+  for (const p of points) out[p.id] = [p.x, p.y];
+  return out;
+}
+
+/** What is held of a view, or an empty reading of it. */
+export function readingOf(read: ReadSection, view: PhotoView): ViewReadingInput {
+  return read.views.find((v) => v.view === view) ?? { view, points: [], drawn: [] };
+}
+
+/** The choice of a proposal in core's form. */
+export function proposalChoice({ locked, liked, premolars, ...p }: ProposeSection): ProposalChoice {
+  return {
+    ...p,
+    ...(premolars && { premolars }),
+    ...(liked && { liked }),
+    ...(locked && { locked: Object.fromEntries(locked.map((l) => [l.tooth, l.widthMm])) }),
+  };
+}
+
+/** The planned contour in core's form. */
+export function contourPlan(teeth: readonly ToothPlanInput[]): ContourPlan {
+  return Object.fromEntries(teeth.map(({ tooth, ...plan }) => [tooth, plan]));
+}
+
+/** Core's contour as section entries, in the order of the teeth. */
+export function planInputs(plan: ContourPlan): ToothPlanInput[] {
+  return PLANNABLE.flatMap((tooth) => {
+    const own = plan[tooth];
+    if (!own) return [];
+    const { strokes, ...numbers } = own;
+    return [{ tooth, ...numbers, ...(strokes && { strokes: strokes.map((s) => ({ ...s, at: [...s.at] })) }) }];
+  });
+}
