@@ -39,8 +39,8 @@ export default function Meet() {
       bench={
         <div {...getRootProps({ className: `flex h-full flex-col gap-3 overflow-y-auto px-6 py-4 ${isDragActive ? 'bg-plum-soft' : ''}` })}>
           <input {...getInputProps({ 'aria-label': 'Photograph files', accept: 'image/jpeg,image/png' })} />
-          <div className="flex flex-wrap items-center gap-2">
-            <h2 className="title mr-2 text-[21px]">Photographs</h2>
+          <div className="flex flex-wrap items-center gap-1.5">
+            <h2 className="title mr-1.5 text-[21px]">Photographs</h2>
             {keysOf(CASE_STATES).map((s) => (
               <button key={s} type="button" className="chip chip-flat" aria-pressed={s === state} onClick={() => setState(s)}>
                 {CASE_STATES[s]} <span className={s === state ? '' : 'text-ink-2'}>{photos.filter((f) => f.state === s).length}</span>
@@ -50,8 +50,8 @@ export default function Meet() {
             <PutAway />
             <Compare photos={photos} />
             {mayWrite && (
-              <button type="button" className="btn" onClick={open}>
-                Add photographs
+              <button type="button" className="btn" aria-label="Add photographs" onClick={open}>
+                Add
               </button>
             )}
           </div>
