@@ -26,6 +26,8 @@ export interface PatientTooth {
   readonly frame: Frame;
   /** The crown in the mouth's coordinates. */
   readonly mesh: Mesh;
+  /** What was taken off it: how far places lie in what is gone (+) or in what stays (−), mm. */
+  readonly cut?: (places: Float64Array) => Float64Array;
 }
 
 export interface JawRecipe {

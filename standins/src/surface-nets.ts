@@ -17,8 +17,11 @@ export const placeOf = (v: Pick<Volume, 'grid'>, i: number, j: number, k: number
 /** Steps around a surface in which distances are true; beyond they only say inside or outside. */
 const BAND_STEPS = 1.8;
 
-/** The grid's distance lowered to that of a closed mesh wherever the mesh is nearer. */
-export function addSolid(v: Volume, mesh: Mesh, onNearer: (place: number) => void): void {
+/**
+ * The grid's distance lowered to that of a closed mesh wherever the mesh is nearer.
+ * @param cut what is taken off it: how far places (x, y, z) lie in what is gone (+) or in what stays (−), mm
+ */
+export function addSolid(v: Volume, mesh: Mesh, onNearer: (place: number) => void, cut?: (places: Float64Array) => Float64Array): void {
   const { grid, c0, nc, d } = v;
   const h = grid.step;
   const band = BAND_STEPS * h;
@@ -61,18 +64,26 @@ export function addSolid(v: Volume, mesh: Mesh, onNearer: (place: number) => voi
       for (let k = ceil(((at[s] as number) - c0) / h); k <= to; k++) inside[own(i, j, k)] = 1;
     }
   }
+  const places: number[] = [];
+  const values: number[] = [];
+  const middles: number[] = [];
   for (let k = max(0, ok); k < min(nc, ok + nk); k++)
     for (let j = max(0, oj); j < min(grid.nb, oj + nj); j++)
       for (let i = max(0, oi); i < min(grid.na, oi + ni); i++) {
         const n = own(i, j, k);
         const q = near[n] as number;
         if (q === Infinity && !inside[n]) continue;
-        const value = (inside[n] ? -1 : 1) * min(band, sqrt(q));
-        const at = placeOf(v, i, j, k);
-        if (value >= (d[at] as number)) continue;
-        d[at] = value;
-        onNearer(at);
+        places.push(placeOf(v, i, j, k));
+        values.push((inside[n] ? -1 : 1) * min(band, sqrt(q)));
+        if (cut) middles.push(grid.a0 + i * h, grid.b0 + j * h, c0 + k * h);
       }
+  const gone = cut?.(Float64Array.from(middles));
+  places.forEach((at, n) => {
+    const value = gone ? min(band, max(values[n] as number, gone[n] as number)) : (values[n] as number);
+    if (value >= (d[at] as number)) return;
+    d[at] = value;
+    onNearer(at);
+  });
 }
 
 /** Squared distance of w from the triangle 0, u, v (Ericson 2005, Real-Time Collision Detection, from memory). */

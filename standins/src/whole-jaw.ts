@@ -48,6 +48,7 @@ export function wholeJaw(patient: Patient, jaw: Jaw, s: WholeSetting = WHOLE_SCA
     crown: t.crown,
     frame: frameToArch(jaw, t.frame),
     mesh: meshToArch(jaw, t.mesh),
+    cut: t.cut,
   }));
   teeth.sort((a, b) => a.frame.origin[0] - b.frame.origin[0]);
   const v = emptyVolume(
@@ -56,9 +57,14 @@ export function wholeJaw(patient: Patient, jaw: Jaw, s: WholeSetting = WHOLE_SCA
   );
   const owner = new Uint8Array(v.d.length);
   for (const t of teeth)
-    addSolid(v, t.mesh, (at) => {
-      owner[at] = t.tooth;
-    });
+    addSolid(
+      v,
+      t.mesh,
+      (at) => {
+        owner[at] = t.tooth;
+      },
+      t.cut,
+    );
   for (const t of over)
     addSolid(v, meshToArch(jaw, t.mesh), (at) => {
       owner[at] = t.tooth;

@@ -48,7 +48,9 @@ function Frame() {
       <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_520px_minmax(0,1fr)] border-b border-hair bg-leaf">
         <div className="min-w-0 px-5 py-4">
           <h1 className="mb-1.5 truncate font-serif text-[25px] font-semibold leading-none tracking-tight">{detail.name}</h1>
-          <p className="line-clamp-2 text-[13px] text-ink-2">{facts}</p>
+          <p className={`text-[13px] text-ink-2 ${meet.cautions.length > 0 ? 'truncate' : 'line-clamp-2'}`} title={facts}>
+            {facts}
+          </p>
           {meet.cautions.length > 0 && (
             <p className="mt-0.5 truncate text-[13px] font-semibold text-removed-ink" title={meet.cautionNote}>
               beware: {meet.cautions.map((c) => CAUTIONS[c]).join(', ')}
