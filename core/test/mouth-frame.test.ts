@@ -1,4 +1,5 @@
 import {
+  CLICKED,
   dot,
   frameFromClicks,
   frameInHead,
@@ -6,6 +7,7 @@ import {
   inMouthOf,
   inverse,
   laidByShape,
+  laidFrom,
   meshInFrame,
   mouthFrame,
   placeMesh,
@@ -62,6 +64,18 @@ describe.each(jaws)('a whole $jaw jaw anywhere in space', ({ jaw, mesh }) => {
     inMouthOf(look).positions.forEach((v, i) => {
       if (Math.abs(v - (own[i] as number)) > 1e-9) throw new Error(`vertex ${i} lies elsewhere`);
     });
+  });
+
+  it('clicks a little beside the middle are brought to it, clicks meant elsewhere stay', () => {
+    const { frame } = laidByShape(mesh, jaw);
+    for (const [off, kept] of [
+      [0.6, false],
+      [3, true],
+    ] as const) {
+      const clicked = { ...frame, origin: toParent(frame, [off, 0, 0]) };
+      const found = laidFrom(mesh, jaw, clicked, undefined, CLICKED).frame;
+      expect(Math.abs(toLocal(frame, found.origin)[0] - (kept ? off : 0))).toBeLessThan(0.25);
+    }
   });
 
   it('a palate tells the jaws apart', () => {

@@ -23,11 +23,27 @@ export interface LaidByShape {
  * @throws Refusal of `mouthFrame`
  */
 export function laidByShape(m: Mesh, jaw: Jaw, found: MouthProposal = mouthFrame(m, jaw), missing?: ReadonlySet<Fdi>): LaidByShape {
-  const { frame, symmetry } = found;
+  return { ...laidFrom(m, jaw, found.frame, missing), symmetry: found.symmetry };
+}
+
+/** How far what is clicked may be off the teeth's own middle and still be meant so, mm and degrees. House values. */
+export const CLICKED = { mm: 1.5, deg: 3 } as const;
+
+/**
+ * Looks at a jaw in a frame that is about right, and brings the frame to the rooms of its teeth where they are no further off than given.
+ * @param missing teeth that are known to be missing
+ */
+export function laidFrom(
+  m: Mesh,
+  jaw: Jaw,
+  frame: Frame,
+  missing?: ReadonlySet<Fdi>,
+  most: { readonly mm: number; readonly deg: number } = MOST,
+): Omit<LaidByShape, 'symmetry'> {
   const look = lookAtJaw(meshInFrame(m, frame), jaw, missing);
-  const by = nearerFrame(look);
-  if (!by) return { frame, symmetry, look };
-  return { frame: nested(frame, asMouth(jaw, by)), symmetry, look: lookedAnew(look, by) };
+  const by = nearerFrame(look, most);
+  if (!by) return { frame, look };
+  return { frame: nested(frame, asMouth(jaw, by)), look: lookedAnew(look, by) };
 }
 
 /** A turn of the arch's own frame as the mouth's coordinates have it: a lower arch is looked at turned over. */
@@ -40,7 +56,7 @@ function asMouth(jaw: Jaw, by: Frame): Frame {
 const MOST = { mm: 5, deg: 10 };
 
 /** Where the rooms of the teeth say that the mouth lies, in the arch's own frame as it is. Nothing without both centrals and a pair behind. */
-export function nearerFrame({ jaw, row, teeth }: LookedAt): Frame | undefined {
+export function nearerFrame({ jaw, row, teeth }: LookedAt, most: { readonly mm: number; readonly deg: number } = MOST): Frame | undefined {
   const room = (side: 'right' | 'left', position: number) => teeth.get(quadrantOf(jaw, side) + position);
   const [right, left] = [room('right', 1), room('left', 1)];
   if (!right || !left) return undefined;
@@ -57,7 +73,7 @@ export function nearerFrame({ jaw, row, teeth }: LookedAt): Frame | undefined {
   const far = Math.hypot(dx, dy);
   const [c, s] = [dx / far, dy / far];
   const edge = Math.min(right.edgeMm, left.edgeMm);
-  if (Math.hypot(mx, my, edge) > MOST.mm || Math.abs(Math.atan2(s, c)) > (MOST.deg * Math.PI) / 180) return undefined;
+  if (Math.hypot(mx, my, edge) > most.mm || Math.abs(Math.atan2(s, c)) > (most.deg * Math.PI) / 180) return undefined;
   return { origin: [mx, my, edge], x: [c, s, 0], y: [-s, c, 0], z: [0, 0, 1] };
 }
 

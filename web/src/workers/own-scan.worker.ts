@@ -1,6 +1,7 @@
 import {
   asSegmented,
   bounds,
+  CLICKED,
   type Doubt,
   existingArch,
   type Fdi,
@@ -17,6 +18,7 @@ import {
   type Jaw,
   type LookedAt,
   laidByShape,
+  laidFrom,
   layOnto,
   lookAtJaw,
   type Mesh,
@@ -390,8 +392,11 @@ const service = {
     const was = frame;
     const inScan = (p: Vec3) => toParent(was, p);
     try {
-      frame = frameFromClicks(inScan(middle), inScan(right), inScan(left), jaw, vectorArea(mended));
-      return laid(1);
+      const clicked = frameFromClicks(inScan(middle), inScan(right), inScan(left), jaw, vectorArea(mended));
+      // A click is off by half a millimetre; what lies further off than that was meant.
+      const found = laidFrom(mended, jaw, clicked, missing, CLICKED);
+      frame = found.frame;
+      return laid(1, undefined, undefined, found.look);
     } catch (error) {
       throw sentenceOf(error, 'These three places do not lay the jaw.');
     }
