@@ -1,6 +1,6 @@
 import { landmarkSet, viewPoints } from '@radiant/contract';
-import type { PhotoOnScan } from '@radiant/core';
-import { useEffect, useMemo, useState } from 'react';
+import type { PhotoOnScan, Px } from '@radiant/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useBenchReading } from '../data/bench-reading.js';
 import { useSection } from '../data/case-context.js';
 import { useContour } from '../workers/use-contour.js';
@@ -23,16 +23,34 @@ export function usePhotoOnScan(wanted: boolean): PhotoScan {
   const landmarks = useMemo(() => landmarkSet(data.landmarks.filter((m) => m.from !== 'scan')), [data.landmarks]);
   const fromScan = useMemo(() => landmarkSet(data.landmarks.filter((m) => m.from === 'scan')), [data.landmarks]);
   const placed = useMemo(() => viewPoints(points), [points]);
+  const size = useMemo((): Px | undefined => (photo?.width && photo.height ? [photo.width, photo.height] : undefined), [photo?.width, photo?.height]);
+  /** What is to be matched next; while one is under way only the newest waits. */
+  const wish = useRef<(() => Promise<void>) | undefined>(undefined);
+  const busy = useRef(false);
+  const here = useRef(true);
   useEffect(() => {
-    if (!wanted || !service || !photo?.width || !photo.height) return setMatch({ state: contour.state === 'loading' ? 'waiting' : 'none' });
-    let gone = false;
-    service.onPhoto(landmarks, placed, [photo.width, photo.height], fromScan).then(
-      (answer) => !gone && setMatch('sentence' in answer ? { state: 'apart', sentence: answer.sentence } : { state: 'matched', found: answer }),
-      () => !gone && setMatch({ state: 'none' }),
-    );
+    here.current = true;
     return () => {
-      gone = true;
+      here.current = false;
     };
-  }, [wanted, service, contour.state, photo, landmarks, fromScan, placed]);
+  }, []);
+  useEffect(() => {
+    wish.current = undefined;
+    if (!wanted || !service || !size) return setMatch({ state: contour.state === 'loading' ? 'waiting' : 'none' });
+    wish.current = async () => {
+      const answer = await service.onPhoto(landmarks, placed, size, fromScan).catch(() => undefined);
+      if (!here.current) return;
+      setMatch(!answer ? { state: 'none' } : 'sentence' in answer ? { state: 'apart', sentence: answer.sentence } : { state: 'matched', found: answer });
+    };
+    if (busy.current) return;
+    busy.current = true;
+    void (async () => {
+      for (let next = wish.current; next; next = wish.current) {
+        wish.current = undefined;
+        await next();
+      }
+      busy.current = false;
+    })();
+  }, [wanted, service, contour.state, size, landmarks, fromScan, placed]);
   return match;
 }
