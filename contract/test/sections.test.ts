@@ -15,6 +15,7 @@ import {
   SectionChange,
   type SectionName,
   ShapeSection,
+  scaleBy,
 } from '@radiant/contract';
 import { CROWN_LIMITS, LANDMARK_KINDS, PLAN_LIMITS, UPPER_SIX } from '@radiant/core';
 
@@ -90,6 +91,18 @@ describe('read', () => {
     const edge = { tooth: 11, kind: 'edge', x: 1, y: 1 };
     refused(ReadSection, { landmarks: [edge, { ...edge, x: 5 }] }, /set twice/);
     fine(ReadSection, { landmarks: [edge, { ...edge, tooth: 21 }, { ...edge, kind: 'mesial' }] });
+  });
+
+  it('a landmark says where it comes from only if from the scan', () => {
+    const edge = { tooth: 11, kind: 'edge', x: 1, y: 2 };
+    fine(ReadSection, { landmarks: [{ ...edge, from: 'scan' }], calibration: { ...SCALE, way: 'scan', pmMm: 0.2, origin: 'scan' } });
+    refused(ReadSection, { landmarks: [{ ...edge, from: 'a guess' }] }, /set by hand or comes from the scan/);
+  });
+
+  it('a length by the scan carries the scan’s own error, one of a printed scale that of its ends', () => {
+    const by = (way: 'scan' | 'scale') => scaleBy({ ...SCALE, way, pmMm: 0.4 });
+    expect((by('scan')?.pm ?? 0) / (by('scan')?.value ?? 1)).toBeCloseTo(0.02, 6);
+    expect((by('scale')?.pm ?? 0) / (by('scale')?.value ?? 1)).toBeCloseTo((1.96 * Math.SQRT2 * 0.05) / 20, 6);
   });
 
   it.each<[string, object, RegExp]>([
@@ -208,7 +221,7 @@ describe('the views', () => {
     ['a point that is no number', { points: [{ id: 'corner-right', x: Number.NaN, y: 1 }] }, /not a number/],
     ['a point twice', { points: [view.points[0], view.points[0]] }, /set twice/],
     ['a photograph without number', { photoId: 'that one' }, /number is broken/],
-    ['a length by a hunch', { calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 1, way: 'hunch' } }, /scale, a tooth or the pupils/],
+    ['a length by a hunch', { calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 1, way: 'hunch' } }, /scale, a tooth, the pupils or the scan/],
     ['a negative ±', { calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 1, pmMm: -1 } }, /at least 0 mm/],
   ])('%s is refused', (_, over, sentence) => refused(ReadSection, with_(over), sentence));
 
