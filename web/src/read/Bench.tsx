@@ -225,7 +225,15 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                   <PhotoUpload view={view} compact />
                 </div>
                 {(mode === 'scale' || mode === 'check') && (
-                  <CalibrationTool view={view} which={mode} from={from} scanned={found} clear={() => setFrom(undefined)} onWhich={(m) => choose(m)} />
+                  <CalibrationTool
+                    view={view}
+                    which={mode}
+                    from={from}
+                    scanned={found}
+                    hasScan={match.state !== 'none'}
+                    clear={() => setFrom(undefined)}
+                    onWhich={(m) => choose(m)}
+                  />
                 )}
                 {front && beside && (
                   <ScanInset

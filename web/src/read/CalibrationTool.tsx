@@ -40,6 +40,7 @@ export function CalibrationTool({
   which,
   from,
   scanned,
+  hasScan,
   clear,
   onWhich,
 }: {
@@ -47,6 +48,7 @@ export function CalibrationTool({
   which: Which;
   /** The photograph matched with the scan, where it is. */
   scanned: PhotoOnScan | undefined;
+  hasScan: boolean;
   from: { x: number; y: number } | undefined;
   clear: () => void;
   onWhich: (w: Which) => void;
@@ -60,8 +62,12 @@ export function CalibrationTool({
     clear();
     put(null);
   };
+  // A scale lies under the teeth: until its ends are set nothing may lie over it.
   return (
-    <section aria-label={which === 'scale' ? 'Scale' : 'Second length'} className="absolute bottom-3 left-4 w-[350px] rounded-xl bg-leaf p-4 shadow-lg">
+    <section
+      aria-label={which === 'scale' ? 'Scale' : 'Second length'}
+      className={`absolute left-4 w-[350px] rounded-xl bg-leaf p-4 shadow-lg ${c || view !== 'retracted-front' ? 'bottom-3' : 'top-14'}`}
+    >
       <div className="flex items-baseline justify-between">
         <h2 className="subtitle">{which === 'scale' ? 'Scale' : 'Second length'}</h2>
         {reading.calibration && (
@@ -86,7 +92,7 @@ export function CalibrationTool({
                   Take it from the scan
                 </button>
               ) : (
-                'Without a scale in the picture: mark four places of the teeth first, then the scan gives it.'
+                hasScan && 'Or mark four places of the teeth first: then the scan gives it.'
               )}
             </span>
           )}
