@@ -106,7 +106,7 @@ it('points have names for screen readers, are nudged by keys, and overlays are s
   const { page } = v;
   const { id } = await copyOfAvocet('Named');
   await open(page, id, 'read');
-  await page.getByRole('button', { name: 'contacts and axes' }).click();
+  await page.getByRole('button', { name: 'contacts, axes' }).click();
   const papilla = page.getByRole('button', { name: /^tip of the papilla between 12 and 11, at/ });
   const before = await papilla.getAttribute('aria-label');
   await papilla.focus();

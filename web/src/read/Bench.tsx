@@ -179,10 +179,10 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                     </button>
                   )}
                   <button type="button" className="chip" aria-pressed={mode === 'points'} onClick={() => choose('points')}>
-                    {front ? 'contacts and axes' : 'points'}
+                    {front ? 'contacts, axes' : 'points'}
                   </button>
                   <button type="button" className="chip" aria-pressed={mode === 'scale' || mode === 'check'} onClick={() => choose('scale')}>
-                    scale{calibration ? '' : ': not set'}
+                    scale{calibration ? '' : ' not set'}
                   </button>
                   {mayWrite && (
                     <>

@@ -236,7 +236,7 @@ function Length({
 function lengthByScan({ from, to, mm, pmMm }: NonNullable<PhotoOnScan['length']>): CalibrationInput {
   const round = (v: number) => Math.round(v * 1000) / 1000;
   const point = ([x, y]: Px) => ({ x: round(x), y: round(y) });
-  return { from: point(from), to: point(to), mm: round(mm), way: 'scan', pmMm: round(pmMm), origin: 'scan' };
+  return { from: point(from), to: point(to), mm: Math.round(100 * mm) / 100, way: 'scan', pmMm: Math.max(0.01, Math.round(100 * pmMm) / 100), origin: 'scan' };
 }
 
 /** What the matched scan says of a scale that is known in another way. */
@@ -347,7 +347,8 @@ export function CalibrationMarks({
       label={label}
       view={view}
       bounds={bounds}
-      locked={!mayWrite}
+      // What the scan gives nobody moves.
+      locked={!mayWrite || c.way === 'scan'}
       onMove={(x, y) => {
         const other = c[key === 'from' ? 'to' : 'from'];
         if (Math.hypot(other.x - x, other.y - y) >= 10)
