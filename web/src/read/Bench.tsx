@@ -1,7 +1,7 @@
 import type { PhotoView } from '@radiant/contract';
 import type { PhotoOnScan } from '@radiant/core';
 import { Rotate3d, ZoomIn } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { PhotoBench } from '../bench/PhotoBench.js';
 import { type BenchMark, type MarkGroup, useBenchMarks } from '../data/bench-marks.js';
 import { useBenchReading } from '../data/bench-reading.js';
@@ -197,27 +197,13 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                       </button>
                     </>
                   )}
-                  <button
-                    type="button"
-                    className="chip"
-                    aria-label="magnifier"
-                    title="magnifier (G)"
-                    aria-pressed={magnified}
-                    onClick={() => setMagnified(!magnified)}
-                  >
+                  <IconChip label="magnifier" hint="G" on={magnified} onPress={() => setMagnified(!magnified)}>
                     <ZoomIn size={15} aria-hidden="true" />
-                  </button>
+                  </IconChip>
                   {front && (
-                    <button
-                      type="button"
-                      className="chip"
-                      aria-label="the scan beside it"
-                      title="the scan beside it (B)"
-                      aria-pressed={beside}
-                      onClick={() => setBeside(!beside)}
-                    >
+                    <IconChip label="the scan beside it" hint="B" on={beside} onPress={() => setBeside(!beside)}>
                       <Rotate3d size={15} aria-hidden="true" />
-                    </button>
+                    </IconChip>
                   )}
                   <OverlayMenu view={view} on={overlays} toggle={toggleOverlay} />
                   <LightControls light={light} onChange={setLight} />
@@ -272,6 +258,15 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
         </>
       }
     />
+  );
+}
+
+/** A chip of one picture; its name and key show under the pointer. */
+function IconChip({ label, hint, on, onPress, children }: { label: string; hint: string; on: boolean; onPress: () => void; children: ReactNode }) {
+  return (
+    <button type="button" className="chip" aria-label={label} title={`${label} (${hint})`} aria-pressed={on} onClick={onPress}>
+      {children}
+    </button>
   );
 }
 
