@@ -1,7 +1,7 @@
 import type { Jaw, Vec3 } from '@radiant/core';
 import type { ThreeEvent } from '@react-three/fiber';
 import { memo, useCallback, useMemo, useRef } from 'react';
-import type { LowerView } from '../workers/contour.worker.js';
+import type { JawView } from '../workers/contour.worker.js';
 import type { View } from './arch-eye.js';
 import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { FIELD_DEG, JawCanvas } from './JawCanvas.js';
@@ -27,7 +27,7 @@ export const MarkedScene = memo(function MarkedScene({
 }: {
   label: string;
   jaw: Jaw;
-  arch: LowerView;
+  arch: JawView;
   pins: readonly Pin[];
   onClick: (at: Vec3) => void;
 }) {

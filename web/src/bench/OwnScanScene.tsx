@@ -5,7 +5,7 @@ import * as THREE from 'three';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import type { LowerView } from '../workers/contour.worker.js';
+import type { JawView } from '../workers/contour.worker.js';
 import type { DrawableMesh } from '../workers/drawable.js';
 import type { Laid, PickedView } from '../workers/own-scan.worker.js';
 import type { View } from './arch-eye.js';
@@ -50,7 +50,7 @@ export const OwnScanScene = memo(function OwnScanScene({
   /** How far off another scan each vertex lies, mm, to be shown instead of the teeth. */
   off?: Float32Array | undefined;
   /** The jaw across from it, while this one is put on it. */
-  across?: LowerView | undefined;
+  across?: JawView | undefined;
   places: readonly (readonly [number, number, number])[];
   /** The element over the picture whose children, one a tooth, are carried along. */
   labels: RefObject<HTMLElement | null>;

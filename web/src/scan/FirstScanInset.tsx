@@ -1,7 +1,7 @@
 import type { Jaw, Vec3 } from '@radiant/core';
 import { useEffect, useMemo, useState } from 'react';
 import { MarkedScene, type Pin } from '../bench/MarkedScene.js';
-import type { LowerView } from '../workers/contour.worker.js';
+import type { JawView } from '../workers/contour.worker.js';
 
 /** The case's scan beside another that is laid on it: three places are clicked on both in turn. */
 export function FirstScanInset({
@@ -14,14 +14,14 @@ export function FirstScanInset({
 }: {
   jaw: Jaw;
   url: string;
-  view: (url: string) => Promise<LowerView | undefined>;
+  view: (url: string) => Promise<JawView | undefined>;
   /** What was clicked here so far. */
   places: readonly Vec3[];
   /** Whether the next click belongs here. */
   turn: boolean;
   onClick: (at: Vec3) => void;
 }) {
-  const [arch, setArch] = useState<LowerView>();
+  const [arch, setArch] = useState<JawView>();
   useEffect(() => {
     let gone = false;
     void view(url).then((a) => !gone && setArch(a));

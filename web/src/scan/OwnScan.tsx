@@ -12,7 +12,7 @@ import { number } from '../shell/format.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
-import type { LowerView } from '../workers/contour.worker.js';
+import type { JawView } from '../workers/contour.worker.js';
 import type { ByHand } from '../workers/own-scan.worker.js';
 import { Asking } from './Asking.js';
 import { FirstScanInset } from './FirstScanInset.js';
@@ -128,6 +128,18 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const clicked = useRef(0);
   clicked.current = places.length;
   const fellow = useCallback((at: Vec3) => setFellows((all) => (all.length < clicked.current ? [...all, at] : all)), []);
+  /** What the hand is asked to do. */
+  const asked = (): string => {
+    if (hand === 'both')
+      return places.length > fellows.length
+        ? `Now the same place on the case’s scan, ${places.length} of 3`
+        : `Click a place that both scans have, ${places.length + 1} of 3: a cusp, a corner of an edge`;
+    if (hand === 'places') return `Click ${PLACES[places.length] ?? ''}`;
+    if (hand === 'add') return free[0] === undefined ? 'All ten teeth are there' : `Click the crown; it becomes ${name(free[0])}`;
+    if (hand === 'neck') return 'Take a line between tooth and gum and drag it; beside it the view turns';
+    if (hand === 'gum') return 'Draw over what is gum';
+    return chosen === undefined ? 'Choose a tooth first' : `Draw over what belongs to ${name(chosen)}`;
+  };
   const urlOf = (id: string) => `/api/cases/${detail.id}/files/${id}`;
   const newest = (kind: CaseFile['kind']) => detail.files.filter((f) => f.kind === kind).at(-1);
   /** The case's scan of a jaw: the contour's own for the upper one. */
@@ -135,12 +147,12 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const same = scanOf(jaw);
   const across = scanOf(jaw === 'upper' ? 'lower' : 'upper');
   /** The upper jaw, drawn while the lower one is put on it. */
-  const [upper, setUpper] = useState<LowerView>();
+  const [upper, setUpper] = useState<JawView>();
   const put = async (hand: ByHand) => {
     setByHand(hand);
     if (!across || !(await scan.layByHand(urlOf(across.id), hand))) return;
     setWay('hand');
-    setUpper((await scan.firstView(urlOf(across.id))) ?? undefined);
+    if (!upper) setUpper(await scan.firstView(urlOf(across.id)));
   };
   const lay = async (w: Way) => {
     if (state.state !== 'laid') return;
@@ -274,23 +286,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
             </div>
             {hand !== 'choose' && (
               <p role="status" className="absolute top-14 left-4 rounded-lg bg-leaf px-3 py-1.5 text-[13px] shadow-lg">
-                {hand === 'both'
-                  ? places.length > fellows.length
-                    ? `Now the same place on the case’s scan, ${places.length} of 3`
-                    : `Click a place that both scans have, ${places.length + 1} of 3: a cusp, a corner of an edge`
-                  : hand === 'places'
-                    ? `Click ${PLACES[places.length] ?? ''}`
-                    : hand === 'add'
-                      ? free[0] === undefined
-                        ? 'All ten teeth are there'
-                        : `Click the crown; it becomes ${name(free[0])}`
-                      : hand === 'neck'
-                        ? 'Take a line between tooth and gum and drag it; beside it the view turns'
-                        : hand === 'gum'
-                          ? 'Draw over what is gum'
-                          : chosen === undefined
-                            ? 'Choose a tooth first'
-                            : `Draw over what belongs to ${name(chosen)}`}
+                {asked()}
               </p>
             )}
             {hand === 'both' && same && (

@@ -84,8 +84,8 @@ export interface PlannedView {
   readonly volume?: VolumeChange;
 }
 
-/** The lower jaw in the closed bite; its teeth are measured when they are asked for. */
-export type LowerView = Pick<ArchView, 'teeth' | 'gum'>;
+/** A jaw to be looked at: its teeth are measured when they are asked for. */
+export type JawView = Pick<ArchView, 'teeth' | 'gum'>;
 
 /** Lines of one plane through everything, in the plane's own coordinates, mm. */
 export interface CutView {
@@ -249,7 +249,7 @@ const service = {
   },
 
   /** Fetches and reads the scan of the lower jaw. Rejects with a sentence. */
-  async loadLower(url: string): Promise<LowerView> {
+  async loadLower(url: string): Promise<JawView> {
     lowerScan = read(await fetched(url), []);
     lowerArch = undefined;
     held = undefined;

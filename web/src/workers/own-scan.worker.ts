@@ -55,7 +55,7 @@ import {
   writePly,
 } from '@radiant/core';
 import { expose, transfer } from 'comlink';
-import type { LowerView } from './contour.worker.js';
+import type { JawView } from './contour.worker.js';
 import { buffers, type DrawableMesh, drawable } from './drawable.js';
 
 /** How far the work on a file has got. */
@@ -300,7 +300,7 @@ const service = {
   },
 
   /** The case's scan, to be looked at beside this one. */
-  async firstView(url: string): Promise<LowerView> {
+  async firstView(url: string): Promise<JawView> {
     const { scan } = await firstScan(url);
     const teeth = [...scan.teeth].map(([tooth, mesh]) => ({ tooth, mesh: drawable(mesh) }));
     const gum = drawable(scan.rest);

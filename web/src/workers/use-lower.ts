@@ -1,15 +1,15 @@
 import { useEffect, useState } from 'react';
 import { useCase } from '../data/case-context.js';
-import type { LowerView } from './contour.worker.js';
+import type { JawView } from './contour.worker.js';
 import type { ContourState } from './use-contour.js';
 
 export type LowerState =
   | { readonly state: 'none' | 'loading' }
   | { readonly state: 'failed'; readonly sentence: string }
-  | { readonly state: 'ready'; readonly view: LowerView };
+  | { readonly state: 'ready'; readonly view: JawView };
 
 /** Loads that a worker has done already: the lower jaw stays with its worker. */
-const loads = new WeakMap<object, { readonly url: string; readonly view: Promise<LowerView> }>();
+const loads = new WeakMap<object, { readonly url: string; readonly view: Promise<JawView> }>();
 
 /** The newest scan of the lower jaw, in the worker of the upper one. Loaded once it is wished. */
 export function useLower(contour: ContourState, wished: boolean): LowerState {
