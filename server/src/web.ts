@@ -4,7 +4,10 @@ import { join } from 'node:path';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 
-/** Security headers with a strict content policy: own scripts only, inline styles only with this answer's own nonce. */
+/**
+ * Security headers with a strict content policy: own scripts only, inline styles only with this answer's own nonce, and
+ * WebAssembly (the search in large scans) but no evaluation of text.
+ */
 export function useSecurityHeaders(app: Express): void {
   app.use((_: Request, response: Response, next: NextFunction) => {
     response.locals.nonce = randomBytes(16).toString('base64');
@@ -16,7 +19,7 @@ export function useSecurityHeaders(app: Express): void {
         useDefaults: false,
         directives: {
           'default-src': ["'none'"],
-          'script-src': ["'self'"],
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'style-src': ["'self'", (_: unknown, response: unknown) => `'nonce-${(response as Response).locals.nonce}'`],
           'img-src': ["'self'", 'blob:', 'data:'],
           'font-src': ["'self'"],

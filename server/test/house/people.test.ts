@@ -100,7 +100,7 @@ describe('the house at its door', () => {
     const page = await fetch(URL_);
     const policy = page.headers.get('content-security-policy') ?? '';
     expect(policy).toContain("default-src 'none'");
-    expect(policy).toContain("script-src 'self';");
+    expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval';");
     expect(policy).not.toContain('unsafe');
     expect(page.headers.get('x-content-type-options')).toBe('nosniff');
     expect(page.headers.get('x-powered-by')).toBeNull();

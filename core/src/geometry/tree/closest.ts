@@ -1,6 +1,7 @@
 import type { Vec3 } from '../vec.js';
 import { TRI_STRIDE, type Tree } from './build.js';
 import { mortonOrder } from './morton.js';
+import { type PackedSearch, packedSearch } from './packed.js';
 
 // Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
 const { abs, sqrt } = Math;
@@ -132,17 +133,23 @@ function search(tree: Tree, px: number, py: number, pz: number, best2: number, s
 /**
  * The nearest surface point to each query.
  * Queries run in Morton order and each starts from the last answer: the distance to that point bounds the search
- * without testing a triangle, which saves about a seventh.
+ * without testing a triangle, which saves about a seventh. A large tree that is asked much is searched two triangles at a time.
  * @param points x, y, z of each query, mm
  */
 export function closestPoints(tree: Tree, points: Float64Array): ClosestPoints {
   const n = points.length / 3;
   const result: ClosestPoints = { points: new Float64Array(3 * n), distances: new Float64Array(n), faces: new Uint32Array(n) };
+  const run: PackedSearch = packedSearch(tree, n) ?? ((...of) => searchEach(tree, ...of));
+  run(points, mortonOrder(points), result);
+  return result;
+}
+
+/** The same without the packed form, one triangle at a time: for trees that are small or seldom asked. */
+export function searchEach(tree: Tree, points: Float64Array, order: Uint32Array, result: ClosestPoints): void {
   const stack = new Int32Array(tree.depth + 2);
   const stackD = new Float64Array(tree.depth + 2);
   const out = new Float64Array(OUT);
-  const order = mortonOrder(points);
-  for (let k = 0; k < n; k++) {
+  for (let k = 0; k < order.length; k++) {
     const q = order[k] as number;
     const x = points[3 * q] as number;
     const y = points[3 * q + 1] as number;
@@ -162,7 +169,6 @@ export function closestPoints(tree: Tree, points: Float64Array): ClosestPoints {
     result.distances[q] = sqrt(out[3] as number);
     result.faces[q] = tree.face[out[4] as number] as number;
   }
-  return result;
 }
 
 /** The nearest surface point to one query, mm. */
