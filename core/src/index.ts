@@ -90,6 +90,7 @@ export { enclosedArea, reachAtLevel, type SectionLine, section } from './geometr
 export { box, cylinder, sphere } from './geometry/shapes.js';
 export { leastSquares, solve } from './geometry/solve.js';
 export { buildTree, type Tree } from './geometry/tree/build.js';
+export { type Cells, cellsOf, firstThrough } from './geometry/tree/cells.js';
 export { type ClosestPoints, closestPoint, closestPoints } from './geometry/tree/closest.js';
 export { liesInside, type RayCaster, type RayHit, rayCaster } from './geometry/tree/ray.js';
 export { faceNormals, type SignedField, sheetDistances, signedDistances, signedField } from './geometry/tree/signed.js';

@@ -1,4 +1,4 @@
-import type { Fdi, Jaw, Vec3 } from '@radiant/core';
+import type { Cells, Fdi, Jaw, Vec3 } from '@radiant/core';
 import type { Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { DrawableMesh } from '../workers/drawable.js';
@@ -13,10 +13,13 @@ export type OwnScanState =
   | { readonly state: 'asking'; readonly opened: Opened; readonly sentence?: string }
   | { readonly state: 'laid'; readonly opened: Opened; readonly jaw: Jaw; readonly laid: Laid; readonly picked: PickedView };
 
-/** A jaw whose teeth nobody has told apart yet. */
+/** Nothing there that a pointer could meet. */
+const UNTOUCHED: Cells = { box: new Float32Array(), first: new Uint32Array(1), faces: new Uint32Array() };
+
+/** A jaw whose teeth nobody has told apart yet, to be looked at only. */
 function untold(mesh: DrawableMesh): { laid: Laid; picked: PickedView } {
   const picked: PickedView = { tooth: new Uint8Array(mesh.positions.length / 3).fill(1), teeth: [], doubts: [], necks: [] };
-  return { laid: { mesh, symmetry: 1, picked }, picked };
+  return { laid: { mesh, cells: UNTOUCHED, symmetry: 1, picked }, picked };
 }
 
 /** A scan without tooth numbers in a worker of its own, which ends with the page. */

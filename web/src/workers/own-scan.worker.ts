@@ -1,7 +1,9 @@
 import {
   asSegmented,
   bounds,
+  type Cells,
   CLICKED,
+  cellsOf,
   type Doubt,
   existingArch,
   type Fdi,
@@ -78,6 +80,8 @@ export interface Opened {
 /** The jaw in the mouth's coordinates, its teeth told apart. */
 export interface Laid {
   readonly mesh: DrawableMesh;
+  /** Its triangles by their place, for what lies under the pointer. */
+  readonly cells: Cells;
   /** Of each vertex, 0–1 each of red, green, blue, where the scanner gave colours. */
   readonly colours?: Float32Array;
   /** How alike the two sides are about the midline, 0–1; 1 where it was not laid by its own shape. */
@@ -236,15 +240,17 @@ function laid(symmetry: number, on?: Omit<NonNullable<Laid['on']>, 'offMm'>, gro
   painted = new Map();
   const mesh = drawable(inMouth);
   const offMm = ground && Float32Array.from(sheetDistances(ground, inMouth.positions));
+  const cells = cellsOf(mesh);
   const view: Laid = {
     mesh,
+    cells,
     symmetry,
     picked: pick(),
     ...(colours && { colours: colours.slice() }),
     ...(on && offMm && { on: { ...on, offMm } }),
     ...(bite && { bite }),
   };
-  return transfer(view, [...buffers(mesh), view.picked.tooth.buffer as ArrayBuffer]);
+  return transfer(view, [...buffers(mesh), cells.faces.buffer as ArrayBuffer, view.picked.tooth.buffer as ArrayBuffer]);
 }
 
 const service = {

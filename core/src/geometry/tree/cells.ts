@@ -1,0 +1,149 @@
+import type { Vec3 } from '../vec.js';
+import type { RayHit } from './ray.js';
+
+// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
+const { abs, floor, max, min, sqrt } = Math;
+
+/**
+ * A surface's triangles sorted into cells of space, for the one ray under a pointer: four bytes a triangle, and built in a tenth of the
+ * time of a search tree (build.ts), which pays where a surface is asked thousands of times.
+ *
+ *   box    6 numbers a cell   minX minY minZ maxX maxY maxZ of its triangles
+ *   first  1 number a cell    where its triangles begin in `faces`; one more at the end
+ *   faces  1 number a triangle
+ */
+export interface Cells {
+  readonly box: Float32Array;
+  readonly first: Uint32Array;
+  readonly faces: Uint32Array;
+}
+
+/** Corners x, y, z in mm, and three corners' numbers a triangle. */
+export interface Surface {
+  readonly positions: ArrayLike<number>;
+  readonly triangles: Uint32Array;
+}
+
+/** About as many triangles share a cell: a ray tests the boxes of all cells and the triangles of some. */
+const TRIANGLES_A_CELL = 200;
+/** A curved sheet fills about so many cells of a cube of n³: this often n². */
+const SHEETS = 4;
+const MOST_A_SIDE = 64;
+
+export function cellsOf({ positions, triangles }: Surface): Cells {
+  const n = triangles.length / 3;
+  const a = max(1, min(MOST_A_SIDE, floor(sqrt(n / TRIANGLES_A_CELL / SHEETS))));
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (let k = 0; k < 3; k++)
+    for (let i = k; i < positions.length; i += 3) {
+      const v = positions[i] as number;
+      if (v < (low[k] as number)) low[k] = v;
+      if (v > (high[k] as number)) high[k] = v;
+    }
+  const step = a / (max((high[0] as number) - (low[0] as number), (high[1] as number) - (low[1] as number), (high[2] as number) - (low[2] as number)) || 1);
+  const along = (sum: number, k: number) => max(0, min(a - 1, floor((sum / 3 - (low[k] as number)) * step)));
+  const cellOf = new Uint32Array(n);
+  const counts = new Uint32Array(a * a * a);
+  for (let t = 0; t < n; t++) {
+    const p = 3 * (triangles[3 * t] as number);
+    const q = 3 * (triangles[3 * t + 1] as number);
+    const r = 3 * (triangles[3 * t + 2] as number);
+    let cell = 0;
+    for (let k = 0; k < 3; k++) cell = a * cell + along((positions[p + k] as number) + (positions[q + k] as number) + (positions[r + k] as number), k);
+    cellOf[t] = cell;
+    counts[cell] = (counts[cell] as number) + 1;
+  }
+  // Empty cells are left out.
+  const number = new Int32Array(counts.length).fill(-1);
+  const starts: number[] = [];
+  let at = 0;
+  for (let c = 0; c < counts.length; c++) {
+    if (counts[c] === 0) continue;
+    number[c] = starts.length;
+    starts.push(at);
+    at += counts[c] as number;
+  }
+  const first = Uint32Array.from([...starts, n]);
+  const next = first.slice();
+  const faces = new Uint32Array(n);
+  const box = new Float32Array(6 * starts.length).map((_, i) => (i % 6 < 3 ? Infinity : -Infinity));
+  for (let t = 0; t < n; t++) {
+    const c = number[cellOf[t] as number] as number;
+    faces[next[c] as number] = t;
+    next[c] = (next[c] as number) + 1;
+    for (let v = 0; v < 3; v++) {
+      const p = 3 * (triangles[3 * t + v] as number);
+      for (let k = 0; k < 3; k++) {
+        const x = positions[p + k] as number;
+        if (x < (box[6 * c + k] as number)) box[6 * c + k] = x;
+        if (x > (box[6 * c + 3 + k] as number)) box[6 * c + 3 + k] = x;
+      }
+    }
+  }
+  return { box, first, faces };
+}
+
+/**
+ * The first triangle that a ray meets, from either side (Möller & Trumbore 1997, J Graphics Tools 2:21, from memory).
+ * @param direction of unit length
+ */
+export function firstThrough(cells: Cells, surface: Surface, origin: Vec3, direction: Vec3): RayHit | undefined {
+  let best: RayHit | undefined;
+  for (let c = 0; c + 1 < cells.first.length; c++) {
+    if (!(entry(cells.box, 6 * c, origin, direction) < (best?.distance ?? Infinity))) continue;
+    for (let i = cells.first[c] as number; i < (cells.first[c + 1] as number); i++) {
+      const face = cells.faces[i] as number;
+      const distance = meets(surface, face, origin, direction);
+      if (distance < (best?.distance ?? Infinity)) best = { distance, face };
+    }
+  }
+  return best;
+}
+
+/** Where a ray comes into the box at b, mm; Infinity where it passes by. */
+function entry(box: Float32Array, b: number, o: Vec3, d: Vec3): number {
+  let near = 0;
+  let far = Infinity;
+  for (let k = 0; k < 3; k++) {
+    const inverse = 1 / (d[k as 0] || 1e-30);
+    const low = ((box[b + k] as number) - o[k as 0]) * inverse;
+    const high = ((box[b + 3 + k] as number) - o[k as 0]) * inverse;
+    near = max(near, min(low, high));
+    far = min(far, max(low, high));
+  }
+  // Boxes are kept in 32 bits: a hair of room for a ray along a wall.
+  return near <= far + 1e-4 ? near - 1e-4 : Infinity;
+}
+
+function meets({ positions: p, triangles }: Surface, face: number, o: Vec3, d: Vec3): number {
+  const a = 3 * (triangles[3 * face] as number);
+  const b = 3 * (triangles[3 * face + 1] as number);
+  const c = 3 * (triangles[3 * face + 2] as number);
+  const ax = p[a] as number;
+  const ay = p[a + 1] as number;
+  const az = p[a + 2] as number;
+  const ux = (p[b] as number) - ax;
+  const uy = (p[b + 1] as number) - ay;
+  const uz = (p[b + 2] as number) - az;
+  const vx = (p[c] as number) - ax;
+  const vy = (p[c + 1] as number) - ay;
+  const vz = (p[c + 2] as number) - az;
+  const px = d[1] * vz - d[2] * vy;
+  const py = d[2] * vx - d[0] * vz;
+  const pz = d[0] * vy - d[1] * vx;
+  const det = ux * px + uy * py + uz * pz;
+  if (abs(det) < 1e-30) return Infinity;
+  const sx = o[0] - ax;
+  const sy = o[1] - ay;
+  const sz = o[2] - az;
+  const u = (sx * px + sy * py + sz * pz) / det;
+  if (u < 0 || u > 1) return Infinity;
+  const qx = sy * uz - sz * uy;
+  const qy = sz * ux - sx * uz;
+  const qz = sx * uy - sy * ux;
+  const v = (d[0] * qx + d[1] * qy + d[2] * qz) / det;
+  if (v < 0 || u + v > 1) return Infinity;
+  const t = (vx * qx + vy * qy + vz * qz) / det;
+  return t >= 0 ? t : Infinity;
+}
