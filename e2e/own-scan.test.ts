@@ -63,7 +63,7 @@ it('numbers are changed over, a tooth is taken out and added by a click, all men
 it('the neck line of a tooth is dragged, and the tooth is as much longer', async () => {
   const { page } = v;
   const long = async () =>
-    Number(((await page.locator('tr', { has: page.getByRole('combobox', { name: 'Number of 11' }) }).textContent()) ?? '').match(/(\d+\.\d) mm/)?.[1]);
+    Number(((await page.locator('tr', { has: page.getByRole('combobox', { name: 'Number of 11' }) }).textContent()) ?? '').match(/× (\d+\.\d)/)?.[1]);
   const before = await long();
   await page.keyboard.press('f');
   await page.keyboard.press('d');
@@ -116,6 +116,34 @@ it('laid by three places on both scans it comes to lie as well', async () => {
   await page.getByText('Working …').waitFor({ state: 'detached', timeout: 60_000 });
   await said.waitFor();
   expect(Math.abs(Number.parseInt((await said.textContent()) ?? '', 10) - Number.parseInt(before ?? '', 10))).toBeLessThanOrEqual(2);
+});
+
+it('three clicks lay it anew; what is a slip of the hand off the middle and the level is brought to them', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'by its own shape' }).click();
+  await page.getByText('Working …').waitFor({ state: 'detached', timeout: 60_000 });
+  const long = async () =>
+    (await page.getByRole('table', { name: 'Picked teeth' }).locator('tbody tr').allTextContents()).map((t) => Number(t.match(/× (\d+\.\d)/)?.[1]));
+  const before = await long();
+  await page.keyboard.press('f');
+  await page.keyboard.press('k');
+  // Edges and tips stand at about the same height in this view; each is clicked a millimetre (15 px) beside or over it.
+  for (const [what, x, y] of [
+    ['between the edges of the centrals', 412, 394],
+    ['the canine’s tip on the patient’s right', 168, 410],
+    ['the canine’s tip on the patient’s left', 639, 408],
+  ] as const) {
+    await page.getByText(`Click ${what}`).waitFor();
+    await page.getByLabel('The scan in three dimensions').click({ position: { x, y } });
+  }
+  await page.getByText('Working …').waitFor({ state: 'detached', timeout: 60_000 });
+  expect(await page.getByRole('button', { name: 'by three clicks' }).getAttribute('aria-pressed')).toBe('true');
+  const after = await long();
+  expect(after).toHaveLength(UPPER_TEN.length);
+  // A jaw tipped by the slip would show its teeth longer or shorter.
+  after.forEach((mm, i) => {
+    expect(Math.abs(mm - (before[i] as number))).toBeLessThanOrEqual(0.2);
+  });
 });
 
 it('used, it is the case’s scan: the crowns stand on it', async () => {

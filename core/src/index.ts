@@ -150,7 +150,8 @@ export { type Ground, groundOf, type LaidOn, layOnto, startFromPlaces } from './
 export { frameFromClicks, JAW_MM, type MouthProposal, mouthFrame } from './scan/mouth-frame.js';
 export { neckLines, PULL_SIDE_MM, pulledLine, pullShare } from './scan/neck-line.js';
 export { type Doubt, type LookedAt, lookAtJaw, type Picked, pickedAs, pickTeeth, placeAtVertex } from './scan/own-scan.js';
-export { CLICKED, inMouthOf, type LaidByShape, laidByShape, laidFrom, lookedAnew, nearerFrame } from './scan/refine.js';
+export { type PickedSize, pickedSizes } from './scan/picked-size.js';
+export { inMouthOf, type LaidByShape, laidByClicks, laidByShape, laidFrom, lookedAnew, nearerFrame } from './scan/refine.js';
 export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, withCaps } from './scan/repair.js';
 export { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './scan/row.js';
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';

@@ -10,7 +10,9 @@ import {
   inverse,
   laidByShape,
   layOnto,
+  lookedAnew,
   mouthFrame,
+  pickedSizes,
   pickTeeth,
   placeMesh,
   repaired,
@@ -106,10 +108,24 @@ function sizeTrial() {
     const patient = makePatient(scatteredRecipe(611));
     const { mesh } = repaired(wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed: 611 }).mesh);
     const { look } = laidByShape(mesh, jaw);
-    const arch = existingArch(asSegmented(inMouthOf(look), pickTeeth(look, look.teeth).triangles, jaw));
+    const picked = pickTeeth(look, look.teeth);
+    const arch = existingArch(asSegmented(inMouthOf(look), picked.triangles, jaw));
+    const seen = pickedSizes(look, picked.vertices);
+    // The same jaw laid with the front seven degrees too high.
+    const [s, c] = [Math.sin((7 * Math.PI) / 180), Math.cos((7 * Math.PI) / 180)];
+    const tilted = pickedSizes(lookedAnew(look, { origin: [0, 0, 0], x: [1, 0, 0], y: [0, c, s], z: [0, -s, c] }), picked.vertices);
     for (const { tooth, crown } of jaw === 'upper' ? patient.teeth : patient.lower) {
       const own = arch.teeth.get(tooth);
-      out.push({ tooth, widthOff: own.widthMm - crown.size.widthMm, lengthOff: own.lengthMm - crown.size.lengthMm, fitMm: own.fitMm });
+      const list = seen.get(tooth);
+      out.push({
+        tooth,
+        widthOff: own.widthMm - crown.size.widthMm,
+        lengthOff: own.lengthMm - crown.size.lengthMm,
+        fitMm: own.fitMm,
+        seenWidthOff: list.widthMm - crown.size.widthMm,
+        seenLengthOff: list.lengthMm - crown.size.lengthMm,
+        tiltedBy: tilted.get(tooth).lengthMm - list.lengthMm,
+      });
     }
   }
   return out;

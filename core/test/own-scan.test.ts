@@ -52,7 +52,10 @@ describe('teeth picked out of forty virtual jaws: plain, crowded, spaced, worn, 
 
 describe('what is measured on picked teeth', () => {
   it('is within 0.3 mm of what was modelled, gum and contacts hiding some of it, and the library’s forms lie on them', async () => {
-    const teeth = await trials<{ tooth: number; widthOff: number; lengthOff: number; fitMm: number }[]>('size');
+    const teeth =
+      await trials<{ tooth: number; widthOff: number; lengthOff: number; fitMm: number; seenWidthOff: number; seenLengthOff: number; tiltedBy: number }[]>(
+        'size',
+      );
     expect(teeth).toHaveLength(20);
     const widths = rising(teeth.map((t) => Math.abs(t.widthOff)));
     const lengths = rising(teeth.map((t) => Math.abs(t.lengthOff)));
@@ -61,6 +64,12 @@ describe('what is measured on picked teeth', () => {
     expect(at(lengths, 0.5)).toBeLessThan(0.25);
     expect(at(lengths, 1)).toBeLessThan(0.45);
     for (const t of teeth) expect(t.fitMm).toBeLessThan(0.12);
+    // What stands beside each picked tooth, before a form lies on it; the last of the row ends where the scan's next tooth would begin.
+    const front = teeth.filter((t) => t.tooth % 10 <= 3);
+    for (const t of front) expect(Math.abs(t.seenWidthOff)).toBeLessThan(0.25);
+    for (const t of teeth) expect(Math.abs(t.seenLengthOff)).toBeLessThan(0.45);
+    // The jaw laid seven degrees steeper leaves the lengths as they are.
+    for (const t of teeth) expect(Math.abs(t.tiltedBy)).toBeLessThan(0.25);
   }, 300_000);
 });
 

@@ -104,6 +104,22 @@ export function frameFromClicks(middle: Vec3, right: Vec3, left: Vec3, jaw: Jaw,
   return { origin: middle, x, y, z: cross(x, y) };
 }
 
+/**
+ * The same frame made level with the edges and cusps of the whole row, where the clicked places stand as high over their plane as one another, to
+ * a slip of the hand: the three lie near together, and a millimetre off there would tip the jaw by seven degrees.
+ * @param slipMm what a click may be off
+ */
+export function levelled(m: Mesh, jaw: Jaw, frame: Frame, clicked: readonly Vec3[], slipMm: number): Frame {
+  const sign = jaw === 'upper' ? -1 : 1;
+  let bite = scale(frame.z, sign);
+  for (let round = 0; round < 4; round++) bite = summitPlane(m, bite);
+  const heights = clicked.map((p) => dot(bite, p));
+  if (Math.max(...heights) - Math.min(...heights) > slipMm) return frame;
+  const z = scale(bite, sign);
+  const x = normalize(sub(frame.x, scale(z, dot(z, frame.x))));
+  return { origin: frame.origin, x, y: cross(z, x), z };
+}
+
 function topOf(m: Mesh, bite: Vec3): number {
   const heights: number[] = [];
   const step = Math.max(1, Math.floor(m.positions.length / 3 / 20_000));

@@ -1,10 +1,11 @@
 import { frameToArch, meshToArch, quadrantOf } from '../contour/arch.js';
 import { type Frame, nested, toLocal } from '../geometry/frame.js';
 import { type Mesh, meshInFrame } from '../geometry/mesh.js';
-import { scale } from '../geometry/vec.js';
+import { scale, type Vec3 } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
-import { type MouthProposal, mouthFrame } from './mouth-frame.js';
+import { frameFromClicks, levelled, type MouthProposal, mouthFrame } from './mouth-frame.js';
 import { type LookedAt, lookAtJaw } from './own-scan.js';
+import { vectorArea } from './repair.js';
 import { numbered, placeOnRow, rowCurve, toothRooms } from './row.js';
 
 /** A jaw laid into the mouth by its own shape, looked at. */
@@ -26,8 +27,19 @@ export function laidByShape(m: Mesh, jaw: Jaw, found: MouthProposal = mouthFrame
   return { ...laidFrom(m, jaw, found.frame, missing), symmetry: found.symmetry };
 }
 
-/** How far what is clicked may be off the teeth's own middle and still be meant so, mm and degrees. House values. */
-export const CLICKED = { mm: 1.5, deg: 3 } as const;
+/** How far what is clicked may be off the teeth's own middle, or their edges' plane, and still be meant so, mm and degrees. House values. */
+const CLICKED = { mm: 1.5, deg: 3 } as const;
+
+/**
+ * Lays a repaired jaw by three clicked places. What is a slip of the hand off the teeth's own middle and level is brought to them; what is
+ * further off was meant.
+ * @param places in the scan's coordinates: between the edges of the centrals, the same tooth's tip on the patient's right and left
+ * @throws Refusal `points-coincide`
+ */
+export function laidByClicks(m: Mesh, jaw: Jaw, places: readonly [Vec3, Vec3, Vec3], missing?: ReadonlySet<Fdi>): Omit<LaidByShape, 'symmetry'> {
+  const clicked = frameFromClicks(...places, jaw, vectorArea(m));
+  return laidFrom(m, jaw, levelled(m, jaw, clicked, places, CLICKED.mm), missing, CLICKED);
+}
 
 /**
  * Looks at a jaw in a frame that is about right, and brings the frame to the rooms of its teeth where they are no further off than given.

@@ -27,14 +27,16 @@ const HANDS: readonly (readonly [Hand, string, string])[] = [
   ['neck', 'drag the neck line', 'd'],
   ['paint', 'paint tooth', 'p'],
   ['gum', 'paint gum', 'g'],
-  ['places', 'three places', 'k'],
 ];
+/** Begins three clicks that lay it anew. */
+const PLACES_KEY = 'k';
 /** How the name of a working copy ends. */
 const PICKED_OUT = ', teeth picked out.ply';
 /** How the scan is laid into the mouth. */
-type Way = 'shape' | 'first' | 'bite' | 'hand';
+type Way = 'shape' | 'clicks' | 'first' | 'bite' | 'hand';
 const WAYS: readonly (readonly [Way, string])[] = [
   ['shape', 'by its own shape'],
+  ['clicks', 'by three clicks'],
   ['first', 'on the case’s scan'],
   ['bite', 'by the scanned bite'],
   ['hand', 'by hand, closed'],
@@ -90,6 +92,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
       const wanted = HANDS.find((h) => h[2] === key);
       if (named) setView((v) => ({ ...v, name: named, turn: v.turn + 1 }));
       else if (wanted) take(wanted[0]);
+      else if (key === PLACES_KEY) take('places');
       else if (e.key === 'Escape') take('choose');
     };
     window.addEventListener('keydown', keys);
@@ -111,7 +114,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
       const all = [...places, [...at] as Vec3];
       setPlaces(all);
       if (all.length === 3) {
-        void scan.layBy(all[0] as Vec3, all[1] as Vec3, all[2] as Vec3);
+        void scan.layBy(all[0] as Vec3, all[1] as Vec3, all[2] as Vec3).then((done) => done && setWay('clicks'));
         take('choose');
       }
     }
@@ -159,7 +162,8 @@ export function OwnScan({ file }: { file: CaseFile }) {
     if (w === 'shape') {
       await scan.lay(state.opened, jaw, 1);
       setWay(w);
-    } else if (w === 'first' && same && (await scan.layOn(jaw, urlOf(same.id)))) setWay(w);
+    } else if (w === 'clicks') take('places');
+    else if (w === 'first' && same && (await scan.layOn(jaw, urlOf(same.id)))) setWay(w);
     else if (w === 'bite' && across && (await scan.layByBite(jaw, urlOf(across.id)))) setWay(w);
     else if (w === 'hand') await put(byHand);
   };
@@ -355,8 +359,15 @@ export function OwnScan({ file }: { file: CaseFile }) {
               </div>
               <div className="mb-3 flex flex-wrap gap-1">
                 {WAYS.map(([w, word]) =>
-                  w === 'shape' || (w === 'first' ? same : across && (w === 'bite' || jaw === 'lower')) ? (
-                    <button key={w} type="button" className="chip chip-flat" aria-pressed={way === w} disabled={scan.busy} onClick={() => void lay(w)}>
+                  w === 'shape' || w === 'clicks' || (w === 'first' ? same : across && (w === 'bite' || jaw === 'lower')) ? (
+                    <button
+                      key={w}
+                      type="button"
+                      className="chip chip-flat"
+                      aria-pressed={hand === 'places' ? w === 'clicks' : way === w}
+                      disabled={scan.busy}
+                      onClick={() => void lay(w)}
+                    >
                       {word}
                     </button>
                   ) : null,
@@ -383,7 +394,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
               {state.laid.symmetry < 0.7 && (
                 <div className="finding mb-3" data-weight="watch">
                   <b className="font-[650]">The two sides are unlike</b>
-                  <span className="block text-[13px] text-ink-2">Look whether the front is in front; three clicks lay it anew.</span>
+                  <span className="block text-[13px] text-ink-2">Look whether the front is in front; three clicks lay it anew (K).</span>
                 </div>
               )}
               <PickedTeeth picked={state.picked} chosen={chosen} setChosen={setChosen} row={row} renumber={scan.renumber} disabled={scan.busy} />
@@ -413,7 +424,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
       }
       foot={
         <>
-          <KeyHint keys={['C', 'N', 'D', 'P', 'G', 'K']} does="choose, add, neck line, paint tooth, paint gum, three places" />
+          <KeyHint keys={['C', 'N', 'D', 'P', 'G', 'K']} does="choose, add, neck line, paint tooth, paint gum, three clicks" />
           <KeyHint keys={['F', 'R', 'L', 'A', 'E', 'H']} does="view" />
           <span className="ml-auto">drag turns, wheel zooms</span>
         </>

@@ -1,7 +1,9 @@
 import { type Fdi, kindName } from '@radiant/core';
+import { X } from 'lucide-react';
 import { useToothLabel } from '../data/case-context.js';
 import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
+import type { PickedView } from '../workers/own-scan.worker.js';
 
 /** The picked teeth with their numbers; a number that another has is changed over with it. */
 export function PickedTeeth({
@@ -12,7 +14,7 @@ export function PickedTeeth({
   renumber,
   disabled,
 }: {
-  picked: { readonly teeth: readonly { tooth: Fdi; mm: number }[]; readonly doubts: readonly { tooth: Fdi; sentence: string }[] };
+  picked: PickedView;
   chosen: Fdi | undefined;
   setChosen: (t: Fdi | undefined) => void;
   row: readonly Fdi[];
@@ -23,8 +25,17 @@ export function PickedTeeth({
   const sorted = [...picked.teeth].sort((p, q) => row.indexOf(p.tooth) - row.indexOf(q.tooth));
   return (
     <FigureTable className="mb-4 text-[13px]" aria-label="Picked teeth">
+      <thead>
+        <tr>
+          <th>tooth</th>
+          <th className="whitespace-nowrap">wide × long, mm</th>
+          <th>
+            <span className="sr-only">not a tooth</span>
+          </th>
+        </tr>
+      </thead>
       <tbody>
-        {sorted.map(({ tooth, mm }) => {
+        {sorted.map(({ tooth, widthMm, lengthMm }) => {
           const doubts = picked.doubts.filter((d) => d.tooth === tooth);
           return (
             <tr key={tooth} className={tooth === chosen ? 'bg-porcelain' : ''}>
@@ -53,11 +64,14 @@ export function PickedTeeth({
                   </span>
                 ))}
               </td>
-              <td>{number(mm, 1)} mm</td>
-              <td>
+              <td className="whitespace-nowrap">
+                {number(widthMm, 1)} × {number(lengthMm, 1)}
+              </td>
+              <td className="w-8">
                 <button
                   type="button"
-                  className="how"
+                  className="inline-grid size-6 place-items-center rounded text-ink-2 hover:text-plum"
+                  title="not a tooth"
                   disabled={disabled}
                   aria-label={`Not a tooth: ${name(tooth)}`}
                   onClick={() => {
@@ -65,7 +79,7 @@ export function PickedTeeth({
                     void renumber(tooth, undefined);
                   }}
                 >
-                  no tooth
+                  <X size={14} aria-hidden="true" />
                 </button>
               </td>
             </tr>

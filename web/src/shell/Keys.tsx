@@ -40,7 +40,7 @@ const BY_STAGE: Readonly<Record<string, readonly (readonly [string, string])[]>>
     ['M', 'brush on both sides'],
     ['Alt, Shift while drawing', 'the opposite of adding; smooth'],
     ['↑ ↓ in a field', 'one step; with Shift ten'],
-    ['C N D P G K', 'own scan: choose, add, drag the neck line, paint tooth, paint gum, three places'],
+    ['C N D P G K', 'own scan: choose, add, drag the neck line, paint tooth, paint gum, three clicks'],
   ],
   reduce: [
     ['1 … 4', 'zone: cervical, middle, incisal, edge'],

@@ -2,14 +2,12 @@ import {
   asSegmented,
   bounds,
   type Cells,
-  CLICKED,
   cellsOf,
   type Doubt,
   existingArch,
   type Fdi,
   type Frame,
   type FromWaxUp,
-  frameFromClicks,
   frameInHead,
   frameWords,
   type Ground,
@@ -19,8 +17,8 @@ import {
   inverse,
   type Jaw,
   type LookedAt,
+  laidByClicks,
   laidByShape,
-  laidFrom,
   layOnto,
   lookAtJaw,
   type Mesh,
@@ -32,7 +30,9 @@ import {
   neckLines,
   nested,
   type Picked,
+  type PickedSize,
   pickedAs,
+  pickedSizes,
   pickTeeth,
   placeAtVertex,
   placeMesh,
@@ -52,7 +52,6 @@ import {
   turn,
   turnedOver,
   type Vec3,
-  vectorArea,
   WORLD,
   writePly,
 } from '@radiant/core';
@@ -100,11 +99,16 @@ export interface ByHand {
   readonly turnDeg: number;
 }
 
+export interface PickedTooth extends PickedSize {
+  readonly tooth: Fdi;
+  /** Where its number is written, in the mouth's coordinates. */
+  readonly at: Vec3;
+}
+
 export interface PickedView {
   /** The tooth of each vertex, 0 for gum. */
   readonly tooth: Uint8Array;
-  /** Where each tooth's number is written, in the mouth's coordinates. */
-  readonly teeth: readonly { readonly tooth: Fdi; readonly at: Vec3; readonly mm: number }[];
+  readonly teeth: readonly PickedTooth[];
   readonly doubts: readonly Doubt[];
   /** The line between each tooth and the gum: pieces of two points, in the mouth's coordinates. */
   readonly necks: readonly { readonly tooth: Fdi; readonly line: Float32Array }[];
@@ -194,7 +198,8 @@ function pick(): PickedView {
 
 function shown(now: Picked): PickedView {
   picked = now;
-  const teeth = [...rooms.keys()].sort((p, q) => p - q).flatMap((tooth) => middleOf(tooth));
+  const sizes = pickedSizes(look as LookedAt, now.vertices);
+  const teeth = [...sizes].map(([tooth, size]) => ({ tooth, at: middleOf(tooth), ...size })).sort((p, q) => p.tooth - q.tooth);
   const necks = [...neckLines(look as LookedAt, now.vertices)].map(([tooth, line]) => ({
     tooth,
     line: Float32Array.from(meshToArch(jaw, { positions: Float64Array.from(line), triangles: NONE }).positions),
@@ -206,23 +211,21 @@ const NONE = new Uint32Array();
 /** A place between the mouth's coordinates and the arch's own, either way. */
 const turned = (p: Vec3): Vec3 => (jaw === 'upper' ? p : turnedOver(p));
 
-/** Where a tooth's number stands: before the middle of what was picked, and how much of it there is. */
-function middleOf(tooth: Fdi): { tooth: Fdi; at: Vec3; mm: number }[] {
-  if (!picked || !inMouth) return [];
-  const p = inMouth.positions;
+/** Where a tooth's number stands: before the middle of what was picked, nearer to the edge than to the neck. */
+function middleOf(tooth: Fdi): Vec3 {
+  const p = (inMouth as Mesh).positions;
+  const { vertices } = picked as Picked;
   let [x, y, n] = [0, 0, 0];
   let [least, most] = [Infinity, -Infinity];
-  for (let v = 0; v < picked.vertices.length; v++) {
-    if (picked.vertices[v] !== tooth) continue;
+  for (let v = 0; v < vertices.length; v++) {
+    if (vertices[v] !== tooth) continue;
     x += p[3 * v] as number;
     y += p[3 * v + 1] as number;
     least = Math.min(least, p[3 * v + 2] as number);
     most = Math.max(most, p[3 * v + 2] as number);
     n++;
   }
-  // Nearer to the edge than to the neck.
-  const down = jaw === 'upper' ? least + 0.4 * (most - least) : most - 0.4 * (most - least);
-  return n === 0 ? [] : [{ tooth, at: [x / n, y / n, down], mm: most - least }];
+  return [x / n, y / n, jaw === 'upper' ? least + 0.4 * (most - least) : most - 0.4 * (most - least)];
 }
 
 async function firstScan(url: string): Promise<NonNullable<typeof first>> {
@@ -398,9 +401,7 @@ const service = {
     const was = frame;
     const inScan = (p: Vec3) => toParent(was, p);
     try {
-      const clicked = frameFromClicks(inScan(middle), inScan(right), inScan(left), jaw, vectorArea(mended));
-      // A click is off by half a millimetre; what lies further off than that was meant.
-      const found = laidFrom(mended, jaw, clicked, missing, CLICKED);
+      const found = laidByClicks(mended, jaw, [inScan(middle), inScan(right), inScan(left)], missing);
       frame = found.frame;
       return laid(1, undefined, undefined, found.look);
     } catch (error) {
