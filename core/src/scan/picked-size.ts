@@ -32,7 +32,7 @@ export function pickedSizes(look: Looked, labels: Uint8Array): Map<Fdi, PickedSi
     else own.set(tooth, [v]);
   });
   const bridged = bridges(look, labels);
-  return new Map([...own].map(([tooth, vertices]) => [tooth, sizeOf(look, vertices, bridged)]));
+  return new Map([...own].map(([tooth, vertices]) => [tooth, sizeOf(look, tooth, vertices, bridged)]));
 }
 
 /** The places within so many rings of where two teeth meet. */
@@ -63,7 +63,7 @@ function bridges({ neighbourhood: { from, beside } }: Looked, labels: Uint8Array
   return near;
 }
 
-function sizeOf({ mesh, smooth, row }: Looked, vertices: readonly number[], bridged: ReadonlySet<number>): PickedSize {
+function sizeOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: readonly number[], bridged: ReadonlySet<number>): PickedSize {
   const p = mesh.positions;
   let [x, y] = [0, 0];
   for (const v of vertices) {
@@ -97,15 +97,15 @@ function sizeOf({ mesh, smooth, row }: Looked, vertices: readonly number[], brid
     lingual = Math.min(lingual, q.out);
     facial = Math.max(facial, q.out);
   }
-  // The edge, or the facial of two cusps.
-  const front = (lingual + facial) / 2;
+  // The facial of two cusps; an edge may lean back as it likes.
+  const front = tooth % 10 > 3 ? (lingual + facial) / 2 : -Infinity;
   let [wayOut, wayUp, lengthMm] = [0, 1, 0];
   for (let r = 0; r < ROUNDS; r++) {
     let [edge, neck] = [place[0], place[0]];
     let [low, high] = [Infinity, -Infinity];
     for (const q of place) {
       const h = q.out * wayOut + q.up * wayUp;
-      if (q.out > front && h < low) [low, edge] = [h, q];
+      if (q.out >= front && h < low) [low, edge] = [h, q];
       if (q.facial && h > high) [high, neck] = [h, q];
     }
     if (!edge || !neck || high <= low) break;
@@ -113,5 +113,5 @@ function sizeOf({ mesh, smooth, row }: Looked, vertices: readonly number[], brid
     lengthMm = Math.hypot(dOut, dUp);
     [wayOut, wayUp] = [dOut / (lengthMm || 1), dUp / (lengthMm || 1)];
   }
-  return { widthMm: most - least, lengthMm };
+  return { widthMm: Math.max(0, most - least), lengthMm };
 }

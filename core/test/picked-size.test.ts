@@ -1,0 +1,57 @@
+import { adjacencyOf, type Mesh, neighbourhoodOf, pickedSizes, type RowCurve, vertexNormals } from '@radiant/core';
+
+const STEP = 0.2;
+const [ACROSS, UP] = [61, 71];
+/** A row on a circle of 25 mm whose front lies at y = 0. */
+const ROW: RowCurve = {
+  middleY: 25,
+  alongMm: Float64Array.from({ length: 301 }, (_, i) => (25 * (i - 150) * Math.PI) / 180),
+  radiusMm: new Float64Array(301).fill(25),
+};
+
+/**
+ * A level sheet in front, 12 mm wide and 14 mm high, that faces outward and leans back by so many degrees about its lower edge; and the
+ * tooth of each of its places by where it lies on the sheet.
+ */
+function sheet(leanDeg: number, toothAt: (x: number, up: number) => number) {
+  const [s, c] = [Math.sin((leanDeg * Math.PI) / 180), Math.cos((leanDeg * Math.PI) / 180)];
+  const positions: number[] = [];
+  const triangles: number[] = [];
+  const labels: number[] = [];
+  for (let j = 0; j < UP; j++)
+    for (let i = 0; i < ACROSS; i++) {
+      const [x, up] = [(i - (ACROSS - 1) / 2) * STEP, j * STEP];
+      positions.push(x, up * s, up * c);
+      labels.push(toothAt(x, up));
+      if (i === 0 || j === 0) continue;
+      const [p, q, r, t] = [(j - 1) * ACROSS + i - 1, (j - 1) * ACROSS + i, j * ACROSS + i, j * ACROSS + i - 1];
+      triangles.push(p, q, r, p, r, t);
+    }
+  const mesh: Mesh = { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
+  const look = { mesh, smooth: { mesh, normals: vertexNormals(mesh) }, neighbourhood: neighbourhoodOf(mesh, adjacencyOf(mesh)), row: ROW };
+  return { look, labels: Uint8Array.from(labels) };
+}
+
+/** A crown 8 mm wide and 10 mm long at its middle, its neck an arch. */
+const crownAt = (x: number, up: number): number => (Math.abs(x) <= 4 && up <= 10 - 0.1 * x * x ? 11 : 0);
+
+it.each([0, 7, -15])('a crown that leans by %s degrees is 8 mm wide and 10 mm long', (lean) => {
+  const { look, labels } = sheet(lean, crownAt);
+  const own = pickedSizes(look, labels).get(11);
+  expect(own?.widthMm).toBeCloseTo(8, 5);
+  // Across the edge no place is lower than another: the length ends somewhere on it.
+  expect(Math.abs((own?.lengthMm ?? 0) - 10)).toBeLessThan(STEP);
+});
+
+it('two rings about where two teeth meet are neither’s', () => {
+  const { look, labels } = sheet(0, (x, up) => (up > 10 ? 0 : x < -0.1 ? 11 : 21));
+  const sizes = pickedSizes(look, labels);
+  expect([...sizes.keys()].sort()).toEqual([11, 21]);
+  // 6 mm to the middle of the sheet, less the place next to the border and one more, on a row that has turned by then.
+  expect(sizes.get(21)?.widthMm).toBeCloseTo((6 - 2 * STEP) * Math.cos(3.1 / 25), 2);
+});
+
+it('what was hardly picked has a size too, and gum has none', () => {
+  const { look, labels } = sheet(0, (x, up) => (Math.abs(x) < 0.1 && up === 2 ? 12 : 0));
+  expect([...pickedSizes(look, labels)]).toEqual([[12, { widthMm: 0, lengthMm: 0 }]]);
+});
