@@ -145,12 +145,13 @@ export { type CutFrom, grooveFor, reductionBetween, type ToothReduction, toothRe
 export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal, removal, SCAN_PM_MM } from './reduction/removal.js';
 export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
+export type { Doubt } from './scan/doubts.js';
 export { frameInHead, frameWords } from './scan/kept-frame.js';
 export { type Ground, groundOf, type LaidOn, layOnto, startFromPlaces } from './scan/lay-onto.js';
 export { frameFromClicks, JAW_MM, type MouthProposal, mouthFrame } from './scan/mouth-frame.js';
 export { neckLines, PULL_SIDE_MM, pulledLine, pullShare } from './scan/neck-line.js';
-export { type Doubt, type LookedAt, lookAtJaw, type Picked, pickedAs, pickTeeth, placeAtVertex } from './scan/own-scan.js';
-export { type PickedSize, pickedSizes } from './scan/picked-size.js';
+export { type LookedAt, lookAtJaw, type Picked, pickedAs, pickTeeth, placeAtVertex } from './scan/own-scan.js';
+export { type PickedCrown, type PickedSize, pickedCrowns } from './scan/picked-crown.js';
 export { inMouthOf, type LaidByShape, laidByClicks, laidByShape, laidFrom, lookedAnew, nearerFrame } from './scan/refine.js';
 export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, withCaps } from './scan/repair.js';
 export { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './scan/row.js';

@@ -2,9 +2,11 @@
 // what to try and answers with one line of JSON. The jaws' seeds are none of the demo's.
 import {
   asSegmented,
+  box,
   buildTree,
   closestPoints,
   existingArch,
+  frameToArch,
   groundOf,
   inMouthOf,
   inverse,
@@ -12,10 +14,11 @@ import {
   layOnto,
   lookedAnew,
   mouthFrame,
-  pickedSizes,
+  pickedCrowns,
   pickTeeth,
   placeMesh,
   repaired,
+  toLocal,
   toParent,
   turn,
 } from '@radiant/core';
@@ -99,7 +102,60 @@ function pickTrial(seed, jaw) {
     iou: order.map((t) => [t, (both.get(t) ?? 0) / (either.get(t) ?? 1)]),
     necks,
     numbersRight,
+    doubts: picked.doubts,
   };
+}
+
+/** Stands on the middle of a tooth's face: 3.4 mm wide, 3 high, a good millimetre and a half out of it. */
+function bracketOn(t) {
+  const p = t.crown.mesh.positions;
+  const up = 0.45 * t.crown.size.lengthMm;
+  let face = 0;
+  for (let v = 0; v < p.length; v += 3) if (Math.abs(p[v + 2] - up) < 0.4 && Math.abs(p[v]) < 0.5) face = Math.min(face, p[v + 1]);
+  return { ...t, mesh: placeMesh(box(t.tooth > 40 && t.tooth % 10 < 3 ? 2.8 : 3.4, 2.4, 3), { ...t.frame, origin: toParent(t.frame, [0, face - 0.4, up]) }) };
+}
+
+/** A tooth whose corner to where x grows, or whose whole edge, is broken off by so many mm. */
+function brokenOff(t, jaw, what, mm) {
+  const frame = frameToArch(jaw, t.frame);
+  const half = t.crown.size.widthMm / 2;
+  const cut = (places) =>
+    new Float64Array(places.length / 3).map((_, i) => {
+      const [x, , z] = toLocal(frame, places.subarray(3 * i, 3 * i + 3));
+      return what === 'edge' ? mm - z + 0.2 * x : (x - z - half + mm) / Math.SQRT2;
+    });
+  return { ...t, cut };
+}
+
+/** What is said of jaws with brackets from canine to canine, and of jaws with a central's corner and half a lateral gone. */
+function troubleTrial(seeds) {
+  const out = [];
+  for (const seed of seeds)
+    for (const jaw of ['upper', 'lower']) {
+      const patient = makePatient(recipeOf(seed));
+      const row = jaw === 'upper' ? patient.teeth : patient.lower;
+      const [corner, half] = jaw === 'upper' ? [11, 22] : [41, 32];
+      const damaged = row.map((t) => (t.tooth === corner ? brokenOff(t, jaw, 'corner', 3.2) : t.tooth === half ? brokenOff(t, jaw, 'edge', 4) : t));
+      const brackets = row.filter((t) => t.tooth % 10 <= 3).map(bracketOn);
+      for (const [what, mouth, over] of [
+        ['brackets', patient, brackets],
+        ['broken', { ...patient, [jaw === 'upper' ? 'teeth' : 'lower']: damaged }, []],
+      ]) {
+        const whole = wholeJaw(mouth, jaw, { ...WHOLE_SCANNER, seed }, over);
+        const { mesh } = repaired(whole.mesh);
+        const { look } = laidByShape(mesh, jaw, undefined, new Set(patient.recipe.missing));
+        const { doubts, triangles } = pickTeeth(look, look.teeth);
+        const truth = truthOn(mesh, whole);
+        let [both, either] = [0, 0];
+        triangles.forEach((t, i) => {
+          if (t !== half && truth[i] !== half) return;
+          either++;
+          if (t === truth[i]) both++;
+        });
+        out.push({ seed, jaw, what, corner, half, doubts, halfIou: both / either });
+      }
+    }
+  return out;
 }
 
 function sizeTrial() {
@@ -110,10 +166,10 @@ function sizeTrial() {
     const { look } = laidByShape(mesh, jaw);
     const picked = pickTeeth(look, look.teeth);
     const arch = existingArch(asSegmented(inMouthOf(look), picked.triangles, jaw));
-    const seen = pickedSizes(look, picked.vertices);
+    const seen = picked.crowns;
     // The same jaw laid with the front seven degrees too high.
     const [s, c] = [Math.sin((7 * Math.PI) / 180), Math.cos((7 * Math.PI) / 180)];
-    const tilted = pickedSizes(lookedAnew(look, { origin: [0, 0, 0], x: [1, 0, 0], y: [0, c, s], z: [0, -s, c] }), picked.vertices);
+    const tilted = pickedCrowns(lookedAnew(look, { origin: [0, 0, 0], x: [1, 0, 0], y: [0, c, s], z: [0, -s, c] }), picked.vertices);
     for (const { tooth, crown } of jaw === 'upper' ? patient.teeth : patient.lower) {
       const own = arch.teeth.get(tooth);
       const list = seen.get(tooth);
@@ -202,7 +258,9 @@ const [what, ...args] = process.argv.slice(2);
 const answer =
   what === 'pick'
     ? args.flatMap((seed) => ['upper', 'lower'].map((jaw) => pickTrial(Number(seed), jaw)))
-    : what === 'size'
-      ? sizeTrial()
-      : layTrial(Number(args[0]));
+    : what === 'trouble'
+      ? troubleTrial(args.map(Number))
+      : what === 'size'
+        ? sizeTrial()
+        : layTrial(Number(args[0]));
 process.stdout.write(JSON.stringify(answer));

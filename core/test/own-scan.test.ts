@@ -18,6 +18,12 @@ interface Picked {
   iou: [number, number][];
   necks: number[];
   numbersRight: boolean;
+  doubts: Said[];
+}
+
+interface Said {
+  tooth: number;
+  sentence: string;
 }
 
 describe('teeth picked out of forty virtual jaws: plain, crowded, spaced, worn, with teeth missing', () => {
@@ -44,10 +50,45 @@ describe('teeth picked out of forty virtual jaws: plain, crowded, spaced, worn, 
     expect(at(rising(all.flatMap((j) => j.necks)), 0.95)).toBeLessThan(0.3);
   });
 
+  it('nothing is said of brackets or broken corners where there are none; shorter than its fellow is told of worn teeth only', () => {
+    for (const j of all)
+      for (const d of j.doubts) {
+        expect(`${j.seed} ${d.sentence}`).not.toMatch(/bracket|corner/);
+        if (/shorter than/.test(d.sentence)) expect(`${j.seed} ${j.kind}`).toBe(`${j.seed} worn`);
+      }
+  });
+
   it('the proposed numbers are the teeth’s, those that the record calls missing passed over', () => {
     expect(all.filter((j) => j.kind === 'missing').length).toBe(8);
     expect(all.filter((j) => !j.numbersRight).map((j) => `${j.seed} ${j.jaw}`)).toEqual([]);
   });
+});
+
+describe('what is said of teeth that are not whole or not free', () => {
+  it('brackets from canine to canine, a corner and half a crown broken off: each on its tooth, nothing of the others', async () => {
+    const all = await trials<{ seed: number; jaw: string; what: string; corner: number; half: number; doubts: Said[]; halfIou: number }[]>(
+      'trouble',
+      '302',
+      '306',
+    );
+    expect(all).toHaveLength(8);
+    for (const { jaw, what, corner, half, doubts, halfIou } of all) {
+      const said = doubts.map((d) => `${d.tooth} ${d.sentence}`);
+      if (what === 'brackets') {
+        expect(said.map((s) => s.slice(0, 2))).toEqual(jaw === 'upper' ? ['11', '12', '13', '21', '22', '23'] : ['31', '32', '33', '41', '42', '43']);
+        for (const s of said) expect(s).toMatch(/a bracket or the like on its face/);
+        // What stands on a crown is picked with it.
+        expect(halfIou).toBeGreaterThan(0.93);
+      } else {
+        expect(said).toHaveLength(2);
+        // 3.2 mm of the corner to where x grows: mesial on the upper right, distal on the lower right; half of a lateral.
+        const worded = new RegExp(`${corner} its ${jaw === 'upper' ? 'mesial' : 'distal'} corner ends [12]\\.\\d mm short of the usual form: broken\\?`);
+        expect(said.filter((s) => worded.test(s))).toHaveLength(1);
+        expect(said.filter((s) => new RegExp(`^${half} \\d\\.\\d mm shorter than \\{\\d\\d\\}`).test(s))).toHaveLength(1);
+        expect(halfIou).toBeGreaterThan(0.8);
+      }
+    }
+  }, 300_000);
 });
 
 describe('what is measured on picked teeth', () => {

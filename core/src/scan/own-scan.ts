@@ -3,6 +3,8 @@ import { type Adjacency, adjacencyOf, type Neighbourhood, neighbourhoodOf } from
 import type { Mesh } from '../geometry/mesh.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { concavityOf, type Smooth, smoothed } from './concavity.js';
+import { type Doubt, doubtsOf } from './doubts.js';
+import { type PickedCrown, pickedCrowns } from './picked-crown.js';
 import { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './row.js';
 import { ofTriangles, segmented } from './segment.js';
 
@@ -58,16 +60,11 @@ export function placeAtVertex(look: LookedAt, v: number): { tooth?: Fdi; place: 
   return { place: { from: along - CLICKED_HALF_MM, to: along + CLICKED_HALF_MM, edgeMm } };
 }
 
-/** Something about a picked tooth that wants looking at. */
-export interface Doubt {
-  readonly tooth: Fdi;
-  readonly sentence: string;
-}
-
 export interface Picked {
   /** The tooth of each vertex and of each triangle, 0 for gum. */
   readonly vertices: Uint8Array;
   readonly triangles: Uint8Array;
+  readonly crowns: ReadonlyMap<Fdi, PickedCrown>;
   readonly doubts: readonly Doubt[];
 }
 
@@ -83,45 +80,6 @@ export function pickTeeth(look: LookedAt, teeth: ReadonlyMap<Fdi, ToothRoom>, pa
 /** What is picked once the tooth of each vertex is known. */
 export function pickedAs(look: LookedAt, vertices: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Picked {
   const triangles = ofTriangles(look.mesh, vertices);
-  return { vertices, triangles, doubts: doubtsOf(look, triangles, teeth) };
-}
-
-/** A border that folds less than this is hardly seen, 1/mm. House limit. */
-const FAINT_FOLD = 0.8;
-/** A border of which so much is faint is told. House limit. */
-const FAINT_SHARE = 0.3;
-
-/** What can't be told apart surely: borders along which the surface does not fold. */
-function doubtsOf(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Doubt[] {
-  const { across } = look.adjacency;
-  const toGum = new Map<Fdi, [number, number]>();
-  const toTooth = new Map<string, [number, number]>();
-  const count = <K>(m: Map<K, [number, number]>, key: K, faint: boolean) => {
-    const own = m.get(key) ?? [0, 0];
-    own[0]++;
-    if (faint) own[1]++;
-    m.set(key, own);
-  };
-  for (let k = 0; k < across.length; k++) {
-    const [t, other] = [(k / 3) | 0, across[k] as number];
-    if (other <= t || tooth[t] === tooth[other]) continue;
-    const v = look.mesh.triangles[k] as number;
-    const w = look.mesh.triangles[3 * t + ((k + 1) % 3)] as number;
-    const faint = Math.max(look.concavity[v] as number, look.concavity[w] as number) < FAINT_FOLD;
-    const [a, b] = [tooth[t] as number, tooth[other] as number];
-    if (a === 0 || b === 0) count(toGum, a || b, faint);
-    else count(toTooth, `${Math.min(a, b)} ${Math.max(a, b)}`, faint);
-  }
-  const doubts: Doubt[] = [];
-  for (const t of teeth.keys()) {
-    const own = toGum.get(t);
-    if (!own) doubts.push({ tooth: t, sentence: 'no border to the gum was found' });
-    else if (own[1] > FAINT_SHARE * own[0])
-      doubts.push({ tooth: t, sentence: `${Math.round((100 * own[1]) / own[0])} % of its border to the gum is hardly seen` });
-  }
-  for (const [pair, own] of toTooth) {
-    const [a, b] = pair.split(' ').map(Number) as [number, number];
-    if (own[0] > 12 && own[1] > FAINT_SHARE * own[0]) doubts.push({ tooth: a, sentence: `can hardly be told from ${b} where they touch` });
-  }
-  return doubts.sort((p, q) => p.tooth - q.tooth);
+  const crowns = pickedCrowns(look, vertices);
+  return { vertices, triangles, crowns, doubts: doubtsOf(look, triangles, crowns, teeth) };
 }

@@ -53,6 +53,7 @@ export function segmented(
     cost[v] = 0;
     queue.push(v, 0);
   };
+  const lost = lostEdges(seeds);
   for (let v = 0; v < count; v++) {
     const place = onRow(row, p[3 * v] as number, p[3 * v + 1] as number);
     const z = p[3 * v + 2] as number;
@@ -62,7 +63,9 @@ export function segmented(
       if (!nearest || away(nearest, place.along) > 3 || z > nearest.place.edgeMm + SURE_GUM_MM) begin(v, GUM);
       continue;
     }
-    const up = z - own.place.edgeMm;
+    // A broken crown's neck is where it was: heights count from where its edge would be.
+    const gone = lost.get(own.tooth) ?? 0;
+    const up = z - own.place.edgeMm + gone;
     if (up > SURE_GUM_MM || place.out < -9) {
       begin(v, GUM);
       continue;
@@ -70,7 +73,8 @@ export function segmented(
     const middle = (own.place.from + own.place.to) / 2;
     const half = ((own.place.to - own.place.from) / 2) * SURE_SHARE;
     const kind = kindOf(own.tooth) as keyof typeof SURE_CROWN_MM;
-    if (Math.abs(place.along - middle) < half && up < SURE_CROWN_MM[kind] * crownShare(place.out) && Math.abs(place.out) < 5) begin(v, own.tooth);
+    if (Math.abs(place.along - middle) < half && up < Math.max(SURE_CROWN_MM[kind] * crownShare(place.out), gone + LEFT_CROWN_MM) && Math.abs(place.out) < 5)
+      begin(v, own.tooth);
   }
   for (let k = 0; k < a.across.length; k++) {
     if (a.across[k] !== OPEN) continue;
@@ -100,6 +104,23 @@ export function segmented(
   }
   spread(m, n, concavity, label, cost, again);
   return label;
+}
+
+/** An edge this much higher than those beside it is not the tooth's own any more, mm. House limit: a canine, a short lateral differ by less. */
+const LOST_MM = 1.5;
+/** So much of a broken crown is surely left, mm. */
+const LEFT_CROWN_MM = 1.5;
+
+/** How much of its edge each tooth has lost, by the edges of up to two teeth on both sides; none where it stands with them. */
+function lostEdges(seeds: readonly ToothSeed[]): Map<Fdi, number> {
+  const row = [...seeds].sort((p, q) => p.place.from - q.place.from);
+  return new Map(
+    row.map(({ tooth, place }, i) => {
+      const beside = [i - 2, i - 1, i + 1, i + 2].flatMap((k) => row[k]?.place.edgeMm ?? []).sort((p, q) => p - q);
+      const usual = beside[beside.length >> 1] ?? place.edgeMm;
+      return [tooth, place.edgeMm - usual > LOST_MM ? place.edgeMm - usual : 0];
+    }),
+  );
 }
 
 /** A face ends at folds deeper than this, 1/mm. */

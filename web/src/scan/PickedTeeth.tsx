@@ -1,6 +1,6 @@
 import { type Fdi, kindName } from '@radiant/core';
 import { X } from 'lucide-react';
-import { useToothLabel } from '../data/case-context.js';
+import { useSentence, useToothLabel } from '../data/case-context.js';
 import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
 import type { PickedView } from '../workers/own-scan.worker.js';
@@ -22,6 +22,7 @@ export function PickedTeeth({
   disabled: boolean;
 }) {
   const name = useToothLabel();
+  const said = useSentence();
   const sorted = [...picked.teeth].sort((p, q) => row.indexOf(p.tooth) - row.indexOf(q.tooth));
   return (
     <FigureTable className="mb-4 text-[13px]" aria-label="Picked teeth">
@@ -60,7 +61,7 @@ export function PickedTeeth({
                 {kindName(tooth)}
                 {doubts.map((d) => (
                   <span key={d.sentence} className="block whitespace-normal text-[12px] text-removed-ink">
-                    {d.sentence}
+                    {said(d.sentence)}
                   </span>
                 ))}
               </td>

@@ -32,7 +32,6 @@ import {
   type Picked,
   type PickedSize,
   pickedAs,
-  pickedSizes,
   pickTeeth,
   placeAtVertex,
   placeMesh,
@@ -198,8 +197,9 @@ function pick(): PickedView {
 
 function shown(now: Picked): PickedView {
   picked = now;
-  const sizes = pickedSizes(look as LookedAt, now.vertices);
-  const teeth = [...sizes].map(([tooth, size]) => ({ tooth, at: middleOf(tooth), ...size })).sort((p, q) => p.tooth - q.tooth);
+  const teeth = [...now.crowns.values()]
+    .map(({ tooth, widthMm, lengthMm }) => ({ tooth, at: middleOf(tooth), widthMm, lengthMm }))
+    .sort((p, q) => p.tooth - q.tooth);
   const necks = [...neckLines(look as LookedAt, now.vertices)].map(([tooth, line]) => ({
     tooth,
     line: Float32Array.from(meshToArch(jaw, { positions: Float64Array.from(line), triangles: NONE }).positions),

@@ -1,4 +1,4 @@
-import { adjacencyOf, type Mesh, neighbourhoodOf, pickedSizes, type RowCurve, vertexNormals } from '@radiant/core';
+import { adjacencyOf, type Mesh, neighbourhoodOf, pickedCrowns, type RowCurve, vertexNormals } from '@radiant/core';
 
 const STEP = 0.2;
 const [ACROSS, UP] = [61, 71];
@@ -37,7 +37,7 @@ const crownAt = (x: number, up: number): number => (Math.abs(x) <= 4 && up <= 10
 
 it.each([0, 7, -15])('a crown that leans by %s degrees is 8 mm wide and 10 mm long', (lean) => {
   const { look, labels } = sheet(lean, crownAt);
-  const own = pickedSizes(look, labels).get(11);
+  const own = pickedCrowns(look, labels).get(11);
   expect(own?.widthMm).toBeCloseTo(8, 5);
   // Across the edge no place is lower than another: the length ends somewhere on it.
   expect(Math.abs((own?.lengthMm ?? 0) - 10)).toBeLessThan(STEP);
@@ -45,7 +45,7 @@ it.each([0, 7, -15])('a crown that leans by %s degrees is 8 mm wide and 10 mm lo
 
 it('two rings about where two teeth meet are neither’s', () => {
   const { look, labels } = sheet(0, (x, up) => (up > 10 ? 0 : x < -0.1 ? 11 : 21));
-  const sizes = pickedSizes(look, labels);
+  const sizes = pickedCrowns(look, labels);
   expect([...sizes.keys()].sort()).toEqual([11, 21]);
   // 6 mm to the middle of the sheet, less the place next to the border and one more, on a row that has turned by then.
   expect(sizes.get(21)?.widthMm).toBeCloseTo((6 - 2 * STEP) * Math.cos(3.1 / 25), 2);
@@ -53,5 +53,6 @@ it('two rings about where two teeth meet are neither’s', () => {
 
 it('what was hardly picked has a size too, and gum has none', () => {
   const { look, labels } = sheet(0, (x, up) => (Math.abs(x) < 0.1 && up === 2 ? 12 : 0));
-  expect([...pickedSizes(look, labels)]).toEqual([[12, { widthMm: 0, lengthMm: 0 }]]);
+  const sizes = [...pickedCrowns(look, labels).values()].map((c) => [c.tooth, c.widthMm, c.lengthMm]);
+  expect(sizes).toEqual([[12, 0, 0]]);
 });

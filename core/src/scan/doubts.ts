@@ -1,0 +1,162 @@
+import { archSide } from '../contour/arch.js';
+import { crown } from '../contour/crown.js';
+import { bounds } from '../geometry/mesh.js';
+import type { Fdi } from '../teeth/notation.js';
+import type { LookedAt } from './own-scan.js';
+import type { PickedCrown } from './picked-crown.js';
+import type { ToothRoom } from './row.js';
+
+/** Something about a picked tooth that wants looking at. */
+export interface Doubt {
+  readonly tooth: Fdi;
+  /** In words; another tooth stands as `{11}`. */
+  readonly sentence: string;
+}
+
+/**
+ * What can't be told surely about picked teeth: borders along which the surface does not fold, what stands on a face, and crowns that are
+ * not whole.
+ * @param tooth of each triangle, 0 for gum
+ */
+export function doubtsOf(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, PickedCrown>, teeth: ReadonlyMap<Fdi, ToothRoom>): Doubt[] {
+  return [...borderDoubts(look, tooth, teeth), ...faceDoubts(look, tooth, crowns), ...edgeDoubts(crowns)].sort((p, q) => p.tooth - q.tooth);
+}
+
+/** A border that folds less than this is hardly seen, 1/mm. House limit. */
+const FAINT_FOLD = 0.8;
+/** A border of which so much is faint is told. House limit. */
+const FAINT_SHARE = 0.3;
+
+function borderDoubts(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Doubt[] {
+  const { across } = look.adjacency;
+  const toGum = new Map<Fdi, [number, number]>();
+  const toTooth = new Map<string, [number, number]>();
+  const count = <K>(m: Map<K, [number, number]>, key: K, faint: boolean) => {
+    const own = m.get(key) ?? [0, 0];
+    own[0]++;
+    if (faint) own[1]++;
+    m.set(key, own);
+  };
+  for (let k = 0; k < across.length; k++) {
+    const [t, other] = [(k / 3) | 0, across[k] as number];
+    if (other <= t || tooth[t] === tooth[other]) continue;
+    const v = look.mesh.triangles[k] as number;
+    const w = look.mesh.triangles[3 * t + ((k + 1) % 3)] as number;
+    const faint = Math.max(look.concavity[v] as number, look.concavity[w] as number) < FAINT_FOLD;
+    const [a, b] = [tooth[t] as number, tooth[other] as number];
+    if (a === 0 || b === 0) count(toGum, a || b, faint);
+    else count(toTooth, `${Math.min(a, b)} ${Math.max(a, b)}`, faint);
+  }
+  const doubts: Doubt[] = [];
+  for (const t of teeth.keys()) {
+    const own = toGum.get(t);
+    if (!own) doubts.push({ tooth: t, sentence: 'no border to the gum was found' });
+    else if (own[1] > FAINT_SHARE * own[0])
+      doubts.push({ tooth: t, sentence: `${Math.round((100 * own[1]) / own[0])} % of its border to the gum is hardly seen` });
+  }
+  for (const [pair, own] of toTooth) {
+    const [a, b] = pair.split(' ').map(Number) as [number, number];
+    if (own[0] > 12 && own[1] > FAINT_SHARE * own[0]) doubts.push({ tooth: a, sentence: `can hardly be told from {${b}} where they touch` });
+  }
+  return doubts;
+}
+
+/** The middle of a face, as shares of the width and of the length: away from neck, edge and neighbours nothing folds inward. */
+const FACE = { from: 0.15, to: 0.85, top: 0.8 } as const;
+/** A face folds inward where it does by so much, 1/mm. */
+const FACE_FOLD = 0.8;
+/** So much of a face folding inward is told: without brackets it is up to 7 % on the virtual jaws, with them from 12 %. House limit. */
+const FACE_SHARE = 0.095;
+
+function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
+  const folds = new Uint8Array(look.concavity.length);
+  for (const c of crowns.values())
+    c.vertices.forEach((v, i) => {
+      const [u, h] = [(c.across[i] as number) / c.widthMm, (c.height[i] as number) / c.lengthMm];
+      const onFace = u > FACE.from && u < FACE.to && h > FACE.from && h < FACE.top && (c.outward[i] as number) > 0;
+      if (onFace && (look.concavity[v] as number) > FACE_FOLD) folds[v] = 1;
+    });
+  const mm2 = new Float64Array(256);
+  const { positions: p, triangles } = look.mesh;
+  for (let t = 0; t < tooth.length; t++) {
+    const corners = [triangles[3 * t] as number, triangles[3 * t + 1] as number, triangles[3 * t + 2] as number] as const;
+    const folding = corners.reduce((n, v) => n + (folds[v] as number), 0);
+    if (folding > 0) mm2[tooth[t] as number] = (mm2[tooth[t] as number] as number) + (areaOf(p, corners) * folding) / 3;
+  }
+  return [...crowns.values()]
+    .filter((c) => (mm2[c.tooth] as number) > FACE_SHARE * c.widthMm * c.lengthMm)
+    .map((c) => ({ tooth: c.tooth, sentence: 'a bracket or the like on its face: what is under it was not seen' }));
+}
+
+function areaOf(p: Float64Array, [a, b, c]: readonly [number, number, number]): number {
+  const at = (v: number, k: number) => p[3 * v + k] as number;
+  const [ux, uy, uz] = [at(b, 0) - at(a, 0), at(b, 1) - at(a, 1), at(b, 2) - at(a, 2)];
+  const [vx, vy, vz] = [at(c, 0) - at(a, 0), at(c, 1) - at(a, 1), at(c, 2) - at(a, 2)];
+  return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
+}
+
+/** The course of an edge is compared in so many steps across the crown. */
+const STEPS = 10;
+/** A corner that ends so much short of the usual form is told, mm: whole teeth of the virtual jaws stay under 0.6. House limit. */
+const CORNER_MM = 1.2;
+/** A crown so much shorter than its fellow is told, mm. House limit. */
+const SHORT_MM = 2;
+
+/** Front teeth whose edge is not what the usual form of their kind has, and crowns much shorter than the same tooth of the other side. */
+function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
+  const doubts: Doubt[] = [];
+  for (const c of crowns.values()) {
+    const fellow = crowns.get(otherSide(c.tooth));
+    const short = fellow ? fellow.lengthMm - c.lengthMm : 0;
+    if (short > SHORT_MM)
+      doubts.push({ tooth: c.tooth, sentence: `${short.toFixed(1)} mm shorter than {${otherSide(c.tooth)}}: broken, worn or under the gum?` });
+    if (c.tooth % 10 > 3) continue;
+    const off = edgeOff(c);
+    const [low, high] = [((off[0] as number) + (off[1] as number)) / 2, ((off[STEPS - 1] as number) + (off[STEPS - 2] as number)) / 2];
+    // A tooth that leans to a side has one corner up and the other down, as much as its middle says.
+    const middle = ((off[STEPS / 2 - 1] as number) + (off[STEPS / 2] as number)) / 2;
+    if (low + high - 2 * middle <= CORNER_MM) continue;
+    const mesial = high > low === (archSide(c.tooth) === 'right');
+    doubts.push({
+      tooth: c.tooth,
+      sentence: `its ${mesial ? 'mesial' : 'distal'} corner ends ${Math.max(low, high).toFixed(1)} mm short of the usual form: broken?`,
+    });
+  }
+  return doubts;
+}
+
+const otherSide = (tooth: Fdi): Fdi => tooth + (Math.floor(tooth / 10) % 2 === 1 ? 10 : -10);
+
+/** How much higher each step of the edge lies over the lowest one than in the usual form, mm. */
+function edgeOff(c: PickedCrown): number[] {
+  const own = edgeOf(c.across, c.height, c.widthMm);
+  const usual = usualEdge(c.tooth);
+  return own.map((h, k) => h - Math.min(...own) - (usual[k] as number) * c.lengthMm);
+}
+
+function edgeOf(across: Float64Array, height: Float64Array, widthMm: number): number[] {
+  const low = new Array<number>(STEPS).fill(Infinity);
+  for (let i = 0; i < across.length; i++) {
+    const k = Math.floor((STEPS * (across[i] as number)) / widthMm);
+    if (k >= 0 && k < STEPS && (height[i] as number) < (low[k] as number)) low[k] = height[i] as number;
+  }
+  return low;
+}
+
+const usualEdges = new Map<Fdi, readonly number[]>();
+
+/** The library form's edge over its lowest step, as a share of its length. */
+function usualEdge(tooth: Fdi): readonly number[] {
+  const known = usualEdges.get(tooth);
+  if (known) return known;
+  const size = { lengthMm: 10, widthMm: 8, facialVolumeMm: 0 };
+  const { mesh } = crown(tooth, size);
+  const b = bounds(mesh);
+  const n = mesh.positions.length / 3;
+  const across = Float64Array.from({ length: n }, (_, i) => (mesh.positions[3 * i] as number) - b.min[0]);
+  const height = Float64Array.from({ length: n }, (_, i) => mesh.positions[3 * i + 2] as number);
+  const low = edgeOf(across, height, b.max[0] - b.min[0]);
+  const edge = low.map((h) => (h - Math.min(...low)) / size.lengthMm);
+  usualEdges.set(tooth, edge);
+  return edge;
+}

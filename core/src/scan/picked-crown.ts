@@ -1,0 +1,151 @@
+import type { Fdi } from '../teeth/notation.js';
+import type { LookedAt } from './own-scan.js';
+import { onRow, placeOnRow } from './row.js';
+
+/** How large a crown looks as it was picked: greatest width along the row, calliper length from the highest facial place of its neck to its edge. */
+export interface PickedSize {
+  readonly widthMm: number;
+  readonly lengthMm: number;
+}
+
+/** A picked crown seen from its own place in the row; for each of its vertices, mm. */
+export interface PickedCrown extends PickedSize {
+  readonly tooth: Fdi;
+  readonly vertices: Uint32Array;
+  /** Along the row to where x grows, 0 to the width. */
+  readonly across: Float64Array;
+  /** Along the crown from its edge, to its length at the neck. */
+  readonly height: Float64Array;
+  /** Outward, square to both, from the middle between its outermost and innermost place. */
+  readonly outward: Float64Array;
+}
+
+type Looked = Pick<LookedAt, 'mesh' | 'smooth' | 'row' | 'neighbourhood'>;
+
+/** So many rings about where two teeth meet are the scanner's bridge, of neither's surface. */
+const BRIDGE_RINGS = 2;
+/** A place faces outward where its normal does by so much: the neck is measured there. */
+const FACING = 0.35;
+/** The row's direction at a tooth is taken over so much to both sides, mm. */
+const CHORD_MM = 2.5;
+/** Rounds in which the direction that the length is measured in is taken from the length's own ends. */
+const ROUNDS = 3;
+
+/**
+ * Picked crowns, each from its own place. The length is measured along the crown itself, from edge to neck, and so hardly depends on how the
+ * jaw was laid.
+ * @param labels the tooth of each vertex, 0 for gum
+ */
+export function pickedCrowns(look: Looked, labels: Uint8Array): Map<Fdi, PickedCrown> {
+  const counts = new Uint32Array(256);
+  for (let v = 0; v < labels.length; v++) counts[labels[v] as number] = (counts[labels[v] as number] as number) + 1;
+  const own = new Map<Fdi, Uint32Array>();
+  const next = new Uint32Array(256);
+  for (let v = 0; v < labels.length; v++) {
+    const tooth = labels[v] as number;
+    if (tooth === 0) continue;
+    const list = own.get(tooth) ?? new Uint32Array(counts[tooth] as number);
+    own.set(tooth, list);
+    list[next[tooth] as number] = v;
+    next[tooth] = (next[tooth] as number) + 1;
+  }
+  const bridged = bridges(look, labels);
+  return new Map([...own].map(([tooth, vertices]) => [tooth, crownOf(look, tooth, vertices, bridged)]));
+}
+
+/** The places within so many rings of where two teeth meet. */
+function bridges({ neighbourhood: { from, beside } }: Looked, labels: Uint8Array): Uint8Array {
+  const near = new Uint8Array(labels.length);
+  let last: number[] = [];
+  for (let v = 0; v < labels.length; v++) {
+    if (labels[v] === 0) continue;
+    for (let k = from[v] as number; k < (from[v + 1] as number); k++) {
+      const other = labels[beside[k] as number];
+      if (other === 0 || other === labels[v]) continue;
+      near[v] = 1;
+      last.push(v);
+      break;
+    }
+  }
+  for (let ring = 1; ring < BRIDGE_RINGS; ring++) {
+    const next: number[] = [];
+    for (const v of last)
+      for (let k = from[v] as number; k < (from[v + 1] as number); k++) {
+        const w = beside[k] as number;
+        if (labels[w] === 0 || near[w]) continue;
+        near[w] = 1;
+        next.push(w);
+      }
+    last = next;
+  }
+  return near;
+}
+
+function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Array, bridged: Uint8Array): PickedCrown {
+  const p = mesh.positions;
+  const n = smooth.normals;
+  const count = vertices.length;
+  let [x, y] = [0, 0];
+  for (const v of vertices) {
+    x += (p[3 * v] as number) / count;
+    y += (p[3 * v + 1] as number) / count;
+  }
+  const { along } = onRow(row, x, y);
+  const [a, b] = [placeOnRow(row, along - CHORD_MM), placeOnRow(row, along + CHORD_MM)];
+  const chord = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+  const [ux, uy] = [(b[0] - a[0]) / chord, (b[1] - a[1]) / chord];
+  const across = new Float64Array(count);
+  const out = new Float64Array(count);
+  const facial = new Uint8Array(count);
+  let [least, most] = [Infinity, -Infinity];
+  let [inner, outer] = [Infinity, -Infinity];
+  for (let i = 0; i < count; i++) {
+    const v = vertices[i] as number;
+    const [dx, dy] = [(p[3 * v] as number) - x, (p[3 * v + 1] as number) - y];
+    const s = dx * ux + dy * uy;
+    // Outward of the row, as x grows along it and y goes back.
+    const o = dx * uy - dy * ux;
+    across[i] = s;
+    out[i] = o;
+    facial[i] = (n[3 * v] as number) * uy - (n[3 * v + 1] as number) * ux > FACING ? 1 : 0;
+    inner = Math.min(inner, o);
+    outer = Math.max(outer, o);
+    if (bridged[v]) continue;
+    least = Math.min(least, s);
+    most = Math.max(most, s);
+  }
+  // The facial of two cusps; an edge may lean back as it likes.
+  const front = tooth % 10 > 3 ? (inner + outer) / 2 : -Infinity;
+  let [wayOut, wayUp, lengthMm, edgeAt] = [0, 1, 0, 0];
+  const up = (i: number) => p[3 * (vertices[i] as number) + 2] as number;
+  for (let r = 0; r < ROUNDS; r++) {
+    let [edge, neck] = [0, 0];
+    let [low, high] = [Infinity, -Infinity];
+    for (let i = 0; i < count; i++) {
+      const o = out[i] as number;
+      const h = o * wayOut + up(i) * wayUp;
+      if (o >= front && h < low) [low, edge] = [h, i];
+      if (facial[i] && h > high) [high, neck] = [h, i];
+    }
+    if (high <= low) break;
+    const [dOut, dUp] = [(out[neck] as number) - (out[edge] as number), up(neck) - up(edge)];
+    lengthMm = Math.hypot(dOut, dUp);
+    [wayOut, wayUp] = [dOut / (lengthMm || 1), dUp / (lengthMm || 1)];
+    edgeAt = (out[edge] as number) * wayOut + up(edge) * wayUp;
+  }
+  const height = new Float64Array(count);
+  const outward = new Float64Array(count);
+  [inner, outer] = [Infinity, -Infinity];
+  for (let i = 0; i < count; i++) {
+    height[i] = (out[i] as number) * wayOut + up(i) * wayUp - edgeAt;
+    const o = (out[i] as number) * wayUp - up(i) * wayOut;
+    outward[i] = o;
+    inner = Math.min(inner, o);
+    outer = Math.max(outer, o);
+  }
+  for (let i = 0; i < count; i++) {
+    across[i] = (across[i] as number) - Math.min(least, most);
+    outward[i] = (outward[i] as number) - (inner + outer) / 2;
+  }
+  return { tooth, vertices, across, height, outward, widthMm: Math.max(0, most - least), lengthMm };
+}
