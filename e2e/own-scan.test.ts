@@ -220,6 +220,12 @@ it('what is no scan, is cut short or no jaw is refused in a sentence, and the ca
   await choose('ball.stl', writeStlBinary((await import('@radiant/core')).sphere(30)));
   await page.getByText('closes in itself').waitFor({ timeout: 60_000 });
   await page.getByRole('button', { name: 'leave it as it is' }).first().click();
+  // Palate and gum without a tooth are shown, and said to be none.
+  const { mesh: m, truth } = wholeJaw(makePatient(AVOCET), 'upper', { ...setting, stepMm: 0.5 });
+  const bare = m.triangles.filter((_, k) => truth[Math.floor(k / 3)] === 0);
+  await choose('palate.stl', writeStlBinary({ positions: m.positions, triangles: bare }));
+  await page.getByText('Hardly a row of teeth').waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'leave it as it is' }).first().click();
   // A jaw in centimetres is asked about.
   const small = wholeJaw(makePatient(AVOCET), 'lower', { ...setting, stepMm: 0.5 }).mesh;
   await choose('centimetres.stl', writeStlBinary({ positions: small.positions.map((n) => n / 10), triangles: small.triangles }));

@@ -10,6 +10,7 @@ import {
   groundOf,
   inMouthOf,
   inverse,
+  laidByClicks,
   laidByShape,
   layOnto,
   lookedAnew,
@@ -158,6 +159,55 @@ function troubleTrial(seeds) {
   return out;
 }
 
+/** Triangles with their own vertices alone. */
+function compacted(positions, kept) {
+  const map = new Map();
+  const own = kept.map((v) => {
+    if (!map.has(v)) map.set(v, map.size);
+    return map.get(v);
+  });
+  const p = new Float64Array(3 * map.size);
+  for (const [v, i] of map) p.set(positions.subarray(3 * v, 3 * v + 3), 3 * i);
+  return { positions: p, triangles: Uint32Array.from(own) };
+}
+
+/** The triangles whose first corner is wanted, as a surface of its own. */
+function partOfScan({ mesh: { positions, triangles }, truth }, wanted) {
+  const kept = [];
+  for (let t = 0; t < truth.length; t++) {
+    const at = 3 * triangles[3 * t];
+    if (wanted(positions.subarray(at, at + 3), truth[t])) kept.push(...triangles.subarray(3 * t, 3 * t + 3));
+  }
+  return compacted(positions, kept);
+}
+
+/** What is said of scans that are no whole row: each part of one upper jaw, and its front laid by three clicks. */
+function partsTrial() {
+  const patient = makePatient(scatteredRecipe(611));
+  const whole = wholeJaw(patient, 'upper', { ...WHOLE_SCANNER, stepMm: 0.35, seed: 611 });
+  const parts = {
+    whole: () => true,
+    palate: ([x, y], tooth) => tooth === 0 && y > 10 && Math.abs(x) < 18,
+    gum: (_, tooth) => tooth === 0,
+    side: ([x]) => x > 2,
+    front: ([, y]) => y < 9,
+  };
+  const said = (look) => {
+    const { doubt, crowns } = pickTeeth(look, look.teeth);
+    return { teeth: [...crowns.keys()].sort(), doubt: doubt ?? '' };
+  };
+  const out = {};
+  for (const [name, wanted] of Object.entries(parts)) {
+    const { mesh } = repaired(partOfScan(whole, wanted));
+    out[name] = said(laidByShape(mesh, 'upper').look);
+    if (name !== 'front') continue;
+    const tip = (tooth) => patient.teeth.find((t) => t.tooth === tooth).frame.origin;
+    const middle = tip(11).map((v, k) => (v + tip(21)[k]) / 2);
+    out.clicked = said(laidByClicks(mesh, 'upper', [middle, tip(13), tip(23)]).look);
+  }
+  return out;
+}
+
 function sizeTrial() {
   const out = [];
   for (const jaw of ['upper', 'lower']) {
@@ -192,14 +242,7 @@ function withoutVault({ positions, triangles }) {
   const at = (t, k) => (positions[3 * triangles[t] + k] + positions[3 * triangles[t + 1] + k] + positions[3 * triangles[t + 2] + k]) / 3;
   const kept = [];
   for (let t = 0; t < triangles.length; t += 3) if (at(t, 1) < 9 || Math.abs(at(t, 0)) > 18) kept.push(triangles[t], triangles[t + 1], triangles[t + 2]);
-  const map = new Map();
-  const own = kept.map((v) => {
-    if (!map.has(v)) map.set(v, map.size);
-    return map.get(v);
-  });
-  const p = new Float64Array(3 * map.size);
-  for (const [v, i] of map) p.set(positions.subarray(3 * v, 3 * v + 3), 3 * i);
-  return { positions: p, triangles: Uint32Array.from(own) };
+  return compacted(positions, kept);
 }
 
 /** A jaw in its mock-up laid on itself before it from many starts. */
@@ -262,5 +305,7 @@ const answer =
       ? troubleTrial(args.map(Number))
       : what === 'size'
         ? sizeTrial()
-        : layTrial(Number(args[0]));
+        : what === 'parts'
+          ? partsTrial()
+          : layTrial(Number(args[0]));
 process.stdout.write(JSON.stringify(answer));

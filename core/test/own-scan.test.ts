@@ -91,6 +91,25 @@ describe('what is said of teeth that are not whole or not free', () => {
   }, 300_000);
 });
 
+describe('a scan that is no whole row', () => {
+  let parts: Record<'whole' | 'palate' | 'gum' | 'side' | 'front' | 'clicked', { teeth: number[]; doubt: string }>;
+  beforeAll(async () => {
+    parts = await trials('parts');
+  }, 300_000);
+
+  it('is told so: palate alone, gum without teeth, one side, a front that lies wrongly', () => {
+    expect(parts.whole).toEqual({ teeth: [11, 12, 13, 14, 15, 21, 22, 23, 24, 25], doubt: '' });
+    expect(parts.palate.doubt).toMatch(/^No tooth is found in it\. Palate or gum alone is nothing to plan on/);
+    expect(parts.gum.doubt).toMatch(/clear line to the gum: it may be no row of teeth/);
+    expect(parts.side.doubt).toMatch(/a front is planned on both sides/);
+    expect(parts.front.doubt).toMatch(/three clicks lay it anew/);
+  });
+
+  it('a front alone is laid by three clicks, and then its six teeth are there', () => {
+    expect(parts.clicked).toEqual({ teeth: [11, 12, 13, 21, 22, 23], doubt: '' });
+  });
+});
+
 describe('what is measured on picked teeth', () => {
   it('is within 0.3 mm of what was modelled, gum and contacts hiding some of it, and the library’s forms lie on them', async () => {
     const teeth =

@@ -9,6 +9,7 @@ import type { ToothRoom } from './row.js';
 /** Something about a picked tooth that wants looking at. */
 export interface Doubt {
   readonly tooth: Fdi;
+  readonly about: 'gum' | 'contact' | 'face' | 'corner' | 'length';
   /** In words; another tooth stands as `{11}`. */
   readonly sentence: string;
 }
@@ -20,6 +21,28 @@ export interface Doubt {
  */
 export function doubtsOf(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, PickedCrown>, teeth: ReadonlyMap<Fdi, ToothRoom>): Doubt[] {
   return [...borderDoubts(look, tooth, teeth), ...faceDoubts(look, tooth, crowns), ...edgeDoubts(crowns)].sort((p, q) => p.tooth - q.tooth);
+}
+
+/** Of each side, the central with it, so many teeth make a row that can be planned on. House limit. */
+const A_SIDE = 2;
+
+/** Whether what was found is a row of teeth with both sides at all: a sentence where it hardly is. */
+export function rowDoubt(teeth: readonly Fdi[], doubts: readonly Doubt[]): string | undefined {
+  if (teeth.length === 0) return 'No tooth is found in it. Palate or gum alone is nothing to plan on; if there are teeth, three clicks lay it anew.';
+  const faint = new Set(doubts.filter((d) => d.about === 'gum').map((d) => d.tooth)).size;
+  if (2 * faint > teeth.length) {
+    const which =
+      faint < teeth.length
+        ? `${faint} of the ${teeth.length} teeth found have no`
+        : faint > 1
+          ? `None of the ${faint} teeth found has a`
+          : 'The one tooth found has no';
+    return `${which} clear line to the gum: it may be no row of teeth, or lie wrongly. Three clicks lay it anew.`;
+  }
+  const [right, left] = (['right', 'left'] as const).map((side) => teeth.filter((t) => archSide(t) === side));
+  const whole = [right, left].every((side) => (side?.length ?? 0) >= A_SIDE && side?.some((t) => t % 10 === 1));
+  if (whole) return undefined;
+  return 'Both centrals and a tooth behind each are not all found, and a front is planned on both sides. If they are there, three clicks lay it anew; else scan both sides.';
 }
 
 /** A border that folds less than this is hardly seen, 1/mm. House limit. */
@@ -50,13 +73,13 @@ function borderDoubts(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi,
   const doubts: Doubt[] = [];
   for (const t of teeth.keys()) {
     const own = toGum.get(t);
-    if (!own) doubts.push({ tooth: t, sentence: 'no border to the gum was found' });
+    if (!own) doubts.push({ tooth: t, about: 'gum', sentence: 'no border to the gum was found' });
     else if (own[1] > FAINT_SHARE * own[0])
-      doubts.push({ tooth: t, sentence: `${Math.round((100 * own[1]) / own[0])} % of its border to the gum is hardly seen` });
+      doubts.push({ tooth: t, about: 'gum', sentence: `${Math.round((100 * own[1]) / own[0])} % of its border to the gum is hardly seen` });
   }
   for (const [pair, own] of toTooth) {
     const [a, b] = pair.split(' ').map(Number) as [number, number];
-    if (own[0] > 12 && own[1] > FAINT_SHARE * own[0]) doubts.push({ tooth: a, sentence: `can hardly be told from {${b}} where they touch` });
+    if (own[0] > 12 && own[1] > FAINT_SHARE * own[0]) doubts.push({ tooth: a, about: 'contact', sentence: `can hardly be told from {${b}} where they touch` });
   }
   return doubts;
 }
@@ -85,7 +108,7 @@ function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, 
   }
   return [...crowns.values()]
     .filter((c) => (mm2[c.tooth] as number) > FACE_SHARE * c.widthMm * c.lengthMm)
-    .map((c) => ({ tooth: c.tooth, sentence: 'a bracket or the like on its face: what is under it was not seen' }));
+    .map((c) => ({ tooth: c.tooth, about: 'face', sentence: 'a bracket or the like on its face: what is under it was not seen' }));
 }
 
 function areaOf(p: Float64Array, [a, b, c]: readonly [number, number, number]): number {
@@ -109,7 +132,7 @@ function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
     const fellow = crowns.get(otherSide(c.tooth));
     const short = fellow ? fellow.lengthMm - c.lengthMm : 0;
     if (short > SHORT_MM)
-      doubts.push({ tooth: c.tooth, sentence: `${short.toFixed(1)} mm shorter than {${otherSide(c.tooth)}}: broken, worn or under the gum?` });
+      doubts.push({ tooth: c.tooth, about: 'length', sentence: `${short.toFixed(1)} mm shorter than {${otherSide(c.tooth)}}: broken, worn or under the gum?` });
     if (c.tooth % 10 > 3) continue;
     const off = edgeOff(c);
     const [low, high] = [((off[0] as number) + (off[1] as number)) / 2, ((off[STEPS - 1] as number) + (off[STEPS - 2] as number)) / 2];
@@ -119,6 +142,7 @@ function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
     const mesial = high > low === (archSide(c.tooth) === 'right');
     doubts.push({
       tooth: c.tooth,
+      about: 'corner',
       sentence: `its ${mesial ? 'mesial' : 'distal'} corner ends ${Math.max(low, high).toFixed(1)} mm short of the usual form: broken?`,
     });
   }

@@ -3,7 +3,7 @@ import { type Adjacency, adjacencyOf, type Neighbourhood, neighbourhoodOf } from
 import type { Mesh } from '../geometry/mesh.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { concavityOf, type Smooth, smoothed } from './concavity.js';
-import { type Doubt, doubtsOf } from './doubts.js';
+import { type Doubt, doubtsOf, rowDoubt } from './doubts.js';
 import { type PickedCrown, pickedCrowns } from './picked-crown.js';
 import { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './row.js';
 import { ofTriangles, segmented } from './segment.js';
@@ -66,6 +66,8 @@ export interface Picked {
   readonly triangles: Uint8Array;
   readonly crowns: ReadonlyMap<Fdi, PickedCrown>;
   readonly doubts: readonly Doubt[];
+  /** Why this may be no row of teeth to plan on. */
+  readonly doubt?: string;
 }
 
 /**
@@ -81,5 +83,7 @@ export function pickTeeth(look: LookedAt, teeth: ReadonlyMap<Fdi, ToothRoom>, pa
 export function pickedAs(look: LookedAt, vertices: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Picked {
   const triangles = ofTriangles(look.mesh, vertices);
   const crowns = pickedCrowns(look, vertices);
-  return { vertices, triangles, crowns, doubts: doubtsOf(look, triangles, crowns, teeth) };
+  const doubts = doubtsOf(look, triangles, crowns, teeth);
+  const doubt = rowDoubt([...crowns.keys()], doubts);
+  return { vertices, triangles, crowns, doubts, ...(doubt && { doubt }) };
 }

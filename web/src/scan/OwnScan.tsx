@@ -391,7 +391,13 @@ export function OwnScan({ file }: { file: CaseFile }) {
                   {state.laid.on.doubt && <span className="block text-[13px] text-ink-2">{state.laid.on.doubt}</span>}
                 </div>
               )}
-              {state.laid.symmetry < 0.7 && (
+              {state.picked.doubt && (
+                <div className="finding mb-3" data-weight="stop" role="status">
+                  <b className="font-[650]">Hardly a row of teeth</b>
+                  <span className="block text-[13px] text-ink-2">{state.picked.doubt}</span>
+                </div>
+              )}
+              {state.laid.symmetry < 0.7 && !state.picked.doubt && (
                 <div className="finding mb-3" data-weight="watch">
                   <b className="font-[650]">The two sides are unlike</b>
                   <span className="block text-[13px] text-ink-2">Look whether the front is in front; three clicks lay it anew (K).</span>

@@ -109,6 +109,8 @@ export interface PickedView {
   readonly tooth: Uint8Array;
   readonly teeth: readonly PickedTooth[];
   readonly doubts: readonly Doubt[];
+  /** Why this may be no row of teeth to plan on. */
+  readonly doubt?: string;
   /** The line between each tooth and the gum: pieces of two points, in the mouth's coordinates. */
   readonly necks: readonly { readonly tooth: Fdi; readonly line: Float32Array }[];
 }
@@ -204,7 +206,7 @@ function shown(now: Picked): PickedView {
     tooth,
     line: Float32Array.from(meshToArch(jaw, { positions: Float64Array.from(line), triangles: NONE }).positions),
   }));
-  return { tooth: now.vertices.slice(), teeth, doubts: now.doubts, necks };
+  return { tooth: now.vertices.slice(), teeth, doubts: now.doubts, necks, ...(now.doubt && { doubt: now.doubt }) };
 }
 
 const NONE = new Uint32Array();
