@@ -193,8 +193,8 @@ function partsTrial() {
     front: ([, y]) => y < 9,
   };
   const said = (look) => {
-    const { doubt, crowns } = pickTeeth(look, look.teeth);
-    return { teeth: [...crowns.keys()].sort(), doubt: doubt ?? '' };
+    const { doubt, doubts, crowns } = pickTeeth(look, look.teeth);
+    return { teeth: [...crowns.keys()].sort(), doubt: doubt ?? '', contacts: doubts.filter((d) => d.about === 'contact') };
   };
   const out = {};
   for (const [name, wanted] of Object.entries(parts)) {
@@ -204,6 +204,20 @@ function partsTrial() {
     const tip = (tooth) => patient.teeth.find((t) => t.tooth === tooth).frame.origin;
     const middle = tip(11).map((v, k) => (v + tip(21)[k]) / 2);
     out.clicked = said(laidByClicks(mesh, 'upper', [middle, tip(13), tip(23)]).look);
+  }
+  // The centrals joined in their contact, and over their faces.
+  const [right, left] = [11, 21].map((tooth) => patient.teeth.find((t) => t.tooth === tooth));
+  const faceOf = ({ mesh: { positions: p }, frame }) =>
+    p.reduce((least, y, i) => (i % 3 === 1 && Math.abs(p[i + 1] - frame.origin[2] - 4.5) < 0.5 ? Math.min(least, y) : least), Infinity);
+  const face = (faceOf(right) + faceOf(left)) / 2;
+  for (const [name, wide, high, behind] of [
+    ['splint', 3, 8, 1.2],
+    ['block', 5, 6, 0.3],
+  ]) {
+    const middle = [(right.frame.origin[0] + left.frame.origin[0]) / 2, face + 2.5 + behind, right.frame.origin[2] + 4];
+    const joint = { ...right, mesh: placeMesh(box(wide, 5, high), { origin: middle, x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }) };
+    const { mesh } = repaired(wholeJaw(patient, 'upper', { ...WHOLE_SCANNER, seed: 611 }, [joint]).mesh);
+    out[name] = said(laidByShape(mesh, 'upper').look);
   }
   return out;
 }

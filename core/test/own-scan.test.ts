@@ -92,21 +92,27 @@ describe('what is said of teeth that are not whole or not free', () => {
 });
 
 describe('a scan that is no whole row', () => {
-  let parts: Record<'whole' | 'palate' | 'gum' | 'side' | 'front' | 'clicked', { teeth: number[]; doubt: string }>;
+  let parts: Record<'whole' | 'palate' | 'gum' | 'side' | 'front' | 'clicked' | 'splint' | 'block', { teeth: number[]; doubt: string; contacts: Said[] }>;
   beforeAll(async () => {
     parts = await trials('parts');
   }, 300_000);
 
   it('is told so: palate alone, gum without teeth, one side, a front that lies wrongly', () => {
-    expect(parts.whole).toEqual({ teeth: [11, 12, 13, 14, 15, 21, 22, 23, 24, 25], doubt: '' });
+    expect(parts.whole).toEqual({ teeth: [11, 12, 13, 14, 15, 21, 22, 23, 24, 25], doubt: '', contacts: [] });
     expect(parts.palate.doubt).toMatch(/^No tooth is found in it\. Palate or gum alone is nothing to plan on/);
     expect(parts.gum.doubt).toMatch(/clear line to the gum: it may be no row of teeth/);
     expect(parts.side.doubt).toMatch(/a front is planned on both sides/);
     expect(parts.front.doubt).toMatch(/three clicks lay it anew/);
   });
 
+  it('centrals joined in their contact can hardly be told apart; joined over their faces they are not found', () => {
+    expect(parts.splint.teeth).toHaveLength(10);
+    expect(parts.splint.contacts.map((d) => `${d.tooth} ${d.sentence}`)).toEqual(['11 can hardly be told from {21} where they touch']);
+    expect(parts.block.doubt).toMatch(/^Both centrals and a tooth behind each are not all found/);
+  });
+
   it('a front alone is laid by three clicks, and then its six teeth are there', () => {
-    expect(parts.clicked).toEqual({ teeth: [11, 12, 13, 21, 22, 23], doubt: '' });
+    expect(parts.clicked).toEqual({ teeth: [11, 12, 13, 21, 22, 23], doubt: '', contacts: [] });
   });
 });
 
