@@ -1,4 +1,5 @@
-import { adjacencyOf, type Mesh, neighbourhoodOf, pickedCrowns, type RowCurve, vertexNormals } from '@radiant/core';
+import { type Mesh, type PickedCrown, pickedCrowns, type RowCurve, vertexNormals } from '@radiant/core';
+import { edgeDoubts } from '../src/scan/doubts.js';
 
 const STEP = 0.2;
 const [ACROSS, UP] = [61, 71];
@@ -28,7 +29,7 @@ function sheet(leanDeg: number, toothAt: (x: number, up: number) => number) {
       triangles.push(p, q, r, p, r, t);
     }
   const mesh: Mesh = { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
-  const look = { mesh, smooth: { mesh, normals: vertexNormals(mesh) }, neighbourhood: neighbourhoodOf(mesh, adjacencyOf(mesh)), row: ROW };
+  const look = { mesh, smooth: { mesh, normals: vertexNormals(mesh) }, row: ROW };
   return { look, labels: Uint8Array.from(labels) };
 }
 
@@ -55,4 +56,26 @@ it('what was hardly picked has a size too, and gum has none', () => {
   const { look, labels } = sheet(0, (x, up) => (Math.abs(x) < 0.1 && up === 2 ? 12 : 0));
   const sizes = [...pickedCrowns(look, labels).values()].map((c) => [c.tooth, c.widthMm, c.lengthMm]);
   expect(sizes).toEqual([[12, 0, 0]]);
+});
+
+describe('what is said of an edge', () => {
+  /** A right central 8 mm wide and 10 mm long whose edge stands so high at each place across. */
+  const central = (edge: (x: number) => number, stepMm = 0.2): PickedCrown => {
+    const across = Float64Array.from({ length: Math.round(8 / stepMm) }, (_, i) => i * stepMm);
+    return { tooth: 11, vertices: new Uint32Array(across.length), across, height: across.map(edge), outward: across.map(() => 1), widthMm: 8, lengthMm: 10 };
+  };
+  const said = (c: PickedCrown) => edgeDoubts(new Map([[c.tooth, c]])).map((d) => d.sentence);
+
+  it('a corner that is gone is named by its side; a level edge and a leaning one are whole', () => {
+    expect(said(central(() => 0))).toEqual([]);
+    expect(said(central((x) => 0.2 * x))).toEqual([]);
+    // On the patient's right mesial lies where x grows.
+    expect(said(central((x) => Math.max(0, x - 4.8)))[0]).toMatch(/^its mesial corner ends 2\.\d mm short/);
+    expect(said(central((x) => Math.max(0, 3.2 - x)))[0]).toMatch(/^its distal corner ends 1\.\d mm short/);
+  });
+
+  it('where a coarse scan has no point at a step, or hardly anything was picked, nothing is said', () => {
+    expect(said(central((x) => Math.max(0, x - 4.8), 1.5))).toEqual([]);
+    expect(said({ ...central(() => 0), widthMm: 0, lengthMm: 0 })).toEqual([]);
+  });
 });

@@ -18,7 +18,7 @@ export interface Bounds {
 export const vertexCount = (m: Mesh): number => m.positions.length / 3;
 export const triangleCount = (m: Mesh): number => m.triangles.length / 3;
 
-export function vertex(m: Mesh, i: number): Vec3 {
+export function vertex(m: { readonly positions: ArrayLike<number> }, i: number): Vec3 {
   return [m.positions[3 * i] as number, m.positions[3 * i + 1] as number, m.positions[3 * i + 2] as number];
 }
 

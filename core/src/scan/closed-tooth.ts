@@ -33,7 +33,7 @@ const NEITHER = 255;
  * Which triangles of a tooth lie where it meets its neighbour: scanners bridge what they can't see between two teeth, so what is
  * there is neither's surface.
  */
-function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
+export function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
   const own = new Uint8Array(m.positions.length / 3);
   const near = new Uint8Array(own.length);
   for (let t = 0; t < tooth.length; t++) {

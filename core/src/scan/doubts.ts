@@ -1,6 +1,6 @@
 import { archSide } from '../contour/arch.js';
 import { crown } from '../contour/crown.js';
-import { bounds } from '../geometry/mesh.js';
+import { bounds, triangleArea } from '../geometry/mesh.js';
 import type { Fdi } from '../teeth/notation.js';
 import type { LookedAt } from './own-scan.js';
 import type { PickedCrown } from './picked-crown.js';
@@ -100,22 +100,15 @@ function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, 
       if (onFace && (look.concavity[v] as number) > FACE_FOLD) folds[v] = 1;
     });
   const mm2 = new Float64Array(256);
-  const { positions: p, triangles } = look.mesh;
+  const { triangles } = look.mesh;
   for (let t = 0; t < tooth.length; t++) {
-    const corners = [triangles[3 * t] as number, triangles[3 * t + 1] as number, triangles[3 * t + 2] as number] as const;
-    const folding = corners.reduce((n, v) => n + (folds[v] as number), 0);
-    if (folding > 0) mm2[tooth[t] as number] = (mm2[tooth[t] as number] as number) + (areaOf(p, corners) * folding) / 3;
+    let folding = 0;
+    for (let c = 0; c < 3; c++) folding += folds[triangles[3 * t + c] as number] as number;
+    if (folding > 0) mm2[tooth[t] as number] = (mm2[tooth[t] as number] as number) + (triangleArea(look.mesh, 3 * t) * folding) / 3;
   }
   return [...crowns.values()]
     .filter((c) => (mm2[c.tooth] as number) > FACE_SHARE * c.widthMm * c.lengthMm)
     .map((c) => ({ tooth: c.tooth, about: 'face', sentence: 'a bracket or the like on its face: what is under it was not seen' }));
-}
-
-function areaOf(p: Float64Array, [a, b, c]: readonly [number, number, number]): number {
-  const at = (v: number, k: number) => p[3 * v + k] as number;
-  const [ux, uy, uz] = [at(b, 0) - at(a, 0), at(b, 1) - at(a, 1), at(b, 2) - at(a, 2)];
-  const [vx, vy, vz] = [at(c, 0) - at(a, 0), at(c, 1) - at(a, 1), at(c, 2) - at(a, 2)];
-  return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
 }
 
 /** The course of an edge is compared in so many steps across the crown. */
@@ -126,7 +119,7 @@ const CORNER_MM = 1.2;
 const SHORT_MM = 2;
 
 /** Front teeth whose edge is not what the usual form of their kind has, and crowns much shorter than the same tooth of the other side. */
-function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
+export function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
   const doubts: Doubt[] = [];
   for (const c of crowns.values()) {
     const fellow = crowns.get(otherSide(c.tooth));
@@ -138,7 +131,9 @@ function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
     const [low, high] = [((off[0] as number) + (off[1] as number)) / 2, ((off[STEPS - 1] as number) + (off[STEPS - 2] as number)) / 2];
     // A tooth that leans to a side has one corner up and the other down, as much as its middle says.
     const middle = ((off[STEPS / 2 - 1] as number) + (off[STEPS / 2] as number)) / 2;
-    if (low + high - 2 * middle <= CORNER_MM) continue;
+    // A step without a point of a coarse scan tells nothing.
+    const lost = low + high - 2 * middle;
+    if (!Number.isFinite(lost) || lost <= CORNER_MM) continue;
     const mesial = high > low === (archSide(c.tooth) === 'right');
     doubts.push({
       tooth: c.tooth,

@@ -33,8 +33,7 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   const widest = Math.max(...([0, 1, 2] as const).map((k) => size.max[k] - size.min[k]));
   if (widest < JAW_MM.least || widest > JAW_MM.most * 1.6)
     throw new Refusal('no-jaw', `The scan is ${widest.toFixed(1)} wide; a jaw in millimetres is ${JAW_MM.least} to ${JAW_MM.most}.`, widest);
-  let bite = normalize(area);
-  for (let round = 0; round < 4; round++) bite = summitPlane(m, bite);
+  const bite = summitDirection(m, normalize(area));
   const [a, b] = planeAxes(bite);
   const top = topOf(m, bite);
   const points: [number, number][] = [];
@@ -111,8 +110,7 @@ export function frameFromClicks(middle: Vec3, right: Vec3, left: Vec3, jaw: Jaw,
  */
 export function levelled(m: Mesh, jaw: Jaw, frame: Frame, clicked: readonly Vec3[], slipMm: number): Frame {
   const sign = jaw === 'upper' ? -1 : 1;
-  let bite = scale(frame.z, sign);
-  for (let round = 0; round < 4; round++) bite = summitPlane(m, bite);
+  const bite = summitDirection(m, scale(frame.z, sign));
   const heights = clicked.map((p) => dot(bite, p));
   if (Math.max(...heights) - Math.min(...heights) > slipMm) return frame;
   const z = scale(bite, sign);
@@ -137,6 +135,16 @@ function planeAxes(n: Vec3): [Vec3, Vec3] {
 const SECTORS = 16;
 /** Edges and cusps stand within this of their plane, mm. */
 const UNDER_MM = 1.2;
+
+/** Sectors are found anew with each better direction; after so many rounds it stays. */
+const SUMMIT_ROUNDS = 4;
+
+/** The direction across the plane of edges and cusps, from one that is about right. */
+function summitDirection(m: Mesh, about: Vec3): Vec3 {
+  let bite = about;
+  for (let round = 0; round < SUMMIT_ROUNDS; round++) bite = summitPlane(m, bite);
+  return bite;
+}
 
 /** The direction across the plane through the highest place of each sector about the middle. */
 function summitPlane(m: Mesh, bite: Vec3): Vec3 {

@@ -82,7 +82,7 @@ export function pickTeeth(look: LookedAt, teeth: ReadonlyMap<Fdi, ToothRoom>, pa
 /** What is picked once the tooth of each vertex is known. */
 export function pickedAs(look: LookedAt, vertices: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Picked {
   const triangles = ofTriangles(look.mesh, vertices);
-  const crowns = pickedCrowns(look, vertices);
+  const crowns = pickedCrowns(look, vertices, triangles);
   const doubts = doubtsOf(look, triangles, crowns, teeth);
   const doubt = rowDoubt([...crowns.keys()], doubts);
   return { vertices, triangles, crowns, doubts, ...(doubt && { doubt }) };

@@ -1,6 +1,8 @@
 import type { Fdi } from '../teeth/notation.js';
+import { bridges } from './closed-tooth.js';
 import type { LookedAt } from './own-scan.js';
 import { onRow, placeOnRow } from './row.js';
+import { ofTriangles } from './segment.js';
 
 /** How large a crown looks as it was picked: greatest width along the row, calliper length from the highest facial place of its neck to its edge. */
 export interface PickedSize {
@@ -20,10 +22,8 @@ export interface PickedCrown extends PickedSize {
   readonly outward: Float64Array;
 }
 
-type Looked = Pick<LookedAt, 'mesh' | 'smooth' | 'row' | 'neighbourhood'>;
+type Looked = Pick<LookedAt, 'mesh' | 'smooth' | 'row'>;
 
-/** So many rings about where two teeth meet are the scanner's bridge, of neither's surface. */
-const BRIDGE_RINGS = 2;
 /** A place faces outward where its normal does by so much: the neck is measured there. */
 const FACING = 0.35;
 /** The row's direction at a tooth is taken over so much to both sides, mm. */
@@ -35,8 +35,9 @@ const ROUNDS = 3;
  * Picked crowns, each from its own place. The length is measured along the crown itself, from edge to neck, and so hardly depends on how the
  * jaw was laid.
  * @param labels the tooth of each vertex, 0 for gum
+ * @param triangles the tooth of each triangle
  */
-export function pickedCrowns(look: Looked, labels: Uint8Array): Map<Fdi, PickedCrown> {
+export function pickedCrowns(look: Looked, labels: Uint8Array, triangles: Uint8Array = ofTriangles(look.mesh, labels)): Map<Fdi, PickedCrown> {
   const counts = new Uint32Array(256);
   for (let v = 0; v < labels.length; v++) counts[labels[v] as number] = (counts[labels[v] as number] as number) + 1;
   const own = new Map<Fdi, Uint32Array>();
@@ -49,36 +50,11 @@ export function pickedCrowns(look: Looked, labels: Uint8Array): Map<Fdi, PickedC
     list[next[tooth] as number] = v;
     next[tooth] = (next[tooth] as number) + 1;
   }
-  const bridged = bridges(look, labels);
+  const bridged = new Uint8Array(labels.length);
+  bridges(look.mesh, triangles).forEach((bridge, t) => {
+    if (bridge) for (let c = 0; c < 3; c++) bridged[look.mesh.triangles[3 * t + c] as number] = 1;
+  });
   return new Map([...own].map(([tooth, vertices]) => [tooth, crownOf(look, tooth, vertices, bridged)]));
-}
-
-/** The places within so many rings of where two teeth meet. */
-function bridges({ neighbourhood: { from, beside } }: Looked, labels: Uint8Array): Uint8Array {
-  const near = new Uint8Array(labels.length);
-  let last: number[] = [];
-  for (let v = 0; v < labels.length; v++) {
-    if (labels[v] === 0) continue;
-    for (let k = from[v] as number; k < (from[v + 1] as number); k++) {
-      const other = labels[beside[k] as number];
-      if (other === 0 || other === labels[v]) continue;
-      near[v] = 1;
-      last.push(v);
-      break;
-    }
-  }
-  for (let ring = 1; ring < BRIDGE_RINGS; ring++) {
-    const next: number[] = [];
-    for (const v of last)
-      for (let k = from[v] as number; k < (from[v + 1] as number); k++) {
-        const w = beside[k] as number;
-        if (labels[w] === 0 || near[w]) continue;
-        near[w] = 1;
-        next.push(w);
-      }
-    last = next;
-  }
-  return near;
 }
 
 function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Array, bridged: Uint8Array): PickedCrown {

@@ -14,7 +14,7 @@ export type OwnScanState =
   | { readonly state: 'laid'; readonly opened: Opened; readonly jaw: Jaw; readonly laid: Laid; readonly picked: PickedView };
 
 /** Nothing there that a pointer could meet. */
-const UNTOUCHED: Cells = { box: new Float32Array(), first: new Uint32Array(1), faces: new Uint32Array() };
+const UNTOUCHED: Cells = { box: new Float64Array(), first: new Uint32Array(1), faces: new Uint32Array() };
 
 /** A jaw whose teeth nobody has told apart yet, to be looked at only. */
 function untold(mesh: DrawableMesh): { laid: Laid; picked: PickedView } {

@@ -30,6 +30,7 @@ import {
   neckLines,
   nested,
   type Picked,
+  type PickedCrown,
   type PickedSize,
   pickedAs,
   pickTeeth,
@@ -200,7 +201,7 @@ function pick(): PickedView {
 function shown(now: Picked): PickedView {
   picked = now;
   const teeth = [...now.crowns.values()]
-    .map(({ tooth, widthMm, lengthMm }) => ({ tooth, at: middleOf(tooth), widthMm, lengthMm }))
+    .map((c) => ({ tooth: c.tooth, at: middleOf(c), widthMm: c.widthMm, lengthMm: c.lengthMm }))
     .sort((p, q) => p.tooth - q.tooth);
   const necks = [...neckLines(look as LookedAt, now.vertices)].map(([tooth, line]) => ({
     tooth,
@@ -214,19 +215,17 @@ const NONE = new Uint32Array();
 const turned = (p: Vec3): Vec3 => (jaw === 'upper' ? p : turnedOver(p));
 
 /** Where a tooth's number stands: before the middle of what was picked, nearer to the edge than to the neck. */
-function middleOf(tooth: Fdi): Vec3 {
+function middleOf({ vertices }: PickedCrown): Vec3 {
   const p = (inMouth as Mesh).positions;
-  const { vertices } = picked as Picked;
-  let [x, y, n] = [0, 0, 0];
+  let [x, y] = [0, 0];
   let [least, most] = [Infinity, -Infinity];
-  for (let v = 0; v < vertices.length; v++) {
-    if (vertices[v] !== tooth) continue;
+  for (const v of vertices) {
     x += p[3 * v] as number;
     y += p[3 * v + 1] as number;
     least = Math.min(least, p[3 * v + 2] as number);
     most = Math.max(most, p[3 * v + 2] as number);
-    n++;
   }
+  const n = vertices.length;
   return [x / n, y / n, jaw === 'upper' ? least + 0.4 * (most - least) : most - 0.4 * (most - least)];
 }
 

@@ -108,7 +108,7 @@ function cast(
 }
 
 /** Where the ray enters the box that begins at b, or Infinity where it misses it or enters beyond the best hit. */
-function entry(box: Float64Array, b: number, ox: number, oy: number, oz: number, ix: number, iy: number, iz: number, best: number): number {
+export function entry(box: Float64Array, b: number, ox: number, oy: number, oz: number, ix: number, iy: number, iz: number, best: number): number {
   const x0 = ((box[b] as number) - ox) * ix;
   const x1 = ((box[b + 3] as number) - ox) * ix;
   const y0 = ((box[b + 1] as number) - oy) * iy;
