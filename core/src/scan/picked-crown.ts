@@ -50,14 +50,15 @@ export function pickedCrowns(look: Looked, labels: Uint8Array, triangles: Uint8A
     list[next[tooth] as number] = v;
     next[tooth] = (next[tooth] as number) + 1;
   }
-  const bridged = new Uint8Array(labels.length);
+  // What a scanner bridges between two teeth is of neither's surface; a place that is on no other triangle does not count for the width.
+  const seen = new Uint8Array(labels.length);
   bridges(look.mesh, triangles).forEach((bridge, t) => {
-    if (bridge) for (let c = 0; c < 3; c++) bridged[look.mesh.triangles[3 * t + c] as number] = 1;
+    if (!bridge) for (let c = 0; c < 3; c++) seen[look.mesh.triangles[3 * t + c] as number] = 1;
   });
-  return new Map([...own].map(([tooth, vertices]) => [tooth, crownOf(look, tooth, vertices, bridged)]));
+  return new Map([...own].map(([tooth, vertices]) => [tooth, crownOf(look, tooth, vertices, seen)]));
 }
 
-function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Array, bridged: Uint8Array): PickedCrown {
+function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Array, seen: Uint8Array): PickedCrown {
   const p = mesh.positions;
   const n = smooth.normals;
   const count = vertices.length;
@@ -86,7 +87,7 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
     facial[i] = (n[3 * v] as number) * uy - (n[3 * v + 1] as number) * ux > FACING ? 1 : 0;
     inner = Math.min(inner, o);
     outer = Math.max(outer, o);
-    if (bridged[v]) continue;
+    if (!seen[v]) continue;
     least = Math.min(least, s);
     most = Math.max(most, s);
   }
