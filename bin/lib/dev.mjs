@@ -1,11 +1,12 @@
 import { spawn } from 'node:child_process';
-import { watch } from 'node:fs';
-import { readArgs } from './args.mjs';
+import { mkdirSync, watch } from 'node:fs';
+import { fail, readArgs } from './args.mjs';
 import { ensureBuild } from './build.mjs';
 import { startDatabase } from './database.mjs';
 import { ensureModules, ensurePackages } from './install.mjs';
 import { inRoot, root } from './paths.mjs';
 import { endGroup, freePort } from './process.mjs';
+import { endRecorded, forget, takeFolder } from './running.mjs';
 import { onEnd, startServer } from './server.mjs';
 
 const args = readArgs(process.argv.slice(2), { port: 8480, data: '.data' });
@@ -13,6 +14,10 @@ const ends = [];
 const leave = onEnd(ends);
 
 try {
+  mkdirSync(args.data, { recursive: true, mode: 0o700 });
+  const holder = takeFolder(args.data);
+  if (holder) fail(`Radiant Arch runs on ${args.data} already (process ${holder}); end it first, or choose another folder with --data.`);
+  await endRecorded(args.data, 'server');
   await ensurePackages(['database']);
   await ensureModules();
   await ensureBuild({ web: false });
@@ -32,6 +37,7 @@ try {
     () => endGroup(compiler),
     () => server.stop(),
     database.stop,
+    async () => forget(args.data, 'start'),
   );
 
   // The server starts again a moment after the compiler has written.

@@ -1,5 +1,5 @@
-import { randomBytes } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 
 /** Everything the server is told from outside, read once at start from the environment. */
@@ -34,10 +34,18 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
   };
 }
 
+/** Hex digits that a secret has; a file with fewer was cut short while it was written, and is made anew. */
+const SECRET = /^[0-9a-f]{64}$/;
+
 function secret(path: string): string {
-  if (!existsSync(path)) {
-    mkdirSync(join(path, '..'), { recursive: true });
-    writeFileSync(path, randomBytes(32).toString('hex'), { mode: 0o600 });
-  }
-  return readFileSync(path, 'utf8').trim();
+  const held = existsSync(path) ? readFileSync(path, 'utf8').trim() : '';
+  if (SECRET.test(held)) return held;
+  mkdirSync(join(path, '..'), { recursive: true });
+  const draft = `${path}.${randomUUID()}`;
+  const file = openSync(draft, 'wx', 0o600);
+  writeSync(file, randomBytes(32).toString('hex'));
+  fsyncSync(file);
+  closeSync(file);
+  renameSync(draft, path);
+  return readFileSync(path, 'utf8');
 }

@@ -92,7 +92,7 @@ export async function inDatabase<T>(work: (run: (sql: string, values?: unknown[]
 }
 
 /** The process number of the house's database. */
-export const databasePid = (data = DATA): number => Number(readFileSync(join(data, 'database.pid'), 'utf8'));
+export const databasePid = (data = DATA): number => JSON.parse(readFileSync(join(data, 'running-database.json'), 'utf8')).pid as number;
 
 /** Waits until something holds; fails after the given time with what was awaited. */
 export async function until(what: string, holds: () => Promise<boolean>, ms = 30_000): Promise<void> {
