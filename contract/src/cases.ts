@@ -1,12 +1,12 @@
 import 'reflect-metadata';
-import { Type } from 'class-transformer';
+import { PLANNABLE } from '@radiant/core';
 import {
+  ArrayMaxSize,
   Equals,
   IsArray,
   IsDefined,
   IsIn,
   IsInt,
-  IsISO8601,
   IsObject,
   IsOptional,
   IsString,
@@ -18,6 +18,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ContourApproval, type ContourVersion, WornMockUp } from './contours.js';
+import { Holds, IsDay, IsMoment } from './holds.js';
 import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './records.js';
 import { COMMENT_STAGES, type CommentStage, ROLES, type Role, SECTION_NAMES, type SectionName } from './role.js';
 import { MeetSection, ProposeSection, ReadSection, ReduceSection, type SectionData, ShapeSection, ToothPlanInput } from './sections.js';
@@ -32,7 +33,7 @@ export class NewCase {
 
   @IsOptional()
   @ValidateNested()
-  @Type(() => MeetSection)
+  @Holds(() => MeetSection)
   meet?: MeetSection;
 }
 
@@ -116,7 +117,7 @@ export class FileChange {
   state?: CaseState | null;
 
   @IsOptional()
-  @IsISO8601({ strict: true }, words('The date on which it was taken is a calendar date.'))
+  @IsDay(words('The date on which it was taken is a calendar date.'))
   takenOn?: string | null;
 
   @IsOptional()
@@ -177,37 +178,39 @@ export interface CaseDetail {
 /** The format's name and the newest version that this program reads. */
 export const CASE_DOCUMENT_FORMAT = 'radiant-arch-case';
 export const CASE_DOCUMENT_VERSION = 3;
+/** Most entries of a case file's lists: far beyond any case, and a bound for whoever reads one. */
+export const CASE_DOCUMENT_MOST = { files: 5000, comments: 20_000, contours: 2000, history: 500_000 } as const;
 /** Older versions that are still read: 1 had no views, states and history of teeth, 2 measured the retracted front view alone. */
 export const CASE_DOCUMENT_READ: readonly number[] = [1, 2, 3];
 
-class StoredSections {
+export class StoredSections {
   @IsDefined()
   @ValidateNested()
-  @Type(() => MeetSection)
+  @Holds(() => MeetSection)
   meet!: MeetSection;
 
   @IsDefined()
   @ValidateNested()
-  @Type(() => ReadSection)
+  @Holds(() => ReadSection)
   read!: ReadSection;
 
   @IsDefined()
   @ValidateNested()
-  @Type(() => ProposeSection)
+  @Holds(() => ProposeSection)
   propose!: ProposeSection;
 
   @IsDefined()
   @ValidateNested()
-  @Type(() => ShapeSection)
+  @Holds(() => ShapeSection)
   shape!: ShapeSection;
 
   @IsDefined()
   @ValidateNested()
-  @Type(() => ReduceSection)
+  @Holds(() => ReduceSection)
   reduce!: ReduceSection;
 }
 
-class StoredFile {
+export class StoredFile {
   @IsUUID()
   id!: string;
 
@@ -222,7 +225,7 @@ class StoredFile {
   @MaxLength(120)
   origin!: string;
 
-  @IsISO8601()
+  @IsMoment()
   at!: string;
 
   @Matches(/^[0-9a-f]{64}$/)
@@ -240,7 +243,7 @@ class StoredFile {
   state?: CaseState | null;
 
   @IsOptional()
-  @IsISO8601({ strict: true })
+  @IsDay()
   takenOn?: string | null;
 
   @IsOptional()
@@ -249,7 +252,7 @@ class StoredFile {
   takenBy?: string;
 }
 
-class StoredComment {
+export class StoredComment {
   @IsIn(COMMENT_STAGES as unknown as string[])
   stage!: CommentStage;
 
@@ -264,11 +267,11 @@ class StoredComment {
   @IsIn(ROLES as unknown as string[])
   role!: Role;
 
-  @IsISO8601()
+  @IsMoment()
   at!: string;
 }
 
-class StoredRevision {
+export class StoredRevision {
   @IsIn(SECTION_NAMES as unknown as string[])
   section!: SectionName;
 
@@ -283,7 +286,7 @@ class StoredRevision {
   @MaxLength(120)
   by!: string;
 
-  @IsISO8601()
+  @IsMoment()
   at!: string;
 }
 
@@ -292,11 +295,11 @@ class StoredApproval extends ContourApproval {
   @MaxLength(120)
   by!: string;
 
-  @IsISO8601()
+  @IsMoment()
   at!: string;
 }
 
-class StoredContour {
+export class StoredContour {
   @IsInt()
   @Min(1)
   number!: number;
@@ -313,7 +316,7 @@ class StoredContour {
   @MaxLength(120)
   by!: string;
 
-  @IsISO8601()
+  @IsMoment()
   at!: string;
 
   @IsOptional()
@@ -321,18 +324,19 @@ class StoredContour {
   scanId?: string | null;
 
   @IsArray()
+  @ArrayMaxSize(PLANNABLE.length)
   @ValidateNested({ each: true })
-  @Type(() => ToothPlanInput)
+  @Holds(() => ToothPlanInput)
   teeth!: ToothPlanInput[];
 
   @IsOptional()
   @ValidateNested()
-  @Type(() => WornMockUp)
+  @Holds(() => WornMockUp)
   worn?: WornMockUp | null;
 
   @IsOptional()
   @ValidateNested()
-  @Type(() => StoredApproval)
+  @Holds(() => StoredApproval)
   approved?: StoredApproval | null;
 }
 
@@ -344,7 +348,7 @@ export class CaseDocument {
   @IsIn(CASE_DOCUMENT_READ as number[], words(`This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`))
   version!: number;
 
-  @IsISO8601()
+  @IsMoment()
   writtenAt!: string;
 
   @IsString()
@@ -353,27 +357,31 @@ export class CaseDocument {
 
   @IsDefined(words('The case file has no sections.'))
   @ValidateNested()
-  @Type(() => StoredSections)
+  @Holds(() => StoredSections)
   sections!: StoredSections;
 
   @IsArray()
+  @ArrayMaxSize(CASE_DOCUMENT_MOST.files)
   @ValidateNested({ each: true })
-  @Type(() => StoredFile)
+  @Holds(() => StoredFile)
   files!: StoredFile[];
 
   @IsArray()
+  @ArrayMaxSize(CASE_DOCUMENT_MOST.comments)
   @ValidateNested({ each: true })
-  @Type(() => StoredComment)
+  @Holds(() => StoredComment)
   comments!: StoredComment[];
 
   @IsArray()
+  @ArrayMaxSize(CASE_DOCUMENT_MOST.history)
   @ValidateNested({ each: true })
-  @Type(() => StoredRevision)
+  @Holds(() => StoredRevision)
   history!: StoredRevision[];
 
   @IsOptional()
   @IsArray()
+  @ArrayMaxSize(CASE_DOCUMENT_MOST.contours)
   @ValidateNested({ each: true })
-  @Type(() => StoredContour)
+  @Holds(() => StoredContour)
   contours?: StoredContour[];
 }

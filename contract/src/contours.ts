@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { PLAN_LIMITS, PLANNABLE, type PlanNumber } from '@radiant/core';
-import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsIn, IsISO8601, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import { Holds, IsDay } from './holds.js';
 import { PLAN_FIELDS, planDefault } from './plan-fields.js';
 import type { ToothPlanInput } from './sections.js';
 
@@ -34,11 +34,11 @@ export class AskedChange {
 
 /** A version worn in the mouth as a mock-up, and what came of it. */
 export class WornMockUp {
-  @IsISO8601({ strict: true }, words('The day on which the mock-up was put in is a calendar date.'))
+  @IsDay(words('The day on which the mock-up was put in is a calendar date.'))
   from!: string;
 
   @IsOptional()
-  @IsISO8601({ strict: true }, words('The day on which the mock-up came out is a calendar date.'))
+  @IsDay(words('The day on which the mock-up came out is a calendar date.'))
   until?: string | null;
 
   @IsString(words('The note on speech is text.'))
@@ -57,7 +57,7 @@ export class WornMockUp {
   @IsArray(words('The changes asked for are a list.'))
   @ArrayMaxSize(60, words('At most 60 changes are asked for.'))
   @ValidateNested({ each: true })
-  @Type(() => AskedChange)
+  @Holds(() => AskedChange)
   asked?: AskedChange[];
 }
 

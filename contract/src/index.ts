@@ -1,6 +1,7 @@
 export * from './cases.js';
 export * from './contours.js';
 export * from './core-forms.js';
+export { Holds, isDay, isMoment } from './holds.js';
 export * from './people.js';
 export * from './plan-fields.js';
 export * from './problem.js';

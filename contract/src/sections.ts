@@ -18,7 +18,6 @@ import {
   VENEER_DESIGNS,
   VIEW_POINTS,
 } from '@radiant/core';
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -28,7 +27,6 @@ import {
   IsDefined,
   IsIn,
   IsInt,
-  IsISO8601,
   IsNumber,
   IsOptional,
   IsPositive,
@@ -40,6 +38,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { AreWhole, Holds, IsDay } from './holds.js';
 import { PLAN_FIELDS, planRefusal } from './plan-fields.js';
 import { CAUTIONS, type Caution, keysOf, PHOTO_VIEWS, type PhotoView, TOOTH_PAST, type ToothPast, WISH_TAGS, type WishTag } from './records.js';
 import type { SectionName } from './role.js';
@@ -65,12 +64,12 @@ export class PointPx {
 export class CalibrationInput {
   @IsDefined()
   @ValidateNested()
-  @Type(() => PointPx)
+  @Holds(() => PointPx)
   from!: PointPx;
 
   @IsDefined()
   @ValidateNested()
-  @Type(() => PointPx)
+  @Holds(() => PointPx)
   to!: PointPx;
 
   @IsNumber(FINITE, words('The length of the scale is not a number.'))
@@ -120,6 +119,7 @@ export class ToothHistory {
   tooth!: number;
 
   @IsArray(words('The history of a tooth is a list.'))
+  @ArrayMaxSize(keysOf(TOOTH_PAST).length, words('A point of a tooth’s history is named twice.'))
   @ArrayUnique(words('A point of a tooth’s history is named twice.'))
   @IsIn(keysOf(TOOTH_PAST), { each: true, message: 'A point of a tooth’s history is not known.' })
   past: ToothPast[] = [];
@@ -148,15 +148,17 @@ export class MeetSection {
   wish: string = '';
 
   @IsArray(words('The tags of the wish are a list.'))
+  @ArrayMaxSize(keysOf(WISH_TAGS).length, words('A tag is set twice.'))
   @ArrayUnique(words('A tag is set twice.'))
   @IsIn(keysOf(WISH_TAGS), { each: true, message: 'A tag of the wish is not known.' })
   wishTags: WishTag[] = [];
 
   @IsOptional()
-  @IsISO8601({ strict: true }, words('The date to finish by is a calendar date.'))
+  @IsDay(words('The date to finish by is a calendar date.'))
   finishBy?: string | null;
 
   @IsArray(words('The cautions are a list.'))
+  @ArrayMaxSize(keysOf(CAUTIONS).length, words('A caution is set twice.'))
   @ArrayUnique(words('A caution is set twice.'))
   @IsIn(keysOf(CAUTIONS), { each: true, message: 'A caution is not known.' })
   cautions: Caution[] = [];
@@ -166,9 +168,10 @@ export class MeetSection {
   cautionNote: string = '';
 
   @IsArray(words('The history of the teeth is a list.'))
+  @ArrayMaxSize(ALL_TEETH.length, words('A tooth stands in the history twice.'))
   @ArrayUnique((t: ToothHistory) => t.tooth, words('A tooth stands in the history twice.'))
   @ValidateNested({ each: true })
-  @Type(() => ToothHistory)
+  @Holds(() => ToothHistory)
   teeth: ToothHistory[] = [];
 }
 
@@ -185,7 +188,7 @@ export class FreeMeasure {
   @ArrayMinSize(2, words('A measure has two points, an angle three.'))
   @ArrayMaxSize(3, words('A measure has two points, an angle three.'))
   @ValidateNested({ each: true })
-  @Type(() => PointPx)
+  @Holds(() => PointPx)
   points!: PointPx[];
 }
 
@@ -221,13 +224,13 @@ export class ViewReadingInput {
 
   @IsOptional()
   @ValidateNested()
-  @Type(() => CalibrationInput)
+  @Holds(() => CalibrationInput)
   calibration?: CalibrationInput | null;
 
   /** A second known length, to check the scale by. */
   @IsOptional()
   @ValidateNested()
-  @Type(() => CalibrationInput)
+  @Holds(() => CalibrationInput)
   check?: CalibrationInput | null;
 
   /** Of a smile: the last upper tooth that is seen on each side. */
@@ -243,14 +246,14 @@ export class ViewReadingInput {
   @ArrayMaxSize(120, words('A view has at most 120 points.'))
   @ArrayUnique((p: ViewPointInput) => p.id, words('A point of a view is set twice.'))
   @ValidateNested({ each: true })
-  @Type(() => ViewPointInput)
+  @Holds(() => ViewPointInput)
   points: ViewPointInput[] = [];
 
   @IsArray(words('The drawn measures of a view are a list.'))
   @ArrayMaxSize(60, words('At most 60 measures are drawn on one photograph.'))
   @ArrayUnique((m: FreeMeasure) => m.id, words('A drawn measure is held twice.'))
   @ValidateNested({ each: true })
-  @Type(() => FreeMeasure)
+  @Holds(() => FreeMeasure)
   drawn: FreeMeasure[] = [];
 }
 
@@ -261,12 +264,12 @@ export class PhotoAlignment {
 
   @IsDefined()
   @ValidateNested()
-  @Type(() => PointPx)
+  @Holds(() => PointPx)
   first!: PointPx;
 
   @IsDefined()
   @ValidateNested()
-  @Type(() => PointPx)
+  @Holds(() => PointPx)
   second!: PointPx;
 }
 
@@ -279,42 +282,42 @@ export class ReadSection {
 
   @IsOptional()
   @ValidateNested()
-  @Type(() => CalibrationInput)
+  @Holds(() => CalibrationInput)
   calibration?: CalibrationInput | null;
 
-  @IsArray()
-  @ArrayMaxSize(24)
+  @IsArray(words('The landmarks are a list.'))
+  @ArrayMaxSize(24, words('At most 24 landmarks are set.'))
   @ArrayUnique((m: LandmarkInput) => `${m.tooth} ${m.kind}`, words('A landmark is set twice.'))
   @ValidateNested({ each: true })
-  @Type(() => LandmarkInput)
+  @Holds(() => LandmarkInput)
   landmarks: LandmarkInput[] = [];
 
-  @IsArray()
-  @ArrayMaxSize(200)
+  @IsArray(words('The judged findings are a list.'))
+  @ArrayMaxSize(200, words('At most 200 findings are judged.'))
   @ArrayUnique((v: FindingVerdict) => v.id, words('A finding is judged twice.'))
   @ValidateNested({ each: true })
-  @Type(() => FindingVerdict)
+  @Holds(() => FindingVerdict)
   verdicts: FindingVerdict[] = [];
 
-  @IsArray()
+  @IsArray(words('The drawn measures are a list.'))
   @ArrayMaxSize(60, words('At most 60 measures are drawn on one photograph.'))
   @ArrayUnique((m: FreeMeasure) => m.id, words('A drawn measure is held twice.'))
   @ValidateNested({ each: true })
-  @Type(() => FreeMeasure)
+  @Holds(() => FreeMeasure)
   drawn: FreeMeasure[] = [];
 
   @IsArray(words('The views are a list.'))
   @ArrayMaxSize(10, words('There are ten standard views.'))
   @ArrayUnique((v: ViewReadingInput) => v.view, words('A view is read twice.'))
   @ValidateNested({ each: true })
-  @Type(() => ViewReadingInput)
+  @Holds(() => ViewReadingInput)
   views: ViewReadingInput[] = [];
 
   @IsArray(words('The alignments are a list.'))
   @ArrayMaxSize(100, words('At most 100 photographs are aligned.'))
   @ArrayUnique((a: PhotoAlignment) => a.photoId, words('A photograph is aligned twice.'))
   @ValidateNested({ each: true })
-  @Type(() => PhotoAlignment)
+  @Holds(() => PhotoAlignment)
   aligned: PhotoAlignment[] = [];
 }
 
@@ -384,7 +387,7 @@ export class ProposeSection {
 
   @IsOptional()
   @ValidateNested()
-  @Type(() => LikedSmile)
+  @Holds(() => LikedSmile)
   liked?: LikedSmile | null;
 
   @IsOptional()
@@ -394,7 +397,7 @@ export class ProposeSection {
   /** The room goes from first premolar to first premolar; from canine to canine where nothing is said. */
   @IsOptional()
   @ValidateNested()
-  @Type(() => SharingPremolars)
+  @Holds(() => SharingPremolars)
   premolars?: SharingPremolars | null;
 
   /** Left and right alike; so where nothing is said. */
@@ -404,9 +407,10 @@ export class ProposeSection {
 
   @IsOptional()
   @IsArray(words('The widths set by hand are a list.'))
+  @ArrayMaxSize(UPPER_SIX.length, words('A width is set twice.'))
   @ArrayUnique((l: LockedWidth) => l.tooth, words('A width is set twice.'))
   @ValidateNested({ each: true })
-  @Type(() => LockedWidth)
+  @Holds(() => LockedWidth)
   locked?: LockedWidth[];
 }
 
@@ -428,9 +432,7 @@ export class StrokeInput {
   @IsArray(words('The places of a stroke are a list.'))
   @ArrayMinSize(1, words('A stroke has at least one place.'))
   @ArrayMaxSize(BRUSH_LIMITS.places, words('A stroke has at most 400 places.'))
-  @IsInt({ each: true, message: 'A place of a stroke is a number of the crown’s surface.' })
-  @Min(0, { each: true, message: 'A place of a stroke is a number of the crown’s surface.' })
-  @Max(20_000, { each: true, message: 'A place of a stroke is a number of the crown’s surface.' })
+  @AreWhole(0, 20_000, words('A place of a stroke is a number of the crown’s surface.'))
   at!: number[];
 }
 
@@ -466,7 +468,7 @@ export class ToothPlanInput {
   @IsArray(words('The strokes on a crown are a list.'))
   @ArrayMaxSize(BRUSH_LIMITS.strokes, words('A crown takes at most 200 strokes.'))
   @ValidateNested({ each: true })
-  @Type(() => StrokeInput)
+  @Holds(() => StrokeInput)
   strokes?: StrokeInput[];
 }
 
@@ -498,11 +500,11 @@ export class ShapeSection {
   @Max(0.1, words('Contacts are kept between 0.5 mm open and 0.1 mm tight.'))
   contactsMm?: number | null;
 
-  @IsArray()
-  @ArrayMaxSize(PLANNABLE.length)
+  @IsArray(words('The planned teeth are a list.'))
+  @ArrayMaxSize(PLANNABLE.length, words('A tooth is planned twice.'))
   @ArrayUnique((t: ToothPlanInput) => t.tooth, words('A tooth is planned twice.'))
   @ValidateNested({ each: true })
-  @Type(() => ToothPlanInput)
+  @Holds(() => ToothPlanInput)
   teeth: ToothPlanInput[] = [];
 }
 
