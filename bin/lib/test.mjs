@@ -17,6 +17,7 @@ const STEPS = [
   ],
   ['format and lint', () => npx('biome', 'check', '.', '--error-on-warnings')],
   ['import rule', () => run('node', ['bin/lib/import-rule.mjs'])],
+  ['pattern rule', () => run('node', ['bin/lib/pattern-rule.mjs'])],
   [
     'types and build',
     async () => {

@@ -7,8 +7,15 @@ const MOST_CORNERS = 64;
 /** Whether the bytes begin as a Wavefront OBJ file does: comments, names, then vertices. */
 export function isObj(bytes: Uint8Array): boolean {
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 4096));
-  return /^(\s*(#[^\n]*|mtllib[^\n]*|[og] [^\n]*|s [^\n]*|usemtl[^\n]*)?\r?\n)*\s*v[ \t]+[-+.\d]/.test(head);
+  for (const line of head.split('\n')) {
+    const plain = line.trim();
+    if (plain !== '' && !BEFORE_VERTICES.test(plain)) return /^v[ \t]+[-+.\d]/.test(plain);
+  }
+  return false;
 }
+
+/** Lines that may stand before the first vertex: comments, materials, names. */
+const BEFORE_VERTICES = /^(#|(mtllib|usemtl|[ogs])( |$))/;
 
 /** A surface as an OBJ file holds it, with the colour of each vertex (0–1) where it is written behind the coordinates. */
 export interface ObjContent {

@@ -62,6 +62,7 @@ export function isPly(bytes: Uint8Array): boolean {
  */
 export function readPly(bytes: Uint8Array): PlyContent {
   const { kind, elements, bodyAt } = readHeader(bytes);
+  requireRoom(elements, kind, bytes.length - bodyAt);
   const source = kind === 'ascii' ? wordsFrom(bytes.subarray(bodyAt)) : valuesFrom(bytes, bodyAt, kind === 'binary_little_endian');
   const positions: number[] = [];
   const triangles: number[] = [];
@@ -124,6 +125,18 @@ function readHeader(bytes: Uint8Array): { kind: Kind; elements: Element[]; bodyA
   if (!vertex || !['x', 'y', 'z'].every((n) => vertex.properties.some((p) => p.name === n && !p.count)))
     throw broken('The PLY file has no vertices with x, y and z.');
   return { kind, elements, bodyAt: end.index + end[0].length };
+}
+
+/** What the header announces needs at least these bytes; a file that holds fewer is not begun with. */
+function requireRoom(elements: readonly Element[], kind: Kind, bytes: number): void {
+  // In text a number is a digit and what parts it from the next.
+  const least = (p: Property) => (kind === 'ascii' ? 2 : SIZE[p.count ?? p.type]);
+  let needed = 0;
+  for (const e of elements) {
+    if (e.count > 0 && e.properties.length === 0) throw broken(`The element “${e.name.slice(0, 20)}” of the PLY file has no properties.`);
+    needed += e.count * e.properties.reduce((sum, p) => sum + least(p), 0);
+  }
+  if (needed > bytes + 1) throw broken('The PLY file is cut short.', needed);
 }
 
 /** The next number of the body, of a type. */

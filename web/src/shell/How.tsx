@@ -25,6 +25,14 @@ const sameFigure = (a: Figure | undefined, b: Figure | undefined) => a === b || 
 
 const AskedFor = memo(HowView, (a, b) => a.what === b.what && a.source === b.source && sameFigure(a.figure, b.figure) && a.children === b.children);
 
+/** Two decimals, four of a small number, and none of the zeros at the end. */
+function short(value: number): string {
+  const [whole, decimals = ''] = number(value, Math.abs(value) < 0.1 && value !== 0 ? 4 : 2).split('.') as [string, string?];
+  let end = decimals.length;
+  while (end > 0 && decimals[end - 1] === '0') end--;
+  return end > 0 ? `${whole}.${decimals.slice(0, end)}` : whole;
+}
+
 function HowView({ figure, what, source, children }: { figure: Figure; what: string; source?: Source; children?: ReactNode }) {
   return (
     <Popover.Root>
@@ -61,11 +69,7 @@ export function WorkingView({ figure, what, source }: { figure: Figure; what: st
       <ul className="mt-2 space-y-1">
         {figure.working.inputs.map((i, k) => (
           <li key={`${i.name}${k}`} className="leading-snug">
-            {i.name}:{' '}
-            <b className="font-semibold">
-              {typeof i.value === 'number' ? number(i.value, Math.abs(i.value) < 0.1 && i.value !== 0 ? 4 : 2).replace(/\.?0+$/, '') : i.value}
-            </b>{' '}
-            {i.unit}
+            {i.name}: <b className="font-semibold">{typeof i.value === 'number' ? short(i.value) : i.value}</b> {i.unit}
             <span className="block text-[12px] text-ink-2">
               {MARKS[i.source.mark]}
               {i.source.mark === 'published' || i.source.mark === 'standard' || i.source.mark === 'house' ? `: ${i.source.text}` : ''}
