@@ -1,8 +1,8 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import type { CaseDetail, CaseSummary } from '@radiant/contract';
+import type { CaseDetail } from '@radiant/contract';
 import { type Browser, chromium, type Locator, type Page } from 'playwright-core';
-import { type Client, PASSWORD, PEOPLE, signedIn, URL_ } from '../server/test/house.js';
+import { avocetOf, type Client, PASSWORD, PEOPLE, signedIn, URL_ } from '../server/test/house.js';
 
 let browser: Browser | undefined;
 
@@ -64,8 +64,7 @@ export async function visit(role: keyof typeof PEOPLE = 'dentist'): Promise<Visi
 /** A copy of the demo case of its own, so that tests do not meet each other's edits. */
 export async function copyOfAvocet(name: string): Promise<{ id: string; client: Client }> {
   const client = await signedIn('dentist');
-  const cases = (await client.get<CaseSummary[]>('/cases')).body;
-  const avocet = cases.find((c) => c.name === 'Avocet') as CaseSummary;
+  const avocet = await avocetOf(client);
   const bytes = await client.bytes(`/cases/${avocet.id}/case.json`);
   const doc = Buffer.from(bytes).toString('utf8').replace('"name":"Avocet"', `"name":"${name}"`);
   const made = await client.upload<CaseDetail>('/cases/import', doc, 'case.json');

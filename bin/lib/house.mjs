@@ -1,4 +1,6 @@
 import { spawn } from 'node:child_process';
+import { appendFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { inRoot, root } from './paths.mjs';
 import { end } from './process.mjs';
 
@@ -11,8 +13,14 @@ export function launchHouse({ port, data, empty = false }) {
     });
     let output = '';
     const url = `http://127.0.0.1:${port}`;
+    const log = join(data, 'house.log');
     const hear = (chunk) => {
       output += chunk;
+      try {
+        appendFileSync(log, chunk);
+      } catch {
+        // Its folder is not there yet, or no more.
+      }
       if (output.includes(`ready ${url}`)) done({ url, child, output: () => output, stop: () => end(child, 30000) });
     };
     child.stdout.on('data', hear);

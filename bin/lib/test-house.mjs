@@ -8,6 +8,8 @@ export default async function setup() {
   const port = Number(process.env.RADIANT_TEST_PORT ?? 8580);
   rmSync(data, { recursive: true, force: true });
   mkdirSync(data, { recursive: true });
+  // Devices of the tests lay whole files; ten seconds of rest for each of them would be waited for.
+  process.env.RADIANT_INBOX_REST_MS ??= '700';
   globalThis.radiantHouse = await launchHouse({ port, data });
   process.env.RADIANT_TEST_DATA = data;
   process.env.RADIANT_TEST_PORT = String(port);

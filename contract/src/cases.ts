@@ -13,6 +13,7 @@ import {
   IsUUID,
   Length,
   Matches,
+  Max,
   MaxLength,
   Min,
   ValidateNested,
@@ -58,14 +59,51 @@ export class NewComment {
   body!: string;
 }
 
+/** How the list of cases can be sorted. */
+export const CASE_SORTS = { changed: 'changed last', name: 'name', finish: 'to be finished first' } as const;
+export type CaseSort = keyof typeof CASE_SORTS;
+
+/** Which part of the list of cases is asked for. */
+export class CaseQuery {
+  @IsOptional()
+  @IsString(words('What is looked for is text.'))
+  @MaxLength(80, words('What is looked for has at most 80 characters.'))
+  search?: string;
+
+  @IsOptional()
+  @IsIn(keysOf(CASE_SORTS), words('Cases are sorted by changed, name or finish.'))
+  sort?: CaseSort;
+
+  @IsOptional()
+  @IsInt(words('The page is a whole number.'))
+  @Min(0, words('The page is a whole number from 0.'))
+  @Max(1_000_000, words('There is no such page.'))
+  page?: number;
+}
+
+/** What the list shows of a case. */
 export interface CaseSummary {
   readonly id: string;
   readonly name: string;
   readonly updatedAt: string;
-  readonly meet: MeetSection;
+  readonly ageYears: number | null;
+  readonly wish: string;
+  readonly finishBy: string | null;
   readonly stagesBegun: readonly SectionName[];
   /** Number of a photograph that shows the smile, if there is one. */
   readonly coverId: string | null;
+  /** Who brought the case in as a file, if it came so. */
+  readonly importedBy: string | null;
+}
+
+/** One page of the list of cases. */
+export interface CasePage {
+  readonly cases: readonly CaseSummary[];
+  /** Cases in all that were found. */
+  readonly total: number;
+  /** From 0. */
+  readonly page: number;
+  readonly pages: number;
 }
 
 /** A section as the server keeps it. Version 0 has never been written. */
@@ -166,6 +204,8 @@ export interface CaseComment {
 export interface CaseDetail {
   readonly id: string;
   readonly name: string;
+  /** Of a case that came in as a file: who brought it in, when, and when the file says that it was written. */
+  readonly imported: { readonly by: string; readonly at: string; readonly writtenAt: string | null } | null;
   readonly sections: { readonly [K in SectionName]: SectionState<K> };
   readonly files: readonly CaseFile[];
   /** Put away, and can still be brought back. */

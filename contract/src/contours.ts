@@ -80,7 +80,8 @@ export interface ContourVersion {
   readonly scanId: string | null;
   readonly teeth: readonly ToothPlanInput[];
   readonly worn: WornMockUp | null;
-  readonly approved: { readonly word: string; readonly by: string; readonly at: string } | null;
+  /** `claimed`: it stands in a case file that was brought in; nobody of this practice has given it. */
+  readonly approved: { readonly word: string; readonly by: string; readonly at: string; readonly claimed: boolean } | null;
 }
 
 /** Whether two contours are the same in every number. */

@@ -47,6 +47,49 @@ export class FirstAccount {
   password!: string;
 }
 
+const PASSWORD = words('The password needs at least 10 characters.');
+
+/** A new password of one's own. */
+export class PasswordChange {
+  @IsString()
+  @Length(1, 200, words('Write your present password.'))
+  current!: string;
+
+  @IsString()
+  @Length(10, 200, PASSWORD)
+  password!: string;
+}
+
+/** A first password for a colleague who has lost theirs. */
+export class FirstPassword {
+  @IsString()
+  @Length(10, 200, PASSWORD)
+  password!: string;
+}
+
+/** Back in with a code that was made on the server's own machine. */
+export class Recovery {
+  @IsEmail({}, words('Write the e-mail address in full.'))
+  email!: string;
+
+  @IsString()
+  @Length(16, 60, words('Write the code as it was printed.'))
+  code!: string;
+
+  @IsString()
+  @Length(10, 200, PASSWORD)
+  password!: string;
+}
+
+/** A person of the practice, as the others see them. */
+export interface Colleague {
+  readonly id: string;
+  readonly name: string;
+  readonly role: Role;
+  /** When they left; null while they are here. */
+  readonly endedAt: string | null;
+}
+
 /** The signed-in person. */
 export interface Who {
   readonly id: string;

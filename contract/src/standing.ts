@@ -5,6 +5,7 @@ import type { ToothPlanInput } from './sections.js';
 export type Standing =
   | { readonly kind: 'approved'; readonly version: ContourVersion }
   | { readonly kind: 'kept'; readonly version: ContourVersion }
+  | { readonly kind: 'claimed'; readonly version: ContourVersion }
   | { readonly kind: 'left-approved'; readonly version: ContourVersion }
   | { readonly kind: 'free' };
 
@@ -12,18 +13,25 @@ export type Standing =
 export function standingOf(teeth: readonly ToothPlanInput[], contours: readonly ContourVersion[]): Standing {
   const newest = [...contours].reverse();
   const same = newest.filter((c) => sameContour(c.teeth, teeth));
-  const approved = same.find((c) => c.approved);
+  const approved = same.find(isApproved);
   if (approved) return { kind: 'approved', version: approved };
-  const last = newest.find((c) => c.approved);
+  const claimed = same.find((c) => c.approved);
+  if (claimed) return { kind: 'claimed', version: claimed };
+  const last = newest.find(isApproved);
   if (last) return { kind: 'left-approved', version: last };
   return same[0] ? { kind: 'kept', version: same[0] } : { kind: 'free' };
 }
+
+/** Whether the patient's approval of a version was recorded here; what a file that was brought in says of one is no such. */
+export const isApproved = (c: ContourVersion): boolean => c.approved !== null && !c.approved.claimed;
 
 /** In words, for the stages and documents that stand on the contour. */
 export function standingWords(s: Standing): string {
   switch (s.kind) {
     case 'approved':
       return `as kept in “${s.version.name}”, approved by the patient`;
+    case 'claimed':
+      return `as kept in “${s.version.name}”, approved by the word of the file it came in with; not approved here`;
     case 'left-approved':
       return `changed since “${s.version.name}” was approved`;
     case 'kept':

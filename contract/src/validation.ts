@@ -17,12 +17,13 @@ const NAME_TOLD = 60;
 /**
  * Checks plain data against a contract class. Nothing is converted or left out. What costs with the size of the data is
  * looked at first: fields that do not belong and lists that are too long end it before their entries are touched.
+ * @param path where in something larger the data stands, for the sentences
  */
-export function check<T extends object>(type: new () => T, data: unknown): { value: T; errors: FieldError[] } {
+export function check<T extends object>(type: new () => T, data: unknown, path = ''): { value: T; errors: FieldError[] } {
   const errors: FieldError[] = [];
-  const value = made(type, data ?? {}, '', errors);
+  const value = made(type, data ?? {}, path, errors);
   if (errors.length > 0) return { value, errors };
-  return { value, errors: capped(fieldErrors(validateSync(value, VALIDATION_OPTIONS))) };
+  return { value, errors: capped(fieldErrors(validateSync(value, VALIDATION_OPTIONS), path)) };
 }
 
 function capped(errors: FieldError[]): FieldError[] {

@@ -62,6 +62,7 @@ export { change as solidChange, type VolumeChange, volumeChange } from './contou
 export { Refusal, type RefusalCode } from './errors.js';
 export { type AnyMesh, MOST_TRIANGLES, meshFormat, readMesh } from './formats/any-mesh.js';
 export { isObj, readObj, writeObj } from './formats/obj.js';
+export { withoutOwner } from './formats/picture-owner.js';
 export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';
 export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './formats/stl.js';
 export { type Adjacency, acrossOf, adjacencyOf, CROWDED, neighbourhoodOf, OPEN, openLoops } from './geometry/adjacency.js';

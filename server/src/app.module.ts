@@ -1,7 +1,8 @@
 import { type DynamicModule, Module } from '@nestjs/common';
-import { APP_FILTER } from '@nestjs/core';
+import { APP_FILTER, APP_INTERCEPTOR } from '@nestjs/core';
 import type { Sequelize } from 'sequelize';
 import { CasesModule } from './cases/cases.module.js';
+import { BodyReader } from './common/body.js';
 import { ProblemFilter } from './common/problem.filter.js';
 import type { Config } from './config.js';
 import { ContoursModule } from './contours/contours.module.js';
@@ -12,6 +13,7 @@ import { FilesModule } from './files/files.module.js';
 import { HealthController } from './health/health.controller.js';
 import { InboxModule } from './inbox/inbox.module.js';
 import { PeopleModule } from './people/people.module.js';
+import { PoolModule } from './pool/pool.module.js';
 
 @Module({})
 export class AppModule {
@@ -19,9 +21,22 @@ export class AppModule {
     return {
       module: AppModule,
       // Documents before cases: `cases/import` must not be taken for a case called import.
-      imports: [DatabaseModule.with(db, config), PeopleModule, DocumentsModule, CasesModule, ContoursModule, FilesModule, InboxModule, DevicesModule],
+      imports: [
+        DatabaseModule.with(db, config),
+        PoolModule,
+        PeopleModule,
+        DocumentsModule,
+        CasesModule,
+        ContoursModule,
+        FilesModule,
+        InboxModule,
+        DevicesModule,
+      ],
       controllers: [HealthController],
-      providers: [{ provide: APP_FILTER, useClass: ProblemFilter }],
+      providers: [
+        { provide: APP_FILTER, useClass: ProblemFilter },
+        { provide: APP_INTERCEPTOR, useClass: BodyReader },
+      ],
     };
   }
 }

@@ -9,6 +9,14 @@ export interface Config {
   readonly webDir: string | undefined;
   /** The watched folder into which devices lay their files. */
   readonly inboxDir: string;
+  /** A file counts as written when its size and time have rested for so long, ms. */
+  readonly inboxRestMs: number;
+  /** Where uploads lie until they are kept, on the same disk as the files. */
+  readonly incomingDir: string;
+  /** Names under which browsers reach the server beside those of the loopback. */
+  readonly hosts: readonly string[];
+  /** Addresses of a proxy whose word on the caller's address counts; nobody's where nothing is said. */
+  readonly proxy: string | undefined;
   readonly sessionSecret: string;
   /** `all`: the six sample cases with all their photographs; `one`: the first case with what its stages need; `no`. */
   readonly demo: 'all' | 'one' | 'no';
@@ -28,6 +36,13 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     dataDir,
     webDir: env.RADIANT_WEB,
     inboxDir: env.RADIANT_INBOX ?? join(dataDir, 'inbox'),
+    inboxRestMs: Number(env.RADIANT_INBOX_REST_MS ?? 10_000),
+    incomingDir: join(dataDir, 'incoming'),
+    hosts: (env.RADIANT_HOSTS ?? '')
+      .split(',')
+      .map((h) => h.trim().toLowerCase())
+      .filter(Boolean),
+    proxy: env.RADIANT_PROXY || undefined,
     sessionSecret: secret(join(dataDir, 'session.secret')),
     demo: env.RADIANT_DEMO === 'all' || env.RADIANT_DEMO === 'one' ? env.RADIANT_DEMO : 'no',
     database: { port: Number(need('RADIANT_DB_PORT')), user: 'arch', password: need('RADIANT_DB_PASSWORD'), name: 'radiant_arch' },

@@ -1,43 +1,54 @@
 import 'reflect-metadata';
+import { mkdir } from 'node:fs/promises';
 import { Logger } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import compression from 'compression';
 import connectSession from 'connect-session-sequelize';
 import type { Express, Request, Response } from 'express';
 import session from 'express-session';
 import { AppModule } from './app.module.js';
 import { readConfig } from './config.js';
+import { connect } from './database/connect.js';
 import { openDatabase } from './database/database.js';
 import { migrate } from './database/migrations.js';
 import { Demo } from './devices/demo.js';
 import { openApi } from './openapi.js';
-import { refuseOtherSites, useSecurityHeaders, useWeb } from './web.js';
+import { SESSION_MS } from './people/session.js';
+import { keepNothing, refuseOtherHosts, refuseOtherSites, useSecurityHeaders, useWeb } from './web.js';
 
-const TWELVE_HOURS_MS = 12 * 60 * 60 * 1000;
+/** A session lasts from sign-in, however much is done in it: nothing is written at each request. Unknown to the package's types. */
+const NO_TOUCH = { disableTouch: true } as object;
 
 async function start(): Promise<void> {
   const config = readConfig();
+  await mkdir(config.incomingDir, { recursive: true, mode: 0o700 });
+  const patient = connect(config.database, { patient: true });
+  const applied = await migrate(patient);
+  await patient.close();
   const db = openDatabase(config.database);
-  const applied = await migrate(db);
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(db, config), { logger: ['warn', 'error', 'fatal'], bodyParser: false });
   const log = new Logger('start');
   for (const name of applied) log.warn(`migrated: ${name}`);
 
   const express = app.getHttpAdapter().getInstance() as Express;
   express.disable('x-powered-by');
-  express.set('trust proxy', 'loopback');
+  // Whoever speaks to us is who they are, unless a proxy was named whose word on it counts.
+  express.set('trust proxy', config.proxy ?? false);
   useSecurityHeaders(express);
+  keepNothing(express);
+  refuseOtherHosts(express, config.hosts);
   refuseOtherSites(express);
-  app.useBodyParser('json', { limit: '2mb' });
+  express.use(compression());
   const Store = connectSession(session.Store);
-  const store = new Store({ db, tableName: 'sessions', checkExpirationInterval: 15 * 60 * 1000, expiration: TWELVE_HOURS_MS });
+  const store = new Store({ db, tableName: 'sessions', checkExpirationInterval: 15 * 60 * 1000, expiration: SESSION_MS, ...NO_TOUCH });
   const sessions = session({
     name: 'radiant.sid',
     secret: config.sessionSecret,
     store,
     resave: false,
     saveUninitialized: false,
-    cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: TWELVE_HOURS_MS },
+    cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: SESSION_MS },
   });
   // Health must answer while the database is away, so it goes without a session.
   express.use('/api', (request, response, next) => (request.path === '/health' ? next() : sessions(request, response, next)));

@@ -1,11 +1,43 @@
 import type { INestApplication } from '@nestjs/common';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
-import { CaseDocument, FileChange, FirstAccount, NewCase, NewComment, NewPerson, SectionChange, SignIn } from '@radiant/contract';
+import {
+  CaseDocument,
+  ContourApproval,
+  FileChange,
+  FirstAccount,
+  FirstPassword,
+  NewCase,
+  NewComment,
+  NewContourVersion,
+  NewPerson,
+  PasswordChange,
+  Recovery,
+  SectionChange,
+  SignIn,
+  TrayDecision,
+  WornMockUp,
+} from '@radiant/contract';
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 
 /** Bodies whose routes read them through our own pipe: the document learns them here. */
-const BODIES: readonly (new () => object)[] = [SignIn, FirstAccount, NewPerson, NewCase, NewComment, SectionChange, FileChange, CaseDocument];
+const BODIES: readonly (new () => object)[] = [
+  SignIn,
+  FirstAccount,
+  FirstPassword,
+  PasswordChange,
+  Recovery,
+  NewPerson,
+  NewCase,
+  NewComment,
+  NewContourVersion,
+  ContourApproval,
+  WornMockUp,
+  SectionChange,
+  FileChange,
+  TrayDecision,
+  CaseDocument,
+];
 
 /** The interface as OpenAPI 3: paths from the controllers, schemas from the contract's classes. */
 export function openApi(app: INestApplication): object {

@@ -39,15 +39,47 @@ export function useSecurityHeaders(app: Express): void {
   );
 }
 
+/** What a page of ours may ask the browser for: nothing. */
+const NOTHING_ASKED =
+  'accelerometer=(), browsing-topics=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), magnetometer=(), microphone=(), midi=(), payment=(), serial=(), usb=()';
+
+/** Answers of the interface are about patients: no browser and no proxy keeps one. */
+export function keepNothing(app: Express): void {
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    response.setHeader('Permissions-Policy', NOTHING_ASKED);
+    if (request.path.startsWith('/api')) response.setHeader('Cache-Control', 'no-store');
+    next();
+  });
+}
+
+const LOOPBACK = ['127.0.0.1', 'localhost', '[::1]'];
+
+/**
+ * Refuses requests that name another host than one of ours: a page elsewhere may let its own name point here, and would then
+ * count as our own.
+ */
+export function refuseOtherHosts(app: Express, hosts: readonly string[]): void {
+  const ours = new Set([...LOOPBACK, ...hosts]);
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    const host = (request.headers.host ?? '').toLowerCase().replace(/:\d{1,5}$/, '');
+    if (ours.has(host)) return next();
+    refuse(response, 421, 'Not here', 'This server does not answer to that name.');
+  });
+}
+
+function refuse(response: Response, status: number, title: string, detail: string): void {
+  response
+    .status(status)
+    .type('application/problem+json')
+    .send(JSON.stringify({ type: 'about:blank', title, status, detail }));
+}
+
 /** Refuses changes that come from another site's page; the cookie's SameSite says the same to the browser. */
 export function refuseOtherSites(app: Express): void {
   app.use((request: Request, response: Response, next: NextFunction) => {
     const origin = request.headers.origin;
     if (request.method === 'GET' || request.method === 'HEAD' || !origin || hostOf(origin) === request.headers.host) return next();
-    response
-      .status(403)
-      .type('application/problem+json')
-      .send(JSON.stringify({ type: 'about:blank', title: 'Not allowed', status: 403, detail: 'The request comes from another site.' }));
+    refuse(response, 403, 'Not allowed', 'The request comes from another site.');
   });
 }
 

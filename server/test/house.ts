@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { CasePage, CaseSummary } from '@radiant/contract';
 import { createConnection } from 'mariadb';
 
 /** The running house that the tests talk to. */
@@ -71,6 +72,13 @@ export class Client {
     return this;
   }
 }
+
+/** The cases on the first page, found by their name. */
+export const casesOf = async (client: Client, search = ''): Promise<readonly CaseSummary[]> =>
+  (await client.get<CasePage>(`/cases?search=${encodeURIComponent(search)}`)).body.cases;
+
+/** The first sample case. */
+export const avocetOf = async (client: Client): Promise<CaseSummary> => (await casesOf(client, 'Avocet')).find((c) => c.name === 'Avocet') as CaseSummary;
 
 export const signedIn = (role: keyof typeof PEOPLE): Promise<Client> => new Client().signIn(role);
 

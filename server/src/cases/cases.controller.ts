@@ -1,20 +1,24 @@
-import { Body, Controller, Get, Param, Patch, Post } from '@nestjs/common';
+import { Body, Controller, Get, Param, Patch, Post, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import {
   type CaseComment,
   type CaseDetail,
-  type CaseSummary,
+  type CasePage,
+  CaseQuery,
+  check,
   NewCase,
   NewComment,
   SectionChange,
   type SectionName,
   type SectionState,
 } from '@radiant/contract';
+import { SECTION_BODY, TakesBody } from '../common/body.js';
 import { Checked } from '../common/checked.pipe.js';
-import { ProblemException } from '../common/problem.filter.js';
-import { Me, type SignedIn } from '../people/session.js';
+import { invalid } from '../common/problem.filter.js';
+import type { CaseRow } from '../database/database.js';
+import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/session.js';
 import { CasesService } from './cases.service.js';
-import { SectionsService } from './sections.service.js';
+import { SectionsService, writers } from './sections.service.js';
 
 @ApiTags('cases')
 @Controller('cases')
@@ -24,35 +28,44 @@ export class CasesController {
     private readonly sections: SectionsService,
   ) {}
 
+  /** One page of the practice's cases: `search` in names, `sort` by changed, name or finish, `page` from 0. */
   @Get()
-  list(@Me() me: SignedIn): Promise<CaseSummary[]> {
-    return this.cases.list(me);
+  list(@Query() query: Record<string, string>, @Me() me: SignedIn): Promise<CasePage> {
+    const { page, ...said } = query;
+    const { value, errors } = check(CaseQuery, { ...said, ...(page !== undefined && { page: Number(page) }) });
+    if (errors.length > 0) throw invalid(errors);
+    return this.cases.list(me, value);
   }
 
   @Post()
+  @Allow(keepers('opens cases'))
   async create(@Body(new Checked(NewCase)) input: NewCase, @Me() me: SignedIn): Promise<CaseDetail> {
-    if (me.role === 'technician') throw new ProblemException(403, 'Not allowed', 'A technician reads and comments; the practice opens cases.');
     return this.cases.detail(await this.cases.create(input, me));
   }
 
   @Get(':id')
-  async detail(@Param('id') id: string, @Me() me: SignedIn): Promise<CaseDetail> {
-    return this.cases.detail(await this.cases.own(id, me));
+  @InCase('id')
+  detail(@OwnCase() own: CaseRow): Promise<CaseDetail> {
+    return this.cases.detail(own);
   }
 
   /** Changes one section: the version it was read at and its whole new content. 409 when somebody else was first. */
   @Patch(':id/sections/:name')
-  async change(
-    @Param('id') id: string,
+  @InCase('id')
+  @Allow(writers)
+  @TakesBody(SECTION_BODY)
+  change(
+    @OwnCase() own: CaseRow,
     @Param('name') name: SectionName,
     @Body(new Checked(SectionChange)) change: SectionChange,
     @Me() me: SignedIn,
   ): Promise<SectionState> {
-    return this.sections.change(await this.cases.own(id, me), name, change, me);
+    return this.sections.change(own, name, change, me);
   }
 
   @Post(':id/comments')
-  async comment(@Param('id') id: string, @Body(new Checked(NewComment)) input: NewComment, @Me() me: SignedIn): Promise<CaseComment> {
-    return this.cases.comment(await this.cases.own(id, me), input, me);
+  @InCase('id')
+  comment(@OwnCase() own: CaseRow, @Body(new Checked(NewComment)) input: NewComment, @Me() me: SignedIn): Promise<CaseComment> {
+    return this.cases.comment(own, input, me);
   }
 }

@@ -3,7 +3,9 @@ import { Inject, Injectable } from '@nestjs/common';
 import {
   type CaseComment,
   type CaseDetail,
-  type CaseSummary,
+  type CasePage,
+  type CaseQuery,
+  type CaseSort,
   completed,
   EMPTY_SECTIONS,
   type NewCase,
@@ -13,13 +15,23 @@ import {
   type SectionName,
   type SectionState,
 } from '@radiant/contract';
-import { Op, type Sequelize, type Transaction } from 'sequelize';
-import { ProblemException } from '../common/problem.filter.js';
+import { literal, Op, type Order, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { ContoursService } from '../contours/contours.service.js';
 import { CaseRow, CommentRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { describeFile, FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
+import { finishByOf } from './finish-by.js';
+
+/** Cases on one page of the list. */
+export const CASES_A_PAGE = 24;
+
+/** How the list of cases is sorted; what has no day to finish by comes last. */
+const ORDERS: Readonly<Record<CaseSort, Order>> = {
+  changed: [['changedAt', 'DESC']],
+  name: [['name', 'ASC']],
+  finish: [literal('finish_by IS NULL'), ['finishBy', 'ASC'], ['changedAt', 'DESC']],
+};
 
 /** Views that stand for a case in the list, the best first. */
 const COVER_VIEWS: PhotoView[] = ['close-smile', 'retracted-front'];
@@ -32,41 +44,73 @@ export class CasesService {
     private readonly contours: ContoursService,
   ) {}
 
-  /** A case of the person's own practice. @throws ProblemException 404 alike for another practice's and for none */
-  async own(id: string, me: Pick<SignedIn, 'practiceId'>): Promise<CaseRow> {
-    const row = await CaseRow.findOne({ where: { id, practiceId: me.practiceId } });
-    if (!row) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
-    return row;
+  /** One page of the practice's cases. */
+  async list(me: Pick<SignedIn, 'practiceId'>, { search = '', sort = 'changed', page = 0 }: CaseQuery): Promise<CasePage> {
+    const where = { practiceId: me.practiceId, ...(search.trim() && { name: { [Op.like]: `%${search.trim().replace(/[\\%_]/g, (c) => `\\${c}`)}%` } }) };
+    const { rows: cases, count } = await CaseRow.findAndCountAll({ where, order: ORDERS[sort], limit: CASES_A_PAGE, offset: page * CASES_A_PAGE });
+    const ids = cases.map((c) => c.id);
+    const [sections, covers] = await Promise.all([this.glances(ids), this.covers(ids)]);
+    return {
+      total: count,
+      page,
+      pages: Math.max(1, Math.ceil(count / CASES_A_PAGE)),
+      cases: cases.map((c) => {
+        const own = sections.filter((s) => s.caseId === c.id);
+        const meet = own.find((s) => s.name === 'meet');
+        return {
+          id: c.id,
+          name: c.name,
+          updatedAt: c.changedAt.toISOString(),
+          ageYears: meet?.age ? Number(meet.age) : null,
+          wish: meet?.wish ?? '',
+          finishBy: c.finishBy ?? null,
+          stagesBegun: own.map((s) => s.name),
+          coverId: covers.get(c.id) ?? null,
+          importedBy: c.importedBy ?? null,
+        };
+      }),
+    };
   }
 
-  async list(me: SignedIn): Promise<CaseSummary[]> {
-    const cases = await CaseRow.findAll({ where: { practiceId: me.practiceId }, order: [['changedAt', 'DESC']] });
-    const sections = await SectionRow.findAll({ where: { caseId: { [Op.in]: cases.map((c) => c.id) } } });
-    const covers = await FileRow.findAll({
-      where: { caseId: { [Op.in]: cases.map((c) => c.id) }, kind: 'photo', view: { [Op.in]: COVER_VIEWS }, removedAt: null },
+  /** What the list shows of the sections: their names, and two fields of the record; their contents stay where they are. */
+  private async glances(ids: string[]): Promise<{ caseId: string; name: SectionName; age: string | null; wish: string | null }[]> {
+    if (ids.length === 0) return [];
+    const of = (field: string) => `IF(name = 'meet', JSON_VALUE(data, '$.${field}'), NULL)`;
+    return this.db.query(`SELECT case_id AS caseId, name, ${of('ageYears')} AS age, ${of('wish')} AS wish FROM case_sections WHERE case_id IN (:ids)`, {
+      replacements: { ids },
+      type: QueryTypes.SELECT,
+    });
+  }
+
+  /** A photograph of each case that stands for it. */
+  private async covers(ids: string[]): Promise<Map<string, string>> {
+    const files = await FileRow.findAll({
+      where: { caseId: ids, kind: 'photo', view: COVER_VIEWS, removedAt: null },
       attributes: ['id', 'caseId', 'view'],
       order: [['at', 'DESC']],
+      raw: true,
     });
-    return cases.map((c) => {
-      const cover = COVER_VIEWS.map((v) => covers.find((f) => f.caseId === c.id && f.view === v)).find((f) => f);
-      const own = sections.filter((s) => s.caseId === c.id);
-      const meet = completed('meet', own.find((s) => s.name === 'meet')?.data ?? {});
-      return { id: c.id, name: c.name, updatedAt: c.changedAt.toISOString(), meet, stagesBegun: own.map((s) => s.name), coverId: cover?.id ?? null };
-    });
+    const out = new Map<string, string>();
+    for (const view of COVER_VIEWS) for (const f of files) if (f.view === view && !out.has(f.caseId)) out.set(f.caseId, f.id);
+    return out;
   }
 
   async create(input: NewCase, me: Pick<SignedIn, 'practiceId' | 'name'>): Promise<CaseRow> {
     return this.db.transaction(async (transaction) => {
-      const row = await this.insert(input.name, me.practiceId, transaction);
+      const row = await this.insert(input.name, me.practiceId, { finishBy: (input.meet && finishByOf('meet', input.meet)) ?? null });
       if (input.meet) await this.writeFirst(row.id, 'meet', input.meet, me.name, transaction);
       return row;
     });
   }
 
-  /** A bare case row, inside a transaction. */
-  insert(name: string, practiceId: string, transaction: Transaction): Promise<CaseRow> {
+  /** A bare case row; within a transaction where one is open. */
+  insert(
+    name: string,
+    practiceId: string,
+    more: Pick<CaseRow, 'finishBy'> & Partial<Pick<CaseRow, 'importedBy' | 'importedAt' | 'writtenAt'>>,
+  ): Promise<CaseRow> {
     const now = new Date();
-    return CaseRow.create({ id: randomUUID(), practiceId, name, openedAt: now, changedAt: now }, { transaction });
+    return CaseRow.create({ id: randomUUID(), practiceId, name, openedAt: now, changedAt: now, ...more });
   }
 
   private async writeFirst(caseId: string, name: SectionName, data: object, byName: string, transaction: Transaction): Promise<void> {
@@ -95,6 +139,7 @@ export class CasesService {
     return {
       id: row.id,
       name: row.name,
+      imported: row.importedAt ? { by: row.importedBy ?? '', at: row.importedAt.toISOString(), writtenAt: row.writtenAt?.toISOString() ?? null } : null,
       sections: states as unknown as CaseDetail['sections'],
       files: files.map(describeFile),
       removed: removed.map(describeFile),
@@ -114,18 +159,6 @@ export class CasesService {
       at: new Date(),
     });
     return describeComment(made);
-  }
-
-  async history(caseId: string): Promise<RevisionRow[]> {
-    return RevisionRow.findAll({ where: { caseId }, order: [['at', 'ASC']] });
-  }
-
-  async comments(caseId: string): Promise<CommentRow[]> {
-    return CommentRow.findAll({ where: { caseId }, order: [['at', 'ASC']] });
-  }
-
-  async fileRows(caseId: string): Promise<FileRow[]> {
-    return this.files.list(caseId);
   }
 }
 

@@ -1,9 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
   check,
-  landmarkSet,
   mayWrite,
-  PHOTO_VIEWS,
   type ReadSection,
   SECTION_CLASSES,
   SECTION_NAMES,
@@ -12,17 +10,25 @@ import {
   type SectionState,
   type ShapeSection,
 } from '@radiant/contract';
-import { requireLandmarks, scaleOf } from '@radiant/core';
 import { type Sequelize, UniqueConstraintError } from 'sequelize';
 import { invalid, ProblemException } from '../common/problem.filter.js';
 import { CaseRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
-import type { SignedIn } from '../people/session.js';
+import { nothingHere, type Rule, type SignedIn } from '../people/session.js';
+import { Pool } from '../pool/pool.js';
 import { describeSection } from './cases.service.js';
+import { finishByOf } from './finish-by.js';
+import { checkReadAgainst, checkViewsAgainst } from './sense.js';
+
+/** A content whose text is longer is checked in a thread, characters. */
+const LARGE = 48_000;
 
 @Injectable()
 export class SectionsService {
-  constructor(@Inject(DATABASE) private readonly db: Sequelize) {}
+  constructor(
+    @Inject(DATABASE) private readonly db: Sequelize,
+    private readonly pool: Pool,
+  ) {}
 
   /**
    * Writes a section and its revision in one transaction, if it still has the version that the change was made on.
@@ -30,21 +36,31 @@ export class SectionsService {
    *   stands when somebody else was first; nothing is written then
    */
   async change(row: CaseRow, name: SectionName, change: SectionChange, me: SignedIn): Promise<SectionState> {
-    if (!SECTION_NAMES.includes(name)) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
-    if (!mayWrite(me.role, name)) throw new ProblemException(403, 'Not allowed', mayNot(me.role, name));
-    const { value, errors } = check<object>(SECTION_CLASSES[name], change.data);
-    if (errors.length > 0) throw invalid(errors);
+    if (!SECTION_NAMES.includes(name)) throw nothingHere();
+    const value = await this.checked(name, change.data);
     await this.requireSense(row.id, name, value);
     for (let tries = 1; ; tries++) {
       try {
         return await this.write(row, name, change.version, value, me.name);
       } catch (error) {
         // Two first writes at the same moment: the second meets the first one's row.
-        if (error instanceof UniqueConstraintError) throw await this.late(row.id, name);
+        if (error instanceof UniqueConstraintError || error instanceof Late) throw await this.late(row.id, name);
         // Or the database lets go of one of them, which may then try again.
         if (!isDeadlock(error) || tries === DEADLOCK_TRIES) throw error;
       }
     }
+  }
+
+  private async checked(name: SectionName, data: object): Promise<object> {
+    const text = JSON.stringify(data);
+    if (text.length > LARGE) {
+      const out = await this.pool.read('checkSection', { name, text });
+      if (out.errors.length > 0) throw invalid(out.errors);
+      return JSON.parse(out.text) as object;
+    }
+    const { value, errors } = check<object>(SECTION_CLASSES[name], data);
+    if (errors.length > 0) throw invalid(errors);
+    return value;
   }
 
   private async write(row: CaseRow, name: SectionName, base: number, data: object, byName: string): Promise<SectionState> {
@@ -54,10 +70,11 @@ export class SectionsService {
       if (base === 0) await SectionRow.create({ caseId: row.id, name, version, data, byName, at }, { transaction });
       else {
         const [changed] = await SectionRow.update({ version, data, byName, at }, { where: { caseId: row.id, name, version: base }, transaction });
-        if (changed === 0) throw await this.late(row.id, name);
+        if (changed === 0) throw new Late();
       }
       await RevisionRow.create({ caseId: row.id, section: name, version, data, byName, at }, { transaction });
-      await CaseRow.update({ changedAt: at }, { where: { id: row.id }, transaction });
+      const finishBy = finishByOf(name, data);
+      await CaseRow.update({ changedAt: at, ...(finishBy !== undefined && { finishBy }) }, { where: { id: row.id }, transaction });
     });
     return { name, version, data: data as SectionState['data'], by: byName, at: at.toISOString() };
   }
@@ -87,6 +104,9 @@ export class SectionsService {
   }
 }
 
+/** Somebody else was first; what they wrote is read when the transaction is over. */
+class Late extends Error {}
+
 const DEADLOCK_TRIES = 4;
 
 /** Whether the database gave up one of two transactions that waited for each other; nothing of it was written. */
@@ -95,48 +115,8 @@ function isDeadlock(error: unknown): boolean {
   return code === 'ER_LOCK_DEADLOCK' || code === 'ER_CHECKREAD';
 }
 
-/** Landmarks and scale against the photograph that they stand on. @throws Refusal, ProblemException 422 */
-export function checkReadAgainst(data: ReadSection, photo: { width: number; height: number } | undefined): void {
-  const drawn = data.drawn ?? [];
-  if (!photo && (data.landmarks.length > 0 || data.calibration || drawn.length > 0))
-    throw invalid([{ field: 'photoId', message: 'Landmarks, scale and drawn measures need a photograph to stand on.' }]);
-  if (!photo) return;
-  requireLandmarks(landmarkSet(data.landmarks), photo.width, photo.height);
-  for (const m of drawn)
-    if (m.points.some((p) => p.x < 0 || p.y < 0 || p.x > photo.width || p.y > photo.height))
-      throw invalid([{ field: 'drawn', message: `A point of “${m.name}” lies outside the picture.` }]);
-  if (data.calibration) {
-    const { from, to, mm } = data.calibration;
-    scaleOf({ from: [from.x, from.y], to: [to.x, to.y], mm });
-    for (const p of [from, to]) {
-      if (p.x < 0 || p.y < 0 || p.x > photo.width || p.y > photo.height)
-        throw invalid([{ field: 'calibration', message: 'A point of the scale lies outside the picture.' }]);
-    }
-  }
-}
-
-/** The points of every view against the photograph that they stand on. @throws Refusal, ProblemException 422 */
-export function checkViewsAgainst(data: ReadSection, photos: ReadonlyMap<string, { width: number; height: number }>): void {
-  for (const v of data.views ?? []) {
-    const field = `views.${v.view}`;
-    const lengths = [v.calibration, v.check].filter((c) => !!c);
-    const places: { x: number; y: number }[] = [...v.points, ...v.drawn.flatMap((m) => m.points), ...lengths.flatMap((c) => [c.from, c.to])];
-    if (!v.photoId) {
-      if (places.length > 0) throw invalid([{ field, message: 'Points and scale of a view need a photograph to stand on.' }]);
-      continue;
-    }
-    const photo = photos.get(v.photoId);
-    if (!photo) throw invalid([{ field, message: 'The photograph of a view does not belong to this case.' }]);
-    for (const c of lengths) scaleOf({ from: [c.from.x, c.from.y], to: [c.to.x, c.to.y], mm: c.mm });
-    if (places.some((p) => p.x < 0 || p.y < 0 || p.x > photo.width || p.y > photo.height)) {
-      throw invalid([{ field, message: `A point of the view “${PHOTO_VIEWS[v.view]}” lies outside the picture.` }]);
-    }
-  }
-  for (const a of data.aligned ?? []) {
-    if (!photos.has(a.photoId)) throw invalid([{ field: 'aligned', message: 'A photograph that is aligned does not belong to this case.' }]);
-  }
-}
-
-function mayNot(role: SignedIn['role'], name: SectionName): string {
-  return role === 'technician' ? 'A technician reads and comments; the practice changes the case.' : `The dentist decides on ${name}; you may read it.`;
-}
+/** Who may change which section; asked before the content is read. */
+export const writers: Rule = (me, { name }) => {
+  if (!SECTION_NAMES.includes(name as SectionName) || mayWrite(me.role, name as SectionName)) return undefined;
+  return me.role === 'technician' ? 'A technician reads and comments; the practice changes the case.' : `The dentist decides on ${name}; you may read it.`;
+};

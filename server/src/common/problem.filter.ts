@@ -54,6 +54,7 @@ export class ProblemFilter implements ExceptionFilter {
         ? problem(413, 'Too large', 'The file is too large: photographs may have 50 MB, scans 180 MB.')
         : problem(400, 'Not understood', 'The upload was not understood: send one file.');
     }
+    if (isDiskFull(error)) return problem(507, 'No room left', 'The server’s disk is full; nothing was changed. Make room, then try again.');
     if (isDatabaseAway(error)) return problem(503, 'Database away', 'The database does not answer; nothing was changed. Try again in a moment.');
     if (error instanceof HttpException) return this.ofHttp(error);
     if (hasStatus(error))
@@ -88,9 +89,16 @@ export function isDatabaseAway(error: unknown): boolean {
   const e = error as { code?: string; parent?: { code?: string; fatal?: boolean }; name?: string } | undefined;
   const code = e?.parent?.code ?? e?.code ?? '';
   return (
-    /^(ECONNREFUSED|ECONNRESET|EPIPE|ER_SOCKET|ER_CONNECTION|ER_GET_CONNECTION_TIMEOUT|ER_CMD_CONNECTION_CLOSED|ER_SERVER_SHUTDOWN|ER_POOL)/.test(code) ||
-    e?.parent?.fatal === true
+    /^(ECONNREFUSED|ECONNRESET|EPIPE|ER_SOCKET|ER_CONNECTION|ER_GET_CONNECTION_TIMEOUT|ER_CMD_CONNECTION_CLOSED|ER_SERVER_SHUTDOWN|ER_POOL|ER_STATEMENT_TIMEOUT|ER_LOCK_WAIT_TIMEOUT)/.test(
+      code,
+    ) || e?.parent?.fatal === true
   );
+}
+
+/** Our own disk is full, or the database says that its is. */
+function isDiskFull(error: unknown): boolean {
+  const e = error as { code?: string; parent?: { code?: string; text?: string } } | undefined;
+  return /^(ENOSPC|EDQUOT|ER_DISK_FULL|ER_RECORD_FILE_FULL)$/.test(e?.parent?.code ?? e?.code ?? '') || /errno: 28\b/.test(e?.parent?.text ?? '');
 }
 
 function hasStatus(error: unknown): error is { status: number } {

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { type ContourApproval, type ContourVersion, completed, type NewContourVersion, type WornMockUp } from '@radiant/contract';
-import { UniqueConstraintError } from 'sequelize';
+import { Op, UniqueConstraintError } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
 import { type CaseRow, ContourRow, SectionRow } from '../database/database.js';
-import type { SignedIn } from '../people/session.js';
+import { nothingHere, type Rule, type SignedIn } from '../people/session.js';
 
 const TRIES = 4;
 
@@ -21,7 +21,6 @@ export class ContoursService {
    * @throws ProblemException 403 for a role that may not, 422 while there is no contour
    */
   async keep(row: CaseRow, input: NewContourVersion, me: SignedIn): Promise<ContourVersion> {
-    requireDentist(me);
     const section = await SectionRow.findOne({ where: { caseId: row.id, name: 'shape' } });
     const shape = section ? completed('shape', section.data) : undefined;
     if (!shape || shape.teeth.length === 0) throw new ProblemException(422, 'Not ready', 'There is no contour to keep yet; shape one first.');
@@ -47,8 +46,7 @@ export class ContoursService {
   }
 
   /** Says that a version is or was worn as a mock-up. @throws ProblemException 403, 404, 422 for days in the wrong order */
-  async wear(row: CaseRow, id: string, worn: WornMockUp, me: SignedIn): Promise<ContourVersion> {
-    requireDentist(me);
+  async wear(row: CaseRow, id: string, worn: WornMockUp): Promise<ContourVersion> {
     if (worn.until && worn.until < worn.from) {
       throw new ProblemException(422, 'Not accepted', 'The mock-up came out before it was put in; look at the two days.');
     }
@@ -57,10 +55,10 @@ export class ContoursService {
 
   /** The patient's approval. @throws ProblemException 403, 404, 409 when it was approved before */
   async approve(row: CaseRow, id: string, { word }: ContourApproval, me: SignedIn): Promise<ContourVersion> {
-    requireDentist(me);
+    // What a file that was brought in claims is replaced by the approval that is given here.
     const [changed] = await ContourRow.update(
-      { approvedWord: word, approvedBy: me.name, approvedAt: new Date() },
-      { where: { id: (await this.find(row, id)).id, approvedAt: null } },
+      { approvedWord: word, approvedBy: me.name, approvedAt: new Date(), claimed: false },
+      { where: { id: (await this.find(row, id)).id, [Op.or]: [{ approvedAt: null }, { claimed: true }] } },
     );
     if (changed === 0) throw new ProblemException(409, 'Approved before', 'This version was approved before; it is frozen.');
     return describeContour(await this.find(row, id));
@@ -68,14 +66,13 @@ export class ContoursService {
 
   private async find(row: CaseRow, id: string): Promise<ContourRow> {
     const own = await ContourRow.findOne({ where: { id, caseId: row.id } });
-    if (!own) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
+    if (!own) throw nothingHere();
     return own;
   }
 }
 
-function requireDentist(me: SignedIn): void {
-  if (me.role !== 'dentist') throw new ProblemException(403, 'Not allowed', 'The dentist keeps and releases contours; you may read them.');
-}
+/** The dentist keeps and releases contours. */
+export const releasers: Rule = (me) => (me.role === 'dentist' ? undefined : 'The dentist keeps and releases contours; you may read them.');
 
 function describeContour(r: ContourRow): ContourVersion {
   return {
@@ -88,6 +85,6 @@ function describeContour(r: ContourRow): ContourVersion {
     scanId: r.scanId ?? null,
     teeth: r.teeth,
     worn: r.worn ?? null,
-    approved: r.approvedAt ? { word: r.approvedWord ?? '', by: r.approvedBy ?? '', at: r.approvedAt.toISOString() } : null,
+    approved: r.approvedAt ? { word: r.approvedWord ?? '', by: r.approvedBy ?? '', at: r.approvedAt.toISOString(), claimed: !!r.claimed } : null,
   };
 }

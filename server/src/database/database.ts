@@ -1,6 +1,7 @@
 import type { ArrivalState, CaseState, CommentStage, FileKind, PhotoView, Role, SectionName, ToothPlanInput, WornMockUp } from '@radiant/contract';
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, Sequelize } from 'sequelize';
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 import type { Config } from '../config.js';
+import { connect } from './connect.js';
 
 export class Practice extends Model<InferAttributes<Practice>, InferCreationAttributes<Practice>> {
   declare id: string;
@@ -14,6 +15,17 @@ export class Person extends Model<InferAttributes<Person>, InferCreationAttribut
   declare email: string;
   declare passwordHash: string;
   declare role: Role;
+  /** Sessions that began before this are over. */
+  declare sessionsFrom: CreationOptional<Date | null>;
+  /** When the person left the practice; what they wrote keeps their name. */
+  declare endedAt: CreationOptional<Date | null>;
+}
+
+/** A way back in for a dentist who can't sign in: made on the machine itself, good once and for a short while. */
+export class RecoveryRow extends Model<InferAttributes<RecoveryRow>, InferCreationAttributes<RecoveryRow>> {
+  declare personId: string;
+  declare hash: string;
+  declare expiresAt: Date;
 }
 
 export class CaseRow extends Model<InferAttributes<CaseRow>, InferCreationAttributes<CaseRow>> {
@@ -22,6 +34,12 @@ export class CaseRow extends Model<InferAttributes<CaseRow>, InferCreationAttrib
   declare name: string;
   declare openedAt: CreationOptional<Date>;
   declare changedAt: CreationOptional<Date>;
+  /** From meet, for sorting the list of cases. */
+  declare finishBy: CreationOptional<string | null>;
+  /** Of a case that came in as a file: who brought it in, when, and when it was written. */
+  declare importedBy: CreationOptional<string | null>;
+  declare importedAt: CreationOptional<Date | null>;
+  declare writtenAt: CreationOptional<Date | null>;
 }
 
 export class SectionRow extends Model<InferAttributes<SectionRow>, InferCreationAttributes<SectionRow>> {
@@ -92,6 +110,8 @@ export class ContourRow extends Model<InferAttributes<ContourRow>, InferCreation
   declare approvedWord: CreationOptional<string | null>;
   declare approvedBy: CreationOptional<string | null>;
   declare approvedAt: CreationOptional<Date | null>;
+  /** The approval stands in a case file that was brought in; nobody of this practice has given it. */
+  declare claimed: CreationOptional<boolean>;
 }
 
 export class CommentRow extends Model<InferAttributes<CommentRow>, InferCreationAttributes<CommentRow>> {
@@ -116,22 +136,39 @@ const text = (n: number) => ({ type: DataTypes.STRING(n), allowNull: false }) as
 
 /** Opens the connection pool and binds the models. Tables are made by migrations, never by sync(). */
 export function openDatabase(c: Config['database']): Sequelize {
-  const db = new Sequelize(c.name, c.user, c.password, {
-    dialect: 'mariadb',
-    host: '127.0.0.1',
-    port: c.port,
-    logging: false,
-    timezone: '+00:00',
-    pool: { max: 8, min: 0, acquire: 5000, idle: 10000 },
-    dialectOptions: { connectTimeout: 3000 },
-    define: { underscored: true, timestamps: false },
-  });
+  const db = connect(c);
   Practice.init({ id: id(), name: text(120) }, { sequelize: db, tableName: 'practices' });
   Person.init(
-    { id: id(), practiceId: text(36), name: text(120), email: text(200), passwordHash: text(255), role: text(20) },
+    {
+      id: id(),
+      practiceId: text(36),
+      name: text(120),
+      email: text(200),
+      passwordHash: text(255),
+      role: text(20),
+      sessionsFrom: DataTypes.DATE(3),
+      endedAt: DataTypes.DATE(3),
+    },
     { sequelize: db, tableName: 'people' },
   );
-  CaseRow.init({ id: id(), practiceId: text(36), name: text(80), openedAt: at(), changedAt: at() }, { sequelize: db, tableName: 'cases' });
+  RecoveryRow.init(
+    { personId: { type: DataTypes.CHAR(36), primaryKey: true }, hash: text(64), expiresAt: at() },
+    { sequelize: db, tableName: 'recovery_codes' },
+  );
+  CaseRow.init(
+    {
+      id: id(),
+      practiceId: text(36),
+      name: text(80),
+      openedAt: at(),
+      changedAt: at(),
+      finishBy: DataTypes.DATEONLY,
+      importedBy: DataTypes.STRING(120),
+      importedAt: DataTypes.DATE(3),
+      writtenAt: DataTypes.DATE(3),
+    },
+    { sequelize: db, tableName: 'cases' },
+  );
   const section = () =>
     ({ version: { type: DataTypes.INTEGER, allowNull: false }, data: { type: DataTypes.JSON, allowNull: false }, byName: text(120), at: at() }) as const;
   SectionRow.init(
@@ -200,6 +237,7 @@ export function openDatabase(c: Config['database']): Sequelize {
       approvedWord: DataTypes.STRING(300),
       approvedBy: DataTypes.STRING(120),
       approvedAt: DataTypes.DATE(3),
+      claimed: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
     },
     { sequelize: db, tableName: 'contours' },
   );

@@ -1,4 +1,4 @@
-import { DataTypes, type QueryInterface, type Sequelize } from 'sequelize';
+import { DataTypes, type ModelAttributeColumnOptions, type QueryInterface, QueryTypes, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 
 const id = { type: DataTypes.CHAR(36), primaryKey: true, allowNull: false };
@@ -13,8 +13,34 @@ const of = (table: string, cascade = true) => ({
 const version = { type: DataTypes.INTEGER, allowNull: false };
 const json = { type: DataTypes.JSON, allowNull: false };
 
+/**
+ * The statements that change tables are not taken back when a migration ends half way, so every step can be done again: tables
+ * are made where they are missing (createTable says so itself), and so are columns and indices here.
+ */
+class Steps {
+  constructor(private readonly q: QueryInterface) {}
+
+  createTable(name: string, columns: Record<string, object | string>): Promise<void> {
+    return this.q.createTable(name, columns as never);
+  }
+
+  async addColumn(table: string, name: string, column: ModelAttributeColumnOptions): Promise<void> {
+    if (!(name in (await this.q.describeTable(table)))) await this.q.addColumn(table, name, column);
+  }
+
+  async addIndex(table: string, fields: string[], { unique = false } = {}): Promise<void> {
+    const there = (await this.q.showIndex(table)) as { fields: { attribute: string }[] }[];
+    const own = there.some((i) => i.fields.map((f) => f.attribute).join() === fields.join());
+    if (!own) await this.q.addIndex(table, fields, { unique });
+  }
+
+  async query(sql: string): Promise<void> {
+    await this.q.sequelize.query(sql);
+  }
+}
+
 /** Each migration once and for all: never changed after it has shipped, only followed by another. */
-const MIGRATIONS: readonly { name: string; up: (q: QueryInterface) => Promise<void> }[] = [
+const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] = [
   {
     name: '0001-practices-people-cases',
     up: async (q) => {
@@ -136,15 +162,78 @@ const MIGRATIONS: readonly { name: string; up: (q: QueryInterface) => Promise<vo
       await q.addIndex('contours', ['case_id', 'number'], { unique: true });
     },
   },
+  {
+    name: '0006-days-are-days',
+    up: async (q) => {
+      // Week dates and moments passed for days once, and kept a whole list from being shown.
+      for (const [table, where] of [
+        ['case_sections', "name = 'meet'"],
+        ['revisions', "section = 'meet'"],
+      ])
+        await q.query(
+          `UPDATE ${table} SET data = JSON_REMOVE(data, '$.finishBy') WHERE ${where}
+           AND JSON_VALUE(data, '$.finishBy') IS NOT NULL
+           AND (JSON_VALUE(data, '$.finishBy') NOT REGEXP '^(19|20|21)[0-9]{2}-[0-9]{2}-[0-9]{2}$' OR DAYOFMONTH(JSON_VALUE(data, '$.finishBy')) IS NULL)`,
+        );
+    },
+  },
+  {
+    name: '0007-people-who-leave-and-ways-back-in',
+    up: async (q) => {
+      await q.addColumn('people', 'sessions_from', { type: DataTypes.DATE(3) });
+      await q.addColumn('people', 'ended_at', { type: DataTypes.DATE(3) });
+      await q.createTable('recovery_codes', { person_id: { ...of('people'), primaryKey: true }, hash: text(64), expires_at: at });
+    },
+  },
+  {
+    name: '0008-lists-of-many-cases-and-where-cases-come-from',
+    up: async (q) => {
+      await q.addColumn('cases', 'finish_by', { type: DataTypes.DATEONLY });
+      await q.addColumn('cases', 'imported_by', { type: DataTypes.STRING(120) });
+      await q.addColumn('cases', 'imported_at', { type: DataTypes.DATE(3) });
+      await q.addColumn('cases', 'written_at', { type: DataTypes.DATE(3) });
+      await q.addColumn('contours', 'claimed', { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
+      await q.query(
+        `UPDATE cases c JOIN case_sections s ON s.case_id = c.id AND s.name = 'meet'
+         SET c.finish_by = NULLIF(JSON_VALUE(s.data, '$.finishBy'), 'null')`,
+      );
+      await q.addIndex('cases', ['practice_id', 'changed_at']);
+      await q.addIndex('cases', ['practice_id', 'name']);
+      await q.addIndex('cases', ['practice_id', 'finish_by']);
+      await q.addIndex('files', ['case_id', 'kind', 'view']);
+      await q.addIndex('files', ['sha256']);
+      await q.addIndex('files', ['removed_at']);
+      await q.addIndex('arrivals', ['sha256']);
+      await q.addIndex('sessions', ['expires']);
+    },
+  },
 ];
 
-/** Brings the database to the newest form. Safe to run at every start. */
+const LOCK = 'radiant-arch-migrations';
+/** Another server may be at it; its migrations are waited for, s. */
+const LOCK_WAIT_S = 300;
+
+/**
+ * Brings the database to the newest form. Safe to run at every start: of several servers one does it and the others wait, and
+ * what was broken off is done again from its last whole migration.
+ * @param db a pool without time limits on statements
+ */
 export async function migrate(db: Sequelize): Promise<string[]> {
   const q = db.getQueryInterface();
   const umzug = new Umzug({
-    migrations: MIGRATIONS.map((m) => ({ name: m.name, up: async () => m.up(q) })),
+    migrations: MIGRATIONS.map((m) => ({ name: m.name, up: async () => m.up(new Steps(q)) })),
     storage: new SequelizeStorage({ sequelize: db, tableName: 'migrations' }),
     logger: undefined,
   });
-  return (await umzug.up()).map((m) => m.name);
+  // The lock belongs to a connection, which an open transaction holds; it goes with the connection when the server dies.
+  const holder = await db.transaction();
+  const asked = { transaction: holder, type: QueryTypes.SELECT } as const;
+  try {
+    const [got] = await db.query<{ held: number | null }>(`SELECT GET_LOCK('${LOCK}', ${LOCK_WAIT_S}) AS held`, asked);
+    if (got?.held !== 1) throw new Error('Another server has been changing the database for minutes; start again when it is through.');
+    return (await umzug.up()).map((m) => m.name);
+  } finally {
+    await db.query(`SELECT RELEASE_LOCK('${LOCK}')`, asked).catch(() => undefined);
+    await holder.rollback().catch(() => undefined);
+  }
 }

@@ -193,7 +193,7 @@ export class Demo implements OnModuleDestroy {
     const targets = new Map(
       proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: 'gumMm' in choice ? choice.gumMm : 0 }]),
     );
-    const arch = existingArch(readScan(await this.files.read(file)));
+    const arch = existingArch(readScan(await this.files.original(file)));
     const teeth = planInputs(madeRoom(arch, firstContour(arch, targets), CONTACT_MM).plan);
     await this.change(row, 'propose', (before) => (before ? undefined : choice), me);
     await this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, proposalVersion: 1, teeth }), me);

@@ -3,17 +3,18 @@ import {
   existingArch,
   inMouth,
   type Jaw,
+  label,
   mergeMeshes,
+  type Notation,
   plannedTooth,
   readScan,
-  readStl,
   rowOf,
   UPPER_SIX,
   writeObj,
   writePly,
   writeStlBinary,
 } from '@radiant/core';
-import { mockUpModel } from '../mock-up/mock-up.js';
+import { mockUpModel } from '../mock-up/model.js';
 import { type Body, writeThreeMf } from './three-mf.js';
 
 /** What goes out as a surface. */
@@ -26,6 +27,9 @@ export type Format = (typeof FORMATS)[number];
 
 export const MIME: Readonly<Record<Format, string>> = { stl: 'model/stl', '3mf': 'model/3mf', obj: 'model/obj', ply: 'model/ply' };
 
+/** How teeth are named in the names of bodies. */
+const NOTATIONS: Readonly<Record<Notation, string>> = { fdi: 'FDI', universal: 'Universal' };
+
 interface Bodies {
   readonly title: string;
   readonly bodies: readonly Body[];
@@ -35,6 +39,7 @@ interface Bodies {
  * The planned crowns, the scanned arch, or the two joined into one closed model, mm, in the scan's own coordinates, so that they
  * lie over each other. Of `planned` each crown is a closed shell of its own; in 3MF each is a body with its number.
  * @param scan of the jaw that is asked for
+ * @param notation in which the bodies of a 3MF file are named
  * @param versionId a kept contour; the one that stands in shape where left out
  * @returns undefined while there is no scan or, for the plan, no contour: of all six upper front teeth, or of any lower tooth
  */
@@ -44,9 +49,10 @@ export async function contourFile(
   jaw: Jaw,
   what: Surface,
   format: Format,
+  notation: Notation,
   versionId?: string,
 ): Promise<Uint8Array | undefined> {
-  const made = scan && (await bodiesOf(detail, scan, jaw, what, versionId));
+  const made = scan && (await bodiesOf(detail, scan, jaw, what, notation, versionId));
   if (!made) return undefined;
   if (format === '3mf') return writeThreeMf(made.bodies, made.title);
   const mesh = mergeMeshes(made.bodies.map((b) => b.mesh));
@@ -55,10 +61,20 @@ export async function contourFile(
   return writeStlBinary(mesh, undefined, made.title);
 }
 
-async function bodiesOf(detail: CaseDetail, scan: Uint8Array, jaw: Jaw, what: Surface, versionId: string | undefined): Promise<Bodies | undefined> {
+async function bodiesOf(
+  detail: CaseDetail,
+  scan: Uint8Array,
+  jaw: Jaw,
+  what: Surface,
+  notation: Notation,
+  versionId: string | undefined,
+): Promise<Bodies | undefined> {
   if (what === 'existing') {
     const { teeth, rest } = readScan(scan, []);
-    return { title: `existing ${jaw} jaw, mm`, bodies: [...[...teeth].map(([t, mesh]) => ({ name: `tooth ${t}`, mesh })), { name: 'gum', mesh: rest }] };
+    return {
+      title: `existing ${jaw} jaw, mm`,
+      bodies: [...[...teeth].map(([t, mesh]) => ({ name: `tooth ${label(t, notation)} (${NOTATIONS[notation]})`, mesh })), { name: 'gum', mesh: rest }],
+    };
   }
   const version = versionId ? detail.contours.find((c) => c.id === versionId) : undefined;
   const plan = contourPlan(version ? version.teeth : versionId ? [] : detail.sections.shape.data.teeth);
@@ -66,11 +82,11 @@ async function bodiesOf(detail: CaseDetail, scan: Uint8Array, jaw: Jaw, what: Su
   const of = version ? `version ${version.number}, ` : '';
   if (what === 'mock-up') {
     const title = `${jaw} mock-up model, ${of}mm`;
-    return { title, bodies: [{ name: 'mock-up model', mesh: readStl(await mockUpModel({ scan, jaw, plan, title })).mesh }] };
+    return { title, bodies: [{ name: 'mock-up model', mesh: await mockUpModel(scan, jaw, plan) }] };
   }
   const arch = existingArch(readScan(scan, []));
   const crowns = rowOf(jaw)
     .filter((t) => plan[t] && arch.teeth.has(t))
-    .map((t): Body => ({ name: `planned ${t}`, mesh: inMouth(plannedTooth(arch, plan, t)).mesh }));
+    .map((t): Body => ({ name: `planned ${label(t, notation)} (${NOTATIONS[notation]})`, mesh: inMouth(plannedTooth(arch, plan, t)).mesh }));
   return { title: `planned contour, ${jaw} jaw, ${of}mm`, bodies: crowns };
 }

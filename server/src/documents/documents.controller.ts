@@ -1,20 +1,22 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
 import type { CaseDetail, FileKind } from '@radiant/contract';
-import type { Jaw } from '@radiant/core';
+import type { Jaw, Notation } from '@radiant/core';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
 import { ProblemException } from '../common/problem.filter.js';
+import { type Uploaded, UploadToDisk } from '../common/upload.js';
+import type { CaseRow } from '../database/database.js';
 import { FilesService } from '../files/files.service.js';
-import { Me, type SignedIn } from '../people/session.js';
+import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from '../people/session.js';
+import { Pool } from '../pool/pool.js';
 import { CaseDocumentService } from './case-document.js';
-import { contourFile, FORMATS, type Format, MIME, SURFACES, type Surface } from './contour-file.js';
-import { planPdf } from './plan-pdf.js';
-import { planSheet } from './plan-sheet.js';
+import { FORMATS, type Format, MIME, SURFACES, type Surface } from './contour-file.js';
 
-/** Case files carry their photographs and scans in base64. */
-const MAX_DOCUMENT_BYTES = 300 * 1024 * 1024;
+/** A case file carries all photographs and scans in base64; it is read from the disk, so that only the disk limits it. */
+const MAX_DOCUMENT_BYTES = 16 * 1024 ** 3;
 
 @ApiTags('documents')
 @Controller('cases')
@@ -23,81 +25,96 @@ export class DocumentsController {
     private readonly cases: CasesService,
     private readonly files: FilesService,
     private readonly documents: CaseDocumentService,
+    private readonly pool: Pool,
   ) {}
 
-  /** The plan on one page, PDF. */
+  /** The plan on one page, PDF. Teeth are named in `notation`, FDI where nothing is said; the page says which it is. */
   @Get(':id/plan.pdf')
-  async pdf(@Param('id') id: string, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
-    const detail = await this.cases.detail(await this.cases.own(id, me));
+  @InCase('id')
+  async pdf(@OwnCase() own: CaseRow, @Query('notation') asked: string | undefined, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
+    const notation = requireNotation(asked);
+    const detail = await this.cases.detail(own);
     const scanId = detail.sections.shape.data.scanId ?? detail.files.filter((f) => f.kind === 'scan').at(-1)?.id;
-    const file = scanId ? await this.files.find(id, scanId) : null;
-    const sheet = planSheet(detail, me.practice, file ? await this.files.read(file) : undefined);
-    if (!sheet) throw new ProblemException(422, 'Not ready', 'There is no plan to print yet: it needs a scan and a contour of all six teeth.');
-    send(response, 'application/pdf', `${detail.name} plan.pdf`, await planPdf(sheet));
+    const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPath: await this.scanPath(own, scanId) });
+    if (made.length === 0) throw new ProblemException(422, 'Not ready', 'There is no plan to print yet: it needs a scan and a contour of all six teeth.');
+    send(response, 'application/pdf', `${detail.name} plan, ${WORDS[notation]}.pdf`, made);
   }
 
   /** The planned crowns (`what=planned`, of a kept contour with `version`) the scanned arch (`what=existing`) or both joined into a model (`what=mock-up`) as binary STL, 3MF, OBJ or PLY, mm. */
   @Get(':id/contour.:format')
+  @InCase('id')
   async surface(
-    @Param('id') id: string,
+    @OwnCase() own: CaseRow,
     @Param('format') format: Format,
     @Query('what') what: Surface | undefined,
     @Query('version') version: string | undefined,
-    @Query('jaw') asked: Jaw | undefined,
-    @Me() me: SignedIn,
+    @Query('jaw') askedJaw: Jaw | undefined,
+    @Query('notation') asked: string | undefined,
     @Res() response: Response,
   ): Promise<void> {
-    if (!FORMATS.includes(format)) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
-    const detail = await this.cases.detail(await this.cases.own(id, me));
+    if (!FORMATS.includes(format)) throw nothingHere();
+    const notation = requireNotation(asked);
     const surface = what ?? 'planned';
     if (!SURFACES.includes(surface)) throw new ProblemException(422, 'Not accepted', 'Ask for the planned or the existing surface, or for the mock-up model.');
-    const jaw = asked ?? 'upper';
+    const jaw = askedJaw ?? 'upper';
     if (jaw !== 'upper' && jaw !== 'lower') throw new ProblemException(422, 'Not accepted', 'Ask for the upper or the lower jaw.');
-    const own = version ? detail.contours.find((c) => c.id === version) : undefined;
-    if (version && !own) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
+    const detail = await this.cases.detail(own);
+    const kept = version ? detail.contours.find((c) => c.id === version) : undefined;
+    if (version && !kept) throw nothingHere();
     const newest = (kind: FileKind) => detail.files.filter((f) => f.kind === kind).at(-1)?.id;
-    const scanId = jaw === 'lower' ? newest('lower-scan') : (own?.scanId ?? detail.sections.shape.data.scanId ?? newest('scan'));
-    const file = scanId ? await this.files.find(id, scanId) : null;
-    const bytes = await contourFile(detail, file ? await this.files.read(file) : undefined, jaw, surface, format, version);
-    if (!bytes)
+    const scanId = jaw === 'lower' ? newest('lower-scan') : (kept?.scanId ?? detail.sections.shape.data.scanId ?? newest('scan'));
+    const made = await this.pool.make('surface', { detail, scanPath: await this.scanPath(own, scanId), jaw, what: surface, format, notation, version });
+    if (made.length === 0)
       throw new ProblemException(
         422,
         'Not ready',
         'There is no such surface yet: it needs a scan, and the plan a contour: of all six upper front teeth, or of a lower tooth.',
       );
-    send(response, MIME[format], `${detail.name} ${jaw === 'lower' ? 'lower ' : ''}${surface}${own ? ` ${own.number}` : ''}.${format}`, Buffer.from(bytes));
+    const words = [detail.name, jaw === 'lower' ? 'lower' : '', surface, kept ? String(kept.number) : '', format === '3mf' ? WORDS[notation] : ''];
+    send(response, MIME[format], `${words.filter(Boolean).join(' ')}.${format}`, made);
+  }
+
+  private async scanPath(own: CaseRow, scanId: string | null | undefined): Promise<string | undefined> {
+    const file = scanId ? await this.files.find(own.id, scanId) : null;
+    return file ? this.files.pathOf(file) : undefined;
   }
 
   /** The whole case as one JSON file. */
   @Get(':id/case.json')
-  async json(@Param('id') id: string, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
-    const row = await this.cases.own(id, me);
-    send(response, 'application/json', `${row.name}.radiant-arch.json`, Buffer.from(JSON.stringify(await this.documents.write(row))));
+  @InCase('id')
+  async json(@OwnCase() own: CaseRow, @Res() response: Response): Promise<void> {
+    const text = await this.documents.write(own);
+    head(response, 'application/json', `${own.name}.radiant-arch.json`);
+    // Broken off on the way, the connection ends without its proper end, and the browser tells a failed download.
+    await pipeline(Readable.from(text), response).catch(() => response.destroy());
   }
 
   /** Reads a case file into a new case, multipart field `file`. */
   @Post('import')
+  @Allow(keepers('opens cases'))
   @ApiConsumes('multipart/form-data')
-  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: MAX_DOCUMENT_BYTES, files: 1 } }))
-  async import(@UploadedFile() file: Express.Multer.File | undefined, @Me() me: SignedIn): Promise<CaseDetail> {
-    if (me.role === 'technician') throw new ProblemException(403, 'Not allowed', 'A technician reads and comments; the practice opens cases.');
+  @UseInterceptors(UploadToDisk(MAX_DOCUMENT_BYTES))
+  async import(@UploadedFile() file: Uploaded | undefined, @Me() me: SignedIn): Promise<CaseDetail> {
     if (!file) throw new ProblemException(422, 'Not accepted', 'The upload holds no file.');
-    return this.cases.detail(await this.documents.read(parse(file.buffer), me));
+    return this.cases.detail(await this.documents.read(file.path, me));
   }
 }
 
-function parse(bytes: Buffer): unknown {
-  try {
-    return JSON.parse(bytes.toString('utf8'));
-  } catch {
-    throw new ProblemException(422, 'Not accepted', 'The case file is not valid JSON; it may be cut short.');
-  }
+const WORDS: Readonly<Record<Notation, string>> = { fdi: 'FDI numbers', universal: 'Universal numbers' };
+
+function requireNotation(asked: string | undefined): Notation {
+  const notation = asked ?? 'fdi';
+  if (notation !== 'fdi' && notation !== 'universal') throw new ProblemException(422, 'Not accepted', 'Teeth are named in FDI or in Universal numbers.');
+  return notation;
 }
 
-function send(response: Response, mime: string, name: string, body: Buffer): void {
-  response
-    .type(mime)
-    .setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
-    .setHeader('Cache-Control', 'no-store')
-    .send(body);
+function head(response: Response, mime: string, name: string): void {
+  // Half a character in an old name is no name of a file.
+  const whole = name.replace(/\p{Surrogate}/gu, '\ufffd');
+  response.type(mime).setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(whole)}`);
+}
+
+function send(response: Response, mime: string, name: string, body: Uint8Array): void {
+  head(response, mime, name);
+  response.send(Buffer.from(body.buffer, body.byteOffset, body.byteLength));
 }

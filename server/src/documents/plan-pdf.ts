@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { burName, crown, facialOutline, LOWER_TEN, type SectionLine, type ToothPlan, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
+import { burName, crown, facialOutline, LOWER_TEN, label, type Notation, type SectionLine, type ToothPlan, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
 import PDFDocument from 'pdfkit';
 import type { PlanSheet } from './plan-sheet.js';
 
@@ -64,6 +64,9 @@ function text(
     });
 }
 
+/** Said on the page, since one number means different teeth in different countries. */
+const NUMBERS: Readonly<Record<Notation, string>> = { fdi: 'Tooth numbers: FDI (ISO 3950)', universal: 'Tooth numbers: Universal (1–32)' };
+
 const rule = (doc: Doc, y: number) => doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(0.5).strokeColor(HAIR).stroke();
 
 const date = (iso: string | null) =>
@@ -92,13 +95,14 @@ function archStrip(doc: Doc, s: PlanSheet, top: number): void {
     x += w;
     const lift = tooth % 10 === 2 ? 0.5 : 0;
     outline(doc, facialOutline(crown(tooth, own)), cx, edgeY - lift * k, k);
-    text(doc, String(tooth), cx - 20, edgeY + 3, { font: 'bold', size: 8.5, width: 40, align: 'center', colour: INK_2 });
+    text(doc, label(tooth, s.notation), cx - 20, edgeY + 3, { font: 'bold', size: 8.5, width: 40, align: 'center', colour: INK_2 });
     text(doc, `${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`, cx - 24, edgeY + 13, { size: 7.5, width: 48, align: 'center', colour: INK_2 });
   });
   text(doc, 'Planned contour, width × length, mm', LEFT, top - 2, { colour: INK_2, size: 8.5 });
+  text(doc, NUMBERS[s.notation], LEFT, top - 2, { font: 'bold', size: 8.5, width: WIDTH, align: 'right' });
   const lower = LOWER_TEN.flatMap((t) => {
     const own = s.plan[t];
-    return own ? [`${t} ${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`] : [];
+    return own ? [`${label(t, s.notation)} ${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`] : [];
   });
   if (lower.length > 0) text(doc, `Lower crowns too: ${lower.join(', ')}`, LEFT, top + 9, { colour: INK_2, size: 8.5 });
 }
@@ -142,7 +146,7 @@ function sections(doc: Doc, s: PlanSheet, top: number): void {
     });
     doc.dash(2.4, { space: 1.6 }).lineWidth(0.9).strokeColor(REMOVED).stroke().undash();
     doc.restore();
-    text(doc, String(reduction.tooth), cx - 20, top + 51 * MM - 8, { font: 'bold', size: 8.5, width: 40, align: 'center', colour: INK_2 });
+    text(doc, label(reduction.tooth, s.notation), cx - 20, top + 51 * MM - 8, { font: 'bold', size: 8.5, width: 40, align: 'center', colour: INK_2 });
   });
   const legend: [string, string][] = [
     [INK, 'tooth as scanned'],
@@ -179,7 +183,7 @@ function table(doc: Doc, s: PlanSheet, top: number): number {
   let y = top + 26;
   const cell = (WIDTH - 20 * MM) / 6;
   for (const [i, t] of s.teeth.entries())
-    text(doc, String(t.reduction.tooth), LEFT + 20 * MM + cell * i, y, { font: 'bold', size: 8.5, width: cell - 6, align: 'right' });
+    text(doc, label(t.reduction.tooth, s.notation), LEFT + 20 * MM + cell * i, y, { font: 'bold', size: 8.5, width: cell - 6, align: 'right' });
   y += 13;
   for (const zone of ZONES) {
     rule(doc, y - 2);
@@ -242,7 +246,7 @@ function sentences(doc: Doc, s: PlanSheet, top: number): void {
   if (sorted.length === 0) text(doc, 'By the norms enamel is left everywhere.', x, y, { size: 7.8, colour: INK_2 });
   for (const [i, f] of sorted.entries()) {
     const room = 276 * MM - y;
-    const words = f.text.replaceAll(/\{(\d+)\}/g, '$1');
+    const words = f.text.replaceAll(/\{(\d+)\}/g, (_, tooth: string) => label(Number(tooth), s.notation));
     const h = doc.font('sans').fontSize(7.8).heightOfString(words, { width: half });
     if (h > room) {
       text(doc, `and ${sorted.length - i} more: see the case.`, x, y, { size: 7.8, colour: INK_2 });

@@ -7,6 +7,7 @@ import {
   type ExistingArch,
   existingArch,
   measureTeeth,
+  type Notation,
   plannedTooth,
   readScan,
   type ToothMeasure,
@@ -22,6 +23,8 @@ import {
 export interface PlanSheet {
   readonly name: string;
   readonly practice: string;
+  /** In which teeth are named on the page. */
+  readonly notation: Notation;
   readonly ageYears: number | null;
   readonly wish: string;
   readonly finishBy: string | null;
@@ -39,7 +42,7 @@ export interface PlanSheet {
 }
 
 /** @returns undefined while there is no scan or no contour of all six teeth */
-export function planSheet(detail: CaseDetail, practice: string, scan: Uint8Array | undefined): PlanSheet | undefined {
+export function planSheet(detail: CaseDetail, practice: string, notation: Notation, scan: Uint8Array | undefined): PlanSheet | undefined {
   const { meet, read, shape, reduce } = detail.sections;
   const plan = contourPlan(shape.data.teeth);
   if (!scan || !UPPER_SIX.every((t) => plan[t])) return undefined;
@@ -51,6 +54,7 @@ export function planSheet(detail: CaseDetail, practice: string, scan: Uint8Array
   return {
     name: detail.name,
     practice,
+    notation,
     ageYears: meet.data.ageYears ?? null,
     wish: meet.data.wish,
     finishBy: meet.data.finishBy ?? null,

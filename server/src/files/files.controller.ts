@@ -1,48 +1,40 @@
 import { Body, Controller, Delete, Get, Param, Patch, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
 import { type CaseFile, check, type Delivered, FILE_KINDS, FileChange, type FileKind } from '@radiant/contract';
 import type { Response } from 'express';
-import { CasesService } from '../cases/cases.service.js';
 import { Checked } from '../common/checked.pipe.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
-import type { FileRow } from '../database/database.js';
-import { Me, type SignedIn } from '../people/session.js';
+import { type Uploaded, UploadToDisk } from '../common/upload.js';
+import type { CaseRow, FileRow } from '../database/database.js';
+import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from '../people/session.js';
 import { describeFile, FilesService } from './files.service.js';
 
 /** Three million triangles in binary STL are 150 MB. */
 const MAX_FILE_BYTES = 180 * 1024 * 1024;
 const MAX_PHOTO_BYTES = 50 * 1024 * 1024;
-/** A file never changes under its number. */
-const FOR_EVER = 'private, max-age=31536000, immutable';
 
-function requireKeeper(me: SignedIn): void {
-  if (me.role === 'technician') throw new ProblemException(403, 'Not allowed', 'A technician reads and comments; the practice keeps photographs and scans.');
-}
+const KEEPERS = keepers('keeps photographs and scans');
 
 @ApiTags('files')
 @Controller('cases/:caseId/files')
+@InCase('caseId')
 export class FilesController {
-  constructor(
-    private readonly cases: CasesService,
-    private readonly files: FilesService,
-  ) {}
+  constructor(private readonly files: FilesService) {}
 
   /**
    * Takes one photograph or scan, multipart field `file`. What is known of it may come in the query: view, state,
    * takenOn, takenBy. The same bytes a second time are recognised and kept once.
    */
   @Post()
+  @Allow(KEEPERS)
   @ApiConsumes('multipart/form-data')
-  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: MAX_FILE_BYTES, files: 1 }, defParamCharset: 'utf8' }))
+  @UseInterceptors(UploadToDisk(MAX_FILE_BYTES))
   async add(
-    @Param('caseId') caseId: string,
+    @OwnCase() own: CaseRow,
     @Query() query: Record<string, string>,
-    @UploadedFile() file: Express.Multer.File | undefined,
+    @UploadedFile() file: Uploaded | undefined,
     @Me() me: SignedIn,
   ): Promise<Delivered> {
-    const own = await this.cases.own(caseId, me);
-    requireKeeper(me);
     const { kind, ...said } = query;
     if (!FILE_KINDS.includes(kind as FileKind)) throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo or a scan.');
     if (!file) throw new ProblemException(422, 'Not accepted', 'The upload holds no file.');
@@ -54,7 +46,7 @@ export class FilesController {
       ...said,
       kind: kind as FileKind,
       name: file.originalname,
-      bytes: file.buffer,
+      path: file.path,
       origin: `uploaded by ${me.name}`,
     });
     return { ...describeFile(row), already };
@@ -62,67 +54,67 @@ export class FilesController {
 
   /** Says what a photograph shows, in which state it was taken, when and by whom. */
   @Patch(':fileId')
-  async describe(
-    @Param('caseId') caseId: string,
-    @Param('fileId') fileId: string,
-    @Body(new Checked(FileChange)) change: FileChange,
-    @Me() me: SignedIn,
-  ): Promise<CaseFile> {
-    return describeFile(await this.files.describe(await this.ownToKeep(caseId, fileId, me), change));
+  @Allow(KEEPERS)
+  async describe(@OwnCase() own: CaseRow, @Param('fileId') fileId: string, @Body(new Checked(FileChange)) change: FileChange): Promise<CaseFile> {
+    return describeFile(await this.files.describe(await this.own(own, fileId), change));
   }
 
   /** Puts a file away; it can be brought back for 30 days. */
   @Delete(':fileId')
-  async putAway(@Param('caseId') caseId: string, @Param('fileId') fileId: string, @Me() me: SignedIn): Promise<CaseFile> {
-    return describeFile(await this.files.putAway(await this.ownToKeep(caseId, fileId, me)));
+  @Allow(KEEPERS)
+  async putAway(@OwnCase() own: CaseRow, @Param('fileId') fileId: string): Promise<CaseFile> {
+    return describeFile(await this.files.putAway(await this.own(own, fileId)));
   }
 
   @Post(':fileId/bring-back')
-  async bringBack(@Param('caseId') caseId: string, @Param('fileId') fileId: string, @Me() me: SignedIn): Promise<CaseFile> {
-    return describeFile(await this.files.bringBack(await this.ownToKeep(caseId, fileId, me)));
+  @Allow(KEEPERS)
+  async bringBack(@OwnCase() own: CaseRow, @Param('fileId') fileId: string): Promise<CaseFile> {
+    return describeFile(await this.files.bringBack(await this.own(own, fileId)));
   }
 
   /** A small upright JPEG of a photograph, for the wall. */
   @Get(':fileId/thumbnail')
-  thumbnail(@Param('caseId') caseId: string, @Param('fileId') fileId: string, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
-    return this.smaller(caseId, fileId, 'thumbnail', me, response);
+  thumbnail(@OwnCase() own: CaseRow, @Param('fileId') fileId: string, @Res() response: Response): Promise<void> {
+    return this.smaller(own, fileId, 'thumbnail', response);
   }
 
   /** An upright JPEG of a photograph that fills a screen. */
   @Get(':fileId/preview')
-  preview(@Param('caseId') caseId: string, @Param('fileId') fileId: string, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
-    return this.smaller(caseId, fileId, 'preview', me, response);
+  preview(@OwnCase() own: CaseRow, @Param('fileId') fileId: string, @Res() response: Response): Promise<void> {
+    return this.smaller(own, fileId, 'preview', response);
   }
 
-  private async smaller(caseId: string, fileId: string, size: 'thumbnail' | 'preview', me: SignedIn, response: Response): Promise<void> {
-    const file = await this.own(caseId, fileId, me);
-    if (file.kind !== 'photo') throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
-    response
-      .type('image/jpeg')
-      .setHeader('Cache-Control', FOR_EVER)
-      .send(await this.files.smaller(file, size));
+  private async smaller(own: CaseRow, fileId: string, size: 'thumbnail' | 'preview', response: Response): Promise<void> {
+    const file = await this.own(own, fileId);
+    if (file.kind !== 'photo') throw nothingHere();
+    response.type('image/jpeg').send(await this.files.smaller(file, size));
   }
 
-  private async ownToKeep(caseId: string, fileId: string, me: SignedIn): Promise<FileRow> {
-    const file = await this.own(caseId, fileId, me);
-    requireKeeper(me);
+  private async own(own: CaseRow, fileId: string): Promise<FileRow> {
+    const file = await this.files.find(own.id, fileId);
+    if (!file) throw nothingHere();
     return file;
   }
 
-  private async own(caseId: string, fileId: string, me: SignedIn): Promise<FileRow> {
-    await this.cases.own(caseId, me);
-    const file = await this.files.find(caseId, fileId);
-    if (!file) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
-    return file;
-  }
-
+  /** A photograph without the notes of where and by whom it was taken; a scan as it came. */
   @Get(':fileId')
-  async content(@Param('caseId') caseId: string, @Param('fileId') fileId: string, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
-    const file = await this.own(caseId, fileId, me);
-    response
-      .type(file.mime)
-      .setHeader('Cache-Control', FOR_EVER)
-      .setHeader('Content-Disposition', `inline; filename*=UTF-8''${encodeURIComponent(file.name)}`)
-      .send(await this.files.read(file));
+  async content(@OwnCase() own: CaseRow, @Param('fileId') fileId: string, @Res() response: Response): Promise<void> {
+    const file = await this.own(own, fileId);
+    send(response, file, await this.files.read(file));
   }
+
+  /** The very bytes that came, with all that a camera has written into them. */
+  @Get(':fileId/original')
+  @Allow(KEEPERS)
+  async original(@OwnCase() own: CaseRow, @Param('fileId') fileId: string, @Res() response: Response): Promise<void> {
+    const file = await this.own(own, fileId);
+    send(response, file, await this.files.original(file));
+  }
+}
+
+function send(response: Response, file: FileRow, bytes: Buffer): void {
+  response
+    .type(file.mime)
+    .setHeader('Content-Disposition', `inline; filename*=UTF-8''${encodeURIComponent(file.name)}`)
+    .send(bytes);
 }

@@ -1,84 +1,145 @@
 import { randomUUID } from 'node:crypto';
+import { mkdir, readdir, unlink } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Inject, Injectable, Logger, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
+import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
 import { type CaseFile, type FileChange, type FileKind, KEPT_DAYS, readFileName } from '@radiant/contract';
-import { Op, type Transaction } from 'sequelize';
+import { withoutOwner } from '@radiant/core';
+import { Op, type Sequelize } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
 import type { Config } from '../config.js';
-import { ArrivalRow, FileRow, SectionRow } from '../database/database.js';
-import { CONFIG } from '../database/database.module.js';
-import { inspectFile } from './inspect.js';
+import { ArrivalRow, CaseRow, FileRow } from '../database/database.js';
+import { CONFIG, DATABASE } from '../database/database.module.js';
+import { Pool } from '../pool/pool.js';
+import type { Inspected } from './inspect.js';
+import { pinsOf } from './pins.js';
 import { ContentStore } from './store.js';
 import { type SIDES_PX, Thumbnails } from './thumbnails.js';
 
-/** A file as it arrives: bytes, name, what delivered it, and what is known of a photograph. */
+/** A file as it arrives: where it lies among the drafts, its name, what delivered it, and what is known of a photograph. */
 export interface Arrival extends FileChange {
   readonly kind: FileKind;
   readonly name: string;
-  readonly bytes: Buffer;
+  readonly path: string;
   readonly origin: string;
 }
 
+/** A file that was looked at. */
+export interface Seen extends Inspected {
+  readonly sha256: string;
+  readonly bytes: number;
+}
+
 const DAY_MS = 24 * 3600 * 1000;
+const HOUR_MS = 3600 * 1000;
+const NAME_LENGTH = 255;
 
 @Injectable()
-export class FilesService implements OnModuleInit, OnModuleDestroy {
+export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly log = new Logger('files');
   private readonly store: ContentStore;
   private readonly thumbnails: Thumbnails;
-  private daily: NodeJS.Timeout | undefined;
+  private readonly drafts: string;
+  private hourly: NodeJS.Timeout | undefined;
 
-  constructor(@Inject(CONFIG) config: Config) {
-    this.store = new ContentStore(join(config.dataDir, 'files'));
+  constructor(
+    @Inject(CONFIG) config: Config,
+    @Inject(DATABASE) private readonly db: Sequelize,
+    private readonly pool: Pool,
+  ) {
+    this.drafts = config.incomingDir;
+    this.store = new ContentStore(join(config.dataDir, 'files'), this.drafts);
     this.thumbnails = new Thumbnails(join(config.dataDir, 'thumbnails'));
   }
 
-  onModuleInit(): void {
+  async onApplicationBootstrap(): Promise<void> {
+    // Uploads that were broken off by the end of the server belong to nobody.
+    await mkdir(this.drafts, { recursive: true, mode: 0o700 });
+    for (const name of await readdir(this.drafts)) await unlink(join(this.drafts, name)).catch(() => undefined);
+    await this.store.bringBack();
     const clear = () => void this.forgetOld().catch((error: Error) => this.log.warn(`old files were not cleared: ${error.message}`));
-    this.daily = setInterval(clear, DAY_MS);
-    this.daily.unref();
+    clear();
+    this.hourly = setInterval(clear, HOUR_MS);
+    this.hourly.unref();
   }
 
   onModuleDestroy(): void {
-    clearInterval(this.daily);
+    clearInterval(this.hourly);
   }
 
-  /** Checks and keeps a file. @throws ProblemException or Refusal with one sentence; nothing is kept then */
-  async keep(caseId: string, arrival: Arrival, as: { id?: string; at?: Date; transaction?: Transaction } = {}): Promise<FileRow> {
-    const seen = await inspectFile(arrival.kind, arrival.bytes);
-    const sha256 = await this.store.put(arrival.bytes);
-    const named = arrival.kind === 'photo' ? readFileName(arrival.name) : { view: null, state: null };
-    return FileRow.create(
-      {
-        id: as.id ?? randomUUID(),
-        caseId,
-        kind: seen.kind,
-        name: arrival.name.slice(0, 255) || 'unnamed',
-        mime: seen.mime,
-        sha256,
-        bytes: arrival.bytes.length,
-        width: seen.width,
-        height: seen.height,
-        origin: arrival.origin,
-        at: as.at ?? new Date(),
-        view: arrival.view !== undefined ? arrival.view : named.view,
-        state: arrival.state !== undefined ? arrival.state : named.state,
-        takenOn: arrival.takenOn ?? null,
-        takenBy: arrival.takenBy ?? '',
-      },
-      { transaction: as.transaction ?? null },
-    );
+  /** A place for a file that is being written. Whoever asks takes it away again, or gives it to `keep` or `deliver`. */
+  draft(): Promise<string> {
+    return this.store.draft();
+  }
+
+  pathOf(file: Pick<FileRow, 'sha256'>): string {
+    return this.store.pathOf(file.sha256);
+  }
+
+  /** Looks at a file, in a thread. @throws ProblemException or Refusal with one sentence */
+  look(kind: FileKind, path: string): Promise<Seen> {
+    return this.pool.read('inspect', { kind, path });
   }
 
   /**
-   * Keeps a file unless the case holds the same bytes already; put away, they come back.
+   * Keeps a draft's bytes for as long as it takes to record them, and looks again afterwards that they are there. The draft is
+   * taken away at the end. Nothing is kept when recording fails.
+   */
+  async placed<T>(drafts: readonly { readonly path: string; readonly sha256: string }[], record: () => Promise<T>): Promise<T> {
+    try {
+      for (const d of drafts) await this.store.adopt(d.path, d.sha256);
+      const out = await record();
+      for (const d of drafts) await this.store.adopt(d.path, d.sha256);
+      return out;
+    } catch (error) {
+      for (const d of drafts) await this.release(d.sha256).catch(() => undefined);
+      throw error;
+    } finally {
+      for (const d of drafts) await unlink(d.path).catch(() => undefined);
+    }
+  }
+
+  /** The row of a file that was looked at; within a transaction where one is open. */
+  record(caseId: string, seen: Seen, arrival: Omit<Arrival, 'path'>, as: { id?: string; at?: Date } = {}): Promise<FileRow> {
+    const name = arrival.name.slice(0, NAME_LENGTH) || 'unnamed';
+    const named = arrival.kind === 'photo' ? readFileName(name) : { view: null, state: null };
+    return FileRow.create({
+      id: as.id ?? randomUUID(),
+      caseId,
+      kind: seen.kind,
+      name,
+      mime: seen.mime,
+      sha256: seen.sha256,
+      bytes: seen.bytes,
+      width: seen.width,
+      height: seen.height,
+      origin: arrival.origin,
+      at: as.at ?? new Date(),
+      view: arrival.view !== undefined ? arrival.view : named.view,
+      state: arrival.state !== undefined ? arrival.state : named.state,
+      takenOn: arrival.takenOn ?? null,
+      takenBy: arrival.takenBy ?? '',
+    });
+  }
+
+  /**
+   * Keeps a file unless the case holds the same bytes already; put away, they come back. Several deliveries of the same bytes
+   * to one case are taken one after the other.
    * @throws ProblemException or Refusal with one sentence; nothing is kept then
    */
   async deliver(caseId: string, arrival: Arrival): Promise<{ row: FileRow; already: boolean }> {
-    const held = await FileRow.findOne({ where: { caseId, sha256: this.store.nameOf(arrival.bytes) } });
-    if (!held) return { row: await this.keep(caseId, arrival), already: false };
-    if (held.removedAt) await held.update({ removedAt: null });
-    return { row: held, already: true };
+    try {
+      const seen = await this.look(arrival.kind, arrival.path);
+      return await this.placed([{ path: arrival.path, sha256: seen.sha256 }], () =>
+        this.db.transaction(async (transaction) => {
+          await CaseRow.findByPk(caseId, { lock: transaction.LOCK.UPDATE });
+          const held = await FileRow.findOne({ where: { caseId, sha256: seen.sha256 } });
+          if (held) return { row: held.removedAt ? await held.update({ removedAt: null }) : held, already: true };
+          return { row: await this.record(caseId, seen, arrival), already: false };
+        }),
+      );
+    } finally {
+      await unlink(arrival.path).catch(() => undefined);
+    }
   }
 
   async find(caseId: string, id: string): Promise<FileRow | null> {
@@ -88,6 +149,12 @@ export class FilesService implements OnModuleInit, OnModuleDestroy {
   /** The case's files, oldest first; those put away are left out. */
   async list(caseId: string): Promise<FileRow[]> {
     return FileRow.findAll({ where: { caseId, removedAt: null }, order: [['at', 'ASC']] });
+  }
+
+  /** The case's files, and of those put away what something still stands on. */
+  async needed(caseId: string): Promise<FileRow[]> {
+    const pinned = new Set((await pinsOf(caseId)).map((p) => p.fileId));
+    return (await FileRow.findAll({ where: { caseId }, order: [['at', 'ASC']] })).filter((f) => !f.removedAt || pinned.has(f.id));
   }
 
   /** Files that were put away and can still be brought back, newest first. */
@@ -101,15 +168,11 @@ export class FilesService implements OnModuleInit, OnModuleDestroy {
 
   /**
    * Puts a file away; it can be brought back for KEPT_DAYS.
-   * @throws ProblemException 409 while measures or a contour stand on it
+   * @throws ProblemException 409 while measures, an overlay or a contour stand on it
    */
   async putAway(row: FileRow): Promise<FileRow> {
-    const sections = await SectionRow.findAll({ where: { caseId: row.caseId } });
-    const uses = sections.find((s) => usedBy(s.data as Used).includes(row.id));
-    if (uses) {
-      const what = row.kind === 'photo' ? 'Measures stand on this photograph' : 'The contour stands on this scan';
-      throw new ProblemException(409, 'Still needed', `${what}; choose another in ${uses.name} first.`);
-    }
+    const pin = (await pinsOf(row.caseId)).find((p) => p.fileId === row.id);
+    if (pin) throw new ProblemException(409, 'Still needed', pin.sentence);
     return row.update({ removedAt: new Date() });
   }
 
@@ -117,23 +180,30 @@ export class FilesService implements OnModuleInit, OnModuleDestroy {
     return row.update({ removedAt: null });
   }
 
-  /** Forgets what was put away longer ago than KEPT_DAYS; its bytes go when nobody else holds the same. */
+  /**
+   * Forgets what was put away longer ago than KEPT_DAYS; its bytes go when nobody else holds the same. What something has come
+   * to stand on in the meantime stays.
+   */
   async forgetOld(): Promise<number> {
     const old = await FileRow.findAll({ where: { removedAt: { [Op.lte]: keptSince() } } });
-    for (const row of old) {
-      await row.destroy();
-      await this.release(row.sha256);
+    let gone = 0;
+    for (const caseId of new Set(old.map((f) => f.caseId))) {
+      const pinned = new Set((await pinsOf(caseId)).map((p) => p.fileId));
+      for (const row of old.filter((f) => f.caseId === caseId && !pinned.has(f.id))) {
+        await row.destroy();
+        await this.release(row.sha256);
+        gone++;
+      }
     }
-    return old.length;
-  }
-
-  /** Keeps bytes that belong to no case yet. Returns the name to ask for them by. */
-  hold(bytes: Buffer): Promise<string> {
-    return this.store.put(bytes);
+    return gone;
   }
 
   held(sha256: string): Promise<Buffer> {
     return this.store.get(sha256);
+  }
+
+  heldPath(sha256: string): string {
+    return this.store.pathOf(sha256);
   }
 
   heldThumbnail(sha256: string): Promise<Buffer> {
@@ -142,29 +212,28 @@ export class FilesService implements OnModuleInit, OnModuleDestroy {
 
   /** Lets bytes go unless a case or a waiting arrival still has them. */
   async release(sha256: string): Promise<void> {
-    if ((await FileRow.count({ where: { sha256 } })) > 0 || (await ArrivalRow.count({ where: { sha256 } })) > 0) return;
-    await this.store.drop(sha256);
-    await this.thumbnails.drop(sha256);
+    const needed = async () => (await FileRow.count({ where: { sha256 } })) > 0 || (await ArrivalRow.count({ where: { sha256 } })) > 0;
+    if (await this.store.drop(sha256, needed)) await this.thumbnails.drop(sha256);
   }
 
-  read(file: FileRow): Promise<Buffer> {
+  /** The bytes as they came. */
+  original(file: FileRow): Promise<Buffer> {
     return this.store.get(file.sha256);
+  }
+
+  /** The bytes as they are shown and handed on: of a photograph without where and by whom it was taken. */
+  async read(file: FileRow): Promise<Buffer> {
+    const bytes = await this.original(file);
+    if (file.kind !== 'photo') return bytes;
+    const clean = withoutOwner(bytes);
+    return Buffer.from(clean.buffer, clean.byteOffset, clean.byteLength);
   }
 
   /** @param size a thumbnail for the wall, or a preview that fills a screen */
   smaller(file: FileRow, size: keyof typeof SIDES_PX): Promise<Buffer> {
-    return this.thumbnails.of(file.sha256, size, () => this.read(file));
+    return this.thumbnails.of(file.sha256, size, () => this.original(file));
   }
 }
-
-/** What of a section stands on files. */
-interface Used {
-  readonly photoId?: string | null;
-  readonly scanId?: string | null;
-  readonly views?: readonly { readonly photoId?: string | null }[];
-}
-
-const usedBy = (data: Used): (string | null | undefined)[] => [data.photoId, data.scanId, ...(data.views ?? []).map((v) => v.photoId)];
 
 const keptSince = () => new Date(Date.now() - KEPT_DAYS * DAY_MS);
 

@@ -1,58 +1,111 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdir, open, readFile, rename, stat, unlink } from 'node:fs/promises';
+import { link, mkdir, open, readdir, readFile, rename, stat, unlink, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 
+/** The name that bytes are kept under. */
+export const nameOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/** Names of files that are on their way out. */
+const GOING = '.going-';
+/** A file that is being looked at once more before it goes is back after this, ms. */
+const BACK_MS = 50;
+
 /**
- * Files by the SHA-256 of their content: the same bytes are kept once. A file is written under a temporary name, flushed
- * and renamed before anyone records it, so that a recorded file is always whole.
+ * Files by the SHA-256 of their content: the same bytes are kept once. A file is flushed before it gets its name, and has it
+ * before anyone records it, so that a recorded file is always whole.
  */
 export class ContentStore {
-  constructor(private readonly dir: string) {}
+  /** @param drafts on the same disk as `dir` */
+  constructor(
+    private readonly dir: string,
+    private readonly drafts: string = join(dir, '.drafts'),
+  ) {}
 
   pathOf(sha256: string): string {
     return join(this.dir, sha256.slice(0, 2), sha256);
   }
 
-  /** The name that bytes are kept under. */
-  nameOf(bytes: Uint8Array): string {
-    return createHash('sha256').update(bytes).digest('hex');
+  /** A name for a file that is being written, on the store's own disk. */
+  async draft(): Promise<string> {
+    await mkdir(this.drafts, { recursive: true, mode: 0o700 });
+    return join(this.drafts, randomUUID());
   }
 
-  async put(bytes: Uint8Array): Promise<string> {
-    const sha256 = this.nameOf(bytes);
+  /**
+   * Keeps a file of the drafts under its content's name. The draft stays: whoever records the file adopts it again afterwards,
+   * in case it was let go between the two.
+   */
+  async adopt(draft: string, sha256: string): Promise<void> {
     const path = this.pathOf(sha256);
-    if (await exists(path)) return sha256;
+    if (await exists(path)) return;
     const folder = join(this.dir, sha256.slice(0, 2));
     await mkdir(folder, { recursive: true });
-    const draft = join(folder, `.${randomUUID()}`);
+    await flushed(draft);
     try {
-      const f = await open(draft, 'wx');
-      try {
-        await f.writeFile(bytes);
-        await f.sync();
-      } finally {
-        await f.close();
-      }
-      await rename(draft, path);
+      await link(draft, path);
     } catch (error) {
-      await unlink(draft).catch(() => undefined);
-      throw error;
+      if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
     }
-    const d = await open(folder, 'r');
-    await d.sync().finally(() => d.close());
+    await flushed(folder);
+  }
+
+  /** Keeps bytes. Returns their name. */
+  async put(bytes: Uint8Array): Promise<string> {
+    const sha256 = nameOf(bytes);
+    const draft = await this.draft();
+    try {
+      await writeFile(draft, bytes, { flag: 'wx', mode: 0o600 });
+      await this.adopt(draft, sha256);
+    } finally {
+      await unlink(draft).catch(() => undefined);
+    }
     return sha256;
   }
 
   async get(sha256: string): Promise<Buffer> {
-    return readFile(this.pathOf(sha256));
-  }
-
-  /** Forgets a file; nothing happens when it is not there. */
-  async drop(sha256: string): Promise<void> {
-    await unlink(this.pathOf(sha256)).catch((error: NodeJS.ErrnoException) => {
+    return readFile(this.pathOf(sha256)).catch(async (error: NodeJS.ErrnoException) => {
       if (error.code !== 'ENOENT') throw error;
+      await new Promise((r) => setTimeout(r, BACK_MS));
+      return readFile(this.pathOf(sha256));
     });
   }
+
+  /**
+   * Forgets a file that nobody needs. It is set aside first and asked about again: what somebody recorded in the meantime
+   * comes back.
+   * @returns whether it is gone
+   */
+  async drop(sha256: string, needed: () => Promise<boolean>): Promise<boolean> {
+    if (await needed()) return false;
+    const path = this.pathOf(sha256);
+    const aside = join(this.dir, sha256.slice(0, 2), `${GOING}${sha256}-${randomUUID()}`);
+    try {
+      await rename(path, aside);
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return true;
+      throw error;
+    }
+    if (await needed()) {
+      await rename(aside, path);
+      return false;
+    }
+    await unlink(aside);
+    return true;
+  }
+
+  /** Files that were on their way out when the server was ended are put back; whoever let them go asks again. */
+  async bringBack(): Promise<void> {
+    for (const folder of await readdir(this.dir).catch(() => [] as string[])) {
+      if (!/^[0-9a-f]{2}$/.test(folder)) continue;
+      for (const name of await readdir(join(this.dir, folder)))
+        if (name.startsWith(GOING)) await rename(join(this.dir, folder, name), this.pathOf(name.slice(GOING.length, GOING.length + 64)));
+    }
+  }
+}
+
+async function flushed(path: string): Promise<void> {
+  const f = await open(path, 'r');
+  await f.sync().finally(() => f.close());
 }
 
 async function exists(path: string): Promise<boolean> {

@@ -3,13 +3,10 @@ import { ApiTags } from '@nestjs/swagger';
 import { type Arrived, TrayDecision } from '@radiant/contract';
 import type { Response } from 'express';
 import { Checked } from '../common/checked.pipe.js';
-import { ProblemException } from '../common/problem.filter.js';
-import { Me, type SignedIn } from '../people/session.js';
+import { Allow, keepers, Me, type SignedIn } from '../people/session.js';
 import { InboxService } from './inbox.service.js';
 
-function requireKeeper(me: SignedIn): void {
-  if (me.role === 'technician') throw new ProblemException(403, 'Not allowed', 'A technician reads and comments; the practice keeps photographs and scans.');
-}
+const KEEPERS = keepers('keeps photographs and scans');
 
 /** What devices have laid into the watched folder, and the tray of what names no case. */
 @ApiTags('arrivals')
@@ -24,9 +21,9 @@ export class InboxController {
 
   /** Gives a waiting file to a case. */
   @Post(':id/place')
+  @Allow(KEEPERS)
   @HttpCode(200)
   async place(@Param('id') id: string, @Body(new Checked(TrayDecision)) decision: TrayDecision, @Me() me: SignedIn): Promise<Arrived> {
-    requireKeeper(me);
     return this.inbox.place(id, decision, me);
   }
 
@@ -37,9 +34,9 @@ export class InboxController {
 
   /** Throws a waiting file away. */
   @Delete(':id')
+  @Allow(KEEPERS)
   @HttpCode(204)
   async throwAway(@Param('id') id: string, @Me() me: SignedIn): Promise<void> {
-    requireKeeper(me);
     await this.inbox.throwAway(id, me);
   }
 }

@@ -1,38 +1,48 @@
-import { randomUUID } from 'node:crypto';
-import { mkdir, readdir, readFile, rename, stat, unlink } from 'node:fs/promises';
-import { basename, dirname, join, relative, sep } from 'node:path';
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { copyFile, lstat, mkdir, open, readdir, rename, rm, stat, unlink } from 'node:fs/promises';
+import { basename, dirname, join, parse } from 'node:path';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
 import type { ArrivalState, Arrived, FileKind, TrayDecision } from '@radiant/contract';
 import { Refusal } from '@radiant/core';
-import { type FSWatcher, watch } from 'chokidar';
+import { Op } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
 import type { Config } from '../config.js';
-import { ArrivalRow, CaseRow, Practice, SettingRow } from '../database/database.js';
+import { ArrivalRow, CaseRow, type FileRow, Practice, SettingRow } from '../database/database.js';
 import { CONFIG } from '../database/database.module.js';
 import { FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
+import { filesBelow, type OddName, Rest, type Sight } from './folder.js';
 import { kindOf, placeOf } from './naming.js';
 
 const MAX_BYTES = 50 * 1024 * 1024;
-/** A file counts as written when its size has not changed for so long. */
-const SETTLED_MS = 700;
-/** A file that could not be taken, because the database was away, is tried again after this. */
+/** The folder is looked through so often, ms. */
+const LOOK_MS = 500;
+/** After the database was away the folder is looked at again so much later, ms. */
 const AGAIN_MS = 5000;
 const TOLD = 60;
+const NAME_LENGTH = 255;
+const DAY_MS = 24 * 3600 * 1000;
 const OWNER = 'inbox-practice';
-/** Where files lie that are too large; its name keeps the watcher out. */
+/** Where files lie that are too large; its name keeps it from being looked into. */
 const REFUSED = '.refused';
+/** Where a file lies while it is being taken: `.taking/NUMBER/its own place`. */
+const TAKING = '.taking';
 
 /**
  * The watched folder: devices lay files into it, and they go to the case that they name. What names no case waits in a tray.
- * A file leaves the folder only after its bytes are kept and its arrival is recorded.
+ * A file is taken when its size and time have rested, and leaves the folder only after its bytes are kept, its arrival is
+ * recorded, and it is still the same.
  */
 @Injectable()
 export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly log = new Logger('inbox');
-  private watcher: FSWatcher | undefined;
-  private readonly again = new Set<NodeJS.Timeout>();
-  private line: Promise<void> = Promise.resolve();
+  private readonly rest: Rest;
+  private timer: NodeJS.Timeout | undefined;
+  private looking: Promise<void> = Promise.resolve();
+  private ending = false;
+  /** Names that are no UTF-8 and were told. */
+  private readonly told = new Set<string>();
   readonly dir: string;
 
   constructor(
@@ -40,85 +50,146 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     private readonly files: FilesService,
   ) {
     this.dir = config.inboxDir;
+    this.rest = new Rest(config.inboxRestMs);
   }
 
   async onApplicationBootstrap(): Promise<void> {
     await mkdir(this.dir, { recursive: true });
     await this.bringBackHalfTaken();
-    // Asked again and again rather than told by the kernel: folders shared over a network tell nothing.
-    this.watcher = watch(this.dir, {
-      ignored: (path) => basename(path).startsWith('.'),
-      usePolling: true,
-      interval: 500,
-      awaitWriteFinish: { stabilityThreshold: SETTLED_MS, pollInterval: 200 },
-    });
-    this.watcher.on('add', (path) => this.enqueue(path));
-    this.watcher.on('error', (error) => this.log.warn(`the watched folder can’t be read: ${(error as Error).message}`));
+    this.again(0);
   }
 
   async onModuleDestroy(): Promise<void> {
-    for (const t of this.again) clearTimeout(t);
-    await this.watcher?.close();
-    await this.line;
+    this.ending = true;
+    clearTimeout(this.timer);
+    await this.looking;
   }
 
-  private enqueue(path: string): void {
-    this.line = this.line.then(() =>
-      this.take(path).catch((error: Error) => {
-        this.log.warn(`${basename(path)} was not taken yet: ${error.message}`);
-        const timer = setTimeout(() => {
-          this.again.delete(timer);
-          this.enqueue(path);
-        }, AGAIN_MS);
-        timer.unref();
-        this.again.add(timer);
-      }),
-    );
+  /** Asked again and again rather than told by the kernel: folders shared over a network tell nothing. */
+  private again(ms: number): void {
+    if (this.ending) return;
+    this.timer = setTimeout(() => {
+      this.looking = this.look().then(
+        () => this.again(LOOK_MS),
+        (error: Error) => {
+          this.log.warn(`the watched folder waits: ${error.message}`);
+          this.again(AGAIN_MS);
+        },
+      );
+    }, ms);
+    this.timer.unref();
   }
 
-  /** Files that a server was taking when it was ended get their names back. */
-  private async bringBackHalfTaken(): Promise<void> {
-    for (const entry of await readdir(this.dir, { recursive: true, withFileTypes: true })) {
-      const own = /^\.taking-(.+)$/.exec(entry.name);
-      if (entry.isFile() && own) await rename(join(entry.parentPath, entry.name), join(entry.parentPath, own[1] as string));
+  private async look(): Promise<void> {
+    const { files, odd } = await filesBelow(this.dir);
+    for (const name of odd) await this.tellName(name);
+    for (const f of this.rest.settled(files, performance.now())) {
+      if (this.ending) return;
+      await this.take(f);
     }
   }
 
-  private async take(path: string): Promise<void> {
-    const info = await stat(path).catch(() => undefined);
-    if (!info?.isFile()) return;
+  /** A name that is no UTF-8 can be neither shown nor asked for: the file stays where it is, and is told once. */
+  private async tellName({ path, bytes }: OddName): Promise<void> {
+    const key = bytes.toString('hex');
+    if (this.told.has(key)) return;
+    const practiceId = await this.owner();
+    if (!practiceId) return;
+    const name = basename(path).slice(0, NAME_LENGTH);
+    const sentence = 'Its name is not written in UTF-8; it stays in the folder. Let the device give it another name.';
+    const before = await ArrivalRow.count({ where: { practiceId, name, sentence, at: { [Op.gt]: new Date(Date.now() - DAY_MS) } } });
+    if (before === 0)
+      await ArrivalRow.create({
+        id: randomUUID(),
+        practiceId,
+        caseId: null,
+        fileId: null,
+        name,
+        kind: null,
+        bytes: 0,
+        sha256: '',
+        state: 'refused',
+        sentence,
+        origin: 'watched folder',
+        at: new Date(),
+      });
+    this.told.add(key);
+  }
+
+  /** Files that a server was taking when it was ended get their places back. */
+  private async bringBackHalfTaken(): Promise<void> {
+    for (const number of await readdir(join(this.dir, TAKING)).catch(() => [] as string[])) {
+      const { files } = await filesBelow(join(this.dir, TAKING, number));
+      for (const f of files) await this.putBack(join(this.dir, TAKING, number, f.path), f.path);
+      await rm(join(this.dir, TAKING, number), { recursive: true, force: true });
+    }
+  }
+
+  /** Gives a file its place back, beside one that has come under the same name since. */
+  private async putBack(from: string, path: string): Promise<void> {
+    const wanted = join(this.dir, path);
+    await mkdir(dirname(wanted), { recursive: true });
+    await rename(from, await freePlace(wanted));
+    this.rest.forget(path);
+  }
+
+  private async take(sight: Sight): Promise<void> {
     const practiceId = await this.owner();
     // Before there is anybody, files wait in the folder.
-    if (!practiceId) throw new Error('there is no practice yet');
-    const cases = await CaseRow.findAll({ where: { practiceId } });
-    const taking = join(dirname(path), `.taking-${basename(path)}`);
-    // Of several servers that watch one folder, the first to rename has it.
-    if (
-      !(await rename(path, taking).then(
-        () => true,
-        () => false,
-      ))
-    )
-      return;
+    if (!practiceId) return;
+    const path = join(this.dir, sight.path);
+    const number = join(this.dir, TAKING, randomUUID());
+    const taking = join(number, sight.path);
+    await mkdir(dirname(taking), { recursive: true });
     try {
-      const { device, caseId } = placeOf(relative(this.dir, path).split(sep).join('/'), cases);
-      await this.record({
-        practiceId,
-        caseId,
-        name: basename(path).slice(0, 255),
-        origin: (device ?? 'watched folder').slice(0, 120),
-        at: info.mtime,
-        bytes: info.size > MAX_BYTES ? undefined : await readFile(taking),
-        size: info.size,
-      });
+      // Of several servers that watch one folder, the first to rename has it.
+      await rename(path, taking);
     } catch (error) {
-      await rename(taking, path);
+      await rm(number, { recursive: true, force: true });
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return;
       throw error;
     }
-    if (info.size <= MAX_BYTES) return unlink(taking);
-    // Too large to be kept: it stays the device's, out of the way.
-    await mkdir(join(this.dir, REFUSED), { recursive: true });
-    await rename(taking, join(this.dir, REFUSED, basename(path)));
+    try {
+      if (!(await this.same(taking, sight))) return await this.putBack(taking, sight.path);
+      const large = sight.size > MAX_BYTES;
+      const cases = await CaseRow.findAll({ where: { practiceId }, attributes: ['id', 'name'] });
+      const { device, caseId } = placeOf(sight.path, cases);
+      const recorded = await this.record({
+        practiceId,
+        caseId,
+        name: basename(sight.path).slice(0, NAME_LENGTH),
+        origin: (device ?? 'watched folder').slice(0, 120),
+        at: new Date(sight.timeMs),
+        path: large ? undefined : taking,
+        size: sight.size,
+      });
+      // A slow device may have gone on writing: then what was taken is half of it, and the whole comes again.
+      if (!(await this.same(taking, sight))) {
+        await this.takeBack(recorded);
+        return await this.putBack(taking, sight.path);
+      }
+      if (!large) return await unlink(taking);
+      // Too large to be kept: it stays the device's, out of the way.
+      await mkdir(join(this.dir, REFUSED), { recursive: true });
+      await rename(taking, await freePlace(join(this.dir, REFUSED, basename(sight.path))));
+    } catch (error) {
+      await this.putBack(taking, sight.path).catch(() => undefined);
+      throw error;
+    } finally {
+      await rm(number, { recursive: true, force: true });
+    }
+  }
+
+  private async same(path: string, { size, timeMs }: Sight): Promise<boolean> {
+    const now = await lstat(path);
+    return now.isFile() && now.size === size && now.mtimeMs === timeMs;
+  }
+
+  /** Forgets the half of a file that was recorded a moment ago. */
+  private async takeBack({ row, fresh }: { row: ArrivalRow; fresh: FileRow | undefined }): Promise<void> {
+    await row.destroy();
+    await fresh?.destroy();
+    for (const sha256 of [row.sha256, fresh?.sha256 ?? '']) if (sha256) await this.files.release(sha256);
   }
 
   /** The practice whose folder it is: the one that was there when the first file came, and for good. */
@@ -136,14 +207,15 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     name: string;
     origin: string;
     at: Date;
-    bytes: Buffer | undefined;
+    path: string | undefined;
     size: number;
-  }): Promise<void> {
-    const kind = a.bytes && kindOf(a.name, a.bytes);
+  }): Promise<{ row: ArrivalRow; fresh: FileRow | undefined }> {
+    const kind = a.path ? kindOf(a.name, await beginning(a.path)) : undefined;
     let state: ArrivalState = 'tray';
     let sentence = '';
     let fileId: string | null = null;
-    if (!a.bytes) [state, sentence] = ['refused', `The file is larger than 50 MB; it lies in the folder ${REFUSED} of the inbox.`];
+    let fresh: FileRow | undefined;
+    if (!a.path) [state, sentence] = ['refused', `The file is larger than 50 MB; it lies in the folder ${REFUSED} of the inbox.`];
     else if (!kind) sentence = 'This is not a JPEG, PNG, STL, PLY or OBJ file.';
     else if (!a.caseId) sentence = 'Its name begins with no case’s name.';
     else {
@@ -151,34 +223,47 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
         const { row, already } = await this.files.deliver(a.caseId, {
           kind,
           name: a.name,
-          bytes: a.bytes,
+          path: await this.copied(a.path),
           origin: a.origin,
           takenOn: a.at.toISOString().slice(0, 10),
         });
         fileId = row.id;
         state = already ? 'held' : 'taken';
         if (already) sentence = 'The case held the same file already.';
+        else fresh = row;
       } catch (error) {
         if (!(error instanceof ProblemException) && !(error instanceof Refusal)) throw error;
         [state, sentence] = ['refused', error.message];
       }
     }
     const waits = state === 'tray' || state === 'refused';
-    await ArrivalRow.create({
-      id: randomUUID(),
-      practiceId: a.practiceId,
-      caseId: a.caseId ?? null,
-      fileId,
-      name: a.name,
-      kind: kind ?? null,
-      bytes: a.size,
-      // What waits is kept too, so that nothing a device has sent is lost before somebody decides.
-      sha256: waits && a.bytes ? await this.files.hold(a.bytes) : '',
-      state,
-      sentence,
-      origin: a.origin,
-      at: new Date(),
-    });
+    const create = (sha256: string) =>
+      ArrivalRow.create({
+        id: randomUUID(),
+        practiceId: a.practiceId,
+        caseId: a.caseId ?? null,
+        fileId,
+        name: a.name,
+        kind: kind ?? null,
+        bytes: a.size,
+        sha256,
+        state,
+        sentence,
+        origin: a.origin,
+        at: new Date(),
+      });
+    if (!waits || !a.path) return { row: await create(''), fresh };
+    // What waits is kept too, so that nothing a device has sent is lost before somebody decides.
+    const path = await this.copied(a.path);
+    const sha256 = await hashOf(path);
+    return { row: await this.files.placed([{ path, sha256 }], () => create(sha256)), fresh };
+  }
+
+  /** A copy among the drafts: the folder may lie on another disk, and the original stays until all is recorded. */
+  private async copied(path: string): Promise<string> {
+    const draft = await this.files.draft();
+    await copyFile(path, draft);
+    return draft;
   }
 
   /** What arrived last, the newest first, and everything that waits. */
@@ -206,7 +291,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
       ...said,
       kind: row.kind as FileKind,
       name: row.name,
-      bytes: await this.files.held(row.sha256),
+      path: await this.copied(this.files.heldPath(row.sha256)),
       origin: row.origin,
     });
     const held = row.sha256;
@@ -236,6 +321,31 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     if (!row) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
     return row;
   }
+}
+
+/** A place, or one beside it when something is there already. */
+async function freePlace(wanted: string): Promise<string> {
+  const there = await stat(wanted).catch(() => undefined);
+  const { dir, name, ext } = parse(wanted);
+  // Names have 255 bytes; a character may take four of them.
+  return there ? join(dir, `${[...name].slice(0, 50).join('')} ${randomUUID().slice(0, 8)}${ext.slice(0, 10)}`) : wanted;
+}
+
+/** The first bytes of a file, by which its kind is told. */
+async function beginning(path: string): Promise<Buffer> {
+  const file = await open(path, 'r');
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(65_536), 0, 65_536, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await file.close();
+  }
+}
+
+async function hashOf(path: string): Promise<string> {
+  const hash = createHash('sha256');
+  for await (const chunk of createReadStream(path) as AsyncIterable<Buffer>) hash.update(chunk);
+  return hash.digest('hex');
 }
 
 function describe(r: ArrivalRow, names: ReadonlyMap<string, string>): Arrived {

@@ -1,13 +1,15 @@
-import { Body, Controller, Delete, Get, HttpCode, Post, Req } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { FirstAccount, NewPerson, SignIn, type Who } from '@radiant/contract';
+import { FirstAccount, FirstPassword, NewPerson, PasswordChange, Recovery, SignIn, type Who } from '@radiant/contract';
 import type { Request } from 'express';
+import { BEFORE_SIGN_IN, TakesBody } from '../common/body.js';
 import { Checked } from '../common/checked.pipe.js';
-import { ProblemException } from '../common/problem.filter.js';
 import { PeopleService } from './people.service.js';
-import { Me, Public, type SignedIn } from './session.js';
+import { Allow, Me, Public, type Rule, type SignedIn } from './session.js';
 
 const who = ({ id, name, role, practice }: SignedIn): Who => ({ id, name, role, practice });
+
+const dentists: Rule = (me) => (me.role === 'dentist' ? undefined : 'Only a dentist adds and ends people of the practice.');
 
 @ApiTags('people')
 @Controller()
@@ -24,6 +26,7 @@ export class PeopleController {
   @Public()
   @Post('session')
   @HttpCode(200)
+  @TakesBody(BEFORE_SIGN_IN)
   async signIn(@Body(new Checked(SignIn)) input: SignIn, @Req() request: Request): Promise<Who> {
     const person = await this.people.signIn(input, request.ip ?? '');
     await startSession(request, person.id);
@@ -40,10 +43,30 @@ export class PeopleController {
 
   @Public()
   @Post('first-account')
+  @TakesBody(BEFORE_SIGN_IN)
   async first(@Body(new Checked(FirstAccount)) input: FirstAccount, @Req() request: Request): Promise<Who> {
     const person = await this.people.first(input);
     await startSession(request, person.id);
     return who(person);
+  }
+
+  /** Back in with a code that `bin/owner` has printed, and a new password. */
+  @Public()
+  @Post('recovery')
+  @HttpCode(200)
+  @TakesBody(BEFORE_SIGN_IN)
+  async recover(@Body(new Checked(Recovery)) input: Recovery, @Req() request: Request): Promise<Who> {
+    const person = await this.people.recover(input, request.ip ?? '');
+    await startSession(request, person.id);
+    return who(person);
+  }
+
+  /** A new password of one's own; all other sessions end, this one goes on. */
+  @Post('people/me/password')
+  @HttpCode(204)
+  async changePassword(@Body(new Checked(PasswordChange)) input: PasswordChange, @Me() me: SignedIn, @Req() request: Request): Promise<void> {
+    await this.people.changePassword(me, input, request.ip ?? '');
+    await startSession(request, me.id);
   }
 
   @Get('people')
@@ -52,9 +75,40 @@ export class PeopleController {
   }
 
   @Post('people')
+  @Allow(dentists)
   async add(@Body(new Checked(NewPerson)) input: NewPerson, @Me() me: SignedIn): Promise<Who> {
-    if (me.role !== 'dentist') throw new ProblemException(403, 'Not allowed', 'Only a dentist adds people to the practice.');
     return who(await this.people.add(input, me.practiceId));
+  }
+
+  /** A first password for somebody who has lost theirs. */
+  @Post('people/:id/password')
+  @Allow(dentists)
+  @HttpCode(204)
+  givePassword(@Param('id') id: string, @Body(new Checked(FirstPassword)) input: FirstPassword, @Me() me: SignedIn): Promise<void> {
+    return this.people.givePassword(id, input.password, me);
+  }
+
+  /** Ends somebody's sessions everywhere. */
+  @Post('people/:id/sign-out')
+  @Allow(dentists)
+  @HttpCode(204)
+  endSessions(@Param('id') id: string, @Me() me: SignedIn): Promise<void> {
+    return this.people.endSessions(id, me);
+  }
+
+  /** Somebody leaves the practice. */
+  @Post('people/:id/end')
+  @Allow(dentists)
+  @HttpCode(204)
+  end(@Param('id') id: string, @Me() me: SignedIn): Promise<void> {
+    return this.people.end(id, me);
+  }
+
+  @Post('people/:id/bring-back')
+  @Allow(dentists)
+  @HttpCode(204)
+  bringBack(@Param('id') id: string, @Me() me: SignedIn): Promise<void> {
+    return this.people.bringBack(id, me);
   }
 }
 
@@ -62,5 +116,6 @@ export class PeopleController {
 async function startSession(request: Request, personId: string): Promise<void> {
   await new Promise<void>((done, fail) => request.session.regenerate((e) => (e ? fail(e) : done())));
   request.session.personId = personId;
+  request.session.since = Date.now();
   await new Promise<void>((done, fail) => request.session.save((e) => (e ? fail(e) : done())));
 }

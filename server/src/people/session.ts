@@ -4,11 +4,14 @@ import type { Who } from '@radiant/contract';
 import type { Request } from 'express';
 import type {} from 'express-session';
 import { ProblemException } from '../common/problem.filter.js';
+import { CaseRow } from '../database/database.js';
 import { PeopleService } from './people.service.js';
 
 declare module 'express-session' {
   interface SessionData {
     personId?: string;
+    /** When the person signed in, ms since 1970. */
+    since?: number;
   }
 }
 
@@ -17,13 +20,39 @@ export interface SignedIn extends Who {
   readonly practiceId: string;
 }
 
+/** Nobody stays signed in longer, whatever the browser keeps. */
+export const SESSION_MS = 12 * 60 * 60 * 1000;
+
 const PUBLIC = 'public-route';
 /** Marks a route that needs no session. */
 export const Public = () => SetMetadata(PUBLIC, true);
 
-type WithPerson = Request & { person?: SignedIn };
+const CASE_PARAM = 'case-param';
+/** Says which parameter of a route or of all routes of a controller names a case; only the own practice's come through. */
+export const InCase = (param: string) => SetMetadata(CASE_PARAM, param);
 
-/** Refuses every route without a session, unless it is marked public. */
+/** Why a person may not, in a sentence; undefined when they may. */
+export type Rule = (me: SignedIn, params: Readonly<Record<string, string>>) => string | undefined;
+
+const RULE = 'rule';
+/** Says who may use a route. It is asked before a body is read. */
+export const Allow = (rule: Rule) => SetMetadata(RULE, rule);
+
+/** Only the practice's own people keep records; a technician reads and comments. */
+export const keepers =
+  (what: string): Rule =>
+  (me) =>
+    me.role === 'technician' ? `A technician reads and comments; the practice ${what}.` : undefined;
+
+type Known = Request & { person?: SignedIn; ownCase?: CaseRow };
+
+/** The one answer for what is not there and for what belongs to another practice. */
+export const nothingHere = () => new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
+
+/**
+ * The door to every route: first who it is, then whether the case is theirs, then whether they may. Nothing of a body has
+ * been read by then.
+ */
 @Injectable()
 export class SessionGuard implements CanActivate {
   constructor(
@@ -32,14 +61,33 @@ export class SessionGuard implements CanActivate {
   ) {}
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
-    const request = context.switchToHttp().getRequest<WithPerson>();
-    const person = request.session?.personId ? await this.people.byId(request.session.personId) : undefined;
+    const request = context.switchToHttp().getRequest<Known>();
+    const said = <T>(key: string) => this.reflector.getAllAndOverride<T | undefined>(key, [context.getHandler(), context.getClass()]);
+    const person = await this.person(request);
     if (person) request.person = person;
-    if (this.reflector.getAllAndOverride<boolean>(PUBLIC, [context.getHandler(), context.getClass()])) return true;
+    if (said<boolean>(PUBLIC)) return true;
     if (!person) throw new ProblemException(401, 'Not signed in', 'Sign in first.');
+    const params = request.params as Record<string, string>;
+    const param = said<string>(CASE_PARAM);
+    if (param) {
+      const own = await CaseRow.findOne({ where: { id: params[param] ?? '', practiceId: person.practiceId } });
+      if (!own) throw nothingHere();
+      request.ownCase = own;
+    }
+    const refusal = said<Rule>(RULE)?.(person, params);
+    if (refusal) throw new ProblemException(403, 'Not allowed', refusal);
     return true;
+  }
+
+  private async person(request: Known): Promise<SignedIn | undefined> {
+    const { personId, since = 0 } = request.session ?? {};
+    if (!personId || since + SESSION_MS <= Date.now()) return undefined;
+    return this.people.inSession(personId, since);
   }
 }
 
 /** The signed-in person, as a controller's parameter. */
-export const Me = createParamDecorator((_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<WithPerson>().person);
+export const Me = createParamDecorator((_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<Known>().person);
+
+/** The case that the route names, of the person's own practice. */
+export const OwnCase = createParamDecorator((_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<Known>().ownCase);

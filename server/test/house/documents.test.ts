@@ -1,10 +1,10 @@
-import type { CaseDetail, CaseDocument, CaseSummary, Problem } from '@radiant/contract';
+import type { CaseDetail, CaseDocument, CasePage, CaseSummary, Problem } from '@radiant/contract';
 import { bounds, crown, crownSize, inspectMesh, type Mesh, pieces, readMesh, readStl, UPPER_SIX, volume } from '@radiant/core';
 import { strFromU8, unzipSync } from 'fflate';
 import Manifold from 'manifold-3d';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
-import { type Client, signedIn } from '../house.js';
+import { avocetOf, type Client, signedIn } from '../house.js';
 
 let dentist: Client;
 let avocet: CaseSummary;
@@ -14,7 +14,7 @@ let light: CaseDocument;
 
 beforeAll(async () => {
   dentist = await signedIn('dentist');
-  avocet = (await dentist.get<CaseSummary[]>('/cases')).body.find((c) => c.name === 'Avocet') as CaseSummary;
+  avocet = await avocetOf(dentist);
   doc = (await dentist.get<CaseDocument>(`/cases/${avocet.id}/case.json`)).body;
   const { scanId: _, ...shape } = doc.sections.shape;
   light = {
@@ -103,7 +103,7 @@ describe('the contour as STL', () => {
   it('goes out as 3MF with a body for each crown, as OBJ and as PLY; another format is not found', async () => {
     const of = async (format: string) => (await dentist.bytes(`/cases/${avocet.id}/contour.${format}?what=planned`)).slice();
     const model = strFromU8(unzipSync(await of('3mf'))['3D/3dmodel.model'] as Uint8Array);
-    expect([...model.matchAll(/<object [^>]*name="([^"]+)"/g)].map((m) => m[1])).toEqual([...UPPER_SIX].map((t) => `planned ${t}`));
+    expect([...model.matchAll(/<object [^>]*name="([^"]+)"/g)].map((m) => m[1])).toEqual([...UPPER_SIX].map((t) => `planned ${t} (FDI)`));
     const same = volume(readStl(await stl('what=planned')).mesh);
     for (const format of ['obj', 'ply']) expect(volume(readMesh(await of(format)).mesh)).toBeCloseTo(same, 0);
     expect((await dentist.get(`/cases/${avocet.id}/contour.step`)).status).toBe(404);
@@ -204,10 +204,10 @@ describe('the case as a file', () => {
     ],
     ['without sections', () => spoilt((d) => Object.assign(d, { sections: undefined })), /has no sections/],
   ])('%s is refused in a sentence and makes no case', async (_, make, sentence) => {
-    const before = (await dentist.get<CaseSummary[]>('/cases')).body.length;
+    const before = (await dentist.get<CasePage>('/cases')).body.total;
     const refused = await bringIn(make());
     expect(refused.body.detail).toMatch(sentence);
     expect(refused.status).toBe(422);
-    expect((await dentist.get<CaseSummary[]>('/cases')).body).toHaveLength(before);
+    expect((await dentist.get<CasePage>('/cases')).body.total).toBe(before);
   });
 });

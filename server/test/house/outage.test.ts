@@ -37,7 +37,7 @@ describe('an empty house of its own, beside the other one', () => {
       expect((await client.get('/session')).body).toEqual({ who: null, firstAccountNeeded: true });
       expect((await client.post<Problem>('/first-account', { ...account, password: 'short' })).body.detail).toBe('The password needs at least 10 characters.');
       expect((await client.post('/first-account', account)).status).toBe(201);
-      expect((await client.get('/cases')).body).toEqual([]);
+      expect((await client.get('/cases')).body).toEqual({ cases: [], total: 0, page: 0, pages: 1 });
     } finally {
       await house.stop();
     }

@@ -56,11 +56,38 @@ describe('its thumbnail', () => {
     const file = (await dentist.upload<Delivered>(`/cases/${id}/files?kind=photo`, lying, 'lying.jpg')).body;
     const small = await sharp(await dentist.bytes(`/cases/${id}/files/${file.id}/thumbnail`)).metadata();
     expect(small).toMatchObject({ format: 'jpeg', width: 320, height: 480 });
-    expect(Buffer.from(await dentist.bytes(`/cases/${id}/files/${file.id}`)).equals(lying)).toBe(true);
+    expect(Buffer.from(await dentist.bytes(`/cases/${id}/files/${file.id}/original`)).equals(lying)).toBe(true);
   });
 
   it('of a file that is not there is refused as all else', async () => {
     expect((await dentist.get<Problem>(`/cases/${id}/files/00000000-0000-4000-8000-000000000000/thumbnail`)).status).toBe(404);
+  });
+});
+
+describe('who and where', () => {
+  /** EXIF as a camera writes it: a place, an owner and a serial number (CIPA DC-008). */
+  const marked = () =>
+    sharp({ create: { width: 500, height: 300, channels: 3, background: '#c22' } })
+      .jpeg()
+      .withExif({
+        IFD0: { Artist: 'Sample Owner', Copyright: 'Sample Owner' },
+        IFD2: { BodySerialNumber: '4711' },
+        IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '53/1 30/1 0/1' },
+      })
+      .withMetadata({ orientation: 8 })
+      .toBuffer();
+
+  it('are in the bytes that came, and in nothing that is shown or handed on', async () => {
+    const bytes = await marked();
+    expect(bytes.includes('Sample Owner')).toBe(true);
+    const file = (await dentist.upload<Delivered>(`/cases/${id}/files?kind=photo`, bytes, 'marked.jpg')).body;
+    const shown = Buffer.from(await dentist.bytes(`/cases/${id}/files/${file.id}`));
+    expect(shown.includes('Sample Owner')).toBe(false);
+    expect((await sharp(shown).metadata()).orientation).toBe(8);
+    expect(Buffer.from(await dentist.bytes(`/cases/${id}/files/${file.id}/original`)).equals(bytes)).toBe(true);
+    const doc = (await dentist.get<CaseDocument>(`/cases/${id}/case.json`)).body;
+    for (const f of doc.files) expect(Buffer.from(f.base64, 'base64').includes('Sample Owner')).toBe(false);
+    expect((await (await signedIn('technician')).get(`/cases/${id}/files/${file.id}/original`)).status).toBe(403);
   });
 });
 

@@ -1,0 +1,333 @@
+import { createHash } from 'node:crypto';
+import { closeSync, createReadStream, openSync, writeSync } from 'node:fs';
+import { readFile, unlink } from 'node:fs/promises';
+import { join } from 'node:path';
+import {
+  CASE_DOCUMENT_FORMAT,
+  CASE_DOCUMENT_MOST,
+  CASE_DOCUMENT_READ,
+  CASE_DOCUMENT_VERSION,
+  check,
+  isMoment,
+  SECTION_CLASSES,
+  StoredComment,
+  StoredContour,
+  StoredFile,
+  StoredRevision,
+  StoredSections,
+} from '@radiant/contract';
+import { parser } from 'stream-json';
+import { checkReadAgainst, checkViewsAgainst } from '../cases/sense.js';
+import { invalid, ProblemException } from '../common/problem.filter.js';
+import type { Seen } from '../files/files.service.js';
+import { inspectFile } from '../files/inspect.js';
+import { type Extent, JsonValue, type Token } from './json-value.js';
+
+export interface CaseInput {
+  /** The case file. */
+  readonly path: string;
+  /** Where the files in it, and lists of its rows, are laid. */
+  readonly dir: string;
+  /** What their names begin with; whoever asks takes them away. */
+  readonly prefix: string;
+}
+
+/** A file of the case as it was found and looked at. */
+export interface FoundFile {
+  readonly stored: StoredFile;
+  readonly seen: Seen;
+  readonly path: string;
+}
+
+/** A case file, checked. Its long lists lie in files of one JSON line a row. */
+export interface FoundCase {
+  readonly name: string;
+  readonly writtenAt: string;
+  readonly sections: StoredSections;
+  readonly files: readonly FoundFile[];
+  readonly commentsPath: string;
+  readonly contoursPath: string;
+  readonly historyPath: string;
+}
+
+/** A file in a case is not larger than one that is put in by hand, bytes. */
+const MAX_FILE_BYTES = 180 * 1024 * 1024;
+/** One entry of a list, or one section. */
+const ENTRY: Extent = { values: 700_000, characters: 16 * 1024 * 1024, depth: 16 };
+/** Base64 is decoded in pieces of so many characters, a multiple of four. */
+const PIECE = 65_536;
+
+type ListName = keyof typeof CASE_DOCUMENT_MOST;
+const LISTS = Object.keys(CASE_DOCUMENT_MOST) as ListName[];
+
+const refuse = (sentence: string) => new ProblemException(422, 'Not accepted', sentence);
+const NO_CASE_FILE = 'This is not a Radiant Arch case file.';
+
+/**
+ * Reads a case file from the disk, in any order of its fields, without ever holding more of it than one entry: the files in it
+ * are decoded to the disk piece by piece, everything else is checked entry by entry.
+ * @throws ProblemException 422 with one sentence, Refusal
+ */
+export async function readCaseFile(input: CaseInput): Promise<FoundCase> {
+  const reading = new Reading(input);
+  try {
+    return await reading.run();
+  } catch (error) {
+    await reading.abandon();
+    throw error;
+  }
+}
+
+class Reading {
+  private readonly head: Record<string, unknown> = {};
+  private sections: StoredSections | undefined;
+  private readonly files: { stored: StoredFile; path: string; bytes: number }[] = [];
+  private readonly counts: Record<ListName, number> = { files: 0, comments: 0, contours: 0, history: 0 };
+  private readonly versions = new Set<string>();
+  private readonly rows: Record<Exclude<ListName, 'files'>, Rows>;
+  private readonly laid: string[] = [];
+
+  /** Depth of objects and lists around the next token; the field of the case file that is being read. */
+  private depth = 0;
+  private field: string | undefined;
+  private value: JsonValue | undefined;
+  private ended = false;
+  /** The file whose content is being decoded. */
+  private content: Content | undefined;
+  private inContent = false;
+
+  constructor(private readonly input: CaseInput) {
+    const rows = (name: string) => new Rows(this.place(name));
+    this.rows = { comments: rows('comments'), contours: rows('contours'), history: rows('history') };
+  }
+
+  private place(name: string): string {
+    const path = join(this.input.dir, `${this.input.prefix}${name}`);
+    this.laid.push(path);
+    return path;
+  }
+
+  async abandon(): Promise<void> {
+    this.content?.close();
+    for (const r of Object.values(this.rows)) r.close();
+    for (const path of this.laid) await unlink(path).catch(() => undefined);
+  }
+
+  async run(): Promise<FoundCase> {
+    const tokens = createReadStream(this.input.path, { highWaterMark: 1 << 18 }).pipe(
+      parser.asStream({ packKeys: true, streamKeys: false, packStrings: false, streamStrings: true, packNumbers: true, streamNumbers: false }),
+    );
+    try {
+      for await (const token of tokens as AsyncIterable<Token>) this.take(token);
+    } catch (error) {
+      if (error instanceof ProblemException) throw error;
+      if (this.depth === 0 && !this.ended) throw refuse(NO_CASE_FILE);
+      throw refuse('The case file is not valid JSON; it may be cut short.');
+    }
+    if (!this.ended) throw refuse(this.depth === 0 ? NO_CASE_FILE : 'The case file is not valid JSON; it may be cut short.');
+    for (const r of Object.values(this.rows)) r.close();
+    return this.found();
+  }
+
+  private take(token: Token): void {
+    if (this.value) this.within(token);
+    else if (token.name === 'keyValue') this.field = String(token.value);
+    else if (token.name === 'endArray') this.depth = 1;
+    else if (token.name === 'endObject') {
+      this.depth = 0;
+      this.ended = true;
+    } else if (token.name === 'startObject' && this.depth === 0 && !this.ended) this.depth = 1;
+    else if (token.name === 'startArray' && this.depth === 1 && LISTS.includes(this.field as ListName)) this.depth = 2;
+    else this.begin(token);
+  }
+
+  /** A value begins: a field of the case file or an entry of one of its lists. */
+  private begin(token: Token): void {
+    if (this.depth === 0) throw refuse(NO_CASE_FILE);
+    if (this.depth === 2) {
+      const list = this.field as ListName;
+      if (++this.counts[list] > CASE_DOCUMENT_MOST[list]) throw refuse(`The case file holds more than ${CASE_DOCUMENT_MOST[list]} ${list}.`);
+    }
+    this.value = new JsonValue(ENTRY);
+    this.within(token);
+  }
+
+  private within(token: Token): void {
+    const value = this.value as JsonValue;
+    // The content of a file never becomes a text: it goes to the disk as it comes.
+    if (this.depth === 2 && this.field === 'files') {
+      if (token.name === 'keyValue') this.inContent = token.value === 'base64' && value.depth === 1;
+      else if (this.inContent && token.name === 'startString') {
+        this.content?.close();
+        this.content = new Content(this.place(`file-${this.counts.files}`));
+      } else if (this.inContent && this.content && token.name === 'stringChunk') {
+        this.content.add(String(token.value));
+        return;
+      } else if (token.name === 'endString') this.inContent = false;
+    }
+    if (!value.take(token)) return;
+    this.value = undefined;
+    this.whole(value.result);
+  }
+
+  private whole(value: unknown): void {
+    if (this.depth === 1) this.ownField(this.field ?? '', value);
+    else if (this.field === 'files') this.file(value);
+    else if (this.field === 'comments') this.row('comments', checked(StoredComment, value, 'comments'));
+    else if (this.field === 'contours') this.row('contours', checked(StoredContour, value, 'contours'));
+    else this.revision(checked(StoredRevision, value, 'history'));
+  }
+
+  private revision(revision: StoredRevision): void {
+    const key = `${revision.section} ${revision.version}`;
+    if (this.versions.has(key)) throw refuse(`The case file holds version ${revision.version} of ${revision.section} twice.`);
+    this.versions.add(key);
+    checked<object>(SECTION_CLASSES[revision.section], revision.data, `history.${revision.section}`);
+    this.row('history', revision);
+  }
+
+  private ownField(field: string, value: unknown): void {
+    if (field === 'sections') this.sections = checked(StoredSections, value, 'sections');
+    else if (['format', 'version', 'writtenAt', 'name'].includes(field)) this.head[field] = value;
+    else if (LISTS.includes(field as ListName) && value !== null) throw refuse(`In the case file “${field}” is not a list.`);
+    else throw refuse(this.head.format ? `The field “${field.slice(0, 60)}” does not belong here.` : NO_CASE_FILE);
+    if (field === 'format' && value !== CASE_DOCUMENT_FORMAT) throw refuse(NO_CASE_FILE);
+    if (field === 'version') requireVersion(value);
+  }
+
+  private file(value: unknown): void {
+    const stored = checked(StoredFile, value, 'files');
+    const content = this.content;
+    this.content = undefined;
+    if (!content) throw refuse(`The file ${stored.name} in the case file has no content.`);
+    const { sha256, bytes, path } = content.end();
+    if (sha256 !== stored.sha256) throw refuse(`The file ${stored.name} in the case file is damaged.`);
+    this.files.push({ stored, path, bytes });
+  }
+
+  private row(list: Exclude<ListName, 'files'>, entry: object): void {
+    this.rows[list].add(entry);
+  }
+
+  private async found(): Promise<FoundCase> {
+    const { format, version, writtenAt, name } = this.head;
+    if (format !== CASE_DOCUMENT_FORMAT) throw refuse(NO_CASE_FILE);
+    requireVersion(version);
+    if (!isMoment(writtenAt)) throw refuse('The case file does not say when it was written.');
+    if (typeof name !== 'string' || name.length < 1 || name.length > 80) throw refuse('The case in the file needs a name of 1 to 80 characters.');
+    if (!this.sections) throw refuse('The case file has no sections.');
+    const files: FoundFile[] = [];
+    for (const { stored, path, bytes } of this.files) {
+      const seen = await inspectFile(stored.kind, await readFile(path));
+      files.push({ stored, path, seen: { ...seen, sha256: stored.sha256, bytes } });
+    }
+    requireSense(this.sections, files);
+    return {
+      name,
+      writtenAt,
+      sections: this.sections,
+      files,
+      commentsPath: this.rows.comments.path,
+      contoursPath: this.rows.contours.path,
+      historyPath: this.rows.history.path,
+    };
+  }
+}
+
+function checked<T extends object>(type: new () => T, value: unknown, field: string): T {
+  const { value: made, errors } = check(type, value, field);
+  if (errors.length > 0) throw invalid(errors);
+  return made;
+}
+
+function requireVersion(version: unknown): void {
+  if (typeof version === 'number' && version > CASE_DOCUMENT_VERSION)
+    throw refuse(`The case file has version ${version}; this program reads up to version ${CASE_DOCUMENT_VERSION}. Update the program first.`);
+  if (!CASE_DOCUMENT_READ.includes(version as number)) throw refuse(`This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`);
+}
+
+/** Whether sections name only files that are there, and points lie within their photographs. */
+function requireSense({ read, shape }: StoredSections, files: readonly FoundFile[]): void {
+  const photos = new Map(
+    files.flatMap((f) => (f.seen.kind === 'photo' ? [[f.stored.id, { width: f.seen.width ?? 0, height: f.seen.height ?? 0 }] as const] : [])),
+  );
+  const photo = read.photoId ? photos.get(read.photoId) : undefined;
+  if (read.photoId && !photo) throw refuse('The case file names a photograph that it does not hold.');
+  checkReadAgainst(read, photo);
+  // Older programs let a photograph be put away that was laid over another, and wrote the file without it.
+  checkViewsAgainst({ ...read, aligned: (read.aligned ?? []).filter((a) => photos.has(a.photoId)) }, photos);
+  if (shape.scanId && !files.some((f) => f.stored.id === shape.scanId && f.seen.kind === 'scan'))
+    throw refuse('The case file names a scan that it does not hold.');
+}
+
+/** Rows on their way to the disk, one JSON line each. */
+class Rows {
+  private readonly file: Draft;
+
+  constructor(readonly path: string) {
+    this.file = new Draft(path);
+  }
+
+  add(row: object): void {
+    // A reader of lines takes these two characters for ends of lines; JSON may write them as numbers.
+    this.file.write(Buffer.from(`${JSON.stringify(row).replace(/[\u2028\u2029]/g, (c) => (c === '\u2028' ? '\\u2028' : '\\u2029'))}\n`));
+  }
+
+  close(): void {
+    this.file.close();
+  }
+}
+
+/** A new file that is written in this thread, which has nothing else to do, and closed once. */
+class Draft {
+  private file: number | undefined;
+
+  constructor(path: string) {
+    this.file = openSync(path, 'wx', 0o600);
+  }
+
+  write(bytes: Buffer): void {
+    if (this.file !== undefined) writeSync(this.file, bytes);
+  }
+
+  close(): void {
+    if (this.file !== undefined) closeSync(this.file);
+    this.file = undefined;
+  }
+}
+
+/** A file's content on its way from base64 to the disk. */
+class Content {
+  private readonly file: Draft;
+  private readonly hash = createHash('sha256');
+  private text = '';
+  private bytes = 0;
+
+  constructor(private readonly path: string) {
+    this.file = new Draft(path);
+  }
+
+  add(chunk: string): void {
+    this.text += chunk;
+    if (this.text.length >= PIECE) this.flush(this.text.length - (this.text.length % 4));
+  }
+
+  private flush(characters: number): void {
+    const bytes = Buffer.from(this.text.slice(0, characters), 'base64');
+    this.text = this.text.slice(characters);
+    this.bytes += bytes.length;
+    if (this.bytes > MAX_FILE_BYTES) throw refuse('A file in the case file is larger than 180 MB.');
+    this.hash.update(bytes);
+    this.file.write(bytes);
+  }
+
+  end(): { sha256: string; bytes: number; path: string } {
+    this.flush(this.text.length);
+    this.close();
+    return { sha256: this.hash.digest('hex'), bytes: this.bytes, path: this.path };
+  }
+
+  close(): void {
+    this.file.close();
+  }
+}

@@ -1,0 +1,23 @@
+import { type ContourPlan, existingArch, type Jaw, type Mesh, meshToArch, plannedTooth, readScan, rowOf } from '@radiant/core';
+import { ProblemException } from '../common/problem.filter.js';
+import { joinedModel } from './solid.js';
+
+/**
+ * The plan joined with the untouched arch into one closed solid, mm, in the scan's own coordinates. Takes some seconds.
+ * @param scan of the jaw of which the model is made
+ * @throws ProblemException 422 with the sentence why it can't be made; Refusal of a scan that can't be read
+ */
+export async function mockUpModel(scan: Uint8Array, jaw: Jaw, plan: ContourPlan): Promise<Mesh> {
+  const read = readScan(scan, []);
+  const arch = existingArch(read);
+  const planned: Mesh[] = rowOf(jaw)
+    .filter((t) => plan[t] && arch.teeth.has(t))
+    .map((t) => plannedTooth(arch, plan, t).mesh);
+  // The plan lies over the untouched teeth, as a mock-up does: nothing is cut for it.
+  // It is made in the arch's own frame, in which the foot is where the roots are, and goes out as it was scanned.
+  const there = [...read.teeth.values()].map((t) => meshToArch(jaw, t));
+  const { mesh } = await joinedModel([...there, ...planned], meshToArch(jaw, read.rest)).catch((error: Error) => {
+    throw new ProblemException(422, 'Not possible', error.message);
+  });
+  return meshToArch(jaw, mesh);
+}

@@ -1,0 +1,121 @@
+import { createHash } from 'node:crypto';
+import { availableParallelism } from 'node:os';
+import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { Refusal } from '@radiant/core';
+import { Piscina } from 'piscina';
+import { ProblemException } from '../common/problem.filter.js';
+import type { Fault, Tasks } from './tasks.js';
+
+/** How a kind of work is bounded: threads, what may wait, memory of a thread in MB, and time in ms. */
+interface Bounds {
+  readonly threads: number;
+  readonly waiting: number;
+  readonly memoryMb: number;
+  readonly timeMs: number;
+}
+
+/** Reading what comes in is short and must not wait behind the making of models. */
+const READING: Bounds = { threads: 1, waiting: 64, memoryMb: 3072, timeMs: 60_000 };
+/** One processor is left for answering. */
+const MAKING: Bounds = { threads: Math.max(1, availableParallelism() - 1), waiting: 24, memoryMb: 2048, timeMs: 120_000 };
+/** A whole case: its photographs and scans are looked at one by one. */
+const WHOLE_CASE_MS = 30 * 60_000;
+
+/** Finished results kept for whoever asks for the same again, bytes in all. */
+const KEPT_BYTES = 96 * 1024 * 1024;
+
+type Name = keyof Tasks;
+type Input<N extends Name> = Parameters<Tasks[N]>[0];
+type Output<N extends Name> = Exclude<Awaited<ReturnType<Tasks[N]>>, { fault: Fault }>;
+
+const where = new URL('./tasks.js', import.meta.url).href;
+const open = ({ threads, waiting, memoryMb }: Bounds) =>
+  new Piscina({
+    filename: where,
+    minThreads: 0,
+    maxThreads: threads,
+    maxQueue: waiting,
+    idleTimeout: 60_000,
+    resourceLimits: { maxOldGenerationSizeMb: memoryMb, stackSizeMb: 4 },
+  });
+
+/**
+ * Everything that takes longer than an answer may, in threads: bounded in number, time and memory. What two people ask for at
+ * once, or one twice, is made once.
+ */
+@Injectable()
+export class Pool implements OnModuleDestroy {
+  private readonly reading = open(READING);
+  private readonly making = open(MAKING);
+  private readonly cases = open({ ...READING, waiting: 8 });
+  private readonly under = new Map<string, Promise<Uint8Array>>();
+  private readonly kept = new Map<string, Uint8Array>();
+  private keptBytes = 0;
+
+  async onModuleDestroy(): Promise<void> {
+    await Promise.all([this.reading.destroy(), this.making.destroy(), this.cases.destroy()]);
+  }
+
+  /** Looks at something that came in. @throws ProblemException 413 when it takes too much memory or time, 422, 503; Refusal */
+  read<N extends 'inspect' | 'checkSection'>(name: N, input: Input<N>): Promise<Output<N>> {
+    return this.run(this.reading, name, input, READING.timeMs);
+  }
+
+  /** Reads a whole case file. @throws as `read` */
+  readCase(input: Input<'readCase'>): Promise<Output<'readCase'>> {
+    return this.run(this.cases, 'readCase', input, WHOLE_CASE_MS);
+  }
+
+  /** Makes a document; once for the same input. @throws as `read` */
+  async make<N extends 'plan' | 'surface'>(name: N, input: Input<N>): Promise<Uint8Array> {
+    const key = createHash('sha256').update(name).update(JSON.stringify(input)).digest('hex');
+    const before = this.kept.get(key);
+    if (before) {
+      this.kept.delete(key);
+      this.kept.set(key, before);
+      return before;
+    }
+    const running = this.under.get(key);
+    if (running) return running;
+    const made = (this.run(this.making, name, input, MAKING.timeMs) as Promise<Uint8Array>).then((bytes) => {
+      this.keep(key, bytes);
+      return bytes;
+    });
+    this.under.set(key, made);
+    try {
+      return await made;
+    } finally {
+      this.under.delete(key);
+    }
+  }
+
+  private keep(key: string, bytes: Uint8Array): void {
+    if (bytes.length > KEPT_BYTES / 2) return;
+    this.kept.set(key, bytes);
+    this.keptBytes += bytes.length;
+    for (const [oldest, held] of this.kept) {
+      if (this.keptBytes <= KEPT_BYTES) break;
+      this.kept.delete(oldest);
+      this.keptBytes -= held.length;
+    }
+  }
+
+  private async run<N extends Name>(pool: Piscina, name: N, input: Input<N>, timeMs: number): Promise<Output<N>> {
+    const out = await (pool.run(input, { name, signal: AbortSignal.timeout(timeMs) }) as Promise<Output<N> | { fault: Fault }>).catch(
+      (error: Error & { code?: string }) => {
+        if (error.name === 'AbortError' || error.name === 'TimeoutError') throw tooMuch('time');
+        if (error.code === 'ERR_WORKER_OUT_OF_MEMORY') throw tooMuch('memory');
+        if (/queue/i.test(error.message)) throw new ProblemException(503, 'Busy', 'The server is busy with other work; try again in a moment.');
+        throw error;
+      },
+    );
+    if (out && typeof out === 'object' && 'fault' in out) throw asError(out.fault);
+    return out as Output<N>;
+  }
+}
+
+const tooMuch = (of: 'time' | 'memory') => new ProblemException(413, 'Too large', `This took more ${of} than one piece of work may take; nothing was changed.`);
+
+function asError({ code, status = 422, title = 'Not accepted', sentence, errors }: Fault): Error {
+  return code ? new Refusal(code, sentence) : new ProblemException(status, title, sentence, errors ? { errors } : {});
+}

@@ -1,0 +1,83 @@
+import { readFile } from 'node:fs/promises';
+import { type CaseDetail, check, type FieldError, type FileKind, SECTION_CLASSES, type SectionName } from '@radiant/contract';
+import { type Jaw, type Notation, Refusal, type RefusalCode } from '@radiant/core';
+import { ProblemException } from '../common/problem.filter.js';
+import { type CaseInput, readCaseFile } from '../documents/case-reader.js';
+import { contourFile, type Format, type Surface } from '../documents/contour-file.js';
+import { planPdf } from '../documents/plan-pdf.js';
+import { planSheet } from '../documents/plan-sheet.js';
+import { type Inspected, inspectFile } from '../files/inspect.js';
+import { nameOf } from '../files/store.js';
+
+// What runs in a thread of the pool: each export is one kind of work. A refusal goes back as data, since the classes of errors
+// do not cross threads.
+
+/** Why something was refused, as it crosses threads. */
+export interface Fault {
+  readonly sentence: string;
+  readonly code?: RefusalCode;
+  readonly status?: number;
+  readonly title?: string;
+  readonly errors?: readonly FieldError[];
+}
+
+async function told<T>(work: () => Promise<T>): Promise<T | { fault: Fault }> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof Refusal) return { fault: { sentence: error.message, code: error.code } };
+    if (error instanceof ProblemException)
+      return {
+        fault: { sentence: error.detail, status: error.getStatus(), title: error.problemTitle, ...(error.extra.errors && { errors: error.extra.errors }) },
+      };
+    throw error;
+  }
+}
+
+/** What a file turned out to be, and the name of its bytes. */
+export const inspect = ({ kind, path }: { kind: FileKind; path: string }) =>
+  told(async (): Promise<Inspected & { sha256: string; bytes: number }> => {
+    const bytes = await readFile(path);
+    return { ...(await inspectFile(kind, bytes)), sha256: nameOf(bytes), bytes: bytes.length };
+  });
+
+/** A large section against its class. */
+export const checkSection = ({ name, text }: { name: SectionName; text: string }) =>
+  told(async () => {
+    const { value, errors } = check<object>(SECTION_CLASSES[name], JSON.parse(text));
+    return { text: errors.length > 0 ? '' : JSON.stringify(value), errors };
+  });
+
+/** The plan on one page. Empty while there is none. */
+export const plan = ({ detail, practice, notation, scanPath }: { detail: CaseDetail; practice: string; notation: Notation; scanPath: string | undefined }) =>
+  told(async () => {
+    const sheet = planSheet(detail, practice, notation, scanPath ? await readFile(scanPath) : undefined);
+    return sheet ? new Uint8Array(await planPdf(sheet)) : new Uint8Array();
+  });
+
+export interface SurfaceOrder {
+  readonly detail: CaseDetail;
+  readonly scanPath: string | undefined;
+  readonly jaw: Jaw;
+  readonly what: Surface;
+  readonly format: Format;
+  readonly notation: Notation;
+  readonly version: string | undefined;
+}
+
+/** A surface as a file. Empty while there is none. */
+export const surface = ({ detail, scanPath, jaw, what, format, notation, version }: SurfaceOrder) =>
+  told(async () => {
+    const bytes = await contourFile(detail, scanPath ? await readFile(scanPath) : undefined, jaw, what, format, notation, version);
+    return bytes ? new Uint8Array(bytes) : new Uint8Array();
+  });
+
+export const readCase = (input: CaseInput) => told(() => readCaseFile(input));
+
+export interface Tasks {
+  inspect: typeof inspect;
+  checkSection: typeof checkSection;
+  plan: typeof plan;
+  surface: typeof surface;
+  readCase: typeof readCase;
+}
