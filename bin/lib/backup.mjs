@@ -8,7 +8,6 @@ import {
   mkdirSync,
   openSync,
   readdirSync,
-  readFileSync,
   renameSync,
   rmSync,
   statSync,
@@ -40,9 +39,10 @@ export async function backUp(dataDir, target) {
   try {
     for (let tries = 1; ; tries++) {
       copyFiles(join(dataDir, 'files'), join(draft, 'files'));
+      const before = await namedNow(database);
       await dump(database, join(draft, 'database.sql'));
       copyFiles(join(dataDir, 'files'), join(draft, 'files'));
-      const named = namedIn(join(draft, 'database.sql'), await namedNow(database));
+      const named = await namedIn(join(draft, 'database.sql'), new Set([...before, ...(await namedNow(database))]));
       const missing = named.filter((sha256) => !existsSync(place(join(draft, 'files'), sha256)));
       if (missing.length === 0) break;
       if (tries === TRIES) throw new Error(`${missing.length} files that the database names are not there, ${missing[0]} among them.`);
@@ -79,11 +79,16 @@ async function dump(database, path) {
   }
 }
 
-/** Of the files that the database names now, those that the dump names too. */
-function namedIn(path, named) {
-  const text = readFileSync(path, 'latin1');
-  const inDump = new Set([...text.matchAll(/'([0-9a-f]{64})'/g)].map((m) => m[1]));
-  return named.filter((n) => inDump.has(n));
+/** Of the files that the database named before or after, those that the dump names. */
+async function namedIn(path, named) {
+  const found = new Set();
+  let rest = '';
+  for await (const chunk of createReadStream(path, { encoding: 'latin1', highWaterMark: 1 << 20 })) {
+    const text = rest + chunk;
+    for (const [, sha256] of text.matchAll(/'([0-9a-f]{64})'/g)) if (named.has(sha256)) found.add(sha256);
+    rest = text.slice(-66);
+  }
+  return [...found];
 }
 
 async function namedNow({ port, password }) {

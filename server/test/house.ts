@@ -50,6 +50,16 @@ export class Client {
     return { status: response.status, headers: response.headers, body: parsed as T };
   }
 
+  /** A request with a body as it stands, and the answer as text. */
+  async raw(method: string, path: string, body?: string): Promise<{ status: number; text: string }> {
+    const response = await fetch(`${this.base}/api${path}`, {
+      method,
+      headers: { ...(this.cookie && { cookie: this.cookie }), ...(body !== undefined && { 'content-type': 'application/json' }) },
+      ...(body !== undefined && { body }),
+    });
+    return { status: response.status, text: await response.text() };
+  }
+
   get = <T>(path: string) => this.call<T>('GET', path);
   post = <T>(path: string, body: unknown) => this.call<T>('POST', path, body);
   patch = <T>(path: string, body: unknown) => this.call<T>('PATCH', path, body);

@@ -1,3 +1,4 @@
+import { isDay } from '@radiant/contract';
 import { DataTypes, type ModelAttributeColumnOptions, type QueryInterface, QueryTypes, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 
@@ -34,8 +35,12 @@ class Steps {
     if (!own) await this.q.addIndex(table, fields, { unique });
   }
 
-  async query(sql: string): Promise<void> {
-    await this.q.sequelize.query(sql);
+  async query(sql: string, values: readonly string[] = []): Promise<void> {
+    await this.q.sequelize.query(sql, { replacements: [...values] });
+  }
+
+  rows<T extends object>(sql: string): Promise<T[]> {
+    return this.q.sequelize.query<T>(sql, { type: QueryTypes.SELECT });
   }
 }
 
@@ -169,12 +174,12 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
       for (const [table, where] of [
         ['case_sections', "name = 'meet'"],
         ['revisions', "section = 'meet'"],
-      ])
-        await q.query(
-          `UPDATE ${table} SET data = JSON_REMOVE(data, '$.finishBy') WHERE ${where}
-           AND JSON_VALUE(data, '$.finishBy') IS NOT NULL
-           AND (JSON_VALUE(data, '$.finishBy') NOT REGEXP '^(19|20|21)[0-9]{2}-[0-9]{2}-[0-9]{2}$' OR DAYOFMONTH(JSON_VALUE(data, '$.finishBy')) IS NULL)`,
-        );
+      ] as const) {
+        const days = await q.rows<{ day: string | null }>(`SELECT DISTINCT JSON_VALUE(data, '$.finishBy') AS day FROM ${table} WHERE ${where}`);
+        for (const { day } of days)
+          if (day !== null && day !== 'null' && !isDay(day))
+            await q.query(`UPDATE ${table} SET data = JSON_REMOVE(data, '$.finishBy') WHERE ${where} AND JSON_VALUE(data, '$.finishBy') = ?`, [day]);
+      }
     },
   },
   {

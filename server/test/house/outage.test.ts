@@ -1,9 +1,9 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { CaseDetail, Problem } from '@radiant/contract';
 import { launchHouse } from '../../../bin/lib/house.mjs';
-import { Client, databasePid, PORT, signedIn, until } from '../house.js';
+import { Client, DATA, databasePid, PORT, signedIn, until } from '../house.js';
 
 it('a killed database is told, comes back by itself, and has lost nothing', async () => {
   const dentist = await signedIn('dentist');
@@ -17,6 +17,35 @@ it('a killed database is told, comes back by itself, and has lost nothing', asyn
   await until('the database is back', async () => (await new Client().get<{ database: string }>('/health')).status === 200);
   await until('the session still holds', async () => (await dentist.get('/cases')).status === 200);
   expect((await dentist.get<CaseDetail>(`/cases/${made.id}`)).body.sections.meet).toMatchObject({ version: 1, data: { wish: 'kept' } });
+});
+
+it('a database that hangs is told within two seconds, and when it goes on so does the work', async () => {
+  const dentist = await signedIn('dentist');
+  const pid = databasePid();
+  process.kill(pid, 'SIGSTOP');
+  try {
+    // What was asked a moment before may be told once more.
+    await new Promise((r) => setTimeout(r, 400));
+    const asked = new Client().get<{ database: string }>('/health').then((a) => ({ a, late: false }));
+    const answer = await Promise.race([asked, new Promise<{ late: true }>((r) => setTimeout(() => r({ late: true }), 2000))]);
+    expect(answer).toMatchObject({ late: false, a: { status: 503, body: { server: 'up', database: 'away' } } });
+  } finally {
+    process.kill(pid, 'SIGCONT');
+  }
+  await until('the work goes on', async () => (await dentist.get('/cases')).status === 200);
+});
+
+it('a killed server is started again; the database is left alone and sessions hold', async () => {
+  const dentist = await signedIn('dentist');
+  const before = databasePid();
+  process.kill(JSON.parse(readFileSync(join(DATA, 'running-server.json'), 'utf8')).pid as number, 'SIGKILL');
+  await until('the server is back', async () => (await dentist.get('/cases')).status === 200);
+  expect(databasePid()).toBe(before);
+});
+
+it('a second start on the same folder is refused in a sentence and disturbs nothing', async () => {
+  await expect(launchHouse({ port: PORT + 60, data: DATA, empty: true })).rejects.toThrow(/Radiant Arch runs on .* already \(process \d+\)/);
+  expect((await new Client().get('/health')).status).toBe(200);
 });
 
 describe('an empty house of its own, beside the other one', () => {
@@ -43,6 +72,9 @@ describe('an empty house of its own, beside the other one', () => {
     }
     expect(house.child.exitCode).toBe(0);
 
+    const killed = await launchHouse({ port, data, empty: true });
+    killed.child.kill('SIGKILL');
+    // The next start finds what the killed one has left running, on the same port, and ends it.
     const begun = await launchHouse({ port, data, empty: true });
     try {
       // The session lives in the database: the same cookie still opens the door.
