@@ -53,7 +53,7 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
   await click(scale.to);
   const length = page.getByLabel('Between the two points');
   await length.fill('0');
-  await page.getByText('The length of the scale must be more than 0 mm.').waitFor();
+  await page.getByText('Between 0.1 and 500.0 mm; not taken.').waitFor();
   await length.fill(String(scale.mm));
   await page.getByText('mm a pixel').waitFor();
   await page.getByRole('button', { name: 'landmarks' }).click();

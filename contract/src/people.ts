@@ -90,6 +90,25 @@ export interface Colleague {
   readonly endedAt: string | null;
 }
 
+/** What becomes of edits that have not reached the server when somebody signs out. */
+export const DRAFT_KEEPING = ['sealed', 'removed'] as const;
+export type DraftKeeping = (typeof DRAFT_KEEPING)[number];
+
+/** What a practice has set for its house. */
+export class HouseSettings {
+  @IsIn(DRAFT_KEEPING as unknown as string[], words('Edits that were not sent stay sealed or are removed.'))
+  drafts!: DraftKeeping;
+}
+
+/** Who is here. */
+export interface Session {
+  readonly who: Who | null;
+  readonly firstAccountNeeded: boolean;
+  /** With which the signed-in person's edits are sealed in the browser, base64 of 32 bytes. */
+  readonly draftKey: string | null;
+  readonly drafts: DraftKeeping;
+}
+
 /** The signed-in person. */
 export interface Who {
   readonly id: string;

@@ -248,6 +248,7 @@ export {
   LOWER_TEN,
   label,
   mesialNeighbour,
+  NOTATION_NAMES,
   type Notation,
   opposite,
   PLANNABLE,

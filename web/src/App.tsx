@@ -1,5 +1,6 @@
 import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { Boundary } from './shell/Boundary.js';
 import { CasePage } from './shell/CasePage.js';
 import { Cases } from './shell/Cases.js';
 import { Gate } from './shell/Gate.js';
@@ -21,9 +22,30 @@ export function App() {
         {(who) => (
           <Suspense fallback={<Waiting what="the page" />}>
             <Routes>
-              <Route path="/" element={<Cases who={who} />} />
-              <Route path="/people" element={<People who={who} />} />
-              <Route path="/cases/:id" element={<CasePage who={who} />}>
+              <Route
+                path="/"
+                element={
+                  <Boundary what="This page">
+                    <Cases who={who} />
+                  </Boundary>
+                }
+              />
+              <Route
+                path="/people"
+                element={
+                  <Boundary what="This page">
+                    <People who={who} />
+                  </Boundary>
+                }
+              />
+              <Route
+                path="/cases/:id"
+                element={
+                  <Boundary what="This page">
+                    <CasePage who={who} />
+                  </Boundary>
+                }
+              >
                 <Route index element={<Navigate to="read" replace />} />
                 <Route path="meet" element={<Meet />} />
                 <Route path="read" element={<Read />} />

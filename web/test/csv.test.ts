@@ -20,4 +20,21 @@ describe('CSV', () => {
   it('a minus before a number is one that programs read; one between words stays', () => {
     expect(lines([['−0.25', 'width − length', '+1.0']])[0]).toBe('-0.25,width − length,+1.0');
   });
+
+  // What spreadsheet programs take for a formula (OWASP, “CSV Injection”, from memory).
+  it.each(['=1+1', '=cmd|calc', '@SUM(A1)', '+1+cmd|calc', '-1-1', '−2+3', '-A1', '+HYPERLINK("x")', '=HYPERLINK("http://elsewhere.example","x")'])(
+    '%p is made text',
+    (cell) => {
+      const row = lines([[cell, 'x']])[0] as string;
+      expect(row.replace(/^"/, '').startsWith("'")).toBe(true);
+    },
+  );
+
+  it.each([
+    ['−0.25', '-0.25'],
+    ['+1.0', '+1.0'],
+    ['−0.25 ±0.05 mm', '-0.25 ±0.05 mm'],
+    ['-12 %', '-12 %'],
+    ['+0.4 mm', '+0.4 mm'],
+  ])('the figure %p stays one', (cell, wanted) => expect(lines([[cell, 'x']])[0]).toBe(`${wanted},x`));
 });

@@ -1,17 +1,21 @@
 import { jest } from '@jest/globals';
 import type { SectionState } from '@radiant/contract';
-import { assemble, differences } from '../src/data/differences.js';
-import { SectionStore, same } from '../src/data/section-store.js';
+import type { Draft } from '../src/data/drafts.js';
+import { type DraftKeeper, SectionStore } from '../src/data/section-store.js';
 
-/** The little of a browser that the store needs. */
-class Storage {
-  private items = new Map<string, string>();
-  getItem = (k: string) => this.items.get(k) ?? null;
-  setItem = (k: string, v: string) => void this.items.set(k, v);
-  removeItem = (k: string) => void this.items.delete(k);
+/** A browser's store of drafts; `full` and it keeps nothing more. */
+class Keeper implements DraftKeeper {
+  readonly kept = new Map<string, Draft>();
+  full = false;
+  load = async (caseId: string) => this.kept.get(caseId);
+  save = async (caseId: string, _: string, draft: Draft) => {
+    if (this.full) throw new DOMException('no room', 'QuotaExceededError');
+    this.kept.set(caseId, structuredClone(draft));
+  };
+  clear = async (caseId: string) => void this.kept.delete(caseId);
 }
-const drafts = new Storage();
-Object.assign(globalThis, { localStorage: drafts, sessionStorage: new Storage() });
+const drafts = new Keeper();
+const open = (caseId: string, initial: Propose) => new SectionStore(caseId, initial, drafts);
 
 type Propose = SectionState<'propose'>;
 const state = (version: number, edgeMm: number): Propose => ({
@@ -49,7 +53,7 @@ afterEach(() => {
 describe('a section on the page', () => {
   it('saves the last of quick changes once, and knows the new version', async () => {
     const sent = server(accept);
-    const s = new SectionStore('c1', state(3, 0));
+    const s = open('c1', state(3, 0));
     set(s, 0.1, 'drag');
     set(s, 0.2, 'drag');
     set(s, 0.3, 'drag');
@@ -61,7 +65,7 @@ describe('a section on the page', () => {
 
   it('takes back one drag by one undo, and does it again', async () => {
     server(accept);
-    const s = new SectionStore('c2', state(1, 0));
+    const s = open('c2', state(1, 0));
     set(s, 0.5, 'drag');
     set(s, 0.7, 'drag');
     s.endGroup();
@@ -81,7 +85,7 @@ describe('a section on the page', () => {
   it('keeps an edit while the server is away and sends it when it is back', async () => {
     let away = true;
     server((b) => (away ? 'away' : accept(b)));
-    const s = new SectionStore('c3', state(1, 0));
+    const s = open('c3', state(1, 0));
     set(s, 0.9);
     await pass(600);
     expect(s.snapshot().status).toBe('away');
@@ -93,10 +97,12 @@ describe('a section on the page', () => {
 
   it('a page that is opened again finds the edit that was not sent', async () => {
     server(() => 'away');
-    const before = new SectionStore('c4', state(1, 0));
+    const before = open('c4', state(1, 0));
     set(before, 0.8);
+    await pass(10);
+    before.end();
     server(accept);
-    const after = new SectionStore('c4', state(1, 0));
+    const after = open('c4', state(1, 0));
     await pass(10);
     expect(edge(after)).toBe(0.8);
     await pass(600);
@@ -105,14 +111,17 @@ describe('a section on the page', () => {
 
   it('meets another’s change with both at hand, and sends nothing until the person has chosen', async () => {
     const sent = server((b) => (b.version === 1 ? { status: 409, body: { type: '', title: '', status: 409, detail: '', current: state(5, 3) } } : accept(b)));
-    const s = new SectionStore('c5', state(1, 0));
+    const s = open('c5', state(1, 0));
     set(s, 2);
     await pass(600);
-    expect(s.snapshot()).toMatchObject({ status: 'conflict', conflict: { version: 5, data: { edgeMm: 3 } } });
+    expect(s.snapshot()).toMatchObject({
+      status: 'conflict',
+      conflict: { theirs: { version: 5 }, clashes: [{ path: ['edgeMm'], base: 0, mine: 2, theirs: 3 }] },
+    });
     set(s, 2.1);
     await pass(5000);
     expect(sent).toHaveLength(1);
-    s.resolve('mine');
+    s.resolve(() => 'mine');
     await pass(10);
     expect(sent[1]).toMatchObject({ version: 5, data: { edgeMm: 2.1 } });
     expect(s.snapshot()).toMatchObject({ status: 'saved', version: 6 });
@@ -120,10 +129,10 @@ describe('a section on the page', () => {
 
   it('taking theirs drops the edit, and undo still has it', async () => {
     server(() => ({ status: 409, body: { type: '', title: '', status: 409, detail: '', current: state(5, 3) } }));
-    const s = new SectionStore('c6', state(1, 0));
+    const s = open('c6', state(1, 0));
     set(s, 2);
     await pass(600);
-    s.resolve('theirs');
+    s.resolve(() => 'theirs');
     expect(edge(s)).toBe(3);
     s.undo();
     expect(edge(s)).toBe(2);
@@ -131,7 +140,7 @@ describe('a section on the page', () => {
 
   it('the same content from another is no conflict', async () => {
     server(() => ({ status: 409, body: { type: '', title: '', status: 409, detail: '', current: state(2, 2) } }));
-    const s = new SectionStore('c7', state(1, 0));
+    const s = open('c7', state(1, 0));
     set(s, 2);
     await pass(600);
     expect(s.snapshot()).toMatchObject({ status: 'saved', version: 2 });
@@ -139,7 +148,7 @@ describe('a section on the page', () => {
 
   it('a refusal is shown and the edit kept; the next change is sent again', async () => {
     server((b) => (b.data.edgeMm > 4 ? { status: 422, body: { type: '', title: '', status: 422, detail: 'Too far.' } } : accept(b)));
-    const s = new SectionStore('c8', state(1, 0));
+    const s = open('c8', state(1, 0));
     set(s, 9);
     await pass(600);
     expect(s.snapshot()).toMatchObject({ status: 'refused', refusal: { detail: 'Too far.' }, data: { edgeMm: 9 } });
@@ -150,40 +159,73 @@ describe('a section on the page', () => {
   });
 
   it('news from the server is shown at once while nothing is being edited', () => {
-    const s = new SectionStore('c9', state(1, 0));
+    const s = open('c9', state(1, 0));
     s.serverHas(state(2, 1.5));
     expect(edge(s)).toBe(1.5);
     s.serverHas(state(1, 0));
     expect(edge(s)).toBe(1.5);
   });
-});
 
-describe('two contents side by side', () => {
-  const tooth = (t: number, lengthMm: number) => ({ tooth: t, lengthMm, widthMm: 8 });
-  const mine = { proposalVersion: 1, teeth: [tooth(11, 10), tooth(21, 10)] };
-  const theirs = { proposalVersion: 2, teeth: [tooth(11, 10.5), tooth(21, 10)] };
-
-  it('differ where they differ, tooth by tooth and number by number', () => {
-    expect(differences(mine, theirs)).toEqual([
-      { key: 'proposalVersion', label: 'set to proposal', mine: '1', theirs: '2' },
-      { key: 'teeth/11/lengthMm', label: '11, length, mm', mine: '10', theirs: '10.5' },
-    ]);
+  it('what only another has touched is never asked and never taken back', async () => {
+    const theirs: Propose = { ...state(5, 0), data: { school: 'golden', referenceTooth: 11, edgeMm: 0 } as Propose['data'] };
+    const sent = server((b) =>
+      b.version === 1
+        ? { status: 409, body: { type: '', title: '', status: 409, detail: '', current: theirs } }
+        : { status: 200, body: { ...theirs, version: 6, data: b.data } },
+    );
+    const s = open('c10', state(1, 0));
+    set(s, 2);
+    await pass(1200);
+    expect(sent[1]).toEqual({ version: 5, data: { school: 'golden', referenceTooth: 11, edgeMm: 2 } });
+    expect(s.snapshot()).toMatchObject({ status: 'saved', version: 6 });
+    expect(s.snapshot().conflict).toBeUndefined();
   });
 
-  it('are put together by the choice for each line', () => {
-    expect(assemble(mine, theirs, (k) => (k === 'proposalVersion' ? 'theirs' : 'mine'))).toEqual({ ...mine, proposalVersion: 2 });
-    expect(assemble(mine, theirs, () => 'theirs')).toEqual(theirs);
+  it('an edit that another has met while the page was closed is put together from what it began from', async () => {
+    server(() => 'away');
+    const before = open('c11', state(1, 0));
+    set(before, 0.8);
+    await pass(10);
+    before.end();
+    const sent = server(accept);
+    const after = open('c11', { ...state(3, 0), data: { school: 'golden', referenceTooth: 11, edgeMm: 0 } as Propose['data'] });
+    await pass(700);
+    expect(sent).toEqual([{ version: 3, data: { school: 'golden', referenceTooth: 11, edgeMm: 0.8 } }]);
+    expect(after.snapshot().status).toBe('saved');
   });
 
-  it('a landmark that one has taken away stays away when that side is chosen', () => {
-    const a = { landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 2 }] };
-    const b = { landmarks: [] };
-    expect(differences(a, b)[0]).toMatchObject({ label: '11 edge', mine: '1.0, 2.0 px', theirs: 'none' });
-    expect(assemble(a, b, () => 'theirs')).toEqual(b);
+  it('a browser that can’t keep the edit is told, and the edit is sent all the same', async () => {
+    drafts.full = true;
+    let away = true;
+    server((b) => (away ? 'away' : accept(b)));
+    const s = open('c12', state(1, 0));
+    set(s, 0.9);
+    await pass(10);
+    expect(s.snapshot()).toMatchObject({ unkept: true, data: { edgeMm: 0.9 } });
+    expect(s.snapshot().status).not.toBe('saved');
+    away = false;
+    await pass(2700);
+    drafts.full = false;
+    expect(s.snapshot()).toMatchObject({ status: 'saved', unkept: false, data: { edgeMm: 0.9 } });
   });
 
-  it('are the same whatever the order of their fields, and null as good as absent', () => {
-    expect(same({ a: 1, b: null, c: [1, 2] }, { c: [1, 2], a: 1 })).toBe(true);
-    expect(same({ c: [1, 2] }, { c: [2, 1] })).toBe(false);
+  it('once it is ended it sends nothing: what waits is the person’s who made it', async () => {
+    const sent = server(accept);
+    const s = open('c13', state(1, 0));
+    set(s, 0.9);
+    await pass(10);
+    s.end();
+    await pass(5000);
+    expect(sent).toEqual([]);
+    expect(drafts.kept.get('c13')).toMatchObject({ baseVersion: 1, data: { edgeMm: 0.9 } });
+  });
+
+  it('the server’s word on why it can’t take it is said', async () => {
+    server(() => ({ status: 507, body: { type: '', title: '', status: 507, detail: 'The server’s disk is full; nothing was changed.' } }));
+    const s = open('c14', state(1, 0));
+    set(s, 0.9);
+    await pass(600);
+    expect(s.snapshot()).toMatchObject({ status: 'away', away: 'The server’s disk is full; nothing was changed.' });
+    s.end();
   });
 });

@@ -3,6 +3,16 @@ import { toothOutline } from '../src/bench/tooth-outline.js';
 import { day, moment, number, signed } from '../src/shell/format.js';
 import { STAGES } from '../src/shell/stages.js';
 
+describe('days in words', () => {
+  it('a day of the calendar is that day in every zone; what is no day stands as it is', () => {
+    const year = new Date().getFullYear();
+    expect(day(`${year}-12-18`)).toBe('18 December');
+    expect(day('2019-01-01')).toBe('1 January 2019');
+    expect(day('2024-W10-3')).toBe('2024-W10-3');
+    expect(moment('soon')).toBe('soon');
+  });
+});
+
 describe('figures in words', () => {
   it('carry a true minus sign', () => {
     expect(number(-0.44, 1)).toBe('−0.4');

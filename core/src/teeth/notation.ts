@@ -4,6 +4,11 @@ import { Refusal } from '../errors.js';
 export type Fdi = number;
 
 export type Notation = 'fdi' | 'universal';
+/** How a notation is called: one number means different teeth in the two, so whatever leaves the screen says which it is. */
+export const NOTATION_NAMES: Readonly<Record<Notation, { readonly short: string; readonly long: string }>> = {
+  fdi: { short: 'FDI', long: 'FDI (ISO 3950)' },
+  universal: { short: 'Universal', long: 'Universal (1–32)' },
+};
 export type Side = 'right' | 'left';
 export type Jaw = 'upper' | 'lower';
 export type ToothKind = 'central' | 'lateral' | 'canine' | 'premolar1' | 'premolar2' | 'molar1' | 'molar2' | 'molar3';

@@ -5,6 +5,7 @@ import {
   type Jaw,
   label,
   mergeMeshes,
+  NOTATION_NAMES,
   type Notation,
   plannedTooth,
   readScan,
@@ -26,9 +27,6 @@ export const FORMATS = ['stl', '3mf', 'obj', 'ply'] as const;
 export type Format = (typeof FORMATS)[number];
 
 export const MIME: Readonly<Record<Format, string>> = { stl: 'model/stl', '3mf': 'model/3mf', obj: 'model/obj', ply: 'model/ply' };
-
-/** How teeth are named in the names of bodies. */
-const NOTATIONS: Readonly<Record<Notation, string>> = { fdi: 'FDI', universal: 'Universal' };
 
 interface Bodies {
   readonly title: string;
@@ -73,7 +71,10 @@ async function bodiesOf(
     const { teeth, rest } = readScan(scan, []);
     return {
       title: `existing ${jaw} jaw, mm`,
-      bodies: [...[...teeth].map(([t, mesh]) => ({ name: `tooth ${label(t, notation)} (${NOTATIONS[notation]})`, mesh })), { name: 'gum', mesh: rest }],
+      bodies: [
+        ...[...teeth].map(([t, mesh]) => ({ name: `tooth ${label(t, notation)} (${NOTATION_NAMES[notation].short})`, mesh })),
+        { name: 'gum', mesh: rest },
+      ],
     };
   }
   const version = versionId ? detail.contours.find((c) => c.id === versionId) : undefined;
@@ -87,6 +88,6 @@ async function bodiesOf(
   const arch = existingArch(readScan(scan, []));
   const crowns = rowOf(jaw)
     .filter((t) => plan[t] && arch.teeth.has(t))
-    .map((t): Body => ({ name: `planned ${label(t, notation)} (${NOTATIONS[notation]})`, mesh: inMouth(plannedTooth(arch, plan, t)).mesh }));
+    .map((t): Body => ({ name: `planned ${label(t, notation)} (${NOTATION_NAMES[notation].short})`, mesh: inMouth(plannedTooth(arch, plan, t)).mesh }));
   return { title: `planned contour, ${jaw} jaw, ${of}mm`, bodies: crowns };
 }

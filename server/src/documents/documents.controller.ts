@@ -3,7 +3,7 @@ import { pipeline } from 'node:stream/promises';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
 import type { CaseDetail, FileKind } from '@radiant/contract';
-import type { Jaw, Notation } from '@radiant/core';
+import { type Jaw, NOTATION_NAMES, type Notation } from '@radiant/core';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
 import { ProblemException } from '../common/problem.filter.js';
@@ -37,7 +37,7 @@ export class DocumentsController {
     const scanId = detail.sections.shape.data.scanId ?? detail.files.filter((f) => f.kind === 'scan').at(-1)?.id;
     const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPath: await this.scanPath(own, scanId) });
     if (made.length === 0) throw new ProblemException(422, 'Not ready', 'There is no plan to print yet: it needs a scan and a contour of all six teeth.');
-    send(response, 'application/pdf', `${detail.name} plan, ${WORDS[notation]}.pdf`, made);
+    send(response, 'application/pdf', `${detail.name} plan, ${NOTATION_NAMES[notation].short} numbers.pdf`, made);
   }
 
   /** The planned crowns (`what=planned`, of a kept contour with `version`) the scanned arch (`what=existing`) or both joined into a model (`what=mock-up`) as binary STL, 3MF, OBJ or PLY, mm. */
@@ -70,7 +70,13 @@ export class DocumentsController {
         'Not ready',
         'There is no such surface yet: it needs a scan, and the plan a contour: of all six upper front teeth, or of a lower tooth.',
       );
-    const words = [detail.name, jaw === 'lower' ? 'lower' : '', surface, kept ? String(kept.number) : '', format === '3mf' ? WORDS[notation] : ''];
+    const words = [
+      detail.name,
+      jaw === 'lower' ? 'lower' : '',
+      surface,
+      kept ? String(kept.number) : '',
+      format === '3mf' ? `${NOTATION_NAMES[notation].short} numbers` : '',
+    ];
     send(response, MIME[format], `${words.filter(Boolean).join(' ')}.${format}`, made);
   }
 
@@ -99,8 +105,6 @@ export class DocumentsController {
     return this.cases.detail(await this.documents.read(file.path, me));
   }
 }
-
-const WORDS: Readonly<Record<Notation, string>> = { fdi: 'FDI numbers', universal: 'Universal numbers' };
 
 function requireNotation(asked: string | undefined): Notation {
   const notation = asked ?? 'fdi';

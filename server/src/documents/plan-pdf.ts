@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { burName, crown, facialOutline, LOWER_TEN, label, type Notation, type SectionLine, type ToothPlan, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
+import { burName, crown, facialOutline, LOWER_TEN, label, NOTATION_NAMES, type SectionLine, type ToothPlan, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
 import PDFDocument from 'pdfkit';
 import type { PlanSheet } from './plan-sheet.js';
 
@@ -64,9 +64,6 @@ function text(
     });
 }
 
-/** Said on the page, since one number means different teeth in different countries. */
-const NUMBERS: Readonly<Record<Notation, string>> = { fdi: 'Tooth numbers: FDI (ISO 3950)', universal: 'Tooth numbers: Universal (1–32)' };
-
 const rule = (doc: Doc, y: number) => doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(0.5).strokeColor(HAIR).stroke();
 
 const date = (iso: string | null) =>
@@ -99,7 +96,7 @@ function archStrip(doc: Doc, s: PlanSheet, top: number): void {
     text(doc, `${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`, cx - 24, edgeY + 13, { size: 7.5, width: 48, align: 'center', colour: INK_2 });
   });
   text(doc, 'Planned contour, width × length, mm', LEFT, top - 2, { colour: INK_2, size: 8.5 });
-  text(doc, NUMBERS[s.notation], LEFT, top - 2, { font: 'bold', size: 8.5, width: WIDTH, align: 'right' });
+  text(doc, `Tooth numbers: ${NOTATION_NAMES[s.notation].long}`, LEFT, top - 2, { font: 'bold', size: 8.5, width: WIDTH, align: 'right' });
   const lower = LOWER_TEN.flatMap((t) => {
     const own = s.plan[t];
     return own ? [`${label(t, s.notation)} ${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`] : [];

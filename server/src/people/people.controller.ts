@@ -1,26 +1,38 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { FirstAccount, FirstPassword, NewPerson, PasswordChange, Recovery, SignIn, type Who } from '@radiant/contract';
+import { FirstAccount, FirstPassword, HouseSettings, NewPerson, PasswordChange, Recovery, type Session, SignIn, type Who } from '@radiant/contract';
 import type { Request } from 'express';
 import { BEFORE_SIGN_IN, TakesBody } from '../common/body.js';
 import { Checked } from '../common/checked.pipe.js';
+import { HouseService } from './house.service.js';
 import { PeopleService } from './people.service.js';
 import { Allow, Me, Public, type Rule, type SignedIn } from './session.js';
 
 const who = ({ id, name, role, practice }: SignedIn): Who => ({ id, name, role, practice });
 
-const dentists: Rule = (me) => (me.role === 'dentist' ? undefined : 'Only a dentist adds and ends people of the practice.');
+const dentists: Rule = (me) => (me.role === 'dentist' ? undefined : 'Only a dentist adds and ends people, and sets what the house does.');
 
 @ApiTags('people')
 @Controller()
 export class PeopleController {
-  constructor(private readonly people: PeopleService) {}
+  constructor(
+    private readonly people: PeopleService,
+    private readonly house: HouseService,
+  ) {}
 
   /** The signed-in person, or null; and whether the house still waits for its first account. */
   @Public()
   @Get('session')
-  async session(@Me() me: SignedIn | undefined): Promise<{ who: Who | null; firstAccountNeeded: boolean }> {
-    return { who: me ? who(me) : null, firstAccountNeeded: me ? false : await this.people.isEmpty() };
+  async session(@Me() me: SignedIn | undefined): Promise<Session> {
+    if (!me) return { who: null, firstAccountNeeded: await this.people.isEmpty(), draftKey: null, drafts: 'sealed' };
+    return { who: who(me), firstAccountNeeded: false, draftKey: this.people.draftKey(me), drafts: (await this.house.of(me.practiceId)).drafts };
+  }
+
+  /** What the practice has set. */
+  @Put('house')
+  @Allow(dentists)
+  async settings(@Body(new Checked(HouseSettings)) input: HouseSettings, @Me() me: SignedIn): Promise<HouseSettings> {
+    return this.house.set(me.practiceId, input);
   }
 
   @Public()

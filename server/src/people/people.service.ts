@@ -1,11 +1,12 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash, createHmac, randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import type { Colleague, FirstAccount, NewPerson, PasswordChange, Recovery, Role, SignIn } from '@radiant/contract';
 import { Op, QueryTypes, type Sequelize, Transaction } from 'sequelize';
 import { invalid, ProblemException } from '../common/problem.filter.js';
+import type { Config } from '../config.js';
 import { Person, Practice, RecoveryRow } from '../database/database.js';
-import { DATABASE } from '../database/database.module.js';
+import { CONFIG, DATABASE } from '../database/database.module.js';
 import { nothingHere, type SignedIn } from './session.js';
 import { SignInTries } from './sign-in-tries.js';
 
@@ -19,8 +20,14 @@ export class PeopleService {
 
   constructor(
     @Inject(DATABASE) private readonly db: Sequelize,
+    @Inject(CONFIG) private readonly config: Config,
     private readonly tries: SignInTries,
   ) {}
+
+  /** The key of a person's edits in their browsers: only they are given it, and only while they are signed in. */
+  draftKey(me: Pick<SignedIn, 'id'>): string {
+    return createHmac('sha256', this.config.sessionSecret).update(`drafts of ${me.id}`).digest('base64');
+  }
 
   async isEmpty(): Promise<boolean> {
     return (await Person.count()) === 0;

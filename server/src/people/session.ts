@@ -23,6 +23,9 @@ export interface SignedIn extends Who {
 /** Nobody stays signed in longer, whatever the browser keeps. */
 export const SESSION_MS = 12 * 60 * 60 * 1000;
 
+/** The header in which a page says whose it is. */
+const SPEAKER = 'x-radiant-person';
+
 const PUBLIC = 'public-route';
 /** Marks a route that needs no session. */
 export const Public = () => SetMetadata(PUBLIC, true);
@@ -67,6 +70,10 @@ export class SessionGuard implements CanActivate {
     if (person) request.person = person;
     if (said<boolean>(PUBLIC)) return true;
     if (!person) throw new ProblemException(401, 'Not signed in', 'Sign in first.');
+    // A page of somebody who was here before must not speak in the name of who is here now.
+    const speaker = request.headers[SPEAKER];
+    if (speaker !== undefined && speaker !== person.id)
+      throw new ProblemException(401, 'Not signed in', 'Somebody else has signed in meanwhile; nothing was sent in their name.');
     const params = request.params as Record<string, string>;
     const param = said<string>(CASE_PARAM);
     if (param) {

@@ -10,8 +10,9 @@ export class ProblemError extends Error {
 
 /** The server or its database could not be reached. */
 export class AwayError extends Error {
-  constructor() {
-    super('The server can’t be reached.');
+  /** @param said why, where the server has said so: its disk is full, it is busy */
+  constructor(readonly said?: string) {
+    super(said ?? 'The server can’t be reached.');
     this.name = 'AwayError';
   }
 }
@@ -19,14 +20,23 @@ export class AwayError extends Error {
 async function answer<T>(response: Response): Promise<T> {
   if (response.ok) return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
   const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
-  if (response.status >= 500) throw new AwayError();
+  if (response.status >= 500) throw new AwayError(response.status === 500 ? undefined : problem?.detail);
   throw new ProblemError(problem ?? { type: 'about:blank', title: 'Refused', status: response.status, detail: 'The server refused this without saying why.' });
 }
+
+/** Whose page this is: what it sends counts only while the same person is signed in, whatever other tabs have done. */
+let person: string | undefined;
+export function speakAs(personId: string | undefined): void {
+  person = personId;
+}
+
+export const PERSON_HEADER = 'x-radiant-person';
+export const personHeader = (): Record<string, string> => (person ? { [PERSON_HEADER]: person } : {});
 
 async function call<T>(path: string, init?: RequestInit): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, init);
+    response = await fetch(`/api${path}`, { ...init, headers: { ...init?.headers, ...personHeader() } });
   } catch {
     throw new AwayError();
   }

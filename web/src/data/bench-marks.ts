@@ -97,21 +97,23 @@ function useOutlines(): BenchMarks {
       const [kind, tooth] = id.split('-') as [LandmarkKind, string];
       return { kind, tooth: Number(tooth) };
     };
+    // The photograph that lies on the bench is the one that is marked, also where nobody has chosen it.
+    const held = { ...data, ...(!data.photoId && photo && { photoId: photo.id }) };
     const others = (id: string) => data.landmarks.filter((m) => `${m.kind}-${m.tooth}` !== id);
     const sorted = (landmarks: LandmarkInput[]) => landmarks.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0));
     return {
       marks: withGuesses(plain, photo?.width ?? 0),
       place: (id, x, y, group) => {
-        set({ ...data, landmarks: sorted([...others(id), { ...of(id), x: tenth(x), y: tenth(y) }]) }, group);
+        set({ ...held, landmarks: sorted([...others(id), { ...of(id), x: tenth(x), y: tenth(y) }]) }, group);
       },
       remove: (id) => set({ ...data, landmarks: others(id) }),
       placeFromScan: (places) => {
         const ids = new Set(places.map((p) => p.id));
         const made = places.map(({ id, px: [x, y] }): LandmarkInput => ({ ...of(id), x: tenth(x), y: tenth(y), from: 'scan' }));
-        set({ ...data, landmarks: sorted([...data.landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]) });
+        set({ ...held, landmarks: sorted([...data.landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]) });
       },
     };
-  }, [data, set, photo?.width, sentence]);
+  }, [data, set, photo, sentence]);
 }
 
 function useViewPoints(view: PhotoView): BenchMarks {

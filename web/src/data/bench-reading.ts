@@ -56,7 +56,8 @@ export function readBench(read: ReadSection, view: PhotoView, files: readonly Ca
   const photoId = front ? read.photoId : own.photoId;
   return {
     view,
-    photo: files.find((f) => f.id === photoId) ?? (front ? undefined : newestOf(files, view)),
+    // What is marked on one photograph must not be shown on another.
+    photo: files.find((f) => f.id === photoId) ?? (front && photoId ? undefined : newestOf(files, view)),
     calibration,
     check: own.check,
     drawn: front ? read.drawn : own.drawn,

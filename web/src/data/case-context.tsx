@@ -1,9 +1,10 @@
-import { type CaseDetail, SECTION_NAMES, type SectionData, type SectionName, type Who } from '@radiant/contract';
+import { type CaseDetail, mayWrite, SECTION_NAMES, type SectionData, type SectionName, type Who } from '@radiant/contract';
 import type { Fdi, Notation } from '@radiant/core';
 import { label } from '@radiant/core';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import useSWR from 'swr';
 import { api } from './api.js';
+import { useDrafts } from './drafts-context.js';
 import { SectionStore, type SectionView } from './section-store.js';
 
 type Stores = { readonly [K in SectionName]: SectionStore<K> };
@@ -27,17 +28,25 @@ const REFRESH_MS = 10_000;
 export function CaseProvider({ id, who, children, fallback }: { id: string; who: Who; children: ReactNode; fallback: (error: unknown) => ReactNode }) {
   const { data: detail, error, mutate } = useSWR(`/cases/${id}`, (path: string) => api.get<CaseDetail>(path), { refreshInterval: REFRESH_MS });
   const stores = useRef<Stores | undefined>(undefined);
+  const drafts = useDrafts();
   const [tooth, selectTooth] = useState<Fdi>(11);
   const [notation, setNotation] = useState<Notation>(() => (localStorage.getItem('radiant-notation') === 'universal' ? 'universal' : 'fdi'));
 
   if (detail && !stores.current) {
-    stores.current = Object.fromEntries(SECTION_NAMES.map((n) => [n, new SectionStore(id, detail.sections[n])])) as unknown as Stores;
+    stores.current = Object.fromEntries(SECTION_NAMES.map((n) => [n, new SectionStore(id, detail.sections[n], drafts)])) as unknown as Stores;
   }
 
   useEffect(() => {
     if (!detail || !stores.current) return;
     for (const n of SECTION_NAMES) (stores.current[n] as SectionStore<SectionName>).serverHas(detail.sections[n]);
   }, [detail]);
+
+  useEffect(
+    () => () => {
+      for (const n of SECTION_NAMES) stores.current?.[n].end();
+    },
+    [],
+  );
 
   useEffect(() => {
     const retry = () => {
@@ -80,10 +89,12 @@ export function useCase(): CaseContextValue {
 export function useSection<N extends SectionName>(
   name: N,
 ): SectionView<N> & { readonly store: SectionStore<N>; readonly set: (next: SectionData[N], group?: string) => void } {
-  const { stores } = useCase();
+  const { stores, who } = useCase();
   const store = stores[name] as unknown as SectionStore<N>;
   const view = useSyncExternalStore(store.subscribe, store.snapshot);
-  return useMemo(() => ({ ...view, store, set: (next: SectionData[N], group?: string) => store.set(next, group) }), [view, store]);
+  // Whatever a screen forgets to close: who may only read leaves nothing behind that looks like a change.
+  const may = mayWrite(who.role, name);
+  return useMemo(() => ({ ...view, store, set: (next: SectionData[N], group?: string) => may && store.set(next, group) }), [view, store, may]);
 }
 
 /** Writes a tooth's number in the chosen notation. */

@@ -1,59 +1,123 @@
 import type { SectionName } from '@radiant/contract';
+import { createStore, del, get, keys, set } from 'idb-keyval';
 
 /** An edit that has not reached the server: kept in the browser until it has. */
 export interface Draft {
   readonly baseVersion: number;
+  /** What the edit began from, so that it can be put together with another's. */
+  readonly base: unknown;
   readonly data: unknown;
 }
 
-const PREFIX = 'radiant-draft';
-
-/** One name a tab, which survives a reload: two tabs never write over each other's drafts. */
-function tabId(): string {
-  let id = sessionStorage.getItem('radiant-tab');
-  if (!id) {
-    id = crypto.randomUUID();
-    sessionStorage.setItem('radiant-tab', id);
-  }
-  return id;
+/** What is kept: nobody but the person it belongs to can read it, and only while they are signed in. */
+interface Sealed {
+  readonly iv: Uint8Array<ArrayBuffer>;
+  readonly bytes: ArrayBuffer;
 }
 
-const keyOf = (caseId: string, section: SectionName, tab = tabId()) => `${PREFIX}:${caseId}:${section}:${tab}`;
+const PREFIX = 'draft';
+const TAB = 'radiant-tab';
+/** A page that is being reloaded holds its tab's name for a moment longer, ms. */
+const RELOAD_MS = 300;
+
+const store = createStore('radiant-arch', 'drafts');
+const part = (s: string) => s.replaceAll(':', '');
+
+/**
+ * One name a tab, which survives a reload: two tabs never write over each other's drafts. A duplicated tab is given its twin's
+ * name by the browser; it finds the name held and takes another.
+ */
+let tab: Promise<string> | undefined;
+function tabName(): Promise<string> {
+  tab ??= (async () => {
+    const before = sessionStorage.getItem(TAB);
+    if (before && ((await holds(before)) || (await new Promise((r) => setTimeout(r, RELOAD_MS)).then(() => holds(before))))) return before;
+    const own = crypto.randomUUID();
+    sessionStorage.setItem(TAB, own);
+    await holds(own);
+    return own;
+  })();
+  return tab;
+}
 
 /** While this tab lives it holds a lock in its name, so that others can tell its drafts from those left behind. */
-export function holdTab(): void {
-  void navigator.locks?.request(`radiant-tab:${tabId()}`, () => new Promise(() => undefined));
+function holds(name: string): Promise<boolean> {
+  const { locks } = globalThis.navigator ?? {};
+  if (!locks) return Promise.resolve(true);
+  return new Promise((done) => {
+    void locks.request(`${TAB}:${name}`, { ifAvailable: true }, (lock) => {
+      done(lock !== null);
+      return lock ? new Promise(() => undefined) : undefined;
+    });
+  });
 }
 
-export function saveDraft(caseId: string, section: SectionName, draft: Draft): void {
-  localStorage.setItem(keyOf(caseId, section), JSON.stringify(draft));
-}
+/** The drafts of one person in this browser, sealed with a key that the server gives to nobody else. */
+export class Drafts {
+  private constructor(
+    private readonly personId: string,
+    private readonly key: CryptoKey,
+  ) {}
 
-export function clearDraft(caseId: string, section: SectionName): void {
-  localStorage.removeItem(keyOf(caseId, section));
-}
-
-/** This tab's draft, or else one that a closed tab left behind, taken over. */
-export async function loadDraft(caseId: string, section: SectionName): Promise<Draft | undefined> {
-  const own = localStorage.getItem(keyOf(caseId, section));
-  if (own) return parse(own);
-  const held = new Set((await globalThis.navigator?.locks?.query())?.held?.map((l) => l.name) ?? []);
-  const start = `${PREFIX}:${caseId}:${section}:`;
-  for (const key of Object.keys(localStorage)) {
-    if (!key.startsWith(start) || held.has(`radiant-tab:${key.slice(start.length)}`)) continue;
-    const draft = parse(localStorage.getItem(key) ?? '');
-    localStorage.removeItem(key);
-    if (!draft) continue;
-    saveDraft(caseId, section, draft);
-    return draft;
+  /** @param secret base64 of 32 bytes */
+  static async open(personId: string, secret: string): Promise<Drafts> {
+    const raw = Uint8Array.from(atob(secret), (c) => c.charCodeAt(0));
+    return new Drafts(personId, await crypto.subtle.importKey('raw', raw, 'AES-GCM', false, ['encrypt', 'decrypt']));
   }
-  return undefined;
-}
 
-function parse(text: string): Draft | undefined {
-  try {
-    return JSON.parse(text) as Draft;
-  } catch {
+  private async keyOf(caseId: string, section: SectionName): Promise<string> {
+    return [PREFIX, this.personId, caseId, section, await tabName()].map(part).join(':');
+  }
+
+  /** @throws when the browser has no room or no store: the caller must say so */
+  async save(caseId: string, section: SectionName, draft: Draft): Promise<void> {
+    const iv = crypto.getRandomValues(new Uint8Array(12));
+    const bytes = await crypto.subtle.encrypt({ name: 'AES-GCM', iv }, this.key, new TextEncoder().encode(JSON.stringify(draft)));
+    await set(await this.keyOf(caseId, section), { iv, bytes } satisfies Sealed, store);
+  }
+
+  async clear(caseId: string, section: SectionName): Promise<void> {
+    await del(await this.keyOf(caseId, section), store);
+  }
+
+  /** This tab's draft, or else one that a closed tab of the same person left behind, taken over. */
+  async load(caseId: string, section: SectionName): Promise<Draft | undefined> {
+    const own = await this.keyOf(caseId, section);
+    const kept = await get<Sealed>(own, store);
+    if (kept) return this.opened(kept);
+    const held = new Set((await globalThis.navigator?.locks?.query())?.held?.map((l) => l.name) ?? []);
+    const start = own.slice(0, own.lastIndexOf(':') + 1);
+    for (const key of (await keys<string>(store)).filter((k) => k.startsWith(start))) {
+      if (held.has(`${TAB}:${key.slice(start.length)}`)) continue;
+      const left = await get<Sealed>(key, store);
+      const draft = left && (await this.opened(left));
+      if (draft) await this.save(caseId, section, draft);
+      await del(key, store);
+      if (draft) return draft;
+    }
     return undefined;
+  }
+
+  private async opened({ iv, bytes }: Sealed): Promise<Draft | undefined> {
+    try {
+      return JSON.parse(new TextDecoder().decode(await crypto.subtle.decrypt({ name: 'AES-GCM', iv }, this.key, bytes))) as Draft;
+    } catch {
+      return undefined;
+    }
+  }
+
+  /** How many edits of this person wait in this browser. */
+  async count(): Promise<number> {
+    return (await this.own()).length;
+  }
+
+  /** Removes every edit of this person from this browser. */
+  async removeAll(): Promise<void> {
+    for (const key of await this.own()) await del(key, store);
+  }
+
+  private async own(): Promise<string[]> {
+    const start = `${[PREFIX, this.personId].map(part).join(':')}:`;
+    return (await keys<string>(store)).filter((k) => k.startsWith(start));
   }
 }

@@ -1,6 +1,7 @@
 import type { Problem, SectionData, SectionName, SectionState } from '@radiant/contract';
 import { AwayError, api, ProblemError } from './api.js';
-import { clearDraft, loadDraft, saveDraft } from './drafts.js';
+import type { Draft } from './drafts.js';
+import { type Clash, chosen, merge, same } from './merge.js';
 
 export type SaveStatus = 'saved' | 'waiting' | 'saving' | 'away' | 'conflict' | 'refused' | 'signed-out';
 
@@ -11,12 +12,28 @@ export interface SectionView<N extends SectionName> {
   readonly by: string | null;
   readonly at: string | null;
   readonly status: SaveStatus;
-  /** The section as another left it, while the person has not chosen. */
-  readonly conflict?: SectionState<N>;
+  /** The section as another left it, and where both have changed the same, while the person has not chosen. */
+  readonly conflict?: Conflict<N>;
+  /** Why it could not be sent, where the server has said so. */
+  readonly away?: string;
+  /** The browser could not keep the edit: it is in this page alone until the server has it. */
+  readonly unkept: boolean;
   /** Why the server refused, while the edit is kept. */
   readonly refusal?: Problem;
   readonly canUndo: boolean;
   readonly canRedo: boolean;
+}
+
+export interface Conflict<N extends SectionName> {
+  readonly theirs: SectionState<N>;
+  readonly clashes: readonly Clash[];
+}
+
+/** Where edits wait in the browser; `Drafts` of the person who is signed in. */
+export interface DraftKeeper {
+  load(caseId: string, section: SectionName): Promise<Draft | undefined>;
+  save(caseId: string, section: SectionName, draft: Draft): Promise<void>;
+  clear(caseId: string, section: SectionName): Promise<void>;
 }
 
 const SAVE_AFTER_MS = 500;
@@ -34,7 +51,12 @@ export class SectionStore<N extends SectionName> {
   private future: SectionData[N][] = [];
   private group: string | undefined;
   private status: SaveStatus = 'saved';
-  private conflict: SectionState<N> | undefined;
+  private conflict: Conflict<N> | undefined;
+  private away: string | undefined;
+  private unkept = false;
+  private ended = false;
+  /** Keeping and clearing happen one after the other, in the order in which they were asked for. */
+  private keeping: Promise<void> = Promise.resolve();
   private refusal: Problem | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private listeners = new Set<() => void>();
@@ -43,16 +65,31 @@ export class SectionStore<N extends SectionName> {
   constructor(
     private readonly caseId: string,
     initial: SectionState<N>,
+    private readonly drafts: DraftKeeper | undefined,
   ) {
     this.base = initial;
     this.view = this.makeView();
-    void loadDraft(caseId, initial.name).then((draft) => {
-      if (!draft || this.draft !== undefined) return;
-      this.draft = draft.data as SectionData[N];
-      if (draft.baseVersion !== this.base.version) this.meet(this.base);
-      else this.schedule(0);
-      this.emit();
-    });
+    void drafts
+      ?.load(caseId, initial.name)
+      .then((draft) => {
+        if (!draft || this.draft !== undefined || this.ended) return;
+        this.draft = draft.data as SectionData[N];
+        if (draft.baseVersion === this.base.version) this.schedule(0);
+        else {
+          const newest = this.base;
+          // Older drafts don't say what they began from: then every difference is a choice.
+          this.base = { ...newest, version: draft.baseVersion, data: (draft.base ?? {}) as SectionData[N] };
+          this.meet(newest);
+        }
+        this.emit();
+      })
+      .catch(() => undefined);
+  }
+
+  /** Ends it: nothing is sent any more. What was not sent waits in the browser for the person it belongs to. */
+  end(): void {
+    this.ended = true;
+    clearTimeout(this.timer);
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -105,23 +142,15 @@ export class SectionStore<N extends SectionName> {
     } else this.meet(state);
   }
 
-  /** The person's choice between two versions: their own, the other's, or one put together from both. */
-  resolve(choice: 'mine' | 'theirs' | { merged: SectionData[N] }): void {
-    if (!this.conflict) return;
-    const other = this.conflict;
+  /** The person's choice at each clash; everything else is put together by itself. */
+  resolve(choose: (clash: number) => 'mine' | 'theirs'): void {
+    if (!this.conflict || this.draft === undefined) return;
+    const { theirs } = this.conflict;
+    const next = chosen(this.base.data, this.draft, theirs.data, choose);
+    this.past.push(this.draft);
+    this.future = [];
     this.conflict = undefined;
-    this.base = other;
-    if (choice === 'theirs') {
-      if (this.draft) this.past.push(this.draft);
-      this.drop();
-    } else {
-      if (choice !== 'mine') {
-        if (this.draft) this.past.push(this.draft);
-        this.draft = choice.merged;
-      }
-      this.keep();
-      this.schedule(0);
-    }
+    this.settle(theirs, next);
     this.emit();
   }
 
@@ -138,7 +167,8 @@ export class SectionStore<N extends SectionName> {
     this.draft = next;
     this.refusal = undefined;
     this.keep();
-    if (!this.conflict) {
+    if (this.conflict) this.meet(this.conflict.theirs);
+    else {
       if (this.status !== 'saving') this.status = 'waiting';
       this.schedule(SAVE_AFTER_MS);
     }
@@ -146,13 +176,32 @@ export class SectionStore<N extends SectionName> {
   }
 
   private keep(): void {
-    saveDraft(this.caseId, this.base.name, { baseVersion: this.base.version, data: this.draft });
+    const draft = { baseVersion: this.base.version, base: this.base.data, data: this.draft };
+    this.after(async () => {
+      if (!this.drafts) throw new Error('no store');
+      await this.drafts.save(this.caseId, this.base.name, draft);
+    });
+  }
+
+  private after(work: () => Promise<void>): void {
+    this.keeping = this.keeping.then(work).then(
+      () => this.tellKept(true),
+      () => this.tellKept(false),
+    );
+  }
+
+  private tellKept(kept: boolean): void {
+    const unkept = !kept && this.draft !== undefined;
+    if (unkept === this.unkept) return;
+    this.unkept = unkept;
+    this.emit();
   }
 
   private drop(): void {
     this.draft = undefined;
     this.status = 'saved';
-    clearDraft(this.caseId, this.base.name);
+    this.unkept = false;
+    this.after(async () => this.drafts?.clear(this.caseId, this.base.name));
   }
 
   private schedule(ms: number): void {
@@ -161,13 +210,14 @@ export class SectionStore<N extends SectionName> {
   }
 
   private async save(): Promise<void> {
-    if (this.draft === undefined || this.conflict || this.status === 'saving') return;
+    if (this.draft === undefined || this.conflict || this.status === 'saving' || this.ended) return;
     const sent = this.draft;
     this.status = 'saving';
     this.emit();
     try {
       const state = await api.patch<SectionState<N>>(`/cases/${this.caseId}/sections/${this.base.name}`, { version: this.base.version, data: sent });
       this.base = state;
+      this.away = undefined;
       if (this.draft === sent) this.drop();
       else {
         this.status = 'waiting';
@@ -184,6 +234,7 @@ export class SectionStore<N extends SectionName> {
     this.status = 'waiting';
     if (error instanceof AwayError) {
       this.status = 'away';
+      this.away = error.said;
       this.schedule(RETRY_MS);
       return;
     }
@@ -197,17 +248,29 @@ export class SectionStore<N extends SectionName> {
     }
   }
 
-  /** Another has changed the section under an edit. The same content is no conflict. */
-  private meet(other: SectionState<N>): void {
-    if (this.draft !== undefined && same(this.draft, other.data)) {
-      this.base = other;
-      this.drop();
-    } else {
+  /** Another has changed the section under an edit: the two are put together, and only what clashes is asked. */
+  private meet(theirs: SectionState<N>): void {
+    if (this.draft === undefined) return;
+    const { merged, clashes } = merge(this.base.data, this.draft, theirs.data);
+    if (clashes.length === 0) this.settle(theirs, merged);
+    else {
       clearTimeout(this.timer);
-      this.conflict = other;
+      this.conflict = { theirs, clashes };
       this.status = 'conflict';
     }
     this.emit();
+  }
+
+  /** Goes on from another's content with one's own edit on it, or with none where nothing of it is left. */
+  private settle(theirs: SectionState<N>, next: SectionData[N]): void {
+    this.base = theirs;
+    if (same(next, theirs.data)) this.drop();
+    else {
+      this.draft = next;
+      this.status = 'waiting';
+      this.keep();
+      this.schedule(0);
+    }
   }
 
   private makeView(): SectionView<N> {
@@ -218,6 +281,8 @@ export class SectionStore<N extends SectionName> {
       at: this.base.at,
       status: this.status,
       ...(this.conflict && { conflict: this.conflict }),
+      ...(this.away && this.status === 'away' && { away: this.away }),
+      unkept: this.unkept,
       ...(this.refusal && { refusal: this.refusal }),
       canUndo: this.past.length > 0,
       canRedo: this.future.length > 0,
@@ -228,21 +293,4 @@ export class SectionStore<N extends SectionName> {
     this.view = this.makeView();
     for (const l of this.listeners) l();
   }
-}
-
-/** Whether two section contents say the same, whatever the order of their fields and absent against null. */
-export function same(a: unknown, b: unknown): boolean {
-  return stable(a) === stable(b);
-}
-
-function stable(v: unknown): string {
-  return JSON.stringify(v, (_, x: unknown) =>
-    x !== null && typeof x === 'object' && !Array.isArray(x)
-      ? Object.fromEntries(
-          Object.entries(x)
-            .filter(([, y]) => y !== null && y !== undefined)
-            .sort(([p], [q]) => (p < q ? -1 : 1)),
-        )
-      : x,
-  );
 }

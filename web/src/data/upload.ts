@@ -1,5 +1,5 @@
 import type { Delivered, Problem } from '@radiant/contract';
-import { AwayError, ProblemError } from './api.js';
+import { AwayError, ProblemError, personHeader } from './api.js';
 
 /**
  * Sends one file and tells how far it has got, 0 to 1; `fetch` can't tell.
@@ -11,13 +11,14 @@ export function sendFile(path: string, file: File, told: (share: number) => void
     body.append('file', file);
     const request = new XMLHttpRequest();
     request.open('POST', `/api${path}`);
+    for (const [name, value] of Object.entries(personHeader())) request.setRequestHeader(name, value);
     request.upload.onprogress = (e) => e.lengthComputable && told(e.loaded / e.total);
     request.onerror = () => failed(new AwayError());
     request.onabort = () => failed(new DOMException('called off', 'AbortError'));
     request.onload = () => {
       const answer = parsed(request.responseText);
       if (request.status >= 200 && request.status < 300) done(answer as Delivered);
-      else if (request.status >= 500 || request.status === 0) failed(new AwayError());
+      else if (request.status >= 500 || request.status === 0) failed(new AwayError((answer as Problem | undefined)?.detail));
       else
         failed(
           new ProblemError(

@@ -1,4 +1,4 @@
-import { isUpper, UPPER_SIX } from '@radiant/core';
+import { isUpper, NOTATION_NAMES, UPPER_SIX } from '@radiant/core';
 import { Box, FileDown, FileText } from 'lucide-react';
 import { useState } from 'react';
 import { AwayError, sentenceOf } from '../data/api.js';
@@ -9,8 +9,10 @@ import { STAGES } from '../shell/stages.js';
 
 /** Keep: the plan on paper, the case as a file, and who wrote what when. */
 export default function Keep() {
-  const { detail } = useCase();
+  const { detail, notation, who } = useCase();
+  const mayKeep = who.role !== 'technician';
   const { sections } = detail;
+  const numbers = `${NOTATION_NAMES[notation].short} numbers`;
   const ready = detail.files.some((f) => f.kind === 'scan') && UPPER_SIX.every((t) => sections.shape.data.teeth.some((p) => p.tooth === t));
   const lowerPlanned = detail.files.some((f) => f.kind === 'lower-scan') && sections.shape.data.teeth.some((t) => !isUpper(t.tooth));
   return (
@@ -22,12 +24,12 @@ export default function Keep() {
             title="The plan on one page"
             words={
               ready
-                ? 'A4, PDF: planned widths and lengths, six sections, depth to remove in each zone with enamel left, burs, and what to watch. Take it chairside or send it with the wax-up.'
+                ? 'A4, PDF: planned widths and lengths, six sections, depth to remove in each zone with enamel left, burs, and what to watch. Teeth are named as on the screen, and the page says how. Take it chairside or send it with the wax-up.'
                 : 'It needs a scan and a contour of all six teeth first.'
             }
             action="Make the PDF"
-            href={`/api/cases/${detail.id}/plan.pdf`}
-            name={`${detail.name} plan.pdf`}
+            href={`/api/cases/${detail.id}/plan.pdf?notation=${notation}`}
+            name={`${detail.name} plan, ${numbers}.pdf`}
             disabled={!ready}
           />
           <Handover
@@ -43,7 +45,11 @@ export default function Keep() {
             name={`${detail.name} planned.stl`}
             disabled={!ready}
             also={[
-              { action: 'Save as 3MF', href: `/api/cases/${detail.id}/contour.3mf?what=planned`, name: `${detail.name} planned.3mf` },
+              {
+                action: 'Save as 3MF',
+                href: `/api/cases/${detail.id}/contour.3mf?what=planned&notation=${notation}`,
+                name: `${detail.name} planned ${numbers}.3mf`,
+              },
               { action: 'Save the arch as scanned', href: `/api/cases/${detail.id}/contour.stl?what=existing`, name: `${detail.name} existing.stl` },
               { action: 'Save the mock-up model', href: `/api/cases/${detail.id}/contour.stl?what=mock-up`, name: `${detail.name} mock-up.stl` },
             ]}
@@ -83,6 +89,13 @@ export default function Keep() {
       }
       panel={
         <>
+          {detail.imported && (
+            <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[13px]">
+              Brought in as a file by {detail.imported.by}, {moment(detail.imported.at)}
+              {detail.imported.writtenAt ? `; the file was written ${moment(detail.imported.writtenAt)}` : ''}. Names and approvals from before that are the
+              file’s word.
+            </p>
+          )}
           <h2 className="title mb-3">Written so far</h2>
           <ul>
             {STAGES.flatMap((s) => (s.section ? [sections[s.section]] : [])).map((s) => (
@@ -100,6 +113,9 @@ export default function Keep() {
             ))}
           </ul>
           <h2 className="title mb-2 mt-6">Files</h2>
+          <p className="mb-1 text-[13px] text-ink-2">
+            Photographs are shown and handed on without where and by whom they were taken; the bytes that came are kept with all of it.
+          </p>
           <ul>
             {detail.files.map((f) => (
               <li key={f.id} className="border-b border-hair py-2">
@@ -108,6 +124,14 @@ export default function Keep() {
                 </a>
                 <span className="block text-[13px] text-ink-2">
                   {f.kind}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
+                  {f.kind === 'photo' && mayKeep && (
+                    <>
+                      {' · '}
+                      <a className="how" href={`/api/cases/${detail.id}/files/${f.id}/original`} download={f.name}>
+                        as the camera wrote it
+                      </a>
+                    </>
+                  )}
                 </span>
               </li>
             ))}

@@ -1,6 +1,7 @@
 import { CAUTIONS, type MeetSection, WISH_TAGS } from '@radiant/contract';
 import { useId } from 'react';
 import { useSection } from '../data/case-context.js';
+import { NumberInput } from '../shell/NumberInput.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Toggles } from './Toggles.js';
 
@@ -23,15 +24,20 @@ export function Record() {
           <label htmlFor={ids.age} className="mb-1 block text-[13px]">
             Age, years
           </label>
-          <input
+          <NumberInput
             id={ids.age}
-            type="number"
+            className="field"
+            value={data.ageYears ?? null}
             min={0}
             max={120}
-            className="field"
-            value={data.ageYears ?? ''}
+            step={1}
+            digits={0}
+            unit="years"
+            whole
+            empty
             disabled={!mayWrite}
-            onChange={(e) => change({ ageYears: e.target.value === '' ? null : Number(e.target.value) }, 'age')}
+            onChange={(ageYears) => change({ ageYears }, 'age')}
+            onDone={() => meet.store.endGroup()}
           />
         </div>
         <div>

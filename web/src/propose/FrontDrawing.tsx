@@ -44,15 +44,17 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
     UPPER_SIX.map((t) => ({ tooth: t, widthMm: of(t)?.width?.value ?? 0, lengthMm: of(t)?.length?.value ?? 0, zenith: zenith(t) })),
     (proposal.space.value - UPPER_SIX.reduce((s, t) => s + (of(t)?.width?.value ?? 0), 0)) / 5,
   );
+  // Where the gum moves up, the crown grows at the gum: its edge stays where the plan puts it.
+  const gumMm = data.gumMm ?? 0;
   const then = place(
-    proposal.targets.map((t) => ({ tooth: t.tooth, widthMm: t.width.value, lengthMm: t.length.value, zenith: zenith(t.tooth) })),
+    proposal.targets.map((t) => ({ tooth: t.tooth, widthMm: t.width.value, lengthMm: t.length.value, zenith: zenith(t.tooth) + gumMm })),
     0,
   );
   return (
     <figure className="min-h-[240px] flex-1">
       <figcaption className="flex items-baseline gap-4">
         <h2 className="title">As it is, and as proposed</h2>
-        <span className="text-[13px] text-ink-2">unrolled, gum lines kept; dashed: central edge</span>
+        <span className="text-[13px] text-ink-2">unrolled, {gumMm > 0 ? `gum moved up ${number(gumMm, 1)} mm` : 'gum lines kept'}; dashed: central edge</span>
         <span className="ml-auto flex gap-4 text-[13px]">
           <span>
             <span className="mr-1.5 inline-block h-0 w-6 border-t-2 border-ink align-middle" />
@@ -83,7 +85,13 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
           </>
         )}
         {then.map((t) => (
-          <g key={t.tooth} transform={`translate(${t.x} ${-t.edge})`} onClick={() => selectTooth(t.tooth)} className="cursor-pointer">
+          <g
+            key={t.tooth}
+            data-testid={`proposed-${t.tooth}`}
+            transform={`translate(${t.x} ${-t.edge})`}
+            onClick={() => selectTooth(t.tooth)}
+            className="cursor-pointer"
+          >
             <path d={t.path} fill={t.tooth === selected ? '#efe6ee' : '#fffefb'} stroke="#5d2a5a" strokeWidth={t.tooth === selected ? 0.22 : 0.14} />
           </g>
         ))}

@@ -1,4 +1,4 @@
-import { type FrontKind, kindOf, type Proposal, RATIO_UNWORN, type ToothMeasure } from '@radiant/core';
+import { CROWN_LIMITS, type FrontKind, kindOf, type Proposal, RATIO_UNWORN, type ToothMeasure } from '@radiant/core';
 import { Lock, LockOpen } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -9,6 +9,7 @@ import { FigureTable } from '../shell/FigureTable.js';
 import { number, signed } from '../shell/format.js';
 import { AskedValue, How } from '../shell/How.js';
 import { NumberField } from '../shell/NumberField.js';
+import { NumberInput } from '../shell/NumberInput.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { AcceptedFindings } from './AcceptedFindings.js';
@@ -202,7 +203,7 @@ function TargetTable() {
 
 /** Holds a width as it is, or lets it go; the others share what is left. */
 function WidthLock({ tooth, widthMm }: { tooth: number; widthMm: number }) {
-  const { data, set } = useSection('propose');
+  const { data, set, store } = useSection('propose');
   const mayWrite = useMayWrite('propose');
   const name = useToothLabel();
   const locked = data.locked ?? [];
@@ -221,18 +222,17 @@ function WidthLock({ tooth, widthMm }: { tooth: number; widthMm: number }) {
         {on ? <Lock size={14} aria-hidden="true" /> : <LockOpen size={14} aria-hidden="true" />}
       </button>
       {on && (
-        <input
-          type="number"
-          aria-label={`width of ${name(tooth)}, mm`}
+        <NumberInput
+          label={`width of ${name(tooth)}, mm`}
           className="field h-6 w-[54px] px-1 text-right text-[13px]"
-          min={3}
-          max={14}
+          value={locked.find((l) => l.tooth === tooth)?.widthMm ?? null}
+          min={CROWN_LIMITS.widthMm.min}
+          max={CROWN_LIMITS.widthMm.max}
           step={0.1}
-          value={locked.find((l) => l.tooth === tooth)?.widthMm ?? ''}
-          onChange={(e) => {
-            const next = Number(e.target.value);
-            if (next >= 3 && next <= 14) set({ ...data, locked: locked.map((l) => (l.tooth === tooth ? { tooth, widthMm: next } : l)) }, `lock ${tooth}`);
-          }}
+          digits={1}
+          unit="mm"
+          onChange={(next) => next !== null && set({ ...data, locked: locked.map((l) => (l.tooth === tooth ? { tooth, widthMm: next } : l)) }, `lock ${tooth}`)}
+          onDone={() => store.endGroup()}
         />
       )}
     </span>

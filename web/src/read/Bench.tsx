@@ -80,7 +80,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
     setBegun([]);
     const count = reading.drawn.filter((m) => (m.points.length === 3) === (kind === 'angle')).length;
     reading.change({
-      ...(photo && !front && { photoId: photo.id }),
+      ...(photo && { photoId: photo.id }),
       drawn: [...reading.drawn, { id: crypto.randomUUID(), name: `${kind} ${count + 1}`, points }],
     });
   };
@@ -98,7 +98,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
         mm: view.startsWith('portrait') ? 63.4 : 20,
         ...(view.startsWith('portrait') && { way: 'pupils' as const, origin: 'mean' as const, pmMm: 7.5 }),
       };
-      reading.change({ ...(!front && { photoId: photo.id }), [mode === 'scale' ? 'calibration' : 'check']: made });
+      reading.change({ photoId: photo.id, [mode === 'scale' ? 'calibration' : 'check']: made });
       return setFrom(undefined);
     }
     if (mode === 'length' || mode === 'angle') return draw(mode, x, y);

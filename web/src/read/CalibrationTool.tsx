@@ -15,7 +15,7 @@ import {
   scaleDoubts,
   toothWidth,
 } from '@radiant/core';
-import { useEffect, useId, useState } from 'react';
+import { useId, useState } from 'react';
 import { Mark } from '../bench/Mark.js';
 import type { BenchView } from '../bench/PhotoBench.js';
 import { type BenchReading, useBenchReading } from '../data/bench-reading.js';
@@ -23,6 +23,7 @@ import { useSection, useToothLabel } from '../data/case-context.js';
 import { useKnownWidths } from '../data/known-widths.js';
 import { number } from '../shell/format.js';
 import { How, Value } from '../shell/How.js';
+import { NumberInput } from '../shell/NumberInput.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 
 type Which = 'scale' | 'check';
@@ -122,6 +123,9 @@ export function CalibrationTool({
   );
 }
 
+/** Lengths between two points that a photograph can hold, mm. */
+const LENGTH_MM = { min: 0.1, max: 500 } as const;
+
 /** What the length is and how many millimetres it has. */
 function Length({
   calibration: c,
@@ -135,15 +139,11 @@ function Length({
   disabled: boolean;
 }) {
   const id = useId();
-  const [text, setText] = useState(String(c.mm));
   const [refusal, setRefusal] = useState<string>();
   const name = useToothLabel();
   const widths = useKnownWidths();
   const way = c.way ?? 'scale';
-  useEffect(() => setText(String(c.mm)), [c.mm]);
-  const type = (value: string) => {
-    setText(value);
-    const mm = Number(value.replace(',', '.'));
+  const type = (mm: number) => {
     const { origin: _, pmMm: __, ...rest } = c;
     // A length that somebody types was measured on the patient.
     const next: CalibrationInput = { ...rest, mm, ...(way !== 'scale' && { origin: 'typed' as const, pmMm: way === 'pupils' ? 1 : 0.2 }) };
@@ -199,14 +199,17 @@ function Length({
       )}
       <div className="mt-2 flex items-center gap-2">
         <label htmlFor={id}>Between the two points</label>
-        <input
+        <NumberInput
           id={id}
           className="field w-[76px] text-right"
-          inputMode="decimal"
-          value={text}
+          value={c.mm}
+          min={LENGTH_MM.min}
+          max={LENGTH_MM.max}
+          step={0.1}
+          digits={1}
+          unit="mm"
           disabled={disabled || way === 'scan'}
-          aria-invalid={refusal ? true : undefined}
-          onChange={(e) => type(e.target.value)}
+          onChange={(mm) => mm !== null && type(mm)}
         />
         mm{c.pmMm ? <span className="pm"> ±{number(c.pmMm, 1)}</span> : ''}
       </div>

@@ -1,7 +1,8 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useId, useState } from 'react';
 import { useToothLabel } from '../data/case-context.js';
 import { useLatest } from '../data/use-latest.js';
 import { number } from '../shell/format.js';
+import { NumberInput } from '../shell/NumberInput.js';
 import type { ByHand, Laid } from '../workers/own-scan.worker.js';
 
 /** What a hand may set at most: more is no bite of these two jaws. House limits. */
@@ -16,6 +17,7 @@ const HAND_FIELDS: readonly (readonly [keyof ByHand, string, string])[] = [
 /** A lower jaw put on the upper one: where the hand has it, and what it touches once it is closed. */
 export function HandBite({ hand, bite, busy, put }: { hand: ByHand; bite: NonNullable<Laid['bite']>; busy: boolean; put: (hand: ByHand) => Promise<void> }) {
   const name = useToothLabel();
+  const base = useId();
   const [own, setOwn] = useState(hand);
   const latest = useLatest({ put });
   // Once the hand rests: closing takes a moment.
@@ -27,25 +29,24 @@ export function HandBite({ hand, bite, busy, put }: { hand: ByHand; bite: NonNul
   return (
     <section aria-label="By hand" className="mb-3 text-[13px]">
       {HAND_FIELDS.map(([key, word, unit]) => (
-        <label key={key} className="mb-1.5 flex items-center justify-between">
-          {word}
+        <div key={key} className="mb-1.5 flex items-center justify-between">
+          <label htmlFor={`${base}${key}`}>{word}</label>
           <span>
-            <input
-              type="number"
+            <NumberInput
+              id={`${base}${key}`}
               className="field mr-1.5 h-[30px] w-[76px] text-right"
-              step={unit === '°' ? 0.5 : 0.1}
+              value={own[key]}
               min={-LIMIT[key]}
               max={LIMIT[key]}
-              value={own[key]}
-              aria-busy={busy}
-              onChange={(e) => {
-                const v = e.target.valueAsNumber;
-                if (Math.abs(v) <= LIMIT[key]) setOwn({ ...own, [key]: v });
-              }}
+              step={unit === '°' ? 0.5 : 0.1}
+              digits={1}
+              unit={unit}
+              busy={busy}
+              onChange={(v) => v !== null && setOwn({ ...own, [key]: v })}
             />
             <span className="inline-block w-[22px]">{unit}</span>
           </span>
-        </label>
+        </div>
       ))}
       <p className="text-ink-2" role="status">
         It touches {bite.touching.map(name).join(', ')}; the edges overlap {number(bite.overlapMm, 1)} mm. Compare with the mouth or a bite record.

@@ -2,6 +2,7 @@ import { AskedChange, type ContourVersion, PLAN_FIELDS, planRefusal, withAsked }
 import { useState } from 'react';
 import { useSection, useToothLabel } from '../data/case-context.js';
 import { signed } from '../shell/format.js';
+import { NumberInput } from '../shell/NumberInput.js';
 
 const fieldOf = (key: AskedChange['key']) => PLAN_FIELDS.find((f) => f.key === key) ?? PLAN_FIELDS[0];
 
@@ -82,14 +83,17 @@ export function AskedChanges({
                 </option>
               ))}
             </select>
-            <input
-              type="number"
-              className="field h-[30px] w-[76px] text-right"
-              aria-label="By how much"
-              step={field?.step}
-              disabled={disabled}
+            <NumberInput
+              label="By how much"
+              className="field h-[30px] w-[76px] px-2 text-right"
               value={a.by}
-              onChange={(e) => change(i, { by: Number(e.target.value) })}
+              min={-30}
+              max={30}
+              step={field?.step ?? 0.05}
+              digits={field?.digits ?? 2}
+              {...(field && { unit: field.unit })}
+              disabled={disabled}
+              onChange={(by) => by !== null && change(i, { by })}
             />
             <span className="w-[22px] text-ink-2">{field?.unit}</span>
             {!disabled && (

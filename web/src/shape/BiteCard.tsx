@@ -2,6 +2,7 @@ import type { Direction, Jaw } from '@radiant/core';
 import { useToothLabel } from '../data/case-context.js';
 import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
+import { NumberInput } from '../shell/NumberInput.js';
 import type { BiteView, BiteWish, CentralOverlap } from '../workers/bite.js';
 import type { LowerState } from '../workers/use-lower.js';
 import { verdict } from './bite-verdict.js';
@@ -108,17 +109,16 @@ export function BiteCard({
         </button>
         {wish.guidance !== 'teeth' && (
           <span className="flex items-center gap-1">
-            <input
-              type="number"
+            <NumberInput
+              label="Guidance angle, degrees"
               className="field h-[26px] w-[52px] px-1.5 text-right"
-              aria-label="Guidance angle, degrees"
+              value={wish.guidance}
               min={0}
               max={80}
-              value={wish.guidance}
-              onChange={(e) => {
-                const v = Number(e.target.value);
-                if (v >= 0 && v <= 80) set({ ...wish, guidance: v });
-              }}
+              step={1}
+              digits={0}
+              unit="°"
+              onChange={(v) => v !== null && set({ ...wish, guidance: v })}
             />
             °
           </span>

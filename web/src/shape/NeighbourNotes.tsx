@@ -3,6 +3,7 @@ import { isUpper, TIGHT_MM, type ToothClearance } from '@radiant/core';
 import { useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { number } from '../shell/format.js';
+import { NumberInput } from '../shell/NumberInput.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import type { ContourState } from '../workers/use-contour.js';
 import type { Neighbours } from '../workers/use-neighbours.js';
@@ -94,18 +95,17 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
             set all contacts
           </button>
           to
-          <input
-            className="field h-[26px] w-[52px] px-1.5 text-right"
-            inputMode="decimal"
-            aria-label="Tightness of contacts, mm"
-            defaultValue={number(tight, 2)}
-            onBlur={(e) => {
-              const v = Number(e.target.value.replace(',', '.').replace('−', '-'));
-              if (Number.isFinite(v) && v >= -0.5 && v <= 0.1) {
-                setTight(v);
-                if (typeof kept === 'number' && kept !== v) keep(v);
-              } else e.target.value = number(tight, 2);
-            }}
+          <NumberInput
+            label="Tightness of contacts, mm"
+            className="field h-[26px] w-[56px] px-1.5 text-right"
+            value={tight}
+            min={-0.5}
+            max={0.1}
+            step={0.01}
+            digits={2}
+            unit="mm"
+            onChange={(v) => v !== null && setTight(v)}
+            onDone={() => typeof kept === 'number' && kept !== tight && keep(tight)}
           />
           mm tight
           <label className="ml-auto flex items-center gap-1.5">

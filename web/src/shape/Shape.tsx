@@ -7,6 +7,7 @@ import { ARCH_VIEWS, type View, type ViewName } from '../bench/arch-eye.js';
 import { useCase, useSection } from '../data/case-context.js';
 import { OwnScan } from '../scan/OwnScan.js';
 import { isTyping } from '../shell/Keys.js';
+import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { acrossFrom } from '../shell/stages.js';
 import { Trouble, Waiting } from '../shell/Waiting.js';
@@ -75,6 +76,7 @@ function Bench() {
   const [share, setShare] = useState(0.55);
   const [gum, setGum] = useState(true);
   const [view, setView] = useState<View>({ name: 'front', jaw: jawOf(tooth), turn: 0 });
+  const mayShape = useMayWrite('shape');
   const [tool, setTool] = useState<Tool>();
   const [brush, setBrush] = useState(FIRST_BRUSH);
   const [cutSetting, setCut] = useState<CutSetting>(FIRST_CUT);
@@ -125,7 +127,7 @@ function Bench() {
       const key = e.key.toLowerCase();
       const named = VIEW_KEYS[key];
       const shown = SHOWING[Number(e.key) - 1];
-      const wanted = TOOLS.find((t) => t[2] === key);
+      const wanted = TOOLS.find((t) => t[2] === key && (t[0] !== 'brush' || mayShape));
       if (named) look(named);
       else if (shown) setShowing(shown[0]);
       else if (wanted) toggle(wanted[0]);
@@ -137,7 +139,7 @@ function Bench() {
     };
     window.addEventListener('keydown', keys);
     return () => window.removeEventListener('keydown', keys);
-  }, [look, toggle, otherJaw]);
+  }, [look, toggle, otherJaw, mayShape]);
 
   const drawn: Showing = tool === 'bite' ? 'bite' : showing;
   return (
@@ -181,7 +183,7 @@ function Bench() {
               lower={lowerAt}
               biteMaps={biteMaps}
               cut={cut.at}
-              brush={tool === 'brush' ? strokes.hand : undefined}
+              brush={tool === 'brush' && mayShape ? strokes.hand : undefined}
               reading={reading}
             />
             <span ref={reading} hidden className="pointer-events-none absolute top-0 left-0 rounded bg-ink/85 px-1.5 py-0.5 text-[12px] text-white" />
@@ -221,7 +223,7 @@ function Bench() {
                 lower teeth
               </button>
               <span className="w-1" />
-              {TOOLS.map(([id, word]) => (
+              {TOOLS.filter(([id]) => id !== 'brush' || mayShape).map(([id, word]) => (
                 <button key={id} type="button" className="chip" aria-pressed={tool === id} onClick={() => toggle(id)}>
                   {word}
                 </button>
@@ -252,7 +254,7 @@ function Bench() {
         <>
           {contour.state === 'ready' && tool && tool !== 'smile' && (
             <div className="-mx-[18px] -mt-4 mb-4 border-b border-hair bg-porcelain px-[18px] py-3.5">
-              {tool === 'brush' && <BrushCard brush={brush} setBrush={setBrush} refusal={strokes.refusal} />}
+              {tool === 'brush' && mayShape && <BrushCard brush={brush} setBrush={setBrush} refusal={strokes.refusal} />}
               {tool === 'cut' && <CutCard setting={cutSetting} set={setCut} view={cut.view} />}
               {tool === 'bite' && <BiteCard wish={wish} set={setWish} view={bite} lower={lower} jaw={jaw} shown={acrossShown} show={showAcross} />}
             </div>

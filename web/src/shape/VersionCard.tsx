@@ -1,4 +1,4 @@
-import { type ContourVersion, PLAN_FIELDS, type PlanField, planDefault, sameContour, type ToothPlanInput, WornMockUp } from '@radiant/contract';
+import { type ContourVersion, isApproved, PLAN_FIELDS, type PlanField, planDefault, sameContour, type ToothPlanInput, WornMockUp } from '@radiant/contract';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { api, sentenceOf } from '../data/api.js';
@@ -42,7 +42,14 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
             kept by {v.by}, {day(v.at)}
             {v.why && `; ${v.why}`}
           </p>
-          {v.approved && (
+          {v.approved?.claimed && (
+            <p className="mb-4 rounded-lg border border-removed px-3 py-2 text-[14px]">
+              <b className="font-semibold">Said to be approved by the patient</b>, {day(v.approved.at)}, by {v.approved.by}: “{v.approved.word}”. That is the
+              word of the file it came in with
+              {detail.imported && `, brought in by ${detail.imported.by}`}; nobody has recorded it here.
+            </p>
+          )}
+          {isApproved(v) && v.approved && (
             <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[14px]">
               <b className="font-semibold">Approved by the patient</b>, {day(v.approved.at)}, recorded by {v.approved.by}: “{v.approved.word}”. It is frozen.
             </p>
@@ -62,7 +69,7 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
           </div>
           <Differences own={v.teeth} against={against} />
           <Worn key={JSON.stringify(v.worn)} version={v} disabled={!mayWrite} onMade={onClose} save={(worn) => act(() => api.put(`${path}/worn`, worn))} />
-          {mayWrite && !v.approved && (
+          {mayWrite && !isApproved(v) && (
             <form
               className="mt-5 flex items-end gap-2"
               onSubmit={(e) => {

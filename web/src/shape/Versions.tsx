@@ -53,7 +53,7 @@ export function Versions() {
 
 const stateOf = (c: ContourVersion): string =>
   [
-    c.approved ? `approved by the patient, ${day(c.approved.at)}` : '',
+    c.approved ? `${c.approved.claimed ? 'by its file’s word ' : ''}approved by the patient, ${day(c.approved.at)}` : '',
     c.worn ? (c.worn.until ? `worn until ${day(c.worn.until)}` : `worn since ${day(c.worn.from)}`) : '',
     c.why,
   ]

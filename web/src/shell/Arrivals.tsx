@@ -1,4 +1,4 @@
-import { type Arrived, type CaseSummary, keysOf, PHOTO_VIEWS, type PhotoView, readFileName, type Who } from '@radiant/contract';
+import { type Arrived, type CasePage, keysOf, PHOTO_VIEWS, type PhotoView, readFileName, type Who } from '@radiant/contract';
 import { Inbox } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
@@ -91,7 +91,9 @@ export function Arrivals({ who, compact = false }: { who: Who; compact?: boolean
 /** A file that names no case: give it to one, or throw it away. */
 function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }) {
   const { mutate } = useSWRConfig();
-  const { data: cases } = useSWR('/cases', (path: string) => api.get<CaseSummary[]>(path));
+  const [search, setSearch] = useState('');
+  const { data: found } = useSWR(`/cases?${new URLSearchParams({ search })}`, (path: string) => api.get<CasePage>(path), { keepPreviousData: true });
+  const cases = found?.cases;
   const [caseId, setCaseId] = useState('');
   const [view, setView] = useState<PhotoView | ''>(readFileName(a.name).view ?? '');
   const [refusal, setRefusal] = useState<string>();
@@ -121,6 +123,16 @@ function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }
           <span className="mt-1.5 flex flex-wrap items-center gap-2">
             {a.kind && (
               <>
+                {(search !== '' || (found?.pages ?? 1) > 1) && (
+                  <input
+                    type="search"
+                    aria-label={`Find the case of ${a.name}`}
+                    className="field h-7 w-[110px] text-[13px]"
+                    placeholder="find"
+                    value={search}
+                    onChange={(e) => setSearch(e.target.value)}
+                  />
+                )}
                 <select aria-label={`Case of ${a.name}`} className="field h-7 w-[116px] text-[13px]" value={caseId} onChange={(e) => setCaseId(e.target.value)}>
                   <option value="">which case?</option>
                   {cases?.map((c) => (

@@ -5,6 +5,7 @@ import { sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
 import { ArchStrip } from './ArchStrip.js';
 import { Arrivals } from './Arrivals.js';
+import { Boundary } from './Boundary.js';
 import { ConflictDialog } from './ConflictDialog.js';
 import { day } from './format.js';
 import { Keys } from './Keys.js';
@@ -17,7 +18,7 @@ export function CasePage({ who }: { who: Who }) {
   const { id } = useParams();
   if (!id) return null;
   return (
-    <CaseProvider key={id} id={id} who={who} fallback={(error) => (error ? <NoCase error={error} /> : <Waiting what="the case" />)}>
+    <CaseProvider key={`${id} ${who.id}`} id={id} who={who} fallback={(error) => (error ? <NoCase error={error} /> : <Waiting what="the case" />)}>
       <Frame />
     </CaseProvider>
   );
@@ -42,7 +43,15 @@ function Frame() {
   const { pathname } = useLocation();
   const stage = STAGES.find((s) => s.name === pathname.split('/').at(-1)) ?? STAGES[0];
   const meet = useSection('meet').data;
-  const facts = [meet.ageYears ? `${meet.ageYears} y` : '', meet.wish, meet.finishBy ? `by ${day(meet.finishBy)}` : ''].filter(Boolean).join(' · ');
+  const { imported } = detail;
+  const facts = [
+    imported ? `brought in by ${imported.by} on ${day(imported.at)}` : '',
+    meet.ageYears ? `${meet.ageYears} y` : '',
+    meet.wish,
+    meet.finishBy ? `by ${day(meet.finishBy)}` : '',
+  ]
+    .filter(Boolean)
+    .join(' · ');
   return (
     <div className="grid h-full min-w-[1000px] grid-cols-[148px_minmax(0,1fr)] grid-rows-[100px_minmax(0,1fr)]">
       <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_520px_minmax(0,1fr)] border-b border-hair bg-leaf">
@@ -64,7 +73,9 @@ function Frame() {
         </div>
       </header>
       <Journey />
-      <Outlet />
+      <Boundary key={pathname} what={`The stage “${stage?.name ?? ''}”`}>
+        <Outlet />
+      </Boundary>
       {stage?.section && <ConflictDialog section={stage.section} />}
       <Keys stage={stage?.name ?? ''} />
     </div>

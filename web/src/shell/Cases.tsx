@@ -1,34 +1,92 @@
-import { type CaseDetail, type CaseSummary, EMPTY_SECTIONS, NewCase, type Who } from '@radiant/contract';
+import { CASE_SORTS, type CaseDetail, type CasePage, type CaseSort, type CaseSummary, EMPTY_SECTIONS, keysOf, NewCase, type Who } from '@radiant/contract';
 import { FileUp, Plus } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
+import { Boundary } from './Boundary.js';
 import { Form } from './Form.js';
 import { day } from './format.js';
 import { House } from './House.js';
 import { STAGES } from './stages.js';
 import { Trouble, Waiting } from './Waiting.js';
 
-/** The practice's cases, the newest change first. */
+/** The practice's cases: searched, sorted, page by page. What is looked for stands in the address. */
 export function Cases({ who }: { who: Who }) {
-  const { data, error, mutate } = useSWR('/cases', (path: string) => api.get<CaseSummary[]>(path));
+  const [asked, setAsked] = useSearchParams();
+  const search = asked.get('search') ?? '';
+  const sort = (asked.get('sort') ?? 'changed') as CaseSort;
+  const page = Number(asked.get('page') ?? 0);
+  const path = `/cases?${new URLSearchParams({ ...(search && { search }), sort, page: String(page) })}`;
+  const { data, error, mutate } = useSWR(path, (p: string) => api.get<CasePage>(p), { keepPreviousData: true });
   const mayOpen = who.role !== 'technician';
+  const ask = (next: { search?: string; sort?: CaseSort; page?: number }) =>
+    setAsked(
+      () => {
+        const all = { search, sort, page: 0, ...next };
+        return {
+          ...(all.search && { search: all.search }),
+          ...(all.sort !== 'changed' && { sort: all.sort }),
+          ...(all.page > 0 && { page: String(all.page) }),
+        };
+      },
+      { replace: true },
+    );
+  const many = !!data && (data.pages > 1 || search !== '' || data.total > 6);
   return (
     <House who={who} title="Cases">
-      {mayOpen && <Opening />}
+      <div className="mb-6 flex flex-wrap items-center gap-3">
+        {mayOpen && <Opening />}
+        {many && (
+          <div className="ml-auto flex items-center gap-2">
+            <input
+              type="search"
+              className="field w-[220px]"
+              aria-label="Find a case by its name"
+              placeholder="find by name"
+              maxLength={80}
+              value={search}
+              onChange={(e) => ask({ search: e.target.value })}
+            />
+            <select className="field w-[180px]" aria-label="Sort by" value={sort} onChange={(e) => ask({ sort: e.target.value as CaseSort })}>
+              {keysOf(CASE_SORTS).map((k) => (
+                <option key={k} value={k}>
+                  {CASE_SORTS[k]}
+                </option>
+              ))}
+            </select>
+          </div>
+        )}
+      </div>
       {!data && (error ? <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} /> : <Waiting what="the cases" />)}
-      {data?.length === 0 && (
-        <p className="rounded-xl border border-dashed border-hair bg-leaf p-10 text-center text-ink-2">No case yet. Open one, or bring a case file in.</p>
+      {data?.total === 0 && (
+        <p className="rounded-xl border border-dashed border-hair bg-leaf p-10 text-center text-ink-2">
+          {search ? `No case’s name holds “${search}”.` : 'No case yet. Open one, or bring a case file in.'}
+        </p>
       )}
       <ul className="grid grid-cols-2 gap-4 max-md:grid-cols-1">
-        {data?.map((c) => (
+        {data?.cases.map((c) => (
           <li key={c.id}>
-            <CaseCard summary={c} />
+            <Boundary what={`The case “${c.name}”`}>
+              <CaseCard summary={c} />
+            </Boundary>
           </li>
         ))}
       </ul>
+      {data && data.pages > 1 && (
+        <nav aria-label="Pages" className="mt-6 flex items-center justify-center gap-4 text-ink-2">
+          <button type="button" className="btn btn-ghost" disabled={page === 0} onClick={() => ask({ page: page - 1 })}>
+            before
+          </button>
+          <span>
+            page {data.page + 1} of {data.pages}, {data.total} cases
+          </span>
+          <button type="button" className="btn btn-ghost" disabled={page + 1 >= data.pages} onClick={() => ask({ page: page + 1 })}>
+            after
+          </button>
+        </nav>
+      )}
     </House>
   );
 }
@@ -49,9 +107,7 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
           <b className="truncate font-serif text-[21px] font-semibold">{c.name}</b>
           <span className="shrink-0 text-[13px] text-ink-2">changed {day(c.updatedAt)}</span>
         </span>
-        <span className="mt-0.5 block truncate text-ink-2">
-          {[c.meet.ageYears ? `${c.meet.ageYears} y` : '', c.meet.wish].filter(Boolean).join(' · ') || 'no wish noted'}
-        </span>
+        <span className="mt-0.5 block truncate text-ink-2">{[c.ageYears ? `${c.ageYears} y` : '', c.wish].filter(Boolean).join(' · ') || 'no wish noted'}</span>
         <span className="mt-3 flex flex-wrap gap-1.5" role="img" aria-label={`begun: ${c.stagesBegun.join(', ') || 'nothing'}`}>
           {STAGES.filter((s) => s.section).map((s) => (
             <span
@@ -62,7 +118,11 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
             </span>
           ))}
         </span>
-        {c.meet.finishBy && <span className="mt-2 block text-[13px] text-ink-2">to be finished by {day(c.meet.finishBy)}</span>}
+        {(c.finishBy || c.importedBy) && (
+          <span className="mt-2 block truncate text-[13px] text-ink-2">
+            {[c.finishBy ? `to be finished by ${day(c.finishBy)}` : '', c.importedBy ? `brought in by ${c.importedBy}` : ''].filter(Boolean).join(' · ')}
+          </span>
+        )}
       </span>
     </Link>
   );
@@ -71,7 +131,7 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
 function Opening() {
   const [open, setOpen] = useState(false);
   return (
-    <div className="mb-6 flex flex-wrap items-center gap-3">
+    <>
       <Dialog.Root open={open} onOpenChange={setOpen}>
         <Dialog.Trigger className="btn">
           <Plus size={17} aria-hidden="true" /> New case
@@ -88,7 +148,7 @@ function Opening() {
         </Dialog.Portal>
       </Dialog.Root>
       <BringIn />
-    </div>
+    </>
   );
 }
 

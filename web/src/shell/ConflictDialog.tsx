@@ -1,24 +1,30 @@
-import type { SectionData, SectionName } from '@radiant/contract';
+import type { SectionName } from '@radiant/contract';
 import { Dialog } from 'radix-ui';
-import { useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useSection } from '../data/case-context.js';
-import { assemble, differences } from '../data/differences.js';
+import { labelOf, valueWords } from '../data/clash-words.js';
 import { FigureTable } from './FigureTable.js';
 import { moment } from './format.js';
 
-/** Shows both versions side by side when another has changed the section meanwhile; the person chooses, row by row or all. */
+type Side = 'mine' | 'theirs';
+
+/**
+ * Asks where two people have changed the same, and nothing else: what only one of them has touched is put together already.
+ * Nothing is chosen beforehand.
+ */
 export function ConflictDialog({ section }: { section: SectionName }) {
-  const view = useSection(section);
-  const { conflict, store } = view;
-  const rows = useMemo(() => (conflict ? differences(view.data, conflict.data) : []), [conflict, view.data]);
-  const [chosen, setChosen] = useState<Record<string, 'mine' | 'theirs'>>({});
+  const { conflict, store } = useSection(section);
+  const [picked, setPicked] = useState<Record<number, Side>>({});
+  const clashes = conflict?.clashes ?? [];
+  // Another list of clashes is another question.
+  const question = JSON.stringify(clashes);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the question's text stands for it
+  useEffect(() => setPicked({}), [question]);
   if (!conflict) return null;
-  const pick = (key: string): 'mine' | 'theirs' => chosen[key] ?? 'mine';
-  const keepChoice = () => {
-    const merged = assemble(view.data, conflict.data, (key) => pick(key)) as SectionData[SectionName];
-    setChosen({});
-    store.resolve({ merged });
-  };
+  const { theirs } = conflict;
+  const open = clashes.filter((_, i) => !picked[i]).length;
+  const other = theirs.by ?? 'Somebody';
+  const all = (side: Side) => setPicked(Object.fromEntries(clashes.map((_, i) => [i, side])));
   return (
     <Dialog.Root open>
       <Dialog.Portal>
@@ -28,33 +34,36 @@ export function ConflictDialog({ section }: { section: SectionName }) {
           className="fixed left-1/2 top-1/2 z-40 flex max-h-[86vh] w-[760px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-xl bg-leaf p-7 shadow-xl"
         >
           <Dialog.Title className="title text-[21px]">
-            {conflict.by ?? 'Somebody'} changed “{section}” meanwhile
+            {other} changed “{section}” meanwhile
           </Dialog.Title>
           <Dialog.Description className="mb-4 mt-1 text-ink-2">
-            {conflict.at ? `${moment(conflict.at)}. ` : ''}Nothing was overwritten. Choose for each line; your edit stays in this browser until you do.
+            {theirs.at ? `${moment(theirs.at)}. ` : ''}Nothing was overwritten. What only one of you has changed stands as they made it; choose where both have
+            changed the same.
           </Dialog.Description>
           <div className="min-h-0 flex-1 overflow-auto pt-5">
-            <FigureTable aria-label="What differs">
+            <FigureTable aria-label="What both have changed">
               <thead>
                 <tr>
-                  <th scope="col">differs</th>
+                  <th scope="col">both changed</th>
+                  <th scope="col">before</th>
                   <th scope="col">yours</th>
-                  <th scope="col">{conflict.by ?? 'theirs'}</th>
+                  <th scope="col">{other}’s</th>
                 </tr>
               </thead>
               <tbody>
-                {rows.map((r) => (
-                  <tr key={r.key}>
-                    <td>{r.label}</td>
+                {clashes.map((c, i) => (
+                  <tr key={c.path.join('/')}>
+                    <td>{labelOf(c)}</td>
+                    <td className="text-ink-2">{valueWords(c.base)}</td>
                     {(['mine', 'theirs'] as const).map((side) => (
                       <td key={side}>
                         <button
                           type="button"
-                          aria-pressed={pick(r.key) === side}
-                          onClick={() => setChosen({ ...chosen, [r.key]: side })}
-                          className={`rounded-md px-2 py-1 ${pick(r.key) === side ? 'bg-plum text-white' : 'hover:bg-plum-soft'}`}
+                          aria-pressed={picked[i] === side}
+                          onClick={() => setPicked({ ...picked, [i]: side })}
+                          className={`rounded-md border px-2 py-1 ${picked[i] === side ? 'border-plum bg-plum text-white' : 'border-hair hover:bg-plum-soft'}`}
                         >
-                          {r[side]}
+                          {valueWords(c[side])}
                         </button>
                       </td>
                     ))}
@@ -63,15 +72,15 @@ export function ConflictDialog({ section }: { section: SectionName }) {
               </tbody>
             </FigureTable>
           </div>
-          <div className="mt-5 flex flex-wrap gap-3">
-            <button type="button" className="btn" onClick={keepChoice}>
-              Keep what is marked
+          <div className="mt-5 flex flex-wrap items-center gap-3">
+            <button type="button" className="btn" disabled={open > 0} onClick={() => store.resolve((i) => picked[i] ?? 'theirs')}>
+              {open > 0 ? `${open} still to choose` : 'Keep what is marked'}
             </button>
-            <button type="button" className="btn btn-ghost" onClick={() => store.resolve('mine')}>
-              All of mine
+            <button type="button" className="btn btn-ghost" onClick={() => all('mine')}>
+              Mark all of mine
             </button>
-            <button type="button" className="btn btn-ghost" onClick={() => store.resolve('theirs')}>
-              All of theirs
+            <button type="button" className="btn btn-ghost" onClick={() => all('theirs')}>
+              Mark all of theirs
             </button>
           </div>
         </Dialog.Content>

@@ -1,11 +1,8 @@
 import { Slider } from 'radix-ui';
-import { type KeyboardEvent, useEffect, useId, useState } from 'react';
-import { number } from './format.js';
+import { useId } from 'react';
+import { NumberInput } from './NumberInput.js';
 
-/**
- * A number with its unit as field and slider. A number outside the limits stays in the field and is told, and nothing
- * changes; arrow keys move one step, with Shift ten.
- */
+/** A number with its unit as field and slider. */
 export function NumberField({
   label,
   unit,
@@ -33,26 +30,7 @@ export function NumberField({
   onDone: () => void;
 }) {
   const id = useId();
-  const [text, setText] = useState(number(value, digits));
-  const [wrong, setWrong] = useState(false);
-  useEffect(() => {
-    setText(number(value, digits));
-    setWrong(false);
-  }, [value, digits]);
   const round = (v: number) => Math.round(Math.round(v / step) * step * 1000) / 1000;
-  const take = (s: string) => {
-    setText(s);
-    const v = Number(s.replace(',', '.').replace('−', '-'));
-    const fits = s.trim() !== '' && Number.isFinite(v) && v >= min && v <= max;
-    setWrong(!fits);
-    if (fits && v !== value) onChange(v);
-  };
-  const keys = (e: KeyboardEvent<HTMLInputElement>) => {
-    if (e.key !== 'ArrowUp' && e.key !== 'ArrowDown') return;
-    e.preventDefault();
-    const by = (e.key === 'ArrowUp' ? 1 : -1) * step * (e.shiftKey ? 10 : 1);
-    onChange(Math.min(max, Math.max(min, round(value + by))));
-  };
   return (
     <div className="mb-3">
       <div className="flex items-center justify-between gap-2">
@@ -60,18 +38,12 @@ export function NumberField({
           {label}
           {note && <span className="pm block leading-tight">{note}</span>}
         </label>
-        <span className="flex shrink-0 items-center gap-1.5">
-          <input
+        <span className="relative flex shrink-0 items-center gap-1.5">
+          <NumberInput
             id={id}
             className="field h-[30px] w-[74px] text-right font-semibold"
-            inputMode="decimal"
-            value={text}
-            disabled={disabled}
-            aria-invalid={wrong || undefined}
-            aria-describedby={wrong ? `${id}-why` : undefined}
-            onChange={(e) => take(e.target.value)}
-            onBlur={onDone}
-            onKeyDown={keys}
+            {...{ value, min, max, step, digits, unit, disabled, onDone }}
+            onChange={(v) => v !== null && onChange(v)}
           />
           <span className="w-[20px] text-ink-2">{unit}</span>
         </span>
@@ -91,11 +63,6 @@ export function NumberField({
         </Slider.Track>
         <Slider.Thumb aria-label={label} className="block h-4 w-4 rounded-full border-2 border-plum bg-leaf shadow data-[disabled]:border-ink-3" />
       </Slider.Root>
-      {wrong && (
-        <p id={`${id}-why`} role="alert" className="text-[13px] text-stop">
-          Between {number(min, digits)} and {number(max, digits)} {unit}; not taken.
-        </p>
-      )}
     </div>
   );
 }

@@ -14,6 +14,14 @@ const WORDS: Record<SaveStatus, string> = {
   'signed-out': 'kept in this browser: sign in again',
 };
 
+const NO_TEXT = ['button', 'checkbox', 'radio', 'range', 'file', 'color', 'submit'];
+
+/** Whether keys that go to an element write text there. */
+function writesText(target: EventTarget | null): boolean {
+  if (target instanceof HTMLInputElement) return !NO_TEXT.includes(target.type);
+  return target instanceof HTMLTextAreaElement || (target instanceof HTMLElement && target.isContentEditable);
+}
+
 /** Whether the stage's work is saved, and undo and redo, also by keyboard. */
 export function SaveState({ section }: { section: SectionName }) {
   const view = useSection(section);
@@ -33,7 +41,8 @@ export function SaveState({ section }: { section: SectionName }) {
 
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
-      if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z') return;
+      // Where text is written, the browser takes back what was written there.
+      if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z' || writesText(e.target)) return;
       e.preventDefault();
       if (e.shiftKey) store.redo();
       else store.undo();
@@ -42,11 +51,17 @@ export function SaveState({ section }: { section: SectionName }) {
     return () => window.removeEventListener('keydown', keys);
   }, [store]);
 
-  const trouble = view.status === 'away' || view.status === 'conflict' || view.status === 'refused' || view.status === 'signed-out';
+  const trouble = view.unkept || view.status === 'away' || view.status === 'conflict' || view.status === 'refused' || view.status === 'signed-out';
   return (
     <span className="inline-flex items-center gap-2">
       <span role="status" data-testid="save-state" data-status={view.status} className={trouble ? 'font-semibold text-removed-ink' : ''}>
-        {view.status === 'saved' && view.version === 0 ? 'nothing written yet' : WORDS[view.status]}
+        {view.unkept
+          ? 'not saved, and this browser can’t keep it: leave the page open'
+          : view.status === 'saved' && view.version === 0
+            ? 'nothing written yet'
+            : view.away
+              ? `kept in this browser: ${view.away}`
+              : WORDS[view.status]}
         {view.status === 'saved' ? since : ''}
       </span>
       <button

@@ -2,14 +2,24 @@ const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' });
 const DAY_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
-/** "9 November", with the year when it is not this one. */
+const inUtc = (f: Intl.DateTimeFormat) => new Intl.DateTimeFormat('en-GB', { ...(f.resolvedOptions() as Intl.DateTimeFormatOptions), timeZone: 'UTC' });
+const UTC_DAY = inUtc(DAY);
+const UTC_DAY_YEAR = inUtc(DAY_YEAR);
+
+/**
+ * "9 November", with the year when it is not this one. A day of the calendar is that day everywhere, a moment the day that it
+ * is here; what is neither stands as it is.
+ */
 export function day(iso: string): string {
   const d = new Date(iso);
-  return (d.getFullYear() === new Date().getFullYear() ? DAY : DAY_YEAR).format(d);
+  if (Number.isNaN(d.getTime())) return iso;
+  const calendar = /^\d{4}-\d\d-\d\d$/.test(iso);
+  const thisYear = (calendar ? d.getUTCFullYear() : d.getFullYear()) === new Date().getFullYear();
+  return (calendar ? (thisYear ? UTC_DAY : UTC_DAY_YEAR) : thisYear ? DAY : DAY_YEAR).format(d);
 }
 
 /** "9 November, 14:05" */
-export const moment = (iso: string): string => `${day(iso)}, ${TIME.format(new Date(iso))}`;
+export const moment = (iso: string): string => (Number.isNaN(Date.parse(iso)) ? iso : `${day(iso)}, ${TIME.format(new Date(iso))}`);
 
 /** A number with a true minus sign. */
 export function number(v: number, digits: number): string {

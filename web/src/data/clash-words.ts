@@ -1,0 +1,83 @@
+import { PHOTO_VIEWS, type PhotoView, PLAN_FIELDS } from '@radiant/contract';
+import type { Clash, Path } from './merge.js';
+
+const LABELS: Readonly<Record<string, string>> = {
+  photoId: 'photograph',
+  wish: 'wish',
+  ageYears: 'age, years',
+  sexAtBirth: 'sex at birth',
+  finishBy: 'to be finished by',
+  cautionNote: 'note on cautions',
+  note: 'note',
+  gumMm: 'gum moved up, mm',
+  ratio: 'recurring ratio',
+  gaps: 'gaps',
+  alike: 'left and right alike',
+  premolars: 'premolars in the space',
+  liked: 'smile that is liked',
+  calibration: 'scale',
+  check: 'second length',
+  edgeMm: 'edge level, mm',
+  referenceTooth: 'reference tooth',
+  school: 'school',
+  design: 'design',
+  from: 'grooves cut from',
+  scanId: 'scan',
+  proposalVersion: 'set to proposal',
+  contactsMm: 'contacts kept, mm',
+  character: 'character',
+  strokes: 'strokes of the brush',
+  lastRight: 'last tooth seen on the right',
+  lastLeft: 'last tooth seen on the left',
+  ...Object.fromEntries(PLAN_FIELDS.map((f) => [f.key, `${f.label.toLowerCase()}, ${f.unit}`])),
+};
+
+/** A list entry's name as words: `["11","edge"]` is a landmark, a view's name is written out, an id says nothing. */
+function entry(name: string): string {
+  const parts = JSON.parse(name) as unknown[];
+  return parts
+    .map((p) => (typeof p === 'string' && p in PHOTO_VIEWS ? PHOTO_VIEWS[p as PhotoView] : typeof p === 'string' && /^[0-9a-f-]{36}$/.test(p) ? '' : String(p)))
+    .filter(Boolean)
+    .join(' ');
+}
+
+/** Where a clash is, in words. */
+export function placeOf(path: Path, value: unknown): string {
+  const named = (value as { name?: unknown } | null | undefined)?.name;
+  const words = path.map((p, i) => {
+    if (p.startsWith('[')) return entry(p);
+    if (p.includes('+')) return p.startsWith('scanId') ? 'scan, with the contour on it' : 'photograph, with what is set on it';
+    return LABELS[p] ?? (i < path.length - 1 ? '' : p);
+  });
+  const lists = path.some((p) => p.startsWith('[')) ? words.filter((_, i) => path[i]?.startsWith('[') || i === path.length - 1) : words;
+  return [...new Set([...lists, typeof named === 'string' ? `“${named}”` : ''])].filter(Boolean).join(', ');
+}
+
+export function labelOf(c: Clash): string {
+  return placeOf(c.path, c.mine ?? c.theirs ?? c.base);
+}
+
+/** A value in a few words. */
+export function valueWords(v: unknown): string {
+  if (v === undefined || v === null) return 'taken out';
+  if (Array.isArray(v)) return `${v.length} in all`;
+  if (typeof v === 'boolean') return v ? 'yes' : 'no';
+  if (typeof v === 'object') {
+    const { x, y, mm, verdict, word, points, teeth, landmarks, widthMm, lengthMm } = v as Readonly<Record<string, never>>;
+    if (teeth !== undefined) return `with ${(teeth as unknown[]).length} planned teeth`;
+    if (landmarks !== undefined) return `with ${(landmarks as unknown[]).length} landmarks`;
+    if (Array.isArray(points))
+      return (points as { x: number; y: number }[])
+        .slice(0, 3)
+        .map((p) => `${p.x.toFixed(0)}, ${p.y.toFixed(0)}`)
+        .join(' – ');
+    if (verdict) return word ? `${verdict}: ${word}` : String(verdict);
+    if (x !== undefined && y !== undefined) return `${Number(x).toFixed(1)}, ${Number(y).toFixed(1)} px`;
+    if (mm !== undefined) return `${mm} mm between two points`;
+    if (lengthMm !== undefined) return `${lengthMm} × ${widthMm} mm`;
+    if (widthMm !== undefined) return `${widthMm} mm`;
+    return 'changed';
+  }
+  if (v === '') return 'empty';
+  return typeof v === 'string' && /^[0-9a-f-]{36}$/.test(v) ? 'another file' : String(v);
+}
