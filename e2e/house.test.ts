@@ -1,5 +1,6 @@
 import { gzipSync } from 'node:zlib';
-import { PASSWORD, PEOPLE, URL_ } from '../server/test/house.js';
+import { recoveryCode } from '../bin/lib/owner.mjs';
+import { DATA, PASSWORD, PEOPLE, signedIn, URL_ } from '../server/test/house.js';
 import { closeBrowser, copyOfAvocet, newPage, open, visit } from './browser.js';
 
 afterAll(closeBrowser);
@@ -74,7 +75,7 @@ it('a dentist adds an assistant, who signs in and may not decide', async () => {
   await page.getByLabel('E-mail address').fill(email);
   await page.getByLabel('First password').fill('long enough to keep');
   await page.getByRole('button', { name: 'Add' }).click();
-  await page.getByText('Sample Godwit').waitFor();
+  await page.getByText('Sample Godwit', { exact: true }).waitFor();
   await page.context().close();
 
   const { id } = await copyOfAvocet('Decisions');
@@ -88,6 +89,93 @@ it('a dentist adds an assistant, who signs in and may not decide', async () => {
   await other.getByText(/The dentist decides here/).waitFor();
   expect(await other.getByRole('button', { name: 'even veneer' }).isDisabled()).toBe(true);
   await other.context().close();
+});
+
+it('a password is changed, a dentist who is shut out comes back with a code, and a person who leaves is kept out', async () => {
+  const { page } = await visit();
+  const email = `whimbrel-${Date.now()}@estuary.example`;
+  await page.getByRole('link', { name: 'people' }).click();
+  const add = page.getByRole('region', { name: 'Add a person' });
+  await add.getByLabel('Name').fill('Sample Whimbrel');
+  await add.getByLabel('E-mail address').fill(email);
+  await add.getByLabel('First password').fill('handed over once');
+  await add.getByLabel('Role').selectOption('dentist');
+  await add.getByRole('button', { name: 'Add' }).click();
+  await page.getByText('Sample Whimbrel', { exact: true }).waitFor();
+
+  const other = await newPage();
+  await other.goto(URL_);
+  await other.getByLabel('E-mail address').fill(email);
+  await other.getByLabel('Password').fill('handed over once');
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await other.getByRole('link', { name: 'people' }).click();
+  const own = other.getByRole('region', { name: 'Your password' });
+  await own.getByLabel('Present password').fill('not it');
+  await own.getByLabel('New password').fill('chosen by myself');
+  await own.getByRole('button', { name: 'Change it' }).click();
+  await own.getByText('This is not your present password.').waitFor();
+  await own.getByLabel('Present password').fill('handed over once');
+  await own.getByRole('button', { name: 'Change it' }).click();
+  await own.getByText('Changed. Everywhere else you are signed out.').waitFor();
+
+  await other.getByRole('button', { name: 'sign out', exact: true }).click();
+  await other.getByRole('button', { name: 'lost the password?' }).click();
+  const { code } = await recoveryCode(DATA, email);
+  await other.getByLabel('E-mail address').fill(email);
+  await other.getByLabel('Code').fill(code);
+  await other.getByLabel('New password').fill('found back again');
+  await other.getByRole('button', { name: 'Set the password and sign in' }).click();
+  await other.getByRole('heading', { name: 'People' }).waitFor();
+
+  const row = page.getByRole('listitem').filter({ hasText: 'Sample Whimbrel' });
+  await row.getByRole('button', { name: /leaves the practice/ }).click();
+  await row.getByRole('button', { name: 'end the account' }).click();
+  await row.getByText(/left on/).waitFor();
+  await other.reload();
+  await other.getByRole('button', { name: 'Sign in' }).waitFor();
+  await other.context().close();
+  await page.context().close();
+});
+
+it('one broken part of a page says so and leaves the rest alone', async () => {
+  const { page } = await visit();
+  await page.route('**/api/cases?**', async (route) => {
+    const answer = await route.fetch();
+    const body = (await answer.json()) as { cases: object[] };
+    // As a fault anywhere in a card would: nothing in it can be drawn.
+    await route.fulfill({ json: { ...body, cases: body.cases.map((c, i) => (i === 0 ? { ...c, stagesBegun: null } : c)) } });
+  });
+  await page.reload();
+  await page
+    .getByText(/can’t be shown/)
+    .first()
+    .waitFor();
+  await page
+    .getByRole('link', { name: /changed/ })
+    .first()
+    .waitFor();
+  await page.context().close();
+});
+
+it('many cases are found by name, and the way back keeps what was looked for', async () => {
+  const client = await signedIn('dentist');
+  for (let i = 0; i < 26; i++) await client.post('/cases', { name: `Knot ${String(i).padStart(2, '0')}` });
+  const { page } = await visit();
+  await page.getByLabel('Find a case by its name').click();
+  await page.keyboard.type('knot 1');
+  await page.getByText('Knot 15').waitFor();
+  await page.getByText('Knot 05').waitFor({ state: 'detached' });
+  await page.getByLabel('Sort by').selectOption('name');
+  await page.getByText('Knot 11').click();
+  await page.getByText('No photograph yet').waitFor();
+  await page.goBack();
+  await page.getByText('Knot 15').waitFor();
+  expect(await page.getByLabel('Find a case by its name').inputValue()).toBe('knot 1');
+  await page.getByLabel('Find a case by its name').fill('knot');
+  await page.getByText(/page 1 of 2, 26 cases/).waitFor();
+  await page.getByRole('button', { name: 'after' }).click();
+  await page.getByText(/page 2 of 2/).waitFor();
+  await page.context().close();
 });
 
 it('an address that leads nowhere says so and shows the way back', async () => {

@@ -1,4 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
+import { PASSWORD, PEOPLE, URL_ } from '../server/test/house.js';
 import { closeBrowser, copyOfAvocet, holds, open, saved, visit } from './browser.js';
 
 afterAll(closeBrowser);
@@ -30,6 +31,9 @@ it('of two browsers the second is told and shown both; it chooses, nothing is ov
   await dialog.getByRole('button', { name: '0.9' }).waitFor();
   await dialog.getByRole('button', { name: '1.9' }).waitFor();
   expect((await stored(kase)).propose.data.edgeMm).toBe(0.9);
+  // Nothing is chosen beforehand, and nothing goes on without a choice.
+  expect(await dialog.locator('[aria-pressed=true]').count()).toBe(0);
+  expect(await dialog.getByRole('button', { name: '1 still to choose' }).isDisabled()).toBe(true);
   await dialog.getByRole('button', { name: '0.9' }).click();
   await dialog.getByRole('button', { name: 'Keep what is marked' }).click();
   await saved(two.page);
@@ -39,7 +43,8 @@ it('of two browsers the second is told and shown both; it chooses, nothing is ov
   await one.page.getByLabel('Edge set down').first().fill('0.3');
   await saved(one.page);
   await two.page.getByLabel('Edge set down').first().fill('2.5');
-  await two.page.getByRole('button', { name: 'All of mine' }).click();
+  await two.page.getByRole('button', { name: 'Mark all of mine' }).click();
+  await two.page.getByRole('button', { name: 'Keep what is marked' }).click();
   await saved(two.page);
   expect((await stored(kase)).propose).toMatchObject({ data: { edgeMm: 2.5 } });
 });
@@ -73,7 +78,87 @@ it('an edit kept while another changed the section meets the choice when it come
   await page.locator('[data-testid=save-state][data-status=away]').waitFor();
   await kase.client.patch(`/cases/${kase.id}/sections/propose`, { version: 1, data: { school: 'ratio', referenceTooth: 11, edgeMm: 3 } });
   await page.unroute(away);
-  await page.getByRole('button', { name: 'All of theirs' }).click();
+  await page.getByRole('button', { name: 'Mark all of theirs' }).click();
+  await page.getByRole('button', { name: 'Keep what is marked' }).click();
   await saved(page);
   await holds(page.getByLabel('Edge set down').first(), '3.0');
+});
+
+it('a colleague’s edit of another tooth is taken over without a question, and neither is lost', async () => {
+  const kase = await copyOfAvocet('Both');
+  const { page } = await visit();
+  await open(page, kase.id, 'shape');
+  const length = page.getByLabel('Length').first();
+  await length.waitFor();
+  const before = await stored(kase);
+  const teeth = before.shape.data.teeth.map((t) => (t.tooth === 22 ? { ...t, widthMm: 6.15 } : t));
+  const away = (url: URL) => url.pathname.includes('/sections/');
+  await page.route(away, (route) => route.abort());
+  await length.fill('10.9');
+  await page.locator('[data-testid=save-state][data-status=away]').waitFor();
+  await kase.client.patch(`/cases/${kase.id}/sections/shape`, { version: before.shape.version, data: { ...before.shape.data, teeth } });
+  await page.unroute(away);
+  await saved(page);
+  expect(await page.getByRole('dialog').count()).toBe(0);
+  const after = (await stored(kase)).shape.data.teeth;
+  expect(after.find((t) => t.tooth === 22)?.widthMm).toBe(6.15);
+  expect(after.find((t) => t.tooth === 11)?.lengthMm).toBe(10.9);
+});
+
+it('an edit that was not sent is never sent in another’s name: signed out it is asked about, sealed, and found again by its own', async () => {
+  const kase = await copyOfAvocet('Sealed');
+  const { page } = await visit();
+  await open(page, kase.id, 'meet');
+  const age = page.getByLabel('Age, years');
+  await age.waitFor();
+  const away = (url: URL) => url.pathname.includes('/sections/');
+  await page.route(away, (route) => route.abort());
+  await age.fill('77');
+  await page.locator('[data-testid=save-state][data-status=away]').waitFor();
+  await page.getByRole('link', { name: 'all cases' }).click();
+  await page.getByRole('button', { name: 'sign out' }).click();
+  await page
+    .getByRole('alertdialog', { name: 'Edits that were not sent' })
+    .getByText(/sealed until you sign in again/)
+    .waitFor();
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click();
+  await page.unroute(away);
+  const signIn = async (role: 'dentist' | 'assistant') => {
+    await page.getByLabel('E-mail address').fill(PEOPLE[role]);
+    await page.getByLabel('Password').fill(PASSWORD);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await page.getByRole('heading', { name: 'Cases' }).waitFor();
+  };
+  await signIn('assistant');
+  await open(page, kase.id, 'meet');
+  await holds(page.getByLabel('Age, years'), '34');
+  await page.waitForTimeout(1200);
+  expect((await stored(kase)).meet.data.ageYears).toBe(34);
+  await page.getByRole('link', { name: 'all cases' }).click();
+  await page.getByRole('button', { name: 'sign out' }).click();
+  await signIn('dentist');
+  await open(page, kase.id, 'meet');
+  await saved(page);
+  await holds(page.getByLabel('Age, years'), '77');
+  expect((await stored(kase)).meet).toMatchObject({ data: { ageYears: 77 }, by: 'Dr Sample Curlew' });
+});
+
+it('when somebody else signs in in another tab, this one sends nothing in their name', async () => {
+  const kase = await copyOfAvocet('Two tabs');
+  const { page } = await visit();
+  await open(page, kase.id, 'meet');
+  const age = page.getByLabel('Age, years');
+  await age.waitFor();
+  const other = await page.context().newPage();
+  await other.goto(URL_);
+  await other.evaluate(
+    async ([email, password]) => {
+      await fetch('/api/session', { method: 'DELETE' });
+      await fetch('/api/session', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password }) });
+    },
+    [PEOPLE.assistant, PASSWORD] as const,
+  );
+  await age.fill('78');
+  await page.locator('[data-testid=save-state][data-status=signed-out]').waitFor();
+  expect((await stored(kase)).meet.data.ageYears).toBe(34);
 });

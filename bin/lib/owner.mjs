@@ -52,7 +52,7 @@ if (process.argv[1] === inRoot('bin', 'lib', 'owner.mjs')) {
   const { values } = parseArgs({ options: { data: { type: 'string', default: inRoot('.data') }, email: { type: 'string' } } });
   await recoveryCode(resolve(values.data), values.email).then(
     ({ code, name, email, minutes }) =>
-      console.log(`${code}\nfor ${name}, ${email}; good once, for ${minutes} minutes: on the sign-in page choose “I can’t sign in”.`),
+      console.log(`${code}\nfor ${name}, ${email}; good once, for ${minutes} minutes: on the sign-in page choose “lost the password?”.`),
     (error) => fail(error.message),
   );
 }

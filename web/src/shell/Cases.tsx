@@ -1,16 +1,20 @@
 import { CASE_SORTS, type CaseDetail, type CasePage, type CaseSort, type CaseSummary, EMPTY_SECTIONS, keysOf, NewCase, type Who } from '@radiant/contract';
 import { FileUp, Plus } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
+import { useLatest } from '../data/use-latest.js';
 import { Boundary } from './Boundary.js';
 import { Form } from './Form.js';
 import { day } from './format.js';
 import { House } from './House.js';
 import { STAGES } from './stages.js';
 import { Trouble, Waiting } from './Waiting.js';
+
+/** A search follows the keys after so long, ms. */
+const LOOK_MS = 200;
 
 /** The practice's cases: searched, sorted, page by page. What is looked for stands in the address. */
 export function Cases({ who }: { who: Who }) {
@@ -33,6 +37,15 @@ export function Cases({ who }: { who: Who }) {
       },
       { replace: true },
     );
+  // What is typed stands at once; what is looked for follows when the hand rests.
+  const [text, setText] = useState(search);
+  const latest = useLatest({ ask, search });
+  useEffect(() => setText((t) => (t.trim() === search ? t : search)), [search]);
+  useEffect(() => {
+    if (text.trim() === latest.current.search) return;
+    const timer = setTimeout(() => latest.current.ask({ search: text.trim() }), LOOK_MS);
+    return () => clearTimeout(timer);
+  }, [text, latest]);
   const many = !!data && (data.pages > 1 || search !== '' || data.total > 6);
   return (
     <House who={who} title="Cases">
@@ -46,8 +59,8 @@ export function Cases({ who }: { who: Who }) {
               aria-label="Find a case by its name"
               placeholder="find by name"
               maxLength={80}
-              value={search}
-              onChange={(e) => ask({ search: e.target.value })}
+              value={text}
+              onChange={(e) => setText(e.target.value)}
             />
             <select className="field w-[180px]" aria-label="Sort by" value={sort} onChange={(e) => ask({ sort: e.target.value as CaseSort })}>
               {keysOf(CASE_SORTS).map((k) => (

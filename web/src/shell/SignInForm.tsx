@@ -22,7 +22,7 @@ export function SignInForm({ done }: { done: () => Promise<unknown> }) {
         }}
       >
         <button type="button" className="how" onClick={() => setLost(true)}>
-          I can’t sign in
+          lost the password?
         </button>
       </Form>
     </Welcome>
