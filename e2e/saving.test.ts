@@ -100,6 +100,7 @@ it('a colleague’s edit of another tooth is taken over without a question, and 
   await page.unroute(away);
   await saved(page);
   expect(await page.getByRole('dialog').count()).toBe(0);
+  await page.getByText('saved, together with Dr Sample Curlew’s changes').waitFor();
   const after = (await stored(kase)).shape.data.teeth;
   expect(after.find((t) => t.tooth === 22)?.widthMm).toBe(6.15);
   expect(after.find((t) => t.tooth === 11)?.lengthMm).toBe(10.9);

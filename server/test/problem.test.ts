@@ -1,3 +1,4 @@
+import { writeFile } from 'node:fs/promises';
 import { jest } from '@jest/globals';
 import { BadRequestException, HttpException, Logger, NotFoundException, PayloadTooLargeException, UnauthorizedException } from '@nestjs/common';
 import { NewCase, type Problem } from '@radiant/contract';
@@ -53,6 +54,20 @@ describe('a refusal leaves as problem details (RFC 9457)', () => {
     expect(r.type).toBe('application/problem+json');
     expect(r.body).toMatchObject({ status, detail });
     expect(Object.keys(r.body)).toEqual(expect.arrayContaining(['type', 'title', 'status', 'detail']));
+  });
+
+  it('a full disk is named as what it is, ours or the database’s', async () => {
+    // The kernel’s own answer on a device without room.
+    const full = await writeFile('/dev/full', 'x').catch((e: unknown) => e);
+    const ofDatabase = Object.assign(new Error('x'), { parent: { code: 'ER_RECORD_FILE_FULL' } });
+    const ofDatabaseDisk = Object.assign(new Error('x'), {
+      parent: { code: 'ER_ERROR_ON_WRITE', text: 'Error writing file (errno: 28 "No space left on device")' },
+    });
+    for (const error of [full, ofDatabase, ofDatabaseDisk])
+      expect(sent(error)).toMatchObject({
+        status: 507,
+        body: { title: 'No room left', detail: 'The server’s disk is full; nothing was changed. Make room, then try again.' },
+      });
   });
 
   it('core’s refusals carry their code, so that nobody parses a sentence', () => {

@@ -54,7 +54,7 @@ export class ProblemFilter implements ExceptionFilter {
         ? problem(413, 'Too large', 'The file is too large: photographs may have 50 MB, scans 180 MB.')
         : problem(400, 'Not understood', 'The upload was not understood: send one file.');
     }
-    if (isDiskFull(error)) return problem(507, 'No room left', 'The server’s disk is full; nothing was changed. Make room, then try again.');
+    if (isDiskFull(error)) return problem(507, 'No room left', DISK_FULL);
     if (isDatabaseAway(error)) return problem(503, 'Database away', 'The database does not answer; nothing was changed. Try again in a moment.');
     if (error instanceof HttpException) return this.ofHttp(error);
     if (hasStatus(error))
@@ -95,8 +95,10 @@ export function isDatabaseAway(error: unknown): boolean {
   );
 }
 
+export const DISK_FULL = 'The server’s disk is full; nothing was changed. Make room, then try again.';
+
 /** Our own disk is full, or the database says that its is. */
-function isDiskFull(error: unknown): boolean {
+export function isDiskFull(error: unknown): boolean {
   const e = error as { code?: string; parent?: { code?: string; text?: string } } | undefined;
   return /^(ENOSPC|EDQUOT|ER_DISK_FULL|ER_RECORD_FILE_FULL)$/.test(e?.parent?.code ?? e?.code ?? '') || /errno: 28\b/.test(e?.parent?.text ?? '');
 }

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { type CaseDetail, check, type FieldError, type FileKind, SECTION_CLASSES, type SectionName } from '@radiant/contract';
 import { type Jaw, type Notation, Refusal, type RefusalCode } from '@radiant/core';
-import { ProblemException } from '../common/problem.filter.js';
+import { DISK_FULL, isDiskFull, ProblemException } from '../common/problem.filter.js';
 import { type CaseInput, readCaseFile } from '../documents/case-reader.js';
 import { contourFile, type Format, type Surface } from '../documents/contour-file.js';
 import { planPdf } from '../documents/plan-pdf.js';
@@ -30,6 +30,8 @@ async function told<T>(work: () => Promise<T>): Promise<T | { fault: Fault }> {
       return {
         fault: { sentence: error.detail, status: error.getStatus(), title: error.problemTitle, ...(error.extra.errors && { errors: error.extra.errors }) },
       };
+    // Codes of errors do not cross threads.
+    if (isDiskFull(error)) return { fault: { sentence: DISK_FULL, status: 507, title: 'No room left' } };
     throw error;
   }
 }

@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, renameSync, writeFileSync } from 'node:fs';
+import { closeSync, existsSync, mkdirSync, openSync, readdirSync, renameSync, rmSync, symlinkSync, writeFileSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Arrived, CaseDetail } from '@radiant/contract';
 import { INTRAORAL_SCANNER, makePatient, scan, scatteredRecipe } from '@radiant/standins';
@@ -108,6 +108,54 @@ it('a file that is too large is refused and not lost: it lies aside in the folde
   });
   await until('it lies aside', async () => existsSync(join(INBOX, '.refused', 'Greenshank - huge.jpg')));
   expect(existsSync(join(INBOX, 'Greenshank - huge.jpg'))).toBe(false);
+});
+
+it('a slow device that writes in pieces is waited for: the file arrives once, and whole', async () => {
+  const whole = Buffer.from(await jpeg(33));
+  const path = join(INBOX, 'Greenshank - slow.jpg');
+  const device = openSync(path, 'w');
+  const pieces = 7;
+  for (let i = 0; i < pieces; i++) {
+    writeSync(device, whole.subarray(Math.floor((i * whole.length) / pieces), Math.floor(((i + 1) * whole.length) / pieces)));
+    await new Promise((r) => setTimeout(r, 400));
+  }
+  expect((await arrivals()).some((a) => a.name === 'Greenshank - slow.jpg')).toBe(false);
+  closeSync(device);
+  expect(await arrived('Greenshank - slow.jpg')).toMatchObject({ state: 'taken', bytes: whole.length });
+  expect((await arrivals()).filter((a) => a.name === 'Greenshank - slow.jpg')).toHaveLength(1);
+  await until('the folder is empty again', async () => !existsSync(path));
+});
+
+it('a name as long as a disk allows is taken like any other', async () => {
+  const name = `Greenshank - ${'long '.repeat(60)}`.slice(0, 251).concat('.jpg');
+  expect(Buffer.byteLength(name)).toBe(255);
+  lay(name, await jpeg(44));
+  expect(await arrived(name)).toMatchObject({ state: 'taken', kind: 'photo' });
+});
+
+it('a name that is no UTF-8 is told, and its file stays where it is', async () => {
+  const odd = Buffer.concat([Buffer.from(`${INBOX}/Greenshank - Br`), Buffer.from([0xfc]), Buffer.from('cke.jpg')]);
+  writeFileSync(odd, await jpeg(55));
+  const told = await arrived('Greenshank - Br\ufffdcke.jpg');
+  expect(told).toMatchObject({ state: 'refused', sentence: 'Its name is not written in UTF-8; it stays in the folder. Let the device give it another name.' });
+  expect(existsSync(odd)).toBe(true);
+  rmSync(odd);
+});
+
+it('a link into somebody else’s folder is not followed', async () => {
+  const path = join(INBOX, 'Greenshank - link.jpg');
+  const elsewhere = join(DATA, 'elsewhere.jpg');
+  writeFileSync(elsewhere, await jpeg(66));
+  symlinkSync(elsewhere, path);
+  await new Promise((r) => setTimeout(r, 2500));
+  expect((await arrivals()).some((a) => a.name === 'Greenshank - link.jpg')).toBe(false);
+  rmSync(path);
+});
+
+it('two files that are too large and called the same lie aside both', async () => {
+  const large = new Uint8Array(51 * 1024 * 1024);
+  lay('again/Greenshank - huge.jpg', large);
+  await until('both lie aside', async () => readdirSync(join(INBOX, '.refused')).filter((n) => n.startsWith('Greenshank - huge')).length === 2);
 });
 
 it('who is not signed in sees nothing of it', async () => {

@@ -14,6 +14,8 @@ export interface SectionView<N extends SectionName> {
   readonly status: SaveStatus;
   /** The section as another left it, and where both have changed the same, while the person has not chosen. */
   readonly conflict?: Conflict<N>;
+  /** Whose change stands beside one's own since the two were put together. */
+  readonly joined?: string;
   /** Why it could not be sent, where the server has said so. */
   readonly away?: string;
   /** The browser could not keep the edit: it is in this page alone until the server has it. */
@@ -54,6 +56,7 @@ export class SectionStore<N extends SectionName> {
   private conflict: Conflict<N> | undefined;
   private away: string | undefined;
   private unkept = false;
+  private joined: string | undefined;
   private ended = false;
   /** Keeping and clearing happen one after the other, in the order in which they were asked for. */
   private keeping: Promise<void> = Promise.resolve();
@@ -109,6 +112,7 @@ export class SectionStore<N extends SectionName> {
       this.future = [];
     }
     this.group = group;
+    this.joined = undefined;
     this.put(next);
   }
 
@@ -264,6 +268,7 @@ export class SectionStore<N extends SectionName> {
   /** Goes on from another's content with one's own edit on it, or with none where nothing of it is left. */
   private settle(theirs: SectionState<N>, next: SectionData[N]): void {
     this.base = theirs;
+    this.joined = theirs.by ?? undefined;
     if (same(next, theirs.data)) this.drop();
     else {
       this.draft = next;
@@ -282,6 +287,7 @@ export class SectionStore<N extends SectionName> {
       status: this.status,
       ...(this.conflict && { conflict: this.conflict }),
       ...(this.away && this.status === 'away' && { away: this.away }),
+      ...(this.joined && { joined: this.joined }),
       unkept: this.unkept,
       ...(this.refusal && { refusal: this.refusal }),
       canUndo: this.past.length > 0,

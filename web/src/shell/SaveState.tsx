@@ -62,7 +62,7 @@ export function SaveState({ section }: { section: SectionName }) {
             : view.away
               ? `kept in this browser: ${view.away}`
               : WORDS[view.status]}
-        {view.status === 'saved' ? since : ''}
+        {view.status === 'saved' ? (view.joined ? `, together with ${view.joined}’s changes` : since) : ''}
       </span>
       <button
         type="button"
