@@ -19,6 +19,7 @@ const LOOKS_MS = 1000;
 const SECONDS = 15;
 const LIMIT_MS = 100;
 const HEALTH_MS = 50;
+const BODY_MS = 200;
 
 const data = mkdtempSync(join(tmpdir(), 'radiant-load-'));
 chmodSync(data, 0o711);
@@ -127,6 +128,55 @@ try {
   await asking;
   limited('health-while-documents-are-made-p95', percentile(health, 0.95), HEALTH_MS);
   limited('health-while-documents-are-made-longest', Math.max(...health), HEALTH_MS);
+
+  // The largest and oddest bodies that a route takes, one after the other; how long others wait for their answer meanwhile.
+  const fields = `{"version":0,"data":{${Array.from({ length: 110_000 }, (_, i) => `"f${i}":[]`).join(',')}}}`;
+  const stroke = JSON.stringify({ tool: 'add', radiusMm: 1, amount: 0.1, at: Array.from({ length: 45 }, (_, i) => 10_000 + i) });
+  const teeth = [11, 12, 13, 21, 22, 23, 31, 41].map(
+    (t) => `{"tooth":${t},"lengthMm":10,"widthMm":8,"facialVolumeMm":0,"rotationDeg":0,"strokes":[${Array.from({ length: 200 }, () => stroke).join(',')}]}`,
+  );
+  const bodies = [
+    fields,
+    `{"version":0,"data":{"teeth":[${Array.from({ length: 600_000 }, () => '{}').join(',')}]}}`,
+    `{"version":0,"data":${'['.repeat(900_000)}${']'.repeat(900_000)}}`,
+    `{"version":0,"data":{"teeth":[${Array.from({ length: 150_000 }, () => '1e99').join(',')}]}}`,
+    `{"version":9,"data":{"teeth":[${teeth.join(',')}]}}`,
+  ];
+  const waits = [];
+  let sending = true;
+  const waiting = (async () => {
+    while (sending) {
+      waits.push((await ask('/health')).ms);
+      await new Promise((r) => setTimeout(r, 4));
+    }
+  })();
+  for (const body of bodies)
+    for (let i = 0; i < 3; i++)
+      for (const [path, cookie] of [
+        [`/cases/${avocet}/sections/shape`, cookies[1]],
+        ['/session', ''],
+      ])
+        await new Promise((done) => {
+          const r = request(
+            {
+              host: '127.0.0.1',
+              port,
+              path: `/api${path}`,
+              method: path === '/session' ? 'POST' : 'PATCH',
+              agent,
+              headers: { cookie, 'content-type': 'application/json' },
+            },
+            (answer) => {
+              answer.resume();
+              answer.on('end', done);
+            },
+          );
+          r.on('error', done);
+          r.end(body);
+        });
+  sending = false;
+  await waiting;
+  limited('waiting-behind-the-worst-bodies-longest', Math.max(...waits), BODY_MS);
 } finally {
   agent.destroy();
   await house.stop();

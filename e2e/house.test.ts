@@ -161,7 +161,7 @@ it('many cases are found by name, and the way back keeps what was looked for', a
   const client = await signedIn('dentist');
   for (let i = 0; i < 26; i++) await client.post('/cases', { name: `Knot ${String(i).padStart(2, '0')}` });
   const { page } = await visit();
-  await page.getByLabel('Find a case by its name').click();
+  await page.getByLabel('Find a case').click();
   await page.keyboard.type('knot 1');
   await page.getByText('Knot 15').waitFor();
   await page.getByText('Knot 05').waitFor({ state: 'detached' });
@@ -170,8 +170,8 @@ it('many cases are found by name, and the way back keeps what was looked for', a
   await page.getByText('No photograph yet').waitFor();
   await page.goBack();
   await page.getByText('Knot 15').waitFor();
-  expect(await page.getByLabel('Find a case by its name').inputValue()).toBe('knot 1');
-  await page.getByLabel('Find a case by its name').fill('knot');
+  expect(await page.getByLabel('Find a case').inputValue()).toBe('knot 1');
+  await page.getByLabel('Find a case').fill('knot');
   await page.getByText(/page 1 of 2, 26 cases/).waitFor();
   await page.getByRole('button', { name: 'after' }).click();
   await page.getByText(/page 2 of 2/).waitFor();

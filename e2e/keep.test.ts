@@ -14,7 +14,7 @@ it('the plan is handed over as one PDF page, the case as a file that comes back 
   const { id } = await copyOfAvocet('Handed over');
   await open(page, id, 'keep');
   const [pdf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Make the PDF' }).click()]);
-  expect(pdf.suggestedFilename()).toBe('Handed over plan.pdf');
+  expect(pdf.suggestedFilename()).toBe('Handed over plan, FDI numbers.pdf');
   const read = await getDocument({ data: new Uint8Array(readFileSync(await pdf.path())), verbosity: 0 }).promise;
   expect(read.numPages).toBe(1);
 

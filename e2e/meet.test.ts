@@ -38,7 +38,7 @@ it('an age that can’t be is told, kept on the screen, and does not reach the r
   const { id, client } = await copyOfAvocet('Ages');
   await open(page, id, 'meet');
   await page.getByLabel('Age, years').fill('340');
-  await page.getByText('The age must lie between 0 and 120 years.').waitFor();
+  await page.getByText('Between 0 and 120 years, whole; not taken.').waitFor();
   await holds(page.getByLabel('Age, years'), '340');
   expect((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.meet.data.ageYears).toBe(34);
 });

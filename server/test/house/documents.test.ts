@@ -42,6 +42,26 @@ async function solidOf(mesh: Mesh) {
   return { whole, solid, loose: parts.slice(1).reduce((n, v) => n + Math.abs(v), 0) / whole.volume() };
 }
 
+it('the page is numbered as it is asked for, and says in which numbers', async () => {
+  const words = async (query: string) => {
+    const pdf = await getDocument({ data: await dentist.bytes(`/cases/${avocet.id}/plan.pdf${query}`) }).promise;
+    const { items } = await (await pdf.getPage(1)).getTextContent();
+    return items.map((i) => ('str' in i ? i.str : ''));
+  };
+  // The upper front teeth in both notations (ISO 3950; Universal counts from the upper right third molar).
+  for (const [query, teeth, said] of [
+    ['', ['13', '12', '11', '21', '22', '23'], 'Tooth numbers: FDI (ISO 3950)'],
+    ['?notation=universal', ['6', '7', '8', '9', '10', '11'], 'Tooth numbers: Universal (1–32)'],
+  ] as const) {
+    const text = await words(query);
+    expect(text).toContain(said);
+    // Under the arch, under the sections, over the table.
+    for (const t of teeth) expect(text.filter((w) => w === t)).toHaveLength(3);
+    expect(text.filter((w) => /^\d{1,2}$/.test(w) && !(teeth as readonly string[]).includes(w))).toEqual([]);
+  }
+  expect((await dentist.get(`/cases/${avocet.id}/plan.pdf?notation=roman`)).status).toBe(422);
+});
+
 describe('the contour as STL', () => {
   const stl = async (query: string) => (await dentist.bytes(`/cases/${avocet.id}/contour.stl?${query}`)).slice();
   const shells = (bytes: Uint8Array) => new STLLoader().parse(bytes.buffer as ArrayBuffer);

@@ -10,16 +10,42 @@ export interface Reading {
   readonly follow: (told: Progress) => void;
 }
 
+/** A worker that says nothing for so long has met something that no scanner writes; it is ended, ms. */
+const SILENT_MS = 120_000;
+
+/** Fails when nothing was heard for too long; the worker is ended then. */
+function patience(worker: Worker): { heard: () => void; over: () => void; failed: Promise<never> } {
+  let timer: ReturnType<typeof setTimeout>;
+  let fail: (error: Error) => void = () => undefined;
+  const failed = new Promise<never>((_, reject) => {
+    fail = reject;
+  });
+  const heard = () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => {
+      worker.terminate();
+      fail(new Error('The scan was not read within two minutes. Let the scanner’s program write it again, or coarser.'));
+    }, SILENT_MS);
+  };
+  heard();
+  return { heard, over: () => clearTimeout(timer), failed };
+}
+
 /** Begins to read a scan, from its address or from the file itself. */
 export function startReading(from: string | File, mend: boolean): Reading {
   const worker = new Worker(new URL('../workers/own-scan.worker.ts', import.meta.url), { type: 'module' });
   const service = wrap<OwnScanService>(worker);
   let told: Progress = () => undefined;
-  const opened = service.open(
+  const { heard, over, failed } = patience(worker);
+  const read = service.open(
     from,
-    proxy((what, share) => told(what, share)),
+    proxy((what, share) => {
+      heard();
+      told(what, share);
+    }),
     mend,
   );
+  const opened = Promise.race([read, failed]).finally(over);
   // Whoever follows it later hears of a failure then.
   opened.catch(() => undefined);
   return {

@@ -126,7 +126,7 @@ function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }
                 {(search !== '' || (found?.pages ?? 1) > 1) && (
                   <input
                     type="search"
-                    aria-label={`Find the case of ${a.name}`}
+                    aria-label={`Look for where ${a.name} belongs`}
                     className="field h-7 w-[110px] text-[13px]"
                     placeholder="find"
                     value={search}

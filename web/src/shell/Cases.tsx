@@ -56,7 +56,7 @@ export function Cases({ who }: { who: Who }) {
             <input
               type="search"
               className="field w-[220px]"
-              aria-label="Find a case by its name"
+              aria-label="Find a case"
               placeholder="find by name"
               maxLength={80}
               value={text}
