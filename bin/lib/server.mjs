@@ -10,7 +10,6 @@ const BACK_OFF = { firstMs: 1000, mostMs: 30_000, goodMs: 60_000 };
 export async function startServer({ port, data, database, demo, web = inRoot('web', 'dist'), quiet = false }) {
   const child = fork(inRoot('server', 'dist', 'main.js'), {
     cwd: root,
-    execArgv: ['--enable-source-maps'],
     detached: true,
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit', 'ipc'],
     env: {

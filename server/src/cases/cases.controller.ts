@@ -1,5 +1,5 @@
-import { Body, Controller, Get, Param, Patch, Post, Query } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
+import { Body, Controller, Get, Param, Patch, Post, Query, Req } from '@nestjs/common';
+import { ApiBody, ApiTags } from '@nestjs/swagger';
 import {
   type CaseComment,
   type CaseDetail,
@@ -12,6 +12,7 @@ import {
   type SectionName,
   type SectionState,
 } from '@radiant/contract';
+import type { Request } from 'express';
 import { SECTION_BODY, TakesBody } from '../common/body.js';
 import { Checked } from '../common/checked.pipe.js';
 import { invalid } from '../common/problem.filter.js';
@@ -54,13 +55,9 @@ export class CasesController {
   @InCase('id')
   @Allow(writers)
   @TakesBody(SECTION_BODY)
-  change(
-    @OwnCase() own: CaseRow,
-    @Param('name') name: SectionName,
-    @Body(new Checked(SectionChange)) change: SectionChange,
-    @Me() me: SignedIn,
-  ): Promise<SectionState> {
-    return this.sections.change(own, name, change, me);
+  @ApiBody({ type: SectionChange })
+  change(@OwnCase() own: CaseRow, @Param('name') name: SectionName, @Req() request: Request, @Me() me: SignedIn): Promise<SectionState> {
+    return this.sections.change(own, name, request.body, me);
   }
 
   @Post(':id/comments')

@@ -23,6 +23,30 @@ import { describeFile, FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
 import { finishByOf } from './finish-by.js';
 
+/** A total is counted anew after so long, ms: counting ten thousand rows at every look costs more than the page itself. */
+const TOTAL_MS = 3000;
+/** Totals of so many searches are remembered. */
+const TOTALS = 200;
+
+/** How many cases there are, counted now and then. A case that is made here is counted at once. */
+class Totals {
+  private readonly known = new Map<string, { readonly at: number; readonly total: Promise<number> }>();
+
+  of(key: string, count: () => Promise<number>): Promise<number> {
+    const before = this.known.get(key);
+    if (before && Date.now() - before.at < TOTAL_MS) return before.total;
+    if (this.known.size >= TOTALS) this.known.clear();
+    const total = count();
+    total.catch(() => this.known.delete(key));
+    this.known.set(key, { at: Date.now(), total });
+    return total;
+  }
+
+  forget(): void {
+    this.known.clear();
+  }
+}
+
 /** Cases on one page of the list. */
 export const CASES_A_PAGE = 24;
 
@@ -30,7 +54,7 @@ export const CASES_A_PAGE = 24;
 const ORDERS: Readonly<Record<CaseSort, Order>> = {
   changed: [['changedAt', 'DESC']],
   name: [['name', 'ASC']],
-  finish: [literal('finish_by IS NULL'), ['finishBy', 'ASC'], ['changedAt', 'DESC']],
+  finish: [literal('finish_sort'), ['changedAt', 'DESC']],
 };
 
 /** Views that stand for a case in the list, the best first. */
@@ -38,6 +62,8 @@ const COVER_VIEWS: PhotoView[] = ['close-smile', 'retracted-front'];
 
 @Injectable()
 export class CasesService {
+  private readonly totals = new Totals();
+
   constructor(
     @Inject(DATABASE) private readonly db: Sequelize,
     private readonly files: FilesService,
@@ -47,7 +73,10 @@ export class CasesService {
   /** One page of the practice's cases. */
   async list(me: Pick<SignedIn, 'practiceId'>, { search = '', sort = 'changed', page = 0 }: CaseQuery): Promise<CasePage> {
     const where = { practiceId: me.practiceId, ...(search.trim() && { name: { [Op.like]: `%${search.trim().replace(/[\\%_]/g, (c) => `\\${c}`)}%` } }) };
-    const { rows: cases, count } = await CaseRow.findAndCountAll({ where, order: ORDERS[sort], limit: CASES_A_PAGE, offset: page * CASES_A_PAGE });
+    const [cases, count] = await Promise.all([
+      CaseRow.findAll({ where, order: ORDERS[sort], limit: CASES_A_PAGE, offset: page * CASES_A_PAGE }),
+      this.totals.of(`${me.practiceId} ${search.trim()}`, () => CaseRow.count({ where })),
+    ]);
     const ids = cases.map((c) => c.id);
     const [sections, covers] = await Promise.all([this.glances(ids), this.covers(ids)]);
     return {
@@ -96,11 +125,18 @@ export class CasesService {
   }
 
   async create(input: NewCase, me: Pick<SignedIn, 'practiceId' | 'name'>): Promise<CaseRow> {
-    return this.db.transaction(async (transaction) => {
+    const made = await this.db.transaction(async (transaction) => {
       const row = await this.insert(input.name, me.practiceId, { finishBy: (input.meet && finishByOf('meet', input.meet)) ?? null });
       if (input.meet) await this.writeFirst(row.id, 'meet', input.meet, me.name, transaction);
       return row;
     });
+    this.counted();
+    return made;
+  }
+
+  /** A case has come: totals are counted anew. */
+  counted(): void {
+    this.totals.forget();
   }
 
   /** A bare case row; within a transaction where one is open. */

@@ -5,12 +5,13 @@ import {
   type ReadSection,
   SECTION_CLASSES,
   SECTION_NAMES,
-  type SectionChange,
+  SectionChange,
   type SectionName,
   type SectionState,
   type ShapeSection,
 } from '@radiant/contract';
 import { type Sequelize, UniqueConstraintError } from 'sequelize';
+import { isLarge } from '../common/body.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
 import { CaseRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
@@ -19,9 +20,6 @@ import { Pool } from '../pool/pool.js';
 import { describeSection } from './cases.service.js';
 import { finishByOf } from './finish-by.js';
 import { checkReadAgainst, checkViewsAgainst } from './sense.js';
-
-/** A content whose text is longer is checked in a thread, characters. */
-const LARGE = 48_000;
 
 @Injectable()
 export class SectionsService {
@@ -32,16 +30,17 @@ export class SectionsService {
 
   /**
    * Writes a section and its revision in one transaction, if it still has the version that the change was made on.
-   * @throws ProblemException 403 for a role that may not, 422 for content that is refused, 409 with the section as it
+   * @param body a `SectionChange`, or the bytes of a large one
+   * @throws ProblemException 422 for content that is refused, 409 with the section as it
    *   stands when somebody else was first; nothing is written then
    */
-  async change(row: CaseRow, name: SectionName, change: SectionChange, me: SignedIn): Promise<SectionState> {
+  async change(row: CaseRow, name: SectionName, body: unknown, me: SignedIn): Promise<SectionState> {
     if (!SECTION_NAMES.includes(name)) throw nothingHere();
-    const value = await this.checked(name, change.data);
+    const { version, value } = await this.checked(name, body);
     await this.requireSense(row.id, name, value);
     for (let tries = 1; ; tries++) {
       try {
-        return await this.write(row, name, change.version, value, me.name);
+        return await this.write(row, name, version, value, me.name);
       } catch (error) {
         // Two first writes at the same moment: the second meets the first one's row.
         if (error instanceof UniqueConstraintError || error instanceof Late) throw await this.late(row.id, name);
@@ -51,16 +50,17 @@ export class SectionsService {
     }
   }
 
-  private async checked(name: SectionName, data: object): Promise<object> {
-    const text = JSON.stringify(data);
-    if (text.length > LARGE) {
-      const out = await this.pool.read('checkSection', { name, text });
-      if (out.errors.length > 0) throw invalid(out.errors);
-      return JSON.parse(out.text) as object;
+  /** A small change is checked here, a large one where it keeps nobody waiting. */
+  private async checked(name: SectionName, body: unknown): Promise<{ version: number; value: object }> {
+    if (isLarge(body)) {
+      const { version, text } = await this.pool.read('readChange', { name, bytes: body });
+      return { version, value: JSON.parse(text) as object };
     }
-    const { value, errors } = check<object>(SECTION_CLASSES[name], data);
+    const { value: change, errors } = check(SectionChange, body);
     if (errors.length > 0) throw invalid(errors);
-    return value;
+    const { value, errors: more } = check<object>(SECTION_CLASSES[name], change.data);
+    if (more.length > 0) throw invalid(more);
+    return { version: change.version, value };
   }
 
   private async write(row: CaseRow, name: SectionName, base: number, data: object, byName: string): Promise<SectionState> {

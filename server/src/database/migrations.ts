@@ -204,7 +204,9 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
       );
       await q.addIndex('cases', ['practice_id', 'changed_at']);
       await q.addIndex('cases', ['practice_id', 'name']);
-      await q.addIndex('cases', ['practice_id', 'finish_by']);
+      // What has no day comes last; sorted in the index, since ten thousand rows take tens of milliseconds to sort.
+      await q.query("ALTER TABLE cases ADD COLUMN IF NOT EXISTS finish_sort DATE AS (COALESCE(finish_by, '9999-12-31')) PERSISTENT");
+      await q.query('CREATE INDEX IF NOT EXISTS cases_by_finish ON cases (practice_id, finish_sort, changed_at DESC)');
       await q.addIndex('files', ['case_id', 'kind', 'view']);
       await q.addIndex('files', ['sha256']);
       await q.addIndex('files', ['removed_at']);

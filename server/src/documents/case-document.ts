@@ -58,7 +58,9 @@ export class CaseDocumentService {
     const found = await this.pool.readCase({ path, dir, prefix: `${randomUUID()}-` });
     try {
       const drafts = found.files.map((f) => ({ path: f.path, sha256: f.stored.sha256 }));
-      return await this.files.placed(drafts, () => this.db.transaction(() => this.insert(found, me)));
+      const row = await this.files.placed(drafts, () => this.db.transaction(() => this.insert(found, me)));
+      this.cases.counted();
+      return row;
     } finally {
       for (const p of [found.commentsPath, found.contoursPath, found.historyPath]) await unlink(p).catch(() => undefined);
     }

@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
-import { type CaseDetail, check, type FieldError, type FileKind, SECTION_CLASSES, type SectionName } from '@radiant/contract';
+import { type CaseDetail, check, type FieldError, type FileKind, SECTION_CLASSES, SectionChange, type SectionName } from '@radiant/contract';
 import { type Jaw, type Notation, Refusal, type RefusalCode } from '@radiant/core';
-import { DISK_FULL, isDiskFull, ProblemException } from '../common/problem.filter.js';
+import { parsed, SECTION_BODY } from '../common/body.js';
+import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/problem.filter.js';
 import { type CaseInput, readCaseFile } from '../documents/case-reader.js';
 import { contourFile, type Format, type Surface } from '../documents/contour-file.js';
 import { planPdf } from '../documents/plan-pdf.js';
@@ -43,11 +44,14 @@ export const inspect = ({ kind, path }: { kind: FileKind; path: string }) =>
     return { ...(await inspectFile(kind, bytes)), sha256: nameOf(bytes), bytes: bytes.length };
   });
 
-/** A large section against its class. */
-export const checkSection = ({ name, text }: { name: SectionName; text: string }) =>
+/** A large change of a section: what it is made on, and its content checked, as text. */
+export const readChange = ({ name, bytes }: { name: SectionName; bytes: Uint8Array }) =>
   told(async () => {
-    const { value, errors } = check<object>(SECTION_CLASSES[name], JSON.parse(text));
-    return { text: errors.length > 0 ? '' : JSON.stringify(value), errors };
+    const { value: change, errors } = check(SectionChange, parsed(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), SECTION_BODY));
+    if (errors.length > 0) throw invalid(errors);
+    const { value, errors: more } = check<object>(SECTION_CLASSES[name], change.data);
+    if (more.length > 0) throw invalid(more);
+    return { version: change.version, text: JSON.stringify(value) };
   });
 
 /** The plan on one page. Empty while there is none. */
@@ -78,7 +82,7 @@ export const readCase = (input: CaseInput) => told(() => readCaseFile(input));
 
 export interface Tasks {
   inspect: typeof inspect;
-  checkSection: typeof checkSection;
+  readChange: typeof readChange;
   plan: typeof plan;
   surface: typeof surface;
   readCase: typeof readCase;
