@@ -21,5 +21,7 @@ export default {
     '^@radiant/(core|contract|standins)$': '<rootDir>/$1/src/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
+  // Numbers keep both processors busy; by default one would be left idle.
+  maxWorkers: '100%',
   testTimeout: 60_000,
 };

@@ -63,13 +63,15 @@ describe('a number that is typed key by key', () => {
     const edge = page.getByLabel('Edge set down').first();
     await keys(page, edge, '40');
     await page.getByText('Between −3.0 and 4.0 mm; not taken.').waitFor();
+    await saved(page);
+    expect((await now(kase)).sections.propose.data.edgeMm).toBe(0.5);
     await page.keyboard.press('Tab');
     expect(await edge.inputValue()).toBe('40');
     for (const nothing of ['-', '.']) {
       await keys(page, edge, nothing);
       await page.keyboard.press('Tab');
-      // The four of the first key was within the limits, and was taken.
-      expect(await edge.inputValue()).toBe('4.0');
+      // The four of the first key was within the limits; nothing of it counts.
+      expect(await edge.inputValue()).toBe('0.5');
     }
   });
 

@@ -29,7 +29,8 @@ describe('what is typed into a number', () => {
   it('a number stands as it is kept: with the usual decimals, and more where it has more', () => {
     expect(shown(10, 1)).toBe('10.0');
     expect(shown(10.55, 1)).toBe('10.55');
-    expect(shown(-0.125, 2)).toBe('−0.125');
+    expect(shown(-0.25, 1)).toBe('−0.25');
+    expect(shown(8.197, 2)).toBe('8.20');
     expect(shown(34, 0)).toBe('34');
     expect(shown(null, 1)).toBe('');
   });

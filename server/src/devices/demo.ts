@@ -2,7 +2,7 @@ import { type ChildProcess, fork } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
-import { completed, landmarkSet, planInputs, type ReadSection, type Role, type SectionChange, type SectionName } from '@radiant/contract';
+import { completed, landmarkSet, type PhotoView, planInputs, type ReadSection, type Role, type SectionChange, type SectionName } from '@radiant/contract';
 import {
   existingArch,
   type Figure,
@@ -157,9 +157,9 @@ export class Demo implements OnModuleDestroy {
 
   private async mark(d: Delivery, row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
     const view = viewOf(d);
-    const patient = makePatient(inState(RECIPES[d.patient], d.state));
     if (d.what === 'scan-stl' || d.what === 'scan-ply') return this.contour(row, file, me);
-    if (!view) return;
+    if (!view || (await this.isRead(row, view))) return;
+    const patient = makePatient(inState(RECIPES[d.patient], d.state));
     const reading = viewReading(patient, view, file.id);
     await this.change(
       row,
@@ -174,6 +174,12 @@ export class Demo implements OnModuleDestroy {
     );
   }
 
+  /** Whether a view was marked in an earlier start: a patient is not made again for nothing. */
+  private async isRead(row: CaseRow, view: PhotoView): Promise<boolean> {
+    const read = await this.read(row);
+    return !!read?.views.some((v) => v.view === view) && (view !== 'retracted-front' || !!read.photoId);
+  }
+
   private async read(row: CaseRow): Promise<ReadSection | undefined> {
     const section = await SectionRow.findOne({ where: { caseId: row.id, name: 'read' } });
     return section ? completed('read', section.data) : undefined;
@@ -181,6 +187,7 @@ export class Demo implements OnModuleDestroy {
 
   /** First targets and contour, where all six front teeth are there. */
   private async contour(row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
+    if (await SectionRow.findOne({ where: { caseId: row.id, name: 'shape' }, attributes: ['version'] })) return;
     const read = await this.read(row);
     if (!read?.calibration || UPPER_SIX.some((t) => !read.landmarks.some((m) => m.tooth === t))) {
       return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);

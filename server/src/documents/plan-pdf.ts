@@ -70,12 +70,18 @@ const date = (iso: string | null) =>
   iso ? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso)) : '';
 
 function head(doc: Doc, s: PlanSheet): void {
-  text(doc, s.name, LEFT, 13 * MM, { font: 'serif', size: 22 });
+  const left = 100 * MM;
+  const right = { width: WIDTH - left - 4 * MM, align: 'right' } as const;
+  const x = LEFT + left + 4 * MM;
+  text(doc, s.name, LEFT, 13 * MM, { font: 'serif', size: 22, width: left, height: 26 });
   const facts = [s.ageYears === null ? '' : `${s.ageYears} y`, s.wish, s.finishBy ? `by ${date(s.finishBy)}` : ''].filter(Boolean).join(' · ');
-  text(doc, facts, LEFT, 22.5 * MM, { colour: INK_2, size: 10, width: 110 * MM, height: 14 });
-  text(doc, `Contour, version ${s.contourVersion} · ${s.contourStanding}`, LEFT, 14 * MM, { font: 'bold', size: 10, width: WIDTH, align: 'right' });
-  text(doc, `${date(s.contourAt)}${s.contourBy ? `, ${s.contourBy}` : ''}`, LEFT, 18.5 * MM, { colour: INK_2, width: WIDTH, align: 'right' });
-  text(doc, s.practice, LEFT, 22.5 * MM, { colour: INK_2, width: WIDTH, align: 'right' });
+  text(doc, facts, LEFT, 22.5 * MM, { colour: INK_2, size: 10, width: left, height: 14 });
+  text(doc, `Contour, version ${s.contourVersion}`, x, 9 * MM, { font: 'bold', size: 10, ...right });
+  const lines = doc.font('sans').fontSize(9).heightOfString(s.contourStanding, { width: right.width }) > 14 ? 2 : 1;
+  text(doc, s.contourStanding, x, 13 * MM, { size: 9, ...right, height: 13 * lines });
+  const below = (13 + 4.3 * lines) * MM;
+  text(doc, `${date(s.contourAt)}${s.contourBy ? `, ${s.contourBy}` : ''}`, x, below, { colour: INK_2, ...right });
+  text(doc, s.practice, x, below + 3.4 * MM, { colour: INK_2, ...right, height: 12 });
   rule(doc, 29 * MM);
 }
 

@@ -37,7 +37,7 @@ it('while models are made the server goes on answering', async () => {
     }
   })();
   const begun = Date.now();
-  await Promise.all(['stl', 'obj', 'ply', '3mf'].map((f) => dentist.bytes(`/cases/${id}/contour.${f}?what=mock-up`)));
+  await Promise.all(['stl?what=mock-up', 'obj?what=planned', 'ply?what=existing'].map((f) => dentist.bytes(`/cases/${id}/contour.${f}`)));
   const seconds = (Date.now() - begun) / 1000;
   going = false;
   await asking;

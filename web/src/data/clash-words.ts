@@ -78,6 +78,7 @@ export function valueWords(v: unknown): string {
     if (widthMm !== undefined) return `${widthMm} mm`;
     return 'changed';
   }
+  if (typeof v === 'number') return String(v).replace('-', '−');
   if (v === '') return 'empty';
   return typeof v === 'string' && /^[0-9a-f-]{36}$/.test(v) ? 'another file' : String(v);
 }

@@ -45,10 +45,10 @@ function Frame() {
   const meet = useSection('meet').data;
   const { imported } = detail;
   const facts = [
-    imported ? `brought in by ${imported.by} on ${day(imported.at)}` : '',
     meet.ageYears ? `${meet.ageYears} y` : '',
     meet.wish,
     meet.finishBy ? `by ${day(meet.finishBy)}` : '',
+    imported ? `brought in by ${imported.by}, ${day(imported.at)}` : '',
   ]
     .filter(Boolean)
     .join(' · ');

@@ -1,8 +1,8 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
 import { number } from './format.js';
 
-/** Decimals shown at most: what is kept is kept to a thousandth. */
-const MOST_DIGITS = 3;
+/** What is typed is kept to a hundredth, of a millimetre or a degree: finer than any of it is measured. */
+const MOST_DIGITS = 2;
 
 /** A number as a person would write it: with the usual decimals, and more where it has more. */
 export function shown(value: number | null, digits: number): string {
@@ -54,6 +54,8 @@ export function NumberInput(p: NumberInputProps) {
   /** What the text stands for while it is being typed. */
   const stands = useRef<number | null>(p.value);
   const typing = useRef(false);
+  /** What was kept when the typing began. */
+  const before = useRef<number | null>(p.value);
 
   useEffect(() => {
     if (typing.current && stands.current === p.value) return;
@@ -68,15 +70,22 @@ export function NumberInput(p: NumberInputProps) {
     setWrong(false);
     if (value !== p.value) p.onChange(value);
   };
+  /** The first key of a number may be taken before the second takes it beyond the limits: then nothing of it counts. */
+  const refuse = () => {
+    give(before.current);
+    setWrong(true);
+  };
   const type = (next: string) => {
+    if (!typing.current) before.current = p.value;
     typing.current = true;
     setText(next);
     const said = read(next);
     if (said.kind === 'number') {
-      if (fits(said.value)) give(Math.round(said.value * 1000) / 1000);
-      else setWrong(true);
+      if (fits(said.value)) give(Math.round(said.value * 10 ** MOST_DIGITS) / 10 ** MOST_DIGITS);
+      else refuse();
     } else if (said.kind === 'empty' && p.empty) give(null);
-    else setWrong(said.kind === 'wrong');
+    else if (said.kind === 'wrong') refuse();
+    else setWrong(false);
   };
   const done = () => {
     typing.current = false;
