@@ -144,6 +144,25 @@ it('an edit that was not sent is never sent in another’s name: signed out it i
   expect((await stored(kase)).meet).toMatchObject({ data: { ageYears: 77 }, by: 'Dr Sample Curlew' });
 });
 
+it('a duplicated tab leaves the edit of its twin alone', async () => {
+  const kase = await copyOfAvocet('Twin');
+  const { page } = await visit();
+  await open(page, kase.id, 'meet');
+  const away = (url: URL) => url.pathname.includes('/sections/');
+  await page.context().route(away, (route) => route.abort());
+  await page.getByLabel('Age, years').fill('79');
+  await page.locator('[data-testid=save-state][data-status=away]').waitFor();
+  // A window that a page opens gets a copy of its session store, as a duplicated tab does.
+  const [twin] = await Promise.all([page.waitForEvent('popup'), page.evaluate(() => void window.open(location.href))]);
+  await twin.getByLabel('Age, years').waitFor();
+  await twin.waitForTimeout(1000);
+  expect(await twin.getByLabel('Age, years').inputValue()).toBe('34');
+  await twin.close();
+  await page.context().unroute(away);
+  await saved(page);
+  expect((await stored(kase)).meet.data.ageYears).toBe(79);
+});
+
 it('when somebody else signs in in another tab, this one sends nothing in their name', async () => {
   const kase = await copyOfAvocet('Two tabs');
   const { page } = await visit();

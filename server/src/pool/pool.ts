@@ -2,17 +2,9 @@ import { createHash } from 'node:crypto';
 import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Refusal } from '@radiant/core';
-import { Piscina } from 'piscina';
 import { ProblemException } from '../common/problem.filter.js';
 import type { Fault, Tasks } from './tasks.js';
-
-/** How a kind of work is bounded: threads, what may wait, memory of a thread in MB, and time in ms. */
-interface Bounds {
-  readonly threads: number;
-  readonly waiting: number;
-  readonly memoryMb: number;
-  readonly timeMs: number;
-}
+import { type Bounds, Threads } from './threads.js';
 
 /** Reading what comes in is short and must not wait behind the making of models. */
 const READING: Bounds = { threads: 1, waiting: 64, memoryMb: 3072, timeMs: 60_000 };
@@ -28,16 +20,7 @@ type Name = keyof Tasks;
 type Input<N extends Name> = Parameters<Tasks[N]>[0];
 type Output<N extends Name> = Exclude<Awaited<ReturnType<Tasks[N]>>, { fault: Fault }>;
 
-const where = new URL('./tasks.js', import.meta.url).href;
-const open = ({ threads, waiting, memoryMb }: Bounds) =>
-  new Piscina({
-    filename: where,
-    minThreads: 0,
-    maxThreads: threads,
-    maxQueue: waiting,
-    idleTimeout: 60_000,
-    resourceLimits: { maxOldGenerationSizeMb: memoryMb, stackSizeMb: 4 },
-  });
+const open = (bounds: Bounds) => new Threads(new URL('./tasks.js', import.meta.url).href, bounds);
 
 /**
  * Everything that takes longer than an answer may, in threads: bounded in number, time and memory. What two people ask for at
@@ -47,23 +30,23 @@ const open = ({ threads, waiting, memoryMb }: Bounds) =>
 export class Pool implements OnModuleDestroy {
   private readonly reading = open(READING);
   private readonly making = open(MAKING);
-  private readonly cases = open({ ...READING, waiting: 8 });
+  private readonly cases = open({ ...READING, waiting: 8, timeMs: WHOLE_CASE_MS });
   private readonly under = new Map<string, Promise<Uint8Array>>();
   private readonly kept = new Map<string, Uint8Array>();
   private keptBytes = 0;
 
   async onModuleDestroy(): Promise<void> {
-    await Promise.all([this.reading.destroy(), this.making.destroy(), this.cases.destroy()]);
+    await Promise.all([this.reading.end(), this.making.end(), this.cases.end()]);
   }
 
   /** Looks at something that came in. @throws ProblemException 413 when it takes too much memory or time, 422, 503; Refusal */
   read<N extends 'inspect' | 'readChange'>(name: N, input: Input<N>): Promise<Output<N>> {
-    return this.run(this.reading, name, input, READING.timeMs);
+    return this.run(this.reading, name, input);
   }
 
   /** Reads a whole case file. @throws as `read` */
   readCase(input: Input<'readCase'>): Promise<Output<'readCase'>> {
-    return this.run(this.cases, 'readCase', input, WHOLE_CASE_MS);
+    return this.run(this.cases, 'readCase', input);
   }
 
   /** Makes a document; once for the same input. @throws as `read` */
@@ -77,7 +60,7 @@ export class Pool implements OnModuleDestroy {
     }
     const running = this.under.get(key);
     if (running) return running;
-    const made = (this.run(this.making, name, input, MAKING.timeMs) as Promise<Uint8Array>).then((bytes) => {
+    const made = (this.run(this.making, name, input) as Promise<Uint8Array>).then((bytes) => {
       this.keep(key, bytes);
       return bytes;
     });
@@ -100,21 +83,12 @@ export class Pool implements OnModuleDestroy {
     }
   }
 
-  private async run<N extends Name>(pool: Piscina, name: N, input: Input<N>, timeMs: number): Promise<Output<N>> {
-    const out = await (pool.run(input, { name, signal: AbortSignal.timeout(timeMs) }) as Promise<Output<N> | { fault: Fault }>).catch(
-      (error: Error & { code?: string }) => {
-        if (error.name === 'AbortError' || error.name === 'TimeoutError') throw tooMuch('time');
-        if (error.code === 'ERR_WORKER_OUT_OF_MEMORY') throw tooMuch('memory');
-        if (/queue/i.test(error.message)) throw new ProblemException(503, 'Busy', 'The server is busy with other work; try again in a moment.');
-        throw error;
-      },
-    );
+  private async run<N extends Name>(threads: Threads, name: N, input: Input<N>): Promise<Output<N>> {
+    const out = await threads.run<Output<N> | { fault: Fault }>(name, input);
     if (out && typeof out === 'object' && 'fault' in out) throw asError(out.fault);
     return out as Output<N>;
   }
 }
-
-const tooMuch = (of: 'time' | 'memory') => new ProblemException(413, 'Too large', `This took more ${of} than one piece of work may take; nothing was changed.`);
 
 function asError({ code, status = 422, title = 'Not accepted', sentence, errors }: Fault): Error {
   return code ? new Refusal(code, sentence) : new ProblemException(status, title, sentence, errors ? { errors } : {});
