@@ -1,6 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { copyFile, lstat, mkdir, open, readdir, rename, rm, stat, unlink } from 'node:fs/promises';
+import { copyFile, lstat, mkdir, open, readdir, rename, rmdir, stat, unlink } from 'node:fs/promises';
+import { hostname } from 'node:os';
 import { basename, dirname, join, parse } from 'node:path';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
 import type { ArrivalState, Arrived, FileKind, TrayDecision } from '@radiant/contract';
@@ -44,6 +45,8 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
   /** Names that are no UTF-8 and were told. */
   private readonly told = new Set<string>();
   readonly dir: string;
+  /** Which server is taking a file: several may watch one folder. */
+  private readonly mark: string;
 
   constructor(
     @Inject(CONFIG) config: Config,
@@ -51,6 +54,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
   ) {
     this.dir = config.inboxDir;
     this.rest = new Rest(config.inboxRestMs);
+    this.mark = `${hostname()}-${config.port}-`;
   }
 
   async onApplicationBootstrap(): Promise<void> {
@@ -83,10 +87,16 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
   private async look(): Promise<void> {
     const { files, odd } = await filesBelow(this.dir);
     for (const name of odd) await this.tellName(name);
+    let trouble: Error | undefined;
     for (const f of this.rest.settled(files, performance.now())) {
       if (this.ending) return;
-      await this.take(f);
+      // One file that can't be taken keeps no other from it.
+      await this.take(f).catch((error: Error) => {
+        this.rest.forget(f.path);
+        trouble = error;
+      });
     }
+    if (trouble) throw trouble;
   }
 
   /** A name that is no UTF-8 can be neither shown nor asked for: the file stays where it is, and is told once. */
@@ -116,12 +126,13 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     this.told.add(key);
   }
 
-  /** Files that a server was taking when it was ended get their places back. */
+  /** Files that this server was taking when it was ended get their places back; what others are taking is theirs. */
   private async bringBackHalfTaken(): Promise<void> {
     for (const number of await readdir(join(this.dir, TAKING)).catch(() => [] as string[])) {
+      if (!number.startsWith(this.mark)) continue;
       const { files } = await filesBelow(join(this.dir, TAKING, number));
       for (const f of files) await this.putBack(join(this.dir, TAKING, number, f.path), f.path);
-      await rm(join(this.dir, TAKING, number), { recursive: true, force: true });
+      await removeEmpty(join(this.dir, TAKING, number));
     }
   }
 
@@ -138,14 +149,14 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     // Before there is anybody, files wait in the folder.
     if (!practiceId) return;
     const path = join(this.dir, sight.path);
-    const number = join(this.dir, TAKING, randomUUID());
+    const number = join(this.dir, TAKING, `${this.mark}${randomUUID()}`);
     const taking = join(number, sight.path);
     await mkdir(dirname(taking), { recursive: true });
     try {
       // Of several servers that watch one folder, the first to rename has it.
       await rename(path, taking);
     } catch (error) {
-      await rm(number, { recursive: true, force: true });
+      await removeEmpty(number);
       if ((error as NodeJS.ErrnoException).code === 'ENOENT') return;
       throw error;
     }
@@ -176,7 +187,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
       await this.putBack(taking, sight.path).catch(() => undefined);
       throw error;
     } finally {
-      await rm(number, { recursive: true, force: true });
+      await removeEmpty(number);
     }
   }
 
@@ -321,6 +332,12 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     if (!row) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
     return row;
   }
+}
+
+/** Takes away a folder and those in it, as far as nothing lies in them: a file that could not be put back stays where it is. */
+async function removeEmpty(dir: string): Promise<void> {
+  for (const entry of await readdir(dir, { withFileTypes: true }).catch(() => [])) if (entry.isDirectory()) await removeEmpty(join(dir, entry.name));
+  await rmdir(dir).catch(() => undefined);
 }
 
 /** A place, or one beside it when something is there already. */

@@ -17,7 +17,7 @@ export function read(text: string): { kind: 'number'; value: number } | { kind: 
   const plain = text.trim().replace(',', '.').replace('−', '-');
   if (plain === '') return { kind: 'empty' };
   if (/^[-+]?\.?$/.test(plain)) return { kind: 'unfinished' };
-  return /^[-+]?(\d+\.?\d*|\.\d+)$/.test(plain) ? { kind: 'number', value: Number(plain) } : { kind: 'wrong' };
+  return /^[-+]?(\d+(\.\d*)?|\.\d+)$/.test(plain) ? { kind: 'number', value: Number(plain) } : { kind: 'wrong' };
 }
 
 export interface NumberInputProps {
