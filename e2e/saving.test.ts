@@ -144,6 +144,35 @@ it('an edit that was not sent is never sent in another’s name: signed out it i
   expect((await stored(kase)).meet).toMatchObject({ data: { ageYears: 77 }, by: 'Dr Sample Curlew' });
 });
 
+it('where the house wants it so, what was not sent is removed with signing out, after a warning', async () => {
+  const kase = await copyOfAvocet('Removed');
+  const { page } = await visit();
+  await page.getByRole('link', { name: 'people' }).click();
+  await page.getByLabel(/are removed from the browser/).check();
+  try {
+    await open(page, kase.id, 'meet');
+    const away = (url: URL) => url.pathname.includes('/sections/');
+    await page.route(away, (route) => route.abort());
+    await page.getByLabel('Age, years').fill('80');
+    await page.locator('[data-testid=save-state][data-status=away]').waitFor();
+    await page.getByRole('link', { name: 'all cases' }).click();
+    await page.getByRole('button', { name: 'sign out' }).click();
+    await page.getByText('Signing out removes what is left in this browser.').waitFor();
+    await page.getByRole('button', { name: 'Remove and sign out' }).click();
+    await page.unroute(away);
+    await page.getByLabel('E-mail address').fill(PEOPLE.dentist);
+    await page.getByLabel('Password').fill(PASSWORD);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await page.getByRole('heading', { name: 'Cases' }).waitFor();
+    await open(page, kase.id, 'meet');
+    await holds(page.getByLabel('Age, years'), '34');
+    await page.waitForTimeout(1000);
+    expect((await stored(kase)).meet.data.ageYears).toBe(34);
+  } finally {
+    await kase.client.call('PUT', '/house', { drafts: 'sealed' });
+  }
+});
+
 it('a duplicated tab leaves the edit of its twin alone', async () => {
   const kase = await copyOfAvocet('Twin');
   const { page } = await visit();

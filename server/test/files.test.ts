@@ -1,11 +1,11 @@
-import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, readFile, rename, rm, unlink, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Refusal, readScan, sphere, writeObj, writePly, writeStlBinary } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import sharp from 'sharp';
 import { inspectFile, MAX_PIXELS } from '../src/files/inspect.js';
-import { ContentStore } from '../src/files/store.js';
+import { ContentStore, nameOf } from '../src/files/store.js';
 
 const picture = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#b07a74' } });
 const refusal = async (kind: 'photo' | 'scan', bytes: Buffer) =>
@@ -129,21 +129,65 @@ describe('the store of files', () => {
   });
   afterEach(() => rm(dir, { recursive: true }));
 
+  /** As an upload comes: written among the drafts, looked at, adopted. */
+  const put = async (bytes: Buffer): Promise<string> => {
+    const draft = await store.draft();
+    await writeFile(draft, bytes);
+    await store.adopt(draft, nameOf(bytes));
+    await unlink(draft);
+    return nameOf(bytes);
+  };
+  const nobody = async () => false;
+
   it('gives back the very bytes', async () => {
     const bytes = Buffer.from([0, 255, 10, 13, 0, 7]);
-    expect(await store.get(await store.put(bytes))).toEqual(bytes);
+    expect(await store.get(await put(bytes))).toEqual(bytes);
   });
 
   it('names a file by its SHA-256 (FIPS 180-4: that of "abc")', async () => {
-    expect(await store.put(Buffer.from('abc'))).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad');
+    expect(await put(Buffer.from('abc'))).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad');
   });
 
   it('keeps the same bytes once, and leaves no draft behind', async () => {
-    const names = await Promise.all([1, 2, 3].map(() => store.put(Buffer.from('one photograph'))));
+    const names = await Promise.all([1, 2, 3].map(() => put(Buffer.from('one photograph'))));
     expect(new Set(names).size).toBe(1);
     const kept = await readdir(join(dir, (names[0] as string).slice(0, 2)));
     expect(kept).toEqual([names[0]]);
     expect(await readFile(store.pathOf(names[0] as string), 'utf8')).toBe('one photograph');
+    expect(await readdir(join(dir, '.drafts'))).toEqual([]);
+  });
+
+  it('lets go what nobody needs, and nothing else', async () => {
+    const name = await put(Buffer.from('wanted'));
+    expect(await store.drop(name, async () => true)).toBe(false);
+    expect(await store.get(name)).toEqual(Buffer.from('wanted'));
+    expect(await store.drop(name, nobody)).toBe(true);
+    await expect(store.get(name)).rejects.toThrow(/ENOENT/);
+    expect(await store.drop(name, nobody)).toBe(true);
+  });
+
+  it('gives back what somebody has recorded while it was on its way out', async () => {
+    const name = await put(Buffer.from('met'));
+    const answers = [false, true];
+    expect(await store.drop(name, async () => answers.shift() as boolean)).toBe(false);
+    expect(await store.get(name)).toEqual(Buffer.from('met'));
+  });
+
+  it('has a file again that went while it was recorded: whoever records it adopts it twice', async () => {
+    const draft = await store.draft();
+    await writeFile(draft, 'raced');
+    const name = nameOf(Buffer.from('raced'));
+    await store.adopt(draft, name);
+    await store.drop(name, nobody);
+    await store.adopt(draft, name);
+    expect(await store.get(name)).toEqual(Buffer.from('raced'));
+  });
+
+  it('puts back what was on its way out when the server was ended', async () => {
+    const name = await put(Buffer.from('half gone'));
+    await rename(store.pathOf(name), join(dir, name.slice(0, 2), `.going-${name}-x`));
+    await store.bringBack();
+    expect(await store.get(name)).toEqual(Buffer.from('half gone'));
   });
 
   it('says so when a file is gone', async () => {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir, readdir, unlink } from 'node:fs/promises';
+import { mkdir, readdir, stat, unlink } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
 import { type CaseFile, type FileChange, type FileKind, KEPT_DAYS, readFileName } from '@radiant/contract';
@@ -52,9 +52,8 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   async onApplicationBootstrap(): Promise<void> {
-    // Uploads that were broken off by the end of the server belong to nobody.
     await mkdir(this.drafts, { recursive: true, mode: 0o700 });
-    for (const name of await readdir(this.drafts)) await unlink(join(this.drafts, name)).catch(() => undefined);
+    await this.dropOldDrafts();
     await this.store.bringBack();
     const clear = () => void this.forgetOld().catch((error: Error) => this.log.warn(`old files were not cleared: ${error.message}`));
     clear();
@@ -64,6 +63,15 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
 
   onModuleDestroy(): void {
     clearInterval(this.hourly);
+  }
+
+  /** Uploads that were broken off by the end of a server belong to nobody; those of a day may be another server's. */
+  private async dropOldDrafts(): Promise<void> {
+    for (const name of await readdir(this.drafts)) {
+      const path = join(this.drafts, name);
+      const { mtimeMs } = await stat(path).catch(() => ({ mtimeMs: Date.now() }));
+      if (Date.now() - mtimeMs > DAY_MS) await unlink(path).catch(() => undefined);
+    }
   }
 
   /** A place for a file that is being written. Whoever asks takes it away again, or gives it to `keep` or `deliver`. */

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { link, mkdir, open, readdir, readFile, rename, stat, unlink, writeFile } from 'node:fs/promises';
+import { link, mkdir, open, readdir, readFile, rename, stat, unlink } from 'node:fs/promises';
 import { join } from 'node:path';
 
 /** The name that bytes are kept under. */
@@ -47,19 +47,6 @@ export class ContentStore {
       if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
     }
     await flushed(folder);
-  }
-
-  /** Keeps bytes. Returns their name. */
-  async put(bytes: Uint8Array): Promise<string> {
-    const sha256 = nameOf(bytes);
-    const draft = await this.draft();
-    try {
-      await writeFile(draft, bytes, { flag: 'wx', mode: 0o600 });
-      await this.adopt(draft, sha256);
-    } finally {
-      await unlink(draft).catch(() => undefined);
-    }
-    return sha256;
   }
 
   async get(sha256: string): Promise<Buffer> {

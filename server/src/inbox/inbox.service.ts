@@ -4,7 +4,7 @@ import { copyFile, lstat, mkdir, open, readdir, rename, rmdir, stat, unlink } fr
 import { hostname } from 'node:os';
 import { basename, dirname, join, parse } from 'node:path';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
-import type { ArrivalState, Arrived, FileKind, TrayDecision } from '@radiant/contract';
+import { type ArrivalState, type Arrived, type FileKind, isDay, type TrayDecision } from '@radiant/contract';
 import { Refusal } from '@radiant/core';
 import { Op } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
@@ -170,7 +170,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
         caseId,
         name: basename(sight.path).slice(0, NAME_LENGTH),
         origin: (device ?? 'watched folder').slice(0, 120),
-        at: new Date(sight.timeMs),
+        timeMs: sight.timeMs,
         path: large ? undefined : taking,
         size: sight.size,
       });
@@ -217,7 +217,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     caseId: string | undefined;
     name: string;
     origin: string;
-    at: Date;
+    timeMs: number;
     path: string | undefined;
     size: number;
   }): Promise<{ row: ArrivalRow; fresh: FileRow | undefined }> {
@@ -236,7 +236,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
           name: a.name,
           path: await this.copied(a.path),
           origin: a.origin,
-          takenOn: a.at.toISOString().slice(0, 10),
+          takenOn: dayOf(a.timeMs),
         });
         fileId = row.id;
         state = already ? 'held' : 'taken';
@@ -346,6 +346,12 @@ async function freePlace(wanted: string): Promise<string> {
   const { dir, name, ext } = parse(wanted);
   // Names have 255 bytes; a character may take four of them.
   return there ? join(dir, `${[...name].slice(0, 50).join('')} ${randomUUID().slice(0, 8)}${ext.slice(0, 10)}`) : wanted;
+}
+
+/** The day of a file's time; none where a device's clock is beyond all days. */
+function dayOf(timeMs: number): string | null {
+  const day = Math.abs(timeMs) < 8.64e15 ? new Date(timeMs).toISOString().slice(0, 10) : '';
+  return isDay(day) ? day : null;
 }
 
 /** The first bytes of a file, by which its kind is told. */

@@ -101,4 +101,9 @@ it('versions travel in the case file with everything that is said of them', asyn
   expect(made.contours.filter((c) => c.approved).length).toBeGreaterThan(0);
   expect(made.imported).toMatchObject({ by: 'Dr Sample Curlew' });
   expect(made.contours[0]?.id).not.toBe(before.contours[0]?.id);
+  // It counts when a dentist of this practice records it, once.
+  const claim = made.contours.find((c) => c.approved);
+  const approve = () => dentist.post<ContourVersion>(`/cases/${made.id}/contours/${claim?.id}/approve`, { word: 'asked again here' });
+  expect((await approve()).body.approved).toMatchObject({ word: 'asked again here', by: 'Dr Sample Curlew', claimed: false });
+  expect((await approve()).status).toBe(409);
 });
