@@ -1,4 +1,4 @@
-import { AwayError, api, ProblemError, sentenceOf } from '../src/data/api.js';
+import { AwayError, api, ProblemError, sentenceOf, speakAs } from '../src/data/api.js';
 
 /** Puts a stand-in for the network in place that answers once and remembers what it was asked. */
 function network(answer: Response | Error) {
@@ -34,7 +34,20 @@ describe('asking the server', () => {
     const asked = network(json(200, {}));
     await api.upload('/cases/1/photos', new File(['x'], 'front.jpg'));
     expect(asked[0]?.init?.body).toBeInstanceOf(FormData);
-    expect(asked[0]?.init?.headers).toBeUndefined();
+    expect(asked[0]?.init?.headers).toEqual({});
+  });
+
+  it('says whose page it is, from when somebody is signed in', async () => {
+    const asked = network(json(200, {}));
+    speakAs('person-1');
+    try {
+      await api.get('/cases');
+      await api.patch('/cases/1/sections/meet', {});
+    } finally {
+      speakAs(undefined);
+    }
+    for (const { init } of asked) expect(init?.headers).toMatchObject({ 'x-radiant-person': 'person-1' });
+    expect(asked[1]?.init?.headers).toMatchObject({ 'content-type': 'application/json' });
   });
 
   it('an answer without content is no answer to read', async () => {
@@ -57,15 +70,17 @@ describe('what can go wrong', () => {
     expect(sentenceOf(await thrownBy(api.get('/x')))).toBe('The server refused this without saying why.');
   });
 
-  it.each<[string, Response | Error]>([
-    ['no connection', new TypeError('Failed to fetch')],
-    ['a database that is away', json(503, { detail: 'The database does not answer.' })],
-    ['a proxy without its server', new Response('Bad Gateway', { status: 502 })],
-  ])('%s means that the edit waits', async (_, answer) => {
+  it.each<[string, Response | Error, string]>([
+    ['no connection', new TypeError('Failed to fetch'), 'The server can’t be reached.'],
+    ['a database that is away', json(503, { detail: 'The database does not answer.' }), 'The database does not answer.'],
+    ['a full disk', json(507, { detail: 'The server’s disk is full.' }), 'The server’s disk is full.'],
+    ['a fault of the server', json(500, { detail: 'x is not a function' }), 'The server can’t be reached.'],
+    ['a proxy without its server', new Response('Bad Gateway', { status: 502 }), 'The server can’t be reached.'],
+  ])('%s means that the edit waits, with the server’s word where it has one', async (_, answer, sentence) => {
     network(answer);
     const e = await thrownBy(api.get('/x'));
     expect(e).toBeInstanceOf(AwayError);
-    expect(sentenceOf(e)).toBe('The server can’t be reached.');
+    expect(sentenceOf(e)).toBe(sentence);
   });
 
   it('what is no error at all still has a sentence', () => {

@@ -49,7 +49,7 @@ describe('a view’s reading', () => {
     expect(again.views.find((v) => v.view === 'close-smile')).toMatchObject({ photoId: 'b', points: [], calibration: { way: 'tooth' } });
   });
 
-  it('shows the newest photograph of its view from before until one is chosen; the front view waits to be told', () => {
+  it('shows the newest photograph of its view from before until one is chosen, the front view’s too; what is marked on one is never shown on another', () => {
     const files = [
       photo('old', { view: 'close-smile', state: 'before' }),
       photo('new', { view: 'close-smile', state: 'before' }),
@@ -60,7 +60,8 @@ describe('a view’s reading', () => {
     expect(newestOf(files.slice(2), 'close-smile')?.id).toBe('final');
     expect(newestOf(files, 'portrait-rest')).toBeUndefined();
     expect(readBench(empty(), 'close-smile', files).photo?.id).toBe('new');
-    expect(readBench(empty(), 'retracted-front', files).photo).toBeUndefined();
+    expect(readBench(empty(), 'retracted-front', files).photo?.id).toBe('front');
+    expect(readBench({ ...empty(), photoId: 'put-away' }, 'retracted-front', files).photo).toBeUndefined();
   });
 });
 
