@@ -148,7 +148,8 @@ it('where the house wants it so, what was not sent is removed with signing out, 
   const kase = await copyOfAvocet('Removed');
   const { page } = await visit();
   await page.getByRole('link', { name: 'people' }).click();
-  await page.getByLabel(/are removed from the browser/).check();
+  const [kept] = await Promise.all([page.waitForResponse((r) => r.url().endsWith('/api/house')), page.getByLabel(/are removed from the browser/).check()]);
+  expect(kept.status()).toBe(200);
   try {
     await open(page, kase.id, 'meet');
     const away = (url: URL) => url.pathname.includes('/sections/');

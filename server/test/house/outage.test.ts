@@ -63,7 +63,7 @@ describe('an empty house of its own, beside the other one', () => {
     const client = new Client(house.url);
     const account = { practice: 'New practice', name: 'Sample Person', email: 'first@new.example', password: 'a long first password' };
     try {
-      expect((await client.get('/session')).body).toEqual({ who: null, firstAccountNeeded: true });
+      expect((await client.get('/session')).body).toEqual({ who: null, firstAccountNeeded: true, draftKey: null, drafts: 'sealed' });
       expect((await client.post<Problem>('/first-account', { ...account, password: 'short' })).body.detail).toBe('The password needs at least 10 characters.');
       expect((await client.post('/first-account', account)).status).toBe(201);
       expect((await client.get('/cases')).body).toEqual({ cases: [], total: 0, page: 0, pages: 1 });

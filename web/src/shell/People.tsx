@@ -1,5 +1,5 @@
 import { type Colleague, type DraftKeeping, FirstPassword, NewPerson, PasswordChange, ROLES, type Who } from '@radiant/contract';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
 import { Form } from './Form.js';
@@ -186,13 +186,18 @@ function OwnPassword() {
 /** What becomes of edits that were not sent. */
 function WhenSignedOut() {
   const { keeping, refresh } = useHere();
+  // What was pressed stands at once, and goes back when the server will not have it.
+  const [chosen, setChosen] = useState(keeping);
+  useEffect(() => setChosen(keeping), [keeping]);
   const [refusal, setRefusal] = useState<string>();
   const choose = async (drafts: DraftKeeping) => {
     setRefusal(undefined);
+    setChosen(drafts);
     try {
       await api.put('/house', { drafts });
       await refresh();
     } catch (error) {
+      setChosen(keeping);
       setRefusal(sentenceOf(error));
     }
   };
@@ -202,7 +207,7 @@ function WhenSignedOut() {
       <p className="mb-2 text-ink-2">Edits that have not reached the server …</p>
       {(Object.keys(KEEPING) as DraftKeeping[]).map((k) => (
         <label key={k} className="mb-1.5 flex items-start gap-2">
-          <input type="radio" className="mt-1 accent-plum" name="drafts" checked={keeping === k} onChange={() => void choose(k)} />
+          <input type="radio" className="mt-1 accent-plum" name="drafts" checked={chosen === k} onChange={() => void choose(k)} />
           {KEEPING[k]}
         </label>
       ))}
