@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, openSync, realpathSync, renameSync, symlinkSync, writeFileSync } from 'node:fs';
+import { chmodSync, chownSync, existsSync, mkdirSync, openSync, readdirSync, realpathSync, renameSync, symlinkSync, writeFileSync } from 'node:fs';
 import { createConnection } from 'node:net';
 import { dirname, join } from 'node:path';
 import { end, freePort, run } from './process.mjs';
@@ -11,6 +11,8 @@ import { secret } from './secret.mjs';
 const DATABASE_ACCOUNT = 'mysql';
 /** Where the database lies when its account can't enter the data folder (below /root, say). */
 const ELSEWHERE = '/var/lib/radiant-arch';
+/** An empty folder beside the database, the only one that statements could name. */
+const NO_FILES = 'no-files';
 export const SCHEMA = 'radiant_arch';
 export const USER = 'arch';
 
@@ -36,10 +38,10 @@ export async function startDatabase(dataDir, firstPort) {
   writeFileSync(init, initSql(password), { mode: 0o600 });
   if (account) chownSync(init, account.uid, account.gid);
   // The only folder that statements could read or write files in: empty, and nobody may write there.
-  const noFiles = join(dirname(dir), 'no-files');
+  const noFiles = join(dirname(dir), NO_FILES);
   mkdirSync(noFiles, { recursive: true, mode: 0o555 });
   const port = await freePort(firstPort);
-  writeFileSync(join(dataDir, 'database.port'), String(port));
+  writeFileSync(join(dataDir, 'database.port'), String(port), { mode: 0o600 });
   const log = openSync(join(dataDir, 'database.log'), 'a', 0o600);
   const args = [
     '--no-defaults',
@@ -108,7 +110,10 @@ function databaseFolder(dataDir, account) {
     mkdirSync(dir, { recursive: true, mode: 0o700 });
     return dir;
   }
-  // It may pass through, and see nothing on the way.
+  // It may pass through, and see nothing on the way: what lies beside it is closed before the door is opened that far.
+  for (const entry of readdirSync(dataDir, { withFileTypes: true }))
+    if (entry.isDirectory() && entry.name !== 'database' && entry.name !== NO_FILES) chmodSync(join(dataDir, entry.name), 0o700);
+    else if (entry.isFile()) chmodSync(join(dataDir, entry.name), 0o600);
   chmodSync(dataDir, 0o711);
   mkdirSync(dir, { recursive: true });
   const real = realpathSync(dir);

@@ -21,6 +21,8 @@ import { keepNothing, refuseOtherHosts, refuseOtherSites, useSecurityHeaders, us
 const NO_TOUCH = { disableTouch: true } as object;
 
 async function start(): Promise<void> {
+  // What the server writes is its own: other people of the machine may pass through its folder to the database, not look.
+  process.umask(0o077);
   const config = readConfig();
   await mkdir(config.incomingDir, { recursive: true, mode: 0o700 });
   const patient = connect(config.database, { patient: true });

@@ -28,6 +28,8 @@ describe('the database of a folder', () => {
       '--auth-root-authentication-method=normal',
     ]);
     expect(made.status).toBe(0);
+    mkdirSync(join(data, 'files'), { mode: 0o755 });
+    writeFileSync(join(data, 'notes.json'), '{}', { mode: 0o644 });
     database = await startDatabase(data, await freePort(39_300));
   });
   afterAll(async () => {
@@ -62,6 +64,9 @@ describe('the database of a folder', () => {
     expect(statSync(dir).mode & 0o777).toBe(0o700);
     expect(statSync(join(dir, 'database.sock')).isSocket()).toBe(true);
     expect(statSync(join(data, 'database.secret')).mode & 0o777).toBe(0o600);
+    // Others may pass through the folder as far as the database’s own door, and see nothing of what lies beside it.
+    if (asRoot) for (const name of ['files', 'notes.json']) expect(statSync(join(data, name)).mode & 0o077).toBe(0);
+    expect(statSync(data).mode & 0o066).toBe(0);
   });
 
   it('that a start which was killed left running is ended by the next one, which has the same data', async () => {

@@ -1,4 +1,6 @@
+import { readdirSync, statSync } from 'node:fs';
 import { request } from 'node:http';
+import { join } from 'node:path';
 import type { Colleague, Problem, Who } from '@radiant/contract';
 import { recoveryCode } from '../../../bin/lib/owner.mjs';
 import { Client, DATA, inDatabase, PORT, signedIn } from '../house.js';
@@ -151,6 +153,13 @@ describe('the way back in', () => {
     await expect(recoveryCode(DATA)).rejects.toThrow(/several dentists; choose one with --email/);
     await expect(recoveryCode(DATA, 'assistant@estuary.example')).rejects.toThrow(/no dentist with the address/);
   });
+});
+
+it('nobody else of the machine sees what the house keeps: every folder and file of its own is closed to others', () => {
+  // The log is the tests’ own; the empty folder is there to be looked into.
+  const kept = readdirSync(DATA).filter((name) => name !== 'house.log' && name !== 'no-files');
+  expect(kept).toEqual(expect.arrayContaining(['files', 'inbox', 'incoming', 'session.secret', 'database.secret', 'database']));
+  expect(kept.filter((name) => (statSync(join(DATA, name)).mode & 0o077) !== 0)).toEqual([]);
 });
 
 describe('what every answer says', () => {

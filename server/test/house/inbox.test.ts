@@ -150,6 +150,7 @@ it('a link into somebody else’s folder is not followed', async () => {
   await new Promise((r) => setTimeout(r, 2500));
   expect((await arrivals()).some((a) => a.name === 'Greenshank - link.jpg')).toBe(false);
   rmSync(path);
+  rmSync(elsewhere);
 });
 
 it('two files that are too large and called the same lie aside both', async () => {
