@@ -18,13 +18,13 @@ import {
 import type { Sequelize } from 'sequelize';
 import { CasesService } from '../cases/cases.service.js';
 import { finishByOf } from '../cases/finish-by.js';
+import type { Config } from '../config.js';
 import { CaseRow, CommentRow, ContourRow, RevisionRow, SectionRow } from '../database/database.js';
-import { DATABASE } from '../database/database.module.js';
+import { CONFIG, DATABASE } from '../database/database.module.js';
 import { FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
 import type { FoundCase } from './case-reader.js';
-import { caseText } from './case-writer.js';
 
 /** Rows that go into the database with one statement. */
 const ROWS = 40;
@@ -34,17 +34,37 @@ const ROWS = 40;
 export class CaseDocumentService {
   constructor(
     @Inject(DATABASE) private readonly db: Sequelize,
+    @Inject(CONFIG) private readonly config: Config,
     private readonly cases: CasesService,
     private readonly files: FilesService,
     private readonly pool: Pool,
   ) {}
 
-  /** The document's text, piece by piece. */
-  async write(row: CaseRow): Promise<AsyncGenerator<string>> {
+  /** Writes the document among the drafts. Returns where it lies; whoever asks takes it away. @throws ProblemException 413, 503, 507 */
+  async write(row: CaseRow): Promise<string> {
     const [detail, files] = await this.db.transaction(
       async (): Promise<[CaseDetail, Awaited<ReturnType<FilesService['needed']>>]> => [await this.cases.detail(row), await this.files.needed(row.id)],
     );
-    return caseText(detail, files, this.files);
+    const path = await this.files.draft();
+    await this.pool.writeCase({
+      detail,
+      files: files.map((f) => ({
+        id: f.id,
+        kind: f.kind,
+        name: f.name,
+        origin: f.origin,
+        at: f.at.toISOString(),
+        sha256: f.sha256,
+        view: f.view ?? null,
+        state: f.state ?? null,
+        takenOn: f.takenOn ?? null,
+        takenBy: f.takenBy ?? '',
+        path: this.files.pathOf(f),
+      })),
+      database: this.config.database,
+      path,
+    });
+    return path;
   }
 
   /**

@@ -1,22 +1,61 @@
+import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { CASE_DOCUMENT_FORMAT, CASE_DOCUMENT_VERSION, type CaseDetail, SECTION_NAMES } from '@radiant/contract';
-import { type FileRow, RevisionRow } from '../database/database.js';
-import { nameOf } from '../files/store.js';
+import { open, readFile, unlink } from 'node:fs/promises';
+import { CASE_DOCUMENT_FORMAT, CASE_DOCUMENT_VERSION, type CaseDetail, type FileKind, SECTION_NAMES, type SectionName } from '@radiant/contract';
+import { withoutOwner } from '@radiant/core';
+import { createConnection } from 'mariadb';
+import type { Config } from '../config.js';
 
 /** Base64 is written in pieces of so many bytes, a multiple of three. */
 const PIECE = 3 * 128 * 1024;
-/** Revisions are fetched so many at a time. */
-const ROWS = 50;
+/** What is written is handed to the disk when it has come to so many characters. */
+const HANDFUL = 1 << 20;
 
-/** Where the bytes of a case's files come from. */
-export interface Source {
-  pathOf(file: FileRow): string;
-  /** As they are handed on. */
-  read(file: FileRow): Promise<Buffer>;
+/** A file as it goes into the document. */
+export interface WrittenFile {
+  readonly id: string;
+  readonly kind: FileKind;
+  readonly name: string;
+  readonly origin: string;
+  readonly at: string;
+  readonly sha256: string;
+  readonly view: string | null;
+  readonly state: string | null;
+  readonly takenOn: string | null;
+  readonly takenBy: string;
+  /** Where its bytes lie. */
+  readonly path: string;
 }
 
-/** A whole case as the text of one JSON document, piece by piece; no piece is larger than one entry. */
-export async function* caseText(detail: CaseDetail, files: readonly FileRow[], source: Source): AsyncGenerator<string> {
+export interface CaseOutput {
+  readonly detail: CaseDetail;
+  readonly files: readonly WrittenFile[];
+  readonly database: Config['database'];
+  /** The document, made anew. */
+  readonly path: string;
+}
+
+/** Writes a whole case as one JSON document, piece by piece; no piece is larger than one entry. Nothing is left when it fails. */
+export async function writeCaseFile({ detail, files, database, path }: CaseOutput): Promise<void> {
+  const out = await open(path, 'wx', 0o600);
+  try {
+    let handful = '';
+    for await (const text of caseText(detail, files, database)) {
+      handful += text;
+      if (handful.length < HANDFUL) continue;
+      await out.write(handful);
+      handful = '';
+    }
+    await out.write(handful);
+  } catch (error) {
+    await unlink(path).catch(() => undefined);
+    throw error;
+  } finally {
+    await out.close();
+  }
+}
+
+async function* caseText(detail: CaseDetail, files: readonly WrittenFile[], database: Config['database']): AsyncGenerator<string> {
   const head = {
     format: CASE_DOCUMENT_FORMAT,
     version: CASE_DOCUMENT_VERSION,
@@ -25,7 +64,7 @@ export async function* caseText(detail: CaseDetail, files: readonly FileRow[], s
     sections: Object.fromEntries(SECTION_NAMES.map((n) => [n, detail.sections[n].data])),
   };
   yield `${JSON.stringify(head).slice(0, -1)},"files":[`;
-  for (const [i, f] of files.entries()) yield* fileText(f, source, i === 0 ? '' : ',');
+  for (const [i, f] of files.entries()) yield* fileText(f, i === 0 ? '' : ',');
   yield `],"comments":${JSON.stringify(detail.comments.map(({ stage, body, by, role, at }) => ({ stage, body, by, role, at })))}`;
   yield ',"contours":[';
   for (const [i, { id: _, scanId, worn, approved, ...c }] of detail.contours.entries()) {
@@ -35,38 +74,46 @@ export async function* caseText(detail: CaseDetail, files: readonly FileRow[], s
   yield '],"history":[';
   // What is written while this goes on is not of this file.
   const most = new Map(SECTION_NAMES.map((n) => [n, detail.sections[n].version]));
-  let first = true;
-  for (let offset = 0; ; offset += ROWS) {
-    const rows = await RevisionRow.findAll({ where: { caseId: detail.id }, order: ['section', 'version'], offset, limit: ROWS });
-    for (const h of rows) {
-      if (h.version > (most.get(h.section) ?? 0)) continue;
-      yield `${first ? '' : ','}${JSON.stringify({ section: h.section, version: h.version, data: h.data, by: h.byName, at: h.at.toISOString() })}`;
-      first = false;
-    }
-    if (rows.length < ROWS) break;
+  let before = '';
+  for await (const h of revisions(detail.id, database)) {
+    if (h.version > (most.get(h.section) ?? 0)) continue;
+    const about = { section: h.section, version: h.version, by: h.by, at: h.at.toISOString() };
+    // The content stands in the database as the very text.
+    yield `${before}${JSON.stringify(about).slice(0, -1)},"data":${h.data}}`;
+    before = ',';
   }
   yield ']}';
 }
 
-async function* fileText(f: FileRow, source: Source, before: string): AsyncGenerator<string> {
-  const clean = f.kind === 'photo' ? await source.read(f) : undefined;
-  const about = {
-    id: f.id,
-    kind: f.kind,
-    name: f.name,
-    origin: f.origin,
-    at: f.at.toISOString(),
-    sha256: clean ? nameOf(clean) : f.sha256,
-    view: f.view ?? null,
-    state: f.state ?? null,
-    takenOn: f.takenOn ?? null,
-    takenBy: f.takenBy ?? '',
-  };
+interface Revision {
+  readonly section: SectionName;
+  readonly version: number;
+  readonly data: string;
+  readonly by: string;
+  readonly at: Date;
+}
+
+/** The revisions of a case, one by one, by a connection of this thread's own. */
+async function* revisions(caseId: string, { port, user, password, name }: Config['database']): AsyncGenerator<Revision> {
+  const db = await createConnection({ host: '127.0.0.1', port, user, password, database: name, timezone: 'Z', autoJsonMap: false });
+  try {
+    const rows = db.queryStream('SELECT section, version, data, by_name AS `by`, at FROM revisions WHERE case_id = ? ORDER BY section, version', [caseId]);
+    for await (const row of rows as unknown as AsyncIterable<Revision>) yield row;
+  } finally {
+    await db.end().catch(() => undefined);
+  }
+}
+
+async function* fileText({ path, ...f }: WrittenFile, before: string): AsyncGenerator<string> {
+  const clean = f.kind === 'photo' ? withoutOwner(await readFile(path)) : undefined;
+  const about = { ...f, ...(clean && { sha256: createHash('sha256').update(clean).digest('hex') }) };
   yield `${before}${JSON.stringify(about).slice(0, -1)},"base64":"`;
-  if (clean) for (let at = 0; at < clean.length; at += PIECE) yield clean.subarray(at, at + PIECE).toString('base64');
-  else {
+  if (clean) {
+    const bytes = Buffer.from(clean.buffer, clean.byteOffset, clean.byteLength);
+    for (let at = 0; at < bytes.length; at += PIECE) yield bytes.subarray(at, at + PIECE).toString('base64');
+  } else {
     let rest: Buffer = Buffer.alloc(0);
-    for await (const chunk of createReadStream(source.pathOf(f), { highWaterMark: PIECE }) as AsyncIterable<Buffer>) {
+    for await (const chunk of createReadStream(path, { highWaterMark: PIECE }) as AsyncIterable<Buffer>) {
       const all = rest.length > 0 ? Buffer.concat([rest, chunk]) : chunk;
       const whole = all.length - (all.length % 3);
       yield all.subarray(0, whole).toString('base64');

@@ -1,4 +1,5 @@
-import { Readable } from 'node:stream';
+import { createReadStream } from 'node:fs';
+import { unlink } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
@@ -89,10 +90,14 @@ export class DocumentsController {
   @Get(':id/case.json')
   @InCase('id')
   async json(@OwnCase() own: CaseRow, @Res() response: Response): Promise<void> {
-    const text = await this.documents.write(own);
-    head(response, 'application/json', `${own.name}.radiant-arch.json`);
-    // Broken off on the way, the connection ends without its proper end, and the browser tells a failed download.
-    await pipeline(Readable.from(text), response).catch(() => response.destroy());
+    const path = await this.documents.write(own);
+    try {
+      head(response, 'application/json', `${own.name}.radiant-arch.json`);
+      // Broken off on the way, the connection ends without its proper end, and the browser tells a failed download.
+      await pipeline(createReadStream(path), response).catch(() => response.destroy());
+    } finally {
+      await unlink(path).catch(() => undefined);
+    }
   }
 
   /** Reads a case file into a new case, multipart field `file`. */

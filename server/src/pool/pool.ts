@@ -49,6 +49,11 @@ export class Pool implements OnModuleDestroy {
     return this.run(this.cases, 'readCase', input);
   }
 
+  /** Writes a whole case file to the disk. @throws as `read` */
+  async writeCase(input: Input<'writeCase'>): Promise<void> {
+    await this.run(this.cases, 'writeCase', input);
+  }
+
   /** Makes a document; once for the same input. @throws as `read` */
   async make<N extends 'plan' | 'surface'>(name: N, input: Input<N>): Promise<Uint8Array> {
     const key = createHash('sha256').update(name).update(JSON.stringify(input)).digest('hex');

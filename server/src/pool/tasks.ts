@@ -4,6 +4,7 @@ import { type Jaw, type Notation, Refusal, type RefusalCode } from '@radiant/cor
 import { parsed, SECTION_BODY } from '../common/body.js';
 import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/problem.filter.js';
 import { type CaseInput, readCaseFile } from '../documents/case-reader.js';
+import { type CaseOutput, writeCaseFile } from '../documents/case-writer.js';
 import { contourFile, type Format, type Surface } from '../documents/contour-file.js';
 import { planPdf } from '../documents/plan-pdf.js';
 import { planSheet } from '../documents/plan-sheet.js';
@@ -80,10 +81,13 @@ export const surface = ({ detail, scanPath, jaw, what, format, notation, version
 
 export const readCase = (input: CaseInput) => told(() => readCaseFile(input));
 
+export const writeCase = (output: CaseOutput) => told(() => writeCaseFile(output));
+
 export interface Tasks {
   inspect: typeof inspect;
   readChange: typeof readChange;
   plan: typeof plan;
   surface: typeof surface;
   readCase: typeof readCase;
+  writeCase: typeof writeCase;
 }
