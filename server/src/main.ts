@@ -35,6 +35,8 @@ async function start(): Promise<void> {
 
   const express = app.getHttpAdapter().getInstance() as Express;
   express.disable('x-powered-by');
+  // Nobody keeps an answer, so nobody asks whether it has changed; hashing megabytes for that would stop all others.
+  express.disable('etag');
   // Whoever speaks to us is who they are, unless a proxy was named whose word on it counts.
   express.set('trust proxy', config.proxy ?? false);
   useSecurityHeaders(express);
