@@ -28,11 +28,13 @@ const SUBJECTS = [
   'occlusion',
   'colour',
   'material',
+  'restoration',
   'reduction',
   'prep',
   'direct',
   'schedule',
   'protocol',
+  'engine',
   'index',
 ];
 /** Core is pure: nothing of its surroundings either. */

@@ -1,51 +1,95 @@
-import { readArgs } from './args.mjs';
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { fail } from './args.mjs';
 import { ensureBuild } from './build.mjs';
 import { ensureModules, ensurePackages } from './install.mjs';
-import { run } from './process.mjs';
+import { inRoot, root } from './paths.mjs';
+import { secondsSince, sideBySide } from './tests/lanes.mjs';
+import { runJest } from './tests/runner.mjs';
 
-const args = readArgs(process.argv.slice(2), { port: 8580, data: '.data/test' });
-const jest = ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js'];
-const npx = (...a) => run('npx', ['--no-install', ...a]);
+const USAGE = 'Known: [PATTERN…] --all, --day N, --port N, --data DIR.';
 
-const STEPS = [
-  [
-    'install',
-    async () => {
-      await ensurePackages(['database', 'browser']);
-      await ensureModules();
-    },
-  ],
-  ['format and lint', () => npx('biome', 'check', '.', '--error-on-warnings')],
-  ['import rule', () => run('node', ['bin/lib/import-rule.mjs'])],
-  ['pattern rule', () => run('node', ['bin/lib/pattern-rule.mjs'])],
-  [
-    'types and build',
-    async () => {
-      await ensureBuild();
-      await npx('tsc', '-p', 'web');
-      await npx('tsc', '-p', 'tsconfig.test.json');
-    },
-  ],
-  ['units', () => run('node', [...jest])],
-  [
-    'server and interface',
-    () =>
-      run('node', [...jest, '--config', 'jest.house.config.js'], {
-        env: { ...process.env, RADIANT_TEST_DATA: args.data, RADIANT_TEST_PORT: String(args.port) },
-      }),
-  ],
-];
-
-const begun = Date.now();
-for (const [name, step] of STEPS) {
-  const t = Date.now();
-  console.log(`\n── ${name}`);
-  try {
-    await step();
-  } catch (error) {
-    console.error(`\n${name} failed: ${error.message}`);
-    process.exit(1);
+/** What a person asked for. Ends the process with a sentence when it is not understood. */
+function asked(argv) {
+  const out = { port: 8580, data: inRoot('.data', 'test'), patterns: [], env: {} };
+  for (let i = 0; i < argv.length; i++) {
+    const [name, inline] = argv[i].split('=');
+    const value = () => inline ?? argv[++i];
+    const whole = () => {
+      const n = Number(value());
+      if (!Number.isInteger(n) || n < 1 || n > 65_000) fail(`${name} takes a number from 1 to 65000.`);
+      return n;
+    };
+    if (name === '--port') out.port = whole();
+    else if (name === '--day') out.env.RADIANT_TEST_DAY = String(whole());
+    else if (name === '--all') out.env.RADIANT_TEST_ALL = '1';
+    else if (name === '--data') out.data = value() ?? fail('--data takes a folder.');
+    else if (name.startsWith('-')) fail(`${argv[i]} is not understood. ${USAGE}`);
+    else out.patterns.push(name);
   }
-  console.log(`── ${name}: ${((Date.now() - t) / 1000).toFixed(0)} s`);
+  return out;
 }
-console.log(`\nall checks passed in ${((Date.now() - begun) / 1000).toFixed(0)} s`);
+
+/** A command whose output goes to `hear`. */
+const command =
+  (name, ...args) =>
+  (hear) =>
+    new Promise((done) => {
+      const child = spawn(name, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+      child.stdout.on('data', hear);
+      child.stderr.on('data', hear);
+      child.once('error', (error) => {
+        hear(`${error.message}\n`);
+        done(false);
+      });
+      child.once('exit', (code) => done(code === 0));
+    });
+const npx = (...args) => command('npx', '--no-install', ...args);
+const oneAfterTheOther =
+  (...steps) =>
+  async (hear) => {
+    for (const step of steps) if (!(await step(hear))) return false;
+    return true;
+  };
+
+const { port, data, patterns, env } = asked(process.argv.slice(2));
+const some = patterns.length > 0;
+const args = some ? ['--passWithNoTests', ...patterns] : [];
+const begun = Date.now();
+
+await ensurePackages(['database', 'browser']);
+await ensureModules();
+
+const lane =
+  (name, at, more = {}) =>
+  (hear) =>
+    runJest(name, { args: [...args, ...(more.args ?? [])], hear, env: { ...env, RADIANT_TEST_DATA: join(data, name), RADIANT_TEST_PORT: String(port + at) } });
+
+const checks = oneAfterTheOther(
+  npx('biome', 'check', '.', '--error-on-warnings'),
+  command('node', 'bin/lib/import-rule.mjs'),
+  command('node', 'bin/lib/pattern-rule.mjs'),
+  npx('tsc', '-p', 'web'),
+  npx('tsc', '-p', 'tsconfig.test.json'),
+);
+// What a house runs is built before any test begins, so that none meets half of it; units need no build.
+const failed = await sideBySide({
+  ...(!some && { checks }),
+  build: async () => {
+    await ensureBuild();
+    return true;
+  },
+});
+if (failed.length === 0)
+  failed.push(
+    ...(await sideBySide({
+      units: lane('units', 0, { args: ['--maxWorkers=2'] }),
+      server: lane('server', 1),
+      interface: lane('interface', 2),
+    })),
+  );
+if (failed.length > 0) {
+  console.error(`\nfailed: ${failed.join(', ')}`);
+  process.exit(1);
+}
+console.log(`\nall checks passed in ${secondsSince(begun)} s`);

@@ -1,5 +1,4 @@
 import { writeFile } from 'node:fs/promises';
-import { jest } from '@jest/globals';
 import { BadRequestException, HttpException, Logger, NotFoundException, PayloadTooLargeException, UnauthorizedException } from '@nestjs/common';
 import { NewCase, type Problem } from '@radiant/contract';
 import { Refusal } from '@radiant/core';

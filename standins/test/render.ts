@@ -1,15 +1,33 @@
-import { execFileSync } from 'node:child_process';
-import { join } from 'node:path';
-import { type CameraSetting, type Expression, type RecipeName, VIEWS, type ViewName } from '@radiant/standins';
+import {
+  type CameraSetting,
+  type Expression,
+  makePatient,
+  type Patient,
+  photograph,
+  RECIPES,
+  type RecipeName,
+  scatteredRecipe,
+  VIEWS,
+  type ViewName,
+} from '@radiant/standins';
 
-/** A photograph rendered by the built stand-ins; needs `tsc -b` before. */
+const patients = new Map<RecipeName | number, Patient>();
+
+/** A virtual patient by its name or seed, made once. */
+export function patientOf(who: RecipeName | number): Patient {
+  const made = patients.get(who) ?? makePatient(typeof who === 'number' ? scatteredRecipe(who) : RECIPES[who]);
+  patients.set(who, made);
+  return made;
+}
+
+/** A photograph as the simulated camera takes it. */
 export function rendered(
   who: RecipeName | number,
   view: ViewName,
   setting: Partial<CameraSetting> = {},
   expression: Partial<Expression> = {},
-): { rgba: Buffer; camera: CameraSetting } {
-  const script = join(process.cwd(), 'standins', 'test', 'render-process.mjs');
-  const rgba = execFileSync(process.execPath, [script, String(who), view, JSON.stringify(setting), JSON.stringify(expression)], { maxBuffer: 1 << 28 });
-  return { rgba, camera: { ...VIEWS[view].camera, ...setting } };
+): { rgba: Uint8ClampedArray; camera: CameraSetting } {
+  const setup = VIEWS[view];
+  const camera = { ...setup.camera, ...setting };
+  return { rgba: photograph(patientOf(who), camera, { ...setup.expression, ...expression }).rgba, camera };
 }

@@ -1,5 +1,5 @@
-import { jest } from '@jest/globals';
 import type { SectionState } from '@radiant/contract';
+import { install } from '@sinonjs/fake-timers';
 import type { Draft } from '../src/data/drafts.js';
 import { type DraftKeeper, SectionStore } from '../src/data/section-store.js';
 
@@ -41,13 +41,15 @@ function server(answer: (body: { version: number; data: { edgeMm: number } }) =>
   return sent;
 }
 const accept = (body: { version: number; data: { edgeMm: number } }) => ({ status: 200, body: state(body.version + 1, body.data.edgeMm) });
-const pass = (ms: number) => jest.advanceTimersByTimeAsync(ms);
+let clock: ReturnType<typeof install>;
+const pass = (ms: number) => clock.tickAsync(ms);
 
 beforeEach(() => {
-  jest.useFakeTimers();
+  // Only what the store waits by: the streams of an answer need the real turns.
+  clock = install({ toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval', 'Date'] });
 });
 afterEach(() => {
-  jest.useRealTimers();
+  clock.uninstall();
 });
 
 describe('a section on the page', () => {

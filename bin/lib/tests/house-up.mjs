@@ -1,9 +1,9 @@
 import { mkdirSync, rmSync } from 'node:fs';
-import { launchHouse } from './house.mjs';
-import { inRoot } from './paths.mjs';
+import { launchHouse } from '../house.mjs';
+import { inRoot } from '../paths.mjs';
 
-/** Starts the house that server and end-to-end tests share. */
-export default async function setup() {
+/** Starts the house that one lane's tests share: a database and a server of its own, from what is built now. */
+export default async function up() {
   const data = process.env.RADIANT_TEST_DATA ?? inRoot('.data', 'test');
   const port = Number(process.env.RADIANT_TEST_PORT ?? 8580);
   rmSync(data, { recursive: true, force: true });

@@ -1,3 +1,0 @@
-export default async function teardown() {
-  await globalThis.radiantHouse?.stop();
-}
