@@ -5,6 +5,7 @@ import {
   CROWN_LIMITS,
   type CrownCharacter,
   type CutFrom,
+  DESIGN_IDS,
   type DesignId,
   fromUniversal,
   LANDMARK_KINDS,
@@ -15,7 +16,6 @@ import {
   type ScaleWay,
   type SchoolId,
   UPPER_SIX,
-  VENEER_DESIGNS,
   VIEW_POINTS,
 } from '@radiant/core';
 import {
@@ -508,10 +508,28 @@ export class ShapeSection {
   teeth: ToothPlanInput[] = [];
 }
 
-/** Design and strategy of the preparation. */
+/** The design of one tooth where it is another than the case's. */
+export class OwnDesign {
+  @IsIn(PLANNABLE as number[], words('A design is chosen for front teeth and premolars, 15 to 25 and 35 to 45.'))
+  tooth!: number;
+
+  @IsIn(DESIGN_IDS as string[], words('This design is not known.'))
+  design!: DesignId;
+}
+
+/** What the planned teeth are restored with, and the strategy of the preparation. */
 export class ReduceSection {
-  @IsIn(VENEER_DESIGNS.map((d) => d.id) as string[], words('This design is not known.'))
+  @IsIn(DESIGN_IDS as string[], words('This design is not known.'))
   design: DesignId = 'graduated';
+
+  /** Teeth that have another. */
+  @IsOptional()
+  @IsArray(words('The designs of single teeth are a list.'))
+  @ArrayMaxSize(PLANNABLE.length, words('A tooth has two designs.'))
+  @ArrayUnique((o: OwnDesign) => o.tooth, words('A tooth has two designs.'))
+  @ValidateNested({ each: true })
+  @Holds(() => OwnDesign)
+  own?: OwnDesign[];
 
   @IsIn(['mock-up', 'tooth'], words('Grooves are cut through the mock-up or from the tooth.'))
   from: CutFrom = 'mock-up';

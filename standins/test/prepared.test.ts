@@ -1,4 +1,4 @@
-import { bounds, designOf, repaired, signedDistances, signedField, toParent } from '@radiant/core';
+import { bounds, crownZenith, designOf, repaired, signedDistances, signedField, toParent } from '@radiant/core';
 import { AVOCET, inState, makePatient, type PatientTooth, prepared, SANDPIPER, WHOLE_SCANNER, wholeJaw } from '../src/index.js';
 
 const of = (list: readonly PatientTooth[], tooth: number) => list.find((t) => t.tooth === tooth) as PatientTooth;
@@ -21,14 +21,14 @@ describe.each([
       const final = of(later.teeth, tooth);
       const field = signedField(final.mesh);
       const cut = of(teeth, tooth).cut as NonNullable<PatientTooth['cut']>;
-      const { lengthMm } = final.crown.size;
+      const zenith = crownZenith(final.crown)[2];
       for (const [third, share] of [
         ['cervical', 5 / 6],
         ['middle', 1 / 2],
         ['incisal', 1 / 4],
       ] as const) {
         // Straight inward in the middle of the face: where what stays begins, so far lies it under the final contour.
-        const line = Array.from({ length: 400 }, (__, i) => toParent(final.frame, [0, -6 + 0.02 * i, share * lengthMm]));
+        const line = Array.from({ length: 400 }, (__, i) => toParent(final.frame, [0, -6 + 0.02 * i, share * zenith]));
         const places = Float64Array.from(line.flat());
         const [gone, off] = [cut(places), signedDistances(field, places)];
         const first = gone.findIndex((g, i) => g <= 0 && (off[i] as number) < 0);

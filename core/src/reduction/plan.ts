@@ -1,13 +1,19 @@
-import { type ExistingArch, type ExistingTooth } from '../contour/fit.js';
-import { type ContourPlan, median, type PlannedTooth, plannedField, plannedTooth } from '../contour/plan.js';
+import { type ExistingArch, toothOf } from '../contour/fit.js';
+import { type ContourPlan, crownZenith, median, type PlannedTooth, plannedField, plannedTooth } from '../contour/plan.js';
 import { directionToParent, toLocal, toParent } from '../geometry/frame.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
+import type { Vec3 } from '../geometry/vec.js';
+import type { Design } from '../restoration/design.js';
+import { neededAt, THIRDS, thirdAt } from '../restoration/thickness.js';
 import type { FacialThird } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { type Groove, groove } from './bur.js';
-import { type VeneerDesign, type Zone } from './design.js';
 import { type EnamelLeft, enamelLeft, NOTHING_MM, type Removal, removal } from './removal.js';
+
+export type Zone = FacialThird | 'edge';
+
+export const ZONES: readonly Zone[] = ['cervical', 'middle', 'incisal', 'edge'];
 
 /** Where grooves are cut: through the worn mock-up (depth = needed thickness) or into the bare tooth (depth = removal). */
 export type CutFrom = 'mock-up' | 'tooth';
@@ -39,42 +45,54 @@ export interface ToothReduction {
 const STEP_MM = 0.4;
 
 /** Reduction targets of one tooth under a contour plan. About 15 ms. */
-export function toothReduction(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, design: VeneerDesign, from: CutFrom): ToothReduction {
-  const there = arch.teeth.get(tooth) as ExistingTooth;
+export function toothReduction(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, design: Design, from: CutFrom): ToothReduction {
+  const there = toothOf(arch, tooth);
   const planned = plannedTooth(arch, plan, tooth);
   return reductionBetween(there.field, planned, design, from);
 }
 
 /** The same from any existing surface and a planned crown. */
-export function reductionBetween(existing: SignedField, planned: PlannedTooth, design: VeneerDesign, from: CutFrom): ToothReduction {
-  const field = plannedField(planned);
-  const places = facialPlaces(existing, planned, field);
-  const thirds = (['cervical', 'middle', 'incisal'] as const).map((third) => thirdTarget(third, places.get(third) ?? [], planned.tooth, design, from));
+export function reductionBetween(existing: SignedField, planned: PlannedTooth, design: Design, from: CutFrom): ToothReduction {
+  const places = facialPlaces(existing, planned, design);
+  const thirds = (['cervical', 'middle', 'incisal'] as const).map((third) =>
+    thirdTarget(
+      third,
+      places.filter((p) => thirdAt(p.share) === third),
+      planned.tooth,
+      design,
+      from,
+    ),
+  );
   const edge = edgeTarget(edgeGap(existing, planned), planned.tooth, design, from);
   let volumeMm3 = 0;
   let unplannedMm3 = 0;
-  for (const [third, gaps] of places) {
-    for (const g of gaps) {
-      volumeMm3 += Math.max(0, design.needs[third] - g.gap) * g.areaMm2;
-      unplannedMm3 += design.needs[third] * g.areaMm2;
-    }
+  for (const p of places) {
+    volumeMm3 += Math.max(0, p.neededMm - p.gapMm) * p.areaMm2;
+    unplannedMm3 += p.neededMm * p.areaMm2;
   }
   return { tooth: planned.tooth, zones: [...thirds, edge], volumeMm3, unplannedMm3 };
 }
 
-interface Place {
-  readonly gap: number;
+/** One place of the facial surface that is there, and what is asked of it. */
+export interface FacialPlace {
+  /** In the arch's own frame, mm. */
+  readonly at: Vec3;
+  /** Share of the planned crown's height, 0 at its edge, 1 at its zenith. */
+  readonly share: number;
+  readonly neededMm: number;
+  /** Planned contour in front of (+) or behind (−) the tooth. */
+  readonly gapMm: number;
   readonly areaMm2: number;
 }
 
-/** Gaps over the existing facial surface, by third of the planned crown. */
-function facialPlaces(existing: SignedField, planned: PlannedTooth, field: SignedField): Map<FacialThird, Place[]> {
+/** Places over the facial surface that is there, and at each the thickness needed and the gap to the planned contour. */
+export function facialPlaces(existing: SignedField, planned: PlannedTooth, design: Design): FacialPlace[] {
   const { frame, crown } = planned;
-  const zenith = zenithHeight(planned);
+  const zenith = crownZenith(crown)[2];
   const cast = rayCaster(existing.tree);
   const back = directionToParent(frame, [0, 1, 0]);
-  const points: number[] = [];
-  const info: { third: FacialThird; areaMm2: number }[] = [];
+  const points: Vec3[] = [];
+  const info: { share: number; areaMm2: number }[] = [];
   const half = crown.size.widthMm / 2;
   for (let z = STEP_MM / 2; z < zenith - 0.3; z += STEP_MM) {
     for (let x = -half * 0.72; x <= half * 0.72; x += STEP_MM) {
@@ -89,28 +107,12 @@ function facialPlaces(existing: SignedField, planned: PlannedTooth, field: Signe
       );
       // Where the surface has turned away it is the edge or the side, not the face.
       if (facing < 0.45) continue;
-      points.push(origin[0] + back[0] * hit.distance, origin[1] + back[1] * hit.distance, origin[2] + back[2] * hit.distance);
-      const h = z / zenith;
-      info.push({ third: h > 2 / 3 ? 'cervical' : h > 1 / 3 ? 'middle' : 'incisal', areaMm2: (STEP_MM * STEP_MM) / facing });
+      points.push([origin[0] + back[0] * hit.distance, origin[1] + back[1] * hit.distance, origin[2] + back[2] * hit.distance]);
+      info.push({ share: z / zenith, areaMm2: (STEP_MM * STEP_MM) / facing });
     }
   }
-  const d = signedDistances(field, Float64Array.from(points));
-  const out = new Map<FacialThird, Place[]>([
-    ['cervical', []],
-    ['middle', []],
-    ['incisal', []],
-  ]);
-  info.forEach((p, i) => {
-    (out.get(p.third) as Place[]).push({ gap: -(d[i] as number), areaMm2: p.areaMm2 });
-  });
-  return out;
-}
-
-/** Height of the planned facial zenith in the planned frame, mm. */
-export function zenithHeight(planned: PlannedTooth): number {
-  let z = 0;
-  for (let k = 0; k <= planned.crown.ringSize / 2; k++) z = Math.max(z, planned.crown.mesh.positions[3 * k + 2] as number);
-  return z;
+  const d = signedDistances(plannedField(planned), Float64Array.from(points.flat()));
+  return info.map((p, i) => ({ ...p, at: points[i] as Vec3, neededMm: neededAt(design, p.share), gapMm: -(d[i] as number) }));
 }
 
 /** Existing edge over the planned one, along the planned axis, mm: median of three places across; + where the plan lengthens. */
@@ -133,7 +135,7 @@ function edgeGap(existing: SignedField, planned: PlannedTooth): number | undefin
   return gaps.length > 0 ? median(gaps) : undefined;
 }
 
-function thirdTarget(third: FacialThird, places: readonly Place[], tooth: Fdi, design: VeneerDesign, from: CutFrom): ZoneTarget {
+function thirdTarget(third: FacialThird, places: readonly FacialPlace[], tooth: Fdi, design: Design, from: CutFrom): ZoneTarget {
   if (places.length < 4) {
     return {
       zone: third,
@@ -142,8 +144,9 @@ function thirdTarget(third: FacialThird, places: readonly Place[], tooth: Fdi, d
       sentence: { weight: 'good', text: `{${tooth}}, ${third}: no tooth under the plan here, only added.` },
     };
   }
-  const gaps = places.map((p) => p.gap);
-  const r = removal(design.needs[third], median(gaps), design.source);
+  const gaps = places.map((p) => p.gapMm);
+  // A zone is told by its middle: the thickness needed there, and the median of its gaps.
+  const r = removal(neededAt(design, THIRDS[third].middle), median(gaps), design.source);
   const enamel = enamelLeft(third, r.remove.value, r.remove.pm);
   const sentence = sentenceFor(tooth, third, r, enamel);
   return {
@@ -157,7 +160,7 @@ function thirdTarget(third: FacialThird, places: readonly Place[], tooth: Fdi, d
   };
 }
 
-function edgeTarget(gap: number | undefined, tooth: Fdi, design: VeneerDesign, from: CutFrom): ZoneTarget {
+function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: CutFrom): ZoneTarget {
   if (gap === undefined) return { zone: 'edge', places: 0, groove: groove(0, 'edge') };
   if (design.edge.kind === 'flatten') {
     const text =
@@ -171,7 +174,7 @@ function edgeTarget(gap: number | undefined, tooth: Fdi, design: VeneerDesign, f
       sentence: { weight: 'good', text },
     };
   }
-  const r = removal(design.edge.mm, gap, design.source);
+  const r = removal(design.edge.kind === 'thickness' ? design.edge.mm : 0, gap, design.source);
   return {
     zone: 'edge',
     removal: r,
@@ -185,6 +188,9 @@ function edgeTarget(gap: number | undefined, tooth: Fdi, design: VeneerDesign, f
 export function grooveFor(r: Removal, where: 'facial' | 'edge', from: CutFrom): Groove {
   if (r.remove.value === 0) {
     return { kind: 'none', depthMm: 0, why: from === 'mock-up' ? 'No groove: one of the needed depth would stay within the mock-up.' : 'Nothing to cut.' };
+  }
+  if (from === 'mock-up' && r.needed === 0) {
+    return { kind: 'none', depthMm: 0, why: `No groove: bring the tooth ${r.alignFirst.toFixed(2)} mm into line with the plan and check with the index.` };
   }
   return groove(from === 'mock-up' ? r.needed : r.remove.value, where);
 }

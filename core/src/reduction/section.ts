@@ -1,10 +1,10 @@
-import type { PlannedTooth } from '../contour/plan.js';
+import { crownZenith, type PlannedTooth } from '../contour/plan.js';
 import { type Frame, toParent } from '../geometry/frame.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { reachAtLevel, type SectionLine, section } from '../geometry/section.js';
+import type { Design } from '../restoration/design.js';
+import { neededAt, overThirds, preparedEdge, THIRDS } from '../restoration/thickness.js';
 import { FACIAL_ENAMEL, type FacialThird } from '../teeth/norms.js';
-import type { VeneerDesign } from './design.js';
-import { zenithHeight } from './plan.js';
 
 /** A place in the section: a mm behind the axis (facial is negative), z mm over the planned edge along the tooth's axis. */
 export type SectionPoint = readonly [number, number];
@@ -17,7 +17,7 @@ export interface ToothSection {
   readonly target: readonly SectionPoint[];
   /** Inner border of the enamel by the middle of its norm, under the existing facial surface. */
   readonly enamelEnds: readonly SectionPoint[];
-  /** Where each third is dimensioned: at its middle, with the three surfaces there. */
+  /** Where each third is dimensioned, with the three surfaces there. */
   readonly dimensions: readonly SectionDimension[];
   /** Levels of the two edges and of the target's edge, mm over the planned edge. */
   readonly edge: { readonly existing: number; readonly target: number };
@@ -34,14 +34,14 @@ export interface SectionDimension {
 const LEVEL_STEP_MM = 0.15;
 
 /** Cuts existing and planned surface at the planned axis and draws the target between them. */
-export function toothSection(existing: Mesh, planned: PlannedTooth, design: VeneerDesign): ToothSection {
+export function toothSection(existing: Mesh, planned: PlannedTooth, design: Design): ToothSection {
   // Section plane through the axis: its x is the tooth's y (backward), its y the tooth's z, its normal the tooth's x.
   const plane: Frame = { origin: planned.frame.origin, x: planned.frame.y, y: planned.frame.z, z: planned.frame.x };
   const now = section(existing, plane);
   const plan = section(planned.mesh, plane);
-  const zenith = zenithHeight(planned);
+  const zenith = crownZenith(planned.crown)[2];
   const lowestNow = lowest(now);
-  const edgeCut = design.edge.kind === 'thickness' ? Math.max(lowestNow, design.edge.mm) : Math.max(lowestNow, Math.min(lowestNow + 0.3, 0.3));
+  const edgeCut = preparedEdge(design, lowestNow);
   const target: SectionPoint[] = [];
   const enamelEnds: SectionPoint[] = [];
   for (let z = zenith - 0.25; z >= edgeCut; z -= LEVEL_STEP_MM) {
@@ -75,11 +75,11 @@ export function sectionToMouth(planned: PlannedTooth, p: SectionPoint) {
   return toParent(planned.frame, [0, p[0], p[1]]);
 }
 
-function at(now: readonly SectionLine[], plan: readonly SectionLine[], z: number, zenith: number, design: VeneerDesign) {
+function at(now: readonly SectionLine[], plan: readonly SectionLine[], z: number, zenith: number, design: Design) {
   const existing = reachAtLevel(now, z, 'least');
   const planned = reachAtLevel(plan, z, 'least');
   if (existing === undefined || planned === undefined) return undefined;
-  const needed = neededAt(z / zenith, design) * slant(plan, z);
+  const needed = neededAt(design, z / zenith) * slant(plan, z);
   // The target never lies outside the tooth: where the plan leaves room enough, the surface stays as it is.
   return { existing, planned, target: Math.max(existing, planned + needed) };
 }
@@ -91,35 +91,16 @@ function slant(lines: readonly SectionLine[], z: number): number {
   return a === undefined || b === undefined ? 1 : Math.min(1.6, Math.hypot(1, (a - b) / 0.8));
 }
 
-/** Needed thickness by height, the thirds' values at their middles and straight between. */
-function neededAt(h: number, design: VeneerDesign): number {
-  return between(h, [
-    [1 / 6, design.needs.incisal],
-    [1 / 2, design.needs.middle],
-    [5 / 6, design.needs.cervical],
-  ]);
-}
-
-function enamelAt(h: number): number {
+/** Thickness of the enamel by the middle of its norm; from the middle of the gum third on it runs out. */
+function enamelAt(share: number): number {
   const mid = (t: FacialThird) => (FACIAL_ENAMEL[t].from + FACIAL_ENAMEL[t].to) / 2;
-  return between(h, [
-    [1 / 6, mid('incisal')],
-    [1 / 2, mid('middle')],
-    [5 / 6, mid('cervical')],
-    [1, 0.1],
-  ]);
+  const beyond = Math.max(0, (share - THIRDS.cervical.middle) / (1 - THIRDS.cervical.middle));
+  const full = overThirds({ incisal: mid('incisal'), middle: mid('middle'), cervical: mid('cervical') }, share);
+  return full + Math.min(1, beyond) * (ENAMEL_AT_NECK_MM - full);
 }
 
-function between(h: number, knots: readonly (readonly [number, number])[]): number {
-  const first = knots[0] as readonly [number, number];
-  if (h <= first[0]) return first[1];
-  for (let i = 1; i < knots.length; i++) {
-    const [x0, y0] = knots[i - 1] as readonly [number, number];
-    const [x1, y1] = knots[i] as readonly [number, number];
-    if (h <= x1) return y0 + ((y1 - y0) * (h - x0)) / (x1 - x0);
-  }
-  return (knots[knots.length - 1] as readonly [number, number])[1];
-}
+/** Enamel at the neck itself, mm. Common practice, no source. */
+const ENAMEL_AT_NECK_MM = 0.1;
 
 function lowest(lines: readonly SectionLine[]): number {
   let z = Infinity;

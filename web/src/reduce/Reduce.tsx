@@ -1,16 +1,20 @@
 import { contourPlan } from '@radiant/contract';
-import { type Fdi, type ToothReduction, type ToothSection, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
+import { jawOf, type ToothReduction, ZONES, type Zone } from '@radiant/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
+import { shownOf, useAsked } from '../engine/use-asked.js';
+import { clientOf, useContour } from '../engine/use-contour.js';
+import { useLower } from '../engine/use-lower.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { Trouble, Waiting } from '../shell/Waiting.js';
-import { useContour } from '../workers/use-contour.js';
 import { ReductionMap } from './ReductionMap.js';
 import { SectionDrawing } from './SectionDrawing.js';
 import { ZonePanel } from './ZonePanel.js';
+
+const NONE: readonly ToothReduction[] = [];
 
 /** Reduce: what to remove where under the planned contour, with which bur, and what enamel is left. */
 export default function Reduce() {
@@ -20,30 +24,21 @@ export default function Reduce() {
   const reduce = useSection('reduce');
   const mayWrite = useMayWrite('reduce');
   const name = useToothLabel();
+  const sentence = useSentence();
   const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
-  const complete = UPPER_SIX.every((t) => plan[t]);
   const [zone, setZone] = useState<Zone>('cervical');
-  const [reductions, setReductions] = useState<readonly ToothReduction[]>([]);
-  const [section, setSection] = useState<{ tooth: Fdi; lines: ToothSection }>();
-  const service = contour.state === 'ready' ? contour.service : undefined;
-  const { design, from } = reduce.data;
-
-  useEffect(() => {
-    if (!service || !complete) return;
-    let gone = false;
-    void service.reduce(plan, design, from).then((r) => !gone && setReductions(r));
-    return () => {
-      gone = true;
-    };
-  }, [service, complete, plan, design, from]);
-  useEffect(() => {
-    if (!service || !complete) return;
-    let gone = false;
-    void service.section(plan, tooth, design).then((lines) => !gone && setSection({ tooth, lines }));
-    return () => {
-      gone = true;
-    };
-  }, [service, complete, plan, tooth, design]);
+  const { from } = reduce.data;
+  const lowerPlanned = shape.teeth.some((t) => jawOf(t.tooth) === 'lower');
+  const lower = useLower(contour, lowerPlanned);
+  // Lower teeth count once their scan is there.
+  const ready = contour.state === 'ready' && (!lowerPlanned || lower.state !== 'loading');
+  const client = ready && shape.teeth.length > 0 ? clientOf(contour) : undefined;
+  const all = useMemo(() => [reduce.data, from] as const, [reduce.data, from]);
+  const asked = useAsked(client, plan, 'reductions', all);
+  const reductions = shownOf(asked) ?? NONE;
+  const own = reductions.find((r) => r.tooth === tooth);
+  const one = useMemo(() => [tooth, reduce.data] as const, [tooth, reduce.data]);
+  const section = useAsked(own && client, plan, 'sectionOf', one);
 
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
@@ -56,27 +51,38 @@ export default function Reduce() {
     return () => window.removeEventListener('keydown', keys);
   }, [reduce, from, mayWrite]);
 
-  const own = reductions.find((r) => r.tooth === tooth);
+  const drawn = section.state === 'ready' ? section.value : undefined;
   const body =
-    contour.state === 'no-scan' || !complete ? (
+    contour.state === 'no-scan' || shape.teeth.length === 0 ? (
       <Empty title="Targets exist only under a planned contour">
         <p>
-          {contour.state === 'no-scan' ? 'There is no scan yet, and no contour. ' : 'The contour of the six teeth is not set yet. '}
+          {contour.state === 'no-scan' ? 'There is no scan yet, and no contour. ' : 'No tooth is planned yet. '}
           <Link className="how" to="../shape">
             Go to shape
           </Link>
         </p>
       </Empty>
-    ) : contour.state === 'loading' ? (
+    ) : contour.state === 'loading' || (lowerPlanned && lower.state === 'loading') ? (
       <Waiting what="the scan and measuring its teeth" />
     ) : contour.state === 'failed' ? (
-      <Trouble sentence={contour.sentence} retry={contour.retry} />
+      <Trouble sentence={sentence(contour.sentence)} retry={contour.retry} />
+    ) : asked.state === 'failed' ? (
+      <Trouble sentence={sentence(asked.sentence)} retry={asked.retry} />
+    ) : asked.state === 'ready' && reductions.length === 0 ? (
+      <Empty title="None of the planned teeth stands in the scan">
+        <p>
+          The contour was planned on another scan, or the scan of its jaw is missing.{' '}
+          <Link className="how" to="../shape">
+            Go to shape
+          </Link>
+        </p>
+      </Empty>
     ) : reductions.length === 0 ? (
       <Waiting what="the targets" />
     ) : (
       <div className="flex h-full flex-col px-6 py-4">
         <ReductionMap
-          reductions={reductions}
+          reductions={reductions.filter((r) => jawOf(r.tooth) === jawOf(tooth))}
           plan={plan}
           zone={zone}
           onPick={(t, z) => {
@@ -84,8 +90,10 @@ export default function Reduce() {
             setZone(z);
           }}
         />
+        <Missing planned={shape.teeth.map((t) => t.tooth)} reductions={reductions} trouble={lower.state === 'failed' ? lower.sentence : undefined} />
         <div className="my-3 border-t border-hair" />
-        {section && section.tooth === tooth && own && <SectionDrawing section={section.lines} reductions={reductions} own={own} />}
+        {section.state === 'failed' && <Trouble sentence={sentence(section.sentence)} retry={section.retry} />}
+        {drawn && own && <SectionDrawing section={drawn} reductions={reductions} own={own} />}
       </div>
     );
   return (
@@ -102,5 +110,17 @@ export default function Reduce() {
         </>
       }
     />
+  );
+}
+
+/** Planned teeth for which there is no target, and why. */
+function Missing({ planned, reductions, trouble }: { planned: readonly number[]; reductions: readonly ToothReduction[]; trouble: string | undefined }) {
+  const name = useToothLabel();
+  const without = planned.filter((t) => !reductions.some((r) => r.tooth === t));
+  if (without.length === 0) return null;
+  return (
+    <p className="finding mt-2 text-[13px]" data-weight="watch">
+      No target for {without.map(name).join(', ')}: {trouble ?? 'planned, but not in the scan of that jaw.'}
+    </p>
   );
 }

@@ -1,10 +1,12 @@
-import { type ContourPlan, type Fdi, type ToothReduction, UPPER_SIX, type Zone } from '@radiant/core';
+import { type ContourPlan, type Fdi, jawOf, restorationOf, rowOf, SCAN_PM_MM, type ToothReduction, type Zone } from '@radiant/core';
 import { useMemo } from 'react';
 import { removalColour } from '../bench/colour-scale.js';
 import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 
-const SCALE = 12.4;
+/** Drawing units a millimetre, and the room across: six teeth fill it, more are drawn smaller. */
+const MOST_SCALE = 12.4;
+const ROOM = 610;
 
 /** Where each zone's band begins and ends as share of the height, and where its number stands. */
 const BANDS: readonly { readonly zone: Zone; readonly from: number; readonly to: number; readonly at: number }[] = [
@@ -14,7 +16,7 @@ const BANDS: readonly { readonly zone: Zone; readonly from: number; readonly to:
   { zone: 'cervical', from: 2 / 3, to: 1.02, at: 0.81 },
 ];
 
-/** The six teeth with the depth to remove in each zone, as colour and number. */
+/** The teeth of one jaw with the depth to remove in each zone, as colour and number; lower teeth with their edges up. */
 export function ReductionMap({
   reductions,
   plan,
@@ -28,36 +30,52 @@ export function ReductionMap({
 }) {
   const { tooth: selected } = useCase();
   const shape = useSection('shape');
+  const { own } = useSection('reduce').data;
   const name = useToothLabel();
-  const teeth = useMemo(() => {
-    const total = UPPER_SIX.reduce((s, t) => s + (plan[t]?.widthMm ?? 0), 0);
+  const jaw = jawOf(selected);
+  // Roots go up in the picture of an upper tooth, down in that of a lower one.
+  const rootward = jaw === 'upper' ? -1 : 1;
+  const shown = reductions.map((r) => r.tooth).join();
+  const { teeth, scale } = useMemo(() => {
+    const row = rowOf(jaw).filter((t) => plan[t] && shown.split(',').includes(String(t)));
+    const ordered = jaw === 'upper' ? row : [...row].reverse();
+    const total = ordered.reduce((s, t) => s + (plan[t]?.widthMm ?? 0), 0);
+    const scale = Math.min(MOST_SCALE, ROOM / total);
     let x = -total / 2;
-    return UPPER_SIX.flatMap((t) => {
+    const teeth = ordered.flatMap((t) => {
       const own = plan[t];
       if (!own) return [];
       const { path, heightMm: height } = toothOutline(t, own);
-      const placed = { tooth: t, x: (x + own.widthMm / 2) * SCALE, path, height };
+      const placed = { tooth: t, x: (x + own.widthMm / 2) * scale, path, height };
       x += own.widthMm;
       return [placed];
     });
-  }, [plan]);
+    return { teeth, scale };
+  }, [plan, jaw, shown]);
   return (
     <section aria-label="Tooth to remove">
       <div className="flex items-baseline justify-between">
         <div>
           <h2 className="title text-[21px]">Tooth to remove, mm</h2>
-          <p className="text-[13px] text-ink-2">from the tooth as it is to the target under contour version {shape.version} · median of each zone · ±0.05</p>
+          <p className="text-[13px] text-ink-2">
+            from the tooth as it is to the target under contour version {shape.version} · middle of each zone, by its median gap · ±{SCAN_PM_MM.toFixed(2)}
+          </p>
         </div>
         <RemovalScale />
       </div>
-      <svg viewBox="-310 -150 620 178" className="mx-auto mt-2 block w-full max-w-[760px]" role="group" aria-label="Depth to remove by tooth and zone">
+      <svg
+        viewBox={jaw === 'upper' ? '-310 -150 620 190' : '-310 -40 620 190'}
+        className="mx-auto mt-2 block w-full max-w-[760px]"
+        role="group"
+        aria-label="Depth to remove by tooth and zone"
+      >
         {teeth.map((t) => {
           const r = reductions.find((q) => q.tooth === t.tooth);
           const on = t.tooth === selected;
           return (
             <g key={t.tooth} transform={`translate(${t.x} 0)`}>
               <clipPath id={`tooth-${t.tooth}`}>
-                <path d={t.path} transform={`scale(${SCALE})`} />
+                <path d={t.path} transform={`scale(${scale} ${-rootward * scale})`} />
               </clipPath>
               <g clipPath={`url(#tooth-${t.tooth})`}>
                 {BANDS.map((b) => {
@@ -68,8 +86,8 @@ export function ReductionMap({
                       key={b.zone}
                       x={-60}
                       width={120}
-                      y={-b.to * t.height * SCALE}
-                      height={(b.to - b.from) * t.height * SCALE + 0.5}
+                      y={Math.min(rootward * b.from, rootward * b.to) * t.height * scale}
+                      height={(b.to - b.from) * t.height * scale + 0.5}
                       fill={mm === undefined ? '#f0ece4' : removalColour(mm)}
                       stroke={on && b.zone === zone ? '#5d2a5a' : 'none'}
                       strokeWidth={2.2}
@@ -81,7 +99,7 @@ export function ReductionMap({
               </g>
               <path
                 d={t.path}
-                transform={`scale(${SCALE})`}
+                transform={`scale(${scale} ${-rootward * scale})`}
                 fill="none"
                 stroke={on ? '#5d2a5a' : '#566068'}
                 strokeWidth={on ? 0.22 : 0.09}
@@ -93,7 +111,7 @@ export function ReductionMap({
                 return (
                   <text
                     key={b.zone}
-                    y={-b.at * t.height * SCALE + 5}
+                    y={rootward * b.at * t.height * scale + 5}
                     textAnchor="middle"
                     fontSize={b.zone === 'edge' ? 12.5 : 14}
                     fontWeight={on ? 650 : 400}
@@ -105,9 +123,14 @@ export function ReductionMap({
                   </text>
                 );
               })}
-              <text y={22} textAnchor="middle" fontSize={13} fontWeight={on ? 700 : 400} fill={on ? '#5d2a5a' : '#566068'}>
+              <text y={jaw === 'upper' ? 22 : -10} textAnchor="middle" fontSize={13} fontWeight={on ? 700 : 400} fill={on ? '#5d2a5a' : '#566068'}>
                 {name(t.tooth)}
               </text>
+              {own?.some((o) => o.tooth === t.tooth) && (
+                <text y={jaw === 'upper' ? 35 : -23} textAnchor="middle" fontSize={10.5} fill="#566068">
+                  {restorationOf(t.tooth, { design: 'graduated', own }).design.name}
+                </text>
+              )}
             </g>
           );
         })}

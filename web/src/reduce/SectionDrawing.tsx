@@ -1,12 +1,15 @@
-import type { SectionLine, SectionPoint, ToothReduction, ToothSection } from '@radiant/core';
+import { isUpper, SCAN_PM_MM, type SectionLine, type SectionPoint, type ToothReduction, type ToothSection } from '@radiant/core';
 import { useSection, useToothLabel } from '../data/case-context.js';
 
-const linePath = (l: SectionLine) => {
+/** @param rootward −1 where roots go up in the picture, 1 where they go down */
+const linePath = (l: SectionLine, rootward: number) => {
   let d = '';
-  for (let i = 0; i < l.points.length; i += 2) d += `${i === 0 ? 'M' : 'L'}${(l.points[i] as number).toFixed(3)} ${(-(l.points[i + 1] as number)).toFixed(3)}`;
+  for (let i = 0; i < l.points.length; i += 2)
+    d += `${i === 0 ? 'M' : 'L'}${(l.points[i] as number).toFixed(3)} ${(rootward * (l.points[i + 1] as number)).toFixed(3)}`;
   return l.closed ? `${d}Z` : d;
 };
-const pointsPath = (p: readonly SectionPoint[]) => p.map(([a, z], i) => `${i === 0 ? 'M' : 'L'}${a.toFixed(3)} ${(-z).toFixed(3)}`).join('');
+const pointsPath = (p: readonly SectionPoint[], rootward: number) =>
+  p.map(([a, z], i) => `${i === 0 ? 'M' : 'L'}${a.toFixed(3)} ${(rootward * z).toFixed(3)}`).join('');
 
 /** Facio-palatal section at the axis, to scale: tooth, planned contour, target, and the dimensions between them. */
 export function SectionDrawing({ section, reductions, own }: { section: ToothSection; reductions: readonly ToothReduction[]; own: ToothReduction }) {
@@ -15,7 +18,9 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
   const { data } = useSection('reduce');
   const bounds = boundsOf(section);
   const edge = own.zones.find((z) => z.zone === 'edge');
-  const view = { x: bounds.x0 - 5.2, y: -bounds.z1 - 0.5, w: bounds.x1 - bounds.x0 + 11.5, h: bounds.z1 - bounds.z0 + 2.6 };
+  const rootward = isUpper(own.tooth) ? -1 : 1;
+  const at = (z: number) => rootward * z;
+  const view = { x: bounds.x0 - 5.2, y: rootward === -1 ? -bounds.z1 - 0.5 : bounds.z0 - 2.1, w: bounds.x1 - bounds.x0 + 11.5, h: bounds.z1 - bounds.z0 + 2.6 };
   const removed = reductions.reduce((n, r) => n + r.volumeMm3, 0);
   const bare = reductions.reduce((n, r) => n + r.unplannedMm3, 0);
   return (
@@ -34,13 +39,13 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
         >
           <g fill="none" strokeLinejoin="round">
             {section.existing.map((l, i) => (
-              <path key={`e${i}`} d={linePath(l)} fill="#efe9dd" stroke="#1d2428" strokeWidth={0.07} />
+              <path key={`e${i}`} d={linePath(l, rootward)} fill="#efe9dd" stroke="#1d2428" strokeWidth={0.07} />
             ))}
-            <path d={pointsPath(section.enamelEnds)} stroke="#a8966f" strokeWidth={0.06} strokeDasharray="0.1 0.14" />
+            <path d={pointsPath(section.enamelEnds, rootward)} stroke="#a8966f" strokeWidth={0.06} strokeDasharray="0.1 0.14" />
             {section.planned.map((l, i) => (
-              <path key={`p${i}`} d={linePath(l)} stroke="#5d2a5a" strokeWidth={0.1} />
+              <path key={`p${i}`} d={linePath(l, rootward)} stroke="#5d2a5a" strokeWidth={0.1} />
             ))}
-            <path d={pointsPath(section.target)} stroke="#d98324" strokeWidth={0.1} strokeDasharray="0.34 0.2" />
+            <path d={pointsPath(section.target, rootward)} stroke="#d98324" strokeWidth={0.1} strokeDasharray="0.34 0.2" />
           </g>
           <g fontSize={0.62} fill="#1d2428">
             {section.dimensions.map((d) => {
@@ -49,34 +54,34 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
               const x = bounds.x0 - 4.6;
               return (
                 <g key={d.third}>
-                  <path d={`M${bounds.x0 - 2.2} ${-d.z}H${Math.min(d.existing, d.planned) - 0.1}`} stroke="#8d9499" strokeWidth={0.04} />
-                  <path d={`M${d.existing} ${-d.z}H${d.target}`} stroke="#d98324" strokeWidth={0.14} />
-                  <text x={x} y={-d.z + 0.05}>
+                  <path d={`M${bounds.x0 - 2.2} ${at(d.z)}H${Math.min(d.existing, d.planned) - 0.1}`} stroke="#8d9499" strokeWidth={0.04} />
+                  <path d={`M${d.existing} ${at(d.z)}H${d.target}`} stroke="#d98324" strokeWidth={0.14} />
+                  <text x={x} y={at(d.z) + 0.05}>
                     <tspan fontWeight={650}>{mm === undefined ? '–' : mm === 0 ? 'none' : mm.toFixed(2)}</tspan>
                   </text>
-                  <text x={x} y={-d.z + 0.72} fontSize={0.52} fill="#566068">
+                  <text x={x} y={at(d.z) + 0.72} fontSize={0.52} fill="#566068">
                     gap {z?.removal ? z.removal.gap.toFixed(2) : '–'}
                   </text>
                 </g>
               );
             })}
-            <path d={`M${bounds.x1 * 0.25 + 0.3} ${-section.edge.existing}H${bounds.x1 + 1.4}`} stroke="#1d2428" strokeWidth={0.04} />
+            <path d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.existing)}H${bounds.x1 + 1.4}`} stroke="#1d2428" strokeWidth={0.04} />
             <path d={`M${bounds.x1 * 0.25 + 0.3} 0H${bounds.x1 + 1.4}`} stroke="#5d2a5a" strokeWidth={0.04} />
-            <path d={`M${bounds.x1 * 0.25 + 0.3} ${-section.edge.target}H${bounds.x1 + 1.4}`} stroke="#d98324" strokeWidth={0.05} />
-            <text x={bounds.x1 + 1.6} y={-section.edge.target - 0.1} fill="#9a5408">
+            <path d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.target)}H${bounds.x1 + 1.4}`} stroke="#d98324" strokeWidth={0.05} />
+            <text x={bounds.x1 + 1.6} y={at(section.edge.target) - 0.1} fill="#9a5408">
               target
             </text>
             <text x={bounds.x1 + 1.6} y={0.45} fill="#5d2a5a">
               plan
             </text>
-            <text x={bounds.x0 - 4.6} y={1.4}>
+            <text x={bounds.x0 - 4.6} y={rootward === -1 ? 1.4 : -1}>
               edge:{' '}
               <tspan fontWeight={650}>
                 {edge?.removal ? (edge.removal.remove.value === 0 ? 'none' : edge.removal.remove.value.toFixed(2)) : 'flatten only'}
               </tspan>
               {edge?.removal && <tspan fill="#566068"> of tooth; {edge.removal.needed.toFixed(1)} from the plan</tspan>}
             </text>
-            <g transform={`translate(${bounds.x1 + 0.6} ${-bounds.z1 + 0.9})`}>
+            <g transform={`translate(${bounds.x1 + 0.6} ${view.y + 1.4})`}>
               <path d="M0 0V0.25M5 0V0.25M0 0.125H5" stroke="#566068" strokeWidth={0.05} />
               <text x={2.5} y={-0.15} textAnchor="middle" fontSize={0.55} fill="#566068">
                 5 mm
@@ -87,13 +92,13 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
       </div>
       <div className="text-[13.5px] max-[1179px]:flex max-[1179px]:items-start max-[1179px]:gap-6 max-[1179px]:text-[12.5px]">
         <ul className="mb-5 mt-1 space-y-2 max-[1179px]:mb-0 max-[1179px]:space-y-0.5">
-          <Line colour="#1d2428" word="tooth as scanned, ±0.05" />
+          <Line colour="#1d2428" word={`tooth as scanned, ±${SCAN_PM_MM.toFixed(2)}`} />
           <Line colour="#5d2a5a" word={`contour, version ${shape.version}`} thick />
           <Line colour="#d98324" word="target of the preparation" dash="7 4" thick />
           <Line colour="#a8966f" word="enamel ends, middle of the norm" dash="2 3" />
         </ul>
         <div>
-          <h3 className="font-[650]">Six teeth, facial tissue removed</h3>
+          <h3 className="font-[650]">{reductions.length === 1 ? 'One tooth' : `${reductions.length} teeth`}, facial tissue removed</h3>
           <p className="mt-1">
             <b className="text-[20px] font-[650]">{removed.toFixed(0)}</b> mm³ with this plan
           </p>

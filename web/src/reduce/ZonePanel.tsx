@@ -1,21 +1,11 @@
-import {
-  burName,
-  type DesignId,
-  designOf,
-  type Groove,
-  isoDiameter,
-  kindOf,
-  type ToothReduction,
-  VENEER_DESIGNS,
-  type Zone,
-  type ZoneTarget,
-} from '@radiant/core';
+import { burName, type Groove, isoDiameter, kindOf, restorationOf, type ToothReduction, type Zone, type ZoneTarget } from '@radiant/core';
 import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
 import { Comments } from '../shell/Comments.js';
 import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
 import { WorkingView } from '../shell/How.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
+import { DesignFields } from './DesignFields.js';
 
 /** Design and strategy, the tooth's zones, the working of the chosen one, and what to cut it with. */
 export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefined; zone: Zone; setZone: (z: Zone) => void }) {
@@ -24,29 +14,13 @@ export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefi
   const { data, set } = reduce;
   const mayWrite = useMayWrite('reduce');
   const name = useToothLabel();
-  const design = designOf(data.design);
+  const { design } = restorationOf(tooth, data);
   const chosen = own?.zones.find((z) => z.zone === zone);
   return (
     <>
       <ReadOnlyNote section="reduce" />
       <Refused sentence={reduce.refusal?.detail} />
-      <fieldset className="mb-3" disabled={!mayWrite}>
-        <legend className="sr-only">Design</legend>
-        <div className="flex gap-2">
-          {VENEER_DESIGNS.map((d) => (
-            <button
-              key={d.id}
-              type="button"
-              className="chip chip-flat"
-              aria-pressed={data.design === d.id}
-              title={d.reason}
-              onClick={() => set({ ...data, design: d.id as DesignId })}
-            >
-              {d.name}
-            </button>
-          ))}
-        </div>
-      </fieldset>
+      <DesignFields />
       <fieldset className="mb-1" disabled={!mayWrite}>
         <legend className="sr-only">Grooves</legend>
         <div className="flex gap-2">

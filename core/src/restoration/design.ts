@@ -1,0 +1,110 @@
+import type { FacialThird } from '../teeth/norms.js';
+import { COMMON_PRACTICE, type Source } from '../working/working.js';
+
+/** What is done to a tooth. */
+export const RESTORATION_KINDS = { none: 'left as it is', direct: 'direct composite', veneer: 'veneer', crown: 'crown' } as const;
+export type RestorationKind = keyof typeof RESTORATION_KINDS;
+
+/** What of a crown a restoration lies on. */
+export type Surface = 'facial' | 'edge' | 'proximal' | 'palatal';
+
+/** What the edge needs: a thickness, only flattening where the plan lengthens, or nothing. */
+export type EdgeNeed = { readonly kind: 'thickness'; readonly mm: number } | { readonly kind: 'flatten' } | { readonly kind: 'left' };
+
+/** Where the preparation ends, and how. */
+export interface FinishLine {
+  readonly form: 'none' | 'rounded chamfer' | 'rounded shoulder';
+  /** Against the gum line, mm: + below it. */
+  readonly belowGumMm: number;
+}
+
+/** A design of a restoration: what it covers, where it ends, and the thickness that its material needs, mm. */
+export interface Design {
+  readonly id: string;
+  readonly kind: RestorationKind;
+  readonly name: string;
+  readonly reason: string;
+  readonly covers: readonly Surface[];
+  /** Needed in the middle of each third of the face; see `neededAt` for every other place. */
+  readonly needs: Readonly<Record<FacialThird, number>>;
+  readonly edge: EdgeNeed;
+  readonly palatal: string;
+  readonly finish: FinishLine;
+  readonly source: Source;
+}
+
+const AT_GUM: FinishLine = { form: 'rounded chamfer', belowGumMm: 0 };
+
+/**
+ * The designs; the first is the default: it leaves most enamel at the neck, where there is least. All thicknesses are common
+ * practice with no source, and are house preferences.
+ */
+export const DESIGNS = [
+  {
+    id: 'graduated',
+    kind: 'veneer',
+    name: 'graduated veneer',
+    reason: 'Thin at the neck where enamel is thin, fuller towards the edge.',
+    covers: ['facial', 'edge'],
+    needs: { cervical: 0.3, middle: 0.5, incisal: 0.7 },
+    edge: { kind: 'thickness', mm: 1.5 },
+    palatal: 'butt joint; palatal not bevelled',
+    finish: AT_GUM,
+    source: COMMON_PRACTICE,
+  },
+  {
+    id: 'even',
+    kind: 'veneer',
+    name: 'even veneer',
+    reason: 'One thickness over the face; easier for the laboratory over a stump that shows.',
+    covers: ['facial', 'edge'],
+    needs: { cervical: 0.5, middle: 0.8, incisal: 0.8 },
+    edge: { kind: 'flatten' },
+    palatal: 'ends at the edge’s palatal corner',
+    finish: AT_GUM,
+    source: COMMON_PRACTICE,
+  },
+  {
+    id: 'minimal',
+    kind: 'veneer',
+    name: 'aligned minimal veneer',
+    reason: 'Lower front teeth: half a millimetre from the aligned arch, the edge flat.',
+    covers: ['facial', 'edge'],
+    needs: { cervical: 0.5, middle: 0.5, incisal: 0.5 },
+    edge: { kind: 'flatten' },
+    palatal: 'palatal angle kept',
+    finish: AT_GUM,
+    source: COMMON_PRACTICE,
+  },
+  {
+    id: 'ceramic-crown',
+    kind: 'crown',
+    name: 'all-ceramic crown',
+    reason: 'All round; where the tooth is dark, broken down or crowned already.',
+    covers: ['facial', 'edge', 'proximal', 'palatal'],
+    needs: { cervical: 1.1, middle: 1.2, incisal: 1.4 },
+    edge: { kind: 'thickness', mm: 2 },
+    palatal: '1.0 to 1.5 mm of clearance in the bite; 6 to 10° of taper each pair of walls',
+    finish: { form: 'rounded shoulder', belowGumMm: 0.5 },
+    source: COMMON_PRACTICE,
+  },
+  {
+    id: 'direct',
+    kind: 'direct',
+    name: 'direct composite',
+    reason: 'Added to the tooth as it stands; nothing is cut but what stands proud of the plan.',
+    covers: ['facial', 'edge', 'proximal'],
+    needs: { cervical: 0, middle: 0, incisal: 0 },
+    edge: { kind: 'left' },
+    palatal: 'left as it is',
+    finish: { form: 'none', belowGumMm: 0 },
+    source: COMMON_PRACTICE,
+  },
+] as const satisfies readonly Design[];
+
+export type DesignId = (typeof DESIGNS)[number]['id'];
+
+export const DESIGN_IDS: readonly DesignId[] = DESIGNS.map((d) => d.id);
+
+/** A design by its id; ids come checked. */
+export const designOf = (id: DesignId): Design => DESIGNS.find((d) => d.id === id) as Design;
