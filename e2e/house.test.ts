@@ -87,7 +87,7 @@ it('a dentist adds an assistant, who signs in and may not decide', async () => {
   await other.getByRole('heading', { name: 'Cases' }).waitFor();
   await open(other, id, 'reduce');
   await other.getByText(/The dentist decides here/).waitFor();
-  expect(await other.getByRole('button', { name: 'even veneer' }).isDisabled()).toBe(true);
+  expect(await other.getByLabel('Design of all teeth').isDisabled()).toBe(true);
   await other.context().close();
 });
 

@@ -48,7 +48,7 @@ it('through the mock-up grooves are as deep as the thickness, from the tooth as 
 it('the even veneer needs more, flattens the edge, and says where enamel runs out', async () => {
   const { page } = v;
   const graduated = Number.parseFloat((await row('middle')).remove);
-  await page.getByRole('button', { name: 'even veneer' }).click();
+  await page.getByLabel('Design of all teeth').selectOption('even');
   await page.getByRole('heading', { name: '11 · even veneer' }).waitFor();
   await page.waitForFunction(() => document.querySelector('[data-testid=remove-11-edge]')?.textContent === 'flat');
   expect(Number.parseFloat((await row('middle')).remove)).toBeCloseTo(graduated + 0.3, 1);

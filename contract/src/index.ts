@@ -7,6 +7,7 @@ export * from './plan-fields.js';
 export * from './problem.js';
 export * from './records.js';
 export * from './role.js';
+export { scanFor } from './scan-for.js';
 export * from './sections.js';
 export * from './standing.js';
 export * from './validation.js';

@@ -19,7 +19,14 @@ export type RefusalCode =
   | 'obj-broken'
   | 'obj-empty'
   | 'mesh-unknown'
-  | 'mesh-too-large';
+  | 'mesh-too-large'
+  | 'too-slow'
+  | 'scan-missing'
+  | 'scan-not-fetched'
+  | 'scan-not-laid'
+  | 'scan-no-frame'
+  | 'scan-numbered'
+  | 'tooth-missing';
 
 /** A typed refusal: a code for programs, a sentence for people, and what was received. */
 export class Refusal extends Error {

@@ -24,6 +24,7 @@ export { CROWN_RING, CROWN_RINGS, type Crown, type CrownSize, crown, ringVertex 
 export { contourDifference, contourDifferenceQuick } from './contour/difference.js';
 export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
 export { CROWN_FORMS, type CrownForm } from './contour/form.js';
+export { type Hiding, type LaidSmile, type LaidTooth, laidSmile, type PhotoWish } from './contour/laid-smile.js';
 export { LOWER_CROWN_FORMS } from './contour/lower-forms.js';
 export { facialOutline } from './contour/outline.js';
 export {
@@ -41,7 +42,10 @@ export { type MarkedWidth, photoMarks, type ToothPlaces, toothPlaces } from './c
 export { type PhotoOnScan, photoOnScan, type SharedPlace } from './contour/photo-on-scan.js';
 export {
   type ContourPlan,
+  type CrownMaker,
+  type CrownTarget,
   crownSize,
+  crownZenith,
   FIRST_GAP_MM,
   type FromWaxUp,
   firstContour,
@@ -59,6 +63,25 @@ export {
 export { hasToothNumbers, readScan, type SegmentedScan } from './contour/scan.js';
 export { BRUSH_LIMITS, LEAST_WALL_MM, mirroredStroke, requireStroke, Sculptor, type Stroke, sculpted } from './contour/sculpt.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
+export type { BiteView, BiteWish, CentralOverlap, Guidance } from './engine/bite.js';
+export { Bite } from './engine/bite.js';
+export { CaseEngine, type PlanChange, planChange } from './engine/case-engine.js';
+export { type PickedTooth, type PickedView, Picking } from './engine/picking.js';
+export type { CutView } from './engine/queries/cut.js';
+export type { Difference } from './engine/queries/difference.js';
+export type { ExistingSummary } from './engine/queries/existing.js';
+export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
+export {
+  type ByHand,
+  type FirstScan,
+  firstScan,
+  type Laid,
+  type Opened,
+  type Progress,
+  RawJaw,
+  type ThreePlaces,
+  type WorkingCopy,
+} from './engine/raw-jaw.js';
 export { Refusal, type RefusalCode } from './errors.js';
 export { type AnyMesh, MOST_TRIANGLES, meshFormat, readMesh } from './formats/any-mesh.js';
 export { isObj, readObj, writeObj } from './formats/obj.js';
@@ -141,10 +164,34 @@ export {
 export { type FrontSeries, GOLDEN, NATURAL_SERIES, SCHOOLS, type SchoolId, type SchoolSetting, type WidthRule, widthRule } from './proportion/schools.js';
 export { type SharedSpace, shareSpace, type WidthWish } from './proportion/share-space.js';
 export { type Bur, burName, DEPTH_TOLERANCE_MM, type Engagement, engagements, type Groove, groove, isoDiameter, TRAY } from './reduction/bur.js';
-export { type DesignId, designOf, type EdgeNeed, VENEER_DESIGNS, type VeneerDesign, ZONES, type Zone } from './reduction/design.js';
-export { type CutFrom, grooveFor, reductionBetween, type ToothReduction, toothReduction, type ZoneTarget, zenithHeight } from './reduction/plan.js';
+export {
+  type CutFrom,
+  type FacialPlace,
+  facialPlaces,
+  grooveFor,
+  reductionBetween,
+  type ToothReduction,
+  toothReduction,
+  ZONES,
+  type Zone,
+  type ZoneTarget,
+} from './reduction/plan.js';
 export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal, removal, SCAN_PM_MM } from './reduction/removal.js';
 export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
+export {
+  DESIGN_IDS,
+  DESIGNS,
+  type Design,
+  type DesignId,
+  designOf,
+  type EdgeNeed,
+  type FinishLine,
+  RESTORATION_KINDS,
+  type RestorationKind,
+  type Surface,
+} from './restoration/design.js';
+export { type DesignChoice, type Restoration, restorationOf } from './restoration/restoration.js';
+export { neededAt, overThirds, preparedEdge, THIRDS, thirdAt } from './restoration/thickness.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
 export type { Doubt } from './scan/doubts.js';
 export { frameInHead, frameWords } from './scan/kept-frame.js';

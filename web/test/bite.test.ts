@@ -1,7 +1,6 @@
-import { existingArch, plannedTooth, planOfExisting, readScan, type ToothPlan, UPPER_SIX } from '@radiant/core';
+import { Bite, type BiteWish, existingArch, plannedTooth, planOfExisting, readScan, type ToothPlan, UPPER_SIX } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import { verdict } from '../src/shape/bite-verdict.js';
-import { Bite, type BiteWish } from '../src/workers/bite.js';
 
 const patient = makePatient(AVOCET);
 const arch = existingArch(readScan(scan(patient, INTRAORAL_SCANNER)));
@@ -14,7 +13,7 @@ const say = (view: ReturnType<Bite['at']>, w: BiteWish) => verdict(view, w).word
 
 describe('the sample patient’s bite', () => {
   it('is closed by the side teeth, within the scans’ error', () => {
-    const view = bite.at(wish({}), undefined, '');
+    const view = bite.at(wish({}), undefined);
     expect(view.touching.length).toBeGreaterThan(0);
     for (const t of view.touching) expect(t % 10).toBeGreaterThanOrEqual(3);
     expect(Math.min(...view.teeth.map((t) => t.spaceMm))).toBeGreaterThan(-0.15);
@@ -22,7 +21,7 @@ describe('the sample patient’s bite', () => {
 
   it('forward is led by incisors, to a side by its canine, and says so', () => {
     const forward = wish({ alongMm: 3 });
-    const view = bite.at(forward, undefined, '');
+    const view = bite.at(forward, undefined);
     expect(view.lifts).toBe(true);
     expect(view.touching.every((t) => t % 10 <= 2)).toBe(true);
     expect(say(view, forward)).toMatch(/^(11|12|21|22).* leads?; all others are \d\.\d mm clear$/);
@@ -31,7 +30,7 @@ describe('the sample patient’s bite', () => {
       ['left', 23],
     ] as const) {
       const side = wish({ direction, alongMm: 2.5 });
-      const there = bite.at(side, undefined, '');
+      const there = bite.at(side, undefined);
       expect(there.touching).toEqual([canine]);
       expect(there.dropMm).toBeGreaterThan(1);
       expect(verdict(there, side).weight).toBe('good');
@@ -40,17 +39,17 @@ describe('the sample patient’s bite', () => {
 
   it('along a flat way teeth are in the way, along a steep one nothing touches', () => {
     const flat = wish({ direction: 'right', alongMm: 2, guidance: 0 });
-    expect(say(bite.at(flat, undefined, ''), flat)).toMatch(/^13 is in the way of 4\d by \d\.\d\d mm$/);
+    expect(say(bite.at(flat, undefined), flat)).toMatch(/^13 is in the way of 4\d by \d\.\d\d mm$/);
     const steep = wish({ direction: 'right', alongMm: 2, guidance: 75 });
-    const view = bite.at(steep, undefined, '');
+    const view = bite.at(steep, undefined);
     expect(view.angleDeg).toBeCloseTo(75, 1);
     expect(say(view, steep)).toMatch(/^Nothing touches; the nearest tooth is \d\.\d\d mm away$/);
   });
 
   it('longer planned centrals deepen the overbite by as much and leave the scanned one as it was', () => {
     const longer = { ...plan, 11: { ...(plan[11] as ToothPlan), lengthMm: (plan[11]?.lengthMm ?? 0) + 1 } };
-    const of = (p: typeof plan, key: string) => bite.at(wish({ which: 'planned' }), crowns(p), key).overlap;
-    const [before, after] = [of(plan, 'a'), of(longer, 'b')];
+    const of = (p: typeof plan) => bite.at(wish({ which: 'planned' }), crowns(p)).overlap;
+    const [before, after] = [of(plan), of(longer)];
     const over = (list: (typeof before)['planned'], tooth: number) => list.find((o) => o.tooth === tooth)?.overbiteMm ?? Number.NaN;
     expect(over(after.planned, 11) - over(before.planned, 11)).toBeGreaterThan(0.85);
     expect(over(after.planned, 11) - over(before.planned, 11)).toBeLessThan(1.1);
@@ -59,7 +58,7 @@ describe('the sample patient’s bite', () => {
   });
 
   it('maps the space under every vertex: nothing nearer than the nearest tooth, and as near somewhere', () => {
-    const view = bite.at(wish({}), undefined, '');
+    const view = bite.at(wish({}), undefined);
     for (const t of view.teeth) {
       const map = view.maps.find(([tooth]) => tooth === t.tooth)?.[1] as Float32Array;
       const least = Math.min(...[...map].filter((v) => !Number.isNaN(v)));

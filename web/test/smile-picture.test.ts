@@ -1,7 +1,17 @@
-import { existingArch, LANDMARK_KINDS, type LandmarkSet, type Px, plannedTooth, planOfExisting, readScan, UPPER_SIX, type Vec3 } from '@radiant/core';
+import {
+  existingArch,
+  LANDMARK_KINDS,
+  type LandmarkSet,
+  laidSmile,
+  type Px,
+  plannedTooth,
+  planOfExisting,
+  readScan,
+  UPPER_SIX,
+  type Vec3,
+} from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, project, RETRACTED_FRONT, scan, truePoints } from '@radiant/standins';
 import { type CutSetting, planeOf } from '../src/shape/use-cut.js';
-import { laidSmile } from '../src/workers/smile-picture.js';
 
 const patient = makePatient(AVOCET);
 const read = readScan(scan(patient, INTRAORAL_SCANNER));

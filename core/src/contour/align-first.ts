@@ -1,7 +1,7 @@
 import { shift } from '../geometry/frame.js';
 import { bounds, type Mesh, meshInFrame } from '../geometry/mesh.js';
 import type { Fdi } from '../teeth/notation.js';
-import type { ExistingArch, ExistingTooth } from './fit.js';
+import { type ExistingArch, toothOf } from './fit.js';
 import { type ContourPlan, crownZenith, plannedTooth } from './plan.js';
 import { change } from './volume.js';
 
@@ -28,7 +28,7 @@ export function alignedFirst(arch: ExistingArch, plan: ContourPlan): AlignedToot
     .filter((tooth) => arch.teeth.has(tooth))
     .map((tooth) => {
       const planned = plannedTooth(arch, plan, tooth);
-      const there = arch.teeth.get(tooth) as ExistingTooth;
+      const there = toothOf(arch, tooth);
       const then = meshInFrame(planned.mesh, planned.frame);
       const stands = meshInFrame(there.field.mesh, planned.frame);
       // In its own frame, as if that were the planned one's.

@@ -1,9 +1,9 @@
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import { ringVertex } from './crown.js';
-import type { ExistingArch, ExistingTooth } from './fit.js';
+import { type ExistingArch, toothOf } from './fit.js';
 import type { PlannedTooth } from './plan.js';
 
-const fieldOf = (arch: ExistingArch, planned: PlannedTooth): SignedField => (arch.teeth.get(planned.tooth) as ExistingTooth).field;
+const fieldOf = (arch: ExistingArch, planned: PlannedTooth): SignedField => toothOf(arch, planned.tooth).field;
 
 /** Signed distance of every vertex of the planned surface from the existing one, mm: + added, − removed. */
 export function contourDifference(arch: ExistingArch, planned: PlannedTooth): Float64Array {

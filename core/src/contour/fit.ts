@@ -40,6 +40,13 @@ export interface ExistingArch {
   readonly teeth: ReadonlyMap<Fdi, ExistingTooth>;
 }
 
+/** A tooth of the scan. @throws Refusal `tooth-missing` */
+export function toothOf(arch: ExistingArch, tooth: Fdi): ExistingTooth {
+  const own = arch.teeth.get(tooth);
+  if (!own) throw new Refusal('tooth-missing', `The scan has no tooth {${tooth}}.`, tooth);
+  return own;
+}
+
 /** Front teeth by which an arch can be drawn. */
 const LEAST_FRONT = 4;
 

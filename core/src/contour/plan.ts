@@ -1,3 +1,4 @@
+import { Refusal } from '../errors.js';
 import { type Frame, frameFrom, shift, toLocal, toParent, turn } from '../geometry/frame.js';
 import { type Mesh, placeMesh } from '../geometry/mesh.js';
 import { signedDistances, signedField } from '../geometry/tree/signed.js';
@@ -5,7 +6,7 @@ import { dot, rotateAbout, type Vec3 } from '../geometry/vec.js';
 import { type Fdi, jawOf, PLANNABLE, UPPER_SIX } from '../teeth/notation.js';
 import { type ArchPlace, archSide, frameToArch, meshToArch, placesAlong, type Room, rotateTooth } from './arch.js';
 import { type Crown, type CrownSize, crown, ringVertex } from './crown.js';
-import { archTurn, type ExistingArch, type ExistingTooth } from './fit.js';
+import { archTurn, type ExistingArch, type ExistingTooth, toothOf } from './fit.js';
 import { type CrownShape, type CrownStand, PLAN_LIMITS } from './parameters.js';
 import { type Stroke, sculpted } from './sculpt.js';
 
@@ -29,17 +30,27 @@ export interface PlannedTooth {
   readonly mesh: Mesh;
 }
 
+/** What makes a crown of its numbers and strokes: from scratch, or by remembering what it made before. */
+export interface CrownMaker {
+  readonly crown: typeof crown;
+  readonly sculpt: typeof sculpted;
+}
+
+const FROM_SCRATCH: CrownMaker = { crown, sculpt: sculpted };
+
 /**
  * Stands a planned crown in the arch: side by side with its neighbours of the plan from the midline outward, on the
  * fitted arch, its zenith at the level of the tooth that is there (the gum line is kept) or as far above as the plan says.
- * @param sculpt a `Sculptor`'s, where the same crown is asked for while a stroke is drawn
+ * @param make another maker than one that begins from scratch each time
+ * @throws Refusal `tooth-missing` where the plan or the scan does not have the tooth
  */
-export function plannedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, sculpt: typeof sculpted = sculpted): PlannedTooth {
-  const own = plan[tooth] as ToothPlan;
-  const there = arch.teeth.get(tooth) as ExistingTooth;
-  const c = crown(tooth, crownSize(own));
+export function plannedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, make: CrownMaker = FROM_SCRATCH): PlannedTooth {
+  const own = plan[tooth];
+  if (!own) throw new Refusal('tooth-missing', `Tooth {${tooth}} is not in the plan.`, tooth);
+  const there = toothOf(arch, tooth);
+  const c = make.crown(tooth, crownSize(own));
   const frame = planFrame(arch, plan, there, own, crownZenith(c));
-  return { tooth, crown: c, frame, mesh: placeMesh(sculpt(c, own.strokes).mesh, frame) };
+  return { tooth, crown: c, frame, mesh: placeMesh(make.sculpt(c, own.strokes).mesh, frame) };
 }
 
 /** A planned crown's place and surface in the mouth's coordinates: of an upper one the same. */
@@ -122,7 +133,7 @@ function leaning(tooth: Fdi, f: Frame, own: ToothPlan, zenith: Vec3): Frame {
 
 /** The six as they are, as a plan: what a contour starts from before anything is proposed. */
 export function planOfExisting(arch: ExistingArch): ContourPlan {
-  return Object.fromEntries(UPPER_SIX.filter((t) => arch.teeth.has(t)).map((t) => [t, planOfTooth(arch.teeth.get(t) as ExistingTooth)]));
+  return Object.fromEntries(UPPER_SIX.filter((t) => arch.teeth.has(t)).map((t) => [t, planOfTooth(toothOf(arch, t))]));
 }
 
 /** One tooth as it is, as a plan. */
@@ -135,7 +146,7 @@ export function planOfTooth(e: ExistingTooth): ToothPlan {
  * @param as another tooth in whose place and size it is taken in, such as that of a wax-up laid onto the arch
  */
 export function takenIn(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, as?: ExistingTooth): ToothPlan {
-  const there = as ?? (arch.teeth.get(tooth) as ExistingTooth);
+  const there = as ?? toothOf(arch, tooth);
   const size = { ...planOfTooth(there), ...(as && { zenithUpMm: zenithUpOf(arch, as) }) };
   const turnedBy = (deg: number): ToothPlan => ({ ...size, rotationDeg: within(round(deg, 0.5), PLAN_LIMITS.rotationDeg) });
   const standing = (own: ToothPlan): Frame => plannedTooth(arch, { ...plan, [tooth]: own }, tooth).frame;
@@ -158,7 +169,7 @@ export function takenIn(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, as?: 
 /** How far over the zenith of the tooth that is there another one has its own, mm. */
 function zenithUpOf(arch: ExistingArch, as: ExistingTooth): number {
   const level = (t: ExistingTooth) => toParent(t.frame, [0, 0, t.zenithMm])[2];
-  return within(round(level(as) - level(arch.teeth.get(as.tooth) as ExistingTooth), 0.05), PLAN_LIMITS.zenithUpMm);
+  return within(round(level(as) - level(toothOf(arch, as.tooth)), 0.05), PLAN_LIMITS.zenithUpMm);
 }
 
 /** A plan after a wax-up from outside, and how well it meets it. */
@@ -213,16 +224,23 @@ const round = (v: number, step: number) => Math.round(Math.round(v / step) * ste
 export const FIRST_GAP_MM = 0.25;
 const FIRST_VOLUME_MAX_MM = 0.8;
 
+/** What a crown is wished to measure, and how far its zenith moves up, mm. */
+export interface CrownTarget {
+  readonly lengthMm: number;
+  readonly widthMm: number;
+  readonly zenithUpMm?: number;
+}
+
 /**
  * A first contour from target lengths and widths: aligned to the arch, and as full facially as it takes to lie at or in
  * front of the teeth that are there, so that as little as possible is cut (additive first, common practice).
  */
-export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, { lengthMm: number; widthMm: number; zenithUpMm?: number }>): ContourPlan {
+export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, CrownTarget>): ContourPlan {
   const flat: Record<number, ToothPlan> = {};
   const front = UPPER_SIX.filter((t) => arch.teeth.has(t));
   for (const t of front) {
-    const e = arch.teeth.get(t) as ExistingTooth;
-    const target: { lengthMm: number; widthMm: number; zenithUpMm?: number } = targets.get(t) ?? e;
+    const e = toothOf(arch, t);
+    const target: CrownTarget = targets.get(t) ?? e;
     flat[t] = {
       lengthMm: within(round(target.lengthMm, 0.05), PLAN_LIMITS.lengthMm),
       widthMm: within(round(target.widthMm, 0.05), PLAN_LIMITS.widthMm),
@@ -243,7 +261,7 @@ export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, { len
 const within = (v: number, l: { min: number; max: number }) => Math.min(l.max, Math.max(l.min, v));
 
 /** Median distance of the planned facial surface in front of the existing one, middle third, mm. */
-const middleGap = (arch: ExistingArch, planned: PlannedTooth): number => median([...faceGaps(arch.teeth.get(planned.tooth) as ExistingTooth, planned)]);
+const middleGap = (arch: ExistingArch, planned: PlannedTooth): number => median([...faceGaps(toothOf(arch, planned.tooth), planned)]);
 
 /** How far the planned facial surface lies in front of a tooth in the middle third, mm. */
 function faceGaps(there: ExistingTooth, planned: PlannedTooth): Float64Array {

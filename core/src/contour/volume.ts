@@ -1,6 +1,6 @@
 import { gridOver, lengthOutside, spans } from '../geometry/columns.js';
 import { bounds, type Mesh, meshInFrame } from '../geometry/mesh.js';
-import type { ExistingArch, ExistingTooth } from './fit.js';
+import { type ExistingArch, toothOf } from './fit.js';
 import type { PlannedTooth } from './plan.js';
 
 /** What a planned crown adds to a tooth and takes from it, mm³. */
@@ -17,7 +17,7 @@ const STEP_MM = 0.1;
  * solid's difference, or 0.1 mm³.
  */
 export function volumeChange(arch: ExistingArch, planned: PlannedTooth): VolumeChange {
-  const there = arch.teeth.get(planned.tooth) as ExistingTooth;
+  const there = toothOf(arch, planned.tooth);
   const now = meshInFrame(there.field.mesh, planned.frame);
   const then = meshInFrame(planned.mesh, planned.frame);
   const top = Math.min(bounds(now).max[2], bounds(then).max[2]);

@@ -1,16 +1,14 @@
 import { type CaseDetail, contourPlan } from '@radiant/contract';
 import {
-  existingArch,
+  CaseEngine,
   inMouth,
   type Jaw,
   label,
   mergeMeshes,
   NOTATION_NAMES,
   type Notation,
-  plannedTooth,
   readScan,
   rowOf,
-  UPPER_SIX,
   writeObj,
   writePly,
   writeStlBinary,
@@ -39,7 +37,7 @@ interface Bodies {
  * @param scan of the jaw that is asked for
  * @param notation in which the bodies of a 3MF file are named
  * @param versionId a kept contour; the one that stands in shape where left out
- * @returns undefined while there is no scan or, for the plan, no contour: of all six upper front teeth, or of any lower tooth
+ * @returns undefined while there is no scan or, for the plan, no planned tooth in that jaw
  */
 export async function contourFile(
   detail: CaseDetail,
@@ -79,15 +77,18 @@ async function bodiesOf(
   }
   const version = versionId ? detail.contours.find((c) => c.id === versionId) : undefined;
   const plan = contourPlan(version ? version.teeth : versionId ? [] : detail.sections.shape.data.teeth);
-  if (jaw === 'upper' ? !UPPER_SIX.every((t) => plan[t]) : !rowOf(jaw).some((t) => plan[t])) return undefined;
+  if (!rowOf(jaw).some((t) => plan[t])) return undefined;
   const of = version ? `version ${version.number}, ` : '';
   if (what === 'mock-up') {
     const title = `${jaw} mock-up model, ${of}mm`;
     return { title, bodies: [{ name: 'mock-up model', mesh: await mockUpModel(scan, jaw, plan) }] };
   }
-  const arch = existingArch(readScan(scan, []));
+  const engine = new CaseEngine();
+  engine.take(readScan(scan, []));
+  engine.setPlan(plan);
   const crowns = rowOf(jaw)
-    .filter((t) => plan[t] && arch.teeth.has(t))
-    .map((t): Body => ({ name: `planned ${label(t, notation)} (${NOTATION_NAMES[notation].short})`, mesh: inMouth(plannedTooth(arch, plan, t)).mesh }));
+    .filter((t) => engine.teeth(jaw).includes(t))
+    .map((t): Body => ({ name: `planned ${label(t, notation)} (${NOTATION_NAMES[notation].short})`, mesh: inMouth(engine.crown(t)).mesh }));
+  if (crowns.length === 0) return undefined;
   return { title: `planned contour, ${jaw} jaw, ${of}mm`, bodies: crowns };
 }

@@ -3,8 +3,8 @@ import { unlink } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import type { CaseDetail, FileKind } from '@radiant/contract';
-import { type Jaw, NOTATION_NAMES, type Notation } from '@radiant/core';
+import { type CaseDetail, scanFor } from '@radiant/contract';
+import { type Jaw, jawOf, NOTATION_NAMES, type Notation } from '@radiant/core';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
 import { ProblemException } from '../common/problem.filter.js';
@@ -29,15 +29,19 @@ export class DocumentsController {
     private readonly pool: Pool,
   ) {}
 
-  /** The plan on one page, PDF. Teeth are named in `notation`, FDI where nothing is said; the page says which it is. */
+  /** The plan on paper, PDF, a page for six teeth of a jaw. Teeth are named in `notation`, FDI where nothing is said; the page says which it is. */
   @Get(':id/plan.pdf')
   @InCase('id')
   async pdf(@OwnCase() own: CaseRow, @Query('notation') asked: string | undefined, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
     const notation = requireNotation(asked);
     const detail = await this.cases.detail(own);
-    const scanId = detail.sections.shape.data.scanId ?? detail.files.filter((f) => f.kind === 'scan').at(-1)?.id;
-    const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPath: await this.scanPath(own, scanId) });
-    if (made.length === 0) throw new ProblemException(422, 'Not ready', 'There is no plan to print yet: it needs a scan and a contour of all six teeth.');
+    const { teeth, scanId } = detail.sections.shape.data;
+    const jaws = (['upper', 'lower'] as const).filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
+    const paths = await Promise.all(jaws.map((jaw) => this.scanPath(own, scanFor(detail.files, jaw, scanId)?.id)));
+    const scanPaths = paths.filter((p) => p !== undefined);
+    const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPaths });
+    if (made.length === 0)
+      throw new ProblemException(422, 'Not ready', 'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.');
     send(response, 'application/pdf', `${detail.name} plan, ${NOTATION_NAMES[notation].short} numbers.pdf`, made);
   }
 
@@ -62,15 +66,10 @@ export class DocumentsController {
     const detail = await this.cases.detail(own);
     const kept = version ? detail.contours.find((c) => c.id === version) : undefined;
     if (version && !kept) throw nothingHere();
-    const newest = (kind: FileKind) => detail.files.filter((f) => f.kind === kind).at(-1)?.id;
-    const scanId = jaw === 'lower' ? newest('lower-scan') : (kept?.scanId ?? detail.sections.shape.data.scanId ?? newest('scan'));
+    const scanId = scanFor(detail.files, jaw, kept?.scanId ?? detail.sections.shape.data.scanId)?.id;
     const made = await this.pool.make('surface', { detail, scanPath: await this.scanPath(own, scanId), jaw, what: surface, format, notation, version });
     if (made.length === 0)
-      throw new ProblemException(
-        422,
-        'Not ready',
-        'There is no such surface yet: it needs a scan, and the plan a contour: of all six upper front teeth, or of a lower tooth.',
-      );
+      throw new ProblemException(422, 'Not ready', 'There is no such surface yet: it needs a scan, and the plan a planned tooth that stands in it.');
     const words = [
       detail.name,
       jaw === 'lower' ? 'lower' : '',

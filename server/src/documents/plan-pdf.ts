@@ -1,8 +1,21 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { burName, crown, facialOutline, LOWER_TEN, label, NOTATION_NAMES, type SectionLine, type ToothPlan, UPPER_SIX, ZONES, type Zone } from '@radiant/core';
+import {
+  burName,
+  crown,
+  type Design,
+  facialOutline,
+  isUpper,
+  label,
+  NOTATION_NAMES,
+  SCAN_PM_MM,
+  type SectionLine,
+  type ToothPlan,
+  ZONES,
+  type Zone,
+} from '@radiant/core';
 import PDFDocument from 'pdfkit';
-import type { PlanSheet } from './plan-sheet.js';
+import type { PlanSheet, SheetTooth } from './plan-sheet.js';
 
 const INK = '#1d2428';
 const INK_2 = '#5b646a';
@@ -23,7 +36,14 @@ const fontFile = (pack: string, name: string) => join(dirname(require.resolve(`@
 
 type Doc = InstanceType<typeof PDFDocument>;
 
-/** Draws the plan on one A4 page. */
+/** One page of the plan. */
+interface Page extends PlanSheet {
+  readonly teeth: readonly SheetTooth[];
+  /** From 1. */
+  readonly page: number;
+}
+
+/** Draws the plan on A4, a page for six teeth of a jaw. */
 export async function planPdf(sheet: PlanSheet): Promise<Buffer> {
   const doc = new PDFDocument({ size: 'A4', margin: 0, info: { Title: `${sheet.name}: reduction plan`, Creator: 'Radiant Arch', Producer: 'Radiant Arch' } });
   doc.registerFont('sans', fontFile('source-sans-3', 'source-sans-3-latin-400-normal.woff'));
@@ -35,14 +55,21 @@ export async function planPdf(sheet: PlanSheet): Promise<Buffer> {
     doc.on('end', () => resolve(Buffer.concat(parts)));
     doc.on('error', reject);
   });
-  head(doc, sheet);
-  archStrip(doc, sheet, 33 * MM);
-  sections(doc, sheet, 76 * MM);
-  const below = table(doc, sheet, 136 * MM);
-  sentences(doc, sheet, below + 5 * MM);
-  foot(doc, sheet);
+  sheet.pages.forEach((teeth, i) => {
+    if (i > 0) doc.addPage();
+    draw(doc, { ...sheet, teeth, page: i + 1 });
+  });
   doc.end();
   return done;
+}
+
+function draw(doc: Doc, page: Page): void {
+  head(doc, page);
+  archStrip(doc, page, 33 * MM);
+  sections(doc, page, 76 * MM);
+  const below = table(doc, page, 136 * MM);
+  sentences(doc, page, below + 5 * MM);
+  foot(doc, page);
 }
 
 function text(
@@ -69,14 +96,15 @@ const rule = (doc: Doc, y: number) => doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineW
 const date = (iso: string | null) =>
   iso ? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso)) : '';
 
-function head(doc: Doc, s: PlanSheet): void {
+function head(doc: Doc, s: Page): void {
   const left = 100 * MM;
   const right = { width: WIDTH - left - 4 * MM, align: 'right' } as const;
   const x = LEFT + left + 4 * MM;
   text(doc, s.name, LEFT, 13 * MM, { font: 'serif', size: 22, width: left, height: 26 });
   const facts = [s.ageYears === null ? '' : `${s.ageYears} y`, s.wish, s.finishBy ? `by ${date(s.finishBy)}` : ''].filter(Boolean).join(' · ');
   text(doc, facts, LEFT, 22.5 * MM, { colour: INK_2, size: 10, width: left, height: 14 });
-  text(doc, `Contour, version ${s.contourVersion}`, x, 9 * MM, { font: 'bold', size: 10, ...right });
+  const pages = s.pages.length > 1 ? ` · page ${s.page} of ${s.pages.length}` : '';
+  text(doc, `Contour, version ${s.contourVersion}${pages}`, x, 9 * MM, { font: 'bold', size: 10, ...right });
   const lines = doc.font('sans').fontSize(9).heightOfString(s.contourStanding, { width: right.width }) > 14 ? 2 : 1;
   text(doc, s.contourStanding, x, 13 * MM, { size: 9, ...right, height: 13 * lines });
   const below = (13 + 4.3 * lines) * MM;
@@ -85,34 +113,33 @@ function head(doc: Doc, s: PlanSheet): void {
   rule(doc, 29 * MM);
 }
 
-function archStrip(doc: Doc, s: PlanSheet, top: number): void {
+function archStrip(doc: Doc, s: Page, top: number): void {
   const k = 2.35 * MM;
-  const widths = UPPER_SIX.map((t) => s.plan[t]?.widthMm ?? 0);
+  const row = s.teeth.map((t) => t.reduction.tooth);
+  const widths = row.map((t) => s.plan[t]?.widthMm ?? 0);
   let x = -widths.reduce((a, b) => a + b, 0) / 2;
   const middle = (LEFT + RIGHT) / 2;
   const edgeY = top + 11.4 * k;
-  UPPER_SIX.forEach((tooth, i) => {
+  row.forEach((tooth, i) => {
     const own = s.plan[tooth] as ToothPlan;
     const w = widths[i] as number;
     const cx = middle + (x + w / 2) * k;
     x += w;
-    const lift = tooth % 10 === 2 ? 0.5 : 0;
-    outline(doc, facialOutline(crown(tooth, own)), cx, edgeY - lift * k, k);
+    // Lower crowns hang from their edges.
+    const upper = isUpper(tooth);
+    const lift = upper && tooth % 10 === 2 ? 0.5 : 0;
+    outline(doc, facialOutline(crown(tooth, own)), cx, upper ? edgeY - lift * k : top + 1.2 * k, upper ? k : -k);
     text(doc, label(tooth, s.notation), cx - 20, edgeY + 3, { font: 'bold', size: 8.5, width: 40, align: 'center', colour: INK_2 });
     text(doc, `${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`, cx - 24, edgeY + 13, { size: 7.5, width: 48, align: 'center', colour: INK_2 });
   });
   text(doc, 'Planned contour, width × length, mm', LEFT, top - 2, { colour: INK_2, size: 8.5 });
   text(doc, `Tooth numbers: ${NOTATION_NAMES[s.notation].long}`, LEFT, top - 2, { font: 'bold', size: 8.5, width: WIDTH, align: 'right' });
-  const lower = LOWER_TEN.flatMap((t) => {
-    const own = s.plan[t];
-    return own ? [`${label(t, s.notation)} ${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`] : [];
-  });
-  if (lower.length > 0) text(doc, `Lower crowns too: ${lower.join(', ')}`, LEFT, top + 9, { colour: INK_2, size: 8.5 });
 }
 
+/** @param k points a millimetre; negative where roots go down in the picture */
 function outline(doc: Doc, p: Float64Array, cx: number, edgeY: number, k: number): void {
   for (let i = 0; i < p.length; i += 2) {
-    const x = cx + (p[i] as number) * k;
+    const x = cx + (p[i] as number) * Math.abs(k);
     const y = edgeY - (p[i + 1] as number) * k;
     if (i === 0) doc.moveTo(x, y);
     else doc.lineTo(x, y);
@@ -120,16 +147,17 @@ function outline(doc: Doc, p: Float64Array, cx: number, edgeY: number, k: number
   doc.closePath().lineWidth(0.9).fillAndStroke('#fffefb', PLUM);
 }
 
-function sections(doc: Doc, s: PlanSheet, top: number): void {
+function sections(doc: Doc, s: Page, top: number): void {
   text(doc, 'Facio-palatal sections at the axis, facial left, to one scale', LEFT, top, { font: 'bold', size: 9.5 });
   const cell = WIDTH / 6;
   const k = 2.75 * MM;
   s.teeth.forEach(({ section, reduction }, i) => {
     const cx = LEFT + cell * (i + 0.5) + 2 * MM;
-    const y0 = top + 44 * MM;
+    const up = isUpper(reduction.tooth) ? 1 : -1;
+    const y0 = top + (up === 1 ? 44 : 9) * MM;
     doc.save();
     doc.rect(LEFT + cell * i, top + 5 * MM, cell, 46 * MM).clip();
-    const at = (a: number, z: number) => [cx + a * k, y0 - z * k] as const;
+    const at = (a: number, z: number) => [cx + a * k, y0 - up * z * k] as const;
     const line = (l: SectionLine) => {
       for (let j = 0; j < l.points.length; j += 2) {
         const [x, y] = at(l.points[j] as number, l.points[j + 1] as number);
@@ -169,24 +197,24 @@ function sections(doc: Doc, s: PlanSheet, top: number): void {
   }
 }
 
+const needsOf = (d: Design): string =>
+  [d.needs.cervical, d.needs.middle, d.needs.incisal, ...(d.edge.kind === 'thickness' ? [d.edge.mm] : [])].map((v) => v.toFixed(1)).join(' / ');
+
 const ZONE_NAMES: Record<Zone, string> = { cervical: 'cervical', middle: 'middle', incisal: 'incisal', edge: 'edge' };
 
-function table(doc: Doc, s: PlanSheet, top: number): number {
+function table(doc: Doc, s: Page, top: number): number {
   const strategy = s.from === 'mock-up' ? 'grooves through the mock-up' : 'grooves from the tooth';
-  text(doc, `Tooth to remove, mm: ${s.design.name}, ${strategy}`, LEFT, top, { font: 'bold', size: 9.5 });
-  text(
-    doc,
-    `needs ${Object.values(s.design.needs)
-      .map((v) => v.toFixed(1))
-      .join(' / ')}, ${s.design.palatal} · removal = needed thickness − gap · ±0.05`,
-    LEFT,
-    top + 12,
-    { size: 8, colour: INK_2 },
-  );
+  const designs = [...new Set(s.teeth.map((t) => t.design))];
+  text(doc, `Tooth to remove, mm: ${designs.map((d) => d.name).join(', ')}; ${strategy}`, LEFT, top, { font: 'bold', size: 9.5, width: WIDTH, height: 13 });
+  const asked = designs.map((d) => `${designs.length > 1 ? `${d.name} ` : ''}needs ${needsOf(d)}, ${d.palatal}`).join(' · ');
+  text(doc, `${asked} · removal = needed thickness − gap · ±${SCAN_PM_MM.toFixed(2)}`, LEFT, top + 12, { size: 8, colour: INK_2, width: WIDTH, height: 12 });
   let y = top + 26;
   const cell = (WIDTH - 20 * MM) / 6;
-  for (const [i, t] of s.teeth.entries())
-    text(doc, label(t.reduction.tooth, s.notation), LEFT + 20 * MM + cell * i, y, { font: 'bold', size: 8.5, width: cell - 6, align: 'right' });
+  for (const [i, t] of s.teeth.entries()) {
+    const x = LEFT + 20 * MM + cell * i;
+    text(doc, label(t.reduction.tooth, s.notation), x, y, { font: 'bold', size: 8.5, width: cell - 6, align: 'right' });
+    if (designs.length > 1) text(doc, t.design.name, x - 6, y - 7, { size: 6.2, width: cell, align: 'right', colour: INK_2 });
+  }
   y += 13;
   for (const zone of ZONES) {
     rule(doc, y - 2);
@@ -226,7 +254,7 @@ function table(doc: Doc, s: PlanSheet, top: number): number {
   return y + 12;
 }
 
-function sentences(doc: Doc, s: PlanSheet, top: number): void {
+function sentences(doc: Doc, s: Page, top: number): void {
   const found = s.teeth.flatMap((t) => t.reduction.zones.flatMap((z) => (z.sentence && z.sentence.weight !== 'good' ? [z.sentence] : [])));
   const burs = new Map<string, string>();
   for (const t of s.teeth)
@@ -260,7 +288,7 @@ function sentences(doc: Doc, s: PlanSheet, top: number): void {
   }
 }
 
-function foot(doc: Doc, s: PlanSheet): void {
+function foot(doc: Doc, s: Page): void {
   rule(doc, 281 * MM);
   text(
     doc,

@@ -1,25 +1,29 @@
 import type { CaseDetail } from '@radiant/contract';
 import { contourPlan, landmarkSet, scaleBy, standingOf, standingWords } from '@radiant/contract';
 import {
+  ask,
+  CaseEngine,
   type ContourPlan,
   type CutFrom,
-  designOf,
-  type ExistingArch,
-  existingArch,
+  type Design,
   measureTeeth,
   type Notation,
-  plannedTooth,
   readScan,
+  restorationOf,
+  rowOf,
   type ToothMeasure,
   type ToothReduction,
   type ToothSection,
-  toothReduction,
-  toothSection,
-  UPPER_SIX,
-  type VeneerDesign,
 } from '@radiant/core';
 
-/** Everything that stands on the plan's one page, computed; the drawing knows nothing of how. */
+/** One tooth of the plan with everything that is told of it. */
+export interface SheetTooth {
+  readonly design: Design;
+  readonly reduction: ToothReduction;
+  readonly section: ToothSection;
+}
+
+/** Everything that stands on the plan's pages, computed; the drawing knows nothing of how. */
 export interface PlanSheet {
   readonly name: string;
   readonly practice: string;
@@ -33,24 +37,30 @@ export interface PlanSheet {
   readonly contourAt: string | null;
   /** Whether the contour is one that was kept or approved by the patient, in words. */
   readonly contourStanding: string;
-  readonly design: VeneerDesign;
   readonly from: CutFrom;
   readonly plan: ContourPlan;
   readonly measures: readonly ToothMeasure[];
-  readonly arch: ExistingArch;
-  readonly teeth: readonly { readonly reduction: ToothReduction; readonly section: ToothSection }[];
+  /** What stands on each page, patient's right first: never teeth of both jaws. */
+  readonly pages: readonly (readonly SheetTooth[])[];
 }
 
-/** @returns undefined while there is no scan or no contour of all six teeth */
-export function planSheet(detail: CaseDetail, practice: string, notation: Notation, scan: Uint8Array | undefined): PlanSheet | undefined {
+/** Teeth on one page: as many columns as stay readable. */
+const TEETH_A_PAGE = 6;
+
+/**
+ * @param scans the bytes of the jaws that there are
+ * @returns undefined while no planned tooth stands in a scan
+ */
+export function planSheet(detail: CaseDetail, practice: string, notation: Notation, scans: readonly Uint8Array[]): PlanSheet | undefined {
   const { meet, read, shape, reduce } = detail.sections;
   const plan = contourPlan(shape.data.teeth);
-  if (!scan || !UPPER_SIX.every((t) => plan[t])) return undefined;
-  const arch = existingArch(readScan(scan));
-  const design = designOf(reduce.data.design);
-  const from = reduce.data.from;
+  const engine = new CaseEngine();
+  for (const bytes of scans) engine.take(readScan(bytes, []));
+  engine.setPlan(plan);
+  const teeth = engine.teeth();
+  if (teeth.length === 0) return undefined;
+  const { from } = reduce.data;
   const scale = scaleBy(read.data.calibration);
-  const measures = scale ? measureTeeth(landmarkSet(read.data.landmarks), scale) : [];
   return {
     name: detail.name,
     practice,
@@ -62,18 +72,23 @@ export function planSheet(detail: CaseDetail, practice: string, notation: Notati
     contourBy: shape.by,
     contourAt: shape.at,
     contourStanding: standingWords(standingOf(shape.data.teeth, detail.contours)),
-    design,
     from,
     plan,
-    measures,
-    arch,
-    teeth: UPPER_SIX.map((tooth) => {
-      const existing = arch.teeth.get(tooth);
-      if (!existing) throw new Error(`The scan lost tooth ${tooth}.`);
-      return {
-        reduction: toothReduction(arch, plan, tooth, design, from),
-        section: toothSection(existing.field.mesh, plannedTooth(arch, plan, tooth), design),
-      };
-    }),
+    measures: scale ? measureTeeth(landmarkSet(read.data.landmarks), scale) : [],
+    pages: [...inPages(rowOf('upper').filter((t) => teeth.includes(t))), ...inPages([...rowOf('lower')].reverse().filter((t) => teeth.includes(t)))].map(
+      (page) =>
+        page.map((tooth) => ({
+          design: restorationOf(tooth, reduce.data).design,
+          reduction: ask(engine, 'reduction', tooth, reduce.data, from),
+          section: ask(engine, 'sectionOf', tooth, reduce.data),
+        })),
+    ),
   };
+}
+
+/** A row in equal parts that fit a page each. */
+function inPages<T>(row: readonly T[]): T[][] {
+  const pages = Math.ceil(row.length / TEETH_A_PAGE);
+  const each = Math.ceil(row.length / pages);
+  return Array.from({ length: pages }, (_, i) => row.slice(i * each, (i + 1) * each));
 }

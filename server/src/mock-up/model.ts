@@ -1,4 +1,4 @@
-import { type ContourPlan, existingArch, type Jaw, type Mesh, meshToArch, plannedTooth, readScan, rowOf } from '@radiant/core';
+import { CaseEngine, type ContourPlan, type Jaw, type Mesh, meshToArch, readScan } from '@radiant/core';
 import { ProblemException } from '../common/problem.filter.js';
 import { joinedModel } from './solid.js';
 
@@ -9,10 +9,10 @@ import { joinedModel } from './solid.js';
  */
 export async function mockUpModel(scan: Uint8Array, jaw: Jaw, plan: ContourPlan): Promise<Mesh> {
   const read = readScan(scan, []);
-  const arch = existingArch(read);
-  const planned: Mesh[] = rowOf(jaw)
-    .filter((t) => plan[t] && arch.teeth.has(t))
-    .map((t) => plannedTooth(arch, plan, t).mesh);
+  const engine = new CaseEngine();
+  engine.take(read);
+  engine.setPlan(plan);
+  const planned: Mesh[] = engine.teeth(jaw).map((t) => engine.crown(t).mesh);
   // The plan lies over the untouched teeth, as a mock-up does: nothing is cut for it.
   // It is made in the arch's own frame, in which the foot is where the roots are, and goes out as it was scanned.
   const there = [...read.teeth.values()].map((t) => meshToArch(jaw, t));

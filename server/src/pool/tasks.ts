@@ -56,9 +56,9 @@ export const readChange = ({ name, bytes }: { name: SectionName; bytes: Uint8Arr
   });
 
 /** The plan on one page. Empty while there is none. */
-export const plan = ({ detail, practice, notation, scanPath }: { detail: CaseDetail; practice: string; notation: Notation; scanPath: string | undefined }) =>
+export const plan = ({ detail, practice, notation, scanPaths }: { detail: CaseDetail; practice: string; notation: Notation; scanPaths: readonly string[] }) =>
   told(async () => {
-    const sheet = planSheet(detail, practice, notation, scanPath ? await readFile(scanPath) : undefined);
+    const sheet = planSheet(detail, practice, notation, await Promise.all(scanPaths.map((path) => readFile(path))));
     return sheet ? new Uint8Array(await planPdf(sheet)) : new Uint8Array();
   });
 

@@ -2,8 +2,8 @@ import { CROWN_RING, CROWN_RINGS, type Fdi, type Frame, jawOf, type SectionLine,
 import { addAfterEffect, invalidate, type ThreeEvent } from '@react-three/fiber';
 import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import type { PlannedView } from '../workers/contour.worker.js';
-import type { DrawableMesh } from '../workers/drawable.js';
+import type { DrawableMesh } from '../engine/drawable.js';
+import type { PlannedView } from '../engine/views.js';
 import type { View } from './arch-eye.js';
 import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { biteColour, differenceColour } from './colour-scale.js';
@@ -232,21 +232,24 @@ const FACE: readonly number[] = [
   ...Array.from({ length: CROWN_RINGS - 2 }, (_, r) => (CROWN_RINGS - 2 - r) * CROWN_RING),
 ];
 
+/** One material for each colour of line, for as long as the page lives: a material that comes and goes takes its program with it. */
+const LINES = new Map<string, THREE.LineBasicMaterial>();
+
+function lineMaterial(colour: string): THREE.LineBasicMaterial {
+  const known = LINES.get(colour) ?? new THREE.LineBasicMaterial({ color: colour, depthTest: false, transparent: true });
+  LINES.set(colour, known);
+  return known;
+}
+
 /** An outline around the chosen crown's face, so that it is known in a coloured map too. */
 function FaceLine({ of }: { of: PlannedView }) {
   const line = useMemo(() => {
     const positions = new Float32Array(FACE.flatMap((v) => [...of.mesh.positions.subarray(3 * v, 3 * v + 3)]));
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
-    return new THREE.LineLoop(geometry, new THREE.LineBasicMaterial({ color: '#5d2a5a', depthTest: false, transparent: true }));
+    return new THREE.LineLoop(geometry, lineMaterial('#5d2a5a'));
   }, [of.mesh]);
-  useEffect(
-    () => () => {
-      line.geometry.dispose();
-      (line.material as THREE.Material).dispose();
-    },
-    [line],
-  );
+  useEffect(() => () => line.geometry.dispose(), [line]);
   return <primitive object={line} renderOrder={4} />;
 }
 
@@ -261,7 +264,7 @@ function CutLines({ cut }: { cut: CutAt }) {
           for (let i = 0; i < n; i++) positions.set(toParent(cut.plane, [line.points[2 * i] as number, line.points[2 * i + 1] as number, 0]), 3 * i);
           const geometry = new THREE.BufferGeometry();
           geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
-          return new THREE.LineLoop(geometry, new THREE.LineBasicMaterial({ color: colour, depthTest: false, transparent: true }));
+          return new THREE.LineLoop(geometry, lineMaterial(colour));
         }),
       ),
     [cut],
@@ -269,10 +272,7 @@ function CutLines({ cut }: { cut: CutAt }) {
   useEffect(() => {
     invalidate();
     return () => {
-      for (const l of made) {
-        l.geometry.dispose();
-        (l.material as THREE.Material).dispose();
-      }
+      for (const l of made) l.geometry.dispose();
     };
   }, [made]);
   const pane = useMemo(() => {

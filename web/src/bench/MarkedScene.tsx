@@ -1,7 +1,7 @@
 import type { Jaw, Vec3 } from '@radiant/core';
 import type { ThreeEvent } from '@react-three/fiber';
 import { memo, useCallback, useMemo, useRef } from 'react';
-import type { JawView } from '../workers/contour.worker.js';
+import type { JawView } from '../engine/views.js';
 import type { View } from './arch-eye.js';
 import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { FIELD_DEG, JawCanvas } from './JawCanvas.js';

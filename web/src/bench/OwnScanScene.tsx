@@ -1,13 +1,13 @@
-import { add, distance, dot, type Fdi, firstThrough, PULL_SIDE_MM, pullShare, scale, sub, type Vec3 } from '@radiant/core';
+import { add, distance, dot, type Fdi, firstThrough, type PickedView, PULL_SIDE_MM, pullShare, scale, sub, type Vec3 } from '@radiant/core';
 import { invalidate, type ThreeEvent, useFrame, useThree } from '@react-three/fiber';
 import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import type { JawView } from '../workers/contour.worker.js';
-import type { DrawableMesh } from '../workers/drawable.js';
-import type { Laid, PickedView } from '../workers/own-scan.worker.js';
+import type { DrawableMesh } from '../engine/drawable.js';
+import type { LaidView } from '../engine/raw-jaw.worker.js';
+import type { JawView } from '../engine/views.js';
 import type { View } from './arch-eye.js';
 import { useGeometry } from './arch-surfaces.js';
 import { differenceColour } from './colour-scale.js';
@@ -37,7 +37,7 @@ export const OwnScanScene = memo(function OwnScanScene({
   onStroke,
   onPull,
 }: {
-  laid: Laid;
+  laid: LaidView;
   picked: PickedView;
   chosen: Fdi | undefined;
   view: View;
@@ -109,7 +109,7 @@ function Jaw({
   onStroke,
   onPull,
 }: {
-  laid: Laid;
+  laid: LaidView;
   picked: PickedView;
   chosen: Fdi | undefined;
   own: boolean;

@@ -2,7 +2,7 @@ import type { Fdi, Vec3 } from '@radiant/core';
 import type { ThreeEvent } from '@react-three/fiber';
 import { memo, useCallback, useEffect, useLayoutEffect, useMemo } from 'react';
 import * as THREE from 'three';
-import type { DrawableMesh } from '../workers/drawable.js';
+import type { DrawableMesh } from '../engine/drawable.js';
 import { studioLight } from './studio-light.js';
 
 /** One picture of the light for each gloss, for as long as the page lives. */

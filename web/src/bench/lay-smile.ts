@@ -1,6 +1,6 @@
+import type { LaidSmile, LaidTooth } from '@radiant/core';
 import { lipCurve, type Px } from '@radiant/core';
 import * as THREE from 'three';
-import type { LaidSmile, LaidTooth } from '../workers/smile-picture.js';
 
 /** The lips' borders as marked, corners first and last; none where lips are held away. */
 export interface LipLines {

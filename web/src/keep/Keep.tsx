@@ -1,4 +1,5 @@
-import { isUpper, NOTATION_NAMES, UPPER_SIX } from '@radiant/core';
+import { scanFor } from '@radiant/contract';
+import { isUpper, NOTATION_NAMES } from '@radiant/core';
 import { Box, FileDown, FileText } from 'lucide-react';
 import { useState } from 'react';
 import { AwayError, sentenceOf } from '../data/api.js';
@@ -13,19 +14,21 @@ export default function Keep() {
   const mayKeep = who.role !== 'technician';
   const { sections } = detail;
   const numbers = `${NOTATION_NAMES[notation].short} numbers`;
-  const ready = detail.files.some((f) => f.kind === 'scan') && UPPER_SIX.every((t) => sections.shape.data.teeth.some((p) => p.tooth === t));
-  const lowerPlanned = detail.files.some((f) => f.kind === 'lower-scan') && sections.shape.data.teeth.some((t) => !isUpper(t.tooth));
+  const { teeth, scanId } = sections.shape.data;
+  const upperPlanned = !!scanFor(detail.files, 'upper', scanId) && teeth.some((t) => isUpper(t.tooth));
+  const lowerPlanned = !!scanFor(detail.files, 'lower') && teeth.some((t) => !isUpper(t.tooth));
+  const ready = upperPlanned || lowerPlanned;
   return (
     <Stage
       bench={
         <div className="mx-auto flex h-full max-w-[720px] flex-col gap-4 overflow-y-auto px-6 py-6">
           <Handover
             icon={<FileText size={26} aria-hidden="true" />}
-            title="The plan on one page"
+            title="The plan on paper"
             words={
               ready
-                ? 'A4, PDF: planned widths and lengths, six sections, depth to remove in each zone with enamel left, burs, and what to watch. Teeth are named as on the screen, and the page says how. Take it chairside or send it with the wax-up.'
-                : 'It needs a scan and a contour of all six teeth first.'
+                ? 'A4, PDF, a page for six teeth: planned widths and lengths, sections, depth to remove in each zone with enamel left, burs, and what to watch. Teeth are named as on the screen, and the page says how. Take it chairside or send it with the wax-up.'
+                : 'It needs a scan and a planned tooth that stands in it first.'
             }
             action="Make the PDF"
             href={`/api/cases/${detail.id}/plan.pdf?notation=${notation}`}
@@ -36,14 +39,14 @@ export default function Keep() {
             icon={<Box size={26} aria-hidden="true" />}
             title="The planned contour as STL"
             words={
-              ready
+              upperPlanned
                 ? 'Binary STL, millimetres, in the scan’s own coordinates: closed crowns for the technician; or, for a printer, the plan joined with the untouched arch into one solid (some seconds). What the patient approved is a kept version; look at the head of the page before sending.'
-                : 'It needs a scan and a contour of all six teeth first.'
+                : 'It needs a scan of the upper jaw and a planned upper tooth first.'
             }
             action="Save the contour"
             href={`/api/cases/${detail.id}/contour.stl?what=planned`}
             name={`${detail.name} planned.stl`}
-            disabled={!ready}
+            disabled={!upperPlanned}
             also={[
               {
                 action: 'Save as 3MF',

@@ -1,9 +1,12 @@
 import { contourPlan } from '@radiant/contract';
-import { type AlignedTooth, WORTH_MOVING_MM3 } from '@radiant/core';
-import { useEffect, useMemo, useState } from 'react';
+import { WORTH_MOVING_MM3 } from '@radiant/core';
+import { useMemo } from 'react';
 import { useSection, useToothLabel } from '../data/case-context.js';
+import { shownOf, useAsked } from '../engine/use-asked.js';
+import { clientOf, useContour } from '../engine/use-contour.js';
 import { number } from '../shell/format.js';
-import { useContour } from '../workers/use-contour.js';
+
+const NOTHING = [] as const;
 
 /** What moving the teeth first would save, worked out from the contour in shape; said only when it is worth a thought. */
 export function AlignFirst() {
@@ -11,16 +14,17 @@ export function AlignFirst() {
   const plan = useMemo(() => contourPlan(teeth), [teeth]);
   const contour = useContour();
   const name = useToothLabel();
-  const [found, setFound] = useState<readonly AlignedTooth[]>();
-  const service = contour.state === 'ready' ? contour.service : undefined;
-  useEffect(() => {
-    if (!service || Object.keys(plan).length === 0) return setFound(undefined);
-    let gone = false;
-    void service.alignedFirst(plan).then((f) => !gone && setFound(f));
-    return () => {
-      gone = true;
-    };
-  }, [service, plan]);
+  const asked = useAsked(clientOf(contour), plan, 'alignedFirst', teeth.length > 0 ? NOTHING : undefined);
+  const found = shownOf(asked);
+  if (asked.state === 'failed')
+    return (
+      <p className="mt-3 text-[13px] text-ink-2">
+        What moving the teeth first would save: {asked.sentence}{' '}
+        <button type="button" className="how" onClick={asked.retry}>
+          try again
+        </button>
+      </p>
+    );
   if (!found) return null;
   const now = found.reduce((n, t) => n + t.removedMm3, 0);
   const saved = found.reduce((n, t) => n + t.removedMm3 - t.removedAlignedMm3, 0);

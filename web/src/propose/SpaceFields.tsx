@@ -1,9 +1,9 @@
 import type { Proposal } from '@radiant/core';
 import { useSection, useToothLabel } from '../data/case-context.js';
+import { useContour } from '../engine/use-contour.js';
 import { number } from '../shell/format.js';
 import { How, Value } from '../shell/How.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
-import { useContour } from '../workers/use-contour.js';
 
 /** The room that the widths share, how far it goes, and by which rules it is shared. */
 export function SpaceFields({ proposal }: { proposal: Proposal }) {

@@ -20,7 +20,7 @@ import { Mark } from '../bench/Mark.js';
 import type { BenchView } from '../bench/PhotoBench.js';
 import { type BenchReading, useBenchReading } from '../data/bench-reading.js';
 import { useSection, useToothLabel } from '../data/case-context.js';
-import { useKnownWidths } from '../data/known-widths.js';
+import { useKnownWidths } from '../engine/known-widths.js';
 import { number } from '../shell/format.js';
 import { How, Value } from '../shell/How.js';
 import { NumberInput } from '../shell/NumberInput.js';

@@ -1,10 +1,10 @@
 import { linked, type Px, SCAN_PM_MM, type ToothMeasure, UPPER_SIX } from '@radiant/core';
 import { useSection, useToothLabel } from '../data/case-context.js';
+import { useContour } from '../engine/use-contour.js';
+import type { ArchView } from '../engine/views.js';
 import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
-import type { ArchView } from '../workers/contour.worker.js';
-import { useContour } from '../workers/use-contour.js';
 import type { PhotoScan } from './use-photo-on-scan.js';
 
 /** Where the scan has a landmark, in the photograph. */

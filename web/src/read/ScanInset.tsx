@@ -4,7 +4,7 @@ import { lazy, Suspense, useCallback, useMemo } from 'react';
 import type { Pin } from '../bench/MarkedScene.js';
 import type { BenchMark } from '../data/bench-marks.js';
 import { useLatest } from '../data/use-latest.js';
-import { useContour } from '../workers/use-contour.js';
+import { useContour } from '../engine/use-contour.js';
 import type { PhotoScan } from './use-photo-on-scan.js';
 
 const MarkedScene = lazy(async () => ({ default: (await import('../bench/MarkedScene.js')).MarkedScene }));

@@ -1,7 +1,7 @@
 import type { Jaw, Vec3 } from '@radiant/core';
 import { useEffect, useMemo, useState } from 'react';
 import { MarkedScene, type Pin } from '../bench/MarkedScene.js';
-import type { JawView } from '../workers/contour.worker.js';
+import type { JawView } from '../engine/views.js';
 
 /** The case's scan beside another that is laid on it: three places are clicked on both in turn. */
 export function FirstScanInset({

@@ -1,9 +1,9 @@
+import type { ByHand, Laid } from '@radiant/core';
 import { useEffect, useId, useState } from 'react';
 import { useToothLabel } from '../data/case-context.js';
 import { useLatest } from '../data/use-latest.js';
 import { number } from '../shell/format.js';
 import { NumberInput } from '../shell/NumberInput.js';
-import type { ByHand, Laid } from '../workers/own-scan.worker.js';
 
 /** What a hand may set at most: more is no bite of these two jaws. House limits. */
 const LIMIT: Readonly<Record<keyof ByHand, number>> = { overjetMm: 12, leftMm: 8, turnDeg: 10 };

@@ -1,24 +1,23 @@
 import type { CaseFile } from '@radiant/contract';
 import { planInputs } from '@radiant/contract';
-import { type Fdi, type Jaw, LOWER_TEN, UPPER_TEN, type Vec3 } from '@radiant/core';
+import { type ByHand, type Fdi, type Jaw, LOWER_TEN, type ThreePlaces, UPPER_TEN, type Vec3 } from '@radiant/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ARCH_VIEWS, type View, type ViewName } from '../bench/arch-eye.js';
 import { OwnScanScene } from '../bench/OwnScanScene.js';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import type { JawView } from '../engine/views.js';
 import { Legend } from '../shape/Legend.js';
 import { number } from '../shell/format.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
-import type { JawView } from '../workers/contour.worker.js';
-import type { ByHand } from '../workers/own-scan.worker.js';
 import { Asking } from './Asking.js';
 import { FirstScanInset } from './FirstScanInset.js';
 import { HandBite } from './HandBite.js';
 import { PickedTeeth } from './PickedTeeth.js';
-import { type ThreePlaces, useOwnScan } from './use-own-scan.js';
+import { useOwnScan } from './use-own-scan.js';
 
 type Hand = 'choose' | 'add' | 'neck' | 'paint' | 'gum' | 'places' | 'both';
 const HANDS: readonly (readonly [Hand, string, string])[] = [

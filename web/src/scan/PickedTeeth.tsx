@@ -1,9 +1,9 @@
+import type { PickedView } from '@radiant/core';
 import { type Fdi, kindName } from '@radiant/core';
 import { X } from 'lucide-react';
 import { useSentence, useToothLabel } from '../data/case-context.js';
 import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
-import type { PickedView } from '../workers/own-scan.worker.js';
 
 /** The picked teeth with their numbers; a number that another has is changed over with it. */
 export function PickedTeeth({

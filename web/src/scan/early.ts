@@ -1,11 +1,14 @@
+import type { Progress } from '@radiant/core';
+import { Refusal } from '@radiant/core';
 import { proxy, type Remote, wrap } from 'comlink';
-import type { Opened, OwnScanService, Progress } from '../workers/own-scan.worker.js';
+import type { OpenedView, RawJawService } from '../engine/raw-jaw.worker.js';
+import { Work } from '../engine/work.js';
 
 /** A worker that reads a scan. */
 export interface Reading {
-  readonly worker: Worker;
-  readonly service: Remote<OwnScanService>;
-  readonly opened: Promise<Opened>;
+  readonly work: Work;
+  readonly service: Remote<RawJawService>;
+  readonly opened: Promise<OpenedView>;
   /** Tells how far it is, from now on. */
   readonly follow: (told: Progress) => void;
 }
@@ -14,7 +17,7 @@ export interface Reading {
 const SILENT_MS = 120_000;
 
 /** Fails when nothing was heard for too long; the worker is ended then. */
-function patience(worker: Worker): { heard: () => void; over: () => void; failed: Promise<never> } {
+function patience(work: Work): { heard: () => void; over: () => void; failed: Promise<never> } {
   let timer: ReturnType<typeof setTimeout>;
   let fail: (error: Error) => void = () => undefined;
   const failed = new Promise<never>((_, reject) => {
@@ -23,20 +26,31 @@ function patience(worker: Worker): { heard: () => void; over: () => void; failed
   const heard = () => {
     clearTimeout(timer);
     timer = setTimeout(() => {
-      worker.terminate();
-      fail(new Error('The scan was not read within two minutes. Let the scanner’s program write it again, or coarser.'));
+      fail(new Refusal('too-slow', 'The scan was not read within two minutes. Let the scanner’s program write it again, or coarser.'));
+      work.end();
     }, SILENT_MS);
   };
   heard();
   return { heard, over: () => clearTimeout(timer), failed };
 }
 
+/** The same service, every question of which ends with an answer or with the worker. */
+function guarded(work: Work, service: Remote<RawJawService>): Remote<RawJawService> {
+  return new Proxy(service, {
+    get:
+      (of, name) =>
+      (...input: unknown[]) =>
+        work.answer((of as unknown as Record<string | symbol, (...i: unknown[]) => Promise<unknown>>)[name]?.(...input) as Promise<unknown>),
+  });
+}
+
 /** Begins to read a scan, from its address or from the file itself. */
 export function startReading(from: string | File, mend: boolean): Reading {
-  const worker = new Worker(new URL('../workers/own-scan.worker.ts', import.meta.url), { type: 'module' });
-  const service = wrap<OwnScanService>(worker);
+  const worker = new Worker(new URL('../engine/raw-jaw.worker.ts', import.meta.url), { type: 'module' });
+  const work = new Work(worker);
+  const service = guarded(work, wrap<RawJawService>(worker));
   let told: Progress = () => undefined;
-  const { heard, over, failed } = patience(worker);
+  const { heard, over, failed } = patience(work);
   const read = service.open(
     from,
     proxy((what, share) => {
@@ -45,11 +59,11 @@ export function startReading(from: string | File, mend: boolean): Reading {
     }),
     mend,
   );
-  const opened = Promise.race([read, failed]).finally(over);
+  const opened = Promise.race([failed, read]).finally(over);
   // Whoever follows it later hears of a failure then.
   opened.catch(() => undefined);
   return {
-    worker,
+    work,
     service,
     opened,
     follow: (next) => {
@@ -73,7 +87,7 @@ export function keepEarly(id: string): void {
 }
 
 export function dropEarly(): void {
-  early?.reading.worker.terminate();
+  early?.reading.work.end();
   early = undefined;
 }
 

@@ -1,23 +1,22 @@
-import type { Cells, Fdi, Jaw, Vec3 } from '@radiant/core';
+import type { ByHand, Cells, Fdi, Jaw, PickedView, ThreePlaces, Vec3 } from '@radiant/core';
 import type { Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { DrawableMesh } from '../workers/drawable.js';
-import type { ByHand, Laid, Opened, OwnScanService, PickedView } from '../workers/own-scan.worker.js';
+import type { DrawableMesh } from '../engine/drawable.js';
+import type { LaidView, OpenedView, RawJawService } from '../engine/raw-jaw.worker.js';
+import { faultOf } from '../engine/work.js';
 import { startReading, takeEarly } from './early.js';
-
-export type ThreePlaces = readonly [Vec3, Vec3, Vec3];
 
 export type OwnScanState =
   | { readonly state: 'reading'; readonly what: string; readonly share: number }
   | { readonly state: 'failed'; readonly sentence: string }
-  | { readonly state: 'asking'; readonly opened: Opened; readonly sentence?: string }
-  | { readonly state: 'laid'; readonly opened: Opened; readonly jaw: Jaw; readonly laid: Laid; readonly picked: PickedView };
+  | { readonly state: 'asking'; readonly opened: OpenedView; readonly sentence?: string }
+  | { readonly state: 'laid'; readonly opened: OpenedView; readonly jaw: Jaw; readonly laid: LaidView; readonly picked: PickedView };
 
 /** Nothing there that a pointer could meet. */
 const UNTOUCHED: Cells = { box: new Float64Array(), first: new Uint32Array(1), faces: new Uint32Array() };
 
 /** A jaw whose teeth nobody has told apart yet, to be looked at only. */
-function untold(mesh: DrawableMesh): { laid: Laid; picked: PickedView } {
+function untold(mesh: DrawableMesh): { laid: LaidView; picked: PickedView } {
   const picked: PickedView = { tooth: new Uint8Array(mesh.positions.length / 3).fill(1), teeth: [], doubts: [], necks: [] };
   return { laid: { mesh, cells: UNTOUCHED, symmetry: 1, picked }, picked };
 }
@@ -30,16 +29,16 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
   const [mend, setMend] = useState(true);
   // Read once, when the scan is opened: numbers don't change over under a hand that has begun to set them.
   const known = useRef(missing);
-  const service = useRef<Remote<OwnScanService> | undefined>(undefined);
+  const service = useRef<Remote<RawJawService> | undefined>(undefined);
 
-  const lay = useCallback(async (opened: Opened, jaw: Jaw, unitMm: number) => {
+  const lay = useCallback(async (opened: OpenedView, jaw: Jaw, unitMm: number) => {
     setBusy(true);
     try {
-      const laid = await (service.current as Remote<OwnScanService>).lay(jaw, unitMm);
+      const laid = await (service.current as Remote<RawJawService>).lay(jaw, unitMm);
       setState({ state: 'laid', opened: { ...opened, unitMm: 1, widest: opened.widest * unitMm }, jaw, laid, picked: laid.picked });
       setRefusal(undefined);
     } catch (error) {
-      setState({ state: 'asking', opened, sentence: (error as Error).message });
+      setState({ state: 'asking', opened, sentence: faultOf(error) });
     } finally {
       setBusy(false);
     }
@@ -60,38 +59,38 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
         if (opened.preview) setState({ state: 'laid', opened, jaw: opened.jaw, ...untold(opened.preview) });
         void lay(opened, opened.jaw, 1);
       },
-      (error: Error) => !gone && setState({ state: 'failed', sentence: error.message }),
+      (error: unknown) => !gone && setState({ state: 'failed', sentence: faultOf(error) }),
     );
     return () => {
       gone = true;
-      own.worker.terminate();
+      own.work.end();
     };
   }, [url, id, mend, lay]);
 
   /** Asks the worker for something that changes what is picked. */
-  const change = useCallback(async (ask: (s: Remote<OwnScanService>) => Promise<PickedView>) => {
+  const change = useCallback(async (ask: (s: Remote<RawJawService>) => Promise<PickedView>) => {
     setBusy(true);
     try {
-      const picked = await ask(service.current as Remote<OwnScanService>);
+      const picked = await ask(service.current as Remote<RawJawService>);
       setState((now) => (now.state === 'laid' ? { ...now, picked } : now));
       setRefusal(undefined);
     } catch (error) {
-      setRefusal((error as Error).message);
+      setRefusal(faultOf(error));
     } finally {
       setBusy(false);
     }
   }, []);
 
   /** Asks the worker to lay the scan in another way; how it lay stays when that can't be. */
-  const relay = useCallback(async (jaw: Jaw | undefined, ask: (s: Remote<OwnScanService>) => Promise<Laid>): Promise<boolean> => {
+  const relay = useCallback(async (jaw: Jaw | undefined, ask: (s: Remote<RawJawService>) => Promise<LaidView>): Promise<boolean> => {
     setBusy(true);
     try {
-      const laid = await ask(service.current as Remote<OwnScanService>);
+      const laid = await ask(service.current as Remote<RawJawService>);
       setState((now) => (now.state === 'laid' ? { ...now, jaw: jaw ?? now.jaw, laid, picked: laid.picked } : now));
       setRefusal(undefined);
       return true;
     } catch (error) {
-      setRefusal((error as Error).message);
+      setRefusal(faultOf(error));
       return false;
     } finally {
       setBusy(false);
@@ -101,9 +100,9 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
   /** The case's scan as it is drawn beside this one; nothing where it can't be fetched. */
   const firstView = useCallback(async (url: string) => {
     try {
-      return await (service.current as Remote<OwnScanService>).firstView(url);
+      return await (service.current as Remote<RawJawService>).firstView(url);
     } catch (error) {
-      setRefusal((error as Error).message);
+      setRefusal(faultOf(error));
       return undefined;
     }
   }, []);
@@ -111,9 +110,9 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
   const asPlan = useCallback(async (url: string) => {
     setBusy(true);
     try {
-      return await (service.current as Remote<OwnScanService>).asPlan(url);
+      return await (service.current as Remote<RawJawService>).asPlan(url);
     } catch (error) {
-      setRefusal((error as Error).message);
+      setRefusal(faultOf(error));
       return undefined;
     } finally {
       setBusy(false);
@@ -123,9 +122,9 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
   const finish = useCallback(async () => {
     setBusy(true);
     try {
-      return await (service.current as Remote<OwnScanService>).finish();
+      return await (service.current as Remote<RawJawService>).finish();
     } catch (error) {
-      setRefusal((error as Error).message);
+      setRefusal(faultOf(error));
       return undefined;
     } finally {
       setBusy(false);

@@ -1,10 +1,10 @@
-import type { Direction, Jaw } from '@radiant/core';
+import type { BiteView, BiteWish, CentralOverlap, Direction, Jaw } from '@radiant/core';
 import { useToothLabel } from '../data/case-context.js';
+import { type Asked, shownOf } from '../engine/use-asked.js';
+import type { LowerState } from '../engine/use-lower.js';
 import { FigureTable } from '../shell/FigureTable.js';
 import { number } from '../shell/format.js';
 import { NumberInput } from '../shell/NumberInput.js';
-import type { BiteView, BiteWish, CentralOverlap } from '../workers/bite.js';
-import type { LowerState } from '../workers/use-lower.js';
 import { verdict } from './bite-verdict.js';
 
 export const FIRST_BITE: BiteWish = { which: 'planned', direction: 'forward', alongMm: 0, guidance: 'teeth' };
@@ -21,7 +21,7 @@ const USUAL_ANGLE_DEG = 35;
 export function BiteCard({
   wish,
   set,
-  view,
+  asked,
   lower,
   jaw,
   shown,
@@ -29,7 +29,7 @@ export function BiteCard({
 }: {
   wish: BiteWish;
   set: (w: BiteWish) => void;
-  view: BiteView | undefined;
+  asked: Asked<BiteView | undefined>;
   lower: LowerState;
   /** Of the chosen tooth. */
   jaw: Jaw;
@@ -38,13 +38,17 @@ export function BiteCard({
   show: (shown: boolean) => void;
 }) {
   const name = useToothLabel();
+  const view = shownOf(asked);
   if (lower.state !== 'ready')
     return (
       <section aria-label="Bite" className="text-[13px]">
         {lower.state === 'loading' && <p role="status">Reading the lower jaw …</p>}
         {lower.state === 'failed' && (
           <p role="alert" className="text-stop">
-            {lower.sentence}
+            {lower.sentence}{' '}
+            <button type="button" className="how" onClick={lower.retry}>
+              try again
+            </button>
           </p>
         )}
         {lower.state === 'none' && (
@@ -124,6 +128,14 @@ export function BiteCard({
           </span>
         )}
       </div>
+      {asked.state === 'failed' && (
+        <p className="finding mb-2" data-weight="watch">
+          {asked.sentence}{' '}
+          <button type="button" className="how" onClick={asked.retry}>
+            try again
+          </button>
+        </p>
+      )}
       {view && (
         <>
           <div className="finding mb-2" data-weight={verdict(view, wish).weight} role="status">

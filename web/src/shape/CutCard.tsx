@@ -1,7 +1,7 @@
-import type { SectionLine } from '@radiant/core';
+import type { CutView, SectionLine } from '@radiant/core';
 import { type PointerEvent, useRef, useState } from 'react';
+import { type Asked, shownOf } from '../engine/use-asked.js';
 import { number, signed } from '../shell/format.js';
-import type { CutView } from '../workers/contour.worker.js';
 import type { CutSetting } from './use-cut.js';
 
 const KINDS: readonly (readonly [CutSetting['kind'], string])[] = [
@@ -14,7 +14,8 @@ const KINDS: readonly (readonly [CutSetting['kind'], string])[] = [
 const HALF = { a: 11, b: 9.5 } as const;
 
 /** A plane through the chosen tooth: how it lies, its lines to scale, and distances between two places. */
-export function CutCard({ setting, set, view }: { setting: CutSetting; set: (s: CutSetting) => void; view: CutView | undefined }) {
+export function CutCard({ setting, set, asked }: { setting: CutSetting; set: (s: CutSetting) => void; asked: Asked<CutView> }) {
+  const view = shownOf(asked);
   const [ends, setEnds] = useState<readonly (readonly [number, number])[]>([]);
   const [at, setAt] = useState<readonly [number, number]>();
   const svg = useRef<SVGSVGElement>(null);

@@ -1,12 +1,13 @@
 import { contourPlan, planInputs } from '@radiant/contract';
-import { isUpper, TIGHT_MM, type ToothClearance } from '@radiant/core';
+import { type Fdi, isUpper, TIGHT_MM, type ToothClearance } from '@radiant/core';
 import { useState } from 'react';
-import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import { useCase, useSection, useSentence, useToothLabel } from '../data/case-context.js';
+import { type ContourState, clientOf } from '../engine/use-contour.js';
+import type { Neighbours } from '../engine/use-neighbours.js';
+import { faultOf } from '../engine/work.js';
 import { number } from '../shell/format.js';
 import { NumberInput } from '../shell/NumberInput.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
-import type { ContourState } from '../workers/use-contour.js';
-import type { Neighbours } from '../workers/use-neighbours.js';
 
 /** How tight contacts are set where nothing is said, mm: floss snaps through. Common practice, no source. */
 const TIGHTNESS_MM = 0.02;
@@ -14,25 +15,41 @@ const TIGHTNESS_MM = 0.02;
 const DEEPER_MM = 0.1;
 
 /** What must not go unseen: crowns that pass into their neighbours or into the lower teeth, anywhere in the plan. */
-export function PassingNotes({ contour, neighbours }: { contour: ContourState; neighbours: Neighbours | undefined }) {
+export function PassingNotes({
+  contour,
+  neighbours,
+  troubles,
+}: {
+  contour: ContourState;
+  neighbours: Neighbours | undefined;
+  /** Why a planned tooth has no crown to show. */
+  troubles: ReadonlyMap<Fdi, string>;
+}) {
   const shape = useSection('shape');
   const mayWrite = useMayWrite('shape');
   const name = useToothLabel();
-  if (!neighbours) return null;
+  const sentence = useSentence();
+  const [refusal, setRefusal] = useState<string>();
+  if (!neighbours && troubles.size === 0) return null;
   const planned = (tooth: number) => shape.data.teeth.some((t) => t.tooth === tooth);
-  const through = neighbours.contacts.filter((c) => c.gapMm < -TIGHT_MM);
+  const through = (neighbours?.contacts ?? []).filter((c) => c.gapMm < -TIGHT_MM);
   // Of two planned crowns that meet, one is told.
   const told = (p: ToothClearance) => !isUpper(p.tooth) && planned(p.against);
-  const bites = (neighbours.bite?.planned ?? []).filter((p) => {
-    const before = neighbours.bite?.existing.find((e) => e.tooth === p.tooth)?.spaceMm ?? Infinity;
+  const bites = (neighbours?.bite?.planned ?? []).filter((p) => {
+    const before = neighbours?.bite?.existing.find((e) => e.tooth === p.tooth)?.spaceMm ?? Infinity;
     return p.spaceMm < -DEEPER_MM && p.spaceMm < before - DEEPER_MM && planned(p.tooth) && !told(p);
   });
   const makeRoom = async () => {
-    if (contour.state !== 'ready') return;
-    const done = await contour.service.madeRoom(contourPlan(shape.data.teeth), TIGHTNESS_MM);
-    shape.set({ ...shape.data, teeth: planInputs(done.plan) });
+    try {
+      const done = await clientOf(contour)?.ask(contourPlan(shape.data.teeth), 'roomMade', TIGHTNESS_MM);
+      if (done) shape.set({ ...shape.data, teeth: planInputs(done.plan) });
+      setRefusal(undefined);
+    } catch (error) {
+      setRefusal(faultOf(error));
+    }
   };
-  if (through.length + bites.length === 0) return null;
+  const trouble = neighbours?.trouble;
+  if (through.length + bites.length + troubles.size === 0 && !trouble && !refusal) return null;
   return (
     <div role="status" className="flex flex-col gap-2 text-[13px] [&>*]:mb-0 [&>*]:rounded-r-lg [&>*]:bg-leaf [&>*]:py-1.5 [&>*]:pr-3 [&>*]:shadow-lg">
       {through.map((c) => (
@@ -47,6 +64,24 @@ export function PassingNotes({ contour, neighbours }: { contour: ContourState; n
           )}
         </p>
       ))}
+      {[...troubles].map(([tooth, why]) => (
+        <p key={`none ${tooth}`} className="finding" data-weight="stop">
+          <b className="font-[650]">No crown can stand for {name(tooth)}.</b> {sentence(why)} It is planned, but on another scan.
+        </p>
+      ))}
+      {refusal && (
+        <p className="finding" data-weight="watch">
+          {refusal}
+        </p>
+      )}
+      {trouble && (
+        <p className="finding" data-weight="watch">
+          Contacts and bite: {sentence(trouble.sentence)}{' '}
+          <button type="button" className="how" onClick={trouble.retry}>
+            try again
+          </button>
+        </p>
+      )}
       {bites.map((b) => (
         <p key={b.tooth} className="finding" data-weight="stop">
           <b className="font-[650]">
@@ -72,8 +107,10 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
   if (!neighbours) return null;
   const own = neighbours.contacts.filter((c) => c.left === tooth || c.right === tooth);
   const set = async () => {
-    if (contour.state !== 'ready') return;
-    const done = await contour.service.setContacts(contourPlan(shape.data.teeth), tight);
+    const done = await clientOf(contour)
+      ?.ask(contourPlan(shape.data.teeth), 'contactsSet', tight)
+      .catch((error: unknown) => setUnmet(faultOf(error)));
+    if (!done) return;
     shape.set({ ...shape.data, teeth: planInputs(done.plan) });
     setUnmet(done.left.length > 0 ? `${done.left.map(([a, b]) => `${name(a)}–${name(b)}`).join(', ')} can’t be met by moving 2 mm along the arch.` : undefined);
   };

@@ -1,21 +1,22 @@
 import { contourPlan } from '@radiant/contract';
-import { type Fdi, isPlannable, type Jaw, jawOf } from '@radiant/core';
+import { type BiteWish, type Fdi, isPlannable, type Jaw, jawOf } from '@radiant/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ArchScene, type Showing } from '../bench/ArchScene.js';
 import { ARCH_VIEWS, type View, type ViewName } from '../bench/arch-eye.js';
 import { useCase, useSection } from '../data/case-context.js';
+import { shownOf } from '../engine/use-asked.js';
+import { useContour } from '../engine/use-contour.js';
+import { type JawState, useDrawable, useJaw } from '../engine/use-jaws.js';
+import { useLower } from '../engine/use-lower.js';
+import { useNeighbours } from '../engine/use-neighbours.js';
+import { usePlanned } from '../engine/use-planned.js';
 import { OwnScan } from '../scan/OwnScan.js';
 import { isTyping } from '../shell/Keys.js';
 import { useMayWrite } from '../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../shell/Stage.js';
 import { acrossFrom } from '../shell/stages.js';
 import { Trouble, Waiting } from '../shell/Waiting.js';
-import type { BiteWish } from '../workers/bite.js';
-import { useContour, usePlanned } from '../workers/use-contour.js';
-import { type JawState, useDrawable, useJaw } from '../workers/use-jaws.js';
-import { useLower } from '../workers/use-lower.js';
-import { useNeighbours } from '../workers/use-neighbours.js';
 import { BiteCard, FIRST_BITE } from './BiteCard.js';
 import { AMOUNT_STEP, BrushCard, FIRST_BRUSH, RADIUS_STEP, turned } from './BrushCard.js';
 import { CutCard } from './CutCard.js';
@@ -91,10 +92,11 @@ function Bench() {
   const lower = useLower(contour, true);
   const jaw = jawOf(tooth);
   const inBite = tool === 'bite';
-  const planned = usePlanned(contour, useDrawable(plan, lower));
+  const { views: planned, troubles } = usePlanned(contour, useDrawable(plan, lower));
   const own = useJaw(contour, lower, jaw);
   const neighbours = useNeighbours(contour, kept, lower);
-  const bite = useBite(contour, kept, lower, tool === 'bite' ? wish : undefined);
+  const biteAsked = useBite(contour, kept, lower, tool === 'bite' ? wish : undefined);
+  const bite = shownOf(biteAsked);
   const cut = useCut(contour, plan, tooth, tool === 'cut' ? cutSetting : undefined);
   const setToProposal = useSetToProposal(contour);
   const biteMaps = useMemo(() => bite && { which: wish.which, of: new Map(bite.maps) }, [bite, wish.which]);
@@ -231,7 +233,7 @@ function Bench() {
             </div>
             {tool !== 'smile' && (
               <div className="absolute top-14 left-4 max-w-[292px]">
-                <PassingNotes contour={contour} neighbours={neighbours} />
+                <PassingNotes contour={contour} neighbours={neighbours} troubles={troubles} />
               </div>
             )}
             <div className="pointer-events-none absolute bottom-4 left-4 flex flex-col items-start gap-3 [&>*]:pointer-events-auto">
@@ -255,8 +257,8 @@ function Bench() {
           {contour.state === 'ready' && tool && tool !== 'smile' && (
             <div className="-mx-[18px] -mt-4 mb-4 border-b border-hair bg-porcelain px-[18px] py-3.5">
               {tool === 'brush' && mayShape && <BrushCard brush={brush} setBrush={setBrush} refusal={strokes.refusal} />}
-              {tool === 'cut' && <CutCard setting={cutSetting} set={setCut} view={cut.view} />}
-              {tool === 'bite' && <BiteCard wish={wish} set={setWish} view={bite} lower={lower} jaw={jaw} shown={acrossShown} show={showAcross} />}
+              {tool === 'cut' && <CutCard setting={cutSetting} set={setCut} asked={cut.asked} />}
+              {tool === 'bite' && <BiteCard wish={wish} set={setWish} asked={biteAsked} lower={lower} jaw={jaw} shown={acrossShown} show={showAcross} />}
             </div>
           )}
           <ToothPanel contour={contour} jaw={own} planned={planned.get(tooth)} neighbours={neighbours} setToProposal={setToProposal} />
@@ -285,6 +287,13 @@ function NoLowerJaw({ of, back }: { of: Exclude<JawState, { state: 'ready' }>; b
       ) : (
         <Empty title={of.state === 'none' ? 'No scan of the lower jaw yet' : 'The lower jaw can’t be shaped'}>
           <p className="mb-5">{of.state === 'failed' ? of.sentence : 'Scanned in the closed bite with the upper jaw.'}</p>
+          {of.state === 'failed' && (
+            <p className="mb-5">
+              <button type="button" className="how" onClick={of.retry}>
+                try again
+              </button>
+            </p>
+          )}
           <span className="flex items-center justify-center gap-4">
             <ScanUpload />
             <button type="button" className="how" onClick={back}>

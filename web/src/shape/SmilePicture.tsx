@@ -5,8 +5,9 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { type LipLines, laySmile } from '../bench/lay-smile.js';
 import { useBenchReading } from '../data/bench-reading.js';
 import { useCase, useSection } from '../data/case-context.js';
+import { useAsked } from '../engine/use-asked.js';
+import { type ContourState, clientOf } from '../engine/use-contour.js';
 import { Empty } from '../shell/Stage.js';
-import type { ContourState } from '../workers/use-contour.js';
 
 const VIEWS = ['close-smile', 'retracted-front'] as const;
 type SmileView = (typeof VIEWS)[number];
@@ -22,7 +23,7 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
   const reading = useBenchReading(view);
   const read = useSection('read').data;
   const { photo } = reading;
-  const [made, setMade] = useState<{ url: string; rmsPx: number } | { sentence: string }>();
+  const [made, setMade] = useState<{ url: string; rmsPx: number } | { sentence: string; retry?: () => void }>();
   const shown = useRef<string | undefined>(undefined);
 
   const points = useMemo(() => viewPoints(reading.points), [reading.points]);
@@ -48,18 +49,23 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
     return a && b && upper.length === LIP_KNOTS && lower.length === LIP_KNOTS ? { corners: a[0] < b[0] ? [a, b] : [b, a], upper, lower } : 'missing';
   }, [view, points]);
 
-  const service = contour.state === 'ready' ? contour.service : undefined;
+  const size = useMemo((): Px | undefined => (photo?.width && photo.height ? [photo.width, photo.height] : undefined), [photo?.width, photo?.height]);
+  const input = useMemo(
+    () => (size && lips !== 'missing' ? ([{ landmarks, points, size, ...(width && { width }) }] as const) : undefined),
+    [size, lips, landmarks, points, width],
+  );
+  const asked = useAsked(clientOf(contour), plan, 'inPhoto', input);
   useEffect(() => {
-    if (!service || !photo?.width || !photo.height) return;
     if (lips === 'missing') return setMade({ sentence: 'The lips are not marked on this photograph yet: mark both borders and corners in read.' });
+    if (asked.state === 'failed') return setMade(asked);
+    if (asked.state !== 'ready' || !photo || !size) return;
+    const laid = asked.value;
     let gone = false;
-    const size: Px = [photo.width, photo.height];
     void (async () => {
       const image = new Image();
       image.src = `/api/cases/${detail.id}/files/${photo.id}`;
-      const [laid] = await Promise.all([service.inPhoto(plan, { landmarks, points, size, ...(width && { width }) }), image.decode()]);
+      await image.decode();
       if (gone) return;
-      if ('sentence' in laid) return setMade(laid);
       const canvas = laySmile(image, size, laid, lips);
       canvas.toBlob((blob) => {
         if (gone || !blob) return;
@@ -72,7 +78,7 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
     return () => {
       gone = true;
     };
-  }, [service, photo, plan, landmarks, points, width, lips, detail.id]);
+  }, [asked, photo, size, lips, detail.id]);
   useEffect(
     () => () => {
       if (shown.current) URL.revokeObjectURL(shown.current);
@@ -91,6 +97,11 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
       ) : made && 'sentence' in made ? (
         <Empty title="The plan can’t be laid into it yet">
           <p>{made.sentence}</p>
+          {made.retry && (
+            <button type="button" className="how mt-3" onClick={made.retry}>
+              try again
+            </button>
+          )}
         </Empty>
       ) : (
         <figure className="relative mx-auto flex min-h-0 w-full flex-1 flex-col items-center justify-center">

@@ -3,14 +3,15 @@ import { isPlannable, opposite, UPPER_SIX } from '@radiant/core';
 import { useRef, useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { useProposal } from '../data/reading.js';
+import { type ContourState, clientOf } from '../engine/use-contour.js';
+import type { JawState } from '../engine/use-jaws.js';
+import type { Neighbours } from '../engine/use-neighbours.js';
+import type { PlannedView } from '../engine/views.js';
+import { faultOf } from '../engine/work.js';
 import { Comments } from '../shell/Comments.js';
 import { FigureTable } from '../shell/FigureTable.js';
 import { number, signed } from '../shell/format.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../shell/ReadOnlyNote.js';
-import type { PlannedView } from '../workers/contour.worker.js';
-import type { ContourState } from '../workers/use-contour.js';
-import type { JawState } from '../workers/use-jaws.js';
-import type { Neighbours } from '../workers/use-neighbours.js';
 import { CrownFields } from './CrownFields.js';
 import { NeighbourNotes } from './NeighbourNotes.js';
 import { ScanUpload } from './ScanUpload.js';
@@ -39,6 +40,7 @@ export function ToothPanel({
   const mayWrite = useMayWrite('shape');
   const name = useToothLabel();
   const [alike, setAlike] = useState(false);
+  const [refusal, setRefusal] = useState<string>();
   const own = shape.data.teeth.find((t) => t.tooth === tooth);
   const latest = useRef(shape.data.teeth);
   latest.current = shape.data.teeth;
@@ -58,17 +60,21 @@ export function ToothPanel({
     const { contactsMm } = shape.data;
     const mine = group.current;
     group.current = '';
-    if (mine && typeof contactsMm === 'number' && contour.state === 'ready') {
+    const client = clientOf(contour);
+    if (mine && typeof contactsMm === 'number' && client) {
       const before = shape.data.teeth;
-      const done = await contour.service.setContacts(contourPlan(before), contactsMm);
+      const done = await client.ask(contourPlan(before), 'contactsSet', contactsMm).catch((error: unknown) => setRefusal(faultOf(error)));
       // Unless somebody was faster.
-      if (sameContour(latest.current, before)) shape.set({ ...shape.data, teeth: planInputs(done.plan) }, mine);
+      if (done && sameContour(latest.current, before)) shape.set({ ...shape.data, teeth: planInputs(done.plan) }, mine);
     }
     shape.store.endGroup();
   };
   const takeIn = async () => {
-    if (contour.state !== 'ready') return;
-    const plan = await contour.service.takenIn(contourPlan(shape.data.teeth), tooth);
+    const plan = await clientOf(contour)
+      ?.ask(contourPlan(shape.data.teeth), 'asItStands', tooth)
+      .catch((error: unknown) => setRefusal(faultOf(error)));
+    if (!plan) return;
+    setRefusal(undefined);
     const { strokes: _, ...numbers } = plan;
     shape.set({ ...shape.data, teeth: [...shape.data.teeth, { tooth, ...numbers }] });
   };
@@ -83,7 +89,7 @@ export function ToothPanel({
   return (
     <>
       <ReadOnlyNote section="shape" />
-      <Refused sentence={shape.refusal?.detail} />
+      <Refused sentence={shape.refusal?.detail ?? refusal ?? setToProposal.refusal} />
       <h2 className="title">{name(tooth)} · planned crown</h2>
       {there && (
         <p className="mb-3 text-[13px] text-ink-2">

@@ -1,5 +1,5 @@
+import type { BiteView, BiteWish } from '@radiant/core';
 import { number } from '../shell/format.js';
-import type { BiteView, BiteWish } from '../workers/bite.js';
 
 /** What the bite at this place means, in a sentence. */
 export function verdict(

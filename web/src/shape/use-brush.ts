@@ -4,7 +4,8 @@ import { BRUSH_LIMITS, type ContourPlan, type Fdi, opposite, type Stroke } from 
 import { useCallback, useMemo, useRef, useState } from 'react';
 import type { BrushHand } from '../bench/ArchScene.js';
 import { useSection } from '../data/case-context.js';
-import type { ContourState } from '../workers/use-contour.js';
+import { type ContourState, clientOf } from '../engine/use-contour.js';
+import { faultOf } from '../engine/work.js';
 import type { BrushSetting } from './BrushCard.js';
 
 interface Draft {
@@ -29,15 +30,16 @@ export function useBrush(contour: ContourState, setting: BrushSetting, onTooth: 
 
   const finish = useCallback(
     async (d: Draft) => {
-      if (contour.state !== 'ready') return show(undefined);
+      const client = clientOf(contour);
+      if (!client) return show(undefined);
       const plan = contourPlan(data.current.teeth);
       const other = opposite(d.tooth);
       const wanted: Draft[] = [d];
-      if (setting.mirror && plan[other]) wanted.push({ tooth: other, stroke: await contour.service.mirrored(other, d.stroke) });
-      for (const w of wanted) {
-        const trouble = await contour.service.troubleOf(plan, w.tooth, w.stroke);
-        if (!trouble) continue;
-        setRefusal(trouble);
+      try {
+        if (setting.mirror && plan[other]) wanted.push({ tooth: other, stroke: await client.ask(plan, 'strokeMirrored', other, d.stroke) });
+        for (const w of wanted) await client.ask(plan, 'strokeFits', w.tooth, w.stroke);
+      } catch (error) {
+        setRefusal(faultOf(error));
         return show(undefined);
       }
       setRefusal(undefined);

@@ -1,8 +1,8 @@
-import { type ContourPlan, type Fdi, type Frame, frameFrom, type Jaw, jawOf, toParent, turn, type Vec3 } from '@radiant/core';
-import { useEffect, useRef, useState } from 'react';
+import { type ContourPlan, type CutView, type Fdi, type Frame, frameFrom, type Jaw, jawOf, toParent, turn, type Vec3 } from '@radiant/core';
+import { useMemo } from 'react';
 import type { CutAt } from '../bench/ArchScene.js';
-import type { CutView } from '../workers/contour.worker.js';
-import type { ContourState } from '../workers/use-contour.js';
+import { type Asked, shownOf, useAsked } from '../engine/use-asked.js';
+import { type ContourState, clientOf } from '../engine/use-contour.js';
 
 /** How a plane lies in the chosen tooth. */
 export interface CutSetting {
@@ -38,40 +38,31 @@ export function planeOf(own: Frame, s: CutSetting, jaw: Jaw = 'upper'): Frame {
 
 const neg = (v: Vec3): Vec3 => [-v[0], -v[1], -v[2]];
 
-/** The lines of the plane, newest wish only while the worker is busy. */
+/** The plane of a setting in the chosen tooth, and everything that it meets. */
 export function useCut(
   contour: ContourState,
   plan: ContourPlan,
   tooth: Fdi,
   setting: CutSetting | undefined,
-): { view: CutView | undefined; at: CutAt | undefined } {
-  const [made, setMade] = useState<{ view: CutView; at: CutAt }>();
-  const wish = useRef<CutSetting | undefined>(undefined);
-  const service = contour.state === 'ready' ? contour.service : undefined;
-  useEffect(() => {
-    wish.current = setting;
-    if (!service || !setting) return setMade(undefined);
-    let gone = false;
-    void (async () => {
-      const frame = await service.frameOf(plan, tooth);
-      if (gone || !frame) return;
-      const plane = planeOf(frame, setting, jawOf(tooth));
-      const view = await service.cut(plan, plane);
-      if (gone) return;
-      setMade({
-        view,
-        at: {
-          plane,
-          lines: [
-            { colour: '#1d2428', of: view.existing },
-            { colour: '#5d2a5a', of: view.planned },
-          ],
-        },
-      });
-    })();
-    return () => {
-      gone = true;
-    };
-  }, [service, plan, tooth, setting]);
-  return { view: made?.view, at: made?.at };
+): { readonly asked: Asked<CutView>; readonly at: CutAt | undefined } {
+  const client = clientOf(contour);
+  const whose = useMemo(() => [tooth] as const, [tooth]);
+  const frame = shownOf(useAsked(client, plan, 'frameOf', setting && whose));
+  const plane = useMemo(() => setting && frame && planeOf(frame, setting, jawOf(tooth)), [setting, frame, tooth]);
+  const input = useMemo(() => plane && ([plane] as const), [plane]);
+  const asked = useAsked(client, plan, 'cut', input);
+  const view = shownOf(asked);
+  const at = useMemo(
+    (): CutAt | undefined =>
+      plane &&
+      view && {
+        plane,
+        lines: [
+          { colour: '#1d2428', of: view.existing },
+          { colour: '#5d2a5a', of: view.planned },
+        ],
+      },
+    [plane, view],
+  );
+  return { asked, at };
 }

@@ -3,6 +3,7 @@ import { ArrowLeft } from 'lucide-react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
+import { EngineProvider } from '../engine/engine-context.js';
 import { ArchStrip } from './ArchStrip.js';
 import { Arrivals } from './Arrivals.js';
 import { Boundary } from './Boundary.js';
@@ -19,7 +20,9 @@ export function CasePage({ who }: { who: Who }) {
   if (!id) return null;
   return (
     <CaseProvider key={`${id} ${who.id}`} id={id} who={who} fallback={(error) => (error ? <NoCase error={error} /> : <Waiting what="the case" />)}>
-      <Frame />
+      <EngineProvider>
+        <Frame />
+      </EngineProvider>
     </CaseProvider>
   );
 }

@@ -1,7 +1,7 @@
 import { type Fdi, SCAN_PM_MM } from '@radiant/core';
 import { useMemo } from 'react';
-import { useContour } from '../workers/use-contour.js';
-import { useReading } from './reading.js';
+import { useReading } from '../data/reading.js';
+import { useContour } from './use-contour.js';
 
 /** A tooth's crown width as it is known from elsewhere in the case. */
 export interface KnownWidth {

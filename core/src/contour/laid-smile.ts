@@ -1,20 +1,13 @@
-import {
-  cameraAxes,
-  type ExistingArch,
-  type Fdi,
-  type LandmarkSet,
-  type MarkedWidth,
-  type Mesh,
-  matchCamera,
-  type PhotoCamera,
-  type PlannedTooth,
-  type Px,
-  photoMarks,
-  photoProjector,
-  toLocal,
-  type ViewPoints,
-  vertexNormals,
-} from '@radiant/core';
+import type { ExistingArch } from '../contour/fit.js';
+import { type MarkedWidth, photoMarks } from '../contour/photo-marks.js';
+import type { PlannedTooth } from '../contour/plan.js';
+import { toLocal } from '../geometry/frame.js';
+import { type Mesh, vertexNormals } from '../geometry/mesh.js';
+import type { Px } from '../smile/calibration.js';
+import { cameraAxes, matchCamera, type PhotoCamera, photoProjector } from '../smile/camera-match.js';
+import type { LandmarkSet } from '../smile/landmarks.js';
+import type { ViewPoints } from '../smile/views.js';
+import type { Fdi } from '../teeth/notation.js';
 
 /** What is marked of the teeth on a photograph. */
 export interface PhotoWish {

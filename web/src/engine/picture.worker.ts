@@ -49,5 +49,5 @@ const service = {
   },
 };
 
-export type EdgeService = typeof service;
+export type PictureService = typeof service;
 expose(service);

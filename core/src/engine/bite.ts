@@ -1,27 +1,22 @@
+import type { ExistingArch } from '../contour/fit.js';
+import { inMouth, type PlannedTooth } from '../contour/plan.js';
+import type { SegmentedScan } from '../contour/scan.js';
+import type { ColumnGrid } from '../geometry/columns.js';
+import { biteGrid, type HeightField, heightField, type JawTooth } from '../occlusion/heights.js';
 import {
   alongAngle,
-  biteGrid,
-  type ColumnGrid,
   clearances,
   type Direction,
-  type ExistingArch,
-  type Fdi,
-  type HeightField,
-  heightField,
-  inMouth,
   type JawShift,
-  type JawTooth,
   leadOf,
   type Movement,
-  type Overlap,
   onTheTeeth,
-  overlapOf,
-  type PlannedTooth,
-  type SegmentedScan,
   spaceOver,
   spaceUnder,
   type ToothClearance,
-} from '@radiant/core';
+} from '../occlusion/movement.js';
+import { type Overlap, overlapOf } from '../occlusion/overlap.js';
+import type { Fdi } from '../teeth/notation.js';
 
 /** How the jaw is led: by its teeth, or along an angle in degrees. */
 export type Guidance = 'teeth' | number;
@@ -58,7 +53,6 @@ const WAY_MM = 3;
 
 /** Both rows of teeth in the mouth's coordinates and the sides with which they bite. */
 interface Rows {
-  readonly key: string;
   readonly upper: readonly JawTooth[];
   readonly lower: readonly JawTooth[];
   readonly upperField: HeightField;
@@ -69,24 +63,24 @@ interface Rows {
 export class Bite {
   private readonly existing: Rows;
   private readonly grid: ColumnGrid;
-  private planned: Rows | undefined;
+  private planned: { readonly of: ReadonlyMap<Fdi, PlannedTooth>; readonly rows: Rows } | undefined;
 
   /** @param arch the upper one */
   constructor(arch: ExistingArch, scan: SegmentedScan) {
     const upper = [...arch.teeth].map(([tooth, t]) => ({ tooth, mesh: t.field.mesh }));
     const lower = [...scan.teeth].map(([tooth, mesh]) => ({ tooth, mesh }));
     this.grid = biteGrid([...upper, ...lower]);
-    this.existing = { key: '', upper, lower, upperField: heightField(upper, 'upper', this.grid), lowerField: heightField(lower, 'lower', this.grid) };
+    this.existing = { upper, lower, upperField: heightField(upper, 'upper', this.grid), lowerField: heightField(lower, 'lower', this.grid) };
   }
 
-  /** @param key says whether the planned crowns are still the same */
-  private rows(planned: ReadonlyMap<Fdi, PlannedTooth> | undefined, key: string): Rows {
+  /** The rows with planned crowns in them: made again when another map of crowns is given. */
+  private rows(planned: ReadonlyMap<Fdi, PlannedTooth> | undefined): Rows {
     if (!planned) return this.existing;
-    if (this.planned?.key !== key) this.planned = this.withCrowns(planned, key);
-    return this.planned;
+    if (this.planned?.of !== planned) this.planned = { of: planned, rows: this.withCrowns(planned) };
+    return this.planned.rows;
   }
 
-  private withCrowns(planned: ReadonlyMap<Fdi, PlannedTooth>, key: string): Rows {
+  private withCrowns(planned: ReadonlyMap<Fdi, PlannedTooth>): Rows {
     const now = this.existing;
     const crowned = (row: readonly JawTooth[]) =>
       row.some((t) => planned.has(t.tooth))
@@ -97,7 +91,6 @@ export class Bite {
         : row;
     const [upper, lower] = [crowned(now.upper), crowned(now.lower)];
     return {
-      key,
       upper,
       lower,
       upperField: upper === now.upper ? now.upperField : heightField(upper, 'upper', this.grid),
@@ -106,14 +99,14 @@ export class Bite {
   }
 
   /** The closed bite of every tooth of either jaw that stands over or under another. */
-  closed(planned: ReadonlyMap<Fdi, PlannedTooth> | undefined, key: string): ToothClearance[] {
-    const { upperField, lowerField } = this.rows(planned, key);
+  closed(planned: ReadonlyMap<Fdi, PlannedTooth> | undefined): ToothClearance[] {
+    const { upperField, lowerField } = this.rows(planned);
     return [...clearances(upperField, lowerField, [0, 0, 0]), ...clearances(upperField, lowerField, [0, 0, 0], 'lower')];
   }
 
-  /** @param key says whether the planned crowns are still the same */
-  at(wish: BiteWish, planned: ReadonlyMap<Fdi, PlannedTooth> | undefined, key: string): BiteView {
-    const rows = this.rows(wish.which === 'planned' ? planned : undefined, key);
+  /** The bite at one place of a movement, 3 mm of it for its steepness. */
+  at(wish: BiteWish, planned: ReadonlyMap<Fdi, PlannedTooth> | undefined): BiteView {
+    const rows = this.rows(wish.which === 'planned' ? planned : undefined);
     const { upperField, lowerField } = rows;
     const way = (toMm: number, stepMm: number): Movement =>
       wish.guidance === 'teeth'
@@ -132,7 +125,7 @@ export class Bite {
         ...rows.upper.map((t) => [t.tooth, spaceOver(lowerField, t.mesh, here.shift)] as const),
         ...rows.lower.map((t) => [t.tooth, spaceUnder(upperField, t.mesh, here.shift)] as const),
       ],
-      overlap: { before: overlaps(this.existing), planned: overlaps(this.rows(planned, key)) },
+      overlap: { before: overlaps(this.existing), planned: overlaps(this.rows(planned)) },
     };
   }
 }

@@ -1,0 +1,152 @@
+import { meshToArch, turnedOver } from '../contour/arch.js';
+import type { Mesh } from '../geometry/mesh.js';
+import type { Vec3 } from '../geometry/vec.js';
+import type { Doubt } from '../scan/doubts.js';
+import { neckLines, pulledLine } from '../scan/neck-line.js';
+import { type LookedAt, type Picked, pickedAs, pickTeeth, placeAtVertex } from '../scan/own-scan.js';
+import type { PickedCrown, PickedSize } from '../scan/picked-crown.js';
+import type { ToothRoom } from '../scan/row.js';
+import type { Fdi } from '../teeth/notation.js';
+
+export interface PickedTooth extends PickedSize {
+  readonly tooth: Fdi;
+  /** Where its number is written, in the mouth's coordinates. */
+  readonly at: Vec3;
+}
+
+/** What is picked, as it is shown. */
+export interface PickedView {
+  /** The tooth of each vertex, 0 for gum. */
+  readonly tooth: Uint8Array;
+  readonly teeth: readonly PickedTooth[];
+  readonly doubts: readonly Doubt[];
+  /** Why this may be no row of teeth to plan on. */
+  readonly doubt?: string;
+  /** The line between each tooth and the gum: pieces of two points, in the mouth's coordinates. */
+  readonly necks: readonly { readonly tooth: Fdi; readonly line: Float32Array }[];
+}
+
+const NO_TRIANGLES = new Uint32Array();
+
+/** The teeth of a jaw that lies in the mouth: proposed by its shape, changed by hand. Each change answers what is picked then. */
+export class Picking {
+  private rooms: Map<Fdi, ToothRoom>;
+  /** Vertices that a hand has given to a tooth or, with 0, to the gum. */
+  private readonly painted = new Map<number, Fdi | 0>();
+  private now: Picked;
+
+  /** @param inMouth the jaw that was looked at, in the mouth's coordinates */
+  constructor(
+    private readonly look: LookedAt,
+    private readonly inMouth: Mesh,
+  ) {
+    this.rooms = new Map(look.teeth);
+    this.now = pickTeeth(look, this.rooms, this.painted);
+  }
+
+  get picked(): Picked {
+    return this.now;
+  }
+
+  /** Teeth that are asked for, whether they were found or not. */
+  get numbers(): readonly Fdi[] {
+    return [...this.rooms.keys()];
+  }
+
+  /** What is picked now. */
+  view(): PickedView {
+    const { vertices, crowns, doubts, doubt } = this.now;
+    const teeth = [...crowns.values()]
+      .map((c) => ({ tooth: c.tooth, at: this.middleOf(c), widthMm: c.widthMm, lengthMm: c.lengthMm }))
+      .sort((p, q) => p.tooth - q.tooth);
+    const necks = [...neckLines(this.look, vertices)].map(([tooth, line]) => ({
+      tooth,
+      line: Float32Array.from(meshToArch(this.look.jaw, { positions: Float64Array.from(line), triangles: NO_TRIANGLES }).positions),
+    }));
+    return { tooth: vertices.slice(), teeth, doubts, necks, ...(doubt && { doubt }) };
+  }
+
+  /** Another number for a tooth, or none; its own number is taken from whoever had it. */
+  renumber(from: Fdi, to: Fdi | undefined): PickedView {
+    const own = this.rooms.get(from);
+    const other = to === undefined ? undefined : this.rooms.get(to);
+    this.rooms.delete(from);
+    if (own && to !== undefined) this.rooms.set(to, own);
+    if (other) this.rooms.set(from, other);
+    for (const [v, t] of this.painted) {
+      if (t === from) {
+        if (to === undefined) this.painted.delete(v);
+        else this.painted.set(v, to);
+      } else if (t === to) this.painted.set(v, from);
+    }
+    return this.anew();
+  }
+
+  /** A tooth where a place was clicked. */
+  add(vertex: number, tooth: Fdi): PickedView {
+    this.rooms.set(tooth, placeAtVertex(this.look, vertex).place);
+    return this.anew();
+  }
+
+  /** Gives what lies about some vertices to a tooth or, with 0, to the gum. */
+  paint(vertices: readonly number[], radiusMm: number, tooth: Fdi | 0): PickedView {
+    for (const v of this.about(vertices, radiusMm)) this.painted.set(v, tooth);
+    return this.anew();
+  }
+
+  /** Pulls the line between a tooth and the gum from one place of the mouth to another; what lies about it stays as it is then. */
+  pull(tooth: Fdi, from: Vec3, to: Vec3): PickedView {
+    const own = (p: Vec3): Vec3 => (this.look.jaw === 'upper' ? p : turnedOver(p));
+    const vertices = this.now.vertices.slice();
+    for (const [v, label] of pulledLine(this.look, vertices, tooth, own(from), own(to))) {
+      vertices[v] = label;
+      this.painted.set(v, label);
+    }
+    this.now = pickedAs(this.look, vertices, this.rooms);
+    return this.view();
+  }
+
+  private anew(): PickedView {
+    this.now = pickTeeth(this.look, this.rooms, this.painted);
+    return this.view();
+  }
+
+  /** The vertices within so far of some, along the surface. */
+  private about(vertices: readonly number[], radiusMm: number): ReadonlySet<number> {
+    const p = this.inMouth.positions;
+    const { from: first, beside } = this.look.neighbourhood;
+    const seen = new Set<number>();
+    const todo = [...vertices];
+    const origin = new Map<number, number>(vertices.map((v) => [v, v]));
+    for (let i = 0; i < todo.length; i++) {
+      const v = todo[i] as number;
+      if (seen.has(v)) continue;
+      seen.add(v);
+      const o = origin.get(v) as number;
+      for (let k = first[v] as number; k < (first[v + 1] as number); k++) {
+        const w = beside[k] as number;
+        const far = Math.hypot(...([0, 1, 2] as const).map((c) => (p[3 * w + c] as number) - (p[3 * o + c] as number)));
+        if (far > radiusMm || seen.has(w)) continue;
+        origin.set(w, o);
+        todo.push(w);
+      }
+    }
+    return seen;
+  }
+
+  /** Where a tooth's number stands: before the middle of what was picked, nearer to the edge than to the neck. */
+  private middleOf({ vertices }: PickedCrown): Vec3 {
+    const p = this.inMouth.positions;
+    let [x, y] = [0, 0];
+    let [least, most] = [Infinity, -Infinity];
+    for (const v of vertices) {
+      x += p[3 * v] as number;
+      y += p[3 * v + 1] as number;
+      least = Math.min(least, p[3 * v + 2] as number);
+      most = Math.max(most, p[3 * v + 2] as number);
+    }
+    const n = vertices.length;
+    const upper = this.look.jaw === 'upper';
+    return [x / n, y / n, upper ? least + 0.4 * (most - least) : most - 0.4 * (most - least)];
+  }
+}

@@ -1,0 +1,46 @@
+import type { CaseEngine } from '../case-engine.js';
+import { biteAt, closedBite } from './bite.js';
+import { contactOf, contactsSet, roomMade } from './contacts.js';
+import { cut, frameOf } from './cut.js';
+import { difference } from './difference.js';
+import { asItStands, existing, existingPlan } from './existing.js';
+import { alignedFirst, firstContour } from './first-contour.js';
+import { inPhoto, onPhoto } from './photograph.js';
+import { reduction, reductions, sectionOf } from './reduction.js';
+import { strokeFits, strokeMirrored } from './stroke.js';
+
+/** Everything that can be asked of a case, by name. */
+export const QUERIES = {
+  alignedFirst,
+  asItStands,
+  biteAt,
+  closedBite,
+  contactOf,
+  contactsSet,
+  cut,
+  difference,
+  existing,
+  existingPlan,
+  firstContour,
+  frameOf,
+  inPhoto,
+  onPhoto,
+  reduction,
+  reductions,
+  roomMade,
+  sectionOf,
+  strokeFits,
+  strokeMirrored,
+} as const;
+
+export type QueryName = keyof typeof QUERIES;
+type Rest<A> = A extends readonly [unknown, ...infer R] ? R : never;
+/** What a question is asked with, and what is answered. */
+export type QueryInput<N extends QueryName> = Rest<Parameters<(typeof QUERIES)[N]>>;
+export type QueryOutput<N extends QueryName> = ReturnType<(typeof QUERIES)[N]>;
+
+/** Asks a case by the name of the question. @throws Refusal of the question */
+export function ask<N extends QueryName>(engine: CaseEngine, name: N, ...input: QueryInput<N>): QueryOutput<N> {
+  const answer = QUERIES[name] as unknown as (engine: CaseEngine, ...input: QueryInput<N>) => QueryOutput<N>;
+  return answer(engine, ...input);
+}

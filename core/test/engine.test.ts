@@ -1,0 +1,132 @@
+import {
+  ask,
+  CaseEngine,
+  type ContourPlan,
+  designOf,
+  existingArch,
+  type Fdi,
+  inMouth,
+  plannedTooth,
+  planOfExisting,
+  Refusal,
+  readScan,
+  type ToothPlan,
+  toothReduction,
+  UPPER_SIX,
+} from '@radiant/core';
+import { AVOCET, INTRAORAL_SCANNER, makePatient, random, scan } from '@radiant/standins';
+
+const patient = makePatient(AVOCET);
+const upper = readScan(scan(patient, INTRAORAL_SCANNER), []);
+const lower = readScan(scan(patient, INTRAORAL_SCANNER, 'stl', 'lower'), []);
+const arch = existingArch(upper);
+
+function engineWith(plan: ContourPlan, ...jaws: (typeof upper)[]): CaseEngine {
+  const engine = new CaseEngine();
+  for (const j of jaws.length > 0 ? jaws : [upper]) engine.take(j);
+  engine.setPlan(plan);
+  return engine;
+}
+const refusal = (work: () => unknown): Refusal => {
+  try {
+    work();
+  } catch (error) {
+    if (error instanceof Refusal) return error;
+  }
+  throw new Error('nothing was refused');
+};
+
+describe('a case’s engine', () => {
+  const SEED = 4242;
+  it(`after any changes says the same as one that begins from scratch (seed ${SEED})`, () => {
+    const r = random(SEED);
+    let plan: ContourPlan = planOfExisting(arch);
+    const living = engineWith(plan, upper, lower);
+    for (let step = 0; step < 6; step++) {
+      const tooth = UPPER_SIX[Math.floor(r.next() * 6)] as Fdi;
+      const own = plan[tooth];
+      const drop = r.next() < 0.2 && Object.keys(plan).length > 3;
+      const next: Partial<Record<Fdi, ToothPlan>> = { ...plan };
+      if (drop) delete next[tooth];
+      else next[tooth] = { ...(own ?? ask(living, 'asItStands', tooth)), widthMm: 6 + 3 * r.next(), lengthMm: 8 + 3 * r.next(), facialVolumeMm: r.next() };
+      plan = next;
+      living.setPlan(plan);
+      const fresh = engineWith(JSON.parse(JSON.stringify(plan)), upper, lower);
+      expect(living.teeth()).toEqual(fresh.teeth());
+      for (const t of living.teeth()) expect(living.crown(t).mesh.positions).toEqual(fresh.crown(t).mesh.positions);
+      if (step % 5 === 0) expect(ask(living, 'closedBite')).toEqual(ask(fresh, 'closedBite'));
+    }
+  });
+
+  it('makes again only the crowns that a change moves: those behind it on its side', () => {
+    const plan = planOfExisting(arch);
+    const engine = engineWith(plan);
+    const before = new Map(UPPER_SIX.map((t) => [t, engine.crown(t)]));
+    engine.setPlan({ ...plan, 12: { ...(plan[12] as ToothPlan), widthMm: 7.3 } });
+    expect(UPPER_SIX.filter((t) => engine.crown(t) !== before.get(t))).toEqual([13, 12]);
+    const now = engine.crowns();
+    engine.setPlan({ ...plan, 12: { ...(plan[12] as ToothPlan), widthMm: 7.3 } });
+    expect(engine.crowns()).toBe(now);
+  });
+
+  it('answers a question about a crown once, and anew when the crown has changed', () => {
+    const plan = planOfExisting(arch);
+    const engine = engineWith(plan);
+    const choice = { design: 'graduated' } as const;
+    const first = ask(engine, 'reduction', 21, choice, 'tooth');
+    expect(ask(engine, 'reduction', 21, choice, 'tooth')).toBe(first);
+    expect(first).toEqual(toothReduction(arch, plan, 21, designOf('graduated'), 'tooth'));
+    expect(ask(engine, 'reduction', 21, { design: 'even' }, 'tooth')).not.toEqual(first);
+    engine.setPlan({ ...plan, 21: { ...(plan[21] as ToothPlan), facialVolumeMm: 0.5 } });
+    expect(ask(engine, 'reduction', 21, choice, 'tooth')).not.toEqual(first);
+    // Its neighbour's crown is the same.
+    expect(ask(engine, 'difference', 11, false).mesh).toEqual(inMouth(plannedTooth(arch, plan, 11)).mesh);
+  });
+
+  it('a tooth may have a design of its own; the others have the case’s', () => {
+    const engine = engineWith(planOfExisting(arch));
+    const own = ask(engine, 'reductions', { design: 'graduated', own: [{ tooth: 21, design: 'ceramic-crown' }] }, 'tooth');
+    const needed = (t: Fdi) => own.find((r) => r.tooth === t)?.zones.find((z) => z.zone === 'middle')?.removal?.needed;
+    expect([needed(11), needed(21)]).toEqual([0.5, 1.2]);
+  });
+
+  it('targets are told of any planned tooth of either jaw, and of one tooth alone', () => {
+    const engine = engineWith({}, upper, lower);
+    engine.setPlan({ 14: ask(engine, 'asItStands', 14), 41: ask(engine, 'asItStands', 41) });
+    expect(ask(engine, 'reductions', { design: 'minimal' }, 'tooth').map((r) => r.tooth)).toEqual([14, 41]);
+    engine.setPlan({ 11: ask(engine, 'asItStands', 11) });
+    const [only] = ask(engine, 'reductions', { design: 'ceramic-crown' }, 'tooth');
+    expect(only?.zones.map((z) => z.removal?.needed)).toEqual([1.1, 1.2, 1.4, 2]);
+  });
+
+  it('a planned tooth that the scan lacks is named and passed over; asked for by itself it is refused with its number', () => {
+    const without = { ...upper, teeth: new Map([...upper.teeth].filter(([t]) => t !== 12)) };
+    const engine = engineWith(planOfExisting(arch), without);
+    expect(engine.without()).toEqual([12]);
+    expect(engine.teeth()).toEqual([13, 11, 21, 22, 23]);
+    expect(engine.crowns().has(12)).toBe(false);
+    expect(refusal(() => engine.crown(12))).toMatchObject({ code: 'tooth-missing', received: 12, message: 'The scan has no tooth {12}.' });
+    expect(refusal(() => ask(engine, 'sectionOf', 12, { design: 'graduated' }))).toMatchObject({ code: 'tooth-missing' });
+    expect(ask(engine, 'reductions', { design: 'graduated' }, 'tooth')).toHaveLength(5);
+  });
+
+  it('without a scan, and with one whose teeth can’t be measured, each question is refused with its reason', () => {
+    const empty = new CaseEngine();
+    expect(refusal(() => empty.arch('upper')).code).toBe('scan-missing');
+    expect(ask(empty, 'closedBite')).toBeUndefined();
+    const canines = { ...upper, teeth: new Map([...upper.teeth].filter(([t]) => t === 13 || t === 23)) };
+    const engine = engineWith({}, canines);
+    expect(engine.isMeasured('upper')).toBe(false);
+    expect(refusal(() => ask(engine, 'existing', 'upper')).code).toBe('scan-without-teeth');
+    // Asked again it says the same, and does not measure again.
+    expect(refusal(() => engine.arch('upper'))).toBe(refusal(() => engine.arch('upper')));
+  });
+
+  it('a stroke that can’t be taken is refused by type', () => {
+    const engine = engineWith(planOfExisting(arch));
+    expect(refusal(() => ask(engine, 'strokeFits', 12, { tool: 'remove', radiusMm: 2, amount: 1, at: Array.from({ length: 300 }, () => 700) })).code).toBe(
+      'stroke-not-possible',
+    );
+    expect(ask(engine, 'strokeFits', 12, { tool: 'add', radiusMm: 1, amount: 0.1, at: [700] })).toBe(true);
+  });
+});

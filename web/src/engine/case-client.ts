@@ -1,0 +1,85 @@
+import { type ContourPlan, type Fdi, type PlanChange, planChange, type QueryInput, type QueryName, type QueryOutput } from '@radiant/core';
+import { type Remote, wrap } from 'comlink';
+import type { CaseService } from './case.worker.js';
+import type { ArchView, JawView, PlannedView } from './views.js';
+import { Work } from './work.js';
+
+interface Load<V> {
+  readonly url: string;
+  readonly view: Promise<V>;
+}
+
+/** A case's engine as the page talks to it. The plan goes over by difference: each question names the plan that it is asked of. */
+export class CaseClient {
+  private readonly work: Work;
+  private readonly remote: Remote<CaseService>;
+  private sent: ContourPlan = {};
+  private upper: Load<ArchView> | undefined;
+  private lower: Load<JawView> | undefined;
+
+  constructor(worker = new Worker(new URL('./case.worker.ts', import.meta.url), { type: 'module' })) {
+    this.work = new Work(worker);
+    this.remote = wrap<CaseService>(worker);
+  }
+
+  get isLost(): boolean {
+    return this.work.isLost;
+  }
+
+  /** Rejects with WorkLost once it is gone. */
+  get lost(): Promise<never> {
+    return this.work.lost;
+  }
+
+  /** The upper scan; the same promise again while it is the same, a new try after a failure. */
+  loadUpper(url: string): Promise<ArchView> {
+    if (this.upper?.url !== url) {
+      const load = { url, view: this.work.answer(this.remote.loadUpper(url)) };
+      this.upper = load;
+      load.view.catch(() => {
+        if (this.upper === load) this.upper = undefined;
+      });
+    }
+    return this.upper.view;
+  }
+
+  /** The lower scan, as the upper one. */
+  loadLower(url: string): Promise<JawView> {
+    if (this.lower?.url !== url) {
+      const load = { url, view: this.work.answer(this.remote.loadLower(url)) };
+      this.lower = load;
+      load.view.catch(() => {
+        if (this.lower === load) this.lower = undefined;
+      });
+    }
+    return this.lower.view;
+  }
+
+  /** A planned crown for drawing. */
+  planned(plan: ContourPlan, tooth: Fdi, quick: boolean): Promise<PlannedView> {
+    this.sync(plan);
+    return this.work.answer(this.remote.planned(tooth, quick) as Promise<PlannedView>);
+  }
+
+  /**
+   * Asks a question of the case with this plan, or one that no plan has a say in. Rejects with a Refusal, WorkLost, or what nobody
+   * foresaw.
+   */
+  ask<N extends QueryName>(plan: ContourPlan | undefined, name: N, ...input: QueryInput<N>): Promise<Awaited<QueryOutput<N>>> {
+    if (plan) this.sync(plan);
+    const asked = this.remote.ask as unknown as (name: N, input: QueryInput<N>) => Promise<Awaited<QueryOutput<N>>>;
+    return this.work.answer(asked(name, input));
+  }
+
+  end(): void {
+    this.work.end();
+  }
+
+  /** What comes after it in the worker's line is asked of this plan. */
+  private sync(plan: ContourPlan): void {
+    const change: PlanChange | undefined = planChange(this.sent, plan);
+    if (!change) return;
+    this.sent = plan;
+    this.work.answer(this.remote.change(change)).catch(() => undefined);
+  }
+}

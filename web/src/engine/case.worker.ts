@@ -1,0 +1,55 @@
+import { ask, CaseEngine, type Fdi, type Jaw, type PlanChange, type QueryInput, type QueryName, type QueryOutput, Refusal, readScan } from '@radiant/core';
+import { expose, transfer } from 'comlink';
+import { buffers, drawable, drawableJaw } from './drawable.js';
+import { fetched } from './fetched.js';
+import type { ArchView, JawView, PlannedView } from './views.js';
+import './wire.js';
+
+// The case's engine in a thread of its own. Nothing is worked out here that the engine does not answer.
+
+const engine = new CaseEngine();
+
+async function take(url: string, jaw: Jaw): Promise<ReturnType<typeof drawableJaw>> {
+  const scan = readScan(await fetched(url), []);
+  if (scan.jaw !== jaw) throw new Refusal('scan-without-teeth', `This scan is of the ${scan.jaw} jaw, not of the ${jaw} one.`, scan.jaw);
+  engine.take(scan);
+  return drawableJaw(scan);
+}
+
+const service = {
+  /** Fetches the upper scan and measures its teeth. @throws Refusal */
+  async loadUpper(url: string): Promise<ArchView> {
+    const made = await take(url, 'upper');
+    return transfer({ ...made.view, existing: ask(engine, 'existing', 'upper') }, made.buffers);
+  },
+
+  /** Fetches the lower scan; its teeth are measured when they are asked for. @throws Refusal */
+  async loadLower(url: string): Promise<JawView> {
+    const made = await take(url, 'lower');
+    return transfer(made.view, made.buffers);
+  },
+
+  change(change: PlanChange): void {
+    engine.change(change);
+  },
+
+  /** A planned crown for drawing. @throws Refusal of `CaseEngine.crown` */
+  planned(tooth: Fdi, quick: boolean): PlannedView {
+    const own = ask(engine, 'difference', tooth, quick);
+    const mesh = drawable(own.mesh);
+    const differenceMm = Float32Array.from(own.differenceMm);
+    const { mostAddedMm, mostRemovedMm, volume } = own;
+    return transfer({ tooth, mesh, differenceMm, mostAddedMm, mostRemovedMm, ...(volume && { volume }) }, [
+      ...buffers(mesh),
+      differenceMm.buffer as ArrayBuffer,
+    ]);
+  },
+
+  /** Any other question. @throws Refusal of the question */
+  ask<N extends QueryName>(name: N, input: QueryInput<N>): QueryOutput<N> {
+    return ask(engine, name, ...input);
+  },
+};
+
+export type CaseService = typeof service;
+expose(service);

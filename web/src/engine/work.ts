@@ -1,0 +1,57 @@
+import { Refusal } from '@radiant/core';
+import './wire.js';
+
+/** The work was ended, or its thread has broken down: what was asked of it will never be answered. */
+export class WorkLost extends Error {
+  constructor() {
+    super('The work on the scan has stopped.');
+    this.name = 'WorkLost';
+  }
+}
+
+/** What is said of something that was asked of a worker and went wrong. */
+export function faultOf(error: unknown): string {
+  if (error instanceof Refusal || error instanceof WorkLost) return error.message;
+  // Not meant for people: it belongs where a programmer looks.
+  console.error(error);
+  return 'This could not be worked out.';
+}
+
+/** A worker whose questions all end: with an answer, with what it throws, or with WorkLost when it breaks down or is ended. */
+export class Work {
+  private readonly lostBy: Promise<never>;
+  private lose: (error: WorkLost) => void = () => undefined;
+  private gone = false;
+
+  constructor(private readonly worker: Worker) {
+    this.lostBy = new Promise((_, reject) => {
+      this.lose = reject;
+    });
+    // Whoever waits hears of it; without anybody waiting it is no fault.
+    this.lostBy.catch(() => undefined);
+    worker.addEventListener('error', () => this.end());
+    worker.addEventListener('messageerror', () => this.end());
+  }
+
+  get isLost(): boolean {
+    return this.gone;
+  }
+
+  /** Rejects with WorkLost once the worker is gone; never resolves. */
+  get lost(): Promise<never> {
+    return this.lostBy;
+  }
+
+  /** What was asked, or WorkLost. */
+  answer<T>(asked: PromiseLike<T>): Promise<T> {
+    return Promise.race([asked, this.lostBy]);
+  }
+
+  /** Ends the worker and gives back all that it holds. */
+  end(): void {
+    if (this.gone) return;
+    this.gone = true;
+    this.worker.terminate();
+    this.lose(new WorkLost());
+  }
+}
