@@ -1,6 +1,7 @@
 import { quadrantOf } from '../contour/arch.js';
 import { bounds, type Mesh } from '../geometry/mesh.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
+import { usualSize } from '../teeth/usual-sizes.js';
 
 /** The course of a row of teeth in the plane, in the arch's own frame: a radius about a middle for each direction. */
 export interface RowCurve {
@@ -224,8 +225,7 @@ export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): Tooth
   return places;
 }
 
-/** Usual widths along the row by position from the midline, and how far teeth of one kind differ, mm. House values after the published means of core's norms. */
-const USUAL_MM: Readonly<Record<Jaw, readonly number[]>> = { upper: [8.6, 6.7, 7.6, 7, 6.8], lower: [5.4, 5.9, 6.8, 7, 7.1] };
+/** How far the widths of one kind of tooth differ, mm. House value after the published means of core's norms. */
 const DIFFER_MM = 0.65;
 /** How much less likely a row is for each tooth that it lacks: the square of so many times the difference. House value. */
 const LACKING = 6;
@@ -265,7 +265,7 @@ function numberedFrom(places: readonly ToothRoom[], middle: number, jaw: Jaw, mi
     const there = [1, 2, 3, 4, 5].filter((position) => !missing.has(quadrantOf(jaw, side) + position));
     const { cost, of } = positionsOf(
       row,
-      there.map((position) => USUAL_MM[jaw][position - 1] as number),
+      there.map((position) => usualSize(quadrantOf(jaw, side) + position).widthMm),
     );
     sum += cost;
     row.forEach((p, i) => {
