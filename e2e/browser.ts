@@ -1,14 +1,15 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { CaseDetail } from '@radiant/contract';
-import { type Browser, chromium, type Locator, type Page } from 'playwright-core';
+import { type Browser, type BrowserContext, chromium, type Locator, type Page } from 'playwright-core';
 import { avocetOf, type Client, PASSWORD, PEOPLE, signedIn, URL_ } from '../server/test/house.js';
 
-let browser: Browser | undefined;
+/** The lane's one browser, ended by `bin/lib/tests/house-down.mjs`. */
+const held = globalThis as { radiantBrowser?: Promise<Browser> };
 
 /** Debian's Chromium, drawing WebGL in software. */
-async function start(): Promise<Browser> {
-  browser ??= await chromium.launch({
+function start(): Promise<Browser> {
+  held.radiantBrowser ??= chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: [
       '--no-sandbox',
@@ -22,12 +23,16 @@ async function start(): Promise<Browser> {
       '--enable-unsafe-swiftshader',
     ],
   });
-  return browser;
+  return held.radiantBrowser;
 }
 
-export async function closeBrowser(): Promise<void> {
-  await browser?.close();
-  browser = undefined;
+/** Pages that are open. */
+const contexts = new Set<BrowserContext>();
+
+/** Closes every page that was opened; the browser stays for the next file. */
+export async function closePages(): Promise<void> {
+  for (const c of contexts) await c.close();
+  contexts.clear();
 }
 
 /** A page error or a violation of the content policy fails the test that meets it. */
@@ -40,6 +45,8 @@ export interface Visit {
 /** A browser of its own, not signed in. */
 export async function newPage(): Promise<Page> {
   const context = await (await start()).newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  contexts.add(context);
+  context.once('close', () => contexts.delete(context));
   const page = await context.newPage();
   page.setDefaultTimeout(45_000);
   return page;
@@ -65,9 +72,7 @@ export async function visit(role: keyof typeof PEOPLE = 'dentist'): Promise<Visi
 export async function copyOfAvocet(name: string): Promise<{ id: string; client: Client }> {
   const client = await signedIn('dentist');
   const avocet = await avocetOf(client);
-  const bytes = await client.bytes(`/cases/${avocet.id}/case.json`);
-  const doc = Buffer.from(bytes).toString('utf8').replace('"name":"Avocet"', `"name":"${name}"`);
-  const made = await client.upload<CaseDetail>('/cases/import', doc, 'case.json');
+  const made = await client.post<CaseDetail>(`/cases/${avocet.id}/duplicate`, { name });
   return { id: made.body.id, client };
 }
 

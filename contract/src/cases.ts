@@ -38,6 +38,13 @@ export class NewCase {
   meet?: MeetSection;
 }
 
+/** How a second case made out of one is called. */
+export class CaseCopy {
+  @IsString(words('The case needs a name.'))
+  @Length(1, 80, words('The name has 1 to 80 characters.'))
+  name!: string;
+}
+
 /** A change of one section: the version it was read at and its whole new content. */
 export class SectionChange {
   @IsInt(words('The version is a whole number.'))

@@ -31,7 +31,7 @@ export function standingWords(s: Standing): string {
     case 'approved':
       return `as kept in “${s.version.name}”, approved by the patient`;
     case 'claimed':
-      return `as kept in “${s.version.name}”, approved by its file’s word alone`;
+      return `as kept in “${s.version.name}”, approved by the word of the case it came from alone`;
     case 'left-approved':
       return `changed since “${s.version.name}” was approved`;
     case 'kept':

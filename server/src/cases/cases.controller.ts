@@ -2,6 +2,7 @@ import { Body, Controller, Get, Param, Patch, Post, Query, Req } from '@nestjs/c
 import { ApiBody, ApiTags } from '@nestjs/swagger';
 import {
   type CaseComment,
+  CaseCopy,
   type CaseDetail,
   type CasePage,
   CaseQuery,
@@ -19,6 +20,7 @@ import { invalid } from '../common/problem.filter.js';
 import type { CaseRow } from '../database/database.js';
 import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/session.js';
 import { CasesService } from './cases.service.js';
+import { DuplicateService } from './duplicate.service.js';
 import { SectionsService, writers } from './sections.service.js';
 
 @ApiTags('cases')
@@ -27,6 +29,7 @@ export class CasesController {
   constructor(
     private readonly cases: CasesService,
     private readonly sections: SectionsService,
+    private readonly copies: DuplicateService,
   ) {}
 
   /** One page of the practice's cases: `search` in names, `sort` by changed, name or finish, `page` from 0. */
@@ -42,6 +45,14 @@ export class CasesController {
   @Allow(keepers('opens cases'))
   async create(@Body(new Checked(NewCase)) input: NewCase, @Me() me: SignedIn): Promise<CaseDetail> {
     return this.cases.detail(await this.cases.create(input, me));
+  }
+
+  /** A second case with everything that this one holds. */
+  @Post(':id/duplicate')
+  @InCase('id')
+  @Allow(keepers('opens cases'))
+  async duplicate(@OwnCase() own: CaseRow, @Body(new Checked(CaseCopy)) input: CaseCopy): Promise<CaseDetail> {
+    return this.cases.detail(await this.copies.duplicate(own, input.name));
   }
 
   @Get(':id')

@@ -1,0 +1,83 @@
+import { randomUUID } from 'node:crypto';
+import { Inject, Injectable } from '@nestjs/common';
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { CaseRow, FileRow } from '../database/database.js';
+import { DATABASE } from '../database/database.module.js';
+import { FilesService } from '../files/files.service.js';
+import { CasesService } from './cases.service.js';
+
+/** Revisions that one statement copies: a long history must not hold the database up. */
+const BATCH = 200;
+
+/** Makes a second case out of one: for another plan, or to try something. The files' bytes are shared, everything else is its own. */
+@Injectable()
+export class DuplicateService {
+  constructor(
+    @Inject(DATABASE) private readonly db: Sequelize,
+    private readonly cases: CasesService,
+    private readonly files: FilesService,
+  ) {}
+
+  /** Copies sections with their history, files, comments and kept contours. Approvals are told as what the first case says. */
+  async duplicate(from: CaseRow, name: string): Promise<CaseRow> {
+    const made = await this.db.transaction(async () => {
+      const row = await this.cases.insert(name, from.practiceId, { finishBy: from.finishBy ?? null });
+      const renamed = await this.copyFiles(from.id, row.id);
+      await this.copyContent(from.id, row.id, renamed);
+      return row;
+    });
+    this.cases.counted();
+    return made;
+  }
+
+  /** @returns the copies' numbers by those of the first case's files */
+  private async copyFiles(from: string, to: string): Promise<ReadonlyMap<string, string>> {
+    const renamed = new Map<string, string>();
+    const rows = (await this.files.needed(from)).map((f) => {
+      const id = randomUUID();
+      renamed.set(f.id, id);
+      return { ...(f.get({ plain: true }) as FileRow), id, caseId: to };
+    });
+    await FileRow.bulkCreate(rows);
+    return renamed;
+  }
+
+  private async copyContent(from: string, to: string, renamed: ReadonlyMap<string, string>): Promise<void> {
+    const numbers: Record<string, string> = { from, to };
+    let data = 'data';
+    let scan = 'scan_id';
+    // A file's number stands nowhere else, so it can be taken as text wherever it stands.
+    [...renamed].forEach(([before, after], i) => {
+      numbers[`b${i}`] = before;
+      numbers[`a${i}`] = after;
+      data = `REPLACE(${data}, :b${i}, :a${i})`;
+      scan = `REPLACE(${scan}, :b${i}, :a${i})`;
+    });
+    const run = (sql: string, more: object = {}) => this.db.query(sql, { replacements: { ...numbers, ...more } });
+    await run(
+      `INSERT INTO case_sections (case_id, name, version, data, by_name, at)
+       SELECT :to, name, version, ${data}, by_name, at FROM case_sections WHERE case_id = :from`,
+    );
+    const histories = await this.db.query<{ section: string; most: number }>(
+      'SELECT section, MAX(version) AS most FROM revisions WHERE case_id = :from GROUP BY section',
+      { replacements: { from }, type: QueryTypes.SELECT },
+    );
+    for (const { section, most } of histories)
+      for (let first = 1; first <= most; first += BATCH)
+        await run(
+          `INSERT INTO revisions (case_id, section, version, data, by_name, at)
+           SELECT :to, section, version, ${data}, by_name, at FROM revisions
+           WHERE case_id = :from AND section = :section AND version BETWEEN :first AND :last`,
+          { section, first, last: first + BATCH - 1 },
+        );
+    await run(
+      `INSERT INTO contours (id, case_id, number, name, why, by_name, at, scan_id, teeth, worn, approved_word, approved_by, approved_at, claimed)
+       SELECT UUID(), :to, number, name, why, by_name, at, ${scan}, teeth, worn, approved_word, approved_by, approved_at, approved_at IS NOT NULL
+       FROM contours WHERE case_id = :from`,
+    );
+    await run(
+      `INSERT INTO comments (id, case_id, stage, body, by_name, role, at)
+       SELECT UUID(), :to, stage, body, by_name, role, at FROM comments WHERE case_id = :from`,
+    );
+  }
+}

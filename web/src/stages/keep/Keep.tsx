@@ -1,0 +1,157 @@
+import { scanFor } from '@radiant/contract';
+import { isUpper, NOTATION_NAMES } from '@radiant/core';
+import { Box, FileDown, FileText } from 'lucide-react';
+import { useCase } from '../../data/case-context.js';
+import { useStages } from '../../shell/stage.js';
+import { moment } from '../../ui/format.js';
+import { KeyHint, Stage } from '../../ui/StageLayout.js';
+import { Duplicate } from './Duplicate.js';
+import { Handover } from './Handover.js';
+
+/** Keep: the plan on paper, the case as a file, and who wrote what when. */
+export default function Keep() {
+  const { detail, notation, who } = useCase();
+  const stages = useStages();
+  const mayKeep = who.role !== 'technician';
+  const { sections } = detail;
+  const numbers = `${NOTATION_NAMES[notation].short} numbers`;
+  const { teeth, scanId } = sections.shape.data;
+  const upperPlanned = !!scanFor(detail.files, 'upper', scanId) && teeth.some((t) => isUpper(t.tooth));
+  const lowerPlanned = !!scanFor(detail.files, 'lower') && teeth.some((t) => !isUpper(t.tooth));
+  const ready = upperPlanned || lowerPlanned;
+  return (
+    <Stage
+      bench={
+        <div className="mx-auto flex h-full max-w-[720px] flex-col gap-4 overflow-y-auto px-6 py-6">
+          <Handover
+            icon={<FileText size={26} aria-hidden="true" />}
+            title="The plan on paper"
+            words={
+              ready
+                ? 'A4, PDF, a page for six teeth: planned widths and lengths, sections, depth to remove in each zone with enamel left, burs, and what to watch. Teeth are named as on the screen, and the page says how. Take it chairside or send it with the wax-up.'
+                : 'It needs a scan and a planned tooth that stands in it first.'
+            }
+            action="Make the PDF"
+            href={`/api/cases/${detail.id}/plan.pdf?notation=${notation}`}
+            name={`${detail.name} plan, ${numbers}.pdf`}
+            disabled={!ready}
+          />
+          <Handover
+            icon={<Box size={26} aria-hidden="true" />}
+            title="The planned contour as STL"
+            words={
+              upperPlanned
+                ? 'Binary STL, millimetres, in the scan’s own coordinates: closed crowns for the technician; or, for a printer, the plan joined with the untouched arch into one solid (some seconds). What the patient approved is a kept version; look at the head of the page before sending.'
+                : 'It needs a scan of the upper jaw and a planned upper tooth first.'
+            }
+            action="Save the contour"
+            href={`/api/cases/${detail.id}/contour.stl?what=planned`}
+            name={`${detail.name} planned.stl`}
+            disabled={!upperPlanned}
+            also={[
+              {
+                action: 'Save as 3MF',
+                href: `/api/cases/${detail.id}/contour.3mf?what=planned&notation=${notation}`,
+                name: `${detail.name} planned ${numbers}.3mf`,
+              },
+              { action: 'Save the arch as scanned', href: `/api/cases/${detail.id}/contour.stl?what=existing`, name: `${detail.name} existing.stl` },
+              { action: 'Save the mock-up model', href: `/api/cases/${detail.id}/contour.stl?what=mock-up`, name: `${detail.name} mock-up.stl` },
+            ]}
+          />
+          {lowerPlanned && (
+            <Handover
+              icon={<Box size={26} aria-hidden="true" />}
+              title="The lower contour as STL"
+              words="The planned lower crowns, in the coordinates of the scan of the lower jaw, which lies in the closed bite with the upper one."
+              action="Save the lower contour"
+              href={`/api/cases/${detail.id}/contour.stl?what=planned&jaw=lower`}
+              name={`${detail.name} lower planned.stl`}
+              disabled={false}
+              also={[
+                {
+                  action: 'Save the lower arch as scanned',
+                  href: `/api/cases/${detail.id}/contour.stl?what=existing&jaw=lower`,
+                  name: `${detail.name} lower existing.stl`,
+                },
+                {
+                  action: 'Save the lower mock-up model',
+                  href: `/api/cases/${detail.id}/contour.stl?what=mock-up&jaw=lower`,
+                  name: `${detail.name} lower mock-up.stl`,
+                },
+              ]}
+            />
+          )}
+          <Handover
+            icon={<FileDown size={26} aria-hidden="true" />}
+            title="The whole case as a file"
+            words="JSON, open format: every section with all its versions, comments, photographs and scans. Bring it back in on the page of all cases; it comes as a case of its own, nothing is overwritten."
+            action="Save the case file"
+            href={`/api/cases/${detail.id}/case.json`}
+            name={`${detail.name}.radiant-arch.json`}
+          />
+          {mayKeep && <Duplicate />}
+        </div>
+      }
+      panel={
+        <>
+          {detail.imported && (
+            <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[13px]">
+              Brought in as a file by {detail.imported.by}, {moment(detail.imported.at)}
+              {detail.imported.writtenAt ? `; the file was written ${moment(detail.imported.writtenAt)}` : ''}. Names and approvals from before that are the
+              file’s word.
+            </p>
+          )}
+          <h2 className="title mb-3">Written so far</h2>
+          <ul>
+            {stages
+              .flatMap((s) => (s.section ? [sections[s.section]] : []))
+              .map((s) => (
+                <li key={s.name} className="border-b border-hair py-2">
+                  <span className="flex justify-between">
+                    <b className="font-semibold">{s.name}</b>
+                    <span className="text-ink-2">{s.version === 0 ? 'not begun' : `version ${s.version}`}</span>
+                  </span>
+                  {s.at && (
+                    <span className="block text-[13px] text-ink-2">
+                      {s.by}, {moment(s.at)}
+                    </span>
+                  )}
+                </li>
+              ))}
+          </ul>
+          <h2 className="title mb-2 mt-6">Files</h2>
+          <p className="mb-1 text-[13px] text-ink-2">
+            Photographs are shown and handed on without where and by whom they were taken; the bytes that came are kept with all of it.
+          </p>
+          <ul>
+            {detail.files.map((f) => (
+              <li key={f.id} className="border-b border-hair py-2">
+                <a className="how" href={`/api/cases/${detail.id}/files/${f.id}`} download={f.name}>
+                  {f.name}
+                </a>
+                <span className="block text-[13px] text-ink-2">
+                  {f.kind}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
+                  {f.kind === 'photo' && mayKeep && (
+                    <>
+                      {' · '}
+                      <a className="how" href={`/api/cases/${detail.id}/files/${f.id}/original`} download={f.name}>
+                        as the camera wrote it
+                      </a>
+                    </>
+                  )}
+                </span>
+              </li>
+            ))}
+            {detail.files.length === 0 && <li className="text-ink-2">none yet</li>}
+          </ul>
+        </>
+      }
+      foot={
+        <>
+          <KeyHint keys={['?']} does="all keys" />
+          <span className="ml-auto">Planning aid. The treating clinician decides and checks in the mouth.</span>
+        </>
+      }
+    />
+  );
+}
