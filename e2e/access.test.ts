@@ -1,11 +1,11 @@
 import { createRequire } from 'node:module';
 import type { Page } from 'playwright-core';
 import { URL_ } from '../server/test/house.js';
-import { closeBrowser, copyOfAvocet, newPage, open, picture, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, newPage, open, picture, type Visit, visit } from './browser.js';
 
 const AXE = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
 
-afterAll(closeBrowser);
+afterAll(closePages);
 
 interface Violation {
   readonly id: string;

@@ -1,9 +1,9 @@
 import { gzipSync } from 'node:zlib';
 import { recoveryCode } from '../bin/lib/owner.mjs';
 import { DATA, PASSWORD, PEOPLE, signedIn, URL_ } from '../server/test/house.js';
-import { closeBrowser, copyOfAvocet, newPage, open, visit } from './browser.js';
+import { closePages, copyOfAvocet, newPage, open, visit } from './browser.js';
 
-afterAll(closeBrowser);
+afterAll(closePages);
 
 it('a wrong password is told in a sentence, what was written stays, and the right one opens the cases', async () => {
   const page = await newPage();

@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { CASE_DOCUMENT_VERSION } from '@radiant/contract';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { closeBrowser, copyOfAvocet, open, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, type Visit, visit } from './browser.js';
 
 let v: Visit;
 beforeAll(async () => {
   v = await visit();
 });
-afterAll(closeBrowser);
+afterAll(closePages);
 
 it('the plan is handed over as one PDF page, the case as a file that comes back in', async () => {
   const { page } = v;

@@ -1,7 +1,7 @@
 import type { CaseDetail } from '@radiant/contract';
 import { readScan, UPPER_SIX, UPPER_TEN, writeStlBinary } from '@radiant/core';
 import { AVOCET, inState, makePatient, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
-import { closeBrowser, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
 let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
@@ -14,7 +14,7 @@ beforeAll(async () => {
   kase = await copyOfAvocet('Scanned');
   jaw = writeStlBinary(wholeJaw(makePatient(AVOCET), 'upper', setting).mesh);
 });
-afterAll(closeBrowser);
+afterAll(closePages);
 
 const detail = async () => (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body;
 const choose = async (name: string, bytes: Uint8Array) => {

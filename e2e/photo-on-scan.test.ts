@@ -1,5 +1,5 @@
 import type { CaseDetail, LandmarkInput } from '@radiant/contract';
-import { closeBrowser, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
 let id: string;
@@ -18,7 +18,7 @@ beforeAll(async () => {
   await copy.client.patch(`/cases/${id}/sections/read`, { version, data: { ...data, landmarks: before.filter((m) => [13, 11, 21].includes(m.tooth)) } });
   await open(v.page, id, 'read');
 });
-afterAll(closeBrowser);
+afterAll(closePages);
 
 const off = (a: LandmarkInput, b: LandmarkInput) => Math.hypot(a.x - b.x, a.y - b.y);
 const key = (m: LandmarkInput) => `${m.kind} ${m.tooth}`;

@@ -1,12 +1,12 @@
 import type { CaseDetail } from '@radiant/contract';
 import sharp from 'sharp';
-import { closeBrowser, copyOfAvocet, holds, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, holds, open, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
 beforeAll(async () => {
   v = await visit();
 });
-afterAll(closeBrowser);
+afterAll(closePages);
 
 /** Target length and width of a tooth as the table shows them. */
 async function target(tooth: number): Promise<{ length: number; width: number; ratio: number }> {

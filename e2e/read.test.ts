@@ -4,7 +4,7 @@ import { AVOCET, makePatient, type Patient, project, RETRACTED_FRONT, scalePoint
 import type { Page } from 'playwright-core';
 import sharp from 'sharp';
 import { rendered } from '../standins/test/render.js';
-import { closeBrowser, copyOfAvocet, open, picture, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, picture, saved, type Visit, visit } from './browser.js';
 
 /** A small picture of the same patient: quick to render, every millimetre known. */
 const CAMERA = { ...RETRACTED_FRONT, widthPx: 900, heightPx: 600 };
@@ -20,7 +20,7 @@ beforeAll(async () => {
   lyingJpeg = await upright.rotate(-90).withMetadata({ orientation: 6 }).jpeg({ quality: 92 }).toBuffer();
   v = await visit();
 });
-afterAll(closeBrowser);
+afterAll(closePages);
 
 /** Screen place of a picture pixel: the photograph fits the bench as the page lays it out. */
 async function placer(page: Page): Promise<(p: readonly [number, number]) => Promise<void>> {

@@ -1,4 +1,4 @@
-import { closeBrowser, copyOfAvocet, open, picture, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, picture, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
 let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
@@ -8,7 +8,7 @@ beforeAll(async () => {
   await open(v.page, kase.id, 'reduce');
   await v.page.getByRole('img', { name: 'Existing, planned and target lines with dimensions' }).waitFor({ timeout: 90_000 });
 });
-afterAll(closeBrowser);
+afterAll(closePages);
 
 const row = async (zone: string) => {
   const cells = await v.page

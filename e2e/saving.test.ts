@@ -1,8 +1,8 @@
 import type { CaseDetail } from '@radiant/contract';
 import { PASSWORD, PEOPLE, URL_ } from '../server/test/house.js';
-import { closeBrowser, copyOfAvocet, holds, open, saved, visit } from './browser.js';
+import { closePages, copyOfAvocet, holds, open, saved, visit } from './browser.js';
 
-afterAll(closeBrowser);
+afterAll(closePages);
 const stored = async (k: Awaited<ReturnType<typeof copyOfAvocet>>) => (await k.client.get<CaseDetail>(`/cases/${k.id}`)).body.sections;
 
 it('an edit is found again after a reload and in another browser', async () => {

@@ -1,6 +1,6 @@
 import type { CaseDetail } from '@radiant/contract';
 import sharp from 'sharp';
-import { closeBrowser, copyOfAvocet, holds, open, picture, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, holds, open, picture, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
 let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
@@ -8,7 +8,7 @@ beforeAll(async () => {
   v = await visit();
   kase = await copyOfAvocet('Shaped');
 });
-afterAll(closeBrowser);
+afterAll(closePages);
 
 const planOf = async (tooth: number) => (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body.sections.shape.data.teeth.find((t) => t.tooth === tooth);
 const six = () =>

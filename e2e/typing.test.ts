@@ -1,9 +1,9 @@
 import type { CaseDetail } from '@radiant/contract';
 import type { Locator, Page } from 'playwright-core';
 import { signedIn } from '../server/test/house.js';
-import { closeBrowser, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
 
-afterAll(closeBrowser);
+afterAll(closePages);
 let v: Visit;
 beforeAll(async () => {
   v = await visit();

@@ -7,7 +7,7 @@ import type { Page } from 'playwright-core';
 import sharp from 'sharp';
 import { DATA, URL_ } from '../server/test/house.js';
 import { rendered } from '../standins/test/render.js';
-import { closeBrowser, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
 
 /** A small picture of the smile: quick to render, every millimetre known. */
 const SMALL = { widthPx: 900, heightPx: 600 };
@@ -25,7 +25,7 @@ beforeAll(async () => {
     .toBuffer();
   v = await visit();
 });
-afterAll(closeBrowser);
+afterAll(closePages);
 
 const openView = (page: Page, id: string, view: string) => page.goto(`${URL_}/cases/${id}/read?view=${view}`);
 async function placer(page: Page) {

@@ -84,8 +84,8 @@ if (failed.length === 0)
   failed.push(
     ...(await sideBySide({
       units: lane('units', 0, { args: ['--maxWorkers=2'] }),
-      server: lane('server', 1),
-      interface: lane('interface', 2),
+      server: lane('server', 20),
+      interface: lane('interface', 40),
     })),
   );
 if (failed.length > 0) {

@@ -283,6 +283,7 @@ export {
   ZENITH_DISTAL,
 } from './teeth/norms.js';
 export {
+  across,
   distalNeighbour,
   type Fdi,
   fromUniversal,
@@ -306,4 +307,5 @@ export {
   UPPER_SIX,
   UPPER_TEN,
 } from './teeth/notation.js';
+export { type UsualSize, usualSize } from './teeth/usual-sizes.js';
 export * from './working/working.js';

@@ -1,18 +1,13 @@
-import { lazy, Suspense } from 'react';
+import { Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { Boundary } from './shell/Boundary.js';
+import { Cases } from './pages/Cases.js';
+import { Gate } from './pages/Gate.js';
+import { People } from './pages/People.js';
 import { CasePage } from './shell/CasePage.js';
-import { Cases } from './shell/Cases.js';
-import { Gate } from './shell/Gate.js';
-import { People } from './shell/People.js';
-import { Waiting } from './shell/Waiting.js';
-
-const Meet = lazy(() => import('./meet/Meet.js'));
-const Read = lazy(() => import('./read/Read.js'));
-const Propose = lazy(() => import('./propose/Propose.js'));
-const Shape = lazy(() => import('./shape/Shape.js'));
-const Reduce = lazy(() => import('./reduce/Reduce.js'));
-const Keep = lazy(() => import('./keep/Keep.js'));
+import { StagesProvider } from './shell/stage.js';
+import { STAGES } from './stages/index.js';
+import { Boundary } from './ui/Boundary.js';
+import { Waiting } from './ui/Waiting.js';
 
 /** Routes: the list of cases, and in each case a stage. */
 export function App() {
@@ -20,43 +15,42 @@ export function App() {
     <BrowserRouter>
       <Gate>
         {(who) => (
-          <Suspense fallback={<Waiting what="the page" />}>
-            <Routes>
-              <Route
-                path="/"
-                element={
-                  <Boundary what="This page">
-                    <Cases who={who} />
-                  </Boundary>
-                }
-              />
-              <Route
-                path="/people"
-                element={
-                  <Boundary what="This page">
-                    <People who={who} />
-                  </Boundary>
-                }
-              />
-              <Route
-                path="/cases/:id"
-                element={
-                  <Boundary what="This page">
-                    <CasePage who={who} />
-                  </Boundary>
-                }
-              >
-                <Route index element={<Navigate to="read" replace />} />
-                <Route path="meet" element={<Meet />} />
-                <Route path="read" element={<Read />} />
-                <Route path="propose" element={<Propose />} />
-                <Route path="shape" element={<Shape />} />
-                <Route path="reduce" element={<Reduce />} />
-                <Route path="keep" element={<Keep />} />
-              </Route>
-              <Route path="*" element={<Navigate to="/" replace />} />
-            </Routes>
-          </Suspense>
+          <StagesProvider value={STAGES}>
+            <Suspense fallback={<Waiting what="the page" />}>
+              <Routes>
+                <Route
+                  path="/"
+                  element={
+                    <Boundary what="This page">
+                      <Cases who={who} />
+                    </Boundary>
+                  }
+                />
+                <Route
+                  path="/people"
+                  element={
+                    <Boundary what="This page">
+                      <People who={who} />
+                    </Boundary>
+                  }
+                />
+                <Route
+                  path="/cases/:id"
+                  element={
+                    <Boundary what="This page">
+                      <CasePage who={who} />
+                    </Boundary>
+                  }
+                >
+                  <Route index element={<Navigate to="read" replace />} />
+                  {STAGES.map((stage) => (
+                    <Route key={stage.name} path={stage.name} element={<stage.element />} />
+                  ))}
+                </Route>
+                <Route path="*" element={<Navigate to="/" replace />} />
+              </Routes>
+            </Suspense>
+          </StagesProvider>
         )}
       </Gate>
     </BrowserRouter>

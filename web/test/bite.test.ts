@@ -1,6 +1,6 @@
 import { Bite, type BiteWish, existingArch, plannedTooth, planOfExisting, readScan, type ToothPlan, UPPER_SIX } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
-import { verdict } from '../src/shape/bite-verdict.js';
+import { verdict } from '../src/stages/shape/bite-verdict.js';
 
 const patient = makePatient(AVOCET);
 const arch = existingArch(readScan(scan(patient, INTRAORAL_SCANNER)));

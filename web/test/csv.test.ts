@@ -1,4 +1,4 @@
-import { csvOf } from '../src/shell/csv.js';
+import { csvOf } from '../src/ui/csv.js';
 
 // RFC 4180: fields with commas, quotes or breaks are quoted, quotes doubled, lines end in CRLF.
 describe('CSV', () => {

@@ -1,7 +1,7 @@
 import { css, DIFFERENCE_RANGE_MM, differenceColour, removalColour } from '../src/bench/colour-scale.js';
 import { toothOutline } from '../src/bench/tooth-outline.js';
-import { day, moment, number, signed } from '../src/shell/format.js';
-import { STAGES } from '../src/shell/stages.js';
+import { STAGES } from '../src/stages/index.js';
+import { day, moment, number, signed } from '../src/ui/format.js';
 
 describe('days in words', () => {
   it('a day of the calendar is that day in every zone; what is no day stands as it is', () => {

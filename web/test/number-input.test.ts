@@ -1,4 +1,4 @@
-import { read, shown } from '../src/shell/NumberInput.js';
+import { read, shown } from '../src/ui/NumberInput.js';
 
 describe('what is typed into a number', () => {
   it.each([

@@ -11,7 +11,7 @@ import {
   type Vec3,
 } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, project, RETRACTED_FRONT, scan, truePoints } from '@radiant/standins';
-import { type CutSetting, planeOf } from '../src/shape/use-cut.js';
+import { type CutSetting, planeOf } from '../src/stages/shape/use-cut.js';
 
 const patient = makePatient(AVOCET);
 const read = readScan(scan(patient, INTRAORAL_SCANNER));

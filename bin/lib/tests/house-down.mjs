@@ -1,5 +1,5 @@
 /** Ends the browser and the house of a lane. */
 export default async function down() {
-  await globalThis.radiantBrowser?.close();
+  await (await globalThis.radiantBrowser)?.close();
   await globalThis.radiantHouse?.stop();
 }

@@ -119,6 +119,13 @@ export function distalNeighbour(tooth: Fdi): Fdi | undefined {
   return tooth % 10 === 8 ? undefined : tooth + 1;
 }
 
+/** The tooth of the other jaw that stands across: 11 and 41. */
+export function across(tooth: Fdi): Fdi {
+  need(tooth);
+  const quadrant = Math.trunc(tooth / 10);
+  return tooth + ([30, 10, -10, -30][quadrant - 1] as number);
+}
+
 /** Upper front teeth from the patient's right canine to the left one: the six that are planned. */
 export const UPPER_SIX: readonly Fdi[] = [13, 12, 11, 21, 22, 23];
 /** The six and the premolars beside them, in the order in which they stand, patient's right first. */

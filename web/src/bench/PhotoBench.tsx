@@ -1,6 +1,6 @@
 import { useGesture } from '@use-gesture/react';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
-import { isTyping } from '../shell/Keys.js';
+import { useHotkeys } from '../ui/hotkeys.js';
 import { Magnifier } from './Magnifier.js';
 
 /** The part of the picture that is shown: its top left corner in px of the picture, and screen px a picture px. */
@@ -94,16 +94,15 @@ export function PhotoBench({
     });
   }, []);
 
-  useEffect(() => {
-    const keys = (e: KeyboardEvent) => {
-      if (isTyping(e) || e.ctrlKey || e.metaKey || e.altKey) return;
-      if (e.key === '+' || e.key === '=') zoomAbout(size.w / 2, size.h / 2, 1.25);
-      else if (e.key === '-') zoomAbout(size.w / 2, size.h / 2, 0.8);
-      else if (e.key === '0') fit();
-    };
-    window.addEventListener('keydown', keys);
-    return () => window.removeEventListener('keydown', keys);
-  }, [zoomAbout, fit, size]);
+  useHotkeys('stage', [
+    {
+      keys: 'wheel, + −',
+      does: 'zoom',
+      on: ['+', '=', '-'],
+      run: (key) => zoomAbout(size.w / 2, size.h / 2, key === '-' ? 0.8 : 1.25),
+    },
+    { keys: '0', does: 'whole picture', on: ['0'], run: fit },
+  ]);
 
   const placeIn = (clientX: number, clientY: number): readonly [number, number] => {
     const box = frame.current?.getBoundingClientRect();

@@ -1,14 +1,8 @@
-import { crownSize, type Fdi, isUpper, kindName, LOWER_TEN, UPPER_SIX, UPPER_TEN } from '@radiant/core';
+import { crownSize, type Fdi, isUpper, kindName, LOWER_TEN, sideOf, UPPER_SIX, UPPER_TEN, usualSize } from '@radiant/core';
 import { useDeferredValue, useEffect, useMemo } from 'react';
 import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
-import { acrossFrom, teethOf } from './stages.js';
-
-/** Sizes that a tooth is drawn with before it has been measured or planned, mm. */
-const USUAL: Readonly<Record<'upper' | 'lower', Readonly<Record<number, readonly [number, number]>>>> = {
-  upper: { 1: [8.5, 10.6], 2: [6.5, 9.2], 3: [7.5, 10.2], 4: [7, 8.6], 5: [6.7, 7.9] },
-  lower: { 1: [5.4, 8.8], 2: [5.9, 9], 3: [6.8, 10], 4: [7, 8.4], 5: [7.1, 7.8] },
-};
+import type { StageDefinition } from './stage.js';
 
 const SCALE = 5.6;
 const RADIUS_MM = 150;
@@ -19,17 +13,21 @@ const LOWER_EDGE = 51;
  * The teeth in their planned proportions along a slim arc: chooses the tooth, and shows under each whether it is planned
  * (solid) or only part of the plan to come (dotted). The same on every stage.
  */
-export function ArchStrip({ stage }: { stage: string }) {
+export function ArchStrip({ stage }: { stage: StageDefinition }) {
   const { tooth: selected, selectTooth } = useCase();
-  const teeth = teethOf(stage, selected);
-  const lower = stage === 'shape' && !isUpper(selected);
   // A slider on the bench comes first; the strip may follow a frame later.
   const shape = useDeferredValue(useSection('shape').data);
+  const teeth = stage.teeth(
+    selected,
+    shape.teeth.map((t) => t.tooth),
+  );
+  const lower = teeth.some((t) => !isUpper(t));
   const name = useToothLabel();
   const placed = useMemo(() => {
     const size = (t: Fdi): readonly [number, number] => {
       const own = shape.teeth.find((p) => p.tooth === t);
-      return own ? [own.widthMm, own.lengthMm] : (USUAL[lower ? 'lower' : 'upper'][t % 10] as readonly [number, number]);
+      const { widthMm, lengthMm } = own ?? usualSize(t);
+      return [widthMm, lengthMm];
     };
     const row = lower ? LOWER_TEN : UPPER_TEN;
     const total = row.reduce((sum, t) => sum + size(t)[0], 0);
@@ -43,13 +41,11 @@ export function ArchStrip({ stage }: { stage: string }) {
     });
   }, [shape.teeth, lower]);
 
-  // A tooth that this stage does not know gives way to the one across or the canine beside it.
-  const known = teeth.includes(selected);
+  // A tooth that this stage does not know gives way to the nearest that it knows.
+  const instead = teeth.includes(selected) ? undefined : nearest(selected, teeth);
   useEffect(() => {
-    if (known) return;
-    const above = isUpper(selected) ? selected : acrossFrom(selected);
-    selectTooth(above - (above % 10) + Math.min(3, above % 10));
-  }, [known, selected, selectTooth]);
+    if (instead !== undefined) selectTooth(instead);
+  }, [instead, selectTooth]);
 
   const step = (by: number) => {
     const next = teeth[teeth.indexOf(selected) + by];
@@ -107,4 +103,10 @@ export function ArchStrip({ stage }: { stage: string }) {
       })}
     </svg>
   );
+}
+
+/** Of the same jaw and side if there is one, and as far from the midline as can be. */
+function nearest(tooth: Fdi, teeth: readonly Fdi[]): Fdi | undefined {
+  const off = (t: Fdi) => (sideOf(t) === sideOf(tooth) ? 0 : 20) + (isUpper(t) === isUpper(tooth) ? 0 : 10) + Math.abs((t % 10) - (tooth % 10));
+  return teeth.reduce<Fdi | undefined>((best, t) => (best === undefined || off(t) < off(best) ? t : best), undefined);
 }

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import useSWR, { useSWRConfig } from 'swr';
 import { api, sentenceOf } from '../data/api.js';
-import { ago } from './format.js';
+import { ago } from '../ui/format.js';
 
 const LOOK_MS = 5000;
 const SHOWN = 8;

@@ -1,18 +1,19 @@
 import { CAUTIONS, type SectionName, standingOf, standingWords, type Who } from '@radiant/contract';
 import { ArrowLeft } from 'lucide-react';
+import { Suspense } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
 import { EngineProvider } from '../engine/engine-context.js';
+import { Boundary } from '../ui/Boundary.js';
+import { day } from '../ui/format.js';
+import { Trouble, Waiting } from '../ui/Waiting.js';
 import { ArchStrip } from './ArchStrip.js';
 import { Arrivals } from './Arrivals.js';
-import { Boundary } from './Boundary.js';
 import { ConflictDialog } from './ConflictDialog.js';
-import { day } from './format.js';
 import { Keys } from './Keys.js';
 import { SaveState } from './SaveState.js';
-import { STAGES } from './stages.js';
-import { Trouble, Waiting } from './Waiting.js';
+import { type StageDefinition, useStages } from './stage.js';
 
 /** A case: name and arch strip above, the journey at the left, the stage in the middle. */
 export function CasePage({ who }: { who: Who }) {
@@ -44,7 +45,8 @@ function NoCase({ error }: { error: unknown }) {
 function Frame() {
   const { detail } = useCase();
   const { pathname } = useLocation();
-  const stage = STAGES.find((s) => s.name === pathname.split('/').at(-1)) ?? STAGES[0];
+  const stages = useStages();
+  const stage = (stages.find((s) => s.name === pathname.split('/').at(-1)) ?? stages[0]) as StageDefinition;
   const meet = useSection('meet').data;
   const { imported } = detail;
   const facts = [
@@ -69,26 +71,28 @@ function Frame() {
             </p>
           )}
         </div>
-        <ArchStrip stage={stage?.name ?? ''} />
+        <ArchStrip stage={stage} />
         <div className="min-w-0 px-5 py-4 text-right text-[13px] text-ink-2">
-          <StageFact stage={stage?.name ?? ''} />
-          {stage?.section && <SaveState section={stage.section} />}
+          <StageFact stage={stage} />
+          {stage.section && <SaveState section={stage.section} />}
         </div>
       </header>
       <Journey />
-      <Boundary key={pathname} what={`The stage “${stage?.name ?? ''}”`}>
-        <Outlet />
+      <Boundary key={pathname} what={`The stage “${stage.name}”`}>
+        <Suspense fallback={<Waiting what="the stage" />}>
+          <Outlet />
+        </Suspense>
       </Boundary>
-      {stage?.section && <ConflictDialog section={stage.section} />}
-      <Keys stage={stage?.name ?? ''} />
+      {stage.section && <ConflictDialog section={stage.section} />}
+      <Keys stage={stage} />
     </div>
   );
 }
 
-function StageFact({ stage }: { stage: string }) {
+function StageFact({ stage }: { stage: StageDefinition }) {
   const shape = useSection('shape');
   const { detail } = useCase();
-  if (stage === 'reduce' || stage === 'keep') {
+  if (stage.onContour) {
     const standing = standingOf(shape.data.teeth, detail.contours);
     return (
       <p>
@@ -98,14 +102,15 @@ function StageFact({ stage }: { stage: string }) {
       </p>
     );
   }
-  return <p className="text-ink">{STAGES.find((s) => s.name === stage)?.question}</p>;
+  return <p className="text-ink">{stage.question}</p>;
 }
 
 function Journey() {
   const { detail, notation, setNotation, who } = useCase();
+  const stages = useStages();
   return (
     <nav aria-label="Journey" className="flex flex-col border-r border-hair py-3.5">
-      {STAGES.map((s) => (
+      {stages.map((s) => (
         <NavLink
           key={s.name}
           to={s.name}

@@ -2,7 +2,7 @@ import type { CommentStage } from '@radiant/contract';
 import { type FormEvent, useId, useState } from 'react';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase } from '../data/case-context.js';
-import { moment } from './format.js';
+import { moment } from '../ui/format.js';
 
 /** Remarks on plan and contour, by everybody who may see the case. */
 export function Comments({ stage }: { stage: CommentStage }) {

@@ -3,8 +3,8 @@ import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useSection } from '../data/case-context.js';
 import { labelOf, valueWords } from '../data/clash-words.js';
+import { moment } from '../ui/format.js';
 import { FigureTable } from './FigureTable.js';
-import { moment } from './format.js';
 
 type Side = 'mine' | 'theirs';
 

@@ -1,7 +1,7 @@
 import { NOTATION_NAMES } from '@radiant/core';
 import { type ComponentProps, useRef } from 'react';
 import { useCase } from '../data/case-context.js';
-import { csvOf, rowsOf } from './csv.js';
+import { csvOf, rowsOf } from '../ui/csv.js';
 
 /** A table of figures; it can be saved as CSV, as it stands, with the notation of its teeth in the first line. */
 export function FigureTable({ className = '', ...rest }: ComponentProps<'table'>) {

@@ -3,6 +3,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useSection } from '../data/case-context.js';
 import type { SaveStatus } from '../data/section-store.js';
+import { useHotkeys } from '../ui/hotkeys.js';
 
 const WORDS: Record<SaveStatus, string> = {
   saved: 'saved',
@@ -39,17 +40,12 @@ export function SaveState({ section }: { section: SectionName }) {
     return () => clearInterval(t);
   }, [view.at]);
 
-  useEffect(() => {
-    const keys = (e: KeyboardEvent) => {
-      // Where text is written, the browser takes back what was written there.
-      if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z' || writesText(e.target)) return;
-      e.preventDefault();
-      if (e.shiftKey) store.redo();
-      else store.undo();
-    };
-    window.addEventListener('keydown', keys);
-    return () => window.removeEventListener('keydown', keys);
-  }, [store]);
+  // Where text is written, the browser takes back what was written there.
+  const whileTyping = (e: KeyboardEvent) => !writesText(e.target);
+  useHotkeys('everywhere', [
+    { keys: 'Ctrl Z', does: 'undo', on: ['mod+z'], run: () => store.undo(), whileTyping },
+    { keys: 'Ctrl Shift Z', does: 'redo', on: ['mod+shift+z'], run: () => store.redo(), whileTyping },
+  ]);
 
   const trouble = view.unkept || view.status === 'away' || view.status === 'conflict' || view.status === 'refused' || view.status === 'signed-out';
   return (

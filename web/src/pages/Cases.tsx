@@ -1,0 +1,234 @@
+import { CASE_SORTS, type CaseDetail, type CasePage, type CaseSort, type CaseSummary, EMPTY_SECTIONS, keysOf, NewCase, type Who } from '@radiant/contract';
+import { FileUp, Plus } from 'lucide-react';
+import { Dialog } from 'radix-ui';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import useSWR from 'swr';
+import { api, sentenceOf } from '../data/api.js';
+import { useLatest } from '../data/use-latest.js';
+import { Form } from '../shell/Form.js';
+import { useStages } from '../shell/stage.js';
+import { Boundary } from '../ui/Boundary.js';
+import { day } from '../ui/format.js';
+import { Trouble, Waiting } from '../ui/Waiting.js';
+import { House } from './Practice.js';
+
+/** A search follows the keys after so long, ms. */
+const LOOK_MS = 200;
+
+/** The practice's cases: searched, sorted, page by page. What is looked for stands in the address. */
+export function Cases({ who }: { who: Who }) {
+  const [asked, setAsked] = useSearchParams();
+  const search = asked.get('search') ?? '';
+  const sort = (asked.get('sort') ?? 'changed') as CaseSort;
+  const page = Number(asked.get('page') ?? 0);
+  const path = `/cases?${new URLSearchParams({ ...(search && { search }), sort, page: String(page) })}`;
+  const { data, error, mutate } = useSWR(path, (p: string) => api.get<CasePage>(p), { keepPreviousData: true });
+  const mayOpen = who.role !== 'technician';
+  const ask = (next: { search?: string; sort?: CaseSort; page?: number }) =>
+    setAsked(
+      () => {
+        const all = { search, sort, page: 0, ...next };
+        return {
+          ...(all.search && { search: all.search }),
+          ...(all.sort !== 'changed' && { sort: all.sort }),
+          ...(all.page > 0 && { page: String(all.page) }),
+        };
+      },
+      { replace: true },
+    );
+  // What is typed stands at once; what is looked for follows when the hand rests.
+  const [text, setText] = useState(search);
+  const latest = useLatest({ ask, search });
+  useEffect(() => setText((t) => (t.trim() === search ? t : search)), [search]);
+  useEffect(() => {
+    if (text.trim() === latest.current.search) return;
+    const timer = setTimeout(() => latest.current.ask({ search: text.trim() }), LOOK_MS);
+    return () => clearTimeout(timer);
+  }, [text, latest]);
+  const many = !!data && (data.pages > 1 || search !== '' || data.total > 6);
+  return (
+    <House who={who} title="Cases">
+      <div className="mb-6 flex flex-wrap items-center gap-3">
+        {mayOpen && <Opening />}
+        {many && (
+          <div className="ml-auto flex items-center gap-2">
+            <input
+              type="search"
+              className="field w-[220px]"
+              aria-label="Find a case"
+              placeholder="find by name"
+              maxLength={80}
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+            />
+            <select className="field w-[180px]" aria-label="Sort by" value={sort} onChange={(e) => ask({ sort: e.target.value as CaseSort })}>
+              {keysOf(CASE_SORTS).map((k) => (
+                <option key={k} value={k}>
+                  {CASE_SORTS[k]}
+                </option>
+              ))}
+            </select>
+          </div>
+        )}
+      </div>
+      {!data && (error ? <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} /> : <Waiting what="the cases" />)}
+      {data?.total === 0 && (
+        <p className="rounded-xl border border-dashed border-hair bg-leaf p-10 text-center text-ink-2">
+          {search ? `No case’s name holds “${search}”.` : 'No case yet. Open one, or bring a case file in.'}
+        </p>
+      )}
+      <ul className="grid grid-cols-2 gap-4 max-md:grid-cols-1">
+        {data?.cases.map((c) => (
+          <li key={c.id}>
+            <Boundary what={`The case “${c.name}”`}>
+              <CaseCard summary={c} />
+            </Boundary>
+          </li>
+        ))}
+      </ul>
+      {data && data.pages > 1 && (
+        <nav aria-label="Pages" className="mt-6 flex items-center justify-center gap-4 text-ink-2">
+          <button type="button" className="btn btn-ghost" disabled={page === 0} onClick={() => ask({ page: page - 1 })}>
+            before
+          </button>
+          <span>
+            page {data.page + 1} of {data.pages}, {data.total} cases
+          </span>
+          <button type="button" className="btn btn-ghost" disabled={page + 1 >= data.pages} onClick={() => ask({ page: page + 1 })}>
+            after
+          </button>
+        </nav>
+      )}
+    </House>
+  );
+}
+
+function CaseCard({ summary: c }: { summary: CaseSummary }) {
+  const stages = useStages();
+  return (
+    <Link
+      to={`/cases/${c.id}/read`}
+      className="grid grid-cols-[132px_minmax(0,1fr)] gap-4 overflow-hidden rounded-xl border border-hair bg-leaf transition-colors hover:border-plum"
+    >
+      {c.coverId ? (
+        <img src={`/api/cases/${c.id}/files/${c.coverId}/thumbnail`} alt="" className="h-full min-h-[128px] w-full bg-bench object-cover" />
+      ) : (
+        <span className="flex min-h-[128px] items-center justify-center bg-porcelain text-[12.5px] text-ink-2">no photograph</span>
+      )}
+      <span className="block min-w-0 py-3.5 pr-5">
+        <span className="flex items-baseline justify-between gap-4">
+          <b className="truncate font-serif text-[21px] font-semibold">{c.name}</b>
+          <span className="shrink-0 text-[13px] text-ink-2">changed {day(c.updatedAt)}</span>
+        </span>
+        <span className="mt-0.5 block truncate text-ink-2">{[c.ageYears ? `${c.ageYears} y` : '', c.wish].filter(Boolean).join(' · ') || 'no wish noted'}</span>
+        <span className="mt-3 flex flex-wrap gap-1.5" role="img" aria-label={`begun: ${c.stagesBegun.join(', ') || 'nothing'}`}>
+          {stages
+            .filter((s) => s.section)
+            .map((s) => (
+              <span
+                key={s.name}
+                className={`rounded-full px-2.5 py-0.5 text-[12px] ${s.section && c.stagesBegun.includes(s.section) ? 'bg-plum-soft text-plum' : 'bg-porcelain text-ink-2'}`}
+              >
+                {s.name}
+              </span>
+            ))}
+        </span>
+        {(c.finishBy || c.importedBy) && (
+          <span className="mt-2 block truncate text-[13px] text-ink-2">
+            {[c.finishBy ? `to be finished by ${day(c.finishBy)}` : '', c.importedBy ? `brought in by ${c.importedBy}` : ''].filter(Boolean).join(' · ')}
+          </span>
+        )}
+      </span>
+    </Link>
+  );
+}
+
+function Opening() {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Dialog.Root open={open} onOpenChange={setOpen}>
+        <Dialog.Trigger className="btn">
+          <Plus size={17} aria-hidden="true" /> New case
+        </Dialog.Trigger>
+        <Dialog.Portal>
+          <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
+          <Dialog.Content
+            className="fixed left-1/2 top-1/2 w-[460px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl"
+            aria-describedby={undefined}
+          >
+            <Dialog.Title className="title mb-4 text-[21px]">New case</Dialog.Title>
+            <NewCaseForm />
+          </Dialog.Content>
+        </Dialog.Portal>
+      </Dialog.Root>
+      <BringIn />
+    </>
+  );
+}
+
+function NewCaseForm() {
+  const navigate = useNavigate();
+  return (
+    <Form
+      type={NewCase}
+      action="Open the case"
+      fields={[
+        { name: 'name', label: 'Name', hint: 'A code name is enough; patients’ names need not stand on the screen.' },
+        { name: 'ageYears', label: 'Age, years', type: 'number' },
+        { name: 'wish', label: 'What the patient wants, in their words', type: 'textarea' },
+        { name: 'finishBy', label: 'To be finished by', type: 'date' },
+      ]}
+      read={(v) => ({
+        name: v.name?.trim(),
+        meet: { ...EMPTY_SECTIONS.meet, wish: v.wish ?? '', ...(v.ageYears && { ageYears: Number(v.ageYears) }), ...(v.finishBy && { finishBy: v.finishBy }) },
+      })}
+      send={async (value) => {
+        const made = await api.post<CaseDetail>('/cases', value);
+        navigate(`/cases/${made.id}/read`);
+      }}
+    >
+      <Dialog.Close className="btn btn-ghost">Cancel</Dialog.Close>
+    </Form>
+  );
+}
+
+/** Reads a case file into a new case. */
+function BringIn() {
+  const input = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setState({ busy: true });
+    try {
+      const made = await api.upload<CaseDetail>('/cases/import', file);
+      navigate(`/cases/${made.id}/read`);
+    } catch (error) {
+      setState({ busy: false, refusal: sentenceOf(error) });
+    }
+    if (input.current) input.current.value = '';
+  };
+  return (
+    <>
+      <button type="button" className="btn btn-ghost" disabled={state.busy} onClick={() => input.current?.click()}>
+        <FileUp size={17} aria-hidden="true" /> {state.busy ? 'Reading …' : 'Bring a case file in'}
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Case file"
+        onChange={(e) => void take(e.target.files?.[0])}
+      />
+      {state.refusal && (
+        <p role="alert" className="text-stop">
+          {state.refusal}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,11 @@
+import { UPPER_SIX } from '@radiant/core';
+import { lazy } from 'react';
+import type { StageDefinition } from '../../shell/stage.js';
+
+export const meet: StageDefinition = {
+  name: 'meet',
+  question: 'who, what do they want, by when, what must we beware of',
+  section: 'meet',
+  teeth: () => UPPER_SIX,
+  element: lazy(() => import('./Meet.js')),
+};

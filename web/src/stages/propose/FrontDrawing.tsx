@@ -1,0 +1,116 @@
+import { type Proposal, type ToothMeasure, UPPER_SIX } from '@radiant/core';
+import { toothOutline } from '../../bench/tooth-outline.js';
+import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { number, signed } from '../../ui/format.js';
+
+interface Placed {
+  readonly tooth: number;
+  readonly x: number;
+  /** Edge level over the lower central edge, mm, up positive. */
+  readonly edge: number;
+  readonly path: string;
+  readonly widthMm: number;
+  readonly lengthMm: number;
+}
+
+const clamp = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v));
+
+function place(sizes: readonly { tooth: number; widthMm: number; lengthMm: number; zenith: number }[], gap: number): Placed[] {
+  const total = sizes.reduce((s, t) => s + t.widthMm, 0) + gap * (sizes.length - 1);
+  let x = -total / 2;
+  return sizes.map((t) => {
+    const size = { lengthMm: clamp(t.lengthMm, 5, 16), widthMm: clamp(t.widthMm, 3, 14), facialVolumeMm: 0 };
+    const own = {
+      tooth: t.tooth,
+      x: x + t.widthMm / 2,
+      edge: t.zenith - t.lengthMm,
+      path: toothOutline(t.tooth, size).path,
+      widthMm: t.widthMm,
+      lengthMm: t.lengthMm,
+    };
+    x += t.widthMm + gap;
+    return own;
+  });
+}
+
+/** The six teeth unrolled along the arch, as they are in ink and as proposed in plum, gum lines kept, to one scale. */
+export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measures: readonly ToothMeasure[] }) {
+  const { tooth: selected, selectTooth } = useCase();
+  const { data } = useSection('propose');
+  const name = useToothLabel();
+  const of = (t: number) => measures.find((m) => m.tooth === t);
+  const zenith = (t: number) => of(t)?.zenithLevel?.value ?? 0;
+  const now = place(
+    UPPER_SIX.map((t) => ({ tooth: t, widthMm: of(t)?.width?.value ?? 0, lengthMm: of(t)?.length?.value ?? 0, zenith: zenith(t) })),
+    (proposal.space.value - UPPER_SIX.reduce((s, t) => s + (of(t)?.width?.value ?? 0), 0)) / 5,
+  );
+  // Where the gum moves up, the crown grows at the gum: its edge stays where the plan puts it.
+  const gumMm = data.gumMm ?? 0;
+  const then = place(
+    proposal.targets.map((t) => ({ tooth: t.tooth, widthMm: t.width.value, lengthMm: t.length.value, zenith: zenith(t.tooth) + gumMm })),
+    0,
+  );
+  return (
+    <figure className="min-h-[240px] flex-1">
+      <figcaption className="flex items-baseline gap-4">
+        <h2 className="title">As it is, and as proposed</h2>
+        <span className="text-[13px] text-ink-2">unrolled, {gumMm > 0 ? `gum moved up ${number(gumMm, 1)} mm` : 'gum lines kept'}; dashed: central edge</span>
+        <span className="ml-auto flex gap-4 text-[13px]">
+          <span>
+            <span className="mr-1.5 inline-block h-0 w-6 border-t-2 border-ink align-middle" />
+            as it is
+          </span>
+          <span className="text-plum">
+            <span className="mr-1.5 inline-block h-0 w-6 border-t-[3px] border-plum align-middle" />
+            proposed
+          </span>
+        </span>
+      </figcaption>
+      <svg
+        viewBox="-25 -11.8 50 16.8"
+        className="h-[calc(100%-26px)] w-full"
+        role="img"
+        aria-label="Front view of the six upper front teeth, as they are and as proposed"
+      >
+        <path d="M-25 0H25" stroke="#737b81" strokeWidth={0.05} strokeDasharray="0.4 0.3" />
+        <text x={-25} y={data.edgeMm > 0 ? -0.35 : 1.05} fontSize={0.8} fill="#566068">
+          today
+        </text>
+        {Math.abs(data.edgeMm) > 0.01 && (
+          <>
+            <path d={`M-25 ${data.edgeMm}H25`} stroke="#5d2a5a" strokeWidth={0.07} strokeDasharray="0.4 0.3" />
+            <text x={25} y={data.edgeMm + (data.edgeMm > 0 ? 1.05 : -0.35)} fontSize={0.8} fill="#5d2a5a" textAnchor="end">
+              {signed(data.edgeMm, 1)}
+            </text>
+          </>
+        )}
+        {then.map((t) => (
+          <g
+            key={t.tooth}
+            data-testid={`proposed-${t.tooth}`}
+            transform={`translate(${t.x} ${-t.edge})`}
+            onClick={() => selectTooth(t.tooth)}
+            className="cursor-pointer"
+          >
+            <path d={t.path} fill={t.tooth === selected ? '#efe6ee' : '#fffefb'} stroke="#5d2a5a" strokeWidth={t.tooth === selected ? 0.22 : 0.14} />
+          </g>
+        ))}
+        {now.map((t) => (
+          <g key={t.tooth} transform={`translate(${t.x} ${-t.edge})`} pointerEvents="none">
+            <path d={t.path} fill="none" stroke="#1d2428" strokeWidth={0.09} />
+          </g>
+        ))}
+        {then.map((t) => (
+          <g key={t.tooth} transform={`translate(${t.x} 0)`} textAnchor="middle">
+            <text y={3.1} fontSize={1.15} fontWeight={t.tooth === selected ? 700 : 600} fill={t.tooth === selected ? '#5d2a5a' : '#1d2428'}>
+              {name(t.tooth)}
+            </text>
+            <text y={4.4} fontSize={0.95} fill="#566068">
+              {number(t.widthMm, 1)} × {number(t.lengthMm, 1)}
+            </text>
+          </g>
+        ))}
+      </svg>
+    </figure>
+  );
+}

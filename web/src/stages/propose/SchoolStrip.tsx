@@ -1,0 +1,63 @@
+import { proposalChoice } from '@radiant/contract';
+import { type Proposal, propose, SCHOOLS, type SchoolId } from '@radiant/core';
+import { useMemo } from 'react';
+import { toothOutline } from '../../bench/tooth-outline.js';
+import { useSection } from '../../data/case-context.js';
+import { useReading } from '../../data/reading.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { number } from '../../ui/format.js';
+
+/** Every school side by side: what it would make of these six teeth, to one scale; one is chosen. */
+export function SchoolStrip() {
+  const { measures, gaps } = useReading();
+  const { data, set } = useSection('propose');
+  const mayWrite = useMayWrite('propose');
+  const all = useMemo(
+    () => (gaps ? SCHOOLS.map((s) => ({ ...s, proposal: propose(measures, proposalChoice({ ...data, school: s.id as SchoolId, locked: [] }), gaps) })) : []),
+    [measures, gaps, data],
+  );
+  return (
+    <fieldset className="grid shrink-0 grid-cols-8 gap-2" disabled={!mayWrite}>
+      <legend className="sr-only">School</legend>
+      {all.map(({ id, name, proposal }) => (
+        <label
+          key={id}
+          className="flex cursor-pointer flex-col rounded-lg border border-hair bg-leaf px-2 pb-1.5 pt-1 hover:border-ink-3 has-checked:border-plum has-checked:bg-plum-soft has-focus-visible:outline-2 has-focus-visible:outline-plum"
+        >
+          <input type="radio" name="school" className="sr-only" checked={data.school === id} onChange={() => set({ ...data, school: id as SchoolId })} />
+          {proposal && <Teeth proposal={proposal} />}
+          <b className="flex min-h-[28px] items-end text-[12px] font-semibold leading-[14px]">{name}</b>
+          {proposal && <span className="text-[11.5px] tabular-nums text-ink-2">{[11, 12, 13].map((t) => number(widthOf(proposal, t), 1)).join(' · ')}</span>}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+const widthOf = (p: Proposal, tooth: number): number => p.targets.find((t) => t.tooth === tooth)?.width.value ?? 0;
+const within = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v));
+
+/** The six teeth in a row, edges at their levels. */
+function Teeth({ proposal }: { proposal: Proposal }) {
+  const total = proposal.targets.reduce((n, t) => n + t.width.value, 0);
+  let along = -total / 2;
+  return (
+    <svg viewBox="-26 -12.4 52 13.6" className="h-[26px] w-full" aria-hidden="true">
+      {proposal.targets.map((t) => {
+        const x = along + t.width.value / 2;
+        along += t.width.value;
+        const size = { widthMm: within(t.width.value, 3, 14), lengthMm: within(t.length.value, 5, 16), facialVolumeMm: 0 };
+        return (
+          <path
+            key={t.tooth}
+            d={toothOutline(t.tooth, size).path}
+            transform={`translate(${x} ${t.tooth % 10 === 2 ? -0.5 : 0})`}
+            fill="#fffefb"
+            stroke="#5d2a5a"
+            strokeWidth={0.45}
+          />
+        );
+      })}
+    </svg>
+  );
+}

@@ -1,0 +1,372 @@
+import { CalibrationInput, check, endsOf, knownLength, landmarkSet, type PhotoView, scaleBy } from '@radiant/contract';
+import {
+  checkScale,
+  differs,
+  directionDeg,
+  type Figure,
+  isFrontKind,
+  kindOf,
+  type PhotoOnScan,
+  PUPILS_MM,
+  type Px,
+  pupils,
+  rollOf,
+  type ScaleWay,
+  scaleDoubts,
+  toothWidth,
+} from '@radiant/core';
+import { useId, useState } from 'react';
+import { Mark } from '../../bench/Mark.js';
+import type { BenchView } from '../../bench/PhotoBench.js';
+import { type BenchReading, useBenchReading } from '../../data/bench-reading.js';
+import { useSection, useToothLabel } from '../../data/case-context.js';
+import { useKnownWidths } from '../../engine/known-widths.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { number } from '../../ui/format.js';
+import { How, Value } from '../../ui/How.js';
+import { NumberInput } from '../../ui/NumberInput.js';
+
+type Which = 'scale' | 'check';
+
+const WAYS: Readonly<Record<ScaleWay, string>> = {
+  scale: 'a printed scale',
+  tooth: 'a tooth’s width',
+  pupils: 'the pupils',
+  scan: 'the scan it is matched with',
+};
+
+/** How the millimetres of the photograph are known, what speaks against them, and a second length to check them by. */
+export function CalibrationTool({
+  view,
+  which,
+  from,
+  scanned,
+  hasScan,
+  clear,
+  onWhich,
+}: {
+  view: PhotoView;
+  which: Which;
+  /** The photograph matched with the scan, where it is. */
+  scanned: PhotoOnScan | undefined;
+  hasScan: boolean;
+  from: { x: number; y: number } | undefined;
+  clear: () => void;
+  onWhich: (w: Which) => void;
+}) {
+  const reading = useBenchReading(view);
+  const mayWrite = useMayWrite('read');
+  const c = which === 'scale' ? reading.calibration : reading.check;
+  const put = (next: CalibrationInput | null, group?: string) => reading.change({ [which === 'scale' ? 'calibration' : 'check']: next }, group);
+  const length = scanned?.length;
+  const anew = () => {
+    clear();
+    put(null);
+  };
+  // A scale lies under the teeth: until its ends are set nothing may lie over it.
+  return (
+    <section
+      aria-label={which === 'scale' ? 'Scale' : 'Second length'}
+      className={`absolute left-4 w-[350px] rounded-xl bg-leaf p-4 shadow-lg ${c || view !== 'retracted-front' ? 'bottom-3' : 'top-14'}`}
+    >
+      <div className="flex items-baseline justify-between">
+        <h2 className="subtitle">{which === 'scale' ? 'Scale' : 'Second length'}</h2>
+        {reading.calibration && (
+          <button type="button" className="how text-[13px]" onClick={() => onWhich(which === 'scale' ? 'check' : 'scale')}>
+            {which === 'scale' ? 'check by a second length' : 'back to the scale'}
+          </button>
+        )}
+      </div>
+      {!c ? (
+        <p className="mt-1 text-ink-2">
+          {from
+            ? 'Now click the other end.'
+            : which === 'check'
+              ? 'Click the two ends of another length that you know; it should measure what it is.'
+              : view.startsWith('portrait')
+                ? 'Click the two pupils, or the ends of a scale in the picture.'
+                : 'Click the two ends of a known length: the scale in the picture, as far apart as it allows, or the borders of a tooth.'}
+          {which === 'scale' && view === 'retracted-front' && (
+            <span className="mt-2 block text-[13px]">
+              {length ? (
+                <button type="button" className="btn btn-ghost" disabled={!mayWrite} onClick={() => put(lengthByScan(length))}>
+                  Take it from the scan
+                </button>
+              ) : (
+                hasScan && 'Or mark four places of the teeth first: then the scan gives it.'
+              )}
+            </span>
+          )}
+        </p>
+      ) : (
+        <>
+          <Length calibration={c} put={put} scanned={scanned?.length} disabled={!mayWrite} />
+          {which === 'scale' && reading.scale && (
+            <p className="mt-2 text-ink-2">
+              <b className="font-semibold text-ink">
+                <Value figure={reading.scale} digits={4} />
+              </b>{' '}
+              mm a pixel, ±{((100 * reading.scale.pm) / reading.scale.value).toFixed(1)} % <How figure={reading.scale} what="scale" />
+            </p>
+          )}
+          {which === 'scale' && scanned?.length && reading.scale && <BesideScan scale={reading.scale} way={c.way ?? 'scale'} length={scanned.length} />}
+          {which === 'check' && <CheckResult reading={reading} />}
+          {mayWrite && (
+            <button type="button" className="how mt-2 text-[13px]" onClick={anew}>
+              set it anew
+            </button>
+          )}
+        </>
+      )}
+      {which === 'scale' && <Doubts reading={reading} />}
+    </section>
+  );
+}
+
+/** Lengths between two points that a photograph can hold, mm. */
+const LENGTH_MM = { min: 0.1, max: 500 } as const;
+
+/** What the length is and how many millimetres it has. */
+function Length({
+  calibration: c,
+  put,
+  scanned,
+  disabled,
+}: {
+  calibration: CalibrationInput;
+  put: (c: CalibrationInput, group?: string) => void;
+  scanned: PhotoOnScan['length'];
+  disabled: boolean;
+}) {
+  const id = useId();
+  const [refusal, setRefusal] = useState<string>();
+  const name = useToothLabel();
+  const widths = useKnownWidths();
+  const way = c.way ?? 'scale';
+  const type = (mm: number) => {
+    const { origin: _, pmMm: __, ...rest } = c;
+    // A length that somebody types was measured on the patient.
+    const next: CalibrationInput = { ...rest, mm, ...(way !== 'scale' && { origin: 'typed' as const, pmMm: way === 'pupils' ? 1 : 0.2 }) };
+    const { errors } = check(CalibrationInput, next);
+    setRefusal(errors[0]?.message);
+    if (errors.length === 0) put(next, 'scale length');
+  };
+  const choose = (next: ScaleWay) => {
+    const { way: _, tooth: __, origin: ___, pmMm: ____, ...ends } = c;
+    if (next === 'scale') return put({ ...ends });
+    if (next === 'scan') return scanned && put(lengthByScan(scanned));
+    if (next === 'pupils') {
+      const mean = pupils();
+      return put({ ...ends, way: next, mm: mean.mm, pmMm: mean.pmMm, origin: 'mean' });
+    }
+    const first = widths[0];
+    put(first ? byTooth(ends, first) : { ...ends, way: next, tooth: 11, pmMm: 0.2, origin: 'typed' });
+  };
+  return (
+    <>
+      <label className="mt-2 flex items-center gap-2">
+        <span className="w-[92px] shrink-0">known by</span>
+        <select className="field" value={way} disabled={disabled} onChange={(e) => choose(e.target.value as ScaleWay)}>
+          {(Object.keys(WAYS) as ScaleWay[]).map((w) => (
+            <option key={w} value={w} disabled={w === 'scan' && !scanned && way !== 'scan'}>
+              {WAYS[w]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {way === 'tooth' && (
+        <label className="mt-2 flex items-center gap-2">
+          <span className="w-[92px] shrink-0">tooth</span>
+          <select
+            className="field"
+            value={`${c.tooth} ${c.origin}`}
+            disabled={disabled}
+            onChange={(e) => {
+              const own = widths.find((w) => `${w.tooth} ${w.origin}` === e.target.value);
+              if (own) put(byTooth({ from: c.from, to: c.to }, own));
+            }}
+          >
+            {!widths.some((w) => w.tooth === c.tooth && w.origin === c.origin) && (
+              <option value={`${c.tooth} ${c.origin}`}>{name(c.tooth ?? 11)}, typed</option>
+            )}
+            {widths.map((w) => (
+              <option key={`${w.tooth} ${w.origin}`} value={`${w.tooth} ${w.origin}`}>
+                {name(w.tooth)}: {number(w.widthMm, 1)} mm, from the {w.origin}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <div className="mt-2 flex items-center gap-2">
+        <label htmlFor={id}>Between the two points</label>
+        <NumberInput
+          id={id}
+          className="field w-[76px] text-right"
+          value={c.mm}
+          min={LENGTH_MM.min}
+          max={LENGTH_MM.max}
+          step={0.1}
+          digits={1}
+          unit="mm"
+          disabled={disabled || way === 'scan'}
+          onChange={(mm) => mm !== null && type(mm)}
+        />
+        mm{c.pmMm ? <span className="pm"> ±{number(c.pmMm, 1)}</span> : ''}
+      </div>
+      {way === 'scan' && (
+        <p className="mt-1 text-[12.5px] text-ink-2">
+          across the centrals, in their plane; it stays as it was taken
+          {scanned && (
+            <button type="button" className="how ml-2" disabled={disabled} onClick={() => put(lengthByScan(scanned))}>
+              take it again
+            </button>
+          )}
+        </p>
+      )}
+      {way === 'tooth' && <p className="mt-1 text-[12.5px] text-ink-2">as the front shows it: side teeth turn away</p>}
+      {way === 'pupils' && c.origin === 'mean' && (
+        <p className="mt-1 text-[12.5px] text-ink-2">The adults’ mean; measure this patient’s for a surer scale. {PUPILS_MM.source.text}</p>
+      )}
+      {refusal && (
+        <p role="alert" className="mt-1 text-[13px] text-stop">
+          {refusal}
+        </p>
+      )}
+    </>
+  );
+}
+
+function lengthByScan({ from, to, mm, pmMm }: NonNullable<PhotoOnScan['length']>): CalibrationInput {
+  const round = (v: number) => Math.round(v * 1000) / 1000;
+  const point = ([x, y]: Px) => ({ x: round(x), y: round(y) });
+  return { from: point(from), to: point(to), mm: Math.round(100 * mm) / 100, way: 'scan', pmMm: Math.max(0.01, Math.round(100 * pmMm) / 100), origin: 'scan' };
+}
+
+/** What the matched scan says of a scale that is known in another way. */
+function BesideScan({ scale, way, length }: { scale: Figure; way: ScaleWay; length: NonNullable<PhotoOnScan['length']> }) {
+  if (way === 'scan') return null;
+  const own = scaleBy(lengthByScan(length)) as Figure;
+  const percent = 100 * (own.value / scale.value - 1);
+  const apart = differs(own, scale);
+  return (
+    <p className={`mt-1 text-[13px] ${apart ? 'text-removed-ink' : 'text-ink-2'}`} data-testid="scale-by-scan">
+      By the scan <Value figure={own} digits={4} /> mm a pixel, {Math.abs(percent).toFixed(1)} % {percent >= 0 ? 'more' : 'less'}:{' '}
+      {apart ? 'further apart than both errors' : 'agrees within the errors'} <How figure={own} what="scale by the scan" />
+    </p>
+  );
+}
+
+function byTooth(
+  ends: Pick<CalibrationInput, 'from' | 'to'>,
+  w: { tooth: number; widthMm: number; pmMm: number; origin: 'scan' | 'front view' },
+): CalibrationInput {
+  const seen = isFrontKind(kindOf(w.tooth)) ? toothWidth(w.tooth, w.widthMm, w.pmMm) : { mm: w.widthMm, pmMm: w.pmMm };
+  const round = (v: number) => Math.round(v * 100) / 100;
+  return { ...ends, way: 'tooth', tooth: w.tooth, origin: w.origin, mm: round(seen.mm), pmMm: round(seen.pmMm) };
+}
+
+function checkOf(reading: BenchReading) {
+  return reading.scale && reading.check ? checkScale(reading.scale, endsOf(reading.check), knownLength(reading.check)) : undefined;
+}
+
+function CheckResult({ reading }: { reading: BenchReading }) {
+  const result = checkOf(reading);
+  if (!result) return null;
+  return (
+    <p className={`mt-2 ${result.agrees ? 'text-ink-2' : 'text-stop'}`}>
+      measures{' '}
+      <b className="font-semibold">
+        <Value figure={result.measured} digits={1} />
+      </b>{' '}
+      mm: {result.agrees ? 'agrees within the errors' : 'does not agree'} <How figure={result.measured} what="second length" />
+    </p>
+  );
+}
+
+/** What speaks against the scale. */
+function Doubts({ reading }: { reading: BenchReading }) {
+  const { data } = useSection('read');
+  const { calibration: c, scale, view } = reading;
+  if (!c || !scale) return null;
+  const front = view === 'retracted-front';
+  const at = (id: string) => reading.points.find((p) => p.id === id);
+  const [right, left] = [at('pupil-right') ?? at('corner-right'), at('pupil-left') ?? at('corner-left')];
+  const brow = at('glabella');
+  const halves =
+    right && left && brow && view.startsWith('portrait')
+      ? { right: Math.hypot(brow.x - right.x, brow.y - right.y), left: Math.hypot(left.x - brow.x, left.y - brow.y) }
+      : undefined;
+  const roll = front ? rollOf(landmarkSet(data.landmarks)) : right && left ? directionDeg([right.x, right.y], [left.x, left.y]) : undefined;
+  const doubts = scaleDoubts({
+    scale,
+    ends: endsOf(c),
+    way: c.way ?? 'scale',
+    // A tooth's own outline and a length of the scan may lean; only a printed scale and the pupils must lie level.
+    rollDeg: c.way === 'tooth' || c.way === 'scan' ? undefined : roll,
+    ...(front && { landmarks: landmarkSet(data.landmarks) }),
+    halves,
+    check: checkOf(reading),
+  });
+  if (doubts.length === 0) return null;
+  return (
+    <ul className="mt-2 border-t border-hair pt-2 text-[13px] text-removed-ink">
+      {doubts.map((d) => (
+        <li key={d}>{d}</li>
+      ))}
+    </ul>
+  );
+}
+
+/** The ends of a known length and the line between them. */
+export function CalibrationMarks({
+  reading,
+  which,
+  view,
+  bounds,
+  from,
+}: {
+  reading: ReturnType<typeof useBenchReading>;
+  which: Which;
+  view: BenchView;
+  bounds: { width: number; height: number };
+  from: { x: number; y: number } | undefined;
+}) {
+  const { store } = useSection('read');
+  const mayWrite = useMayWrite('read');
+  const c = which === 'scale' ? reading.calibration : reading.check;
+  const cross = (
+    <>
+      <path d="M-9 0H9M0-9V9" stroke="#1d2428" strokeOpacity={0.6} strokeWidth={4} />
+      <path d="M-9 0H9M0-9V9" stroke="#fff" strokeWidth={1.8} />
+    </>
+  );
+  if (!c) return from ? <g transform={`translate(${from.x} ${from.y}) scale(${1 / view.zoom})`}>{cross}</g> : null;
+  const what = which === 'scale' ? 'scale' : 'second length';
+  const end = (key: 'from' | 'to', label: string) => (
+    <Mark
+      key={key}
+      x={c[key].x}
+      y={c[key].y}
+      label={label}
+      view={view}
+      bounds={bounds}
+      // What the scan gives nobody moves.
+      locked={!mayWrite || c.way === 'scan'}
+      onMove={(x, y) => {
+        const other = c[key === 'from' ? 'to' : 'from'];
+        if (Math.hypot(other.x - x, other.y - y) >= 10)
+          reading.change({ [which === 'scale' ? 'calibration' : 'check']: { ...c, [key]: { x, y } } }, `${what} ${key}`);
+      }}
+      onDone={() => store.endGroup()}
+    >
+      {cross}
+    </Mark>
+  );
+  return (
+    <>
+      <path d={`M${c.from.x} ${c.from.y}L${c.to.x} ${c.to.y}`} stroke="#8b3c86" strokeWidth={2 / view.zoom} pointerEvents="none" />
+      {end('from', `one end of the ${what}`)}
+      {end('to', `other end of the ${what}`)}
+    </>
+  );
+}

@@ -1,0 +1,127 @@
+import { contourPlan } from '@radiant/contract';
+import { across, jawOf, type ToothReduction, ZONES, type Zone } from '@radiant/core';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
+import { shownOf, useAsked } from '../../engine/use-asked.js';
+import { clientOf, useContour } from '../../engine/use-contour.js';
+import { useLower } from '../../engine/use-lower.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { useHotkeys } from '../../ui/hotkeys.js';
+import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
+import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { ReductionMap } from './ReductionMap.js';
+import { SectionDrawing } from './SectionDrawing.js';
+import { ZonePanel } from './ZonePanel.js';
+
+const NONE: readonly ToothReduction[] = [];
+
+/** Reduce: what to remove where under the planned contour, with which bur, and what enamel is left. */
+export default function Reduce() {
+  const contour = useContour();
+  const { tooth, selectTooth } = useCase();
+  const shape = useSection('shape').data;
+  const reduce = useSection('reduce');
+  const mayWrite = useMayWrite('reduce');
+  const name = useToothLabel();
+  const sentence = useSentence();
+  const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
+  const [zone, setZone] = useState<Zone>('cervical');
+  const { from } = reduce.data;
+  const lowerPlanned = shape.teeth.some((t) => jawOf(t.tooth) === 'lower');
+  const lower = useLower(contour, lowerPlanned);
+  // Lower teeth count once their scan is there.
+  const ready = contour.state === 'ready' && (!lowerPlanned || lower.state !== 'loading');
+  const client = ready && shape.teeth.length > 0 ? clientOf(contour) : undefined;
+  const all = useMemo(() => [reduce.data, from] as const, [reduce.data, from]);
+  const asked = useAsked(client, plan, 'reductions', all);
+  const reductions = shownOf(asked) ?? NONE;
+  const own = reductions.find((r) => r.tooth === tooth);
+  const one = useMemo(() => [tooth, reduce.data] as const, [tooth, reduce.data]);
+  const section = useAsked(own && client, plan, 'sectionOf', one);
+
+  useHotkeys('stage', [
+    { keys: '1 … 4', does: 'zone: cervical, middle, incisal, edge', on: ['1', '2', '3', '4'], run: (key) => setZone(ZONES[Number(key) - 1] as Zone) },
+    {
+      keys: 'M',
+      does: 'through the mock-up or from the tooth',
+      on: ['m'],
+      off: !mayWrite,
+      run: () => reduce.set({ ...reduce.data, from: from === 'mock-up' ? 'tooth' : 'mock-up' }),
+    },
+    { keys: 'J', does: 'the other jaw', on: ['j'], off: !lowerPlanned, run: () => selectTooth(across(tooth)) },
+  ]);
+
+  const drawn = section.state === 'ready' ? section.value : undefined;
+  const body =
+    contour.state === 'no-scan' || shape.teeth.length === 0 ? (
+      <Empty title="Targets exist only under a planned contour">
+        <p>
+          {contour.state === 'no-scan' ? 'There is no scan yet, and no contour. ' : 'No tooth is planned yet. '}
+          <Link className="how" to="../shape">
+            Go to shape
+          </Link>
+        </p>
+      </Empty>
+    ) : contour.state === 'loading' || (lowerPlanned && lower.state === 'loading') ? (
+      <Waiting what="the scan and measuring its teeth" />
+    ) : contour.state === 'failed' ? (
+      <Trouble sentence={sentence(contour.sentence)} retry={contour.retry} />
+    ) : asked.state === 'failed' ? (
+      <Trouble sentence={sentence(asked.sentence)} retry={asked.retry} />
+    ) : asked.state === 'ready' && reductions.length === 0 ? (
+      <Empty title="None of the planned teeth stands in the scan">
+        <p>
+          The contour was planned on another scan, or the scan of its jaw is missing.{' '}
+          <Link className="how" to="../shape">
+            Go to shape
+          </Link>
+        </p>
+      </Empty>
+    ) : reductions.length === 0 ? (
+      <Waiting what="the targets" />
+    ) : (
+      <div className="flex h-full flex-col px-6 py-4">
+        <ReductionMap
+          reductions={reductions.filter((r) => jawOf(r.tooth) === jawOf(tooth))}
+          plan={plan}
+          zone={zone}
+          onPick={(t, z) => {
+            selectTooth(t);
+            setZone(z);
+          }}
+        />
+        <Missing planned={shape.teeth.map((t) => t.tooth)} reductions={reductions} trouble={lower.state === 'failed' ? lower.sentence : undefined} />
+        <div className="my-3 border-t border-hair" />
+        {section.state === 'failed' && <Trouble sentence={sentence(section.sentence)} retry={section.retry} />}
+        {drawn && own && <SectionDrawing section={drawn} reductions={reductions} own={own} />}
+      </div>
+    );
+  return (
+    <Stage
+      bench={body}
+      panel={<ZonePanel own={own} zone={zone} setZone={setZone} />}
+      foot={
+        <>
+          <KeyHint keys={['[', ']']} does="tooth" />
+          <KeyHint keys={['1', '–', '4']} does="zone" />
+          <KeyHint keys={['M']} does="mock-up or tooth" />
+          <KeyHint keys={['?']} does="all keys" />
+          <span className="ml-auto">Planning aid for {name(tooth)}. The treating clinician decides and checks in the mouth.</span>
+        </>
+      }
+    />
+  );
+}
+
+/** Planned teeth for which there is no target, and why. */
+function Missing({ planned, reductions, trouble }: { planned: readonly number[]; reductions: readonly ToothReduction[]; trouble: string | undefined }) {
+  const name = useToothLabel();
+  const without = planned.filter((t) => !reductions.some((r) => r.tooth === t));
+  if (without.length === 0) return null;
+  return (
+    <p className="finding mt-2 text-[13px]" data-weight="watch">
+      No target for {without.map(name).join(', ')}: {trouble ?? 'planned, but not in the scan of that jaw.'}
+    </p>
+  );
+}

@@ -1,0 +1,140 @@
+import { isUpper, SCAN_PM_MM, type SectionLine, type SectionPoint, type ToothReduction, type ToothSection } from '@radiant/core';
+import { useSection, useToothLabel } from '../../data/case-context.js';
+
+/** @param rootward −1 where roots go up in the picture, 1 where they go down */
+const linePath = (l: SectionLine, rootward: number) => {
+  let d = '';
+  for (let i = 0; i < l.points.length; i += 2)
+    d += `${i === 0 ? 'M' : 'L'}${(l.points[i] as number).toFixed(3)} ${(rootward * (l.points[i + 1] as number)).toFixed(3)}`;
+  return l.closed ? `${d}Z` : d;
+};
+const pointsPath = (p: readonly SectionPoint[], rootward: number) =>
+  p.map(([a, z], i) => `${i === 0 ? 'M' : 'L'}${a.toFixed(3)} ${(rootward * z).toFixed(3)}`).join('');
+
+/** Facio-palatal section at the axis, to scale: tooth, planned contour, target, and the dimensions between them. */
+export function SectionDrawing({ section, reductions, own }: { section: ToothSection; reductions: readonly ToothReduction[]; own: ToothReduction }) {
+  const name = useToothLabel();
+  const shape = useSection('shape');
+  const { data } = useSection('reduce');
+  const bounds = boundsOf(section);
+  const edge = own.zones.find((z) => z.zone === 'edge');
+  const rootward = isUpper(own.tooth) ? -1 : 1;
+  const at = (z: number) => rootward * z;
+  const view = { x: bounds.x0 - 5.2, y: rootward === -1 ? -bounds.z1 - 0.5 : bounds.z0 - 2.1, w: bounds.x1 - bounds.x0 + 11.5, h: bounds.z1 - bounds.z0 + 2.6 };
+  const removed = reductions.reduce((n, r) => n + r.volumeMm3, 0);
+  const bare = reductions.reduce((n, r) => n + r.unplannedMm3, 0);
+  return (
+    <section
+      aria-label={`Section through ${name(own.tooth)}`}
+      className="flex min-h-0 flex-1 flex-col gap-4 min-[1180px]:grid min-[1180px]:grid-cols-[minmax(0,1fr)_250px]"
+    >
+      <div className="flex min-h-0 flex-1 flex-col">
+        <h2 className="subtitle text-[17px]">Section through {name(own.tooth)}</h2>
+        <p className="text-[13px] text-ink-2">facial left, at the axis; mm</p>
+        <svg
+          viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
+          className="min-h-0 w-full flex-1"
+          role="img"
+          aria-label="Existing, planned and target lines with dimensions"
+        >
+          <g fill="none" strokeLinejoin="round">
+            {section.existing.map((l, i) => (
+              <path key={`e${i}`} d={linePath(l, rootward)} fill="#efe9dd" stroke="#1d2428" strokeWidth={0.07} />
+            ))}
+            <path d={pointsPath(section.enamelEnds, rootward)} stroke="#a8966f" strokeWidth={0.06} strokeDasharray="0.1 0.14" />
+            {section.planned.map((l, i) => (
+              <path key={`p${i}`} d={linePath(l, rootward)} stroke="#5d2a5a" strokeWidth={0.1} />
+            ))}
+            <path d={pointsPath(section.target, rootward)} stroke="#d98324" strokeWidth={0.1} strokeDasharray="0.34 0.2" />
+          </g>
+          <g fontSize={0.62} fill="#1d2428">
+            {section.dimensions.map((d) => {
+              const z = own.zones.find((q) => q.zone === d.third);
+              const mm = z?.removal?.remove.value;
+              const x = bounds.x0 - 4.6;
+              return (
+                <g key={d.third}>
+                  <path d={`M${bounds.x0 - 2.2} ${at(d.z)}H${Math.min(d.existing, d.planned) - 0.1}`} stroke="#8d9499" strokeWidth={0.04} />
+                  <path d={`M${d.existing} ${at(d.z)}H${d.target}`} stroke="#d98324" strokeWidth={0.14} />
+                  <text x={x} y={at(d.z) + 0.05}>
+                    <tspan fontWeight={650}>{mm === undefined ? '–' : mm === 0 ? 'none' : mm.toFixed(2)}</tspan>
+                  </text>
+                  <text x={x} y={at(d.z) + 0.72} fontSize={0.52} fill="#566068">
+                    gap {z?.removal ? z.removal.gap.toFixed(2) : '–'}
+                  </text>
+                </g>
+              );
+            })}
+            <path d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.existing)}H${bounds.x1 + 1.4}`} stroke="#1d2428" strokeWidth={0.04} />
+            <path d={`M${bounds.x1 * 0.25 + 0.3} 0H${bounds.x1 + 1.4}`} stroke="#5d2a5a" strokeWidth={0.04} />
+            <path d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.target)}H${bounds.x1 + 1.4}`} stroke="#d98324" strokeWidth={0.05} />
+            <text x={bounds.x1 + 1.6} y={at(section.edge.target) - 0.1} fill="#9a5408">
+              target
+            </text>
+            <text x={bounds.x1 + 1.6} y={0.45} fill="#5d2a5a">
+              plan
+            </text>
+            <text x={bounds.x0 - 4.6} y={rootward === -1 ? 1.4 : -1}>
+              edge:{' '}
+              <tspan fontWeight={650}>
+                {edge?.removal ? (edge.removal.remove.value === 0 ? 'none' : edge.removal.remove.value.toFixed(2)) : 'flatten only'}
+              </tspan>
+              {edge?.removal && <tspan fill="#566068"> of tooth; {edge.removal.needed.toFixed(1)} from the plan</tspan>}
+            </text>
+            <g transform={`translate(${bounds.x1 + 0.6} ${view.y + 1.4})`}>
+              <path d="M0 0V0.25M5 0V0.25M0 0.125H5" stroke="#566068" strokeWidth={0.05} />
+              <text x={2.5} y={-0.15} textAnchor="middle" fontSize={0.55} fill="#566068">
+                5 mm
+              </text>
+            </g>
+          </g>
+        </svg>
+      </div>
+      <div className="text-[13.5px] max-[1179px]:flex max-[1179px]:items-start max-[1179px]:gap-6 max-[1179px]:text-[12.5px]">
+        <ul className="mb-5 mt-1 space-y-2 max-[1179px]:mb-0 max-[1179px]:space-y-0.5">
+          <Line colour="#1d2428" word={`tooth as scanned, ±${SCAN_PM_MM.toFixed(2)}`} />
+          <Line colour="#5d2a5a" word={`contour, version ${shape.version}`} thick />
+          <Line colour="#d98324" word="target of the preparation" dash="7 4" thick />
+          <Line colour="#a8966f" word="enamel ends, middle of the norm" dash="2 3" />
+        </ul>
+        <div>
+          <h3 className="font-[650]">{reductions.length === 1 ? 'One tooth' : `${reductions.length} teeth`}, facial tissue removed</h3>
+          <p className="mt-1">
+            <b className="text-[20px] font-[650]">{removed.toFixed(0)}</b> mm³ with this plan
+          </p>
+          <p className="text-ink-2">
+            <span className="text-[20px]">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare teeth
+          </p>
+          {data.from === 'tooth' && <p className="mt-2 text-ink-2">Without a mock-up only the depth of the tooth itself is cut.</p>}
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function Line({ colour, word, dash, thick = false }: { colour: string; word: string; dash?: string; thick?: boolean }) {
+  return (
+    <li className="flex items-center gap-3">
+      <svg width="34" height="6" aria-hidden="true">
+        <path d="M0 3H34" stroke={colour} strokeWidth={thick ? 2.4 : 1.6} {...(dash && { strokeDasharray: dash })} />
+      </svg>
+      {word}
+    </li>
+  );
+}
+
+function boundsOf(s: ToothSection) {
+  let x0 = Infinity;
+  let x1 = -Infinity;
+  let z0 = Infinity;
+  let z1 = -Infinity;
+  for (const l of [...s.existing, ...s.planned]) {
+    for (let i = 0; i < l.points.length; i += 2) {
+      x0 = Math.min(x0, l.points[i] as number);
+      x1 = Math.max(x1, l.points[i] as number);
+      z0 = Math.min(z0, l.points[i + 1] as number);
+      z1 = Math.max(z1, l.points[i + 1] as number);
+    }
+  }
+  return { x0, x1, z0, z1 };
+}

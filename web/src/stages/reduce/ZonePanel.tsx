@@ -1,0 +1,143 @@
+import { burName, type Groove, isoDiameter, kindOf, restorationOf, type ToothReduction, type Zone, type ZoneTarget } from '@radiant/core';
+import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
+import { Comments } from '../../shell/Comments.js';
+import { FigureTable } from '../../shell/FigureTable.js';
+import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { number } from '../../ui/format.js';
+import { WorkingView } from '../../ui/How.js';
+import { DesignFields } from './DesignFields.js';
+
+/** Design and strategy, the tooth's zones, the working of the chosen one, and what to cut it with. */
+export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefined; zone: Zone; setZone: (z: Zone) => void }) {
+  const { tooth } = useCase();
+  const reduce = useSection('reduce');
+  const { data, set } = reduce;
+  const mayWrite = useMayWrite('reduce');
+  const name = useToothLabel();
+  const { design } = restorationOf(tooth, data);
+  const chosen = own?.zones.find((z) => z.zone === zone);
+  return (
+    <>
+      <ReadOnlyNote section="reduce" />
+      <Refused sentence={reduce.refusal?.detail} />
+      <DesignFields />
+      <fieldset className="mb-1" disabled={!mayWrite}>
+        <legend className="sr-only">Grooves</legend>
+        <div className="flex gap-2">
+          {(['mock-up', 'tooth'] as const).map((f) => (
+            <button key={f} type="button" className="chip chip-flat" aria-pressed={data.from === f} onClick={() => set({ ...data, from: f })}>
+              {f === 'mock-up' ? 'through the mock-up' : 'from the tooth'}
+            </button>
+          ))}
+        </div>
+      </fieldset>
+      <p className="mb-4 text-[13px] text-ink-2">
+        {design.reason}{' '}
+        {data.from === 'mock-up'
+          ? 'Groove depth is the needed thickness, cut through the worn mock-up.'
+          : 'Groove depth is the removal, cut into the bare tooth.'}
+      </p>
+      <h2 className="title">
+        {name(tooth)} · {design.name}
+      </h2>
+      <p className="mb-1 text-[13px] text-ink-2">{design.palatal}</p>
+      {own && (
+        <>
+          <FigureTable aria-label="Reduction">
+            <thead>
+              <tr>
+                <th scope="col">zone</th>
+                <th scope="col">needs</th>
+                <th scope="col">gap</th>
+                <th scope="col">remove</th>
+                <th scope="col">enamel left</th>
+              </tr>
+            </thead>
+            <tbody>
+              {own.zones.map((z) => (
+                <ZoneRow key={z.zone} target={z} on={z.zone === zone} pick={() => setZone(z.zone)} />
+              ))}
+            </tbody>
+          </FigureTable>
+          {chosen?.removal && (
+            <div className="mt-3">
+              <WorkingView figure={chosen.removal.remove} what={`${zone}, to remove`} {...(chosen.enamel && { source: chosen.enamel.source })} />
+              {chosen.gapRange && (
+                <p className="mt-1 text-[12px] text-ink-2">
+                  gap over the zone {number(chosen.gapRange[0], 2)} to {number(chosen.gapRange[1], 2)} mm, {chosen.places} places
+                  {kindOf(tooth) === 'canine' && '; enamel norm of incisors, none known for canines'}
+                </p>
+              )}
+            </div>
+          )}
+          <Sentences own={own} />
+          <h2 className="subtitle mt-4">Cut, {data.from === 'mock-up' ? 'through the mock-up' : 'from the tooth'}</h2>
+          <ul>
+            {own.zones.map((z) => (
+              <GrooveLine key={z.zone} zone={z.zone} groove={z.groove} />
+            ))}
+          </ul>
+          <p className="mt-2 text-[12px] text-ink-2">Mark cut grooves with a pencil so that nothing is cut twice. Protect neighbours with a metal matrix.</p>
+        </>
+      )}
+      <Comments stage="reduce" />
+    </>
+  );
+}
+
+function ZoneRow({ target: z, on, pick }: { target: ZoneTarget; on: boolean; pick: () => void }) {
+  const r = z.removal;
+  return (
+    <tr className={on ? 'bg-plum-soft' : ''}>
+      <td>
+        <button type="button" className={on ? 'font-[650] text-plum' : ''} aria-pressed={on} onClick={pick}>
+          {z.zone}
+        </button>
+      </td>
+      <td>{r ? r.needed.toFixed(2) : '–'}</td>
+      <td>{r ? number(r.gap, 2) : '–'}</td>
+      <td className="font-[650]">
+        {r ? (r.remove.value === 0 ? 'none' : r.remove.value.toFixed(2)) : z.zone === 'edge' ? 'flat' : '–'}
+        {r && r.remove.pm > 0 && <span className="pm"> ±{r.remove.pm.toFixed(2).slice(1)}</span>}
+      </td>
+      <td className={z.enamel?.state === 'gone' ? 'font-[650] text-stop' : z.enamel?.state === 'doubtful' ? 'font-[650] text-removed-ink' : ''}>
+        {z.enamel ? (z.enamel.state === 'gone' ? 'gone' : `${Math.max(0, z.enamel.from).toFixed(1)}–${Math.max(0, z.enamel.to).toFixed(1)}`) : '–'}
+      </td>
+    </tr>
+  );
+}
+
+function Sentences({ own }: { own: ToothReduction }) {
+  const sentence = useSentence();
+  const found = own.zones.flatMap((z) => (z.sentence ? [z.sentence] : []));
+  if (found.length === 0) return null;
+  return (
+    <div className="mt-3">
+      {found.map((s) => (
+        <p key={s.text} className="finding mb-2 text-[13px]" data-weight={s.weight}>
+          {sentence(s.text)}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function GrooveLine({ zone, groove: g }: { zone: Zone; groove: Groove }) {
+  return (
+    <li className="flex justify-between gap-3 border-b border-hair py-1.5 text-[13px]">
+      <span className="min-w-0">
+        <b className="font-[650]">{zone}</b>
+        {g.kind === 'cut' ? (
+          <span className="block text-ink-2">
+            {burName(g.engagement.bur)} (ISO {isoDiameter(g.engagement.bur)}); {g.engagement.how}; {g.grooves}
+          </span>
+        ) : (
+          <span className="block text-ink-2">{g.why}</span>
+        )}
+      </span>
+      <b className="shrink-0 font-[650]" data-testid={`groove-${zone}`}>
+        {g.kind === 'cut' ? g.engagement.depthMm.toFixed(1) : g.nearest ? g.nearest.depthMm.toFixed(1) : '–'}
+      </b>
+    </li>
+  );
+}

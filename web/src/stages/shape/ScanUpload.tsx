@@ -1,0 +1,80 @@
+import type { CaseFile } from '@radiant/contract';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api, sentenceOf } from '../../data/api.js';
+import { useCase, useSection } from '../../data/case-context.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { dropEarly, keepEarly, readEarly } from './own-scan/early.js';
+
+/** Puts a scan in; the contour keeps its numbers and stands on the new scan. */
+export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
+  const { detail, refresh } = useCase();
+  const shape = useSection('shape');
+  const mayWrite = useMayWrite('shape');
+  const navigate = useNavigate();
+  const waiting = detail.files.filter((f) => f.kind === 'own-scan');
+  const input = useRef<HTMLInputElement>(null);
+  const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
+  const scan = detail.files.find((f) => f.id === shape.data.scanId) ?? detail.files.filter((f) => f.kind === 'scan').at(-1);
+  const lower = detail.files.filter((f) => f.kind === 'lower-scan').at(-1);
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setState({ busy: true });
+    // It is read while it is on its way.
+    readEarly(file);
+    try {
+      const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, file);
+      await refresh();
+      // A scan whose teeth are not told apart is worked on first; one of the lower jaw is for the bite.
+      if (made.kind === 'own-scan') {
+        keepEarly(made.id);
+        navigate(`?scan=${made.id}`);
+      } else dropEarly();
+      if (made.kind === 'scan') shape.set({ ...shape.data, scanId: made.id });
+      setState({ busy: false });
+    } catch (error) {
+      dropEarly();
+      setState({ busy: false, refusal: sentenceOf(error) });
+    }
+  };
+  return (
+    <div className="text-[13px] text-ink-2">
+      {quiet && scan && (
+        <p className="mb-1">
+          Scan: {scan.name}, {scan.origin}
+          {lower && <span className="block">Lower jaw: {lower.name}</span>}
+        </p>
+      )}
+      {waiting.map((f) => (
+        <p key={f.id} className="mb-1">
+          {f.name}{' '}
+          <Link className="how" to={`?scan=${f.id}`}>
+            pick its teeth out
+          </Link>
+        </p>
+      ))}
+      {mayWrite && (
+        <button type="button" className={quiet ? 'how' : 'btn'} disabled={state.busy} onClick={() => input.current?.click()}>
+          {state.busy ? 'Reading …' : quiet ? 'put another scan in' : 'Choose a scan'}
+        </button>
+      )}
+      <input
+        ref={input}
+        type="file"
+        accept=".stl,.ply,.obj"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Scan file"
+        onChange={(e) => {
+          void take(e.target.files?.[0]);
+          e.target.value = '';
+        }}
+      />
+      {state.refusal && (
+        <p role="alert" className="mt-1 text-stop">
+          {state.refusal}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,320 @@
+import { contourPlan } from '@radiant/contract';
+import { across, type BiteWish, type Fdi, isPlannable, type Jaw, jawOf } from '@radiant/core';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { ArchScene, type Showing } from '../../bench/ArchScene.js';
+import { ARCH_VIEWS, type View, type ViewName } from '../../bench/arch-eye.js';
+import { useCase, useSection } from '../../data/case-context.js';
+import { shownOf } from '../../engine/use-asked.js';
+import { useContour } from '../../engine/use-contour.js';
+import { type JawState, useDrawable, useJaw } from '../../engine/use-jaws.js';
+import { useLower } from '../../engine/use-lower.js';
+import { useNeighbours } from '../../engine/use-neighbours.js';
+import { usePlanned } from '../../engine/use-planned.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { useHotkeys } from '../../ui/hotkeys.js';
+import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
+import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { BiteCard, FIRST_BITE } from './BiteCard.js';
+import { AMOUNT_STEP, BrushCard, FIRST_BRUSH, RADIUS_STEP, turned } from './BrushCard.js';
+import { CutCard } from './CutCard.js';
+import { Legend } from './Legend.js';
+import { PassingNotes } from './NeighbourNotes.js';
+import { OwnScan } from './own-scan/OwnScan.js';
+import { ScanUpload } from './ScanUpload.js';
+import { SmilePicture } from './SmilePicture.js';
+import { ToothPanel } from './ToothPanel.js';
+import { useBite } from './use-bite.js';
+import { useBrush } from './use-brush.js';
+import { type CutSetting, FIRST_CUT, useCut } from './use-cut.js';
+import { useSetToProposal } from './use-set-to-proposal.js';
+
+const SHOWING: readonly (readonly [Exclude<Showing, 'bite'>, string])[] = [
+  ['existing', 'as scanned'],
+  ['planned', 'planned'],
+  ['difference', 'added and removed'],
+  ['both', 'both'],
+];
+type Tool = 'brush' | 'cut' | 'bite' | 'smile';
+const TOOLS: readonly (readonly [Tool, string, string])[] = [
+  ['brush', 'brush', 'b'],
+  ['cut', 'section', 'x'],
+  ['bite', 'bite', 'o'],
+  ['smile', 'in the smile', 's'],
+];
+const VIEW_WORDS: Readonly<Record<ViewName, string>> = {
+  front: 'front',
+  right: 'right',
+  left: 'left',
+  above: 'above',
+  'edge-on': 'edge-on',
+  twelve: 'twelve o’clock',
+  behind: 'behind',
+};
+/** Of a lower arch these two are called otherwise. */
+const LOWER_WORDS: Partial<typeof VIEW_WORDS> = { twelve: 'six o’clock' };
+/** First letters are the keys. */
+const VIEW_KEYS: Readonly<Record<string, ViewName>> = { f: 'front', r: 'right', l: 'left', a: 'above', e: 'edge-on', t: 'twelve', h: 'behind' };
+
+/** In the closed bite both arches are looked at from between them; what bites, from the side of the other arch. */
+const eyeInBite = (name: ViewName, jaw: Jaw): Jaw => (name === 'front' || name === 'right' || name === 'left' ? 'upper' : jaw);
+
+/** Shape; or, while a scan from outside is being made the case's, that. */
+export default function Shape() {
+  const { detail } = useCase();
+  const [asked] = useSearchParams();
+  const own = detail.files.find((f) => f.id === asked.get('scan') && f.kind === 'own-scan');
+  return own ? <OwnScan key={own.id} file={own} /> : <Bench />;
+}
+
+/** The arch in three dimensions, existing against planned, with brush, section and bite. */
+function Bench() {
+  const contour = useContour();
+  const shape = useSection('shape');
+  const { tooth, selectTooth } = useCase();
+  const [showing, setShowing] = useState<Exclude<Showing, 'bite'>>('difference');
+  const [share, setShare] = useState(0.55);
+  const [gum, setGum] = useState(true);
+  const [view, setView] = useState<View>({ name: 'front', jaw: jawOf(tooth), turn: 0 });
+  const mayShape = useMayWrite('shape');
+  const [tool, setTool] = useState<Tool>();
+  const [brush, setBrush] = useState(FIRST_BRUSH);
+  const [cutSetting, setCut] = useState<CutSetting>(FIRST_CUT);
+  const [wish, setWish] = useState<BiteWish>(FIRST_BITE);
+  const [acrossShown, showAcross] = useState(true);
+  const reading = useRef<HTMLSpanElement>(null);
+
+  const choose = useCallback((t: Fdi) => isPlannable(t) && selectTooth(t), [selectTooth]);
+  const kept = useMemo(() => contourPlan(shape.data.teeth), [shape.data.teeth]);
+  const strokes = useBrush(contour, brush, choose);
+  const plan = useMemo(() => strokes.drawn(kept), [strokes.drawn, kept]);
+  const lower = useLower(contour, true);
+  const jaw = jawOf(tooth);
+  const inBite = tool === 'bite';
+  const { views: planned, troubles } = usePlanned(contour, useDrawable(plan, lower));
+  const own = useJaw(contour, lower, jaw);
+  const neighbours = useNeighbours(contour, kept, lower);
+  const biteAsked = useBite(contour, kept, lower, tool === 'bite' ? wish : undefined);
+  const bite = shownOf(biteAsked);
+  const cut = useCut(contour, plan, tooth, tool === 'cut' ? cutSetting : undefined);
+  const setToProposal = useSetToProposal(contour);
+  const biteMaps = useMemo(() => bite && { which: wish.which, of: new Map(bite.maps) }, [bite, wish.which]);
+  const lowerAt = useMemo(
+    () =>
+      inBite && (acrossShown || jaw === 'lower') && lower.state === 'ready' ? { view: lower.view, shift: bite?.shift ?? ([0, 0, 0] as const) } : undefined,
+    [inBite, acrossShown, jaw, lower, bite],
+  );
+
+  const look = useCallback(
+    (name: ViewName) => {
+      setView((v) => ({ name, jaw: inBite ? eyeInBite(name, jaw) : jaw, turn: v.turn + 1 }));
+      // The other jaw would stand before what is looked at.
+      showAcross(name !== 'above' && name !== 'behind');
+    },
+    [jaw, inBite],
+  );
+  // In the bite both jaws are there: who picks a tooth of the other one wants to look on from where they are.
+  useEffect(() => {
+    setView((v) => {
+      const before = inBite ? eyeInBite(v.name, v.jaw) : jaw;
+      return v.jaw === before ? v : { ...v, jaw: before, turn: v.turn + 1 };
+    });
+  }, [jaw, inBite]);
+  const otherJaw = useCallback(() => selectTooth(across(tooth)), [selectTooth, tooth]);
+  const toggle = useCallback((t: Tool) => setTool((now) => (now === t ? undefined : t)), []);
+  useHotkeys('stage', [
+    { keys: 'F R L A', does: 'view from front, right, left, above', on: ['f', 'r', 'l', 'a'], run: (key) => look(VIEW_KEYS[key] as ViewName) },
+    { keys: 'E T H', does: 'view edge-on, from twelve o’clock, from behind', on: ['e', 't', 'h'], run: (key) => look(VIEW_KEYS[key] as ViewName) },
+    { keys: 'J', does: 'the other jaw', on: ['j'], run: otherJaw },
+    {
+      keys: '1 2 3 4',
+      does: 'existing, planned, added and removed, both',
+      on: ['1', '2', '3', '4'],
+      run: (key) => setShowing((SHOWING[Number(key) - 1] as (typeof SHOWING)[number])[0]),
+    },
+    {
+      keys: 'B X O S',
+      does: 'brush, section, bite, in the smile',
+      on: TOOLS.filter((t) => t[0] !== 'brush' || mayShape).map((t) => t[2]),
+      run: (key) => toggle((TOOLS.find((t) => t[2] === key) as (typeof TOOLS)[number])[0]),
+    },
+    {
+      keys: ', .',
+      does: 'brush smaller, larger',
+      on: [',', '.'],
+      run: (key) => setBrush((b) => turned(b, 'radiusMm', key === ',' ? -RADIUS_STEP : RADIUS_STEP)),
+    },
+    {
+      keys: "; '",
+      does: 'brush weaker, stronger',
+      on: [';', "'"],
+      run: (key) => setBrush((b) => turned(b, 'amountMm', key === ';' ? -AMOUNT_STEP : AMOUNT_STEP)),
+    },
+    { keys: 'M', does: 'brush on both sides', on: ['m'], run: () => setBrush((b) => ({ ...b, mirror: !b.mirror })) },
+    { keys: 'Esc', does: 'put the tool away', on: ['escape'], run: () => setTool(undefined) },
+    { keys: 'Alt, Shift while drawing', does: 'the opposite of adding; smooth' },
+    { keys: '↑ ↓ in a field', does: 'one step; with Shift ten' },
+  ]);
+
+  const drawn: Showing = tool === 'bite' ? 'bite' : showing;
+  return (
+    <Stage
+      surround="grey"
+      bench={
+        contour.state === 'no-scan' ? (
+          <Empty title="No scan yet">
+            <p className="mb-5">
+              A scan of the upper jaw as STL, PLY or OBJ, in the mouth’s or any other place; where its teeth are not numbered they are picked out here.
+            </p>
+            <span className="flex justify-center">
+              <ScanUpload />
+            </span>
+          </Empty>
+        ) : contour.state === 'loading' ? (
+          <div className="h-full bg-porcelain">
+            <Waiting what="the scan and measuring its teeth" />
+          </div>
+        ) : contour.state === 'failed' ? (
+          <div className="h-full bg-porcelain">
+            <Trouble sentence={contour.sentence} retry={contour.retry} />
+          </div>
+        ) : (
+          <>
+            {tool === 'smile' && (
+              <div className="absolute inset-0 z-10 bg-bench">
+                <SmilePicture contour={contour} plan={kept} />
+              </div>
+            )}
+            {own.state !== 'ready' && tool !== 'bite' && tool !== 'smile' && <NoLowerJaw of={own} back={otherJaw} />}
+            <ArchScene
+              arch={inBite ? (acrossShown || jaw === 'upper' ? contour.arch : undefined) : own.state === 'ready' ? own.arch : undefined}
+              planned={planned}
+              showing={drawn}
+              share={share}
+              gum={gum}
+              view={view}
+              selected={tooth}
+              onSelect={choose}
+              lower={lowerAt}
+              biteMaps={biteMaps}
+              cut={cut.at}
+              brush={tool === 'brush' && mayShape ? strokes.hand : undefined}
+              reading={reading}
+            />
+            <span ref={reading} hidden className="pointer-events-none absolute top-0 left-0 rounded bg-ink/85 px-1.5 py-0.5 text-[12px] text-white" />
+            <div className="pointer-events-none absolute inset-x-4 top-3.5 z-20 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
+              {SHOWING.map(([id, word]) => (
+                <button
+                  key={id}
+                  type="button"
+                  className="chip"
+                  aria-pressed={tool !== 'bite' && tool !== 'smile' && showing === id}
+                  onClick={() => {
+                    setShowing(id);
+                    if (tool === 'bite' || tool === 'smile') setTool(undefined);
+                  }}
+                >
+                  {word}
+                </button>
+              ))}
+              {showing === 'both' && tool !== 'bite' && (
+                <label className="chip">
+                  <span className="sr-only">How strongly the plan is shown</span>
+                  <input
+                    type="range"
+                    className="w-24 accent-plum"
+                    min={0}
+                    max={1}
+                    step={0.01}
+                    value={share}
+                    onChange={(e) => setShare(Number(e.target.value))}
+                  />
+                </label>
+              )}
+              <button type="button" className="chip" aria-pressed={gum} onClick={() => setGum(!gum)}>
+                gum
+              </button>
+              <button type="button" className="chip" aria-pressed={jaw === 'lower'} onClick={otherJaw}>
+                lower teeth
+              </button>
+              <span className="w-1" />
+              {TOOLS.filter(([id]) => id !== 'brush' || mayShape).map(([id, word]) => (
+                <button key={id} type="button" className="chip" aria-pressed={tool === id} onClick={() => toggle(id)}>
+                  {word}
+                </button>
+              ))}
+            </div>
+            {tool !== 'smile' && (
+              <div className="absolute top-14 left-4 max-w-[292px]">
+                <PassingNotes contour={contour} neighbours={neighbours} troubles={troubles} />
+              </div>
+            )}
+            <div className="pointer-events-none absolute bottom-4 left-4 flex flex-col items-start gap-3 [&>*]:pointer-events-auto">
+              {(drawn === 'bite' ? lower.state === 'ready' : drawn === 'difference') && <Legend of={drawn === 'bite' ? 'bite' : 'difference'} jaw={jaw} />}
+            </div>
+            <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
+              {ARCH_VIEWS.map((v) => (
+                <button key={v} type="button" className="chip" onClick={() => look(v)}>
+                  {(jaw === 'lower' && LOWER_WORDS[v]) || VIEW_WORDS[v]}
+                </button>
+              ))}
+            </div>
+            <span data-testid="planned-count" className="sr-only">
+              {planned.size} planned surfaces
+            </span>
+          </>
+        )
+      }
+      panel={
+        <>
+          {contour.state === 'ready' && tool && tool !== 'smile' && (
+            <div className="-mx-[18px] -mt-4 mb-4 border-b border-hair bg-porcelain px-[18px] py-3.5">
+              {tool === 'brush' && mayShape && <BrushCard brush={brush} setBrush={setBrush} refusal={strokes.refusal} />}
+              {tool === 'cut' && <CutCard setting={cutSetting} set={setCut} asked={cut.asked} />}
+              {tool === 'bite' && <BiteCard wish={wish} set={setWish} asked={biteAsked} lower={lower} jaw={jaw} shown={acrossShown} show={showAcross} />}
+            </div>
+          )}
+          <ToothPanel contour={contour} jaw={own} planned={planned.get(tooth)} neighbours={neighbours} setToProposal={setToProposal} />
+        </>
+      }
+      foot={
+        <>
+          <KeyHint keys={['[', ']']} does="tooth" />
+          <KeyHint keys={['1', '2', '3', '4']} does="scanned, planned, change, both" />
+          <KeyHint keys={['B', 'X', 'O', 'S']} does="brush, section, bite, smile" />
+          <KeyHint keys={['F', 'R', 'L', 'A', 'E', 'T', 'H']} does="view" />
+          <KeyHint keys={['?']} does="all keys" />
+          <span className="ml-auto">drag turns, wheel zooms</span>
+        </>
+      }
+    />
+  );
+}
+
+/** What stands on the bench while the lower jaw can't be shown. */
+function NoLowerJaw({ of, back }: { of: Exclude<JawState, { state: 'ready' }>; back: () => void }) {
+  return (
+    <div className="absolute inset-0 z-10 bg-porcelain">
+      {of.state === 'loading' ? (
+        <Waiting what="the lower jaw and measuring its teeth" />
+      ) : (
+        <Empty title={of.state === 'none' ? 'No scan of the lower jaw yet' : 'The lower jaw can’t be shaped'}>
+          <p className="mb-5">{of.state === 'failed' ? of.sentence : 'Scanned in the closed bite with the upper jaw.'}</p>
+          {of.state === 'failed' && (
+            <p className="mb-5">
+              <button type="button" className="how" onClick={of.retry}>
+                try again
+              </button>
+            </p>
+          )}
+          <span className="flex items-center justify-center gap-4">
+            <ScanUpload />
+            <button type="button" className="how" onClick={back}>
+              back to the upper teeth
+            </button>
+          </span>
+        </Empty>
+      )}
+    </div>
+  );
+}

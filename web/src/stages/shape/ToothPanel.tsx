@@ -1,0 +1,186 @@
+import { contourPlan, type PlanField, planInputs, sameContour, type ToothPlanInput } from '@radiant/contract';
+import { isPlannable, opposite, UPPER_SIX } from '@radiant/core';
+import { useRef, useState } from 'react';
+import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { useProposal } from '../../data/reading.js';
+import { type ContourState, clientOf } from '../../engine/use-contour.js';
+import type { JawState } from '../../engine/use-jaws.js';
+import type { Neighbours } from '../../engine/use-neighbours.js';
+import type { PlannedView } from '../../engine/views.js';
+import { faultOf } from '../../engine/work.js';
+import { Comments } from '../../shell/Comments.js';
+import { FigureTable } from '../../shell/FigureTable.js';
+import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { number, signed } from '../../ui/format.js';
+import { CrownFields } from './CrownFields.js';
+import { NeighbourNotes } from './NeighbourNotes.js';
+import { ScanUpload } from './ScanUpload.js';
+import type { SetToProposal } from './use-set-to-proposal.js';
+import { Versions } from './Versions.js';
+
+/** The chosen tooth's planned crown in numbers, what stands beside and below it, and the versions. */
+export function ToothPanel({
+  contour,
+  jaw,
+  planned,
+  neighbours,
+  setToProposal,
+}: {
+  contour: ContourState;
+  /** Of the chosen tooth. */
+  jaw: JawState;
+  planned: PlannedView | undefined;
+  neighbours: Neighbours | undefined;
+  setToProposal: SetToProposal;
+}) {
+  const { tooth } = useCase();
+  const shape = useSection('shape');
+  const propose = useSection('propose');
+  const proposal = useProposal();
+  const mayWrite = useMayWrite('shape');
+  const name = useToothLabel();
+  const [alike, setAlike] = useState(false);
+  const [refusal, setRefusal] = useState<string>();
+  const own = shape.data.teeth.find((t) => t.tooth === tooth);
+  const latest = useRef(shape.data.teeth);
+  latest.current = shape.data.teeth;
+  const there = jaw.state === 'ready' ? jaw.arch.existing.find((e) => e.tooth === tooth) : undefined;
+  const target = proposal?.targets.find((t) => t.tooth === tooth);
+  const since = shape.data.proposalVersion;
+  const stale = own !== undefined && since !== undefined && since !== null && since < propose.version;
+
+  const change = (by: Partial<ToothPlanInput>, what: string) => {
+    const takes = (t: ToothPlanInput) => t.tooth === tooth || (alike && t.tooth === opposite(tooth));
+    group.current = `${tooth} ${what}`;
+    shape.set({ ...shape.data, teeth: shape.data.teeth.map((t) => (takes(t) ? { ...t, ...by } : t)) }, group.current);
+  };
+  const group = useRef('');
+  /** After a change the contacts are set anew where they are kept, as part of the same step back. */
+  const settle = async () => {
+    const { contactsMm } = shape.data;
+    const mine = group.current;
+    group.current = '';
+    const client = clientOf(contour);
+    if (mine && typeof contactsMm === 'number' && client) {
+      const before = shape.data.teeth;
+      const done = await client.ask(contourPlan(before), 'contactsSet', contactsMm).catch((error: unknown) => setRefusal(faultOf(error)));
+      // Unless somebody was faster.
+      if (done && sameContour(latest.current, before)) shape.set({ ...shape.data, teeth: planInputs(done.plan) }, mine);
+    }
+    shape.store.endGroup();
+  };
+  const takeIn = async () => {
+    const plan = await clientOf(contour)
+      ?.ask(contourPlan(shape.data.teeth), 'asItStands', tooth)
+      .catch((error: unknown) => setRefusal(faultOf(error)));
+    if (!plan) return;
+    setRefusal(undefined);
+    const { strokes: _, ...numbers } = plan;
+    shape.set({ ...shape.data, teeth: [...shape.data.teeth, { tooth, ...numbers }] });
+  };
+
+  const notes: Partial<Record<PlanField['key'], string>> = {
+    ...(there && {
+      lengthMm: `scan ${number(there.lengthMm, 2)}${target ? ` · proposal ${number(target.length.value, 2)}` : ''}`,
+      widthMm: `scan ${number(there.widthMm, 2)}${target ? ` · proposal ${number(target.width.value, 2)}` : ''}`,
+      rotationDeg: `scan ${signed(there.rotationDeg, 1)}`,
+    }),
+  };
+  return (
+    <>
+      <ReadOnlyNote section="shape" />
+      <Refused sentence={shape.refusal?.detail ?? refusal ?? setToProposal.refusal} />
+      <h2 className="title">{name(tooth)} · planned crown</h2>
+      {there && (
+        <p className="mb-3 text-[13px] text-ink-2">
+          scanned tooth measured ±0.05 mm; form fits it to {number(there.fitMm, 2)} mm{there.wearMm > 0 ? `, worn by about ${number(there.wearMm, 1)} mm` : ''}
+        </p>
+      )}
+      {stale && (
+        <div className="finding" data-weight="watch">
+          <b className="font-[650]">The proposal has changed since</b>
+          <span className="block text-[13px] text-ink-2">
+            These crowns were set to version {since}; it is now version {propose.version}.
+          </span>
+        </div>
+      )}
+      {own ? (
+        <>
+          <CrownFields own={own} notes={notes} disabled={!mayWrite} onChange={change} onDone={() => void settle()} />
+          {mayWrite && (
+            <label className="mb-3 flex items-center gap-2 text-[13px]">
+              <input type="checkbox" className="h-4 w-4 accent-plum" checked={alike} onChange={(e) => setAlike(e.target.checked)} />
+              change {name(opposite(tooth))} alike
+            </label>
+          )}
+          {planned && <Amounts of={planned} />}
+          <NeighbourNotes contour={contour} neighbours={neighbours} />
+        </>
+      ) : (
+        <p className="mb-4 text-ink-2">
+          {jaw.state === 'ready' && !there
+            ? 'The scan has no such tooth.'
+            : !UPPER_SIX.includes(tooth)
+              ? 'Not in the plan: this tooth stays as it is.'
+              : proposal
+                ? 'No contour yet: set the crowns to the proposal.'
+                : 'No contour yet. It begins from a proposal, once the six teeth are measured in read, or from the tooth as it stands.'}
+        </p>
+      )}
+      {mayWrite && !own && there && isPlannable(tooth) && (!UPPER_SIX.includes(tooth) || !setToProposal.can) && (
+        <button type="button" className="btn btn-ghost mb-2 w-full" onClick={() => void takeIn()}>
+          Take {name(tooth)} into the plan
+        </button>
+      )}
+      {mayWrite && own && (!UPPER_SIX.includes(tooth) || !proposal) && (
+        <button
+          type="button"
+          className="how mb-3 text-[13px]"
+          onClick={() => shape.set({ ...shape.data, teeth: shape.data.teeth.filter((t) => t.tooth !== tooth) })}
+        >
+          leave {name(tooth)} as it is
+        </button>
+      )}
+      {mayWrite && UPPER_SIX.includes(tooth) && (
+        <button type="button" className={own ? 'btn btn-ghost w-full' : 'btn w-full'} disabled={!setToProposal.can} onClick={() => void setToProposal.act()}>
+          Set the crowns to the proposal
+        </button>
+      )}
+      {mayWrite && own && UPPER_SIX.includes(tooth) && (
+        <p className="mt-1.5 text-[12px] text-ink-2">
+          Aligned to the arch, and full enough to lie at or in front of the teeth: additive first. Undo brings your numbers back.
+        </p>
+      )}
+      <div className="mt-4">{contour.state === 'ready' && <ScanUpload quiet />}</div>
+      <Versions />
+      <Comments stage="shape" />
+    </>
+  );
+}
+
+/** At most how far, and how much in all, is added and removed. */
+function Amounts({ of }: { of: PlannedView }) {
+  return (
+    <FigureTable className="mb-4 text-[13px]" aria-label="Added and removed">
+      <thead>
+        <tr>
+          <th aria-label="which" />
+          <th>at most</th>
+          <th>in all</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr>
+          <td className="font-semibold text-added">added</td>
+          <td>+{number(of.mostAddedMm, 2)} mm</td>
+          <td>{of.volume ? `${number(of.volume.addedMm3, 1)} mm³` : '…'}</td>
+        </tr>
+        <tr>
+          <td className="font-semibold text-removed-ink">removed</td>
+          <td>−{number(of.mostRemovedMm, 2)} mm</td>
+          <td>{of.volume ? `${number(of.volume.removedMm3, 1)} mm³` : '…'}</td>
+        </tr>
+      </tbody>
+    </FigureTable>
+  );
+}

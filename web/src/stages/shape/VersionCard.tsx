@@ -1,0 +1,219 @@
+import { type ContourVersion, isApproved, PLAN_FIELDS, type PlanField, planDefault, sameContour, type ToothPlanInput, WornMockUp } from '@radiant/contract';
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import { api, sentenceOf } from '../../data/api.js';
+import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { FigureTable } from '../../shell/FigureTable.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { day, signed } from '../../ui/format.js';
+import { AskedChanges } from './AskedChanges.js';
+
+/** One kept contour: how it differs from what stands now or from another, what wearing it brought, and the patient's approval. */
+export function VersionCard({ version: v, onClose }: { version: ContourVersion; onClose: () => void }) {
+  const { detail, refresh } = useCase();
+  const shape = useSection('shape');
+  const mayWrite = useMayWrite('shape');
+  const [other, setOther] = useState('now');
+  const [refusal, setRefusal] = useState<string>();
+  const [word, setWord] = useState('');
+  const act = async (work: () => Promise<unknown>) => {
+    setRefusal(undefined);
+    try {
+      await work();
+      await refresh();
+    } catch (error) {
+      setRefusal(sentenceOf(error));
+    }
+  };
+  const path = `/cases/${detail.id}/contours/${v.id}`;
+  const against = other === 'now' ? shape.data.teeth : (detail.contours.find((c) => c.id === other)?.teeth ?? []);
+  return (
+    <Dialog.Root open onOpenChange={(o) => !o && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-1/2 z-40 max-h-[92vh] w-[640px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl bg-leaf p-7 shadow-xl"
+        >
+          <Dialog.Title className="title">
+            Version {v.number}: {v.name}
+          </Dialog.Title>
+          <p className="mb-4 text-[13px] text-ink-2">
+            kept by {v.by}, {day(v.at)}
+            {v.why && `; ${v.why}`}
+          </p>
+          {v.approved?.claimed && (
+            <p className="mb-4 rounded-lg border border-removed px-3 py-2 text-[14px]">
+              <b className="font-semibold">Said to be approved by the patient</b>, {day(v.approved.at)}, by {v.approved.by}: “{v.approved.word}”. That is the
+              word of the file it came in with
+              {detail.imported && `, brought in by ${detail.imported.by}`}; nobody has recorded it here.
+            </p>
+          )}
+          {isApproved(v) && v.approved && (
+            <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[14px]">
+              <b className="font-semibold">Approved by the patient</b>, {day(v.approved.at)}, recorded by {v.approved.by}: “{v.approved.word}”. It is frozen.
+            </p>
+          )}
+          <div className="mb-1 flex items-center gap-2">
+            <label htmlFor="against">Beside</label>
+            <select id="against" className="field w-[260px]" value={other} onChange={(e) => setOther(e.target.value)}>
+              <option value="now">the contour as it stands now</option>
+              {detail.contours
+                .filter((c) => c.id !== v.id)
+                .map((c) => (
+                  <option key={c.id} value={c.id}>
+                    version {c.number}: {c.name}
+                  </option>
+                ))}
+            </select>
+          </div>
+          <Differences own={v.teeth} against={against} />
+          <Worn key={JSON.stringify(v.worn)} version={v} disabled={!mayWrite} onMade={onClose} save={(worn) => act(() => api.put(`${path}/worn`, worn))} />
+          {mayWrite && !isApproved(v) && (
+            <form
+              className="mt-5 flex items-end gap-2"
+              onSubmit={(e) => {
+                e.preventDefault();
+                void act(() => api.post(`${path}/approve`, { word }));
+              }}
+            >
+              <label className="min-w-0 flex-1">
+                <span className="mb-1 block text-[13px]">How the patient approved it, in a word</span>
+                <input className="field" value={word} maxLength={300} onChange={(e) => setWord(e.target.value)} />
+              </label>
+              <button type="submit" className="btn">
+                Approved by the patient
+              </button>
+            </form>
+          )}
+          {refusal && (
+            <p role="alert" className="mt-2 text-[13px] text-stop">
+              {refusal}
+            </p>
+          )}
+          <div className="mt-6 flex justify-between">
+            {mayWrite && !sameContour(v.teeth, shape.data.teeth) ? (
+              <button
+                type="button"
+                className="btn btn-ghost"
+                onClick={() => {
+                  shape.set({ ...shape.data, ...(v.scanId && { scanId: v.scanId }), teeth: v.teeth.map((t) => ({ ...t })) });
+                  onClose();
+                }}
+              >
+                Go on from this one
+              </button>
+            ) : (
+              <span />
+            )}
+            <Dialog.Close className="btn">Close</Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** By how much the version differs, tooth by tooth; only what differs is shown. */
+function Differences({ own, against }: { own: readonly ToothPlanInput[]; against: readonly ToothPlanInput[] }) {
+  const name = useToothLabel();
+  if (sameContour(own, against)) return <p className="mb-3 text-[14px] text-ink-2">The same in every number.</p>;
+  const find = (list: readonly ToothPlanInput[], tooth: number) => list.find((t) => t.tooth === tooth);
+  const of = (list: readonly ToothPlanInput[], tooth: number, key: PlanField['key']) => find(list, tooth)?.[key] ?? planDefault(key);
+  const teeth = own.map((t) => t.tooth);
+  const rows = PLAN_FIELDS.filter(({ key }) => teeth.some((t) => of(own, t, key) !== of(against, t, key)));
+  const other = (t: number): string[] => {
+    const [p, q] = [find(own, t), find(against, t)];
+    const out: string[] = (p?.character ?? 'even') === (q?.character ?? 'even') ? [] : [p?.character ?? 'even'];
+    if (JSON.stringify(p?.strokes ?? []) !== JSON.stringify(q?.strokes ?? [])) out.push('brush');
+    return out;
+  };
+  return (
+    <FigureTable className="mb-3" aria-label="Differences">
+      <thead>
+        <tr>
+          <th scope="col">this one is by</th>
+          {teeth.map((t) => (
+            <th key={t} scope="col">
+              {name(t)}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ key, label, unit, digits }) => (
+          <tr key={key}>
+            <td>
+              {label.toLowerCase()}, {unit}
+            </td>
+            {teeth.map((t) => {
+              const d = of(own, t, key) - of(against, t, key);
+              return <td key={t}>{d === 0 ? '' : signed(d, digits)}</td>;
+            })}
+          </tr>
+        ))}
+        {teeth.some((t) => other(t).length > 0) && (
+          <tr>
+            <td>character, brush</td>
+            {teeth.map((t) => (
+              <td key={t}>{other(t).join(', ')}</td>
+            ))}
+          </tr>
+        )}
+      </tbody>
+    </FigureTable>
+  );
+}
+
+/** The mock-up in the mouth: from, until, and what speech, bulk and family said. */
+function Worn({
+  version: v,
+  disabled,
+  save,
+  onMade,
+}: {
+  version: ContourVersion;
+  disabled: boolean;
+  save: (w: WornMockUp) => Promise<void>;
+  onMade: () => void;
+}) {
+  const [worn, setWorn] = useState<WornMockUp>(v.worn ?? Object.assign(new WornMockUp(), { from: '' }));
+  const changed = JSON.stringify(worn) !== JSON.stringify(v.worn ?? Object.assign(new WornMockUp(), { from: '' }));
+  const text = (key: 'speech' | 'bulk' | 'family', label: string) => (
+    <label className="block">
+      <span className="mb-1 block text-[13px]">{label}</span>
+      <input className="field" value={worn[key]} maxLength={300} disabled={disabled} onChange={(e) => setWorn({ ...worn, [key]: e.target.value })} />
+    </label>
+  );
+  return (
+    <section aria-label="Worn as mock-up" className="border-t border-hair pt-3">
+      <div className="mb-2 flex items-baseline justify-between">
+        <h3 className="subtitle">Worn as mock-up</h3>
+        {!disabled && (
+          <button type="button" className="how text-[13px]" disabled={!changed} onClick={() => void save({ ...worn, until: worn.until || null })}>
+            note it
+          </button>
+        )}
+      </div>
+      <div className="grid grid-cols-2 gap-3">
+        {(['from', 'until'] as const).map((key) => (
+          <label key={key} className="block">
+            <span className="mb-1 block text-[13px]">{key === 'from' ? 'Put in on' : 'Out on'}</span>
+            <input type="date" className="field" value={worn[key] ?? ''} disabled={disabled} onChange={(e) => setWorn({ ...worn, [key]: e.target.value })} />
+          </label>
+        ))}
+        {text('speech', 'Speech')}
+        {text('bulk', 'Bulk')}
+        <span className="col-span-2">{text('family', 'What the family says')}</span>
+      </div>
+      <AskedChanges
+        version={v}
+        asked={worn.asked ?? []}
+        set={(asked) => setWorn({ ...worn, asked })}
+        noted={!changed && v.worn !== null}
+        disabled={disabled}
+        onMade={onMade}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,116 @@
+import { type ContourVersion, sameContour } from '@radiant/contract';
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import { api, sentenceOf } from '../../data/api.js';
+import { useCase, useSection } from '../../data/case-context.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { day } from '../../ui/format.js';
+import { VersionCard } from './VersionCard.js';
+
+/** Contours that were kept: what each was for, whether it was worn, whether the patient approved it. */
+export function Versions() {
+  const { detail, refresh } = useCase();
+  const { data, status } = useSection('shape');
+  const mayWrite = useMayWrite('shape');
+  const [shown, setShown] = useState<string>();
+  const [keeping, setKeeping] = useState(false);
+  const open = detail.contours.find((c) => c.id === shown);
+  const newest = [...detail.contours].reverse();
+  const kept = newest.find((c) => sameContour(c.teeth, data.teeth));
+  return (
+    <section aria-label="Versions" className="mt-6 border-t border-hair pt-4">
+      <div className="flex items-baseline justify-between">
+        <h2 className="subtitle">Versions</h2>
+        {mayWrite && data.teeth.length > 0 && (
+          <button type="button" className="how text-[13px]" disabled={!!kept || status === 'waiting' || status === 'saving'} onClick={() => setKeeping(true)}>
+            {kept ? `as kept in ${kept.number}` : 'keep as version'}
+          </button>
+        )}
+      </div>
+      {newest.length === 0 && (
+        <p className="text-[13px] text-ink-2">None kept yet. A version is what is worn, approved and cut to; the contour goes on changing.</p>
+      )}
+      <ul>
+        {newest.map((c) => (
+          <li key={c.id} className="border-t border-hair py-1.5">
+            <button type="button" className="w-full text-left hover:text-plum" onClick={() => setShown(c.id)}>
+              <span className="flex items-baseline justify-between gap-2">
+                <b className="truncate font-semibold">
+                  {c.number} · {c.name}
+                </b>
+                <span className="shrink-0 text-[12.5px] text-ink-2">{day(c.at)}</span>
+              </span>
+              <span className="block text-[12.5px] text-ink-2">{stateOf(c)}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {open && <VersionCard key={open.id} version={open} onClose={() => setShown(undefined)} />}
+      {keeping && <Keep onClose={() => setKeeping(false)} onKept={() => void refresh()} />}
+    </section>
+  );
+}
+
+const stateOf = (c: ContourVersion): string =>
+  [
+    c.approved ? `${c.approved.claimed ? 'by the word of the case it came from ' : ''}approved by the patient, ${day(c.approved.at)}` : '',
+    c.worn ? (c.worn.until ? `worn until ${day(c.worn.until)}` : `worn since ${day(c.worn.from)}`) : '',
+    c.why,
+  ]
+    .filter(Boolean)
+    .join(' · ') || `kept by ${c.by}`;
+
+function Keep({ onClose, onKept }: { onClose: () => void; onKept: () => void }) {
+  const { detail } = useCase();
+  const [name, setName] = useState('');
+  const [why, setWhy] = useState('');
+  const [refusal, setRefusal] = useState<string>();
+  const keep = async () => {
+    try {
+      await api.post(`/cases/${detail.id}/contours`, { name: name.trim(), why: why.trim() });
+      onKept();
+      onClose();
+    } catch (error) {
+      setRefusal(sentenceOf(error));
+    }
+  };
+  return (
+    <Dialog.Root open onOpenChange={(o) => !o && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-1/2 z-40 w-[440px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl"
+        >
+          <Dialog.Title className="title mb-3">Keep this contour</Dialog.Title>
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              void keep();
+            }}
+          >
+            <label className="mb-3 block">
+              <span className="mb-1 block text-[13px]">Name</span>
+              <input className="field" value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
+            </label>
+            <label className="mb-3 block">
+              <span className="mb-1 block text-[13px]">Why it is kept</span>
+              <input className="field" value={why} maxLength={300} onChange={(e) => setWhy(e.target.value)} />
+            </label>
+            {refusal && (
+              <p role="alert" className="mb-3 text-[13px] text-stop">
+                {refusal}
+              </p>
+            )}
+            <span className="flex justify-end gap-2">
+              <Dialog.Close className="btn btn-ghost">Cancel</Dialog.Close>
+              <button type="submit" className="btn">
+                Keep it
+              </button>
+            </span>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

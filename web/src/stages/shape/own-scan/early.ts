@@ -1,0 +1,100 @@
+import type { Progress } from '@radiant/core';
+import { Refusal } from '@radiant/core';
+import { proxy, type Remote, wrap } from 'comlink';
+import type { OpenedView, RawJawService } from '../../../engine/raw-jaw.worker.js';
+import { Work } from '../../../engine/work.js';
+
+/** A worker that reads a scan. */
+export interface Reading {
+  readonly work: Work;
+  readonly service: Remote<RawJawService>;
+  readonly opened: Promise<OpenedView>;
+  /** Tells how far it is, from now on. */
+  readonly follow: (told: Progress) => void;
+}
+
+/** A worker that says nothing for so long has met something that no scanner writes; it is ended, ms. */
+const SILENT_MS = 120_000;
+
+/** Fails when nothing was heard for too long; the worker is ended then. */
+function patience(work: Work): { heard: () => void; over: () => void; failed: Promise<never> } {
+  let timer: ReturnType<typeof setTimeout>;
+  let fail: (error: Error) => void = () => undefined;
+  const failed = new Promise<never>((_, reject) => {
+    fail = reject;
+  });
+  const heard = () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => {
+      fail(new Refusal('too-slow', 'The scan was not read within two minutes. Let the scanner’s program write it again, or coarser.'));
+      work.end();
+    }, SILENT_MS);
+  };
+  heard();
+  return { heard, over: () => clearTimeout(timer), failed };
+}
+
+/** The same service, every question of which ends with an answer or with the worker. */
+function guarded(work: Work, service: Remote<RawJawService>): Remote<RawJawService> {
+  return new Proxy(service, {
+    get:
+      (of, name) =>
+      (...input: unknown[]) =>
+        work.answer((of as unknown as Record<string | symbol, (...i: unknown[]) => Promise<unknown>>)[name]?.(...input) as Promise<unknown>),
+  });
+}
+
+/** Begins to read a scan, from its address or from the file itself. */
+export function startReading(from: string | File, mend: boolean): Reading {
+  const worker = new Worker(new URL('../../../engine/raw-jaw.worker.ts', import.meta.url), { type: 'module' });
+  const work = new Work(worker);
+  const service = guarded(work, wrap<RawJawService>(worker));
+  let told: Progress = () => undefined;
+  const { heard, over, failed } = patience(work);
+  const read = service.open(
+    from,
+    proxy((what, share) => {
+      heard();
+      told(what, share);
+    }),
+    mend,
+  );
+  const opened = Promise.race([failed, read]).finally(over);
+  // Whoever follows it later hears of a failure then.
+  opened.catch(() => undefined);
+  return {
+    work,
+    service,
+    opened,
+    follow: (next) => {
+      told = next;
+    },
+  };
+}
+
+/** The file that is being put in, read while it is on its way to the server. */
+let early: { readonly reading: Reading; id?: string } | undefined;
+
+/** Reads a file that was chosen just now; what was chosen before it is let go. */
+export function readEarly(file: File): void {
+  dropEarly();
+  early = { reading: startReading(file, true) };
+}
+
+/** What was chosen has come to be this file of the case. */
+export function keepEarly(id: string): void {
+  if (early) early.id = id;
+}
+
+export function dropEarly(): void {
+  early?.reading.work.end();
+  early = undefined;
+}
+
+/** Hands the early reading of a file over, once. */
+export function takeEarly(id: string): Reading | undefined {
+  if (!early || early.id !== id) return undefined;
+  const { reading } = early;
+  early = undefined;
+  return reading;
+}

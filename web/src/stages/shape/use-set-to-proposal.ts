@@ -1,0 +1,69 @@
+import { planInputs, scanFor } from '@radiant/contract';
+import { UPPER_SIX } from '@radiant/core';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useLocation, useNavigate } from 'react-router';
+import { useCase, useSection } from '../../data/case-context.js';
+import { useProposal } from '../../data/reading.js';
+import { type ContourState, clientOf } from '../../engine/use-contour.js';
+import { faultOf } from '../../engine/work.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+
+export interface SetToProposal {
+  readonly can: boolean;
+  readonly act: () => Promise<void>;
+  /** Why it could not be done. */
+  readonly refusal: string | undefined;
+}
+
+/** Sets all six crowns to the proposal; comes by itself from propose's button and on a case without a contour. */
+export function useSetToProposal(contour: ContourState): SetToProposal {
+  const shape = useSection('shape');
+  const propose = useSection('propose');
+  const proposal = useProposal();
+  const mayWrite = useMayWrite('shape');
+  const { detail } = useCase();
+  const location = useLocation();
+  const navigate = useNavigate();
+  const asked = (location.state as { setToProposal?: boolean } | null)?.setToProposal === true;
+  const can = mayWrite && contour.state === 'ready' && !!proposal;
+
+  const [refusal, setRefusal] = useState<string>();
+  const set = useCallback(async () => {
+    const client = clientOf(contour);
+    if (!client || !proposal) return;
+    const plan = await client.ask(
+      undefined,
+      'firstContour',
+      proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: propose.data.gumMm ?? 0 }] as const),
+    );
+    const scanId = scanFor(detail.files, 'upper', shape.data.scanId)?.id;
+    // Teeth beside the six stay as they are, but for first premolars that share the space.
+    const beside = shape.data.teeth.filter((t) => !UPPER_SIX.includes(t.tooth)).map((t) => ({ ...t }));
+    for (const p of proposal.premolars ?? []) {
+      const own = beside.find((t) => t.tooth === p.tooth) ?? { tooth: p.tooth, ...(await client.ask(plan, 'asItStands', p.tooth)), strokes: [] };
+      own.widthMm = Math.round(p.widthMm * 100) / 100;
+      if (!beside.includes(own)) beside.push(own);
+    }
+    shape.set({ ...shape.data, ...(scanId && { scanId }), proposalVersion: propose.version, teeth: [...planInputs(plan), ...beside] });
+  }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail.files]);
+
+  const act = useCallback(
+    () =>
+      set().then(
+        () => setRefusal(undefined),
+        (error: unknown) => setRefusal(faultOf(error)),
+      ),
+    [set],
+  );
+
+  const done = useRef(false);
+  useEffect(() => {
+    if (!asked || !can || done.current) return;
+    // The proposal must have its version before the contour can name it.
+    if (propose.status === 'waiting' || propose.status === 'saving') return;
+    done.current = true;
+    navigate('.', { replace: true, state: null });
+    void act();
+  }, [asked, can, act, navigate, propose.status]);
+  return { can, act, refusal };
+}
