@@ -65,16 +65,15 @@ const lane =
   (hear) =>
     runJest(name, { args: [...args, ...(more.args ?? [])], hear, env: { ...env, RADIANT_TEST_DATA: join(data, name), RADIANT_TEST_PORT: String(port + at) } });
 
-const checks = oneAfterTheOther(
+const rules = oneAfterTheOther(
   npx('biome', 'check', '.', '--error-on-warnings'),
   command('node', 'bin/lib/import-rule.mjs'),
   command('node', 'bin/lib/pattern-rule.mjs'),
-  npx('tsc', '-p', 'web'),
-  npx('tsc', '-p', 'tsconfig.test.json'),
 );
+const types = oneAfterTheOther(npx('tsc', '-p', 'web'), npx('tsc', '-p', 'tsconfig.test.json'));
 // What a house runs is built before any test begins, so that none meets half of it; units need no build.
 const failed = await sideBySide({
-  ...(!some && { checks }),
+  ...(!some && { rules }),
   build: async () => {
     await ensureBuild();
     return true;
@@ -83,6 +82,7 @@ const failed = await sideBySide({
 if (failed.length === 0)
   failed.push(
     ...(await sideBySide({
+      ...(!some && { types }),
       units: lane('units', 0, { args: ['--maxWorkers=2'] }),
       server: lane('server', 20),
       interface: lane('interface', 40),

@@ -30,7 +30,7 @@ export function load(url, context, next) {
   return { format: 'module', source: translated(fileURLToPath(path)), shortCircuit: true };
 }
 
-const pathOf = (url) => (url ?? '').replace(/[?#].*$/, '');
+const pathOf = (url) => (url ?? '').split(/[?#]/, 1)[0];
 
 function translated(file) {
   const source = readFileSync(file, 'utf8');
