@@ -61,7 +61,7 @@ describe('every screen meets WCAG 2.2 AA as far as axe-core can tell', () => {
     ['propose', 'As it is, and as proposed'],
     ['shape', '11 · planned crown'],
     ['reduce', 'Section through 11'],
-    ['keep', 'The plan on one page'],
+    ['keep', 'The plan on paper'],
   ])('%s', async (stage, heading) => {
     await open(v.page, id, stage);
     await v.page.getByRole('heading', { name: heading }).waitFor();

@@ -19,10 +19,20 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ContourApproval, type ContourVersion, WornMockUp } from './contours.js';
+import { FILE_KINDS, type FileKind } from './files.js';
 import { Holds, IsDay, IsMoment } from './holds.js';
 import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './records.js';
-import { COMMENT_STAGES, type CommentStage, ROLES, type Role, SECTION_NAMES, type SectionName } from './role.js';
-import { MeetSection, ProposeSection, ReadSection, ReduceSection, type SectionData, ShapeSection, ToothPlanInput } from './sections.js';
+import { ROLES, type Role } from './role.js';
+import {
+  COMMENT_STAGES,
+  type CommentStage,
+  MeetSection,
+  SECTION_NAMES,
+  type SectionData,
+  type SectionName,
+  StoredSections,
+  ToothPlanInput,
+} from './sections/index.js';
 
 const words = (what: string) => ({ message: what });
 
@@ -58,7 +68,7 @@ export class SectionChange {
 
 /** A remark on plan or contour. */
 export class NewComment {
-  @IsIn(COMMENT_STAGES as unknown as string[], words('Comments belong to propose, shape or reduce.'))
+  @IsIn(COMMENT_STAGES as unknown as string[], words(`Comments belong to ${COMMENT_STAGES.join(', ')}.`))
   stage!: CommentStage;
 
   @IsString(words('The comment is text.'))
@@ -121,10 +131,6 @@ export interface SectionState<N extends SectionName = SectionName> {
   readonly by: string | null;
   readonly at: string | null;
 }
-
-/** A photograph; a scan of the upper jaw, or of the lower one in the same coordinates, with its teeth told apart; or any scan as it came, untouched. */
-export const FILE_KINDS = ['photo', 'scan', 'lower-scan', 'own-scan'] as const;
-export type FileKind = (typeof FILE_KINDS)[number];
 
 export interface CaseFile {
   readonly id: string;
@@ -229,33 +235,6 @@ export const CASE_DOCUMENT_VERSION = 3;
 export const CASE_DOCUMENT_MOST = { files: 5000, comments: 20_000, contours: 2000, history: 500_000 } as const;
 /** Older versions that are still read: 1 had no views, states and history of teeth, 2 measured the retracted front view alone. */
 export const CASE_DOCUMENT_READ: readonly number[] = [1, 2, 3];
-
-export class StoredSections {
-  @IsDefined()
-  @ValidateNested()
-  @Holds(() => MeetSection)
-  meet!: MeetSection;
-
-  @IsDefined()
-  @ValidateNested()
-  @Holds(() => ReadSection)
-  read!: ReadSection;
-
-  @IsDefined()
-  @ValidateNested()
-  @Holds(() => ProposeSection)
-  propose!: ProposeSection;
-
-  @IsDefined()
-  @ValidateNested()
-  @Holds(() => ShapeSection)
-  shape!: ShapeSection;
-
-  @IsDefined()
-  @ValidateNested()
-  @Holds(() => ReduceSection)
-  reduce!: ReduceSection;
-}
 
 export class StoredFile {
   @IsUUID()

@@ -3,7 +3,7 @@ import { PLAN_LIMITS, PLANNABLE, type PlanNumber } from '@radiant/core';
 import { ArrayMaxSize, IsArray, IsIn, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
 import { Holds, IsDay } from './holds.js';
 import { PLAN_FIELDS, planDefault } from './plan-fields.js';
-import type { ToothPlanInput } from './sections.js';
+import type { ToothPlanInput } from './sections/index.js';
 
 const words = (what: string) => ({ message: what });
 

@@ -14,7 +14,10 @@ import {
   type ViewPoints,
 } from '@radiant/core';
 import type { PhotoView } from './records.js';
-import type { CalibrationInput, LandmarkInput, ProposeSection, ReadSection, ToothPlanInput, ViewPointInput, ViewReadingInput } from './sections.js';
+import type { CalibrationInput } from './sections/places.js';
+import type { ProposeSection } from './sections/propose.js';
+import type { LandmarkInput, ReadSection, ViewPointInput, ViewReadingInput } from './sections/read.js';
+import type { ToothPlanInput } from './sections/shape.js';
 
 /** Landmarks in core's form. */
 export function landmarkSet(landmarks: readonly LandmarkInput[]): LandmarkSet {

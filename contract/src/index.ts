@@ -1,6 +1,7 @@
 export * from './cases.js';
 export * from './contours.js';
 export * from './core-forms.js';
+export * from './files.js';
 export { Holds, isDay, isMoment } from './holds.js';
 export * from './people.js';
 export * from './plan-fields.js';
@@ -8,6 +9,6 @@ export * from './problem.js';
 export * from './records.js';
 export * from './role.js';
 export { scanFor } from './scan-for.js';
-export * from './sections.js';
+export * from './sections/index.js';
 export * from './standing.js';
 export * from './validation.js';

@@ -1,5 +1,5 @@
 import { type ContourVersion, sameContour } from './contours.js';
-import type { ToothPlanInput } from './sections.js';
+import type { ToothPlanInput } from './sections/index.js';
 
 /** What the contour that stands now is, among those that were kept. */
 export type Standing =

@@ -1,5 +1,16 @@
+import { type Parts, SECTION_NAMES, SECTIONS } from '@radiant/contract';
 import { labelOf } from '../src/data/clash-words.js';
-import { chosen, merge, same } from '../src/data/merge.js';
+import { chosen as chosenOf, merge as mergeOf, same } from '../src/data/merge.js';
+
+/** The parts of all sections at once: the random contents below have fields of every one. */
+const EVERYTHING = SECTION_NAMES.map((n) => SECTIONS[n].parts).reduceRight((all, own) =>
+  own.as === 'fields' && all.as === 'fields'
+    ? { as: 'fields', forms: { ...all.forms, ...own.forms }, together: [...all.together, ...own.together] }
+    : (all as Parts),
+);
+const merge = <T extends object>(base: T, mine: T, theirs: T) => mergeOf(EVERYTHING, base, mine, theirs);
+const chosen = <T extends object>(base: T, mine: T, theirs: T, choose: (clash: number) => 'mine' | 'theirs') =>
+  chosenOf(EVERYTHING, base, mine, theirs, choose);
 
 const SEED = Math.floor(Math.random() * 1e9);
 function random(seed: number): () => number {

@@ -1,15 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import {
-  check,
-  mayWrite,
-  type ReadSection,
-  SECTION_CLASSES,
-  SECTION_NAMES,
-  SectionChange,
-  type SectionName,
-  type SectionState,
-  type ShapeSection,
-} from '@radiant/contract';
+import { check, completed, mayWrite, SECTION_CLASSES, SECTION_NAMES, SectionChange, type SectionName, type SectionState, sectionOf } from '@radiant/contract';
 import { type Sequelize, UniqueConstraintError } from 'sequelize';
 import { isLarge } from '../common/body.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
@@ -19,7 +9,6 @@ import { nothingHere, type Rule, type SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
 import { describeSection } from './cases.service.js';
 import { finishByOf } from './finish-by.js';
-import { checkReadAgainst, checkViewsAgainst } from './sense.js';
 
 @Injectable()
 export class SectionsService {
@@ -84,23 +73,14 @@ export class SectionsService {
     return new ProblemException(409, 'Changed meanwhile', `${current.by ?? 'Somebody'} changed this meanwhile; nothing was overwritten.`, { current });
   }
 
-  /** What the classes alone can't tell: whether numbers fit the photograph and files are the case's own. */
+  /** What the classes alone can't tell: whether what it says fits the case's files. @throws ProblemException 422, Refusal */
   async requireSense(caseId: string, name: SectionName, data: object): Promise<void> {
-    if (name === 'read') await this.requireReadable(caseId, data as ReadSection);
-    if (name === 'shape') {
-      const { scanId } = data as ShapeSection;
-      if (scanId && !(await FileRow.findOne({ where: { id: scanId, caseId, kind: 'scan' } })))
-        throw invalid([{ field: 'scanId', message: 'The scan does not belong to this case.' }]);
-    }
-  }
-
-  private async requireReadable(caseId: string, data: ReadSection): Promise<void> {
-    const photo = data.photoId ? await FileRow.findOne({ where: { id: data.photoId, caseId, kind: 'photo' } }) : null;
-    if (data.photoId && !photo) throw invalid([{ field: 'photoId', message: 'The photograph does not belong to this case.' }]);
-    checkReadAgainst(data, photo ? { width: photo.width ?? 0, height: photo.height ?? 0 } : undefined);
-    const others = [...(data.views ?? []), ...(data.aligned ?? [])].flatMap((v) => (v.photoId ? [v.photoId] : []));
-    const rows = others.length > 0 ? await FileRow.findAll({ where: { id: others, caseId, kind: 'photo' } }) : [];
-    checkViewsAgainst(data, new Map(rows.map((r) => [r.id, { width: r.width ?? 0, height: r.height ?? 0 }])));
+    const section = sectionOf(name);
+    const content = completed(name, data);
+    const ids = section.files(content).map((f) => f.id);
+    const rows = ids.length > 0 ? await FileRow.findAll({ where: { id: ids, caseId } }) : [];
+    const errors = section.sense(content, new Map(rows.map((r) => [r.id, r])));
+    if (errors.length > 0) throw invalid([...errors]);
   }
 }
 

@@ -6,14 +6,14 @@ import { createInterface } from 'node:readline';
 import { Inject, Injectable } from '@nestjs/common';
 import {
   type CaseDetail,
+  completed,
   EMPTY_SECTIONS,
-  type ReadSection,
   SECTION_NAMES,
   type SectionName,
-  type ShapeSection,
   type StoredComment,
   type StoredContour,
   type StoredRevision,
+  sectionOf,
 } from '@radiant/contract';
 import type { Sequelize } from 'sequelize';
 import { CasesService } from '../cases/cases.service.js';
@@ -196,19 +196,5 @@ async function inRows<T>(path: string, take: (rows: T[]) => Promise<unknown>): P
 }
 
 /** A section's content with the numbers that its files have here. */
-function withFiles(name: SectionName, data: object, renamed: ReadonlyMap<string, string>): object {
-  if (name === 'read') {
-    const { photoId, views, aligned, ...rest } = data as ReadSection;
-    return {
-      ...(photoId && { photoId: renamed.get(photoId) ?? null }),
-      ...rest,
-      ...(views && { views: views.map(({ photoId: own, ...v }) => ({ ...v, ...(own && { photoId: renamed.get(own) ?? null }) })) }),
-      ...(aligned && { aligned: aligned.flatMap((a) => (renamed.has(a.photoId) ? [{ ...a, photoId: renamed.get(a.photoId) as string }] : [])) }),
-    };
-  }
-  if (name === 'shape') {
-    const { scanId, ...rest } = data as ShapeSection;
-    return scanId ? { scanId: renamed.get(scanId) ?? null, ...rest } : data;
-  }
-  return data;
-}
+const withFiles = (name: SectionName, data: object, renamed: ReadonlyMap<string, string>): object =>
+  sectionOf(name).withFiles(completed(name, data), (id) => renamed.get(id));

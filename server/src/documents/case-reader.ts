@@ -8,16 +8,18 @@ import {
   CASE_DOCUMENT_READ,
   CASE_DOCUMENT_VERSION,
   check,
+  completed,
   isMoment,
   SECTION_CLASSES,
+  SECTION_NAMES,
   StoredComment,
   StoredContour,
   StoredFile,
   StoredRevision,
   StoredSections,
+  sectionOf,
 } from '@radiant/contract';
 import { parser } from 'stream-json';
-import { checkReadAgainst, checkViewsAgainst } from '../cases/sense.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
 import type { Seen } from '../files/files.service.js';
 import { inspectFile } from '../files/inspect.js';
@@ -247,17 +249,23 @@ function requireVersion(version: unknown): void {
 }
 
 /** Whether sections name only files that are there, and points lie within their photographs. */
-function requireSense({ read, shape }: StoredSections, files: readonly FoundFile[]): void {
-  const photos = new Map(
-    files.flatMap((f) => (f.seen.kind === 'photo' ? [[f.stored.id, { width: f.seen.width ?? 0, height: f.seen.height ?? 0 }] as const] : [])),
+function requireSense(sections: StoredSections, files: readonly FoundFile[]): void {
+  const known = new Map(
+    files.map(({ stored, seen }) => {
+      const picture = seen.kind === 'photo' ? seen : { width: null, height: null };
+      return [stored.id, { kind: seen.kind, width: picture.width, height: picture.height }] as const;
+    }),
   );
-  const photo = read.photoId ? photos.get(read.photoId) : undefined;
-  if (read.photoId && !photo) throw refuse('The case file names a photograph that it does not hold.');
-  checkReadAgainst(read, photo);
   // Older programs let a photograph be put away that was laid over another, and wrote the file without it.
-  checkViewsAgainst({ ...read, aligned: (read.aligned ?? []).filter((a) => photos.has(a.photoId)) }, photos);
-  if (shape.scanId && !files.some((f) => f.stored.id === shape.scanId && f.seen.kind === 'scan'))
-    throw refuse('The case file names a scan that it does not hold.');
+  const read = { ...sections.read, aligned: (sections.read.aligned ?? []).filter((a) => known.has(a.photoId)) };
+  for (const name of SECTION_NAMES) {
+    const section = sectionOf(name);
+    const content = completed(name, name === 'read' ? read : (sections[name] ?? {}));
+    for (const f of section.files(content))
+      if (known.get(f.id)?.kind !== f.kind) throw refuse(`The case file names a ${f.kind === 'photo' ? 'photograph' : 'scan'} that it does not hold.`);
+    const errors = section.sense(content, known);
+    if (errors.length > 0) throw invalid([...errors]);
+  }
 }
 
 /** Rows on their way to the disk, one JSON line each. */

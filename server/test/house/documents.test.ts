@@ -186,7 +186,7 @@ describe('the plan as PDF', () => {
   it('is refused in a sentence while there is no contour', async () => {
     const made = (await dentist.post<CaseDetail>('/cases', { name: 'Nothing yet' })).body;
     const refused = await dentist.get<Problem>(`/cases/${made.id}/plan.pdf`);
-    expect(refused.body.detail).toBe('There is no plan to print yet: it needs a scan and a contour of all six teeth.');
+    expect(refused.body.detail).toBe('There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.');
   });
 });
 

@@ -1,36 +1,7 @@
-import { PHOTO_VIEWS, type PhotoView, PLAN_FIELDS } from '@radiant/contract';
+import { PHOTO_VIEWS, type PhotoView, SECTION_NAMES, SECTIONS } from '@radiant/contract';
 import type { Clash, Path } from './merge.js';
 
-const LABELS: Readonly<Record<string, string>> = {
-  photoId: 'photograph',
-  wish: 'wish',
-  ageYears: 'age, years',
-  sexAtBirth: 'sex at birth',
-  finishBy: 'to be finished by',
-  cautionNote: 'note on cautions',
-  note: 'note',
-  gumMm: 'gum moved up, mm',
-  ratio: 'recurring ratio',
-  gaps: 'gaps',
-  alike: 'left and right alike',
-  premolars: 'premolars in the space',
-  liked: 'smile that is liked',
-  calibration: 'scale',
-  check: 'second length',
-  edgeMm: 'edge level, mm',
-  referenceTooth: 'reference tooth',
-  school: 'school',
-  design: 'design',
-  from: 'grooves cut from',
-  scanId: 'scan',
-  proposalVersion: 'set to proposal',
-  contactsMm: 'contacts kept, mm',
-  character: 'character',
-  strokes: 'strokes of the brush',
-  lastRight: 'last tooth seen on the right',
-  lastLeft: 'last tooth seen on the left',
-  ...Object.fromEntries(PLAN_FIELDS.map((f) => [f.key, `${f.label.toLowerCase()}, ${f.unit}`])),
-};
+const LABELS: Readonly<Record<string, string>> = Object.assign({}, ...SECTION_NAMES.map((n) => SECTIONS[n].labels));
 
 /** A list entry's name as words: `["11","edge"]` is a landmark, a view's name is written out, an id says nothing. */
 function entry(name: string): string {

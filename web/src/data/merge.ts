@@ -1,3 +1,5 @@
+import { type Parts, VALUE } from '@radiant/contract';
+
 /** A place in a section: the fields, and the names of list entries, that lead to it. */
 export type Path = readonly string[];
 
@@ -16,46 +18,6 @@ export interface Merged<T> {
 }
 
 type Plain = Readonly<Record<string, unknown>>;
-
-/** How the parts of a content are taken: as one value; as a set; as a list of named entries; or field by field. */
-type Form =
-  | { readonly as: 'value' }
-  | { readonly as: 'set' }
-  | { readonly as: 'list'; readonly name: (entry: Plain) => string; readonly entry: Form }
-  | { readonly as: 'fields'; readonly forms: Readonly<Record<string, Form>>; readonly together: readonly (readonly string[])[] };
-
-const VALUE: Form = { as: 'value' };
-const SET: Form = { as: 'set' };
-const list = (name: (entry: Plain) => string, entry: Form = VALUE): Form => ({ as: 'list', name, entry });
-const fields = (forms: Readonly<Record<string, Form>>, ...together: string[][]): Form => ({ as: 'fields', forms, together });
-const by =
-  (...keys: string[]) =>
-  (entry: Plain) =>
-    JSON.stringify(keys.map((k) => entry[k]));
-
-/** What stands on a photograph goes with it: points of one picture mean nothing on another. */
-const ON_PHOTO = ['photoId', 'calibration', 'check', 'landmarks', 'points', 'drawn'];
-
-/**
- * The content of every section, in parts that people change on their own. A scale (its two ends and its length), a point (both
- * its numbers) and a crown's strokes are one value: half of one and half of another would be a third that nobody made.
- */
-const SECTION: Form = fields(
-  {
-    wishTags: SET,
-    cautions: SET,
-    landmarks: list(by('tooth', 'kind')),
-    verdicts: list(by('id')),
-    drawn: list(by('id')),
-    views: list(by('view'), fields({ points: list(by('id')), drawn: list(by('id')) }, ON_PHOTO)),
-    aligned: list(by('photoId')),
-    locked: list(by('tooth')),
-    teeth: list(by('tooth'), fields({ past: SET })),
-  },
-  ON_PHOTO,
-  // A contour is laid out on its scan.
-  ['scanId', 'teeth'],
-);
 
 /** Whether two contents say the same, whatever the order of their fields and absent against null. */
 export function same(a: unknown, b: unknown): boolean {
@@ -77,16 +39,17 @@ function stable(v: unknown): string {
 /**
  * Puts two changes of one content together, part by part: what only one side has changed is taken from that side, what both
  * have changed alike is taken once, and only what both have changed differently is a clash.
+ * @param parts how the content is taken, as its section declares it
  */
-export function merge<T extends object>(base: T, mine: T, theirs: T): Merged<T> {
+export function merge<T extends object>(parts: Parts, base: T, mine: T, theirs: T): Merged<T> {
   const clashes: Clash[] = [];
-  const merged = part(SECTION, base, mine, theirs, [], clashes) as T;
+  const merged = part(parts, base, mine, theirs, [], clashes) as T;
   return { merged, clashes };
 }
 
 const nothing = (v: unknown) => v === undefined || v === null;
 
-function part(form: Form, base: unknown, mine: unknown, theirs: unknown, path: Path, clashes: Clash[]): unknown {
+function part(form: Parts, base: unknown, mine: unknown, theirs: unknown, path: Path, clashes: Clash[]): unknown {
   if (same(mine, theirs) || same(base, theirs)) return mine;
   if (same(base, mine)) return theirs;
   if (form.as === 'set') return ofSet(base, mine, theirs);
@@ -102,7 +65,7 @@ function ofSet(base: unknown, mine: unknown, theirs: unknown): unknown[] {
   return [...new Set([...(m as Set<unknown>), ...(t as Set<unknown>)])].filter((v) => !b?.has(v) || (m?.has(v) && t?.has(v)));
 }
 
-function ofList(form: Form & { as: 'list' }, base: unknown[], mine: unknown[], theirs: unknown[], path: Path, clashes: Clash[]): unknown[] {
+function ofList(form: Parts & { as: 'list' }, base: unknown[], mine: unknown[], theirs: unknown[], path: Path, clashes: Clash[]): unknown[] {
   const named = (entries: unknown[]) => new Map(entries.map((e) => [form.name(e as Plain), e]));
   const [b, m, t] = [named(base), named(mine), named(theirs)];
   const out: unknown[] = [];
@@ -114,7 +77,7 @@ function ofList(form: Form & { as: 'list' }, base: unknown[], mine: unknown[], t
   return out;
 }
 
-function ofFields(form: Form & { as: 'fields' }, base: Plain, mine: Plain, theirs: Plain, path: Path, clashes: Clash[]): Plain {
+function ofFields(form: Parts & { as: 'fields' }, base: Plain, mine: Plain, theirs: Plain, path: Path, clashes: Clash[]): Plain {
   const out: Record<string, unknown> = {};
   const put = (key: string, value: unknown) => {
     if (value !== undefined) out[key] = value;
@@ -136,22 +99,22 @@ function ofFields(form: Form & { as: 'fields' }, base: Plain, mine: Plain, their
 }
 
 /** A merged content with the chosen side at each clash; `choose` gets the clash's place among `clashes`. */
-export function chosen<T extends object>(base: T, mine: T, theirs: T, choose: (clash: number) => 'mine' | 'theirs'): T {
-  const { clashes } = merge(base, mine, theirs);
+export function chosen<T extends object>(parts: Parts, base: T, mine: T, theirs: T, choose: (clash: number) => 'mine' | 'theirs'): T {
+  const { clashes } = merge(parts, base, mine, theirs);
   // What is given up on one side is made what it was: then only the other side has changed it, and is taken.
   let own = mine;
   clashes.forEach((c, i) => {
-    if (choose(i) === 'theirs') own = placed(SECTION, own, c.path, c.base) as T;
+    if (choose(i) === 'theirs') own = placed(parts, own, c.path, c.base) as T;
   });
   let other = theirs;
   clashes.forEach((c, i) => {
-    if (choose(i) === 'mine') other = placed(SECTION, other, c.path, c.base) as T;
+    if (choose(i) === 'mine') other = placed(parts, other, c.path, c.base) as T;
   });
-  return merge(base, own, other).merged;
+  return merge(parts, base, own, other).merged;
 }
 
 /** A content with another value at a place. */
-function placed(form: Form, content: unknown, path: Path, value: unknown): unknown {
+function placed(form: Parts, content: unknown, path: Path, value: unknown): unknown {
   const [key, ...rest] = path;
   if (key === undefined) return value;
   if (form.as === 'list') {

@@ -1,4 +1,4 @@
-import type { Problem, SectionData, SectionName, SectionState } from '@radiant/contract';
+import { type Parts, type Problem, type SectionData, type SectionName, type SectionState, sectionOf } from '@radiant/contract';
 import { AwayError, api, ProblemError } from './api.js';
 import type { Draft } from './drafts.js';
 import { type Clash, chosen, merge, same } from './merge.js';
@@ -48,6 +48,7 @@ const HISTORY = 200;
  */
 export class SectionStore<N extends SectionName> {
   private base: SectionState<N>;
+  private readonly parts: Parts;
   private draft: SectionData[N] | undefined;
   private past: SectionData[N][] = [];
   private future: SectionData[N][] = [];
@@ -71,6 +72,7 @@ export class SectionStore<N extends SectionName> {
     private readonly drafts: DraftKeeper | undefined,
   ) {
     this.base = initial;
+    this.parts = sectionOf(initial.name).parts;
     this.view = this.makeView();
     void drafts
       ?.load(caseId, initial.name)
@@ -150,7 +152,7 @@ export class SectionStore<N extends SectionName> {
   resolve(choose: (clash: number) => 'mine' | 'theirs'): void {
     if (!this.conflict || this.draft === undefined) return;
     const { theirs } = this.conflict;
-    const next = chosen(this.base.data, this.draft, theirs.data, choose);
+    const next = chosen(this.parts, this.base.data, this.draft, theirs.data, choose);
     this.past.push(this.draft);
     this.future = [];
     this.conflict = undefined;
@@ -255,7 +257,7 @@ export class SectionStore<N extends SectionName> {
   /** Another has changed the section under an edit: the two are put together, and only what clashes is asked. */
   private meet(theirs: SectionState<N>): void {
     if (this.draft === undefined) return;
-    const { merged, clashes } = merge(this.base.data, this.draft, theirs.data);
+    const { merged, clashes } = merge(this.parts, this.base.data, this.draft, theirs.data);
     if (clashes.length === 0) this.settle(theirs, merged);
     else {
       clearTimeout(this.timer);

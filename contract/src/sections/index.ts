@@ -1,0 +1,67 @@
+import 'reflect-metadata';
+import { IsDefined, IsOptional, ValidateNested } from 'class-validator';
+import { Holds } from '../holds.js';
+import type { Role } from '../role.js';
+import type { SectionDefinition } from './define.js';
+import { type MeetSection, meet } from './meet.js';
+import { type ProposeSection, propose } from './propose.js';
+import { type ReadSection, read } from './read.js';
+import { type ReduceSection, reduce } from './reduce.js';
+import { type ShapeSection, shape } from './shape.js';
+
+export type { FileUse, KnownFile, SectionDefinition } from './define.js';
+export * from './meet.js';
+export { fields, type Parts, VALUE } from './parts.js';
+export * from './places.js';
+export * from './propose.js';
+export * from './read.js';
+export * from './reduce.js';
+export * from './shape.js';
+
+/** The content of each section. */
+export interface SectionData {
+  meet: MeetSection;
+  read: ReadSection;
+  propose: ProposeSection;
+  shape: ShapeSection;
+  reduce: ReduceSection;
+}
+export type SectionName = keyof SectionData;
+
+/** The sections of a case, in the order of the journey. A new one is its file, and a line here and in SectionData. */
+export const SECTIONS: { readonly [N in SectionName]: SectionDefinition<N, SectionData[N]> } = { meet, read, propose, shape, reduce };
+
+export const SECTION_NAMES = Object.keys(SECTIONS) as readonly SectionName[];
+
+/** A section for whoever treats all alike. */
+export const sectionOf = (name: SectionName): SectionDefinition<SectionName> => SECTIONS[name] as unknown as SectionDefinition<SectionName>;
+
+const each = <V>(of: (s: SectionDefinition<SectionName>) => V) => Object.fromEntries(SECTION_NAMES.map((n) => [n, of(sectionOf(n))]));
+
+/** The class of each section. */
+export const SECTION_CLASSES = each((s) => s.type) as { readonly [N in SectionName]: new () => SectionData[N] };
+
+/** What a section holds before anyone has written it. */
+export const EMPTY_SECTIONS = each((s) => s.empty) as unknown as { readonly [N in SectionName]: SectionData[N] };
+
+/** Whether a role may change a section. The dentist decides, so the dentist may change all. */
+export const mayWrite = (role: Role, section: SectionName): boolean => role === 'dentist' || SECTIONS[section].writers.includes(role);
+
+/** The sections on which people comment. */
+export const COMMENT_STAGES: readonly SectionName[] = SECTION_NAMES.filter((n) => SECTIONS[n].comments);
+export type CommentStage = SectionName;
+
+/** A section as it was written, with what newer versions of its class have added left empty. */
+export function completed<N extends SectionName>(name: N, data: object): SectionData[N] {
+  return { ...SECTIONS[name].empty, ...data };
+}
+
+export type StoredSections = SectionData;
+/** All sections as a case file holds them. Its fields come from the list. */
+export const StoredSections = class StoredSections {} as new () => SectionData;
+for (const name of SECTION_NAMES) {
+  const { since } = sectionOf(name);
+  (since === undefined ? IsDefined() : IsOptional())(StoredSections.prototype, name);
+  ValidateNested()(StoredSections.prototype, name);
+  Holds(() => SECTION_CLASSES[name] as new () => object)(StoredSections.prototype, name);
+}

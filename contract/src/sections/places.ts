@@ -1,0 +1,87 @@
+import 'reflect-metadata';
+import { type ScaleWay } from '@radiant/core';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsDefined,
+  IsIn,
+  IsNumber,
+  IsOptional,
+  IsPositive,
+  IsString,
+  IsUUID,
+  Length,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { Holds } from '../holds.js';
+import { ALL_TEETH, FINITE, words } from './words.js';
+
+const SCALE_WAYS: readonly ScaleWay[] = ['scale', 'tooth', 'pupils', 'scan'];
+
+/** A place in a photograph, px from the upright picture's top left corner. */
+export class PointPx {
+  @IsNumber(FINITE, words('The point’s place across is not a number.'))
+  x!: number;
+
+  @IsNumber(FINITE, words('The point’s place down is not a number.'))
+  y!: number;
+}
+
+/** Two points on a scale in the photograph and the millimetres between them. */
+export class CalibrationInput {
+  @IsDefined()
+  @ValidateNested()
+  @Holds(() => PointPx)
+  from!: PointPx;
+
+  @IsDefined()
+  @ValidateNested()
+  @Holds(() => PointPx)
+  to!: PointPx;
+
+  @IsNumber(FINITE, words('The length of the scale is not a number.'))
+  @IsPositive(words('The length of the scale must be more than 0 mm.'))
+  @Max(500, words('The length of the scale must be at most 500 mm.'))
+  mm!: number;
+
+  /** What the length is: a printed scale where nothing is said. */
+  @IsOptional()
+  @IsIn(SCALE_WAYS as string[], words('A length is known by a scale, a tooth, the pupils or the scan.'))
+  way?: ScaleWay;
+
+  /** Half-width of the 95 % interval of the length itself. */
+  @IsOptional()
+  @IsNumber(FINITE, words('The ± of the length is not a number.'))
+  @Min(0, words('The ± of the length is at least 0 mm.'))
+  @Max(50, words('The ± of the length is at most 50 mm.'))
+  pmMm?: number;
+
+  /** The tooth whose width it is, and where that width comes from. */
+  @IsOptional()
+  @IsIn(ALL_TEETH, words('The tooth of the scale is not a permanent tooth.'))
+  tooth?: number;
+
+  @IsOptional()
+  @IsIn(['scan', 'front view', 'typed', 'mean'], words('It is not known where the length comes from.'))
+  origin?: 'scan' | 'front view' | 'typed' | 'mean';
+}
+
+/** A length (two points) or an angle (three, its corner in the middle) that a person draws and names. */
+export class FreeMeasure {
+  @IsUUID(undefined, words('A drawn measure’s number is broken.'))
+  id!: string;
+
+  @IsString(words('The name of a measure is text.'))
+  @Length(1, 60, words('The name of a measure has 1 to 60 characters.'))
+  name!: string;
+
+  @IsArray(words('The points of a measure are a list.'))
+  @ArrayMinSize(2, words('A measure has two points, an angle three.'))
+  @ArrayMaxSize(3, words('A measure has two points, an angle three.'))
+  @ValidateNested({ each: true })
+  @Holds(() => PointPx)
+  points!: PointPx[];
+}

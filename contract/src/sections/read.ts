@@ -1,0 +1,202 @@
+import 'reflect-metadata';
+import { LANDMARK_KINDS, type LandmarkKind, UPPER_SIX, VIEW_POINTS } from '@radiant/core';
+import { ArrayMaxSize, ArrayUnique, IsArray, IsDefined, IsIn, IsOptional, IsString, IsUUID, MaxLength, ValidateNested } from 'class-validator';
+import { Holds } from '../holds.js';
+import { keysOf, PHOTO_VIEWS, type PhotoView } from '../records.js';
+import { defineSection } from './define.js';
+import { by, fields, list } from './parts.js';
+import { CalibrationInput, FreeMeasure, PointPx } from './places.js';
+import { readSense } from './read-sense.js';
+import { words } from './words.js';
+
+const VIEW_POINT_IDS = [...new Set(Object.values(VIEW_POINTS).flatMap((specs) => specs.map((s) => s.id)))];
+/** Upper teeth that can be the last one seen in a smile. */
+export const LAST_SEEN = { right: [11, 12, 13, 14, 15, 16, 17, 18], left: [21, 22, 23, 24, 25, 26, 27, 28] } as const;
+
+/** One landmark of one tooth. */
+export class LandmarkInput extends PointPx {
+  @IsIn(UPPER_SIX as number[], words('Landmarks are set on the six upper front teeth, 13 to 23.'))
+  tooth!: number;
+
+  @IsIn(LANDMARK_KINDS as string[], words('A landmark is a zenith, edge, mesial or distal point.'))
+  kind!: LandmarkKind;
+
+  /** Where it comes from if not from a hand: taken over from the scan that the photograph is matched with. */
+  @IsOptional()
+  @IsIn(['scan'], words('A landmark is set by hand or comes from the scan.'))
+  from?: 'scan';
+}
+
+/** What the dentist makes of a finding. */
+export class FindingVerdict {
+  @IsString(words('A finding is named by its id.'))
+  @MaxLength(60, words('A finding’s id has at most 60 characters.'))
+  id!: string;
+
+  @IsIn(['accepted', 'dismissed'], words('A finding is accepted or dismissed.'))
+  verdict!: 'accepted' | 'dismissed';
+
+  @IsOptional()
+  @IsString(words('The word on a finding is text.'))
+  @MaxLength(200, words('The word on a finding has at most 200 characters.'))
+  word?: string;
+}
+
+/** A point of a view beside the tooth landmarks, by its id. */
+export class ViewPointInput extends PointPx {
+  @IsIn(VIEW_POINT_IDS as string[], words('A point of a view is not known.'))
+  id!: string;
+}
+
+/** What one photograph of a standard view holds for measuring. */
+export class ViewReadingInput {
+  @IsIn(keysOf(PHOTO_VIEWS), words('This view is not known.'))
+  view!: PhotoView;
+
+  @IsOptional()
+  @IsUUID(undefined, words('The photograph’s number is broken.'))
+  photoId?: string | null;
+
+  @IsOptional()
+  @ValidateNested()
+  @Holds(() => CalibrationInput)
+  calibration?: CalibrationInput | null;
+
+  /** A second known length, to check the scale by. */
+  @IsOptional()
+  @ValidateNested()
+  @Holds(() => CalibrationInput)
+  check?: CalibrationInput | null;
+
+  /** Of a smile: the last upper tooth that is seen on each side. */
+  @IsOptional()
+  @IsIn(LAST_SEEN.right as unknown as number[], words('The last tooth seen on the right is one of 11 to 18.'))
+  lastRight?: number | null;
+
+  @IsOptional()
+  @IsIn(LAST_SEEN.left as unknown as number[], words('The last tooth seen on the left is one of 21 to 28.'))
+  lastLeft?: number | null;
+
+  @IsArray(words('The points of a view are a list.'))
+  @ArrayMaxSize(120, words('A view has at most 120 points.'))
+  @ArrayUnique((p: ViewPointInput) => p.id, words('A point of a view is set twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => ViewPointInput)
+  points: ViewPointInput[] = [];
+
+  @IsArray(words('The drawn measures of a view are a list.'))
+  @ArrayMaxSize(60, words('At most 60 measures are drawn on one photograph.'))
+  @ArrayUnique((m: FreeMeasure) => m.id, words('A drawn measure is held twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => FreeMeasure)
+  drawn: FreeMeasure[] = [];
+}
+
+/** Two places of a photograph by which it is laid over another. */
+export class PhotoAlignment {
+  @IsUUID(undefined, words('The photograph’s number is broken.'))
+  photoId!: string;
+
+  @IsDefined()
+  @ValidateNested()
+  @Holds(() => PointPx)
+  first!: PointPx;
+
+  @IsDefined()
+  @ValidateNested()
+  @Holds(() => PointPx)
+  second!: PointPx;
+}
+
+/** The photographs on the bench, their scales and points, and what the dentist makes of the findings. The retracted front view's scale,
+ * outline landmarks and drawn measures stand at the top; everything else by view. */
+export class ReadSection {
+  @IsOptional()
+  @IsUUID(undefined, words('The photograph’s number is broken.'))
+  photoId?: string | null;
+
+  @IsOptional()
+  @ValidateNested()
+  @Holds(() => CalibrationInput)
+  calibration?: CalibrationInput | null;
+
+  @IsArray(words('The landmarks are a list.'))
+  @ArrayMaxSize(24, words('At most 24 landmarks are set.'))
+  @ArrayUnique((m: LandmarkInput) => `${m.tooth} ${m.kind}`, words('A landmark is set twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => LandmarkInput)
+  landmarks: LandmarkInput[] = [];
+
+  @IsArray(words('The judged findings are a list.'))
+  @ArrayMaxSize(200, words('At most 200 findings are judged.'))
+  @ArrayUnique((v: FindingVerdict) => v.id, words('A finding is judged twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => FindingVerdict)
+  verdicts: FindingVerdict[] = [];
+
+  @IsArray(words('The drawn measures are a list.'))
+  @ArrayMaxSize(60, words('At most 60 measures are drawn on one photograph.'))
+  @ArrayUnique((m: FreeMeasure) => m.id, words('A drawn measure is held twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => FreeMeasure)
+  drawn: FreeMeasure[] = [];
+
+  @IsArray(words('The views are a list.'))
+  @ArrayMaxSize(10, words('There are ten standard views.'))
+  @ArrayUnique((v: ViewReadingInput) => v.view, words('A view is read twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => ViewReadingInput)
+  views: ViewReadingInput[] = [];
+
+  @IsArray(words('The alignments are a list.'))
+  @ArrayMaxSize(100, words('At most 100 photographs are aligned.'))
+  @ArrayUnique((a: PhotoAlignment) => a.photoId, words('A photograph is aligned twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => PhotoAlignment)
+  aligned: PhotoAlignment[] = [];
+}
+
+/** What stands on a photograph goes with it: points of one picture mean nothing on another. */
+const ON_PHOTO = ['photoId', 'calibration', 'check', 'landmarks', 'points', 'drawn'];
+
+const MEASURED_ON = 'Measures stand on this photograph; choose another in read first.';
+const LAID_OVER = 'This photograph is laid over another; take it off there first.';
+
+export const read = defineSection({
+  name: 'read',
+  type: ReadSection,
+  empty: { landmarks: [], verdicts: [], drawn: [], views: [], aligned: [] },
+  writers: ['assistant'],
+  comments: false,
+  parts: fields(
+    {
+      landmarks: list(by('tooth', 'kind')),
+      verdicts: list(by('id')),
+      drawn: list(by('id')),
+      views: list(by('view'), fields({ points: list(by('id')), drawn: list(by('id')) }, ON_PHOTO)),
+      aligned: list(by('photoId')),
+    },
+    ON_PHOTO,
+  ),
+  labels: {
+    photoId: 'photograph',
+    calibration: 'scale',
+    check: 'second length',
+    lastRight: 'last tooth seen on the right',
+    lastLeft: 'last tooth seen on the left',
+  },
+  files: (data) => [
+    ...[data.photoId, ...data.views.map((v) => v.photoId)].flatMap((id) => (id ? [{ id, kind: 'photo' as const, sentence: MEASURED_ON }] : [])),
+    ...data.aligned.map((a) => ({ id: a.photoId, kind: 'photo' as const, sentence: LAID_OVER })),
+  ],
+  withFiles: ({ photoId, ...data }, numberOf) => ({
+    ...data,
+    ...(photoId && { photoId: numberOf(photoId) ?? null }),
+    views: data.views.map(({ photoId: own, ...v }) => ({ ...v, ...(own && { photoId: numberOf(own) ?? null }) })),
+    aligned: data.aligned.flatMap((a) => {
+      const id = numberOf(a.photoId);
+      return id ? [{ ...a, photoId: id }] : [];
+    }),
+  }),
+  sense: readSense,
+});
