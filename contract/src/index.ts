@@ -2,6 +2,7 @@ export * from './cases.js';
 export * from './contours.js';
 export * from './core-forms.js';
 export * from './files.js';
+export { type Front, frontOf } from './front.js';
 export { Holds, isDay, isMoment } from './holds.js';
 export * from './people.js';
 export * from './plan-fields.js';

@@ -82,7 +82,7 @@ describe('read', () => {
   ])('a scale with %s is refused', (_, calibration, sentence) => refused(ReadSection, { landmarks: [], calibration }, sentence));
 
   it.each<[string, object, RegExp]>([
-    ['a molar', { tooth: 16, kind: 'edge', x: 1, y: 1 }, /six upper front teeth/],
+    ['a molar', { tooth: 16, kind: 'edge', x: 1, y: 1 }, /15 to 25/],
     ['an unknown kind', { tooth: 11, kind: 'cusp', x: 1, y: 1 }, /zenith, edge, mesial or distal/],
     ['no place', { tooth: 11, kind: 'edge', x: 1 }, /down is not a number/],
   ])('a landmark on %s is refused', (_, mark, sentence) => refused(ReadSection, { landmarks: [mark] }, sentence));
@@ -135,7 +135,7 @@ describe('propose', () => {
   });
   it('a school must be known and the reference tooth in the front', () => {
     refused(ProposeSection, { ...base, school: 'mine' }, /not known/);
-    refused(ProposeSection, { ...base, referenceTooth: 31 }, /six upper front teeth/);
+    refused(ProposeSection, { ...base, referenceTooth: 31 }, /15 to 25/);
   });
 });
 
@@ -259,6 +259,6 @@ describe('what a proposal rests on', () => {
       },
       /set twice/,
     ],
-    ['a width of a premolar', { locked: [{ tooth: 14, widthMm: 7 }] }, /six upper front teeth/],
+    ['a width of a molar', { locked: [{ tooth: 16, widthMm: 7 }] }, /15 to 25/],
   ])('%s is refused', (_, over, sentence) => refused(ProposeSection, { ...base, ...over }, sentence));
 });

@@ -176,7 +176,7 @@ export {
   type Zone,
   type ZoneTarget,
 } from './reduction/plan.js';
-export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal, removal, SCAN_PM_MM } from './reduction/removal.js';
+export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal, removal } from './reduction/removal.js';
 export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
 export {
   DESIGN_IDS,
@@ -220,7 +220,7 @@ export {
 export { difference, type Finding, findings, type Notice } from './smile/findings.js';
 export { freeAngle, freeLength } from './smile/free.js';
 export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';
-export { gapsBetween } from './smile/gaps.js';
+export { gapsBetween, neighbourGap } from './smile/gaps.js';
 export { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, levelled, requireLandmarks, rollOf, type ToothLandmarks } from './smile/landmarks.js';
 export { type Linked, linked, type Sided } from './smile/linked.js';
 export { edgeCourse, type LipContext, lipCurve, measureRest, measureSmile, STRAIGHT_BELOW_PERCENT } from './smile/lips.js';
@@ -252,6 +252,7 @@ export { type ReferenceCandidate, rankReference } from './smile/reference.js';
 export { measureSide } from './smile/side.js';
 export { type Patch, snapToEdge } from './smile/snap.js';
 export { mirrored } from './smile/symmetry.js';
+export { type ScannedTooth, scannedSize, usedMeasures } from './smile/used-measures.js';
 export { CONTACT_SHARE_PERCENT, type FindingContext, viewFindings } from './smile/view-findings.js';
 export { measureView } from './smile/view-measures.js';
 export { LIP_KNOTS, type PointSpec, pointSpec, UPPER_CONTACTS, VIEW_POINTS, type ViewId, type ViewPoints } from './smile/views.js';
@@ -307,5 +308,7 @@ export {
   UPPER_SIX,
   UPPER_TEN,
 } from './teeth/notation.js';
+export { CLOSED_GAP_MM, OWN_ROLES, type Roles, roleOf, rolesOf } from './teeth/roles.js';
 export { type UsualSize, usualSize } from './teeth/usual-sizes.js';
+export { SCAN_PM_MM, SCANNED, SCANNED_SIZE_PM_MM } from './working/accuracy.js';
 export * from './working/working.js';

@@ -1,14 +1,14 @@
 import 'reflect-metadata';
-import { CROWN_LIMITS, SCHOOLS, type SchoolId, UPPER_SIX } from '@radiant/core';
+import { CROWN_LIMITS, SCHOOLS, type SchoolId, UPPER_TEN } from '@radiant/core';
 import { ArrayMaxSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsNumber, IsOptional, Max, Min, ValidateNested } from 'class-validator';
 import { Holds } from '../holds.js';
 import { defineSection } from './define.js';
-import { by, fields, list } from './parts.js';
+import { by, fields, list, SET } from './parts.js';
 import { FINITE, words } from './words.js';
 
 /** A width that is set by hand. */
 export class LockedWidth {
-  @IsIn(UPPER_SIX as number[], words('Widths are set on the six upper front teeth.'))
+  @IsIn(UPPER_TEN as number[], words('Widths are set on upper front teeth and those in their places, 15 to 25.'))
   tooth!: number;
 
   @IsNumber(FINITE, words('The width is not a number.'))
@@ -48,7 +48,7 @@ export class ProposeSection {
   @IsIn(SCHOOLS.map((s) => s.id) as string[], words('This school of proportion is not known.'))
   school: SchoolId = 'ratio';
 
-  @IsIn(UPPER_SIX as number[], words('The reference tooth is one of the six upper front teeth.'))
+  @IsIn(UPPER_TEN as number[], words('The reference tooth is an upper front tooth or one in its place, 15 to 25.'))
   referenceTooth: number = 11;
 
   @IsNumber(FINITE, words('The edge level is not a number.'))
@@ -85,6 +85,14 @@ export class ProposeSection {
   @Holds(() => SharingPremolars)
   premolars?: SharingPremolars | null;
 
+  /** The teeth that are changed; all that are measured where nothing is said. */
+  @IsOptional()
+  @IsArray(words('The teeth in the plan are a list.'))
+  @ArrayMaxSize(UPPER_TEN.length, words('A tooth is in the plan twice.'))
+  @ArrayUnique(words('A tooth is in the plan twice.'))
+  @IsIn(UPPER_TEN as number[], { each: true, message: 'Targets are set for upper front teeth and those in their places, 15 to 25.' })
+  planned?: number[];
+
   /** Left and right alike; so where nothing is said. */
   @IsOptional()
   @IsBoolean(words('Whether left and right are alike is yes or no.'))
@@ -92,7 +100,7 @@ export class ProposeSection {
 
   @IsOptional()
   @IsArray(words('The widths set by hand are a list.'))
-  @ArrayMaxSize(UPPER_SIX.length, words('A width is set twice.'))
+  @ArrayMaxSize(UPPER_TEN.length, words('A width is set twice.'))
   @ArrayUnique((l: LockedWidth) => l.tooth, words('A width is set twice.'))
   @ValidateNested({ each: true })
   @Holds(() => LockedWidth)
@@ -105,7 +113,7 @@ export const propose = defineSection({
   empty: { school: 'ratio', referenceTooth: 11, edgeMm: 0 },
   writers: [],
   comments: true,
-  parts: fields({ locked: list(by('tooth')) }),
+  parts: fields({ locked: list(by('tooth')), planned: SET }),
   labels: {
     gumMm: 'gum moved up, mm',
     ratio: 'recurring ratio',

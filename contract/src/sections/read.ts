@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { LANDMARK_KINDS, type LandmarkKind, UPPER_SIX, VIEW_POINTS } from '@radiant/core';
+import { LANDMARK_KINDS, type LandmarkKind, PLANNABLE, VIEW_POINTS } from '@radiant/core';
 import { ArrayMaxSize, ArrayUnique, IsArray, IsDefined, IsIn, IsOptional, IsString, IsUUID, MaxLength, ValidateNested } from 'class-validator';
 import { Holds } from '../holds.js';
 import { keysOf, PHOTO_VIEWS, type PhotoView } from '../records.js';
@@ -15,7 +15,7 @@ export const LAST_SEEN = { right: [11, 12, 13, 14, 15, 16, 17, 18], left: [21, 2
 
 /** One landmark of one tooth. */
 export class LandmarkInput extends PointPx {
-  @IsIn(UPPER_SIX as number[], words('Landmarks are set on the six upper front teeth, 13 to 23.'))
+  @IsIn(PLANNABLE as number[], words('Landmarks are set on front teeth and premolars, 15 to 25 and 35 to 45.'))
   tooth!: number;
 
   @IsIn(LANDMARK_KINDS as string[], words('A landmark is a zenith, edge, mesial or distal point.'))
@@ -121,7 +121,7 @@ export class ReadSection {
   calibration?: CalibrationInput | null;
 
   @IsArray(words('The landmarks are a list.'))
-  @ArrayMaxSize(24, words('At most 24 landmarks are set.'))
+  @ArrayMaxSize(4 * PLANNABLE.length, words(`At most ${4 * PLANNABLE.length} landmarks are set.`))
   @ArrayUnique((m: LandmarkInput) => `${m.tooth} ${m.kind}`, words('A landmark is set twice.'))
   @ValidateNested({ each: true })
   @Holds(() => LandmarkInput)

@@ -6,7 +6,7 @@ import { type Px, Z95 } from '../smile/calibration.js';
 import { lineOfSight, matchCamera, mmAPixelAt, type PhotoCamera, photoPoint, photoProjector } from '../smile/camera-match.js';
 import { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet } from '../smile/landmarks.js';
 import type { ViewPoints } from '../smile/views.js';
-import { type Fdi, UPPER_SIX } from '../teeth/notation.js';
+import { type Fdi, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
 import type { ExistingArch } from './fit.js';
 import { HELD_MM, photoMarks, toothPlaces } from './photo-marks.js';
 
@@ -51,7 +51,7 @@ export function photoOnScan(arch: ExistingArch, landmarks: LandmarkSet, points: 
   const marks = photoMarks(arch, landmarks, points);
   const { camera, rmsPx, scaleSd } = matchCamera(marks, size);
   const places: SharedPlace[] = [];
-  for (const tooth of UPPER_SIX) {
+  for (const tooth of UPPER_TEN.filter((t) => UPPER_SIX.includes(t) || landmarks[t])) {
     const t = arch.teeth.get(tooth);
     if (!t) continue;
     const own = toothPlaces(t);

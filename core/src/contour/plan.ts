@@ -3,7 +3,8 @@ import { type Frame, frameFrom, shift, toLocal, toParent, turn } from '../geomet
 import { type Mesh, placeMesh } from '../geometry/mesh.js';
 import { signedDistances, signedField } from '../geometry/tree/signed.js';
 import { dot, rotateAbout, type Vec3 } from '../geometry/vec.js';
-import { type Fdi, jawOf, PLANNABLE, UPPER_SIX } from '../teeth/notation.js';
+import { type Fdi, jawOf, PLANNABLE, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
+import { CLOSED_GAP_MM } from '../teeth/roles.js';
 import { type ArchPlace, archSide, frameToArch, meshToArch, placesAlong, type Room, rotateTooth } from './arch.js';
 import { type Crown, type CrownSize, crown, ringVertex } from './crown.js';
 import { archTurn, type ExistingArch, type ExistingTooth, toothOf } from './fit.js';
@@ -96,9 +97,6 @@ function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, 
   const slide = (zenithLevel - ownLevel) / turned.z[2];
   return leaning(there.tooth, shift(turned, [0, 0, slide]), own, zenith);
 }
-
-/** A gap narrower than this where a tooth is missing counts as closed, mm. */
-const CLOSED_GAP_MM = 1.5;
 
 /** Where teeth are missing on the mesial side of a tooth, the gap that is left there, mm; 0 elsewhere and where it has closed. */
 function gapBehindMissing(arch: ExistingArch, tooth: Fdi): number {
@@ -232,15 +230,15 @@ export interface CrownTarget {
 }
 
 /**
- * A first contour from target lengths and widths: aligned to the arch, and as full facially as it takes to lie at or in
+ * A first contour of the upper teeth that have targets, from their lengths and widths; without any, of the six front teeth as they
+ * measure: aligned to the arch, and as full facially as it takes to lie at or in
  * front of the teeth that are there, so that as little as possible is cut (additive first, common practice).
  */
 export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, CrownTarget>): ContourPlan {
   const flat: Record<number, ToothPlan> = {};
-  const front = UPPER_SIX.filter((t) => arch.teeth.has(t));
+  const front = UPPER_TEN.filter((t) => arch.teeth.has(t) && (targets.size > 0 ? targets.has(t) : UPPER_SIX.includes(t)));
   for (const t of front) {
-    const e = toothOf(arch, t);
-    const target: CrownTarget = targets.get(t) ?? e;
+    const target: CrownTarget = targets.get(t) ?? toothOf(arch, t);
     flat[t] = {
       lengthMm: within(round(target.lengthMm, 0.05), PLAN_LIMITS.lengthMm),
       widthMm: within(round(target.widthMm, 0.05), PLAN_LIMITS.widthMm),

@@ -1,6 +1,8 @@
 import type { ToothMeasure } from '../smile/measures.js';
-import { type FrontKind, LENGTH_UNWORN, RATIO_UNWORN, RATIO_WORN, WIDTH } from '../teeth/norms.js';
-import { type Fdi, kindOf, opposite, UPPER_SIX } from '../teeth/notation.js';
+import { type FrontKind, isFrontKind, LENGTH_UNWORN, RATIO_UNWORN, RATIO_WORN, WIDTH } from '../teeth/norms.js';
+import { type Fdi, kindOf, UPPER_TEN } from '../teeth/notation.js';
+import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
+import { SCANNED_SIZE_PM_MM } from '../working/accuracy.js';
 import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, published, type WorkingInput } from '../working/working.js';
 import { type SchoolSetting, widthRule } from './schools.js';
 import { type SharedSpace, shareSpace, type WidthWish } from './share-space.js';
@@ -9,7 +11,7 @@ export interface ProposalChoice extends SchoolSetting {
   readonly referenceTooth: Fdi;
   /** Central edges below (+) where the lower of them stands today, mm. */
   readonly edgeMm: number;
-  /** Gum line of all six moved up (+), mm: length comes there too. */
+  /** Gum line of the planned teeth moved up (+), mm: length comes there too. */
   readonly gumMm?: number;
   /** Gaps are closed, or kept as they are. */
   readonly gaps?: 'close' | 'keep';
@@ -17,12 +19,18 @@ export interface ProposalChoice extends SchoolSetting {
   readonly alike?: boolean;
   /** First premolars that take part in sharing the space, by their widths, mm: the room then goes from premolar to premolar. */
   readonly premolars?: { readonly right: number; readonly left: number };
+  /** The teeth that are changed; all of the front where nothing is said. The others stay as they are and keep their room. */
+  readonly planned?: readonly Fdi[];
   /** Widths set by hand, mm. */
   readonly locked?: Readonly<Partial<Record<Fdi, number>>>;
 }
 
 export interface ToothTarget {
   readonly tooth: Fdi;
+  /** For which kind of front tooth it stands. */
+  readonly role: FrontKind;
+  /** It is not in the plan: its target is what it is. */
+  readonly stays: boolean;
   readonly length: Figure;
   readonly width: Figure;
   /** Width over length, %. */
@@ -55,83 +63,128 @@ export const WIDTH_BAND = 0.15;
 /** From the gum's margin to the bone, mm: sulcus, epithelium and connective tissue (Gargiulo, Wentz, Orban 1961, from memory). */
 const MARGIN_TO_BONE = { value: 2.73, sulcus: 0.69, source: published('Gargiulo, Wentz, Orban 1961, J Periodontol 32:261') } as const;
 
-/**
- * Targets for the six upper front teeth by the chosen school.
- * Length comes at the edge and, where it is asked for, at the gum. Widths fill the space from canine to canine, in bands about their
- * wishes, or from first premolar to first premolar where these take part; what could not be kept is told with the amount.
- * @param gaps sum of the gaps between the six teeth along the arch, mm (0 where teeth touch)
- * @returns undefined until all six teeth are measured
- */
-export function propose(measures: readonly ToothMeasure[], choice: ProposalChoice, gaps: Figure): Proposal | undefined {
+/** A tooth of the front and the kind for which it stands. */
+interface InRow {
+  readonly tooth: Fdi;
+  readonly role: FrontKind;
+  readonly is: Measured;
+  readonly stays: boolean;
+}
+
+/** The teeth that stand for the six of the front and are measured, patient's right first. */
+function rowOf(measures: readonly ToothMeasure[], choice: ProposalChoice, roles: Roles): InRow[] {
   const by = new Map<Fdi, Measured>();
   for (const m of measures) if (isMeasured(m)) by.set(m.tooth, m);
-  if (!UPPER_SIX.every((t) => by.has(t))) return undefined;
-  const get = (t: Fdi) => by.get(t) as Measured;
+  return UPPER_TEN.flatMap((tooth): InRow[] => {
+    const [is, role] = [by.get(tooth), roleOf(roles, tooth)];
+    return is && isFrontKind(role) ? [{ tooth, role, is, stays: !!choice.planned && !choice.planned.includes(tooth) }] : [];
+  });
+}
+
+/**
+ * Targets for the upper front by the chosen school: for the six teeth, or for those in their places where some are missing, or for some
+ * of them alone.
+ * Length comes at the edge and, where it is asked for, at the gum. Widths fill the space from the first to the last tooth of the row, in
+ * bands about their wishes, or from first premolar to first premolar where these take part; teeth that are not in the plan keep their
+ * room. What could not be kept is told with the amount.
+ * @param measures `usedMeasures`, where there is a scan
+ * @param gaps sum of the gaps between the teeth of the row along the arch, mm (0 where teeth touch)
+ * @param roles where teeth stand in another's place
+ * @returns undefined while no tooth of the plan is measured
+ */
+export function propose(measures: readonly ToothMeasure[], choice: ProposalChoice, gaps: Figure, roles: Roles = OWN_ROLES): Proposal | undefined {
+  const row = rowOf(measures, choice, roles);
+  if (row.every((t) => t.stays)) return undefined;
   const keptGaps = choice.gaps === 'keep';
-  const space = spaceFigure(UPPER_SIX.map(get), keptGaps ? { ...gaps, value: 0, pm: 0 } : gaps);
-  const byReference = choice.school === 'reference';
+  const space = spaceFigure(row, keptGaps ? { ...gaps, value: 0, pm: 0 } : gaps);
   const gumMm = choice.gumMm ?? 0;
+  const reference = choice.school === 'reference' ? (row.find((t) => t.tooth === choice.referenceTooth) ?? (row[0] as InRow)) : undefined;
   const lengths = new Map(
-    UPPER_SIX.map((t) => [
-      t,
-      byReference ? lengthFromReference(get(choice.referenceTooth), t, choice.edgeMm + gumMm) : lengthFromEdge(get(t), choice.edgeMm, gumMm),
+    row.map((t) => [
+      t.tooth,
+      t.stays ? t.is.length : reference ? lengthFromReference(reference, t, choice.edgeMm + gumMm) : lengthFromEdge(t, choice.edgeMm, gumMm),
     ]),
   );
-  const wished = new Map(UPPER_SIX.map((t) => [t, byReference ? widthFromReference(get(choice.referenceTooth), t) : widthBySchool(choice, t, lengths, space)]));
+  const fellowOf = (t: InRow) => row.find((o) => o.role === t.role && o.tooth !== t.tooth && o.tooth < 20 !== t.tooth < 20);
+  const wished = new Map(row.map((t) => [t.tooth, reference ? widthFromReference(reference, t) : widthBySchool(choice, t, row, lengths, space)]));
   const locked = choice.locked ?? {};
-  const held = byReference ? [choice.referenceTooth, opposite(choice.referenceTooth)] : [];
-  const wishes: WidthWish[] = UPPER_SIX.map((tooth): WidthWish => {
-    const wishMm = wished.get(tooth) as number;
-    const lockedMm = locked[tooth] ?? (held.includes(tooth) ? wishMm : undefined);
-    return { tooth, wishMm, minMm: wishMm * (1 - WIDTH_BAND), maxMm: wishMm * (1 + WIDTH_BAND), ...(lockedMm !== undefined && { lockedMm }) };
+  const held = reference ? [reference.tooth, fellowOf(reference)?.tooth] : [];
+  const wishes: WidthWish[] = row.map((t): WidthWish => {
+    const fellow = fellowOf(t);
+    // Beside a fellow that stays, being alike means to be like that one.
+    const model = choice.alike !== false && fellow?.stays ? fellow.is.width.value : (wished.get(t.tooth) as number);
+    const wishMm = t.stays ? t.is.width.value : model;
+    const lockedMm = t.stays ? wishMm : (locked[t.tooth] ?? (held.includes(t.tooth) ? wishMm : undefined));
+    return {
+      tooth: t.tooth,
+      wishMm,
+      minMm: wishMm * (1 - WIDTH_BAND),
+      maxMm: wishMm * (1 + WIDTH_BAND),
+      ...(lockedMm !== undefined && { lockedMm }),
+      fellow: fellow && !fellow.stays ? fellow.tooth : t.tooth,
+    };
   });
   const beside = choice.premolars
     ? [
         { tooth: 14, isMm: choice.premolars.right },
         { tooth: 24, isMm: choice.premolars.left },
-      ]
+      ].filter((p) => !row.some((t) => t.tooth === p.tooth))
     : [];
   const room = beside.length > 0 ? withPremolars(space, beside) : space;
   // A premolar's wish is to stay as it is; it gives or takes like the others, in its band.
   for (const { tooth, isMm } of beside) wishes.push({ tooth, wishMm: isMm, minMm: isMm * (1 - WIDTH_BAND), maxMm: isMm * (1 + WIDTH_BAND) });
   const shared = shareSpace(wishes, room.value, choice.alike !== false);
-  const targets = UPPER_SIX.map((tooth): ToothTarget => {
+  const wishOf = (tooth: Fdi) => (wishes.find((w) => w.tooth === tooth) as WidthWish).wishMm;
+  const targets = row.map(({ tooth, role, stays, is }): ToothTarget => {
     const length = lengths.get(tooth) as Figure;
-    const width = sharedWidth(wished.get(tooth) as number, shared.widths.get(tooth) as number, space, locked[tooth] !== undefined);
-    return { tooth, length, width, ratio: ratioOf(width, length) };
+    const width = stays ? is.width : sharedWidth(wishOf(tooth), shared.widths.get(tooth) as number, space, locked[tooth] !== undefined);
+    return { tooth, role, stays, length, width, ratio: ratioOf(width, length) };
   });
   return {
     targets,
     space: room,
-    notes: [...notesOnSpace(wishes, shared, room), ...notesOnRatios(targets, choice), ...notesOnGum(gumMm)],
+    notes: [...notesOnRow(row, choice, reference), ...notesOnSpace(wishes, shared, room), ...notesOnRatios(targets, choice), ...notesOnGum(gumMm)],
     ...(beside.length > 0 && { premolars: beside.map((p) => ({ ...p, widthMm: shared.widths.get(p.tooth) as number })) }),
   };
 }
 
+/** What is to be known of which teeth the targets are for. */
+function notesOnRow(row: readonly InRow[], choice: ProposalChoice, reference: InRow | undefined): string[] {
+  const notes = row.flatMap((t) => (t.role === kindOf(t.tooth) ? [] : [`{${t.tooth}} stands for a ${t.role}, in the place of the tooth that is missing.`]));
+  if (reference && reference.tooth !== choice.referenceTooth)
+    notes.push(`{${choice.referenceTooth}} is not measured: {${reference.tooth}} is the reference in its place.`);
+  const places = row.map((t) => `${t.tooth < 20 ? 'right' : 'left'} ${t.role}`);
+  const lacking = ['right', 'left']
+    .flatMap((side) => (['central', 'lateral', 'canine'] as const).map((k) => `${side} ${k}`))
+    .filter((p) => !places.includes(p));
+  if (lacking.length > 0) notes.push(`Not measured, and left out of the space: ${lacking.join(', ')}.`);
+  return notes;
+}
+
 /** The width that a school wishes, mm. Schools of shares are laid over the space there is; those of ratios follow each pair's length. */
-function widthBySchool(choice: ProposalChoice, tooth: Fdi, lengths: ReadonlyMap<Fdi, Figure>, space: Figure): number {
+function widthBySchool(choice: ProposalChoice, t: InRow, row: readonly InRow[], lengths: ReadonlyMap<Fdi, Figure>, space: Figure): number {
   const rule = widthRule(choice);
   if (rule.ratios) {
-    const pair = ((lengths.get(tooth) as Figure).value + (lengths.get(opposite(tooth)) as Figure).value) / 2;
-    return (pair * rule.ratios[kind(tooth)]) / 100;
+    const pair = row.filter((o) => o.role === t.role).map((o) => (lengths.get(o.tooth) as Figure).value);
+    return ((sum(pair) / pair.length) * rule.ratios[t.role]) / 100;
   }
   // Population widths are millimetres of their own; every other share is laid over the space.
-  if (choice.school === 'population') return WIDTH[kind(tooth)].value;
+  if (choice.school === 'population') return WIDTH[t.role].value;
   const shares = rule.shares as Readonly<Record<FrontKind, number>>;
-  return (space.value * shares[kind(tooth)]) / (2 * (shares.central + shares.lateral + shares.canine));
+  return (space.value * shares[t.role]) / sum(row.map((o) => shares[o.role]));
 }
 
 const sum = (v: readonly number[]) => v.reduce((a, b) => a + b, 0);
-const kind = (t: Fdi) => kindOf(t) as FrontKind;
 const round = (v: number) => Math.round(v * 100) / 100;
 
-function spaceFigure(teeth: readonly Measured[], gaps: Figure): Figure {
+function spaceFigure(row: readonly InRow[], gaps: Figure): Figure {
+  const teeth = row.map((t) => t.is);
   return {
     value: sum(teeth.map((m) => m.width.value)) + gaps.value,
     pm: Math.hypot(...teeth.map((m) => m.width.pm), gaps.pm),
     unit: 'mm',
     working: {
-      formula: 'space = sum of the six crown widths + gaps between them',
+      formula: 'space = sum of the crown widths + gaps between them',
       inputs: [
         ...teeth.map((m): WorkingInput => ({ name: `width of ${m.tooth}`, value: round(m.width.value), unit: 'mm', source: MEASURED })),
         { name: 'gaps', value: round(gaps.value), unit: 'mm', source: MEASURED },
@@ -140,17 +193,14 @@ function spaceFigure(teeth: readonly Measured[], gaps: Figure): Figure {
   };
 }
 
-/** Half-width of the 95 % interval of a width read from a scan, mm. */
-const SCANNED_PM_MM = 0.1;
-
 function withPremolars(space: Figure, beside: readonly { readonly tooth: Fdi; readonly isMm: number }[]): Figure {
   return {
     ...space,
     value: space.value + sum(beside.map((p) => p.isMm)),
-    pm: Math.hypot(space.pm, ...beside.map(() => SCANNED_PM_MM)),
+    pm: Math.hypot(space.pm, ...beside.map(() => SCANNED_SIZE_PM_MM)),
     working: {
       ...space.working,
-      formula: 'space = sum of the six crown widths + gaps between them + widths of the first premolars',
+      formula: 'space = sum of the crown widths + gaps between them + widths of the first premolars',
       inputs: [
         ...space.working.inputs,
         ...beside.map((p): WorkingInput => ({ name: `width of ${p.tooth}`, value: round(p.isMm), unit: 'mm', source: MEASURED })),
@@ -159,8 +209,8 @@ function withPremolars(space: Figure, beside: readonly { readonly tooth: Fdi; re
   };
 }
 
-function lengthFromEdge(m: Measured, edgeMm: number, gumMm: number): Figure {
-  const up = kind(m.tooth) === 'lateral' ? LATERAL_EDGE_UP_MM : 0;
+function lengthFromEdge({ is: m, role }: InRow, edgeMm: number, gumMm: number): Figure {
+  const up = role === 'lateral' ? LATERAL_EDGE_UP_MM : 0;
   // What the photograph foreshortens of this tooth's length is put back in the same share.
   const share = m.length.value / (m.zenithLevel.value - m.edgeLevel.value);
   return {
@@ -180,9 +230,9 @@ function lengthFromEdge(m: Measured, edgeMm: number, gumMm: number): Figure {
   };
 }
 
-function lengthFromReference(reference: Measured, tooth: Fdi, edgeMm: number): Figure {
-  const from = LENGTH_UNWORN[kind(reference.tooth)];
-  const to = LENGTH_UNWORN[kind(tooth)];
+function lengthFromReference({ is: reference, role }: InRow, t: InRow, edgeMm: number): Figure {
+  const from = LENGTH_UNWORN[role];
+  const to = LENGTH_UNWORN[t.role];
   const share = to.value / from.value;
   return {
     value: (reference.length.value + edgeMm) * share,
@@ -199,8 +249,8 @@ function lengthFromReference(reference: Measured, tooth: Fdi, edgeMm: number): F
   };
 }
 
-function widthFromReference(reference: Measured, tooth: Fdi): number {
-  return (reference.width.value * WIDTH[kind(tooth)].value) / WIDTH[kind(reference.tooth)].value;
+function widthFromReference(reference: InRow, t: InRow): number {
+  return (reference.is.width.value * WIDTH[t.role].value) / WIDTH[reference.role].value;
 }
 
 function sharedWidth(wish: number, width: number, space: Figure, locked: boolean): Figure {
@@ -267,7 +317,8 @@ function notesOnSpace(wishes: readonly WidthWish[], shared: SharedSpace, space: 
 function notesOnRatios(targets: readonly ToothTarget[], choice: ProposalChoice): string[] {
   const norms = choice.school === 'ratio-worn' ? RATIO_WORN : RATIO_UNWORN;
   return targets.flatMap((t) => {
-    const norm = norms[kind(t.tooth)];
+    if (t.stays) return [];
+    const norm = norms[t.role];
     const d = t.ratio.value - norm.value;
     if (Math.abs(d) <= RATIO_BAND) return [];
     return [`{${t.tooth}} comes to ${t.ratio.value.toFixed(0)} %, ${Math.abs(d).toFixed(0)} points ${d > 0 ? 'above' : 'below'} the norm of ${norm.value} %.`];

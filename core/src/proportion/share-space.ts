@@ -10,6 +10,8 @@ export interface WidthWish {
   readonly maxMm: number;
   /** Set by hand and not to be touched. */
   readonly lockedMm?: number;
+  /** The tooth that is kept like it; the one of the same number on the other side where nothing is said. */
+  readonly fellow?: Fdi;
 }
 
 export interface SharedSpace {
@@ -70,8 +72,8 @@ function unknownsOf(wishes: readonly WidthWish[], alike: boolean): Unknown[] {
   const done = new Set<Fdi>();
   return wishes.flatMap((w): Unknown[] => {
     if (w.lockedMm !== undefined || done.has(w.tooth)) return [];
-    const fellow = by.get(opposite(w.tooth));
-    if (!alike || !fellow) return [{ teeth: [w.tooth], wish: w.wishMm, min: w.minMm, max: w.maxMm }];
+    const fellow = by.get(w.fellow ?? opposite(w.tooth));
+    if (!alike || !fellow || fellow.tooth === w.tooth) return [{ teeth: [w.tooth], wish: w.wishMm, min: w.minMm, max: w.maxMm }];
     // A locked fellow is the wish of the one that follows it.
     if (fellow.lockedMm !== undefined) return [{ teeth: [w.tooth], wish: fellow.lockedMm, min: fellow.lockedMm, max: fellow.lockedMm }];
     done.add(fellow.tooth);

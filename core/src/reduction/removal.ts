@@ -1,8 +1,6 @@
 import { FACIAL_ENAMEL, type FacialThird } from '../teeth/norms.js';
+import { SCAN_PM_MM } from '../working/accuracy.js';
 import { COMMON_PRACTICE, type Figure, MEASURED, type Source } from '../working/working.js';
-
-/** Accuracy of a scanned surface, half-width of the 95 % interval, mm. Common practice, no source. */
-export const SCAN_PM_MM = 0.05;
 
 /** Below this a removal counts as none, mm: less than any bur or scan resolves. Common practice, no source. */
 export const NOTHING_MM = 0.02;

@@ -1,5 +1,6 @@
 import { type FrontKind, isFrontKind } from '../teeth/norms.js';
-import { type Fdi, kindOf, UPPER_SIX } from '../teeth/notation.js';
+import { type Fdi, isUpper, PLANNABLE, UPPER_SIX } from '../teeth/notation.js';
+import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
 import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, type Source } from '../working/working.js';
 import { LANDMARK_SD_MM, type Px, Z95 } from './calibration.js';
 import { type LandmarkSet, levelled, rollOf } from './landmarks.js';
@@ -34,12 +35,14 @@ export const SEEN_FROM_FRONT: Readonly<Record<FrontKind, { width: number; widthP
 };
 
 /**
- * Measures every tooth that has landmarks.
+ * Measures every tooth that has landmarks; the six upper front teeth come first, also where they have none. Crown sizes are told of
+ * teeth that stand in the place of an upper front tooth: how much of them the front shows is known of these.
  * Widths run along and lengths across the level line of the picture; its roll is taken out first (see `rollOf`).
  * Errors are first order: landmark repeatability, scale, and the share seen from the front.
  * @param scale mm a pixel, from `scaleOf`
+ * @param roles where teeth stand in another's place
  */
-export function measureTeeth(set: LandmarkSet, scale: Figure): ToothMeasure[] {
+export function measureTeeth(set: LandmarkSet, scale: Figure, roles: Roles = OWN_ROLES): ToothMeasure[] {
   const roll = rollOf(set) ?? 0;
   const point = (tooth: Fdi, kind: 'zenith' | 'edge' | 'mesial' | 'distal'): Px | undefined => {
     const p = set[tooth]?.[kind];
@@ -47,13 +50,15 @@ export function measureTeeth(set: LandmarkSet, scale: Figure): ToothMeasure[] {
   };
   const centralEdges = [11, 21].map((t) => point(t, 'edge')?.[1]).filter((y) => y !== undefined);
   const lowest = centralEdges.length > 0 ? Math.max(...centralEdges) : undefined;
-  return UPPER_SIX.map((tooth): ToothMeasure => {
+  const others = PLANNABLE.filter((t) => set[t] && !UPPER_SIX.includes(t));
+  return [...UPPER_SIX, ...others].map((tooth): ToothMeasure => {
     const zenith = point(tooth, 'zenith');
     const edge = point(tooth, 'edge');
     const mesial = point(tooth, 'mesial');
     const distal = point(tooth, 'distal');
-    const kind = kindOf(tooth);
-    const seen = isFrontKind(kind) ? SEEN_FROM_FRONT[kind] : undefined;
+    const kind = roleOf(roles, tooth);
+    const seen = isUpper(tooth) && isFrontKind(kind) ? SEEN_FROM_FRONT[kind] : undefined;
+    const levelFrom = isUpper(tooth) ? lowest : undefined;
     const frontWidth = mesial && distal ? lengthFigure(Math.abs(mesial[0] - distal[0]), scale, 'mesial to distal, along the level line') : undefined;
     const frontLength = zenith && edge ? lengthFigure(Math.abs(edge[1] - zenith[1]), scale, 'zenith to edge, across the level line') : undefined;
     const width = frontWidth && seen ? unforeshortened(frontWidth, seen.width, seen.widthPm, 'width') : undefined;
@@ -64,8 +69,8 @@ export function measureTeeth(set: LandmarkSet, scale: Figure): ToothMeasure[] {
       ...(width && { width }),
       ...(length && { length }),
       ...(width && length && { ratio: ratioFigure(width, length) }),
-      ...(edge && lowest !== undefined && { edgeLevel: lengthFigure(lowest - edge[1], scale, 'lowest central edge to this edge') }),
-      ...(zenith && lowest !== undefined && { zenithLevel: lengthFigure(lowest - zenith[1], scale, 'lowest central edge to this zenith') }),
+      ...(edge && levelFrom !== undefined && { edgeLevel: lengthFigure(levelFrom - edge[1], scale, 'lowest central edge to this edge') }),
+      ...(zenith && levelFrom !== undefined && { zenithLevel: lengthFigure(levelFrom - zenith[1], scale, 'lowest central edge to this zenith') }),
     };
   });
 }
@@ -106,7 +111,7 @@ function unforeshortened(front: Figure, share: number, sharePm: number, what: 'w
   };
 }
 
-function ratioFigure(width: Figure, length: Figure): Figure {
+export function ratioFigure(width: Figure, length: Figure): Figure {
   const value = (100 * width.value) / length.value;
   return {
     value,

@@ -4,10 +4,12 @@ import { handHeld, inMouth, type Patient, project, RETRACTED_FRONT, random, scal
 
 const round = (v: number) => Math.round(v * 10) / 10;
 
-/** Landmarks as a careful hand sets them: the true places, off by a pixel or so. */
+/** Landmarks as a careful hand sets them: the true places, off by a pixel or so; of first premolars where a tooth before them is missing. */
 export function frontLandmarks(patient: Patient): LandmarkInput[] {
   const hand = random(5);
-  return UPPER_SIX.flatMap((tooth) => {
+  const missing = patient.recipe.missing ?? [];
+  const beside = [14, 24].filter((t) => missing.some((m) => m < t && m > t - 4));
+  return [...UPPER_SIX, ...beside].flatMap((tooth) => {
     const own = patient.teeth.find((t) => t.tooth === tooth);
     if (!own) return [];
     const points = truePoints(own);

@@ -2,20 +2,20 @@ import { type ChildProcess, fork } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
-import { completed, landmarkSet, type PhotoView, planInputs, type ReadSection, type Role, type SectionChange, type SectionName } from '@radiant/contract';
 import {
-  existingArch,
-  type Figure,
-  firstContour,
-  gapsBetween,
-  madeRoom,
-  measureTeeth,
-  type Proposal,
-  propose,
-  readScan,
-  scaleOf,
-  UPPER_SIX,
-} from '@radiant/core';
+  completed,
+  EMPTY_SECTIONS,
+  frontOf,
+  type PhotoView,
+  type ProposeSection,
+  planInputs,
+  proposalChoice,
+  type ReadSection,
+  type Role,
+  type SectionChange,
+  type SectionName,
+} from '@radiant/contract';
+import { ask, CaseEngine, propose, readScan } from '@radiant/core';
 import { inState, makePatient, RECIPES, type RecipeName } from '@radiant/standins';
 import { CasesService } from '../cases/cases.service.js';
 import { SectionsService } from '../cases/sections.service.js';
@@ -26,6 +26,7 @@ import { InboxService } from '../inbox/inbox.service.js';
 import { PeopleService } from '../people/people.service.js';
 import type { SignedIn } from '../people/session.js';
 import { ALL, type Delivery, FIRST, fileOf, viewOf } from './deliveries.js';
+import { DEMO_PLANS } from './demo-plans.js';
 import { frontLandmarks, frontScale, viewReading } from './demo-readings.js';
 import { DEMO_RECORDS } from './demo-records.js';
 
@@ -185,25 +186,27 @@ export class Demo implements OnModuleDestroy {
     return section ? completed('read', section.data) : undefined;
   }
 
-  /** First targets and contour, where all six front teeth are there. */
+  /** First targets and contour of the teeth that the case is about. */
   private async contour(row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
     if (await SectionRow.findOne({ where: { caseId: row.id, name: 'shape' }, attributes: ['version'] })) return;
     const read = await this.read(row);
-    if (!read?.calibration || UPPER_SIX.some((t) => !read.landmarks.some((m) => m.tooth === t))) {
-      return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);
-    }
-    const choice = { school: 'ratio', referenceTooth: 11, edgeMm: row.name === 'Avocet' ? 0.5 : 0, ...(row.name === 'Plover' && { gumMm: 2.2 }) } as const;
-    const { from, to, mm } = read.calibration;
-    const scale = scaleOf({ from: [from.x, from.y], to: [to.x, to.y], mm });
-    const set = landmarkSet(read.landmarks);
-    const proposal = propose(measureTeeth(set, scale), choice, gapsBetween(set, scale) as Figure) as Proposal;
-    const targets = new Map(
-      proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: 'gumMm' in choice ? choice.gumMm : 0 }]),
-    );
-    const arch = existingArch(readScan(await this.files.original(file)));
-    const teeth = planInputs(madeRoom(arch, firstContour(arch, targets), CONTACT_MM).plan);
+    const meet = await SectionRow.findOne({ where: { caseId: row.id, name: 'meet' } });
+    const engine = new CaseEngine();
+    engine.take(readScan(await this.files.original(file), []));
+    const front = read && frontOf(read, completed('meet', meet?.data ?? {}), ask(engine, 'existing', 'upper'));
+    const plan = DEMO_PLANS[row.name as RecipeName];
+    const choice: ProposeSection = { ...EMPTY_SECTIONS.propose, ...plan.propose };
+    const proposal = front && propose(front.measures, proposalChoice(choice), front.gaps, front.roles);
+    if (!proposal) return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);
+    const targets = proposal.targets
+      .filter((t) => !t.stays)
+      .map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: choice.gumMm ?? 0 }] as const);
+    engine.setPlan(ask(engine, 'firstContour', targets));
+    const teeth = planInputs(ask(engine, 'roomMade', CONTACT_MM).plan);
     await this.change(row, 'propose', (before) => (before ? undefined : choice), me);
     await this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, proposalVersion: 1, teeth }), me);
+    const { reduce } = plan;
+    if (reduce) await this.change(row, 'reduce', (before) => (before ? undefined : { ...EMPTY_SECTIONS.reduce, ...reduce }), me);
   }
 
   /** Changes a section on its newest version; when somebody else was first, on theirs. Nothing where `next` gives nothing. */

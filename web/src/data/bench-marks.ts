@@ -1,8 +1,8 @@
 import type { LandmarkInput, PhotoView } from '@radiant/contract';
-import { type Fdi, LANDMARK_KINDS, type LandmarkKind, mirrored, opposite, type Px, UPPER_SIX, VIEW_POINTS } from '@radiant/core';
+import { type Fdi, LANDMARK_KINDS, type LandmarkKind, mirrored, opposite, PLANNABLE, type Px, UPPER_SIX, VIEW_POINTS } from '@radiant/core';
 import { useMemo } from 'react';
 import { useBenchReading } from './bench-reading.js';
-import { useSection, useSentence } from './case-context.js';
+import { useCase, useSection, useSentence } from './case-context.js';
 
 /** Which points of a view are on the bench: the teeth's outlines, or what its list names. */
 export type MarkGroup = 'landmarks' | 'points';
@@ -75,11 +75,17 @@ function withGuesses(plain: readonly Plain[], width: number): BenchMark[] {
 
 function useOutlines(): BenchMarks {
   const { data, set } = useSection('read');
+  const meet = useSection('meet').data;
+  const { tooth: chosen } = useCase();
   const { photo } = useBenchReading('retracted-front');
   const sentence = useSentence();
   return useMemo(() => {
-    const order = UPPER_SIX.flatMap((tooth) => LANDMARK_KINDS.map((kind) => ({ id: `${kind}-${tooth}`, tooth, kind })));
-    const rank = new Map(order.map((o, i) => [o.id, i]));
+    // The six in their order; others once they are chosen or marked; none that the record calls missing.
+    const gone = new Set(meet.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth));
+    const others = PLANNABLE.filter((t) => !UPPER_SIX.includes(t) && (t === chosen || data.landmarks.some((m) => m.tooth === t)));
+    const teeth = [...UPPER_SIX, ...others].filter((t) => !gone.has(t) || data.landmarks.some((m) => m.tooth === t));
+    const order = teeth.flatMap((tooth) => LANDMARK_KINDS.map((kind) => ({ id: `${kind}-${tooth}`, tooth, kind })));
+    const rank = new Map(PLANNABLE.flatMap((tooth) => LANDMARK_KINDS.map((kind) => `${kind}-${tooth}`)).map((id, i) => [id, i]));
     const at = new Map(data.landmarks.map((m) => [`${m.kind}-${m.tooth}`, { x: m.x, y: m.y }]));
     const scanned = new Set(data.landmarks.filter((m) => m.from === 'scan').map((m) => `${m.kind}-${m.tooth}`));
     const plain = order.map(
@@ -99,21 +105,21 @@ function useOutlines(): BenchMarks {
     };
     // The photograph that lies on the bench is the one that is marked, also where nobody has chosen it.
     const held = { ...data, ...(!data.photoId && photo && { photoId: photo.id }) };
-    const others = (id: string) => data.landmarks.filter((m) => `${m.kind}-${m.tooth}` !== id);
+    const rest = (id: string) => data.landmarks.filter((m) => `${m.kind}-${m.tooth}` !== id);
     const sorted = (landmarks: LandmarkInput[]) => landmarks.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0));
     return {
       marks: withGuesses(plain, photo?.width ?? 0),
       place: (id, x, y, group) => {
-        set({ ...held, landmarks: sorted([...others(id), { ...of(id), x: tenth(x), y: tenth(y) }]) }, group);
+        set({ ...held, landmarks: sorted([...rest(id), { ...of(id), x: tenth(x), y: tenth(y) }]) }, group);
       },
-      remove: (id) => set({ ...data, landmarks: others(id) }),
+      remove: (id) => set({ ...data, landmarks: rest(id) }),
       placeFromScan: (places) => {
         const ids = new Set(places.map((p) => p.id));
         const made = places.map(({ id, px: [x, y] }): LandmarkInput => ({ ...of(id), x: tenth(x), y: tenth(y), from: 'scan' }));
         set({ ...held, landmarks: sorted([...data.landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]) });
       },
     };
-  }, [data, set, photo, sentence]);
+  }, [data, set, photo, sentence, meet, chosen]);
 }
 
 function useViewPoints(view: PhotoView): BenchMarks {

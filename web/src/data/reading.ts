@@ -6,7 +6,6 @@ import {
   type MeetSection,
   PHOTO_VIEWS,
   type PhotoView,
-  proposalChoice,
   type ReadSection,
   scaleBy,
   viewPoints,
@@ -17,19 +16,15 @@ import {
   findings,
   freeAngle,
   freeLength,
-  gapsBetween,
   type LipContext,
   measureFrontDetails,
   measureTeeth,
   measureView,
-  type Proposal,
-  propose,
   Refusal,
   type ToothMeasure,
   type ViewFigure,
   viewFindings,
 } from '@radiant/core';
-import { useMemo } from 'react';
 import { readBench } from './bench-reading.js';
 import { useCase, useSection } from './case-context.js';
 
@@ -39,7 +34,6 @@ export interface Reading {
   readonly measures: readonly ToothMeasure[];
   /** Of all views together, the most visible first. */
   readonly findings: readonly Finding[];
-  readonly gaps: Figure | undefined;
   /** What each view tells beside the tooth measures. */
   readonly figures: Readonly<Partial<Record<PhotoView, readonly ViewFigure[]>>>;
 }
@@ -91,7 +85,6 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
     scale,
     measures,
     findings: found.sort((a, b) => RANK[a.notice] - RANK[b.notice] || b.weight - a.weight),
-    gaps: scale && gapsBetween(set, scale),
     figures,
   };
 }
@@ -142,11 +135,4 @@ function figureOf(m: FreeMeasure, scale: Figure): Figure | undefined {
     if (error instanceof Refusal) return undefined;
     throw error;
   }
-}
-
-/** The targets by the chosen school, once all six teeth are measured. */
-export function useProposal(): Proposal | undefined {
-  const { measures, gaps } = useReading();
-  const { data } = useSection('propose');
-  return useMemo(() => (gaps ? propose(measures, proposalChoice(data), gaps) : undefined), [measures, gaps, data]);
 }

@@ -1,4 +1,4 @@
-import { type Fdi, SCAN_PM_MM } from '@radiant/core';
+import { type Fdi, SCANNED_SIZE_PM_MM } from '@radiant/core';
 import { useMemo } from 'react';
 import { useReading } from '../data/reading.js';
 import { useContour } from './use-contour.js';
@@ -18,7 +18,7 @@ export function useKnownWidths(): readonly KnownWidth[] {
   return useMemo(() => {
     const scan =
       contour.state === 'ready'
-        ? contour.arch.existing.map((t): KnownWidth => ({ tooth: t.tooth, widthMm: t.widthMm, pmMm: 2 * SCAN_PM_MM, origin: 'scan' }))
+        ? contour.arch.existing.map((t): KnownWidth => ({ tooth: t.tooth, widthMm: t.widthMm, pmMm: SCANNED_SIZE_PM_MM, origin: 'scan' }))
         : [];
     const photo = measures.flatMap((m): KnownWidth[] => (m.width ? [{ tooth: m.tooth, widthMm: m.width.value, pmMm: m.width.pm, origin: 'front view' }] : []));
     return [...scan, ...photo];

@@ -1,4 +1,4 @@
-import { type Proposal, type ToothMeasure, UPPER_SIX } from '@radiant/core';
+import type { Proposal, ToothMeasure } from '@radiant/core';
 import { toothOutline } from '../../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { number, signed } from '../../ui/format.js';
@@ -33,21 +33,23 @@ function place(sizes: readonly { tooth: number; widthMm: number; lengthMm: numbe
   });
 }
 
-/** The six teeth unrolled along the arch, as they are in ink and as proposed in plum, gum lines kept, to one scale. */
+/** The teeth of the row unrolled along the arch, as they are in ink and as proposed in plum, gum lines kept, to one scale. */
 export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measures: readonly ToothMeasure[] }) {
   const { tooth: selected, selectTooth } = useCase();
   const { data } = useSection('propose');
   const name = useToothLabel();
   const of = (t: number) => measures.find((m) => m.tooth === t);
   const zenith = (t: number) => of(t)?.zenithLevel?.value ?? 0;
+  const row = proposal.targets.map((t) => t.tooth);
+  const free = proposal.space.value - [...row, ...(proposal.premolars ?? []).map((p) => p.tooth)].reduce((s, t) => s + (of(t)?.width?.value ?? 0), 0);
   const now = place(
-    UPPER_SIX.map((t) => ({ tooth: t, widthMm: of(t)?.width?.value ?? 0, lengthMm: of(t)?.length?.value ?? 0, zenith: zenith(t) })),
-    (proposal.space.value - UPPER_SIX.reduce((s, t) => s + (of(t)?.width?.value ?? 0), 0)) / 5,
+    row.map((t) => ({ tooth: t, widthMm: of(t)?.width?.value ?? 0, lengthMm: of(t)?.length?.value ?? 0, zenith: zenith(t) })),
+    Math.max(0, free) / Math.max(1, row.length - 1),
   );
   // Where the gum moves up, the crown grows at the gum: its edge stays where the plan puts it.
   const gumMm = data.gumMm ?? 0;
   const then = place(
-    proposal.targets.map((t) => ({ tooth: t.tooth, widthMm: t.width.value, lengthMm: t.length.value, zenith: zenith(t.tooth) + gumMm })),
+    proposal.targets.map((t) => ({ tooth: t.tooth, widthMm: t.width.value, lengthMm: t.length.value, zenith: zenith(t.tooth) + (t.stays ? 0 : gumMm) })),
     0,
   );
   return (
@@ -70,7 +72,7 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
         viewBox="-25 -11.8 50 16.8"
         className="h-[calc(100%-26px)] w-full"
         role="img"
-        aria-label="Front view of the six upper front teeth, as they are and as proposed"
+        aria-label="Front view of the upper front teeth, as they are and as proposed"
       >
         <path d="M-25 0H25" stroke="#737b81" strokeWidth={0.05} strokeDasharray="0.4 0.3" />
         <text x={-25} y={data.edgeMm > 0 ? -0.35 : 1.05} fontSize={0.8} fill="#566068">

@@ -1,17 +1,13 @@
-import { CROWN_LIMITS, type FrontKind, kindOf, type Proposal, RATIO_UNWORN, type ToothMeasure } from '@radiant/core';
-import { Lock, LockOpen } from 'lucide-react';
+import type { Proposal, ToothMeasure } from '@radiant/core';
 import { lazy, Suspense, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useSection, useSentence, useToothLabel } from '../../data/case-context.js';
-import { useProposal, useReading } from '../../data/reading.js';
+import { useSection, useSentence } from '../../data/case-context.js';
+import { useFront } from '../../engine/use-front.js';
 import { Comments } from '../../shell/Comments.js';
-import { FigureTable } from '../../shell/FigureTable.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
-import { number, signed } from '../../ui/format.js';
-import { AskedValue, How } from '../../ui/How.js';
 import { NumberField } from '../../ui/NumberField.js';
-import { NumberInput } from '../../ui/NumberInput.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
+import { Waiting } from '../../ui/Waiting.js';
 import { AcceptedFindings } from './AcceptedFindings.js';
 import { AlignFirst } from './AlignFirst.js';
 import { EdgeFields } from './EdgeFields.js';
@@ -20,34 +16,43 @@ import { FrontDrawing } from './FrontDrawing.js';
 import { SchoolSettings } from './SchoolSettings.js';
 import { SchoolStrip } from './SchoolStrip.js';
 import { SpaceFields } from './SpaceFields.js';
+import { TargetTable } from './TargetTable.js';
 
 const RatioChart = lazy(() => import('./RatioChart.js'));
 
 /** Propose: targets by a school beside what is, and the edge level. */
 export default function Propose() {
-  const { measures } = useReading();
-  const proposal = useProposal();
+  const state = useFront();
+  const sentence = useSentence();
+  const proposal = state.state === 'ready' ? state.proposal : undefined;
   return (
     <Stage
       bench={
-        proposal ? (
+        state.state === 'loading' ? (
+          <Waiting what="the scan and measuring its teeth" />
+        ) : proposal ? (
           <div className="flex h-full flex-col gap-1 overflow-y-auto px-6 py-4">
-            <Front proposal={proposal} measures={measures} />
-            <SchoolStrip />
+            {state.apart && (
+              <p className="finding text-[13px]" data-weight="watch">
+                The scan can’t be taken ({sentence(state.apart)}), so these sizes are the photograph’s alone.
+              </p>
+            )}
+            <Front proposal={proposal} measures={state.front.measures} />
+            <SchoolStrip front={state.front} />
             <div className="mt-1 grid grid-cols-[minmax(0,1fr)_minmax(0,290px)] gap-6">
-              <TargetTable />
+              <TargetTable proposal={proposal} measures={state.front.measures} />
               <Suspense fallback={null}>
-                <RatioChart proposal={proposal} measures={measures} />
+                <RatioChart proposal={proposal} measures={state.front.measures} />
               </Suspense>
             </div>
           </div>
         ) : (
           <Empty title="Targets need measures first">
-            <p>Set the scale and all four landmarks on each of the six teeth in read; the targets appear here.</p>
+            <p>Put in a scan, or set the scale and all four landmarks on the front teeth in read; the targets appear here.</p>
           </Empty>
         )
       }
-      panel={<SchoolPanel />}
+      panel={<SchoolPanel proposal={proposal} />}
       foot={
         <>
           <KeyHint keys={['[', ']']} does="tooth" />
@@ -65,7 +70,7 @@ const FRONTS = [
   ['close-rest', 'on the lips at rest'],
 ] as const;
 
-/** The six teeth from the front: as a drawing, or the planned edge on a photograph, where it can be moved. */
+/** The teeth from the front: as a drawing, or the planned edge on a photograph, where it can be moved. */
 function Front({ proposal, measures }: { proposal: Proposal; measures: readonly ToothMeasure[] }) {
   const [front, setFront] = useState<(typeof FRONTS)[number][0]>('drawing');
   const { edgeMm, gumMm = 0 } = useSection('propose').data;
@@ -89,10 +94,9 @@ function Front({ proposal, measures }: { proposal: Proposal; measures: readonly 
   );
 }
 
-function SchoolPanel() {
+function SchoolPanel({ proposal }: { proposal: Proposal | undefined }) {
   const view = useSection('propose');
   const { data, set, store } = view;
-  const proposal = useProposal();
   const mayWrite = useMayWrite('propose');
   const mayShape = useMayWrite('shape');
   const sentence = useSentence();
@@ -101,7 +105,7 @@ function SchoolPanel() {
     <>
       <ReadOnlyNote section="propose" />
       <Refused sentence={view.refusal?.detail} />
-      <SchoolSettings />
+      <SchoolSettings row={proposal?.targets.map((t) => t.tooth) ?? []} />
       <h2 className="title mb-1">Edge and gum</h2>
       <p className="mb-2 text-[13px] text-ink-2">Central edges against where the lower of them stands today; + is longer. Set it before lengths and widths.</p>
       <EdgeFields />
@@ -141,104 +145,4 @@ function SchoolPanel() {
       <Comments stage="propose" />
     </>
   );
-}
-
-function TargetTable() {
-  const { measures } = useReading();
-  const proposal = useProposal();
-  const name = useToothLabel();
-  if (!proposal) return null;
-  return (
-    <FigureTable aria-label="Targets beside what is">
-      <thead>
-        <tr>
-          <th scope="col">tooth</th>
-          <th scope="col">length, mm</th>
-          <th scope="col">target</th>
-          <th scope="col">width, mm</th>
-          <th scope="col">target</th>
-          <td />
-          <th scope="col">w / l</th>
-          <th scope="col">target</th>
-          <th scope="col">norm</th>
-        </tr>
-      </thead>
-      <tbody>
-        {proposal.targets.map((t) => {
-          const m = measures.find((q) => q.tooth === t.tooth);
-          return (
-            <tr key={t.tooth} data-testid={`target-${t.tooth}`}>
-              <td className="font-[650]">{name(t.tooth)}</td>
-              <td>
-                <AskedValue figure={m?.length} what={`length of ${name(t.tooth)}`} />
-              </td>
-              <td className="font-[650] text-plum">
-                <Change by={t.length.value - (m?.length?.value ?? t.length.value)} />{' '}
-                <How figure={t.length} what={`target length of ${name(t.tooth)}`}>
-                  {number(t.length.value, 1)}
-                </How>
-              </td>
-              <td>
-                <AskedValue figure={m?.width} what={`crown width of ${name(t.tooth)}`} />
-              </td>
-              <td className="font-[650] text-plum">
-                <Change by={t.width.value - (m?.width?.value ?? t.width.value)} />{' '}
-                <How figure={t.width} what={`target width of ${name(t.tooth)}`}>
-                  {number(t.width.value, 1)}
-                </How>
-              </td>
-              <td className="pl-0 text-left">
-                <WidthLock tooth={t.tooth} widthMm={t.width.value} />
-              </td>
-              <td>{m?.ratio ? `${number(m.ratio.value, 0)} %` : '–'}</td>
-              <td className="font-[650] text-plum">{number(t.ratio.value, 0)} %</td>
-              <td className="text-ink-2">{RATIO_UNWORN[kindOf(t.tooth) as FrontKind].value} %</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </FigureTable>
-  );
-}
-
-/** Holds a width as it is, or lets it go; the others share what is left. */
-function WidthLock({ tooth, widthMm }: { tooth: number; widthMm: number }) {
-  const { data, set, store } = useSection('propose');
-  const mayWrite = useMayWrite('propose');
-  const name = useToothLabel();
-  const locked = data.locked ?? [];
-  const on = locked.some((l) => l.tooth === tooth);
-  if (!mayWrite) return on ? <Lock size={13} aria-label={`width of ${name(tooth)} is held`} /> : null;
-  const toggle = () => set({ ...data, locked: on ? locked.filter((l) => l.tooth !== tooth) : [...locked, { tooth, widthMm: Math.round(widthMm * 10) / 10 }] });
-  return (
-    <span className="ml-0.5 flex items-center gap-1">
-      <button
-        type="button"
-        aria-pressed={on}
-        aria-label={`hold the width of ${name(tooth)}`}
-        className={`flex h-6 w-6 items-center justify-center ${on ? 'text-plum' : 'text-ink-2 hover:text-plum'}`}
-        onClick={toggle}
-      >
-        {on ? <Lock size={14} aria-hidden="true" /> : <LockOpen size={14} aria-hidden="true" />}
-      </button>
-      {on && (
-        <NumberInput
-          label={`width of ${name(tooth)}, mm`}
-          className="field h-6 w-[54px] px-1 text-right text-[13px]"
-          value={locked.find((l) => l.tooth === tooth)?.widthMm ?? null}
-          min={CROWN_LIMITS.widthMm.min}
-          max={CROWN_LIMITS.widthMm.max}
-          step={0.1}
-          digits={1}
-          unit="mm"
-          onChange={(next) => next !== null && set({ ...data, locked: locked.map((l) => (l.tooth === tooth ? { tooth, widthMm: next } : l)) }, `lock ${tooth}`)}
-          onDone={() => store.endGroup()}
-        />
-      )}
-    </span>
-  );
-}
-
-function Change({ by }: { by: number }) {
-  return <span className="pm mr-1.5">{Math.abs(by) < 0.05 ? 'as is' : signed(by, 1)}</span>;
 }

@@ -1,4 +1,4 @@
-import { type FrontKind, kindOf, type Proposal, RATIO_UNWORN, type ToothMeasure } from '@radiant/core';
+import { type Proposal, RATIO_UNWORN, type ToothMeasure } from '@radiant/core';
 import type { CustomSeriesRenderItemAPI } from 'echarts';
 import { CustomChart, ScatterChart } from 'echarts/charts';
 import { GridComponent } from 'echarts/components';
@@ -31,7 +31,7 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
           type: 'custom',
           silent: true,
           data: proposal.targets.map((t, i) => {
-            const n = RATIO_UNWORN[kindOf(t.tooth) as FrontKind];
+            const n = RATIO_UNWORN[t.role];
             return [i, n.value - n.band, n.value + n.band];
           }),
           renderItem: (_: unknown, api: CustomSeriesRenderItemAPI) => {

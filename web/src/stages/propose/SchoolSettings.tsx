@@ -1,4 +1,4 @@
-import { NATURAL_SERIES, SCHOOLS, UPPER_SIX } from '@radiant/core';
+import { NATURAL_SERIES, SCHOOLS } from '@radiant/core';
 import { useId, useState } from 'react';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { useReading } from '../../data/reading.js';
@@ -9,7 +9,7 @@ import { LikedDialog } from './LikedDialog.js';
 const bounded = (v: number, most: number) => Math.round(Math.min(most, Math.max(0.3, v)) * 1000) / 1000;
 
 /** What the chosen school rests on, what it costs, and what of it can be set. */
-export function SchoolSettings() {
+export function SchoolSettings({ row }: { row: readonly number[] }) {
   const { data, set, store } = useSection('propose');
   const { figures } = useReading();
   const mayWrite = useMayWrite('propose');
@@ -51,7 +51,7 @@ export function SchoolSettings() {
             value={data.referenceTooth}
             onChange={(e) => set({ ...data, referenceTooth: Number(e.target.value) })}
           >
-            {UPPER_SIX.map((t) => (
+            {row.map((t) => (
               <option key={t} value={t}>
                 {name(t)}
               </option>

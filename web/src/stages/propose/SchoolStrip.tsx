@@ -1,20 +1,22 @@
-import { proposalChoice } from '@radiant/contract';
+import { type Front, proposalChoice } from '@radiant/contract';
 import { type Proposal, propose, SCHOOLS, type SchoolId } from '@radiant/core';
 import { useMemo } from 'react';
 import { toothOutline } from '../../bench/tooth-outline.js';
 import { useSection } from '../../data/case-context.js';
-import { useReading } from '../../data/reading.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 
-/** Every school side by side: what it would make of these six teeth, to one scale; one is chosen. */
-export function SchoolStrip() {
-  const { measures, gaps } = useReading();
+/** Every school side by side: what it would make of these teeth, to one scale; one is chosen. */
+export function SchoolStrip({ front }: { front: Front }) {
   const { data, set } = useSection('propose');
   const mayWrite = useMayWrite('propose');
   const all = useMemo(
-    () => (gaps ? SCHOOLS.map((s) => ({ ...s, proposal: propose(measures, proposalChoice({ ...data, school: s.id as SchoolId, locked: [] }), gaps) })) : []),
-    [measures, gaps, data],
+    () =>
+      SCHOOLS.map((s) => {
+        const choice = proposalChoice({ ...data, school: s.id as SchoolId, locked: [] });
+        return { ...s, proposal: propose(front.measures, choice, front.gaps, front.roles) };
+      }),
+    [front, data],
   );
   return (
     <fieldset className="grid shrink-0 grid-cols-8 gap-2" disabled={!mayWrite}>
@@ -27,14 +29,22 @@ export function SchoolStrip() {
           <input type="radio" name="school" className="sr-only" checked={data.school === id} onChange={() => set({ ...data, school: id as SchoolId })} />
           {proposal && <Teeth proposal={proposal} />}
           <b className="flex min-h-[28px] items-end text-[12px] font-semibold leading-[14px]">{name}</b>
-          {proposal && <span className="text-[11.5px] tabular-nums text-ink-2">{[11, 12, 13].map((t) => number(widthOf(proposal, t), 1)).join(' · ')}</span>}
+          {proposal && <span className="text-[11.5px] tabular-nums text-ink-2">{rightOf(proposal)}</span>}
         </label>
       ))}
     </fieldset>
   );
 }
 
-const widthOf = (p: Proposal, tooth: number): number => p.targets.find((t) => t.tooth === tooth)?.width.value ?? 0;
+/** Widths of one side from the midline outward. */
+function rightOf(p: Proposal): string {
+  const side = p.targets.filter((t) => t.tooth < 20);
+  return [...(side.length > 0 ? side : p.targets)]
+    .sort((a, b) => a.tooth - b.tooth)
+    .map((t) => number(t.width.value, 1))
+    .join(' · ');
+}
+
 const within = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v));
 
 /** The six teeth in a row, edges at their levels. */
@@ -51,7 +61,7 @@ function Teeth({ proposal }: { proposal: Proposal }) {
           <path
             key={t.tooth}
             d={toothOutline(t.tooth, size).path}
-            transform={`translate(${x} ${t.tooth % 10 === 2 ? -0.5 : 0})`}
+            transform={`translate(${x} ${t.role === 'lateral' ? -0.5 : 0})`}
             fill="#fffefb"
             stroke="#5d2a5a"
             strokeWidth={0.45}

@@ -1,4 +1,4 @@
-import { UPPER_SIX } from '@radiant/core';
+import { UPPER_TEN } from '@radiant/core';
 import { lazy } from 'react';
 import type { StageDefinition } from '../../shell/stage.js';
 
@@ -6,6 +6,6 @@ export const propose: StageDefinition = {
   name: 'propose',
   question: 'how long, how wide, where is the edge',
   section: 'propose',
-  teeth: () => UPPER_SIX,
+  teeth: () => UPPER_TEN,
   element: lazy(() => import('./Propose.js')),
 };

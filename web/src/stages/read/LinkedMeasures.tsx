@@ -1,4 +1,4 @@
-import { linked, type Px, SCAN_PM_MM, type ToothMeasure, UPPER_SIX } from '@radiant/core';
+import { linked, type Px, scannedSize, type ToothMeasure, UPPER_TEN } from '@radiant/core';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { useContour } from '../../engine/use-contour.js';
 import type { ArchView } from '../../engine/views.js';
@@ -89,11 +89,13 @@ function Match({
 
 function Table({ existing, measures }: { existing: ArchView['existing']; measures: readonly ToothMeasure[] }) {
   const name = useToothLabel();
-  const rows = UPPER_SIX.flatMap((tooth) => {
+  const rows = UPPER_TEN.flatMap((tooth) => {
     const photo = measures.find((m) => m.tooth === tooth);
     const scan = existing.find((e) => e.tooth === tooth);
-    const sided = (mm: number | undefined) => (mm === undefined ? undefined : { value: mm, pm: SCAN_PM_MM });
-    return photo || scan ? [{ tooth, length: linked(sided(scan?.lengthMm), photo?.length), width: linked(sided(scan?.widthMm), photo?.width) }] : [];
+    const sided = (mm: number | undefined) => (mm === undefined ? undefined : scannedSize(mm));
+    return photo?.length || photo?.width || (scan && tooth % 10 <= 3)
+      ? [{ tooth, length: linked(sided(scan?.lengthMm), photo?.length), width: linked(sided(scan?.widthMm), photo?.width) }]
+      : [];
   });
   const apart = rows.some((r) => r.length.apart || r.width.apart);
   return (
@@ -129,7 +131,7 @@ function Table({ existing, measures }: { existing: ArchView['existing']; measure
         </tbody>
       </FigureTable>
       <p className="mt-1.5 text-[12px] text-ink-2">
-        Bold is used: the smaller error. The scan’s wherever there is one, since a photograph leans on its scale and perspective.{' '}
+        Bold is used, here and in propose: the smaller error. The scan’s wherever there is one, since a photograph leans on its scale and perspective.{' '}
         {apart && 'Where they are further apart than both errors, look at the marks, the scale and the days they were taken on.'}
       </p>
     </details>

@@ -1,4 +1,4 @@
-import { UPPER_SIX } from '@radiant/core';
+import { isUpper, LOWER_TEN, UPPER_TEN } from '@radiant/core';
 import { lazy } from 'react';
 import type { StageDefinition } from '../../shell/stage.js';
 
@@ -6,6 +6,6 @@ export const read: StageDefinition = {
   name: 'read',
   question: 'what is there, what deviates, would anyone notice',
   section: 'read',
-  teeth: () => UPPER_SIX,
+  teeth: (chosen) => (isUpper(chosen) ? UPPER_TEN : LOWER_TEN),
   element: lazy(() => import('./Read.js')),
 };

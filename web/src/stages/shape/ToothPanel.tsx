@@ -1,9 +1,9 @@
 import { contourPlan, type PlanField, planInputs, sameContour, type ToothPlanInput } from '@radiant/contract';
-import { isPlannable, opposite, UPPER_SIX } from '@radiant/core';
+import { isPlannable, opposite, SCANNED_SIZE_PM_MM } from '@radiant/core';
 import { useRef, useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
-import { useProposal } from '../../data/reading.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
+import { useProposal } from '../../engine/use-front.js';
 import type { JawState } from '../../engine/use-jaws.js';
 import type { Neighbours } from '../../engine/use-neighbours.js';
 import type { PlannedView } from '../../engine/views.js';
@@ -46,6 +46,8 @@ export function ToothPanel({
   latest.current = shape.data.teeth;
   const there = jaw.state === 'ready' ? jaw.arch.existing.find((e) => e.tooth === tooth) : undefined;
   const target = proposal?.targets.find((t) => t.tooth === tooth);
+  /** The proposal has a target for it that is not what it is. */
+  const proposed = !!target && !target.stays;
   const since = shape.data.proposalVersion;
   const stale = own !== undefined && since !== undefined && since !== null && since < propose.version;
 
@@ -93,7 +95,8 @@ export function ToothPanel({
       <h2 className="title">{name(tooth)} · planned crown</h2>
       {there && (
         <p className="mb-3 text-[13px] text-ink-2">
-          scanned tooth measured ±0.05 mm; form fits it to {number(there.fitMm, 2)} mm{there.wearMm > 0 ? `, worn by about ${number(there.wearMm, 1)} mm` : ''}
+          scanned tooth measured ±{SCANNED_SIZE_PM_MM.toFixed(2)} mm; form fits it to {number(there.fitMm, 2)} mm
+          {there.wearMm > 0 ? `, worn by about ${number(there.wearMm, 1)} mm` : ''}
         </p>
       )}
       {stale && (
@@ -120,19 +123,17 @@ export function ToothPanel({
         <p className="mb-4 text-ink-2">
           {jaw.state === 'ready' && !there
             ? 'The scan has no such tooth.'
-            : !UPPER_SIX.includes(tooth)
+            : !proposed
               ? 'Not in the plan: this tooth stays as it is.'
-              : proposal
-                ? 'No contour yet: set the crowns to the proposal.'
-                : 'No contour yet. It begins from a proposal, once the six teeth are measured in read, or from the tooth as it stands.'}
+              : 'No contour yet: set the crowns to the proposal.'}
         </p>
       )}
-      {mayWrite && !own && there && isPlannable(tooth) && (!UPPER_SIX.includes(tooth) || !setToProposal.can) && (
+      {mayWrite && !own && there && isPlannable(tooth) && (!proposed || !setToProposal.can) && (
         <button type="button" className="btn btn-ghost mb-2 w-full" onClick={() => void takeIn()}>
           Take {name(tooth)} into the plan
         </button>
       )}
-      {mayWrite && own && (!UPPER_SIX.includes(tooth) || !proposal) && (
+      {mayWrite && own && !proposed && (
         <button
           type="button"
           className="how mb-3 text-[13px]"
@@ -141,12 +142,12 @@ export function ToothPanel({
           leave {name(tooth)} as it is
         </button>
       )}
-      {mayWrite && UPPER_SIX.includes(tooth) && (
+      {mayWrite && proposed && (
         <button type="button" className={own ? 'btn btn-ghost w-full' : 'btn w-full'} disabled={!setToProposal.can} onClick={() => void setToProposal.act()}>
           Set the crowns to the proposal
         </button>
       )}
-      {mayWrite && own && UPPER_SIX.includes(tooth) && (
+      {mayWrite && own && proposed && (
         <p className="mt-1.5 text-[12px] text-ink-2">
           Aligned to the arch, and full enough to lie at or in front of the teeth: additive first. Undo brings your numbers back.
         </p>

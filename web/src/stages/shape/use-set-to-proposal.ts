@@ -1,10 +1,9 @@
 import { planInputs, scanFor } from '@radiant/contract';
-import { UPPER_SIX } from '@radiant/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { useCase, useSection } from '../../data/case-context.js';
-import { useProposal } from '../../data/reading.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
+import { useProposal } from '../../engine/use-front.js';
 import { faultOf } from '../../engine/work.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 
@@ -15,7 +14,7 @@ export interface SetToProposal {
   readonly refusal: string | undefined;
 }
 
-/** Sets all six crowns to the proposal; comes by itself from propose's button and on a case without a contour. */
+/** Sets the crowns of the plan to the proposal; comes by itself from propose's button and on a case without a contour. */
 export function useSetToProposal(contour: ContourState): SetToProposal {
   const shape = useSection('shape');
   const propose = useSection('propose');
@@ -34,11 +33,13 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
     const plan = await client.ask(
       undefined,
       'firstContour',
-      proposal.targets.map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: propose.data.gumMm ?? 0 }] as const),
+      proposal.targets
+        .filter((t) => !t.stays)
+        .map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: propose.data.gumMm ?? 0 }] as const),
     );
     const scanId = scanFor(detail.files, 'upper', shape.data.scanId)?.id;
-    // Teeth beside the six stay as they are, but for first premolars that share the space.
-    const beside = shape.data.teeth.filter((t) => !UPPER_SIX.includes(t.tooth)).map((t) => ({ ...t }));
+    // Teeth beside the row stay as they are, but for first premolars that share the space.
+    const beside = shape.data.teeth.filter((t) => !proposal.targets.some((o) => o.tooth === t.tooth)).map((t) => ({ ...t }));
     for (const p of proposal.premolars ?? []) {
       const own = beside.find((t) => t.tooth === p.tooth) ?? { tooth: p.tooth, ...(await client.ask(plan, 'asItStands', p.tooth)), strokes: [] };
       own.widthMm = Math.round(p.widthMm * 100) / 100;

@@ -1,0 +1,76 @@
+import {
+  CLOSED_GAP_MM,
+  type Fdi,
+  type Figure,
+  gapsBetween,
+  isFrontKind,
+  isUpper,
+  MEASURED,
+  measureTeeth,
+  neighbourGap,
+  type Roles,
+  roleOf,
+  rolesOf,
+  type ScannedTooth,
+  type ToothMeasure,
+  UPPER_TEN,
+  usedMeasures,
+} from '@radiant/core';
+import { landmarkSet, scaleBy } from './core-forms.js';
+import type { MeetSection } from './sections/meet.js';
+import type { ReadSection } from './sections/read.js';
+
+/** The upper front of a case as planning goes by it. */
+export interface Front {
+  readonly roles: Roles;
+  /** Of each length and width the one that is used: the scan's wherever there is one. */
+  readonly measures: readonly ToothMeasure[];
+  /** Sum of the gaps along the row. */
+  readonly gaps: Figure;
+}
+
+/** A gap that is read off a scan is known to about this, half-width of the 95 % interval, mm; a smaller one is none. House value. */
+const SCANNED_GAP_PM_MM = 0.3;
+
+/** What record, front photograph and scan together tell of the upper front: the one answer for screen, documents and demo. */
+export function frontOf(read: Pick<ReadSection, 'landmarks' | 'calibration'>, meet: Pick<MeetSection, 'teeth'>, scan: readonly ScannedTooth[]): Front {
+  const set = landmarkSet(read.landmarks);
+  const scale = scaleBy(read.calibration);
+  const missing = new Set(meet.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth));
+  const gapBehind = (tooth: Fdi): number | undefined => {
+    const [inner, outer] = besides(tooth, missing);
+    if (inner === undefined || outer === undefined) return undefined;
+    const seen = scale && isUpper(tooth) ? neighbourGap(set, scale, tooth < 20 ? outer : inner, tooth < 20 ? inner : outer) : undefined;
+    return seen ?? scan.find((s) => s.tooth === outer)?.gapMesialMm;
+  };
+  const roles = rolesOf(missing, (t) => (gapBehind(t) ?? Number.POSITIVE_INFINITY) < CLOSED_GAP_MM);
+  const row = UPPER_TEN.filter((t) => !missing.has(t) && isFrontKind(roleOf(roles, t)));
+  return {
+    roles,
+    measures: usedMeasures(scale ? measureTeeth(set, scale, roles) : [], scan),
+    gaps: scale ? gapsBetween(set, scale, row, roles) : scannedGaps(scan, row),
+  };
+}
+
+/** The teeth that stand beside the place of a missing one: towards the midline, and away from it. */
+function besides(tooth: Fdi, missing: ReadonlySet<Fdi>): readonly [Fdi | undefined, Fdi | undefined] {
+  const quadrant = tooth - (tooth % 10);
+  const places = [1, 2, 3, 4, 5].map((p) => quadrant + p).filter((t) => !missing.has(t));
+  const across = tooth < 20 ? 21 : 11;
+  const inner = places.filter((t) => t < tooth).at(-1) ?? (missing.has(across) ? undefined : across);
+  return [inner, places.find((t) => t > tooth)];
+}
+
+function scannedGaps(scan: readonly ScannedTooth[], row: readonly Fdi[]): Figure {
+  // The gap of the outermost tooth of each side towards the midline is within the row; that of 11 is told at 21.
+  const found = scan.flatMap((s) => (row.includes(s.tooth) && (s.gapMesialMm ?? 0) > SCANNED_GAP_PM_MM ? [s.gapMesialMm as number] : []));
+  return {
+    value: found.reduce((a, b) => a + b, 0),
+    pm: Math.sqrt(found.length) * SCANNED_GAP_PM_MM,
+    unit: 'mm',
+    working: {
+      formula: 'gaps = distances between the middles of neighbouring teeth on the scan − half of both widths',
+      inputs: [{ name: 'gaps found', value: found.length, unit: '', source: MEASURED }],
+    },
+  };
+}

@@ -1,0 +1,26 @@
+import type { ProposeSection, ReduceSection } from '@radiant/contract';
+import type { RecipeName } from '@radiant/standins';
+
+/** What is planned in a sample case, over what every case begins with. */
+interface DemoPlan {
+  readonly propose: Partial<ProposeSection>;
+  readonly reduce?: Partial<ReduceSection>;
+}
+
+/** Which teeth the sample cases are about, and what they are restored with. */
+export const DEMO_PLANS: Readonly<Record<RecipeName, DemoPlan>> = {
+  Avocet: { propose: { edgeMm: 0.5 } },
+  Turnstone: {
+    propose: { planned: [11, 13, 21, 23] },
+    reduce: {
+      own: [
+        { tooth: 13, design: 'direct' },
+        { tooth: 23, design: 'direct' },
+      ],
+    },
+  },
+  Sandpiper: { propose: { planned: [11, 12, 21, 22] } },
+  Plover: { propose: { gumMm: 2.2 }, reduce: { design: 'ceramic-crown' } },
+  Dunlin: { propose: { planned: [11, 12, 21, 22] }, reduce: { design: 'direct' } },
+  Curlew: { propose: { planned: [21] }, reduce: { design: 'ceramic-crown' } },
+};
