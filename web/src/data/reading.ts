@@ -1,6 +1,7 @@
 import {
   type CaseFile,
   type FreeMeasure,
+  frontOf,
   keysOf,
   landmarkSet,
   type MeetSection,
@@ -59,7 +60,8 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
   const photo = files.find((f) => f.id === read.photoId);
   const scale = scaleBy(read.calibration);
   const set = landmarkSet(read.landmarks);
-  const measures = scale ? measureTeeth(set, scale) : [];
+  // The scan says nothing here of where teeth stand: what is read is the photograph.
+  const measures = scale ? measureTeeth(set, scale, frontOf(read, meet, []).roles) : [];
   const lengths = Object.fromEntries(measures.flatMap((m) => (m.length ? [[m.tooth, m.length]] : [])));
   const key = measures.map((m) => `${m.tooth} ${m.length?.value ?? ''}`).join();
   const figures: Partial<Record<PhotoView, readonly ViewFigure[]>> = {};

@@ -3,6 +3,7 @@ import { useDeferredValue, useEffect, useMemo } from 'react';
 import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import type { StageDefinition } from './stage.js';
+import { useStripTeeth } from './use-strip-teeth.js';
 
 const SCALE = 5.6;
 const RADIUS_MM = 150;
@@ -17,10 +18,7 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
   const { tooth: selected, selectTooth } = useCase();
   // A slider on the bench comes first; the strip may follow a frame later.
   const shape = useDeferredValue(useSection('shape').data);
-  const teeth = stage.teeth(
-    selected,
-    shape.teeth.map((t) => t.tooth),
-  );
+  const { teeth, missing } = useStripTeeth(stage);
   const lower = teeth.some((t) => !isUpper(t));
   const name = useToothLabel();
   const placed = useMemo(() => {
@@ -70,6 +68,7 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
         const on = tooth === selected;
         const plannable = teeth.includes(tooth);
         const planned = shape.teeth.some((p) => p.tooth === tooth);
+        const gone = missing.has(tooth) && !planned;
         const x = RADIUS_MM * Math.sin(angle) * SCALE;
         const y = -RADIUS_MM * (1 - Math.cos(angle)) * SCALE;
         return (
@@ -88,11 +87,12 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
             <path
               d={path}
               transform={lower ? `translate(0 ${-LOWER_EDGE}) rotate(180) scale(${SCALE})` : `scale(${SCALE})`}
-              fill={on ? '#efe6ee' : plannable ? '#fffefb' : '#f0ece4'}
-              stroke={on ? '#5d2a5a' : '#8d9499'}
+              fill={gone ? 'none' : on ? '#efe6ee' : plannable ? '#fffefb' : '#f0ece4'}
+              stroke={on ? '#5d2a5a' : gone ? '#c9c3b8' : '#8d9499'}
               strokeWidth={on ? 0.36 : 0.17}
+              {...(gone && { strokeDasharray: '0.5 0.5' })}
             />
-            {(UPPER_SIX.includes(tooth) || planned) && (
+            {((UPPER_SIX.includes(tooth) && !gone) || planned) && (
               <path d="M-9 8 h18" stroke={planned ? '#5d2a5a' : '#8d9499'} strokeWidth={3} {...(!planned && { strokeDasharray: '3 3' })} />
             )}
             <text y={23} textAnchor="middle" fontSize={11.5} fontWeight={on ? 700 : 400} fill={on ? '#5d2a5a' : '#566068'}>

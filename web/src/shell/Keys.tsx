@@ -1,15 +1,16 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { useCase, useSection } from '../data/case-context.js';
+import { useCase } from '../data/case-context.js';
 import { useHotkeys, useKeyList } from '../ui/hotkeys.js';
 import { type StageDefinition, useStages } from './stage.js';
+import { useStripTeeth } from './use-strip-teeth.js';
 
 /** The keys that work on every stage, and the list of all keys on `?`. */
 export function Keys({ stage }: { stage: StageDefinition }) {
   const [open, setOpen] = useState(false);
   const { tooth, selectTooth } = useCase();
-  const { teeth } = useSection('shape').data;
+  const { teeth } = useStripTeeth(stage);
   const stages = useStages();
   const navigate = useNavigate();
   const { id } = useParams();
@@ -19,11 +20,7 @@ export function Keys({ stage }: { stage: StageDefinition }) {
       does: 'tooth before, tooth after',
       on: ['[', ']'],
       run: (key) => {
-        const row = stage.teeth(
-          tooth,
-          teeth.map((t) => t.tooth),
-        );
-        const next = row[row.indexOf(tooth) + (key === '[' ? -1 : 1)];
+        const next = teeth[teeth.indexOf(tooth) + (key === '[' ? -1 : 1)];
         if (next) selectTooth(next);
       },
     },
