@@ -18,11 +18,11 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { FILE_KINDS, type FileKind } from './base/file-kinds.js';
+import { Holds, IsDay, IsMoment } from './base/holds.js';
+import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './base/records.js';
+import { ROLES, type Role } from './base/role.js';
 import { ContourApproval, type ContourVersion, WornMockUp } from './contours.js';
-import { FILE_KINDS, type FileKind } from './files.js';
-import { Holds, IsDay, IsMoment } from './holds.js';
-import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './records.js';
-import { ROLES, type Role } from './role.js';
 import {
   COMMENT_STAGES,
   type CommentStage,

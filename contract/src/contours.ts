@@ -1,8 +1,8 @@
 import 'reflect-metadata';
 import { PLAN_LIMITS, PLANNABLE, type PlanNumber } from '@radiant/core';
 import { ArrayMaxSize, IsArray, IsIn, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
-import { Holds, IsDay } from './holds.js';
-import { PLAN_FIELDS, planDefault } from './plan-fields.js';
+import { Holds, IsDay } from './base/holds.js';
+import { PLAN_FIELDS, planDefault } from './base/plan-fields.js';
 import type { ToothPlanInput } from './sections/index.js';
 
 const words = (what: string) => ({ message: what });

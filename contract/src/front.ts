@@ -16,7 +16,7 @@ import {
   UPPER_TEN,
   usedMeasures,
 } from '@radiant/core';
-import { landmarkSet, scaleBy } from './core-forms.js';
+import { landmarkSet, scaleBy } from './sections/core-forms.js';
 import type { MeetSection } from './sections/meet.js';
 import type { ReadSection } from './sections/read.js';
 

@@ -1,5 +1,5 @@
 import { IsEmail, IsIn, IsString, Length } from 'class-validator';
-import { ROLES, type Role } from './role.js';
+import { ROLES, type Role } from './base/role.js';
 
 const words = (what: string) => ({ message: what });
 

@@ -1,6 +1,6 @@
 import type { Jaw } from '@radiant/core';
+import type { FileKind } from './base/file-kinds.js';
 import type { CaseFile } from './cases.js';
-import type { FileKind } from './files.js';
 
 /** Of which kind the files are that hold a jaw with its teeth told apart. */
 const KIND: Readonly<Record<Jaw, FileKind>> = { upper: 'scan', lower: 'lower-scan' };

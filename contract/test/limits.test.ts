@@ -1,4 +1,4 @@
-import { fieldsOf } from '../src/holds.js';
+import { fieldsOf } from '../src/base/holds.js';
 import * as contract from '../src/index.js';
 import { check, isDay, isMoment, isWithin, MeetSection, MOST_ERRORS, NewCase, ReadSection, ShapeSection, SignIn } from '../src/index.js';
 

@@ -8,7 +8,7 @@ import connectSession from 'connect-session-sequelize';
 import type { Express, Request, Response } from 'express';
 import session from 'express-session';
 import { AppModule } from './app.module.js';
-import { readConfig } from './config.js';
+import { readConfig } from './common/config.js';
 import { connect } from './database/connect.js';
 import { openDatabase } from './database/database.js';
 import { migrate } from './database/migrations.js';

@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { Refusal, readScan, sphere, writeObj, writePly, writeStlBinary } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import sharp from 'sharp';
-import { inspectFile, MAX_PIXELS } from '../src/files/inspect.js';
-import { ContentStore, nameOf } from '../src/files/store.js';
+import { ContentStore } from '../src/files/store.js';
+import { inspectFile, MAX_PIXELS, nameOf } from '../src/work/inspect.js';
 
 const picture = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#b07a74' } });
 const refusal = async (kind: 'photo' | 'scan', bytes: Buffer) =>

@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { readConfig } from '../src/config.js';
+import { readConfig } from '../src/common/config.js';
 import { HealthController } from '../src/health/health.controller.js';
 
 const asked = async (dataDir: string) => {

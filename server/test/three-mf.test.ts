@@ -1,7 +1,7 @@
 import { box, sphere } from '@radiant/core';
 import { XMLParser } from 'fast-xml-parser';
 import { strFromU8, unzipSync } from 'fflate';
-import { writeThreeMf } from '../src/documents/three-mf.js';
+import { writeThreeMf } from '../src/work/three-mf.js';
 
 // 3MF Core Specification 1.x and Open Packaging Conventions, from memory: read back by unzipping and by an XML parser that is not ours.
 const bodies = [

@@ -84,6 +84,7 @@ describe('the import rule', () => {
     write('core/src/teeth/t.ts', 'export const t = 1;');
     write('web/src/main.ts', "import { a } from '@radiant/core';");
     write('server/src/devices/demo.ts', "import { p } from '@radiant/standins';");
+    write('server/src/cases/a.ts', "import { d } from '../devices/demo.js';");
   });
   afterEach(() => rmSync(root, { recursive: true }));
   const write = (path: string, text: string) => {
@@ -109,6 +110,10 @@ describe('the import rule', () => {
     ['core/src/odds/x.ts', "import { t } from '../teeth/t.js';", /its subject is not in the list/],
     ['server/src/cases/x.ts', "import { p } from '@radiant/standins';", /only the devices module may/],
     ['web/src/x.ts', "import { a } from '../../core/src/index.js';", /reaches out of its part/],
+    ['web/src/ui/x.ts', "import { a } from '../data/a.js';", /web\/src\/ui\/x\.ts imports from data; ui may import nothing of the rest/],
+    ['web/src/stages/shape/x.ts', "import { a } from '../read/a.js';", /imports from stages\/read; stages\/shape may import shell/],
+    ['web/src/odds/x.ts', "import { a } from '../ui/a.js';", /odds is not in the order/],
+    ['server/src/devices/x.ts', "import { a } from '../cases/a.js';", /server: cases → devices → cases is a circle of folders/],
   ])('%s with %p is refused', (path, text, sentence) => {
     write(path, text);
     const r = rule();

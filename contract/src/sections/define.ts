@@ -1,6 +1,6 @@
-import type { FileKind } from '../files.js';
-import type { Role } from '../role.js';
-import type { FieldError } from '../validation.js';
+import type { FileKind } from '../base/file-kinds.js';
+import type { Role } from '../base/role.js';
+import type { FieldError } from '../base/validation.js';
 import type { Parts } from './parts.js';
 
 /** A file on which a section stands, and why it can't be put away as long. */

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { IsDefined, IsOptional, ValidateNested } from 'class-validator';
-import { Holds } from '../holds.js';
-import type { Role } from '../role.js';
+import { Holds } from '../base/holds.js';
+import type { Role } from '../base/role.js';
 import type { SectionDefinition } from './define.js';
 import { type MeetSection, meet } from './meet.js';
 import { type ProposeSection, propose } from './propose.js';

@@ -16,7 +16,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { Holds } from '../holds.js';
+import { Holds } from '../base/holds.js';
 import { ALL_TEETH, FINITE, words } from './words.js';
 
 const SCALE_WAYS: readonly ScaleWay[] = ['scale', 'tooth', 'pupils', 'scan'];

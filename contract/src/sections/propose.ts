@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { CROWN_LIMITS, SCHOOLS, type SchoolId, UPPER_TEN } from '@radiant/core';
 import { ArrayMaxSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsNumber, IsOptional, Max, Min, ValidateNested } from 'class-validator';
-import { Holds } from '../holds.js';
+import { Holds } from '../base/holds.js';
 import { defineSection } from './define.js';
 import { by, fields, list, SET } from './parts.js';
 import { FINITE, words } from './words.js';

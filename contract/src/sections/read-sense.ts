@@ -1,7 +1,7 @@
 import { requireLandmarks, scaleOf } from '@radiant/core';
-import { landmarkSet } from '../core-forms.js';
-import { PHOTO_VIEWS } from '../records.js';
-import type { FieldError } from '../validation.js';
+import { PHOTO_VIEWS } from '../base/records.js';
+import type { FieldError } from '../base/validation.js';
+import { landmarkSet } from './core-forms.js';
 import type { KnownFile } from './define.js';
 import type { CalibrationInput } from './places.js';
 import type { ReadSection, ViewReadingInput } from './read.js';

@@ -1,8 +1,8 @@
 import 'reflect-metadata';
 import { LANDMARK_KINDS, type LandmarkKind, PLANNABLE, VIEW_POINTS } from '@radiant/core';
 import { ArrayMaxSize, ArrayUnique, IsArray, IsDefined, IsIn, IsOptional, IsString, IsUUID, MaxLength, ValidateNested } from 'class-validator';
-import { Holds } from '../holds.js';
-import { keysOf, PHOTO_VIEWS, type PhotoView } from '../records.js';
+import { Holds } from '../base/holds.js';
+import { keysOf, PHOTO_VIEWS, type PhotoView } from '../base/records.js';
 import { defineSection } from './define.js';
 import { by, fields, list } from './parts.js';
 import { CalibrationInput, FreeMeasure, PointPx } from './places.js';

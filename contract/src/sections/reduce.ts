@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { type CutFrom, DESIGN_IDS, type DesignId, PLANNABLE } from '@radiant/core';
 import { ArrayMaxSize, ArrayUnique, IsArray, IsIn, IsOptional, ValidateNested } from 'class-validator';
-import { Holds } from '../holds.js';
+import { Holds } from '../base/holds.js';
 import { defineSection } from './define.js';
 import { by, fields, list } from './parts.js';
 import { words } from './words.js';

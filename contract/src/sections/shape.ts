@@ -1,8 +1,8 @@
 import 'reflect-metadata';
 import { BRUSH_LIMITS, CROWN_CHARACTERS, type CrownCharacter, PLAN_LIMITS, PLANNABLE } from '@radiant/core';
 import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsIn, IsInt, IsNumber, IsOptional, IsUUID, Max, Min, ValidateNested } from 'class-validator';
-import { AreWhole, Holds } from '../holds.js';
-import { PLAN_FIELDS, planRefusal } from '../plan-fields.js';
+import { AreWhole, Holds } from '../base/holds.js';
+import { PLAN_FIELDS, planRefusal } from '../base/plan-fields.js';
 import { defineSection } from './define.js';
 import { by, fields, list } from './parts.js';
 import { FINITE, words } from './words.js';

@@ -1,5 +1,5 @@
 import { Module } from '@nestjs/common';
-import { ContoursService } from '../contours/contours.service.js';
+import { ContoursModule } from '../contours/contours.module.js';
 import { FilesStoreModule } from '../files/files-store.module.js';
 import { CasesController } from './cases.controller.js';
 import { CasesService } from './cases.service.js';
@@ -7,9 +7,9 @@ import { DuplicateService } from './duplicate.service.js';
 import { SectionsService } from './sections.service.js';
 
 @Module({
-  imports: [FilesStoreModule],
+  imports: [ContoursModule, FilesStoreModule],
   controllers: [CasesController],
-  providers: [CasesService, ContoursService, DuplicateService, SectionsService],
-  exports: [CasesService, ContoursService, SectionsService],
+  providers: [CasesService, DuplicateService, SectionsService],
+  exports: [CasesService, SectionsService],
 })
 export class CasesModule {}

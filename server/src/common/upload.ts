@@ -4,8 +4,7 @@ import { type CallHandler, type ExecutionContext, Inject, mixin, type NestInterc
 import type { Request } from 'express';
 import multer from 'multer';
 import { finalize, from, mergeMap, type Observable } from 'rxjs';
-import type { Config } from '../config.js';
-import { CONFIG } from '../database/database.module.js';
+import { CONFIG, type Config } from './config.js';
 
 /** A file that lies among the drafts. */
 export interface Uploaded {

@@ -1,7 +1,6 @@
 import { Module } from '@nestjs/common';
-import { CasesModule } from '../cases/cases.module.js';
 import { ContoursController } from './contours.controller.js';
+import { ContoursService } from './contours.service.js';
 
-/** The routes; the service belongs to the cases, which show their contours. */
-@Module({ imports: [CasesModule], controllers: [ContoursController] })
+@Module({ controllers: [ContoursController], providers: [ContoursService], exports: [ContoursService] })
 export class ContoursModule {}

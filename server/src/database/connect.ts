@@ -1,6 +1,6 @@
 import { AsyncLocalStorage, AsyncResource } from 'node:async_hooks';
 import { Sequelize } from 'sequelize';
-import type { Config } from '../config.js';
+import type { Config } from '../common/config.js';
 
 /** What a connection waits for at most. A query that takes longer is broken off by the database, a silent one by us. */
 const PATIENCE = { statementS: 10, lockS: 8, silentMs: 15_000, connectMs: 3000, acquireMs: 5000 } as const;

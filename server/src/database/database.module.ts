@@ -1,9 +1,8 @@
 import { type DynamicModule, Global, Module } from '@nestjs/common';
 import type { Sequelize } from 'sequelize';
-import type { Config } from '../config.js';
+import { CONFIG, type Config } from '../common/config.js';
 
 export const DATABASE = Symbol('database');
-export const CONFIG = Symbol('config');
 
 /** Gives the open connection pool and the configuration to every module. */
 @Global()

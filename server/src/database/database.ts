@@ -1,6 +1,6 @@
 import type { ArrivalState, CaseState, CommentStage, FileKind, PhotoView, Role, SectionName, ToothPlanInput, WornMockUp } from '@radiant/contract';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
-import type { Config } from '../config.js';
+import type { Config } from '../common/config.js';
 import { connect } from './connect.js';
 
 export class Practice extends Model<InferAttributes<Practice>, InferCreationAttributes<Practice>> {

@@ -18,13 +18,13 @@ import {
 import type { Sequelize } from 'sequelize';
 import { CasesService } from '../cases/cases.service.js';
 import { finishByOf } from '../cases/finish-by.js';
-import type { Config } from '../config.js';
+import { CONFIG, type Config } from '../common/config.js';
 import { CaseRow, CommentRow, ContourRow, RevisionRow, SectionRow } from '../database/database.js';
-import { CONFIG, DATABASE } from '../database/database.module.js';
+import { DATABASE } from '../database/database.module.js';
 import { FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
-import type { FoundCase } from './case-reader.js';
+import type { FoundCase } from '../work/case-reader.js';
 
 /** Rows that go into the database with one statement. */
 const ROWS = 40;

@@ -13,8 +13,8 @@ import type { CaseRow } from '../database/database.js';
 import { FilesService } from '../files/files.service.js';
 import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
+import { FORMATS, type Format, MIME, SURFACES, type Surface } from '../work/contour-file.js';
 import { CaseDocumentService } from './case-document.js';
-import { FORMATS, type Format, MIME, SURFACES, type Surface } from './contour-file.js';
 
 /** A case file carries all photographs and scans in base64; it is read from the disk, so that only the disk limits it. */
 const MAX_DOCUMENT_BYTES = 16 * 1024 ** 3;

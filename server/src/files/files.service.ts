@@ -5,12 +5,12 @@ import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleD
 import { type CaseFile, type FileChange, type FileKind, KEPT_DAYS, readFileName } from '@radiant/contract';
 import { withoutOwner } from '@radiant/core';
 import { Op, type Sequelize } from 'sequelize';
+import { CONFIG, type Config } from '../common/config.js';
 import { ProblemException } from '../common/problem.filter.js';
-import type { Config } from '../config.js';
 import { ArrivalRow, CaseRow, FileRow } from '../database/database.js';
-import { CONFIG, DATABASE } from '../database/database.module.js';
+import { DATABASE } from '../database/database.module.js';
 import { Pool } from '../pool/pool.js';
-import type { Inspected } from './inspect.js';
+import type { Seen } from '../work/inspect.js';
 import { pinsOf } from './pins.js';
 import { ContentStore } from './store.js';
 import { type SIDES_PX, Thumbnails } from './thumbnails.js';
@@ -21,12 +21,6 @@ export interface Arrival extends FileChange {
   readonly name: string;
   readonly path: string;
   readonly origin: string;
-}
-
-/** A file that was looked at. */
-export interface Seen extends Inspected {
-  readonly sha256: string;
-  readonly bytes: number;
 }
 
 const DAY_MS = 24 * 3600 * 1000;

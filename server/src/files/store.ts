@@ -1,9 +1,6 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { link, mkdir, open, readdir, readFile, rename, stat, unlink } from 'node:fs/promises';
 import { join } from 'node:path';
-
-/** The name that bytes are kept under. */
-export const nameOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Names of files that are on their way out. */
 const GOING = '.going-';

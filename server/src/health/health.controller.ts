@@ -3,8 +3,7 @@ import { Controller, Get, Inject, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { createConnection } from 'mariadb';
-import type { Config } from '../config.js';
-import { CONFIG } from '../database/database.module.js';
+import { CONFIG, type Config } from '../common/config.js';
 import { Public } from '../people/session.js';
 
 export interface Health {

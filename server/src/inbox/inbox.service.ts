@@ -7,10 +7,9 @@ import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleD
 import { type ArrivalState, type Arrived, type FileKind, isDay, type TrayDecision } from '@radiant/contract';
 import { Refusal } from '@radiant/core';
 import { Op } from 'sequelize';
+import { CONFIG, type Config } from '../common/config.js';
 import { ProblemException } from '../common/problem.filter.js';
-import type { Config } from '../config.js';
 import { ArrivalRow, CaseRow, type FileRow, Practice, SettingRow } from '../database/database.js';
-import { CONFIG } from '../database/database.module.js';
 import { FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
 import { filesBelow, type OddName, Rest, type Sight } from './folder.js';

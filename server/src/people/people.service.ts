@@ -3,10 +3,10 @@ import { Inject, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import type { Colleague, FirstAccount, NewPerson, PasswordChange, Recovery, Role, SignIn } from '@radiant/contract';
 import { Op, QueryTypes, type Sequelize, Transaction } from 'sequelize';
+import { CONFIG, type Config } from '../common/config.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
-import type { Config } from '../config.js';
 import { Person, Practice, RecoveryRow } from '../database/database.js';
-import { CONFIG, DATABASE } from '../database/database.module.js';
+import { DATABASE } from '../database/database.module.js';
 import { nothingHere, type SignedIn } from './session.js';
 import { SignInTries } from './sign-in-tries.js';
 

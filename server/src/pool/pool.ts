@@ -3,7 +3,7 @@ import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Refusal } from '@radiant/core';
 import { ProblemException } from '../common/problem.filter.js';
-import type { Fault, Tasks } from './tasks.js';
+import type { Fault, Tasks } from '../work/tasks.js';
 import { type Bounds, Threads } from './threads.js';
 
 /** Reading what comes in is short and must not wait behind the making of models. */
@@ -20,7 +20,7 @@ type Name = keyof Tasks;
 type Input<N extends Name> = Parameters<Tasks[N]>[0];
 type Output<N extends Name> = Exclude<Awaited<ReturnType<Tasks[N]>>, { fault: Fault }>;
 
-const open = (bounds: Bounds) => new Threads(new URL('./tasks.js', import.meta.url).href, bounds);
+const open = (bounds: Bounds) => new Threads(new URL('../work/tasks.js', import.meta.url).href, bounds);
 
 /**
  * Everything that takes longer than an answer may, in threads: bounded in number, time and memory. What two people ask for at

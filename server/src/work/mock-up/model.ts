@@ -1,5 +1,5 @@
 import { CaseEngine, type ContourPlan, type Jaw, type Mesh, meshToArch, readScan } from '@radiant/core';
-import { ProblemException } from '../common/problem.filter.js';
+import { ProblemException } from '../../common/problem.filter.js';
 import { joinedModel } from './solid.js';
 
 /**

@@ -13,11 +13,11 @@ import {
   scaleFrom,
   type ViewPoints,
 } from '@radiant/core';
-import type { PhotoView } from './records.js';
-import type { CalibrationInput } from './sections/places.js';
-import type { ProposeSection } from './sections/propose.js';
-import type { LandmarkInput, ReadSection, ViewPointInput, ViewReadingInput } from './sections/read.js';
-import type { ToothPlanInput } from './sections/shape.js';
+import type { PhotoView } from '../base/records.js';
+import type { CalibrationInput } from './places.js';
+import type { ProposeSection } from './propose.js';
+import type { LandmarkInput, ReadSection, ViewPointInput, ViewReadingInput } from './read.js';
+import type { ToothPlanInput } from './shape.js';
 
 /** Landmarks in core's form. */
 export function landmarkSet(landmarks: readonly LandmarkInput[]): LandmarkSet {

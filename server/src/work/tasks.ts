@@ -3,13 +3,12 @@ import { type CaseDetail, check, type FieldError, type FileKind, SECTION_CLASSES
 import { type Jaw, type Notation, Refusal, type RefusalCode } from '@radiant/core';
 import { parsed, SECTION_BODY } from '../common/body.js';
 import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/problem.filter.js';
-import { type CaseInput, readCaseFile } from '../documents/case-reader.js';
-import { type CaseOutput, writeCaseFile } from '../documents/case-writer.js';
-import { contourFile, type Format, type Surface } from '../documents/contour-file.js';
-import { planPdf } from '../documents/plan-pdf.js';
-import { planSheet } from '../documents/plan-sheet.js';
-import { type Inspected, inspectFile } from '../files/inspect.js';
-import { nameOf } from '../files/store.js';
+import { type CaseInput, readCaseFile } from './case-reader.js';
+import { type CaseOutput, writeCaseFile } from './case-writer.js';
+import { contourFile, type Format, type Surface } from './contour-file.js';
+import { type Inspected, inspectFile, nameOf } from './inspect.js';
+import { planPdf } from './plan-pdf.js';
+import { planSheet } from './plan-sheet.js';
 
 // What runs in a thread of the pool: each export is one kind of work. A refusal goes back as data, since the classes of errors
 // do not cross threads.

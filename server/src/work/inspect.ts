@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { FileKind } from '@radiant/contract';
 import { hasToothNumbers, meshFormat, readScan } from '@radiant/core';
 import sharp from 'sharp';
@@ -14,6 +15,15 @@ export interface Inspected {
   readonly width: number | null;
   readonly height: number | null;
 }
+
+/** A file that was looked at. */
+export interface Seen extends Inspected {
+  readonly sha256: string;
+  readonly bytes: number;
+}
+
+/** The name that bytes are kept under. */
+export const nameOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 const refuse = (sentence: string) => new ProblemException(422, 'Not accepted', sentence);
 

@@ -13,7 +13,7 @@ import {
   writePly,
   writeStlBinary,
 } from '@radiant/core';
-import { mockUpModel } from '../mock-up/model.js';
+import { mockUpModel } from './mock-up/model.js';
 import { type Body, writeThreeMf } from './three-mf.js';
 
 /** What goes out as a surface. */

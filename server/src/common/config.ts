@@ -64,3 +64,6 @@ function secret(path: string): string {
   renameSync(draft, path);
   return readFileSync(path, 'utf8');
 }
+
+/** By this the configuration is asked for. */
+export const CONFIG = Symbol('config');

@@ -21,8 +21,7 @@ import {
 } from '@radiant/contract';
 import { parser } from 'stream-json';
 import { invalid, ProblemException } from '../common/problem.filter.js';
-import type { Seen } from '../files/files.service.js';
-import { inspectFile } from '../files/inspect.js';
+import { inspectFile, type Seen } from './inspect.js';
 import { type Extent, JsonValue, type Token } from './json-value.js';
 
 export interface CaseInput {

@@ -4,7 +4,7 @@ import { open, readFile, unlink } from 'node:fs/promises';
 import { CASE_DOCUMENT_FORMAT, CASE_DOCUMENT_VERSION, type CaseDetail, type FileKind, SECTION_NAMES, type SectionName } from '@radiant/contract';
 import { withoutOwner } from '@radiant/core';
 import { createConnection } from 'mariadb';
-import type { Config } from '../config.js';
+import type { Config } from '../common/config.js';
 
 /** Base64 is written in pieces of so many bytes, a multiple of three. */
 const PIECE = 3 * 128 * 1024;
