@@ -1,5 +1,6 @@
 import type { CaseDetail } from '@radiant/contract';
 import sharp from 'sharp';
+import { signedIn } from '../server/test/house.js';
 import { closePages, copyOfAvocet, holds, open, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
@@ -92,12 +93,49 @@ it('a tooth taken as reference in read sets the school', async () => {
   await saved(page);
 });
 
-it('without measures says what to do', async () => {
+it('without a scan and measures says what to do', async () => {
   const { page } = v;
-  const { id, client } = await copyOfAvocet('Bare');
-  await client.patch(`/cases/${id}/sections/read`, { version: 1, data: { landmarks: [] } });
+  const client = await signedIn('dentist');
+  const { id } = (await client.post<CaseDetail>('/cases', { name: 'Bare' })).body;
   await open(page, id, 'propose');
   await page.getByText('Targets need measures first').waitFor();
+  expect(v.troubles).toEqual([]);
+});
+
+it('sizes are the scan’s wherever there is one, also without any landmark', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Scanned');
+  const targets = page.getByRole('table', { name: 'Targets beside what is' });
+  await open(page, id, 'propose');
+  await targets.waitFor();
+  // The modelled lateral is 5.4 mm wide; the photograph gives it ±0.5.
+  await page.getByTestId('target-12').getByText('5.4').first().waitFor();
+  expect((await page.getByTestId('target-12').locator('td').nth(3).innerText()).replace(/\s/g, '')).toMatch(/^5\.4±\.1$/);
+  await client.patch(`/cases/${id}/sections/read`, { version: 1, data: { landmarks: [], verdicts: [], drawn: [], views: [], aligned: [] } });
+  await page.reload();
+  await targets.waitFor();
+  await page.getByTestId('target-12').getByText('5.4').first().waitFor();
+});
+
+it('one tooth alone is planned: the others stay as they are, and only it becomes a crown', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Alone');
+  await open(page, id, 'propose');
+  await page.getByTestId('target-12').waitFor();
+  for (const tooth of [13, 12, 11, 22, 23]) await page.getByLabel(`${tooth} in the plan`).uncheck();
+  expect(await page.getByLabel('21 in the plan').isDisabled()).toBe(true);
+  const sizes = await page.getByTestId('target-12').locator('td').allInnerTexts();
+  expect([sizes[2]?.startsWith('as is'), sizes[4]?.startsWith('as is')]).toEqual([true, true]);
+  await saved(page);
+  await page.getByRole('button', { name: 'Shape the crowns to this' }).click();
+  await page.waitForFunction(() => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('1 '), undefined, { timeout: 90_000 });
+  await saved(page);
+  const { shape } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections;
+  expect(shape.data.teeth.map((t) => t.tooth)).toEqual([21]);
+  await open(page, id, 'reduce');
+  await page.getByRole('heading', { name: 'Section through 21' }).waitFor({ timeout: 90_000 });
+  expect(await page.getByTestId('remove-21-middle').count()).toBe(1);
+  expect(await page.getByTestId('remove-11-middle').count()).toBe(0);
   expect(v.troubles).toEqual([]);
 });
 

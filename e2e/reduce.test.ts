@@ -1,3 +1,4 @@
+import type { CaseDetail } from '@radiant/contract';
 import { closePages, copyOfAvocet, open, picture, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
@@ -66,5 +67,37 @@ it('keys choose zone, tooth and strategy', async () => {
   await page.getByRole('heading', { name: '21 · even veneer' }).waitFor();
   await page.keyboard.press('m');
   await page.getByText('Groove depth is the needed thickness').waitFor();
+  expect(v.troubles).toEqual([]);
+});
+
+it('one tooth has a design of its own, the others keep the case’s', async () => {
+  const { page } = v;
+  await page.getByRole('radio', { name: /^12/ }).click();
+  await page.getByRole('button', { name: '12 alone' }).click();
+  await page.getByLabel('Design of 12').selectOption('ceramic-crown');
+  await page.getByRole('heading', { name: '12 · all-ceramic crown' }).waitFor();
+  await page.waitForFunction(() => document.querySelector('aside table tr:nth-child(2) td:nth-child(2)')?.textContent === '1.20');
+  expect((await row('middle')).needs).toBe(1.2);
+  await page.getByRole('radio', { name: /^11/ }).click();
+  await page.getByRole('heading', { name: '11 · even veneer' }).waitFor();
+  expect((await row('middle')).needs).toBe(0.8);
+  await page.getByRole('radio', { name: /^12/ }).click();
+  await page.getByRole('button', { name: 'all teeth' }).click();
+  await page.getByRole('heading', { name: '12 · even veneer' }).waitFor();
+  await saved(page);
+});
+
+it('a planned tooth that the scan does not have is named, and the others have their targets', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Without');
+  const { shape } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections;
+  // A lower tooth is planned, and the lower scan is put away.
+  const teeth = [...shape.data.teeth, { tooth: 41, lengthMm: 9, widthMm: 5.4, facialVolumeMm: 0, rotationDeg: 0 }];
+  await client.patch(`/cases/${id}/sections/shape`, { version: shape.version, data: { ...shape.data, teeth } });
+  const lower = (await client.get<CaseDetail>(`/cases/${id}`)).body.files.find((f) => f.kind === 'lower-scan');
+  await client.call('DELETE', `/cases/${id}/files/${lower?.id}`);
+  await open(page, id, 'reduce');
+  await page.getByText('No target for 41: planned, but not in the scan of that jaw.').waitFor({ timeout: 90_000 });
+  await page.getByTestId('remove-11-middle').waitFor();
   expect(v.troubles).toEqual([]);
 });

@@ -376,3 +376,53 @@ it('two people who shape the same tooth meet: both numbers are shown, one is cho
   const teeth = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.shape.data.teeth;
   expect(teeth.find((t) => t.tooth === 11)?.lengthMm).toBe(10.8);
 });
+
+it('a slider links no program anew, the workers go with the case, and the list on “?” is what the bench answers to', async () => {
+  const { page } = v;
+  const { id } = await copyOfAvocet('Given back');
+  await page.addInitScript(() => {
+    const counted = window as unknown as { links: number };
+    counted.links = 0;
+    const { linkProgram } = WebGL2RenderingContext.prototype;
+    WebGL2RenderingContext.prototype.linkProgram = function (program) {
+      counted.links++;
+      linkProgram.call(this, program);
+    };
+  });
+  await open(page, id, 'shape');
+  await six();
+  await page.getByRole('radio', { name: /^11/ }).click();
+  const links = () => page.evaluate(() => (window as unknown as { links: number }).links);
+  const length = page.getByLabel('Length').first();
+  await length.focus();
+  await page.keyboard.press('ArrowUp');
+  await saved(page);
+  const before = await links();
+  expect(before).toBeGreaterThan(0);
+  for (let i = 0; i < 5; i++) {
+    const was = await length.inputValue();
+    await page.keyboard.press('ArrowUp');
+    await page.waitForFunction(([old]) => (document.activeElement as HTMLInputElement).value !== old, [was]);
+    await page.waitForTimeout(150);
+  }
+  await saved(page);
+  expect(await links()).toBe(before);
+
+  await page.keyboard.press('Escape');
+  await page.getByRole('main').click({ position: { x: 20, y: 300 } });
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys' });
+  await keys.getByText('brush, section, bite, in the smile').waitFor();
+  // Nothing behind the list hears its keys.
+  await page.keyboard.press('x');
+  await page.keyboard.press('Escape');
+  expect(await page.getByRole('button', { name: 'section', exact: true }).getAttribute('aria-pressed')).toBe('false');
+
+  expect(page.workers().length).toBeGreaterThan(0);
+  await page.getByRole('link', { name: /All cases/ }).click();
+  await page.getByRole('heading', { name: 'Cases' }).waitFor();
+  await page.waitForFunction(() => true);
+  for (let i = 0; i < 50 && page.workers().length > 0; i++) await page.waitForTimeout(100);
+  expect(page.workers().map((w) => w.url())).toEqual([]);
+  expect(v.troubles).toEqual([]);
+});

@@ -51,7 +51,7 @@ export function SchoolSettings({ row }: { row: readonly number[] }) {
             value={data.referenceTooth}
             onChange={(e) => set({ ...data, referenceTooth: Number(e.target.value) })}
           >
-            {row.map((t) => (
+            {(row.includes(data.referenceTooth) ? row : [data.referenceTooth, ...row]).map((t) => (
               <option key={t} value={t}>
                 {name(t)}
               </option>
