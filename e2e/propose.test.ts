@@ -110,7 +110,7 @@ it('sizes are the scan’s wherever there is one, also without any landmark', as
   await targets.waitFor();
   // The modelled lateral is 5.4 mm wide; the photograph gives it ±0.5.
   await page.getByTestId('target-12').getByText('5.4').first().waitFor();
-  expect((await page.getByTestId('target-12').locator('td').nth(3).innerText()).replace(/\s/g, '')).toMatch(/^5\.4±\.1$/);
+  expect((await page.getByTestId('target-12').locator('td').nth(3).textContent())?.replace(/\s/g, '')).toMatch(/^5\.4±\.1/);
   await client.patch(`/cases/${id}/sections/read`, { version: 1, data: { landmarks: [], verdicts: [], drawn: [], views: [], aligned: [] } });
   await page.reload();
   await targets.waitFor();
