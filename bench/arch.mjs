@@ -8,10 +8,13 @@ export function archOf(count) {
   const triangles = [...mesh.triangles];
   const at = (v) => [positions[3 * v], positions[3 * v + 1], positions[3 * v + 2]];
   const longest = (t) => {
-    const side = (k) => Math.hypot(...at(triangles[3 * t + k]).map((x, c) => x - at(triangles[3 * t + ((k + 1) % 3)])[c]));
+    const side = (k) =>
+      Math.hypot(...at(triangles[3 * t + k]).map((x, c) => x - at(triangles[3 * t + ((k + 1) % 3)])[c]));
     return [0, 1, 2].map((k) => [side(k), k]).sort((a, b) => b[0] - a[0])[0];
   };
-  const order = Array.from({ length: triangles.length / 3 }, (_, t) => [longest(t), t]).sort((a, b) => b[0][0] - a[0][0]);
+  const order = Array.from({ length: triangles.length / 3 }, (_, t) => [longest(t), t]).sort(
+    (a, b) => b[0][0] - a[0][0],
+  );
   for (const [[, k], t] of order) {
     if (triangles.length / 3 >= count) break;
     const [a, b, c] = [0, 1, 2].map((i) => triangles[3 * t + ((k + i) % 3)]);

@@ -6,7 +6,8 @@ import { MeshBVH } from 'three-mesh-bvh';
 import { archOf, pointsBeside } from './arch.mjs';
 import { figure, median } from './figure.mjs';
 
-// The distance of one jaw from another, 100,000 places on 200,000 triangles, shared by two workers, against three-mesh-bvh on one
+// The distance of one jaw from another, 100,000 places on 200,000 triangles, shared by two workers, against
+// three-mesh-bvh on one
 // thread in the same run. A native single-threaded tree was measured to stand about twelve times before that library.
 const QUERIES = 100_000;
 const mesh = archOf(200_000);
@@ -34,10 +35,20 @@ for (let run = 0; run < 6; run++) {
   own = (await Promise.all(answers)).map(([d]) => d);
   ownMs.push(performance.now() - t);
   t = performance.now();
-  for (let i = 0; i < QUERIES; i++) theirs[i] = bvh.closestPointToPoint(p.set(points[3 * i], points[3 * i + 1], points[3 * i + 2]), hit).distance;
+  for (let i = 0; i < QUERIES; i++)
+    theirs[i] = bvh.closestPointToPoint(p.set(points[3 * i], points[3 * i + 1], points[3 * i + 2]), hit).distance;
   theirMs.push(performance.now() - t);
 }
-const worst = theirs.reduce((w, d, i) => Math.max(w, Math.abs(d - own[Math.floor((2 * i) / QUERIES)][i % (QUERIES / 2)])), 0);
+const worst = theirs.reduce(
+  (w, d, i) => Math.max(w, Math.abs(d - own[Math.floor((2 * i) / QUERIES)][i % (QUERIES / 2)])),
+  0,
+);
 if (worst > 1e-5) throw new Error(`The two libraries differ by ${worst} mm.`);
-figure('closest-100k-two-workers', median(ownMs), 'ms', `three-mesh-bvh:${median(theirMs).toFixed(0)}ms`, median(theirMs) / median(ownMs));
+figure(
+  'closest-100k-two-workers',
+  median(ownMs),
+  'ms',
+  `three-mesh-bvh:${median(theirMs).toFixed(0)}ms`,
+  median(theirMs) / median(ownMs),
+);
 for (const w of workers) await w.terminate();

@@ -41,7 +41,8 @@ for (const reachMm of [0.5, 3]) {
       own = closestPoints(tree, points);
     },
     () => {
-      for (let i = 0; i < QUERIES; i++) theirs[i] = bvh.closestPointToPoint(p.set(points[3 * i], points[3 * i + 1], points[3 * i + 2]), hit).distance;
+      for (let i = 0; i < QUERIES; i++)
+        theirs[i] = bvh.closestPointToPoint(p.set(points[3 * i], points[3 * i + 1], points[3 * i + 2]), hit).distance;
     },
   );
   const worst = theirs.reduce((w, d, i) => Math.max(w, Math.abs(d - own.distances[i])), 0);

@@ -8,8 +8,10 @@ import { launchHouse } from '../bin/lib/house.mjs';
 import { freePort } from '../bin/lib/process.mjs';
 import { figure } from './figure.mjs';
 
-// A practice with ten thousand cases and fifty people who all look at their list of cases, one question after the other, for
-// some seconds; then five of them ask for a plan each while somebody asks for health. Everything on this machine: the people, the
+// A practice with ten thousand cases and fifty people who all look at their list of cases, one question after the
+// other, for
+// some seconds; then five of them ask for a plan each while somebody asks for health. Everything on this machine: the
+// people, the
 // server and the database share its processors.
 
 const CASES = 10_000;
@@ -31,7 +33,14 @@ function ask(path, { cookie = '', method = 'GET', body, read = true } = {}) {
   return new Promise((done, failed) => {
     const begun = performance.now();
     const r = request(
-      { host: '127.0.0.1', port, path: `/api${path}`, method, agent, headers: { cookie, ...(body && { 'content-type': 'application/json' }) } },
+      {
+        host: '127.0.0.1',
+        port,
+        path: `/api${path}`,
+        method,
+        agent,
+        headers: { cookie, ...(body && { 'content-type': 'application/json' }) },
+      },
       (answer) => {
         const chunks = [];
         // Making megabytes into text here would stop the clock that is read beside it.
@@ -51,7 +60,8 @@ function ask(path, { cookie = '', method = 'GET', body, read = true } = {}) {
   });
 }
 const limited = (name, ms, limitMs) => figure(name, ms, 'ms', `limit:${limitMs}ms`, limitMs / ms);
-const percentile = (all, share) => [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(share * all.length))];
+const percentile = (all, share) =>
+  [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(share * all.length))];
 
 try {
   const db = await createConnection({
@@ -74,7 +84,11 @@ try {
         ids.map((id) => [
           id,
           name,
-          JSON.stringify({ wish: 'longer and even', ageYears: 34, landmarks: Array.from({ length: 24 }, (_, k) => ({ x: k, y: k })) }),
+          JSON.stringify({
+            wish: 'longer and even',
+            ageYears: 34,
+            landmarks: Array.from({ length: 24 }, (_, k) => ({ x: k, y: k })),
+          }),
           'x',
         ]),
       );
@@ -83,7 +97,14 @@ try {
 
   const cookies = [];
   for (let i = 0; i < USERS; i++)
-    cookies.push((await ask('/session', { method: 'POST', body: { email: 'dentist@estuary.example', password: 'wading birds at low tide' } })).cookie);
+    cookies.push(
+      (
+        await ask('/session', {
+          method: 'POST',
+          body: { email: 'dentist@estuary.example', password: 'wading birds at low tide' },
+        })
+      ).cookie,
+    );
   const questions = ['/cases', '/cases?page=3', '/cases?search=042', '/cases?sort=name&page=11', '/cases?sort=finish'];
   for (const q of questions) await ask(q, { cookie: cookies[0] });
 
@@ -123,18 +144,32 @@ try {
       await new Promise((r) => setTimeout(r, 20));
     }
   })();
-  const work = ['plan.pdf', 'plan.pdf?notation=universal', 'contour.stl?what=mock-up', 'contour.obj?what=planned', 'contour.3mf?what=existing', 'case.json'];
+  const work = [
+    'plan.pdf',
+    'plan.pdf?notation=universal',
+    'contour.stl?what=mock-up',
+    'contour.obj?what=planned',
+    'contour.3mf?what=existing',
+    'case.json',
+  ];
   await Promise.all(work.map((w) => ask(`/cases/${avocet}/${w}`, { cookie: cookies[1], read: false })));
   making = false;
   await asking;
   limited('health-while-documents-are-made-p95', percentile(health, 0.95), HEALTH_MS);
   limited('health-while-documents-are-made-longest', Math.max(...health), HEALTH_MS);
 
-  // The largest and oddest bodies that a route takes, one after the other; how long others wait for their answer meanwhile.
+  // The largest and oddest bodies that a route takes, one after the other; how long others wait for their answer
+  // meanwhile.
   const fields = `{"version":0,"data":{${Array.from({ length: 110_000 }, (_, i) => `"f${i}":[]`).join(',')}}}`;
-  const stroke = JSON.stringify({ tool: 'add', radiusMm: 1, amount: 0.1, at: Array.from({ length: 45 }, (_, i) => 10_000 + i) });
+  const stroke = JSON.stringify({
+    tool: 'add',
+    radiusMm: 1,
+    amount: 0.1,
+    at: Array.from({ length: 45 }, (_, i) => 10_000 + i),
+  });
   const teeth = [11, 12, 13, 21, 22, 23, 31, 41].map(
-    (t) => `{"tooth":${t},"lengthMm":10,"widthMm":8,"facialVolumeMm":0,"rotationDeg":0,"strokes":[${Array.from({ length: 200 }, () => stroke).join(',')}]}`,
+    (t) =>
+      `{"tooth":${t},"lengthMm":10,"widthMm":8,"facialVolumeMm":0,"rotationDeg":0,"strokes":[${Array.from({ length: 200 }, () => stroke).join(',')}]}`,
   );
   const bodies = [
     fields,

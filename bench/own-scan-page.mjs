@@ -5,13 +5,18 @@ import { launchHouse } from '../bin/lib/house.mjs';
 import { launchBrowser, signedInPage } from './browser.mjs';
 import { figure } from './figure.mjs';
 
-// A whole jaw of about a million triangles in the real interface: from the file chosen to the jaw shown (upload, reading, mending,
-// laying, first picture), from there to its ten teeth, and the longest that the page stood still, drawing in software left in.
+// A whole jaw of about a million triangles in the real interface: from the file chosen to the jaw shown (upload,
+// reading, mending,
+// laying, first picture), from there to its ten teeth, and the longest that the page stood still, drawing in software
+// left in.
 await rm('.data/bench-own-scan', { recursive: true, force: true });
 const house = await launchHouse({ port: 8700, data: '.data/bench-own-scan' });
 const browser = await launchBrowser();
 try {
-  const mesh = wholeJaw(makePatient(AVOCET), 'upper', { ...WHOLE_SCANNER, stepMm: Number(process.env.STEP ?? 0.096) }).mesh;
+  const mesh = wholeJaw(makePatient(AVOCET), 'upper', {
+    ...WHOLE_SCANNER,
+    stepMm: Number(process.env.STEP ?? 0.096),
+  }).mesh;
   const file = '.data/bench-own-scan/jaw.stl';
   await writeFile(file, writeStlBinary(mesh));
   console.log(`${(mesh.triangles.length / 3).toLocaleString('en-GB')} triangles`);

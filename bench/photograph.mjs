@@ -69,7 +69,8 @@ try {
 
   // Zoomed in, so that the original and not its preview is on the bench; every overlay on.
   await page.getByRole('button', { name: /overlays/ }).click();
-  for (const name of ['level of the edges', 'long axes', 'line of the zeniths', 'widths from the front']) await page.getByLabel(name).check();
+  for (const name of ['level of the edges', 'long axes', 'line of the zeniths', 'widths from the front'])
+    await page.getByLabel(name).check();
   await page.keyboard.press('Escape');
   const mark = page.getByRole('button', { name: /^edge of 11, at/ });
   const box = await mark.boundingBox();
@@ -81,7 +82,8 @@ try {
   const [ax, ay] = [at.x + at.width / 2, at.y + at.height / 2];
   const cdp = await page.context().newCDPSession(page);
   await cdp.send('Performance.enable');
-  const script = async () => (await cdp.send('Performance.getMetrics')).metrics.find((m) => m.name === 'ScriptDuration').value * 1000;
+  const script = async () =>
+    (await cdp.send('Performance.getMetrics')).metrics.find((m) => m.name === 'ScriptDuration').value * 1000;
   await page.mouse.move(ax, ay);
   await page.mouse.down();
   const steps = [];

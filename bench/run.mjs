@@ -4,7 +4,19 @@ import { inRoot } from '../bin/lib/paths.mjs';
 import { run } from '../bin/lib/process.mjs';
 
 /** Each in a process of its own, so that one's garbage and warmed code do not colour the next. */
-const ALL = ['closest', 'closest-two', 'crown', 'measures', 'page', 'repaint', 'shape', 'photograph', 'own-scan', 'own-scan-page', 'load'];
+const ALL = [
+  'closest',
+  'closest-two',
+  'crown',
+  'measures',
+  'page',
+  'repaint',
+  'shape',
+  'photograph',
+  'own-scan',
+  'own-scan-page',
+  'load',
+];
 const asked = process.argv.slice(2);
 
 await ensurePackages(['database', 'browser']);

@@ -18,10 +18,18 @@ try {
   const kase = await json(`/cases/${id}`);
   const { data, version } = kase.sections.shape;
   const six = data.teeth.filter((t) => t.tooth % 10 <= 3);
-  const beside = [15, 14, 24, 25].map((tooth) => ({ ...six[0], tooth, lengthMm: 8.2, widthMm: 6.9, facialVolumeMm: 0 }));
+  const beside = [15, 14, 24, 25].map((tooth) => ({
+    ...six[0],
+    tooth,
+    lengthMm: 8.2,
+    widthMm: 6.9,
+    facialVolumeMm: 0,
+  }));
   const stroke = { tool: 'add', radiusMm: 1.5, amount: 0.1, at: Array.from({ length: 12 }, (_, i) => 2000 + i) };
   const teeth = [...six, ...beside].map((t) => ({ ...t, strokes: Array.from({ length: 10 }, () => stroke) }));
-  const put = await request.patch(`${house.url}/api/cases/${id}/sections/shape`, { data: { version, data: { ...data, teeth } } });
+  const put = await request.patch(`${house.url}/api/cases/${id}/sections/shape`, {
+    data: { version, data: { ...data, teeth } },
+  });
   if (!put.ok()) throw new Error(await put.text());
 
   const saves = [];
@@ -43,7 +51,8 @@ try {
   const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   const cdp = await page.context().newCDPSession(page);
   await cdp.send('Performance.enable');
-  const metrics = async () => Object.fromEntries((await cdp.send('Performance.getMetrics')).metrics.map((m) => [m.name, m.value]));
+  const metrics = async () =>
+    Object.fromEntries((await cdp.send('Performance.getMetrics')).metrics.map((m) => [m.name, m.value]));
 
   // Script of the page while the scene is dragged round, a frame after each move.
   await page.mouse.move(middle.x, middle.y + 180);
@@ -80,7 +89,9 @@ try {
   for (let i = 0; i < DABS; i++) {
     const had = await page.evaluate(() => window.dabs.length);
     await page.mouse.move(middle.x - 60 + 26 * Math.sin(i / 4), middle.y + 1.6 * i);
-    await page.waitForFunction((n) => window.dabs.length > n, had, { polling: 60, timeout: 3000 }).catch(() => undefined);
+    await page
+      .waitForFunction((n) => window.dabs.length > n, had, { polling: 60, timeout: 3000 })
+      .catch(() => undefined);
   }
   const dabs = await page.evaluate(() => window.dabs);
   await page.mouse.up();

@@ -15,7 +15,8 @@ interface Violation {
 
 /** What axe-core finds against WCAG 2.2 A and AA; one line a finding. */
 async function findings(page: Page): Promise<string[]> {
-  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(await import('node:fs').then((fs) => fs.readFileSync(AXE, 'utf8')));
+  if (!(await page.evaluate(() => 'axe' in window)))
+    await page.evaluate(await import('node:fs').then((fs) => fs.readFileSync(AXE, 'utf8')));
   const violations = await page.evaluate(async () => {
     const { axe } = window as unknown as { axe: { run: (o: unknown) => Promise<{ violations: Violation[] }> } };
     return (await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })).violations;

@@ -143,7 +143,9 @@ it('one broken part of a page says so and leaves the rest alone', async () => {
     const answer = await route.fetch();
     const body = (await answer.json()) as { cases: object[] };
     // As a fault anywhere in a card would: nothing in it can be drawn.
-    await route.fulfill({ json: { ...body, cases: body.cases.map((c, i) => (i === 0 ? { ...c, stagesBegun: null } : c)) } });
+    await route.fulfill({
+      json: { ...body, cases: body.cases.map((c, i) => (i === 0 ? { ...c, stagesBegun: null } : c)) },
+    });
   });
   await page.reload();
   await page

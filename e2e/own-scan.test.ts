@@ -35,7 +35,9 @@ it('a scan of another scanner is mended, laid into the mouth, and its ten teeth 
   // What came is kept as it came.
   const own = (await detail()).files.filter((f) => f.kind === 'own-scan');
   expect(own.map((f) => f.name)).toEqual(['practice scanner.stl']);
-  expect(Buffer.from(await kase.client.bytes(`/cases/${kase.id}/files/${own[0]?.id}`)).equals(Buffer.from(jaw))).toBe(true);
+  expect(Buffer.from(await kase.client.bytes(`/cases/${kase.id}/files/${own[0]?.id}`)).equals(Buffer.from(jaw))).toBe(
+    true,
+  );
 });
 
 it('numbers are changed over, a tooth is taken out and added by a click, all mending is undone and done again', async () => {
@@ -63,7 +65,11 @@ it('numbers are changed over, a tooth is taken out and added by a click, all men
 it('the neck line of a tooth is dragged, and the tooth is as much longer', async () => {
   const { page } = v;
   const long = async () =>
-    Number(((await page.locator('tr', { has: page.getByRole('combobox', { name: 'Number of 11' }) }).textContent()) ?? '').match(/× (\d+\.\d)/)?.[1]);
+    Number(
+      (
+        (await page.locator('tr', { has: page.getByRole('combobox', { name: 'Number of 11' }) }).textContent()) ?? ''
+      ).match(/× (\d+\.\d)/)?.[1],
+    );
   const before = await long();
   await page.keyboard.press('f');
   await page.keyboard.press('d');
@@ -115,7 +121,9 @@ it('laid by three places on both scans it comes to lie as well', async () => {
   }
   await page.getByText('Working …').waitFor({ state: 'detached', timeout: 60_000 });
   await said.waitFor();
-  expect(Math.abs(Number.parseInt((await said.textContent()) ?? '', 10) - Number.parseInt(before ?? '', 10))).toBeLessThanOrEqual(2);
+  expect(
+    Math.abs(Number.parseInt((await said.textContent()) ?? '', 10) - Number.parseInt(before ?? '', 10)),
+  ).toBeLessThanOrEqual(2);
 });
 
 it('three clicks lay it anew; what is a slip of the hand off the middle and the level is brought to them', async () => {
@@ -123,7 +131,9 @@ it('three clicks lay it anew; what is a slip of the hand off the middle and the 
   await page.getByRole('button', { name: 'by its own shape' }).click();
   await page.getByText('Working …').waitFor({ state: 'detached', timeout: 60_000 });
   const long = async () =>
-    (await page.getByRole('table', { name: 'Picked teeth' }).locator('tbody tr').allTextContents()).map((t) => Number(t.match(/× (\d+\.\d)/)?.[1]));
+    (await page.getByRole('table', { name: 'Picked teeth' }).locator('tbody tr').allTextContents()).map((t) =>
+      Number(t.match(/× (\d+\.\d)/)?.[1]),
+    );
   const before = await long();
   await page.keyboard.press('f');
   await page.keyboard.press('k');
@@ -160,10 +170,13 @@ it('used, it is the case’s scan: the crowns stand on it', async () => {
 
 it('the lower jaw of the same sitting lies by the bite as it was scanned; one of another sitting does not', async () => {
   const { page } = v;
-  const lower = (placed: (typeof setting)['placed']) => writeStlBinary(wholeJaw(makePatient(AVOCET), 'lower', { ...setting, placed, seed: 642 }).mesh);
+  const lower = (placed: (typeof setting)['placed']) =>
+    writeStlBinary(wholeJaw(makePatient(AVOCET), 'lower', { ...setting, placed, seed: 642 }).mesh);
   await choose('other sitting.stl', lower({ ...ELSEWHERE, origin: [90, -48, 12] as never }));
   await ready();
-  await page.getByText('The two scans do not lie together: they are of different sittings, or of different scanners.').waitFor({ timeout: 60_000 });
+  await page
+    .getByText('The two scans do not lie together: they are of different sittings, or of different scanners.')
+    .waitFor({ timeout: 60_000 });
   // Where no bite was scanned it is put on by hand, and closed until it rests.
   await page.getByRole('button', { name: 'by hand, closed' }).click();
   const said = page.getByText(/^It touches .*; the edges overlap/);
@@ -175,7 +188,8 @@ it('the lower jaw of the same sitting lies by the bite as it was scanned; one of
   await page.getByLabel('overjet').fill('7');
   const end = Date.now() + 40_000;
   while ((await overlap()) === usual && Date.now() < end) await page.waitForTimeout(200);
-  // Further back the lower edges go in front of nothing: the jaw closes further or stops at the side teeth, but elsewhere.
+  // Further back the lower edges go in front of nothing: the jaw closes further or stops at the side teeth, but
+  // elsewhere.
   expect(await overlap()).not.toBe(usual);
   await page.getByRole('button', { name: 'leave it as it is' }).first().click();
   await choose('lower jaw.stl', lower(ELSEWHERE));
@@ -194,7 +208,9 @@ it('the lower jaw of the same sitting lies by the bite as it was scanned; one of
 it('a wax-up of a laboratory becomes the planned contour', async () => {
   const { page } = v;
   const six = makePatient(inState(AVOCET, 'mock-up')).teeth.filter((t) => UPPER_SIX.includes(t.tooth));
-  const wax = writeStlBinary(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, drops: 0, holes: 0, seed: 641 }, six).mesh);
+  const wax = writeStlBinary(
+    wholeJaw(makePatient(AVOCET), 'upper', { ...setting, drops: 0, holes: 0, seed: 641 }, six).mesh,
+  );
   const before = (await detail()).sections.shape.data.teeth.find((t) => t.tooth === 11)?.widthMm;
   await choose('wax-up.stl', wax);
   await ready();
@@ -228,7 +244,10 @@ it('what is no scan, is cut short or no jaw is refused in a sentence, and the ca
   await page.getByRole('button', { name: 'leave it as it is' }).first().click();
   // A jaw in centimetres is asked about.
   const small = wholeJaw(makePatient(AVOCET), 'lower', { ...setting, stepMm: 0.5 }).mesh;
-  await choose('centimetres.stl', writeStlBinary({ positions: small.positions.map((n) => n / 10), triangles: small.triangles }));
+  await choose(
+    'centimetres.stl',
+    writeStlBinary({ positions: small.positions.map((n) => n / 10), triangles: small.triangles }),
+  );
   await page.getByRole('heading', { name: 'Which unit is it in?' }).waitFor({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Go on' }).click();
   await ready();

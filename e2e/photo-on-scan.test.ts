@@ -15,7 +15,10 @@ beforeAll(async () => {
   landmarks = async () => (await read()).data.landmarks;
   const { version, data } = await read();
   before = data.landmarks;
-  await copy.client.patch(`/cases/${id}/sections/read`, { version, data: { ...data, landmarks: before.filter((m) => [13, 11, 21].includes(m.tooth)) } });
+  await copy.client.patch(`/cases/${id}/sections/read`, {
+    version,
+    data: { ...data, landmarks: before.filter((m) => [13, 11, 21].includes(m.tooth)) },
+  });
   await open(v.page, id, 'read');
 });
 afterAll(closePages);
@@ -57,7 +60,9 @@ it('the next landmark is set by a click on the scan beside the photograph', asyn
   expect(now.length).toBeGreaterThan(count);
   // The middle of the arch is where the centrals are in the photograph too.
   const [right, left] = [11, 21].map((t) => before.find((m) => m.tooth === t && m.kind === 'distal') as LandmarkInput);
-  const made = now.filter((m) => m.from === 'scan').find((m) => off(m, before.find((b) => key(b) === key(m)) as LandmarkInput) > 30) as LandmarkInput;
+  const made = now
+    .filter((m) => m.from === 'scan')
+    .find((m) => off(m, before.find((b) => key(b) === key(m)) as LandmarkInput) > 30) as LandmarkInput;
   expect(made.x).toBeGreaterThan(right?.x as number);
   expect(made.x).toBeLessThan(left?.x as number);
   await page.keyboard.press('Control+z');

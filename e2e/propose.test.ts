@@ -43,7 +43,8 @@ it('the edge level lengthens the centrals by as much, and the widths fill the sp
   expect(left.width).toBe(right.width);
   expect(Math.abs((await sum()) - space)).toBeLessThan(0.35);
   await saved(page);
-  const stored = (await client.get<{ sections: { propose: { data: object } } }>(`/cases/${id}`)).body.sections.propose.data;
+  const stored = (await client.get<{ sections: { propose: { data: object } } }>(`/cases/${id}`)).body.sections.propose
+    .data;
   expect(stored).toEqual({ school: 'reference', referenceTooth: 11, edgeMm: 0 });
 });
 
@@ -77,7 +78,8 @@ it('schools stand side by side; a width that is held stays while the others shar
   expect((await target(11)).length - before.length).toBeCloseTo(1.2, 1);
   await page.getByLabel('close the gaps').uncheck();
   await saved(page);
-  const { data } = (await client.get<{ sections: { propose: { data: object } } }>(`/cases/${id}`)).body.sections.propose;
+  const { data } = (await client.get<{ sections: { propose: { data: object } } }>(`/cases/${id}`)).body.sections
+    .propose;
   expect(data).toMatchObject({ school: 'recurring', ratio: 0.8, gumMm: 1.2, gaps: 'keep', locked: [] });
   expect(v.troubles).toEqual([]);
 });
@@ -110,8 +112,13 @@ it('sizes are the scan’s wherever there is one, also without any landmark', as
   await targets.waitFor();
   // The modelled lateral is 5.4 mm wide; the photograph gives it ±0.5.
   await page.getByTestId('target-12').getByText('5.4').first().waitFor();
-  expect((await page.getByTestId('target-12').locator('td').nth(3).textContent())?.replace(/\s/g, '')).toMatch(/^5\.4±\.1/);
-  await client.patch(`/cases/${id}/sections/read`, { version: 1, data: { landmarks: [], verdicts: [], drawn: [], views: [], aligned: [] } });
+  expect((await page.getByTestId('target-12').locator('td').nth(3).textContent())?.replace(/\s/g, '')).toMatch(
+    /^5\.4±\.1/,
+  );
+  await client.patch(`/cases/${id}/sections/read`, {
+    version: 1,
+    data: { landmarks: [], verdicts: [], drawn: [], views: [], aligned: [] },
+  });
   await page.reload();
   await targets.waitFor();
   await page.getByTestId('target-12').getByText('5.4').first().waitFor();
@@ -128,7 +135,11 @@ it('one tooth alone is planned: the others stay as they are, and only it becomes
   expect([sizes[2]?.startsWith('as is'), sizes[4]?.startsWith('as is')]).toEqual([true, true]);
   await saved(page);
   await page.getByRole('button', { name: 'Shape the crowns to this' }).click();
-  await page.waitForFunction(() => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('1 '), undefined, { timeout: 90_000 });
+  await page.waitForFunction(
+    () => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('1 '),
+    undefined,
+    { timeout: 90_000 },
+  );
   await saved(page);
   const { shape } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections;
   expect(shape.data.teeth.map((t) => t.tooth)).toEqual([21]);
@@ -143,10 +154,12 @@ describe('the edge', () => {
   it('is proposed with its reasons, taken by one press, and what it comes to is shown; through the lip is told at the field', async () => {
     const { page } = v;
     const { id, client } = await copyOfAvocet('Edged');
-    // The smile and rest views of the sample, as a hand marks them: lips level at the corners, edges over the lower one.
+    // The smile and rest views of the sample, as a hand marks them: lips level at the corners, edges over the lower
+    // one.
     const detail = (await client.get<CaseDetail>(`/cases/${id}`)).body;
     const photo = detail.files.find((f) => f.kind === 'photo');
-    const lip = (which: string, y: readonly number[]) => y.map((d, i) => ({ id: `${which}-lip-${i + 1}`, x: 350 + 150 * i, y: 400 + d }));
+    const lip = (which: string, y: readonly number[]) =>
+      y.map((d, i) => ({ id: `${which}-lip-${i + 1}`, x: 350 + 150 * i, y: 400 + d }));
     const calibration = { from: { x: 400, y: 700 }, to: { x: 700, y: 700 }, mm: 20 };
     const corners = [
       { id: 'corner-right', x: 200, y: 400 },
@@ -225,12 +238,15 @@ describe('the edge', () => {
     const picture = await sharp({ create: { width: 900, height: 300, channels: 3, background: '#c9b8a0' } })
       .png()
       .toBuffer();
-    await dialog.getByLabel('Picture of a smile that is liked').setInputFiles({ name: 'liked.png', mimeType: 'image/png', buffer: picture });
+    await dialog
+      .getByLabel('Picture of a smile that is liked')
+      .setInputFiles({ name: 'liked.png', mimeType: 'image/png', buffer: picture });
     const area = dialog.getByRole('img');
     await area.waitFor();
     const box = (await area.boundingBox()) as { x: number; y: number; width: number; height: number };
     // Widths 70, 100, 140 and back: a lateral of 71 %, a canine of 70 %.
-    for (const x of [100, 170, 270, 410, 550, 650, 720]) await page.mouse.click(box.x + (x / 900) * box.width, box.y + box.height / 2);
+    for (const x of [100, 170, 270, 410, 550, 650, 720])
+      await page.mouse.click(box.x + (x / 900) * box.width, box.y + box.height / 2);
     await dialog
       .getByText(/lateral/)
       .filter({ hasText: /7[01]\s*%/ })

@@ -1,6 +1,14 @@
 import type { CaseDetail } from '@radiant/contract';
 import { LANDMARK_KINDS, UPPER_SIX } from '@radiant/core';
-import { AVOCET, makePatient, type Patient, project, RETRACTED_FRONT, scalePoints, truePoints } from '@radiant/standins';
+import {
+  AVOCET,
+  makePatient,
+  type Patient,
+  project,
+  RETRACTED_FRONT,
+  scalePoints,
+  truePoints,
+} from '@radiant/standins';
 import type { Page } from 'playwright-core';
 import sharp from 'sharp';
 import { rendered } from '../standins/test/render.js';
@@ -38,10 +46,14 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
   await page.getByRole('button', { name: 'Open the case' }).click();
   await page.getByText('No photograph yet').waitFor();
 
-  await page.getByLabel('Photograph file').setInputFiles({ name: 'broken.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture') });
+  await page
+    .getByLabel('Photograph file')
+    .setInputFiles({ name: 'broken.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture') });
   await page.getByText('This is not a JPEG or PNG picture.').first().waitFor();
 
-  await page.getByLabel('Photograph file').setInputFiles({ name: 'front.jpg', mimeType: 'image/jpeg', buffer: lyingJpeg });
+  await page
+    .getByLabel('Photograph file')
+    .setInputFiles({ name: 'front.jpg', mimeType: 'image/jpeg', buffer: lyingJpeg });
   await page.locator('[data-testid=photo-bench] image').waitFor();
   await page.getByText('click the one end of a known length').waitFor();
   const box = await page.locator('[data-testid=photo-bench] image').boundingBox();
@@ -68,7 +80,8 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
   await saved(page);
   await page.getByRole('radio', { name: /^11/ }).click();
   // The true central is 9.9 mm long and 8.55 mm wide; a screen pixel is about 0.08 mm here.
-  const read = async (id: string) => Number.parseFloat(String(await page.getByTestId(id).textContent()).replace('−', '-'));
+  const read = async (id: string) =>
+    Number.parseFloat(String(await page.getByTestId(id).textContent()).replace('−', '-'));
   expect(Math.abs((await read('length-11')) - 9.9)).toBeLessThan(0.25);
   expect(Math.abs((await read('width-11')) - 8.55)).toBeLessThan(0.25);
   await page
@@ -113,7 +126,9 @@ it('landmarks are dragged, nudged by arrow keys, taken away and brought back by 
   await page.keyboard.press('Control+z');
   await page.getByText('24 of 24 points').waitFor();
   await saved(page);
-  const stored = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data.landmarks.find((m) => m.tooth === 11 && m.kind === 'edge');
+  const stored = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data.landmarks.find(
+    (m) => m.tooth === 11 && m.kind === 'edge',
+  );
   expect([stored?.x, stored?.y]).toEqual([x1, y1]);
 });
 
@@ -161,7 +176,12 @@ it('a lens follows the pointer, and light changes what is shown but not the file
   const lens = page.getByTestId('magnifier');
   await lens.waitFor();
   const middle = async () => {
-    const [x, y, w, h] = ((await lens.getAttribute('viewBox')) ?? '').split(' ').map(Number) as [number, number, number, number];
+    const [x, y, w, h] = ((await lens.getAttribute('viewBox')) ?? '').split(' ').map(Number) as [
+      number,
+      number,
+      number,
+      number,
+    ];
     return [x + w / 2, y + h / 2] as const;
   };
   const before = await middle();

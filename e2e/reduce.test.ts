@@ -7,7 +7,9 @@ beforeAll(async () => {
   v = await visit();
   kase = await copyOfAvocet('Reduced');
   await open(v.page, kase.id, 'reduce');
-  await v.page.getByRole('img', { name: 'Existing, planned and target lines with dimensions' }).waitFor({ timeout: 90_000 });
+  await v.page
+    .getByRole('img', { name: 'Existing, planned and target lines with dimensions' })
+    .waitFor({ timeout: 90_000 });
 });
 afterAll(closePages);
 
@@ -76,7 +78,9 @@ it('one tooth has a design of its own, the others keep the case’s', async () =
   await page.getByRole('button', { name: '12 alone' }).click();
   await page.getByLabel('Design of 12').selectOption('ceramic-crown');
   await page.getByRole('heading', { name: '12 · all-ceramic crown' }).waitFor();
-  await page.waitForFunction(() => document.querySelector('aside table tr:nth-child(2) td:nth-child(2)')?.textContent === '1.20');
+  await page.waitForFunction(
+    () => document.querySelector('aside table tr:nth-child(2) td:nth-child(2)')?.textContent === '1.20',
+  );
   expect((await row('middle')).needs).toBe(1.2);
   await page.getByRole('radio', { name: /^11/ }).click();
   await page.getByRole('heading', { name: '11 · even veneer' }).waitFor();

@@ -3,7 +3,8 @@ import { PASSWORD, PEOPLE, URL_ } from '../server/test/house.js';
 import { closePages, copyOfAvocet, holds, open, saved, visit } from './browser.js';
 
 afterAll(closePages);
-const stored = async (k: Awaited<ReturnType<typeof copyOfAvocet>>) => (await k.client.get<CaseDetail>(`/cases/${k.id}`)).body.sections;
+const stored = async (k: Awaited<ReturnType<typeof copyOfAvocet>>) =>
+  (await k.client.get<CaseDetail>(`/cases/${k.id}`)).body.sections;
 
 it('an edit is found again after a reload and in another browser', async () => {
   const kase = await copyOfAvocet('Found again');
@@ -76,7 +77,10 @@ it('an edit kept while another changed the section meets the choice when it come
   await page.route(away, (route) => route.abort());
   await page.getByLabel('Edge set down').first().fill('0.8');
   await page.locator('[data-testid=save-state][data-status=away]').waitFor();
-  await kase.client.patch(`/cases/${kase.id}/sections/propose`, { version: 1, data: { school: 'ratio', referenceTooth: 11, edgeMm: 3 } });
+  await kase.client.patch(`/cases/${kase.id}/sections/propose`, {
+    version: 1,
+    data: { school: 'ratio', referenceTooth: 11, edgeMm: 3 },
+  });
   await page.unroute(away);
   await page.getByRole('button', { name: 'Mark all of theirs' }).click();
   await page.getByRole('button', { name: 'Keep what is marked' }).click();
@@ -96,7 +100,10 @@ it('a colleague’s edit of another tooth is taken over without a question, and 
   await page.route(away, (route) => route.abort());
   await length.fill('10.9');
   await page.locator('[data-testid=save-state][data-status=away]').waitFor();
-  await kase.client.patch(`/cases/${kase.id}/sections/shape`, { version: before.shape.version, data: { ...before.shape.data, teeth } });
+  await kase.client.patch(`/cases/${kase.id}/sections/shape`, {
+    version: before.shape.version,
+    data: { ...before.shape.data, teeth },
+  });
   await page.unroute(away);
   await saved(page);
   expect(await page.getByRole('dialog').count()).toBe(0);
@@ -148,7 +155,10 @@ it('where the house wants it so, what was not sent is removed with signing out, 
   const kase = await copyOfAvocet('Removed');
   const { page } = await visit();
   await page.getByRole('link', { name: 'people' }).click();
-  const [kept] = await Promise.all([page.waitForResponse((r) => r.url().endsWith('/api/house')), page.getByLabel(/are removed from the browser/).check()]);
+  const [kept] = await Promise.all([
+    page.waitForResponse((r) => r.url().endsWith('/api/house')),
+    page.getByLabel(/are removed from the browser/).check(),
+  ]);
   expect(kept.status()).toBe(200);
   try {
     await open(page, kase.id, 'meet');
@@ -204,7 +214,11 @@ it('when somebody else signs in in another tab, this one sends nothing in their 
   await other.evaluate(
     async ([email, password]) => {
       await fetch('/api/session', { method: 'DELETE' });
-      await fetch('/api/session', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password }) });
+      await fetch('/api/session', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ email, password }),
+      });
     },
     [PEOPLE.assistant, PASSWORD] as const,
   );

@@ -10,9 +10,16 @@ beforeAll(async () => {
 });
 afterAll(closePages);
 
-const planOf = async (tooth: number) => (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body.sections.shape.data.teeth.find((t) => t.tooth === tooth);
+const planOf = async (tooth: number) =>
+  (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body.sections.shape.data.teeth.find(
+    (t) => t.tooth === tooth,
+  );
 const six = () =>
-  v.page.waitForFunction(() => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('6'), undefined, { timeout: 90_000 });
+  v.page.waitForFunction(
+    () => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('6'),
+    undefined,
+    { timeout: 90_000 },
+  );
 
 it('shows six planned surfaces over the scan, and a number changes one', async () => {
   const { page } = v;
@@ -81,7 +88,9 @@ it('names a contour stale when the proposal has changed, and sets it anew', asyn
 
 it('a broken scan is refused in a sentence and the old one stays', async () => {
   const { page } = v;
-  await page.getByLabel('Scan file').setInputFiles({ name: 'x.stl', mimeType: 'model/stl', buffer: Buffer.from('solid nothing\nendsolid nothing\n') });
+  await page
+    .getByLabel('Scan file')
+    .setInputFiles({ name: 'x.stl', mimeType: 'model/stl', buffer: Buffer.from('solid nothing\nendsolid nothing\n') });
   await page.getByText('The STL file holds no triangles.').waitFor();
   await six();
   expect(v.troubles).toEqual([]);
@@ -141,7 +150,10 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   await saved(page);
   const { contours, sections } = (await client.get<CaseDetail>(`/cases/${id}`)).body;
   expect(contours).toHaveLength(1);
-  expect(contours[0]).toMatchObject({ worn: { speech: 'a slight lisp at first' }, approved: { word: 'after a week of wearing' } });
+  expect(contours[0]).toMatchObject({
+    worn: { speech: 'a slight lisp at first' },
+    approved: { word: 'after a week of wearing' },
+  });
   expect(sections.shape.data.teeth).toEqual(contours[0]?.teeth);
 
   // What was asked for after wearing it becomes an edit, on that version.
@@ -149,7 +161,8 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   await asked.getByRole('button', { name: 'Make these edits on this version' }).click();
   await card.waitFor({ state: 'detached' });
   await saved(page);
-  const length = (teeth: CaseDetail['sections']['shape']['data']['teeth'] | undefined) => teeth?.find((t) => t.tooth === 21)?.lengthMm ?? 0;
+  const length = (teeth: CaseDetail['sections']['shape']['data']['teeth'] | undefined) =>
+    teeth?.find((t) => t.tooth === 21)?.lengthMm ?? 0;
   const after = (await client.get<CaseDetail>(`/cases/${id}`)).body;
   expect(after.contours[0]?.worn?.asked).toEqual([{ tooth: 21, key: 'lengthMm', by: -0.3 }]);
   expect(length(after.sections.shape.data.teeth)).toBeCloseTo(length(after.contours[0]?.teeth as never) - 0.3, 6);
@@ -159,7 +172,8 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
 describe('the tools on the bench', () => {
   let id: string;
   let client: typeof kase.client;
-  const plan = async (tooth: number) => (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.shape.data.teeth.find((t) => t.tooth === tooth);
+  const plan = async (tooth: number) =>
+    (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.shape.data.teeth.find((t) => t.tooth === tooth);
   beforeAll(async () => {
     ({ id, client } = await copyOfAvocet('Tooled'));
     await open(v.page, id, 'shape');
@@ -168,7 +182,12 @@ describe('the tools on the bench', () => {
 
   /** The middle of the bench, where the centrals are from the front. */
   const onCentral = async () => {
-    const box = (await v.page.locator('canvas').boundingBox()) as { x: number; y: number; width: number; height: number };
+    const box = (await v.page.locator('canvas').boundingBox()) as {
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    };
     return { x: box.x + box.width / 2 - 60, y: box.y + box.height / 2 + 20 };
   };
 
@@ -229,8 +248,15 @@ describe('the tools on the bench', () => {
     const { page } = v;
     await page.keyboard.press('x');
     const card = page.getByRole('region', { name: 'Section' });
-    await page.waitForFunction(() => document.querySelectorAll('[aria-label="Section"] svg path[stroke="#5d2a5a"]').length > 0);
-    const drawing = (await card.getByRole('img').boundingBox()) as { x: number; y: number; width: number; height: number };
+    await page.waitForFunction(
+      () => document.querySelectorAll('[aria-label="Section"] svg path[stroke="#5d2a5a"]').length > 0,
+    );
+    const drawing = (await card.getByRole('img').boundingBox()) as {
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    };
     const pxPerMm = Math.min(drawing.width / 22, drawing.height / 19);
     const middle = { x: drawing.x + drawing.width / 2, y: drawing.y + drawing.height / 2 };
     await page.mouse.click(middle.x, middle.y);
@@ -301,7 +327,9 @@ describe('the tools on the bench', () => {
     await page.getByRole('radio', { name: /^14/ }).click();
     await page.getByText('Not in the plan: this tooth stays as it is.').waitFor();
     await page.getByRole('button', { name: 'Take 14 into the plan' }).click();
-    await page.waitForFunction(() => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('7'));
+    await page.waitForFunction(() =>
+      document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('7'),
+    );
     await page.getByRole('button', { name: 'face', exact: true }).click();
     await page.getByRole('button', { name: 'square' }).click();
     await saved(page);
@@ -318,7 +346,9 @@ describe('the tools on the bench', () => {
     await page.getByRole('radio', { name: /^44/, checked: true }).waitFor();
     await page.getByText(/form fits it to 0\.\d\d mm/).waitFor();
     await page.getByRole('button', { name: 'Take 44 into the plan' }).click();
-    await page.waitForFunction(() => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('7'));
+    await page.waitForFunction(() =>
+      document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('7'),
+    );
     await page.getByRole('row', { name: /^added/ }).waitFor();
     await page.getByRole('button', { name: 'size', exact: true }).click();
     const length = page.getByLabel('Length').first();
@@ -348,7 +378,10 @@ describe('the tools on the bench', () => {
     expect(await picture.getAttribute('alt')).toMatch(/simulation and not a promise/);
     const words = (await page.getByText(/^laid in to \d+(\.\d)? px$/).textContent()) ?? '';
     expect(Number(/[\d.]+/.exec(words)?.[0])).toBeLessThan(2);
-    const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'save the picture' }).click()]);
+    const [saved] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'save the picture' }).click(),
+    ]);
     expect(saved.suggestedFilename()).toBe('Tooled simulation.png');
     const { width, height } = await sharp(await saved.path()).metadata();
     expect([width, height]).toEqual([1500, 1000]);
@@ -362,7 +395,11 @@ it('two people who shape the same tooth meet: both numbers are shown, one is cho
   const [one, two] = [v, await visit()];
   for (const b of [one, two]) {
     await open(b.page, id, 'shape');
-    await b.page.waitForFunction(() => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('6'), undefined, { timeout: 90_000 });
+    await b.page.waitForFunction(
+      () => document.querySelector('[data-testid=planned-count]')?.textContent?.startsWith('6'),
+      undefined,
+      { timeout: 90_000 },
+    );
   }
   await one.page.getByLabel('Length').first().fill('10.8');
   await saved(one.page);

@@ -23,7 +23,8 @@ async function keys(page: Page, field: Locator, text: string): Promise<string[]>
   return seen;
 }
 const grown = (text: string) => Array.from(text, (_, i) => text.slice(0, i + 1));
-const now = async (k: { id: string; client: Awaited<ReturnType<typeof copyOfAvocet>>['client'] }) => (await k.client.get<CaseDetail>(`/cases/${k.id}`)).body;
+const now = async (k: { id: string; client: Awaited<ReturnType<typeof copyOfAvocet>>['client'] }) =>
+  (await k.client.get<CaseDetail>(`/cases/${k.id}`)).body;
 
 describe('a number that is typed key by key', () => {
   it('stands as typed after each key and is kept exactly: a crown’s length, the edge, a width that is held', async () => {
@@ -52,7 +53,10 @@ describe('a number that is typed key by key', () => {
     for (const text of ['10', '10.4']) expect(await keys(page, held, text)).toEqual(grown(text));
     await page.keyboard.press('Tab');
     await saved(page);
-    expect((await now(kase)).sections.propose.data).toMatchObject({ edgeMm: -1.25, locked: [{ tooth: 11, widthMm: 10.4 }] });
+    expect((await now(kase)).sections.propose.data).toMatchObject({
+      edgeMm: -1.25,
+      locked: [{ tooth: 11, widthMm: 10.4 }],
+    });
   });
 
   it('beyond the limits is told and not taken, stays for putting right, and what says nothing gives way to what is kept', async () => {
@@ -204,13 +208,19 @@ it('paper and tables are numbered as the screen is, and say so', async () => {
   await open(page, kase.id, 'keep');
   await page.getByLabel('tooth numbers').selectOption('universal');
   try {
-    const [paper] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Make the PDF' }).click()]);
+    const [paper] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Make the PDF' }).click(),
+    ]);
     expect(paper.suggestedFilename()).toBe('Numbered plan, Universal numbers.pdf');
     await open(page, kase.id, 'propose');
     const table = page.getByRole('table', { name: 'Targets beside what is' });
     await table.waitFor();
     await table.hover();
-    const [sheet] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as CSV: Targets beside what is' }).click()]);
+    const [sheet] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Save as CSV: Targets beside what is' }).click(),
+    ]);
     expect(sheet.suggestedFilename()).toBe('Targets beside what is, Universal numbers.csv');
     const stream = await sheet.createReadStream();
     const chunks: Buffer[] = [];

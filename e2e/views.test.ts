@@ -36,7 +36,9 @@ async function placer(page: Page) {
   return { k, click: (x: number, y: number) => page.mouse.click(box.x + x * k, box.y + y * k) };
 }
 const figure = async (page: Page, id: string) =>
-  Number.parseFloat(String(await page.getByTestId(`figure-${id}`).locator('td').nth(1).textContent()).replace('−', '-'));
+  Number.parseFloat(
+    String(await page.getByTestId(`figure-${id}`).locator('td').nth(1).textContent()).replace('−', '-'),
+  );
 
 it('the smile from nothing: photograph, scale by a tooth’s width from the scan, points in their order, what they tell', async () => {
   const { page } = v;
@@ -93,7 +95,9 @@ it('the smile from nothing: photograph, scale by a tooth’s width from the scan
   expect(Math.abs(snapped.y - project(CAMERA, truth['upper-lip-3'] as Vec3)[1])).toBeLessThan(3.2);
 
   const x = (n: string) => project(CAMERA, truth[n] as Vec3)[0];
-  const dark = (100 * (x('outer-right') - x('corner-right') + x('corner-left') - x('outer-left'))) / (x('corner-left') - x('corner-right'));
+  const dark =
+    (100 * (x('outer-right') - x('corner-right') + x('corner-left') - x('outer-left'))) /
+    (x('corner-left') - x('corner-right'));
   expect(Math.abs((await figure(page, 'corridor')) - dark)).toBeLessThan(2);
   const width = ((x('corner-left') - x('corner-right')) * CAMERA.fieldMm) / CAMERA.widthPx;
   expect(Math.abs((await figure(page, 'smile-width')) - width)).toBeLessThan(3);
@@ -134,7 +138,11 @@ it('a second length that does not agree is told beside the scale', async () => {
   await open(page, id, 'read');
   await page.getByRole('button', { name: 'scale', exact: true }).click();
   await page.getByRole('button', { name: 'check by a second length' }).click();
-  const image = (await page.locator('[data-testid=photo-bench] image').first().boundingBox()) as { x: number; y: number; width: number };
+  const image = (await page.locator('[data-testid=photo-bench] image').first().boundingBox()) as {
+    x: number;
+    y: number;
+    width: number;
+  };
   await page.mouse.click(image.x + 80, image.y + 200);
   await page.mouse.click(image.x + 380, image.y + 200);
   await page.getByText('does not agree').waitFor();
@@ -167,7 +175,12 @@ it('two states are laid over each other on two points, under a slider and beside
   await dialog.getByText(/Not laid over each other yet/).waitFor();
   await dialog.getByRole('button', { name: 'align' }).click();
   for (const pane of [0, 1]) {
-    const box = (await dialog.locator('figure svg').nth(pane).boundingBox()) as { x: number; y: number; width: number; height: number };
+    const box = (await dialog.locator('figure svg').nth(pane).boundingBox()) as {
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    };
     await page.mouse.click(box.x + box.width * 0.3, box.y + box.height * (0.5 - 0.02 * pane));
     await page.mouse.click(box.x + box.width * 0.7, box.y + box.height * (0.5 + 0.02 * pane));
   }
@@ -176,7 +189,10 @@ it('two states are laid over each other on two points, under a slider and beside
   await page.waitForTimeout(1200);
   const { aligned } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data;
   expect(aligned).toHaveLength(2);
-  const two = (i: number) => [aligned[i]?.first, aligned[i]?.second].map((p) => [p?.x ?? 0, p?.y ?? 0] as const) as unknown as Parameters<typeof alignOnTwo>[0];
+  const two = (i: number) =>
+    [aligned[i]?.first, aligned[i]?.second].map((p) => [p?.x ?? 0, p?.y ?? 0] as const) as unknown as Parameters<
+      typeof alignOnTwo
+    >[0];
   const s = alignOnTwo(two(1), two(0));
   const laid = await dialog.getByTestId('laid-over').locator('image').getAttribute('transform');
   const drawn = (laid ?? '')

@@ -11,6 +11,12 @@ export default defineConfig({
   worker: { format: 'es' },
   build: { target: 'es2022', chunkSizeWarningLimit: 1500, modulePreload: { polyfill: false } },
   server: {
-    proxy: { '/api': { target: process.env.RADIANT_API ?? 'http://127.0.0.1:8481', changeOrigin: true, headers: { origin: process.env.RADIANT_API ?? '' } } },
+    proxy: {
+      '/api': {
+        target: process.env.RADIANT_API ?? 'http://127.0.0.1:8481',
+        changeOrigin: true,
+        headers: { origin: process.env.RADIANT_API ?? '' },
+      },
+    },
   },
 });

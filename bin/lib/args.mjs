@@ -9,7 +9,8 @@ export function readArgs(argv, defaults) {
     const value = () => inline ?? argv[++i];
     if (name === '--port') {
       out.port = Number(value());
-      if (!Number.isInteger(out.port) || out.port < 1 || out.port > 65535) fail('--port takes a number from 1 to 65535.');
+      if (!Number.isInteger(out.port) || out.port < 1 || out.port > 65535)
+        fail('--port takes a number from 1 to 65535.');
     } else if (name === '--data') {
       const dir = value();
       if (!dir) fail('--data takes a folder.');

@@ -25,8 +25,10 @@ import { inRoot } from './paths.mjs';
 const TRIES = 4;
 
 /**
- * Writes a backup into a new folder. The database is read in one transaction, so that it is of one moment whatever goes on;
- * files have their content for a name and never change, so those that the database names are copied before and after, and
+ * Writes a backup into a new folder. The database is read in one transaction, so that it is of one moment whatever goes
+ * on;
+ * files have their content for a name and never change, so those that the database names are copied before and after,
+ * and
  * counted at the end. Nobody has to stop working.
  * @returns what was written, in words
  */
@@ -45,12 +47,14 @@ export async function backUp(dataDir, target) {
       const named = await namedIn(join(draft, 'database.sql'), new Set([...before, ...(await namedNow(database))]));
       const missing = named.filter((sha256) => !existsSync(place(join(draft, 'files'), sha256)));
       if (missing.length === 0) break;
-      if (tries === TRIES) throw new Error(`${missing.length} files that the database names are not there, ${missing[0]} among them.`);
+      if (tries === TRIES)
+        throw new Error(`${missing.length} files that the database names are not there, ${missing[0]} among them.`);
     }
   } finally {
     await database.stop();
   }
-  for (const name of ['session.secret']) if (existsSync(join(dataDir, name))) copyFileSync(join(dataDir, name), join(draft, name));
+  for (const name of ['session.secret'])
+    if (existsSync(join(dataDir, name))) copyFileSync(join(dataDir, name), join(draft, name));
   const files = all(join(draft, 'files'));
   const manifest = {
     format: 'radiant-arch-backup',
@@ -70,7 +74,13 @@ async function dump(database, path) {
   try {
     await client(
       'mariadb-dump',
-      ['--single-transaction', '--no-tablespaces', '--skip-lock-tables', '--hex-blob', '--default-character-set=utf8mb4'],
+      [
+        '--single-transaction',
+        '--no-tablespaces',
+        '--skip-lock-tables',
+        '--hex-blob',
+        '--default-character-set=utf8mb4',
+      ],
       database,
       { output },
     );
@@ -141,7 +151,10 @@ export async function hashOf(path) {
 }
 
 if (process.argv[1] === inRoot('bin', 'lib', 'backup.mjs')) {
-  const { values, positionals } = parseArgs({ allowPositionals: true, options: { data: { type: 'string', default: inRoot('.data') } } });
+  const { values, positionals } = parseArgs({
+    allowPositionals: true,
+    options: { data: { type: 'string', default: inRoot('.data') } },
+  });
   if (positionals.length !== 1) fail('Say into which new folder: bin/backup FOLDER [--data DIR]');
   await backUp(resolve(values.data), resolve(positionals[0])).then(console.log, (error) => fail(error.message));
 }

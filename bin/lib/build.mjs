@@ -11,7 +11,9 @@ const env = { ...process.env, NODE_ENV: 'production' };
 
 /** Builds server and web application where their sources have changed since the last time. */
 export async function ensureBuild({ web = true } = {}) {
-  await once('server', [...LIBRARIES, ...CONFIG], inRoot('server', 'dist', 'main.js'), () => run('npx', ['--no-install', 'tsc', '-b'], { env }));
+  await once('server', [...LIBRARIES, ...CONFIG], inRoot('server', 'dist', 'main.js'), () =>
+    run('npx', ['--no-install', 'tsc', '-b'], { env }),
+  );
   if (web)
     await once('web', ['core', 'contract', 'web', ...CONFIG], inRoot('web', 'dist', 'index.html'), () =>
       run('npx', ['--no-install', 'vite', 'build', 'web', '--logLevel', 'warn'], { env }),
@@ -34,7 +36,8 @@ function hashOf(sources) {
     if (!existsSync(path)) return;
     const s = statSync(path);
     if (s.isDirectory()) {
-      for (const name of readdirSync(path).sort()) if (!['dist', 'node_modules', 'test'].includes(name)) take(join(path, name));
+      for (const name of readdirSync(path).sort())
+        if (!['dist', 'node_modules', 'test'].includes(name)) take(join(path, name));
     } else hash.update(path).update(readFileSync(path));
   };
   for (const s of sources) take(inRoot(s));

@@ -1,6 +1,17 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, openSync, readdirSync, realpathSync, renameSync, symlinkSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  realpathSync,
+  renameSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { createConnection } from 'node:net';
 import { dirname, join } from 'node:path';
 import { end, freePort, run } from './process.mjs';
@@ -17,7 +28,8 @@ export const SCHEMA = 'radiant_arch';
 export const USER = 'arch';
 
 /**
- * Starts MariaDB on loopback with its data in DIR/database, made on first use. It is started again when it ends by itself.
+ * Starts MariaDB on loopback with its data in DIR/database, made on first use. It is started again when it ends by
+ * itself.
  * What an earlier start left running is ended first. Returns { port, password, pid, stop }.
  */
 export async function startDatabase(dataDir, firstPort) {
@@ -27,9 +39,13 @@ export async function startDatabase(dataDir, firstPort) {
   const dir = databaseFolder(dataDir, account);
   const user = account ? [`--user=${DATABASE_ACCOUNT}`] : [];
   if (!existsSync(join(dir, 'mysql'))) {
-    await run('mariadb-install-db', ['--no-defaults', ...user, `--datadir=${dir}`, '--auth-root-authentication-method=normal', '--skip-test-db'], {
-      quiet: true,
-    });
+    await run(
+      'mariadb-install-db',
+      ['--no-defaults', ...user, `--datadir=${dir}`, '--auth-root-authentication-method=normal', '--skip-test-db'],
+      {
+        quiet: true,
+      },
+    );
   }
   // A folder from before may hold files of root's.
   if (account) await run('chown', ['-R', `${DATABASE_ACCOUNT}:`, `${dir}/`]);
@@ -92,7 +108,8 @@ export async function startDatabase(dataDir, firstPort) {
 
 /** @throws Error when the account is missing */
 function accountIds() {
-  const id = (flag) => Number(spawnSync('id', [flag, DATABASE_ACCOUNT], { encoding: 'utf8' }).stdout.trim() || Number.NaN);
+  const id = (flag) =>
+    Number(spawnSync('id', [flag, DATABASE_ACCOUNT], { encoding: 'utf8' }).stdout.trim() || Number.NaN);
   const ids = { uid: id('-u'), gid: id('-g') };
   if (Number.isInteger(ids.uid) && Number.isInteger(ids.gid) && ids.uid !== 0) return ids;
   throw new Error(
@@ -101,7 +118,8 @@ function accountIds() {
 }
 
 /**
- * DIR/database, which only the database's account may enter. Where that account can't come as far as DIR, the folder lies
+ * DIR/database, which only the database's account may enter. Where that account can't come as far as DIR, the folder
+ * lies
  * below ELSEWHERE and DIR/database points to it.
  */
 function databaseFolder(dataDir, account) {
@@ -112,7 +130,8 @@ function databaseFolder(dataDir, account) {
   }
   // It may pass through, and see nothing on the way: what lies beside it is closed before the door is opened that far.
   for (const entry of readdirSync(dataDir, { withFileTypes: true }))
-    if (entry.isDirectory() && entry.name !== 'database' && entry.name !== NO_FILES) chmodSync(join(dataDir, entry.name), 0o700);
+    if (entry.isDirectory() && entry.name !== 'database' && entry.name !== NO_FILES)
+      chmodSync(join(dataDir, entry.name), 0o700);
     else if (entry.isFile()) chmodSync(join(dataDir, entry.name), 0o600);
   chmodSync(dataDir, 0o711);
   mkdirSync(dir, { recursive: true });
@@ -127,7 +146,8 @@ function databaseFolder(dataDir, account) {
   if (existsSync(elsewhere)) renameSync(elsewhere, `${elsewhere}-left-${Date.now()}`);
   // What DIR/database holds already goes along: by copy, since it may be another disk.
   const moved = spawnSync('cp', ['-a', dir, elsewhere]);
-  if (moved.status !== 0 || !enters(elsewhere, account)) throw new Error(`The database’s folder can’t be put into ${elsewhere}.`);
+  if (moved.status !== 0 || !enters(elsewhere, account))
+    throw new Error(`The database’s folder can’t be put into ${elsewhere}.`);
   renameSync(dir, `${dir}-moved`);
   symlinkSync(elsewhere, dir);
   console.log(`the database lies in ${elsewhere}: “${DATABASE_ACCOUNT}” can’t enter ${dataDir}`);
@@ -137,8 +157,10 @@ function databaseFolder(dataDir, account) {
 const enters = (dir, { uid, gid }) => spawnSync('test', ['-x', dir], { uid, gid, cwd: '/' }).status === 0;
 
 /**
- * Run at every start; says the same each time, and takes away whatever else an older or foreign hand has put in. There is
- * one account: it comes from loopback with the password in DIR, and has nothing but its own schema. No superuser is left.
+ * Run at every start; says the same each time, and takes away whatever else an older or foreign hand has put in. There
+ * is
+ * one account: it comes from loopback with the password in DIR, and has nothing but its own schema. No superuser is
+ * left.
  */
 function initSql(password) {
   const others = `NOT (User = '${USER}' AND Host = '127.0.0.1') AND User <> 'mariadb.sys'`;

@@ -16,22 +16,50 @@ const leave = onEnd(ends);
 try {
   mkdirSync(args.data, { recursive: true, mode: 0o700 });
   const holder = takeFolder(args.data);
-  if (holder) fail(`Radiant Arch runs on ${args.data} already (process ${holder}); end it first, or choose another folder with --data.`);
+  if (holder)
+    fail(
+      `Radiant Arch runs on ${args.data} already (process ${holder}); end it first, or choose another folder with --data.`,
+    );
   await endRecorded(args.data, 'server');
   await ensurePackages(['database']);
   await ensureModules();
   await ensureBuild({ web: false });
   const database = await startDatabase(args.data, args.port + 2);
   const apiPort = await freePort(args.port + 1);
-  const options = { port: apiPort, data: args.data, database, demo: args.empty ? 'no' : args.one ? 'one' : 'all', web: '' };
+  const options = {
+    port: apiPort,
+    data: args.data,
+    database,
+    demo: args.empty ? 'no' : args.one ? 'one' : 'all',
+    web: '',
+  };
   let server = await startServer(options);
-  const compiler = spawn('npx', ['--no-install', 'tsc', '-b', '--watch', '--preserveWatchOutput'], { cwd: root, stdio: 'inherit', detached: true });
-  const page = spawn('npx', ['--no-install', 'vite', 'web', '--host', '127.0.0.1', '--port', String(args.port), '--strictPort', '--logLevel', 'warn'], {
+  const compiler = spawn('npx', ['--no-install', 'tsc', '-b', '--watch', '--preserveWatchOutput'], {
     cwd: root,
     stdio: 'inherit',
     detached: true,
-    env: { ...process.env, RADIANT_API: `http://127.0.0.1:${apiPort}` },
   });
+  const page = spawn(
+    'npx',
+    [
+      '--no-install',
+      'vite',
+      'web',
+      '--host',
+      '127.0.0.1',
+      '--port',
+      String(args.port),
+      '--strictPort',
+      '--logLevel',
+      'warn',
+    ],
+    {
+      cwd: root,
+      stdio: 'inherit',
+      detached: true,
+      env: { ...process.env, RADIANT_API: `http://127.0.0.1:${apiPort}` },
+    },
+  );
   ends.push(
     () => endGroup(page),
     () => endGroup(compiler),

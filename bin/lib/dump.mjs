@@ -20,10 +20,14 @@ export async function databaseOf(dataDir, firstPort) {
 /** Runs a client program of the database; the password goes by the environment, where other people don't see it. */
 export function client(program, args, { port, password }, { input, output }) {
   return new Promise((done, failed) => {
-    const child = spawn(program, ['--no-defaults', '-h', '127.0.0.1', '-P', String(port), '-u', USER, ...args, SCHEMA], {
-      env: { ...process.env, MYSQL_PWD: password },
-      stdio: [input ?? 'ignore', output ?? 'ignore', 'inherit'],
-    });
+    const child = spawn(
+      program,
+      ['--no-defaults', '-h', '127.0.0.1', '-P', String(port), '-u', USER, ...args, SCHEMA],
+      {
+        env: { ...process.env, MYSQL_PWD: password },
+        stdio: [input ?? 'ignore', output ?? 'ignore', 'inherit'],
+      },
+    );
     child.once('error', failed);
     child.once('exit', (code) => (code === 0 ? done() : failed(new Error(`${program} ended with ${code}.`))));
   });

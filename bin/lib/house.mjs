@@ -4,16 +4,23 @@ import { join } from 'node:path';
 import { inRoot, root } from './paths.mjs';
 import { end } from './process.mjs';
 
-/** Starts bin/start as a person would, with one sample case or none, and waits for its first line. Resolves to { url, output, stop, child }. */
+/**
+ * Starts bin/start as a person would, with one sample case or none, and waits for its first line. Resolves to { url,
+ * output, stop, child }.
+ */
 export function launchHouse({ port, data, empty = false }) {
   // Whoever tests runs TypeScript from its source; the house runs what is built, as it does at a practice.
   const { NODE_OPTIONS: _, ...env } = process.env;
   return new Promise((done, failed) => {
-    const child = spawn('node', [inRoot('bin', 'lib', 'start.mjs'), '--port', String(port), '--data', data, empty ? '--empty' : '--one'], {
-      cwd: root,
-      env,
-      stdio: ['ignore', 'pipe', 'pipe'],
-    });
+    const child = spawn(
+      'node',
+      [inRoot('bin', 'lib', 'start.mjs'), '--port', String(port), '--data', data, empty ? '--empty' : '--one'],
+      {
+        cwd: root,
+        env,
+        stdio: ['ignore', 'pipe', 'pipe'],
+      },
+    );
     let output = '';
     const url = `http://127.0.0.1:${port}`;
     const log = join(data, 'house.log');

@@ -55,7 +55,9 @@ const wrong = [];
 const folders = new Map();
 const files = (dir) =>
   existsSync(dir)
-    ? readdirSync(dir, { withFileTypes: true }).flatMap((e) => (e.isDirectory() ? files(join(dir, e.name)) : /\.tsx?$/.test(e.name) ? [join(dir, e.name)] : []))
+    ? readdirSync(dir, { withFileTypes: true }).flatMap((e) =>
+        e.isDirectory() ? files(join(dir, e.name)) : /\.tsx?$/.test(e.name) ? [join(dir, e.name)] : [],
+      )
     : [];
 const imports = (text) => [...text.matchAll(/\b(?:from|import)\s*(?:\(\s*)?['"]([^'"]+)['"]/g)].map((m) => m[1]);
 const subjectOf = (path) =>
@@ -63,7 +65,10 @@ const subjectOf = (path) =>
     .split(/[\\/]/)[0]
     .replace(/\.(d\.)?ts$/, '');
 
-/** The folder that a file belongs to: below a part's sources; a stage is one of its own, and so is a file that lies in none. */
+/**
+ * The folder that a file belongs to: below a part's sources; a stage is one of its own, and so is a file that lies in
+ * none.
+ */
 function folderOf(base, path) {
   const [first, second, third] = relative(base, path).split(/[\\/]/);
   if (second === undefined) return `./${first.replace(/\.(d\.)?[jt]sx?$/, '')}`;
@@ -100,7 +105,8 @@ for (const [part, may] of Object.entries(PARTS)) {
     const text = readFileSync(file, 'utf8');
     for (const target of imports(text)) {
       const named = /^@radiant\/([^/]+)/.exec(target)?.[1];
-      if (named && !may.includes(named)) wrong.push(`${where} imports ${named}; ${part} may import ${may.join(', ') || 'nothing of the rest'}`);
+      if (named && !may.includes(named))
+        wrong.push(`${where} imports ${named}; ${part} may import ${may.join(', ') || 'nothing of the rest'}`);
       if (named === ONLY_DOOR.to && part === ONLY_DOOR.part && !where.includes(`/${ONLY_DOOR.folder}/`))
         wrong.push(`${where} imports the stand-ins; only the devices module may`);
       if (!target.startsWith('.')) {
@@ -114,10 +120,12 @@ for (const [part, may] of Object.entries(PARTS)) {
         const from = SUBJECTS.indexOf(subjectOf(file));
         const into = SUBJECTS.indexOf(subjectOf(to.replace(/\.js$/, '.ts')));
         if (from < 0) wrong.push(`${where}: its subject is not in the list of bin/lib/import-rule.mjs`);
-        else if (into > from) wrong.push(`${where} imports ${target}: ${SUBJECTS[into]} stands below ${SUBJECTS[from]}`);
+        else if (into > from)
+          wrong.push(`${where} imports ${target}: ${SUBJECTS[into]} stands below ${SUBJECTS[from]}`);
       }
     }
-    if (part === 'core' && CORE_FORBIDDEN.test(text.replaceAll(/\/\*[\s\S]*?\*\/|\/\/.*/g, ''))) wrong.push(`${where} uses its surroundings; core may not`);
+    if (part === 'core' && CORE_FORBIDDEN.test(text.replaceAll(/\/\*[\s\S]*?\*\/|\/\/.*/g, '')))
+      wrong.push(`${where} uses its surroundings; core may not`);
   }
 }
 for (const [from, targets] of folders.get('web') ?? [])
@@ -126,7 +134,8 @@ for (const [from, targets] of folders.get('web') ?? [])
     if (from.startsWith('./') || from === 'stages') continue;
     const may = WEB[from.split('/')[0]];
     if (!may) wrong.push(`${where}: ${from} is not in the order of bin/lib/import-rule.mjs`);
-    else if (!may.includes(into)) wrong.push(`${where} imports from ${into}; ${from} may import ${may.join(', ') || 'nothing of the rest'}`);
+    else if (!may.includes(into))
+      wrong.push(`${where} imports from ${into}; ${from} may import ${may.join(', ') || 'nothing of the rest'}`);
   }
 for (const [part, graph] of folders) {
   const told = new Set();

@@ -17,7 +17,8 @@ export async function ensurePackages(names) {
   const packages = missing.map((p) => p.package);
   if (!existsSync('/usr/bin/apt-get')) fail(`Please install ${packages.join(' and ')}: this machine has no apt-get.`);
   const asRoot = process.getuid() === 0 ? [] : ['sudo'];
-  if (asRoot.length > 0 && !existsSync('/usr/bin/sudo')) fail(`Please install ${packages.join(' and ')} as root: apt-get install ${packages.join(' ')}`);
+  if (asRoot.length > 0 && !existsSync('/usr/bin/sudo'))
+    fail(`Please install ${packages.join(' and ')} as root: apt-get install ${packages.join(' ')}`);
   console.log(`installing ${packages.join(', ')}`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const apt = (...args) => {

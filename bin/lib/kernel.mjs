@@ -9,7 +9,19 @@ export const KERNEL = { source: 'core/kernel/nearest.ts', product: 'core/src/geo
 export async function compiledKernel() {
   let bytes;
   const { error, stderr } = await asc.main(
-    [KERNEL.source, '--outFile', 'nearest.wasm', '--optimizeLevel', '3', '--enable', 'simd', '--runtime', 'stub', '--noAssert', '--importMemory'],
+    [
+      KERNEL.source,
+      '--outFile',
+      'nearest.wasm',
+      '--optimizeLevel',
+      '3',
+      '--enable',
+      'simd',
+      '--runtime',
+      'stub',
+      '--noAssert',
+      '--importMemory',
+    ],
     {
       readFile: (name) => (existsSync(inRoot(name)) ? readFileSync(inRoot(name), 'utf8') : null),
       writeFile: (name, content) => {
@@ -22,4 +34,5 @@ export async function compiledKernel() {
   return `/** ${KERNEL.source}, compiled; made by \`npm run kernel\`, not by hand. */\nexport const NEAREST_WASM =\n  '${base64}';\n`;
 }
 
-if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) writeFileSync(inRoot(KERNEL.product), await compiledKernel());
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href)
+  writeFileSync(inRoot(KERNEL.product), await compiledKernel());

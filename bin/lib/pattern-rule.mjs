@@ -7,8 +7,10 @@ import { analyse } from 'scslre';
 import { inRoot, root } from './paths.mjs';
 
 /**
- * No pattern may match one text in two ways that it then tries against each other: such a pattern takes seconds for thirty
- * characters, or for a long line. Read out of the parsed sources and judged by `scslre`, which finds a star within a star and
+ * No pattern may match one text in two ways that it then tries against each other: such a pattern takes seconds for
+ * thirty
+ * characters, or for a long line. Read out of the parsed sources and judged by `scslre`, which finds a star within a
+ * star and
  * two stars that take each other's characters; a star over alternatives that can take the same text is looked for here.
  */
 const PARTS = ['core', 'contract', 'standins', 'server', 'web', 'bin'];
@@ -18,7 +20,10 @@ function alternativesMeet(source, flags) {
   let meet = false;
   const literal = new RegExpParser().parsePattern(source, 0, source.length, { unicode: flags.includes('u') });
   const automaton = (text) => {
-    const { expression, maxCharacter } = JS.Parser.fromLiteral({ source: text, flags: flags.replace(/[yg]/g, '') }).parse({
+    const { expression, maxCharacter } = JS.Parser.fromLiteral({
+      source: text,
+      flags: flags.replace(/[yg]/g, ''),
+    }).parse({
       assertions: 'disable',
       backreferences: 'disable',
     });
@@ -41,10 +46,15 @@ export function slowPatterns(text, tsx = false) {
     if (Array.isArray(node)) for (const n of node) visit(n);
     else if (node && typeof node === 'object') {
       if (node.type === 'RegExpLiteral') {
-        const { reports } = analyse({ source: node.pattern, flags: node.flags ?? '' }, { reportTypes: { Move: true, Self: true, Trade: true } });
+        const { reports } = analyse(
+          { source: node.pattern, flags: node.flags ?? '' },
+          { reportTypes: { Move: true, Self: true, Trade: true } },
+        );
         const pattern = `/${node.pattern}/${node.flags ?? ''}`;
-        if (alternativesMeet(node.pattern, node.flags ?? '')) found.push({ pattern, how: 'exponentially', type: 'Alternatives' });
-        for (const r of reports) found.push({ pattern, how: r.exponential ? 'exponentially' : 'with the square', type: r.type });
+        if (alternativesMeet(node.pattern, node.flags ?? ''))
+          found.push({ pattern, how: 'exponentially', type: 'Alternatives' });
+        for (const r of reports)
+          found.push({ pattern, how: r.exponential ? 'exponentially' : 'with the square', type: r.type });
       }
       for (const key of Object.keys(node)) if (key !== 'span') visit(node[key]);
     }
@@ -56,7 +66,13 @@ export function slowPatterns(text, tsx = false) {
 const files = (dir) =>
   existsSync(dir)
     ? readdirSync(dir, { withFileTypes: true }).flatMap((e) =>
-        e.isDirectory() ? (e.name === 'test' ? [] : files(join(dir, e.name))) : /\.(tsx?|mjs)$/.test(e.name) ? [join(dir, e.name)] : [],
+        e.isDirectory()
+          ? e.name === 'test'
+            ? []
+            : files(join(dir, e.name))
+          : /\.(tsx?|mjs)$/.test(e.name)
+            ? [join(dir, e.name)]
+            : [],
       )
     : [];
 

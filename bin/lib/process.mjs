@@ -5,9 +5,15 @@ import { root } from './paths.mjs';
 /** Runs a command to its end in the project's root; its output goes to ours. Rejects with a sentence when it fails. */
 export function run(command, args, options = {}) {
   return new Promise((done, failed) => {
-    const child = spawn(command, args, { cwd: root, stdio: options.quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', 'inherit', 'inherit'], ...options });
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: options.quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', 'inherit', 'inherit'],
+      ...options,
+    });
     child.on('error', failed);
-    child.on('exit', (code) => (code === 0 ? done() : failed(new Error(`${command} ${args.join(' ')} ended with ${code}.`))));
+    child.on('exit', (code) =>
+      code === 0 ? done() : failed(new Error(`${command} ${args.join(' ')} ended with ${code}.`)),
+    );
   });
 }
 

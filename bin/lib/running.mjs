@@ -7,7 +7,10 @@ import { join } from 'node:path';
  */
 const fileOf = (dataDir, name) => join(dataDir, `running-${name}.json`);
 
-/** When a process began, in the kernel's ticks since boot; undefined when there is none or it only waits to be collected. */
+/**
+ * When a process began, in the kernel's ticks since boot; undefined when there is none or it only waits to be
+ * collected.
+ */
 export function begunAt(pid) {
   try {
     const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');

@@ -3,7 +3,10 @@ import { inRoot, root } from './paths.mjs';
 import { end } from './process.mjs';
 import { forget, record } from './running.mjs';
 
-/** Waits before a server that ended by itself is started again, ms: doubled each time, and from the first after a good while. */
+/**
+ * Waits before a server that ended by itself is started again, ms: doubled each time, and from the first after a good
+ * while.
+ */
 const BACK_OFF = { firstMs: 1000, mostMs: 30_000, goodMs: 60_000 };
 
 /** Starts the built server and waits until it listens. Returns the process. */
@@ -38,7 +41,8 @@ export async function startServer({ port, data, database, demo, web = inRoot('we
 }
 
 /**
- * Starts the server and keeps it running: when it ends by itself it is started again, with longer and longer waits while it
+ * Starts the server and keeps it running: when it ends by itself it is started again, with longer and longer waits
+ * while it
  * keeps failing. The database is left alone.
  */
 export async function keepServer(options, backOff = BACK_OFF) {

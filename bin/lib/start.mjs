@@ -14,7 +14,10 @@ const leave = onEnd(ends);
 try {
   mkdirSync(args.data, { recursive: true, mode: 0o700 });
   const holder = takeFolder(args.data);
-  if (holder) fail(`Radiant Arch runs on ${args.data} already (process ${holder}); end it first, or choose another folder with --data.`);
+  if (holder)
+    fail(
+      `Radiant Arch runs on ${args.data} already (process ${holder}); end it first, or choose another folder with --data.`,
+    );
   ends.push(async () => forget(args.data, 'start'));
   // What a start that died has left running still has our port.
   await endRecorded(args.data, 'server');
@@ -27,7 +30,12 @@ try {
   await ensureBuild();
   const database = await startDatabase(args.data, args.port + 1);
   ends.unshift(database.stop);
-  const server = await keepServer({ port: args.port, data: args.data, database, demo: args.empty ? 'no' : args.one ? 'one' : 'all' });
+  const server = await keepServer({
+    port: args.port,
+    data: args.data,
+    database,
+    demo: args.empty ? 'no' : args.one ? 'one' : 'all',
+  });
   ends.unshift(server.stop);
   console.log(`ready http://127.0.0.1:${args.port}`);
   if (args.empty) console.log('open it to make the first account · Ctrl-C ends');

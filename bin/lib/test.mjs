@@ -63,7 +63,11 @@ await ensureModules();
 const lane =
   (name, at, more = {}) =>
   (hear) =>
-    runJest(name, { args: [...args, ...(more.args ?? [])], hear, env: { ...env, RADIANT_TEST_DATA: join(data, name), RADIANT_TEST_PORT: String(port + at) } });
+    runJest(name, {
+      args: [...args, ...(more.args ?? [])],
+      hear,
+      env: { ...env, RADIANT_TEST_DATA: join(data, name), RADIANT_TEST_PORT: String(port + at) },
+    });
 
 const rules = oneAfterTheOther(
   npx('biome', 'check', '.', '--error-on-warnings'),
@@ -81,7 +85,14 @@ const failed = await sideBySide({
 });
 // Units keep both processors busy; what talks to a house mostly waits, so those lanes run beside each other.
 if (failed.length === 0) failed.push(...(await sideBySide({ ...(!some && { types }), units: lane('units', 0) })));
-if (failed.length === 0) failed.push(...(await sideBySide({ server: lane('server', 20), modelling: lane('modelling', 40), interface: lane('interface', 60) })));
+if (failed.length === 0)
+  failed.push(
+    ...(await sideBySide({
+      server: lane('server', 20),
+      modelling: lane('modelling', 40),
+      interface: lane('interface', 60),
+    })),
+  );
 if (failed.length > 0) {
   console.error(`\nfailed: ${failed.join(', ')}`);
   process.exit(1);

@@ -4,14 +4,19 @@ import { fileURLToPath, pathToFileURL } from 'node:url';
 import { transformSync } from '@swc/core';
 import { inRoot } from './paths.mjs';
 
-const SOURCES = new Map(['core', 'contract', 'standins'].map((p) => [`@radiant/${p}`, pathToFileURL(inRoot(p, 'src', 'index.ts')).href]));
+const SOURCES = new Map(
+  ['core', 'contract', 'standins'].map((p) => [`@radiant/${p}`, pathToFileURL(inRoot(p, 'src', 'index.ts')).href]),
+);
 const IS_TYPESCRIPT = /\.tsx?$/;
 const KEPT = inRoot('node_modules', '.cache', 'typescript');
 const HERE = createHash('sha256')
   .update(readFileSync(new URL(import.meta.url)))
   .digest('hex');
 
-/** The project's own packages from their sources, and the `.js` that a TypeScript file names from the `.ts` that it means. */
+/**
+ * The project's own packages from their sources, and the `.js` that a TypeScript file names from the `.ts` that it
+ * means.
+ */
 export function resolve(specifier, context, next) {
   const own = SOURCES.get(specifier);
   if (own) return { url: own, format: 'module', shortCircuit: true };
@@ -42,7 +47,12 @@ function translated(file) {
     sourceMaps: 'inline',
     jsc: {
       parser: { syntax: 'typescript', tsx: file.endsWith('x'), decorators: true },
-      transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: true, react: { runtime: 'automatic' } },
+      transform: {
+        legacyDecorator: true,
+        decoratorMetadata: true,
+        useDefineForClassFields: true,
+        react: { runtime: 'automatic' },
+      },
       target: 'es2022',
     },
     module: { type: 'es6' },

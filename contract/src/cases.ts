@@ -233,7 +233,10 @@ export const CASE_DOCUMENT_FORMAT = 'radiant-arch-case';
 export const CASE_DOCUMENT_VERSION = 3;
 /** Most entries of a case file's lists: far beyond any case, and a bound for whoever reads one. */
 export const CASE_DOCUMENT_MOST = { files: 5000, comments: 20_000, contours: 2000, history: 500_000 } as const;
-/** Older versions that are still read: 1 had no views, states and history of teeth, 2 measured the retracted front view alone. */
+/**
+ * Older versions that are still read: 1 had no views, states and history of teeth, 2 measured the retracted front view
+ * alone.
+ */
 export const CASE_DOCUMENT_READ: readonly number[] = [1, 2, 3];
 
 export class StoredFile {
@@ -371,7 +374,10 @@ export class CaseDocument {
   @Equals(CASE_DOCUMENT_FORMAT, words('This is not a Radiant Arch case file.'))
   format!: typeof CASE_DOCUMENT_FORMAT;
 
-  @IsIn(CASE_DOCUMENT_READ as number[], words(`This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`))
+  @IsIn(
+    CASE_DOCUMENT_READ as number[],
+    words(`This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`),
+  )
   version!: number;
 
   @IsMoment()

@@ -1,6 +1,18 @@
 import 'reflect-metadata';
 import { PLAN_LIMITS, PLANNABLE, type PlanNumber } from '@radiant/core';
-import { ArrayMaxSize, IsArray, IsIn, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsNumber,
+  IsOptional,
+  IsString,
+  Length,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { Holds, IsDay } from './base/holds.js';
 import { PLAN_FIELDS, planDefault } from './base/plan-fields.js';
 import type { ToothPlanInput } from './sections/index.js';
@@ -81,7 +93,12 @@ export interface ContourVersion {
   readonly teeth: readonly ToothPlanInput[];
   readonly worn: WornMockUp | null;
   /** `claimed`: it stands in a case file that was brought in; nobody of this practice has given it. */
-  readonly approved: { readonly word: string; readonly by: string; readonly at: string; readonly claimed: boolean } | null;
+  readonly approved: {
+    readonly word: string;
+    readonly by: string;
+    readonly at: string;
+    readonly claimed: boolean;
+  } | null;
 }
 
 /** Whether two contours are the same in every number. */
@@ -104,7 +121,10 @@ export function sameContour(a: readonly ToothPlanInput[], b: readonly ToothPlanI
  * A contour with the changes that were asked for made. A change on a tooth that is not planned, or that would leave the
  * limits of its number, is not made and comes back.
  */
-export function withAsked(teeth: readonly ToothPlanInput[], asked: readonly AskedChange[]): { teeth: ToothPlanInput[]; unmade: AskedChange[] } {
+export function withAsked(
+  teeth: readonly ToothPlanInput[],
+  asked: readonly AskedChange[],
+): { teeth: ToothPlanInput[]; unmade: AskedChange[] } {
   const out = new Map<number, ToothPlanInput>(teeth.map((t): [number, ToothPlanInput] => [t.tooth, { ...t }]));
   const unmade: AskedChange[] = [];
   for (const a of asked) {

@@ -29,18 +29,31 @@ export interface Front {
   readonly gaps: Figure;
 }
 
-/** A gap that is read off a scan is known to about this, half-width of the 95 % interval, mm; a smaller one is none. House value. */
+/**
+ * A gap that is read off a scan is known to about this, half-width of the 95 % interval, mm; a smaller one is none.
+ * House value.
+ */
 const SCANNED_GAP_PM_MM = 0.3;
 
-/** What record, front photograph and scan together tell of the upper front: the one answer for screen, documents and demo. */
-export function frontOf(read: Pick<ReadSection, 'landmarks' | 'calibration'>, meet: Pick<MeetSection, 'teeth'>, scan: readonly ScannedTooth[]): Front {
+/**
+ * What record, front photograph and scan together tell of the upper front: the one answer for screen, documents and
+ * demo.
+ */
+export function frontOf(
+  read: Pick<ReadSection, 'landmarks' | 'calibration'>,
+  meet: Pick<MeetSection, 'teeth'>,
+  scan: readonly ScannedTooth[],
+): Front {
   const set = landmarkSet(read.landmarks);
   const scale = scaleBy(read.calibration);
   const missing = new Set(meet.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth));
   const gapBehind = (tooth: Fdi): number | undefined => {
     const [inner, outer] = besides(tooth, missing);
     if (inner === undefined || outer === undefined) return undefined;
-    const seen = scale && isUpper(tooth) ? neighbourGap(set, scale, tooth < 20 ? outer : inner, tooth < 20 ? inner : outer) : undefined;
+    const seen =
+      scale && isUpper(tooth)
+        ? neighbourGap(set, scale, tooth < 20 ? outer : inner, tooth < 20 ? inner : outer)
+        : undefined;
     return seen ?? scan.find((s) => s.tooth === outer)?.gapMesialMm;
   };
   const roles = rolesOf(missing, (t) => (gapBehind(t) ?? Number.POSITIVE_INFINITY) < CLOSED_GAP_MM);
@@ -63,7 +76,9 @@ function besides(tooth: Fdi, missing: ReadonlySet<Fdi>): readonly [Fdi | undefin
 
 function scannedGaps(scan: readonly ScannedTooth[], row: readonly Fdi[]): Figure {
   // The gap of the outermost tooth of each side towards the midline is within the row; that of 11 is told at 21.
-  const found = scan.flatMap((s) => (row.includes(s.tooth) && (s.gapMesialMm ?? 0) > SCANNED_GAP_PM_MM ? [s.gapMesialMm as number] : []));
+  const found = scan.flatMap((s) =>
+    row.includes(s.tooth) && (s.gapMesialMm ?? 0) > SCANNED_GAP_PM_MM ? [s.gapMesialMm as number] : [],
+  );
   return {
     value: found.reduce((a, b) => a + b, 0),
     pm: Math.sqrt(found.length) * SCANNED_GAP_PM_MM,

@@ -6,7 +6,8 @@ import type { CaseFile } from './cases.js';
 const KIND: Readonly<Record<Jaw, FileKind>> = { upper: 'scan', lower: 'lower-scan' };
 
 /**
- * Which scan of a jaw counts: the one that the contour names, where it is still there, else the newest. The one rule for the screen,
+ * Which scan of a jaw counts: the one that the contour names, where it is still there, else the newest. The one rule
+ * for the screen,
  * the documents and whatever is computed.
  * @param named the upper scan that the contour was planned on
  */

@@ -22,7 +22,10 @@ export function standingOf(teeth: readonly ToothPlanInput[], contours: readonly 
   return same[0] ? { kind: 'kept', version: same[0] } : { kind: 'free' };
 }
 
-/** Whether the patient's approval of a version was recorded here; what a file that was brought in says of one is no such. */
+/**
+ * Whether the patient's approval of a version was recorded here; what a file that was brought in says of one is no
+ * such.
+ */
 export const isApproved = (c: ContourVersion): boolean => c.approved !== null && !c.approved.claimed;
 
 /** In words, for the stages and documents that stand on the contour. */

@@ -1,6 +1,17 @@
 import { fieldsOf } from '../src/base/holds.js';
 import * as contract from '../src/index.js';
-import { check, isDay, isMoment, isWithin, MeetSection, MOST_ERRORS, NewCase, ReadSection, ShapeSection, SignIn } from '../src/index.js';
+import {
+  check,
+  isDay,
+  isMoment,
+  isWithin,
+  MeetSection,
+  MOST_ERRORS,
+  NewCase,
+  ReadSection,
+  ShapeSection,
+  SignIn,
+} from '../src/index.js';
 
 /** Every class that the contract exports and that knows fields of its own, and the classes of their objects. */
 const CLASSES = (() => {
@@ -42,18 +53,23 @@ describe('what comes from outside is small before anything is made of it', () =>
 
   it('many fields that are wrong in themselves are told as twenty, the last saying how many more', () => {
     const stroke = { tool: 'x', radiusMm: 'x', amount: 'x', at: 'x' };
-    const { errors } = check(ShapeSection, { teeth: [{ tooth: 11, strokes: Array.from({ length: 200 }, () => stroke) }] });
+    const { errors } = check(ShapeSection, {
+      teeth: [{ tooth: 11, strokes: Array.from({ length: 200 }, () => stroke) }],
+    });
     expect(errors).toHaveLength(MOST_ERRORS);
     expect(errors.at(-1)?.message).toMatch(/^And \d{3} more fields/);
   });
 
-  it.each(['constructor', '__proto__', 'toString', 'hasOwnProperty'])('the field %p is an unknown one like any other', (name) => {
-    const data = JSON.parse(`{"wish":"","${name}":{"polluted":true}}`) as object;
-    const { value, errors } = check(MeetSection, data);
-    expect(errors.map((e) => e.message)).toEqual([`The field “${name}” does not belong here.`]);
-    expect((value as { polluted?: true }).polluted).toBeUndefined();
-    expect(({} as { polluted?: true }).polluted).toBeUndefined();
-  });
+  it.each(['constructor', '__proto__', 'toString', 'hasOwnProperty'])(
+    'the field %p is an unknown one like any other',
+    (name) => {
+      const data = JSON.parse(`{"wish":"","${name}":{"polluted":true}}`) as object;
+      const { value, errors } = check(MeetSection, data);
+      expect(errors.map((e) => e.message)).toEqual([`The field “${name}” does not belong here.`]);
+      expect((value as { polluted?: true }).polluted).toBeUndefined();
+      expect(({} as { polluted?: true }).polluted).toBeUndefined();
+    },
+  );
 
   it.each([null, 1, 'x', [], [[]]])('%p in the place of fields is refused', (data) => {
     if (data !== null) expect(check(SignIn, data).errors).toHaveLength(1);
@@ -68,24 +84,38 @@ describe('what comes from outside is small before anything is made of it', () =>
   });
 
   it('nesting where text or numbers belong is refused field by field, however deep', () => {
-    for (const data of [{ wish: nested(50_000) }, { wish: '', teeth: nested(50_000) }]) expect(check(MeetSection, data).errors.length).toBeGreaterThan(0);
+    for (const data of [{ wish: nested(50_000) }, { wish: '', teeth: nested(50_000) }])
+      expect(check(MeetSection, data).errors.length).toBeGreaterThan(0);
     expect(check(ReadSection, { landmarks: [nested(50_000)] }).errors.length).toBeGreaterThan(0);
   });
 
   it('half a surrogate pair is no text', () => {
-    expect(check(MeetSection, { wish: 'a\ud83d' }).errors[0]?.message).toBe('The text of “wish” holds half a character.');
+    expect(check(MeetSection, { wish: 'a\ud83d' }).errors[0]?.message).toBe(
+      'The text of “wish” holds half a character.',
+    );
     expect(check(MeetSection, { wish: 'a\ud83d\ude00' }).errors).toEqual([]);
   });
 });
 
 describe('days and moments', () => {
-  it.each(['2024-W10-3', '2026-02-30', '2026-13-01', '2026-1-1', '2026-12-18T10:00', '20261218', '2026-366', '0000-01-01', 'x', '', ' 2026-12-18'])(
-    '%p is no day',
-    (text) => {
-      expect(isDay(text)).toBe(false);
-      expect(check(MeetSection, { finishBy: text }).errors).toEqual([{ field: 'finishBy', message: 'The date to finish by is a calendar date.' }]);
-    },
-  );
+  it.each([
+    '2024-W10-3',
+    '2026-02-30',
+    '2026-13-01',
+    '2026-1-1',
+    '2026-12-18T10:00',
+    '20261218',
+    '2026-366',
+    '0000-01-01',
+    'x',
+    '',
+    ' 2026-12-18',
+  ])('%p is no day', (text) => {
+    expect(isDay(text)).toBe(false);
+    expect(check(MeetSection, { finishBy: text }).errors).toEqual([
+      { field: 'finishBy', message: 'The date to finish by is a calendar date.' },
+    ]);
+  });
 
   // The rule of the Gregorian calendar: hundreds are leap years only when 400 divides them.
   it.each([
@@ -99,9 +129,12 @@ describe('days and moments', () => {
     expect(isDay(text)).toBe(day);
   });
 
-  it.each(['2024-W10-3', '2026-12-18', '2026-02-30T10:00:00Z', '2026-12-18T10:00:00', '2026-12-18T25:00:00Z'])('%p is no moment', (text) => {
-    expect(isMoment(text)).toBe(false);
-  });
+  it.each(['2024-W10-3', '2026-12-18', '2026-02-30T10:00:00Z', '2026-12-18T10:00:00', '2026-12-18T25:00:00Z'])(
+    '%p is no moment',
+    (text) => {
+      expect(isMoment(text)).toBe(false);
+    },
+  );
 
   it('what JSON makes of a date is a moment', () => {
     expect(isMoment(JSON.parse(JSON.stringify(new Date())))).toBe(true);

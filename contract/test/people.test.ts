@@ -12,7 +12,8 @@ import {
   SignIn,
 } from '@radiant/contract';
 
-const sentences = <T extends object>(type: new () => T, data: unknown) => check(type, data).errors.map((e) => e.message);
+const sentences = <T extends object>(type: new () => T, data: unknown) =>
+  check(type, data).errors.map((e) => e.message);
 
 describe('signing in', () => {
   it('wants an address and a password, and tells in a sentence which is missing', () => {
@@ -27,19 +28,27 @@ describe('a new person', () => {
   const person = { name: 'Sample Dunlin', email: 'dunlin@estuary.example', password: 'ten letters', role: 'assistant' };
   it('has a name, an address, a password of ten characters and one of three roles', () => {
     expect(sentences(NewPerson, person)).toEqual([]);
-    expect(sentences(NewPerson, { ...person, password: 'ninechars' })).toEqual(['The password needs at least 10 characters.']);
-    expect(sentences(NewPerson, { ...person, role: 'owner' })).toEqual(['The role is dentist, assistant or technician.']);
+    expect(sentences(NewPerson, { ...person, password: 'ninechars' })).toEqual([
+      'The password needs at least 10 characters.',
+    ]);
+    expect(sentences(NewPerson, { ...person, role: 'owner' })).toEqual([
+      'The role is dentist, assistant or technician.',
+    ]);
     expect(sentences(NewPerson, { ...person, name: '' })).toEqual(['Write a name of 1 to 120 characters.']);
   });
 
   it('gains nothing by naming a practice of its own', () => {
-    expect(sentences(NewPerson, { ...person, practiceId: '1' })).toEqual(['The field “practiceId” does not belong here.']);
+    expect(sentences(NewPerson, { ...person, practiceId: '1' })).toEqual([
+      'The field “practiceId” does not belong here.',
+    ]);
   });
 
   it('is the first of a practice with its name', () => {
     const { role: _, ...rest } = person;
     expect(sentences(FirstAccount, { ...rest, practice: 'Mudflat (sample)' })).toEqual([]);
-    expect(sentences(FirstAccount, { ...rest, practice: '' })).toEqual(['Write the practice’s name, 1 to 120 characters.']);
+    expect(sentences(FirstAccount, { ...rest, practice: '' })).toEqual([
+      'Write the practice’s name, 1 to 120 characters.',
+    ]);
   });
 });
 
@@ -49,7 +58,9 @@ describe('a new case', () => {
     expect(sentences(NewCase, { name: 'Dunlin', meet: { wish: 'close the triangles', ageYears: 51 } })).toEqual([]);
     expect(sentences(NewCase, { name: '' })).toEqual(['The name has 1 to 80 characters.']);
     expect(sentences(NewCase, { name: 'x'.repeat(81) })).toEqual(['The name has 1 to 80 characters.']);
-    expect(sentences(NewCase, { name: 'Dunlin', meet: { wish: '', ageYears: 200 } })).toEqual(['The age must lie between 0 and 120 years.']);
+    expect(sentences(NewCase, { name: 'Dunlin', meet: { wish: '', ageYears: 200 } })).toEqual([
+      'The age must lie between 0 and 120 years.',
+    ]);
   });
 });
 
@@ -78,7 +89,11 @@ describe('a case file', () => {
 
   it.each<[string, object, string]>([
     ['another program’s', { ...file, format: 'something-else' }, 'This is not a Radiant Arch case file.'],
-    ['a newer one', { ...file, version: CASE_DOCUMENT_VERSION + 1 }, `This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`],
+    [
+      'a newer one',
+      { ...file, version: CASE_DOCUMENT_VERSION + 1 },
+      `This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`,
+    ],
     ['one with a foreign field', { ...file, insurance: 'yes' }, 'The field “insurance” does not belong here.'],
     [
       'one whose section has a foreign field',
@@ -90,7 +105,15 @@ describe('a case file', () => {
   });
 
   it('with a file whose checksum is no checksum is refused', () => {
-    const stored = { id: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11', kind: 'photo', name: 'a.jpg', origin: 'x', at: file.writtenAt, sha256: 'abc', base64: '' };
+    const stored = {
+      id: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11',
+      kind: 'photo',
+      name: 'a.jpg',
+      origin: 'x',
+      at: file.writtenAt,
+      sha256: 'abc',
+      base64: '',
+    };
     expect(check(CaseDocument, { ...file, files: [stored] }).errors.map((e) => e.field)).toEqual(['files.0.sha256']);
   });
 });

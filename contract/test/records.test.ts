@@ -13,7 +13,8 @@ import {
   WISH_TAGS,
 } from '@radiant/contract';
 
-const sentences = <T extends object>(type: new () => T, data: unknown) => check(type, data).errors.map((e) => e.message);
+const sentences = <T extends object>(type: new () => T, data: unknown) =>
+  check(type, data).errors.map((e) => e.message);
 const meet = (over: object) => ({ ...EMPTY_SECTIONS.meet, ...over });
 
 describe('a file’s name', () => {
@@ -35,7 +36,8 @@ describe('a file’s name', () => {
 
   it('that the program writes itself is read again', () => {
     for (const view of keysOf(PHOTO_VIEWS))
-      for (const state of keysOf(CASE_STATES)) expect(readFileName(`${PHOTO_VIEWS[view]}, ${CASE_STATES[state]}.jpg`)).toEqual({ view, state });
+      for (const state of keysOf(CASE_STATES))
+        expect(readFileName(`${PHOTO_VIEWS[view]}, ${CASE_STATES[state]}.jpg`)).toEqual({ view, state });
   });
 });
 
@@ -61,9 +63,17 @@ describe('the record', () => {
     ['an unknown caution', { cautions: ['tall'] }, 'A caution is not known.'],
     ['another sex', { sexAtBirth: 'x' }, 'The sex at birth is female or male, or left open.'],
     ['a milk tooth', { teeth: [{ tooth: 51, past: [] }] }, 'A tooth of the history is not a permanent tooth.'],
-    ['a tooth twice', { teeth: [11, 11].map((tooth) => ({ tooth, past: ['post'] })) }, 'A tooth stands in the history twice.'],
+    [
+      'a tooth twice',
+      { teeth: [11, 11].map((tooth) => ({ tooth, past: ['post'] })) },
+      'A tooth stands in the history twice.',
+    ],
     ['an unknown past', { teeth: [{ tooth: 11, past: ['haunted'] }] }, 'A point of a tooth’s history is not known.'],
-    ['a long note', { teeth: [{ tooth: 11, past: [], note: 'x'.repeat(301) }] }, 'The note on a tooth has at most 300 characters.'],
+    [
+      'a long note',
+      { teeth: [{ tooth: 11, past: [], note: 'x'.repeat(301) }] },
+      'The note on a tooth has at most 300 characters.',
+    ],
   ])('%s is refused in a sentence', (_, over, sentence) => {
     expect(sentences(MeetSection, meet(over))).toEqual([sentence]);
   });
@@ -78,11 +88,15 @@ describe('the record', () => {
 describe('what is said of a photograph', () => {
   it('is a known view and state, a date and a name, or nothing', () => {
     expect(sentences(FileChange, {})).toEqual([]);
-    expect(sentences(FileChange, { view: 'close-smile', state: 'final', takenOn: '2026-11-20', takenBy: 'Sample Knot' })).toEqual([]);
+    expect(
+      sentences(FileChange, { view: 'close-smile', state: 'final', takenOn: '2026-11-20', takenBy: 'Sample Knot' }),
+    ).toEqual([]);
     expect(sentences(FileChange, { view: null, state: null, takenOn: null })).toEqual([]);
     expect(sentences(FileChange, { view: 'selfie' })).toEqual(['This view is not known.']);
     expect(sentences(FileChange, { state: 'ruined' })).toEqual(['This state is not known.']);
-    expect(sentences(FileChange, { takenOn: 'yesterday' })).toEqual(['The date on which it was taken is a calendar date.']);
+    expect(sentences(FileChange, { takenOn: 'yesterday' })).toEqual([
+      'The date on which it was taken is a calendar date.',
+    ]);
     expect(sentences(FileChange, { sha256: 'x' })).toEqual(['The field “sha256” does not belong here.']);
   });
 });

@@ -19,7 +19,8 @@ import {
 } from '@radiant/contract';
 import { CROWN_LIMITS, LANDMARK_KINDS, PLAN_LIMITS, UPPER_SIX } from '@radiant/core';
 
-const sentences = <T extends object>(type: new () => T, data: unknown) => check(type, data).errors.map((e) => `${e.field}: ${e.message}`);
+const sentences = <T extends object>(type: new () => T, data: unknown) =>
+  check(type, data).errors.map((e) => `${e.field}: ${e.message}`);
 const fine = <T extends object>(type: new () => T, data: unknown) => expect(sentences(type, data)).toEqual([]);
 const refused = <T extends object>(type: new () => T, data: unknown, sentence: RegExp) => {
   const all = sentences(type, data);
@@ -28,7 +29,14 @@ const refused = <T extends object>(type: new () => T, data: unknown, sentence: R
 };
 
 const SCALE = { from: { x: 1, y: 2 }, to: { x: 101, y: 2 }, mm: 20 };
-const tooth = (over: object = {}) => ({ tooth: 11, lengthMm: 10.5, widthMm: 8.5, facialVolumeMm: 0, rotationDeg: 0, ...over });
+const tooth = (over: object = {}) => ({
+  tooth: 11,
+  lengthMm: 10.5,
+  widthMm: 8.5,
+  facialVolumeMm: 0,
+  rotationDeg: 0,
+  ...over,
+});
 
 describe('what an untouched section holds', () => {
   it.each(SECTION_NAMES.map((n) => [n] as const))('%s is valid as it is', (name) => {
@@ -42,21 +50,37 @@ describe('what an untouched section holds', () => {
 
 describe('a field that does not belong', () => {
   it.each(SECTION_NAMES.map((n) => [n] as const))('is refused by name in %s, never dropped in silence', (name) => {
-    refused(SECTION_CLASSES[name] as new () => object, { ...EMPTY_SECTIONS[name], colour: 'A2' }, /^colour: The field “colour” does not belong here\.$/);
+    refused(
+      SECTION_CLASSES[name] as new () => object,
+      { ...EMPTY_SECTIONS[name], colour: 'A2' },
+      /^colour: The field “colour” does not belong here\.$/,
+    );
   });
 
   it('is named with its path when it lies deeper', () => {
-    refused(ReadSection, { landmarks: [], calibration: { ...SCALE, unit: 'inch' } }, /^calibration\.unit: The field “calibration\.unit” does not belong/);
+    refused(
+      ReadSection,
+      { landmarks: [], calibration: { ...SCALE, unit: 'inch' } },
+      /^calibration\.unit: The field “calibration\.unit” does not belong/,
+    );
     refused(ShapeSection, { teeth: [tooth({ gloss: 1 })] }, /^teeth\.0\.gloss:/);
   });
 });
 
 describe('meet', () => {
-  it.each([0, 34, 120, null, undefined])('an age of %p years is possible', (ageYears) => fine(MeetSection, { wish: '', ageYears }));
-  it.each([-1, 121])('an age of %p years is not', (ageYears) => refused(MeetSection, { wish: '', ageYears }, /between 0 and 120/));
-  it.each([33.5, '34', Number.NaN])('an age of %p is not a whole number', (ageYears) => refused(MeetSection, { wish: '', ageYears }, /whole number/));
+  it.each([0, 34, 120, null, undefined])('an age of %p years is possible', (ageYears) =>
+    fine(MeetSection, { wish: '', ageYears }),
+  );
+  it.each([-1, 121])('an age of %p years is not', (ageYears) =>
+    refused(MeetSection, { wish: '', ageYears }, /between 0 and 120/),
+  );
+  it.each([33.5, '34', Number.NaN])('an age of %p is not a whole number', (ageYears) =>
+    refused(MeetSection, { wish: '', ageYears }, /whole number/),
+  );
   it.each(['2026-12-18', '2028-02-29'])('%s is a date', (finishBy) => fine(MeetSection, { wish: '', finishBy }));
-  it.each(['2026-02-30', '18.12.2026', 'soon', 20261218])('%p is none', (finishBy) => refused(MeetSection, { wish: '', finishBy }, /calendar date/));
+  it.each(['2026-02-30', '18.12.2026', 'soon', 20261218])('%p is none', (finishBy) =>
+    refused(MeetSection, { wish: '', finishBy }, /calendar date/),
+  );
   it('the wish has room for 500 characters', () => {
     fine(MeetSection, { wish: 'x'.repeat(500) });
     refused(MeetSection, { wish: 'x'.repeat(501) }, /at most 500/);
@@ -79,7 +103,9 @@ describe('read', () => {
     ['infinity', { ...SCALE, mm: Number.POSITIVE_INFINITY }, /not a number/],
     ['a word for a coordinate', { ...SCALE, from: { x: 'left', y: 2 } }, /across is not a number/],
     ['a missing coordinate', { ...SCALE, to: { x: 2 } }, /down is not a number/],
-  ])('a scale with %s is refused', (_, calibration, sentence) => refused(ReadSection, { landmarks: [], calibration }, sentence));
+  ])('a scale with %s is refused', (_, calibration, sentence) =>
+    refused(ReadSection, { landmarks: [], calibration }, sentence),
+  );
 
   it.each<[string, object, RegExp]>([
     ['a molar', { tooth: 16, kind: 'edge', x: 1, y: 1 }, /15 to 25/],
@@ -95,7 +121,10 @@ describe('read', () => {
 
   it('a landmark says where it comes from only if from the scan', () => {
     const edge = { tooth: 11, kind: 'edge', x: 1, y: 2 };
-    fine(ReadSection, { landmarks: [{ ...edge, from: 'scan' }], calibration: { ...SCALE, way: 'scan', pmMm: 0.2, origin: 'scan' } });
+    fine(ReadSection, {
+      landmarks: [{ ...edge, from: 'scan' }],
+      calibration: { ...SCALE, way: 'scan', pmMm: 0.2, origin: 'scan' },
+    });
     refused(ReadSection, { landmarks: [{ ...edge, from: 'a guess' }] }, /set by hand or comes from the scan/);
   });
 
@@ -111,18 +140,31 @@ describe('read', () => {
     ['no name', { name: '' }, /1 to 60 characters/],
     ['a number of its own making', { id: 'mine' }, /number is broken/],
   ])('a drawn measure with %s is refused', (_, over, sentence) => {
-    const measure = { id: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11', name: 'gap', points: [1, 9].map((x) => ({ x, y: 1 })) };
+    const measure = {
+      id: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11',
+      name: 'gap',
+      points: [1, 9].map((x) => ({ x, y: 1 })),
+    };
     fine(ReadSection, { landmarks: [], drawn: [measure] });
     refused(ReadSection, { landmarks: [], drawn: [{ ...measure, ...over }] }, sentence);
   });
 
   it('a finding is judged once, one way or the other', () => {
     fine(ReadSection, { landmarks: [], verdicts: [{ id: 'ratio-11', verdict: 'accepted', word: 'yes' }] });
-    refused(ReadSection, { landmarks: [], verdicts: [{ id: 'ratio-11', verdict: 'perhaps' }] }, /accepted or dismissed/);
-    refused(ReadSection, { landmarks: [], verdicts: [1, 2].map(() => ({ id: 'ratio-11', verdict: 'accepted' })) }, /judged twice/);
+    refused(
+      ReadSection,
+      { landmarks: [], verdicts: [{ id: 'ratio-11', verdict: 'perhaps' }] },
+      /accepted or dismissed/,
+    );
+    refused(
+      ReadSection,
+      { landmarks: [], verdicts: [1, 2].map(() => ({ id: 'ratio-11', verdict: 'accepted' })) },
+      /judged twice/,
+    );
   });
 
-  it('the photograph is named by its number', () => refused(ReadSection, { landmarks: [], photoId: '../../etc' }, /number is broken/));
+  it('the photograph is named by its number', () =>
+    refused(ReadSection, { landmarks: [], photoId: '../../etc' }, /number is broken/));
 });
 
 describe('propose', () => {
@@ -147,7 +189,8 @@ describe('shape', () => {
     ['rotationDeg', PLAN_LIMITS.rotationDeg],
   ] as const)('%s is taken up to the limits that the crown form has, and not beyond', (field, { min, max }) => {
     for (const v of [min, max]) fine(ShapeSection, { teeth: [tooth({ [field]: v })] });
-    for (const v of [min - 0.01, max + 0.01, Number.NaN]) expect(sentences(ShapeSection, { teeth: [tooth({ [field]: v })] })).toHaveLength(1);
+    for (const v of [min - 0.01, max + 0.01, Number.NaN])
+      expect(sentences(ShapeSection, { teeth: [tooth({ [field]: v })] })).toHaveLength(1);
   });
 
   it('a tooth is planned once, and six at most', () => {
@@ -165,7 +208,8 @@ describe('shape', () => {
 
 describe('reduce', () => {
   it('takes the two designs and the two strategies, and no others', () => {
-    for (const design of ['graduated', 'even']) for (const from of ['mock-up', 'tooth']) fine(ReduceSection, { design, from });
+    for (const design of ['graduated', 'even'])
+      for (const from of ['mock-up', 'tooth']) fine(ReduceSection, { design, from });
     refused(ReduceSection, { design: 'crown', from: 'tooth' }, /design is not known/);
     refused(ReduceSection, { design: 'even', from: 'air' }, /through the mock-up or from the tooth/);
   });
@@ -210,7 +254,10 @@ describe('the views', () => {
     const length = { from: { x: 0, y: 0 }, to: { x: 90, y: 0 }, mm: 8.4 };
     fine(
       ReadSection,
-      with_({ calibration: { ...length, way: 'tooth', tooth: 11, pmMm: 0.2, origin: 'scan' }, check: { ...length, way: 'pupils', origin: 'mean' } }),
+      with_({
+        calibration: { ...length, way: 'tooth', tooth: 11, pmMm: 0.2, origin: 'scan' },
+        check: { ...length, way: 'pupils', origin: 'mean' },
+      }),
     );
     fine(ReadSection, { landmarks: [], aligned: [{ photoId: id, first: { x: 1, y: 2 }, second: { x: 3, y: 4 } }] });
   });
@@ -221,7 +268,11 @@ describe('the views', () => {
     ['a point that is no number', { points: [{ id: 'corner-right', x: Number.NaN, y: 1 }] }, /not a number/],
     ['a point twice', { points: [view.points[0], view.points[0]] }, /set twice/],
     ['a photograph without number', { photoId: 'that one' }, /number is broken/],
-    ['a length by a hunch', { calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 1, way: 'hunch' } }, /scale, a tooth, the pupils or the scan/],
+    [
+      'a length by a hunch',
+      { calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 1, way: 'hunch' } },
+      /scale, a tooth, the pupils or the scan/,
+    ],
     ['a negative ±', { calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 1, pmMm: -1 } }, /at least 0 mm/],
   ])('%s is refused', (_, over, sentence) => refused(ReadSection, with_(over), sentence));
 

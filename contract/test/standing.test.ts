@@ -34,9 +34,24 @@ it.each([
   ['kept and not approved', [version(1, 10)], 10, 'as kept in “v1”, not approved yet'],
   ['kept, and gone on from', [version(1, 10)], 10.5, 'not approved yet'],
   ['approved', [version(1, 10), version(2, 10.5, true)], 10.5, 'as kept in “v2”, approved by the patient'],
-  ['approved by the word of a file', [version(1, 10, 'claimed')], 10, 'as kept in “v1”, approved by the word of the case it came from alone'],
+  [
+    'approved by the word of a file',
+    [version(1, 10, 'claimed')],
+    10,
+    'as kept in “v1”, approved by the word of the case it came from alone',
+  ],
   ['approved by the word of a file, and changed since', [version(1, 10, 'claimed')], 10.5, 'not approved yet'],
-  ['approved by the word of a file, and here', [version(1, 10, 'claimed'), version(2, 10, true)], 10, 'as kept in “v2”, approved by the patient'],
+  [
+    'approved by the word of a file, and here',
+    [version(1, 10, 'claimed'), version(2, 10, true)],
+    10,
+    'as kept in “v2”, approved by the patient',
+  ],
   ['approved, and changed since', [version(1, 10, true), version(2, 10.5)], 10.5, 'changed since “v1” was approved'],
-  ['approved, kept again as another, and back to it', [version(1, 10, true), version(2, 10)], 10, 'as kept in “v1”, approved by the patient'],
+  [
+    'approved, kept again as another, and back to it',
+    [version(1, 10, true), version(2, 10)],
+    10,
+    'as kept in “v1”, approved by the patient',
+  ],
 ])('%s', (_, versions, lengthMm, words) => expect(standingWords(standingOf(teeth(lengthMm), versions))).toBe(words));

@@ -1,7 +1,9 @@
 /**
- * The closest-point search of core/src/geometry/tree/closest.ts for a tree laid out in pairs, two nodes or two triangles at a
+ * The closest-point search of core/src/geometry/tree/closest.ts for a tree laid out in pairs, two nodes or two
+ * triangles at a
  * time (WebAssembly, 128-bit SIMD). AssemblyScript, not TypeScript: `npm run kernel` compiles it into
- * core/src/geometry/tree/nearest-wasm.ts. What lies where in memory is written down in core/src/geometry/tree/packed.ts.
+ * core/src/geometry/tree/nearest-wasm.ts. What lies where in memory is written down in
+ * core/src/geometry/tree/packed.ts.
  */
 
 const BOXES_BYTES: usize = 96;
@@ -9,7 +11,10 @@ const LINKS_BYTES: usize = 16;
 const TRIANGLES_BYTES: usize = 192;
 const STACK_BYTES: usize = 16;
 
-/** The nearest point to each of n queries. All but n are addresses; the root's link lies just before the links of the pairs. */
+/**
+ * The nearest point to each of n queries. All but n are addresses; the root's link lies just before the links of the
+ * pairs.
+ */
 export function nearest(
   boxes: usize,
   links: usize,
@@ -121,7 +126,8 @@ export function nearest(
           }
         }
       } else {
-        // The way out of each box along the axes. The pseudo-maximum is one instruction and lets what is not a number through.
+        // The way out of each box along the axes. The pseudo-maximum is one instruction and lets what is not a number
+        // through.
         const o = boxes + BOXES_BYTES * <usize>first;
         const dx = f64x2.pmax(f64x2.pmax(f64x2.sub(v128.load(o, 0), pxs), f64x2.sub(pxs, v128.load(o, 48))), zero);
         const dy = f64x2.pmax(f64x2.pmax(f64x2.sub(v128.load(o, 16), pys), f64x2.sub(pys, v128.load(o, 64))), zero);

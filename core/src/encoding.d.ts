@@ -1,4 +1,6 @@
-/** The two text classes that every JavaScript engine has (WHATWG Encoding); core uses nothing else of its surroundings. */
+/**
+ * The two text classes that every JavaScript engine has (WHATWG Encoding); core uses nothing else of its surroundings.
+ */
 declare class TextDecoder {
   constructor(label?: string);
   decode(bytes: Uint8Array): string;

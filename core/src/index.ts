@@ -19,10 +19,26 @@ export {
   standingFrame,
   turnedOver,
 } from './contour/arch.js';
-export { type Contact, contactBetween, contactLeftOf, contacts, madeRoom, type NarrowedSide, setContacts, TIGHT_MM } from './contour/contacts.js';
+export {
+  type Contact,
+  contactBetween,
+  contactLeftOf,
+  contacts,
+  madeRoom,
+  type NarrowedSide,
+  setContacts,
+  TIGHT_MM,
+} from './contour/contacts.js';
 export { CROWN_RING, CROWN_RINGS, type Crown, type CrownSize, crown, ringVertex } from './contour/crown.js';
 export { contourDifference, contourDifferenceQuick } from './contour/difference.js';
-export { archTurn, type ExistingArch, type ExistingTooth, existingArch, type FittedArch, fitArch } from './contour/fit.js';
+export {
+  archTurn,
+  type ExistingArch,
+  type ExistingTooth,
+  existingArch,
+  type FittedArch,
+  fitArch,
+} from './contour/fit.js';
 export { CROWN_FORMS, type CrownForm } from './contour/form.js';
 export { type Hiding, type LaidSmile, type LaidTooth, laidSmile, type PhotoWish } from './contour/laid-smile.js';
 export { LOWER_CROWN_FORMS } from './contour/lower-forms.js';
@@ -61,7 +77,15 @@ export {
   takenIn,
 } from './contour/plan.js';
 export { hasToothNumbers, readScan, type SegmentedScan } from './contour/scan.js';
-export { BRUSH_LIMITS, LEAST_WALL_MM, mirroredStroke, requireStroke, Sculptor, type Stroke, sculpted } from './contour/sculpt.js';
+export {
+  BRUSH_LIMITS,
+  LEAST_WALL_MM,
+  mirroredStroke,
+  requireStroke,
+  Sculptor,
+  type Stroke,
+  sculpted,
+} from './contour/sculpt.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
 export type { BiteView, BiteWish, CentralOverlap, Guidance } from './engine/bite.js';
 export { Bite } from './engine/bite.js';
@@ -88,10 +112,29 @@ export { isObj, readObj, writeObj } from './formats/obj.js';
 export { withoutOwner } from './formats/picture-owner.js';
 export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';
 export { readStl, type StlContent, writeStlAscii, writeStlBinary } from './formats/stl.js';
-export { type Adjacency, acrossOf, adjacencyOf, CROWDED, neighbourhoodOf, OPEN, openLoops } from './geometry/adjacency.js';
+export {
+  type Adjacency,
+  acrossOf,
+  adjacencyOf,
+  CROWDED,
+  neighbourhoodOf,
+  OPEN,
+  openLoops,
+} from './geometry/adjacency.js';
 export { type Axes, type ColumnGrid, eachMeeting, gridOver, lengthOutside, spans } from './geometry/columns.js';
 export { type Curve, monotoneCurve, smoothstep } from './geometry/curve.js';
-export { directionToParent, type Frame, frameFrom, inverse, nested, shift, toLocal, toParent, turn, WORLD } from './geometry/frame.js';
+export {
+  directionToParent,
+  type Frame,
+  frameFrom,
+  inverse,
+  nested,
+  shift,
+  toLocal,
+  toParent,
+  turn,
+  WORLD,
+} from './geometry/frame.js';
 export {
   area,
   type Bounds,
@@ -161,9 +204,28 @@ export {
   type ToothTarget,
   WIDTH_BAND,
 } from './proportion/proposal.js';
-export { type FrontSeries, GOLDEN, NATURAL_SERIES, SCHOOLS, type SchoolId, type SchoolSetting, type WidthRule, widthRule } from './proportion/schools.js';
+export {
+  type FrontSeries,
+  GOLDEN,
+  NATURAL_SERIES,
+  SCHOOLS,
+  type SchoolId,
+  type SchoolSetting,
+  type WidthRule,
+  widthRule,
+} from './proportion/schools.js';
 export { type SharedSpace, shareSpace, type WidthWish } from './proportion/share-space.js';
-export { type Bur, burName, DEPTH_TOLERANCE_MM, type Engagement, engagements, type Groove, groove, isoDiameter, TRAY } from './reduction/bur.js';
+export {
+  type Bur,
+  burName,
+  DEPTH_TOLERANCE_MM,
+  type Engagement,
+  engagements,
+  type Groove,
+  groove,
+  isoDiameter,
+  TRAY,
+} from './reduction/bur.js';
 export {
   type CutFrom,
   type FacialPlace,
@@ -176,8 +238,21 @@ export {
   type Zone,
   type ZoneTarget,
 } from './reduction/plan.js';
-export { type EnamelLeft, type EnamelState, enamelLeft, NOTHING_MM, type Removal, removal } from './reduction/removal.js';
-export { type SectionDimension, type SectionPoint, sectionToMouth, type ToothSection, toothSection } from './reduction/section.js';
+export {
+  type EnamelLeft,
+  type EnamelState,
+  enamelLeft,
+  NOTHING_MM,
+  type Removal,
+  removal,
+} from './reduction/removal.js';
+export {
+  type SectionDimension,
+  type SectionPoint,
+  sectionToMouth,
+  type ToothSection,
+  toothSection,
+} from './reduction/section.js';
 export {
   DESIGN_IDS,
   DESIGNS,
@@ -200,7 +275,15 @@ export { frameFromClicks, JAW_MM, type MouthProposal, mouthFrame } from './scan/
 export { neckLines, PULL_SIDE_MM, pulledLine, pullShare } from './scan/neck-line.js';
 export { type LookedAt, lookAtJaw, type Picked, pickedAs, pickTeeth, placeAtVertex } from './scan/own-scan.js';
 export { type PickedCrown, type PickedSize, pickedCrowns } from './scan/picked-crown.js';
-export { inMouthOf, type LaidByShape, laidByClicks, laidByShape, laidFrom, lookedAnew, nearerFrame } from './scan/refine.js';
+export {
+  inMouthOf,
+  type LaidByShape,
+  laidByClicks,
+  laidByShape,
+  laidFrom,
+  lookedAnew,
+  nearerFrame,
+} from './scan/refine.js';
 export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, withCaps } from './scan/repair.js';
 export { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './scan/row.js';
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';
@@ -221,9 +304,24 @@ export { difference, type Finding, findings, type Notice } from './smile/finding
 export { freeAngle, freeLength } from './smile/free.js';
 export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';
 export { gapsBetween, neighbourGap } from './smile/gaps.js';
-export { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, levelled, requireLandmarks, rollOf, type ToothLandmarks } from './smile/landmarks.js';
+export {
+  LANDMARK_KINDS,
+  type LandmarkKind,
+  type LandmarkSet,
+  levelled,
+  requireLandmarks,
+  rollOf,
+  type ToothLandmarks,
+} from './smile/landmarks.js';
 export { type Linked, linked, type Sided } from './smile/linked.js';
-export { edgeCourse, type LipContext, lipCurve, measureRest, measureSmile, STRAIGHT_BELOW_PERCENT } from './smile/lips.js';
+export {
+  edgeCourse,
+  type LipContext,
+  lipCurve,
+  measureRest,
+  measureSmile,
+  STRAIGHT_BELOW_PERCENT,
+} from './smile/lips.js';
 export { measureTeeth, SEEN_FROM_FRONT, type ToothMeasure } from './smile/measures.js';
 export {
   CORRIDOR_JUDGED,
@@ -255,7 +353,15 @@ export { mirrored } from './smile/symmetry.js';
 export { type ScannedTooth, scannedSize, usedMeasures } from './smile/used-measures.js';
 export { CONTACT_SHARE_PERCENT, type FindingContext, viewFindings } from './smile/view-findings.js';
 export { measureView } from './smile/view-measures.js';
-export { LIP_KNOTS, type PointSpec, pointSpec, UPPER_CONTACTS, VIEW_POINTS, type ViewId, type ViewPoints } from './smile/views.js';
+export {
+  LIP_KNOTS,
+  type PointSpec,
+  pointSpec,
+  UPPER_CONTACTS,
+  VIEW_POINTS,
+  type ViewId,
+  type ViewPoints,
+} from './smile/views.js';
 export {
   byScan,
   checkScale,

@@ -17,7 +17,8 @@ function heap(seed: number, corners: number, count: number): Mesh {
 
 /** Every triangle compared with every other. */
 function slowly({ triangles }: Mesh): number[] {
-  const ends = (k: number) => [triangles[k] as number, triangles[k - (k % 3) + ((k + 1) % 3)] as number].sort((p, q) => p - q).join(' ');
+  const ends = (k: number) =>
+    [triangles[k] as number, triangles[k - (k % 3) + ((k + 1) % 3)] as number].sort((p, q) => p - q).join(' ');
   return [...triangles.keys()].map((k) => {
     const others = [...triangles.keys()].filter((j) => Math.floor(j / 3) !== Math.floor(k / 3) && ends(j) === ends(k));
     return others.length === 0 ? OPEN : others.length > 1 ? CROWDED : Math.floor((others[0] as number) / 3);

@@ -1,10 +1,22 @@
-import { alignedFirst, existingArch, firstContour, planOfExisting, readScan, type ToothPlan, UPPER_SIX, WORTH_MOVING_MM3 } from '@radiant/core';
+import {
+  alignedFirst,
+  existingArch,
+  firstContour,
+  planOfExisting,
+  readScan,
+  type ToothPlan,
+  UPPER_SIX,
+  WORTH_MOVING_MM3,
+} from '@radiant/core';
 import { INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 
-const archOf = (traits: Parameters<typeof makePatient>[0]['traits']) => existingArch(readScan(scan(makePatient({ seed: 12, traits }), INTRAORAL_SCANNER)));
-const of = (list: ReturnType<typeof alignedFirst>, tooth: number) => list.find((t) => t.tooth === tooth) as ReturnType<typeof alignedFirst>[number];
+const archOf = (traits: Parameters<typeof makePatient>[0]['traits']) =>
+  existingArch(readScan(scan(makePatient({ seed: 12, traits }), INTRAORAL_SCANNER)));
+const of = (list: ReturnType<typeof alignedFirst>, tooth: number) =>
+  list.find((t) => t.tooth === tooth) as ReturnType<typeof alignedFirst>[number];
 
-const saved = (list: ReturnType<typeof alignedFirst>) => list.reduce((n, t) => n + t.removedMm3 - t.removedAlignedMm3, 0);
+const saved = (list: ReturnType<typeof alignedFirst>) =>
+  list.reduce((n, t) => n + t.removedMm3 - t.removedAlignedMm3, 0);
 
 describe('moving teeth first, before an additive contour', () => {
   const turned = archOf({ 12: { rotationDeg: 18 }, 21: { forwardMm: 1.2 } });
@@ -15,7 +27,8 @@ describe('moving teeth first, before an additive contour', () => {
     expect(found).toHaveLength(UPPER_SIX.length);
     for (const t of [12, 21]) {
       expect(of(found, t).removedMm3).toBeGreaterThan(5);
-      // In its planned place a tooth that the plan copies has next to nothing to lose: the form's fit and the scan's error.
+      // In its planned place a tooth that the plan copies has next to nothing to lose: the form's fit and the scan's
+      // error.
       expect(of(found, t).removedAlignedMm3).toBeLessThan(0.35 * of(found, t).removedMm3);
     }
     expect(saved(found)).toBeGreaterThan(2 * WORTH_MOVING_MM3);

@@ -32,9 +32,11 @@ describe('OBJ', () => {
     const bytes = writeObj(mesh, 'a ball, mm');
     const { mesh: read } = readObj(bytes);
     expect([...read.triangles]).toEqual([...mesh.triangles]);
-    for (let i = 0; i < mesh.positions.length; i++) expect(Math.abs((read.positions[i] as number) - (mesh.positions[i] as number))).toBeLessThan(0.00006);
+    for (let i = 0; i < mesh.positions.length; i++)
+      expect(Math.abs((read.positions[i] as number) - (mesh.positions[i] as number))).toBeLessThan(0.00006);
     const group = new OBJLoader().parse(new TextDecoder().decode(bytes));
-    const geometry = (group.children[0] as unknown as { geometry: { attributes: { position: { count: number } } } }).geometry;
+    const geometry = (group.children[0] as unknown as { geometry: { attributes: { position: { count: number } } } })
+      .geometry;
     expect(geometry.attributes.position.count).toBe(mesh.triangles.length);
   });
 
@@ -47,10 +49,22 @@ describe('OBJ', () => {
   });
 
   it.each([
-    ['a vertex of two numbers', 'v 1 2\nf 1 1 1\n', /^Line 1 of the OBJ file is a vertex with fewer than three coordinates\.$/],
-    ['an index that is not there', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 4\n', /^Line 4 of the OBJ file names a vertex that is not there; there are 3\.$/],
+    [
+      'a vertex of two numbers',
+      'v 1 2\nf 1 1 1\n',
+      /^Line 1 of the OBJ file is a vertex with fewer than three coordinates\.$/,
+    ],
+    [
+      'an index that is not there',
+      'v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 4\n',
+      /^Line 4 of the OBJ file names a vertex that is not there; there are 3\.$/,
+    ],
     ['an index before the first', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nf -4 2 1\n', /names a vertex that is not there/],
-    ['a word where a number belongs', 'v 0 0 zero\nf 1 1 1\n', /^Line 1 of the OBJ file holds a coordinate that is not a number\.$/],
+    [
+      'a word where a number belongs',
+      'v 0 0 zero\nf 1 1 1\n',
+      /^Line 1 of the OBJ file holds a coordinate that is not a number\.$/,
+    ],
     ['a face of two corners', 'v 0 0 0\nv 1 0 0\nf 1 2\n', /^Line 3 of the OBJ file is a face of 2 corners\.$/],
     ['points alone', 'v 0 0 0\nv 1 0 0\nv 0 1 0\n', /^The OBJ file holds no faces\.$/],
   ])('%s is refused in a sentence', (_, text, words) => {
@@ -80,8 +94,16 @@ describe('a file of any format', () => {
   });
 
   it.each([
-    ['cut short', writeStlBinary(mesh).subarray(0, 3000), /^The STL file is cut short: it announces \d+ triangles but holds 58\.$/],
-    ['with more behind its end', new Uint8Array([...writeStlBinary(mesh), 0, 0, 0]), /^The STL file is broken: it announces \d+ triangles but holds more\.$/],
+    [
+      'cut short',
+      writeStlBinary(mesh).subarray(0, 3000),
+      /^The STL file is cut short: it announces \d+ triangles but holds 58\.$/,
+    ],
+    [
+      'with more behind its end',
+      new Uint8Array([...writeStlBinary(mesh), 0, 0, 0]),
+      /^The STL file is broken: it announces \d+ triangles but holds more\.$/,
+    ],
     ['PLY cut short', writePly(mesh).subarray(0, 900), /^The PLY file is cut short\.$/],
     ['a text without triangles', bytesOf('solid nothing\nendsolid nothing\n'), /^The STL file holds no triangles\.$/],
     ['a picture', new Uint8Array([0x89, 0x50, 0x4e, 0x47, 1, 2, 3]), /^This is no STL, PLY or OBJ file\.$/],
@@ -95,7 +117,9 @@ describe('a file of any format', () => {
       `ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nproperty ${type} red\nproperty ${type} green\nproperty ${type} blue\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n`;
     const whole = readPly(bytesOf(`${head('uchar')}0 0 0 255 0 51\n1 0 0 0 255 0\n0 1 0 0 0 255\n3 0 1 2\n`));
     const parts = readPly(bytesOf(`${head('float')}0 0 0 1 0 0.2\n1 0 0 0 1 0\n0 1 0 0 0 1\n3 0 1 2\n`));
-    expect([...(whole.colours ?? [])].map((v) => v.toFixed(3))).toEqual([...(parts.colours ?? [])].map((v) => v.toFixed(3)));
+    expect([...(whole.colours ?? [])].map((v) => v.toFixed(3))).toEqual(
+      [...(parts.colours ?? [])].map((v) => v.toFixed(3)),
+    );
     expect(whole.colours?.[2]).toBeCloseTo(0.2, 6);
   });
 

@@ -17,7 +17,13 @@ function nearest(curve: (t: number) => Place, from: number, to: number, p: Place
   return best;
 }
 
-const SHAPES: readonly { name: string; curve: (t: number) => Place; slopeDeg: (t: number) => number; from: number; to: number }[] = [
+const SHAPES: readonly {
+  name: string;
+  curve: (t: number) => Place;
+  slopeDeg: (t: number) => number;
+  from: number;
+  to: number;
+}[] = [
   {
     name: 'a parabola y = 0.03 x²',
     curve: (x) => [x, 0.03 * x * x],

@@ -78,7 +78,9 @@ describe('a known length of another kind', () => {
     expect(checkScale(scale, second, printed(8.5)).agrees).toBe(true);
     const off = checkScale(scale, second, printed(7.5));
     expect(off.agrees).toBe(false);
-    expect(scaleDoubts({ scale, ends, way: 'scale', check: off })).toEqual([expect.stringMatching(/measures 8\.5 mm and should be 7\.5/)]);
+    expect(scaleDoubts({ scale, ends, way: 'scale', check: off })).toEqual([
+      expect.stringMatching(/measures 8\.5 mm and should be 7\.5/),
+    ]);
   });
 
   it('a scale askew to the teeth, unlike sides and an unsure length are each told; a good one is not', () => {
@@ -88,12 +90,16 @@ describe('a known length of another kind', () => {
     // Set from the other end it is the same scale.
     expect(scaleDoubts({ scale, ends: { from: ends.to, to: ends.from }, way: 'scale', rollDeg: 1 })).toEqual([]);
     const sides = (right: number) =>
-      ({ 13: { distal: [500 - right, 300] }, 11: { mesial: [500, 300] }, 21: { mesial: [500, 300] }, 23: { distal: [700, 300] } }) as Record<
-        number,
-        Record<string, Px>
-      >;
+      ({
+        13: { distal: [500 - right, 300] },
+        11: { mesial: [500, 300] },
+        21: { mesial: [500, 300] },
+        23: { distal: [700, 300] },
+      }) as Record<number, Record<string, Px>>;
     expect(scaleDoubts({ scale, ends, way: 'scale', landmarks: sides(200) })).toEqual([]);
-    expect(scaleDoubts({ scale, ends, way: 'scale', landmarks: sides(225) })).toEqual([expect.stringMatching(/right side looks 12 % wider/)]);
+    expect(scaleDoubts({ scale, ends, way: 'scale', landmarks: sides(225) })).toEqual([
+      expect.stringMatching(/right side looks 12 % wider/),
+    ]);
     expect(scaleDoubts({ scale, ends, way: 'pupils', halves: { right: 100, left: 108 } })).toEqual([]);
     expect(scaleDoubts({ scale, ends, way: 'pupils', halves: { right: 100, left: 120 } })).toEqual([
       expect.stringMatching(/left half of the face looks 18 % wider/),
@@ -104,11 +110,15 @@ describe('a known length of another kind', () => {
 });
 
 describe('the mirrored place', () => {
-  it('with no pair yet lies across the middle of the picture', () => expect(mirrored([300, 200], [], 500)).toEqual([700, 200]));
+  it('with no pair yet lies across the middle of the picture', () =>
+    expect(mirrored([300, 200], [], 500)).toEqual([700, 200]));
 
   it('follows the pairs that are set: their middle, and square to their line', () => {
     const t = (10 * Math.PI) / 180;
-    const turned = (x: number, y: number): Px => [600 + x * Math.cos(t) - y * Math.sin(t), 400 + x * Math.sin(t) + y * Math.cos(t)];
+    const turned = (x: number, y: number): Px => [
+      600 + x * Math.cos(t) - y * Math.sin(t),
+      400 + x * Math.sin(t) + y * Math.cos(t),
+    ];
     const pairs = [[turned(-50, 0), turned(50, 0)] as const, [turned(-120, 30), turned(120, 30)] as const];
     const [x, y] = mirrored(turned(-80, -60), pairs, 0);
     expect(x).toBeCloseTo(turned(80, -60)[0], 6);

@@ -7,7 +7,12 @@ const depths = (b: Bur) => Object.fromEntries(engagements(b).map((e) => [e.how, 
 /** The trade's own arithmetic (common practice): a bur is a ruler. */
 describe('depth-cut arithmetic', () => {
   it('tip buried is the tip’s diameter, body buried the body’s, half the tip half of it: the pair 1.4 and 0.8', () => {
-    expect(depths(taper)).toEqual({ 'tip buried': 0.8, 'body buried': 1.4, 'half the tip in': 0.4, 'half the body in': 0.7 });
+    expect(depths(taper)).toEqual({
+      'tip buried': 0.8,
+      'body buried': 1.4,
+      'half the tip in': 0.4,
+      'half the body in': 0.7,
+    });
   });
 
   it('a ball sunk to its shank cuts (ball − shank) / 2', () => {
@@ -27,7 +32,11 @@ describe('depth-cut arithmetic', () => {
 
   it('the edge is cut with a taper, three grooves across', () => {
     const g = groove(1.4, 'edge');
-    expect(g.kind === 'cut' && [g.engagement.bur.id, g.engagement.how, g.grooves]).toEqual(['taper-014', 'body buried', '3 across the edge']);
+    expect(g.kind === 'cut' && [g.engagement.bur.id, g.engagement.how, g.grooves]).toEqual([
+      'taper-014',
+      'body buried',
+      '3 across the edge',
+    ]);
   });
 
   it('says why no bur gives a depth, and what comes nearest without going too deep', () => {
@@ -37,7 +46,9 @@ describe('depth-cut arithmetic', () => {
       'No bur gives 1.20 mm. The nearest below is 1.0 mm (tip buried); cut that, then 0.20 mm more by the index.',
     );
     const shallow = groove(0.12, 'facial');
-    expect(shallow.kind === 'none' && shallow.why).toMatch(/^No groove: the shallowest the tray can sink is 0\.3 mm\. Smooth by 0\.12 mm/);
+    expect(shallow.kind === 'none' && shallow.why).toMatch(
+      /^No groove: the shallowest the tray can sink is 0\.3 mm\. Smooth by 0\.12 mm/,
+    );
     expect(groove(0, 'facial')).toMatchObject({ kind: 'none', why: 'Nothing to cut.' });
   });
 
@@ -69,6 +80,9 @@ describe('through the mock-up or from the tooth', () => {
   });
 
   it('where nothing is removed the mock-up is thick enough to hold the whole groove', () => {
-    expect(grooveFor(removal(0.5, 0.6), 'facial', 'mock-up')).toMatchObject({ kind: 'none', why: expect.stringContaining('stay within the mock-up') });
+    expect(grooveFor(removal(0.5, 0.6), 'facial', 'mock-up')).toMatchObject({
+      kind: 'none',
+      why: expect.stringContaining('stay within the mock-up'),
+    });
   });
 });

@@ -38,7 +38,12 @@ function marked(camera: CameraSetting, seed: number) {
   };
 }
 
-function marksOn(patient: Patient, arch: ExistingArch, view: 'close-smile' | 'retracted-front', camera: CameraSetting): PhotoMark[] {
+function marksOn(
+  patient: Patient,
+  arch: ExistingArch,
+  view: 'close-smile' | 'retracted-front',
+  camera: CameraSetting,
+): PhotoMark[] {
   const at = marked(camera, 7);
   const landmarks: Record<number, Record<string, Px>> = {};
   const points: Record<string, Px> = {};
@@ -52,7 +57,8 @@ function marksOn(patient: Patient, arch: ExistingArch, view: 'close-smile' | 're
     for (const [id, p] of Object.entries(truth)) if (/^(edge|zenith)-/.test(id)) points[id] = at(p);
   }
   const scaled = truePoints(patient.teeth.find((p) => p.tooth === 21) as Patient['teeth'][number]);
-  const width = view === 'close-smile' ? { tooth: 21, ends: [at(scaled.distal), at(scaled.mesial)] as const } : undefined;
+  const width =
+    view === 'close-smile' ? { tooth: 21, ends: [at(scaled.distal), at(scaled.mesial)] as const } : undefined;
   return photoMarks(arch, landmarks as LandmarkSet, points as ViewPoints, width);
 }
 
@@ -60,22 +66,28 @@ describe.each(['Avocet', 'Plover'] as const)('the camera of %s’s photographs, 
   const patient = makePatient(RECIPES[name]);
   const arch = existingArch(readScan(scan(patient, INTRAORAL_SCANNER)));
 
-  it.each(['close-smile', 'retracted-front'] as const)('%s: every landmark of the six falls within 2 px of where the camera put it', (view) => {
-    const base = handHeld(patient.recipe, view).camera;
-    // As the hand held it, and rolled and tilted further.
-    for (const camera of [base, { ...base, rollDeg: (base.rollDeg ?? 0) + 4, pitchDeg: (base.pitchDeg ?? 0) - 3 }]) {
-      const { camera: found, rmsPx } = matchCamera(marksOn(patient, arch, view, camera), [camera.widthPx, camera.heightPx]);
-      expect(rmsPx).toBeLessThan(2);
-      for (const t of UPPER_SIX) {
-        const own = truePoints(patient.teeth.find((p) => p.tooth === t) as Patient['teeth'][number]);
-        // The landmarks that the view has: a smile’s teeth are marked at edge and zenith alone.
-        for (const k of view === 'close-smile' ? (['edge', 'zenith'] as const) : LANDMARK_KINDS) {
-          const [a, b] = [project(camera, own[k]), photoPoint(found, own[k])];
-          expect(Math.hypot(a[0] - b[0], a[1] - b[1])).toBeLessThan(2);
+  it.each(['close-smile', 'retracted-front'] as const)(
+    '%s: every landmark of the six falls within 2 px of where the camera put it',
+    (view) => {
+      const base = handHeld(patient.recipe, view).camera;
+      // As the hand held it, and rolled and tilted further.
+      for (const camera of [base, { ...base, rollDeg: (base.rollDeg ?? 0) + 4, pitchDeg: (base.pitchDeg ?? 0) - 3 }]) {
+        const { camera: found, rmsPx } = matchCamera(marksOn(patient, arch, view, camera), [
+          camera.widthPx,
+          camera.heightPx,
+        ]);
+        expect(rmsPx).toBeLessThan(2);
+        for (const t of UPPER_SIX) {
+          const own = truePoints(patient.teeth.find((p) => p.tooth === t) as Patient['teeth'][number]);
+          // The landmarks that the view has: a smile’s teeth are marked at edge and zenith alone.
+          for (const k of view === 'close-smile' ? (['edge', 'zenith'] as const) : LANDMARK_KINDS) {
+            const [a, b] = [project(camera, own[k]), photoPoint(found, own[k])];
+            expect(Math.hypot(a[0] - b[0], a[1] - b[1])).toBeLessThan(2);
+          }
         }
       }
-    }
-  });
+    },
+  );
 
   it('finds the scanned tooth’s own places where the model has them', () => {
     for (const t of UPPER_SIX) {
@@ -98,18 +110,31 @@ describe('the match itself', () => {
     [0, 0, 0, 420],
     [4, -3, 7, 300],
     [-2, 5, -12, 600],
-  ])('of exact marks gives back yaw %i°, pitch %i°, roll %i° at %i mm to a hundredth of a pixel', (yawDeg, pitchDeg, rollDeg, distanceMm) => {
-    const camera: CameraSetting = { widthPx: size[0], heightPx: size[1], fieldMm: 80, distanceMm, centreZ: 3, centreY: 4, yawDeg, pitchDeg, rollDeg };
-    const marks = places.map((at): PhotoMark => ({ at, px: project(camera, at) as Px, sdMm: [0.01, 0.01] }));
-    const { camera: found } = matchCamera(marks, size);
-    for (const p of places) {
-      const [a, b] = [project(camera, p), photoPoint(found, p)];
-      expect(Math.hypot(a[0] - b[0], a[1] - b[1])).toBeLessThan(0.05);
-    }
-    expect(found.yawDeg).toBeCloseTo(yawDeg, 0);
-    expect(found.pitchDeg).toBeCloseTo(pitchDeg, 0);
-    expect(found.rollDeg).toBeCloseTo(rollDeg, 1);
-  });
+  ])(
+    'of exact marks gives back yaw %i°, pitch %i°, roll %i° at %i mm to a hundredth of a pixel',
+    (yawDeg, pitchDeg, rollDeg, distanceMm) => {
+      const camera: CameraSetting = {
+        widthPx: size[0],
+        heightPx: size[1],
+        fieldMm: 80,
+        distanceMm,
+        centreZ: 3,
+        centreY: 4,
+        yawDeg,
+        pitchDeg,
+        rollDeg,
+      };
+      const marks = places.map((at): PhotoMark => ({ at, px: project(camera, at) as Px, sdMm: [0.01, 0.01] }));
+      const { camera: found } = matchCamera(marks, size);
+      for (const p of places) {
+        const [a, b] = [project(camera, p), photoPoint(found, p)];
+        expect(Math.hypot(a[0] - b[0], a[1] - b[1])).toBeLessThan(0.05);
+      }
+      expect(found.yawDeg).toBeCloseTo(yawDeg, 0);
+      expect(found.pitchDeg).toBeCloseTo(pitchDeg, 0);
+      expect(found.rollDeg).toBeCloseTo(rollDeg, 1);
+    },
+  );
 
   it('is refused in a sentence for too few marks, and for marks in one place', () => {
     const one: PhotoMark = { at: [0, 0, 0], px: [10, 10], sdMm: [0.1, 0.1] };

@@ -1,13 +1,30 @@
 import { type Cells, cellsOf, crown, firstThrough, type Mesh, sphere, type Vec3 } from '@radiant/core';
 import { random } from '@radiant/standins';
-import { BufferAttribute, BufferGeometry, DoubleSide, Mesh as Drawn, MeshBasicMaterial, Raycaster, Vector3 } from 'three';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  DoubleSide,
+  Mesh as Drawn,
+  MeshBasicMaterial,
+  Raycaster,
+  Vector3,
+} from 'three';
 
 /** Surfaces that a pointer meets: closed, open with a hole to look through, lying in one plane, and one triangle. */
 const SURFACES: readonly (readonly [string, Mesh])[] = [
   ['a crown', crown(13, { lengthMm: 10, widthMm: 8, facialVolumeMm: 0 }).mesh],
   ['half a sphere', open(sphere(8, 60))],
-  ['a square', { positions: Float64Array.from([-9, -9, 0, 9, -9, 0, 9, 9, 0, -9, 9, 0]), triangles: Uint32Array.from([0, 1, 2, 0, 2, 3]) }],
-  ['one triangle', { positions: Float64Array.from([-9, -9, 1, 9, -9, 2, 0, 9, 3]), triangles: Uint32Array.from([0, 1, 2]) }],
+  [
+    'a square',
+    {
+      positions: Float64Array.from([-9, -9, 0, 9, -9, 0, 9, 9, 0, -9, 9, 0]),
+      triangles: Uint32Array.from([0, 1, 2, 0, 2, 3]),
+    },
+  ],
+  [
+    'one triangle',
+    { positions: Float64Array.from([-9, -9, 1, 9, -9, 2, 0, 9, 3]), triangles: Uint32Array.from([0, 1, 2]) },
+  ],
 ];
 
 function open(m: Mesh): Mesh {
@@ -47,12 +64,17 @@ describe.each(SURFACES)('on %s', (_, m) => {
     expect([...cells.faces].sort((a, b) => a - b)).toEqual(Array.from({ length: m.triangles.length / 3 }, (_, t) => t));
     for (let c = 0; c + 1 < cells.first.length; c++)
       for (const f of cells.faces.subarray(cells.first[c], cells.first[c + 1]))
-        for (const v of m.triangles.subarray(3 * f, 3 * f + 3)) expect(within(cells, c, m.positions.subarray(3 * v, 3 * v + 3))).toBe(true);
+        for (const v of m.triangles.subarray(3 * f, 3 * f + 3))
+          expect(within(cells, c, m.positions.subarray(3 * v, 3 * v + 3))).toBe(true);
   });
 });
 
 function within({ box }: Cells, c: number, p: Float64Array): boolean {
-  return [0, 1, 2].every((k) => (p[k] as number) >= (box[6 * c + k] as number) - 1e-5 && (p[k] as number) <= (box[6 * c + 3 + k] as number) + 1e-5);
+  return [0, 1, 2].every(
+    (k) =>
+      (p[k] as number) >= (box[6 * c + k] as number) - 1e-5 &&
+      (p[k] as number) <= (box[6 * c + 3 + k] as number) + 1e-5,
+  );
 }
 
 it('on a fine sphere the cells stay small: a ray asks a small part of the triangles', () => {

@@ -1,4 +1,17 @@
-import { box, cylinder, eachMeeting, gridOver, heightField, lengthOutside, type Mesh, placeMesh, spaceOver, spans, sphere, WORLD } from '@radiant/core';
+import {
+  box,
+  cylinder,
+  eachMeeting,
+  gridOver,
+  heightField,
+  lengthOutside,
+  type Mesh,
+  placeMesh,
+  spaceOver,
+  spans,
+  sphere,
+  WORLD,
+} from '@radiant/core';
 
 const moved = (m: Mesh, x: number, y: number, z: number): Mesh => placeMesh(m, { ...WORLD, origin: [x, y, z] });
 
@@ -61,7 +74,8 @@ describe('a row of teeth as heights', () => {
       'upper',
       grid,
     );
-    const at = (x: number, y: number) => Math.round((y - grid.b0) / grid.step) * grid.na + Math.round((x - grid.a0) / grid.step);
+    const at = (x: number, y: number) =>
+      Math.round((y - grid.b0) / grid.step) * grid.na + Math.round((x - grid.a0) / grid.step);
     expect(upper.z[at(-1, 0)]).toBeCloseTo(1, 5);
     expect(upper.tooth[at(-1, 0)]).toBe(11);
     // Where both stand the lower one counts.
@@ -74,7 +88,11 @@ describe('a row of teeth as heights', () => {
   it('the space under a surface follows the jaw as it is carried', () => {
     const lower = heightField([{ tooth: 31, mesh: moved(box(4, 4, 4), 0, 0, -3) }], 'lower', grid);
     const upper: Mesh = { positions: Float64Array.from([0, 0, 0.4, 1, 1, 2, 5, 5, 1]), triangles: new Uint32Array() };
-    expect([...spaceOver(lower, upper, [0, 0, 0])].map((v) => Math.round(v * 1000) / 1000)).toEqual([1.4, 3, Number.NaN]);
+    expect([...spaceOver(lower, upper, [0, 0, 0])].map((v) => Math.round(v * 1000) / 1000)).toEqual([
+      1.4,
+      3,
+      Number.NaN,
+    ]);
     const carried = [...spaceOver(lower, upper, [3.5, 3.5, -1])];
     expect(carried[2]).toBeCloseTo(3, 5);
     expect(carried[0]).toBeNaN();

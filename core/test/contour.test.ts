@@ -24,7 +24,15 @@ import {
   UPPER_SIX,
   UPPER_TEN,
 } from '@radiant/core';
-import { AVOCET, INTRAORAL_SCANNER, makePatient, type PatientRecipe, scan, scatteredRecipe, TURNSTONE } from '@radiant/standins';
+import {
+  AVOCET,
+  INTRAORAL_SCANNER,
+  makePatient,
+  type PatientRecipe,
+  scan,
+  scatteredRecipe,
+  TURNSTONE,
+} from '@radiant/standins';
 
 const seen = (recipe: PatientRecipe) => {
   const patient = makePatient(recipe);
@@ -39,13 +47,16 @@ describe('a scan’s teeth, measured', () => {
     ['a patient of seed 71', seen(scatteredRecipe(71))],
   ] as const;
 
-  it.each(cases)('of %s: width within 0.15 mm and length within 0.2 mm of what was modelled', (_, { patient, arch }) => {
-    for (const t of UPPER_SIX) {
-      const truth = patient.teeth.find((p) => p.tooth === t)?.crown.size;
-      expect(Math.abs((arch.teeth.get(t)?.widthMm ?? 0) - (truth?.widthMm ?? 0))).toBeLessThan(0.15);
-      expect(Math.abs((arch.teeth.get(t)?.lengthMm ?? 0) - (truth?.lengthMm ?? 0))).toBeLessThan(0.2);
-    }
-  });
+  it.each(cases)(
+    'of %s: width within 0.15 mm and length within 0.2 mm of what was modelled',
+    (_, { patient, arch }) => {
+      for (const t of UPPER_SIX) {
+        const truth = patient.teeth.find((p) => p.tooth === t)?.crown.size;
+        expect(Math.abs((arch.teeth.get(t)?.widthMm ?? 0) - (truth?.widthMm ?? 0))).toBeLessThan(0.15);
+        expect(Math.abs((arch.teeth.get(t)?.lengthMm ?? 0) - (truth?.lengthMm ?? 0))).toBeLessThan(0.2);
+      }
+    },
+  );
 
   it.each(cases)('of %s: the form lies on the tooth to less than a tenth', (_, { arch }) => {
     for (const t of UPPER_SIX) expect(arch.teeth.get(t)?.fitMm).toBeLessThan(0.1);
@@ -129,7 +140,9 @@ describe('the teeth as a plan', () => {
 });
 
 describe('the first contour', () => {
-  const targets = new Map(UPPER_SIX.map((t) => [t, { lengthMm: found(t).lengthMm + 0.6, widthMm: found(t).widthMm }] as const));
+  const targets = new Map(
+    UPPER_SIX.map((t) => [t, { lengthMm: found(t).lengthMm + 0.6, widthMm: found(t).widthMm }] as const),
+  );
   const plan = firstContour(avocet.arch, targets);
 
   it('takes lengths and widths from the targets, and turns the teeth into the arch', () => {
@@ -163,7 +176,8 @@ describe('the first contour', () => {
 
   it('keeps a target that no crown form has within the limits', () => {
     const far = firstContour(avocet.arch, new Map(UPPER_SIX.map((t) => [t, { lengthMm: 30, widthMm: 1 }] as const)));
-    for (const t of UPPER_SIX) expect([far[t]?.lengthMm, far[t]?.widthMm]).toEqual([PLAN_LIMITS.lengthMm.max, PLAN_LIMITS.widthMm.min]);
+    for (const t of UPPER_SIX)
+      expect([far[t]?.lengthMm, far[t]?.widthMm]).toEqual([PLAN_LIMITS.lengthMm.max, PLAN_LIMITS.widthMm.min]);
   });
 });
 
@@ -182,7 +196,8 @@ describe('a premolar taken into the plan', () => {
     const truth = patient.teeth.find((t) => t.tooth === tooth);
     expect(Math.abs(there.widthMm - (truth?.crown.size.widthMm ?? 0))).toBeLessThan(0.1);
     expect(Math.abs(there.lengthMm - (truth?.crown.size.lengthMm ?? 0))).toBeLessThan(0.1);
-    for (let i = 0; i < 3; i++) expect(Math.abs((p.frame.origin[i as 0] as number) - (there.frame.origin[i as 0] as number))).toBeLessThan(0.1);
+    for (let i = 0; i < 3; i++)
+      expect(Math.abs((p.frame.origin[i as 0] as number) - (there.frame.origin[i as 0] as number))).toBeLessThan(0.1);
     expect(median([...contourDifference(arch, p)].map(Math.abs))).toBeLessThan(0.1);
   });
 });
@@ -205,7 +220,10 @@ describe('how a planned crown stands', () => {
     ['torqueDeg', 8],
   ])('%s turns the axis by as much about the zenith, which stays', (key, deg) => {
     const p = at({ [key]: deg });
-    const cos = [0, 1, 2].reduce((sum, i) => sum + (p.frame.z[i as 0] as number) * (still.frame.z[i as 0] as number), 0);
+    const cos = [0, 1, 2].reduce(
+      (sum, i) => sum + (p.frame.z[i as 0] as number) * (still.frame.z[i as 0] as number),
+      0,
+    );
     expect((Math.acos(cos) * 180) / Math.PI).toBeCloseTo(deg, 4);
     zenith(p).forEach((v, i) => {
       expect(Math.abs(v - (zenith(still)[i] as number))).toBeLessThan(0.15);
@@ -234,7 +252,8 @@ describe('a mouth that lacks both laterals', () => {
     const plan = { 13: takenIn(lacking, {}, 13) };
     const p = plannedTooth(lacking, plan, 13);
     const there = lacking.teeth.get(13) as ExistingTooth;
-    for (let i = 0; i < 3; i++) expect(Math.abs((p.frame.origin[i as 0] as number) - (there.frame.origin[i as 0] as number))).toBeLessThan(0.1);
+    for (let i = 0; i < 3; i++)
+      expect(Math.abs((p.frame.origin[i as 0] as number) - (there.frame.origin[i as 0] as number))).toBeLessThan(0.1);
   });
 
   it('gets a first contour of the teeth that are there, and contacts across the missing ones', () => {
@@ -242,7 +261,10 @@ describe('a mouth that lacks both laterals', () => {
     expect(Object.keys(plan).map(Number)).toEqual([11, 13, 21, 23]);
     const set = setContacts(lacking, plan, 0.02);
     expect(set.left).toEqual([]);
-    const met = contacts(lacking, new Map([11, 13, 21, 23].map((t) => [t, plannedTooth(lacking, set.plan, t)] as const)));
+    const met = contacts(
+      lacking,
+      new Map([11, 13, 21, 23].map((t) => [t, plannedTooth(lacking, set.plan, t)] as const)),
+    );
     expect(Math.abs((met.find((c) => c.right === 13 && c.left === 11)?.gapMm ?? 9) + 0.02)).toBeLessThan(0.04);
   });
 
@@ -278,8 +300,12 @@ describe('contacts between neighbours', () => {
     const planned = new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, set.plan, t)] as const));
     expect(set.left).toEqual([]);
     for (const c of contacts(arch, planned))
-      if (UPPER_SIX.includes(c.right) && UPPER_SIX.includes(c.left)) expect(Math.abs(c.gapMm + 0.03)).toBeLessThan(0.035);
-    const pushed = { ...set.plan, 22: { ...(set.plan[22] as ToothPlan), distalMm: (set.plan[22]?.distalMm ?? 0) - 0.3 } };
+      if (UPPER_SIX.includes(c.right) && UPPER_SIX.includes(c.left))
+        expect(Math.abs(c.gapMm + 0.03)).toBeLessThan(0.035);
+    const pushed = {
+      ...set.plan,
+      22: { ...(set.plan[22] as ToothPlan), distalMm: (set.plan[22]?.distalMm ?? 0) - 0.3 },
+    };
     const after = contacts(arch, new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, pushed, t)] as const)));
     expect(after.find((c) => c.right === 21)?.gapMm).toBeLessThan(-0.15);
   });

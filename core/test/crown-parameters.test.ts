@@ -20,12 +20,14 @@ import {
 import { random } from '@radiant/standins';
 
 const usual: CrownSize = { lengthMm: 10.5, widthMm: 8.5, facialVolumeMm: 0 };
-const at = (c: Crown, v: number) => [0, 1, 2].map((k) => c.mesh.positions[3 * v + k] as number) as [number, number, number];
+const at = (c: Crown, v: number) =>
+  [0, 1, 2].map((k) => c.mesh.positions[3 * v + k] as number) as [number, number, number];
 
 /** Caliper length: facial zenith to the lowest point, in the sagittal plane. */
 function caliper(c: Crown): number {
   let zenith = at(c, 0);
-  for (let k = 0; k <= c.ringSize / 2; k++) if (at(c, ringVertex(c, 0, k))[2] > zenith[2]) zenith = at(c, ringVertex(c, 0, k));
+  for (let k = 0; k <= c.ringSize / 2; k++)
+    if (at(c, ringVertex(c, 0, k))[2] > zenith[2]) zenith = at(c, ringVertex(c, 0, k));
   let edge = zenith;
   for (let v = 0; v < c.mesh.positions.length / 3; v++) if (at(c, v)[2] < edge[2]) edge = at(c, v);
   return Math.hypot(zenith[1] - edge[1], zenith[2] - edge[2]);
@@ -67,7 +69,11 @@ function edgeAt(c: Crown, x: number): number {
 }
 
 describe('three characters of a central', () => {
-  const [soft, even, square] = CROWN_CHARACTERS.map((character) => crown(11, { ...usual, character })) as [Crown, Crown, Crown];
+  const [soft, even, square] = CROWN_CHARACTERS.map((character) => crown(11, { ...usual, character })) as [
+    Crown,
+    Crown,
+    Crown,
+  ];
 
   it('corners are roundest in soft and sharpest in square', () => {
     // On the patient's right the distal corner lies at −x.
@@ -152,7 +158,8 @@ describe('what one number does', () => {
   it('the zenith goes distal by about as much', () => {
     const zenith = (c: Crown) => {
       let best = at(c, 0);
-      for (let k = 0; k <= c.ringSize / 2; k++) if (at(c, ringVertex(c, 0, k))[2] > best[2]) best = at(c, ringVertex(c, 0, k));
+      for (let k = 0; k <= c.ringSize / 2; k++)
+        if (at(c, ringVertex(c, 0, k))[2] > best[2]) best = at(c, ringVertex(c, 0, k));
       return best[0];
     };
     expect(zenith(one({ zenithDistalMm: 0.8 }))).toBeLessThan(zenith(even) - 0.4);
@@ -164,7 +171,11 @@ describe('what one number does', () => {
       // Unevenness across the face at one height: second differences along a ring.
       let sum = 0;
       for (let k = 14; k < c.ringSize / 2 - 14; k++) {
-        const [a, b, d] = [at(c, ringVertex(c, 30, k - 1)), at(c, ringVertex(c, 30, k)), at(c, ringVertex(c, 30, k + 1))];
+        const [a, b, d] = [
+          at(c, ringVertex(c, 30, k - 1)),
+          at(c, ringVertex(c, 30, k)),
+          at(c, ringVertex(c, 30, k + 1)),
+        ];
         sum += Math.abs(a[1] - 2 * b[1] + d[1]);
       }
       return sum;
@@ -174,26 +185,37 @@ describe('what one number does', () => {
   });
 });
 
-it.each([11, 22, 13, 24, 31, 43])('%i measures its length and width within 0.02 mm whatever else is set, seeds 1–8', (tooth) => {
-  for (let seed = 1; seed <= 8; seed++) {
-    const r = random(seed * 100 + tooth);
-    const extras = Object.fromEntries(
-      Object.entries(CROWN_LIMITS)
-        .filter(([key]) => key in PLAN_DEFAULTS)
-        .map(([key, l]) => [key, l.min + (l.max - l.min) * r.next()]),
-    );
-    const size = { lengthMm: 8.5 + 3 * r.next(), widthMm: 6.4 + 2.5 * r.next(), facialVolumeMm: 0.5 * r.next(), ...extras } as CrownSize;
-    const c = crown(tooth, { ...size, character: CROWN_CHARACTERS[seed % 3] as CrownSize['character'] });
-    const b = bounds(c.mesh);
-    expect(inspectMesh(c.mesh).ok).toBe(true);
-    expect(Math.abs(b.max[0] - b.min[0] - size.widthMm)).toBeLessThan(0.02);
-    expect(Math.abs(caliper(c) - size.lengthMm)).toBeLessThan(0.02);
-  }
-});
+it.each([11, 22, 13, 24, 31, 43])(
+  '%i measures its length and width within 0.02 mm whatever else is set, seeds 1–8',
+  (tooth) => {
+    for (let seed = 1; seed <= 8; seed++) {
+      const r = random(seed * 100 + tooth);
+      const extras = Object.fromEntries(
+        Object.entries(CROWN_LIMITS)
+          .filter(([key]) => key in PLAN_DEFAULTS)
+          .map(([key, l]) => [key, l.min + (l.max - l.min) * r.next()]),
+      );
+      const size = {
+        lengthMm: 8.5 + 3 * r.next(),
+        widthMm: 6.4 + 2.5 * r.next(),
+        facialVolumeMm: 0.5 * r.next(),
+        ...extras,
+      } as CrownSize;
+      const c = crown(tooth, { ...size, character: CROWN_CHARACTERS[seed % 3] as CrownSize['character'] });
+      const b = bounds(c.mesh);
+      expect(inspectMesh(c.mesh).ok).toBe(true);
+      expect(Math.abs(b.max[0] - b.min[0] - size.widthMm)).toBeLessThan(0.02);
+      expect(Math.abs(caliper(c) - size.lengthMm)).toBeLessThan(0.02);
+    }
+  },
+);
 
-it.each(Object.keys(PLAN_DEFAULTS).filter((k) => k in CROWN_LIMITS) as PlanExtra[])('%s outside its limits is refused with its name', (key) => {
-  const { max } = PLAN_LIMITS[key];
-  expect(() => crown(11, { ...usual, [key]: max + 0.1 })).toThrow(Refusal);
-  expect(() => crown(11, { ...usual, [key]: max + 0.1 })).toThrow(new RegExp(key));
-  expect(() => crown(11, { ...usual, [key]: Number.NaN })).toThrow(Refusal);
-});
+it.each(Object.keys(PLAN_DEFAULTS).filter((k) => k in CROWN_LIMITS) as PlanExtra[])(
+  '%s outside its limits is refused with its name',
+  (key) => {
+    const { max } = PLAN_LIMITS[key];
+    expect(() => crown(11, { ...usual, [key]: max + 0.1 })).toThrow(Refusal);
+    expect(() => crown(11, { ...usual, [key]: max + 0.1 })).toThrow(new RegExp(key));
+    expect(() => crown(11, { ...usual, [key]: Number.NaN })).toThrow(Refusal);
+  },
+);

@@ -19,7 +19,8 @@ import Manifold from 'manifold-3d';
 const TEETH = [...UPPER_TEN, ...LOWER_TEN];
 const usual: CrownSize = { lengthMm: 10, widthMm: 8, facialVolumeMm: 0 };
 
-const at = (c: Crown, v: number) => [0, 1, 2].map((k) => c.mesh.positions[3 * v + k] as number) as [number, number, number];
+const at = (c: Crown, v: number) =>
+  [0, 1, 2].map((k) => c.mesh.positions[3 * v + k] as number) as [number, number, number];
 
 /** Caliper length: facial zenith to the lowest point, in the sagittal plane. */
 function caliper(c: Crown): number {
@@ -110,7 +111,11 @@ describe('what makes it a tooth', () => {
   it('its distal corner is rounder than its mesial one', () => {
     // On the patient's right mesial lies at +x.
     const height = (x: number) =>
-      Math.min(...Array.from({ length: c.ringSize }, (_, k) => at(c, ringVertex(c, c.rings - 1, k))).map((p) => (Math.abs(p[0] - x) < 0.15 ? p[2] : Infinity)));
+      Math.min(
+        ...Array.from({ length: c.ringSize }, (_, k) => at(c, ringVertex(c, c.rings - 1, k))).map((p) =>
+          Math.abs(p[0] - x) < 0.15 ? p[2] : Infinity,
+        ),
+      );
     expect(height(-3.6)).toBeGreaterThan(height(3.6) + 0.3);
   });
 
@@ -126,7 +131,8 @@ describe('what makes it a tooth', () => {
     const back = (z: number) => {
       let y = -Infinity;
       for (const l of lines)
-        for (let i = 0; i < l.points.length; i += 2) if (Math.abs((l.points[i + 1] as number) - z) < 0.4) y = Math.max(y, l.points[i] as number);
+        for (let i = 0; i < l.points.length; i += 2)
+          if (Math.abs((l.points[i + 1] as number) - z) < 0.4) y = Math.max(y, l.points[i] as number);
       return y;
     };
     expect(back(8)).toBeGreaterThan(back(3) + 1.5);
@@ -134,16 +140,18 @@ describe('what makes it a tooth', () => {
 
   it('a canine ends in a tip, a premolar in two cusps with a groove between', () => {
     const canine = facialOutline(crown(13, usual));
-    const atEdge = Array.from({ length: canine.length / 2 }, (_, i) => [canine[2 * i] as number, canine[2 * i + 1] as number] as const).filter(
-      (p) => p[1] < 0.2,
-    );
+    const atEdge = Array.from(
+      { length: canine.length / 2 },
+      (_, i) => [canine[2 * i] as number, canine[2 * i + 1] as number] as const,
+    ).filter((p) => p[1] < 0.2);
     expect(Math.max(...atEdge.map((p) => p[0])) - Math.min(...atEdge.map((p) => p[0]))).toBeLessThan(3.6);
     const premolar = crown(14, { lengthMm: 8.6, widthMm: 7, facialVolumeMm: 0 });
     const [line] = section(premolar.mesh, { origin: [0, 0, 0], x: [0, 1, 0], y: [0, 0, 1], z: [1, 0, 0] });
     const p = line?.points ?? new Float64Array();
     const low = (from: number, to: number) => {
       let z = Infinity;
-      for (let i = 0; i < p.length; i += 2) if ((p[i] as number) > from && (p[i] as number) < to) z = Math.min(z, p[i + 1] as number);
+      for (let i = 0; i < p.length; i += 2)
+        if ((p[i] as number) > from && (p[i] as number) < to) z = Math.min(z, p[i + 1] as number);
       return z;
     };
     expect(low(-0.4, 0.4)).toBeGreaterThan(low(-3, -1.5) + 1);
@@ -158,7 +166,9 @@ describe('what makes it a tooth', () => {
 
   it('wear leaves a flat, thicker edge', () => {
     const width = (m: Crown) => {
-      const ys = Array.from({ length: m.ringSize }, (_, k) => at(m, ringVertex(m, m.rings - 1, k))).filter((p) => Math.abs(p[0]) < 1);
+      const ys = Array.from({ length: m.ringSize }, (_, k) => at(m, ringVertex(m, m.rings - 1, k))).filter(
+        (p) => Math.abs(p[0]) < 1,
+      );
       return Math.max(...ys.map((p) => p[1])) - Math.min(...ys.map((p) => p[1]));
     };
     expect(width(crown(11, { ...usual, wearMm: 1.5 }))).toBeGreaterThan(width(crown(11, usual)) + 0.4);
@@ -170,7 +180,9 @@ it('manifold-3d takes crowns for solids and finds the same volume', async () => 
   wasm.setup();
   for (const tooth of [11, 13, 24]) {
     const m = crown(tooth, usual).mesh;
-    const solid = new wasm.Manifold(new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }));
+    const solid = new wasm.Manifold(
+      new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }),
+    );
     expect(solid.isEmpty()).toBe(false);
     expect(solid.volume()).toBeCloseTo(volume(m), 1);
   }

@@ -1,4 +1,12 @@
-import { adviseEdge, displayAtRest, edgeOutcome, levelMouth, type Px, roomToLowerLip, SPEECH_MARGIN_MM } from '@radiant/core';
+import {
+  adviseEdge,
+  displayAtRest,
+  edgeOutcome,
+  levelMouth,
+  type Px,
+  roomToLowerLip,
+  SPEECH_MARGIN_MM,
+} from '@radiant/core';
 
 const woman34 = displayAtRest({ ageYears: 34, sex: 'female' });
 
@@ -26,7 +34,9 @@ describe('where the edge is proposed', () => {
   });
 
   it('names a reverse curve as a reason', () => {
-    expect(adviseEdge({ norms: woman34, restMm: 0.5, curve: 'reverse' })?.because.join()).toMatch(/longer centrals turn the curve/);
+    expect(adviseEdge({ norms: woman34, restMm: 0.5, curve: 'reverse' })?.because.join()).toMatch(
+      /longer centrals turn the curve/,
+    );
   });
 });
 
@@ -34,7 +44,12 @@ describe('what a planned edge comes to', () => {
   const facts = { norms: woman34, restMm: 1, roomMm: 1.4, overbiteMm: 2.6 };
 
   it('shows more at rest, leaves less to the lip, covers more of the lower teeth, all by the same millimetres', () => {
-    expect(edgeOutcome(facts, 0.6)).toEqual({ restMm: 1.6, roomMm: expect.closeTo(0.8, 9), overbiteMm: expect.closeTo(3.2, 9), warnings: [] });
+    expect(edgeOutcome(facts, 0.6)).toEqual({
+      restMm: 1.6,
+      roomMm: expect.closeTo(0.8, 9),
+      overbiteMm: expect.closeTo(3.2, 9),
+      warnings: [],
+    });
   });
 
   it('through the lower lip is told with the amount, near it with what stays, a deep overbite too', () => {
@@ -42,7 +57,9 @@ describe('what a planned edge comes to', () => {
       { weight: 'stop', text: 'The edge would lie 0.5 mm below the border of the lower lip in full smile.' },
       { weight: 'watch', text: 'The upper edge would cover the lower teeth by 4.5 mm: look at the bite in shape.' },
     ]);
-    expect(edgeOutcome(facts, 1.1).warnings.map((w) => w.text)).toEqual(['Only 0.3 mm stay to the lower lip: try F and V with the mock-up.']);
+    expect(edgeOutcome(facts, 1.1).warnings.map((w) => w.text)).toEqual([
+      'Only 0.3 mm stay to the lower lip: try F and V with the mock-up.',
+    ]);
     expect(edgeOutcome({ norms: [] }, 3).warnings).toEqual([]);
   });
 });
@@ -51,9 +68,16 @@ describe('the mouth on a photograph', () => {
   /** A mouth 600 px wide whose lower lip lies 90 px under the corners in the middle, turned by some degrees. */
   const mouth = (deg: number) => {
     const t = (deg * Math.PI) / 180;
-    const turned = (x: number, y: number): Px => [900 + x * Math.cos(t) - y * Math.sin(t), 500 + x * Math.sin(t) + y * Math.cos(t)];
+    const turned = (x: number, y: number): Px => [
+      900 + x * Math.cos(t) - y * Math.sin(t),
+      500 + x * Math.sin(t) + y * Math.cos(t),
+    ];
     const lip = (which: string, deep: number) =>
-      Object.fromEntries([-200, -100, 0, 100, 200].map((x, i) => [`${which}-lip-${i + 1}`, turned(x, deep * (1 - (x / 300) ** 2))] as const));
+      Object.fromEntries(
+        [-200, -100, 0, 100, 200].map(
+          (x, i) => [`${which}-lip-${i + 1}`, turned(x, deep * (1 - (x / 300) ** 2))] as const,
+        ),
+      );
     return {
       'corner-right': turned(-300, 0),
       'corner-left': turned(300, 0),
@@ -66,7 +90,8 @@ describe('the mouth on a photograph', () => {
 
   it.each([0, 7, -12])('turned by %i° the room under the centrals is the same', (deg) => {
     const m = levelMouth(mouth(deg));
-    // Drawn through five knots, a parabola is met within a pixel: the lip at ±60 px lies 90·(1 − 0.04) = 86.4 px down; the lower edge 64.
+    // Drawn through five knots, a parabola is met within a pixel: the lip at ±60 px lies 90·(1 − 0.04) = 86.4 px down;
+    // the lower edge 64.
     expect(Math.abs(((m && roomToLowerLip(m)) ?? 0) - (86.4 - 64))).toBeLessThan(1);
     for (const p of [m?.corners[1], m?.edges.get(11)] as Px[]) {
       const back = m?.back(p) as Px;

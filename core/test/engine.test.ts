@@ -48,7 +48,13 @@ describe('a case’s engine', () => {
       const drop = r.next() < 0.2 && Object.keys(plan).length > 3;
       const next: Partial<Record<Fdi, ToothPlan>> = { ...plan };
       if (drop) delete next[tooth];
-      else next[tooth] = { ...(own ?? ask(living, 'asItStands', tooth)), widthMm: 6 + 3 * r.next(), lengthMm: 8 + 3 * r.next(), facialVolumeMm: r.next() };
+      else
+        next[tooth] = {
+          ...(own ?? ask(living, 'asItStands', tooth)),
+          widthMm: 6 + 3 * r.next(),
+          lengthMm: 8 + 3 * r.next(),
+          facialVolumeMm: r.next(),
+        };
       plan = next;
       living.setPlan(plan);
       const fresh = engineWith(JSON.parse(JSON.stringify(plan)), upper, lower);
@@ -85,7 +91,12 @@ describe('a case’s engine', () => {
 
   it('a tooth may have a design of its own; the others have the case’s', () => {
     const engine = engineWith(planOfExisting(arch));
-    const own = ask(engine, 'reductions', { design: 'graduated', own: [{ tooth: 21, design: 'ceramic-crown' }] }, 'tooth');
+    const own = ask(
+      engine,
+      'reductions',
+      { design: 'graduated', own: [{ tooth: 21, design: 'ceramic-crown' }] },
+      'tooth',
+    );
     const needed = (t: Fdi) => own.find((r) => r.tooth === t)?.zones.find((z) => z.zone === 'middle')?.removal?.needed;
     expect([needed(11), needed(21)]).toEqual([0.5, 1.2]);
   });
@@ -105,8 +116,14 @@ describe('a case’s engine', () => {
     expect(engine.without()).toEqual([12]);
     expect(engine.teeth()).toEqual([13, 11, 21, 22, 23]);
     expect(engine.crowns().has(12)).toBe(false);
-    expect(refusal(() => engine.crown(12))).toMatchObject({ code: 'tooth-missing', received: 12, message: 'The scan has no tooth {12}.' });
-    expect(refusal(() => ask(engine, 'sectionOf', 12, { design: 'graduated' }))).toMatchObject({ code: 'tooth-missing' });
+    expect(refusal(() => engine.crown(12))).toMatchObject({
+      code: 'tooth-missing',
+      received: 12,
+      message: 'The scan has no tooth {12}.',
+    });
+    expect(refusal(() => ask(engine, 'sectionOf', 12, { design: 'graduated' }))).toMatchObject({
+      code: 'tooth-missing',
+    });
     expect(ask(engine, 'reductions', { design: 'graduated' }, 'tooth')).toHaveLength(5);
   });
 
@@ -124,9 +141,16 @@ describe('a case’s engine', () => {
 
   it('a stroke that can’t be taken is refused by type', () => {
     const engine = engineWith(planOfExisting(arch));
-    expect(refusal(() => ask(engine, 'strokeFits', 12, { tool: 'remove', radiusMm: 2, amount: 1, at: Array.from({ length: 300 }, () => 700) })).code).toBe(
-      'stroke-not-possible',
-    );
+    expect(
+      refusal(() =>
+        ask(engine, 'strokeFits', 12, {
+          tool: 'remove',
+          radiusMm: 2,
+          amount: 1,
+          at: Array.from({ length: 300 }, () => 700),
+        }),
+      ).code,
+    ).toBe('stroke-not-possible');
     expect(ask(engine, 'strokeFits', 12, { tool: 'add', radiusMm: 1, amount: 0.1, at: [700] })).toBe(true);
   });
 });

@@ -38,7 +38,8 @@ describe('an angle that is drawn', () => {
       [200, 180],
       [330, 400],
     ];
-    const angle = (f: (p: Px) => Px) => freeAngle(f(points[0] as Px), f(points[1] as Px), f(points[2] as Px), SCALE).value;
+    const angle = (f: (p: Px) => Px) =>
+      freeAngle(f(points[0] as Px), f(points[1] as Px), f(points[2] as Px), SCALE).value;
     const own = angle((p) => p);
     expect(angle(([x, y]) => [x + 99, y - 40])).toBeCloseTo(own, 9);
     expect(angle(([x, y]) => [-y, x])).toBeCloseTo(own, 9);

@@ -20,7 +20,14 @@ const tooth = (t: Fdi, widthMm: number, lengthMm: number): ToothMeasure => ({
   edgeLevel: mm(0),
   zenithLevel: mm(lengthMm),
 });
-const SIX = [tooth(13, 7.5, 9.5), tooth(12, 6.5, 8.5), tooth(11, 8.5, 10), tooth(21, 8.5, 10), tooth(22, 6.5, 8.5), tooth(23, 7.5, 9.5)];
+const SIX = [
+  tooth(13, 7.5, 9.5),
+  tooth(12, 6.5, 8.5),
+  tooth(11, 8.5, 10),
+  tooth(21, 8.5, 10),
+  tooth(22, 6.5, 8.5),
+  tooth(23, 7.5, 9.5),
+];
 const CHOICE = { school: 'ratio', referenceTooth: 11, edgeMm: 0 } as const;
 const total = (p: ReturnType<typeof propose>) => p?.targets.reduce((n, t) => n + t.width.value, 0) ?? Number.NaN;
 
@@ -64,7 +71,14 @@ describe('targets for a part of the front', () => {
 
   it('canines in the laterals’ place get a lateral’s width and edge, and it is said', () => {
     const roles = rolesOf(new Set([12, 22]), () => true);
-    const row = [tooth(14, 7, 8.5), tooth(13, 7.6, 9.6), tooth(11, 8.5, 10), tooth(21, 8.5, 10), tooth(23, 7.6, 9.6), tooth(24, 7, 8.5)];
+    const row = [
+      tooth(14, 7, 8.5),
+      tooth(13, 7.6, 9.6),
+      tooth(11, 8.5, 10),
+      tooth(21, 8.5, 10),
+      tooth(23, 7.6, 9.6),
+      tooth(24, 7, 8.5),
+    ];
     const p = propose(row, { ...CHOICE, school: 'population' }, mm(0), roles);
     expect(p?.targets.map((t) => t.role)).toEqual(['canine', 'lateral', 'central', 'central', 'lateral', 'canine']);
     const width = (t: Fdi) => p?.targets.find((q) => q.tooth === t)?.width.value ?? 0;
@@ -77,7 +91,14 @@ describe('targets for a part of the front', () => {
 
   it('left and right are kept alike by the place in which they stand', () => {
     const roles = rolesOf(new Set([12]), () => true);
-    const row = [tooth(14, 7, 8.5), tooth(13, 7.9, 9.6), tooth(11, 8.5, 10), tooth(21, 8.5, 10), tooth(22, 6.1, 8.5), tooth(23, 7.6, 9.6)];
+    const row = [
+      tooth(14, 7, 8.5),
+      tooth(13, 7.9, 9.6),
+      tooth(11, 8.5, 10),
+      tooth(21, 8.5, 10),
+      tooth(22, 6.1, 8.5),
+      tooth(23, 7.6, 9.6),
+    ];
     const p = propose(row, { ...CHOICE, school: 'recurring' }, mm(0), roles);
     const width = (t: Fdi) => p?.targets.find((q) => q.tooth === t)?.width.value;
     expect(width(13)).toBeCloseTo(width(22) as number, 9);
@@ -86,7 +107,13 @@ describe('targets for a part of the front', () => {
 });
 
 describe('the measures that planning goes by', () => {
-  const scan = (t: Fdi, widthMm: number, lengthMm: number): ScannedTooth => ({ tooth: t, widthMm, lengthMm, edgeUpMm: 0.2, zenithUpMm: 10.1 });
+  const scan = (t: Fdi, widthMm: number, lengthMm: number): ScannedTooth => ({
+    tooth: t,
+    widthMm,
+    lengthMm,
+    edgeUpMm: 0.2,
+    zenithUpMm: 10.1,
+  });
 
   it('are the scan’s wherever there is one, with the one ± of scanned sizes; the photograph’s levels stay', () => {
     const [used] = usedMeasures([tooth(11, 8.5, 10)], [scan(11, 8.2, 9.7)]);

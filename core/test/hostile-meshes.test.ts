@@ -2,7 +2,8 @@ import { Refusal } from '../src/errors.js';
 import { isObj, readPly } from '../src/index.js';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
-const header = (elements: string, format = 'binary_little_endian') => `ply\nformat ${format} 1.0\n${elements}end_header\n`;
+const header = (elements: string, format = 'binary_little_endian') =>
+  `ply\nformat ${format} 1.0\n${elements}end_header\n`;
 const VERTEX = 'property float x\nproperty float y\nproperty float z\n';
 const FACE = 'property list uchar int vertex_indices\n';
 
@@ -36,10 +37,19 @@ describe('a few bytes never keep a reader busy', () => {
     ['vertices', header(`element vertex 1000000000000000\n${VERTEX}element face 1\n${FACE}`)],
     ['faces', header(`element vertex 0\n${VERTEX}element face 1000000000000000\n${FACE}`)],
     ['vertices as text', header(`element vertex 1000000000000000\n${VERTEX}element face 1\n${FACE}`, 'ascii')],
-    ['an element of another name', header(`element vertex 0\n${VERTEX}element dust 1000000000000000\nproperty char a\n`)],
-    ['many elements together', header(`element vertex 3\n${VERTEX}${'element dust 1000000000\nproperty char a\n'.repeat(50)}`)],
+    [
+      'an element of another name',
+      header(`element vertex 0\n${VERTEX}element dust 1000000000000000\nproperty char a\n`),
+    ],
+    [
+      'many elements together',
+      header(`element vertex 3\n${VERTEX}${'element dust 1000000000\nproperty char a\n'.repeat(50)}`),
+    ],
   ])('a PLY that announces 10¹⁵ %s in 200 bytes is cut short', (_, text) => {
-    expect(refusal(() => readPly(bytes(text)))).toMatchObject({ code: 'ply-broken', message: 'The PLY file is cut short.' });
+    expect(refusal(() => readPly(bytes(text)))).toMatchObject({
+      code: 'ply-broken',
+      message: 'The PLY file is cut short.',
+    });
   });
 
   it('an element without properties takes no bytes, and is refused with its count', () => {
@@ -48,7 +58,9 @@ describe('a few bytes never keep a reader busy', () => {
   });
 
   it('a list that announces four thousand million entries is cut short', () => {
-    const head = bytes(header(`element vertex 0\n${VERTEX}element dust 1\nproperty list uint char a\nelement face 0\n${FACE}`));
+    const head = bytes(
+      header(`element vertex 0\n${VERTEX}element dust 1\nproperty list uint char a\nelement face 0\n${FACE}`),
+    );
     const file = new Uint8Array(head.length + 8);
     file.set(head);
     file.fill(0xff, head.length, head.length + 4);

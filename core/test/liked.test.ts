@@ -1,6 +1,9 @@
 import { GOLDEN, likedSeries, type Px, Refusal } from '@radiant/core';
 
-/** Borders of a row with the given front widths, canine to canine, drawn along a line through (x, y) at an angle, times a scale. */
+/**
+ * Borders of a row with the given front widths, canine to canine, drawn along a line through (x, y) at an angle, times
+ * a scale.
+ */
 function row(widths: readonly number[], deg = 0, scale = 1): Px[] {
   const t = (deg * Math.PI) / 180;
   let along = 0;

@@ -6,7 +6,8 @@ describe('a length of the scan beside that of the photograph', () => {
     expect(linked({ value: 8.5, pm: 0.3 }, { value: 8.6, pm: 0.2 })).toMatchObject({ used: 'photo', apart: false });
   });
 
-  // Errors that know nothing of each other add in quadrature (GUM, JCGM 100:2008, from memory): 0.05 and 0.12 give 0.13.
+  // Errors that know nothing of each other add in quadrature (GUM, JCGM 100:2008, from memory): 0.05 and 0.12 give
+  // 0.13.
   it.each([
     [8.62, false],
     [8.64, true],
@@ -16,8 +17,16 @@ describe('a length of the scan beside that of the photograph', () => {
   });
 
   it('says why one alone is used, and that there is none', () => {
-    expect(linked(undefined, { value: 8, pm: 0.2 })).toEqual({ photo: { value: 8, pm: 0.2 }, used: 'photo', why: 'the scan has no such tooth', apart: false });
-    expect(linked({ value: 8, pm: 0.05 }, undefined)).toMatchObject({ used: 'scan', why: 'not marked on the photograph' });
+    expect(linked(undefined, { value: 8, pm: 0.2 })).toEqual({
+      photo: { value: 8, pm: 0.2 },
+      used: 'photo',
+      why: 'the scan has no such tooth',
+      apart: false,
+    });
+    expect(linked({ value: 8, pm: 0.05 }, undefined)).toMatchObject({
+      used: 'scan',
+      why: 'not marked on the photograph',
+    });
     expect(linked(undefined, undefined)).toEqual({ why: 'measured on neither', apart: false });
   });
 });

@@ -30,7 +30,12 @@ import { AVOCET, INTRAORAL_SCANNER, makePatient, type PatientRecipe, scan } from
 
 const CROWDED: PatientRecipe = {
   seed: 318,
-  traits: { 41: { rotationDeg: 14 }, 32: { rotationDeg: -11, widthMm: 5.6 }, 31: { lengthMm: 8.1, wearMm: 0.8, edgeUpMm: 0.4 }, 34: { widthMm: 7.4 } },
+  traits: {
+    41: { rotationDeg: 14 },
+    32: { rotationDeg: -11, widthMm: 5.6 },
+    31: { lengthMm: 8.1, wearMm: 0.8, edgeUpMm: 0.4 },
+    34: { widthMm: 7.4 },
+  },
 };
 const seen = (recipe: PatientRecipe) => {
   const patient = makePatient(recipe);
@@ -107,7 +112,8 @@ describe('lower crowns in the plan', () => {
       expect(p.frame.z[2]).toBeLessThan(-0.8);
       const b = bounds(p.mesh);
       expect(toParent(p.frame, [0, 0, 0])[2]).toBeGreaterThan(b.max[2] - 0.6);
-      // Front is where y is small: a place before the tooth in its own frame lies farther forward or outward in the mouth.
+      // Front is where y is small: a place before the tooth in its own frame lies farther forward or outward in the
+      // mouth.
       const out = toParent(p.frame, [0, -3, 4]);
       const middle = toParent(p.frame, [0, 3, 4]);
       expect(Math.hypot(out[0], 40 - out[1])).toBeGreaterThan(Math.hypot(middle[0], 40 - middle[1]));
@@ -126,7 +132,8 @@ describe('lower crowns in the plan', () => {
 
   it('away from the midline is to the patient’s left on the left side and to the right on the right', () => {
     for (const t of [32, 42]) {
-      const x = (mm: number) => inMouth(plannedTooth(arch, { ...plan, [t]: { ...(plan[t] as ToothPlan), distalMm: mm } }, t)).frame.origin[0];
+      const x = (mm: number) =>
+        inMouth(plannedTooth(arch, { ...plan, [t]: { ...(plan[t] as ToothPlan), distalMm: mm } }, t)).frame.origin[0];
       expect((x(0.5) - x(0)) * (sideOf(t) === 'left' ? 1 : -1)).toBeGreaterThan(0.4);
     }
   });

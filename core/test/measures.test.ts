@@ -1,4 +1,15 @@
-import { difference, type Figure, gapsBetween, type LandmarkSet, levelled, measureTeeth, rollOf, SEEN_FROM_FRONT, scaleOf, UPPER_SIX } from '@radiant/core';
+import {
+  difference,
+  type Figure,
+  gapsBetween,
+  type LandmarkSet,
+  levelled,
+  measureTeeth,
+  rollOf,
+  SEEN_FROM_FRONT,
+  scaleOf,
+  UPPER_SIX,
+} from '@radiant/core';
 
 /** Ten pixels a millimetre, drawn level; widths and lengths as the front view shows them, mm. */
 const PX = 10;
@@ -12,7 +23,9 @@ const SHOWN: Readonly<Record<number, readonly [width: number, length: number]>> 
   23: [6, 10],
 };
 
-/** Teeth side by side from the patient's right, their gum lines at one height, with a gap before a tooth where asked. */
+/**
+ * Teeth side by side from the patient's right, their gum lines at one height, with a gap before a tooth where asked.
+ */
 function drawn(gapBefore: Readonly<Record<number, number>> = {}): LandmarkSet {
   let x = 30;
   const out: Record<number, LandmarkSet[number]> = {};
@@ -33,24 +46,31 @@ function drawn(gapBefore: Readonly<Record<number, number>> = {}): LandmarkSet {
 
 /** The whole picture turned about its origin, clockwise positive as the screen shows it, then enlarged and moved. */
 function seenThrough(set: LandmarkSet, deg: number, enlarge = 1, by: readonly [number, number] = [0, 0]): LandmarkSet {
-  const turned = (p: readonly [number, number]) => levelled(p, -deg).map((v, k) => v * enlarge + (by[k] as number)) as [number, number];
+  const turned = (p: readonly [number, number]) =>
+    levelled(p, -deg).map((v, k) => v * enlarge + (by[k] as number)) as [number, number];
   return Object.fromEntries(
-    Object.entries(set).map(([t, marks]) => [t, Object.fromEntries(Object.entries(marks ?? {}).map(([kind, p]) => [kind, turned(p as [number, number])]))]),
+    Object.entries(set).map(([t, marks]) => [
+      t,
+      Object.fromEntries(Object.entries(marks ?? {}).map(([kind, p]) => [kind, turned(p as [number, number])])),
+    ]),
   );
 }
 const of = (set: LandmarkSet, tooth: number, scale = SCALE) => measureTeeth(set, scale).find((m) => m.tooth === tooth);
 
 describe('a tooth drawn at ten pixels a millimetre', () => {
-  it.each(UPPER_SIX.map((t) => [t] as const))('%i is as wide and long as it was drawn, enlarged by the share that a front view shows', (tooth) => {
-    const [width, length] = SHOWN[tooth] as readonly [number, number];
-    const kind = (['', 'central', 'lateral', 'canine'] as const)[tooth % 10] as keyof typeof SEEN_FROM_FRONT;
-    const m = of(drawn(), tooth);
-    // The uneven central edges tip the level line by a hundredth of a degree or so.
-    expect(m?.frontWidth?.value).toBeCloseTo(width, 4);
-    expect(m?.width?.value).toBeCloseTo(width / SEEN_FROM_FRONT[kind].width, 4);
-    expect(m?.length?.value).toBeCloseTo(length / SEEN_FROM_FRONT[kind].length, 2);
-    expect(m?.ratio?.value).toBeCloseTo((100 * (m?.width?.value ?? 0)) / (m?.length?.value ?? 1), 9);
-  });
+  it.each(UPPER_SIX.map((t) => [t] as const))(
+    '%i is as wide and long as it was drawn, enlarged by the share that a front view shows',
+    (tooth) => {
+      const [width, length] = SHOWN[tooth] as readonly [number, number];
+      const kind = (['', 'central', 'lateral', 'canine'] as const)[tooth % 10] as keyof typeof SEEN_FROM_FRONT;
+      const m = of(drawn(), tooth);
+      // The uneven central edges tip the level line by a hundredth of a degree or so.
+      expect(m?.frontWidth?.value).toBeCloseTo(width, 4);
+      expect(m?.width?.value).toBeCloseTo(width / SEEN_FROM_FRONT[kind].width, 4);
+      expect(m?.length?.value).toBeCloseTo(length / SEEN_FROM_FRONT[kind].length, 2);
+      expect(m?.ratio?.value).toBeCloseTo((100 * (m?.width?.value ?? 0)) / (m?.length?.value ?? 1), 9);
+    },
+  );
 
   it('levels are counted from the lower central edge, up positive', () => {
     const set = drawn();

@@ -65,8 +65,16 @@ describe('the validator', () => {
     const p = m.positions.slice();
     p[4] = Number.NaN;
     expect(inspectMesh({ ...m, positions: p }).defects.get('not-finite')).toBe(1);
-    expect(inspectMesh({ positions: m.positions, triangles: Uint32Array.from([0, 1, 99]) }).defects.get('index-out-of-range')).toBe(1);
-    expect(inspectMesh({ positions: m.positions, triangles: Uint32Array.from([0, 1, 1]) }, { closed: false }).defects.get('degenerate')).toBe(1);
+    expect(
+      inspectMesh({ positions: m.positions, triangles: Uint32Array.from([0, 1, 99]) }).defects.get(
+        'index-out-of-range',
+      ),
+    ).toBe(1);
+    expect(
+      inspectMesh({ positions: m.positions, triangles: Uint32Array.from([0, 1, 1]) }, { closed: false }).defects.get(
+        'degenerate',
+      ),
+    ).toBe(1);
   });
 
   it('refuses an unsound mesh in one sentence', () => {
@@ -78,7 +86,10 @@ describe('the validator', () => {
 
 it('welding joins repeated corners and leaves the surface as it was', () => {
   const m = sphere(3, 12);
-  const loose = { positions: Float64Array.from(m.triangles, (_, i) => i).fill(0), triangles: Uint32Array.from(m.triangles, (_, i) => i) };
+  const loose = {
+    positions: Float64Array.from(m.triangles, (_, i) => i).fill(0),
+    triangles: Uint32Array.from(m.triangles, (_, i) => i),
+  };
   const positions = new Float64Array(3 * m.triangles.length);
   m.triangles.forEach((v, i) => {
     positions.set(m.positions.subarray(3 * v, 3 * v + 3), 3 * i);
@@ -92,7 +103,10 @@ it('welding joins repeated corners and leaves the surface as it was', () => {
 it('a mesh falls into its connected pieces, the largest first, and they merge back to the same volume', () => {
   const a = sphere(2, 16);
   const b = box(1, 1, 1);
-  const both = mergeMeshes([b, { positions: a.positions.map((v, i) => (i % 3 === 0 ? v + 10 : v)), triangles: a.triangles }]);
+  const both = mergeMeshes([
+    b,
+    { positions: a.positions.map((v, i) => (i % 3 === 0 ? v + 10 : v)), triangles: a.triangles },
+  ]);
   const parts = pieces(both);
   expect(parts.map((p) => p.triangles.length)).toEqual([a.triangles.length, b.triangles.length]);
   expect(parts.reduce((n, p) => n + volume(p), 0)).toBeCloseTo(volume(a) + volume(b), 9);

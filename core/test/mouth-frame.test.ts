@@ -22,10 +22,17 @@ import {
 } from '@radiant/core';
 import { AVOCET, makePatient, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 
-const ELSEWHERE = turn(turn({ origin: [30, -50, 12] as Vec3, x: [1, 0, 0] as Vec3, y: [0, 1, 0] as Vec3, z: [0, 0, 1] as Vec3 }, 'x', 140), 'z', 70);
+const ELSEWHERE = turn(
+  turn({ origin: [30, -50, 12] as Vec3, x: [1, 0, 0] as Vec3, y: [0, 1, 0] as Vec3, z: [0, 0, 1] as Vec3 }, 'x', 140),
+  'z',
+  70,
+);
 const patient = makePatient(AVOCET);
 const coarse = { ...WHOLE_SCANNER, stepMm: 0.5 };
-const jaws = (['upper', 'lower'] as const).map((jaw) => ({ jaw, ...repaired(placeMesh(wholeJaw(patient, jaw, coarse).mesh, ELSEWHERE)) }));
+const jaws = (['upper', 'lower'] as const).map((jaw) => ({
+  jaw,
+  ...repaired(placeMesh(wholeJaw(patient, jaw, coarse).mesh, ELSEWHERE)),
+}));
 const degrees = (a: Vec3, b: Vec3) => (Math.acos(Math.min(1, dot(a, b))) * 180) / Math.PI;
 const sentence = (make: () => unknown): string => {
   try {
@@ -102,8 +109,12 @@ describe.each(jaws)('a whole $jaw jaw anywhere in space', ({ jaw, mesh }) => {
     ).map((p) => toParent(ELSEWHERE, p)) as [Vec3, Vec3, Vec3];
     const f = frameFromClicks(middle, right, left, jaw, vectorArea(mesh));
     for (const a of ['x', 'y', 'z'] as const) expect(degrees(f[a], ELSEWHERE[a])).toBeLessThan(1e-4);
-    expect(sentence(() => frameFromClicks(middle, left, right, jaw, vectorArea(mesh)))).toMatch(/^Right and left are changed over/);
-    expect(sentence(() => frameFromClicks(middle, middle, left, jaw, vectorArea(mesh)))).toMatch(/^The three places lie too near/);
+    expect(sentence(() => frameFromClicks(middle, left, right, jaw, vectorArea(mesh)))).toMatch(
+      /^Right and left are changed over/,
+    );
+    expect(sentence(() => frameFromClicks(middle, middle, left, jaw, vectorArea(mesh)))).toMatch(
+      /^The three places lie too near/,
+    );
   });
 });
 
@@ -112,7 +123,14 @@ describe('what is no jaw', () => {
     ['a ball', () => mouthFrame(sphere(20), 'upper'), /closes in itself/],
     [
       'a jaw in metres',
-      () => mouthFrame({ ...(jaws[0] as (typeof jaws)[0]).mesh, positions: (jaws[0] as (typeof jaws)[0]).mesh.positions.map((v) => v * 10) }, 'upper'),
+      () =>
+        mouthFrame(
+          {
+            ...(jaws[0] as (typeof jaws)[0]).mesh,
+            positions: (jaws[0] as (typeof jaws)[0]).mesh.positions.map((v) => v * 10),
+          },
+          'upper',
+        ),
       /wide; a jaw in millimetres is 25 to 110/,
     ],
   ])('%s is refused in a sentence', (_, make, words) => {
@@ -124,7 +142,8 @@ describe('the frame that a working copy remembers', () => {
   it('comes back out of the head of a file; a file without it says nothing', () => {
     const bytes = writePly(sphere(2, 6), undefined, `upper jaw, mm; ${frameWords(ELSEWHERE)}`);
     const back = frameInHead(bytes);
-    for (const a of ['origin', 'x', 'y', 'z'] as const) for (const k of [0, 1, 2] as const) expect(back?.[a][k]).toBeCloseTo(ELSEWHERE[a][k], 8);
+    for (const a of ['origin', 'x', 'y', 'z'] as const)
+      for (const k of [0, 1, 2] as const) expect(back?.[a][k]).toBeCloseTo(ELSEWHERE[a][k], 8);
     expect(frameInHead(writePly(sphere(2, 6)))).toBeUndefined();
   });
 

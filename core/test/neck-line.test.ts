@@ -1,4 +1,15 @@
-import { adjacencyOf, type Fdi, type Mesh, neckLines, neighbourhoodOf, PULL_SIDE_MM, pulledLine, pullShare, type Vec3, vertexNormals } from '@radiant/core';
+import {
+  adjacencyOf,
+  type Fdi,
+  type Mesh,
+  neckLines,
+  neighbourhoodOf,
+  PULL_SIDE_MM,
+  pulledLine,
+  pullShare,
+  type Vec3,
+  vertexNormals,
+} from '@radiant/core';
 
 const STEP = 0.1;
 const HALF = 60;
@@ -17,8 +28,13 @@ function piece() {
     }
   const mesh: Mesh = { positions, triangles: Uint32Array.from(triangles) };
   const labels = new Uint8Array(side * side);
-  for (let v = 0; v < labels.length; v++) labels[v] = (positions[3 * v + 2] as number) > 0 ? 0 : (positions[3 * v] as number) < -4 ? 12 : 11;
-  const look = { mesh, neighbourhood: neighbourhoodOf(mesh, adjacencyOf(mesh)), smooth: { mesh, normals: vertexNormals(mesh) } };
+  for (let v = 0; v < labels.length; v++)
+    labels[v] = (positions[3 * v + 2] as number) > 0 ? 0 : (positions[3 * v] as number) < -4 ? 12 : 11;
+  const look = {
+    mesh,
+    neighbourhood: neighbourhoodOf(mesh, adjacencyOf(mesh)),
+    smooth: { mesh, normals: vertexNormals(mesh) },
+  };
   return { look, labels, side };
 }
 
@@ -48,7 +64,10 @@ it('the line between a tooth and the gum is told whole, and lifted off the surfa
     const line = lines.get(tooth) as Float32Array;
     let sum = 0;
     for (let i = 0; i < line.length; i += 6)
-      sum += Math.hypot((line[i + 3] as number) - (line[i] as number), (line[i + 5] as number) - (line[i + 2] as number));
+      sum += Math.hypot(
+        (line[i + 3] as number) - (line[i] as number),
+        (line[i + 5] as number) - (line[i + 2] as number),
+      );
     // It stops short where three meet; the zigzag of the grid's diagonals is gone.
     expect(sum).toBeGreaterThan(long - 0.3);
     expect(sum).toBeLessThan(1.05 * long);
@@ -59,8 +78,10 @@ it('the line between a tooth and the gum is told whole, and lifted off the surfa
 it.each([1.5, -1.5])('pulled by %s mm the line goes along under the hand and stays beside it', (by) => {
   const after = pulled(11, [1, 0, 0], [1, 0, by]);
   expect(reach(after, 11, 1)).toBeCloseTo(by, 0);
-  for (const x of [0, 1, 2]) expect(Math.abs(reach(after, 11, x) - by * pullShare(Math.abs(x - 1)))).toBeLessThanOrEqual(1.5 * STEP);
-  for (const x of [1 - PULL_SIDE_MM - 0.2, 1 + PULL_SIDE_MM + 0.2]) expect(reach(after, 11, x)).toBe(reach(labels, 11, x));
+  for (const x of [0, 1, 2])
+    expect(Math.abs(reach(after, 11, x) - by * pullShare(Math.abs(x - 1)))).toBeLessThanOrEqual(1.5 * STEP);
+  for (const x of [1 - PULL_SIDE_MM - 0.2, 1 + PULL_SIDE_MM + 0.2])
+    expect(reach(after, 11, x)).toBe(reach(labels, 11, x));
   // Half as far where the share says half.
   expect(pullShare(0)).toBe(1);
   expect(pullShare(PULL_SIDE_MM)).toBe(0);

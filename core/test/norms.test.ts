@@ -18,12 +18,15 @@ describe('crown sizes (Magne, Gallucci, Belser 2003, J Prosthet Dent 89:453, fro
     ['central', 11.69, 10.67, 78, 87],
     ['lateral', 9.75, 9.34, 73, 79],
     ['canine', 10.83, 9.9, 73, 81],
-  ] as const)('%s: %f mm long unworn, %f mm worn; width/length %f and %f %%', (kind, unworn, worn, ratio, ratioWorn) => {
-    expect(LENGTH_UNWORN[kind].value).toBe(unworn);
-    expect(LENGTH_WORN[kind].value).toBe(worn);
-    expect(RATIO_UNWORN[kind].value).toBe(ratio);
-    expect(RATIO_WORN[kind].value).toBe(ratioWorn);
-  });
+  ] as const)(
+    '%s: %f mm long unworn, %f mm worn; width/length %f and %f %%',
+    (kind, unworn, worn, ratio, ratioWorn) => {
+      expect(LENGTH_UNWORN[kind].value).toBe(unworn);
+      expect(LENGTH_WORN[kind].value).toBe(worn);
+      expect(RATIO_UNWORN[kind].value).toBe(ratio);
+      expect(RATIO_WORN[kind].value).toBe(ratioWorn);
+    },
+  );
 
   it('premolars: 9.33 mm, 84 %', () => {
     expect([LENGTH_UNWORN.premolar1.value, RATIO_UNWORN.premolar1.value]).toEqual([9.33, 84]);
@@ -88,9 +91,16 @@ describe('front-view widths', () => {
 });
 
 it('every norm says where it comes from and that it was typed from memory', () => {
-  const all = [RATIO_UNWORN, RATIO_WORN, LENGTH_UNWORN, LENGTH_WORN, WIDTH, ZENITH_DISTAL, FACIAL_ENAMEL, LENGTH_ASYMMETRY_NOTICED].flatMap(
-    (table) => Object.values(table) as { source: { mark: string; text: string } }[],
-  );
+  const all = [
+    RATIO_UNWORN,
+    RATIO_WORN,
+    LENGTH_UNWORN,
+    LENGTH_WORN,
+    WIDTH,
+    ZENITH_DISTAL,
+    FACIAL_ENAMEL,
+    LENGTH_ASYMMETRY_NOTICED,
+  ].flatMap((table) => Object.values(table) as { source: { mark: string; text: string } }[]);
   expect(all.length).toBeGreaterThan(25);
   for (const { source } of all) {
     expect(source.mark).toBe('published');

@@ -18,7 +18,9 @@ import {
 
 const placed = (m: Mesh, x: number, y: number, z: number): Mesh => placeMesh(m, { ...WORLD, origin: [x, y, z] });
 
-/** A wedge 4 mm wide whose underside falls forward by `deg`: its underside is z = −(y0 − y)·tan(deg) from y0 = 3 to −5. */
+/**
+ * A wedge 4 mm wide whose underside falls forward by `deg`: its underside is z = −(y0 − y)·tan(deg) from y0 = 3 to −5.
+ */
 function ramp(deg: number): Mesh {
   const t = Math.tan((deg * Math.PI) / 180);
   const z = (y: number) => -(3 - y) * t;
@@ -32,7 +34,10 @@ function ramp(deg: number): Mesh {
     [2, 6, 7, 3],
     [3, 7, 4, 0],
   ] as const;
-  return { positions: Float64Array.from(p), triangles: Uint32Array.from(quads.flatMap(([a, b, c, d]) => [a, b, c, a, c, d])) };
+  return {
+    positions: Float64Array.from(p),
+    triangles: Uint32Array.from(quads.flatMap(([a, b, c, d]) => [a, b, c, a, c, d])),
+  };
 }
 
 function fields(upper: JawTooth[], lower: JawTooth[]) {
@@ -44,7 +49,10 @@ describe.each([20, 35, 50])('a lower edge that glides on a ramp of %i°', (deg) 
   const radius = 0.6;
   // A ball that touches the ramp at the start: its centre lies radius/cos(deg) below the ramp.
   const centre = -(3 - 1) * Math.tan((deg * Math.PI) / 180) - radius / Math.cos((deg * Math.PI) / 180);
-  const [upper, lower] = fields([{ tooth: 11, mesh: ramp(deg) }], [{ tooth: 31, mesh: placed(sphere(radius, 96), 0, 1, centre) }]);
+  const [upper, lower] = fields(
+    [{ tooth: 11, mesh: ramp(deg) }],
+    [{ tooth: 31, mesh: placed(sphere(radius, 96), 0, 1, centre) }],
+  );
 
   it('touches at the start', () => {
     expect(closing(upper, lower)).toBeCloseTo(0, 1);
@@ -77,7 +85,11 @@ describe('what leads a movement to the side', () => {
     const positions = new Float64Array(m.positions.length);
     for (let i = 0; i < positions.length; i += 3)
       positions.set(
-        [x - way * ((m.positions[i + 1] as number) - 1), m.positions[i] as number, (m.positions[i + 2] as number) + 2 * Math.tan((40 * Math.PI) / 180)],
+        [
+          x - way * ((m.positions[i + 1] as number) - 1),
+          m.positions[i] as number,
+          (m.positions[i + 2] as number) + 2 * Math.tan((40 * Math.PI) / 180),
+        ],
         i,
       );
     return { positions, triangles: m.triangles };
@@ -100,7 +112,9 @@ describe('what leads a movement to the side', () => {
     expect(end.touching).toEqual([13]);
     expect(end.lifts).toBe(true);
     expect(end.othersMm).toBeCloseTo(2 * Math.tan((40 * Math.PI) / 180), 1);
-    expect(leadOf('right', m.steps[0] as (typeof m.steps)[number]).touching).toEqual(expect.arrayContaining([13, 14, 24]));
+    expect(leadOf('right', m.steps[0] as (typeof m.steps)[number]).touching).toEqual(
+      expect.arrayContaining([13, 14, 24]),
+    );
   });
 
   it('to the left no canine stands: the premolars stay in touch and nothing lifts', () => {
@@ -119,11 +133,17 @@ describe('what leads a movement to the side', () => {
   });
 });
 
-it.each<Direction>(['forward', 'right', 'left'])('two planes keep their distance however the jaw goes %s', (direction) => {
-  const [u, l] = fields([{ tooth: 11, mesh: placed(box(20, 20, 2), 0, 0, 1.3) }], [{ tooth: 31, mesh: placed(box(20, 20, 2), 0, 0, -1) }]);
-  expect(closing(u, l)).toBeCloseTo(0.3, 5);
-  for (const s of alongAngle(u, l, direction, 0, 3).steps) expect(s.teeth[0]?.spaceMm).toBeCloseTo(0, 5);
-});
+it.each<Direction>(['forward', 'right', 'left'])(
+  'two planes keep their distance however the jaw goes %s',
+  (direction) => {
+    const [u, l] = fields(
+      [{ tooth: 11, mesh: placed(box(20, 20, 2), 0, 0, 1.3) }],
+      [{ tooth: 31, mesh: placed(box(20, 20, 2), 0, 0, -1) }],
+    );
+    expect(closing(u, l)).toBeCloseTo(0.3, 5);
+    for (const s of alongAngle(u, l, direction, 0, 3).steps) expect(s.teeth[0]?.spaceMm).toBeCloseTo(0, 5);
+  },
+);
 
 it.each([
   [2.5, 3.2],

@@ -25,7 +25,12 @@ describe('one thickness for map, section and simulated preparation', () => {
   const patient = makePatient(AVOCET);
   const later = makePatient(inState(AVOCET, 'final'));
   const arch = existingArch(readScan(scan(patient, { ...INTRAORAL_SCANNER, noiseMm: 0 })));
-  const plannedAs = (t: PatientTooth): PlannedTooth => ({ tooth: t.tooth, crown: t.crown, frame: t.frame, mesh: t.mesh });
+  const plannedAs = (t: PatientTooth): PlannedTooth => ({
+    tooth: t.tooth,
+    crown: t.crown,
+    frame: t.frame,
+    mesh: t.mesh,
+  });
 
   it.each(DESIGNS.filter((d) => d.kind === 'veneer').map((d) => [d.id, d as Design] as const))(
     '%s: the map’s depth is where the simulated dentist stops',
@@ -45,7 +50,10 @@ describe('one thickness for map, section and simulated preparation', () => {
         const stops = places.map(({ at, neededMm, gapMm }) => {
           // Straight inward until what stays begins.
           const y = planned.frame.y;
-          const line = Array.from({ length: 300 }, (_, i): Vec3 => [at[0] + y[0] * 0.01 * i, at[1] + y[1] * 0.01 * i, at[2] + y[2] * 0.01 * i]);
+          const line = Array.from(
+            { length: 300 },
+            (_, i): Vec3 => [at[0] + y[0] * 0.01 * i, at[1] + y[1] * 0.01 * i, at[2] + y[2] * 0.01 * i],
+          );
           const flat = Float64Array.from(line.flat());
           const first = cut(flat).findIndex((gone) => gone <= 0);
           const under = -(signedDistances(plan, flat)[first] as number);
@@ -63,14 +71,18 @@ describe('one thickness for map, section and simulated preparation', () => {
       const { field } = arch.teeth.get(tooth) as ExistingTooth;
       const section = toothSection(field.mesh, planned, design);
       const plan = signedField(planned.mesh);
-      const places = facialPlaces(field, planned, design).filter((p) => Math.abs(toLocal(planned.frame, p.at)[0]) < 0.25 && p.share > 0.25 && p.share < 0.8);
+      const places = facialPlaces(field, planned, design).filter(
+        (p) => Math.abs(toLocal(planned.frame, p.at)[0]) < 0.25 && p.share > 0.25 && p.share < 0.8,
+      );
       expect(places.length).toBeGreaterThan(5);
       for (const p of places) {
         const z = toLocal(planned.frame, p.at)[2];
         const target = section.target.reduce((a, b) => (Math.abs(b[1] - z) < Math.abs(a[1] - z) ? b : a));
         if (target[1] <= section.edge.target + 0.2) continue;
         const { origin, y, z: up } = planned.frame;
-        const at: Vec3 = [0, 1, 2].map((k) => (origin[k] as number) + target[0] * (y[k] as number) + target[1] * (up[k] as number)) as never;
+        const at: Vec3 = [0, 1, 2].map(
+          (k) => (origin[k] as number) + target[0] * (y[k] as number) + target[1] * (up[k] as number),
+        ) as never;
         const under = -(signedDistances(plan, Float64Array.from(at))[0] as number);
         expect(Math.abs(under - Math.max(p.gapMm, p.neededMm))).toBeLessThan(2 * PM_MM);
       }
@@ -79,13 +91,16 @@ describe('one thickness for map, section and simulated preparation', () => {
 
   it('is each third’s own in its middle, straight between the middles, and never outside the two beside it', () => {
     for (const design of DESIGNS) {
-      for (const third of ['cervical', 'middle', 'incisal'] as const) expect(neededAt(design, THIRDS[third].middle)).toBeCloseTo(design.needs[third], 12);
+      for (const third of ['cervical', 'middle', 'incisal'] as const)
+        expect(neededAt(design, THIRDS[third].middle)).toBeCloseTo(design.needs[third], 12);
       for (let h = 0; h <= 1; h += 0.01) {
         const values = Object.values(design.needs);
         expect(neededAt(design, h)).toBeGreaterThanOrEqual(Math.min(...values) - 1e-12);
         expect(neededAt(design, h)).toBeLessThanOrEqual(Math.max(...values) + 1e-12);
         // No step anywhere: a hundredth of the height changes it by a hundredth of what the whole height could.
-        expect(Math.abs(neededAt(design, h + 0.01) - neededAt(design, h))).toBeLessThan(0.03 * (Math.max(...values) - Math.min(...values)) + 1e-9);
+        expect(Math.abs(neededAt(design, h + 0.01) - neededAt(design, h))).toBeLessThan(
+          0.03 * (Math.max(...values) - Math.min(...values)) + 1e-9,
+        );
       }
     }
   });
@@ -93,7 +108,11 @@ describe('one thickness for map, section and simulated preparation', () => {
   it('the prepared edge: a thickness under the plan, flattened where the plan lengthens, or left', () => {
     const [graduated, even, , , direct] = DESIGNS as readonly Design[] as [Design, Design, Design, Design, Design];
     expect([preparedEdge(graduated, 0.4), preparedEdge(graduated, 2.2)]).toEqual([1.5, 2.2]);
-    expect([preparedEdge(even, -0.2), preparedEdge(even, 0), preparedEdge(even, 1.2)]).toEqual([expect.closeTo(0.1, 12), 0.3, 1.2]);
+    expect([preparedEdge(even, -0.2), preparedEdge(even, 0), preparedEdge(even, 1.2)]).toEqual([
+      expect.closeTo(0.1, 12),
+      0.3,
+      1.2,
+    ]);
     expect([preparedEdge(direct, -0.2), preparedEdge(direct, 1.2)]).toEqual([0, 1.2]);
   });
 });

@@ -5,7 +5,8 @@ import { rotating, share } from './trials/rotating.js';
 const TRIED = rotating(PICKS, 5);
 
 describe('teeth picked out of forty virtual jaws: plain, crowded, spaced, worn, with teeth missing', () => {
-  // What was found when all of them were tried last, by `core/test/trials/record-picks.ts`; a share of it is tried again each day below.
+  // What was found when all of them were tried last, by `core/test/trials/record-picks.ts`; a share of it is tried
+  // again each day below.
   const all = keptPicks();
 
   it('are the forty', () => {
@@ -45,7 +46,10 @@ describe(`${share} of them, tried again (${TRIED.map((t) => `${t.seed} ${t.jaw}`
       const now = kept(t);
       const before = keptPicks().find((k) => k.seed === t.seed && k.jaw === t.jaw);
       const { iou, neckOff, necks, ...same } = now;
-      expect(same).toEqual({ ...same, ...(before && { kind: before.kind, numbersRight: before.numbersRight, found: before.found, of: before.of }) });
+      expect(same).toEqual({
+        ...same,
+        ...(before && { kind: before.kind, numbersRight: before.numbersRight, found: before.found, of: before.of }),
+      });
       iou.forEach((v, i) => {
         expect(Math.abs(v - (before?.iou[i] ?? 0))).toBeLessThan(0.01);
       });

@@ -1,7 +1,8 @@
 import { JAWS } from './trials/jaws.js';
 import { sizeTrial } from './trials/size.js';
 
-const at = (list: readonly number[], part: number): number => [...list].sort((p, q) => p - q)[Math.min(list.length - 1, Math.floor(part * list.length))]!;
+const at = (list: readonly number[], part: number): number =>
+  [...list].sort((p, q) => p - q)[Math.min(list.length - 1, Math.floor(part * list.length))]!;
 
 it('what is measured on picked teeth is within 0.3 mm of what was modelled, and the library’s forms lie on them', () => {
   const teeth = JAWS.flatMap(sizeTrial);
@@ -14,7 +15,8 @@ it('what is measured on picked teeth is within 0.3 mm of what was modelled, and 
   expect(at(lengths, 0.5)).toBeLessThan(0.25);
   expect(at(lengths, 1)).toBeLessThan(0.45);
   for (const t of teeth) expect(t.fitMm).toBeLessThan(0.12);
-  // What stands beside each picked tooth, before a form lies on it; the last of the row ends where the scan's next would begin.
+  // What stands beside each picked tooth, before a form lies on it; the last of the row ends where the scan's next
+  // would begin.
   for (const t of teeth.filter((x) => x.tooth % 10 <= 3)) expect(Math.abs(t.seenWidthOff)).toBeLessThan(0.25);
   for (const t of teeth) expect(Math.abs(t.seenLengthOff)).toBeLessThan(0.45);
   // The jaw laid seven degrees steeper leaves the lengths as they are.

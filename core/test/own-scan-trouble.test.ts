@@ -18,7 +18,9 @@ describe('what is said of teeth that are not whole or not free', () => {
     expect(bracketed).toHaveLength(TRIED.length);
     for (const t of bracketed) {
       const said = words(t);
-      expect(said.map((s) => s.slice(0, 2))).toEqual(t.jaw === 'upper' ? ['11', '12', '13', '21', '22', '23'] : ['31', '32', '33', '41', '42', '43']);
+      expect(said.map((s) => s.slice(0, 2))).toEqual(
+        t.jaw === 'upper' ? ['11', '12', '13', '21', '22', '23'] : ['31', '32', '33', '41', '42', '43'],
+      );
       for (const s of said) expect(s).toMatch(/a bracket or the like on its face/);
       // What stands on a crown is picked with it.
       expect(t.halfIou).toBeGreaterThan(0.93);
@@ -35,7 +37,9 @@ describe('what is said of teeth that are not whole or not free', () => {
       const side = t.jaw === 'upper' ? 'mesial' : 'distal';
       const worded = new RegExp(`${t.corner} its ${side} corner ends [12]\\.\\d mm short of the usual form: broken\\?`);
       expect(said.filter((s) => worded.test(s))).toHaveLength(1);
-      expect(said.filter((s) => new RegExp(`^${t.half} \\d\\.\\d mm shorter than \\{\\d\\d\\}`).test(s))).toHaveLength(1);
+      expect(said.filter((s) => new RegExp(`^${t.half} \\d\\.\\d mm shorter than \\{\\d\\d\\}`).test(s))).toHaveLength(
+        1,
+      );
       expect(t.halfIou).toBeGreaterThan(0.8);
     }
   });
@@ -62,7 +66,9 @@ describe('a scan that is no whole row', () => {
   it('centrals joined in their contact can hardly be told apart; joined over their faces they are not found', () => {
     const splint = joinedTrial(3, 8, 1.2);
     expect(splint.teeth).toHaveLength(10);
-    expect(splint.contacts.map((d) => `${d.tooth} ${d.sentence}`)).toEqual(['11 can hardly be told from {21} where they touch']);
+    expect(splint.contacts.map((d) => `${d.tooth} ${d.sentence}`)).toEqual([
+      '11 can hardly be told from {21} where they touch',
+    ]);
     expect(joinedTrial(5, 6, 0.3).doubt).toMatch(/^Both centrals and a tooth behind each are not all found/);
   });
 });

@@ -13,7 +13,9 @@ function soup(seed: number, count: number): Mesh {
   for (let t = 0; t < count; t++) {
     const at = [0, 1, 2].map(() => 20 * r.next() - 10);
     const thin = r.next() < 0.1 ? 1e-4 : 1;
-    for (let v = 0; v < 3; v++) for (let k = 0; k < 3; k++) positions[9 * t + 3 * v + k] = (at[k] as number) + r.next() * (k === v || v === 0 ? 1 : thin);
+    for (let v = 0; v < 3; v++)
+      for (let k = 0; k < 3; k++)
+        positions[9 * t + 3 * v + k] = (at[k] as number) + r.next() * (k === v || v === 0 ? 1 : thin);
   }
   return { positions, triangles: Uint32Array.from({ length: 3 * count }, (_, i) => i) };
 }
@@ -23,7 +25,11 @@ function about(seed: number, n: number, halfMm: number): Float64Array {
   return Float64Array.from({ length: 3 * n }, () => (2 * r.next() - 1) * halfMm);
 }
 
-const rows = (n: number): ClosestPoints => ({ points: new Float64Array(3 * n), distances: new Float64Array(n), faces: new Uint32Array(n) });
+const rows = (n: number): ClosestPoints => ({
+  points: new Float64Array(3 * n),
+  distances: new Float64Array(n),
+  faces: new Uint32Array(n),
+});
 
 function packedOf(m: Mesh): PackedSearch {
   const search = pack(buildTree(m));
@@ -56,7 +62,10 @@ describe('the packed search', () => {
     for (let i = 0; i < 800; i++) {
       const f = own.faces[i] as number;
       const alone: Mesh = { positions: m.positions, triangles: m.triangles.slice(3 * f, 3 * f + 3) };
-      expect(closestPoints(buildTree(alone), q.slice(3 * i, 3 * i + 3)).distances[0]).toBeCloseTo(own.distances[i] as number, 9);
+      expect(closestPoints(buildTree(alone), q.slice(3 * i, 3 * i + 3)).distances[0]).toBeCloseTo(
+        own.distances[i] as number,
+        9,
+      );
     }
   });
 
@@ -108,7 +117,9 @@ describe('a tree is packed', () => {
     for (let i = 0; i < 1500; i++) {
       expect(after.distances[i]).toBeCloseTo(before.distances[i] as number, 12);
       // By construction a sphere of facets lies just under its radius.
-      expect(Math.abs(Math.hypot(...q.slice(3 * i, 3 * i + 3)) - 20)).toBeLessThan((after.distances[i] as number) + 0.02);
+      expect(Math.abs(Math.hypot(...q.slice(3 * i, 3 * i + 3)) - 20)).toBeLessThan(
+        (after.distances[i] as number) + 0.02,
+      );
     }
   });
 

@@ -17,17 +17,34 @@ import {
   UPPER_SIX,
   type Vec3,
 } from '@radiant/core';
-import { type CameraSetting, handHeld, INTRAORAL_SCANNER, makePatient, project, RECIPES, random, scan, truePoints } from '@radiant/standins';
+import {
+  type CameraSetting,
+  handHeld,
+  INTRAORAL_SCANNER,
+  makePatient,
+  project,
+  RECIPES,
+  random,
+  scan,
+  truePoints,
+} from '@radiant/standins';
 
 /** Landmarks of some teeth as a hand sets them that is off by about a pixel. */
-function markedBy(patient: ReturnType<typeof makePatient>, camera: CameraSetting, seed: number, teeth: readonly number[]): LandmarkSet {
+function markedBy(
+  patient: ReturnType<typeof makePatient>,
+  camera: CameraSetting,
+  seed: number,
+  teeth: readonly number[],
+): LandmarkSet {
   const hand = random(seed);
   const put = (p: Vec3): Px => {
     const [x, y] = project(camera, p);
     return [x + hand.normal(0.8), y + hand.normal(0.8)];
   };
   return Object.fromEntries(
-    patient.teeth.filter((t) => teeth.includes(t.tooth)).map((t) => [t.tooth, Object.fromEntries(LANDMARK_KINDS.map((k) => [k, put(truePoints(t)[k])]))]),
+    patient.teeth
+      .filter((t) => teeth.includes(t.tooth))
+      .map((t) => [t.tooth, Object.fromEntries(LANDMARK_KINDS.map((k) => [k, put(truePoints(t)[k])]))]),
   );
 }
 
@@ -45,7 +62,9 @@ describe.each(['Plover', 'Dunlin'] as const)('%s’s retracted photograph matche
       const [x, y] = project(held, place.scanAt);
       expect(Math.hypot(x - place.scanPx[0], y - place.scanPx[1]) / found.camera.pxPerMm).toBeLessThan(0.25);
     }
-    expect(found.places.filter((p) => p.markAt).map((p) => p.tooth)).toEqual([13, 13, 13, 13, 11, 11, 11, 11, 21, 21, 21, 21]);
+    expect(found.places.filter((p) => p.markAt).map((p) => p.tooth)).toEqual([
+      13, 13, 13, 13, 11, 11, 11, 11, 21, 21, 21, 21,
+    ]);
   });
 
   it('marks of the photograph lie on the scan where the model has them, within 0.3 mm', () => {
@@ -68,7 +87,9 @@ describe.each(['Plover', 'Dunlin'] as const)('%s’s retracted photograph matche
       if (!length) throw new Error('no length');
       expect(length.pmMm / length.mm).toBeLessThan(0.03);
       // What the simulated lens itself makes of a millimetre there.
-      const [a, b] = [11, 21].map((t) => truePoints(patient.teeth.find((p) => p.tooth === t) as (typeof patient.teeth)[number]).distal) as [Vec3, Vec3];
+      const [a, b] = [11, 21].map(
+        (t) => truePoints(patient.teeth.find((p) => p.tooth === t) as (typeof patient.teeth)[number]).distal,
+      ) as [Vec3, Vec3];
       const [p, q] = [project(held, a), project(held, add(a, [1, 0, 0]))];
       const [r, s] = [project(held, b), project(held, add(b, [1, 0, 0]))];
       const pxAMm = (Math.hypot(q[0] - p[0], q[1] - p[1]) + Math.hypot(s[0] - r[0], s[1] - r[1])) / 2;

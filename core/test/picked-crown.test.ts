@@ -11,7 +11,8 @@ const ROW: RowCurve = {
 };
 
 /**
- * A level sheet in front, 12 mm wide and 14 mm high, that faces outward and leans back by so many degrees about its lower edge; and the
+ * A level sheet in front, 12 mm wide and 14 mm high, that faces outward and leans back by so many degrees about its
+ * lower edge; and the
  * tooth of each of its places by where it lies on the sheet.
  */
 function sheet(leanDeg: number, toothAt: (x: number, up: number) => number) {
@@ -48,7 +49,8 @@ it('what lies about the border of two teeth is neither’s', () => {
   const { look, labels } = sheet(0, (x, up) => (up > 10 ? 0 : x < -0.1 ? 11 : 21));
   const sizes = pickedCrowns(look, labels);
   expect([...sizes.keys()].sort()).toEqual([11, 21]);
-  // 6 mm to the middle of the sheet, less the place that is on bridging triangles alone, on a row that has turned by then.
+  // 6 mm to the middle of the sheet, less the place that is on bridging triangles alone, on a row that has turned by
+  // then.
   expect(sizes.get(21)?.widthMm).toBeCloseTo((6 - STEP) * Math.cos(3.1 / 25), 2);
 });
 
@@ -62,7 +64,15 @@ describe('what is said of an edge', () => {
   /** A right central 8 mm wide and 10 mm long whose edge stands so high at each place across. */
   const central = (edge: (x: number) => number, stepMm = 0.2): PickedCrown => {
     const across = Float64Array.from({ length: Math.round(8 / stepMm) }, (_, i) => i * stepMm);
-    return { tooth: 11, vertices: new Uint32Array(across.length), across, height: across.map(edge), outward: across.map(() => 1), widthMm: 8, lengthMm: 10 };
+    return {
+      tooth: 11,
+      vertices: new Uint32Array(across.length),
+      across,
+      height: across.map(edge),
+      outward: across.map(() => 1),
+      widthMm: 8,
+      lengthMm: 10,
+    };
   };
   const said = (c: PickedCrown) => edgeDoubts(new Map([[c.tooth, c]])).map((d) => d.sentence);
 

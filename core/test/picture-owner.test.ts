@@ -2,7 +2,9 @@ import sharp, { type Sharp } from 'sharp';
 import { withoutOwner } from '../src/index.js';
 
 const picture = () =>
-  sharp(Buffer.from(Array.from({ length: 90_000 }, (_, i) => (i * 7919 + (i >> 7)) % 251)), { raw: { width: 200, height: 150, channels: 3 } });
+  sharp(Buffer.from(Array.from({ length: 90_000 }, (_, i) => (i * 7919 + (i >> 7)) % 251)), {
+    raw: { width: 200, height: 150, channels: 3 },
+  });
 const MARKS = {
   IFD0: { Artist: 'Sample Owner', Model: 'Camera of Sample Owner' },
   IFD2: { BodySerialNumber: '4711', CameraOwnerName: 'Sample Owner' },
@@ -42,7 +44,12 @@ describe('a picture without its owner', () => {
 
   it('loses what stands behind the picture: comments, and second pictures that cameras hide there', async () => {
     const marked = await picture().jpeg().toBuffer();
-    const comment = Buffer.concat([marked.subarray(0, 2), Buffer.from([0xff, 0xfe, 0, 14]), Buffer.from('Sample Owner'), marked.subarray(2)]);
+    const comment = Buffer.concat([
+      marked.subarray(0, 2),
+      Buffer.from([0xff, 0xfe, 0, 14]),
+      Buffer.from('Sample Owner'),
+      marked.subarray(2),
+    ]);
     const behind = Buffer.concat([comment, await picture().jpeg().withExif(MARKS).toBuffer()]);
     const clean = cleaned(behind);
     expect(clean.includes('Sample Owner')).toBe(false);
@@ -54,6 +61,7 @@ describe('a picture without its owner', () => {
     const marked = await picture().jpeg().withExif(MARKS).toBuffer();
     const other = Buffer.from('solid of nothing');
     expect(withoutOwner(other)).toBe(other);
-    for (const length of [2, 3, 10, 30]) expect(Buffer.from(withoutOwner(marked.subarray(0, length))).length).toBeLessThanOrEqual(length + 2);
+    for (const length of [2, 3, 10, 30])
+      expect(Buffer.from(withoutOwner(marked.subarray(0, length))).length).toBeLessThanOrEqual(length + 2);
   });
 });

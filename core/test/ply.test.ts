@@ -1,4 +1,15 @@
-import { box, isPly, type Mesh, Refusal, readPly, readScan, sphere, vertexCount, volume, writePly } from '@radiant/core';
+import {
+  box,
+  isPly,
+  type Mesh,
+  Refusal,
+  readPly,
+  readScan,
+  sphere,
+  vertexCount,
+  volume,
+  writePly,
+} from '@radiant/core';
 import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
 
 const mesh = sphere(5, 12);
@@ -10,8 +21,14 @@ function written(kind: 'ascii' | 'binary_little_endian' | 'binary_big_endian', m
   const faces = m.triangles.length / 3;
   const head = `ply\nformat ${kind} 1.0\nelement vertex ${n}\nproperty double x\nproperty double y\nproperty double z\nproperty uchar red\nelement face ${faces}\nproperty list uchar int vertex_indices\nend_header\n`;
   if (kind === 'ascii') {
-    const rows = Array.from({ length: n }, (_, i) => `${m.positions[3 * i]} ${m.positions[3 * i + 1]} ${m.positions[3 * i + 2]} 200`);
-    const lists = Array.from({ length: faces }, (_, t) => `3 ${m.triangles[3 * t]} ${m.triangles[3 * t + 1]} ${m.triangles[3 * t + 2]}`);
+    const rows = Array.from(
+      { length: n },
+      (_, i) => `${m.positions[3 * i]} ${m.positions[3 * i + 1]} ${m.positions[3 * i + 2]} 200`,
+    );
+    const lists = Array.from(
+      { length: faces },
+      (_, t) => `3 ${m.triangles[3 * t]} ${m.triangles[3 * t + 1]} ${m.triangles[3 * t + 2]}`,
+    );
     return bytesOf(`${head}${[...rows, ...lists].join('\n')}\n`);
   }
   const little = kind === 'binary_little_endian';
@@ -31,18 +48,21 @@ function written(kind: 'ascii' | 'binary_little_endian' | 'binary_big_endian', m
   return out;
 }
 
-it.each(['ascii', 'binary_little_endian', 'binary_big_endian'] as const)('%s: the surface is read as three’s own loader reads it', (kind) => {
-  const bytes = written(kind, mesh);
-  const { mesh: read, kind: said } = readPly(bytes);
-  expect(said).toBe(kind);
-  expect(volume(read)).toBeCloseTo(volume(mesh), 9);
-  const copy = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
-  const other = new PLYLoader().parse(copy);
-  expect(Array.from(other.index?.array ?? [])).toEqual(Array.from(read.triangles));
-  const positions = other.attributes.position?.array ?? new Float32Array();
-  expect(positions.length).toBe(read.positions.length);
-  for (let i = 0; i < positions.length; i += 7) expect(positions[i]).toBeCloseTo(read.positions[i] as number, 5);
-});
+it.each(['ascii', 'binary_little_endian', 'binary_big_endian'] as const)(
+  '%s: the surface is read as three’s own loader reads it',
+  (kind) => {
+    const bytes = written(kind, mesh);
+    const { mesh: read, kind: said } = readPly(bytes);
+    expect(said).toBe(kind);
+    expect(volume(read)).toBeCloseTo(volume(mesh), 9);
+    const copy = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
+    const other = new PLYLoader().parse(copy);
+    expect(Array.from(other.index?.array ?? [])).toEqual(Array.from(read.triangles));
+    const positions = other.attributes.position?.array ?? new Float32Array();
+    expect(positions.length).toBe(read.positions.length);
+    for (let i = 0; i < positions.length; i += 7) expect(positions[i]).toBeCloseTo(read.positions[i] as number, 5);
+  },
+);
 
 it('what is written is read back, tooth numbers with it, and three’s loader reads it too', () => {
   const teeth = Uint16Array.from({ length: mesh.triangles.length / 3 }, (_, t) => (t % 2 ? 11 : 0));
@@ -67,10 +87,18 @@ it.each([
   ['an unknown format', HEAD.replace('ascii', 'packed'), 'The PLY format “packed” is not known.'],
   ['a later version', HEAD.replace('1.0', '2.0'), 'PLY version 2.0 is not read; version 1.0 is.'],
   ['no z', HEAD.replace('property float z\n', ''), 'The PLY file has no vertices with x, y and z.'],
-  ['an unknown type', HEAD.replace('float z', 'fixed z'), 'A property of the PLY file can’t be read: “property fixed z”.'],
+  [
+    'an unknown type',
+    HEAD.replace('float z', 'fixed z'),
+    'A property of the PLY file can’t be read: “property fixed z”.',
+  ],
   ['too few numbers', `${HEAD}0 0 0 1 0 0 0 1`, 'The PLY file is cut short.'],
   ['a word for a number', `${HEAD}0 0 0 1 0 nan 0 1 0 3 0 1 2`, 'The PLY file holds “nan” where a number belongs.'],
-  ['a vertex that is not there', `${HEAD}0 0 0 1 0 0 0 1 0 3 0 1 7`, 'A face of the PLY file names vertex 7; there are 3.'],
+  [
+    'a vertex that is not there',
+    `${HEAD}0 0 0 1 0 0 0 1 0 3 0 1 7`,
+    'A face of the PLY file names vertex 7; there are 3.',
+  ],
   ['no faces', `${HEAD.replace('face 1', 'face 0')}0 0 0 1 0 0 0 1 0`, 'The PLY file holds no faces.'],
   ['a face of a thousand corners', `${HEAD}0 0 0 1 0 0 0 1 0 1000 0`, 'A face of the PLY file announces 1000 corners.'],
 ])('%s is refused with a sentence', (_, text, sentence) => {

@@ -29,7 +29,12 @@ const teeth = (change: Partial<Record<number, { length?: number; width?: number 
       ratio: mm((100 * width) / length),
     };
   });
-const choice = (c: Partial<ProposalChoice> = {}): ProposalChoice => ({ school: 'ratio', referenceTooth: 11, edgeMm: 0, ...c });
+const choice = (c: Partial<ProposalChoice> = {}): ProposalChoice => ({
+  school: 'ratio',
+  referenceTooth: 11,
+  edgeMm: 0,
+  ...c,
+});
 const sum = (v: readonly number[]) => v.reduce((a, b) => a + b, 0);
 
 describe('the recurring front-view ratio (Ward 2001, Dent Clin North Am 45:143, from memory)', () => {
@@ -57,7 +62,8 @@ describe('the width-to-length school', () => {
     const wished = sum(
       UPPER_SIX.map(
         (t) =>
-          ((p?.targets.find((q) => q.tooth === t)?.length.value ?? 0) * RATIO_UNWORN[t % 10 === 1 ? 'central' : t % 10 === 2 ? 'lateral' : 'canine'].value) /
+          ((p?.targets.find((q) => q.tooth === t)?.length.value ?? 0) *
+            RATIO_UNWORN[t % 10 === 1 ? 'central' : t % 10 === 2 ? 'lateral' : 'canine'].value) /
           100,
       ),
     );
@@ -103,14 +109,19 @@ describe('the reference tooth', () => {
     const p = propose(teeth(), choice({ school: 'reference', referenceTooth: 13 }), mm(0));
     const of = (t: number) => p?.targets.find((q) => q.tooth === t);
     expect(of(11)?.length.value).toBeCloseTo((9.8 * LENGTH_UNWORN.central.value) / LENGTH_UNWORN.canine.value, 9);
-    expect((of(11)?.width.value ?? 0) / (of(12)?.width.value ?? 1)).toBeCloseTo(WIDTH.central.value / WIDTH.lateral.value, 9);
+    expect((of(11)?.width.value ?? 0) / (of(12)?.width.value ?? 1)).toBeCloseTo(
+      WIDTH.central.value / WIDTH.lateral.value,
+      9,
+    );
     expect(sum(p?.targets.map((t) => t.width.value) ?? [])).toBeCloseTo(p?.space.value ?? 0, 9);
     expect(of(23)?.width.value).toBeCloseTo(7.6, 9);
   });
 
   it('says how much the wishes exceed the space', () => {
     const p = propose(teeth({ 11: { width: 9.6 } }), choice({ school: 'reference' }), mm(0));
-    expect(p?.notes[0]).toMatch(/^The wished widths are \d\.\d mm more than the space of \d\d\.\d mm; those not held give way by \d+ %\.$/);
+    expect(p?.notes[0]).toMatch(
+      /^The wished widths are \d\.\d mm more than the space of \d\d\.\d mm; those not held give way by \d+ %\.$/,
+    );
   });
 });
 
@@ -147,7 +158,9 @@ describe('the space from premolar to premolar', () => {
       expect(share(t.width.value, wish)).toBeCloseTo(lambda, 6);
     }
     // Eight widths fill the room.
-    expect(sum((wide?.targets ?? []).map((t) => t.width.value)) + sum((wide?.premolars ?? []).map((p) => p.widthMm))).toBeCloseTo(wide?.space.value ?? 0, 6);
+    expect(
+      sum((wide?.targets ?? []).map((t) => t.width.value)) + sum((wide?.premolars ?? []).map((p) => p.widthMm)),
+    ).toBeCloseTo(wide?.space.value ?? 0, 6);
     // The six have to give way less than alone.
     const central = (p: typeof wide) => p?.targets.find((t) => t.tooth === 11)?.width.value ?? 0;
     const wish = WIDTH.central.value;
@@ -160,7 +173,9 @@ describe('the space from premolar to premolar', () => {
     expect((apart?.premolars?.[0]?.widthMm ?? 0) / (apart?.premolars?.[1]?.widthMm ?? 1)).toBeCloseTo(7.4 / 6.6, 6);
     const alike = propose(teeth(), choice({ premolars: { right: 7.4, left: 6.6 } }), none);
     expect(alike?.premolars?.[0]?.widthMm).toBeCloseTo(alike?.premolars?.[1]?.widthMm ?? 0, 9);
-    expect(apart?.space.working.inputs.map((i) => i.name)).toEqual(expect.arrayContaining(['width of 14', 'width of 24']));
+    expect(apart?.space.working.inputs.map((i) => i.name)).toEqual(
+      expect.arrayContaining(['width of 14', 'width of 24']),
+    );
     expect(propose(teeth(), choice(), none)?.premolars).toBeUndefined();
   });
 });

@@ -1,6 +1,12 @@
 declare module 'quadprog' {
   const quadprog: {
-    solveQP(D: number[][], d: number[], A: number[][], b: number[], equalities: number): { solution: number[]; message: string };
+    solveQP(
+      D: number[][],
+      d: number[],
+      A: number[][],
+      b: number[],
+      equalities: number,
+    ): { solution: number[]; message: string };
   };
   export default quadprog;
 }

@@ -28,7 +28,8 @@ import { AVOCET, INTRAORAL_SCANNER, makePatient, type Patient, scan } from '@rad
 
 describe('removal = needed thickness − gap', () => {
   it('on two concentric spheres it is thickness less the difference of the radii, exactly', () => {
-    // The plan is a sphere of 10.4 mm about a tooth of 10 mm, with its points on the same rays: at each of them the gap is 0.4.
+    // The plan is a sphere of 10.4 mm about a tooth of 10 mm, with its points on the same rays: at each of them the gap
+    // is 0.4.
     const tooth = sphere(10, 24);
     const plan = sphere(10.4, 24);
     const outward = signedDistances(signedField(tooth), plan.positions);
@@ -47,7 +48,8 @@ describe('removal = needed thickness − gap', () => {
     // Corners of the inner box drawn in by 10 %: 4.5 from the middle, 1 mm under each face of the outer one.
     for (const d of inward) expect(-d).toBeCloseTo(1, 12);
     const faces = Float64Array.from([5, 0, 0, 0, 5, 0, 0, 0, -5]);
-    for (const d of signedDistances(signedField(box(11, 11, 11)), faces)) expect(removal(0.7, -d).remove.value).toBeCloseTo(0.2, 12);
+    for (const d of signedDistances(signedField(box(11, 11, 11)), faces))
+      expect(removal(0.7, -d).remove.value).toBeCloseTo(0.2, 12);
   });
 
   it('is never below zero, and a proud tooth is first brought into line', () => {
@@ -97,8 +99,14 @@ describe('enamel left (Ferrari, Patroni, Balleri 1992: gingival 0.3–0.5, middl
 
 describe('usual thicknesses (common practice)', () => {
   it('graduated 0.3 / 0.5 / 0.7 with 1.5 at the edge, even 0.5 / 0.8 / 0.8 with a flattened one', () => {
-    expect(designOf('graduated')).toMatchObject({ needs: { cervical: 0.3, middle: 0.5, incisal: 0.7 }, edge: { kind: 'thickness', mm: 1.5 } });
-    expect(designOf('even')).toMatchObject({ needs: { cervical: 0.5, middle: 0.8, incisal: 0.8 }, edge: { kind: 'flatten' } });
+    expect(designOf('graduated')).toMatchObject({
+      needs: { cervical: 0.3, middle: 0.5, incisal: 0.7 },
+      edge: { kind: 'thickness', mm: 1.5 },
+    });
+    expect(designOf('even')).toMatchObject({
+      needs: { cervical: 0.5, middle: 0.8, incisal: 0.8 },
+      edge: { kind: 'flatten' },
+    });
   });
 });
 
@@ -135,7 +143,10 @@ describe('between a tooth and a contour that is the same tooth, fuller and longe
   it('where the plan adds more than the ceramic needs nothing is cut, and it says so', () => {
     const z = zones({ facialVolumeMm: 0.9 }).get('middle');
     expect(z?.removal?.remove.value).toBe(0);
-    expect(z?.sentence).toMatchObject({ weight: 'good', text: expect.stringMatching(/nothing to cut; the plan adds 0\.[789]\d mm/) });
+    expect(z?.sentence).toMatchObject({
+      weight: 'good',
+      text: expect.stringMatching(/nothing to cut; the plan adds 0\.[789]\d mm/),
+    });
     expect(z?.groove.kind).toBe('none');
   });
 
@@ -143,11 +154,16 @@ describe('between a tooth and a contour that is the same tooth, fuller and longe
     const z = zones({ facialVolumeMm: -0.5 }).get('cervical');
     expect(z?.removal?.alignFirst).toBeGreaterThan(0.1);
     expect(z?.enamel?.state).not.toBe('kept');
-    expect(z?.sentence?.text).toMatch(/\{11\}, cervical: 0\.\d\d mm (may reach dentin|goes through the enamel).* more volume on the plan keeps/);
+    expect(z?.sentence?.text).toMatch(
+      /\{11\}, cervical: 0\.\d\d mm (may reach dentin|goes through the enamel).* more volume on the plan keeps/,
+    );
   });
 
   it('an even veneer only flattens the edge', () => {
-    expect(zones({}, 'even').get('edge')).toMatchObject({ groove: { kind: 'none' }, sentence: { text: expect.stringContaining('left as it is') } });
+    expect(zones({}, 'even').get('edge')).toMatchObject({
+      groove: { kind: 'none' },
+      sentence: { text: expect.stringContaining('left as it is') },
+    });
   });
 
   it('volumes: the plan saves tissue against cutting the bare tooth', () => {
@@ -185,7 +201,9 @@ describe('on the scan of the virtual patient', () => {
       const r = toothReduction(arch, plan, tooth, designOf('graduated'), 'mock-up');
       expect(r.zones.find((z) => z.zone === 'middle')?.removal?.gap).toBeGreaterThan(-0.1);
       const top = Math.max(...plannedTooth(arch, plan, tooth).mesh.positions.filter((_, i) => i % 3 === 2));
-      const was = Math.max(...(patient.teeth.find((t) => t.tooth === tooth)?.mesh.positions ?? []).filter((_, i) => i % 3 === 2));
+      const was = Math.max(
+        ...(patient.teeth.find((t) => t.tooth === tooth)?.mesh.positions ?? []).filter((_, i) => i % 3 === 2),
+      );
       expect(Math.abs(top - was)).toBeLessThan(0.35);
     }
   });
@@ -198,7 +216,11 @@ describe('on the scan of the virtual patient', () => {
 
   it('the section’s target keeps the needed thickness under the plan and never leaves the tooth', () => {
     const plan = planOfExisting(arch);
-    const s = toothSection((arch.teeth.get(11) as ExistingTooth).field.mesh, plannedTooth(arch, plan, 11), designOf('graduated'));
+    const s = toothSection(
+      (arch.teeth.get(11) as ExistingTooth).field.mesh,
+      plannedTooth(arch, plan, 11),
+      designOf('graduated'),
+    );
     expect(s.existing.every((l) => l.closed)).toBe(true);
     expect(s.dimensions.map((d) => d.third)).toEqual(['cervical', 'middle', 'incisal']);
     for (const [a, z] of s.target) {
@@ -213,7 +235,8 @@ describe('on the scan of the virtual patient', () => {
   it('a scan without one of the six is refused by name', () => {
     const whole = scan(patient, INTRAORAL_SCANNER);
     const view = new DataView(whole.buffer);
-    for (let t = 0; t < view.getUint32(80, true); t++) if (view.getUint16(84 + 50 * t + 48, true) === 12) view.setUint16(84 + 50 * t + 48, 0, true);
+    for (let t = 0; t < view.getUint32(80, true); t++)
+      if (view.getUint16(84 + 50 * t + 48, true) === 12) view.setUint16(84 + 50 * t + 48, 0, true);
     expect(() => readScan(whole)).toThrow('The scan lacks 12 of the six upper front teeth.');
   });
 });

@@ -1,20 +1,40 @@
-import { adjacencyOf, box, inspectMesh, type Mesh, mergeMeshes, openLoops, type RepairKind, repaired, sphere, vectorArea, volume } from '@radiant/core';
+import {
+  adjacencyOf,
+  box,
+  inspectMesh,
+  type Mesh,
+  mergeMeshes,
+  openLoops,
+  type RepairKind,
+  repaired,
+  sphere,
+  vectorArea,
+  volume,
+} from '@radiant/core';
 import Manifold from 'manifold-3d';
 
 const ball = sphere(8, 24);
-const moved = (m: Mesh, by: number): Mesh => ({ positions: m.positions.map((v, i) => (i % 3 === 0 ? v + by : v)), triangles: m.triangles });
+const moved = (m: Mesh, by: number): Mesh => ({
+  positions: m.positions.map((v, i) => (i % 3 === 0 ? v + by : v)),
+  triangles: m.triangles,
+});
 const without = (m: Mesh, gone: (t: number) => boolean): Mesh => ({
   positions: m.positions,
   triangles: m.triangles.filter((_, k) => !gone(Math.floor(k / 3))),
 });
-const did = (m: Mesh): Partial<Record<RepairKind, number>> => Object.fromEntries(repaired(m).repairs.map((r) => [r.kind, r.count]));
+const did = (m: Mesh): Partial<Record<RepairKind, number>> =>
+  Object.fromEntries(repaired(m).repairs.map((r) => [r.kind, r.count]));
 /** The lower cap of a ball is left off: an open bowl whose border lies below. */
-const bowl = without(ball, (t) => [0, 1, 2].some((c) => (ball.positions[3 * (ball.triangles[3 * t + c] as number) + 2] as number) < -4));
+const bowl = without(ball, (t) =>
+  [0, 1, 2].some((c) => (ball.positions[3 * (ball.triangles[3 * t + c] as number) + 2] as number) < -4),
+);
 
 async function closedByManifold(m: Mesh): Promise<{ status: string; volume: number }> {
   const wasm = await Manifold();
   wasm.setup();
-  const solid = new wasm.Manifold(new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }));
+  const solid = new wasm.Manifold(
+    new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }),
+  );
   return { status: solid.status(), volume: solid.volume() };
 }
 
@@ -48,7 +68,8 @@ it('triangles without area and doubled ones are left out, with their number', ()
 it('faces that look the other way are turned, whichever they are', () => {
   const wrong = ball.triangles.slice();
   const chosen = [4, 90, 91, 92, 300];
-  for (const t of chosen) [wrong[3 * t + 1], wrong[3 * t + 2]] = [wrong[3 * t + 2] as number, wrong[3 * t + 1] as number];
+  for (const t of chosen)
+    [wrong[3 * t + 1], wrong[3 * t + 2]] = [wrong[3 * t + 2] as number, wrong[3 * t + 1] as number];
   const broken = { positions: ball.positions, triangles: wrong };
   expect(did(broken)).toEqual({ turned: chosen.length });
   expect(inspectMesh(repaired(broken).mesh).ok).toBe(true);
@@ -58,7 +79,10 @@ it('faces that look the other way are turned, whichever they are', () => {
 it('a third wall on an edge goes, and what is left is closed by manifold-3d’s judgement', async () => {
   const n = ball.positions.length / 3;
   const [a, b] = [ball.triangles[600] as number, ball.triangles[601] as number];
-  const fin: Mesh = { positions: Float64Array.from([...ball.positions, 0, 0, 12]), triangles: Uint32Array.from([...ball.triangles, a, b, n]) };
+  const fin: Mesh = {
+    positions: Float64Array.from([...ball.positions, 0, 0, 12]),
+    triangles: Uint32Array.from([...ball.triangles, a, b, n]),
+  };
   const { mesh, repairs } = repaired(fin);
   expect(repairs.map((r) => r.kind)).toContain('crowded');
   expect(inspectMesh(mesh).ok).toBe(true);

@@ -1,14 +1,33 @@
-import { biteGrid, box, type Frame, heightField, type JawTooth, type Mesh, mergeMeshes, placeMesh, restingOn, sphere, turn, WORLD } from '@radiant/core';
+import {
+  biteGrid,
+  box,
+  type Frame,
+  heightField,
+  type JawTooth,
+  type Mesh,
+  mergeMeshes,
+  placeMesh,
+  restingOn,
+  sphere,
+  turn,
+  WORLD,
+} from '@radiant/core';
 import { AVOCET, makePatient } from '@radiant/standins';
 
-const ball = (x: number, y: number, z: number, r = 2): Mesh => placeMesh(sphere(r, 48), { ...WORLD, origin: [x, y, z] });
-const tilted = (m: Mesh, xDeg: number, yDeg: number, up: number): Mesh => placeMesh(m, { ...turn(turn(WORLD, 'x', xDeg), 'y', yDeg), origin: [0, 0, up] });
+const ball = (x: number, y: number, z: number, r = 2): Mesh =>
+  placeMesh(sphere(r, 48), { ...WORLD, origin: [x, y, z] });
+const tilted = (m: Mesh, xDeg: number, yDeg: number, up: number): Mesh =>
+  placeMesh(m, { ...turn(turn(WORLD, 'x', xDeg), 'y', yDeg), origin: [0, 0, up] });
 
 /** The least room between upper teeth and a lower jaw, mm, in fine columns. */
 function leastRoom(upper: readonly JawTooth[], lower: Mesh): number {
   const grid = biteGrid([...upper, { tooth: 0, mesh: lower }], 0.1);
   const [over, under] = [heightField(upper, 'upper', grid), heightField([{ tooth: 0, mesh: lower }], 'lower', grid)];
-  return over.z.reduce((least, z, i) => (Number.isFinite(z - (under.z[i] as number)) ? Math.min(least, z - (under.z[i] as number)) : least), Infinity);
+  return over.z.reduce(
+    (least, z, i) =>
+      Number.isFinite(z - (under.z[i] as number)) ? Math.min(least, z - (under.z[i] as number)) : least,
+    Infinity,
+  );
 }
 
 describe('a lower jaw closed on an upper one', () => {
@@ -58,7 +77,8 @@ describe('a lower jaw closed on an upper one', () => {
     // On both sides, or it would still rock.
     expect(touching.some((t) => t < 20) && touching.some((t) => t > 20)).toBe(true);
     let most = 0;
-    for (let i = 2; i < rests.positions.length; i += 3) most = Math.max(most, Math.abs((rests.positions[i] as number) - (lower.positions[i] as number)));
+    for (let i = 2; i < rests.positions.length; i += 3)
+      most = Math.max(most, Math.abs((rests.positions[i] as number) - (lower.positions[i] as number)));
     expect(most).toBeLessThan(1.2);
   });
 });

@@ -19,7 +19,8 @@ import Manifold from 'manifold-3d';
 
 const base = crown(11, { lengthMm: 10.6, widthMm: 8.6, facialVolumeMm: 0 });
 const middle = ringVertex(base, 20, base.ringSize / 4);
-const at = (c: Crown, v: number) => [0, 1, 2].map((k) => c.mesh.positions[3 * v + k] as number) as [number, number, number];
+const at = (c: Crown, v: number) =>
+  [0, 1, 2].map((k) => c.mesh.positions[3 * v + k] as number) as [number, number, number];
 const moved = (a: Crown, b: Crown, v: number) => Math.hypot(...at(a, v).map((x, k) => x - (at(b, v)[k] as number)));
 const stroke = (s: Partial<Stroke>): Stroke => ({ tool: 'add', radiusMm: 1.5, amount: 0.2, at: [middle], ...s });
 
@@ -44,7 +45,9 @@ describe('a stroke of the brush', () => {
 
   it('takes away what the opposite stroke adds, and a slow hand does not dig deeper', () => {
     const back = sculpted(base, [stroke({}), stroke({ tool: 'remove' })]);
-    expect(Math.max(...Array.from(back.mesh.positions, (x, i) => Math.abs(x - (base.mesh.positions[i] as number))))).toBeLessThan(1e-12);
+    expect(
+      Math.max(...Array.from(back.mesh.positions, (x, i) => Math.abs(x - (base.mesh.positions[i] as number)))),
+    ).toBeLessThan(1e-12);
     const slow = sculpted(base, [stroke({ at: [middle, middle, middle, middle] })]);
     expect(slow.mesh.positions).toEqual(sculpted(base, [stroke({})]).mesh.positions);
   });
@@ -111,7 +114,9 @@ it('random strokes that are taken leave a closed solid by manifold-3d’s judgem
     }
     const m = sculpted(base, taken).mesh;
     expect(inspectMesh(m).ok).toBe(true);
-    const solid = new wasm.Manifold(new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }));
+    const solid = new wasm.Manifold(
+      new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }),
+    );
     expect(solid.isEmpty()).toBe(false);
     expect(solid.volume()).toBeCloseTo(volume(m), 1);
   }
@@ -119,9 +124,15 @@ it('random strokes that are taken leave a closed solid by manifold-3d’s judgem
 
 it('a sculptor that is asked again and again gives the same as sculpting from the start', () => {
   const sculptor = new Sculptor();
-  const strokes: Stroke[] = [stroke({}), stroke({ tool: 'smooth', amount: 0.6 }), stroke({ tool: 'remove', at: [middle, middle + 3] })];
+  const strokes: Stroke[] = [
+    stroke({}),
+    stroke({ tool: 'smooth', amount: 0.6 }),
+    stroke({ tool: 'remove', at: [middle, middle + 3] }),
+  ];
   for (let n = 0; n <= strokes.length; n++)
-    expect(sculptor.sculpt(base, strokes.slice(0, n)).mesh.positions).toEqual(sculpted(base, strokes.slice(0, n)).mesh.positions);
+    expect(sculptor.sculpt(base, strokes.slice(0, n)).mesh.positions).toEqual(
+      sculpted(base, strokes.slice(0, n)).mesh.positions,
+    );
   const longer = crown(11, { lengthMm: 11.5, widthMm: 8.6, facialVolumeMm: 0 });
   expect(sculptor.sculpt(longer, strokes).mesh.positions).toEqual(sculpted(longer, strokes).mesh.positions);
 });

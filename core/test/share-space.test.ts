@@ -16,7 +16,13 @@ import {
 import { random } from '@radiant/standins';
 import quadprog from 'quadprog';
 
-const wish = (tooth: number, wishMm: number, minMm = wishMm * 0.85, maxMm = wishMm * 1.15, lockedMm?: number): WidthWish => ({
+const wish = (
+  tooth: number,
+  wishMm: number,
+  minMm = wishMm * 0.85,
+  maxMm = wishMm * 1.15,
+  lockedMm?: number,
+): WidthWish => ({
   tooth,
   wishMm,
   minMm,
@@ -72,7 +78,10 @@ describe('hand-solved spaces', () => {
   ])('%s is refused', (_, wishes) => expect(() => shareSpace(wishes, 10, true)).toThrow(Refusal));
 });
 
-/** quadprog (Goldfarb & Idnani's dual method) minimises ½ xᵀDx − dᵀx with Aᵀx ≥ b, the first rows equalities; it counts from 1. */
+/**
+ * quadprog (Goldfarb & Idnani's dual method) minimises ½ xᵀDx − dᵀx with Aᵀx ≥ b, the first rows equalities; it counts
+ * from 1.
+ */
 function general(wishes: readonly WidthWish[], space: number): number[] {
   const n = wishes.length;
   const rows: number[][] = [];
@@ -109,7 +118,8 @@ it('agrees with a general quadratic program solver on 200 random mouths (seed 15
     const space = least + (most - least) * (0.02 + 0.96 * r.next());
     const own = shareSpace(wishes, space, false);
     bound += own.atEnd.size;
-    for (const [i, width] of general(wishes, space).entries()) expect(own.widths.get(UPPER_SIX[i] as number)).toBeCloseTo(width, 6);
+    for (const [i, width] of general(wishes, space).entries())
+      expect(own.widths.get(UPPER_SIX[i] as number)).toBeCloseTo(width, 6);
     expect(sum(own.widths.values())).toBeCloseTo(space, 9);
   }
   // The bands were met often enough for the comparison to mean something.
@@ -117,7 +127,14 @@ it('agrees with a general quadratic program solver on 200 random mouths (seed 15
 });
 
 it('left and right alike is the best of all that are alike: the general solver with both as one says the same', () => {
-  const wishes = [wish(13, 7.2, 6.8, 7.9), wish(12, 6.1), wish(11, 8.9), wish(21, 8.3), wish(22, 6.9), wish(23, 7.8, 7.1, 8.2)];
+  const wishes = [
+    wish(13, 7.2, 6.8, 7.9),
+    wish(12, 6.1),
+    wish(11, 8.9),
+    wish(21, 8.3),
+    wish(22, 6.9),
+    wish(23, 7.8, 7.1, 8.2),
+  ];
   const own = shareSpace(wishes, 42, true);
   for (const t of [11, 12, 13]) expect(own.widths.get(t)).toBe(own.widths.get(t + 10));
   const pairs = [11, 12, 13].map((t) => {
@@ -136,7 +153,10 @@ describe('the schools', () => {
   it('recurring: from the front each tooth is k times the one before, as Ward’s formula has it', () => {
     for (const k of [0.62, 0.7, 0.8]) {
       const { shares } = widthRule({ school: 'recurring', ratio: k });
-      expect(front(shares as Record<FrontKind, number>)).toEqual({ lateral: expect.closeTo(k, 12), canine: expect.closeTo(k, 12) });
+      expect(front(shares as Record<FrontKind, number>)).toEqual({
+        lateral: expect.closeTo(k, 12),
+        canine: expect.closeTo(k, 12),
+      });
       const w = recurringWidths(36, k);
       expect(w.lateral / w.central).toBeCloseTo(k, 12);
     }
@@ -161,17 +181,31 @@ describe('the schools', () => {
       [6.5, 9],
       [7.5, 10],
     ][(tooth % 10) - 1] as [number, number];
-    return { tooth, width: mm(width), frontWidth: mm(width), length: mm(length), edgeLevel: mm(0), zenithLevel: mm(length), ratio: mm(80) };
+    return {
+      tooth,
+      width: mm(width),
+      frontWidth: mm(width),
+      length: mm(length),
+      edgeLevel: mm(0),
+      zenithLevel: mm(length),
+      ratio: mm(80),
+    };
   });
   const base = { school: 'ratio', referenceTooth: 11, edgeMm: 0 } as const;
 
-  it.each(SCHOOLS.map((s) => s.id))('%s fills the space with left and right alike and tells each width’s working', (school) => {
-    const p = propose(measures, { ...base, school }, mm(0.4));
-    expect(sum(p?.targets.map((t) => t.width.value) ?? [])).toBeCloseTo(45.4, 6);
-    for (const t of [11, 12, 13])
-      expect(p?.targets.find((q) => q.tooth === t)?.width.value).toBeCloseTo(p?.targets.find((q) => q.tooth === t + 10)?.width.value ?? 0, 9);
-    for (const t of p?.targets ?? []) expect(t.width.working.inputs.map((i) => i.name)).toContain('gives way by');
-  });
+  it.each(SCHOOLS.map((s) => s.id))(
+    '%s fills the space with left and right alike and tells each width’s working',
+    (school) => {
+      const p = propose(measures, { ...base, school }, mm(0.4));
+      expect(sum(p?.targets.map((t) => t.width.value) ?? [])).toBeCloseTo(45.4, 6);
+      for (const t of [11, 12, 13])
+        expect(p?.targets.find((q) => q.tooth === t)?.width.value).toBeCloseTo(
+          p?.targets.find((q) => q.tooth === t + 10)?.width.value ?? 0,
+          9,
+        );
+      for (const t of p?.targets ?? []) expect(t.width.working.inputs.map((i) => i.name)).toContain('gives way by');
+    },
+  );
 
   it('population widths are met where they fit: 8.5, 6.5, 7.5 mm (Chu 2007, from memory)', () => {
     const p = propose(measures, { ...base, school: 'population' }, mm(0));
@@ -190,7 +224,9 @@ describe('the schools', () => {
     expect([of(11)?.value, of(21)?.value]).toEqual([9, 9]);
     expect(of(11)?.pm).toBe(0);
     const tight = propose(measures, { ...base, school: 'population', locked: { 11: 13, 21: 13 } }, mm(0));
-    expect(tight?.notes.join(' ')).toMatch(/The teeth need \d\.\d mm more than there is, even at their narrowest: move teeth first/);
+    expect(tight?.notes.join(' ')).toMatch(
+      /The teeth need \d\.\d mm more than there is, even at their narrowest: move teeth first/,
+    );
     const wide = propose(measures, { ...base, school: 'population' }, mm(9));
     expect(wide?.notes.join(' ')).toMatch(/mm of the space can’t be filled within the bands/);
   });
@@ -203,6 +239,8 @@ describe('the schools', () => {
     expect(length(at(0.5, 1.5)) - length(at(0, 0))).toBeCloseTo(2, 9);
     expect(at(0, 0)?.notes.join(' ')).not.toMatch(/gum/);
     expect(at(0, 0.6)?.notes.join(' ')).toMatch(/within a usual sulcus of 0\.69 mm\. Probe each tooth first/);
-    expect(at(0, 1)?.notes.join(' ')).toMatch(/keep about 2\.7 mm to the bone.*Gargiulo.*from memory.*treating clinician decides/);
+    expect(at(0, 1)?.notes.join(' ')).toMatch(
+      /keep about 2\.7 mm to the bone.*Gargiulo.*from memory.*treating clinician decides/,
+    );
   });
 });

@@ -62,7 +62,8 @@ describe('upper central shown at rest (Vig & Brundo 1978, J Prosthet Dent 39:502
   });
 
   it('the tables leave no year and no millimetre between their rows', () => {
-    for (const table of [DISPLAY_BY_AGE, DISPLAY_BY_LIP]) for (let i = 1; i < table.length; i++) expect(table[i]?.from).toBe(table[i - 1]?.to);
+    for (const table of [DISPLAY_BY_AGE, DISPLAY_BY_LIP])
+      for (let i = 1; i < table.length; i++) expect(table[i]?.from).toBe(table[i - 1]?.to);
   });
 });
 
@@ -121,14 +122,26 @@ describe('what is noticed (Kokich, Kiyak, Shapiro 1999; Kokich et al. 2006, from
 });
 
 describe('which tooth comes nearest to the norms', () => {
-  const figure = (value: number, pm: number, unit: Figure['unit'] = 'mm'): Figure => ({ value, pm, unit, working: { formula: '', inputs: [] } });
+  const figure = (value: number, pm: number, unit: Figure['unit'] = 'mm'): Figure => ({
+    value,
+    pm,
+    unit,
+    working: { formula: '', inputs: [] },
+  });
   const tooth = (t: number, width: number, ratio: number, pm = 0.1): ToothMeasure => ({
     tooth: t,
     width: figure(width, pm),
     length: figure((100 * width) / ratio, pm),
     ratio: figure(ratio, 2, '%'),
   });
-  const worn = [tooth(13, 7.5, 73), tooth(12, 5.4, 66), tooth(11, 8.6, 86), tooth(21, 8.5, 91), tooth(22, 6.5, 74), tooth(23, 7.7, 78)];
+  const worn = [
+    tooth(13, 7.5, 73),
+    tooth(12, 5.4, 66),
+    tooth(11, 8.6, 86),
+    tooth(21, 8.5, 91),
+    tooth(22, 6.5, 74),
+    tooth(23, 7.7, 78),
+  ];
 
   it('one on both norms stands first, the small and the worn one last', () => {
     const order = rankReference(worn).map((c) => c.tooth);
@@ -142,13 +155,20 @@ describe('which tooth comes nearest to the norms', () => {
   });
 
   it('tells why, with the norm beside each figure', () => {
-    expect(rankReference([tooth(12, 5.4, 66)])[0]?.reasons).toEqual(['width to length 66 %, norm 73 %', '5.4 mm wide, norm of a lateral incisor 6.5 mm']);
+    expect(rankReference([tooth(12, 5.4, 66)])[0]?.reasons).toEqual([
+      'width to length 66 %, norm 73 %',
+      '5.4 mm wide, norm of a lateral incisor 6.5 mm',
+    ]);
   });
 
   it('a tooth that is shorter than its fellow by more than the error steps back', () => {
-    const pair = (short: number) => rankReference([tooth(11, 8.5, 78), { ...tooth(21, 8.5, 78), length: figure(8.5 / 0.78 - short, 0.1) }]);
+    const pair = (short: number) =>
+      rankReference([tooth(11, 8.5, 78), { ...tooth(21, 8.5, 78), length: figure(8.5 / 0.78 - short, 0.1) }]);
     expect(pair(0.1).map((c) => c.off)).toEqual([0, 0]);
-    expect(pair(0.6).find((c) => c.tooth === 21)).toMatchObject({ off: 1, reasons: expect.arrayContaining(['0.6 mm shorter than {11}']) });
+    expect(pair(0.6).find((c) => c.tooth === 21)).toMatchObject({
+      off: 1,
+      reasons: expect.arrayContaining(['0.6 mm shorter than {11}']),
+    });
   });
 
   it('is as uncertain as its measures', () => {

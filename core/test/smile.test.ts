@@ -17,7 +17,15 @@ import {
   UPPER_SIX,
   WIDTH,
 } from '@radiant/core';
-import { AVOCET, makePatient, project, RETRACTED_FRONT, scalePoints, scatteredRecipe, truePoints } from '@radiant/standins';
+import {
+  AVOCET,
+  makePatient,
+  project,
+  RETRACTED_FRONT,
+  scalePoints,
+  scatteredRecipe,
+  truePoints,
+} from '@radiant/standins';
 
 const codeOf = (act: () => unknown) => {
   try {
@@ -32,7 +40,10 @@ const landmarksOf = (recipe: Parameters<typeof makePatient>[0], camera = RETRACT
   Object.fromEntries(
     makePatient(recipe)
       .teeth.filter((t) => UPPER_SIX.includes(t.tooth))
-      .map((t) => [t.tooth, Object.fromEntries(Object.entries(truePoints(t)).map(([kind, p]) => [kind, project(camera, p)]))]),
+      .map((t) => [
+        t.tooth,
+        Object.fromEntries(Object.entries(truePoints(t)).map(([kind, p]) => [kind, project(camera, p)])),
+      ]),
   );
 
 const figure = (value: number, pm = 0): Figure => ({ value, pm, unit: 'mm', working: { formula: '', inputs: [] } });
@@ -50,9 +61,21 @@ describe('calibration', () => {
     ['a negative length', () => scaleOf({ from: [0, 0], to: [100, 0], mm: -5 }), 'calibration-zero'],
     ['two points at one place', () => scaleOf({ from: [7, 7], to: [7, 7], mm: 10 }), 'points-coincide'],
     ['NaN', () => scaleOf({ from: [Number.NaN, 0], to: [100, 0], mm: 10 }), 'number-invalid'],
-    ['a landmark outside the picture', () => requireLandmarks({ 11: { edge: [1500.1, 3] } }, 1500, 1000), 'landmark-outside'],
-    ['a landmark that is no number', () => requireLandmarks({ 11: { edge: [Number.NaN, 3] } }, 1500, 1000), 'number-invalid'],
-    ['two landmarks of a tooth at one place', () => requireLandmarks({ 11: { edge: [5, 3], zenith: [5, 3] } }, 1500, 1000), 'points-coincide'],
+    [
+      'a landmark outside the picture',
+      () => requireLandmarks({ 11: { edge: [1500.1, 3] } }, 1500, 1000),
+      'landmark-outside',
+    ],
+    [
+      'a landmark that is no number',
+      () => requireLandmarks({ 11: { edge: [Number.NaN, 3] } }, 1500, 1000),
+      'number-invalid',
+    ],
+    [
+      'two landmarks of a tooth at one place',
+      () => requireLandmarks({ 11: { edge: [5, 3], zenith: [5, 3] } }, 1500, 1000),
+      'points-coincide',
+    ],
     ['landmarks on no tooth', () => requireLandmarks({ 99: { edge: [5, 3] } }, 1500, 1000), 'tooth-unknown'],
   ])('refuses %s', (_, act, code) => {
     expect(codeOf(act)).toBe(code);
@@ -61,7 +84,8 @@ describe('calibration', () => {
 
 describe('measures on a photograph whose millimetres are known', () => {
   const camera = RETRACTED_FRONT;
-  const measures = (recipe: Parameters<typeof makePatient>[0], c = camera) => measureTeeth(landmarksOf(recipe, c), scaleOf(scalePoints(c)));
+  const measures = (recipe: Parameters<typeof makePatient>[0], c = camera) =>
+    measureTeeth(landmarksOf(recipe, c), scaleOf(scalePoints(c)));
 
   it.each([0, 3, -6])('centrals come within 0.1 mm in length and width at a roll of %i°', (rollDeg) => {
     const truth = new Map(makePatient(AVOCET).teeth.map((t) => [t.tooth, t.crown.size]));
@@ -102,7 +126,8 @@ describe('measures on a photograph whose millimetres are known', () => {
       for (const t of patient.teeth.filter((q) => UPPER_SIX.includes(q.tooth))) {
         const kind = t.crown.tooth % 10 === 1 ? 'central' : t.crown.tooth % 10 === 2 ? 'lateral' : 'canine';
         const p = truePoints(t);
-        const px = (a: 'mesial' | 'zenith', b: 'distal' | 'edge', k: 0 | 1) => Math.abs(project(camera, p[a])[k] - project(camera, p[b])[k]) * scale;
+        const px = (a: 'mesial' | 'zenith', b: 'distal' | 'edge', k: 0 | 1) =>
+          Math.abs(project(camera, p[a])[k] - project(camera, p[b])[k]) * scale;
         seen[kind] ??= { width: [], length: [] };
         seen[kind].width.push(px('mesial', 'distal', 0) / t.crown.size.widthMm);
         seen[kind].length.push(px('zenith', 'edge', 1) / t.crown.size.lengthMm);
@@ -123,7 +148,10 @@ describe('measures on a photograph whose millimetres are known', () => {
   });
 
   it('a tooth without all its landmarks has just the figures that these allow', () => {
-    const only = measureTeeth({ 11: { mesial: [100, 50], distal: [300, 50] } }, scaleOf({ from: [0, 0], to: [500, 0], mm: 20 }));
+    const only = measureTeeth(
+      { 11: { mesial: [100, 50], distal: [300, 50] } },
+      scaleOf({ from: [0, 0], to: [500, 0], mm: 20 }),
+    );
     const m = only.find((q) => q.tooth === 11) as ToothMeasure;
     expect(m.frontWidth?.value).toBeCloseTo(8, 9);
     expect(m.length).toBeUndefined();
@@ -139,8 +167,11 @@ describe('findings', () => {
     frontWidth: figure(width, pm),
     ratio: { ...figure((100 * width) / length, 2), unit: '%' },
   });
-  const even = UPPER_SIX.map((t) => (t % 10 === 1 ? tooth(t, 10.9, 8.5) : t % 10 === 2 ? tooth(t, 8.9, 6.5) : tooth(t, 10.3, 7.5)));
-  const withLength = (t: number, length: number) => even.map((m) => (m.tooth === t ? { ...m, length: figure(length, 0.1), ratio: undefined as never } : m));
+  const even = UPPER_SIX.map((t) =>
+    t % 10 === 1 ? tooth(t, 10.9, 8.5) : t % 10 === 2 ? tooth(t, 8.9, 6.5) : tooth(t, 10.3, 7.5),
+  );
+  const withLength = (t: number, length: number) =>
+    even.map((m) => (m.tooth === t ? { ...m, length: figure(length, 0.1), ratio: undefined as never } : m));
 
   it('an even smile within the norms has none', () => {
     expect(findings(even)).toEqual([]);

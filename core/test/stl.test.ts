@@ -1,4 +1,15 @@
-import { bounds, box, crown, inspectMesh, Refusal, readStl, sphere, volume, writeStlAscii, writeStlBinary } from '@radiant/core';
+import {
+  bounds,
+  box,
+  crown,
+  inspectMesh,
+  Refusal,
+  readStl,
+  sphere,
+  volume,
+  writeStlAscii,
+  writeStlBinary,
+} from '@radiant/core';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 
 const tooth = crown(11, { lengthMm: 10, widthMm: 8, facialVolumeMm: 0 }).mesh;
@@ -26,7 +37,8 @@ describe('STL', () => {
   });
 
   it.each(['binary', 'ascii'] as const)('%s is read alike by three’s loader', (kind) => {
-    const data = kind === 'binary' ? writeStlBinary(tooth).buffer : new TextEncoder().encode(writeStlAscii(tooth)).buffer;
+    const data =
+      kind === 'binary' ? writeStlBinary(tooth).buffer : new TextEncoder().encode(writeStlAscii(tooth)).buffer;
     const geometry = new STLLoader().parse(data as ArrayBuffer);
     geometry.computeBoundingBox();
     const own = bounds(tooth);
@@ -54,8 +66,16 @@ describe('STL', () => {
     ['a file with too much behind it', Uint8Array.from([...writeStlBinary(box(1, 1, 1)), 1, 2, 3]), 'stl-broken'],
     ['ASCII without its end', new TextEncoder().encode(writeStlAscii(box(1, 1, 1)).slice(0, -60)), 'stl-broken'],
     ['ASCII without triangles', new TextEncoder().encode('solid a\nendsolid a\n'), 'stl-empty'],
-    ['ASCII with a word for a number', new TextEncoder().encode(writeStlAscii(box(1, 1, 1)).replace('vertex -0.5', 'vertex x')), 'number-invalid'],
-    ['no triangles in binary', writeStlBinary({ positions: new Float64Array(), triangles: new Uint32Array() }), 'stl-empty'],
+    [
+      'ASCII with a word for a number',
+      new TextEncoder().encode(writeStlAscii(box(1, 1, 1)).replace('vertex -0.5', 'vertex x')),
+      'number-invalid',
+    ],
+    [
+      'no triangles in binary',
+      writeStlBinary({ positions: new Float64Array(), triangles: new Uint32Array() }),
+      'stl-empty',
+    ],
   ])('refuses %s', (_, bytes, code) => {
     expect(codeOf(() => readStl(bytes))).toBe(code);
   });

@@ -1,4 +1,15 @@
-import { distalNeighbour, fromUniversal, isFdi, kindOf, label, mesialNeighbour, opposite, Refusal, sideOf, toUniversal } from '@radiant/core';
+import {
+  distalNeighbour,
+  fromUniversal,
+  isFdi,
+  kindOf,
+  label,
+  mesialNeighbour,
+  opposite,
+  Refusal,
+  sideOf,
+  toUniversal,
+} from '@radiant/core';
 
 /** ISO 3950 beside the Universal system: the upper right third molar is 1, the lower right one 32 (standard). */
 const PAIRS: readonly (readonly [number, number])[] = [

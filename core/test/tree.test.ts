@@ -59,7 +59,9 @@ describe('closest point and signed distance in closed form', () => {
     const field = signedField(sphere(5, 96));
     const q = cloud(2, 300, 9);
     signedDistances(field, q).forEach((d, i) => {
-      expect(Math.abs(d - (Math.hypot(q[3 * i] as number, q[3 * i + 1] as number, q[3 * i + 2] as number) - 5))).toBeLessThan(0.004);
+      expect(
+        Math.abs(d - (Math.hypot(q[3 * i] as number, q[3 * i + 1] as number, q[3 * i + 2] as number) - 5)),
+      ).toBeLessThan(0.004);
     });
   });
 
@@ -145,7 +147,10 @@ describe('whether a point lies inside', () => {
   });
 
   it('in front of and behind an open sheet by its normals', () => {
-    const sheet = signedField({ positions: Float64Array.from([-9, -9, 0, 9, -9, 0, 9, 9, 0, -9, 9, 0]), triangles: Uint32Array.from([0, 1, 2, 0, 2, 3]) });
+    const sheet = signedField({
+      positions: Float64Array.from([-9, -9, 0, 9, -9, 0, 9, 9, 0, -9, 9, 0]),
+      triangles: Uint32Array.from([0, 1, 2, 0, 2, 3]),
+    });
     expect([...sheetDistances(sheet, Float64Array.from([0, 0, 2, 1, 1, -3]))]).toEqual([2, -3]);
   });
 });

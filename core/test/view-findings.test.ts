@@ -1,7 +1,17 @@
 import { type Figure, type FindingContext, type ViewFigure, viewFindings } from '@radiant/core';
 
-const figure = (value: number, unit: Figure['unit'] = 'mm', pm = 0.1): Figure => ({ value, pm, unit, working: { formula: '', inputs: [] } });
-const view = (id: string, f: Figure, more: Partial<ViewFigure> = {}): ViewFigure => ({ id, name: id, figure: f, ...more });
+const figure = (value: number, unit: Figure['unit'] = 'mm', pm = 0.1): Figure => ({
+  value,
+  pm,
+  unit,
+  working: { formula: '', inputs: [] },
+});
+const view = (id: string, f: Figure, more: Partial<ViewFigure> = {}): ViewFigure => ({
+  id,
+  name: id,
+  figure: f,
+  ...more,
+});
 const told = (figures: ViewFigure[], context: FindingContext = {}) => viewFindings(figures, context);
 const one = (figures: ViewFigure[], context: FindingContext = {}) => {
   const all = told(figures, context);
@@ -14,7 +24,9 @@ it.each([
   [3.9, 'nobody'],
   [4, 'people'],
   [-4.2, 'people'],
-])('a midline %d mm off is noticed by %s', (mm, notice) => expect(one([view('midline', figure(mm), { word: 'to the patient’s left' })]).notice).toBe(notice));
+])('a midline %d mm off is noticed by %s', (mm, notice) =>
+  expect(one([view('midline', figure(mm), { word: 'to the patient’s left' })]).notice).toBe(notice),
+);
 
 it.each([
   [0.9, 'nobody'],
@@ -53,7 +65,10 @@ it('a deviation that is smaller than its error is no finding', () => {
 it('the display at rest is judged by age: 3.4 mm is right at 25 and much at 35', () => {
   const shown = [view('display-11', figure(3.4, 'mm', 0.3), { tooth: 11 })];
   expect(told(shown, { ageYears: 25 })).toEqual([]);
-  expect(one(shown, { ageYears: 35, sex: 'female' })).toMatchObject({ title: '{11} shows 3.4 ±0.3 mm at rest: much for 30–39 years', notice: 'dentists' });
+  expect(one(shown, { ageYears: 35, sex: 'female' })).toMatchObject({
+    title: '{11} shows 3.4 ±0.3 mm at rest: much for 30–39 years',
+    notice: 'dentists',
+  });
   expect(one(shown, { ageYears: 35, sex: 'female' }).detail).toMatch(/women 3\.4 mm/);
   expect(told(shown, {})).toEqual([]);
 });
@@ -73,7 +88,11 @@ it('high and low lip lines and what they mean; an average one is no finding', ()
 /** Moore et al. 2005, from memory: classes judged at 2, 10, 15, 22 and 28 %. */
 it('wide corridors are told, and corridors that are unlike', () => {
   const dark = (right: number, left: number) =>
-    told([view('corridor-right', figure(right, '%')), view('corridor-left', figure(left, '%')), view('corridor', figure(right + left, '%'))])[0];
+    told([
+      view('corridor-right', figure(right, '%')),
+      view('corridor-left', figure(left, '%')),
+      view('corridor', figure(right + left, '%')),
+    ])[0];
   expect(dark(7, 7)).toBeUndefined();
   expect(dark(10, 10)?.title).toMatch(/medium narrow/);
   expect(dark(13, 13)).toMatchObject({ notice: 'people' });
@@ -99,20 +118,32 @@ it('a short contact is judged by its place: 4.1 mm is short between 10 mm centra
 });
 
 it('dark triangles, gaps and overlaps', () => {
-  expect(one([view('triangle-11-21', figure(2.4))])).toMatchObject({ title: 'A dark triangle of 2.4 ±0.1 mm between {11} and {21}', notice: 'people' });
+  expect(one([view('triangle-11-21', figure(2.4))])).toMatchObject({
+    title: 'A dark triangle of 2.4 ±0.1 mm between {11} and {21}',
+    notice: 'people',
+  });
   expect(told([view('triangle-11-21', figure(0.7))])).toEqual([]);
-  expect(one([view('gap-12-11', figure(0.6))])).toMatchObject({ title: 'A gap of 0.6 ±0.1 mm between {12} and {11}', notice: 'people' });
-  expect(one([view('gap-12-11', figure(-0.4))])).toMatchObject({ title: '{12} and {11} overlap by 0.4 ±0.1 mm', notice: 'dentists' });
+  expect(one([view('gap-12-11', figure(0.6))])).toMatchObject({
+    title: 'A gap of 0.6 ±0.1 mm between {12} and {11}',
+    notice: 'people',
+  });
+  expect(one([view('gap-12-11', figure(-0.4))])).toMatchObject({
+    title: '{12} and {11} overlap by 0.4 ±0.1 mm',
+    notice: 'dentists',
+  });
 });
 
 it('an embrasure that is shallower than the one towards the midline', () => {
-  const steps = (inner: number, outer: number) => told([view('embrasure-11-21', figure(inner)), view('embrasure-12-11', figure(outer))]).length;
+  const steps = (inner: number, outer: number) =>
+    told([view('embrasure-11-21', figure(inner)), view('embrasure-12-11', figure(outer))]).length;
   expect(steps(0.8, 1.4)).toBe(0);
   expect(steps(0.8, 0.75)).toBe(0);
   expect(steps(1.4, 0.8)).toBe(1);
 });
 
-/** Chu et al. 2009: the lateral's zenith about 1 mm below its neighbours' line. Preston 1993: 66 and 84 %. From memory. */
+/**
+ * Chu et al. 2009: the lateral's zenith about 1 mm below its neighbours' line. Preston 1993: 66 and 84 %. From memory.
+ */
 it('zeniths and widths from the front', () => {
   expect(told([view('zenith-step-12', figure(1.5), { tooth: 12 })])).toEqual([]);
   expect(one([view('zenith-step-12', figure(-0.2), { tooth: 12 })]).title).toMatch(/above its neighbours/);
@@ -123,12 +154,16 @@ it('zeniths and widths from the front', () => {
 });
 
 it('how teeth stand, and the bite', () => {
-  expect(told([view('offset-12', figure(0.4), { tooth: 12 }), view('rotation-12', figure(5, '°'), { tooth: 12 })])).toEqual([]);
+  expect(
+    told([view('offset-12', figure(0.4), { tooth: 12 }), view('rotation-12', figure(5, '°'), { tooth: 12 })]),
+  ).toEqual([]);
   expect(one([view('offset-12', figure(-0.9), { tooth: 12 })])).toMatchObject({
     title: '{12} stands 0.9 ±0.1 mm behind the arch',
     detail: 'The plan adds there; little or nothing is cut.',
   });
-  expect(one([view('rotation-22', figure(9, '°', 2), { tooth: 22 })]).title).toBe('{22} is turned 9 ±2 °, mesial end forward');
+  expect(one([view('rotation-22', figure(9, '°', 2), { tooth: 22 })]).title).toBe(
+    '{22} is turned 9 ±2 °, mesial end forward',
+  );
   expect(told([view('overjet', figure(2.4)), view('overbite', figure(2.5))])).toEqual([]);
   expect(one([view('overjet', figure(5))]).title).toBe('The overjet is large: 5.0 ±0.1 mm');
   expect(one([view('overbite', figure(0.2, 'mm', 0.3))]).title).toBe('The overbite is small: 0.2 ±0.3 mm');

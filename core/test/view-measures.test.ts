@@ -39,7 +39,8 @@ describe('the points of the views', () => {
   it('both sides have the same number of points', () => {
     for (const [, specs] of all) {
       const lonely = specs.filter((s) => !s.fellow).map((s) => s.id);
-      for (const id of lonely.filter((l) => !l.endsWith('11-21'))) expect(id).not.toMatch(/right|left|-1[1-5]$|-2[1-5]$/);
+      for (const id of lonely.filter((l) => !l.endsWith('11-21')))
+        expect(id).not.toMatch(/right|left|-1[1-5]$|-2[1-5]$/);
     }
   });
 });
@@ -50,11 +51,18 @@ describe('propagated errors', () => {
       { at: [0, 0] as Px, sdMm: 0.2 },
       { at: [300, 0] as Px, sdMm: 0.2 },
     ];
-    const length = (p: readonly Px[], mm: number) => Math.hypot((p[1] as Px)[0] - (p[0] as Px)[0], (p[1] as Px)[1] - (p[0] as Px)[1]) * mm;
+    const length = (p: readonly Px[], mm: number) =>
+      Math.hypot((p[1] as Px)[0] - (p[0] as Px)[0], (p[1] as Px)[1] - (p[0] as Px)[1]) * mm;
     expect(propagated(marks, SCALE, 'mm', SCALE.working, length).pm).toBeCloseTo(1.96 * Math.SQRT2 * 0.2, 2);
     const unsure = { ...SCALE, pm: 0.002 };
-    expect(propagated(marks, unsure, 'mm', SCALE.working, length).pm).toBeCloseTo(Math.hypot(1.96 * Math.SQRT2 * 0.2, 30 * 0.02), 2);
-    expect(propagated(marks, SCALE, 'mm', SCALE.working, length, [3]).pm).toBeCloseTo(Math.hypot(1.96 * Math.SQRT2 * 0.2, 3), 2);
+    expect(propagated(marks, unsure, 'mm', SCALE.working, length).pm).toBeCloseTo(
+      Math.hypot(1.96 * Math.SQRT2 * 0.2, 30 * 0.02),
+      2,
+    );
+    expect(propagated(marks, SCALE, 'mm', SCALE.working, length, [3]).pm).toBeCloseTo(
+      Math.hypot(1.96 * Math.SQRT2 * 0.2, 3),
+      2,
+    );
   });
 
   it('agree with a Monte Carlo of the same hand (seed 8)', () => {
@@ -69,7 +77,9 @@ describe('propagated errors', () => {
       return ((Math.atan2(c[1] - a[1], c[0] - a[0]) - Math.atan2(b[1] - a[1], b[0] - a[0])) * 180) / Math.PI;
     };
     const first = propagated(marks, SCALE, '°', SCALE.working, angle);
-    const tries = Array.from({ length: 4000 }, () => angle(marks.map((m): Px => [m.at[0] + r.normal(3), m.at[1] + r.normal(3)])));
+    const tries = Array.from({ length: 4000 }, () =>
+      angle(marks.map((m): Px => [m.at[0] + r.normal(3), m.at[1] + r.normal(3)])),
+    );
     const mean = tries.reduce((n, t) => n + t, 0) / tries.length;
     const sd = Math.sqrt(tries.reduce((n, t) => n + (t - mean) ** 2, 0) / tries.length);
     expect(first.pm / (1.96 * sd)).toBeGreaterThan(0.95);
@@ -93,28 +103,37 @@ describe('a portrait drawn on squared paper', () => {
   const turned = (deg: number) => {
     const t = (deg * Math.PI) / 180;
     return Object.fromEntries(
-      Object.entries(straight).map(([id, [x, y]]) => [id, [x * Math.cos(t) - y * Math.sin(t) + 500, x * Math.sin(t) + y * Math.cos(t) + 300] as Px]),
+      Object.entries(straight).map(([id, [x, y]]) => [
+        id,
+        [x * Math.cos(t) - y * Math.sin(t) + 500, x * Math.sin(t) + y * Math.cos(t) + 300] as Px,
+      ]),
     );
   };
 
-  it.each([0, 7, -12])('turned by %d° gives the same: midline 2 mm to the left, edges 1 mm lower on the left, lips level', (deg) => {
-    const figures = measurePortrait({ view: 'portrait-smile', points: turned(deg), scale: SCALE });
-    expect(of(figures, 'head-tilt').figure.value).toBeCloseTo(deg, 6);
-    expect(of(figures, 'midline').figure.value).toBeCloseTo(2, 6);
-    expect(of(figures, 'midline').word).toBe('to the patient’s left');
-    expect(of(figures, 'midline-pupils').figure.value).toBeCloseTo(2, 6);
-    expect(of(figures, 'cant-canine-mm').figure.value).toBeCloseTo(1, 6);
-    expect(of(figures, 'cant-canine-deg').figure.value).toBeCloseTo((Math.atan2(10, 200) * 180) / Math.PI, 6);
-    expect(of(figures, 'cant-canine-mm').word).toBe('left lower');
-    expect(of(figures, 'cant-corner-deg').figure.value).toBeCloseTo(0, 6);
-    expect(of(figures, 'cant-corner-mm').word).toBe('level');
-    expect(of(figures, 'face-upright').figure.value).toBeCloseTo(0, 6);
-    expect(of(figures, 'thirds').figure.value).toBeCloseTo(100, 6);
-  });
+  it.each([0, 7, -12])(
+    'turned by %d° gives the same: midline 2 mm to the left, edges 1 mm lower on the left, lips level',
+    (deg) => {
+      const figures = measurePortrait({ view: 'portrait-smile', points: turned(deg), scale: SCALE });
+      expect(of(figures, 'head-tilt').figure.value).toBeCloseTo(deg, 6);
+      expect(of(figures, 'midline').figure.value).toBeCloseTo(2, 6);
+      expect(of(figures, 'midline').word).toBe('to the patient’s left');
+      expect(of(figures, 'midline-pupils').figure.value).toBeCloseTo(2, 6);
+      expect(of(figures, 'cant-canine-mm').figure.value).toBeCloseTo(1, 6);
+      expect(of(figures, 'cant-canine-deg').figure.value).toBeCloseTo((Math.atan2(10, 200) * 180) / Math.PI, 6);
+      expect(of(figures, 'cant-canine-mm').word).toBe('left lower');
+      expect(of(figures, 'cant-corner-deg').figure.value).toBeCloseTo(0, 6);
+      expect(of(figures, 'cant-corner-mm').word).toBe('level');
+      expect(of(figures, 'face-upright').figure.value).toBeCloseTo(0, 6);
+      expect(of(figures, 'thirds').figure.value).toBeCloseTo(100, 6);
+    },
+  );
 
   it('says nothing of what is not marked', () => {
     const { 'pupil-left': _, ...rest } = straight;
-    expect(measurePortrait({ view: 'portrait-smile', points: rest, scale: SCALE }).map((f) => f.id)).toEqual(['midline', 'thirds']);
+    expect(measurePortrait({ view: 'portrait-smile', points: rest, scale: SCALE }).map((f) => f.id)).toEqual([
+      'midline',
+      'thirds',
+    ]);
     expect(measurePortrait({ view: 'portrait-rest', points: {}, scale: SCALE })).toEqual([]);
   });
 });
@@ -167,7 +186,12 @@ describe('lips', () => {
   });
 
   it('at rest each tooth shows what lies below the border; a covered edge is less than nothing', () => {
-    const points = { ...mouth(20, 30), 'edge-11': [460, 500], 'edge-12': [400, 480], 'nose-base': [500, 300] } as Record<string, Px>;
+    const points = {
+      ...mouth(20, 30),
+      'edge-11': [460, 500],
+      'edge-12': [400, 480],
+      'nose-base': [500, 300],
+    } as Record<string, Px>;
     const figures = measureRest({ view: 'close-rest', points, scale: SCALE });
     const border = (x: number) =>
       lipCurve(
@@ -192,7 +216,9 @@ describe('lips', () => {
   });
 
   it('gum over every front tooth makes a high lip line, three quarters of the crowns an average one, less a low one', () => {
-    const lengths = Object.fromEntries(UPPER_SIX.map((t) => [t, { ...SCALE, value: 10, pm: 0.1, unit: 'mm' as const }]));
+    const lengths = Object.fromEntries(
+      UPPER_SIX.map((t) => [t, { ...SCALE, value: 10, pm: 0.1, unit: 'mm' as const }]),
+    );
     const line = (shownMm: number, gumMm: number) => {
       const points = mouth(0, 60);
       for (const t of UPPER_SIX) {
@@ -211,7 +237,8 @@ describe('lips', () => {
   it('edges on the lip’s own parabola run parallel at 100 %, on a line straight at 0 %, on its mirror reverse at −100 %', () => {
     const course = (bend: number) => {
       const points = mouth(60, 60);
-      for (const t of UPPER_SIX) points[`edge-${t}`] = [EDGE_X[t] as number, 480 + bend * 60 * (1 - (((EDGE_X[t] as number) - 500) / 300) ** 2)];
+      for (const t of UPPER_SIX)
+        points[`edge-${t}`] = [EDGE_X[t] as number, 480 + bend * 60 * (1 - (((EDGE_X[t] as number) - 500) / 300) ** 2)];
       return of(measureSmile({ view: 'close-smile', points, scale: SCALE }), 'edge-curve');
     };
     // The lip between its knots is a spline and not the parabola itself.
@@ -241,7 +268,11 @@ describe('details of the front view', () => {
   } as Record<number, Record<string, Px>>;
 
   it('gaps and overlaps, contacts, triangles, embrasures', () => {
-    const points = { 'papilla-11-21': [500, 345], 'contact-11-21': [500, 350], 'embrasure-11-21': [500, 392] } as Record<string, Px>;
+    const points = {
+      'papilla-11-21': [500, 345],
+      'contact-11-21': [500, 350],
+      'embrasure-11-21': [500, 392],
+    } as Record<string, Px>;
     const figures = measureFrontDetails(set, points, SCALE);
     expect(of(figures, 'gap-12-11').figure.value).toBeCloseTo(0.3, 9);
     expect(of(figures, 'gap-12-11').word).toBe('gap');
@@ -263,14 +294,22 @@ describe('details of the front view', () => {
   });
 
   it('overbite is the lower crown less what is seen of it, and knows that the crown’s length is a mean', () => {
-    const { figure } = of(measureFrontDetails(set, { 'lower-margin': [500, 460] } as Record<string, Px>, SCALE), 'overbite');
+    const { figure } = of(
+      measureFrontDetails(set, { 'lower-margin': [500, 460] } as Record<string, Px>, SCALE),
+      'overbite',
+    );
     expect(figure.value).toBeCloseTo(LOWER_CENTRAL_LENGTH.value - 6, 9);
     expect(figure.pm).toBeGreaterThan(LOWER_CENTRAL_LENGTH.band);
   });
 });
 
 it('overjet runs along the plane of the cusps, whichever way the picture looks', () => {
-  const right = { 'plane-back': [200, 500], 'plane-front': [500, 500], 'upper-edge': [700, 505], 'lower-facial': [670, 480] } as Record<string, Px>;
+  const right = {
+    'plane-back': [200, 500],
+    'plane-front': [500, 500],
+    'upper-edge': [700, 505],
+    'lower-facial': [670, 480],
+  } as Record<string, Px>;
   const left = Object.fromEntries(Object.entries(right).map(([id, [x, y]]) => [id, [1000 - x, y] as Px]));
   for (const [view, points] of [
     ['retracted-right', right],

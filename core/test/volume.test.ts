@@ -26,11 +26,23 @@ describe('volume added and removed', () => {
   it('of crowns equals manifold-3d’s difference of the solids within 1 % or 0.1 mm³', async () => {
     const wasm = await Manifold();
     wasm.setup();
-    const solid = (m: Mesh) => new wasm.Manifold(new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }));
+    const solid = (m: Mesh) =>
+      new wasm.Manifold(
+        new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }),
+      );
     const cases = [
-      [crown(11, { lengthMm: 9.9, widthMm: 8.4, facialVolumeMm: 0 }), crown(11, { lengthMm: 11, widthMm: 8.7, facialVolumeMm: 0.4 })],
-      [crown(13, { lengthMm: 10, widthMm: 7.6, facialVolumeMm: 0 }), crown(13, { lengthMm: 10, widthMm: 7.4, facialVolumeMm: -0.3, character: 'soft' })],
-      [crown(24, { lengthMm: 8.5, widthMm: 7, facialVolumeMm: 0 }), crown(24, { lengthMm: 8.5, widthMm: 7.1, facialVolumeMm: 0.3, character: 'square' })],
+      [
+        crown(11, { lengthMm: 9.9, widthMm: 8.4, facialVolumeMm: 0 }),
+        crown(11, { lengthMm: 11, widthMm: 8.7, facialVolumeMm: 0.4 }),
+      ],
+      [
+        crown(13, { lengthMm: 10, widthMm: 7.6, facialVolumeMm: 0 }),
+        crown(13, { lengthMm: 10, widthMm: 7.4, facialVolumeMm: -0.3, character: 'soft' }),
+      ],
+      [
+        crown(24, { lengthMm: 8.5, widthMm: 7, facialVolumeMm: 0 }),
+        crown(24, { lengthMm: 8.5, widthMm: 7.1, facialVolumeMm: 0.3, character: 'square' }),
+      ],
     ] as const;
     for (const [now, then] of cases) {
       const c = solidChange(now.mesh, then.mesh);

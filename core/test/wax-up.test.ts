@@ -18,7 +18,9 @@ describe('a wax-up from outside as the plan', () => {
     for (const t of UPPER_SIX) {
       const field = waxed.teeth.get(t)?.field;
       if (!field) throw new Error(`the wax-up has ${t}`);
-      const d = [...signedDistances(field, plannedTooth(arch, made.plan, t).mesh.positions)].map(Math.abs).sort((p, q) => p - q);
+      const d = [...signedDistances(field, plannedTooth(arch, made.plan, t).mesh.positions)]
+        .map(Math.abs)
+        .sort((p, q) => p - q);
       expect(d[d.length >> 1]).toBeLessThan(0.08);
       expect(d[Math.floor(0.95 * d.length)]).toBeLessThan(0.25);
     }
@@ -28,7 +30,13 @@ describe('a wax-up from outside as the plan', () => {
     const teeth = new Map(
       [...waxed.teeth].map(([t, e]) => [
         t,
-        { ...e, frame: { ...e.frame, origin: [e.frame.origin[0], e.frame.origin[1] - 6, e.frame.origin[2]] as [number, number, number] } },
+        {
+          ...e,
+          frame: {
+            ...e.frame,
+            origin: [e.frame.origin[0], e.frame.origin[1] - 6, e.frame.origin[2]] as [number, number, number],
+          },
+        },
       ]),
     );
     const off = planFromWaxUp(arch, { ...waxed, teeth }, [11]).off;

@@ -17,11 +17,15 @@ import { openApi } from './openapi.js';
 import { SESSION_MS } from './people/session.js';
 import { keepNothing, refuseOtherHosts, refuseOtherSites, useSecurityHeaders, useWeb } from './web.js';
 
-/** A session lasts from sign-in, however much is done in it: nothing is written at each request. Unknown to the package's types. */
+/**
+ * A session lasts from sign-in, however much is done in it: nothing is written at each request. Unknown to the
+ * package's types.
+ */
 const NO_TOUCH = { disableTouch: true } as object;
 
 async function start(): Promise<void> {
-  // What the server writes is its own: other people of the machine may pass through its folder to the database, not look.
+  // What the server writes is its own: other people of the machine may pass through its folder to the database, not
+  // look.
   process.umask(0o077);
   const config = readConfig();
   await mkdir(config.incomingDir, { recursive: true, mode: 0o700 });
@@ -29,7 +33,10 @@ async function start(): Promise<void> {
   const applied = await migrate(patient);
   await patient.close();
   const db = openDatabase(config.database);
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(db, config), { logger: ['warn', 'error', 'fatal'], bodyParser: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(db, config), {
+    logger: ['warn', 'error', 'fatal'],
+    bodyParser: false,
+  });
   const log = new Logger('start');
   for (const name of applied) log.warn(`migrated: ${name}`);
 
@@ -45,7 +52,13 @@ async function start(): Promise<void> {
   refuseOtherSites(express);
   express.use(compression());
   const Store = connectSession(session.Store);
-  const store = new Store({ db, tableName: 'sessions', checkExpirationInterval: 15 * 60 * 1000, expiration: SESSION_MS, ...NO_TOUCH });
+  const store = new Store({
+    db,
+    tableName: 'sessions',
+    checkExpirationInterval: 15 * 60 * 1000,
+    expiration: SESSION_MS,
+    ...NO_TOUCH,
+  });
   const sessions = session({
     name: 'radiant.sid',
     secret: config.sessionSecret,
@@ -55,7 +68,9 @@ async function start(): Promise<void> {
     cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: SESSION_MS },
   });
   // Health must answer while the database is away, so it goes without a session.
-  express.use('/api', (request, response, next) => (request.path === '/health' ? next() : sessions(request, response, next)));
+  express.use('/api', (request, response, next) =>
+    request.path === '/health' ? next() : sessions(request, response, next),
+  );
   app.setGlobalPrefix('api');
   const document = openApi(app);
   express.get('/api/openapi.json', (_: Request, response: Response) => void response.json(document));

@@ -43,11 +43,21 @@ const BODIES: readonly (new () => object)[] = [
 
 /** The interface as OpenAPI 3: paths from the controllers, schemas from the contract's classes. */
 export function openApi(app: INestApplication): object {
-  const document = SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Radiant Arch').setVersion('1').addCookieAuth('radiant.sid').build());
-  const schemas = validationMetadatasToSchemas({ classTransformerMetadataStorage: defaultMetadataStorage, refPointerPrefix: '#/components/schemas/' });
-  document.components = { ...document.components, schemas: { ...document.components?.schemas, ...(schemas as object), Problem: PROBLEM } };
+  const document = SwaggerModule.createDocument(
+    app,
+    new DocumentBuilder().setTitle('Radiant Arch').setVersion('1').addCookieAuth('radiant.sid').build(),
+  );
+  const schemas = validationMetadatasToSchemas({
+    classTransformerMetadataStorage: defaultMetadataStorage,
+    refPointerPrefix: '#/components/schemas/',
+  });
+  document.components = {
+    ...document.components,
+    schemas: { ...document.components?.schemas, ...(schemas as object), Problem: PROBLEM },
+  };
   for (const b of BODIES)
-    if (!(b.name in (document.components.schemas ?? {}))) throw new Error(`The contract class ${b.name} is missing from the OpenAPI document.`);
+    if (!(b.name in (document.components.schemas ?? {})))
+      throw new Error(`The contract class ${b.name} is missing from the OpenAPI document.`);
   for (const path of Object.values(document.paths)) {
     for (const operation of Object.values(path) as { responses?: Record<string, object> }[]) {
       if (operation.responses) {
@@ -71,7 +81,10 @@ const PROBLEM = {
     detail: { type: 'string' as const },
     errors: {
       type: 'array' as const,
-      items: { type: 'object' as const, properties: { field: { type: 'string' as const }, message: { type: 'string' as const } } },
+      items: {
+        type: 'object' as const,
+        properties: { field: { type: 'string' as const }, message: { type: 'string' as const } },
+      },
     },
     current: { type: 'object' as const },
   },

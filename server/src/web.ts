@@ -55,7 +55,8 @@ export function keepNothing(app: Express): void {
 const LOOPBACK = ['127.0.0.1', 'localhost', '[::1]'];
 
 /**
- * Refuses requests that name another host than one of ours: a page elsewhere may let its own name point here, and would then
+ * Refuses requests that name another host than one of ours: a page elsewhere may let its own name point here, and would
+ * then
  * count as our own.
  */
 export function refuseOtherHosts(app: Express, hosts: readonly string[]): void {
@@ -78,7 +79,8 @@ function refuse(response: Response, status: number, title: string, detail: strin
 export function refuseOtherSites(app: Express): void {
   app.use((request: Request, response: Response, next: NextFunction) => {
     const origin = request.headers.origin;
-    if (request.method === 'GET' || request.method === 'HEAD' || !origin || hostOf(origin) === request.headers.host) return next();
+    if (request.method === 'GET' || request.method === 'HEAD' || !origin || hostOf(origin) === request.headers.host)
+      return next();
     refuse(response, 403, 'Not allowed', 'The request comes from another site.');
   });
 }

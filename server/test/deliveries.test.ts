@@ -20,9 +20,15 @@ it('every sample case gets all ten views and a scan of each jaw from before, and
 it('all five states of the mouth and both scan formats occur', () => {
   expect(new Set(ALL.map((d) => d.state))).toEqual(new Set(['before', 'mock-up', 'prepared', 'provisional', 'final']));
   expect(ALL.some((d) => d.what === 'scan-ply')).toBe(true);
-  for (const { name } of CASES) expect(ALL.filter((d) => d.patient === name && d.state === 'before' && d.what.startsWith('scan-whole'))).toHaveLength(2);
+  for (const { name } of CASES)
+    expect(
+      ALL.filter((d) => d.patient === name && d.state === 'before' && d.what.startsWith('scan-whole')),
+    ).toHaveLength(2);
   expect(ALL.filter((d) => d.state === 'prepared').map((d) => d.what)).toEqual(['scan-whole-upper']);
-  expect(ALL.filter((d) => d.state === 'mock-up' && d.what.startsWith('scan-')).map(deviceOf)).toEqual(['simulated scanner', 'simulated laboratory']);
+  expect(ALL.filter((d) => d.state === 'mock-up' && d.what.startsWith('scan-')).map(deviceOf)).toEqual([
+    'simulated scanner',
+    'simulated laboratory',
+  ]);
 });
 
 it.each(ALL.map((d) => [fileOf(d), d] as const))('%s says its case, its view and its state to the inbox', (name, d) => {

@@ -7,7 +7,8 @@ import sharp from 'sharp';
 import { ContentStore } from '../src/files/store.js';
 import { inspectFile, MAX_PIXELS, nameOf } from '../src/work/inspect.js';
 
-const picture = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#b07a74' } });
+const picture = (width: number, height: number) =>
+  sharp({ create: { width, height, channels: 3, background: '#b07a74' } });
 const refusal = async (kind: 'photo' | 'scan', bytes: Buffer) =>
   inspectFile(kind, bytes).then(
     () => 'accepted',
@@ -37,15 +38,25 @@ describe('a photograph that is put in', () => {
 
   it.each<[string, () => Promise<Buffer>, RegExp]>([
     ['an empty file', async () => Buffer.alloc(0), /^The file is empty\.$/],
-    ['text that is named like a picture', async () => Buffer.from('not a picture at all'), /^This is not a JPEG or PNG picture\.$/],
+    [
+      'text that is named like a picture',
+      async () => Buffer.from('not a picture at all'),
+      /^This is not a JPEG or PNG picture\.$/,
+    ],
     ['another kind of picture', () => picture(300, 300).webp().toBuffer(), /^This is not a JPEG or PNG picture\.$/],
-    ['a drawing with script in it', async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="300" height="300"/>'), /not a JPEG or PNG/],
+    [
+      'a drawing with script in it',
+      async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="300" height="300"/>'),
+      /not a JPEG or PNG/,
+    ],
     ['a stamp', () => picture(120, 300).png().toBuffer(), /only 120 × 300 pixels; at least 200 × 200/],
     [
       'a picture that breaks off',
       async () =>
         (
-          await sharp(Buffer.from(Array.from({ length: 900_000 }, (_, i) => (i * 7919) % 251)), { raw: { width: 600, height: 500, channels: 3 } })
+          await sharp(Buffer.from(Array.from({ length: 900_000 }, (_, i) => (i * 7919) % 251)), {
+            raw: { width: 600, height: 500, channels: 3 },
+          })
             .jpeg()
             .toBuffer()
         ).subarray(0, 9000),
@@ -63,7 +74,9 @@ describe('a photograph that is put in', () => {
     bomb.writeUInt32BE(40_000, 20);
     bomb.writeUInt32BE(crc32(bomb.subarray(12, 29)), 29);
     const begun = process.memoryUsage().rss;
-    expect(await refusal('photo', bomb)).toMatch(/^The picture has 40000 × 40000 pixels; at most 100 megapixels can be used\.$/);
+    expect(await refusal('photo', bomb)).toMatch(
+      /^The picture has 40000 × 40000 pixels; at most 100 megapixels can be used\.$/,
+    );
     expect(40_000 ** 2).toBeGreaterThan(MAX_PIXELS);
     expect(process.memoryUsage().rss - begun).toBeLessThan(400e6);
   });
@@ -88,7 +101,8 @@ describe('a scan that is put in', () => {
 
   it('of the lower jaw is known by its teeth, whatever it was said to be', async () => {
     const lower = Buffer.from(scan(makePatient(AVOCET), INTRAORAL_SCANNER, 'ply', 'lower'));
-    for (const kind of ['scan', 'lower-scan'] as const) expect(await inspectFile(kind, lower)).toMatchObject({ kind: 'lower-scan', mime: 'model/ply' });
+    for (const kind of ['scan', 'lower-scan'] as const)
+      expect(await inspectFile(kind, lower)).toMatchObject({ kind: 'lower-scan', mime: 'model/ply' });
     expect(await inspectFile('lower-scan', whole)).toMatchObject({ kind: 'scan' });
     const read = readScan(lower, []);
     expect([...read.teeth.keys()].sort()).toEqual([31, 32, 33, 34, 35, 41, 42, 43, 44, 45]);
@@ -107,9 +121,20 @@ describe('a scan that is put in', () => {
 
   it('without tooth numbers is kept as it came, in any of the three formats', async () => {
     const ball = sphere(20);
-    expect(await inspectFile('scan', Buffer.from(writeStlBinary(ball)))).toEqual({ kind: 'own-scan', mime: 'model/stl', width: null, height: null });
-    expect(await inspectFile('lower-scan', Buffer.from(writePly(ball)))).toMatchObject({ kind: 'own-scan', mime: 'model/ply' });
-    expect(await inspectFile('scan', Buffer.from(writeObj(ball)))).toMatchObject({ kind: 'own-scan', mime: 'model/obj' });
+    expect(await inspectFile('scan', Buffer.from(writeStlBinary(ball)))).toEqual({
+      kind: 'own-scan',
+      mime: 'model/stl',
+      width: null,
+      height: null,
+    });
+    expect(await inspectFile('lower-scan', Buffer.from(writePly(ball)))).toMatchObject({
+      kind: 'own-scan',
+      mime: 'model/ply',
+    });
+    expect(await inspectFile('scan', Buffer.from(writeObj(ball)))).toMatchObject({
+      kind: 'own-scan',
+      mime: 'model/obj',
+    });
   });
 
   it('with coordinates that are no numbers is refused as such', async () => {

@@ -41,7 +41,8 @@ describe('what lies in a folder', () => {
   it('is its files and those of its folders; hidden ones are passed over', async () => {
     mkdirSync(join(dir, 'camera', 'Avocet'), { recursive: true });
     mkdirSync(join(dir, '.taking'));
-    for (const path of ['a.jpg', 'camera/b.jpg', 'camera/Avocet/c.jpg', '.draft', '.taking/d.jpg', 'camera/.e']) writeFileSync(join(dir, path), 'x');
+    for (const path of ['a.jpg', 'camera/b.jpg', 'camera/Avocet/c.jpg', '.draft', '.taking/d.jpg', 'camera/.e'])
+      writeFileSync(join(dir, path), 'x');
     const { files, odd } = await filesBelow(dir);
     expect(files.map((f) => f.path).sort()).toEqual(['a.jpg', 'camera/Avocet/c.jpg', 'camera/b.jpg']);
     expect(odd).toEqual([]);

@@ -7,7 +7,9 @@ import { HealthController } from '../src/health/health.controller.js';
 const asked = async (dataDir: string) => {
   const out = { status: 200 };
   const config = { dataDir, database: { port: 9, user: 'x', password: 'x', name: 'x' } };
-  const health = await new HealthController(config as never).health({ status: (s: number) => Object.assign(out, { status: s }) } as never);
+  const health = await new HealthController(config as never).health({
+    status: (s: number) => Object.assign(out, { status: s }),
+  } as never);
   return { ...health, ...out };
 };
 
@@ -22,7 +24,8 @@ describe('health', () => {
 describe('the secret of sessions', () => {
   const data = mkdtempSync(join(tmpdir(), 'radiant-config-'));
   afterAll(() => rmSync(data, { recursive: true, force: true }));
-  const secret = () => readConfig({ RADIANT_DATA: data, RADIANT_PORT: '1', RADIANT_DB_PORT: '2', RADIANT_DB_PASSWORD: 'x' }).sessionSecret;
+  const secret = () =>
+    readConfig({ RADIANT_DATA: data, RADIANT_PORT: '1', RADIANT_DB_PORT: '2', RADIANT_DB_PASSWORD: 'x' }).sessionSecret;
 
   it('is made once, and anew when it is empty or half written', () => {
     const first = secret();

@@ -21,7 +21,9 @@ export interface Answer<T = Record<string, never>> {
   readonly body: T;
 }
 
-/** After long arithmetic in a test the server has closed idle connections: some turns of the loop let that be noticed. */
+/**
+ * After long arithmetic in a test the server has closed idle connections: some turns of the loop let that be noticed.
+ */
 const noticed = () => new Promise((r) => setTimeout(r, 20));
 
 /** One browser's worth of requests: keeps its cookie. */
@@ -30,12 +32,21 @@ export class Client {
 
   constructor(private readonly base = URL_) {}
 
-  async call<T = never>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+  async call<T = never>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
     await noticed();
     const form = body instanceof FormData;
     const response = await fetch(`${this.base}/api${path}`, {
       method,
-      headers: { ...(this.cookie && { cookie: this.cookie }), ...(body !== undefined && !form && { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        ...(this.cookie && { cookie: this.cookie }),
+        ...(body !== undefined && !form && { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body !== undefined && { body: form ? body : JSON.stringify(body) }),
     });
     const set = response.headers.get('set-cookie');
@@ -54,7 +65,10 @@ export class Client {
   async raw(method: string, path: string, body?: string): Promise<{ status: number; text: string }> {
     const response = await fetch(`${this.base}/api${path}`, {
       method,
-      headers: { ...(this.cookie && { cookie: this.cookie }), ...(body !== undefined && { 'content-type': 'application/json' }) },
+      headers: {
+        ...(this.cookie && { cookie: this.cookie }),
+        ...(body !== undefined && { 'content-type': 'application/json' }),
+      },
       ...(body !== undefined && { body }),
     });
     return { status: response.status, text: await response.text() };
@@ -88,12 +102,15 @@ export const casesOf = async (client: Client, search = ''): Promise<readonly Cas
   (await client.get<CasePage>(`/cases?search=${encodeURIComponent(search)}`)).body.cases;
 
 /** The first sample case. */
-export const avocetOf = async (client: Client): Promise<CaseSummary> => (await casesOf(client, 'Avocet')).find((c) => c.name === 'Avocet') as CaseSummary;
+export const avocetOf = async (client: Client): Promise<CaseSummary> =>
+  (await casesOf(client, 'Avocet')).find((c) => c.name === 'Avocet') as CaseSummary;
 
 export const signedIn = (role: keyof typeof PEOPLE): Promise<Client> => new Client().signIn(role);
 
 /** Runs statements on the test database itself, for what no route can set up. */
-export async function inDatabase<T>(work: (run: (sql: string, values?: unknown[]) => Promise<unknown>) => Promise<T>): Promise<T> {
+export async function inDatabase<T>(
+  work: (run: (sql: string, values?: unknown[]) => Promise<unknown>) => Promise<T>,
+): Promise<T> {
   const port = Number(readFileSync(join(DATA, 'database.port'), 'utf8'));
   const db = await createConnection({
     host: '127.0.0.1',
@@ -110,7 +127,8 @@ export async function inDatabase<T>(work: (run: (sql: string, values?: unknown[]
 }
 
 /** The process number of the house's database. */
-export const databasePid = (data = DATA): number => JSON.parse(readFileSync(join(data, 'running-database.json'), 'utf8')).pid as number;
+export const databasePid = (data = DATA): number =>
+  JSON.parse(readFileSync(join(data, 'running-database.json'), 'utf8')).pid as number;
 
 /** Waits until something holds; fails after the given time with what was awaited. */
 export async function until(what: string, holds: () => Promise<boolean>, ms = 30_000): Promise<void> {

@@ -1,7 +1,8 @@
 import { connect } from '../dist/database/connect.js';
 import { migrate } from '../dist/database/migrations.js';
 
-// Brings a database to the newest form and dies on the way, as the tests of migrations want it: whole, killed behind its nth
+// Brings a database to the newest form and dies on the way, as the tests of migrations want it: whole, killed behind
+// its nth
 // statement that changes something, or, in one process, broken off behind every one of them in turn.
 const [port, password, what, nth] = process.argv.slice(2);
 const open = () => connect({ port: Number(port), user: 'arch', password, name: 'radiant_arch' }, { patient: true });
@@ -11,7 +12,8 @@ function dying(db, at, die) {
   const query = db.query.bind(db);
   db.query = async (sql, options) => {
     const out = await query(sql, options);
-    if (/^\s*(CREATE|ALTER|INSERT|UPDATE|DELETE)/i.test(typeof sql === 'string' ? sql : sql.query) && ++count === at) die();
+    if (/^\s*(CREATE|ALTER|INSERT|UPDATE|DELETE)/i.test(typeof sql === 'string' ? sql : sql.query) && ++count === at)
+      die();
     return out;
   };
   return db;
@@ -28,7 +30,8 @@ async function brokenOff(at) {
     await migrate(db);
     return false;
   } catch (error) {
-    if (error instanceof Broken || error.cause instanceof Broken || /Broken/.test(String(error.cause ?? error.message))) return true;
+    if (error instanceof Broken || error.cause instanceof Broken || /Broken/.test(String(error.cause ?? error.message)))
+      return true;
     throw error;
   } finally {
     await db.close();

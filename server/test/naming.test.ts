@@ -18,7 +18,9 @@ it.each([
   ['Avocet/camera two/IMG_0042.jpg', 'camera two', 'a'],
   ['camera two/IMG_0042.jpg', 'camera two', undefined],
   ['Dunlin - front.jpg', undefined, undefined],
-])('%s comes from %s and belongs to %s', (path, device, caseId) => expect(placeOf(path, CASES)).toEqual({ device, caseId }));
+])('%s comes from %s and belongs to %s', (path, device, caseId) =>
+  expect(placeOf(path, CASES)).toEqual({ device, caseId }),
+);
 
 it('a file is known by its first bytes, whatever its name says', () => {
   const jpeg = Uint8Array.of(0xff, 0xd8, 0xff, 0xe0);

@@ -1,5 +1,12 @@
 import { writeFile } from 'node:fs/promises';
-import { BadRequestException, HttpException, Logger, NotFoundException, PayloadTooLargeException, UnauthorizedException } from '@nestjs/common';
+import {
+  BadRequestException,
+  HttpException,
+  Logger,
+  NotFoundException,
+  PayloadTooLargeException,
+  UnauthorizedException,
+} from '@nestjs/common';
 import { NewCase, type Problem } from '@radiant/contract';
 import { Refusal } from '@radiant/core';
 import { MulterError } from 'multer';
@@ -34,19 +41,59 @@ beforeEach(() => log.mockClear());
 
 describe('a refusal leaves as problem details (RFC 9457)', () => {
   it.each<[string, unknown, number, string]>([
-    ['our own', new ProblemException(403, 'Not allowed', 'The dentist decides this.'), 403, 'The dentist decides this.'],
-    ['core’s', new Refusal('calibration-zero', 'The length of the scale must be more than 0 mm.'), 422, 'The length of the scale must be more than 0 mm.'],
+    [
+      'our own',
+      new ProblemException(403, 'Not allowed', 'The dentist decides this.'),
+      403,
+      'The dentist decides this.',
+    ],
+    [
+      'core’s',
+      new Refusal('calibration-zero', 'The length of the scale must be more than 0 mm.'),
+      422,
+      'The length of the scale must be more than 0 mm.',
+    ],
     ['a form’s', invalid([{ field: 'name', message: 'The case needs a name.' }]), 422, 'The case needs a name.'],
     ['no session', new UnauthorizedException(), 401, 'Sign in first.'],
-    ['an unknown route', new NotFoundException('Cannot GET /api/secret'), 404, 'There is nothing here that you may see.'],
+    [
+      'an unknown route',
+      new NotFoundException('Cannot GET /api/secret'),
+      404,
+      'There is nothing here that you may see.',
+    ],
     ['broken JSON', new BadRequestException('Unexpected token'), 400, 'The request was not understood.'],
-    ['a file over the limit', new MulterError('LIMIT_FILE_SIZE'), 413, 'The file is too large: photographs may have 50 MB, scans 180 MB.'],
-    ['two files at once', new MulterError('LIMIT_UNEXPECTED_FILE'), 400, 'The upload was not understood: send one file.'],
-    ['too large a body', new PayloadTooLargeException(), 413, 'The file is too large: photographs may have 50 MB, scans 180 MB.'],
+    [
+      'a file over the limit',
+      new MulterError('LIMIT_FILE_SIZE'),
+      413,
+      'The file is too large: photographs may have 50 MB, scans 180 MB.',
+    ],
+    [
+      'two files at once',
+      new MulterError('LIMIT_UNEXPECTED_FILE'),
+      400,
+      'The upload was not understood: send one file.',
+    ],
+    [
+      'too large a body',
+      new PayloadTooLargeException(),
+      413,
+      'The file is too large: photographs may have 50 MB, scans 180 MB.',
+    ],
     ['another status', new HttpException('Wait.', 429), 429, 'Wait.'],
     ['the parser’s own', Object.assign(new Error('x'), { status: 400 }), 400, 'The request was not understood.'],
-    ['an absent database', new ConnectionRefusedError(new Error('connect')), 503, 'The database does not answer; nothing was changed. Try again in a moment.'],
-    ['a mistake of ours', new TypeError('x is not a function'), 500, 'Something went wrong on the server; nothing was changed.'],
+    [
+      'an absent database',
+      new ConnectionRefusedError(new Error('connect')),
+      503,
+      'The database does not answer; nothing was changed. Try again in a moment.',
+    ],
+    [
+      'a mistake of ours',
+      new TypeError('x is not a function'),
+      500,
+      'Something went wrong on the server; nothing was changed.',
+    ],
   ])('%s', (_, error, status, detail) => {
     const r = sent(error);
     expect(r.status).toBe(status);
@@ -65,7 +112,10 @@ describe('a refusal leaves as problem details (RFC 9457)', () => {
     for (const error of [full, ofDatabase, ofDatabaseDisk])
       expect(sent(error)).toMatchObject({
         status: 507,
-        body: { title: 'No room left', detail: 'The server’s disk is full; nothing was changed. Make room, then try again.' },
+        body: {
+          title: 'No room left',
+          detail: 'The server’s disk is full; nothing was changed. Make room, then try again.',
+        },
       });
   });
 
@@ -86,7 +136,9 @@ describe('a refusal leaves as problem details (RFC 9457)', () => {
 
   it('a late change carries the section as it stands', () => {
     const current = { name: 'propose', version: 3 } as never;
-    expect(sent(new ProblemException(409, 'Changed meanwhile', 'Another changed it.', { current })).body.current).toEqual(current);
+    expect(
+      sent(new ProblemException(409, 'Changed meanwhile', 'Another changed it.', { current })).body.current,
+    ).toEqual(current);
   });
 });
 
@@ -108,7 +160,10 @@ describe('a request’s body', () => {
   it('comes through as an object of its class', () => {
     expect(pipe.transform({ name: 'Plover' })).toBeInstanceOf(NewCase);
   });
-  it.each([[undefined], [null], ['text'], [[]], [{ name: 5 }], [{ name: 'x', admin: true }]])('%p is refused with its fields', (body) => {
-    expect(() => pipe.transform(body)).toThrow(ProblemException);
-  });
+  it.each([[undefined], [null], ['text'], [[]], [{ name: 5 }], [{ name: 'x', admin: true }]])(
+    '%p is refused with its fields',
+    (body) => {
+      expect(() => pipe.transform(body)).toThrow(ProblemException);
+    },
+  );
 });

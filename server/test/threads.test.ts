@@ -19,13 +19,17 @@ describe('work in threads', () => {
 
   it('that never ends is ended, and the next is done', async () => {
     const hurried = new Threads(ODD, { ...BOUNDS, timeMs: 1500 });
-    expect(await sentence(hurried.run('forever', null))).toBe('413 This took more time than one piece of work may take; nothing was changed.');
+    expect(await sentence(hurried.run('forever', null))).toBe(
+      '413 This took more time than one piece of work may take; nothing was changed.',
+    );
     await hurried.end();
     expect(await threads.run('echo', { a: 1 })).toEqual({ a: 1 });
   });
 
   it('that eats all memory is ended, the server lives, and the next is done', async () => {
-    expect(await sentence(threads.run('eat', null))).toBe('413 This took more memory than one piece of work may take; nothing was changed.');
+    expect(await sentence(threads.run('eat', null))).toBe(
+      '413 This took more memory than one piece of work may take; nothing was changed.',
+    );
     expect(await threads.run('echo', 7)).toBe(7);
   });
 

@@ -3,20 +3,27 @@ import { XMLParser } from 'fast-xml-parser';
 import { strFromU8, unzipSync } from 'fflate';
 import { writeThreeMf } from '../src/work/three-mf.js';
 
-// 3MF Core Specification 1.x and Open Packaging Conventions, from memory: read back by unzipping and by an XML parser that is not ours.
+// 3MF Core Specification 1.x and Open Packaging Conventions, from memory: read back by unzipping and by an XML parser
+// that is not ours.
 const bodies = [
   { name: 'planned 11 <"&">', mesh: box(2, 3, 4) },
   { name: 'planned 21', mesh: sphere(3, 8) },
 ];
 const files = unzipSync(writeThreeMf(bodies, 'planned contour & more, mm'));
-const parser = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '', isArray: (name) => ['object', 'item', 'vertex', 'triangle'].includes(name) });
+const parser = new XMLParser({
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  isArray: (name) => ['object', 'item', 'vertex', 'triangle'].includes(name),
+});
 const read = (name: string) => parser.parse(strFromU8(files[name] as Uint8Array));
 
 it('is a package that says where its model is and of which type', () => {
   expect(Object.keys(files).sort()).toEqual(['3D/3dmodel.model', '[Content_Types].xml', '_rels/.rels']);
   expect(read('_rels/.rels').Relationships.Relationship.Target).toBe('/3D/3dmodel.model');
   const types = read('[Content_Types].xml').Types.Default as { Extension: string; ContentType: string }[];
-  expect(types.find((t) => t.Extension === 'model')?.ContentType).toBe('application/vnd.ms-package.3dmanufacturing-3dmodel+xml');
+  expect(types.find((t) => t.Extension === 'model')?.ContentType).toBe(
+    'application/vnd.ms-package.3dmanufacturing-3dmodel+xml',
+  );
 });
 
 it('holds every body in millimetres with its name, its points and its triangles', () => {

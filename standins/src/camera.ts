@@ -4,7 +4,20 @@ import { type CameraSetting, poseOf } from './pose.js';
 import { random } from './random.js';
 import { rasterize, type Samples, SIDE } from './raster.js';
 import { type Expression, makeScene, type Part, type Scene } from './scene.js';
-import { behind, beyond, enamel, face, inside, type Lamps, lampsOf, mucosa, palate, type Rgb, type Seen, scaleColour } from './shading.js';
+import {
+  behind,
+  beyond,
+  enamel,
+  face,
+  inside,
+  type Lamps,
+  lampsOf,
+  mucosa,
+  palate,
+  type Rgb,
+  type Seen,
+  scaleColour,
+} from './shading.js';
 
 // Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
 const { exp, floor, max, min, sqrt } = Math;
@@ -31,14 +44,22 @@ export const RETRACTED_FRONT: CameraSetting = {
 const BACKDROP = 0.36;
 
 /**
- * Takes a photograph of the patient: flash light, contact shadows, enamel, gum, lips and skin, and a scale reference where one
+ * Takes a photograph of the patient: flash light, contact shadows, enamel, gum, lips and skin, and a scale reference
+ * where one
  * is held. Deterministic. About two seconds a megapixel.
  */
 export function photograph(patient: Patient, s: CameraSetting, e: Expression = RETRACTED): Picture {
   const scene = makeScene(patient, e, s.scaleAt);
   const samples = rasterize(scene.mesh, s);
   const { right, forward, up } = poseOf(s);
-  const shot: Shot = { scene, samples, s, lamps: lampsOf(right, forward, up, e.head), at: poseOf(s).at, seed: patient.recipe.seed };
+  const shot: Shot = {
+    scene,
+    samples,
+    s,
+    lamps: lampsOf(right, forward, up, e.head),
+    at: poseOf(s).at,
+    seed: patient.recipe.seed,
+  };
   const { widthPx: w, heightPx: h } = s;
   const light = new Float32Array(3 * w * h);
   const faces = new Int32Array(SIDE * SIDE);
@@ -53,7 +74,12 @@ export function photograph(patient: Patient, s: CameraSetting, e: Expression = R
       const middle = (SIDE * SIDE - 1) / 2;
       const kind = scene.parts[partOf(scene, faces[middle] as number)]?.kind;
       // A pixel of one surface is looked at in its middle; one on a border, or on print, in all its samples.
-      light.set(one && kind !== 'scale' ? colourAt(shot, faces[middle] as number, x + 0.5, y + 0.5) : averaged(shot, faces, x, y), 3 * (y * w + x));
+      light.set(
+        one && kind !== 'scale'
+          ? colourAt(shot, faces[middle] as number, x + 0.5, y + 0.5)
+          : averaged(shot, faces, x, y),
+        3 * (y * w + x),
+      );
     }
   }
   return develop(light, s, shot.seed);
@@ -84,13 +110,24 @@ function colourAt(shot: Shot, triangle: number, px: number, py: number): Rgb {
   const part = scene.parts[partOf(scene, triangle)];
   if (!part) return beyond(s, seed, px, py);
   const t = 3 * triangle;
-  const corner = [scene.mesh.triangles[t] as number, scene.mesh.triangles[t + 1] as number, scene.mesh.triangles[t + 2] as number] as const;
+  const corner = [
+    scene.mesh.triangles[t] as number,
+    scene.mesh.triangles[t + 1] as number,
+    scene.mesh.triangles[t + 2] as number,
+  ] as const;
   const weight = weights(shot.samples.projected, corner, px, py);
   const p = blended(scene.mesh.positions, corner, weight);
   return surface(shot, part, corner, weight, p, lamps);
 }
 
-function surface(shot: Shot, part: Part, corner: readonly [number, number, number], weight: Vec3, p: Vec3, lamps: Lamps): Rgb {
+function surface(
+  shot: Shot,
+  part: Part,
+  corner: readonly [number, number, number],
+  weight: Vec3,
+  p: Vec3,
+  lamps: Lamps,
+): Rgb {
   const { scene, s, seed } = shot;
   if (part.kind === 'inside') return inside();
   if (part.kind === 'behind') return behind(scene.patient.face, p, s.backdrop ?? BACKDROP);
@@ -98,16 +135,24 @@ function surface(shot: Shot, part: Part, corner: readonly [number, number, numbe
   const view = unit([shot.at[0] - p[0], shot.at[1] - p[1], shot.at[2] - p[2]]);
   let n = unit(blended(scene.normals, corner, weight));
   if (n[0] * view[0] + n[1] * view[1] + n[2] * view[2] < 0) n = [-n[0], -n[1], -n[2]];
-  const near = scene.open(corner[0]) * weight[0] + scene.open(corner[1]) * weight[1] + scene.open(corner[2]) * weight[2];
+  const near =
+    scene.open(corner[0]) * weight[0] + scene.open(corner[1]) * weight[1] + scene.open(corner[2]) * weight[2];
   // Behind the lips, and deep in an occlusal view, less light arrives.
-  const depth = part.kind === 'face' ? 0 : scene.retracted ? 0.8 * smoothstep(24, 40, p[1]) : 0.62 * smoothstep(6, 24, p[1]);
+  const depth =
+    part.kind === 'face' ? 0 : scene.retracted ? 0.8 * smoothstep(24, 40, p[1]) : 0.62 * smoothstep(6, 24, p[1]);
   const seen: Seen = { p, n, view, open: near * (1 - depth) };
   if (part.kind === 'tooth') return enamel(part.tooth, seen, lamps, seed);
   if (part.kind === 'palate') return palate(seen, lamps, seed);
   if (part.kind === 'face') {
     const reds = scene.face?.red;
     const red = (v: number) => reds?.[v - scene.faceFrom] ?? 0;
-    return face(scene.patient.face, seen, red(corner[0]) * weight[0] + red(corner[1]) * weight[1] + red(corner[2]) * weight[2], lamps, seed);
+    return face(
+      scene.patient.face,
+      seen,
+      red(corner[0]) * weight[0] + red(corner[1]) * weight[1] + red(corner[2]) * weight[2],
+      lamps,
+      seed,
+    );
   }
   const up = p[2] > 4 ? p[2] - 9.5 : -6 - p[2];
   return mucosa(seen, up, lamps, seed, scene.patient.recipe.gum?.inflamed ?? 0);

@@ -64,7 +64,11 @@ function skinY(f: FaceTrait, x: number, z: number, smile: number): number {
   y += 1.1 * exp(-((a / 3) ** 2)) * smoothstep(9, 13, z) * (1 - smoothstep(h.noseBase - 6, h.noseBase, z));
   // The fold from nose to corner, deeper in a smile.
   const fold = a - (15 + (h.noseBase + 4 - z) * 0.55 + 6 * smile);
-  y += (0.8 + 1.3 * smile) * exp(-((fold / 3.2) ** 2)) * smoothstep(-6, 4, z) * (1 - smoothstep(h.noseBase, h.noseBase + 8, z));
+  y +=
+    (0.8 + 1.3 * smile) *
+    exp(-((fold / 3.2) ** 2)) *
+    smoothstep(-6, 4, z) *
+    (1 - smoothstep(h.noseBase, h.noseBase + 8, z));
   return y;
 }
 
@@ -85,7 +89,10 @@ function openingOf(f: FaceTrait, smile: number): Opening {
     half,
     cornerZ,
     // Nearly level over the front teeth, falling to the corners; at rest the tubercle hangs a little.
-    upper: (s) => cornerZ + (top - cornerZ) * (1 - abs(s) ** mix(2.2, 2.6)) + mix(0.5, 0.25) * (1 - exp(-((s / 0.16) ** 2))) * (1 - s * s),
+    upper: (s) =>
+      cornerZ +
+      (top - cornerZ) * (1 - abs(s) ** mix(2.2, 2.6)) +
+      mix(0.5, 0.25) * (1 - exp(-((s / 0.16) ** 2))) * (1 - s * s),
     lower: (s) => cornerZ + (bottom - cornerZ) * (1 - abs(s) ** mix(2, 1.9)),
   };
 }
@@ -104,7 +111,11 @@ function borderY(s: number, half: number, smile: number, isUpper: boolean): numb
 export function makeFace(f: FaceTrait, smile: number): Face {
   const o = openingOf(f, smile);
   const cant = (f.cantDeg * Math.PI) / 180;
-  const canted = (p: Vec3): Vec3 => [p[0] * cos(cant) - (p[2] - 4) * sin(cant), p[1], 4 + p[0] * sin(cant) + (p[2] - 4) * cos(cant)];
+  const canted = (p: Vec3): Vec3 => [
+    p[0] * cos(cant) - (p[2] - 4) * sin(cant),
+    p[1],
+    4 + p[0] * sin(cant) + (p[2] - 4) * cos(cant),
+  ];
   const upperBulge = 3.4 - 1.4 * smile;
   const lowerBulge = 4.6 - 1.9 * smile;
   const upperRed = 7.2 - 2.4 * smile;
@@ -151,7 +162,11 @@ export function makeFace(f: FaceTrait, smile: number): Face {
         const bulge = (isUpper ? upperBulge : lowerBulge) * (1 - abs(s) ** 3) + 0.25;
         // Out round the roll of the lip: forward quickly, then over to the rim.
         const roll = sin(Math.PI * min(1, q ** 0.62 * 1.02)) ** 0.9;
-        p = [edge[0] + (rim[0] - edge[0]) * q, edge[1] + (rimY - edge[1]) * q - bulge * roll, edge[2] + (rim[2] - edge[2]) * q ** 1.15];
+        p = [
+          edge[0] + (rim[0] - edge[0]) * q,
+          edge[1] + (rimY - edge[1]) * q - bulge * roll,
+          edge[2] + (rim[2] - edge[2]) * q ** 1.15,
+        ];
         colour = 1 + max(0, 1 - q * 6);
       } else {
         const q = (r - INNER - LIP) / (OUTER - 1);
@@ -199,12 +214,17 @@ export function makeFace(f: FaceTrait, smile: number): Face {
   };
 }
 
-/** The outline of the head seen from the front, by the direction from the mouth: 0 to the patient's left, a quarter up. */
+/**
+ * The outline of the head seen from the front, by the direction from the mouth: 0 to the patient's left, a quarter up.
+ */
 function headOutline(f: FaceTrait, angle: number): readonly [number, number] {
   const [c, s] = [cos(angle), sin(angle)];
   const m = midX(f);
   // Temples and skull: a tall oval. Jaw: narrower downward to a broad chin.
   if (s >= 0) return [m + 73 * c * (1 - 0.05 * s), 24 + (FACE_HEIGHTS.crown - 24) * s];
   const down = abs(s) ** 1.15;
-  return [m + 73 * c * (1 - 0.3 * down) * (1 + 0.04 * sin(Math.PI * min(1, abs(s) * 1.1))), 24 - (24 - FACE_HEIGHTS.chin + 9) * (1 - (1 - abs(s)) ** 1.35)];
+  return [
+    m + 73 * c * (1 - 0.3 * down) * (1 + 0.04 * sin(Math.PI * min(1, abs(s) * 1.1))),
+    24 - (24 - FACE_HEIGHTS.chin + 9) * (1 - (1 - abs(s)) ** 1.35),
+  ];
 }

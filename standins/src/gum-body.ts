@@ -15,7 +15,10 @@ export function joined(a: number, b: number, reach: number): number {
   return min(a, b) - (h * h * reach) / 4;
 }
 
-/** House morphology of the gum, mm: thickness at the margin, how it grows per mm over it, roundness of the margin, how far it covers the neck line. */
+/**
+ * House morphology of the gum, mm: thickness at the margin, how it grows per mm over it, roundness of the margin, how
+ * far it covers the neck line.
+ */
 const MARGIN = { thick: 0.45, growth: 0.12, round: 0.35, over: 0.1 };
 const COLLAR_REACH_MM = 9;
 const SECTORS = 72;
@@ -32,7 +35,9 @@ export function collar({ crown, frame }: Standing): Body {
   });
   const mid = (k: 0 | 1) => (Math.min(...ring.map((p) => p[k])) + Math.max(...ring.map((p) => p[k]))) / 2;
   const [cx, cy] = [mid(0), mid(1)];
-  const polar = ring.map((p) => ({ turn: atan2(p[1] - cy, p[0] - cx), r: hypot(p[0] - cx, p[1] - cy), z: p[2] })).sort((a, b) => a.turn - b.turn);
+  const polar = ring
+    .map((p) => ({ turn: atan2(p[1] - cy, p[0] - cx), r: hypot(p[0] - cx, p[1] - cy), z: p[2] }))
+    .sort((a, b) => a.turn - b.turn);
   const radius = new Float64Array(SECTORS + 1);
   const level = new Float64Array(SECTORS + 1);
   for (let s = 0; s <= SECTORS; s++) {

@@ -25,13 +25,17 @@ export interface GumTrait {
 }
 
 /**
- * The gum around standing crowns as an open sheet on the facial and one on the palatal side, mm: it begins a little inside
+ * The gum around standing crowns as an open sheet on the facial and one on the palatal side, mm: it begins a little
+ * inside
  * each neck line, rolls over the margin, rises in papillae between the teeth and thickens over the roots.
  * @param reachMm how far over the margin the sheets go
  */
 export function gum(teeth: readonly Standing[], trait: GumTrait = {}, reachMm = Number.POSITIVE_INFINITY): Mesh {
   const lost = trait.papillaLossMm ?? 0;
-  return mergeMeshes([sheet(marginLine(teeth, true, lost), true, reachMm), sheet(marginLine(teeth, false, lost), false, reachMm)]);
+  return mergeMeshes([
+    sheet(marginLine(teeth, true, lost), true, reachMm),
+    sheet(marginLine(teeth, false, lost), false, reachMm),
+  ]);
 }
 
 function marginLine(teeth: readonly Standing[], facial: boolean, lost: number): Margin[] {
@@ -41,7 +45,8 @@ function marginLine(teeth: readonly Standing[], facial: boolean, lost: number): 
     const n = t.crown.ringSize;
     const half = n / 2;
     const own: Vec3[] = [];
-    // Ring 0 runs from +x over the facial to −x; teeth stand from the patient's right (−x) to the left, so walk it backward.
+    // Ring 0 runs from +x over the facial to −x; teeth stand from the patient's right (−x) to the left, so walk it
+    // backward.
     for (let i = 0; i <= half; i++) {
       const k = facial ? half - i : half + i;
       if (Math.abs(i / half - 0.5) > 0.5 - FOLLOW) continue;
@@ -64,7 +69,11 @@ function papilla(a: Vec3, b: Vec3, facial: boolean, lost: number): Margin[] {
     const t = i / 12;
     const hump = Math.sin(Math.PI * t) ** 1.3;
     out.push({
-      p: [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t + (facial ? 0.25 : -0.25) * hump, a[2] + (b[2] - a[2]) * t - fall * hump],
+      p: [
+        a[0] + (b[0] - a[0]) * t,
+        a[1] + (b[1] - a[1]) * t + (facial ? 0.25 : -0.25) * hump,
+        a[2] + (b[2] - a[2]) * t - fall * hump,
+      ],
       papilla: hump,
     });
   }
@@ -158,7 +167,10 @@ function outward(base: readonly [number, number][], i: number, facial: boolean):
   return facial ? [dy / l, -dx / l] : [-dy / l, dx / l];
 }
 
-/** How firmly the gum is attached at a height over the margin, 0–1: pale and stippled near the neck, red and smooth above. */
+/**
+ * How firmly the gum is attached at a height over the margin, 0–1: pale and stippled near the neck, red and smooth
+ * above.
+ */
 export const attachment = monotoneCurve([
   [0, 0.7],
   [1.2, 1],

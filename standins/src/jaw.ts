@@ -82,7 +82,8 @@ export function lowerJaw(
   const over = (p: Vec3): Vec3 => [-p[0], p[1] + bite.overjetMm + EDGE_THICKNESS_MM, -p[2] + bite.overbiteMm];
   const turned = (m: Mesh): Mesh => {
     const positions = m.positions.slice();
-    for (let i = 0; i < positions.length; i += 3) positions.set(over([positions[i] as number, positions[i + 1] as number, positions[i + 2] as number]), i);
+    for (let i = 0; i < positions.length; i += 3)
+      positions.set(over([positions[i] as number, positions[i + 1] as number, positions[i + 2] as number]), i);
     return { positions, triangles: m.triangles };
   };
   const axis = (v: Vec3): Vec3 => [-v[0], v[1], -v[2]];
@@ -110,7 +111,10 @@ export function settled(upper: readonly PatientTooth[], jaw: ReturnType<typeof l
   const by = closing(heightField(upper, 'upper', grid), heightField(jaw.teeth, 'lower', grid));
   if (Math.abs(by) > SETTLE_WITHIN_MM) return jaw;
   const up = (p: Vec3): Vec3 => [p[0], p[1], p[2] + by];
-  const lifted = (m: Mesh): Mesh => ({ positions: m.positions.map((v, i) => (i % 3 === 2 ? v + by : v)), triangles: m.triangles });
+  const lifted = (m: Mesh): Mesh => ({
+    positions: m.positions.map((v, i) => (i % 3 === 2 ? v + by : v)),
+    triangles: m.triangles,
+  });
   return {
     teeth: jaw.teeth.map((t) => ({ ...t, mesh: lifted(t.mesh), frame: { ...t.frame, origin: up(t.frame.origin) } })),
     gum: lifted(jaw.gum),
@@ -120,7 +124,12 @@ export function settled(upper: readonly PatientTooth[], jaw: ReturnType<typeof l
 /** The upper edge is about so thick; the overjet is counted from its front. */
 const EDGE_THICKNESS_MM = 0.4;
 
-function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<number, Usual>>, arch: typeof MEDIUM_ARCH) {
+function standing(
+  teeth: readonly Fdi[],
+  jaw: JawRecipe,
+  usual: Readonly<Record<number, Usual>>,
+  arch: typeof MEDIUM_ARCH,
+) {
   const present = teeth.filter((t) => !jaw.missing.includes(t));
   const stands: (Stand & { size: CrownSize })[] = present.map((tooth) => {
     const norm = usual[tooth % 10] as Usual;

@@ -65,7 +65,11 @@ export interface PatientRecipe {
   readonly gum?: GumTrait;
   readonly face?: Partial<FaceTrait>;
   /** Traits of the teeth that are restored later, over those above; whole teeth may come in that were missing. */
-  readonly planned?: { readonly traits: Readonly<Partial<Record<number, ToothTrait>>>; readonly gum?: GumTrait; readonly present?: readonly Fdi[] };
+  readonly planned?: {
+    readonly traits: Readonly<Partial<Record<number, ToothTrait>>>;
+    readonly gum?: GumTrait;
+    readonly present?: readonly Fdi[];
+  };
 }
 
 /** The virtual patient. Everything about it is known, so what is measured can be checked against it. */
@@ -105,7 +109,8 @@ export function scatteredRecipe(seed: number): PatientRecipe {
 }
 
 /**
- * The same patient later: what is planned stands on the teeth. Lightness differs by what it is made of. Prepared teeth are cut from
+ * The same patient later: what is planned stands on the teeth. Lightness differs by what it is made of. Prepared teeth
+ * are cut from
  * the patient as it was: see `prepared`.
  */
 export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe {
@@ -113,7 +118,10 @@ export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe
   const { traits, gum: later, present = [] } = recipe.planned;
   const lighter = { 'mock-up': 0.4, provisional: 0.7, final: 1.2 }[state];
   const restored = Object.fromEntries(
-    Object.entries(traits).map(([tooth, t]) => [tooth, { ...recipe.traits[Number(tooth)], mottled: 0, dark: 0, wearMm: 0, lighter, ...t }]),
+    Object.entries(traits).map(([tooth, t]) => [
+      tooth,
+      { ...recipe.traits[Number(tooth)], mottled: 0, dark: 0, wearMm: 0, lighter, ...t },
+    ]),
   );
   return {
     ...recipe,
@@ -168,7 +176,11 @@ export interface TruePoints {
  */
 export function truePoints(tooth: PatientTooth): TruePoints {
   const { mesh, crown: c } = tooth;
-  const at = (i: number): Vec3 => [mesh.positions[3 * i] as number, mesh.positions[3 * i + 1] as number, mesh.positions[3 * i + 2] as number];
+  const at = (i: number): Vec3 => [
+    mesh.positions[3 * i] as number,
+    mesh.positions[3 * i + 1] as number,
+    mesh.positions[3 * i + 2] as number,
+  ];
   const half = c.ringSize / 2;
   let zenith = at(0);
   for (let k = 0; k <= half; k++) if (at(k)[2] > zenith[2]) zenith = at(k);

@@ -21,13 +21,18 @@ export interface CameraSetting {
   /** The camera's place turned to the patient's left, and up. */
   readonly yawDeg?: number;
   readonly pitchDeg?: number;
-  /** Lens distortion: a place at the side border of the field moves outward by this share of its distance from the centre. */
+  /**
+   * Lens distortion: a place at the side border of the field moves outward by this share of its distance from the
+   * centre.
+   */
   readonly distortion?: number;
   /** How light the backdrop of a portrait is, linear, 0–1. */
   readonly backdrop?: number;
   /** Light on the sensor, 1 is as metered. */
   readonly exposure?: number;
-  /** Left edge of the scale reference and the level of its upper edge, in the mouth's coordinates; none where left out. */
+  /**
+   * Left edge of the scale reference and the level of its upper edge, in the mouth's coordinates; none where left out.
+   */
   readonly scaleAt?: { readonly x: number; readonly z: number };
 }
 
@@ -56,7 +61,11 @@ export function poseOf(s: CameraSetting): Pose {
   ];
   const target: Vec3 = [s.centreX ?? 0, s.centreY ?? SCALE_PLANE_Y, s.centreZ];
   return {
-    at: [target[0] - forward[0] * s.distanceMm, target[1] - forward[1] * s.distanceMm, target[2] - forward[2] * s.distanceMm],
+    at: [
+      target[0] - forward[0] * s.distanceMm,
+      target[1] - forward[1] * s.distanceMm,
+      target[2] - forward[2] * s.distanceMm,
+    ],
     forward,
     right,
     up,
@@ -95,7 +104,15 @@ export function project(s: CameraSetting, p: Vec3): readonly [number, number] {
 }
 
 /** The zero and the last tick of the scale reference in the picture, and their distance in mm. */
-export function scalePoints(s: CameraSetting): { from: readonly [number, number]; to: readonly [number, number]; mm: number } {
+export function scalePoints(s: CameraSetting): {
+  from: readonly [number, number];
+  to: readonly [number, number];
+  mm: number;
+} {
   const at = s.scaleAt ?? { x: -20, z: -9.2 };
-  return { from: project(s, [at.x, SCALE_PLANE_Y, at.z]), to: project(s, [at.x + SCALE_LENGTH_MM, SCALE_PLANE_Y, at.z]), mm: SCALE_LENGTH_MM };
+  return {
+    from: project(s, [at.x, SCALE_PLANE_Y, at.z]),
+    to: project(s, [at.x + SCALE_LENGTH_MM, SCALE_PLANE_Y, at.z]),
+    mm: SCALE_LENGTH_MM,
+  };
 }

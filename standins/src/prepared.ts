@@ -1,11 +1,23 @@
-import { closestPoints, crownZenith, type Design, type DesignChoice, neededAt, restorationOf, signedDistances, signedField, toLocal } from '@radiant/core';
+import {
+  closestPoints,
+  crownZenith,
+  type Design,
+  type DesignChoice,
+  neededAt,
+  restorationOf,
+  signedDistances,
+  signedField,
+  toLocal,
+} from '@radiant/core';
 import type { Patient, PatientTooth } from './patient.js';
 
 /** The chamfer begins so far off the gum and is as deep as it gets there, mm. */
 const CHAMFER_MM = { from: 0.4, full: 1.1 } as const;
 /** Where a surface begins to face forward, and where it does so fully: share of its normal. */
 const FACES = { from: 0, full: 0.3 } as const;
-/** Where a surface does not face forward nothing is taken, however far the tooth stands out of its final contour, mm. */
+/**
+ * Where a surface does not face forward nothing is taken, however far the tooth stands out of its final contour, mm.
+ */
 const LEFT_MM = 3;
 
 const ramp = (v: number, from: number, to: number): number => {
@@ -17,8 +29,10 @@ const ramp = (v: number, from: number, to: number): number => {
 const GRADUATED: DesignChoice = { design: 'graduated' };
 
 /**
- * The patient's upper teeth with those of the front that are restored later prepared on the face and at the edge as their designs ask:
- * from the final contour inward, so that where the plan adds enough nothing is taken. Their meshes are as they were; `cut` says what
+ * The patient's upper teeth with those of the front that are restored later prepared on the face and at the edge as
+ * their designs ask:
+ * from the final contour inward, so that where the plan adds enough nothing is taken. Their meshes are as they were;
+ * `cut` says what
  * is gone.
  * @param later the same patient with the final contour
  */
@@ -26,7 +40,9 @@ export function prepared(patient: Patient, later: Patient, choice: DesignChoice 
   const restored = Object.keys(patient.recipe.planned?.traits ?? {}).map(Number);
   return patient.teeth.map((t) => {
     const final = later.teeth.find((l) => l.tooth === t.tooth);
-    return final && t.tooth % 10 <= 3 && restored.includes(t.tooth) ? { ...t, cut: cutOf(t, final, restorationOf(t.tooth, choice).design) } : t;
+    return final && t.tooth % 10 <= 3 && restored.includes(t.tooth)
+      ? { ...t, cut: cutOf(t, final, restorationOf(t.tooth, choice).design) }
+      : t;
   });
 }
 
@@ -42,8 +58,14 @@ function cutOf(t: PatientTooth, final: PatientTooth, design: Design): (places: F
       const p = [places[3 * i] as number, places[3 * i + 1] as number, places[3 * i + 2] as number] as const;
       const at = toLocal(final.frame, p);
       const f = 3 * (faces[i] as number);
-      const looks = toLocal({ ...final.frame, origin: [0, 0, 0] }, [faceNormals[f] as number, faceNormals[f + 1] as number, faceNormals[f + 2] as number]);
-      const facial = ramp(-looks[1], FACES.from, FACES.full) * ramp(t.crown.size.lengthMm - toLocal(t.frame, p)[2], CHAMFER_MM.from, CHAMFER_MM.full);
+      const looks = toLocal({ ...final.frame, origin: [0, 0, 0] }, [
+        faceNormals[f] as number,
+        faceNormals[f + 1] as number,
+        faceNormals[f + 2] as number,
+      ]);
+      const facial =
+        ramp(-looks[1], FACES.from, FACES.full) *
+        ramp(t.crown.size.lengthMm - toLocal(t.frame, p)[2], CHAMFER_MM.from, CHAMFER_MM.full);
       const face = neededAt(design, at[2] / zenith) * facial + off - LEFT_MM * (1 - facial);
       // The edge is cut level, as far below the final one as its ceramic is thick.
       return Math.max(face, edgeMm - at[2]);

@@ -3,7 +3,9 @@ import { type CameraSetting, projector } from './pose.js';
 
 const { ceil, floor, max, min } = Math;
 
-/** What each sample of the picture shows: the number of the nearest triangle, or −1. `SIDE` × `SIDE` samples a pixel. */
+/**
+ * What each sample of the picture shows: the number of the nearest triangle, or −1. `SIDE` × `SIDE` samples a pixel.
+ */
 export interface Samples {
   readonly width: number;
   readonly height: number;
@@ -14,7 +16,10 @@ export interface Samples {
 
 export const SIDE = 3;
 
-/** Draws the mesh into a depth buffer. Triangles are small, so that a lens that bends lines is followed by moving vertices. */
+/**
+ * Draws the mesh into a depth buffer. Triangles are small, so that a lens that bends lines is followed by moving
+ * vertices.
+ */
 export function rasterize(mesh: Mesh, s: CameraSetting): Samples {
   const width = s.widthPx * SIDE;
   const height = s.heightPx * SIDE;

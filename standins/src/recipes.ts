@@ -1,6 +1,8 @@
 import type { PatientRecipe } from './patient.js';
 
-/** *Avocet*: a small upper right lateral, worn centrals, the left lateral turned. 34 years. Six veneers, mostly added. */
+/**
+ * *Avocet*: a small upper right lateral, worn centrals, the left lateral turned. 34 years. Six veneers, mostly added.
+ */
 export const AVOCET: PatientRecipe = {
   seed: 2411,
   traits: {
@@ -121,5 +123,12 @@ export const CURLEW: PatientRecipe = {
 };
 
 /** The six cases of the demo by their names. */
-export const RECIPES = { Avocet: AVOCET, Turnstone: TURNSTONE, Sandpiper: SANDPIPER, Plover: PLOVER, Dunlin: DUNLIN, Curlew: CURLEW } as const;
+export const RECIPES = {
+  Avocet: AVOCET,
+  Turnstone: TURNSTONE,
+  Sandpiper: SANDPIPER,
+  Plover: PLOVER,
+  Dunlin: DUNLIN,
+  Curlew: CURLEW,
+} as const;
 export type RecipeName = keyof typeof RECIPES;

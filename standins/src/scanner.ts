@@ -1,4 +1,12 @@
-import { type Jaw, type Mesh, mergeMeshes, triangleCount, vertexNormals, writePly, writeStlBinary } from '@radiant/core';
+import {
+  type Jaw,
+  type Mesh,
+  mergeMeshes,
+  triangleCount,
+  vertexNormals,
+  writePly,
+  writeStlBinary,
+} from '@radiant/core';
 import { gum } from './gum.js';
 import type { Patient } from './patient.js';
 import { random, smoothNoise } from './random.js';
@@ -12,15 +20,25 @@ export interface ScannerSetting {
 export const INTRAORAL_SCANNER: ScannerSetting = { noiseMm: 0.02, seed: 90 };
 
 /**
- * Scans the teeth and gum of one of the patient's jaws, in the closed bite, mm, to binary STL or PLY. The free bytes of each triangle, or its property `tooth`,
- * hold the FDI number of the tooth it belongs to, 0 for gum: our stand-in's own convention, by which the program knows the
+ * Scans the teeth and gum of one of the patient's jaws, in the closed bite, mm, to binary STL or PLY. The free bytes of
+ * each triangle, or its property `tooth`,
+ * hold the FDI number of the tooth it belongs to, 0 for gum: our stand-in's own convention, by which the program knows
+ * the
  * teeth apart.
  */
-export function scan(patient: Patient, s: ScannerSetting, format: 'stl' | 'ply' = 'stl', jaw: Jaw = 'upper'): Uint8Array {
+export function scan(
+  patient: Patient,
+  s: ScannerSetting,
+  format: 'stl' | 'ply' = 'stl',
+  jaw: Jaw = 'upper',
+): Uint8Array {
   const own = jaw === 'upper' ? patient.teeth : patient.lower;
   const parts: { mesh: Mesh; tooth: number }[] = [
     ...own.map((t) => ({ mesh: t.mesh, tooth: t.tooth })),
-    { mesh: jaw === 'upper' ? gum(patient.teeth, patient.recipe.gum, GUM_REACH_MM) : patient.lowerGumTo(GUM_REACH_MM), tooth: 0 },
+    {
+      mesh: jaw === 'upper' ? gum(patient.teeth, patient.recipe.gum, GUM_REACH_MM) : patient.lowerGumTo(GUM_REACH_MM),
+      tooth: 0,
+    },
   ];
   const noisy = parts.map((p, i) => roughened(p.mesh, s, i));
   const whole = mergeMeshes(noisy);

@@ -18,7 +18,9 @@ import { type CameraSetting, SCALE_HEIGHT_MM, SCALE_LENGTH_MM, SCALE_PLANE_Y } f
 const { abs, acos, cos, exp, hypot, min, sin, sqrt } = Math;
 
 /** What a triangle belongs to. */
-export type Part = { readonly kind: 'tooth'; readonly tooth: PatientTooth } | { readonly kind: 'gum' | 'palate' | 'face' | 'inside' | 'behind' | 'scale' };
+export type Part =
+  | { readonly kind: 'tooth'; readonly tooth: PatientTooth }
+  | { readonly kind: 'gum' | 'palate' | 'face' | 'inside' | 'behind' | 'scale' };
 
 /** How the mouth is held when the picture is taken. */
 export interface Expression {
@@ -69,7 +71,11 @@ export function makeScene(patient: Patient, e: Expression, scaleAt?: CameraSetti
       put(
         {
           kind: 'tooth',
-          tooth: { ...t, mesh: down(t.mesh), frame: { ...t.frame, origin: [t.frame.origin[0], t.frame.origin[1], t.frame.origin[2] - e.openMm] } },
+          tooth: {
+            ...t,
+            mesh: down(t.mesh),
+            frame: { ...t.frame, origin: [t.frame.origin[0], t.frame.origin[1], t.frame.origin[2] - e.openMm] },
+          },
         },
         down(t.mesh),
       );
@@ -89,7 +95,11 @@ export function makeScene(patient: Patient, e: Expression, scaleAt?: CameraSetti
   if (scaleAt)
     put(
       { kind: 'scale' },
-      sheet(SCALE_PLANE_Y, [scaleAt.x - SCALE_BORDER_MM, scaleAt.x + SCALE_LENGTH_MM + SCALE_BORDER_MM], [scaleAt.z - SCALE_HEIGHT_MM, scaleAt.z]),
+      sheet(
+        SCALE_PLANE_Y,
+        [scaleAt.x - SCALE_BORDER_MM, scaleAt.x + SCALE_LENGTH_MM + SCALE_BORDER_MM],
+        [scaleAt.z - SCALE_HEIGHT_MM, scaleAt.z],
+      ),
     );
   const mesh = mergeMeshes(meshes);
   const owner = new Int16Array(triangleCount(mesh));
@@ -110,7 +120,12 @@ export function makeScene(patient: Patient, e: Expression, scaleAt?: CameraSetti
     face,
     faceFrom,
     retracted: e.retracted,
-    open: openness(mesh, normals, shading, (v) => face !== undefined && v >= faceFrom && (face.red[v - faceFrom] ?? 1) === 0),
+    open: openness(
+      mesh,
+      normals,
+      shading,
+      (v) => face !== undefined && v >= faceFrom && (face.red[v - faceFrom] ?? 1) === 0,
+    ),
   };
 }
 
@@ -135,7 +150,8 @@ function palate(side: 1 | -1): Mesh {
     const q = abs(2 * u - 1);
     const rise = 1 - exp(-v * 5);
     if (side === 1) {
-      const ruga = 0.4 * sin(y * 1.5 + 2.4 * q) * (1 - q) ** 0.7 * (1 - smoothstep(18, 26, y)) * smoothstep(0.03, 0.12, q);
+      const ruga =
+        0.4 * sin(y * 1.5 + 2.4 * q) * (1 - q) ** 0.7 * (1 - smoothstep(18, 26, y)) * smoothstep(0.03, 0.12, q);
       return [x, y, 10 + 9 * (1 - q ** 2.4) * rise + ruga - 0.6 * exp(-((q / 0.06) ** 2)) * (1 - v)];
     }
     return [x, y, -9 - 2 * q ** 2 + 6 * (1 - q ** 2.6) * rise - 0.9 * exp(-((q / 0.07) ** 2)) * rise];
@@ -164,7 +180,12 @@ const RAYS = 8;
 
 /** Share of the half-space over a vertex that is open within 7 mm, from a few rays; worked out when first asked for.
  * @param isFree vertices that nothing stands near, the skin's */
-function openness(mesh: Mesh, normals: Float64Array, shadingTriangles: number, isFree: (vertex: number) => boolean): (vertex: number) => number {
+function openness(
+  mesh: Mesh,
+  normals: Float64Array,
+  shadingTriangles: number,
+  isFree: (vertex: number) => boolean,
+): (vertex: number) => number {
   const known = new Float32Array(vertexCount(mesh)).fill(-1);
   let caster: RayCaster | undefined;
   let tree: Tree | undefined;
@@ -182,7 +203,11 @@ function openness(mesh: Mesh, normals: Float64Array, shadingTriangles: number, i
     const n: Vec3 = [normals[3 * v] as number, normals[3 * v + 1] as number, normals[3 * v + 2] as number];
     // Sheets are seen from in front; the half-space is the observer's.
     const side: Vec3 = abs(n[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
-    const tx: Vec3 = [side[1] * n[2] - side[2] * n[1], side[2] * n[0] - side[0] * n[2], side[0] * n[1] - side[1] * n[0]];
+    const tx: Vec3 = [
+      side[1] * n[2] - side[2] * n[1],
+      side[2] * n[0] - side[0] * n[2],
+      side[0] * n[1] - side[1] * n[0],
+    ];
     const l = hypot(...tx) || 1;
     const ex: Vec3 = [tx[0] / l, tx[1] / l, tx[2] / l];
     const ey: Vec3 = [n[1] * ex[2] - n[2] * ex[1], n[2] * ex[0] - n[0] * ex[2], n[0] * ex[1] - n[1] * ex[0]];
@@ -193,7 +218,11 @@ function openness(mesh: Mesh, normals: Float64Array, shadingTriangles: number, i
     ];
     let sum = 0;
     for (const [a, b, c] of dirs) {
-      const hit = caster.first(from, [ex[0] * a + ey[0] * b + n[0] * c, ex[1] * a + ey[1] * b + n[1] * c, ex[2] * a + ey[2] * b + n[2] * c], REACH_MM);
+      const hit = caster.first(
+        from,
+        [ex[0] * a + ey[0] * b + n[0] * c, ex[1] * a + ey[1] * b + n[1] * c, ex[2] * a + ey[2] * b + n[2] * c],
+        REACH_MM,
+      );
       sum += hit ? min(1, hit.distance / REACH_MM) ** 2 : 1;
     }
     known[v] = sum / RAYS;

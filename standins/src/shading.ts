@@ -42,8 +42,14 @@ const unit = (v: Vec3): Vec3 => {
 /** Lamps that go with a camera: its own directions turned into the mouth's. */
 export function lampsOf(right: Vec3, forward: Vec3, up: Vec3, portrait: boolean): Lamps {
   const toward = (x: number, y: number, z: number): Vec3 =>
-    unit([0, 1, 2].map((k) => x * (right[k] as number) - y * (forward[k] as number) + z * (up[k] as number)) as unknown as Vec3);
-  return portrait ? { heads: [toward(-0.75, 1, 0.55), toward(0.5, 1, 0.35)], soft: 0.5 } : { heads: [toward(-0.42, 1, 0.34), toward(0.42, 1, 0.34)], soft: 0 };
+    unit(
+      [0, 1, 2].map(
+        (k) => x * (right[k] as number) - y * (forward[k] as number) + z * (up[k] as number),
+      ) as unknown as Vec3,
+    );
+  return portrait
+    ? { heads: [toward(-0.75, 1, 0.55), toward(0.5, 1, 0.35)], soft: 0.5 }
+    : { heads: [toward(-0.42, 1, 0.34), toward(0.42, 1, 0.34)], soft: 0 };
 }
 
 function lit(base: Rgb, s: Seen, n: Vec3, lamps: Lamps, f: Finish): Rgb {
@@ -63,7 +69,9 @@ function lit(base: Rgb, s: Seen, n: Vec3, lamps: Lamps, f: Finish): Rgb {
   const rim = (1 - max(0, n[0] * s.view[0] + n[1] * s.view[1] + n[2] * s.view[2])) ** 3 * 0.05;
   const ambient = 0.16 + 0.84 * s.open ** 1.25;
   const wet = gloss * (0.35 + 0.65 * s.open) + rim * s.open;
-  return [0, 1, 2].map((k) => ((base[k] as number) * (diffuse + 0.14) + (f.glow[k] as number) * 0.4) * ambient + wet) as Rgb;
+  return [0, 1, 2].map(
+    (k) => ((base[k] as number) * (diffuse + 0.14) + (f.glow[k] as number) * 0.4) * ambient + wet,
+  ) as Rgb;
 }
 
 export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number): Rgb {
@@ -71,10 +79,14 @@ export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number)
   const { size } = tooth.crown;
   const t = tooth.trait;
   const h = local[2] / size.lengthMm;
-  const edge = (1 - smoothstep(0.02, 0.3, h + 0.05 * smoothNoise(local[0] * 1.6, local[2] * 0.5, tooth.tooth, seed))) * ((t.lighter ?? 0) > 0 ? 0.6 : 1);
+  const edge =
+    (1 - smoothstep(0.02, 0.3, h + 0.05 * smoothNoise(local[0] * 1.6, local[2] * 0.5, tooth.tooth, seed))) *
+    ((t.lighter ?? 0) > 0 ? 0.6 : 1);
   const neck = smoothstep(0.5, 1, h);
   const warm = tooth.tooth % 10 === 3 ? 0.05 : tooth.tooth % 10 >= 4 ? 0.025 : 0;
-  const streak = 0.02 * smoothNoise(local[0] * 1.3, local[2] * 0.35, tooth.tooth * 3, seed) + 0.012 * smoothNoise(local[0] * 5, local[2] * 4, 5, seed);
+  const streak =
+    0.02 * smoothNoise(local[0] * 1.3, local[2] * 0.35, tooth.tooth * 3, seed) +
+    0.012 * smoothNoise(local[0] * 5, local[2] * 4, 5, seed);
   const base: Rgb = [
     0.74 - 0.02 * neck - 0.13 * edge + streak,
     0.655 - 0.075 * neck - 0.09 * edge - warm + streak,
@@ -91,8 +103,12 @@ export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number)
     for (let k = 0; k < 3; k++) base[k] = (base[k] as number) * (1 - depth * ([0.38, 0.42, 0.36][k] as number));
   }
   if (t.mottled) {
-    const white = smoothstep(0.16, 0.5, smoothNoise(local[0] * 0.75, local[2] * 0.7, tooth.tooth * 7, seed + 11)) * t.mottled;
-    const brown = smoothstep(0.2, 0.55, smoothNoise(local[0] * 0.9, local[2] * 0.8, tooth.tooth * 5 + 3, seed + 12)) * t.mottled * (1 - edge);
+    const white =
+      smoothstep(0.16, 0.5, smoothNoise(local[0] * 0.75, local[2] * 0.7, tooth.tooth * 7, seed + 11)) * t.mottled;
+    const brown =
+      smoothstep(0.2, 0.55, smoothNoise(local[0] * 0.9, local[2] * 0.8, tooth.tooth * 5 + 3, seed + 12)) *
+      t.mottled *
+      (1 - edge);
     const to = (c: Rgb, share: number) => {
       for (let k = 0; k < 3; k++) base[k] = (base[k] as number) * (1 - share) + (c[k] as number) * share;
     };
@@ -116,8 +132,13 @@ export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number)
 export function mucosa(s: Seen, up: number, lamps: Lamps, seed: number, inflamed: number): Rgb {
   const { p } = s;
   const free = smoothstep(5.5, 10.5, up + 1.2 * smoothNoise(p[0] * 0.25, p[2] * 0.2, 1, seed));
-  const mottle = 0.05 * smoothNoise(p[0] * 0.55, p[2] * 0.45, p[1] * 0.5, seed) + 0.025 * smoothNoise(p[0] * 2.1, p[2] * 2.1, 3, seed);
-  const vessel = free * 0.07 * max(0, smoothNoise(p[0] * 0.9 + 2 * smoothNoise(p[0] * 0.3, p[2] * 0.3, 4, seed), p[2] * 0.35, 8, seed) - 0.25);
+  const mottle =
+    0.05 * smoothNoise(p[0] * 0.55, p[2] * 0.45, p[1] * 0.5, seed) +
+    0.025 * smoothNoise(p[0] * 2.1, p[2] * 2.1, 3, seed);
+  const vessel =
+    free *
+    0.07 *
+    max(0, smoothNoise(p[0] * 0.9 + 2 * smoothNoise(p[0] * 0.3, p[2] * 0.3, 4, seed), p[2] * 0.35, 8, seed) - 0.25);
   const red = inflamed * (1 - smoothstep(0.3, 2.2, up));
   const base: Rgb = [
     0.6 - 0.1 * free + mottle - 0.06 * red,
@@ -133,7 +154,11 @@ export function mucosa(s: Seen, up: number, lamps: Lamps, seed: number, inflamed
   return lit(base, s, n, lamps, { wrap: 0.3, shine: 70, gloss: 0.28 + 0.2 * red, glow: [0.08, 0.02, 0.02] });
 }
 
-const mix = (a: Rgb, b: Rgb, t: number): Rgb => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+const mix = (a: Rgb, b: Rgb, t: number): Rgb => [
+  a[0] + (b[0] - a[0]) * t,
+  a[1] + (b[1] - a[1]) * t,
+  a[2] + (b[2] - a[2]) * t,
+];
 
 const FAIR: Rgb = [0.72, 0.47, 0.36];
 const DEEP: Rgb = [0.13, 0.062, 0.038];
@@ -144,15 +169,20 @@ const BROWN_HAIR: Rgb = [0.12, 0.062, 0.032];
 const GREY_HAIR: Rgb = [0.42, 0.41, 0.39];
 
 const skinTone = (f: FaceTrait): Rgb => mix(FAIR, DEEP, f.skin ** 0.75);
-const hairTone = (f: FaceTrait): Rgb => (f.hair < 0.5 ? mix(DARK_HAIR, BROWN_HAIR, f.hair * 2) : mix(BROWN_HAIR, GREY_HAIR, f.hair * 2 - 1));
+const hairTone = (f: FaceTrait): Rgb =>
+  f.hair < 0.5 ? mix(DARK_HAIR, BROWN_HAIR, f.hair * 2) : mix(BROWN_HAIR, GREY_HAIR, f.hair * 2 - 1);
 
-/** Skin and lips, and in a portrait the eyes, brows and hair, drawn plainly. @param red 0 skin, 1 lip, 2 inside of the lip */
+/**
+ * Skin and lips, and in a portrait the eyes, brows and hair, drawn plainly. @param red 0 skin, 1 lip, 2 inside of the
+ * lip
+ */
 export function face(f: FaceTrait, s: Seen, red: number, lamps: Lamps, seed: number): Rgb {
   const { p } = s;
   const skin = skinTone(f);
   const lip = min(1, red);
   const wet = max(0, red - 1);
-  const mottle = 1 + 0.035 * smoothNoise(p[0] * 0.16, p[2] * 0.16, 2, seed) + 0.02 * smoothNoise(p[0] * 0.6, p[2] * 0.6, 3, seed);
+  const mottle =
+    1 + 0.035 * smoothNoise(p[0] * 0.16, p[2] * 0.16, 2, seed) + 0.02 * smoothNoise(p[0] * 0.6, p[2] * 0.6, 3, seed);
   const flush = 0.1 * exp(-(((abs(p[0] - f.midlineMm) - 42) / 20) ** 2) - ((p[2] - 34) / 20) ** 2) * (1 - f.skin);
   let base: Rgb = [skin[0] * mottle, skin[1] * mottle * (1 - flush), skin[2] * mottle * (1 - flush)];
   const fine = 0.05 * smoothNoise(p[0] * 2.6, p[2] * 0.5, 6, seed);
@@ -161,7 +191,11 @@ export function face(f: FaceTrait, s: Seen, red: number, lamps: Lamps, seed: num
   const drawn = lip < 0.02 ? features(f, p, base) : base;
   const furrow = lip * 0.07 * smoothNoise(p[0] * 2.2 + p[2] * 0.2, p[2] * 0.25, 5, seed);
   const pore = 0.02 * (1 - lip);
-  const n = unit([s.n[0] + furrow + pore * smoothNoise(p[0] * 3, p[2] * 3, 1, seed), s.n[1], s.n[2] + pore * smoothNoise(p[0] * 3, p[2] * 3, 8, seed)]);
+  const n = unit([
+    s.n[0] + furrow + pore * smoothNoise(p[0] * 3, p[2] * 3, 1, seed),
+    s.n[1],
+    s.n[2] + pore * smoothNoise(p[0] * 3, p[2] * 3, 8, seed),
+  ]);
   const shown = lit(drawn, s, n, lamps, {
     wrap: 0.4,
     shine: lip > 0.5 ? 38 : 14,
@@ -178,7 +212,8 @@ function hairShare(f: FaceTrait, p: Vec3): number {
   return smoothstep(-3, 3, p[2] - line);
 }
 
-const hairAt = (f: FaceTrait, x: number, z: number): Rgb => hairTone(f).map((q) => q * (0.8 + 0.5 * smoothNoise(x * 0.4, z * 0.05, 2, 9))) as Rgb;
+const hairAt = (f: FaceTrait, x: number, z: number): Rgb =>
+  hairTone(f).map((q) => q * (0.8 + 0.5 * smoothNoise(x * 0.4, z * 0.05, 2, 9))) as Rgb;
 
 /** Eyes, brows, nostrils and hair as calm flat shapes on the skin. */
 function features(f: FaceTrait, p: Vec3, skin: Rgb): Rgb {
@@ -225,7 +260,8 @@ function features(f: FaceTrait, p: Vec3, skin: Rgb): Rgb {
 }
 
 /** The vault of the palate or the tongue. */
-export const palate = (s: Seen, lamps: Lamps, seed: number): Rgb => mucosa(s, 2, lamps, seed, 0).map((c) => c * 0.92) as Rgb;
+export const palate = (s: Seen, lamps: Lamps, seed: number): Rgb =>
+  mucosa(s, 2, lamps, seed, 0).map((c) => c * 0.92) as Rgb;
 
 /** The dark of the mouth. */
 export const inside = (): Rgb => [0.011, 0.006, 0.006];
@@ -245,7 +281,11 @@ export function behind(f: FaceTrait, p: Vec3, backdrop: number): Rgb {
   const skin = skinTone(f);
   const side = 0.62 - 0.25 * (a / 60) ** 2;
   const under = 1 - 0.45 * smoothstep(-90, -45, z);
-  c = mix(c, [skin[0] * side * under, skin[1] * side * under, skin[2] * side * under], soft(a - neckHalf) * soft(z + 20));
+  c = mix(
+    c,
+    [skin[0] * side * under, skin[1] * side * under, skin[2] * side * under],
+    soft(a - neckHalf) * soft(z + 20),
+  );
   const collar = -92 - 14 * exp(-((a / 34) ** 2)) - max(0, a - 50) * 0.34;
   const cloth = 1 + 0.08 * smoothNoise(x * 0.03, z * 0.03, 4, 3);
   return mix(c, [0.075 * cloth, 0.1 * cloth, 0.115 * cloth], soft(z - collar));
@@ -255,7 +295,8 @@ export function behind(f: FaceTrait, p: Vec3, backdrop: number): Rgb {
 export function beyond(s: CameraSetting, seed: number, x: number, y: number): Rgb {
   const u = x / s.widthPx - 0.5;
   const v = y / s.heightPx - 0.5;
-  const cheek = smoothstep(0.36, 0.52, abs(u) + 0.06 * smoothNoise(u * 8, v * 8, 0, seed)) * (1 - smoothstep(-0.1, 0.4, v) * 0.7);
+  const cheek =
+    smoothstep(0.36, 0.52, abs(u) + 0.06 * smoothNoise(u * 8, v * 8, 0, seed)) * (1 - smoothstep(-0.1, 0.4, v) * 0.7);
   return [0.014 + 0.16 * cheek, 0.008 + 0.05 * cheek, 0.009 + 0.05 * cheek];
 }
 

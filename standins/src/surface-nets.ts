@@ -12,7 +12,8 @@ export interface Volume {
 }
 
 /** A place of the grid: i + na·(j + nb·k). */
-export const placeOf = (v: Pick<Volume, 'grid'>, i: number, j: number, k: number): number => i + v.grid.na * (j + v.grid.nb * k);
+export const placeOf = (v: Pick<Volume, 'grid'>, i: number, j: number, k: number): number =>
+  i + v.grid.na * (j + v.grid.nb * k);
 
 /** Steps around a surface in which distances are true; beyond they only say inside or outside. */
 const BAND_STEPS = 1.8;
@@ -21,12 +22,21 @@ const BAND_STEPS = 1.8;
  * The grid's distance lowered to that of a closed mesh wherever the mesh is nearer.
  * @param cut what is taken off it: how far places (x, y, z) lie in what is gone (+) or in what stays (−), mm
  */
-export function addSolid(v: Volume, mesh: Mesh, onNearer: (place: number) => void, cut?: (places: Float64Array) => Float64Array): void {
+export function addSolid(
+  v: Volume,
+  mesh: Mesh,
+  onNearer: (place: number) => void,
+  cut?: (places: Float64Array) => Float64Array,
+): void {
   const { grid, c0, nc, d } = v;
   const h = grid.step;
   const band = BAND_STEPS * h;
   const box = bounds(mesh);
-  const [oi, oj, ok] = [floor((box.min[0] - band - grid.a0) / h), floor((box.min[1] - band - grid.b0) / h), floor((box.min[2] - band - c0) / h)];
+  const [oi, oj, ok] = [
+    floor((box.min[0] - band - grid.a0) / h),
+    floor((box.min[1] - band - grid.b0) / h),
+    floor((box.min[2] - band - c0) / h),
+  ];
   const [ni, nj, nk] = [
     ceil((box.max[0] + band - grid.a0) / h) - oi + 1,
     ceil((box.max[1] + band - grid.b0) / h) - oj + 1,
@@ -87,7 +97,17 @@ export function addSolid(v: Volume, mesh: Mesh, onNearer: (place: number) => voi
 }
 
 /** Squared distance of w from the triangle 0, u, v (Ericson 2005, Real-Time Collision Detection, from memory). */
-function squared(ux: number, uy: number, uz: number, vx: number, vy: number, vz: number, wx: number, wy: number, wz: number): number {
+function squared(
+  ux: number,
+  uy: number,
+  uz: number,
+  vx: number,
+  vy: number,
+  vz: number,
+  wx: number,
+  wy: number,
+  wz: number,
+): number {
   const uu = ux * ux + uy * uy + uz * uz;
   const uv = ux * vx + uy * vy + uz * vz;
   const vv = vx * vx + vy * vy + vz * vz;
@@ -96,7 +116,8 @@ function squared(ux: number, uy: number, uz: number, vx: number, vy: number, vz:
   const det = uu * vv - uv * uv || 1e-30;
   let s = (vv * d1 - uv * d2) / det;
   let t = (uu * d2 - uv * d1) / det;
-  const off = (a: number, b: number) => (wx - a * ux - b * vx) ** 2 + (wy - a * uy - b * vy) ** 2 + (wz - a * uz - b * vz) ** 2;
+  const off = (a: number, b: number) =>
+    (wx - a * ux - b * vx) ** 2 + (wy - a * uy - b * vy) ** 2 + (wz - a * uz - b * vz) ** 2;
   if (s >= 0 && t >= 0 && s + t <= 1) return off(s, t);
   // The nearest of the three edges.
   s = clamped(d1 / (uu || 1e-30));
@@ -108,7 +129,8 @@ function squared(ux: number, uy: number, uz: number, vx: number, vy: number, vz:
 const clamped = (n: number): number => max(0, min(1, n));
 
 /**
- * The surface on which the distance is nil, as a mesh with one vertex in each cell that it goes through (surface nets, Gibson
+ * The surface on which the distance is nil, as a mesh with one vertex in each cell that it goes through (surface nets,
+ * Gibson
  * 1998, from memory), open where it leaves the grid.
  */
 export function surfaceOf(v: Volume): Mesh {

@@ -1,11 +1,24 @@
-import { type Fdi, LIP_KNOTS, LOWER_TEN, sideOf, UPPER_CONTACTS, UPPER_SIX, UPPER_TEN, type Vec3, type ViewId } from '@radiant/core';
+import {
+  type Fdi,
+  LIP_KNOTS,
+  LOWER_TEN,
+  sideOf,
+  UPPER_CONTACTS,
+  UPPER_SIX,
+  UPPER_TEN,
+  type Vec3,
+  type ViewId,
+} from '@radiant/core';
 import { makeFace } from './face.js';
 import { inMouth, type Patient, type PatientTooth, truePoints } from './patient.js';
 import type { Expression } from './scene.js';
 
 const { abs, max, min } = Math;
 
-/** Where the points of a view truly lie, in the mouth's coordinates, by their ids. Those that can't be seen are left out. */
+/**
+ * Where the points of a view truly lie, in the mouth's coordinates, by their ids. Those that can't be seen are left
+ * out.
+ */
 export function trueViewPoints(patient: Patient, view: ViewId, e: Expression): Record<string, Vec3> {
   switch (view) {
     case 'portrait-rest':
@@ -46,7 +59,11 @@ function portrait(patient: Patient, e: Expression): Record<string, Vec3> {
   const [r, l] = [upper(patient, 11), upper(patient, 21)];
   if (r && l) {
     const [a, b] = [truePoints(r), truePoints(l)];
-    out['midline-edge'] = [(a.mesial[0] + b.mesial[0]) / 2, (a.edge[1] + b.edge[1]) / 2, max(a.edge[2], b.edge[2]) + 0.6];
+    out['midline-edge'] = [
+      (a.mesial[0] + b.mesial[0]) / 2,
+      (a.edge[1] + b.edge[1]) / 2,
+      max(a.edge[2], b.edge[2]) + 0.6,
+    ];
   }
   for (const [id, tooth] of [
     ['canine-right', 13],
@@ -141,7 +158,11 @@ function front(patient: Patient): Record<string, Vec3> {
 function lowestMargin(t: PatientTooth): Vec3 {
   let best: Vec3 = [0, 0, Infinity];
   for (let k = 0; k <= t.crown.ringSize / 2; k++) {
-    const v: Vec3 = [t.mesh.positions[3 * k] as number, t.mesh.positions[3 * k + 1] as number, t.mesh.positions[3 * k + 2] as number];
+    const v: Vec3 = [
+      t.mesh.positions[3 * k] as number,
+      t.mesh.positions[3 * k + 1] as number,
+      t.mesh.positions[3 * k + 2] as number,
+    ];
     if (v[2] < best[2]) best = v;
   }
   return best;

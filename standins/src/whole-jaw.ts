@@ -1,4 +1,17 @@
-import { bounds, type Fdi, type Frame, frameToArch, gridOver, type Jaw, type Mesh, meshToArch, placeMesh, toLocal, toParent, type Vec3 } from '@radiant/core';
+import {
+  bounds,
+  type Fdi,
+  type Frame,
+  frameToArch,
+  gridOver,
+  type Jaw,
+  type Mesh,
+  meshToArch,
+  placeMesh,
+  toLocal,
+  toParent,
+  type Vec3,
+} from '@radiant/core';
 import { type Body, collar, joined, palate, papilla, type Standing } from './gum-body.js';
 import type { Patient, PatientTooth } from './patient.js';
 import { type Random, random } from './random.js';
@@ -38,11 +51,17 @@ const SOFT_MM = 0.9;
 const VAULT_SOFT_MM = 2.2;
 
 /**
- * Teeth, gum and palate of a jaw as one surface, nothing in it telling them apart, with a scanner's noise, drops of saliva and
+ * Teeth, gum and palate of a jaw as one surface, nothing in it telling them apart, with a scanner's noise, drops of
+ * saliva and
  * places that were not seen. Deterministic.
  * @param over crowns that lie over the teeth, as a mock-up does; nothing else is moved by them
  */
-export function wholeJaw(patient: Patient, jaw: Jaw, s: WholeSetting = WHOLE_SCANNER, over: readonly PatientTooth[] = []): WholeJaw {
+export function wholeJaw(
+  patient: Patient,
+  jaw: Jaw,
+  s: WholeSetting = WHOLE_SCANNER,
+  over: readonly PatientTooth[] = [],
+): WholeJaw {
   const teeth = (jaw === 'upper' ? patient.teeth : patient.lower).map((t) => ({
     tooth: t.tooth,
     crown: t.crown,
@@ -125,7 +144,11 @@ function gumOf(v: Volume, teeth: readonly Standing[], jaw: Jaw, lostMm = 0): Flo
   for (let i = 1; i < teeth.length; i++) {
     const [a, b] = [teeth[i - 1] as Standing, teeth[i] as Standing];
     const [p, q] = [toParent(a.frame, [0, 0, 8]), toParent(b.frame, [0, 0, 8])];
-    add(papilla(a, b, lostMm), ...around([(p[0] + q[0]) / 2, (p[1] + q[1]) / 2, (p[2] + q[2]) / 2], [9, 9, 9]), SOFT_MM);
+    add(
+      papilla(a, b, lostMm),
+      ...around([(p[0] + q[0]) / 2, (p[1] + q[1]) / 2, (p[2] + q[2]) / 2], [9, 9, 9]),
+      SOFT_MM,
+    );
   }
   if (jaw === 'upper') {
     const necks = teeth.map((t) => toParent(t.frame, [0, 3, neckMm(t) - 1.5]));
@@ -189,7 +212,11 @@ function told(v: Volume, mesh: Mesh, owner: Uint8Array): { mesh: Mesh; truth: Ui
   };
   const truth = new Uint8Array(mesh.triangles.length / 3);
   for (let t = 0; t < truth.length; t++) {
-    const [a, b, c] = [of(mesh.triangles[3 * t] as number), of(mesh.triangles[3 * t + 1] as number), of(mesh.triangles[3 * t + 2] as number)];
+    const [a, b, c] = [
+      of(mesh.triangles[3 * t] as number),
+      of(mesh.triangles[3 * t + 1] as number),
+      of(mesh.triangles[3 * t + 2] as number),
+    ];
     truth[t] = b === c ? b : a;
   }
   return { mesh, truth };
@@ -199,7 +226,10 @@ function told(v: Volume, mesh: Mesh, owner: Uint8Array): { mesh: Mesh; truth: Ui
 function holesOf(mesh: Mesh, holes: number, r: Random): { at: Vec3; radius: number }[] {
   return Array.from({ length: holes }, () => {
     const at = 3 * floor(r.next() * (mesh.positions.length / 3));
-    return { at: [mesh.positions[at] as number, mesh.positions[at + 1] as number, mesh.positions[at + 2] as number] as Vec3, radius: 0.4 + 0.7 * r.next() };
+    return {
+      at: [mesh.positions[at] as number, mesh.positions[at + 1] as number, mesh.positions[at + 2] as number] as Vec3,
+      radius: 0.4 + 0.7 * r.next(),
+    };
   });
 }
 
@@ -277,5 +307,8 @@ function compact(mesh: Mesh, truth: Uint8Array, keep: Uint8Array): { mesh: Mesh;
       triangles.push(map[c] as number);
     }
   }
-  return { mesh: { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) }, truth: Uint8Array.from(own) };
+  return {
+    mesh: { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) },
+    truth: Uint8Array.from(own),
+  };
 }

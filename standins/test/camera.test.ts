@@ -1,5 +1,13 @@
 import { measureTeeth, scaleOf } from '@radiant/core';
-import { AVOCET, makePatient, project, RETRACTED_FRONT, SCALE_PLANE_Y, scalePoints, truePoints } from '@radiant/standins';
+import {
+  AVOCET,
+  makePatient,
+  project,
+  RETRACTED_FRONT,
+  SCALE_PLANE_Y,
+  scalePoints,
+  truePoints,
+} from '@radiant/standins';
 import { rendered } from './render.js';
 
 /** The rendered picture is measured as an eye does: by where its brightness changes. */
@@ -7,7 +15,8 @@ describe('a rendered photograph, measured from its pixels', () => {
   const { rgba, camera } = rendered('Avocet', 'retracted-front', {}, { jaws: 'upper' });
   const { widthPx: w } = camera;
   const channel = (x: number, y: number, k: number) => rgba[4 * (Math.round(y) * w + Math.round(x)) + k] as number;
-  const luminance = (x: number, y: number) => 0.3 * channel(x, y, 0) + 0.59 * channel(x, y, 1) + 0.11 * channel(x, y, 2);
+  const luminance = (x: number, y: number) =>
+    0.3 * channel(x, y, 0) + 0.59 * channel(x, y, 1) + 0.11 * channel(x, y, 2);
 
   /** The place between two pixels where a profile crosses a level, by straight interpolation. */
   function crossing(from: number, to: number, at: (t: number) => number, level: number): number {
@@ -20,7 +29,10 @@ describe('a rendered photograph, measured from its pixels', () => {
     throw new Error('no edge there');
   }
 
-  /** Where a tooth ends along a row: at the first darkness, or, where it touches its neighbour, at the darkest place of the contact. */
+  /**
+   * Where a tooth ends along a row: at the first darkness, or, where it touches its neighbour, at the darkest place of
+   * the contact.
+   */
   function border(from: number, to: number, y: number): number {
     try {
       return crossing(from, to, (x) => luminance(x, y), 90);
@@ -46,7 +58,11 @@ describe('a rendered photograph, measured from its pixels', () => {
 
   const nominal = scalePoints(camera);
   const row = Math.round(nominal.from[1] + 20);
-  const scale = scaleOf({ from: [tick(nominal.from[0], row), row], to: [tick(nominal.to[0], row), row], mm: nominal.mm });
+  const scale = scaleOf({
+    from: [tick(nominal.from[0], row), row],
+    to: [tick(nominal.to[0], row), row],
+    mm: nominal.mm,
+  });
 
   it('its scale reads the camera’s millimetres a pixel to one in a thousand', () => {
     expect(scale.value / (camera.fieldMm / camera.widthPx)).toBeCloseTo(1, 3);
@@ -54,7 +70,8 @@ describe('a rendered photograph, measured from its pixels', () => {
 
   it('the ticks of the scale stand a millimetre apart', () => {
     const perMm = 1 / scale.value;
-    for (const mm of [5, 10, 20, 35]) expect((tick(nominal.from[0] + mm * perMm, row) - tick(nominal.from[0], row)) * scale.value).toBeCloseTo(mm, 1);
+    for (const mm of [5, 10, 20, 35])
+      expect((tick(nominal.from[0] + mm * perMm, row) - tick(nominal.from[0], row)) * scale.value).toBeCloseTo(mm, 1);
   });
 
   it('the width of each central from dark to dark or to the contact, is the modelled one within 0.1 mm', () => {
@@ -94,7 +111,9 @@ describe('a rendered photograph, measured from its pixels', () => {
   });
 
   it('looks like enamel, gum and darkness where they are', () => {
-    const tooth = makePatient(AVOCET).teeth.find((t) => t.tooth === 11) as NonNullable<ReturnType<typeof makePatient>['teeth'][0]>;
+    const tooth = makePatient(AVOCET).teeth.find((t) => t.tooth === 11) as NonNullable<
+      ReturnType<typeof makePatient>['teeth'][0]
+    >;
     const p = truePoints(tooth);
     const [x, zy] = project(camera, p.zenith);
     expect(luminance(x, zy + 90)).toBeGreaterThan(150);
@@ -114,7 +133,11 @@ it('projection keeps millimetres in the plane of the scale, and things behind it
 it('the same seed makes the same patient, another seed another', () => {
   const one = makePatient(AVOCET);
   expect(makePatient(AVOCET).gum.positions).toEqual(one.gum.positions);
-  const set = (t: (typeof one.teeth)[0]) => Object.fromEntries(Object.entries(truePoints(t)).map(([k, p]) => [k, project(RETRACTED_FRONT, p)]));
-  const m = measureTeeth({ 11: set(one.teeth.find((t) => t.tooth === 11) as (typeof one.teeth)[0]) }, scaleOf(scalePoints(RETRACTED_FRONT)));
+  const set = (t: (typeof one.teeth)[0]) =>
+    Object.fromEntries(Object.entries(truePoints(t)).map(([k, p]) => [k, project(RETRACTED_FRONT, p)]));
+  const m = measureTeeth(
+    { 11: set(one.teeth.find((t) => t.tooth === 11) as (typeof one.teeth)[0]) },
+    scaleOf(scalePoints(RETRACTED_FRONT)),
+  );
   expect(m.find((q) => q.tooth === 11)?.length?.value).toBeCloseTo(9.9, 0);
 });

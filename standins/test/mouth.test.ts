@@ -59,7 +59,8 @@ describe('the face', () => {
     'at smile %d: the lower border of the upper lip lies over the upper border of the lower one, all the way between the corners',
     (smile) => {
       const face = makeFace(USUAL_FACE, smile);
-      const z = (border: readonly Vec3[], x: number) => (border.reduce((a, b) => (Math.abs(b[0] - x) < Math.abs(a[0] - x) ? b : a)) as Vec3)[2];
+      const z = (border: readonly Vec3[], x: number) =>
+        (border.reduce((a, b) => (Math.abs(b[0] - x) < Math.abs(a[0] - x) ? b : a)) as Vec3)[2];
       for (let x = -20; x <= 20; x += 4) expect(z(face.upperLip, x)).toBeGreaterThan(z(face.lowerLip, x));
       expect(face.upperLip[0]).toEqual(face.points.cornerRight);
       expect(face.points.cornerLeft[0] - face.points.cornerRight[0]).toBeCloseTo(
@@ -70,7 +71,8 @@ describe('the face', () => {
   );
 
   it('shows at rest what was asked of the centrals, and lifts the lip in a smile', () => {
-    const middle = (smile: number) => (makeFace(USUAL_FACE, smile).upperLip.reduce((a, b) => (Math.abs(b[0]) < Math.abs(a[0]) ? b : a)) as Vec3)[2];
+    const middle = (smile: number) =>
+      (makeFace(USUAL_FACE, smile).upperLip.reduce((a, b) => (Math.abs(b[0]) < Math.abs(a[0]) ? b : a)) as Vec3)[2];
     expect(Math.abs(middle(0) - USUAL_FACE.restDisplayMm)).toBeLessThan(0.6);
     expect(Math.abs(middle(1) - USUAL_FACE.smileLipUpMm)).toBeLessThan(0.6);
   });
@@ -85,7 +87,9 @@ describe('the face', () => {
 
   it('a cant lifts the patient’s left corner', () => {
     const { points } = makeFace({ ...USUAL_FACE, cantDeg: 3 }, 1);
-    const slope = (Math.atan2(points.cornerLeft[2] - points.cornerRight[2], points.cornerLeft[0] - points.cornerRight[0]) * 180) / Math.PI;
+    const slope =
+      (Math.atan2(points.cornerLeft[2] - points.cornerRight[2], points.cornerLeft[0] - points.cornerRight[0]) * 180) /
+      Math.PI;
     expect(slope).toBeCloseTo(3, 6);
   });
 
@@ -94,7 +98,8 @@ describe('the face', () => {
     const face = scene.face;
     const centrals = makePatient(CURLEW).teeth.filter((t) => t.tooth % 10 === 1);
     const front = Math.min(...centrals.map((t) => bounds(t.mesh).min[1]));
-    for (const p of [...(face?.upperLip ?? []), ...(face?.lowerLip ?? [])].filter((q) => Math.abs(q[0]) < 6)) expect(p[1]).toBeLessThan(front + 0.6);
+    for (const p of [...(face?.upperLip ?? []), ...(face?.lowerLip ?? [])].filter((q) => Math.abs(q[0]) < 6))
+      expect(p[1]).toBeLessThan(front + 0.6);
   });
 });
 
@@ -116,7 +121,8 @@ describe('the six patients', () => {
     const between = (p: Patient) => {
       let low = Infinity;
       const { positions: g } = p.gum;
-      for (let i = 0; i < g.length; i += 3) if (Math.abs(g[i] as number) < 0.6 && (g[i + 1] as number) < 2) low = Math.min(low, g[i + 2] as number);
+      for (let i = 0; i < g.length; i += 3)
+        if (Math.abs(g[i] as number) < 0.6 && (g[i + 1] as number) < 2) low = Math.min(low, g[i + 2] as number);
       return low;
     };
     expect(between(makePatient(DUNLIN)) - between(makePatient({ ...DUNLIN, gum: {} }))).toBeGreaterThan(1);

@@ -1,5 +1,16 @@
 import { createHash } from 'node:crypto';
-import { inspectMesh, kindOf, readScan, readStl, signedDistances, signedField, UPPER_SIX, UPPER_TEN, vertexNormals, volume } from '@radiant/core';
+import {
+  inspectMesh,
+  kindOf,
+  readScan,
+  readStl,
+  signedDistances,
+  signedField,
+  UPPER_SIX,
+  UPPER_TEN,
+  vertexNormals,
+  volume,
+} from '@radiant/core';
 import {
   AVOCET,
   INTRAORAL_SCANNER,
@@ -99,7 +110,8 @@ describe('the virtual patient Avocet', () => {
     expect([...vertexNormals(sheet)].every(Number.isFinite)).toBe(true);
     const low = (side: (x: number) => boolean) => {
       let z = Infinity;
-      for (let i = 0; i < sheet.positions.length; i += 3) if (side(sheet.positions[i] as number)) z = Math.min(z, sheet.positions[i + 2] as number);
+      for (let i = 0; i < sheet.positions.length; i += 3)
+        if (side(sheet.positions[i] as number)) z = Math.min(z, sheet.positions[i + 2] as number);
       return z;
     };
     // Papillae reach down between the teeth, not to the edges.
@@ -167,7 +179,9 @@ describe('the scanner', () => {
   it('errs by its noise: about 0.02 mm, rarely three times as much', () => {
     for (const n of [11, 13]) {
       const field = signedField(tooth(n).mesh);
-      const off = [...signedDistances(field, (read.teeth.get(n) as { positions: Float64Array }).positions)].map(Math.abs).sort((a, b) => a - b);
+      const off = [...signedDistances(field, (read.teeth.get(n) as { positions: Float64Array }).positions)]
+        .map(Math.abs)
+        .sort((a, b) => a - b);
       expect(off[off.length >> 1]).toBeGreaterThan(0.003);
       expect(off[off.length >> 1]).toBeLessThan(0.02);
       expect(off[Math.floor(0.99 * off.length)]).toBeLessThan(0.06);

@@ -1,5 +1,14 @@
 import { bounds, crownZenith, designOf, repaired, signedDistances, signedField, toParent } from '@radiant/core';
-import { AVOCET, inState, makePatient, type PatientTooth, prepared, SANDPIPER, WHOLE_SCANNER, wholeJaw } from '../src/index.js';
+import {
+  AVOCET,
+  inState,
+  makePatient,
+  type PatientTooth,
+  prepared,
+  SANDPIPER,
+  WHOLE_SCANNER,
+  wholeJaw,
+} from '../src/index.js';
 
 const of = (list: readonly PatientTooth[], tooth: number) => list.find((t) => t.tooth === tooth) as PatientTooth;
 
@@ -55,8 +64,14 @@ it('takes nothing from the palatal side of teeth that stay where they stand', ()
     const p = of(patient.teeth, tooth).mesh.positions;
     const gone = cut(p);
     for (let v = 0; v < gone.length; v++) {
-      const palatal = (n[3 * v] as number) * final.frame.y[0] + (n[3 * v + 1] as number) * final.frame.y[1] + (n[3 * v + 2] as number) * final.frame.y[2];
-      const z = [0, 1, 2].reduce((s, k) => s + ((p[3 * v + k] as number) - (final.frame.origin[k] as number)) * (final.frame.z[k] as number), 0);
+      const palatal =
+        (n[3 * v] as number) * final.frame.y[0] +
+        (n[3 * v + 1] as number) * final.frame.y[1] +
+        (n[3 * v + 2] as number) * final.frame.y[2];
+      const z = [0, 1, 2].reduce(
+        (s, k) => s + ((p[3 * v + k] as number) - (final.frame.origin[k] as number)) * (final.frame.z[k] as number),
+        0,
+      );
       if (palatal > 0.6 && z > 2.5) expect(gone[v]).toBeLessThan(0);
     }
   }
@@ -66,9 +81,17 @@ test('scanned as a whole jaw, the prepared edges stand higher, the gum is where 
   const patient = makePatient(SANDPIPER);
   const s = { ...WHOLE_SCANNER, stepMm: 0.4, drops: 0, holes: 0 };
   const before = wholeJaw(patient, 'upper', s);
-  const after = wholeJaw({ ...patient, teeth: prepared(patient, makePatient(inState(SANDPIPER, 'final'))) }, 'upper', s);
+  const after = wholeJaw(
+    { ...patient, teeth: prepared(patient, makePatient(inState(SANDPIPER, 'final'))) },
+    'upper',
+    s,
+  );
   const lowest = (w: typeof before, tooth: number) =>
-    Math.min(...[...w.truth.keys()].filter((t) => w.truth[t] === tooth).map((t) => w.mesh.positions[3 * (w.mesh.triangles[3 * t] as number) + 2] as number));
+    Math.min(
+      ...[...w.truth.keys()]
+        .filter((t) => w.truth[t] === tooth)
+        .map((t) => w.mesh.positions[3 * (w.mesh.triangles[3 * t] as number) + 2] as number),
+    );
   for (const tooth of [11, 21]) expect(lowest(after, tooth) - lowest(before, tooth)).toBeGreaterThan(1);
   for (const tooth of [14, 24]) expect(Math.abs(lowest(after, tooth) - lowest(before, tooth))).toBeLessThan(0.2);
   expect(bounds(after.mesh).max[2]).toBeCloseTo(bounds(before.mesh).max[2], 0);

@@ -57,7 +57,12 @@ function truthOf(patient: Patient, view: ViewId): Record<string, Vec3> {
   return kept;
 }
 
-const points = (patient: Patient, view: ViewId, camera: CameraSetting, hand?: (sdMm: number) => number): Record<string, Px> => {
+const points = (
+  patient: Patient,
+  view: ViewId,
+  camera: CameraSetting,
+  hand?: (sdMm: number) => number,
+): Record<string, Px> => {
   const perMm = camera.widthPx / camera.fieldMm;
   return Object.fromEntries(
     Object.entries(truthOf(patient, view)).map(([id, p]) => {
@@ -112,7 +117,8 @@ describe.each(SHOTS)('held at roll $rollDeg°, pitch $pitchDeg°, lens $distorti
         within(length, truth.zenith[2] - truth.edge[2], 0.15);
       }
       // Side teeth stand further from the lens and look smaller by that: as seen from the front is what is measured.
-      const seen = (a: Vec3, b: Vec3, k: 0 | 1) => (Math.abs(project(straight, a)[k] - project(straight, b)[k]) * straight.fieldMm) / straight.widthPx;
+      const seen = (a: Vec3, b: Vec3, k: 0 | 1) =>
+        (Math.abs(project(straight, a)[k] - project(straight, b)[k]) * straight.fieldMm) / straight.widthPx;
       within(width, seen(truth.mesial, truth.distal, 0), 0.15);
       within(length, seen(truth.zenith, truth.edge, 1), 0.15);
     }
@@ -158,7 +164,9 @@ describe.each(SHOTS)('held at roll $rollDeg°, pitch $pitchDeg°, lens $distorti
     // The straight picture's own, from the model: corners and outermost teeth as they are projected.
     const t = truthOf(patient, 'close-smile');
     const x = (id: string) => project(straight, t[id] as Vec3)[0];
-    const dark = (100 * (x('outer-right') - x('corner-right') + x('corner-left') - x('outer-left'))) / (x('corner-left') - x('corner-right'));
+    const dark =
+      (100 * (x('outer-right') - x('corner-right') + x('corner-left') - x('outer-left'))) /
+      (x('corner-left') - x('corner-right'));
     within(of(ideal, 'corridor'), dark, 0.3);
 
     const camera = { ...VIEWS['close-rest'].camera, rollDeg: shot.rollDeg, distortion: shot.distortion };
@@ -202,7 +210,8 @@ it('a lower tooth turned with its mesial end forward has a positive turn on both
     });
   const [turned, straight] = [read({ 32: { rotationDeg: 15 }, 42: { rotationDeg: 15 } }), read({})];
   // The arch's own curve leaves some degrees on a tooth that stands straight; the turn itself is the difference.
-  const turn = (all: typeof turned, tooth: number) => all.find((t) => t.tooth === tooth)?.rotation?.figure.value ?? Number.NaN;
+  const turn = (all: typeof turned, tooth: number) =>
+    all.find((t) => t.tooth === tooth)?.rotation?.figure.value ?? Number.NaN;
   for (const tooth of [32, 42]) within(turn(turned, tooth) - turn(straight, tooth), 15, 4);
 });
 
@@ -224,8 +233,10 @@ it('overjet from the side lies within 0.3 mm of the model’s, for three bites',
 });
 
 /**
- * Every figure's interval holds the truth about 95 times in 100: hands that set each point with its repeatability, on cameras that
- * are held askew, with the scale set by hand too. The truth is what the same picture gives with every point where it is.
+ * Every figure's interval holds the truth about 95 times in 100: hands that set each point with its repeatability, on
+ * cameras that
+ * are held askew, with the scale set by hand too. The truth is what the same picture gives with every point where it
+ * is.
  */
 it('the ± of portrait, lips, arch and front covers the truth 93 to 99 times in 100 (seed 77)', () => {
   const r = random(77);
@@ -234,14 +245,17 @@ it('the ± of portrait, lips, arch and front covers the truth 93 to 99 times in 
   const counts = new Map<ViewId, { held: number; all: number }>(views.map((v) => [v, { held: 0, all: 0 }]));
   const read = (patient: Patient, view: ViewId, camera: CameraSetting, scale: Figure, hand?: (sd: number) => number) =>
     view === 'retracted-front'
-      ? measureFrontDetails(ofTeeth(patient, camera, hand), points(patient, view, camera, hand), scale).filter((f) => f.id !== 'overbite')
+      ? measureFrontDetails(ofTeeth(patient, camera, hand), points(patient, view, camera, hand), scale).filter(
+          (f) => f.id !== 'overbite',
+        )
       : measureView({ view, points: points(patient, view, camera, hand), scale });
   for (let n = 0; n < 36; n++) {
     const patient = patients[n % 3] as Patient;
     for (const view of views) {
       const camera = { ...VIEWS[view].camera, rollDeg: r.normal(3), distortion: r.normal(0.005) };
       const exact = { ...byScale(VIEWS['retracted-front'].camera), value: camera.fieldMm / camera.widthPx };
-      const known = view === 'portrait-smile' ? pupils(63) : view === 'retracted-front' ? printed(40) : toothWidth(11, 8.6, 0.1);
+      const known =
+        view === 'portrait-smile' ? pupils(63) : view === 'retracted-front' ? printed(40) : toothWidth(11, 8.6, 0.1);
       // The scale as a hand sets it: off by what its ± says.
       const relative = scaleFrom({ from: [0, 0], to: [known.mm / exact.value, 0] }, known).pm / exact.value;
       const scale = { ...exact, value: exact.value * (1 + r.normal(relative / 1.96)), pm: exact.value * relative };
@@ -259,11 +273,17 @@ it('the ± of portrait, lips, arch and front covers the truth 93 to 99 times in 
   for (const [view, c] of counts) {
     const share = c.held / c.all;
     expect({ view, enough: c.all > 150 }).toEqual({ view, enough: true });
-    expect({ view, share: Math.round(share * 1000) / 1000, covers: share > 0.93 && share < 0.995 }).toMatchObject({ view, covers: true });
+    expect({ view, share: Math.round(share * 1000) / 1000, covers: share > 0.93 && share < 0.995 }).toMatchObject({
+      view,
+      covers: true,
+    });
   }
 });
 
-/** The same against the model itself, for figures whose millimetres the virtual patient knows: whatever the camera does to them counts. */
+/**
+ * The same against the model itself, for figures whose millimetres the virtual patient knows: whatever the camera does
+ * to them counts.
+ */
 it('the ± covers the modelled midline, cant, gap, contact and levels 90 to 99.5 times in 100 (seed 78)', () => {
   const r = random(78);
   let [held, all] = [0, 0];
@@ -287,7 +307,8 @@ it('the ± covers the modelled midline, cant, gap, contact and levels 90 to 99.5
     const face = truthOf(patient, 'portrait-smile');
     const scale = scaleFrom({ from: p['pupil-right'] as Px, to: p['pupil-left'] as Px }, pupils(patient.face.pupilsMm));
     const told = measureView({ view: 'portrait-smile', points: p, scale });
-    const figureOf = (figures: readonly { id: string; figure: Figure }[], id: string) => figures.find((f) => f.id === id)?.figure as Figure;
+    const figureOf = (figures: readonly { id: string; figure: Figure }[], id: string) =>
+      figures.find((f) => f.id === id)?.figure as Figure;
     meet(figureOf(told, 'midline'), (face['midline-edge'] as Vec3)[0] - patient.face.midlineMm);
     meet(figureOf(told, 'cant-corner-mm'), (face['corner-right'] as Vec3)[2] - (face['corner-left'] as Vec3)[2]);
 
@@ -301,10 +322,14 @@ it('the ± covers the modelled midline, cant, gap, contact and levels 90 to 99.5
     const details = measureFrontDetails(set, points(patient, 'retracted-front', camera, hand), mm);
     const truth = (tooth: number) => truePoints(patient.teeth.find((t) => t.tooth === tooth) as Patient['teeth'][0]);
     meet(figureOf(details, 'gap-12-11'), truth(11).distal[0] - truth(12).mesial[0]);
-    meet(figureOf(details, 'connector-11-21'), (front['contact-11-21'] as Vec3)[2] - (front['embrasure-11-21'] as Vec3)[2]);
+    meet(
+      figureOf(details, 'connector-11-21'),
+      (front['contact-11-21'] as Vec3)[2] - (front['embrasure-11-21'] as Vec3)[2],
+    );
     const measures = measureTeeth(set, mm);
     const lowest = Math.min(truth(11).edge[2], truth(21).edge[2]);
-    for (const tooth of [11, 21]) meet(measures.find((m) => m.tooth === tooth)?.zenithLevel as Figure, truth(tooth).zenith[2] - lowest);
+    for (const tooth of [11, 21])
+      meet(measures.find((m) => m.tooth === tooth)?.zenithLevel as Figure, truth(tooth).zenith[2] - lowest);
   }
   expect(all).toBe(360);
   expect(held / all).toBeGreaterThan(0.9);
@@ -317,14 +342,24 @@ it('the six cases show what their stories say', () => {
     const { camera } = VIEWS[view];
     const scale = { ...byScale(VIEWS['retracted-front'].camera), value: camera.fieldMm / camera.widthPx };
     const p = points(patient, view, camera);
-    const figures = view === 'retracted-front' ? measureFrontDetails(ofTeeth(patient, camera), p, scale) : measureView({ view, points: p, scale });
+    const figures =
+      view === 'retracted-front'
+        ? measureFrontDetails(ofTeeth(patient, camera), p, scale)
+        : measureView({ view, points: p, scale });
     return viewFindings(figures, { ageYears, centralLengthMm: 10.5 }).map((f) => f.title);
   };
-  expect(found('Plover', 'close-smile')).toEqual(expect.arrayContaining([expect.stringMatching(/mm of gum shows/), 'High lip line']));
-  expect(found('Avocet', 'close-smile')).toEqual(expect.arrayContaining(['The edges run against the curve of the lower lip']));
-  expect(found('Avocet', 'upper-occlusal')).toEqual([expect.stringMatching(/^\{22\} is turned \d+ .*mesial end forward/)]);
+  expect(found('Plover', 'close-smile')).toEqual(
+    expect.arrayContaining([expect.stringMatching(/mm of gum shows/), 'High lip line']),
+  );
+  expect(found('Avocet', 'close-smile')).toEqual(
+    expect.arrayContaining(['The edges run against the curve of the lower lip']),
+  );
+  expect(found('Avocet', 'upper-occlusal')).toEqual([
+    expect.stringMatching(/^\{22\} is turned \d+ .*mesial end forward/),
+  ]);
   const triangle = (title: string) => /dark triangle of ([\d.]+)/.exec(title)?.[1];
-  const tallest = (name: 'Dunlin' | 'Sandpiper') => Math.max(0, ...found(name, 'retracted-front').map((t) => Number(triangle(t) ?? 0)));
+  const tallest = (name: 'Dunlin' | 'Sandpiper') =>
+    Math.max(0, ...found(name, 'retracted-front').map((t) => Number(triangle(t) ?? 0)));
   expect(tallest('Dunlin')).toBeGreaterThan(tallest('Sandpiper') + 1);
   expect(DUNLIN.gum?.papillaLossMm).toBeGreaterThan(1);
 });

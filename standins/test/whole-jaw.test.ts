@@ -44,7 +44,11 @@ describe('a whole jaw as a scanner gives it', () => {
   });
 
   it('is the same for the same seed and another for another', () => {
-    expect([...wholeJaw(patient, 'lower', coarse).mesh.positions.subarray(0, 90)]).toEqual([...lower.mesh.positions.subarray(0, 90)]);
-    expect([...wholeJaw(patient, 'lower', { ...coarse, seed: 5 }).mesh.positions.subarray(0, 90)]).not.toEqual([...lower.mesh.positions.subarray(0, 90)]);
+    expect([...wholeJaw(patient, 'lower', coarse).mesh.positions.subarray(0, 90)]).toEqual([
+      ...lower.mesh.positions.subarray(0, 90),
+    ]);
+    expect([...wholeJaw(patient, 'lower', { ...coarse, seed: 5 }).mesh.positions.subarray(0, 90)]).not.toEqual([
+      ...lower.mesh.positions.subarray(0, 90),
+    ]);
   });
 });

@@ -27,7 +27,11 @@ describe('asking the server', () => {
   it('sends what is changed as JSON', async () => {
     const asked = network(json(200, {}));
     await api.patch('/cases/1/sections/propose', { version: 3, data: { edgeMm: 0.5 } });
-    expect(asked[0]?.init).toMatchObject({ method: 'PATCH', headers: { 'content-type': 'application/json' }, body: '{"version":3,"data":{"edgeMm":0.5}}' });
+    expect(asked[0]?.init).toMatchObject({
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body: '{"version":3,"data":{"edgeMm":0.5}}',
+    });
   });
 
   it('sends a file as a form, whose border the browser sets', async () => {
@@ -56,7 +60,9 @@ describe('asking the server', () => {
 
 describe('what can go wrong', () => {
   it('a refusal comes with the server’s sentence', async () => {
-    network(json(422, { type: 'about:blank', title: 'Not accepted', status: 422, detail: 'The edge level is not a number.' }));
+    network(
+      json(422, { type: 'about:blank', title: 'Not accepted', status: 422, detail: 'The edge level is not a number.' }),
+    );
     const e = await thrownBy(api.post('/x', {}));
     expect(e).toBeInstanceOf(ProblemError);
     expect(sentenceOf(e)).toBe('The edge level is not a number.');
@@ -70,7 +76,11 @@ describe('what can go wrong', () => {
 
   it.each<[string, Response | Error, string]>([
     ['no connection', new TypeError('Failed to fetch'), 'The server can’t be reached.'],
-    ['a database that is away', json(503, { detail: 'The database does not answer.' }), 'The database does not answer.'],
+    [
+      'a database that is away',
+      json(503, { detail: 'The database does not answer.' }),
+      'The database does not answer.',
+    ],
     ['a full disk', json(507, { detail: 'The server’s disk is full.' }), 'The server’s disk is full.'],
     ['a fault of the server', json(500, { detail: 'x is not a function' }), 'The server can’t be reached.'],
     ['a proxy without its server', new Response('Bad Gateway', { status: 502 }), 'The server can’t be reached.'],

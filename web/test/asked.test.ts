@@ -1,6 +1,12 @@
 import { type AskedChange, type ToothPlanInput, withAsked } from '@radiant/contract';
 
-const tooth = (t: number): ToothPlanInput => ({ tooth: t, lengthMm: 10.5, widthMm: 8.4, facialVolumeMm: 0.2, rotationDeg: 0 });
+const tooth = (t: number): ToothPlanInput => ({
+  tooth: t,
+  lengthMm: 10.5,
+  widthMm: 8.4,
+  facialVolumeMm: 0.2,
+  rotationDeg: 0,
+});
 
 it('changes asked for after the mock-up become edits, several on one tooth, and a number that was left out begins at its usual value', () => {
   const asked: AskedChange[] = [

@@ -1,4 +1,11 @@
-import { type CalibrationInput, type CaseFile, EMPTY_SECTIONS, knownLength, type ReadSection, scaleBy } from '@radiant/contract';
+import {
+  type CalibrationInput,
+  type CaseFile,
+  EMPTY_SECTIONS,
+  knownLength,
+  type ReadSection,
+  scaleBy,
+} from '@radiant/contract';
 import { LANDMARK_KINDS, PUPILS_MM, UPPER_SIX } from '@radiant/core';
 import { newestOf, readBench, withReading } from '../src/data/bench-reading.js';
 import { drawnOf, readAll } from '../src/data/reading.js';
@@ -20,7 +27,12 @@ const photo = (id: string, over: Partial<CaseFile> = {}): CaseFile => ({
   removedAt: null,
   ...over,
 });
-const length = (mm: number, over: Partial<CalibrationInput> = {}): CalibrationInput => ({ from: { x: 100, y: 600 }, to: { x: 500, y: 600 }, mm, ...over });
+const length = (mm: number, over: Partial<CalibrationInput> = {}): CalibrationInput => ({
+  from: { x: 100, y: 600 },
+  to: { x: 500, y: 600 },
+  mm,
+  ...over,
+});
 const empty = (): ReadSection => structuredClone(EMPTY_SECTIONS.read);
 const points = [
   { id: 'corner-right', x: 200, y: 300 },
@@ -32,21 +44,36 @@ describe('a view’s reading', () => {
     let read = withReading(empty(), 'retracted-front', { photoId: 'a', calibration: length(40) });
     expect(read).toMatchObject({ photoId: 'a', calibration: { mm: 40 } });
     read = withReading(read, 'retracted-front', { points: [{ id: 'neck-11', x: 5, y: 6 }], check: length(8) });
-    expect(read.views).toEqual([expect.objectContaining({ view: 'retracted-front', photoId: 'a', points: [{ id: 'neck-11', x: 5, y: 6 }] })]);
+    expect(read.views).toEqual([
+      expect.objectContaining({ view: 'retracted-front', photoId: 'a', points: [{ id: 'neck-11', x: 5, y: 6 }] }),
+    ]);
     const bench = readBench(read, 'retracted-front', [photo('a')]);
-    expect(bench).toMatchObject({ photo: { id: 'a' }, calibration: { mm: 40 }, check: { mm: 8 }, points: [{ id: 'neck-11' }] });
+    expect(bench).toMatchObject({
+      photo: { id: 'a' },
+      calibration: { mm: 40 },
+      check: { mm: 8 },
+      points: [{ id: 'neck-11' }],
+    });
     expect(bench.scale?.value).toBeCloseTo(0.1, 9);
   });
 
   it('of any other view lies under its name and leaves the rest alone', () => {
     const before = withReading(empty(), 'retracted-front', { photoId: 'a', calibration: length(40) });
-    const read = withReading(before, 'close-smile', { photoId: 'b', points, calibration: length(20, { way: 'tooth', pmMm: 0.2 }) });
+    const read = withReading(before, 'close-smile', {
+      photoId: 'b',
+      points,
+      calibration: length(20, { way: 'tooth', pmMm: 0.2 }),
+    });
     expect(read.photoId).toBe('a');
     expect(read.calibration).toEqual(before.calibration);
     expect(readBench(read, 'close-smile', [photo('b')])).toMatchObject({ photo: { id: 'b' }, points });
     const again = withReading(read, 'close-smile', { points: [] });
     expect(again.views.filter((v) => v.view === 'close-smile')).toHaveLength(1);
-    expect(again.views.find((v) => v.view === 'close-smile')).toMatchObject({ photoId: 'b', points: [], calibration: { way: 'tooth' } });
+    expect(again.views.find((v) => v.view === 'close-smile')).toMatchObject({
+      photoId: 'b',
+      points: [],
+      calibration: { way: 'tooth' },
+    });
   });
 
   it('shows the newest photograph of its view from before until one is chosen, the front view’s too; what is marked on one is never shown on another', () => {
@@ -70,7 +97,10 @@ describe('what a calibration means', () => {
     expect(knownLength(length(40))).toMatchObject({ way: 'scale', pmMm: 0 });
     expect(knownLength(length(8, { way: 'tooth', pmMm: 0.3 }))).toMatchObject({ way: 'tooth', pmMm: 0.3 });
     expect(knownLength(length(63, { way: 'pupils', pmMm: 1 })).sdMm).toBeGreaterThan(knownLength(length(63)).sdMm);
-    const [scale, mean] = [scaleBy(length(63.4)), scaleBy(length(63.4, { way: 'pupils', origin: 'mean', pmMm: PUPILS_MM.pm }))];
+    const [scale, mean] = [
+      scaleBy(length(63.4)),
+      scaleBy(length(63.4, { way: 'pupils', origin: 'mean', pmMm: PUPILS_MM.pm })),
+    ];
     expect(mean?.value).toBeCloseTo(scale?.value ?? 0, 12);
     expect(mean?.pm).toBeGreaterThan((scale?.pm ?? 1) * 20);
     expect(scaleBy(null)).toBeUndefined();
@@ -83,7 +113,12 @@ describe('all that the photographs tell', () => {
   const landmarks = UPPER_SIX.flatMap((tooth, i) => {
     const left = 200 + i * 82;
     const [mesial, distal] = tooth < 20 ? [left + 80, left] : [left, left + 80];
-    const at = { zenith: [left + 40, 200], edge: [left + 40, 300], mesial: [mesial, 250], distal: [distal, 250] } as const;
+    const at = {
+      zenith: [left + 40, 200],
+      edge: [left + 40, 300],
+      mesial: [mesial, 250],
+      distal: [distal, 250],
+    } as const;
     return LANDMARK_KINDS.map((kind) => ({ tooth, kind, x: at[kind][0], y: at[kind][1] }));
   });
   const smile = (shift = 0) => ({
@@ -119,7 +154,8 @@ describe('all that the photographs tell', () => {
     expect(readAll(moved, meet, []).figures['close-smile']).toBe(first.figures['close-smile']);
     const other = readAll({ ...read, views: [smile(30)] }, meet, []);
     expect(other.figures['close-smile']).not.toBe(first.figures['close-smile']);
-    const corridor = (r: typeof first) => r.figures['close-smile']?.find((f) => f.id === 'corridor-right')?.figure.value ?? 0;
+    const corridor = (r: typeof first) =>
+      r.figures['close-smile']?.find((f) => f.id === 'corridor-right')?.figure.value ?? 0;
     expect(corridor(other) - corridor(first)).toBeCloseTo(5, 6);
   });
 

@@ -1,4 +1,13 @@
-import { Bite, type BiteWish, existingArch, plannedTooth, planOfExisting, readScan, type ToothPlan, UPPER_SIX } from '@radiant/core';
+import {
+  Bite,
+  type BiteWish,
+  existingArch,
+  plannedTooth,
+  planOfExisting,
+  readScan,
+  type ToothPlan,
+  UPPER_SIX,
+} from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import { verdict } from '../src/stages/shape/bite-verdict.js';
 
@@ -8,7 +17,13 @@ const lower = readScan(scan(patient, INTRAORAL_SCANNER, 'stl', 'lower'), []);
 const bite = new Bite(arch, lower);
 const plan = planOfExisting(arch);
 const crowns = (p: typeof plan) => new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, p, t)] as const));
-const wish = (w: Partial<BiteWish>): BiteWish => ({ which: 'existing', direction: 'forward', alongMm: 0, guidance: 'teeth', ...w });
+const wish = (w: Partial<BiteWish>): BiteWish => ({
+  which: 'existing',
+  direction: 'forward',
+  alongMm: 0,
+  guidance: 'teeth',
+  ...w,
+});
 const say = (view: ReturnType<Bite['at']>, w: BiteWish) => verdict(view, w).words(String);
 
 describe('the sample patient’s bite', () => {
@@ -50,7 +65,8 @@ describe('the sample patient’s bite', () => {
     const longer = { ...plan, 11: { ...(plan[11] as ToothPlan), lengthMm: (plan[11]?.lengthMm ?? 0) + 1 } };
     const of = (p: typeof plan) => bite.at(wish({ which: 'planned' }), crowns(p)).overlap;
     const [before, after] = [of(plan), of(longer)];
-    const over = (list: (typeof before)['planned'], tooth: number) => list.find((o) => o.tooth === tooth)?.overbiteMm ?? Number.NaN;
+    const over = (list: (typeof before)['planned'], tooth: number) =>
+      list.find((o) => o.tooth === tooth)?.overbiteMm ?? Number.NaN;
     expect(over(after.planned, 11) - over(before.planned, 11)).toBeGreaterThan(0.85);
     expect(over(after.planned, 11) - over(before.planned, 11)).toBeLessThan(1.1);
     expect(over(after.before, 11)).toBeCloseTo(over(before.before, 11), 9);
@@ -68,7 +84,12 @@ describe('the sample patient’s bite', () => {
 });
 
 it.each([
-  [{ teeth: [], touching: [], othersMm: 0.42, lifts: false }, { alongMm: 0 }, 'watch', 'Nothing touches; the nearest tooth is 0.42 mm away'],
+  [
+    { teeth: [], touching: [], othersMm: 0.42, lifts: false },
+    { alongMm: 0 },
+    'watch',
+    'Nothing touches; the nearest tooth is 0.42 mm away',
+  ],
   [{ teeth: [], touching: [14, 24], othersMm: 1, lifts: false }, { alongMm: 0 }, 'good', 'Closed, 14, 24 touch'],
   [{ teeth: [], touching: [14], othersMm: 1, lifts: false }, { alongMm: 0 }, 'good', 'Closed, 14 touches'],
   [
@@ -77,8 +98,18 @@ it.each([
     'watch',
     '14, 13 touch: the canine does not lift the rest',
   ],
-  [{ teeth: [], touching: [13], othersMm: 1, lifts: false }, { alongMm: 2, direction: 'forward' }, 'watch', '13 touches: the incisors do not lead alone'],
-  [{ teeth: [], touching: [11, 21], othersMm: undefined, lifts: true }, { alongMm: 2, direction: 'forward' }, 'good', '11, 21 lead'],
+  [
+    { teeth: [], touching: [13], othersMm: 1, lifts: false },
+    { alongMm: 2, direction: 'forward' },
+    'watch',
+    '13 touches: the incisors do not lead alone',
+  ],
+  [
+    { teeth: [], touching: [11, 21], othersMm: undefined, lifts: true },
+    { alongMm: 2, direction: 'forward' },
+    'good',
+    '11, 21 lead',
+  ],
 ] as const)('a bite of %p at %p is told as %s: %s', (view, w, weight, words) => {
   const told = verdict(view as never, { direction: 'forward', ...w } as never);
   expect(told.weight).toBe(weight);

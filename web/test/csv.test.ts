@@ -22,13 +22,20 @@ describe('CSV', () => {
   });
 
   // What spreadsheet programs take for a formula (OWASP, “CSV Injection”, from memory).
-  it.each(['=1+1', '=cmd|calc', '@SUM(A1)', '+1+cmd|calc', '-1-1', '−2+3', '-A1', '+HYPERLINK("x")', '=HYPERLINK("http://elsewhere.example","x")'])(
-    '%p is made text',
-    (cell) => {
-      const row = lines([[cell, 'x']])[0] as string;
-      expect(row.replace(/^"/, '').startsWith("'")).toBe(true);
-    },
-  );
+  it.each([
+    '=1+1',
+    '=cmd|calc',
+    '@SUM(A1)',
+    '+1+cmd|calc',
+    '-1-1',
+    '−2+3',
+    '-A1',
+    '+HYPERLINK("x")',
+    '=HYPERLINK("http://elsewhere.example","x")',
+  ])('%p is made text', (cell) => {
+    const row = lines([[cell, 'x']])[0] as string;
+    expect(row.replace(/^"/, '').startsWith("'")).toBe(true);
+  });
 
   it.each([
     ['−0.25', '-0.25'],

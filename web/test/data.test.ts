@@ -26,10 +26,13 @@ const state = (version: number, edgeMm: number): Propose => ({
   at: null,
 });
 const edge = (s: SectionStore<'propose'>) => s.snapshot().data.edgeMm;
-const set = (s: SectionStore<'propose'>, edgeMm: number, group?: string) => s.set({ school: 'ratio', referenceTooth: 11, edgeMm }, group);
+const set = (s: SectionStore<'propose'>, edgeMm: number, group?: string) =>
+  s.set({ school: 'ratio', referenceTooth: 11, edgeMm }, group);
 
 /** A server that answers each request as told. */
-function server(answer: (body: { version: number; data: { edgeMm: number } }) => { status: number; body: unknown } | 'away') {
+function server(
+  answer: (body: { version: number; data: { edgeMm: number } }) => { status: number; body: unknown } | 'away',
+) {
   const sent: { version: number; data: { edgeMm: number } }[] = [];
   globalThis.fetch = (async (_: unknown, init: RequestInit) => {
     const body = JSON.parse(String(init.body));
@@ -40,7 +43,10 @@ function server(answer: (body: { version: number; data: { edgeMm: number } }) =>
   }) as typeof fetch;
   return sent;
 }
-const accept = (body: { version: number; data: { edgeMm: number } }) => ({ status: 200, body: state(body.version + 1, body.data.edgeMm) });
+const accept = (body: { version: number; data: { edgeMm: number } }) => ({
+  status: 200,
+  body: state(body.version + 1, body.data.edgeMm),
+});
 let clock: ReturnType<typeof install>;
 const pass = (ms: number) => clock.tickAsync(ms);
 
@@ -112,7 +118,11 @@ describe('a section on the page', () => {
   });
 
   it('meets another’s change with both at hand, and sends nothing until the person has chosen', async () => {
-    const sent = server((b) => (b.version === 1 ? { status: 409, body: { type: '', title: '', status: 409, detail: '', current: state(5, 3) } } : accept(b)));
+    const sent = server((b) =>
+      b.version === 1
+        ? { status: 409, body: { type: '', title: '', status: 409, detail: '', current: state(5, 3) } }
+        : accept(b),
+    );
     const s = open('c5', state(1, 0));
     set(s, 2);
     await pass(600);
@@ -149,7 +159,9 @@ describe('a section on the page', () => {
   });
 
   it('a refusal is shown and the edit kept; the next change is sent again', async () => {
-    server((b) => (b.data.edgeMm > 4 ? { status: 422, body: { type: '', title: '', status: 422, detail: 'Too far.' } } : accept(b)));
+    server((b) =>
+      b.data.edgeMm > 4 ? { status: 422, body: { type: '', title: '', status: 422, detail: 'Too far.' } } : accept(b),
+    );
     const s = open('c8', state(1, 0));
     set(s, 9);
     await pass(600);
@@ -169,7 +181,10 @@ describe('a section on the page', () => {
   });
 
   it('what only another has touched is never asked and never taken back', async () => {
-    const theirs: Propose = { ...state(5, 0), data: { school: 'golden', referenceTooth: 11, edgeMm: 0 } as Propose['data'] };
+    const theirs: Propose = {
+      ...state(5, 0),
+      data: { school: 'golden', referenceTooth: 11, edgeMm: 0 } as Propose['data'],
+    };
     const sent = server((b) =>
       b.version === 1
         ? { status: 409, body: { type: '', title: '', status: 409, detail: '', current: theirs } }
@@ -190,7 +205,10 @@ describe('a section on the page', () => {
     await pass(10);
     before.end();
     const sent = server(accept);
-    const after = open('c11', { ...state(3, 0), data: { school: 'golden', referenceTooth: 11, edgeMm: 0 } as Propose['data'] });
+    const after = open('c11', {
+      ...state(3, 0),
+      data: { school: 'golden', referenceTooth: 11, edgeMm: 0 } as Propose['data'],
+    });
     await pass(700);
     expect(sent).toEqual([{ version: 3, data: { school: 'golden', referenceTooth: 11, edgeMm: 0.8 } }]);
     expect(after.snapshot().status).toBe('saved');
@@ -223,7 +241,10 @@ describe('a section on the page', () => {
   });
 
   it('the server’s word on why it can’t take it is said', async () => {
-    server(() => ({ status: 507, body: { type: '', title: '', status: 507, detail: 'The server’s disk is full; nothing was changed.' } }));
+    server(() => ({
+      status: 507,
+      body: { type: '', title: '', status: 507, detail: 'The server’s disk is full; nothing was changed.' },
+    }));
     const s = open('c14', state(1, 0));
     set(s, 0.9);
     await pass(600);

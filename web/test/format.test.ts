@@ -46,8 +46,12 @@ describe('dates in words', () => {
 describe('the colours of added and removed', () => {
   /** Relative luminance (WCAG 2.2, from sRGB). */
   const luminance = (rgb: readonly number[]) =>
-    rgb.map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)).reduce((sum, v, i) => sum + v * ([0.2126, 0.7152, 0.0722][i] as number), 0);
-  /** What a person without red-sensitive cones sees (Viénot, Brettel, Mollon 1999, Color Res Appl 24:243, from memory). */
+    rgb
+      .map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4))
+      .reduce((sum, v, i) => sum + v * ([0.2126, 0.7152, 0.0722][i] as number), 0);
+  /**
+   * What a person without red-sensitive cones sees (Viénot, Brettel, Mollon 1999, Color Res Appl 24:243, from memory).
+   */
   const protan = ([r, g, b]: readonly [number, number, number]) =>
     [0.11238 * r + 0.88762 * g, 0.11238 * r + 0.88762 * g, 0.00401 * r - 0.00401 * g + b] as const;
   const apart = (a: readonly number[], b: readonly number[]) => Math.hypot(...a.map((v, i) => v - (b[i] as number)));
@@ -67,7 +71,8 @@ describe('the colours of added and removed', () => {
   });
 
   it('stay apart for a person who is red-blind', () => {
-    for (const mm of [0.3, 0.6, 1]) expect(apart(protan(differenceColour(mm)), protan(differenceColour(-mm)))).toBeGreaterThan(0.2);
+    for (const mm of [0.3, 0.6, 1])
+      expect(apart(protan(differenceColour(mm)), protan(differenceColour(-mm)))).toBeGreaterThan(0.2);
   });
 
   it('are blue for added and amber for removed, never red against green', () => {
@@ -92,7 +97,8 @@ describe('the colours of added and removed', () => {
 
 describe('a tooth’s outline', () => {
   const size = { widthMm: 8.5, lengthMm: 10.5, facialVolumeMm: 0 };
-  const places = (path: string) => [...path.matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])] as const);
+  const places = (path: string) =>
+    [...path.matchAll(/[ML](-?[\d.]+) (-?[\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])] as const);
 
   it('is one closed path as wide and long as the tooth', () => {
     const { path, heightMm } = toothOutline(11, size);

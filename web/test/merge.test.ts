@@ -62,7 +62,10 @@ describe('two changes of one content', () => {
     const before = { wishTags: ['even', 'longer'], cautions: [] as string[] };
     const mine = { ...before, wishTags: ['even', 'longer', 'natural'] };
     const theirs = { ...before, wishTags: ['longer'], cautions: ['acid'] };
-    expect(merge(before, mine, theirs)).toEqual({ merged: { wishTags: ['longer', 'natural'], cautions: ['acid'] }, clashes: [] });
+    expect(merge(before, mine, theirs)).toEqual({
+      merged: { wishTags: ['longer', 'natural'], cautions: ['acid'] },
+      clashes: [],
+    });
   });
 
   it('measures with any name, and views, are taken by what they are', () => {
@@ -74,7 +77,13 @@ describe('two changes of one content', () => {
         { x: 3, y: 4 },
       ],
     });
-    const view = (points: object[], more: object = {}) => ({ view: 'close-smile', photoId: 'p', points, drawn: [], ...more });
+    const view = (points: object[], more: object = {}) => ({
+      view: 'close-smile',
+      photoId: 'p',
+      points,
+      drawn: [],
+      ...more,
+    });
     const before = { drawn: [measure('a', 'gap 11/21')], views: [view([{ id: 'p1', x: 1, y: 1 }])] };
     const mine = {
       drawn: [measure('a', 'gap 11/21'), measure('b', 'a/b/c')],
@@ -85,7 +94,10 @@ describe('two changes of one content', () => {
         ]),
       ],
     };
-    const theirs = { drawn: [measure('a', 'gap 11/21 "wide"')], views: [view([{ id: 'p1', x: 9, y: 9 }], { lastRight: 15 })] };
+    const theirs = {
+      drawn: [measure('a', 'gap 11/21 "wide"')],
+      views: [view([{ id: 'p1', x: 9, y: 9 }], { lastRight: 15 })],
+    };
     expect(merge(before, mine, theirs)).toEqual({
       merged: {
         drawn: [measure('a', 'gap 11/21 "wide"'), measure('b', 'a/b/c')],
@@ -106,7 +118,11 @@ describe('two changes of one content', () => {
   it('points never come to stand on another photograph: a new one on one side, points on the other, are one question', () => {
     const before = { photoId: 'p', landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 1 }], verdicts: [] };
     const mine = { photoId: 'q', landmarks: [], verdicts: [] };
-    const theirs = { ...before, landmarks: [...before.landmarks, { tooth: 21, kind: 'edge', x: 5, y: 1 }], verdicts: [{ id: 'f', verdict: 'accepted' }] };
+    const theirs = {
+      ...before,
+      landmarks: [...before.landmarks, { tooth: 21, kind: 'edge', x: 5, y: 1 }],
+      verdicts: [{ id: 'f', verdict: 'accepted' }],
+    };
     const m = merge(before, mine, theirs);
     expect(m.clashes).toHaveLength(1);
     expect(labelOf(m.clashes[0] as never)).toBe('photograph, with what is set on it');
@@ -115,9 +131,20 @@ describe('two changes of one content', () => {
   });
 
   it('a point’s two numbers and a scale’s three parts stay together', () => {
-    const before = { landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 1 }], calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 10 } };
-    const mine = { ...before, landmarks: [{ tooth: 11, kind: 'edge', x: 2, y: 1 }], calibration: { ...before.calibration, mm: 11 } };
-    const theirs = { ...before, landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 2 }], calibration: { ...before.calibration, to: { x: 8, y: 0 } } };
+    const before = {
+      landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 1 }],
+      calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 10 },
+    };
+    const mine = {
+      ...before,
+      landmarks: [{ tooth: 11, kind: 'edge', x: 2, y: 1 }],
+      calibration: { ...before.calibration, mm: 11 },
+    };
+    const theirs = {
+      ...before,
+      landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 2 }],
+      calibration: { ...before.calibration, to: { x: 8, y: 0 } },
+    };
     expect(paths(merge(before, mine, theirs))).toEqual(
       [['landmarks', '["11","edge"]'], ['calibration']].map((p) => (p.length === 2 ? [p[0], '[11,"edge"]'] : p)),
     );
@@ -142,7 +169,11 @@ describe(`random pairs of edits (seed ${SEED})`, () => {
     ),
     landmarks: landmarks(4),
     drawn: unique(
-      Array.from({ length: 2 }, () => ({ id: pick(['a', 'b', 'c']), name: pick(['x/y', 'z']), points: [{ x: number(), y: 0 }] })),
+      Array.from({ length: 2 }, () => ({
+        id: pick(['a', 'b', 'c']),
+        name: pick(['x/y', 'z']),
+        points: [{ x: number(), y: 0 }],
+      })),
       (d) => d.id,
     ),
     views: [{ view: 'close-smile', photoId: 'r', points: [{ id: 'k', x: number(), y: 1 }], drawn: [] }],
@@ -154,17 +185,35 @@ describe(`random pairs of edits (seed ${SEED})`, () => {
   /** One thing that a person does. */
   const act = (c: Content): Content => {
     const next = structuredClone(c) as Record<string, never[]> & Content;
-    const what = pick(['edge', 'school', 'tag', 'mark', 'unmark', 'measure', 'length', 'tooth', 'untooth', 'view', 'photo']);
+    const what = pick([
+      'edge',
+      'school',
+      'tag',
+      'mark',
+      'unmark',
+      'measure',
+      'length',
+      'tooth',
+      'untooth',
+      'view',
+      'photo',
+    ]);
     const teeth = next.teeth as { tooth: number; lengthMm: number }[] | undefined;
     if (what === 'edge') next.edgeMm = number() as never;
     else if (what === 'school') next.school = pick(['ratio', 'golden', 'recurring']) as never;
-    else if (what === 'tag') next.wishTags = unique([...(next.wishTags as string[]), pick(['less-gum', 'wider'])], String) as never;
+    else if (what === 'tag')
+      next.wishTags = unique([...(next.wishTags as string[]), pick(['less-gum', 'wider'])], String) as never;
     else if (what === 'mark')
-      next.landmarks = unique([...(next.landmarks as ReturnType<typeof landmark>[]), landmark()], (m) => `${m.tooth} ${m.kind}`) as never;
+      next.landmarks = unique(
+        [...(next.landmarks as ReturnType<typeof landmark>[]), landmark()],
+        (m) => `${m.tooth} ${m.kind}`,
+      ) as never;
     else if (what === 'unmark') next.landmarks = (next.landmarks as unknown[]).slice(1) as never;
-    else if (what === 'measure') next.drawn = [...(next.drawn as unknown[]), { id: `n${draw()}`, name: 'new/one', points: [] }] as never;
+    else if (what === 'measure')
+      next.drawn = [...(next.drawn as unknown[]), { id: `n${draw()}`, name: 'new/one', points: [] }] as never;
     else if (what === 'length' && teeth?.[0]) teeth[0].lengthMm = number();
-    else if (what === 'tooth') next.teeth = unique([...(teeth ?? []), tooth(pick([14, 15, 23]), number())], (t) => String(t.tooth)) as never;
+    else if (what === 'tooth')
+      next.teeth = unique([...(teeth ?? []), tooth(pick([14, 15, 23]), number())], (t) => String(t.tooth)) as never;
     else if (what === 'untooth') next.teeth = (teeth ?? []).slice(1) as never;
     else if (what === 'view') (next.views as { points: object[] }[])[0]?.points.push({ id: `v${draw()}`, x: 1, y: 2 });
     else if (what === 'photo') Object.assign(next, { photoId: photo(), landmarks: [] });
@@ -216,7 +265,9 @@ describe(`random pairs of edits (seed ${SEED})`, () => {
         if (!Array.isArray(result[key])) continue;
         const known = [...(mine[key] as unknown[]), ...(theirs[key] as unknown[])];
         const names = (v: unknown) =>
-          typeof v === 'object' && v ? JSON.stringify([(v as Content).tooth, (v as Content).kind, (v as Content).id, (v as Content).view]) : v;
+          typeof v === 'object' && v
+            ? JSON.stringify([(v as Content).tooth, (v as Content).kind, (v as Content).id, (v as Content).view])
+            : v;
         for (const entry of result[key] as unknown[]) expect(known.map(names)).toContain(names(entry));
         expect(new Set((result[key] as unknown[]).map(names)).size).toBe((result[key] as unknown[]).length);
       }

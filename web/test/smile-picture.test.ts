@@ -25,7 +25,8 @@ const landmarks = Object.fromEntries(
 ) as unknown as LandmarkSet;
 const size: Px = [RETRACTED_FRONT.widthPx, RETRACTED_FRONT.heightPx];
 const planned = new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, plan, t)] as const));
-const laid = (up: ReadonlyMap<number, number> = new Map()) => laidSmile(arch, read.rest, planned, up, { landmarks, points: {}, size });
+const laid = (up: ReadonlyMap<number, number> = new Map()) =>
+  laidSmile(arch, read.rest, planned, up, { landmarks, points: {}, size });
 
 describe('a plan laid into a photograph', () => {
   const smile = laid();
@@ -84,24 +85,28 @@ describe('the plane of a section', () => {
     ['frontal', 0, 0],
     ['through', 25, -40],
     ['frontal', -70, 15],
-  ] as const)('%s, turned by %i° and tilted by %i°, is square, and its middle moves along its normal', (kind, turnDeg, tiltDeg) => {
-    const setting: CutSetting = { kind, turnDeg, tiltDeg, offsetMm: 0 };
-    const p = planeOf(tooth, setting);
-    for (const axis of [p.x, p.y, p.z]) expect(dot(axis, axis)).toBeCloseTo(1, 9);
-    for (const [a, b] of [
-      [p.x, p.y],
-      [p.y, p.z],
-      [p.z, p.x],
-    ] as const)
-      expect(dot(a, b)).toBeCloseTo(0, 9);
-    const far = planeOf(tooth, { ...setting, offsetMm: 1.5 });
-    const by: Vec3 = [far.origin[0] - p.origin[0], far.origin[1] - p.origin[1], far.origin[2] - p.origin[2]];
-    expect(dot(by, p.z)).toBeCloseTo(1.5, 9);
-    expect(Math.hypot(...by)).toBeCloseTo(1.5, 9);
-  });
+  ] as const)(
+    '%s, turned by %i° and tilted by %i°, is square, and its middle moves along its normal',
+    (kind, turnDeg, tiltDeg) => {
+      const setting: CutSetting = { kind, turnDeg, tiltDeg, offsetMm: 0 };
+      const p = planeOf(tooth, setting);
+      for (const axis of [p.x, p.y, p.z]) expect(dot(axis, axis)).toBeCloseTo(1, 9);
+      for (const [a, b] of [
+        [p.x, p.y],
+        [p.y, p.z],
+        [p.z, p.x],
+      ] as const)
+        expect(dot(a, b)).toBeCloseTo(0, 9);
+      const far = planeOf(tooth, { ...setting, offsetMm: 1.5 });
+      const by: Vec3 = [far.origin[0] - p.origin[0], far.origin[1] - p.origin[1], far.origin[2] - p.origin[2]];
+      expect(dot(by, p.z)).toBeCloseTo(1.5, 9);
+      expect(Math.hypot(...by)).toBeCloseTo(1.5, 9);
+    },
+  );
 
   it('front to back has the tooth’s width as its normal, level its axis, frontal its depth', () => {
-    const along = (kind: CutSetting['kind'], axis: Vec3) => Math.abs(dot(planeOf(tooth, { kind, turnDeg: 0, tiltDeg: 0, offsetMm: 0 }).z, axis));
+    const along = (kind: CutSetting['kind'], axis: Vec3) =>
+      Math.abs(dot(planeOf(tooth, { kind, turnDeg: 0, tiltDeg: 0, offsetMm: 0 }).z, axis));
     expect(along('through', tooth.x)).toBeCloseTo(1, 9);
     expect(along('level', tooth.z)).toBeCloseTo(1, 9);
     expect(along('frontal', tooth.y)).toBeCloseTo(1, 9);

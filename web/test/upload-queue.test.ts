@@ -4,7 +4,13 @@ import { MAX_BYTES, UploadQueue } from '../src/data/upload-queue.js';
 
 /** A server whose answers are given one by one, in the order of the test's choosing. */
 function server() {
-  const pending: { path: string; name: string; told: (n: number) => void; done: (d: Delivered) => void; failed: (e: unknown) => void }[] = [];
+  const pending: {
+    path: string;
+    name: string;
+    told: (n: number) => void;
+    done: (d: Delivered) => void;
+    failed: (e: unknown) => void;
+  }[] = [];
   const send = (path: string, file: File, told: (n: number) => void, signal: AbortSignal) =>
     new Promise<Delivered>((done, failed) => {
       pending.push({ path, name: file.name, told, done, failed });

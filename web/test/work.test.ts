@@ -21,17 +21,22 @@ describe('what is asked of a worker', () => {
   it('ends with its answer, or with what it throws', async () => {
     const { work } = begin();
     await expect(work.answer(Promise.resolve(7))).resolves.toBe(7);
-    await expect(work.answer(Promise.reject(new Refusal('tooth-missing', 'The scan has no tooth {12}.')))).rejects.toMatchObject({ code: 'tooth-missing' });
+    await expect(
+      work.answer(Promise.reject(new Refusal('tooth-missing', 'The scan has no tooth {12}.'))),
+    ).rejects.toMatchObject({ code: 'tooth-missing' });
   });
 
-  it.each(['error', 'messageerror'])('ends when the worker breaks down (%s): nobody waits for ever, and later questions end too', async (event) => {
-    const { worker, work } = begin();
-    const asked = work.answer(never);
-    worker.dispatchEvent(new Event(event));
-    await expect(asked).rejects.toThrow(WorkLost);
-    await expect(work.answer(never)).rejects.toThrow(WorkLost);
-    expect([work.isLost, worker.ended]).toEqual([true, true]);
-  });
+  it.each(['error', 'messageerror'])(
+    'ends when the worker breaks down (%s): nobody waits for ever, and later questions end too',
+    async (event) => {
+      const { worker, work } = begin();
+      const asked = work.answer(never);
+      worker.dispatchEvent(new Event(event));
+      await expect(asked).rejects.toThrow(WorkLost);
+      await expect(work.answer(never)).rejects.toThrow(WorkLost);
+      expect([work.isLost, worker.ended]).toEqual([true, true]);
+    },
+  );
 
   it('ends when it is no longer wanted, and its worker is given back', async () => {
     const { worker, work } = begin();
@@ -62,7 +67,11 @@ describe('refusals between threads', () => {
   it('keep their type, code, sentence and what was received', async () => {
     const error = await thrown(remote.refuse());
     expect(error).toBeInstanceOf(Refusal);
-    expect(error).toMatchObject({ code: 'scan-without-teeth', message: 'The scan has too few upper front teeth.', received: [11, 12] });
+    expect(error).toMatchObject({
+      code: 'scan-without-teeth',
+      message: 'The scan has too few upper front teeth.',
+      received: [11, 12],
+    });
     expect(faultOf(error)).toBe('The scan has too few upper front teeth.');
   });
 

@@ -10,7 +10,8 @@ const DEFAULTS = { port: 8480, data: '.data' };
 const lib = resolve('bin/lib');
 const started = (child: ChildProcess) => new Promise((done) => child.stdout?.once('data', done));
 /** Whether a process runs; one that ended but was not yet collected counts as gone. */
-const lives = (pid: number) => existsSync(`/proc/${pid}/stat`) && !/\) Z /.test(readFileSync(`/proc/${pid}/stat`, 'utf8'));
+const lives = (pid: number) =>
+  existsSync(`/proc/${pid}/stat`) && !/\) Z /.test(readFileSync(`/proc/${pid}/stat`, 'utf8'));
 
 describe('what a person types', () => {
   it('nothing gives the defaults, with the data under the project', () => {
@@ -18,7 +19,12 @@ describe('what a person types', () => {
   });
 
   it('port and folder, with a space or an equals sign', () => {
-    expect(readArgs(['--port', '9000', '--data', '/tmp/a', '--empty'], DEFAULTS)).toEqual({ port: 9000, data: '/tmp/a', empty: true, one: false });
+    expect(readArgs(['--port', '9000', '--data', '/tmp/a', '--empty'], DEFAULTS)).toEqual({
+      port: 9000,
+      data: '/tmp/a',
+      empty: true,
+      one: false,
+    });
     expect(readArgs(['--port=9000', '--data=/tmp/a'], DEFAULTS)).toMatchObject({ port: 9000, data: '/tmp/a' });
   });
 
@@ -54,8 +60,12 @@ describe('processes and ports', () => {
   });
 
   it('ends a process politely, and one that will not go the hard way', async () => {
-    const polite = spawn('node', ['-e', 'console.log(1); setInterval(() => {}, 1000)'], { stdio: ['ignore', 'pipe', 'ignore'] });
-    const deaf = spawn('node', ['-e', 'process.on("SIGTERM", () => {}); console.log(1); setInterval(() => {}, 1000)'], { stdio: ['ignore', 'pipe', 'ignore'] });
+    const polite = spawn('node', ['-e', 'console.log(1); setInterval(() => {}, 1000)'], {
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
+    const deaf = spawn('node', ['-e', 'process.on("SIGTERM", () => {}); console.log(1); setInterval(() => {}, 1000)'], {
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
     await Promise.all([started(polite), started(deaf)]);
     await end(polite);
     await end(deaf, 200);
@@ -64,7 +74,8 @@ describe('processes and ports', () => {
   });
 
   it('ends a tool with what it started itself', async () => {
-    const code = 'const c = require("child_process").spawn("sleep", ["60"]); console.log(c.pid); setInterval(() => {}, 1000)';
+    const code =
+      'const c = require("child_process").spawn("sleep", ["60"]); console.log(c.pid); setInterval(() => {}, 1000)';
     const parent = spawn('node', ['-e', code], { stdio: ['ignore', 'pipe', 'ignore'], detached: true });
     const grandchild = Number(String(await started(parent)));
     expect(lives(grandchild)).toBe(true);
@@ -101,7 +112,11 @@ describe('the import rule', () => {
   });
 
   it.each([
-    ['web/src/x.ts', "import { p } from '@radiant/standins';", /web\/src\/x\.ts imports standins; web may import core, contract/],
+    [
+      'web/src/x.ts',
+      "import { p } from '@radiant/standins';",
+      /web\/src\/x\.ts imports standins; web may import core, contract/,
+    ],
     ['contract/src/x.ts', "import { s } from '@radiant/server';", /contract may import core/],
     ['core/src/teeth/x.ts', "import { c } from '@radiant/contract';", /core may import nothing of the rest/],
     ['core/src/teeth/x.ts', "import { readFileSync } from 'node:fs';", /core imports nothing/],
@@ -110,10 +125,22 @@ describe('the import rule', () => {
     ['core/src/odds/x.ts', "import { t } from '../teeth/t.js';", /its subject is not in the list/],
     ['server/src/cases/x.ts', "import { p } from '@radiant/standins';", /only the devices module may/],
     ['web/src/x.ts', "import { a } from '../../core/src/index.js';", /reaches out of its part/],
-    ['web/src/ui/x.ts', "import { a } from '../data/a.js';", /web\/src\/ui\/x\.ts imports from data; ui may import nothing of the rest/],
-    ['web/src/stages/shape/x.ts', "import { a } from '../read/a.js';", /imports from stages\/read; stages\/shape may import shell/],
+    [
+      'web/src/ui/x.ts',
+      "import { a } from '../data/a.js';",
+      /web\/src\/ui\/x\.ts imports from data; ui may import nothing of the rest/,
+    ],
+    [
+      'web/src/stages/shape/x.ts',
+      "import { a } from '../read/a.js';",
+      /imports from stages\/read; stages\/shape may import shell/,
+    ],
     ['web/src/odds/x.ts', "import { a } from '../ui/a.js';", /odds is not in the order/],
-    ['server/src/devices/x.ts', "import { a } from '../cases/a.js';", /server: cases → devices → cases is a circle of folders/],
+    [
+      'server/src/devices/x.ts',
+      "import { a } from '../cases/a.js';",
+      /server: cases → devices → cases is a circle of folders/,
+    ],
   ])('%s with %p is refused', (path, text, sentence) => {
     write(path, text);
     const r = rule();

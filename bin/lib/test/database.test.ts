@@ -37,18 +37,27 @@ describe('the database of a folder', () => {
     rmSync(data, { recursive: true, force: true });
   });
 
-  it.each(['127.0.0.1', 'localhost', '::1'])('lets no superuser in by %s, with or without the password', async (host) => {
-    for (const password of ['', database.password]) await expect(as('root', password, { host })).rejects.toThrow(/Access denied|ECONNREFUSED/);
-    await expect(as('root', '', { socketPath: join(dir, 'database.sock') })).rejects.toThrow(/Access denied/);
-    await expect(as('', '', { host })).rejects.toThrow(/Access denied|ECONNREFUSED/);
-  });
+  it.each(['127.0.0.1', 'localhost', '::1'])(
+    'lets no superuser in by %s, with or without the password',
+    async (host) => {
+      for (const password of ['', database.password])
+        await expect(as('root', password, { host })).rejects.toThrow(/Access denied|ECONNREFUSED/);
+      await expect(as('root', '', { socketPath: join(dir, 'database.sock') })).rejects.toThrow(/Access denied/);
+      await expect(as('', '', { host })).rejects.toThrow(/Access denied|ECONNREFUSED/);
+    },
+  );
 
   it('gives the server’s account its own schema and nothing else: no file, no other schema, no account', async () => {
     const db = await as('arch', database.password);
     try {
-      expect((await db.query('SHOW DATABASES')).map((r: { Database: string }) => r.Database).sort()).toEqual(['information_schema', 'radiant_arch']);
+      expect((await db.query('SHOW DATABASES')).map((r: { Database: string }) => r.Database).sort()).toEqual([
+        'information_schema',
+        'radiant_arch',
+      ]);
       await expect(db.query(`SELECT 'x' INTO OUTFILE '${data}/out'`)).rejects.toThrow(/FILE privilege/);
-      await expect(db.query("SELECT LOAD_FILE('/etc/passwd') AS f").then((r: { f: unknown }[]) => r[0]?.f)).resolves.toBeNull();
+      await expect(
+        db.query("SELECT LOAD_FILE('/etc/passwd') AS f").then((r: { f: unknown }[]) => r[0]?.f),
+      ).resolves.toBeNull();
       await expect(db.query('SELECT * FROM mysql.global_priv')).rejects.toThrow(/denied/);
       await expect(db.query("CREATE USER 'x'@'%'")).rejects.toThrow(/denied/);
       await expect(db.query('CREATE DATABASE other')).rejects.toThrow(/denied/);
@@ -60,7 +69,9 @@ describe('the database of a folder', () => {
   it('runs as another account when root starts it, and keeps its socket and files to itself', () => {
     const pid = recorded(data, 'database') as number;
     expect(pid).toBe(database.pid());
-    expect(uidOf(pid)).toBe(asRoot ? Number(spawnSync('id', ['-u', 'mysql'], { encoding: 'utf8' }).stdout) : process.getuid?.());
+    expect(uidOf(pid)).toBe(
+      asRoot ? Number(spawnSync('id', ['-u', 'mysql'], { encoding: 'utf8' }).stdout) : process.getuid?.(),
+    );
     expect(statSync(dir).mode & 0o777).toBe(0o700);
     expect(statSync(join(dir, 'database.sock')).isSocket()).toBe(true);
     expect(statSync(join(data, 'database.secret')).mode & 0o777).toBe(0o600);
@@ -119,11 +130,14 @@ describe('what runs on a folder', () => {
     expect(existsSync(join(data, 'running-server.json'))).toBe(false);
   });
 
-  it.each(['', '\n', 'abc', '0123456789abcdef'])('a secret of %p is half written and made anew; a whole one stays', (half) => {
-    const file = join(data, 'a.secret');
-    writeFileSync(file, half);
-    const made = secret(file);
-    expect(made).toMatch(/^[0-9a-f]{48}$/);
-    expect(secret(file)).toBe(made);
-  });
+  it.each(['', '\n', 'abc', '0123456789abcdef'])(
+    'a secret of %p is half written and made anew; a whole one stays',
+    (half) => {
+      const file = join(data, 'a.secret');
+      writeFileSync(file, half);
+      const made = secret(file);
+      expect(made).toMatch(/^[0-9a-f]{48}$/);
+      expect(secret(file)).toBe(made);
+    },
+  );
 });

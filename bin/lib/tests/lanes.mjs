@@ -2,7 +2,8 @@
 export const secondsSince = (begun) => ((Date.now() - begun) / 1000).toFixed(0);
 
 /**
- * Runs steps side by side. What each says is kept apart and printed when it ends, so that two never run into each other.
+ * Runs steps side by side. What each says is kept apart and printed when it ends, so that two never run into each
+ * other.
  * @param lanes name → work; work gets `hear`, which takes its output, and resolves to whether it went well
  * @returns names of those that failed
  */

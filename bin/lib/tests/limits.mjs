@@ -1,4 +1,5 @@
-// Gives each test and hook a time after which it has failed: the light runner itself would wait for ever. A test that needs longer says
+// Gives each test and hook a time after which it has failed: the light runner itself would wait for ever. A test that
+// needs longer says
 // so as its last argument, as in Jest.
 
 /** Where other lanes want the processors too, everything takes longer. */

@@ -1,6 +1,16 @@
 import { withHouse } from './configuration.mjs';
 
 /** The benches in three dimensions take as long as all the rest: they are a lane of their own. */
-export const MODELLING = ['/e2e/shape.test.ts', '/e2e/own-scan.test.ts', '/e2e/photo-on-scan.test.ts', '/e2e/reduce.test.ts', '/e2e/propose.test.ts'];
+export const MODELLING = [
+  '/e2e/shape.test.ts',
+  '/e2e/own-scan.test.ts',
+  '/e2e/photo-on-scan.test.ts',
+  '/e2e/reduce.test.ts',
+  '/e2e/propose.test.ts',
+];
 
-export default { ...withHouse, testMatch: MODELLING.map((f) => `<rootDir>${f}`), testPathIgnorePatterns: ['/node_modules/'] };
+export default {
+  ...withHouse,
+  testMatch: MODELLING.map((f) => `<rootDir>${f}`),
+  testPathIgnorePatterns: ['/node_modules/'],
+};

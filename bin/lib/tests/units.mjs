@@ -1,4 +1,5 @@
-// `npm run units -- PATTERN…`: units alone, as they come; with `--server`, `--interface` or `--modelling` first, a lane with its house.
+// `npm run units -- PATTERN…`: units alone, as they come; with `--server`, `--interface` or `--modelling` first, a lane
+// with its house.
 import { runJest } from './runner.mjs';
 
 const [first, ...rest] = process.argv.slice(2);

@@ -1,3 +1,6 @@
-/** A photograph; a scan of the upper jaw, or of the lower one in the same coordinates, with its teeth told apart; or any scan as it came, untouched. */
+/**
+ * A photograph; a scan of the upper jaw, or of the lower one in the same coordinates, with its teeth told apart; or any
+ * scan as it came, untouched.
+ */
 export const FILE_KINDS = ['photo', 'scan', 'lower-scan', 'own-scan'] as const;
 export type FileKind = (typeof FILE_KINDS)[number];

@@ -70,11 +70,17 @@ export function isMoment(v: unknown): v is string {
 
 /** A day of the calendar. */
 export const IsDay = (options?: ValidationOptions): PropertyDecorator =>
-  ValidateBy({ name: 'isDay', validator: { validate: isDay, defaultMessage: () => 'This is no day of the calendar.' } }, options);
+  ValidateBy(
+    { name: 'isDay', validator: { validate: isDay, defaultMessage: () => 'This is no day of the calendar.' } },
+    options,
+  );
 
 /** A moment with its zone. */
 export const IsMoment = (options?: ValidationOptions): PropertyDecorator =>
-  ValidateBy({ name: 'isMoment', validator: { validate: isMoment, defaultMessage: () => 'This is no moment with its zone.' } }, options);
+  ValidateBy(
+    { name: 'isMoment', validator: { validate: isMoment, defaultMessage: () => 'This is no moment with its zone.' } },
+    options,
+  );
 
 /** A list of whole numbers within limits, checked in one go: a stroke has hundreds of them. */
 export const AreWhole = (min: number, max: number, options?: ValidationOptions): PropertyDecorator =>
@@ -82,7 +88,9 @@ export const AreWhole = (min: number, max: number, options?: ValidationOptions):
     {
       name: 'areWhole',
       constraints: [min, max],
-      validator: { validate: (v: unknown) => Array.isArray(v) && v.every((n) => Number.isInteger(n) && n >= min && n <= max) },
+      validator: {
+        validate: (v: unknown) => Array.isArray(v) && v.every((n) => Number.isInteger(n) && n >= min && n <= max),
+      },
     },
     options,
   );

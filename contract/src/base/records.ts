@@ -57,7 +57,13 @@ export const PHOTO_VIEWS = {
 export type PhotoView = keyof typeof PHOTO_VIEWS;
 
 /** The states of the mouth in which a photograph is taken. */
-export const CASE_STATES = { before: 'before', 'mock-up': 'mock-up', prepared: 'prepared', provisional: 'provisional', final: 'final' } as const;
+export const CASE_STATES = {
+  before: 'before',
+  'mock-up': 'mock-up',
+  prepared: 'prepared',
+  provisional: 'provisional',
+  final: 'final',
+} as const;
 export type CaseState = keyof typeof CASE_STATES;
 
 export const keysOf = <T extends object>(words: T): (keyof T & string)[] => Object.keys(words) as (keyof T & string)[];

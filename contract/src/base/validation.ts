@@ -19,7 +19,11 @@ const NAME_TOLD = 60;
  * looked at first: fields that do not belong and lists that are too long end it before their entries are touched.
  * @param path where in something larger the data stands, for the sentences
  */
-export function check<T extends object>(type: new () => T, data: unknown, path = ''): { value: T; errors: FieldError[] } {
+export function check<T extends object>(
+  type: new () => T,
+  data: unknown,
+  path = '',
+): { value: T; errors: FieldError[] } {
   const errors: FieldError[] = [];
   const value = made(type, data ?? {}, path, errors);
   if (errors.length > 0) return { value, errors };
@@ -29,13 +33,19 @@ export function check<T extends object>(type: new () => T, data: unknown, path =
 function capped(errors: FieldError[]): FieldError[] {
   return errors.length <= MOST_ERRORS
     ? errors
-    : [...errors.slice(0, MOST_ERRORS - 1), { field: '', message: `And ${errors.length - MOST_ERRORS + 1} more fields are not accepted.` }];
+    : [
+        ...errors.slice(0, MOST_ERRORS - 1),
+        { field: '', message: `And ${errors.length - MOST_ERRORS + 1} more fields are not accepted.` },
+      ];
 }
 
 const WANTED = 'Fields and their values are wanted here.';
 const isPlain = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
 
-/** An object of the class with the data's fields, its own objects likewise; what is wrong with its size goes to `errors`. */
+/**
+ * An object of the class with the data's fields, its own objects likewise; what is wrong with its size goes to
+ * `errors`.
+ */
 function made<T extends object>(type: new () => T, data: unknown, path: string, errors: FieldError[]): T {
   const out = new type();
   if (!isPlain(data)) {
@@ -50,15 +60,20 @@ function made<T extends object>(type: new () => T, data: unknown, path: string, 
     const where = path ? `${path}.${told}` : told;
     const field = fields.get(name);
     if (!field) errors.push({ field: where, message: `The field “${where}” does not belong here.` });
-    else if (typeof value === 'string' && BROKEN.test(value)) errors.push({ field: where, message: `The text of “${where}” holds half a character.` });
-    else if (Array.isArray(value) && field.most && value.length > field.most.count) errors.push({ field: where, message: field.most.sentence });
+    else if (typeof value === 'string' && BROKEN.test(value))
+      errors.push({ field: where, message: `The text of “${where}” holds half a character.` });
+    else if (Array.isArray(value) && field.most && value.length > field.most.count)
+      errors.push({ field: where, message: field.most.sentence });
     else if (Array.isArray(value) && field.type && !field.most) errors.push({ field: where, message: WANTED });
     else target[name] = field.type ? within(field.type, value, where, errors) : value;
   }
   return out;
 }
 
-/** Objects of a field's class. What is no object in a list of them ends here; a single value is left for the field's own check. */
+/**
+ * Objects of a field's class. What is no object in a list of them ends here; a single value is left for the field's own
+ * check.
+ */
 function within(type: new () => object, value: unknown, path: string, errors: FieldError[]): unknown {
   if (!Array.isArray(value)) return isPlain(value) ? made(type, value, path, errors) : value;
   const out: object[] = [];
@@ -80,7 +95,10 @@ export interface Extent {
   readonly depth: number;
 }
 
-/** Whether data stays within an extent. Takes no more steps than the extent allows, and none of them deeper than another. */
+/**
+ * Whether data stays within an extent. Takes no more steps than the extent allows, and none of them deeper than
+ * another.
+ */
 export function isWithin(data: unknown, { values, depth }: Extent): boolean {
   let level: unknown[] = [data];
   let seen = 0;
@@ -101,7 +119,8 @@ export function isWithin(data: unknown, { values, depth }: Extent): boolean {
 }
 
 /**
- * class-validator's tree of errors as a list of field paths and sentences, one a field: of several checks that fail, the
+ * class-validator's tree of errors as a list of field paths and sentences, one a field: of several checks that fail,
+ * the
  * one that is written first in the class, which says what kind of thing is wanted.
  */
 export function fieldErrors(errors: readonly ValidationError[], path = ''): FieldError[] {

@@ -39,10 +39,14 @@ export function knownLength(c: CalibrationInput, sdMm = LANDMARK_SD_MM): KnownLe
 }
 
 /** Both ends of a calibration in core's form. */
-export const endsOf = ({ from, to }: CalibrationInput): { from: Px; to: Px } => ({ from: [from.x, from.y], to: [to.x, to.y] });
+export const endsOf = ({ from, to }: CalibrationInput): { from: Px; to: Px } => ({
+  from: [from.x, from.y],
+  to: [to.x, to.y],
+});
 
 /** The scale that a calibration gives. */
-export const scaleBy = (c: CalibrationInput | null | undefined): Figure | undefined => (c ? scaleFrom(endsOf(c), knownLength(c)) : undefined);
+export const scaleBy = (c: CalibrationInput | null | undefined): Figure | undefined =>
+  c ? scaleFrom(endsOf(c), knownLength(c)) : undefined;
 
 /** The points of a view in core's form. */
 export function viewPoints(points: readonly ViewPointInput[]): ViewPoints {

@@ -29,14 +29,22 @@ export interface SectionData {
 export type SectionName = keyof SectionData;
 
 /** The sections of a case, in the order of the journey. A new one is its file, and a line here and in SectionData. */
-export const SECTIONS: { readonly [N in SectionName]: SectionDefinition<N, SectionData[N]> } = { meet, read, propose, shape, reduce };
+export const SECTIONS: { readonly [N in SectionName]: SectionDefinition<N, SectionData[N]> } = {
+  meet,
+  read,
+  propose,
+  shape,
+  reduce,
+};
 
 export const SECTION_NAMES = Object.keys(SECTIONS) as readonly SectionName[];
 
 /** A section for whoever treats all alike. */
-export const sectionOf = (name: SectionName): SectionDefinition<SectionName> => SECTIONS[name] as unknown as SectionDefinition<SectionName>;
+export const sectionOf = (name: SectionName): SectionDefinition<SectionName> =>
+  SECTIONS[name] as unknown as SectionDefinition<SectionName>;
 
-const each = <V>(of: (s: SectionDefinition<SectionName>) => V) => Object.fromEntries(SECTION_NAMES.map((n) => [n, of(sectionOf(n))]));
+const each = <V>(of: (s: SectionDefinition<SectionName>) => V) =>
+  Object.fromEntries(SECTION_NAMES.map((n) => [n, of(sectionOf(n))]));
 
 /** The class of each section. */
 export const SECTION_CLASSES = each((s) => s.type) as { readonly [N in SectionName]: new () => SectionData[N] };
@@ -45,7 +53,8 @@ export const SECTION_CLASSES = each((s) => s.type) as { readonly [N in SectionNa
 export const EMPTY_SECTIONS = each((s) => s.empty) as unknown as { readonly [N in SectionName]: SectionData[N] };
 
 /** Whether a role may change a section. The dentist decides, so the dentist may change all. */
-export const mayWrite = (role: Role, section: SectionName): boolean => role === 'dentist' || SECTIONS[section].writers.includes(role);
+export const mayWrite = (role: Role, section: SectionName): boolean =>
+  role === 'dentist' || SECTIONS[section].writers.includes(role);
 
 /** The sections on which people comment. */
 export const COMMENT_STAGES: readonly SectionName[] = SECTION_NAMES.filter((n) => SECTIONS[n].comments);

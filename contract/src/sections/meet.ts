@@ -1,7 +1,27 @@
 import 'reflect-metadata';
-import { ArrayMaxSize, ArrayUnique, IsArray, IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { Holds, IsDay } from '../base/holds.js';
-import { CAUTIONS, type Caution, keysOf, TOOTH_PAST, type ToothPast, WISH_TAGS, type WishTag } from '../base/records.js';
+import {
+  CAUTIONS,
+  type Caution,
+  keysOf,
+  TOOTH_PAST,
+  type ToothPast,
+  WISH_TAGS,
+  type WishTag,
+} from '../base/records.js';
 import { defineSection } from './define.js';
 import { by, fields, list, SET } from './parts.js';
 import { ALL_TEETH, words } from './words.js';

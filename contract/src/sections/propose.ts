@@ -1,6 +1,17 @@
 import 'reflect-metadata';
 import { CROWN_LIMITS, SCHOOLS, type SchoolId, UPPER_TEN } from '@radiant/core';
-import { ArrayMaxSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsNumber, IsOptional, Max, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsNumber,
+  IsOptional,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { Holds } from '../base/holds.js';
 import { defineSection } from './define.js';
 import { by, fields, list, SET } from './parts.js';
@@ -90,7 +101,10 @@ export class ProposeSection {
   @IsArray(words('The teeth in the plan are a list.'))
   @ArrayMaxSize(UPPER_TEN.length, words('A tooth is in the plan twice.'))
   @ArrayUnique(words('A tooth is in the plan twice.'))
-  @IsIn(UPPER_TEN as number[], { each: true, message: 'Targets are set for upper front teeth and those in their places, 15 to 25.' })
+  @IsIn(UPPER_TEN as number[], {
+    each: true,
+    message: 'Targets are set for upper front teeth and those in their places, 15 to 25.',
+  })
   planned?: number[];
 
   /** Left and right alike; so where nothing is said. */

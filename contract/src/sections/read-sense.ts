@@ -21,7 +21,11 @@ export function readSense(data: ReadSection, files: ReadonlyMap<string, KnownFil
   return [
     ...frontSense(data, size(data.photoId)),
     ...data.views.flatMap((v) => viewSense(v, size(v.photoId))),
-    ...data.aligned.flatMap((a) => (size(a.photoId) ? [] : [{ field: 'aligned', message: 'A photograph that is aligned does not belong to this case.' }])),
+    ...data.aligned.flatMap((a) =>
+      size(a.photoId)
+        ? []
+        : [{ field: 'aligned', message: 'A photograph that is aligned does not belong to this case.' }],
+    ),
   ];
 }
 
@@ -34,7 +38,9 @@ function frontSense(data: ReadSection, photo: Size | undefined): FieldError[] {
   if (!photo) {
     if (data.photoId) return [{ field: 'photoId', message: 'The photograph does not belong to this case.' }];
     const standing = data.landmarks.length > 0 || data.calibration || data.drawn.length > 0;
-    return standing ? [{ field: 'photoId', message: 'Landmarks, scale and drawn measures need a photograph to stand on.' }] : [];
+    return standing
+      ? [{ field: 'photoId', message: 'Landmarks, scale and drawn measures need a photograph to stand on.' }]
+      : [];
   }
   requireLandmarks(landmarkSet(data.landmarks), photo.width, photo.height);
   const drawn = data.drawn.find((m) => m.points.some((p) => outside(p, photo)));
@@ -42,15 +48,20 @@ function frontSense(data: ReadSection, photo: Size | undefined): FieldError[] {
   if (!data.calibration) return [];
   requireScale(data.calibration);
   const { from, to } = data.calibration;
-  return [from, to].some((p) => outside(p, photo)) ? [{ field: 'calibration', message: 'A point of the scale lies outside the picture.' }] : [];
+  return [from, to].some((p) => outside(p, photo))
+    ? [{ field: 'calibration', message: 'A point of the scale lies outside the picture.' }]
+    : [];
 }
 
 function viewSense(v: ViewReadingInput, photo: Size | undefined): FieldError[] {
   const field = `views.${v.view}`;
   const lengths = [v.calibration, v.check].filter((c) => !!c);
   const places: Place[] = [...v.points, ...v.drawn.flatMap((m) => m.points), ...lengths.flatMap((c) => [c.from, c.to])];
-  if (!v.photoId) return places.length > 0 ? [{ field, message: 'Points and scale of a view need a photograph to stand on.' }] : [];
+  if (!v.photoId)
+    return places.length > 0 ? [{ field, message: 'Points and scale of a view need a photograph to stand on.' }] : [];
   if (!photo) return [{ field, message: 'The photograph of a view does not belong to this case.' }];
   for (const c of lengths) requireScale(c);
-  return places.some((p) => outside(p, photo)) ? [{ field, message: `A point of the view “${PHOTO_VIEWS[v.view]}” lies outside the picture.` }] : [];
+  return places.some((p) => outside(p, photo))
+    ? [{ field, message: `A point of the view “${PHOTO_VIEWS[v.view]}” lies outside the picture.` }]
+    : [];
 }

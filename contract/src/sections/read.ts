@@ -1,6 +1,17 @@
 import 'reflect-metadata';
 import { LANDMARK_KINDS, type LandmarkKind, PLANNABLE, VIEW_POINTS } from '@radiant/core';
-import { ArrayMaxSize, ArrayUnique, IsArray, IsDefined, IsIn, IsOptional, IsString, IsUUID, MaxLength, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsArray,
+  IsDefined,
+  IsIn,
+  IsOptional,
+  IsString,
+  IsUUID,
+  MaxLength,
+  ValidateNested,
+} from 'class-validator';
 import { Holds } from '../base/holds.js';
 import { keysOf, PHOTO_VIEWS, type PhotoView } from '../base/records.js';
 import { defineSection } from './define.js';
@@ -186,7 +197,9 @@ export const read = defineSection({
     lastLeft: 'last tooth seen on the left',
   },
   files: (data) => [
-    ...[data.photoId, ...data.views.map((v) => v.photoId)].flatMap((id) => (id ? [{ id, kind: 'photo' as const, sentence: MEASURED_ON }] : [])),
+    ...[data.photoId, ...data.views.map((v) => v.photoId)].flatMap((id) =>
+      id ? [{ id, kind: 'photo' as const, sentence: MEASURED_ON }] : [],
+    ),
     ...data.aligned.map((a) => ({ id: a.photoId, kind: 'photo' as const, sentence: LAID_OVER })),
   ],
   withFiles: ({ photoId, ...data }, numberOf) => ({

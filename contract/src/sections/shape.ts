@@ -1,6 +1,19 @@
 import 'reflect-metadata';
 import { BRUSH_LIMITS, CROWN_CHARACTERS, type CrownCharacter, PLAN_LIMITS, PLANNABLE } from '@radiant/core';
-import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsIn, IsInt, IsNumber, IsOptional, IsUUID, Max, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  ArrayUnique,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsOptional,
+  IsUUID,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { AreWhole, Holds } from '../base/holds.js';
 import { PLAN_FIELDS, planRefusal } from '../base/plan-fields.js';
 import { defineSection } from './define.js';
@@ -117,7 +130,19 @@ export const shape = defineSection({
     strokes: 'strokes of the brush',
     ...Object.fromEntries(PLAN_FIELDS.map((f) => [f.key, `${f.label.toLowerCase()}, ${f.unit}`])),
   },
-  files: ({ scanId }) => (scanId ? [{ id: scanId, kind: 'scan' as const, sentence: 'The contour stands on this scan; choose another in shape first.' }] : []),
+  files: ({ scanId }) =>
+    scanId
+      ? [
+          {
+            id: scanId,
+            kind: 'scan' as const,
+            sentence: 'The contour stands on this scan; choose another in shape first.',
+          },
+        ]
+      : [],
   withFiles: ({ scanId, ...data }, numberOf) => ({ ...data, ...(scanId && { scanId: numberOf(scanId) ?? null }) }),
-  sense: ({ scanId }, files) => (scanId && files.get(scanId)?.kind !== 'scan' ? [{ field: 'scanId', message: 'The scan does not belong to this case.' }] : []),
+  sense: ({ scanId }, files) =>
+    scanId && files.get(scanId)?.kind !== 'scan'
+      ? [{ field: 'scanId', message: 'The scan does not belong to this case.' }]
+      : [],
 });

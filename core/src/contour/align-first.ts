@@ -14,12 +14,17 @@ export interface AlignedTooth {
   readonly removedAlignedMm3: number;
 }
 
-/** From this saving on it is told, mm³ over all planned teeth. House preference: a row that stands straight comes to about 10 by the scan's error and the fit alone. */
+/**
+ * From this saving on it is told, mm³ over all planned teeth. House preference: a row that stands straight comes to
+ * about 10 by the scan's error and the fit alone.
+ */
 export const WORTH_MOVING_MM3 = 15;
 
 /**
- * What of each planned tooth would be cut where it stands, and what if it were first moved bodily to the planned crown's place,
- * its zenith on the planned one's level: the same axis, the same arch, no turn. What the movement itself asks of bone, gum and
+ * What of each planned tooth would be cut where it stands, and what if it were first moved bodily to the planned
+ * crown's place,
+ * its zenith on the planned one's level: the same axis, the same arch, no turn. What the movement itself asks of bone,
+ * gum and
  * time is not in the figure.
  */
 export function alignedFirst(arch: ExistingArch, plan: ContourPlan): AlignedTooth[] {
@@ -32,7 +37,10 @@ export function alignedFirst(arch: ExistingArch, plan: ContourPlan): AlignedToot
       const then = meshInFrame(planned.mesh, planned.frame);
       const stands = meshInFrame(there.field.mesh, planned.frame);
       // In its own frame, as if that were the planned one's.
-      const moved = meshInFrame(there.field.mesh, shift(there.frame, [0, 0, there.zenithMm + (plan[tooth]?.zenithUpMm ?? 0) - crownZenith(planned.crown)[2]]));
+      const moved = meshInFrame(
+        there.field.mesh,
+        shift(there.frame, [0, 0, there.zenithMm + (plan[tooth]?.zenithUpMm ?? 0) - crownZenith(planned.crown)[2]]),
+      );
       const removed = (now: Mesh) => change(now, then, Math.min(bounds(now).max[2], bounds(then).max[2])).removedMm3;
       return { tooth, removedMm3: removed(stands), removedAlignedMm3: removed(moved) };
     });

@@ -1,23 +1,39 @@
 import { type Frame, frameFrom, turn } from '../geometry/frame.js';
 import type { Mesh } from '../geometry/mesh.js';
 import type { Vec3 } from '../geometry/vec.js';
-import { type Fdi, isUpper, type Jaw, kindOf, LOWER_TEN, type Side, sideOf, type ToothKind, UPPER_TEN } from '../teeth/notation.js';
+import {
+  type Fdi,
+  isUpper,
+  type Jaw,
+  kindOf,
+  LOWER_TEN,
+  type Side,
+  sideOf,
+  type ToothKind,
+  UPPER_TEN,
+} from '../teeth/notation.js';
 
 /**
- * Everything about an arch is told in the arch's own frame, mm: x along the front, y backward, z from the edges to the roots.
- * For an upper arch that is the mouth's frame. A lower one is turned over about the line of sight, which takes up to down and
+ * Everything about an arch is told in the arch's own frame, mm: x along the front, y backward, z from the edges to the
+ * roots.
+ * For an upper arch that is the mouth's frame. A lower one is turned over about the line of sight, which takes up to
+ * down and
  * the patient's left to its right; the turn undoes itself.
  */
 export const turnedOver = (p: Vec3): Vec3 => [-p[0], p[1], -p[2]];
 
 /** A mesh turned over between the mouth's frame and a lower arch's own; an upper one as it is. */
 export function meshToArch(jaw: Jaw, mesh: Mesh): Mesh {
-  return jaw === 'upper' ? mesh : { positions: mesh.positions.map((v, i) => (i % 3 === 1 ? v : -v)), triangles: mesh.triangles };
+  return jaw === 'upper'
+    ? mesh
+    : { positions: mesh.positions.map((v, i) => (i % 3 === 1 ? v : -v)), triangles: mesh.triangles };
 }
 
 /** A frame turned over between the mouth's and a lower arch's own; an upper one as it is. */
 export function frameToArch(jaw: Jaw, f: Frame): Frame {
-  return jaw === 'upper' ? f : { origin: turnedOver(f.origin), x: turnedOver(f.x), y: turnedOver(f.y), z: turnedOver(f.z) };
+  return jaw === 'upper'
+    ? f
+    : { origin: turnedOver(f.origin), x: turnedOver(f.x), y: turnedOver(f.y), z: turnedOver(f.z) };
 }
 
 /** Side on which a tooth stands in its arch's own frame; left is where x grows. */
@@ -32,7 +48,8 @@ const ROWS: Readonly<Record<Jaw, readonly Fdi[]>> = { upper: UPPER_TEN, lower: [
 export const frontOf = (jaw: Jaw): readonly Fdi[] => ROWS[jaw].slice(2, 8);
 
 /** The quadrant, as the tens of its numbers, of each side of an arch. */
-export const quadrantOf = (jaw: Jaw, side: Side): number => (jaw === 'upper' ? (side === 'right' ? 10 : 20) : side === 'right' ? 30 : 40);
+export const quadrantOf = (jaw: Jaw, side: Side): number =>
+  jaw === 'upper' ? (side === 'right' ? 10 : 20) : side === 'right' ? 30 : 40;
 
 /** An arch in the horizontal plane: y = a·x² + b·x⁴ behind the front, mm. */
 export interface ArchCurve {
@@ -43,7 +60,10 @@ export interface ArchCurve {
 /** A medium upper arch (house morphology): canine tips 35 mm apart lie about 8 mm behind the centrals. */
 export const MEDIUM_ARCH: ArchCurve = { a: 0.022, b: 1.4e-5 };
 
-/** A place on the arch: x to the patient's left, y backward, and the direction of travel towards the patient's left in degrees. */
+/**
+ * A place on the arch: x to the patient's left, y backward, and the direction of travel towards the patient's left in
+ * degrees.
+ */
 export interface ArchPlace {
   readonly x: number;
   readonly y: number;
@@ -72,7 +92,10 @@ export function alongArch(curve: ArchCurve, alongMm: number): ArchPlace {
   return { x: sign * x, y: curve.a * x * x + curve.b * x ** 4, turnDeg: (sign * (Math.atan(slope) * 180)) / Math.PI };
 }
 
-/** How the tooth's axis stands in the arch: edge forward (torque) and edge towards the midline (tip), degrees. House morphology. */
+/**
+ * How the tooth's axis stands in the arch: edge forward (torque) and edge towards the midline (tip), degrees. House
+ * morphology.
+ */
 export const AXIS: Readonly<Partial<Record<ToothKind, { readonly torqueDeg: number; readonly tipDeg: number }>>> = {
   central: { torqueDeg: 13, tipDeg: 2 },
   lateral: { torqueDeg: 12, tipDeg: 4 },
@@ -119,7 +142,8 @@ export interface Room {
 }
 
 /**
- * Places along one side of the arch from the midline outward, so that neighbours touch. Round a bend two teeth touch before
+ * Places along one side of the arch from the midline outward, so that neighbours touch. Round a bend two teeth touch
+ * before
  * their widths are used up along the curve: each half width counts by the cosine of half the bend between them.
  */
 export function placesAlong(curve: ArchCurve, side: 'right' | 'left', rooms: readonly Room[]): ArchPlace[] {
@@ -133,7 +157,10 @@ export function placesAlong(curve: ArchCurve, side: 'right' | 'left', rooms: rea
     // The place decides the bend and the bend the place; three rounds settle it to a thousandth.
     for (let i = 0; i < 3; i++) {
       const bend = before ? (place.turnDeg - before.turnDeg) / 2 : place.turnDeg;
-      along = (before?.along ?? 0) + ((before?.half ?? 0) + half) * Math.cos((bend * Math.PI) / 180) + (room.gapBeforeMm ?? 0);
+      along =
+        (before?.along ?? 0) +
+        ((before?.half ?? 0) + half) * Math.cos((bend * Math.PI) / 180) +
+        (room.gapBeforeMm ?? 0);
       place = alongArch(curve, along);
     }
     out.push({ x: sign * place.x, y: place.y, turnDeg: sign * place.turnDeg });
@@ -157,7 +184,10 @@ export function placeTeeth(curve: ArchCurve, stands: readonly Stand[]): Map<Fdi,
       const frame = standingFrame(s.tooth, place, s.edgeUpMm ?? 0);
       const t = (place.turnDeg * Math.PI) / 180;
       const f = s.forwardMm ?? 0;
-      const moved: Frame = { ...frame, origin: [frame.origin[0] + f * Math.sin(t), frame.origin[1] - f * Math.cos(t), frame.origin[2]] };
+      const moved: Frame = {
+        ...frame,
+        origin: [frame.origin[0] + f * Math.sin(t), frame.origin[1] - f * Math.cos(t), frame.origin[2]],
+      };
       frames.set(s.tooth, rotateTooth(s.tooth, moved, s.rotationDeg ?? 0));
     });
   }

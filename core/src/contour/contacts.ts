@@ -35,7 +35,11 @@ export function contactBetween(positions: Float64Array, neighbour: SignedField):
     }
   }
   const points = Float64Array.from(near);
-  const place = (i: number): Vec3 => [points[3 * i] as number, points[3 * i + 1] as number, points[3 * i + 2] as number];
+  const place = (i: number): Vec3 => [
+    points[3 * i] as number,
+    points[3 * i + 1] as number,
+    points[3 * i + 2] as number,
+  ];
   const cast = rayCaster(neighbour.tree);
   let gapMm = Infinity;
   let at: Vec3 = [0, 0, 0];
@@ -54,7 +58,11 @@ export function contactBetween(positions: Float64Array, neighbour: SignedField):
 }
 
 /** How a tooth of the row meets the one on its left, planned where they are planned and as they are elsewhere. */
-export function contactLeftOf(arch: ExistingArch, planned: ReadonlyMap<Fdi, PlannedTooth>, right: Fdi): Contact | undefined {
+export function contactLeftOf(
+  arch: ExistingArch,
+  planned: ReadonlyMap<Fdi, PlannedTooth>,
+  right: Fdi,
+): Contact | undefined {
   const row = rowOf(arch.jaw).filter((t) => arch.teeth.has(t));
   const left = row[row.indexOf(right) + 1];
   if (left === undefined || !row.includes(right)) return undefined;
@@ -84,7 +92,11 @@ const ROUNDS = 4;
  * (positive passes in). A planned tooth keeps its size and its other numbers.
  * @returns the plan with new `distalMm`, and the contacts that could not be set within the limits
  */
-export function setContacts(arch: ExistingArch, plan: ContourPlan, tightMm: number): { plan: ContourPlan; left: readonly [Fdi, Fdi][] } {
+export function setContacts(
+  arch: ExistingArch,
+  plan: ContourPlan,
+  tightMm: number,
+): { plan: ContourPlan; left: readonly [Fdi, Fdi][] } {
   const out: Record<number, ContourPlan[number]> = { ...plan };
   const left: [Fdi, Fdi][] = [];
   const limit = PLAN_LIMITS.distalMm;
@@ -125,10 +137,15 @@ export interface NarrowedSide {
 }
 
 /**
- * Narrows the three front teeth of a side, all by the same share, until the canine no longer passes into the tooth behind it.
+ * Narrows the three front teeth of a side, all by the same share, until the canine no longer passes into the tooth
+ * behind it.
  * A side that has room is left alone: a gap would open.
  */
-export function madeRoom(arch: ExistingArch, plan: ContourPlan, tightMm: number): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } {
+export function madeRoom(
+  arch: ExistingArch,
+  plan: ContourPlan,
+  tightMm: number,
+): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } {
   let out: ContourPlan = plan;
   const narrowed: NarrowedSide[] = [];
   for (const side of ['right', 'left'] as const) {
@@ -145,7 +162,8 @@ export function madeRoom(arch: ExistingArch, plan: ContourPlan, tightMm: number)
       }
       return next;
     };
-    const fits = (p: ContourPlan) => contactBetween(plannedTooth(arch, p, three[2]).mesh.positions, field).gapMm >= -tightMm;
+    const fits = (p: ContourPlan) =>
+      contactBetween(plannedTooth(arch, p, three[2]).mesh.positions, field).gapMm >= -tightMm;
     if (fits(out)) continue;
     // The widest share that fits, between the narrowest that is thought of and all of the width.
     let [low, high] = [NARROWEST_SHARE, 1];

@@ -20,10 +20,13 @@ export interface CrownSize extends CrownShape {
 }
 
 /**
- * A crown as a closed mesh in the tooth's own frame: z apical, y backward (palatal or lingual), x to the patient's left for an
+ * A crown as a closed mesh in the tooth's own frame: z apical, y backward (palatal or lingual), x to the patient's left
+ * for an
  * upper tooth and to the right for a lower one (z points down there), mm;
- * the edge's lowest point lies at z = 0, the axis at x = y = 0. The facial zenith stands higher than all of the facial neck.
- * `ringSize` vertices a ring, `rings` rings from neck to edge, then the cap rows and the neck's centre: see `ringVertex`.
+ * the edge's lowest point lies at z = 0, the axis at x = y = 0. The facial zenith stands higher than all of the facial
+ * neck.
+ * `ringSize` vertices a ring, `rings` rings from neck to edge, then the cap rows and the neck's centre: see
+ * `ringVertex`.
  */
 export interface Crown {
   readonly tooth: Fdi;
@@ -42,7 +45,10 @@ const RINGS = CROWN_RINGS;
 /** Where each ring lies between neck (0) and edge (1): they crowd towards the edge, where the form turns fastest. */
 const RING_PLACES = Float64Array.from({ length: RINGS }, (_, r) => 1 - (1 - r / (RINGS - 1)) ** 1.6);
 
-/** Vertex number of ring r (0 neck … rings − 1 edge) at place k around: 0 left border, a quarter facial, half right border. */
+/**
+ * Vertex number of ring r (0 neck … rings − 1 edge) at place k around: 0 left border, a quarter facial, half right
+ * border.
+ */
 export function ringVertex(crown: Pick<Crown, 'ringSize'>, r: number, k: number): number {
   return r * crown.ringSize + (((k % crown.ringSize) + crown.ringSize) % crown.ringSize);
 }
@@ -67,10 +73,20 @@ export function crown(tooth: Fdi, size: CrownSize): Crown {
   for (const [name, limit] of Object.entries<Limit>(CROWN_LIMITS)) {
     const v = size[name as keyof typeof CROWN_LIMITS] ?? 0;
     if (!(v >= limit.min && v <= limit.max)) {
-      throw new Refusal('parameter-out-of-range', `${name} of ${tooth} is ${v}; it must lie between ${limit.min} and ${limit.max} mm.`, v);
+      throw new Refusal(
+        'parameter-out-of-range',
+        `${name} of ${tooth} is ${v}; it must lie between ${limit.min} and ${limit.max} mm.`,
+        v,
+      );
     }
   }
-  return { tooth, size, mesh: buildMesh(inCharacter(library, size.character ?? 'even'), tooth, size), ringSize: AROUND, rings: RINGS };
+  return {
+    tooth,
+    size,
+    mesh: buildMesh(inCharacter(library, size.character ?? 'even'), tooth, size),
+    ringSize: AROUND,
+    rings: RINGS,
+  };
 }
 
 interface Surface {
@@ -105,7 +121,8 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
   const surface = surfaceOf(form);
   const wear = size.wearMm ?? 0;
   const length = size.lengthMm + wear;
-  // Form coordinates have mesial at +c; on the patient's upper right mesial lies at +x (towards the patient's left) too.
+  // Form coordinates have mesial at +c; on the patient's upper right mesial lies at +x (towards the patient's left)
+  // too.
   const mesialSign = (sideOf(tooth) === 'right') === isUpper(tooth) ? 1 : -1;
   const capRows = form.palatalCusp ? 9 : 4;
   const half = AROUND / 2;
@@ -114,7 +131,9 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
   const neckWide = (size.neckWidthMm ?? 0) / 2;
   const put = (at: number, c: number, z: number, front: number) => {
     const h = z / length;
-    const halfWidth = (size.widthMm / 2) * (c >= 0 ? surface.halfMesial(h) : surface.halfDistal(h)) + neckWide * smoothstep(0.5, 0.95, h);
+    const halfWidth =
+      (size.widthMm / 2) * (c >= 0 ? surface.halfMesial(h) : surface.halfDistal(h)) +
+      neckWide * smoothstep(0.5, 0.95, h);
     positions[3 * at] = mesialSign * c * halfWidth;
     positions[3 * at + 1] = -front;
     positions[3 * at + 2] = z - wear;
@@ -134,7 +153,9 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
         ringVertex({ ringSize: AROUND }, r, k),
         c,
         z,
-        isFacial ? facialFront(form, surface, size, across, z, length) : palatalFront(form, surface, size, across, z / length),
+        isFacial
+          ? facialFront(form, surface, size, across, z, length)
+          : palatalFront(form, surface, size, across, z / length),
       );
     }
   }
@@ -148,7 +169,8 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
     for (let row = 0; row < capRows; row++) {
       const v = (row + 1) / (capRows + 1);
       const at = 3 * (firstCap + row * (half - 1) + k - 1);
-      for (let i = 0; i < 3; i++) positions[at + i] = (positions[f + i] as number) * (1 - v) + (positions[p + i] as number) * v;
+      for (let i = 0; i < 3; i++)
+        positions[at + i] = (positions[f + i] as number) * (1 - v) + (positions[p + i] as number) * v;
       positions[at + 2] = (positions[at + 2] as number) + capRelief(form, c, v, wear);
     }
   }
@@ -182,7 +204,10 @@ function settleHeights(positions: Float64Array, lengthMm: number): void {
   for (let i = 2; i < positions.length; i += 3) positions[i] = ((positions[i] as number) - base) * k;
 }
 
-/** Stretches the width until the caliper's is met exactly: round corners can cut away the widest place, a wide neck pass it. */
+/**
+ * Stretches the width until the caliper's is met exactly: round corners can cut away the widest place, a wide neck pass
+ * it.
+ */
 function settleWidth(positions: Float64Array, widthMm: number): void {
   let [least, most] = [Infinity, -Infinity];
   for (let i = 0; i < positions.length; i += 3) {
@@ -202,7 +227,9 @@ function edgeHeight(form: CrownForm, size: CrownSize, c: number, length: number,
   const rounder = (c >= 0 ? size.mesialCornerMm : size.distalCornerMm) ?? 0;
   const a = Math.abs(c);
   const t = Math.max(0, (a - corner.from) / (1 - corner.from));
-  let z = Math.max(0, length * corner.drop + rounder) * (1 - Math.sqrt(Math.max(0, 1 - t * t))) + (size.edgeCurveMm ?? 0) * c * c;
+  let z =
+    Math.max(0, length * corner.drop + rounder) * (1 - Math.sqrt(Math.max(0, 1 - t * t))) +
+    (size.edgeCurveMm ?? 0) * c * c;
   if (form.cusp) {
     const { at, mesialDrop, distalDrop, tipRadius } = form.cusp;
     const d = c - at;
@@ -226,7 +253,9 @@ function edgeHeight(form: CrownForm, size: CrownSize, c: number, length: number,
 function neckHeight(form: CrownForm, size: CrownSize, c: number, length: number, isFacial: boolean): number {
   // Lateral places are shares of the half width, which at the neck is less than at the contact.
   const half = (size.widthMm / 2) * (form.distal.at(-1)?.[1] ?? 1);
-  const zenith = isFacial ? Math.max(-0.6, Math.min(0.6, -(form.zenithDistalMm + (size.zenithDistalMm ?? 0)) / half)) : 0;
+  const zenith = isFacial
+    ? Math.max(-0.6, Math.min(0.6, -(form.zenithDistalMm + (size.zenithDistalMm ?? 0)) / half))
+    : 0;
   const drop = c >= zenith ? form.neckMesialMm : form.neckDistalMm;
   const t = c >= zenith ? (c - zenith) / (1 - zenith) : (zenith - c) / (1 + zenith);
   return length - (isFacial ? 0 : 0.25 * (1 - c * c)) - Math.min(drop, length * 0.4) * t ** 2.8;
@@ -263,7 +292,10 @@ function palatalFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, h
   return border + (s.palatal(h) - border + dip - thicker) * x.palatalReach;
 }
 
-/** Facial surface: mm in front of the axis at height z. A superellipse between the borders, with lobes, ridge and ripples on it. */
+/**
+ * Facial surface: mm in front of the axis at height z. A superellipse between the borders, with lobes, ridge and
+ * ripples on it.
+ */
 function facialFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, z: number, length: number): number {
   const h = z / length;
   const border = s.contact(h);
@@ -278,7 +310,14 @@ function facialFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, z:
   const grooves = form.lobesMm * x.grooves * smoothstep(0.02, 0.14, h) * (1 - smoothstep(0.3, 0.75, h));
   const ridge = x.ridge * (1 - smoothstep(0.6, 1, h));
   // Perikymata: faint horizontal ripples in the cervical half.
-  const ripple = h < 0.35 ? 0 : 0.008 * x.texture * Math.sin((2 * Math.PI * z) / 0.55) * smoothstep(0.35, 0.6, h) * (1 - smoothstep(0.85, 1, h));
+  const ripple =
+    h < 0.35
+      ? 0
+      : 0.008 *
+        x.texture *
+        Math.sin((2 * Math.PI * z) / 0.55) *
+        smoothstep(0.35, 0.6, h) *
+        (1 - smoothstep(0.85, 1, h));
   return border + (s.facial(h) + volume - border + ridge - grooves + ripple) * reach;
 }
 
@@ -310,7 +349,12 @@ function buildConnectivity(capRows: number): Uint32Array {
   };
   for (let row = -1; row < capRows; row++) {
     for (let k = 0; k < half; k++) {
-      const quad = [cap(row, k), cap(row, k + 1), cap(row + 1, k + 1), cap(row + 1, k)] as [number, number, number, number];
+      const quad = [cap(row, k), cap(row, k + 1), cap(row + 1, k + 1), cap(row + 1, k)] as [
+        number,
+        number,
+        number,
+        number,
+      ];
       if (quad[1] !== quad[2]) out.push(quad[0], quad[1], quad[2]);
       if (quad[0] !== quad[3]) out.push(quad[0], quad[2], quad[3]);
     }

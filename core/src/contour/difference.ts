@@ -20,7 +20,8 @@ export function contourDifferenceQuick(arch: ExistingArch, planned: PlannedTooth
   const { rings, ringSize } = crown;
   const last = rings - 1;
   const measured: number[] = [];
-  for (let r = 0; r < rings; r++) if (r % 2 === 0 || r === last) for (let k = 0; k < ringSize; k += 2) measured.push(ringVertex(crown, r, k));
+  for (let r = 0; r < rings; r++)
+    if (r % 2 === 0 || r === last) for (let k = 0; k < ringSize; k += 2) measured.push(ringVertex(crown, r, k));
   for (let v = rings * ringSize; v < mesh.positions.length / 3; v++) measured.push(v);
   const points = new Float64Array(3 * measured.length);
   measured.forEach((v, i) => {
@@ -36,8 +37,10 @@ export function contourDifferenceQuick(arch: ExistingArch, planned: PlannedTooth
   };
   for (let r = 0; r < rings; r++)
     if (r % 2 === 0 || r === last)
-      for (let k = 1; k < ringSize; k += 2) between(ringVertex(crown, r, k), ringVertex(crown, r, k - 1), ringVertex(crown, r, k + 1));
+      for (let k = 1; k < ringSize; k += 2)
+        between(ringVertex(crown, r, k), ringVertex(crown, r, k - 1), ringVertex(crown, r, k + 1));
   for (let r = 1; r < last; r += 2)
-    for (let k = 0; k < ringSize; k++) between(ringVertex(crown, r, k), ringVertex(crown, r - 1, k), ringVertex(crown, r + 1, k));
+    for (let k = 0; k < ringSize; k++)
+      between(ringVertex(crown, r, k), ringVertex(crown, r - 1, k), ringVertex(crown, r + 1, k));
   return out;
 }

@@ -51,7 +51,8 @@ export function toothOf(arch: ExistingArch, tooth: Fdi): ExistingTooth {
 const LEAST_FRONT = 4;
 
 /**
- * Finds frame and size of the front teeth and premolars that the scan has, and the arch on which they stand. Both centrals
+ * Finds frame and size of the front teeth and premolars that the scan has, and the arch on which they stand. Both
+ * centrals
  * are needed; other teeth may be missing. Deterministic; about 0.8 s.
  * @throws Refusal `scan-without-teeth` without the two centrals, or with fewer than four of the front teeth
  */
@@ -61,21 +62,36 @@ export function existingArch(scan: SegmentedScan): ExistingArch {
   const [right, left] = [front[2], front[3]] as [Fdi, Fdi];
   const present = rowOf(jaw).filter((t) => scan.teeth.has(t));
   if (![right, left].every((t) => present.includes(t)) || present.filter((t) => front.includes(t)).length < LEAST_FRONT)
-    throw new Refusal('scan-without-teeth', `The scan has too few ${jaw} front teeth: both centrals and two more are needed.`, present);
+    throw new Refusal(
+      'scan-without-teeth',
+      `The scan has too few ${jaw} front teeth: both centrals and two more are needed.`,
+      present,
+    );
   const meshes = new Map(present.map((t) => [t, meshToArch(jaw, scan.teeth.get(t) as Mesh)] as const));
   const meshOf = (tooth: Fdi) => meshes.get(tooth) as Mesh;
   const edges = new Map(present.map((tooth) => [tooth, edgePoint(meshOf(tooth), !front.includes(tooth))] as const));
   const x0 = (bounds(meshOf(right)).max[0] + bounds(meshOf(left)).min[0]) / 2;
-  const arch = jaw === 'upper' ? fitArch(new Map([...edges].filter(([t]) => front.includes(t))), x0) : fitArch(axesOf(edges, fitArch(edges, x0)), x0);
-  const teeth = new Map(present.map((tooth) => [tooth, fitTooth(tooth, meshOf(tooth), edges.get(tooth) as [number, number, number], arch)] as const));
+  const arch =
+    jaw === 'upper'
+      ? fitArch(new Map([...edges].filter(([t]) => front.includes(t))), x0)
+      : fitArch(axesOf(edges, fitArch(edges, x0)), x0);
+  const teeth = new Map(
+    present.map(
+      (tooth) => [tooth, fitTooth(tooth, meshOf(tooth), edges.get(tooth) as [number, number, number], arch)] as const,
+    ),
+  );
   return { jaw, arch, teeth };
 }
 
 /**
- * Where the axes of the teeth stand: those of premolars behind their facial cusps. An upper front says by itself how the arch
+ * Where the axes of the teeth stand: those of premolars behind their facial cusps. An upper front says by itself how
+ * the arch
  * goes on; a lower one is too short and flat for it, so its premolars have a say.
  */
-function axesOf(edges: ReadonlyMap<Fdi, readonly [number, number, number]>, arch: FittedArch): Map<Fdi, readonly [number, number, number]> {
+function axesOf(
+  edges: ReadonlyMap<Fdi, readonly [number, number, number]>,
+  arch: FittedArch,
+): Map<Fdi, readonly [number, number, number]> {
   return new Map(
     [...edges].map(([t, [x, y, z]]) => {
       if (isFront(t)) return [t, [x, y, z]];
@@ -98,7 +114,8 @@ function edgePoint(mesh: Mesh, twoCusps: boolean): [number, number, number] {
   let y = 0;
   let n = 0;
   for (let i = 0; i < mesh.positions.length; i += 3) {
-    if ((mesh.positions[i + 2] as number) > low + 0.3 || (twoCusps && Math.abs(mesh.positions[i] as number) < middle)) continue;
+    if ((mesh.positions[i + 2] as number) > low + 0.3 || (twoCusps && Math.abs(mesh.positions[i] as number) < middle))
+      continue;
     x += mesh.positions[i] as number;
     y += mesh.positions[i + 1] as number;
     n++;
@@ -136,12 +153,22 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
   const start = isFront(tooth) ? upright : shift(upright, [0, cuspForward(tooth), 0]);
   const fitWith = (from: Frame, wearMm: number, iterations: number) => {
     const m = sizeIn(mesh, from);
-    const form = crown(tooth, { lengthMm: clamp(m.lengthMm, 5, 16), widthMm: clamp(m.widthMm, 3, 14), facialVolumeMm: 0, wearMm });
-    return { wearMm, ...alignFrame(facialPoints(form), shift(from, [m.midX, 0, m.lowZ]), field, { iterations, reachMm: 1.2, hold: 8 }) };
+    const form = crown(tooth, {
+      lengthMm: clamp(m.lengthMm, 5, 16),
+      widthMm: clamp(m.widthMm, 3, 14),
+      facialVolumeMm: 0,
+      wearMm,
+    });
+    return {
+      wearMm,
+      ...alignFrame(facialPoints(form), shift(from, [m.midX, 0, m.lowZ]), field, { iterations, reachMm: 1.2, hold: 8 }),
+    };
   };
   const rough = fitWith(start, 0, 8).frame;
   // Size and place depend on each other, and a worn tooth is a longer one cut short: try each wear from the rough fit.
-  const best = WEAR_STEPS.map((w) => fitWith(fitWith(rough, w, 5).frame, w, 5)).reduce((p, q) => (q.rmsMm < p.rmsMm ? q : p));
+  const best = WEAR_STEPS.map((w) => fitWith(fitWith(rough, w, 5).frame, w, 5)).reduce((p, q) =>
+    q.rmsMm < p.rmsMm ? q : p,
+  );
   const m = sizeIn(mesh, best.frame);
   const along = (Math.atan2(best.frame.x[1], best.frame.x[0]) * 180) / Math.PI;
   const side = archSide(tooth) === 'left' ? 1 : -1;
@@ -179,13 +206,23 @@ function sizeIn(mesh: Mesh, frame: Frame): SizeIn {
   let low: readonly [number, number, number] = [0, 0, Infinity];
   let high: readonly [number, number, number] = [0, 0, -Infinity];
   for (let i = 0; i < mesh.positions.length; i += 3) {
-    const p = toLocal(frame, [mesh.positions[i] as number, mesh.positions[i + 1] as number, mesh.positions[i + 2] as number]);
+    const p = toLocal(frame, [
+      mesh.positions[i] as number,
+      mesh.positions[i + 1] as number,
+      mesh.positions[i + 2] as number,
+    ]);
     if (p[0] < x0) x0 = p[0];
     if (p[0] > x1) x1 = p[0];
     if (p[2] < low[2]) low = p;
     if (p[1] < -0.5 && p[2] > high[2]) high = p;
   }
-  return { widthMm: x1 - x0, lengthMm: Math.hypot(high[2] - low[2], high[1] - low[1]), midX: (x0 + x1) / 2, lowZ: low[2], zenithZ: high[2] };
+  return {
+    widthMm: x1 - x0,
+    lengthMm: Math.hypot(high[2] - low[2], high[1] - low[1]),
+    midX: (x0 + x1) / 2,
+    lowZ: low[2],
+    zenithZ: high[2],
+  };
 }
 
 /** Points of a crown's facial surface between neck and edge, away from the borders. */

@@ -3,7 +3,8 @@ import type { ToothKind } from '../teeth/notation.js';
 /**
  * The library form of one kind of upper tooth, for a tooth of the patient's left with mesial at negative x.
  *
- * Heights `h` run from 0 at the edge to 1 at the facial zenith. Lateral places `c` run from −1 at the distal to +1 at the
+ * Heights `h` run from 0 at the edge to 1 at the facial zenith. Lateral places `c` run from −1 at the distal to +1 at
+ * the
  * mesial border. Facial and palatal profiles are mm in front of (+) or behind (−) the tooth's axis at the given height.
  * The numbers are house morphology, drawn to the textbook descriptions of each tooth; sizes come from the parameters.
  */
@@ -27,8 +28,15 @@ export interface CrownForm {
   readonly mesialCorner: { readonly drop: number; readonly from: number };
   readonly distalCorner: { readonly drop: number; readonly from: number };
   /** Cusp tip: its place along c, the slope drop at the borders as share of the length; none for incisors. */
-  readonly cusp?: { readonly at: number; readonly mesialDrop: number; readonly distalDrop: number; readonly tipRadius: number };
-  /** Palatal cusp of premolars: how much shorter than the facial one as share of the length, and the groove's depth, mm. */
+  readonly cusp?: {
+    readonly at: number;
+    readonly mesialDrop: number;
+    readonly distalDrop: number;
+    readonly tipRadius: number;
+  };
+  /**
+   * Palatal cusp of premolars: how much shorter than the facial one as share of the length, and the groove's depth, mm.
+   */
   readonly palatalCusp?: { readonly shorter: number; readonly grooveMm: number };
   /** How far the neck line falls from the zenith to the proximal borders, mm. */
   readonly neckMesialMm: number;
@@ -296,4 +304,10 @@ const premolar2: CrownForm = {
 };
 
 /** Library forms by kind of tooth. */
-export const CROWN_FORMS: Readonly<Partial<Record<ToothKind, CrownForm>>> = { central, lateral, canine, premolar1, premolar2 };
+export const CROWN_FORMS: Readonly<Partial<Record<ToothKind, CrownForm>>> = {
+  central,
+  lateral,
+  canine,
+  premolar1,
+  premolar2,
+};

@@ -33,7 +33,9 @@ export interface LaidTooth {
   readonly triangles: Uint32Array;
 }
 
-/** Something that hides what lies behind it and is seen in the photograph already: gum, and teeth that stay as they are. */
+/**
+ * Something that hides what lies behind it and is seen in the photograph already: gum, and teeth that stay as they are.
+ */
 export interface Hiding {
   readonly places: Float32Array;
   readonly triangles: Uint32Array;
@@ -47,7 +49,9 @@ export interface LaidSmile {
   readonly hiding: readonly Hiding[];
 }
 
-/** The planned and the scanned teeth laid into a photograph by the places marked on it. @throws Refusal of `matchCamera` */
+/**
+ * The planned and the scanned teeth laid into a photograph by the places marked on it. @throws Refusal of `matchCamera`
+ */
 export function laidSmile(
   arch: ExistingArch,
   gum: Mesh,
@@ -66,7 +70,9 @@ export function laidSmile(
 /** The gum moved up with the zeniths, fading from tooth to tooth. */
 function gumMoved(gum: Mesh, arch: ExistingArch, zenithUp: ReadonlyMap<Fdi, number>): Mesh {
   if ([...zenithUp.values()].every((mm) => mm === 0)) return gum;
-  const row = [...arch.teeth].map(([tooth, t]) => ({ x: t.frame.origin[0], up: zenithUp.get(tooth) ?? 0 })).sort((a, b) => a.x - b.x);
+  const row = [...arch.teeth]
+    .map(([tooth, t]) => ({ x: t.frame.origin[0], up: zenithUp.get(tooth) ?? 0 }))
+    .sort((a, b) => a.x - b.x);
   const upAt = (x: number): number => {
     const i = row.findIndex((t) => t.x >= x);
     const [a, b] = [row[i - 1] ?? row[0], row[i] ?? row.at(-1)];
@@ -75,7 +81,8 @@ function gumMoved(gum: Mesh, arch: ExistingArch, zenithUp: ReadonlyMap<Fdi, numb
     return a.up + (b.up - a.up) * k;
   };
   const positions = gum.positions.slice();
-  for (let v = 0; v < positions.length; v += 3) positions[v + 2] = (positions[v + 2] as number) + upAt(positions[v] as number);
+  for (let v = 0; v < positions.length; v += 3)
+    positions[v + 2] = (positions[v + 2] as number) + upAt(positions[v] as number);
   return { positions, triangles: gum.triangles };
 }
 
@@ -98,7 +105,12 @@ const FLASHES = [
 const AMBIENT = 0.34;
 const HARDNESS = 60;
 
-function laid(tooth: Fdi, mesh: Mesh, camera: PhotoCamera, local: (p: readonly [number, number, number]) => readonly [number, number, number]): LaidTooth {
+function laid(
+  tooth: Fdi,
+  mesh: Mesh,
+  camera: PhotoCamera,
+  local: (p: readonly [number, number, number]) => readonly [number, number, number],
+): LaidTooth {
   const n = mesh.positions.length / 3;
   const normals = vertexNormals(mesh);
   const { right, up, forward } = cameraAxes(camera);
@@ -109,11 +121,17 @@ function laid(tooth: Fdi, mesh: Mesh, camera: PhotoCamera, local: (p: readonly [
   const seen = new Uint8Array(n);
   const facing = AMBIENT + FLASHES.reduce((s, f) => s + f.strength * f.to[2], 0);
   for (let v = 0; v < n; v++) {
-    const p = [mesh.positions[3 * v] as number, mesh.positions[3 * v + 1] as number, mesh.positions[3 * v + 2] as number] as const;
+    const p = [
+      mesh.positions[3 * v] as number,
+      mesh.positions[3 * v + 1] as number,
+      mesh.positions[3 * v + 2] as number,
+    ] as const;
     project(p[0], p[1], p[2], out);
     places.set(out, 3 * v);
     const along = (axis: readonly [number, number, number]) =>
-      (normals[3 * v] as number) * axis[0] + (normals[3 * v + 1] as number) * axis[1] + (normals[3 * v + 2] as number) * axis[2];
+      (normals[3 * v] as number) * axis[0] +
+      (normals[3 * v + 1] as number) * axis[1] +
+      (normals[3 * v + 2] as number) * axis[2];
     const [x, y, z] = [along(right), along(up), -along(forward)];
     let sum = AMBIENT;
     let gleam = 0;

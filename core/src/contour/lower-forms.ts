@@ -9,8 +9,10 @@ function shallower(knots: CrownForm['facial'], share: number): CrownForm['facial
 const upper = (kind: ToothKind): CrownForm => CROWN_FORMS[kind] as CrownForm;
 
 /**
- * Lower crowns, read like the upper ones: heights from the edge to the facial zenith, mesial at +1. Incisors are narrow and
- * nearly symmetrical with a smooth lingual surface, the canine slim with a blunt tip, premolars lean to the tongue with small
+ * Lower crowns, read like the upper ones: heights from the edge to the facial zenith, mesial at +1. Incisors are narrow
+ * and
+ * nearly symmetrical with a smooth lingual surface, the canine slim with a blunt tip, premolars lean to the tongue with
+ * small
  * lingual cusps. House morphology, drawn to the textbook descriptions.
  */
 const central: CrownForm = {
@@ -43,7 +45,12 @@ const central: CrownForm = {
   lobesMm: 0.04,
 };
 
-const lateral: CrownForm = { ...central, kind: 'lateral', distalCorner: { drop: 0.08, from: 0.7 }, zenithDistalMm: 0.15 };
+const lateral: CrownForm = {
+  ...central,
+  kind: 'lateral',
+  distalCorner: { drop: 0.08, from: 0.7 },
+  zenithDistalMm: 0.15,
+};
 
 const canine: CrownForm = {
   ...upper('canine'),
@@ -69,4 +76,10 @@ const premolar2: CrownForm = {
 };
 
 /** Lower library forms by kind of tooth. */
-export const LOWER_CROWN_FORMS: Readonly<Partial<Record<ToothKind, CrownForm>>> = { central, lateral, canine, premolar1, premolar2 };
+export const LOWER_CROWN_FORMS: Readonly<Partial<Record<ToothKind, CrownForm>>> = {
+  central,
+  lateral,
+  canine,
+  premolar1,
+  premolar2,
+};

@@ -1,4 +1,7 @@
-/** From round outlines with soft line angles to straight ones with marked ones. House names for the trade's range of forms. */
+/**
+ * From round outlines with soft line angles to straight ones with marked ones. House names for the trade's range of
+ * forms.
+ */
 export type CrownCharacter = 'soft' | 'even' | 'square';
 export const CROWN_CHARACTERS: readonly CrownCharacter[] = ['soft', 'even', 'square'];
 

@@ -17,7 +17,10 @@ export interface ToothPlaces {
 
 /** Within this of the lowest point counts as the edge, mm. */
 const EDGE_MM = 0.25;
-/** The facial surface is seen up to about here before its axis; what lies behind is hidden by the neighbour. y in the tooth’s frame, mm. */
+/**
+ * The facial surface is seen up to about here before its axis; what lies behind is hidden by the neighbour. y in the
+ * tooth’s frame, mm.
+ */
 const FACIAL_Y_MM = -0.22;
 
 /** Zenith, middle of the edge, and the outermost points of the facial surface towards and away from the midline. */
@@ -49,7 +52,10 @@ export function toothPlaces(t: ExistingTooth): ToothPlaces {
   };
 }
 
-/** How well each kind of place is held across and down the picture, mm: an outline's side is high or low as one looks at it. */
+/**
+ * How well each kind of place is held across and down the picture, mm: an outline's side is high or low as one looks at
+ * it.
+ */
 export const HELD_MM = {
   zenith: [0.8, 0.15],
   edge: [1.5, 0.12],
@@ -65,10 +71,16 @@ export interface MarkedWidth {
 }
 
 /**
- * Pairs of scanned places and their marks: of the retracted front view's outlines, or of another view's edges and zeniths, and
+ * Pairs of scanned places and their marks: of the retracted front view's outlines, or of another view's edges and
+ * zeniths, and
  * of the tooth by whose width the photograph is scaled.
  */
-export function photoMarks(arch: ExistingArch, landmarks: LandmarkSet, points: ViewPoints, width?: MarkedWidth): PhotoMark[] {
+export function photoMarks(
+  arch: ExistingArch,
+  landmarks: LandmarkSet,
+  points: ViewPoints,
+  width?: MarkedWidth,
+): PhotoMark[] {
   const out: PhotoMark[] = [];
   const put = (at: Vec3, px: Px | undefined, held: readonly [number, number]) => px && out.push({ at, px, sdMm: held });
   for (const [tooth, t] of arch.teeth) {

@@ -3,7 +3,14 @@ import { rayCaster } from '../geometry/tree/ray.js';
 import type { SignedField } from '../geometry/tree/signed.js';
 import { add, scale, type Vec3 } from '../geometry/vec.js';
 import { type Px, Z95 } from '../smile/calibration.js';
-import { lineOfSight, matchCamera, mmAPixelAt, type PhotoCamera, photoPoint, photoProjector } from '../smile/camera-match.js';
+import {
+  lineOfSight,
+  matchCamera,
+  mmAPixelAt,
+  type PhotoCamera,
+  photoPoint,
+  photoProjector,
+} from '../smile/camera-match.js';
 import { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet } from '../smile/landmarks.js';
 import type { ViewPoints } from '../smile/views.js';
 import { type Fdi, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
@@ -31,23 +38,35 @@ export interface PhotoOnScan {
   readonly rmsMm: number;
   readonly places: readonly SharedPlace[];
   /**
-   * A length across the centrals, so that it can stand for a scale: its ends in the photograph, mm, and the 95 % half-width. None where
+   * A length across the centrals, so that it can stand for a scale: its ends in the photograph, mm, and the 95 %
+   * half-width. None where
    * the scan has no central.
    */
   readonly length: { readonly from: Px; readonly to: Px; readonly mm: number; readonly pmMm: number } | undefined;
 }
 
-/** How unsure the distance of the lens stays when marks say little about it, as a share of it. House value, as for `matchCamera`. */
+/**
+ * How unsure the distance of the lens stays when marks say little about it, as a share of it. House value, as for
+ * `matchCamera`.
+ */
 const DISTANCE_SHARE = 0.3;
 
 /**
- * Matches a retracted photograph with the scan from the landmarks that are marked on it, and tells where each landmark of the one
- * lies on the other. The scale is that of the plane of the centrals' widest places, as a printed scale held before them has it.
+ * Matches a retracted photograph with the scan from the landmarks that are marked on it, and tells where each landmark
+ * of the one
+ * lies on the other. The scale is that of the plane of the centrals' widest places, as a printed scale held before them
+ * has it.
  * @param landmarks marked by hand
  * @param fromScan marked with the scan's help: shown on it, but left out of the match, which they would only confirm
  * @throws Refusal of `matchCamera`
  */
-export function photoOnScan(arch: ExistingArch, landmarks: LandmarkSet, points: ViewPoints, size: Px, fromScan: LandmarkSet = {}): PhotoOnScan {
+export function photoOnScan(
+  arch: ExistingArch,
+  landmarks: LandmarkSet,
+  points: ViewPoints,
+  size: Px,
+  fromScan: LandmarkSet = {},
+): PhotoOnScan {
   const marks = photoMarks(arch, landmarks, points);
   const { camera, rmsPx, scaleSd } = matchCamera(marks, size);
   const places: SharedPlace[] = [];
@@ -78,7 +97,9 @@ export function photoOnScan(arch: ExistingArch, landmarks: LandmarkSet, points: 
   return { camera, marks: marks.length, rmsMm: rmsPx / camera.pxPerMm, places, length };
 }
 
-/** Where the line of sight through a place of the photograph meets a tooth; beside its outline, the nearest place of it. */
+/**
+ * Where the line of sight through a place of the photograph meets a tooth; beside its outline, the nearest place of it.
+ */
 function onTooth(t: SignedField, camera: PhotoCamera, px: Px, about: Vec3): Vec3 {
   const { from, towards } = lineOfSight(camera, px);
   const hit = rayCaster(t.tree).first(from, towards);
@@ -92,7 +113,14 @@ function onTooth(t: SignedField, camera: PhotoCamera, px: Px, about: Vec3): Vec3
 
 function acrossCentrals(arch: ExistingArch, camera: PhotoCamera, scaleSd: number): PhotoOnScan['length'] {
   const [right, left] = ([11, 21] as const).map((tooth) => arch.teeth.get(tooth)).map((t) => t && toothPlaces(t));
-  const ends = right && left ? [right.distal, left.distal] : right ? [right.distal, right.mesial] : left ? [left.mesial, left.distal] : undefined;
+  const ends =
+    right && left
+      ? [right.distal, left.distal]
+      : right
+        ? [right.distal, right.mesial]
+        : left
+          ? [left.mesial, left.distal]
+          : undefined;
   if (!ends) return undefined;
   const [a, b] = ends as [Vec3, Vec3];
   const [from, to] = [photoPoint(camera, a), photoPoint(camera, b)];

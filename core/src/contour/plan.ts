@@ -41,11 +41,17 @@ const FROM_SCRATCH: CrownMaker = { crown, sculpt: sculpted };
 
 /**
  * Stands a planned crown in the arch: side by side with its neighbours of the plan from the midline outward, on the
- * fitted arch, its zenith at the level of the tooth that is there (the gum line is kept) or as far above as the plan says.
+ * fitted arch, its zenith at the level of the tooth that is there (the gum line is kept) or as far above as the plan
+ * says.
  * @param make another maker than one that begins from scratch each time
  * @throws Refusal `tooth-missing` where the plan or the scan does not have the tooth
  */
-export function plannedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, make: CrownMaker = FROM_SCRATCH): PlannedTooth {
+export function plannedTooth(
+  arch: ExistingArch,
+  plan: ContourPlan,
+  tooth: Fdi,
+  make: CrownMaker = FROM_SCRATCH,
+): PlannedTooth {
   const own = plan[tooth];
   if (!own) throw new Refusal('tooth-missing', `Tooth {${tooth}} is not in the plan.`, tooth);
   const there = toothOf(arch, tooth);
@@ -62,7 +68,16 @@ export function inMouth(p: PlannedTooth): PlannedTooth {
 
 /** What of a plan makes the crown itself, without its place. */
 export function crownSize(own: ToothPlan): CrownSize {
-  const { rotationDeg: _, tipDeg: _1, torqueDeg: _2, forwardMm: _3, distalMm: _4, zenithUpMm: _5, strokes: _6, ...size } = own;
+  const {
+    rotationDeg: _,
+    tipDeg: _1,
+    torqueDeg: _2,
+    forwardMm: _3,
+    distalMm: _4,
+    zenithUpMm: _5,
+    strokes: _6,
+    ...size
+  } = own;
   return size;
 }
 
@@ -98,7 +113,10 @@ function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, 
   return leaning(there.tooth, shift(turned, [0, 0, slide]), own, zenith);
 }
 
-/** Where teeth are missing on the mesial side of a tooth, the gap that is left there, mm; 0 elsewhere and where it has closed. */
+/**
+ * Where teeth are missing on the mesial side of a tooth, the gap that is left there, mm; 0 elsewhere and where it has
+ * closed.
+ */
 function gapBehindMissing(arch: ExistingArch, tooth: Fdi): number {
   const own = arch.teeth.get(tooth);
   let mesial = tooth - 1;
@@ -126,7 +144,10 @@ function leaning(tooth: Fdi, f: Frame, own: ToothPlan, zenith: Vec3): Frame {
   const left = archSide(tooth) === 'left' ? 1 : -1;
   const leant = turn(turn(f, 'x', -(own.torqueDeg ?? 0)), 'y', left * (own.tipDeg ?? 0));
   const [a, b] = [toParent(f, zenith), toParent(leant, zenith)];
-  return { ...leant, origin: [leant.origin[0] + a[0] - b[0], leant.origin[1] + a[1] - b[1], leant.origin[2] + a[2] - b[2]] };
+  return {
+    ...leant,
+    origin: [leant.origin[0] + a[0] - b[0], leant.origin[1] + a[1] - b[1], leant.origin[2] + a[2] - b[2]],
+  };
 }
 
 /** The six as they are, as a plan: what a contour starts from before anything is proposed. */
@@ -140,15 +161,20 @@ export function planOfTooth(e: ExistingTooth): ToothPlan {
 }
 
 /**
- * A further tooth taken into the plan, standing where it stands now: its turn and its place against the arch become numbers.
+ * A further tooth taken into the plan, standing where it stands now: its turn and its place against the arch become
+ * numbers.
  * @param as another tooth in whose place and size it is taken in, such as that of a wax-up laid onto the arch
  */
 export function takenIn(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, as?: ExistingTooth): ToothPlan {
   const there = as ?? toothOf(arch, tooth);
   const size = { ...planOfTooth(there), ...(as && { zenithUpMm: zenithUpOf(arch, as) }) };
-  const turnedBy = (deg: number): ToothPlan => ({ ...size, rotationDeg: within(round(deg, 0.5), PLAN_LIMITS.rotationDeg) });
+  const turnedBy = (deg: number): ToothPlan => ({
+    ...size,
+    rotationDeg: within(round(deg, 0.5), PLAN_LIMITS.rotationDeg),
+  });
   const standing = (own: ToothPlan): Frame => plannedTooth(arch, { ...plan, [tooth]: own }, tooth).frame;
-  // The arch runs another way where the row puts the tooth than where it stands: what that comes to is part of its turn.
+  // The arch runs another way where the row puts the tooth than where it stands: what that comes to is part of its
+  // turn.
   const first = standing(turnedBy(there.rotationDeg));
   const side = archSide(tooth) === 'left' ? 1 : -1;
   const turned = turnedBy(there.rotationDeg + side * (heading(there.frame) - heading(first)));
@@ -178,7 +204,8 @@ export interface FromWaxUp {
 }
 
 /**
- * The library's crowns set to a wax-up that lies on the same arch: its sizes, places, leans and fullness become the plan's numbers.
+ * The library's crowns set to a wax-up that lies on the same arch: its sizes, places, leans and fullness become the
+ * plan's numbers.
  * What the forms can't follow is told, not hidden.
  */
 export function planFromWaxUp(arch: ExistingArch, waxed: ExistingArch, teeth: readonly Fdi[]): FromWaxUp {
@@ -230,13 +257,16 @@ export interface CrownTarget {
 }
 
 /**
- * A first contour of the upper teeth that have targets, from their lengths and widths; without any, of the six front teeth as they
+ * A first contour of the upper teeth that have targets, from their lengths and widths; without any, of the six front
+ * teeth as they
  * measure: aligned to the arch, and as full facially as it takes to lie at or in
  * front of the teeth that are there, so that as little as possible is cut (additive first, common practice).
  */
 export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, CrownTarget>): ContourPlan {
   const flat: Record<number, ToothPlan> = {};
-  const front = UPPER_TEN.filter((t) => arch.teeth.has(t) && (targets.size > 0 ? targets.has(t) : UPPER_SIX.includes(t)));
+  const front = UPPER_TEN.filter(
+    (t) => arch.teeth.has(t) && (targets.size > 0 ? targets.has(t) : UPPER_SIX.includes(t)),
+  );
   for (const t of front) {
     const target: CrownTarget = targets.get(t) ?? toothOf(arch, t);
     flat[t] = {
@@ -259,7 +289,8 @@ export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, Crown
 const within = (v: number, l: { min: number; max: number }) => Math.min(l.max, Math.max(l.min, v));
 
 /** Median distance of the planned facial surface in front of the existing one, middle third, mm. */
-const middleGap = (arch: ExistingArch, planned: PlannedTooth): number => median([...faceGaps(toothOf(arch, planned.tooth), planned)]);
+const middleGap = (arch: ExistingArch, planned: PlannedTooth): number =>
+  median([...faceGaps(toothOf(arch, planned.tooth), planned)]);
 
 /** How far the planned facial surface lies in front of a tooth in the middle third, mm. */
 function faceGaps(there: ExistingTooth, planned: PlannedTooth): Float64Array {
@@ -274,7 +305,11 @@ function faceGaps(there: ExistingTooth, planned: PlannedTooth): Float64Array {
         planned.mesh.positions[v + 2] as number,
       ]);
       if (local[2] < planned.crown.size.lengthMm * 0.3 || local[2] > planned.crown.size.lengthMm * 0.72) continue;
-      points.push(planned.mesh.positions[v] as number, planned.mesh.positions[v + 1] as number, planned.mesh.positions[v + 2] as number);
+      points.push(
+        planned.mesh.positions[v] as number,
+        planned.mesh.positions[v + 1] as number,
+        planned.mesh.positions[v + 2] as number,
+      );
     }
   }
   return signedDistances(there.field, Float64Array.from(points));

@@ -7,7 +7,8 @@ import { type Fdi, type Jaw, LOWER_TEN, UPPER_SIX, UPPER_TEN } from '../teeth/no
 
 /** Whether a file says of its triangles which tooth they are of; only its header or its free bytes are looked at. */
 export function hasToothNumbers(bytes: Uint8Array): boolean {
-  if (isPly(bytes)) return /\nproperty +\w+ +tooth\r?\n/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 4096)));
+  if (isPly(bytes))
+    return /\nproperty +\w+ +tooth\r?\n/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 4096)));
   const known = new Set<number>([0, ...UPPER_TEN, ...LOWER_TEN]);
   const found = new Set(stlAttributes(bytes));
   // Some scanners keep a colour there.
@@ -24,17 +25,20 @@ export interface SegmentedScan {
 }
 
 /**
- * Reads a scan whose triangles carry the FDI number of their tooth, in STL's two free bytes or in PLY's face property `tooth`
+ * Reads a scan whose triangles carry the FDI number of their tooth, in STL's two free bytes or in PLY's face property
+ * `tooth`
  * (0 for gum), as the simulated scanner writes them.
  * A scan that has teeth of both jaws counts as one of the upper jaw.
  * @param needs teeth without which the scan is refused
- * @throws Refusal of `readStl` and `readPly`; `scan-without-teeth` when a tooth that is needed, or every tooth, is missing;
+ * @throws Refusal of `readStl` and `readPly`; `scan-without-teeth` when a tooth that is needed, or every tooth, is
+ *   missing;
  *   `mesh-invalid` when a tooth's surface is not closed
  */
 export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = UPPER_SIX): SegmentedScan {
   const { mesh, attributes } = isPly(bytes) ? readPly(bytes) : readStl(bytes);
   const teeth = new Map<Fdi, Mesh>();
-  const jaw: Jaw = attributes.some((a) => UPPER_TEN.includes(a)) || !attributes.some((a) => LOWER_TEN.includes(a)) ? 'upper' : 'lower';
+  const jaw: Jaw =
+    attributes.some((a) => UPPER_TEN.includes(a)) || !attributes.some((a) => LOWER_TEN.includes(a)) ? 'upper' : 'lower';
   const row = jaw === 'upper' ? UPPER_TEN : LOWER_TEN;
   for (const tooth of row) {
     const part = subMesh(mesh, attributes, (a) => a === tooth);
@@ -65,7 +69,11 @@ export function subMesh(mesh: Mesh, attributes: ArrayLike<number>, keep: (attrib
       const v = mesh.triangles[3 * t + c] as number;
       if ((map[v] as number) < 0) {
         map[v] = positions.length / 3;
-        positions.push(mesh.positions[3 * v] as number, mesh.positions[3 * v + 1] as number, mesh.positions[3 * v + 2] as number);
+        positions.push(
+          mesh.positions[3 * v] as number,
+          mesh.positions[3 * v + 1] as number,
+          mesh.positions[3 * v + 2] as number,
+        );
       }
       triangles.push(map[v] as number);
     }

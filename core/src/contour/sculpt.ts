@@ -35,7 +35,8 @@ export function sculpted(base: Crown, strokes: readonly Stroke[] | undefined): C
 }
 
 /**
- * Sculpts one crown again and again while a stroke is drawn on it: what all strokes but the last come to is kept, so that each
+ * Sculpts one crown again and again while a stroke is drawn on it: what all strokes but the last come to is kept, so
+ * that each
  * move of the brush costs that one stroke.
  */
 export class Sculptor {
@@ -77,7 +78,8 @@ function addStroke(mesh: Mesh, normals: Float64Array, by: Float64Array, s: Strok
     return;
   }
   const amount = s.tool === 'add' ? s.amount : -s.amount;
-  for (const [v, { weight, way }] of under) for (let i = 0; i < 3; i++) by[3 * v + i] = (by[3 * v + i] as number) + amount * weight * (way[i as 0] as number);
+  for (const [v, { weight, way }] of under)
+    for (let i = 0; i < 3; i++) by[3 * v + i] = (by[3 * v + i] as number) + amount * weight * (way[i as 0] as number);
 }
 
 /** A vertex under the brush: its weight, 1 in the middle, and the direction in which the brush works there. */
@@ -87,7 +89,8 @@ interface Under {
 }
 
 /**
- * Vertices under a stroke. Along the stroke the greatest weight counts, so that a slow hand does not dig. The brush works
+ * Vertices under a stroke. Along the stroke the greatest weight counts, so that a slow hand does not dig. The brush
+ * works
  * along the mean normal of what lies under it, so that a sharp edge is carried and not folded; a vertex that faces away
  * from it (the other side of a thin edge) is left alone.
  */
@@ -105,7 +108,13 @@ function underBrush(mesh: Mesh, normals: Float64Array, s: Stroke): Map<number, U
       const d2 = apart2(p, v, places[i] as number);
       if (d2 >= r2) continue;
       const way = ways[i] as Vec3;
-      if ((normals[3 * v] as number) * way[0] + (normals[3 * v + 1] as number) * way[1] + (normals[3 * v + 2] as number) * way[2] <= FACING) continue;
+      if (
+        (normals[3 * v] as number) * way[0] +
+          (normals[3 * v + 1] as number) * way[1] +
+          (normals[3 * v + 2] as number) * way[2] <=
+        FACING
+      )
+        continue;
       const w = (1 - d2 / r2) ** 2;
       if (w > most) most = w;
       x += way[0] * w * w;
@@ -154,7 +163,11 @@ function meanNormal(p: Float64Array, normals: Float64Array, near: readonly numbe
   return normalize([x, y, z]);
 }
 
-const normalOf = (n: Float64Array, v: number): Vec3 => [n[3 * v] as number, n[3 * v + 1] as number, n[3 * v + 2] as number];
+const normalOf = (n: Float64Array, v: number): Vec3 => [
+  n[3 * v] as number,
+  n[3 * v + 1] as number,
+  n[3 * v + 2] as number,
+];
 const apart2 = (p: Float64Array, a: number, b: number): number =>
   ((p[3 * a] as number) - (p[3 * b] as number)) ** 2 +
   ((p[3 * a + 1] as number) - (p[3 * b + 1] as number)) ** 2 +
@@ -163,7 +176,13 @@ const apart2 = (p: Float64Array, a: number, b: number): number =>
 const SMOOTH_ROUNDS = 4;
 
 /** Draws vertices towards the middle of their neighbours, along their normals. */
-function smooth(mesh: Mesh, normals: Float64Array, by: Float64Array, under: ReadonlyMap<number, Under>, share: number): void {
+function smooth(
+  mesh: Mesh,
+  normals: Float64Array,
+  by: Float64Array,
+  under: ReadonlyMap<number, Under>,
+  share: number,
+): void {
   const around = neighbours(mesh);
   const p = mesh.positions;
   const at = (v: number, i: number) => (p[3 * v + i] as number) + (by[3 * v + i] as number);
@@ -179,7 +198,8 @@ function smooth(mesh: Mesh, normals: Float64Array, by: Float64Array, under: Read
       }
       heights.set(v, d * weight * share);
     }
-    for (const [v, d] of heights) for (let i = 0; i < 3; i++) by[3 * v + i] = (by[3 * v + i] as number) + d * (normals[3 * v + i] as number);
+    for (const [v, d] of heights)
+      for (let i = 0; i < 3; i++) by[3 * v + i] = (by[3 * v + i] as number) + d * (normals[3 * v + i] as number);
   }
 }
 
@@ -207,15 +227,21 @@ export const LEAST_WALL_MM = 0.3;
 
 /**
  * Whether a further stroke can be taken.
- * @throws Refusal `stroke-not-possible` when a place is not on the crown, when the surface would fold over itself, or when
+ * @throws Refusal `stroke-not-possible` when a place is not on the crown, when the surface would fold over itself, or
+ *   when
  *   what is taken away would come through the other side or leave less than 0.3 mm
  */
 export function requireStroke(base: Crown, before: readonly Stroke[], stroke: Stroke): void {
   const count = base.mesh.positions.length / 3;
   const outside = stroke.at.find((v) => !Number.isInteger(v) || v < 0 || v >= count);
-  if (outside !== undefined || stroke.at.length === 0) throw new Refusal('stroke-not-possible', 'The stroke does not lie on the crown.', outside);
+  if (outside !== undefined || stroke.at.length === 0)
+    throw new Refusal('stroke-not-possible', 'The stroke does not lie on the crown.', outside);
   if (before.length >= BRUSH_LIMITS.strokes)
-    throw new Refusal('stroke-not-possible', `A crown takes ${BRUSH_LIMITS.strokes} strokes; keep the contour as a version and undo some.`, before.length);
+    throw new Refusal(
+      'stroke-not-possible',
+      `A crown takes ${BRUSH_LIMITS.strokes} strokes; keep the contour as a version and undo some.`,
+      before.length,
+    );
   const normals = vertexNormals(base.mesh);
   const by = displacement(base.mesh, normals, [...before, stroke]);
   const under = underBrush(base.mesh, normals, stroke);
@@ -229,7 +255,11 @@ export function requireStroke(base: Crown, before: readonly Stroke[], stroke: St
       wall,
     );
   if (folds(base.mesh, moved(base.mesh, by), under))
-    throw new Refusal('stroke-not-possible', 'The surface would fold over itself; the stroke is not taken. A larger brush or less of it goes.', undefined);
+    throw new Refusal(
+      'stroke-not-possible',
+      'The surface would fold over itself; the stroke is not taken. A larger brush or less of it goes.',
+      undefined,
+    );
 }
 
 /** Least wall that is left in the direction in which vertices under the brush have gone into the crown, mm. */
@@ -251,7 +281,12 @@ function leastWall(mesh: Mesh, by: Float64Array, under: ReadonlyMap<number, Unde
 /** Whether a triangle that the stroke touched has turned over. */
 function folds(base: Mesh, now: Mesh, under: ReadonlyMap<number, Under>): boolean {
   for (let t = 0; t < base.triangles.length; t += 3) {
-    if (!under.has(base.triangles[t] as number) && !under.has(base.triangles[t + 1] as number) && !under.has(base.triangles[t + 2] as number)) continue;
+    if (
+      !under.has(base.triangles[t] as number) &&
+      !under.has(base.triangles[t + 1] as number) &&
+      !under.has(base.triangles[t + 2] as number)
+    )
+      continue;
     const a = triangleNormal(base, t);
     const b = triangleNormal(now, t);
     if (dot(a, b) <= 0) return true;

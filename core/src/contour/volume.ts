@@ -12,7 +12,8 @@ export interface VolumeChange {
 const STEP_MM = 0.1;
 
 /**
- * Volume added and removed between the tooth that is there and the planned one, up to the lower of the two zeniths: what
+ * Volume added and removed between the tooth that is there and the planned one, up to the lower of the two zeniths:
+ * what
  * lies above is gum or root on one side and nothing on the other. Facio-palatal columns 0.1 mm apart; within 1 % of a
  * solid's difference, or 0.1 mm³.
  */
@@ -24,7 +25,10 @@ export function volumeChange(arch: ExistingArch, planned: PlannedTooth): VolumeC
   return change(now, then, top);
 }
 
-/** Of two closed meshes in one frame: what of the second lies outside the first below `top` in z, and the other way round. */
+/**
+ * Of two closed meshes in one frame: what of the second lies outside the first below `top` in z, and the other way
+ * round.
+ */
 export function change(now: Mesh, then: Mesh, top = Infinity): VolumeChange {
   const [a, b] = [bounds(now), bounds(then)];
   const grid = gridOver(

@@ -38,7 +38,10 @@ export interface BiteView {
   readonly touching: readonly Fdi[];
   readonly othersMm: number | undefined;
   readonly lifts: boolean;
-  /** Vertical space under every vertex of the upper teeth and over every one of the lower, mm; NaN where no tooth stands across. */
+  /**
+   * Vertical space under every vertex of the upper teeth and over every one of the lower, mm; NaN where no tooth stands
+   * across.
+   */
   readonly maps: readonly (readonly [Fdi, Float32Array])[];
   /** Of the centrals in the closed bite, as they are and as planned. */
   readonly overlap: { readonly before: readonly CentralOverlap[]; readonly planned: readonly CentralOverlap[] };
@@ -70,7 +73,12 @@ export class Bite {
     const upper = [...arch.teeth].map(([tooth, t]) => ({ tooth, mesh: t.field.mesh }));
     const lower = [...scan.teeth].map(([tooth, mesh]) => ({ tooth, mesh }));
     this.grid = biteGrid([...upper, ...lower]);
-    this.existing = { upper, lower, upperField: heightField(upper, 'upper', this.grid), lowerField: heightField(lower, 'lower', this.grid) };
+    this.existing = {
+      upper,
+      lower,
+      upperField: heightField(upper, 'upper', this.grid),
+      lowerField: heightField(lower, 'lower', this.grid),
+    };
   }
 
   /** The rows with planned crowns in them: made again when another map of crowns is given. */
@@ -101,7 +109,10 @@ export class Bite {
   /** The closed bite of every tooth of either jaw that stands over or under another. */
   closed(planned: ReadonlyMap<Fdi, PlannedTooth> | undefined): ToothClearance[] {
     const { upperField, lowerField } = this.rows(planned);
-    return [...clearances(upperField, lowerField, [0, 0, 0]), ...clearances(upperField, lowerField, [0, 0, 0], 'lower')];
+    return [
+      ...clearances(upperField, lowerField, [0, 0, 0]),
+      ...clearances(upperField, lowerField, [0, 0, 0], 'lower'),
+    ];
   }
 
   /** The bite at one place of a movement, 3 mm of it for its steepness. */

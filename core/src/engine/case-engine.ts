@@ -37,7 +37,8 @@ interface Made {
 }
 
 /**
- * A case as a living thing: holds its scans, measured once, and its plan, taken by difference; makes each crown once per change and
+ * A case as a living thing: holds its scans, measured once, and its plan, taken by difference; makes each crown once
+ * per change and
  * remembers what was asked of it. The same in a browser's worker, in a thread of the server and in tests.
  */
 export class CaseEngine {
@@ -89,7 +90,9 @@ export class CaseEngine {
     return own.scan;
   }
 
-  /** The arch of a jaw as it is. @throws Refusal `scan-missing`; `scan-without-teeth` where its teeth can't be measured */
+  /**
+   * The arch of a jaw as it is. @throws Refusal `scan-missing`; `scan-without-teeth` where its teeth can't be measured
+   */
   arch(jaw: Jaw): ExistingArch {
     const scan = this.scan(jaw);
     const own = this.jaws.get(jaw) as OneJaw;

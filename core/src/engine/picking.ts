@@ -28,7 +28,10 @@ export interface PickedView {
 
 const NO_TRIANGLES = new Uint32Array();
 
-/** The teeth of a jaw that lies in the mouth: proposed by its shape, changed by hand. Each change answers what is picked then. */
+/**
+ * The teeth of a jaw that lies in the mouth: proposed by its shape, changed by hand. Each change answers what is picked
+ * then.
+ */
 export class Picking {
   private rooms: Map<Fdi, ToothRoom>;
   /** Vertices that a hand has given to a tooth or, with 0, to the gum. */
@@ -61,7 +64,9 @@ export class Picking {
       .sort((p, q) => p.tooth - q.tooth);
     const necks = [...neckLines(this.look, vertices)].map(([tooth, line]) => ({
       tooth,
-      line: Float32Array.from(meshToArch(this.look.jaw, { positions: Float64Array.from(line), triangles: NO_TRIANGLES }).positions),
+      line: Float32Array.from(
+        meshToArch(this.look.jaw, { positions: Float64Array.from(line), triangles: NO_TRIANGLES }).positions,
+      ),
     }));
     return { tooth: vertices.slice(), teeth, doubts, necks, ...(doubt && { doubt }) };
   }
@@ -94,7 +99,10 @@ export class Picking {
     return this.anew();
   }
 
-  /** Pulls the line between a tooth and the gum from one place of the mouth to another; what lies about it stays as it is then. */
+  /**
+   * Pulls the line between a tooth and the gum from one place of the mouth to another; what lies about it stays as it
+   * is then.
+   */
   pull(tooth: Fdi, from: Vec3, to: Vec3): PickedView {
     const own = (p: Vec3): Vec3 => (this.look.jaw === 'upper' ? p : turnedOver(p));
     const vertices = this.now.vertices.slice();

@@ -27,12 +27,17 @@ export interface Opened {
   readonly format: string;
   readonly triangles: number;
   readonly repairs: readonly Repair[];
-  /** Longest side of the scan, in the file's own unit, and what a millimetre is by it: 1 unless the size says otherwise. */
+  /**
+   * Longest side of the scan, in the file's own unit, and what a millimetre is by it: 1 unless the size says otherwise.
+   */
   readonly widest: number;
   readonly unitMm: number;
   /** Which jaw it looks like: a palate fills the room within the arch. */
   readonly jaw: Jaw;
-  /** How it would be laid, to be looked at while its teeth are told apart; none where it is not in millimetres or no jaw. */
+  /**
+   * How it would be laid, to be looked at while its teeth are told apart; none where it is not in millimetres or no
+   * jaw.
+   */
   readonly preview?: Mesh;
 }
 
@@ -44,12 +49,20 @@ export interface Laid {
   /** How alike the two sides are about the midline, 0–1; 1 where it was not laid by its own shape. */
   readonly symmetry: number;
   /** Where it was laid on another scan: how well, and how far off each vertex is, mm. */
-  readonly on?: { readonly share: number; readonly p95Mm: number; readonly doubt?: string; readonly offMm: Float64Array };
+  readonly on?: {
+    readonly share: number;
+    readonly p95Mm: number;
+    readonly doubt?: string;
+    readonly offMm: Float64Array;
+  };
   /** Where a hand put it on the upper jaw: which teeth it touches, and how far the centrals' edges overlap, mm. */
   readonly bite?: { readonly touching: readonly Fdi[]; readonly overlapMm: number };
 }
 
-/** Where a hand puts a lower jaw on the upper one: its centrals' edges behind the upper ones', to the patient's left, turned to the left. */
+/**
+ * Where a hand puts a lower jaw on the upper one: its centrals' edges behind the upper ones', to the patient's left,
+ * turned to the left.
+ */
 export interface ByHand {
   readonly overjetMm: number;
   readonly leftMm: number;
@@ -62,7 +75,12 @@ export type ThreePlaces = readonly [Vec3, Vec3, Vec3];
 /** The working copy of a jaw: its file, and how well the library's forms lie on its teeth. */
 export interface WorkingCopy {
   readonly bytes: Uint8Array;
-  readonly fits: readonly { readonly tooth: Fdi; readonly fitMm: number; readonly widthMm: number; readonly lengthMm: number }[];
+  readonly fits: readonly {
+    readonly tooth: Fdi;
+    readonly fitMm: number;
+    readonly widthMm: number;
+    readonly lengthMm: number;
+  }[];
 }
 
 /** A case's scan that others are laid on, and its surface as ground. */
@@ -77,7 +95,10 @@ export function firstScan(bytes: Uint8Array): FirstScan {
   return { scan, ground: groundOf(mergeMeshes([...scan.teeth.values(), scan.rest])) };
 }
 
-/** A jaw's longest side lies between these, mm; what is smaller by ten or a thousand, or larger, is told in another unit. House limits. */
+/**
+ * A jaw's longest side lies between these, mm; what is smaller by ten or a thousand, or larger, is told in another
+ * unit. House limits.
+ */
 const JAW_SPAN_MM = { least: 25, most: 160 };
 const UNITS_MM = [1, 10, 1000, 25.4, 0.001];
 /** In which of the units the longest side is that of a jaw, mm. House limits. */
@@ -86,7 +107,10 @@ const LIKELY_SPAN_MM = { least: 40, most: 90 };
 const OPEN_MM = 3;
 /** A palate covers the room within the arch; a lower jaw leaves it to the tongue. House limit. */
 const PALATE_SHARE = 0.6;
-/** A jaw laid by the other's frame lies about where its own shape would have it: within so many degrees and mm. House limits. */
+/**
+ * A jaw laid by the other's frame lies about where its own shape would have it: within so many degrees and mm. House
+ * limits.
+ */
 const TOGETHER = { deg: 20, mm: 15 };
 
 const NO_ROW = 'No row of teeth can be found in the scan.';
@@ -101,7 +125,10 @@ function orRefuse<T>(code: RefusalCode, sentence: string, work: () => T): T {
   }
 }
 
-/** A jaw from any scanner on its way to numbered teeth: opened and mended, laid into the mouth, picked apart, made a working copy. */
+/**
+ * A jaw from any scanner on its way to numbered teeth: opened and mended, laid into the mouth, picked apart, made a
+ * working copy.
+ */
 export class RawJaw {
   private mended: Mesh;
   private readonly colours: Float32Array | undefined;
@@ -122,7 +149,8 @@ export class RawJaw {
    * @throws Refusal of `readMesh`; `scan-numbered` where its teeth are told apart already
    */
   constructor(bytes: Uint8Array, told: Progress, mend = true) {
-    if (isNumbered(bytes)) throw new Refusal('scan-numbered', 'This scan’s teeth are told apart already: it is used as it is.');
+    if (isNumbered(bytes))
+      throw new Refusal('scan-numbered', 'This scan’s teeth are told apart already: it is used as it is.');
     const read = readMesh(bytes);
     told(mend ? 'Mending' : 'Looking', 0.4);
     const done = mend ? repaired(read.mesh) : { mesh: read.mesh, repairs: [] };
@@ -136,7 +164,15 @@ export class RawJaw {
     this.proposed = unitMm === 1 ? like : undefined;
     const preview = this.proposed?.found && meshInFrame(this.mended, this.proposed.found.frame);
     const triangles = read.mesh.triangles.length / 3;
-    this.opened = { format: read.format, triangles, repairs: done.repairs, widest, unitMm, jaw: like.jaw, ...(preview && { preview }) };
+    this.opened = {
+      format: read.format,
+      triangles,
+      repairs: done.repairs,
+      widest,
+      unitMm,
+      jaw: like.jaw,
+      ...(preview && { preview }),
+    };
   }
 
   /** The teeth of the jaw as it lies. @throws Refusal `scan-not-laid` */
@@ -145,7 +181,10 @@ export class RawJaw {
     return this.hand;
   }
 
-  /** Lays the scan into the mouth by its own shape. @param unitMm millimetres of the file's unit @throws Refusal `no-jaw` */
+  /**
+   * Lays the scan into the mouth by its own shape. @param unitMm millimetres of the file's unit @throws Refusal
+   * `no-jaw`
+   */
   lay(as: Jaw, unitMm: number): Laid {
     if (unitMm !== 1) {
       this.mended = scaled(this.mended, unitMm);
@@ -162,7 +201,8 @@ export class RawJaw {
 
   /**
    * Lays it on the case's scan of the same jaw, by what is the same on both.
-   * @param places the same three places on this scan as it lies now and on the case's; without them it begins from its own shape
+   * @param places the same three places on this scan as it lies now and on the case's; without them it begins from its
+   *   own shape
    * @throws Refusal `no-jaw`, `points-coincide`
    */
   layOn(as: Jaw, { ground }: FirstScan, places?: readonly [own: ThreePlaces, first: ThreePlaces]): Laid {
@@ -178,28 +218,48 @@ export class RawJaw {
       this.frame = inverse(found.frame);
       const { share, p95Mm, doubt } = found;
       const laid = this.laid({ symmetry: 1 });
-      return { ...laid, on: { share, p95Mm, ...(doubt && { doubt }), offMm: sheetDistances(ground, laid.mesh.positions) } };
+      return {
+        ...laid,
+        on: { share, p95Mm, ...(doubt && { doubt }), offMm: sheetDistances(ground, laid.mesh.positions) },
+      };
     });
   }
 
-  /** Lays it as the other jaw of the same sitting was laid: by the bite as it was scanned. @throws Refusal `scan-no-frame`, `no-jaw` */
+  /**
+   * Lays it as the other jaw of the same sitting was laid: by the bite as it was scanned. @throws Refusal
+   * `scan-no-frame`, `no-jaw`
+   */
   layByBite(as: Jaw, other: Uint8Array): Laid {
     const found = frameInHead(other);
-    if (!found) throw new Refusal('scan-no-frame', 'The other jaw’s scan does not say how it was laid: only one whose teeth were picked out here does.');
+    if (!found)
+      throw new Refusal(
+        'scan-no-frame',
+        'The other jaw’s scan does not say how it was laid: only one whose teeth were picked out here does.',
+      );
     const shape = orRefuse('no-jaw', NO_ROW, () => mouthFrame(this.mended, as).frame);
     if (!liesTogether(shape, found))
-      throw new Refusal('scan-no-frame', 'The two scans do not lie together: they are of different sittings, or of different scanners.');
+      throw new Refusal(
+        'scan-no-frame',
+        'The two scans do not lie together: they are of different sittings, or of different scanners.',
+      );
     this.jaw = as;
     this.frame = found;
     return this.laid({ symmetry: 1 });
   }
 
-  /** Lays a lower jaw on the case's upper one where a hand puts it, closed until it rests there. @throws Refusal `no-jaw` */
+  /**
+   * Lays a lower jaw on the case's upper one where a hand puts it, closed until it rests there. @throws Refusal
+   * `no-jaw`
+   */
   layByHand({ scan }: FirstScan, by: ByHand): Laid {
     const edge = edgeOf(scan);
     if (!edge) throw new Refusal('no-jaw', 'The upper scan has no central incisors to go by.');
     this.shaped ??= orRefuse('no-jaw', NO_ROW, () => laidByShape(this.mended, 'lower', undefined, this.missing).frame);
-    const put = turn({ ...WORLD, origin: [edge[0] + by.leftMm, edge[1] + by.overjetMm, edge[2] - OPEN_MM] }, 'z', -by.turnDeg);
+    const put = turn(
+      { ...WORLD, origin: [edge[0] + by.leftMm, edge[1] + by.overjetMm, edge[2] - OPEN_MM] },
+      'z',
+      -by.turnDeg,
+    );
     const rests = restingOn(
       [...scan.teeth].map(([tooth, mesh]) => ({ tooth, mesh })),
       placeMesh(meshInFrame(this.mended, this.shaped), put),
@@ -211,7 +271,10 @@ export class RawJaw {
     return { ...this.laid({ symmetry: 1 }), bite: { touching: rests.touching, overlapMm: place.origin[2] - edge[2] } };
   }
 
-  /** Lays it anew by three places, in the coordinates in which it lies now. @throws Refusal `scan-not-laid`, `points-coincide` */
+  /**
+   * Lays it anew by three places, in the coordinates in which it lies now. @throws Refusal `scan-not-laid`,
+   * `points-coincide`
+   */
   layBy([middle, right, left]: ThreePlaces): Laid {
     const was = this.frame;
     if (!was) throw new Refusal('scan-not-laid', 'The scan does not lie in the mouth yet.');
@@ -250,8 +313,20 @@ export class RawJaw {
         attributes.fill(tooth, at, to);
         at = to;
       }
-      const bytes = writePly(whole, attributes, `${this.jaw} jaw, teeth picked out, mm; ${frameWords(this.frame as Frame)}`);
-      return { bytes, fits: [...arch.teeth.values()].map(({ tooth, fitMm, widthMm, lengthMm }) => ({ tooth, fitMm, widthMm, lengthMm })) };
+      const bytes = writePly(
+        whole,
+        attributes,
+        `${this.jaw} jaw, teeth picked out, mm; ${frameWords(this.frame as Frame)}`,
+      );
+      return {
+        bytes,
+        fits: [...arch.teeth.values()].map(({ tooth, fitMm, widthMm, lengthMm }) => ({
+          tooth,
+          fitMm,
+          widthMm,
+          lengthMm,
+        })),
+      };
     });
   }
 
@@ -262,7 +337,8 @@ export class RawJaw {
   }
 }
 
-const scaled = (m: Mesh, by: number): Mesh => (by === 1 ? m : { positions: m.positions.map((v) => v * by), triangles: m.triangles });
+const scaled = (m: Mesh, by: number): Mesh =>
+  by === 1 ? m : { positions: m.positions.map((v) => v * by), triangles: m.triangles };
 
 function span(m: Mesh): number {
   const b = bounds(m);

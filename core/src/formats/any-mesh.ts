@@ -25,7 +25,8 @@ export function meshFormat(bytes: Uint8Array): AnyMesh['format'] {
     stlKind(bytes);
     return 'STL';
   } catch (error) {
-    if (error instanceof Refusal && error.message === 'This is not an STL file.') throw new Refusal('mesh-unknown', 'This is no STL, PLY or OBJ file.');
+    if (error instanceof Refusal && error.message === 'This is not an STL file.')
+      throw new Refusal('mesh-unknown', 'This is no STL, PLY or OBJ file.');
     throw error;
   }
 }

@@ -17,16 +17,20 @@ export function isObj(bytes: Uint8Array): boolean {
 /** Lines that may stand before the first vertex: comments, materials, names. */
 const BEFORE_VERTICES = /^(#|(mtllib|usemtl|[ogs])( |$))/;
 
-/** A surface as an OBJ file holds it, with the colour of each vertex (0–1) where it is written behind the coordinates. */
+/**
+ * A surface as an OBJ file holds it, with the colour of each vertex (0–1) where it is written behind the coordinates.
+ */
 export interface ObjContent {
   readonly mesh: Mesh;
   readonly colours?: Float32Array;
 }
 
 /**
- * Reads Wavefront OBJ: vertices and faces of any number of corners, split into fans; counted from 1 or backward from the last.
+ * Reads Wavefront OBJ: vertices and faces of any number of corners, split into fans; counted from 1 or backward from
+ * the last.
  * Normals, textures, groups and materials are read over.
- * @throws Refusal `obj-broken` (a line that can't be read, an index out of range), `obj-empty` (no face), `number-invalid`
+ * @throws Refusal `obj-broken` (a line that can't be read, an index out of range), `obj-empty` (no face),
+ *   `number-invalid`
  */
 export function readObj(bytes: Uint8Array): ObjContent {
   const text = new TextDecoder('latin1').decode(bytes);
@@ -46,9 +50,18 @@ export function readObj(bytes: Uint8Array): ObjContent {
         .trim()
         .split(/\s+/)
         .map(Number);
-      if (words.length < 3) throw new Refusal('obj-broken', `Line ${line} of the OBJ file is a vertex with fewer than three coordinates.`, line);
+      if (words.length < 3)
+        throw new Refusal(
+          'obj-broken',
+          `Line ${line} of the OBJ file is a vertex with fewer than three coordinates.`,
+          line,
+        );
       if (!words.slice(0, 3).every(Number.isFinite))
-        throw new Refusal('number-invalid', `Line ${line} of the OBJ file holds a coordinate that is not a number.`, line);
+        throw new Refusal(
+          'number-invalid',
+          `Line ${line} of the OBJ file holds a coordinate that is not a number.`,
+          line,
+        );
       positions.push(words[0] as number, words[1] as number, words[2] as number);
       if (words.length >= 6) colours.push(words[3] as number, words[4] as number, words[5] as number);
     } else if (first === 102 && (text[at + 1] === ' ' || text[at + 1] === '\t')) {
@@ -63,7 +76,11 @@ export function readObj(bytes: Uint8Array): ObjContent {
       const own = corners.map((n) => (n < 0 ? vertices + n : n - 1));
       for (const v of own)
         if (!(v >= 0 && v < vertices))
-          throw new Refusal('obj-broken', `Line ${line} of the OBJ file names a vertex that is not there; there are ${vertices}.`, line);
+          throw new Refusal(
+            'obj-broken',
+            `Line ${line} of the OBJ file names a vertex that is not there; there are ${vertices}.`,
+            line,
+          );
       for (let i = 2; i < own.length; i++) triangles.push(own[0] as number, own[i - 1] as number, own[i] as number);
     }
     at = end + 1;
@@ -79,9 +96,13 @@ export function readObj(bytes: Uint8Array): ObjContent {
 export function writeObj(mesh: Mesh, comment = 'mm'): Uint8Array {
   const lines = [`# ${comment.replaceAll(/[\r\n]/g, ' ')}`];
   const p = mesh.positions;
-  for (let i = 0; i < p.length; i += 3) lines.push(`v ${(p[i] as number).toFixed(4)} ${(p[i + 1] as number).toFixed(4)} ${(p[i + 2] as number).toFixed(4)}`);
+  for (let i = 0; i < p.length; i += 3)
+    lines.push(
+      `v ${(p[i] as number).toFixed(4)} ${(p[i + 1] as number).toFixed(4)} ${(p[i + 2] as number).toFixed(4)}`,
+    );
   const t = mesh.triangles;
-  for (let k = 0; k < t.length; k += 3) lines.push(`f ${(t[k] as number) + 1} ${(t[k + 1] as number) + 1} ${(t[k + 2] as number) + 1}`);
+  for (let k = 0; k < t.length; k += 3)
+    lines.push(`f ${(t[k] as number) + 1} ${(t[k + 1] as number) + 1} ${(t[k + 2] as number) + 1}`);
   lines.push('');
   return new TextEncoder().encode(lines.join('\n'));
 }

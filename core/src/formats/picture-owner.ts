@@ -1,9 +1,12 @@
 /**
- * Takes out of a JPEG or PNG what says where, when and by whom it was taken, and leaves the picture itself byte for byte: places,
- * names, serial numbers, comments, and the small pictures that cameras hide beside the large one. What is kept of the camera's
+ * Takes out of a JPEG or PNG what says where, when and by whom it was taken, and leaves the picture itself byte for
+ * byte: places,
+ * names, serial numbers, comments, and the small pictures that cameras hide beside the large one. What is kept of the
+ * camera's
  * notes is which way up the picture is; colour profiles stay. Other bytes are given back as they are.
  *
- * JPEG: ISO/IEC 10918-1 annex B (markers), CIPA DC-008 (EXIF). PNG: ISO/IEC 15948 (chunks), its 2023 extension for `eXIf`.
+ * JPEG: ISO/IEC 10918-1 annex B (markers), CIPA DC-008 (EXIF). PNG: ISO/IEC 15948 (chunks), its 2023 extension for
+ * `eXIf`.
  */
 export function withoutOwner(bytes: Uint8Array): Uint8Array {
   if (bytes[0] === 0xff && bytes[1] === 0xd8) return ofJpeg(bytes);
@@ -46,7 +49,8 @@ function ofJpeg(bytes: Uint8Array): Uint8Array {
     const end = at + 2 + view.getUint16(at + 2);
     if (end > bytes.length) return bytes;
     const body = at + 4;
-    if (marker === 0xe1 && begins(bytes, body, 'Exif\0\0')) orientation = orientationOf(bytes.subarray(body + 6, end)) ?? orientation;
+    if (marker === 0xe1 && begins(bytes, body, 'Exif\0\0'))
+      orientation = orientationOf(bytes.subarray(body + 6, end)) ?? orientation;
     const keeps =
       !(isApp(marker) || marker === COMMENT) ||
       (marker === 0xe0 && begins(bytes, body, 'JFIF\0')) ||
@@ -62,7 +66,13 @@ function ofJpeg(bytes: Uint8Array): Uint8Array {
   }
   const first = kept[0];
   const jfif = first !== undefined && first[1] === 0xe0;
-  return joined([Uint8Array.of(0xff, SOI), ...(jfif ? [first] : []), ...exifSegment(orientation), ...kept.slice(jfif ? 1 : 0), Uint8Array.of(0xff, EOI)]);
+  return joined([
+    Uint8Array.of(0xff, SOI),
+    ...(jfif ? [first] : []),
+    ...exifSegment(orientation),
+    ...kept.slice(jfif ? 1 : 0),
+    Uint8Array.of(0xff, EOI),
+  ]);
 }
 
 /** Where compressed data ends: at the next marker that is no stuffing and no restart. */
@@ -96,7 +106,34 @@ const ORIENTATION = 0x0112;
 
 /** The least TIFF structure that holds an orientation: one directory with one entry. */
 function orientationTiff(orientation: number): Uint8Array {
-  return Uint8Array.of(0x4d, 0x4d, 0, 42, 0, 0, 0, 8, 0, 1, 0x01, 0x12, 0, 3, 0, 0, 0, 1, 0, orientation, 0, 0, 0, 0, 0, 0);
+  return Uint8Array.of(
+    0x4d,
+    0x4d,
+    0,
+    42,
+    0,
+    0,
+    0,
+    8,
+    0,
+    1,
+    0x01,
+    0x12,
+    0,
+    3,
+    0,
+    0,
+    0,
+    1,
+    0,
+    orientation,
+    0,
+    0,
+    0,
+    0,
+    0,
+    0,
+  );
 }
 
 function exifSegment(orientation: number): Uint8Array[] {

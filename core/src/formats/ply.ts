@@ -63,7 +63,8 @@ export function isPly(bytes: Uint8Array): boolean {
 export function readPly(bytes: Uint8Array): PlyContent {
   const { kind, elements, bodyAt } = readHeader(bytes);
   requireRoom(elements, kind, bytes.length - bodyAt);
-  const source = kind === 'ascii' ? wordsFrom(bytes.subarray(bodyAt)) : valuesFrom(bytes, bodyAt, kind === 'binary_little_endian');
+  const source =
+    kind === 'ascii' ? wordsFrom(bytes.subarray(bodyAt)) : valuesFrom(bytes, bodyAt, kind === 'binary_little_endian');
   const positions: number[] = [];
   const triangles: number[] = [];
   const attributes: number[] = [];
@@ -103,12 +104,14 @@ function readHeader(bytes: Uint8Array): { kind: Kind; elements: Element[]; bodyA
     const [word, ...rest] = line.trim().split(/\s+/);
     if (word === 'format') {
       const [name, version] = rest;
-      if (name !== 'ascii' && name !== 'binary_little_endian' && name !== 'binary_big_endian') throw broken(`The PLY format “${name}” is not known.`, line);
+      if (name !== 'ascii' && name !== 'binary_little_endian' && name !== 'binary_big_endian')
+        throw broken(`The PLY format “${name}” is not known.`, line);
       if (version !== '1.0') throw broken(`PLY version ${version} is not read; version 1.0 is.`, line);
       kind = name;
     } else if (word === 'element') {
       const count = Number(rest[1]);
-      if (!rest[0] || !Number.isInteger(count) || count < 0) throw broken('An element of the PLY file has no count.', line);
+      if (!rest[0] || !Number.isInteger(count) || count < 0)
+        throw broken('An element of the PLY file has no count.', line);
       elements.push({ name: rest[0], count, properties: [] });
     } else if (word === 'property') {
       const element = elements.at(-1);
@@ -116,7 +119,8 @@ function readHeader(bytes: Uint8Array): { kind: Kind; elements: Element[]; bodyA
       const type = SCALARS[(list ? rest[2] : rest[0]) ?? ''];
       const countType = list ? SCALARS[rest[1] ?? ''] : undefined;
       const name = list ? rest[3] : rest[1];
-      if (!element || !type || !name || (list && !countType)) throw broken(`A property of the PLY file can’t be read: “${line.trim().slice(0, 60)}”.`, line);
+      if (!element || !type || !name || (list && !countType))
+        throw broken(`A property of the PLY file can’t be read: “${line.trim().slice(0, 60)}”.`, line);
       element.properties.push({ name, type, ...(countType && { count: countType }) });
     }
   }
@@ -133,7 +137,8 @@ function requireRoom(elements: readonly Element[], kind: Kind, bytes: number): v
   const least = (p: Property) => (kind === 'ascii' ? 2 : SIZE[p.count ?? p.type]);
   let needed = 0;
   for (const e of elements) {
-    if (e.count > 0 && e.properties.length === 0) throw broken(`The element “${e.name.slice(0, 20)}” of the PLY file has no properties.`);
+    if (e.count > 0 && e.properties.length === 0)
+      throw broken(`The element “${e.name.slice(0, 20)}” of the PLY file has no properties.`);
     needed += e.count * e.properties.reduce((sum, p) => sum + least(p), 0);
   }
   if (needed > bytes + 1) throw broken('The PLY file is cut short.', needed);
@@ -142,7 +147,16 @@ function requireRoom(elements: readonly Element[], kind: Kind, bytes: number): v
 /** The next number of the body, of a type. */
 type Source = (type: Scalar) => number;
 
-const SIZE: Readonly<Record<Scalar, number>> = { int8: 1, uint8: 1, int16: 2, uint16: 2, int32: 4, uint32: 4, float32: 4, float64: 8 };
+const SIZE: Readonly<Record<Scalar, number>> = {
+  int8: 1,
+  uint8: 1,
+  int16: 2,
+  uint16: 2,
+  int32: 4,
+  uint32: 4,
+  float32: 4,
+  float64: 8,
+};
 
 function valuesFrom(bytes: Uint8Array, from: number, little: boolean): Source {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -179,7 +193,8 @@ function wordsFrom(body: Uint8Array): Source {
     const word = words[at++];
     if (word === undefined || word === '') throw broken('The PLY file is cut short.');
     const value = Number(word);
-    if (!Number.isFinite(value)) throw new Refusal('number-invalid', `The PLY file holds “${word.slice(0, 20)}” where a number belongs.`, word);
+    if (!Number.isFinite(value))
+      throw new Refusal('number-invalid', `The PLY file holds “${word.slice(0, 20)}” where a number belongs.`, word);
     return value;
   };
 }
@@ -206,7 +221,8 @@ function vertexFrom(source: Source, e: Element, positions: number[], colours: nu
       continue;
     }
     const value = source(p.type);
-    if (!Number.isFinite(value)) throw new Refusal('number-invalid', 'A vertex of the PLY file is not a number.', value);
+    if (!Number.isFinite(value))
+      throw new Refusal('number-invalid', 'A vertex of the PLY file is not a number.', value);
     positions[at + axis] = value;
   }
 }
@@ -223,7 +239,8 @@ function faceFrom(source: Source, e: Element, vertices: number, triangles: numbe
     else skip(source, p);
   }
   const outside = corners.find((c) => !(Number.isInteger(c) && c >= 0 && c < vertices));
-  if (outside !== undefined) throw broken(`A face of the PLY file names vertex ${outside}; there are ${vertices}.`, outside);
+  if (outside !== undefined)
+    throw broken(`A face of the PLY file names vertex ${outside}; there are ${vertices}.`, outside);
   for (let i = 2; i < corners.length; i++) {
     const [a, b, c] = [corners[0] as number, corners[i - 1] as number, corners[i] as number];
     if (a === b || b === c || a === c) continue;

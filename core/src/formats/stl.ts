@@ -2,7 +2,9 @@ import { Refusal } from '../errors.js';
 import { type Mesh, triangleCount, weld } from '../geometry/mesh.js';
 import { faceNormals } from '../geometry/tree/signed.js';
 
-/** An STL file as read: the surface with its corners welded, and the two free bytes that binary STL keeps a triangle. */
+/**
+ * An STL file as read: the surface with its corners welded, and the two free bytes that binary STL keeps a triangle.
+ */
 export interface StlContent {
   readonly mesh: Mesh;
   /** One number a triangle; all 0 for ASCII files. */
@@ -16,7 +18,8 @@ const RECORD_BYTES = 50;
 /**
  * Reads STL, binary or ASCII. A file counts as binary when its length fits the count in its header, whatever its first
  * word says. Triangles whose corners fall together are left out.
- * @throws Refusal `stl-broken` (neither kind, cut short, wrong count), `stl-empty` (no triangle), `number-invalid` (NaN or infinite)
+ * @throws Refusal `stl-broken` (neither kind, cut short, wrong count), `stl-empty` (no triangle), `number-invalid` (NaN
+ *   or infinite)
  */
 export function readStl(bytes: Uint8Array): StlContent {
   if (stlKind(bytes) === 'ascii') return readAscii(new TextDecoder().decode(bytes));
@@ -48,7 +51,8 @@ export function stlKind(bytes: Uint8Array): StlContent['kind'] {
     }
   }
   if (!startsLikeAscii(bytes)) throw new Refusal('stl-broken', 'This is not an STL file.');
-  if (!/\bvertex\b/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 4096)))) throw new Refusal('stl-empty', 'The STL file holds no triangles.');
+  if (!/\bvertex\b/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 4096))))
+    throw new Refusal('stl-empty', 'The STL file holds no triangles.');
   return 'ascii';
 }
 
@@ -56,7 +60,9 @@ export function stlKind(bytes: Uint8Array): StlContent['kind'] {
 export function stlAttributes(bytes: Uint8Array): Uint16Array {
   if (stlKind(bytes) === 'ascii') return new Uint16Array();
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  return Uint16Array.from({ length: view.getUint32(80, true) }, (_, t) => view.getUint16(HEADER_BYTES + RECORD_BYTES * t + 48, true));
+  return Uint16Array.from({ length: view.getUint32(80, true) }, (_, t) =>
+    view.getUint16(HEADER_BYTES + RECORD_BYTES * t + 48, true),
+  );
 }
 
 function startsLikeAscii(bytes: Uint8Array): boolean {
@@ -78,7 +84,8 @@ function readAscii(text: string): StlContent {
   const corners: number[] = [];
   for (const [, xyz] of text.matchAll(/\bvertex\s+([^\r\n]*)/g)) {
     const words = (xyz as string).trim().split(/\s+/);
-    if (words.length !== 3) throw new Refusal('stl-broken', `The STL file is broken: a vertex has ${words.length} coordinates instead of 3.`);
+    if (words.length !== 3)
+      throw new Refusal('stl-broken', `The STL file is broken: a vertex has ${words.length} coordinates instead of 3.`);
     corners.push(...words.map(Number));
   }
   if (corners.length === 0) throw new Refusal('stl-empty', 'The STL file holds no triangles.');
@@ -92,13 +99,17 @@ function connect(corners: Float64Array, attributes: Uint16Array, kind: StlConten
   for (let i = 0; i < corners.length; i++) {
     // Only a number with an end leaves nothing when taken from itself.
     if ((corners[i] as number) - (corners[i] as number) !== 0) {
-      throw new Refusal('number-invalid', `The STL file holds a coordinate that is not a number, in triangle ${Math.floor(i / 9) + 1}.`);
+      throw new Refusal(
+        'number-invalid',
+        `The STL file holds a coordinate that is not a number, in triangle ${Math.floor(i / 9) + 1}.`,
+      );
     }
   }
   let kept = 0;
   for (let t = 0; t < attributes.length; t++) {
     const at = 9 * t;
-    if (sameCorner(corners, at, at + 3) || sameCorner(corners, at + 3, at + 6) || sameCorner(corners, at + 6, at)) continue;
+    if (sameCorner(corners, at, at + 3) || sameCorner(corners, at + 3, at + 6) || sameCorner(corners, at + 6, at))
+      continue;
     if (kept < t) {
       corners.copyWithin(9 * kept, at, at + 9);
       attributes[kept] = attributes[t] as number;
@@ -108,7 +119,11 @@ function connect(corners: Float64Array, attributes: Uint16Array, kind: StlConten
   if (kept === 0) throw new Refusal('stl-empty', 'The STL file holds no triangle with an area.');
   const triangles = new Uint32Array(3 * kept);
   for (let k = 0; k < triangles.length; k++) triangles[k] = k;
-  return { mesh: weld({ positions: corners.slice(0, 9 * kept), triangles }), attributes: attributes.slice(0, kept), kind };
+  return {
+    mesh: weld({ positions: corners.slice(0, 9 * kept), triangles }),
+    attributes: attributes.slice(0, kept),
+    kind,
+  };
 }
 
 function sameCorner(corners: Float64Array, a: number, b: number): boolean {

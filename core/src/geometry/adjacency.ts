@@ -6,7 +6,9 @@ export const CROWDED = -2;
 
 /** Which triangle lies across each edge, and the triangles around each vertex. */
 export interface Adjacency {
-  /** At 3·t + c the triangle across the edge from corner c to the next one; OPEN or CROWDED where there is not just one. */
+  /**
+   * At 3·t + c the triangle across the edge from corner c to the next one; OPEN or CROWDED where there is not just one.
+   */
   readonly across: Int32Array;
   /** Triangles around vertex v: `around[first[v]]` to before `around[first[v + 1]]`. */
   readonly first: Uint32Array;
@@ -18,7 +20,8 @@ export function adjacencyOf(m: Mesh): Adjacency {
   const { triangles } = m;
   const vertices = m.positions.length / 3;
   const first = new Uint32Array(vertices + 1);
-  for (let k = 0; k < triangles.length; k++) first[(triangles[k] as number) + 1] = (first[(triangles[k] as number) + 1] as number) + 1;
+  for (let k = 0; k < triangles.length; k++)
+    first[(triangles[k] as number) + 1] = (first[(triangles[k] as number) + 1] as number) + 1;
   for (let v = 0; v < vertices; v++) first[v + 1] = (first[v + 1] as number) + (first[v] as number);
   const at = first.slice(0, vertices);
   const around = new Uint32Array(triangles.length);
@@ -31,7 +34,8 @@ export function adjacencyOf(m: Mesh): Adjacency {
 }
 
 /**
- * Which triangle lies across each edge, as in `Adjacency`. Half edges are sorted into boxes by their lower corner; a box holds
+ * Which triangle lies across each edge, as in `Adjacency`. Half edges are sorted into boxes by their lower corner; a
+ * box holds
  * about six, of which those with the same other corner are one edge. A map of edges took ten times as long.
  */
 export function acrossOf(m: Mesh): Int32Array {
@@ -112,7 +116,10 @@ export function neighbourhoodOf(m: Mesh, a: Adjacency): Neighbourhood {
   return { from, beside: beside.subarray(0, n) };
 }
 
-/** The loops of the open border as vertex numbers, longest first; a loop runs so that the surface lies at its left seen from outside. */
+/**
+ * The loops of the open border as vertex numbers, longest first; a loop runs so that the surface lies at its left seen
+ * from outside.
+ */
 export function openLoops(m: Mesh, a: Pick<Adjacency, 'across'>): number[][] {
   const next = new Map<number, number[]>();
   for (let k = 0; k < a.across.length; k++) {

@@ -14,7 +14,8 @@ export type Axes = readonly [across: 0 | 1 | 2, up: 0 | 1 | 2, along: 0 | 1 | 2]
 
 /** A grid that covers a rectangle with a margin of one step. */
 export function gridOver(min: readonly [number, number], max: readonly [number, number], step: number): ColumnGrid {
-  // A little off any round number, and not alike both ways, so that no column runs exactly along the edges of a regular mesh.
+  // A little off any round number, and not alike both ways, so that no column runs exactly along the edges of a regular
+  // mesh.
   const a0 = Math.floor(min[0] / step - 1) * step + step * 0.0137;
   const b0 = Math.floor(min[1] / step - 1) * step + step * 0.0291;
   return { a0, b0, step, na: Math.ceil((max[0] - a0) / step) + 1, nb: Math.ceil((max[1] - b0) / step) + 1 };
@@ -24,13 +25,29 @@ export function gridOver(min: readonly [number, number], max: readonly [number, 
  * Calls for each place where a column meets a triangle of the mesh.
  * @param meet the column's number j·na + i, and the coordinate along it, mm
  */
-export function eachMeeting(mesh: Mesh, axes: Axes, grid: ColumnGrid, meet: (column: number, along: number) => void): void {
+export function eachMeeting(
+  mesh: Mesh,
+  axes: Axes,
+  grid: ColumnGrid,
+  meet: (column: number, along: number) => void,
+): void {
   const { positions: p, triangles } = mesh;
   const [ia, ib, id] = axes;
   const { a0, b0, step, na, nb } = grid;
   for (let t = 0; t < triangles.length; t += 3) {
-    const [u, v, w] = [3 * (triangles[t] as number), 3 * (triangles[t + 1] as number), 3 * (triangles[t + 2] as number)];
-    const [ua, ub, va, vb, wa, wb] = [p[u + ia], p[u + ib], p[v + ia], p[v + ib], p[w + ia], p[w + ib]] as [number, number, number, number, number, number];
+    const [u, v, w] = [
+      3 * (triangles[t] as number),
+      3 * (triangles[t + 1] as number),
+      3 * (triangles[t + 2] as number),
+    ];
+    const [ua, ub, va, vb, wa, wb] = [p[u + ia], p[u + ib], p[v + ia], p[v + ib], p[w + ia], p[w + ib]] as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ];
     const twice = (va - ua) * (wb - ub) - (wa - ua) * (vb - ub);
     if (twice === 0) continue;
     const i0 = Math.max(0, Math.ceil((Math.min(ua, va, wa) - a0) / step));
@@ -44,13 +61,19 @@ export function eachMeeting(mesh: Mesh, axes: Axes, grid: ColumnGrid, meet: (col
         const k1 = ((a - ua) * (wb - ub) - (wa - ua) * (b - ub)) / twice;
         const k2 = ((va - ua) * (b - ub) - (a - ua) * (vb - ub)) / twice;
         if (k1 < 0 || k2 < 0 || k1 + k2 > 1) continue;
-        meet(j * na + i, (p[u + id] as number) * (1 - k1 - k2) + (p[v + id] as number) * k1 + (p[w + id] as number) * k2);
+        meet(
+          j * na + i,
+          (p[u + id] as number) * (1 - k1 - k2) + (p[v + id] as number) * k1 + (p[w + id] as number) * k2,
+        );
       }
     }
   }
 }
 
-/** For each column that meets a closed mesh, where it goes in and out: pairs in rising order. Columns that only graze it are left out. */
+/**
+ * For each column that meets a closed mesh, where it goes in and out: pairs in rising order. Columns that only graze it
+ * are left out.
+ */
 export function spans(mesh: Mesh, axes: Axes, grid: ColumnGrid): Map<number, number[]> {
   const out = new Map<number, number[]>();
   eachMeeting(mesh, axes, grid, (column, along) => {
@@ -71,7 +94,8 @@ export function lengthOutside(inside: readonly number[], other: readonly number[
   for (let i = 0; i < inside.length; i += 2) {
     const [from, to] = [inside[i] as number, inside[i + 1] as number];
     sum += to - from;
-    for (let k = 0; k < other.length; k += 2) sum -= Math.max(0, Math.min(to, other[k + 1] as number) - Math.max(from, other[k] as number));
+    for (let k = 0; k < other.length; k += 2)
+      sum -= Math.max(0, Math.min(to, other[k + 1] as number) - Math.max(from, other[k] as number));
   }
   return sum;
 }

@@ -10,7 +10,8 @@ export function monotoneCurve(knots: readonly (readonly [number, number])[]): Cu
   const xs = Float64Array.from(knots, (k) => k[0]);
   const ys = Float64Array.from(knots, (k) => k[1]);
   const slope = new Float64Array(n - 1);
-  for (let i = 0; i < n - 1; i++) slope[i] = ((ys[i + 1] as number) - (ys[i] as number)) / ((xs[i + 1] as number) - (xs[i] as number));
+  for (let i = 0; i < n - 1; i++)
+    slope[i] = ((ys[i + 1] as number) - (ys[i] as number)) / ((xs[i + 1] as number) - (xs[i] as number));
   const m = new Float64Array(n);
   m[0] = slope[0] as number;
   m[n - 1] = slope[n - 2] as number;
@@ -37,7 +38,9 @@ export function monotoneCurve(knots: readonly (readonly [number, number])[]): Cu
   };
 }
 
-/** The same curve from a table of n equal steps, straight between them: for inner loops. Beyond the ends the end value. */
+/**
+ * The same curve from a table of n equal steps, straight between them: for inner loops. Beyond the ends the end value.
+ */
 export function tabulated(curve: Curve, from: number, to: number, n = 512): Curve {
   const table = Float64Array.from({ length: n + 2 }, (_, i) => curve(from + ((to - from) * Math.min(i, n)) / n));
   const k = n / (to - from);

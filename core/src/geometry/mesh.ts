@@ -3,7 +3,8 @@ import type { Vec3 } from './vec.js';
 
 /**
  * A triangle mesh.
- * `positions`: x, y, z of each vertex in mm. `triangles`: three vertex indices each, counter-clockwise seen from outside.
+ * `positions`: x, y, z of each vertex in mm. `triangles`: three vertex indices each, counter-clockwise seen from
+ * outside.
  */
 export interface Mesh {
   readonly positions: Float64Array;
@@ -39,7 +40,10 @@ export function bounds(m: Mesh): Bounds {
 export function placeMesh(m: Mesh, f: Frame): Mesh {
   const positions = new Float64Array(m.positions.length);
   for (let i = 0; i < positions.length; i += 3) {
-    positions.set(toParent(f, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]), i);
+    positions.set(
+      toParent(f, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]),
+      i,
+    );
   }
   return { positions, triangles: m.triangles };
 }
@@ -48,7 +52,10 @@ export function placeMesh(m: Mesh, f: Frame): Mesh {
 export function meshInFrame(m: Mesh, f: Frame): Mesh {
   const positions = new Float64Array(m.positions.length);
   for (let i = 0; i < positions.length; i += 3)
-    positions.set(toLocal(f, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]), i);
+    positions.set(
+      toLocal(f, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]),
+      i,
+    );
   return { positions, triangles: m.triangles };
 }
 
@@ -171,7 +178,10 @@ export function volume(m: Mesh): number {
     const cx = p[c] as number;
     const cy = p[c + 1] as number;
     const cz = p[c + 2] as number;
-    six += (p[a] as number) * (by * cz - bz * cy) + (p[a + 1] as number) * (bz * cx - bx * cz) + (p[a + 2] as number) * (bx * cy - by * cx);
+    six +=
+      (p[a] as number) * (by * cz - bz * cy) +
+      (p[a + 1] as number) * (bz * cx - bx * cz) +
+      (p[a + 2] as number) * (bx * cy - by * cx);
   }
   return six / 6;
 }
@@ -198,7 +208,10 @@ export function triangleArea(m: Mesh, at: number): number {
   return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
 }
 
-/** The connected pieces of a mesh, the one with most triangles first. Vertices count as connected where a triangle joins them. */
+/**
+ * The connected pieces of a mesh, the one with most triangles first. Vertices count as connected where a triangle joins
+ * them.
+ */
 export function pieces(m: Mesh): Mesh[] {
   const root = new Int32Array(m.positions.length / 3).map((_, i) => i);
   const find = (v: number): number => {
@@ -228,7 +241,11 @@ export function pieces(m: Mesh): Mesh[] {
         if (at === undefined) {
           at = positions.length / 3;
           place.set(v, at);
-          positions.push(m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number);
+          positions.push(
+            m.positions[3 * v] as number,
+            m.positions[3 * v + 1] as number,
+            m.positions[3 * v + 2] as number,
+          );
         }
         return at;
       });

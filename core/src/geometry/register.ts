@@ -18,7 +18,12 @@ export interface AlignOptions {
  * @param local x, y, z of the points in the frame, mm
  * @returns the moved frame and the root mean square distance left, mm
  */
-export function alignFrame(local: Float64Array, start: Frame, surface: SignedField, options: AlignOptions): { frame: Frame; rmsMm: number } {
+export function alignFrame(
+  local: Float64Array,
+  start: Frame,
+  surface: SignedField,
+  options: AlignOptions,
+): { frame: Frame; rmsMm: number } {
   let frame = start;
   let rmsMm = Infinity;
   for (let k = 0; k < options.iterations; k++) {
@@ -29,10 +34,16 @@ export function alignFrame(local: Float64Array, start: Frame, surface: SignedFie
   return { frame, rmsMm };
 }
 
-function oneStep(local: Float64Array, frame: Frame, surface: SignedField, o: AlignOptions): { frame: Frame; rmsMm: number } {
+function oneStep(
+  local: Float64Array,
+  frame: Frame,
+  surface: SignedField,
+  o: AlignOptions,
+): { frame: Frame; rmsMm: number } {
   const n = local.length / 3;
   const world = new Float64Array(local.length);
-  for (let i = 0; i < n; i++) world.set(toParent(frame, [local[3 * i] as number, local[3 * i + 1] as number, local[3 * i + 2] as number]), 3 * i);
+  for (let i = 0; i < n; i++)
+    world.set(toParent(frame, [local[3 * i] as number, local[3 * i + 1] as number, local[3 * i + 2] as number]), 3 * i);
   const near = closestPoints(surface.tree, world);
   const ata = Array.from({ length: 6 }, () => new Array<number>(6).fill(0));
   const atb = new Array<number>(6).fill(0);
@@ -43,13 +54,18 @@ function oneStep(local: Float64Array, frame: Frame, surface: SignedField, o: Ali
     const p: Vec3 = [world[3 * i] as number, world[3 * i + 1] as number, world[3 * i + 2] as number];
     const q: Vec3 = [near.points[3 * i] as number, near.points[3 * i + 1] as number, near.points[3 * i + 2] as number];
     const f = 3 * (near.faces[i] as number);
-    const normal: Vec3 = [surface.faceNormals[f] as number, surface.faceNormals[f + 1] as number, surface.faceNormals[f + 2] as number];
+    const normal: Vec3 = [
+      surface.faceNormals[f] as number,
+      surface.faceNormals[f + 1] as number,
+      surface.faceNormals[f + 2] as number,
+    ];
     const d = sub(p, q);
     const residual = normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2];
     const row = [...cross(sub(p, frame.origin), normal), ...normal];
     for (let r = 0; r < 6; r++) {
       atb[r] = (atb[r] as number) - (row[r] as number) * residual;
-      for (let c = 0; c < 6; c++) (ata[r] as number[])[c] = ((ata[r] as number[])[c] as number) + (row[r] as number) * (row[c] as number);
+      for (let c = 0; c < 6; c++)
+        (ata[r] as number[])[c] = ((ata[r] as number[])[c] as number) + (row[r] as number) * (row[c] as number);
     }
     used++;
     squares += residual * residual;

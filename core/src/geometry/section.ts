@@ -16,7 +16,14 @@ export function section(mesh: Mesh, plane: Frame): SectionLine[] {
   const n = mesh.positions.length / 3;
   const local = new Float64Array(mesh.positions.length);
   for (let i = 0; i < n; i++) {
-    local.set(toLocal(plane, [mesh.positions[3 * i] as number, mesh.positions[3 * i + 1] as number, mesh.positions[3 * i + 2] as number]), 3 * i);
+    local.set(
+      toLocal(plane, [
+        mesh.positions[3 * i] as number,
+        mesh.positions[3 * i + 1] as number,
+        mesh.positions[3 * i + 2] as number,
+      ]),
+      3 * i,
+    );
   }
   const above = (i: number) => (local[3 * i + 2] as number) >= 0;
   const pointAt = new Map<number, [number, number]>();
@@ -55,7 +62,11 @@ export function section(mesh: Mesh, plane: Frame): SectionLine[] {
   return chain(pointAt, next, hasBefore);
 }
 
-function chain(pointAt: Map<number, [number, number]>, next: Map<number, number>, hasBefore: Set<number>): SectionLine[] {
+function chain(
+  pointAt: Map<number, [number, number]>,
+  next: Map<number, number>,
+  hasBefore: Set<number>,
+): SectionLine[] {
   const lines: SectionLine[] = [];
   const done = new Set<number>();
   const walk = (start: number) => {

@@ -8,7 +8,11 @@ export function sphere(radiusMm: number, rings = 32): Mesh {
     const t = (Math.PI * r) / rings;
     for (let k = 0; k < around; k++) {
       const f = (2 * Math.PI * k) / around;
-      positions.push(radiusMm * Math.sin(t) * Math.cos(f), radiusMm * Math.sin(t) * Math.sin(f), radiusMm * Math.cos(t));
+      positions.push(
+        radiusMm * Math.sin(t) * Math.cos(f),
+        radiusMm * Math.sin(t) * Math.sin(f),
+        radiusMm * Math.cos(t),
+      );
     }
   }
   positions.push(0, 0, -radiusMm);
@@ -28,7 +32,8 @@ export function sphere(radiusMm: number, rings = 32): Mesh {
 /** A box about the origin with the given edge lengths. */
 export function box(xMm: number, yMm: number, zMm: number): Mesh {
   const positions: number[] = [];
-  for (let i = 0; i < 8; i++) positions.push(i & 1 ? xMm / 2 : -xMm / 2, i & 2 ? yMm / 2 : -yMm / 2, i & 4 ? zMm / 2 : -zMm / 2);
+  for (let i = 0; i < 8; i++)
+    positions.push(i & 1 ? xMm / 2 : -xMm / 2, i & 2 ? yMm / 2 : -yMm / 2, i & 4 ? zMm / 2 : -zMm / 2);
   const quads = [
     [0, 2, 3, 1],
     [4, 5, 7, 6],
@@ -54,7 +59,20 @@ export function cylinder(radiusMm: number, heightMm: number, around = 64): Mesh 
   const triangles: number[] = [];
   for (let k = 0; k < around; k++) {
     const l = (k + 1) % around;
-    triangles.push(k, l, around + l, k, around + l, around + k, 2 * around, l, k, 2 * around + 1, around + k, around + l);
+    triangles.push(
+      k,
+      l,
+      around + l,
+      k,
+      around + l,
+      around + k,
+      2 * around,
+      l,
+      k,
+      2 * around + 1,
+      around + k,
+      around + l,
+    );
   }
   return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
 }

@@ -23,7 +23,8 @@ const WORDS: Record<Defect, string> = {
 export const DEGENERATE_AREA_MM2 = 1e-10;
 
 /**
- * Checks what every solid must keep: finite coordinates, indices in range, no triangle without area, each edge shared by
+ * Checks what every solid must keep: finite coordinates, indices in range, no triangle without area, each edge shared
+ * by
  * exactly two triangles that run along it in opposite directions.
  */
 export function inspectMesh(m: Mesh, options: { closed: boolean } = { closed: true }): MeshReport {

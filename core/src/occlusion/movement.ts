@@ -21,7 +21,12 @@ export type JawShift = Vec3;
  * The vertical space between the rows, tooth by tooth of one of them, with the lower jaw carried by `shift` (rounded to
  * whole columns in the plane). Teeth that do not stand across from one of the other row are left out.
  */
-export function clearances(upper: HeightField, lower: HeightField, shift: JawShift, of: Jaw = 'upper'): ToothClearance[] {
+export function clearances(
+  upper: HeightField,
+  lower: HeightField,
+  shift: JawShift,
+  of: Jaw = 'upper',
+): ToothClearance[] {
   const { grid } = upper;
   const di = Math.round(shift[0] / grid.step);
   const dj = Math.round(shift[1] / grid.step);
@@ -42,11 +47,18 @@ export function clearances(upper: HeightField, lower: HeightField, shift: JawShi
     tooth,
     against,
     spaceMm: space,
-    at: [grid.a0 + (column % grid.na) * grid.step, grid.b0 + Math.floor(column / grid.na) * grid.step, upper.z[column] as number],
+    at: [
+      grid.a0 + (column % grid.na) * grid.step,
+      grid.b0 + Math.floor(column / grid.na) * grid.step,
+      upper.z[column] as number,
+    ],
   }));
 }
 
-/** Vertical space under each vertex of an upper surface with the lower jaw carried by `shift`, mm; NaN over no lower tooth. */
+/**
+ * Vertical space under each vertex of an upper surface with the lower jaw carried by `shift`, mm; NaN over no lower
+ * tooth.
+ */
 export function spaceOver(lower: HeightField, upper: Mesh, shift: JawShift): Float32Array {
   return across(lower, upper, [-shift[0], -shift[1]], (own, other) => own - shift[2] - other);
 }
@@ -56,13 +68,19 @@ export function spaceUnder(upper: HeightField, lower: Mesh, shift: JawShift): Fl
   return across(upper, lower, [shift[0], shift[1]], (own, other) => other - own - shift[2]);
 }
 
-function across(field: HeightField, mesh: Mesh, by: readonly [number, number], space: (own: number, other: number) => number): Float32Array {
+function across(
+  field: HeightField,
+  mesh: Mesh,
+  by: readonly [number, number],
+  space: (own: number, other: number) => number,
+): Float32Array {
   const { a0, b0, step, na, nb } = field.grid;
   const out = new Float32Array(mesh.positions.length / 3).fill(Number.NaN);
   for (let v = 0; v < out.length; v++) {
     const i = Math.round(((mesh.positions[3 * v] as number) + by[0] - a0) / step);
     const j = Math.round(((mesh.positions[3 * v + 1] as number) + by[1] - b0) / step);
-    if (i >= 0 && i < na && j >= 0 && j < nb) out[v] = space(mesh.positions[3 * v + 2] as number, field.z[j * na + i] as number);
+    if (i >= 0 && i < na && j >= 0 && j < nb)
+      out[v] = space(mesh.positions[3 * v + 2] as number, field.z[j * na + i] as number);
   }
   return out;
 }
@@ -70,7 +88,11 @@ function across(field: HeightField, mesh: Mesh, by: readonly [number, number], s
 export type Direction = 'forward' | 'right' | 'left';
 
 /** Unit step of a movement in the plane, in the mouth's coordinates (x to the patient's left, y backward). */
-const STEPS: Readonly<Record<Direction, readonly [number, number]>> = { forward: [0, -1], right: [-1, 0], left: [1, 0] };
+const STEPS: Readonly<Record<Direction, readonly [number, number]>> = {
+  forward: [0, -1],
+  right: [-1, 0],
+  left: [1, 0],
+};
 
 /** One place of the lower jaw on its way. */
 export interface MovementStep {
@@ -95,28 +117,54 @@ export interface Movement {
  * The jaw is carried without turning; what a jaw's joints add to it is not in this figure.
  * @param angleDeg below the plane, 0–80
  */
-export function alongAngle(upper: HeightField, lower: HeightField, direction: Direction, angleDeg: number, toMm: number, stepMm = 0.5): Movement {
+export function alongAngle(
+  upper: HeightField,
+  lower: HeightField,
+  direction: Direction,
+  angleDeg: number,
+  toMm: number,
+  stepMm = 0.5,
+): Movement {
   const slope = Math.tan((angleDeg * Math.PI) / 180);
   const start = closing(upper, lower);
   return movement(upper, lower, direction, toMm, stepMm, (along) => start - slope * along);
 }
 
-/** The lower jaw carried so that its teeth glide on the upper ones: it opens as far as the first tooth that is met asks. */
-export function onTheTeeth(upper: HeightField, lower: HeightField, direction: Direction, toMm: number, stepMm = 0.5): Movement {
+/**
+ * The lower jaw carried so that its teeth glide on the upper ones: it opens as far as the first tooth that is met asks.
+ */
+export function onTheTeeth(
+  upper: HeightField,
+  lower: HeightField,
+  direction: Direction,
+  toMm: number,
+  stepMm = 0.5,
+): Movement {
   return movement(upper, lower, direction, toMm, stepMm, (along) => {
     const [a, b] = STEPS[direction];
     return leastSpace(clearances(upper, lower, [a * along, b * along, 0]));
   });
 }
 
-/** How far the lower jaw can still close straight up until the first teeth meet, mm; negative where they already pass into each other. */
+/**
+ * How far the lower jaw can still close straight up until the first teeth meet, mm; negative where they already pass
+ * into each other.
+ */
 export function closing(upper: HeightField, lower: HeightField): number {
   return leastSpace(clearances(upper, lower, [0, 0, 0]));
 }
 
-const leastSpace = (teeth: readonly ToothClearance[]): number => teeth.reduce((least, t) => Math.min(least, t.spaceMm), Infinity);
+const leastSpace = (teeth: readonly ToothClearance[]): number =>
+  teeth.reduce((least, t) => Math.min(least, t.spaceMm), Infinity);
 
-function movement(upper: HeightField, lower: HeightField, direction: Direction, toMm: number, stepMm: number, height: (along: number) => number): Movement {
+function movement(
+  upper: HeightField,
+  lower: HeightField,
+  direction: Direction,
+  toMm: number,
+  stepMm: number,
+  height: (along: number) => number,
+): Movement {
   const [a, b] = STEPS[direction];
   const steps: MovementStep[] = [];
   const first = height(0);
@@ -149,5 +197,9 @@ export function leadOf(direction: Direction, step: MovementStep): Lead {
   const touching = sorted.filter((t) => t.spaceMm <= TOUCH_MM).map((t) => t.tooth);
   const others = sorted.filter((t) => t.spaceMm > TOUCH_MM);
   const wanted = direction === 'forward' ? [11, 12, 21, 22] : [direction === 'right' ? 13 : 23];
-  return { touching, othersMm: others[0]?.spaceMm, lifts: touching.length > 0 && touching.every((t) => wanted.includes(t)) };
+  return {
+    touching,
+    othersMm: others[0]?.spaceMm,
+    lifts: touching.length > 0 && touching.every((t) => wanted.includes(t)),
+  };
 }

@@ -5,7 +5,10 @@ import { section } from '../geometry/section.js';
 export interface Overlap {
   /** The upper edge below the lower one (+). */
   readonly overbiteMm: number;
-  /** From the facial side of the upper edge back to the facial side of the lower tooth at its level; none where the lower tooth does not reach it. */
+  /**
+   * From the facial side of the upper edge back to the facial side of the lower tooth at its level; none where the
+   * lower tooth does not reach it.
+   */
   readonly overjetMm: number | undefined;
 }
 

@@ -16,7 +16,9 @@ export interface Resting {
 const STEP_MM = 0.1;
 /** What is nearer than this touches, mm: twice a scanner's noise. */
 const TOUCH_MM = 0.06;
-/** By hand the two planes are off by no more than this; a jaw that tilts further hangs on a single place. House limit. */
+/**
+ * By hand the two planes are off by no more than this; a jaw that tilts further hangs on a single place. House limit.
+ */
 const MOST_TILT_DEG = 2;
 /** Rooms that are taken into account one after the other; a dozen is usual. */
 const ROUNDS = 60;
@@ -28,7 +30,8 @@ type Room = readonly [x: number, y: number, mm: number];
 type Plane = readonly [up: number, alongX: number, alongY: number];
 
 /**
- * Closes a lower jaw on the upper one: pushed up in the middle of the side teeth it comes to rest on three places, as a hand that
+ * Closes a lower jaw on the upper one: pushed up in the middle of the side teeth it comes to rest on three places, as a
+ * hand that
  * fits two casts together feels it, or tilts by `MOST_TILT_DEG` and rests on fewer. It is not slid.
  * @param upper teeth in the mouth's coordinates
  * @param lower the lower jaw where a hand has put it, in the mouth's coordinates; it may lie too high as well
@@ -52,7 +55,11 @@ export function restingOn(upper: readonly JawTooth[], lower: Mesh): Resting | un
  * One step: on steep slopes a tilt brings other places over each other than were compared.
  * @param tilted how far it is tilted already along x and along y, mm a mm; without it it is only moved up or down
  */
-function closedOnce(upper: readonly JawTooth[], lower: Mesh, tilted: readonly [number, number] | undefined): Resting | undefined {
+function closedOnce(
+  upper: readonly JawTooth[],
+  lower: Mesh,
+  tilted: readonly [number, number] | undefined,
+): Resting | undefined {
   const grid = biteGrid([...upper, { tooth: 0, mesh: lower }], STEP_MM);
   const over = heightField(upper, 'upper', grid);
   const under = heightField([{ tooth: 0, mesh: lower }], 'lower', grid);
@@ -73,16 +80,25 @@ function closedOnce(upper: readonly JawTooth[], lower: Mesh, tilted: readonly [n
   const push: readonly [number, number] = [0, front + 0.7 * (back - front)];
   const plane: Plane = tilted ? highestUnder(rooms, push, tilted) : [leastOf(rooms), 0, 0];
   const touching = new Set(rooms.flatMap((r, i) => (r[2] - at(plane, r) < TOUCH_MM ? [teeth[i] as Fdi] : [])));
-  return { move: frameFrom([0, 0, plane[0]], [-plane[1], -plane[2], 1], [1, 0, plane[1]]), touching: [...touching].sort((p, q) => p - q) };
+  return {
+    move: frameFrom([0, 0, plane[0]], [-plane[1], -plane[2], 1], [1, 0, plane[1]]),
+    touching: [...touching].sort((p, q) => p - q),
+  };
 }
 
-const at = ([up, alongX, alongY]: Plane, [x, y]: readonly [number, number, ...unknown[]]): number => up + alongX * x + alongY * y;
+const at = ([up, alongX, alongY]: Plane, [x, y]: readonly [number, number, ...unknown[]]): number =>
+  up + alongX * x + alongY * y;
 
 /**
- * The plane that is highest over a place and nowhere over the rooms: a linear programme of three unknowns, solved by adding the room
+ * The plane that is highest over a place and nowhere over the rooms: a linear programme of three unknowns, solved by
+ * adding the room
  * that is most in the way until none is.
  */
-function highestUnder(rooms: readonly Room[], push: readonly [number, number], tilted: readonly [number, number]): Plane {
+function highestUnder(
+  rooms: readonly Room[],
+  push: readonly [number, number],
+  tilted: readonly [number, number],
+): Plane {
   const most = Math.tan((MOST_TILT_DEG * Math.PI) / 180);
   const tilts: [number[], number][] = [
     [[0, 1, 0], most - tilted[0]],
@@ -112,7 +128,10 @@ function highestUnder(rooms: readonly Room[], push: readonly [number, number], t
 const leastOf = (rooms: readonly Room[]): number => rooms.reduce((least, r) => Math.min(least, r[2]), Infinity);
 
 /** Of the places where three limits meet and none is broken, that which is highest over a place. */
-function bestCorner(limits: readonly (readonly [number[], number])[], push: readonly [number, number]): Plane | undefined {
+function bestCorner(
+  limits: readonly (readonly [number[], number])[],
+  push: readonly [number, number],
+): Plane | undefined {
   let best: Plane | undefined;
   let height = -Infinity;
   for (let i = 0; i < limits.length; i++)
@@ -123,7 +142,14 @@ function bestCorner(limits: readonly (readonly [number[], number])[], push: read
         if (!plane) continue;
         const own = at(plane, push);
         if (own <= height) continue;
-        if (limits.some(([row, most]) => (row[0] as number) * plane[0] + (row[1] as number) * plane[1] + (row[2] as number) * plane[2] > most + 1e-9)) continue;
+        if (
+          limits.some(
+            ([row, most]) =>
+              (row[0] as number) * plane[0] + (row[1] as number) * plane[1] + (row[2] as number) * plane[2] >
+              most + 1e-9,
+          )
+        )
+          continue;
         best = plane;
         height = own;
       }

@@ -18,11 +18,14 @@ export interface EdgeFacts {
 }
 
 /**
- * The edge stays above the lower lip's border in a smile by this, so that it meets the lip's moist border in F and V and does
+ * The edge stays above the lower lip's border in a smile by this, so that it meets the lip's moist border in F and V
+ * and does
  * not rest on it. Common practice, no source; tried by speaking with the mock-up.
  */
 export const SPEECH_MARGIN_MM = 0.5;
-/** Further than this over the lower teeth, guidance gets steep and the bite deserves a look. Common practice, no source. */
+/**
+ * Further than this over the lower teeth, guidance gets steep and the bite deserves a look. Common practice, no source.
+ */
 export const DEEP_OVERBITE_MM = 4;
 
 export interface EdgeAdvice {
@@ -34,7 +37,8 @@ export interface EdgeAdvice {
 const say = (mm: number): string => `${mm < 0 ? '−' : ''}${Math.abs(mm).toFixed(1)} mm`;
 
 /**
- * Where the edge would stand by display at rest, held back by the lower lip in smile. Only lengthening is proposed: teeth that
+ * Where the edge would stand by display at rest, held back by the lower lip in smile. Only lengthening is proposed:
+ * teeth that
  * show more than is usual are a matter of taste, and shortening takes enamel.
  */
 export function adviseEdge(f: EdgeFacts): EdgeAdvice | undefined {
@@ -66,14 +70,27 @@ export function edgeOutcome(f: EdgeFacts, edgeMm: number): EdgeOutcome {
     const v = f[key];
     return v === undefined ? {} : { [key]: v + sign * edgeMm };
   };
-  const out: Pick<EdgeOutcome, 'restMm' | 'roomMm' | 'overbiteMm'> = { ...by('restMm', 1), ...by('roomMm', -1), ...by('overbiteMm', 1) };
+  const out: Pick<EdgeOutcome, 'restMm' | 'roomMm' | 'overbiteMm'> = {
+    ...by('restMm', 1),
+    ...by('roomMm', -1),
+    ...by('overbiteMm', 1),
+  };
   const warnings: EdgeOutcome['warnings'][number][] = [];
   if (out.roomMm !== undefined && out.roomMm < 0)
-    warnings.push({ weight: 'stop', text: `The edge would lie ${say(-out.roomMm)} below the border of the lower lip in full smile.` });
+    warnings.push({
+      weight: 'stop',
+      text: `The edge would lie ${say(-out.roomMm)} below the border of the lower lip in full smile.`,
+    });
   else if (out.roomMm !== undefined && out.roomMm < SPEECH_MARGIN_MM && edgeMm > 0)
-    warnings.push({ weight: 'watch', text: `Only ${say(out.roomMm)} stay to the lower lip: try F and V with the mock-up.` });
+    warnings.push({
+      weight: 'watch',
+      text: `Only ${say(out.roomMm)} stay to the lower lip: try F and V with the mock-up.`,
+    });
   if (out.overbiteMm !== undefined && out.overbiteMm > DEEP_OVERBITE_MM && edgeMm > 0)
-    warnings.push({ weight: 'watch', text: `The upper edge would cover the lower teeth by ${say(out.overbiteMm)}: look at the bite in shape.` });
+    warnings.push({
+      weight: 'watch',
+      text: `The upper edge would cover the lower teeth by ${say(out.overbiteMm)}: look at the bite in shape.`,
+    });
   return { ...out, warnings };
 }
 
@@ -92,7 +109,10 @@ export interface LevelMouth {
 /** The lips and edges of a view; undefined until corners and both borders are marked. */
 export function levelMouth(points: ViewPoints): LevelMouth | undefined {
   const [a, b] = [points['corner-right'], points['corner-left']];
-  const knots = (which: string) => Array.from({ length: LIP_KNOTS }, (_, i) => points[`${which}-lip-${i + 1}`]).filter((p): p is Px => p !== undefined);
+  const knots = (which: string) =>
+    Array.from({ length: LIP_KNOTS }, (_, i) => points[`${which}-lip-${i + 1}`]).filter(
+      (p): p is Px => p !== undefined,
+    );
   const [upper, lower] = [knots('upper'), knots('lower')];
   if (!a || !b || upper.length < LIP_KNOTS || lower.length < LIP_KNOTS) return undefined;
   const deg = directionDeg(a, b);
@@ -107,7 +127,14 @@ export function levelMouth(points: ViewPoints): LevelMouth | undefined {
     const tooth = /^edge-(\d\d)$/.exec(id)?.[1];
     if (tooth && p) edges.set(Number(tooth), level(p));
   }
-  return { level, back, corners, upper: lipCurve(corners, upper.map(level)), lower: lipCurve(corners, lower.map(level)), edges };
+  return {
+    level,
+    back,
+    corners,
+    upper: lipCurve(corners, upper.map(level)),
+    lower: lipCurve(corners, lower.map(level)),
+    edges,
+  };
 }
 
 /** From the lower of the two central edges down to the border of the lower lip, px; undefined without them. */

@@ -17,9 +17,15 @@ export interface ProposalChoice extends SchoolSetting {
   readonly gaps?: 'close' | 'keep';
   /** Left and right are kept alike unless told. */
   readonly alike?: boolean;
-  /** First premolars that take part in sharing the space, by their widths, mm: the room then goes from premolar to premolar. */
+  /**
+   * First premolars that take part in sharing the space, by their widths, mm: the room then goes from premolar to
+   * premolar.
+   */
   readonly premolars?: { readonly right: number; readonly left: number };
-  /** The teeth that are changed; all of the front where nothing is said. The others stay as they are and keep their room. */
+  /**
+   * The teeth that are changed; all of the front where nothing is said. The others stay as they are and keep their
+   * room.
+   */
   readonly planned?: readonly Fdi[];
   /** Widths set by hand, mm. */
   readonly locked?: Readonly<Partial<Record<Fdi, number>>>;
@@ -60,8 +66,15 @@ const isMeasured = (m: ToothMeasure): m is Measured => !!(m.width && m.length &&
 /** How far a width may be from its wish when the space is shared out, as a share of it. House preference; no source. */
 export const WIDTH_BAND = 0.15;
 
-/** From the gum's margin to the bone, mm: sulcus, epithelium and connective tissue (Gargiulo, Wentz, Orban 1961, from memory). */
-const MARGIN_TO_BONE = { value: 2.73, sulcus: 0.69, source: published('Gargiulo, Wentz, Orban 1961, J Periodontol 32:261') } as const;
+/**
+ * From the gum's margin to the bone, mm: sulcus, epithelium and connective tissue (Gargiulo, Wentz, Orban 1961, from
+ * memory).
+ */
+const MARGIN_TO_BONE = {
+  value: 2.73,
+  sulcus: 0.69,
+  source: published('Gargiulo, Wentz, Orban 1961, J Periodontol 32:261'),
+} as const;
 
 /** A tooth of the front and the kind for which it stands. */
 interface InRow {
@@ -77,36 +90,59 @@ function rowOf(measures: readonly ToothMeasure[], choice: ProposalChoice, roles:
   for (const m of measures) if (isMeasured(m)) by.set(m.tooth, m);
   return UPPER_TEN.flatMap((tooth): InRow[] => {
     const [is, role] = [by.get(tooth), roleOf(roles, tooth)];
-    return is && isFrontKind(role) ? [{ tooth, role, is, stays: !!choice.planned && !choice.planned.includes(tooth) }] : [];
+    return is && isFrontKind(role)
+      ? [{ tooth, role, is, stays: !!choice.planned && !choice.planned.includes(tooth) }]
+      : [];
   });
 }
 
 /**
- * Targets for the upper front by the chosen school: for the six teeth, or for those in their places where some are missing, or for some
+ * Targets for the upper front by the chosen school: for the six teeth, or for those in their places where some are
+ * missing, or for some
  * of them alone.
- * Length comes at the edge and, where it is asked for, at the gum. Widths fill the space from the first to the last tooth of the row, in
- * bands about their wishes, or from first premolar to first premolar where these take part; teeth that are not in the plan keep their
+ * Length comes at the edge and, where it is asked for, at the gum. Widths fill the space from the first to the last
+ * tooth of the row, in
+ * bands about their wishes, or from first premolar to first premolar where these take part; teeth that are not in the
+ * plan keep their
  * room. What could not be kept is told with the amount.
  * @param measures `usedMeasures`, where there is a scan
  * @param gaps sum of the gaps between the teeth of the row along the arch, mm (0 where teeth touch)
  * @param roles where teeth stand in another's place
  * @returns undefined while no tooth of the plan is measured
  */
-export function propose(measures: readonly ToothMeasure[], choice: ProposalChoice, gaps: Figure, roles: Roles = OWN_ROLES): Proposal | undefined {
+export function propose(
+  measures: readonly ToothMeasure[],
+  choice: ProposalChoice,
+  gaps: Figure,
+  roles: Roles = OWN_ROLES,
+): Proposal | undefined {
   const row = rowOf(measures, choice, roles);
   if (row.every((t) => t.stays)) return undefined;
   const keptGaps = choice.gaps === 'keep';
   const space = spaceFigure(row, keptGaps ? { ...gaps, value: 0, pm: 0 } : gaps);
   const gumMm = choice.gumMm ?? 0;
-  const reference = choice.school === 'reference' ? (row.find((t) => t.tooth === choice.referenceTooth) ?? (row[0] as InRow)) : undefined;
+  const reference =
+    choice.school === 'reference'
+      ? (row.find((t) => t.tooth === choice.referenceTooth) ?? (row[0] as InRow))
+      : undefined;
   const lengths = new Map(
     row.map((t) => [
       t.tooth,
-      t.stays ? t.is.length : reference ? lengthFromReference(reference, t, choice.edgeMm + gumMm) : lengthFromEdge(t, choice.edgeMm, gumMm),
+      t.stays
+        ? t.is.length
+        : reference
+          ? lengthFromReference(reference, t, choice.edgeMm + gumMm)
+          : lengthFromEdge(t, choice.edgeMm, gumMm),
     ]),
   );
-  const fellowOf = (t: InRow) => row.find((o) => o.role === t.role && o.tooth !== t.tooth && o.tooth < 20 !== t.tooth < 20);
-  const wished = new Map(row.map((t) => [t.tooth, reference ? widthFromReference(reference, t) : widthBySchool(choice, t, row, lengths, space)]));
+  const fellowOf = (t: InRow) =>
+    row.find((o) => o.role === t.role && o.tooth !== t.tooth && o.tooth < 20 !== t.tooth < 20);
+  const wished = new Map(
+    row.map((t) => [
+      t.tooth,
+      reference ? widthFromReference(reference, t) : widthBySchool(choice, t, row, lengths, space),
+    ]),
+  );
   const locked = choice.locked ?? {};
   const held = reference ? [reference.tooth, fellowOf(reference)?.tooth] : [];
   const wishes: WidthWish[] = row.map((t): WidthWish => {
@@ -132,25 +168,39 @@ export function propose(measures: readonly ToothMeasure[], choice: ProposalChoic
     : [];
   const room = beside.length > 0 ? withPremolars(space, beside) : space;
   // A premolar's wish is to stay as it is; it gives or takes like the others, in its band.
-  for (const { tooth, isMm } of beside) wishes.push({ tooth, wishMm: isMm, minMm: isMm * (1 - WIDTH_BAND), maxMm: isMm * (1 + WIDTH_BAND) });
+  for (const { tooth, isMm } of beside)
+    wishes.push({ tooth, wishMm: isMm, minMm: isMm * (1 - WIDTH_BAND), maxMm: isMm * (1 + WIDTH_BAND) });
   const shared = shareSpace(wishes, room.value, choice.alike !== false);
   const wishOf = (tooth: Fdi) => (wishes.find((w) => w.tooth === tooth) as WidthWish).wishMm;
   const targets = row.map(({ tooth, role, stays, is }): ToothTarget => {
     const length = lengths.get(tooth) as Figure;
-    const width = stays ? is.width : sharedWidth(wishOf(tooth), shared.widths.get(tooth) as number, space, locked[tooth] !== undefined);
+    const width = stays
+      ? is.width
+      : sharedWidth(wishOf(tooth), shared.widths.get(tooth) as number, space, locked[tooth] !== undefined);
     return { tooth, role, stays, length, width, ratio: ratioOf(width, length) };
   });
   return {
     targets,
     space: room,
-    notes: [...notesOnRow(row, choice, reference), ...notesOnSpace(wishes, shared, room), ...notesOnRatios(targets, choice), ...notesOnGum(gumMm)],
-    ...(beside.length > 0 && { premolars: beside.map((p) => ({ ...p, widthMm: shared.widths.get(p.tooth) as number })) }),
+    notes: [
+      ...notesOnRow(row, choice, reference),
+      ...notesOnSpace(wishes, shared, room),
+      ...notesOnRatios(targets, choice),
+      ...notesOnGum(gumMm),
+    ],
+    ...(beside.length > 0 && {
+      premolars: beside.map((p) => ({ ...p, widthMm: shared.widths.get(p.tooth) as number })),
+    }),
   };
 }
 
 /** What is to be known of which teeth the targets are for. */
 function notesOnRow(row: readonly InRow[], choice: ProposalChoice, reference: InRow | undefined): string[] {
-  const notes = row.flatMap((t) => (t.role === kindOf(t.tooth) ? [] : [`{${t.tooth}} stands for a ${t.role}, in the place of the tooth that is missing.`]));
+  const notes = row.flatMap((t) =>
+    t.role === kindOf(t.tooth)
+      ? []
+      : [`{${t.tooth}} stands for a ${t.role}, in the place of the tooth that is missing.`],
+  );
   if (reference && reference.tooth !== choice.referenceTooth)
     notes.push(`{${choice.referenceTooth}} is not measured: {${reference.tooth}} is the reference in its place.`);
   const places = row.map((t) => `${t.tooth < 20 ? 'right' : 'left'} ${t.role}`);
@@ -161,8 +211,17 @@ function notesOnRow(row: readonly InRow[], choice: ProposalChoice, reference: In
   return notes;
 }
 
-/** The width that a school wishes, mm. Schools of shares are laid over the space there is; those of ratios follow each pair's length. */
-function widthBySchool(choice: ProposalChoice, t: InRow, row: readonly InRow[], lengths: ReadonlyMap<Fdi, Figure>, space: Figure): number {
+/**
+ * The width that a school wishes, mm. Schools of shares are laid over the space there is; those of ratios follow each
+ * pair's length.
+ */
+function widthBySchool(
+  choice: ProposalChoice,
+  t: InRow,
+  row: readonly InRow[],
+  lengths: ReadonlyMap<Fdi, Figure>,
+  space: Figure,
+): number {
   const rule = widthRule(choice);
   if (rule.ratios) {
     const pair = row.filter((o) => o.role === t.role).map((o) => (lengths.get(o.tooth) as Figure).value);
@@ -186,7 +245,14 @@ function spaceFigure(row: readonly InRow[], gaps: Figure): Figure {
     working: {
       formula: 'space = sum of the crown widths + gaps between them',
       inputs: [
-        ...teeth.map((m): WorkingInput => ({ name: `width of ${m.tooth}`, value: round(m.width.value), unit: 'mm', source: MEASURED })),
+        ...teeth.map(
+          (m): WorkingInput => ({
+            name: `width of ${m.tooth}`,
+            value: round(m.width.value),
+            unit: 'mm',
+            source: MEASURED,
+          }),
+        ),
         { name: 'gaps', value: round(gaps.value), unit: 'mm', source: MEASURED },
       ],
     },
@@ -203,7 +269,9 @@ function withPremolars(space: Figure, beside: readonly { readonly tooth: Fdi; re
       formula: 'space = sum of the crown widths + gaps between them + widths of the first premolars',
       inputs: [
         ...space.working.inputs,
-        ...beside.map((p): WorkingInput => ({ name: `width of ${p.tooth}`, value: round(p.isMm), unit: 'mm', source: MEASURED })),
+        ...beside.map(
+          (p): WorkingInput => ({ name: `width of ${p.tooth}`, value: round(p.isMm), unit: 'mm', source: MEASURED }),
+        ),
       ],
     },
   };
@@ -225,7 +293,8 @@ function lengthFromEdge({ is: m, role }: InRow, edgeMm: number, gumMm: number): 
         { name: 'gum moved up', value: gumMm, unit: 'mm', source: { mark: 'house', text: 'set in this plan' } },
         { name: 'edge above the centrals’', value: up, unit: 'mm', source: COMMON_PRACTICE },
       ],
-      note: gumMm === 0 ? 'The gum line is kept; length comes at the edge.' : 'Length comes at the edge and at the gum.',
+      note:
+        gumMm === 0 ? 'The gum line is kept; length comes at the edge.' : 'Length comes at the edge and at the gum.',
     },
   };
 }
@@ -239,7 +308,8 @@ function lengthFromReference({ is: reference, role }: InRow, t: InRow, edgeMm: n
     pm: reference.length.pm * share,
     unit: 'mm',
     working: {
-      formula: 'length = (length of the reference tooth + edge set down) × norm of this kind ÷ norm of the reference’s kind',
+      formula:
+        'length = (length of the reference tooth + edge set down) × norm of this kind ÷ norm of the reference’s kind',
       inputs: [
         { name: `length of ${reference.tooth}`, value: round(reference.length.value), unit: 'mm', source: MEASURED },
         { name: 'edge set down', value: edgeMm, unit: 'mm', source: { mark: 'house', text: 'set in this plan' } },
@@ -259,7 +329,9 @@ function sharedWidth(wish: number, width: number, space: Figure, locked: boolean
     pm: locked ? 0 : (width * space.pm) / space.value,
     unit: 'mm',
     working: {
-      formula: locked ? 'width set by hand' : 'nearest to the wishes that fills the space: width = wished width × (1 + λ), in its band',
+      formula: locked
+        ? 'width set by hand'
+        : 'nearest to the wishes that fills the space: width = wished width × (1 + λ), in its band',
       inputs: [
         { name: 'wished width', value: round(wish), unit: 'mm', source: DERIVED },
         { name: 'space', value: round(space.value), unit: 'mm', source: DERIVED },
@@ -306,11 +378,19 @@ function notesOnSpace(wishes: readonly WidthWish[], shared: SharedSpace, space: 
     ['max', 'wide'],
   ] as const) {
     const teeth = ends(which);
-    if (teeth.length > 0) notes.push(`${teeth.join(', ')} ${teeth.length === 1 ? 'is' : 'are'} as ${word} as the band of ${WIDTH_BAND * 100} % allows.`);
+    if (teeth.length > 0)
+      notes.push(
+        `${teeth.join(', ')} ${teeth.length === 1 ? 'is' : 'are'} as ${word} as the band of ${WIDTH_BAND * 100} % allows.`,
+      );
   }
-  if (shared.leftMm > 0) notes.push(`${shared.leftMm.toFixed(1)} mm of the space can’t be filled within the bands: gaps stay, or a tooth is locked wider.`);
+  if (shared.leftMm > 0)
+    notes.push(
+      `${shared.leftMm.toFixed(1)} mm of the space can’t be filled within the bands: gaps stay, or a tooth is locked wider.`,
+    );
   if (shared.leftMm < 0)
-    notes.push(`The teeth need ${(-shared.leftMm).toFixed(1)} mm more than there is, even at their narrowest: move teeth first, or lock some narrower.`);
+    notes.push(
+      `The teeth need ${(-shared.leftMm).toFixed(1)} mm more than there is, even at their narrowest: move teeth first, or lock some narrower.`,
+    );
   return notes;
 }
 
@@ -321,7 +401,9 @@ function notesOnRatios(targets: readonly ToothTarget[], choice: ProposalChoice):
     const norm = norms[t.role];
     const d = t.ratio.value - norm.value;
     if (Math.abs(d) <= RATIO_BAND) return [];
-    return [`{${t.tooth}} comes to ${t.ratio.value.toFixed(0)} %, ${Math.abs(d).toFixed(0)} points ${d > 0 ? 'above' : 'below'} the norm of ${norm.value} %.`];
+    return [
+      `{${t.tooth}} comes to ${t.ratio.value.toFixed(0)} %, ${Math.abs(d).toFixed(0)} points ${d > 0 ? 'above' : 'below'} the norm of ${norm.value} %.`,
+    ];
   });
 }
 
@@ -337,7 +419,8 @@ function notesOnGum(gumMm: number): string[] {
 }
 
 /**
- * The recurring front-view ratio: widths of central, lateral and canine as seen from the front when each is k times the one
+ * The recurring front-view ratio: widths of central, lateral and canine as seen from the front when each is k times the
+ * one
  * before it, for W mm from canine to canine. central = W ÷ (2 (1 + k + k²)) (Ward 2001, from memory).
  */
 export function recurringWidths(frontMm: number, k: number): { central: number; lateral: number; canine: number } {

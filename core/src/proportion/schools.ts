@@ -37,7 +37,8 @@ export const SCHOOLS = [
   {
     id: 'natural',
     name: 'natural means',
-    reason: 'Front-view widths as they were measured in people: lateral 0.66 of the central, canine 0.84 of the lateral.',
+    reason:
+      'Front-view widths as they were measured in people: lateral 0.66 of the central, canine 0.84 of the lateral.',
     cost: 'A mean of people, not of beautiful ones.',
   },
   {
@@ -119,4 +120,8 @@ export function widthRule(s: SchoolSetting): WidthRule {
   }
 }
 
-const byKind = (of: (k: FrontKind) => number): Record<FrontKind, number> => ({ central: of('central'), lateral: of('lateral'), canine: of('canine') });
+const byKind = (of: (k: FrontKind) => number): Record<FrontKind, number> => ({
+  central: of('central'),
+  lateral: of('lateral'),
+  canine: of('canine'),
+});

@@ -33,18 +33,23 @@ interface Unknown {
 const TINY = 1e-9;
 
 /**
- * Shares a space out over teeth: the widths that fill it, stay in their bands, keep what is locked and, if asked, left and right
- * alike, and among all such are nearest to the wishes. Nearness is Σ (width − wish)² ÷ wish: as long as no band is met every tooth
+ * Shares a space out over teeth: the widths that fill it, stay in their bands, keep what is locked and, if asked, left
+ * and right
+ * alike, and among all such are nearest to the wishes. Nearness is Σ (width − wish)² ÷ wish: as long as no band is met
+ * every tooth
  * gives way by the same percentage.
  *
- * The objective is separable and there is one equality, so the solution is exact: width = wish · (1 + λ), held to its band, with the
+ * The objective is separable and there is one equality, so the solution is exact: width = wish · (1 + λ), held to its
+ * band, with the
  * one λ at which the sum is the space (Karush–Kuhn–Tucker conditions; the sum grows with λ).
  * @throws Refusal `parameter-out-of-range` for a wish or band that is no positive length or is turned round
  */
 export function shareSpace(wishes: readonly WidthWish[], spaceMm: number, alike: boolean): SharedSpace {
   for (const w of wishes) {
-    const fine = [w.wishMm, w.minMm, w.maxMm, w.lockedMm ?? 1].every((v) => Number.isFinite(v) && v > 0) && w.minMm <= w.maxMm;
-    if (!fine) throw new Refusal('parameter-out-of-range', `The wished width of ${w.tooth} or its band is no length.`, w);
+    const fine =
+      [w.wishMm, w.minMm, w.maxMm, w.lockedMm ?? 1].every((v) => Number.isFinite(v) && v > 0) && w.minMm <= w.maxMm;
+    if (!fine)
+      throw new Refusal('parameter-out-of-range', `The wished width of ${w.tooth} or its band is no length.`, w);
   }
   const unknowns = unknownsOf(wishes, alike);
   const locked = wishes.filter((w) => w.lockedMm !== undefined);
@@ -73,9 +78,11 @@ function unknownsOf(wishes: readonly WidthWish[], alike: boolean): Unknown[] {
   return wishes.flatMap((w): Unknown[] => {
     if (w.lockedMm !== undefined || done.has(w.tooth)) return [];
     const fellow = by.get(w.fellow ?? opposite(w.tooth));
-    if (!alike || !fellow || fellow.tooth === w.tooth) return [{ teeth: [w.tooth], wish: w.wishMm, min: w.minMm, max: w.maxMm }];
+    if (!alike || !fellow || fellow.tooth === w.tooth)
+      return [{ teeth: [w.tooth], wish: w.wishMm, min: w.minMm, max: w.maxMm }];
     // A locked fellow is the wish of the one that follows it.
-    if (fellow.lockedMm !== undefined) return [{ teeth: [w.tooth], wish: fellow.lockedMm, min: fellow.lockedMm, max: fellow.lockedMm }];
+    if (fellow.lockedMm !== undefined)
+      return [{ teeth: [w.tooth], wish: fellow.lockedMm, min: fellow.lockedMm, max: fellow.lockedMm }];
     done.add(fellow.tooth);
     const min = Math.max(w.minMm, fellow.minMm);
     // Bands that do not meet leave the middle between them.

@@ -1,6 +1,9 @@
 import { Refusal } from '../errors.js';
 
-/** A rotary instrument by its shape; lengths in mm. Sizes are ISO 6360-1: the last three digits are the diameter in 1/10 mm. */
+/**
+ * A rotary instrument by its shape; lengths in mm. Sizes are ISO 6360-1: the last three digits are the diameter in 1/10
+ * mm.
+ */
 export type Bur =
   | { readonly id: string; readonly shape: 'tapered round-end'; readonly tipMm: number; readonly bodyMm: number }
   | { readonly id: string; readonly shape: 'ball'; readonly ballMm: number; readonly shankMm: number };
@@ -12,7 +15,10 @@ export interface Engagement {
   readonly depthMm: number;
 }
 
-/** The small tray that the plan is cut with: a typical pair of tapers (0.8 mm tip near the gum, 1.4 mm body for the edge) and balls. */
+/**
+ * The small tray that the plan is cut with: a typical pair of tapers (0.8 mm tip near the gum, 1.4 mm body for the
+ * edge) and balls.
+ */
 export const TRAY: readonly Bur[] = [
   { id: 'taper-014', shape: 'tapered round-end', tipMm: 0.8, bodyMm: 1.4 },
   { id: 'taper-016', shape: 'tapered round-end', tipMm: 1.0, bodyMm: 1.6 },
@@ -58,7 +64,8 @@ export type Groove =
 const GROOVES = { facial: '3 facial, 1 on each line angle', edge: '3 across the edge' } as const;
 
 /**
- * The engagement of the tray that gives a groove of the wanted depth within DEPTH_TOLERANCE_MM; between equals the balls
+ * The engagement of the tray that gives a groove of the wanted depth within DEPTH_TOLERANCE_MM; between equals the
+ * balls
  * on the face (they stop by themselves) and the tapers on the edge.
  * @throws Refusal `number-invalid` for a depth that is no number
  */
@@ -67,9 +74,12 @@ export function groove(depthMm: number, where: 'facial' | 'edge', tray: readonly
   if (depthMm <= 0) return { kind: 'none', depthMm: 0, why: 'Nothing to cut.' };
   const usable = tray.filter((b) => where === 'facial' || b.shape !== 'ball').flatMap(engagements);
   const off = (e: Engagement) => Math.abs(e.depthMm - depthMm);
-  const sorted = [...usable].sort((a, b) => off(a) - off(b) || Number(a.bur.shape !== 'ball') - Number(b.bur.shape !== 'ball'));
+  const sorted = [...usable].sort(
+    (a, b) => off(a) - off(b) || Number(a.bur.shape !== 'ball') - Number(b.bur.shape !== 'ball'),
+  );
   const best = sorted[0];
-  if (best && off(best) <= DEPTH_TOLERANCE_MM + 1e-9) return { kind: 'cut', engagement: best, depthMm, grooves: GROOVES[where] };
+  if (best && off(best) <= DEPTH_TOLERANCE_MM + 1e-9)
+    return { kind: 'cut', engagement: best, depthMm, grooves: GROOVES[where] };
   const shallower = usable.filter((e) => e.depthMm <= depthMm).sort((a, b) => b.depthMm - a.depthMm)[0];
   if (!shallower) {
     const least = Math.min(...usable.map((e) => e.depthMm));

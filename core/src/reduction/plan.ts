@@ -1,5 +1,12 @@
 import { type ExistingArch, toothOf } from '../contour/fit.js';
-import { type ContourPlan, crownZenith, median, type PlannedTooth, plannedField, plannedTooth } from '../contour/plan.js';
+import {
+  type ContourPlan,
+  crownZenith,
+  median,
+  type PlannedTooth,
+  plannedField,
+  plannedTooth,
+} from '../contour/plan.js';
 import { directionToParent, toLocal, toParent } from '../geometry/frame.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
@@ -15,7 +22,9 @@ export type Zone = FacialThird | 'edge';
 
 export const ZONES: readonly Zone[] = ['cervical', 'middle', 'incisal', 'edge'];
 
-/** Where grooves are cut: through the worn mock-up (depth = needed thickness) or into the bare tooth (depth = removal). */
+/**
+ * Where grooves are cut: through the worn mock-up (depth = needed thickness) or into the bare tooth (depth = removal).
+ */
 export type CutFrom = 'mock-up' | 'tooth';
 
 /** Target of one zone. mm. */
@@ -45,14 +54,25 @@ export interface ToothReduction {
 const STEP_MM = 0.4;
 
 /** Reduction targets of one tooth under a contour plan. About 15 ms. */
-export function toothReduction(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, design: Design, from: CutFrom): ToothReduction {
+export function toothReduction(
+  arch: ExistingArch,
+  plan: ContourPlan,
+  tooth: Fdi,
+  design: Design,
+  from: CutFrom,
+): ToothReduction {
   const there = toothOf(arch, tooth);
   const planned = plannedTooth(arch, plan, tooth);
   return reductionBetween(there.field, planned, design, from);
 }
 
 /** The same from any existing surface and a planned crown. */
-export function reductionBetween(existing: SignedField, planned: PlannedTooth, design: Design, from: CutFrom): ToothReduction {
+export function reductionBetween(
+  existing: SignedField,
+  planned: PlannedTooth,
+  design: Design,
+  from: CutFrom,
+): ToothReduction {
   const places = facialPlaces(existing, planned, design);
   const thirds = (['cervical', 'middle', 'incisal'] as const).map((third) =>
     thirdTarget(
@@ -85,7 +105,9 @@ export interface FacialPlace {
   readonly areaMm2: number;
 }
 
-/** Places over the facial surface that is there, and at each the thickness needed and the gap to the planned contour. */
+/**
+ * Places over the facial surface that is there, and at each the thickness needed and the gap to the planned contour.
+ */
 export function facialPlaces(existing: SignedField, planned: PlannedTooth, design: Design): FacialPlace[] {
   const { frame, crown } = planned;
   const zenith = crownZenith(crown)[2];
@@ -107,15 +129,27 @@ export function facialPlaces(existing: SignedField, planned: PlannedTooth, desig
       );
       // Where the surface has turned away it is the edge or the side, not the face.
       if (facing < 0.45) continue;
-      points.push([origin[0] + back[0] * hit.distance, origin[1] + back[1] * hit.distance, origin[2] + back[2] * hit.distance]);
+      points.push([
+        origin[0] + back[0] * hit.distance,
+        origin[1] + back[1] * hit.distance,
+        origin[2] + back[2] * hit.distance,
+      ]);
       info.push({ share: z / zenith, areaMm2: (STEP_MM * STEP_MM) / facing });
     }
   }
   const d = signedDistances(plannedField(planned), Float64Array.from(points.flat()));
-  return info.map((p, i) => ({ ...p, at: points[i] as Vec3, neededMm: neededAt(design, p.share), gapMm: -(d[i] as number) }));
+  return info.map((p, i) => ({
+    ...p,
+    at: points[i] as Vec3,
+    neededMm: neededAt(design, p.share),
+    gapMm: -(d[i] as number),
+  }));
 }
 
-/** Existing edge over the planned one, along the planned axis, mm: median of three places across; + where the plan lengthens. */
+/**
+ * Existing edge over the planned one, along the planned axis, mm: median of three places across; + where the plan
+ * lengthens.
+ */
 function edgeGap(existing: SignedField, planned: PlannedTooth): number | undefined {
   const lowest = (positions: Float64Array, local: boolean): number[] => {
     const low = [Infinity, Infinity, Infinity];
@@ -135,7 +169,13 @@ function edgeGap(existing: SignedField, planned: PlannedTooth): number | undefin
   return gaps.length > 0 ? median(gaps) : undefined;
 }
 
-function thirdTarget(third: FacialThird, places: readonly FacialPlace[], tooth: Fdi, design: Design, from: CutFrom): ZoneTarget {
+function thirdTarget(
+  third: FacialThird,
+  places: readonly FacialPlace[],
+  tooth: Fdi,
+  design: Design,
+  from: CutFrom,
+): ZoneTarget {
   if (places.length < 4) {
     return {
       zone: third,
@@ -180,24 +220,43 @@ function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: C
     removal: r,
     places: 3,
     groove: grooveFor(r, 'edge', from),
-    ...(r.remove.value === 0 && { sentence: { weight: 'good' as const, text: `{${tooth}}, edge: nothing to cut; the plan adds ${gap.toFixed(2)} mm.` } }),
+    ...(r.remove.value === 0 && {
+      sentence: {
+        weight: 'good' as const,
+        text: `{${tooth}}, edge: nothing to cut; the plan adds ${gap.toFixed(2)} mm.`,
+      },
+    }),
   };
 }
 
 /** Groove depth by strategy: through the mock-up the needed thickness, from the tooth the removal. */
 export function grooveFor(r: Removal, where: 'facial' | 'edge', from: CutFrom): Groove {
   if (r.remove.value === 0) {
-    return { kind: 'none', depthMm: 0, why: from === 'mock-up' ? 'No groove: one of the needed depth would stay within the mock-up.' : 'Nothing to cut.' };
+    return {
+      kind: 'none',
+      depthMm: 0,
+      why: from === 'mock-up' ? 'No groove: one of the needed depth would stay within the mock-up.' : 'Nothing to cut.',
+    };
   }
   if (from === 'mock-up' && r.needed === 0) {
-    return { kind: 'none', depthMm: 0, why: `No groove: bring the tooth ${r.alignFirst.toFixed(2)} mm into line with the plan and check with the index.` };
+    return {
+      kind: 'none',
+      depthMm: 0,
+      why: `No groove: bring the tooth ${r.alignFirst.toFixed(2)} mm into line with the plan and check with the index.`,
+    };
   }
   return groove(from === 'mock-up' ? r.needed : r.remove.value, where);
 }
 
-function sentenceFor(tooth: Fdi, third: FacialThird, r: Removal, enamel: EnamelLeft): ZoneTarget['sentence'] | undefined {
+function sentenceFor(
+  tooth: Fdi,
+  third: FacialThird,
+  r: Removal,
+  enamel: EnamelLeft,
+): ZoneTarget['sentence'] | undefined {
   const cut = r.remove.value;
-  if (cut === 0) return { weight: 'good', text: `{${tooth}}, ${third}: nothing to cut; the plan adds ${r.gap.toFixed(2)} mm.` };
+  if (cut === 0)
+    return { weight: 'good', text: `{${tooth}}, ${third}: nothing to cut; the plan adds ${r.gap.toFixed(2)} mm.` };
   const basis = kindOf(tooth) === 'canine' ? 'the norm of incisors (none known for canines)' : 'the norm';
   if (enamel.state === 'gone') {
     return {

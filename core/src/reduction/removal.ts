@@ -38,7 +38,9 @@ export function removal(needed: number, gap: number, source: Source = COMMON_PRA
           { name: 'gap, tooth to planned contour', value: round(gap), unit: 'mm', source: MEASURED },
           { name: 'scan accuracy', value: `±${SCAN_PM_MM}`, unit: 'mm', source: COMMON_PRACTICE },
         ],
-        ...(gap < 0 ? { note: `The tooth stands ${(-gap).toFixed(2)} mm proud of the plan: bring it into line first.` } : {}),
+        ...(gap < 0
+          ? { note: `The tooth stands ${(-gap).toFixed(2)} mm proud of the plan: bring it into line first.` }
+          : {}),
       },
     },
   };

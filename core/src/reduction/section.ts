@@ -6,7 +6,9 @@ import type { Design } from '../restoration/design.js';
 import { neededAt, overThirds, preparedEdge, THIRDS } from '../restoration/thickness.js';
 import { FACIAL_ENAMEL, type FacialThird } from '../teeth/norms.js';
 
-/** A place in the section: a mm behind the axis (facial is negative), z mm over the planned edge along the tooth's axis. */
+/**
+ * A place in the section: a mm behind the axis (facial is negative), z mm over the planned edge along the tooth's axis.
+ */
 export type SectionPoint = readonly [number, number];
 
 /** Facio-palatal section through a tooth at its axis. All lines in section coordinates. */
@@ -67,7 +69,14 @@ export function toothSection(existing: Mesh, planned: PlannedTooth, design: Desi
     const s = at(now, plan, h * zenith, zenith, design);
     return s ? [{ third, z: h * zenith, ...s }] : [];
   });
-  return { existing: now, planned: plan, target, enamelEnds, dimensions, edge: { existing: lowestNow, target: edgeCut } };
+  return {
+    existing: now,
+    planned: plan,
+    target,
+    enamelEnds,
+    dimensions,
+    edge: { existing: lowestNow, target: edgeCut },
+  };
 }
 
 /** A section point in the mouth's coordinates. */

@@ -2,14 +2,22 @@ import type { FacialThird } from '../teeth/norms.js';
 import { COMMON_PRACTICE, type Source } from '../working/working.js';
 
 /** What is done to a tooth. */
-export const RESTORATION_KINDS = { none: 'left as it is', direct: 'direct composite', veneer: 'veneer', crown: 'crown' } as const;
+export const RESTORATION_KINDS = {
+  none: 'left as it is',
+  direct: 'direct composite',
+  veneer: 'veneer',
+  crown: 'crown',
+} as const;
 export type RestorationKind = keyof typeof RESTORATION_KINDS;
 
 /** What of a crown a restoration lies on. */
 export type Surface = 'facial' | 'edge' | 'proximal' | 'palatal';
 
 /** What the edge needs: a thickness, only flattening where the plan lengthens, or nothing. */
-export type EdgeNeed = { readonly kind: 'thickness'; readonly mm: number } | { readonly kind: 'flatten' } | { readonly kind: 'left' };
+export type EdgeNeed =
+  | { readonly kind: 'thickness'; readonly mm: number }
+  | { readonly kind: 'flatten' }
+  | { readonly kind: 'left' };
 
 /** Where the preparation ends, and how. */
 export interface FinishLine {
@@ -36,7 +44,8 @@ export interface Design {
 const AT_GUM: FinishLine = { form: 'rounded chamfer', belowGumMm: 0 };
 
 /**
- * The designs; the first is the default: it leaves most enamel at the neck, where there is least. All thicknesses are common
+ * The designs; the first is the default: it leaves most enamel at the neck, where there is least. All thicknesses are
+ * common
  * practice with no source, and are house preferences.
  */
 export const DESIGNS = [

@@ -1,27 +1,36 @@
 import type { FacialThird } from '../teeth/norms.js';
 import type { Design } from './design.js';
 
-/** The thirds from the edge upward: where each begins and ends as a share of the crown's height, 0 at the edge, 1 at the zenith. */
-export const THIRDS: Readonly<Record<FacialThird, { readonly from: number; readonly to: number; readonly middle: number }>> = {
+/**
+ * The thirds from the edge upward: where each begins and ends as a share of the crown's height, 0 at the edge, 1 at the
+ * zenith.
+ */
+export const THIRDS: Readonly<
+  Record<FacialThird, { readonly from: number; readonly to: number; readonly middle: number }>
+> = {
   incisal: { from: 0, to: 1 / 3, middle: 1 / 6 },
   middle: { from: 1 / 3, to: 2 / 3, middle: 1 / 2 },
   cervical: { from: 2 / 3, to: 1, middle: 5 / 6 },
 };
 
 /** The third of the planned crown in which a height lies. */
-export const thirdAt = (share: number): FacialThird => (share > THIRDS.cervical.from ? 'cervical' : share > THIRDS.middle.from ? 'middle' : 'incisal');
+export const thirdAt = (share: number): FacialThird =>
+  share > THIRDS.cervical.from ? 'cervical' : share > THIRDS.middle.from ? 'middle' : 'incisal';
 
 /** One value for each third in its middle, the straight line between them, and what is outermost beyond. */
 export function overThirds(values: Readonly<Record<FacialThird, number>>, share: number): number {
   const { incisal, middle, cervical } = THIRDS;
   if (share <= incisal.middle) return values.incisal;
   const [from, to, low, high] =
-    share < middle.middle ? [incisal.middle, middle.middle, values.incisal, values.middle] : [middle.middle, cervical.middle, values.middle, values.cervical];
+    share < middle.middle
+      ? [incisal.middle, middle.middle, values.incisal, values.middle]
+      : [middle.middle, cervical.middle, values.middle, values.cervical];
   return share >= cervical.middle ? values.cervical : low + ((high - low) * (share - from)) / (to - from);
 }
 
 /**
- * The thickness that a restoration needs across the planned facial surface at a height of the planned crown, mm: the one answer
+ * The thickness that a restoration needs across the planned facial surface at a height of the planned crown, mm: the
+ * one answer
  * that maps, sections, volumes, documents and the simulated preparation read.
  * @param share of the planned crown's height, 0 at its edge, 1 at its zenith
  */

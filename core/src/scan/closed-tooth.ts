@@ -12,13 +12,15 @@ export const partOf = (m: Mesh, tooth: Uint8Array, which: number): Mesh => subMe
 const LEAST_TRIANGLES = 200;
 
 /**
- * A crown's patch made a closed surface: its largest piece, every border closed by a fan, at the neck and where the scanner could
+ * A crown's patch made a closed surface: its largest piece, every border closed by a fan, at the neck and where the
+ * scanner could
  * not see between neighbours. What a cap adds is not tooth; widths end where the scan ends.
  * @throws Refusal `mesh-invalid` when too little of a crown is there
  */
 export function closedTooth(patch: Mesh): Mesh {
   const [largest] = pieces(patch);
-  if (!largest || largest.triangles.length < 3 * LEAST_TRIANGLES) throw new Refusal('mesh-invalid', 'Too little of this crown was picked out of the scan.');
+  if (!largest || largest.triangles.length < 3 * LEAST_TRIANGLES)
+    throw new Refusal('mesh-invalid', 'Too little of this crown was picked out of the scan.');
   const parted = partedAtCorners(largest);
   const loops = openLoops(parted, adjacencyOf(parted));
   return withCaps(parted, loops);
@@ -30,7 +32,8 @@ const BRIDGE_RINGS = 2;
 const NEITHER = 255;
 
 /**
- * Which triangles of a tooth lie where it meets its neighbour: scanners bridge what they can't see between two teeth, so what is
+ * Which triangles of a tooth lie where it meets its neighbour: scanners bridge what they can't see between two teeth,
+ * so what is
  * there is neither's surface.
  */
 export function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
@@ -62,6 +65,7 @@ export function asSegmented(m: Mesh, tooth: Uint8Array, jaw: Jaw): SegmentedScan
   const bridge = bridges(m, tooth);
   const seen = tooth.map((n, t) => (bridge[t] ? NEITHER : n));
   const teeth = new Map<Fdi, Mesh>();
-  for (const t of [...new Set(tooth)].filter((n) => n !== 0).sort((p, q) => p - q)) teeth.set(t, closedTooth(partOf(m, seen, t)));
+  for (const t of [...new Set(tooth)].filter((n) => n !== 0).sort((p, q) => p - q))
+    teeth.set(t, closedTooth(partOf(m, seen, t)));
   return { jaw, teeth, rest: partOf(m, tooth, 0) };
 }

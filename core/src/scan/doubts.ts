@@ -15,12 +15,20 @@ export interface Doubt {
 }
 
 /**
- * What can't be told surely about picked teeth: borders along which the surface does not fold, what stands on a face, and crowns that are
+ * What can't be told surely about picked teeth: borders along which the surface does not fold, what stands on a face,
+ * and crowns that are
  * not whole.
  * @param tooth of each triangle, 0 for gum
  */
-export function doubtsOf(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, PickedCrown>, teeth: ReadonlyMap<Fdi, ToothRoom>): Doubt[] {
-  return [...borderDoubts(look, tooth, teeth), ...faceDoubts(look, tooth, crowns), ...edgeDoubts(crowns)].sort((p, q) => p.tooth - q.tooth);
+export function doubtsOf(
+  look: LookedAt,
+  tooth: Uint8Array,
+  crowns: ReadonlyMap<Fdi, PickedCrown>,
+  teeth: ReadonlyMap<Fdi, ToothRoom>,
+): Doubt[] {
+  return [...borderDoubts(look, tooth, teeth), ...faceDoubts(look, tooth, crowns), ...edgeDoubts(crowns)].sort(
+    (p, q) => p.tooth - q.tooth,
+  );
 }
 
 /** Of each side, the central with it, so many teeth make a row that can be planned on. House limit. */
@@ -28,7 +36,8 @@ const A_SIDE = 2;
 
 /** Whether what was found is a row of teeth with both sides at all: a sentence where it hardly is. */
 export function rowDoubt(teeth: readonly Fdi[], doubts: readonly Doubt[]): string | undefined {
-  if (teeth.length === 0) return 'No tooth is found in it. Palate or gum alone is nothing to plan on; if there are teeth, three clicks lay it anew.';
+  if (teeth.length === 0)
+    return 'No tooth is found in it. Palate or gum alone is nothing to plan on; if there are teeth, three clicks lay it anew.';
   const faint = new Set(doubts.filter((d) => d.about === 'gum').map((d) => d.tooth)).size;
   if (2 * faint > teeth.length) {
     const which =
@@ -75,20 +84,31 @@ function borderDoubts(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi,
     const own = toGum.get(t);
     if (!own) doubts.push({ tooth: t, about: 'gum', sentence: 'no border to the gum was found' });
     else if (own[1] > FAINT_SHARE * own[0])
-      doubts.push({ tooth: t, about: 'gum', sentence: `${Math.round((100 * own[1]) / own[0])} % of its border to the gum is hardly seen` });
+      doubts.push({
+        tooth: t,
+        about: 'gum',
+        sentence: `${Math.round((100 * own[1]) / own[0])} % of its border to the gum is hardly seen`,
+      });
   }
   for (const [pair, own] of toTooth) {
     const [a, b] = pair.split(' ').map(Number) as [number, number];
-    if (own[0] > 12 && own[1] > FAINT_SHARE * own[0]) doubts.push({ tooth: a, about: 'contact', sentence: `can hardly be told from {${b}} where they touch` });
+    if (own[0] > 12 && own[1] > FAINT_SHARE * own[0])
+      doubts.push({ tooth: a, about: 'contact', sentence: `can hardly be told from {${b}} where they touch` });
   }
   return doubts;
 }
 
-/** The middle of a face, as shares of the width and of the length: away from neck, edge and neighbours nothing folds inward. */
+/**
+ * The middle of a face, as shares of the width and of the length: away from neck, edge and neighbours nothing folds
+ * inward.
+ */
 const FACE = { from: 0.15, to: 0.85, top: 0.8 } as const;
 /** A face folds inward where it does by so much, 1/mm. */
 const FACE_FOLD = 0.8;
-/** So much of a face folding inward is told: without brackets it is up to 7 % on the virtual jaws, with them from 12 %. House limit. */
+/**
+ * So much of a face folding inward is told: without brackets it is up to 7 % on the virtual jaws, with them from 12 %.
+ * House limit.
+ */
 const FACE_SHARE = 0.095;
 
 function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
@@ -104,31 +124,49 @@ function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, 
   for (let t = 0; t < tooth.length; t++) {
     let folding = 0;
     for (let c = 0; c < 3; c++) folding += folds[triangles[3 * t + c] as number] as number;
-    if (folding > 0) mm2[tooth[t] as number] = (mm2[tooth[t] as number] as number) + (triangleArea(look.mesh, 3 * t) * folding) / 3;
+    if (folding > 0)
+      mm2[tooth[t] as number] = (mm2[tooth[t] as number] as number) + (triangleArea(look.mesh, 3 * t) * folding) / 3;
   }
   return [...crowns.values()]
     .filter((c) => (mm2[c.tooth] as number) > FACE_SHARE * c.widthMm * c.lengthMm)
-    .map((c) => ({ tooth: c.tooth, about: 'face', sentence: 'a bracket or the like on its face: what is under it was not seen' }));
+    .map((c) => ({
+      tooth: c.tooth,
+      about: 'face',
+      sentence: 'a bracket or the like on its face: what is under it was not seen',
+    }));
 }
 
 /** The course of an edge is compared in so many steps across the crown. */
 const STEPS = 10;
-/** A corner that ends so much short of the usual form is told, mm: whole teeth of the virtual jaws stay under 0.6. House limit. */
+/**
+ * A corner that ends so much short of the usual form is told, mm: whole teeth of the virtual jaws stay under 0.6. House
+ * limit.
+ */
 const CORNER_MM = 1.2;
 /** A crown so much shorter than its fellow is told, mm. House limit. */
 const SHORT_MM = 2;
 
-/** Front teeth whose edge is not what the usual form of their kind has, and crowns much shorter than the same tooth of the other side. */
+/**
+ * Front teeth whose edge is not what the usual form of their kind has, and crowns much shorter than the same tooth of
+ * the other side.
+ */
 export function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
   const doubts: Doubt[] = [];
   for (const c of crowns.values()) {
     const fellow = crowns.get(otherSide(c.tooth));
     const short = fellow ? fellow.lengthMm - c.lengthMm : 0;
     if (short > SHORT_MM)
-      doubts.push({ tooth: c.tooth, about: 'length', sentence: `${short.toFixed(1)} mm shorter than {${otherSide(c.tooth)}}: broken, worn or under the gum?` });
+      doubts.push({
+        tooth: c.tooth,
+        about: 'length',
+        sentence: `${short.toFixed(1)} mm shorter than {${otherSide(c.tooth)}}: broken, worn or under the gum?`,
+      });
     if (c.tooth % 10 > 3) continue;
     const off = edgeOff(c);
-    const [low, high] = [((off[0] as number) + (off[1] as number)) / 2, ((off[STEPS - 1] as number) + (off[STEPS - 2] as number)) / 2];
+    const [low, high] = [
+      ((off[0] as number) + (off[1] as number)) / 2,
+      ((off[STEPS - 1] as number) + (off[STEPS - 2] as number)) / 2,
+    ];
     // A tooth that leans to a side has one corner up and the other down, as much as its middle says.
     const middle = ((off[STEPS / 2 - 1] as number) + (off[STEPS / 2] as number)) / 2;
     // A step without a point of a coarse scan tells nothing.

@@ -1,7 +1,8 @@
 import type { Frame } from '../geometry/frame.js';
 import type { Vec3 } from '../geometry/vec.js';
 
-// A working copy remembers how the mouth lies in the scan that it was made from: the other jaw of the same sitting lies by it too.
+// A working copy remembers how the mouth lies in the scan that it was made from: the other jaw of the same sitting lies
+// by it too.
 
 const WORD = 'mouth in the scan:';
 

@@ -25,7 +25,9 @@ export interface LaidOn {
 
 /** Points of the moved surface that take part. */
 const SAMPLES = 10_000;
-/** From far to near: rounds, from which distance on a point counts as altered, mm, and which of the points take part. */
+/**
+ * From far to near: rounds, from which distance on a point counts as altered, mm, and which of the points take part.
+ */
 const STAGES: readonly { readonly rounds: number; readonly reachMm: number; readonly every: number }[] = [
   { rounds: 12, reachMm: 8, every: 6 },
   { rounds: 12, reachMm: 3, every: 6 },
@@ -43,8 +45,10 @@ const LEAST_SHARE = 0.4;
 const MOST_P95_MM = 0.1;
 
 /**
- * Lays a surface on another by the region that is the same on both: point-to-plane steps (Chen & Medioni 1992, Image Vision
- * Comput 10:145, from memory) with Tukey's weights that leave out what is too far off, the limit drawn closer stage by stage.
+ * Lays a surface on another by the region that is the same on both: point-to-plane steps (Chen & Medioni 1992, Image
+ * Vision
+ * Comput 10:145, from memory) with Tukey's weights that leave out what is too far off, the limit drawn closer stage by
+ * stage.
  * @param start of the moved surface's coordinates in the ground's
  */
 export function layOnto(moved: Mesh, ground: Ground, start: Frame): LaidOn {
@@ -67,32 +71,48 @@ export function layOnto(moved: Mesh, ground: Ground, start: Frame): LaidOn {
 
 function placed(local: Float64Array, f: Frame): Float64Array {
   const out = new Float64Array(local.length);
-  for (let i = 0; i < local.length; i += 3) out.set(toParent(f, [local[i] as number, local[i + 1] as number, local[i + 2] as number]), i);
+  for (let i = 0; i < local.length; i += 3)
+    out.set(toParent(f, [local[i] as number, local[i + 1] as number, local[i + 2] as number]), i);
   return out;
 }
 
-function weightedStep(local: Float64Array, frame: Frame, ground: Ground, reachMm: number): { frame: Frame; movedMm: number } | undefined {
+function weightedStep(
+  local: Float64Array,
+  frame: Frame,
+  ground: Ground,
+  reachMm: number,
+): { frame: Frame; movedMm: number } | undefined {
   const world = placed(local, frame);
   const near = closestPoints(ground.tree, world);
   const ata = Array.from({ length: 6 }, () => new Array<number>(6).fill(0));
   const atb = new Array<number>(6).fill(0);
   // About the middle of the points, so that turning and shifting do not mix.
   const middle: [number, number, number] = [0, 0, 0];
-  for (let i = 0; i < world.length; i++) middle[i % 3] = (middle[i % 3] as number) + (3 * (world[i] as number)) / world.length;
+  for (let i = 0; i < world.length; i++)
+    middle[i % 3] = (middle[i % 3] as number) + (3 * (world[i] as number)) / world.length;
   let used = 0;
   for (let i = 0; i < world.length / 3; i++) {
     const far = near.distances[i] as number;
     if (far > reachMm) continue;
     const f = 3 * (near.faces[i] as number);
-    const normal: Vec3 = [ground.faceNormals[f] as number, ground.faceNormals[f + 1] as number, ground.faceNormals[f + 2] as number];
+    const normal: Vec3 = [
+      ground.faceNormals[f] as number,
+      ground.faceNormals[f + 1] as number,
+      ground.faceNormals[f + 2] as number,
+    ];
     const p: Vec3 = [world[3 * i] as number, world[3 * i + 1] as number, world[3 * i + 2] as number];
-    const d: Vec3 = [p[0] - (near.points[3 * i] as number), p[1] - (near.points[3 * i + 1] as number), p[2] - (near.points[3 * i + 2] as number)];
+    const d: Vec3 = [
+      p[0] - (near.points[3 * i] as number),
+      p[1] - (near.points[3 * i + 1] as number),
+      p[2] - (near.points[3 * i + 2] as number),
+    ];
     const off = normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2];
     const w = (1 - (far / reachMm) ** 2) ** 2;
     const row = [...cross(sub(p, middle), normal), ...normal];
     for (let r = 0; r < 6; r++) {
       atb[r] = (atb[r] as number) - w * (row[r] as number) * off;
-      for (let c = 0; c < 6; c++) (ata[r] as number[])[c] = ((ata[r] as number[])[c] as number) + w * (row[r] as number) * (row[c] as number);
+      for (let c = 0; c < 6; c++)
+        (ata[r] as number[])[c] = ((ata[r] as number[])[c] as number) + w * (row[r] as number) * (row[c] as number);
     }
     used++;
   }

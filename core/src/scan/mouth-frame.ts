@@ -8,7 +8,10 @@ import { vectorArea } from './repair.js';
 
 /** How a scan lies in the mouth: a proposal from its shape. */
 export interface MouthProposal {
-  /** The mouth's frame in the scan's coordinates: x to the patient's left, y backward, z up, origin at the edge between the centrals. */
+  /**
+   * The mouth's frame in the scan's coordinates: x to the patient's left, y backward, z up, origin at the edge between
+   * the centrals.
+   */
   readonly frame: Frame;
   /** How alike the two sides of the arch are about the midline found, 0–1. */
   readonly symmetry: number;
@@ -22,17 +25,23 @@ const TOOTH_BAND_MM = 4;
 export const JAW_MM = { least: 25, most: 110 };
 
 /**
- * Finds a jaw's place from its shape: an open surface faces where it bites, its teeth's edges lie in a plane, its two sides are
+ * Finds a jaw's place from its shape: an open surface faces where it bites, its teeth's edges lie in a plane, its two
+ * sides are
  * alike, and only the front has teeth in the midline.
  * @throws Refusal `no-jaw` when the size or the shape is not that of a row of teeth
  */
 export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   const area = vectorArea(m);
-  if (length(area) < 50) throw new Refusal('no-jaw', 'The surface closes in itself: it faces no way, as a scan of a jaw does.');
+  if (length(area) < 50)
+    throw new Refusal('no-jaw', 'The surface closes in itself: it faces no way, as a scan of a jaw does.');
   const size = bounds(m);
   const widest = Math.max(...([0, 1, 2] as const).map((k) => size.max[k] - size.min[k]));
   if (widest < JAW_MM.least || widest > JAW_MM.most * 1.6)
-    throw new Refusal('no-jaw', `The scan is ${widest.toFixed(1)} wide; a jaw in millimetres is ${JAW_MM.least} to ${JAW_MM.most}.`, widest);
+    throw new Refusal(
+      'no-jaw',
+      `The scan is ${widest.toFixed(1)} wide; a jaw in millimetres is ${JAW_MM.least} to ${JAW_MM.most}.`,
+      widest,
+    );
   const bite = summitDirection(m, normalize(area));
   const [a, b] = planeAxes(bite);
   const top = topOf(m, bite);
@@ -54,7 +63,10 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   if (near.length < 20) throw new Refusal('no-jaw', 'No row of teeth with a front can be found in the scan.');
   const mean = (list: readonly [number, number][]) => list.reduce((n, p) => n + p[1], 0) / list.length;
   const back = mean(uv) > mean(near) ? 1 : -1;
-  const [along, across] = [scale(sub(scale(b, c), scale(a, s)), back), [a[0] * c + b[0] * s, a[1] * c + b[1] * s, a[2] * c + b[2] * s] as Vec3];
+  const [along, across] = [
+    scale(sub(scale(b, c), scale(a, s)), back),
+    [a[0] * c + b[0] * s, a[1] * c + b[1] * s, a[2] * c + b[2] * s] as Vec3,
+  ];
   const z = scale(bite, jaw === 'upper' ? -1 : 1);
   const x = cross(along, z);
   // The front: where the teeth of the midline begin; the edge: the height that the middle teeth reach.
@@ -68,11 +80,9 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   }
   heights.sort((p, q) => q - p);
   const edge = heights[Math.floor(0.01 * heights.length)] ?? top;
-  const origin: Vec3 = [0, 1, 2].map((k) => (across[k] as number) * axis.u0 + (along[k] as number) * front + (bite[k] as number) * edge) as [
-    number,
-    number,
-    number,
-  ];
+  const origin: Vec3 = [0, 1, 2].map(
+    (k) => (across[k] as number) * axis.u0 + (along[k] as number) * front + (bite[k] as number) * edge,
+  ) as [number, number, number];
   return {
     frame: { origin, x, y: along, z },
     symmetry: axis.score,
@@ -84,7 +94,8 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
 }
 
 /**
- * The mouth's frame from three places that were clicked: the edge between the centrals, and the same tooth's tip on the patient's
+ * The mouth's frame from three places that were clicked: the edge between the centrals, and the same tooth's tip on the
+ * patient's
  * right and left.
  * @throws Refusal `points-coincide`
  */
@@ -93,18 +104,26 @@ export function frameFromClicks(middle: Vec3, right: Vec3, left: Vec3, jaw: Jaw,
   const [toLeft, toBack] = [sub(left, right), sub(between, middle)];
   const normal = cross(toLeft, toBack);
   if (length(toLeft) < 5 || length(toBack) < 1 || length(normal) < 5)
-    throw new Refusal('points-coincide', 'The three places lie too near to each other or in one line; the middle and two teeth of the sides are needed.');
+    throw new Refusal(
+      'points-coincide',
+      'The three places lie too near to each other or in one line; the middle and two teeth of the sides are needed.',
+    );
   const up = normalize(normal);
   // x × y = z points up in the mouth; against the bite in the upper jaw, with it in the lower.
   const sign = (jaw === 'upper' ? -1 : 1) * Math.sign(dot(up, bite)) || 1;
-  if (sign < 0) throw new Refusal('points-coincide', 'Right and left are changed over: the second place is on the patient’s right.');
+  if (sign < 0)
+    throw new Refusal(
+      'points-coincide',
+      'Right and left are changed over: the second place is on the patient’s right.',
+    );
   const x = normalize(toLeft);
   const y = normalize(sub(toBack, scale(x, dot(x, toBack))));
   return { origin: middle, x, y, z: cross(x, y) };
 }
 
 /**
- * The same frame made level with the edges and cusps of the whole row, where the clicked places stand as high over their plane as one another, to
+ * The same frame made level with the edges and cusps of the whole row, where the clicked places stand as high over
+ * their plane as one another, to
  * a slip of the hand: the three lie near together, and a millimetre off there would tip the jaw by seven degrees.
  * @param slipMm what a click may be off
  */
@@ -182,7 +201,9 @@ function summitPlane(m: Mesh, bite: Vec3): Vec3 {
     if (kept.length < 5 || kept.length === teeth.length) break;
     teeth = kept;
   }
-  return normalize([0, 1, 2].map((k) => (bite[k] as number) - p * (a[k] as number) - q * (b[k] as number)) as [number, number, number]);
+  return normalize(
+    [0, 1, 2].map((k) => (bite[k] as number) - p * (a[k] as number) - q * (b[k] as number)) as [number, number, number],
+  );
 }
 
 /** The axis about which points in the plane are most alike with their mirror image. */

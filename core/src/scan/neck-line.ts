@@ -11,7 +11,9 @@ export const PULL_SIDE_MM = 2.4;
 /** What lies further from where the hand took the line than the pull and this is left alone, mm. */
 const AROUND_MM = 3;
 
-/** How far the line goes along, beside the hand: 1 under it, 0 from `PULL_SIDE_MM` on. @param asideMm across the pull */
+/**
+ * How far the line goes along, beside the hand: 1 under it, 0 from `PULL_SIDE_MM` on. @param asideMm across the pull
+ */
 export function pullShare(asideMm: number): number {
   const k = asideMm / PULL_SIDE_MM;
   return k >= 1 ? 0 : (1 - k * k) ** 2;
@@ -29,17 +31,26 @@ interface Pieces {
 }
 
 /**
- * The line between each tooth and the gum, as pieces of two points each (x, y, z, x, y, z, mm), lifted off the surface so that it
+ * The line between each tooth and the gum, as pieces of two points each (x, y, z, x, y, z, mm), lifted off the surface
+ * so that it
  * can be seen.
  * @param labels the tooth of each vertex, 0 for gum
  */
-export function neckLines(look: Pick<LookedAt, 'mesh' | 'smooth'>, labels: Uint8Array, liftMm = 0.1): Map<Fdi, Float32Array> {
+export function neckLines(
+  look: Pick<LookedAt, 'mesh' | 'smooth'>,
+  labels: Uint8Array,
+  liftMm = 0.1,
+): Map<Fdi, Float32Array> {
   const { mesh, smooth } = look;
   const p = mesh.positions;
   const n = smooth.normals;
   const lines = new Map<Fdi, Pieces>();
   for (let t = 0; t < mesh.triangles.length; t += 3) {
-    const corners = [mesh.triangles[t] as number, mesh.triangles[t + 1] as number, mesh.triangles[t + 2] as number] as const;
+    const corners = [
+      mesh.triangles[t] as number,
+      mesh.triangles[t + 1] as number,
+      mesh.triangles[t + 2] as number,
+    ] as const;
     const own = corners.map((v) => labels[v] as number);
     const tooth = Math.max(...own);
     // A corner that three meet in belongs to no single line.
@@ -55,7 +66,12 @@ export function neckLines(look: Pick<LookedAt, 'mesh' | 'smooth'>, labels: Uint8
         at = line.places.length / 3;
         line.known.set(key, at);
         for (let k = 0; k < 3; k++)
-          line.places.push(((p[3 * a + k] as number) + (p[3 * b + k] as number) + liftMm * ((n[3 * a + k] as number) + (n[3 * b + k] as number))) / 2);
+          line.places.push(
+            ((p[3 * a + k] as number) +
+              (p[3 * b + k] as number) +
+              liftMm * ((n[3 * a + k] as number) + (n[3 * b + k] as number))) /
+              2,
+          );
       }
       line.joins.push(at);
     }
@@ -87,7 +103,8 @@ function smoothLine({ places, joins }: Pieces): Float32Array {
 }
 
 /**
- * Pulls the line between a tooth and the gum from one place of the surface to another; beside the hand it follows less and less. What
+ * Pulls the line between a tooth and the gum from one place of the surface to another; beside the hand it follows less
+ * and less. What
  * lies around is told as well, so that the line stays there where it was pulled to.
  * @param labels the tooth of each vertex, 0 for gum
  * @param from on the line, in the arch's own frame, mm
@@ -105,12 +122,23 @@ export function pulledLine(look: Hangs, labels: Uint8Array, tooth: Fdi, from: Ve
   for (const v of about) {
     const old = labels[v] as number;
     if (old !== GUM && old !== tooth) continue;
-    const d: Vec3 = [(p[3 * v] as number) - from[0], (p[3 * v + 1] as number) - from[1], (p[3 * v + 2] as number) - from[2]];
+    const d: Vec3 = [
+      (p[3 * v] as number) - from[0],
+      (p[3 * v + 1] as number) - from[1],
+      (p[3 * v + 2] as number) - from[2],
+    ];
     const along = d[0] * way[0] + d[1] * way[1] + d[2] * way[2];
     const aside = Math.sqrt(Math.max(0, d[0] ** 2 + d[1] ** 2 + d[2] ** 2 - along ** 2));
     const by = far * pullShare(aside);
     // A place becomes what lay where it was carried from.
-    const source = by === 0 ? v : near([(p[3 * v] as number) - by * way[0], (p[3 * v + 1] as number) - by * way[1], (p[3 * v + 2] as number) - by * way[2]]);
+    const source =
+      by === 0
+        ? v
+        : near([
+            (p[3 * v] as number) - by * way[0],
+            (p[3 * v + 1] as number) - by * way[1],
+            (p[3 * v + 2] as number) - by * way[2],
+          ]);
     const label = labels[source] as number;
     out.set(v, label === GUM || label === tooth ? label : old);
   }
@@ -120,7 +148,8 @@ export function pulledLine(look: Hangs, labels: Uint8Array, tooth: Fdi, from: Ve
 /** The vertices that hang together with the one nearest to a place, within a distance of it. */
 function around(look: Hangs, at: Vec3, reachMm: number): number[] {
   const p = look.mesh.positions;
-  const offOf = (v: number) => Math.hypot((p[3 * v] as number) - at[0], (p[3 * v + 1] as number) - at[1], (p[3 * v + 2] as number) - at[2]);
+  const offOf = (v: number) =>
+    Math.hypot((p[3 * v] as number) - at[0], (p[3 * v + 1] as number) - at[1], (p[3 * v + 2] as number) - at[2]);
   let start = 0;
   for (let v = 1; v < p.length / 3; v++) if (offOf(v) < offOf(start)) start = v;
   const seen = new Set([start]);
@@ -160,7 +189,10 @@ function nearestOf(vertices: readonly number[], p: Float64Array): (at: Vec3) => 
           for (let z = -r; z <= r; z++) {
             if (Math.max(Math.abs(x), Math.abs(y), Math.abs(z)) !== r) continue;
             for (const v of cells.get(`${cell(at[0]) + x} ${cell(at[1]) + y} ${cell(at[2]) + z}`) ?? []) {
-              const d = ((p[3 * v] as number) - at[0]) ** 2 + ((p[3 * v + 1] as number) - at[1]) ** 2 + ((p[3 * v + 2] as number) - at[2]) ** 2;
+              const d =
+                ((p[3 * v] as number) - at[0]) ** 2 +
+                ((p[3 * v + 1] as number) - at[1]) ** 2 +
+                ((p[3 * v + 2] as number) - at[2]) ** 2;
               if (d >= least) continue;
               least = d;
               best = v;

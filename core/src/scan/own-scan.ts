@@ -74,9 +74,17 @@ export interface Picked {
  * Picks teeth out of a jaw.
  * @param painted vertices that a hand has given to a tooth or to the gum (0); they stay what they were made
  */
-export function pickTeeth(look: LookedAt, teeth: ReadonlyMap<Fdi, ToothRoom>, painted: ReadonlyMap<number, Fdi> = new Map()): Picked {
+export function pickTeeth(
+  look: LookedAt,
+  teeth: ReadonlyMap<Fdi, ToothRoom>,
+  painted: ReadonlyMap<number, Fdi> = new Map(),
+): Picked {
   const seeds = [...teeth].map(([tooth, place]) => ({ tooth, place }));
-  return pickedAs(look, segmented(look.smooth.mesh, look.adjacency, look.neighbourhood, look.concavity, look.row, seeds, painted), teeth);
+  return pickedAs(
+    look,
+    segmented(look.smooth.mesh, look.adjacency, look.neighbourhood, look.concavity, look.row, seeds, painted),
+    teeth,
+  );
 }
 
 /** What is picked once the tooth of each vertex is known. */

@@ -4,7 +4,10 @@ import type { LookedAt } from './own-scan.js';
 import { onRow, placeOnRow } from './row.js';
 import { ofTriangles } from './segment.js';
 
-/** How large a crown looks as it was picked: greatest width along the row, calliper length from the highest facial place of its neck to its edge. */
+/**
+ * How large a crown looks as it was picked: greatest width along the row, calliper length from the highest facial place
+ * of its neck to its edge.
+ */
 export interface PickedSize {
   readonly widthMm: number;
   readonly lengthMm: number;
@@ -32,12 +35,17 @@ const CHORD_MM = 2.5;
 const ROUNDS = 3;
 
 /**
- * Picked crowns, each from its own place. The length is measured along the crown itself, from edge to neck, and so hardly depends on how the
+ * Picked crowns, each from its own place. The length is measured along the crown itself, from edge to neck, and so
+ * hardly depends on how the
  * jaw was laid.
  * @param labels the tooth of each vertex, 0 for gum
  * @param triangles the tooth of each triangle
  */
-export function pickedCrowns(look: Looked, labels: Uint8Array, triangles: Uint8Array = ofTriangles(look.mesh, labels)): Map<Fdi, PickedCrown> {
+export function pickedCrowns(
+  look: Looked,
+  labels: Uint8Array,
+  triangles: Uint8Array = ofTriangles(look.mesh, labels),
+): Map<Fdi, PickedCrown> {
   const counts = new Uint32Array(256);
   for (let v = 0; v < labels.length; v++) counts[labels[v] as number] = (counts[labels[v] as number] as number) + 1;
   const own = new Map<Fdi, Uint32Array>();
@@ -50,7 +58,8 @@ export function pickedCrowns(look: Looked, labels: Uint8Array, triangles: Uint8A
     list[next[tooth] as number] = v;
     next[tooth] = (next[tooth] as number) + 1;
   }
-  // What a scanner bridges between two teeth is of neither's surface; a place that is on no other triangle does not count for the width.
+  // What a scanner bridges between two teeth is of neither's surface; a place that is on no other triangle does not
+  // count for the width.
   const seen = new Uint8Array(labels.length);
   bridges(look.mesh, triangles).forEach((bridge, t) => {
     if (!bridge) for (let c = 0; c < 3; c++) seen[look.mesh.triangles[3 * t + c] as number] = 1;

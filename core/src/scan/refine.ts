@@ -17,32 +17,49 @@ export interface LaidByShape {
 }
 
 /**
- * Lays a repaired jaw into the mouth: first by its outline, then by the rooms of its teeth, so that the middle lies between its centrals
+ * Lays a repaired jaw into the mouth: first by its outline, then by the rooms of its teeth, so that the middle lies
+ * between its centrals
  * and the same teeth of both sides lie across from each other.
  * @param found the frame by its outline, where it is known already
  * @param missing teeth that are known to be missing
  * @throws Refusal of `mouthFrame`
  */
-export function laidByShape(m: Mesh, jaw: Jaw, found: MouthProposal = mouthFrame(m, jaw), missing?: ReadonlySet<Fdi>): LaidByShape {
+export function laidByShape(
+  m: Mesh,
+  jaw: Jaw,
+  found: MouthProposal = mouthFrame(m, jaw),
+  missing?: ReadonlySet<Fdi>,
+): LaidByShape {
   return { ...laidFrom(m, jaw, found.frame, missing), symmetry: found.symmetry };
 }
 
-/** How far what is clicked may be off the teeth's own middle, or their edges' plane, and still be meant so, mm and degrees. House values. */
+/**
+ * How far what is clicked may be off the teeth's own middle, or their edges' plane, and still be meant so, mm and
+ * degrees. House values.
+ */
 const CLICKED = { mm: 1.5, deg: 3 } as const;
 
 /**
- * Lays a repaired jaw by three clicked places. What is a slip of the hand off the teeth's own middle and level is brought to them; what is
+ * Lays a repaired jaw by three clicked places. What is a slip of the hand off the teeth's own middle and level is
+ * brought to them; what is
  * further off was meant.
- * @param places in the scan's coordinates: between the edges of the centrals, the same tooth's tip on the patient's right and left
+ * @param places in the scan's coordinates: between the edges of the centrals, the same tooth's tip on the patient's
+ *   right and left
  * @throws Refusal `points-coincide`
  */
-export function laidByClicks(m: Mesh, jaw: Jaw, places: readonly [Vec3, Vec3, Vec3], missing?: ReadonlySet<Fdi>): Omit<LaidByShape, 'symmetry'> {
+export function laidByClicks(
+  m: Mesh,
+  jaw: Jaw,
+  places: readonly [Vec3, Vec3, Vec3],
+  missing?: ReadonlySet<Fdi>,
+): Omit<LaidByShape, 'symmetry'> {
   const clicked = frameFromClicks(...places, jaw, vectorArea(m));
   return laidFrom(m, jaw, levelled(m, jaw, clicked, places, CLICKED.mm), missing, CLICKED);
 }
 
 /**
- * Looks at a jaw in a frame that is about right, and brings the frame to the rooms of its teeth where they are no further off than given.
+ * Looks at a jaw in a frame that is about right, and brings the frame to the rooms of its teeth where they are no
+ * further off than given.
  * @param missing teeth that are known to be missing
  */
 export function laidFrom(
@@ -67,8 +84,14 @@ function asMouth(jaw: Jaw, by: Frame): Frame {
 /** More than this is no refinement: the outline or the rooms are wrong, and a person looks at it. House limits. */
 const MOST = { mm: 5, deg: 10 };
 
-/** Where the rooms of the teeth say that the mouth lies, in the arch's own frame as it is. Nothing without both centrals and a pair behind. */
-export function nearerFrame({ jaw, row, teeth }: LookedAt, most: { readonly mm: number; readonly deg: number } = MOST): Frame | undefined {
+/**
+ * Where the rooms of the teeth say that the mouth lies, in the arch's own frame as it is. Nothing without both centrals
+ * and a pair behind.
+ */
+export function nearerFrame(
+  { jaw, row, teeth }: LookedAt,
+  most: { readonly mm: number; readonly deg: number } = MOST,
+): Frame | undefined {
   const room = (side: 'right' | 'left', position: number) => teeth.get(quadrantOf(jaw, side) + position);
   const [right, left] = [room('right', 1), room('left', 1)];
   if (!right || !left) return undefined;
@@ -94,13 +117,20 @@ export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
   const mesh = meshInFrame(look.mesh, by);
   const smooth = { mesh: meshInFrame(look.smooth.mesh, by), normals: turnedBy(look.smooth.normals, by) };
   const row = rowCurve(smooth.mesh);
-  return { ...look, mesh, smooth, row, teeth: numbered(toothRooms(smooth.mesh, smooth.normals, row), look.jaw, look.missing) };
+  return {
+    ...look,
+    mesh,
+    smooth,
+    row,
+    teeth: numbered(toothRooms(smooth.mesh, smooth.normals, row), look.jaw, look.missing),
+  };
 }
 
 function turnedBy(normals: Float64Array, { x, y, z }: Frame): Float64Array {
   const out = new Float64Array(normals.length);
   const turn: Frame = { origin: [0, 0, 0], x, y, z };
-  for (let i = 0; i < out.length; i += 3) out.set(toLocal(turn, [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number]), i);
+  for (let i = 0; i < out.length; i += 3)
+    out.set(toLocal(turn, [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number]), i);
   return out;
 }
 

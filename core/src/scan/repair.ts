@@ -28,8 +28,10 @@ const STRAY_SHARE = 0.05;
 const plural = (n: number, one: string, many: string): string => `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`;
 
 /**
- * Makes a scanned surface one that can be worked on: corners that fall together joined, triangles without area and doubled ones
- * left out, faces that look the other way turned, loose pieces set aside, small holes filled. Every thing done is told; the mesh
+ * Makes a scanned surface one that can be worked on: corners that fall together joined, triangles without area and
+ * doubled ones
+ * left out, faces that look the other way turned, loose pieces set aside, small holes filled. Every thing done is told;
+ * the mesh
  * that came in is not touched.
  */
 export function repaired(m: Mesh): Repaired {
@@ -39,7 +41,11 @@ export function repaired(m: Mesh): Repaired {
   };
   const before = m.positions.length / 3;
   let mesh = weld({ positions: rounded(m.positions), triangles: m.triangles });
-  tell('welded', before - mesh.positions.length / 3, `${plural(before - mesh.positions.length / 3, 'doubled point', 'doubled points')} joined`);
+  tell(
+    'welded',
+    before - mesh.positions.length / 3,
+    `${plural(before - mesh.positions.length / 3, 'doubled point', 'doubled points')} joined`,
+  );
 
   const sound = wholeTriangles(mesh);
   tell(
@@ -51,9 +57,14 @@ export function repaired(m: Mesh): Repaired {
   if (sound.triangles !== mesh.triangles) mesh = { positions: mesh.positions, triangles: sound.triangles };
 
   const held = holdingTogether(mesh);
-  tell('crowded', held.crowded, `${plural(held.crowded, 'triangle', 'triangles')} on edges that more than two share left out`);
+  tell(
+    'crowded',
+    held.crowded,
+    `${plural(held.crowded, 'triangle', 'triangles')} on edges that more than two share left out`,
+  );
   const beside = adjacencyOf(held.mesh);
-  // Parting corners and turning faces leave what lies across each edge as it was, but for the order of a turned face's edges.
+  // Parting corners and turning faces leave what lies across each edge as it was, but for the order of a turned face's
+  // edges.
   const turned = alike(partedAtCorners(held.mesh, beside), beside.across);
   tell('turned', turned.count, `${plural(turned.count, 'face', 'faces')} that looked the other way turned`);
   tell('stray', held.strays, `${plural(held.strays, 'loose piece', 'loose pieces')} set aside`);
@@ -63,7 +74,11 @@ export function repaired(m: Mesh): Repaired {
   if (insideOut(mesh, across)) {
     mesh = { positions: mesh.positions, triangles: flipped(mesh.triangles) };
     across = across.map((_, k) => across[k % 3 === 0 ? k + 2 : k % 3 === 2 ? k - 2 : k] as number);
-    tell('inside-out', 1, 'the surface was inside out and is turned; if it was mirrored, left and right are changed over: compare with the mouth');
+    tell(
+      'inside-out',
+      1,
+      'the surface was inside out and is turned; if it was mirrored, left and right are changed over: compare with the mouth',
+    );
   }
 
   const filled = smallHolesFilled(mesh, across);
@@ -117,7 +132,10 @@ function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; double
   return { triangles: n === out.length ? m.triangles : out.slice(0, n), flat, doubled };
 }
 
-/** Without the triangles on edges that more than two share, and without the pieces that are small beside the largest then. */
+/**
+ * Without the triangles on edges that more than two share, and without the pieces that are small beside the largest
+ * then.
+ */
 function holdingTogether(m: Mesh): { mesh: Mesh; crowded: number; strays: number } {
   const { positions: p, triangles: t } = m;
   const across = acrossOf(m);
@@ -181,7 +199,8 @@ function joined(a: Float64Array, more: readonly number[]): Float64Array {
 }
 
 /**
- * How many of the triangles around a corner hang together across the edges that meet there, from the first on: first the one way
+ * How many of the triangles around a corner hang together across the edges that meet there, from the first on: first
+ * the one way
  * round, then the other.
  */
 function firstFan(m: Mesh, across: Int32Array, v: number, start: number): number {
@@ -217,7 +236,8 @@ export function partedAtCorners(m: Mesh, { across, first, around }: Adjacency = 
       if (fan[around[i] as number] !== -1) continue;
       const own = [around[i] as number];
       const corner = fans === 0 ? v : vertices + more.length / 3;
-      if (fans > 0) more.push(m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number);
+      if (fans > 0)
+        more.push(m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number);
       fan[around[i] as number] = fans;
       for (let q = 0; q < own.length; q++) {
         const t = own[q] as number;
@@ -244,19 +264,26 @@ function looksAlike(m: Mesh, across: Int32Array): boolean {
     if (other < 0) continue;
     const a = t[k] as number;
     const b = t[k % 3 === 2 ? k - 2 : k + 1] as number;
-    if ((t[other] === a && t[other + 1] === b) || (t[other + 1] === a && t[other + 2] === b) || (t[other + 2] === a && t[other] === b)) return false;
+    if (
+      (t[other] === a && t[other + 1] === b) ||
+      (t[other + 1] === a && t[other + 2] === b) ||
+      (t[other + 2] === a && t[other] === b)
+    )
+      return false;
   }
   return true;
 }
 
 /**
- * Faces look the way in which most of the surface looks. Groups of faces that look alike are turned as a whole, the largest of
+ * Faces look the way in which most of the surface looks. Groups of faces that look alike are turned as a whole, the
+ * largest of
  * each piece stays as it is.
  */
 function alike(m: Mesh, across: Int32Array): { mesh: Mesh; across: Int32Array; count: number } {
   const n = m.triangles.length / 3;
   if (looksAlike(m, across)) return { mesh: m, across, count: 0 };
-  const runs = (t: number, a: number, b: number): boolean => [0, 1, 2].some((c) => m.triangles[3 * t + c] === a && m.triangles[3 * t + ((c + 1) % 3)] === b);
+  const runs = (t: number, a: number, b: number): boolean =>
+    [0, 1, 2].some((c) => m.triangles[3 * t + c] === a && m.triangles[3 * t + ((c + 1) % 3)] === b);
   const group = new Int32Array(n).fill(-1);
   const areas: number[] = [];
   const members: number[][] = [];
@@ -275,7 +302,8 @@ function alike(m: Mesh, across: Int32Array): { mesh: Mesh; across: Int32Array; c
         const other = across[3 * t + c] as number;
         if (other < 0) continue;
         // Neighbours that look alike run along their edge in opposite directions.
-        if (runs(other, m.triangles[3 * t + c] as number, m.triangles[3 * t + ((c + 1) % 3)] as number)) against.push([t, other]);
+        if (runs(other, m.triangles[3 * t + c] as number, m.triangles[3 * t + ((c + 1) % 3)] as number))
+          against.push([t, other]);
         else if (group[other] === -1) {
           group[other] = id;
           own.push(other);
@@ -324,15 +352,28 @@ function flipped(triangles: Uint32Array): Uint32Array {
 }
 
 /**
- * The sum of all faces' normals by area, of an open jaw: what is missing is the side of the roots, so it points where the teeth
+ * The sum of all faces' normals by area, of an open jaw: what is missing is the side of the roots, so it points where
+ * the teeth
  * bite.
  */
 export function vectorArea({ positions: p, triangles }: Mesh): Vec3 {
   let [x, y, z] = [0, 0, 0];
   for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [3 * (triangles[t] as number), 3 * (triangles[t + 1] as number), 3 * (triangles[t + 2] as number)];
-    const [ux, uy, uz] = [(p[b] as number) - (p[a] as number), (p[b + 1] as number) - (p[a + 1] as number), (p[b + 2] as number) - (p[a + 2] as number)];
-    const [vx, vy, vz] = [(p[c] as number) - (p[a] as number), (p[c + 1] as number) - (p[a + 1] as number), (p[c + 2] as number) - (p[a + 2] as number)];
+    const [a, b, c] = [
+      3 * (triangles[t] as number),
+      3 * (triangles[t + 1] as number),
+      3 * (triangles[t + 2] as number),
+    ];
+    const [ux, uy, uz] = [
+      (p[b] as number) - (p[a] as number),
+      (p[b + 1] as number) - (p[a + 1] as number),
+      (p[b + 2] as number) - (p[a + 2] as number),
+    ];
+    const [vx, vy, vz] = [
+      (p[c] as number) - (p[a] as number),
+      (p[c + 1] as number) - (p[a + 1] as number),
+      (p[c + 2] as number) - (p[a + 2] as number),
+    ];
     x += (uy * vz - uz * vy) / 2;
     y += (uz * vx - ux * vz) / 2;
     z += (ux * vy - uy * vx) / 2;
@@ -340,14 +381,18 @@ export function vectorArea({ positions: p, triangles }: Mesh): Vec3 {
   return [x, y, z];
 }
 
-/** Whether an open surface looks towards its border: the border of a jaw lies at the roots, its faces look away from them. */
+/**
+ * Whether an open surface looks towards its border: the border of a jaw lies at the roots, its faces look away from
+ * them.
+ */
 function insideOut(m: Mesh, across: Int32Array): boolean {
   const n = vectorArea(m);
   const size = length(n);
   if (size < 1) return false;
   const [loop] = openLoops(m, { across });
   if (!loop || loop.length < 20) return false;
-  const height = (v: number) => dot(n, [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number]) / size;
+  const height = (v: number) =>
+    dot(n, [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number]) / size;
   const border = loop.reduce((s, v) => s + height(v), 0) / loop.length;
   let all = 0;
   for (let v = 0; v < m.positions.length / 3; v++) all += height(v);
@@ -357,8 +402,16 @@ function insideOut(m: Mesh, across: Int32Array): boolean {
 /** Fills the holes whose border is short; a jaw's own is long. */
 function smallHolesFilled(m: Mesh, across: Int32Array): { mesh: Mesh; count: number } {
   const loops = openLoops(m, { across });
-  const at = (v: number): Vec3 => [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number];
-  const small = loops.filter((l) => l.length >= 3 && l.reduce((s, v, i) => s + length(sub(at(v), at(l[(i + 1) % l.length] as number))), 0) <= FILL_AROUND_MM);
+  const at = (v: number): Vec3 => [
+    m.positions[3 * v] as number,
+    m.positions[3 * v + 1] as number,
+    m.positions[3 * v + 2] as number,
+  ];
+  const small = loops.filter(
+    (l) =>
+      l.length >= 3 &&
+      l.reduce((s, v, i) => s + length(sub(at(v), at(l[(i + 1) % l.length] as number))), 0) <= FILL_AROUND_MM,
+  );
   if (small.length === 0) return { mesh: m, count: 0 };
   return { mesh: withCaps(m, small), count: small.length };
 }
@@ -374,7 +427,8 @@ export function withCaps(m: Mesh, loops: readonly (readonly number[])[]): Mesh {
       continue;
     }
     const middle: [number, number, number] = [0, 0, 0];
-    for (const v of loop) for (const k of [0, 1, 2] as const) middle[k] += (m.positions[3 * v + k] as number) / loop.length;
+    for (const v of loop)
+      for (const k of [0, 1, 2] as const) middle[k] += (m.positions[3 * v + k] as number) / loop.length;
     const centre = vertices + more.length / 3;
     more.push(...middle);
     loop.forEach((v, i) => {

@@ -49,9 +49,13 @@ export function onRow(row: RowCurve, x: number, y: number): { along: number; out
   // The foot on the chord about the nearest place.
   const [a, b] = [Math.max(0, near - 1), Math.min(DIRECTIONS - 1, near + 1)];
   const [ax, ay] = [(radiusMm[a] as number) * (SINES[a] as number), (radiusMm[a] as number) * (COSINES[a] as number)];
-  const [ux, uy] = [(radiusMm[b] as number) * (SINES[b] as number) - ax, (radiusMm[b] as number) * (COSINES[b] as number) - ay];
+  const [ux, uy] = [
+    (radiusMm[b] as number) * (SINES[b] as number) - ax,
+    (radiusMm[b] as number) * (COSINES[b] as number) - ay,
+  ];
   const t = Math.max(0, Math.min(1, ((px - ax) * ux + (py - ay) * uy) / (ux * ux + uy * uy || 1)));
-  const out = Math.sqrt(best) * (Math.hypot(px, py) >= (radiusMm[Math.max(0, Math.min(DIRECTIONS - 1, at))] as number) ? 1 : -1);
+  const out =
+    Math.sqrt(best) * (Math.hypot(px, py) >= (radiusMm[Math.max(0, Math.min(DIRECTIONS - 1, at))] as number) ? 1 : -1);
   return { along: (alongMm[a] as number) + t * ((alongMm[b] as number) - (alongMm[a] as number)), out };
 }
 
@@ -78,7 +82,8 @@ export function rowCurve(m: Mesh): RowCurve {
   const box = bounds(m);
   // Behind the front teeth and between the premolars: two thirds of the depth of the row.
   let back = 0;
-  for (let v = 0; v < p.length; v += 3) if ((p[v + 2] as number) < EDGE_BAND_MM) back = Math.max(back, p[v + 1] as number);
+  for (let v = 0; v < p.length; v += 3)
+    if ((p[v + 2] as number) < EDGE_BAND_MM) back = Math.max(back, p[v + 1] as number);
   const middleY = Math.min(back, box.max[1]) * 0.72;
   const sums = new Float64Array(DIRECTIONS);
   const counts = new Float64Array(DIRECTIONS);
@@ -92,7 +97,13 @@ export function rowCurve(m: Mesh): RowCurve {
   const edge = least.map((_, i) => Math.min(...least.subarray(Math.max(0, i - 4), i + 5)));
   for (let v = 0; v < p.length; v += 3) {
     const b = bin(v);
-    if (b < 0 || b >= DIRECTIONS || (p[v + 2] as number) > (edge[b] as number) + EDGE_BAND_MM || (edge[b] as number) > 5) continue;
+    if (
+      b < 0 ||
+      b >= DIRECTIONS ||
+      (p[v + 2] as number) > (edge[b] as number) + EDGE_BAND_MM ||
+      (edge[b] as number) > 5
+    )
+      continue;
     sums[b] = (sums[b] as number) + Math.hypot(p[v] as number, middleY - (p[v + 1] as number));
     counts[b] = (counts[b] as number) + 1;
   }
@@ -132,7 +143,10 @@ function smoothFilled(sums: Float64Array, counts: Float64Array, reach: number): 
 /** Bins along the row, mm. */
 const BIN_MM = 0.25;
 const HALF_ROW_MM = 70;
-/** A tooth is at least and at most so wide, mm: beyond published extremes of front teeth and premolars with a margin. House limits. */
+/**
+ * A tooth is at least and at most so wide, mm: beyond published extremes of front teeth and premolars with a margin.
+ * House limits.
+ */
 const WIDTH_MM = { least: 3.2, most: 12.5 };
 /** How far to the sides of a groove its flanks are looked at, mm. */
 const FLANK_MM = 0.9;
@@ -142,7 +156,8 @@ const GROOVE = 0.5;
 const STEP_MM = 3.2;
 
 /**
- * The teeth's rooms in the row: the sides of a tooth look away from it along the row, so between two teeth that look turns over.
+ * The teeth's rooms in the row: the sides of a tooth look away from it along the row, so between two teeth that look
+ * turns over.
  * @returns from the least x on
  */
 export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): ToothRoom[] {
@@ -187,7 +202,9 @@ export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): Tooth
         return w > 3 ? s / w : 0;
       };
       // A facial groove is plainer than a palatal one.
-      groove[i] = (groove[i] as number) + (side === 0 ? 0.65 : 0.35) * Math.max(0, mean(i - flank, i - 1) - mean(i + 1, i + flank));
+      groove[i] =
+        (groove[i] as number) +
+        (side === 0 ? 0.65 : 0.35) * Math.max(0, mean(i - flank, i - 1) - mean(i + 1, i + flank));
     }
   }
   const standing = (i: number) => (near[i] as number) < 6.5;
@@ -196,7 +213,12 @@ export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): Tooth
   for (let i = 0; i < n; i++) {
     const g = groove[i] as number;
     if (g < GROOVE || !standing(i)) continue;
-    if ([...groove.subarray(Math.max(0, i - span), i + span + 1)].some((other, k) => other > g || (other === g && k < span && i - span + k < i))) continue;
+    if (
+      [...groove.subarray(Math.max(0, i - span), i + span + 1)].some(
+        (other, k) => other > g || (other === g && k < span && i - span + k < i),
+      )
+    )
+      continue;
     grooves.push(i);
   }
   const first = near.findIndex((_, i) => standing(i) && (edge[i] as number) < 8);
@@ -221,24 +243,35 @@ export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): Tooth
   const [one, two] = [places[0], places[1]];
   if (one && two) places[0] = { ...one, from: Math.max(one.from, one.to - 1.1 * (two.to - two.from)) };
   const [last1, last2] = [places.at(-1), places.at(-2)];
-  if (last1 && last2) places[places.length - 1] = { ...last1, to: Math.min(last1.to, last1.from + 1.1 * (last2.to - last2.from)) };
+  if (last1 && last2)
+    places[places.length - 1] = { ...last1, to: Math.min(last1.to, last1.from + 1.1 * (last2.to - last2.from)) };
   return places;
 }
 
 /** How far the widths of one kind of tooth differ, mm. House value after the published means of core's norms. */
 const DIFFER_MM = 0.65;
-/** How much less likely a row is for each tooth that it lacks: the square of so many times the difference. House value. */
+/**
+ * How much less likely a row is for each tooth that it lacks: the square of so many times the difference. House value.
+ */
 const LACKING = 6;
 
 /**
- * Teeth are numbered from the midline outward. Those known to be missing are passed over; where the widths speak for it another is
+ * Teeth are numbered from the midline outward. Those known to be missing are passed over; where the widths speak for it
+ * another is
  * taken to be missing too, and whoever knows the mouth looks at it.
  */
-export function numbered(places: readonly ToothRoom[], jaw: Jaw, missing: ReadonlySet<Fdi> = new Set()): Map<Fdi, ToothRoom> {
-  // The border nearest to the midline is that between the centrals. Where teeth are known to be missing, the others may have moved
+export function numbered(
+  places: readonly ToothRoom[],
+  jaw: Jaw,
+  missing: ReadonlySet<Fdi> = new Set(),
+): Map<Fdi, ToothRoom> {
+  // The border nearest to the midline is that between the centrals. Where teeth are known to be missing, the others may
+  // have moved
   // over it: then the border is taken from which the widths fit best.
   const borders = places.flatMap((p) => [p.from, p.to]).sort((p, q) => Math.abs(p) - Math.abs(q));
-  const gone = [...missing].some((t) => t > quadrantOf(jaw, 'right') && t <= quadrantOf(jaw, 'left') + 5 && t % 10 <= 5);
+  const gone = [...missing].some(
+    (t) => t > quadrantOf(jaw, 'right') && t <= quadrantOf(jaw, 'left') + 5 && t % 10 <= 5,
+  );
   const middles = gone ? borders.filter((s) => Math.abs(s) < MOVED_MM) : borders.slice(0, 1);
   let best: { cost: number; teeth: Map<Fdi, ToothRoom> } = { cost: Infinity, teeth: new Map() };
   for (const middle of middles) {
@@ -249,14 +282,21 @@ export function numbered(places: readonly ToothRoom[], jaw: Jaw, missing: Readon
   return best.teeth;
 }
 
-/** Teeth that lack a neighbour move over the midline by less than this, and seldom by more than that, mm. House values. */
+/**
+ * Teeth that lack a neighbour move over the midline by less than this, and seldom by more than that, mm. House values.
+ */
 const MOVED_MM = 7;
 const ASIDE_MM = 2;
 /** A room that gets no number costs so much. House value. */
 const LEFT_OUT = 8;
 
 /** Numbers outward from a border between two centrals, and how unlikely they are. */
-function numberedFrom(places: readonly ToothRoom[], middle: number, jaw: Jaw, missing: ReadonlySet<Fdi>): { cost: number; teeth: Map<Fdi, ToothRoom> } {
+function numberedFrom(
+  places: readonly ToothRoom[],
+  middle: number,
+  jaw: Jaw,
+  missing: ReadonlySet<Fdi>,
+): { cost: number; teeth: Map<Fdi, ToothRoom> } {
   const teeth = new Map<Fdi, ToothRoom>();
   let sum = 0;
   for (const side of ['right', 'left'] as const) {
@@ -277,8 +317,14 @@ function numberedFrom(places: readonly ToothRoom[], middle: number, jaw: Jaw, mi
   return { cost: sum, teeth };
 }
 
-/** The likeliest places, from 1 rising, of the teeth of a side among those that are usual; those behind the last get none. */
-function positionsOf(row: readonly ToothRoom[], usual: readonly number[]): { cost: number; of: readonly (number | undefined)[] } {
+/**
+ * The likeliest places, from 1 rising, of the teeth of a side among those that are usual; those behind the last get
+ * none.
+ */
+function positionsOf(
+  row: readonly ToothRoom[],
+  usual: readonly number[],
+): { cost: number; of: readonly (number | undefined)[] } {
   let best: { cost: number; of: (number | undefined)[] } = { cost: Infinity, of: [] };
   const walk = (i: number, next: number, cost: number, of: (number | undefined)[]) => {
     if (cost >= best.cost) return;

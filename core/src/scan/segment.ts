@@ -10,7 +10,10 @@ export interface ToothSeed {
   readonly place: ToothRoom;
 }
 
-/** Shortest crowns that are thought of, mm: what lies so near to an edge in the middle of a tooth is surely crown. House limits. */
+/**
+ * Shortest crowns that are thought of, mm: what lies so near to an edge in the middle of a tooth is surely crown. House
+ * limits.
+ */
 const SURE_CROWN_MM = { central: 5, lateral: 4.6, canine: 5.2, premolar1: 4, premolar2: 3.6 } as const;
 /** Share of a tooth's room that is surely it, about its middle. */
 const SURE_SHARE = 0.42;
@@ -28,7 +31,8 @@ const GUM = 0;
 const UNKNOWN = 255;
 
 /**
- * Tells the teeth from the gum and from one another: every tooth spreads from its sure middle, the gum from the roots, each step the
+ * Tells the teeth from the gum and from one another: every tooth spreads from its sure middle, the gum from the roots,
+ * each step the
  * dearer the stronger the surface folds inward there, until they meet in the folds. In the arch's own frame.
  * @param concavity of each vertex, 1/mm
  * @param painted vertices that a hand has given to a tooth (its number) or to the gum (0)
@@ -59,7 +63,10 @@ export function segmented(
     const z = p[3 * v + 2] as number;
     const own = seeds.find((s) => place.along >= s.place.from && place.along < s.place.to);
     if (!own) {
-      const nearest = seeds.reduce<ToothSeed | undefined>((best, s) => (!best || away(s, place.along) < away(best, place.along) ? s : best), undefined);
+      const nearest = seeds.reduce<ToothSeed | undefined>(
+        (best, s) => (!best || away(s, place.along) < away(best, place.along) ? s : best),
+        undefined,
+      );
       if (!nearest || away(nearest, place.along) > 3 || z > nearest.place.edgeMm + SURE_GUM_MM) begin(v, GUM);
       continue;
     }
@@ -73,7 +80,11 @@ export function segmented(
     const middle = (own.place.from + own.place.to) / 2;
     const half = ((own.place.to - own.place.from) / 2) * SURE_SHARE;
     const kind = kindOf(own.tooth) as keyof typeof SURE_CROWN_MM;
-    if (Math.abs(place.along - middle) < half && up < Math.max(SURE_CROWN_MM[kind] * crownShare(place.out), gone + LEFT_CROWN_MM) && Math.abs(place.out) < 5)
+    if (
+      Math.abs(place.along - middle) < half &&
+      up < Math.max(SURE_CROWN_MM[kind] * crownShare(place.out), gone + LEFT_CROWN_MM) &&
+      Math.abs(place.out) < 5
+    )
       begin(v, own.tooth);
   }
   for (let k = 0; k < a.across.length; k++) {
@@ -106,12 +117,18 @@ export function segmented(
   return label;
 }
 
-/** An edge this much higher than those beside it is not the tooth's own any more, mm. House limit: a canine, a short lateral differ by less. */
+/**
+ * An edge this much higher than those beside it is not the tooth's own any more, mm. House limit: a canine, a short
+ * lateral differ by less.
+ */
 const LOST_MM = 1.5;
 /** So much of a broken crown is surely left, mm. */
 const LEFT_CROWN_MM = 1.5;
 
-/** How much of its edge each tooth has lost, by the edges of up to two teeth on both sides; none where it stands with them. */
+/**
+ * How much of its edge each tooth has lost, by the edges of up to two teeth on both sides; none where it stands with
+ * them.
+ */
 function lostEdges(seeds: readonly ToothSeed[]): Map<Fdi, number> {
   const row = [...seeds].sort((p, q) => p.place.from - q.place.from);
   return new Map(
@@ -164,7 +181,9 @@ function pocketsOf(
     if (held || low <= POCKET_UP_MM) continue;
     // Papillae stand at the sides of a tooth's room; what is cut off in its middle is a cingulum or a cusp.
     const room = rooms.get(tooth);
-    const along = own.reduce((s, v) => s + onRow(row, m.positions[3 * v] as number, m.positions[3 * v + 1] as number).along, 0) / own.length;
+    const along =
+      own.reduce((s, v) => s + onRow(row, m.positions[3 * v] as number, m.positions[3 * v + 1] as number).along, 0) /
+      own.length;
     if (room && Math.abs(along - (room.from + room.to) / 2) < MIDDLE_SHARE * (room.to - room.from)) continue;
     for (const v of own) out.push(v);
   }
@@ -176,7 +195,14 @@ const away = (s: ToothSeed, along: number): number => Math.max(0, s.place.from -
 /** On the inner side of the row a crown may be shorter. */
 const crownShare = (out: number): number => (out < -1.5 ? 0.7 : 1);
 
-function spread(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8Array, cost: Float64Array, queue: Queue): void {
+function spread(
+  m: Mesh,
+  n: Neighbourhood,
+  concavity: Float32Array,
+  label: Uint8Array,
+  cost: Float64Array,
+  queue: Queue,
+): void {
   const p = m.positions;
   for (;;) {
     const v = queue.pop();
@@ -258,11 +284,11 @@ class Queue {
 export function ofTriangles(m: Mesh, label: Uint8Array): Uint8Array {
   const out = new Uint8Array(m.triangles.length / 3);
   for (let t = 0; t < out.length; t++) {
-    const [a, b, c] = [label[m.triangles[3 * t] as number], label[m.triangles[3 * t + 1] as number], label[m.triangles[3 * t + 2] as number]] as [
-      number,
-      number,
-      number,
-    ];
+    const [a, b, c] = [
+      label[m.triangles[3 * t] as number],
+      label[m.triangles[3 * t + 1] as number],
+      label[m.triangles[3 * t + 2] as number],
+    ] as [number, number, number];
     out[t] = b === c ? b : a;
   }
   return out;

@@ -17,7 +17,8 @@ export function alignOnTwo(from: readonly [Px, Px], to: readonly [Px, Px]): Simi
   const [px, py] = [from[1][0] - from[0][0], from[1][1] - from[0][1]];
   const [qx, qy] = [to[1][0] - to[0][0], to[1][1] - to[0][1]];
   const l = px * px + py * py;
-  if (l < 9 || qx * qx + qy * qy < 9) throw new Refusal('points-coincide', 'The two points of a picture lie at one place; set them further apart.', from);
+  if (l < 9 || qx * qx + qy * qy < 9)
+    throw new Refusal('points-coincide', 'The two points of a picture lie at one place; set them further apart.', from);
   const a = (px * qx + py * qy) / l;
   const b = (px * qy - py * qx) / l;
   return { a, b, tx: to[0][0] - a * from[0][0] + b * from[0][1], ty: to[0][1] - b * from[0][0] - a * from[0][1] };

@@ -5,11 +5,15 @@ import { solve } from '../geometry/solve.js';
 export type Place = readonly [number, number];
 
 /**
- * An arch as a conic, y = a·x² + b·xy + c·y² + d·x + f in its own frame (origin at the middle of the points, scaled by their
+ * An arch as a conic, y = a·x² + b·xy + c·y² + d·x + f in its own frame (origin at the middle of the points, scaled by
+ * their
  * spread): a parabola where b = c = 0, an ellipse where the points close up behind.
  */
 export interface FittedCurve {
-  /** Signed distance of a place from the curve: positive outside (facial), and the direction of the curve there, degrees. */
+  /**
+   * Signed distance of a place from the curve: positive outside (facial), and the direction of the curve there,
+   * degrees.
+   */
   at(p: Place): { readonly offset: number; readonly tangentDeg: number };
   /** Root mean square distance of the points that were fitted. */
   readonly rms: number;
@@ -21,7 +25,8 @@ const HUBER = 1.5;
 
 /**
  * Lays an arch through points, the front of the arch towards −y. A conic by weighted least squares on true distances:
- * every round divides by the gradient (Sampson 1982, Comput Graph Image Process 18:97, from memory), and points that stand out
+ * every round divides by the gradient (Sampson 1982, Comput Graph Image Process 18:97, from memory), and points that
+ * stand out
  * lose weight, so that one crowded tooth does not bend the arch.
  * @throws Refusal `points-coincide` for fewer than six points or points all in one place
  */
@@ -59,8 +64,12 @@ export function fitArchCurve(points: readonly Place[]): FittedCurve {
 type Coefficients = readonly [number, number, number, number, number];
 
 /** Value of the conic: positive behind the curve, where y is larger. */
-const valueAt = ([a, b, c, d, f]: Coefficients, [x, y]: Place): number => y - (a * x * x + b * x * y + c * y * y + d * x + f);
-const gradient = ([a, b, c, d]: Coefficients, [x, y]: Place): Place => [-(2 * a * x + b * y + d), 1 - b * x - 2 * c * y];
+const valueAt = ([a, b, c, d, f]: Coefficients, [x, y]: Place): number =>
+  y - (a * x * x + b * x * y + c * y * y + d * x + f);
+const gradient = ([a, b, c, d]: Coefficients, [x, y]: Place): Place => [
+  -(2 * a * x + b * y + d),
+  1 - b * x - 2 * c * y,
+];
 
 function sampson(k: Coefficients, p: Place): number {
   const g = gradient(k, p);
@@ -75,7 +84,8 @@ function weighted(points: readonly Place[], weights: readonly number[]): Coeffic
     const w = weights[n] as number;
     for (let i = 0; i < 5; i++) {
       atb[i] = (atb[i] as number) + w * (row[i] as number) * y;
-      for (let j = 0; j < 5; j++) (ata[i] as number[])[j] = ((ata[i] as number[])[j] as number) + w * (row[i] as number) * (row[j] as number);
+      for (let j = 0; j < 5; j++)
+        (ata[i] as number[])[j] = ((ata[i] as number[])[j] as number) + w * (row[i] as number) * (row[j] as number);
     }
   });
   return solve(ata, atb) as unknown as Coefficients;

@@ -19,15 +19,18 @@ export const Z95 = 1.96;
 
 /**
  * The scale of a photograph, mm a pixel, with its error.
- * @throws Refusal `calibration-zero` for a length that is not positive, `points-coincide` for points less than 10 px apart,
+ * @throws Refusal `calibration-zero` for a length that is not positive, `points-coincide` for points less than 10 px
+ *   apart,
  *   `number-invalid` for coordinates that are no numbers
  */
 export function scaleOf(c: Calibration): Figure {
   const numbers = [...c.from, ...c.to, c.mm];
-  if (!numbers.every(Number.isFinite)) throw new Refusal('number-invalid', 'A calibration point or length is not a number.', c);
+  if (!numbers.every(Number.isFinite))
+    throw new Refusal('number-invalid', 'A calibration point or length is not a number.', c);
   if (!(c.mm > 0)) throw new Refusal('calibration-zero', 'The length of the scale must be more than 0 mm.', c.mm);
   const px = Math.hypot(c.to[0] - c.from[0], c.to[1] - c.from[1]);
-  if (px < 10) throw new Refusal('points-coincide', 'The two points of the scale lie at one place; set them further apart.', c);
+  if (px < 10)
+    throw new Refusal('points-coincide', 'The two points of the scale lie at one place; set them further apart.', c);
   const value = c.mm / px;
   // Each end is off by LANDMARK_SD_MM along the scale.
   const relative = (Z95 * Math.SQRT2 * LANDMARK_SD_MM) / c.mm;

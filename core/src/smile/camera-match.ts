@@ -9,14 +9,16 @@ export interface PhotoMark {
   readonly at: Vec3;
   readonly px: Px;
   /**
-   * How well the two belong together across and down the picture, one standard deviation, mm: an edge is marked well in its
+   * How well the two belong together across and down the picture, one standard deviation, mm: an edge is marked well in
+   * its
    * height and loosely along its length.
    */
   readonly sdMm: readonly [across: number, down: number];
 }
 
 /**
- * How a photograph was taken: a pinhole that looks about a place of the mouth, without lens distortion. The picture's centre lies
+ * How a photograph was taken: a pinhole that looks about a place of the mouth, without lens distortion. The picture's
+ * centre lies
  * on the line of sight.
  */
 export interface PhotoCamera {
@@ -36,10 +38,13 @@ export interface PhotoCamera {
 
 export interface CameraMatch {
   readonly camera: PhotoCamera;
-  /** Root mean square distance of the marks from where the camera puts them, counting only what a mark holds well, px. */
+  /**
+   * Root mean square distance of the marks from where the camera puts them, counting only what a mark holds well, px.
+   */
   readonly rmsPx: number;
   /**
-   * How well the scale at the marks' own depth is known, one standard deviation as a share of it: from how the marks hold it, and
+   * How well the scale at the marks' own depth is known, one standard deviation as a share of it: from how the marks
+   * hold it, and
    * more where they lie further off than they should.
    */
   readonly scaleSd: number;
@@ -62,7 +67,16 @@ const LOG_SCALE = 3;
 const rad = Math.PI / 180;
 
 function cameraOf(q: Unknowns, about: Vec3, size: Px): PhotoCamera {
-  return { about, yawDeg: q[0], pitchDeg: q[1], rollDeg: q[2], pxPerMm: Math.exp(q[3]), place: [q[4], q[5]], distanceMm: Math.exp(q[6]), size };
+  return {
+    about,
+    yawDeg: q[0],
+    pitchDeg: q[1],
+    rollDeg: q[2],
+    pxPerMm: Math.exp(q[3]),
+    place: [q[4], q[5]],
+    distanceMm: Math.exp(q[6]),
+    size,
+  };
 }
 
 /** The camera's axes in the mouth's coordinates: across the picture, up in it, and away from the eye. */
@@ -73,7 +87,11 @@ export function cameraAxes(c: PhotoCamera): { right: Vec3; up: Vec3; forward: Ve
   const forward: Vec3 = [-sy * cp, cy * cp, -sp];
   const right: Vec3 = [cy, sy, 0];
   const up: Vec3 = [-sy * sp, cy * sp, cp];
-  const turned = (a: number, b: number): Vec3 => [right[0] * a + up[0] * b, right[1] * a + up[1] * b, right[2] * a + up[2] * b];
+  const turned = (a: number, b: number): Vec3 => [
+    right[0] * a + up[0] * b,
+    right[1] * a + up[1] * b,
+    right[2] * a + up[2] * b,
+  ];
   return { right: turned(cr, sr), up: turned(-sr, cr), forward };
 }
 
@@ -117,8 +135,10 @@ export function mmAPixelAt(c: PhotoCamera, p: Vec3): number {
 }
 
 /**
- * Finds how a photograph was taken from places of the mouth that are marked on it: least squares over turn, roll, scale, place
- * and distance, where a usual distance and a straight view count as one more mark each, since a few marks that lie nearly in a
+ * Finds how a photograph was taken from places of the mouth that are marked on it: least squares over turn, roll,
+ * scale, place
+ * and distance, where a usual distance and a straight view count as one more mark each, since a few marks that lie
+ * nearly in a
  * plane say little about them.
  * @param size width and height of the picture, px
  * @throws Refusal `marks-too-few` for fewer than four marks, `points-coincide` when they all lie in one place
@@ -130,12 +150,17 @@ export function matchCamera(marks: readonly PhotoMark[], size: Px): CameraMatch 
       `The photograph has ${marks.length} marked places of the teeth; at least ${LEAST_MARKS} are needed to know how it was taken.`,
       marks.length,
     );
-  const about = [0, 1, 2].map((k) => marks.reduce((s, m) => s + (m.at[k as 0] as number), 0) / marks.length) as unknown as Vec3;
-  const middle = [0, 1].map((k) => marks.reduce((s, m) => s + (m.px[k as 0] as number), 0) / marks.length) as unknown as Px;
+  const about = [0, 1, 2].map(
+    (k) => marks.reduce((s, m) => s + (m.at[k as 0] as number), 0) / marks.length,
+  ) as unknown as Vec3;
+  const middle = [0, 1].map(
+    (k) => marks.reduce((s, m) => s + (m.px[k as 0] as number), 0) / marks.length,
+  ) as unknown as Px;
   const spread = (of: (m: PhotoMark) => readonly number[], by: readonly number[]) =>
     Math.sqrt(marks.reduce((s, m) => s + ((of(m)[0] as number) - (by[0] as number)) ** 2, 0));
   const [mm, px] = [spread((m) => m.at, about), spread((m) => m.px, middle)];
-  if (!(mm > 1e-6) || !(px > 1e-6)) throw new Refusal('points-coincide', 'The marked places of the teeth all lie in one place.', undefined);
+  if (!(mm > 1e-6) || !(px > 1e-6))
+    throw new Refusal('points-coincide', 'The marked places of the teeth all lie in one place.', undefined);
   let q: Unknowns = [0, 0, 0, Math.log(px / mm), middle[0], middle[1], Math.log(USUAL_DISTANCE_MM)];
   let scaleSd = Infinity;
   for (let round = 0; round < ROUNDS; round++) {
@@ -145,10 +170,13 @@ export function matchCamera(marks: readonly PhotoMark[], size: Px): CameraMatch 
       moved[i] = (moved[i] as number) + step;
       return residuals(moved, marks, about, size).map((r, k) => (r - (now[k] as number)) / step);
     });
-    const normal = jacobian.map((a, i) => jacobian.map((b, j) => a.reduce((s, v, k) => s + v * (b[k] as number), 0) * (i === j ? 1 + 1e-6 : 1)));
+    const normal = jacobian.map((a, i) =>
+      jacobian.map((b, j) => a.reduce((s, v, k) => s + v * (b[k] as number), 0) * (i === j ? 1 + 1e-6 : 1)),
+    );
     const gradient = jacobian.map((a) => -a.reduce((s, v, k) => s + v * (now[k] as number), 0));
     const by = solve(normal, gradient);
-    // The marks' own sd are in the rows: the inverse of the normal matrix is the covariance, wider where the fit is worse than they say.
+    // The marks' own sd are in the rows: the inverse of the normal matrix is the covariance, wider where the fit is
+    // worse than they say.
     const worse = Math.max(1, now.reduce((s, r) => s + r * r, 0) / Math.max(1, now.length - q.length));
     const column = solve(
       normal,
@@ -171,7 +199,10 @@ function residuals(q: Unknowns, marks: readonly PhotoMark[], about: Vec3, size: 
   const all: number[] = [];
   for (const m of marks) {
     project(m.at[0], m.at[1], m.at[2], out);
-    all.push(((out[0] as number) - m.px[0]) / (m.sdMm[0] * camera.pxPerMm), ((out[1] as number) - m.px[1]) / (m.sdMm[1] * camera.pxPerMm));
+    all.push(
+      ((out[0] as number) - m.px[0]) / (m.sdMm[0] * camera.pxPerMm),
+      ((out[1] as number) - m.px[1]) / (m.sdMm[1] * camera.pxPerMm),
+    );
   }
   all.push(q[0] / TURN_SD_DEG, q[1] / TURN_SD_DEG, (q[6] - Math.log(USUAL_DISTANCE_MM)) / DISTANCE_SPREAD);
   return all;

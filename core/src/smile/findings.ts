@@ -20,7 +20,10 @@ export interface Finding {
   readonly weight: number;
 }
 
-/** Below this a difference of widths is called slight, mm. Common practice, no source: no published threshold is used here. */
+/**
+ * Below this a difference of widths is called slight, mm. Common practice, no source: no published threshold is used
+ * here.
+ */
 const WIDTH_DIFFERENCE_NOTICED_MM = 0.5;
 
 /** All findings, the most visible first. Differences smaller than their error are not findings. */

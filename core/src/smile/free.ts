@@ -6,7 +6,8 @@ import { LANDMARK_SD_MM, type Px, Z95 } from './calibration.js';
 const APART_PX = 3;
 
 function requireApart(a: Px, b: Px): void {
-  if (!(Math.hypot(a[0] - b[0], a[1] - b[1]) >= APART_PX)) throw new Refusal('points-coincide', 'Two points of a measure lie at one place.', [a, b]);
+  if (!(Math.hypot(a[0] - b[0], a[1] - b[1]) >= APART_PX))
+    throw new Refusal('points-coincide', 'Two points of a measure lie at one place.', [a, b]);
 }
 
 /**
@@ -33,7 +34,8 @@ export function freeLength(a: Px, b: Px, scale: Figure): Figure {
 }
 
 /**
- * An angle that a person draws at `at` between the arms to `a` and `b`, 0 to 180°. Its error is first order: how far each of
+ * An angle that a person draws at `at` between the arms to `a` and `b`, 0 to 180°. Its error is first order: how far
+ * each of
  * the three points turns it, the shorter the arm the more.
  * @throws Refusal `points-coincide`
  */

@@ -6,10 +6,16 @@ import { type Marked, propagated } from './propagate.js';
 import type { ViewFigure } from './reading.js';
 import { pointSpec, UPPER_CONTACTS, type ViewPoints } from './views.js';
 
-/** Crown length of a lower central where nobody has measured it, mm, and how far most lie from it. Common practice, no source. */
+/**
+ * Crown length of a lower central where nobody has measured it, mm, and how far most lie from it. Common practice, no
+ * source.
+ */
 export const LOWER_CENTRAL_LENGTH = { value: 8.8, band: 1 } as const;
 
-/** What goes further than length and width on the retracted front view: levels, axes, contacts, gaps, width series, overbite. */
+/**
+ * What goes further than length and width on the retracted front view: levels, axes, contacts, gaps, width series,
+ * overbite.
+ */
 export function measureFrontDetails(set: LandmarkSet, points: ViewPoints, scale: Figure): ViewFigure[] {
   const roll = rollOf(set) ?? 0;
   const own = (tooth: Fdi, kind: LandmarkKind): Marked | undefined => {
@@ -55,7 +61,10 @@ function axisAndZenith({ own, extra, scale }: Front, tooth: Fdi): ViewFigure[] {
         marks as Marked[],
         scale,
         '°',
-        { formula: 'middle of the outline to middle of the neck, against the upright', inputs: inputs('neck and both borders') },
+        {
+          formula: 'middle of the outline to middle of the neck, against the upright',
+          inputs: inputs('neck and both borders'),
+        },
         (p) => {
           const [n, m, d] = p as [Px, Px, Px];
           const e = middle(m, d);
@@ -69,12 +78,18 @@ function axisAndZenith({ own, extra, scale }: Front, tooth: Fdi): ViewFigure[] {
       id: `zenith-distal-${tooth}`,
       tooth,
       name: `zenith of {${tooth}} distal of its axis`,
-      figure: propagated([...marks, zenith] as Marked[], scale, 'mm', { formula: 'zenith beside the long axis', inputs: inputs('four points') }, (p, mm) => {
-        const [n, m, d, z] = p as [Px, Px, Px, Px];
-        const e = middle(m, d);
-        const t = (z[1] - e[1]) / (n[1] - e[1] || 1);
-        return (z[0] - (e[0] + (n[0] - e[0]) * t)) * distalSign(tooth) * mm;
-      }),
+      figure: propagated(
+        [...marks, zenith] as Marked[],
+        scale,
+        'mm',
+        { formula: 'zenith beside the long axis', inputs: inputs('four points') },
+        (p, mm) => {
+          const [n, m, d, z] = p as [Px, Px, Px, Px];
+          const e = middle(m, d);
+          const t = (z[1] - e[1]) / (n[1] - e[1] || 1);
+          return (z[0] - (e[0] + (n[0] - e[0]) * t)) * distalSign(tooth) * mm;
+        },
+      ),
     });
   return out;
 }
@@ -94,7 +109,14 @@ function lateralZeniths({ own, scale }: Front): ViewFigure[] {
         return (l[1] - (central[1] + (canine[1] - central[1]) * t)) * mm;
       },
     );
-    return [{ id: `zenith-step-${lateral}`, tooth: lateral, name: `zenith of {${lateral}} below the gum line of its neighbours`, figure }];
+    return [
+      {
+        id: `zenith-step-${lateral}`,
+        tooth: lateral,
+        name: `zenith of {${lateral}} below the gum line of its neighbours`,
+        figure,
+      },
+    ];
   });
 }
 
@@ -122,13 +144,25 @@ function contact({ own, extra, scale }: Front, a: Fdi, b: Fdi): ViewFigure[] {
     out.push({
       id: `connector-${a}-${b}`,
       name: `contact of {${a}} and {${b}}, length`,
-      figure: propagated([top, embrasure], scale, 'mm', { formula: 'upper to lower end of the contact', inputs: inputs('two points') }, down),
+      figure: propagated(
+        [top, embrasure],
+        scale,
+        'mm',
+        { formula: 'upper to lower end of the contact', inputs: inputs('two points') },
+        down,
+      ),
     });
   if (papilla && top)
     out.push({
       id: `triangle-${a}-${b}`,
       name: `dark triangle between {${a}} and {${b}}, height`,
-      figure: propagated([papilla, top], scale, 'mm', { formula: 'papilla tip to the upper end of the contact', inputs: inputs('two points') }, down),
+      figure: propagated(
+        [papilla, top],
+        scale,
+        'mm',
+        { formula: 'papilla tip to the upper end of the contact', inputs: inputs('two points') },
+        down,
+      ),
     });
   const ea = own(a, 'edge');
   const eb = own(b, 'edge');
@@ -140,7 +174,10 @@ function contact({ own, extra, scale }: Front, a: Fdi, b: Fdi): ViewFigure[] {
         [ea, eb, embrasure],
         scale,
         'mm',
-        { formula: 'lower end of the contact over the mean of both edges', inputs: inputs('two edges and the contact') },
+        {
+          formula: 'lower end of the contact over the mean of both edges',
+          inputs: inputs('two edges and the contact'),
+        },
         (all, mm) => {
           const [x, y, e] = all as [Px, Px, Px];
           return ((x[1] + y[1]) / 2 - e[1]) * mm;
@@ -160,7 +197,10 @@ function widthSeries({ own, scale }: Front): ViewFigure[] {
       marks as Marked[],
       scale,
       '%',
-      { formula: 'front-view width ÷ front-view width of the neighbour towards the midline', inputs: inputs('four borders') },
+      {
+        formula: 'front-view width ÷ front-view width of the neighbour towards the midline',
+        inputs: inputs('four borders'),
+      },
       (p) => {
         const [a, b, c, d] = p as [Px, Px, Px, Px];
         return (100 * Math.abs(a[0] - b[0])) / Math.abs(c[0] - d[0]);

@@ -6,8 +6,17 @@ import { LANDMARK_SD_MM, Z95 } from './calibration.js';
 import { type LandmarkSet, levelled, rollOf } from './landmarks.js';
 import { SEEN_FROM_FRONT } from './measures.js';
 
-/** Room between the outlines of two upper teeth along the arch, mm; negative where they overlap. Undefined without their landmarks. */
-export function neighbourGap(set: LandmarkSet, scale: Figure, right: Fdi, left: Fdi, roles: Roles = OWN_ROLES): number | undefined {
+/**
+ * Room between the outlines of two upper teeth along the arch, mm; negative where they overlap. Undefined without their
+ * landmarks.
+ */
+export function neighbourGap(
+  set: LandmarkSet,
+  scale: Figure,
+  right: Fdi,
+  left: Fdi,
+  roles: Roles = OWN_ROLES,
+): number | undefined {
   const roll = rollOf(set) ?? 0;
   const p = set[right]?.[right < 20 ? 'mesial' : 'distal'];
   const q = set[left]?.[left < 20 ? 'distal' : 'mesial'];
@@ -17,11 +26,17 @@ export function neighbourGap(set: LandmarkSet, scale: Figure, right: Fdi, left: 
 }
 
 /**
- * Sum of the gaps between neighbouring upper teeth, mm along the arch. Overlaps count as no gap; a gap smaller than a point can be
+ * Sum of the gaps between neighbouring upper teeth, mm along the arch. Overlaps count as no gap; a gap smaller than a
+ * point can be
  * set again counts as none.
  * @param row the teeth in the order in which they stand, patient's right first
  */
-export function gapsBetween(set: LandmarkSet, scale: Figure, row: readonly Fdi[] = UPPER_SIX, roles: Roles = OWN_ROLES): Figure {
+export function gapsBetween(
+  set: LandmarkSet,
+  scale: Figure,
+  row: readonly Fdi[] = UPPER_SIX,
+  roles: Roles = OWN_ROLES,
+): Figure {
   const found = row.slice(1).flatMap((left, i) => {
     const right = row[i] as Fdi;
     const along = neighbourGap(set, scale, right, left, roles);

@@ -22,20 +22,23 @@ export function requireLandmarks(set: LandmarkSet, widthPx: number, heightPx: nu
     if (!isFdi(tooth)) throw new Refusal('tooth-unknown', `${key} is not a permanent tooth in FDI notation.`, key);
     const seen = new Map<string, string>();
     for (const [kind, p] of Object.entries(marks ?? {}) as [LandmarkKind, Px][]) {
-      if (!p.every(Number.isFinite)) throw new Refusal('number-invalid', `The ${kind} point of ${tooth} is not a number.`, p);
+      if (!p.every(Number.isFinite))
+        throw new Refusal('number-invalid', `The ${kind} point of ${tooth} is not a number.`, p);
       if (p[0] < 0 || p[1] < 0 || p[0] > widthPx || p[1] > heightPx) {
         throw new Refusal('landmark-outside', `The ${kind} point of ${tooth} lies outside the picture.`, p);
       }
       const at = `${p[0]},${p[1]}`;
       const other = seen.get(at);
-      if (other) throw new Refusal('points-coincide', `The ${other} and ${kind} points of ${tooth} lie at one place.`, p);
+      if (other)
+        throw new Refusal('points-coincide', `The ${other} and ${kind} points of ${tooth} lie at one place.`, p);
       seen.set(at, kind);
     }
   }
 }
 
 /**
- * Roll of the picture in degrees, clockwise positive: the mean direction from each landmark on the patient's right to its
+ * Roll of the picture in degrees, clockwise positive: the mean direction from each landmark on the patient's right to
+ * its
  * fellow on the left. Undefined while no pair is complete.
  */
 export function rollOf(set: LandmarkSet): number | undefined {

@@ -16,7 +16,9 @@ export interface LipContext {
 
 const CORNER_IDS = ['corner-right', 'corner-left'] as const;
 const lipIds = (which: 'upper' | 'lower') => Array.from({ length: LIP_KNOTS }, (_, i) => `${which}-lip-${i + 1}`);
-const marked = (name: string, value: number | string = 'marked', unit = '') => [{ name, value, unit, source: MEASURED }];
+const marked = (name: string, value: number | string = 'marked', unit = '') => [
+  { name, value, unit, source: MEASURED },
+];
 
 /** The lip's border as a curve over the level line: a monotone cubic through the corners and its knots, all px. */
 export function lipCurve(corners: readonly [Px, Px], knots: readonly Px[]): Curve {
@@ -35,25 +37,42 @@ function level(points: readonly Px[]): Px[] {
   return points.map((p) => along(p, a, deg));
 }
 
-const curveOf = (levelled: readonly Px[], from: number): Curve => lipCurve([levelled[0] as Px, levelled[1] as Px], levelled.slice(from, from + LIP_KNOTS));
+const curveOf = (levelled: readonly Px[], from: number): Curve =>
+  lipCurve([levelled[0] as Px, levelled[1] as Px], levelled.slice(from, from + LIP_KNOTS));
 
-/** How far edges or zeniths lie below the border of the upper lip, mm, by their ids; those that are not marked are left out. */
-function belowLip(r: ViewReading, corners: Marked[], lip: Marked[], kind: 'edge' | 'zenith', formula: string): Map<Fdi, Figure> {
+/**
+ * How far edges or zeniths lie below the border of the upper lip, mm, by their ids; those that are not marked are left
+ * out.
+ */
+function belowLip(
+  r: ViewReading,
+  corners: Marked[],
+  lip: Marked[],
+  kind: 'edge' | 'zenith',
+  formula: string,
+): Map<Fdi, Figure> {
   const teeth = UPPER_SIX.filter((t) => r.points[`${kind}-${t}`]);
   const own =
     marksOf(
       r,
       teeth.map((t) => `${kind}-${t}`),
     ) ?? [];
-  const figures = propagatedEach([...corners, ...lip], own, r.scale, 'mm', { formula, inputs: marked('corners, lip and tooth') }, (points, mm) => {
-    const [a, b] = [points[0] as Px, points[1] as Px];
-    const deg = directionDeg(a, b);
-    const curve = curveOf(level(points), 2);
-    return (p) => {
-      const at = along(p, a, deg);
-      return (at[1] - curve(at[0])) * mm;
-    };
-  });
+  const figures = propagatedEach(
+    [...corners, ...lip],
+    own,
+    r.scale,
+    'mm',
+    { formula, inputs: marked('corners, lip and tooth') },
+    (points, mm) => {
+      const [a, b] = [points[0] as Px, points[1] as Px];
+      const deg = directionDeg(a, b);
+      const curve = curveOf(level(points), 2);
+      return (p) => {
+        const at = along(p, a, deg);
+        return (at[1] - curve(at[0])) * mm;
+      };
+    },
+  );
   return new Map(teeth.map((t, i) => [t, figures[i] as Figure]));
 }
 
@@ -130,11 +149,25 @@ function corridors(r: ViewReading, corners: Marked[]): ViewFigure[] {
     return (100 * of(b[0], c[0], b[0] - d[0])) / b[0];
   };
   const figure = (what: string, of: (width: number, right: number, left: number) => number) =>
-    propagated(marks, r.scale, '%', { formula: `${what} ÷ width of the smile`, inputs: marked('corners and last teeth') }, share(of));
+    propagated(
+      marks,
+      r.scale,
+      '%',
+      { formula: `${what} ÷ width of the smile`, inputs: marked('corners and last teeth') },
+      share(of),
+    );
   const both = figure('dark space of both sides', (_, right, left) => right + left);
   return [
-    { id: 'corridor-right', name: 'corridor, right', figure: figure('dark space of the right side', (_, right) => right) },
-    { id: 'corridor-left', name: 'corridor, left', figure: figure('dark space of the left side', (_, __, left) => left) },
+    {
+      id: 'corridor-right',
+      name: 'corridor, right',
+      figure: figure('dark space of the right side', (_, right) => right),
+    },
+    {
+      id: 'corridor-left',
+      name: 'corridor, left',
+      figure: figure('dark space of the left side', (_, __, left) => left),
+    },
     { id: 'corridor', name: 'corridor, both', figure: both, word: `${corridor(both.value).kind} smile` },
   ];
 }
@@ -150,7 +183,9 @@ function gumAndLipLine(r: ViewReading, corners: Marked[], upper: Marked[], { len
   for (const [tooth, shown] of belowLip(r, corners, upper, 'edge', 'edge below the border of the upper lip')) {
     const kind = kindOf(tooth);
     const norm = isFrontKind(kind) ? LENGTH_WORN[kind] : undefined;
-    const whole = lengths[tooth] ?? (norm && { value: norm.value, pm: 1, unit: 'mm' as const, working: { formula: 'mean length', inputs: [] } });
+    const whole =
+      lengths[tooth] ??
+      (norm && { value: norm.value, pm: 1, unit: 'mm' as const, working: { formula: 'mean length', inputs: [] } });
     out.push({ id: `shown-${tooth}`, tooth, name: `{${tooth}} shown in smile`, figure: shown });
     if (whole) seen.push({ shown, whole });
   }
@@ -180,7 +215,12 @@ function gumAndLipLine(r: ViewReading, corners: Marked[], upper: Marked[], { len
         formula: 'crown below the lip ÷ crown length, all marked front teeth together',
         inputs: [
           { name: 'teeth', value: seen.length, unit: '', source: MEASURED },
-          { name: 'crown lengths', value: Object.keys(lengths).length > 0 ? 'from the retracted view' : 'means of worn teeth', unit: '', source: DERIVED },
+          {
+            name: 'crown lengths',
+            value: Object.keys(lengths).length > 0 ? 'from the retracted view' : 'means of worn teeth',
+            unit: '',
+            source: DERIVED,
+          },
           { name: 'least gum shown', value: Math.round(band * 10) / 10, unit: 'mm', source: MEASURED },
         ],
       },
@@ -267,7 +307,12 @@ function edgeCurve(r: ViewReading, corners: Marked[], lower: Marked[]): ViewFigu
     },
   );
   return [
-    { id: 'edge-curve', name: 'edges against the lower lip', figure: percent, word: edgeCourse(percent.value, percent.pm) },
+    {
+      id: 'edge-curve',
+      name: 'edges against the lower lip',
+      figure: percent,
+      word: edgeCourse(percent.value, percent.pm),
+    },
     { id: 'edge-gap', name: 'edges over the lower lip', figure: gap },
   ];
 }

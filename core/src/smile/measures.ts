@@ -28,14 +28,17 @@ const HOUSE_SHARE: Source = {
  * Share of the crown's width and length that a front view shows, by kind, with half-widths of the 95 % band: teeth turn
  * away round the arch and stand further from the lens. Worked out on virtual patients (see the test of the same name).
  */
-export const SEEN_FROM_FRONT: Readonly<Record<FrontKind, { width: number; widthPm: number; length: number; lengthPm: number }>> = {
+export const SEEN_FROM_FRONT: Readonly<
+  Record<FrontKind, { width: number; widthPm: number; length: number; lengthPm: number }>
+> = {
   central: { width: 0.983, widthPm: 0.02, length: 1.007, lengthPm: 0.02 },
   lateral: { width: 0.865, widthPm: 0.08, length: 1, lengthPm: 0.025 },
   canine: { width: 0.785, widthPm: 0.08, length: 0.95, lengthPm: 0.02 },
 };
 
 /**
- * Measures every tooth that has landmarks; the six upper front teeth come first, also where they have none. Crown sizes are told of
+ * Measures every tooth that has landmarks; the six upper front teeth come first, also where they have none. Crown sizes
+ * are told of
  * teeth that stand in the place of an upper front tooth: how much of them the front shows is known of these.
  * Widths run along and lengths across the level line of the picture; its roll is taken out first (see `rollOf`).
  * Errors are first order: landmark repeatability, scale, and the share seen from the front.
@@ -59,8 +62,14 @@ export function measureTeeth(set: LandmarkSet, scale: Figure, roles: Roles = OWN
     const kind = roleOf(roles, tooth);
     const seen = isUpper(tooth) && isFrontKind(kind) ? SEEN_FROM_FRONT[kind] : undefined;
     const levelFrom = isUpper(tooth) ? lowest : undefined;
-    const frontWidth = mesial && distal ? lengthFigure(Math.abs(mesial[0] - distal[0]), scale, 'mesial to distal, along the level line') : undefined;
-    const frontLength = zenith && edge ? lengthFigure(Math.abs(edge[1] - zenith[1]), scale, 'zenith to edge, across the level line') : undefined;
+    const frontWidth =
+      mesial && distal
+        ? lengthFigure(Math.abs(mesial[0] - distal[0]), scale, 'mesial to distal, along the level line')
+        : undefined;
+    const frontLength =
+      zenith && edge
+        ? lengthFigure(Math.abs(edge[1] - zenith[1]), scale, 'zenith to edge, across the level line')
+        : undefined;
     const width = frontWidth && seen ? unforeshortened(frontWidth, seen.width, seen.widthPm, 'width') : undefined;
     const length = frontLength && seen ? unforeshortened(frontLength, seen.length, seen.lengthPm, 'length') : undefined;
     return {
@@ -69,8 +78,14 @@ export function measureTeeth(set: LandmarkSet, scale: Figure, roles: Roles = OWN
       ...(width && { width }),
       ...(length && { length }),
       ...(width && length && { ratio: ratioFigure(width, length) }),
-      ...(edge && levelFrom !== undefined && { edgeLevel: lengthFigure(levelFrom - edge[1], scale, 'lowest central edge to this edge') }),
-      ...(zenith && levelFrom !== undefined && { zenithLevel: lengthFigure(levelFrom - zenith[1], scale, 'lowest central edge to this zenith') }),
+      ...(edge &&
+        levelFrom !== undefined && {
+          edgeLevel: lengthFigure(levelFrom - edge[1], scale, 'lowest central edge to this edge'),
+        }),
+      ...(zenith &&
+        levelFrom !== undefined && {
+          zenithLevel: lengthFigure(levelFrom - zenith[1], scale, 'lowest central edge to this zenith'),
+        }),
     };
   });
 }

@@ -46,7 +46,8 @@ export const DISPLAY_BY_LIP: readonly { readonly from: number; readonly to: numb
 ];
 
 /**
- * How much of the upper centrals shows at rest, mm, by every table for which something is known: by age, by sex, by length
+ * How much of the upper centrals shows at rest, mm, by every table for which something is known: by age, by sex, by
+ * length
  * of the upper lip. They are not combined: the publication gives each by itself.
  */
 export function displayAtRest(who: { ageYears?: number | null; sex?: Sex | null; lipMm?: number }): ValueNorm[] {
@@ -55,7 +56,16 @@ export function displayAtRest(who: { ageYears?: number | null; sex?: Sex | null;
   const age = who.ageYears;
   const byAge = typeof age === 'number' ? DISPLAY_BY_AGE.find((r) => age >= r.from && age < r.to) : undefined;
   if (byAge)
-    out.push(norm(byAge.upper, byAge.from === 0 ? 'up to 29 years' : byAge.to === Infinity ? '60 years and more' : `${byAge.from}–${byAge.to - 1} years`));
+    out.push(
+      norm(
+        byAge.upper,
+        byAge.from === 0
+          ? 'up to 29 years'
+          : byAge.to === Infinity
+            ? '60 years and more'
+            : `${byAge.from}–${byAge.to - 1} years`,
+      ),
+    );
   if (who.sex) out.push(norm(DISPLAY_BY_SEX[who.sex], who.sex === 'female' ? 'women' : 'men'));
   const lip = who.lipMm;
   const byLip = lip === undefined ? undefined : DISPLAY_BY_LIP.find((r) => lip >= r.from && lip < r.to);
@@ -97,14 +107,17 @@ export const CORRIDOR_JUDGED: readonly { readonly kind: Corridor; readonly share
 /** The class of a dark corridor: the judged share that lies nearest; half way counts as the narrower. */
 export function corridor(sharePercent: number): { readonly kind: Corridor; readonly source: Source } {
   let best = CORRIDOR_JUDGED[0] as (typeof CORRIDOR_JUDGED)[number];
-  for (const c of CORRIDOR_JUDGED) if (Math.abs(sharePercent - c.share) <= Math.abs(sharePercent - best.share)) best = c;
+  for (const c of CORRIDOR_JUDGED)
+    if (Math.abs(sharePercent - c.share) <= Math.abs(sharePercent - best.share)) best = c;
   return { kind: best.kind, source: MOORE };
 }
 
 export type Deviation = 'midline' | 'cant' | 'tip' | 'gum';
 
 /** From where on a deviation is noticed, mm, by laypeople and, where published, by dentists. */
-export const NOTICED_MM: Readonly<Record<Deviation, { readonly laypeople: number; readonly dentists?: number; readonly source: Source }>> = {
+export const NOTICED_MM: Readonly<
+  Record<Deviation, { readonly laypeople: number; readonly dentists?: number; readonly source: Source }>
+> = {
   midline: { laypeople: 4, source: KOKICH },
   cant: { laypeople: 3, dentists: 1, source: KOKICH },
   tip: { laypeople: 2, source: KOKICH },

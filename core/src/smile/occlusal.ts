@@ -16,7 +16,8 @@ export interface ArchStanding {
 }
 
 /**
- * The arch through the facial edges of an occlusal view and how each tooth stands in it. The patient's left is at the picture's
+ * The arch through the facial edges of an occlusal view and how each tooth stands in it. The patient's left is at the
+ * picture's
  * right; the front of the upper arch at its top, of the lower arch at its foot. Nothing before six teeth are marked.
  */
 export function measureArch(r: ViewReading): ArchStanding[] {
@@ -48,7 +49,12 @@ export function measureArch(r: ViewReading): ArchStanding[] {
           formula: 'distance of the facial edge from the arch laid through all of them, forward positive',
           inputs: [
             { name: 'teeth in the arch', value: facial.length, unit: '', source: MEASURED },
-            { name: 'root mean square distance', value: Math.round(curve.rms * r.scale.value * 100) / 100, unit: 'mm', source: DERIVED },
+            {
+              name: 'root mean square distance',
+              value: Math.round(curve.rms * r.scale.value * 100) / 100,
+              unit: 'mm',
+              source: DERIVED,
+            },
           ],
           note: 'A tooth that stands out weighs less in the arch, so that it shows as standing out.',
         },
@@ -63,7 +69,9 @@ export function measureArch(r: ViewReading): ArchStanding[] {
       '°',
       {
         formula: 'direction from mesial to distal end − direction of the arch',
-        inputs: [{ name: 'direction of the arch', value: Math.round(tangentDeg * 10) / 10, unit: '°', source: DERIVED }],
+        inputs: [
+          { name: 'direction of the arch', value: Math.round(tangentDeg * 10) / 10, unit: '°', source: DERIVED },
+        ],
       },
       ([m, d]) => {
         const [mesial, distal] = [upright(m as Px), upright(d as Px)];
@@ -73,6 +81,10 @@ export function measureArch(r: ViewReading): ArchStanding[] {
         return left ? turned : -turned;
       },
     );
-    return { tooth, offset: offsetFigure, rotation: { id: `rotation-${tooth}`, tooth, name: `turn of {${tooth}}, mesial end forward`, figure } };
+    return {
+      tooth,
+      offset: offsetFigure,
+      rotation: { id: `rotation-${tooth}`, tooth, name: `turn of {${tooth}}, mesial end forward`, figure },
+    };
   });
 }

@@ -6,19 +6,31 @@ import { along, directionDeg, marksOf, type ViewFigure, type ViewReading, wrappe
 const INPUT = (name: string) => [{ name, value: 'marked', unit: '', source: MEASURED }];
 
 /**
- * What a portrait tells, once its points are set: lines of the eyes, the mouth and the edges against each other, and the midlines.
- * Angles and offsets are taken relative to the line through the pupils, so that a tilted head or camera does not matter.
+ * What a portrait tells, once its points are set: lines of the eyes, the mouth and the edges against each other, and
+ * the midlines.
+ * Angles and offsets are taken relative to the line through the pupils, so that a tilted head or camera does not
+ * matter.
  * Positive is towards the patient's left, and for cants the patient's left side lower.
  */
 export function measurePortrait(r: ViewReading): ViewFigure[] {
-  return [...pupils(r), ...cant(r, 'corner', 'commissure line'), ...cant(r, 'canine', 'plane of the edges'), ...midlines(r), ...thirds(r)];
+  return [
+    ...pupils(r),
+    ...cant(r, 'corner', 'commissure line'),
+    ...cant(r, 'canine', 'plane of the edges'),
+    ...midlines(r),
+    ...thirds(r),
+  ];
 }
 
 function pupils(r: ViewReading): ViewFigure[] {
   const marks = marksOf(r, ['pupil-right', 'pupil-left']);
   if (!marks) return [];
-  const figure = propagated(marks, r.scale, '°', { formula: 'slope of the line through the pupils in the picture', inputs: INPUT('two pupils') }, ([a, b]) =>
-    wrapped(directionDeg(a as Px, b as Px)),
+  const figure = propagated(
+    marks,
+    r.scale,
+    '°',
+    { formula: 'slope of the line through the pupils in the picture', inputs: INPUT('two pupils') },
+    ([a, b]) => wrapped(directionDeg(a as Px, b as Px)),
   );
   return [{ id: 'head-tilt', name: 'tilt of the head in the picture', figure }];
 }
@@ -27,14 +39,21 @@ function pupils(r: ViewReading): ViewFigure[] {
 function cant(r: ViewReading, what: 'corner' | 'canine', name: string): ViewFigure[] {
   const marks = marksOf(r, ['pupil-right', 'pupil-left', `${what}-right`, `${what}-left`]);
   if (!marks) return [];
-  const deg = (p: readonly Px[]) => wrapped(directionDeg(p[2] as Px, p[3] as Px) - directionDeg(p[0] as Px, p[1] as Px));
-  const working = { formula: `direction of the ${name} − direction of the line through the pupils`, inputs: INPUT('pupils and both ends') };
+  const deg = (p: readonly Px[]) =>
+    wrapped(directionDeg(p[2] as Px, p[3] as Px) - directionDeg(p[0] as Px, p[1] as Px));
+  const working = {
+    formula: `direction of the ${name} − direction of the line through the pupils`,
+    inputs: INPUT('pupils and both ends'),
+  };
   const angle = propagated(marks, r.scale, '°', working, deg);
   const mm = propagated(
     marks,
     r.scale,
     'mm',
-    { formula: 'how much lower the left end lies than the right one, across the line through the pupils', inputs: INPUT('pupils and both ends') },
+    {
+      formula: 'how much lower the left end lies than the right one, across the line through the pupils',
+      inputs: INPUT('pupils and both ends'),
+    },
     (p, scale) => along(p[3] as Px, p[2] as Px, directionDeg(p[0] as Px, p[1] as Px))[1] * scale,
   );
   const word = Math.abs(mm.value) <= mm.pm ? 'level' : mm.value > 0 ? 'left lower' : 'right lower';
@@ -44,7 +63,10 @@ function cant(r: ViewReading, what: 'corner' | 'canine', name: string): ViewFigu
   ];
 }
 
-/** Two schools: the line through the middle between the brows and the base of the nose, and the middle between the pupils. */
+/**
+ * Two schools: the line through the middle between the brows and the base of the nose, and the middle between the
+ * pupils.
+ */
 function midlines(r: ViewReading): ViewFigure[] {
   const out: ViewFigure[] = [];
   const side = (f: { value: number; pm: number }) =>
@@ -55,7 +77,10 @@ function midlines(r: ViewReading): ViewFigure[] {
       byFace,
       r.scale,
       'mm',
-      { formula: 'distance of the centrals’ contact from the line through brow middle and nose base', inputs: INPUT('three points') },
+      {
+        formula: 'distance of the centrals’ contact from the line through brow middle and nose base',
+        inputs: INPUT('three points'),
+      },
       ([a, b, c], mm) => -along(c as Px, a as Px, directionDeg(a as Px, b as Px))[1] * mm,
     );
     out.push({ id: 'midline', name: 'dental against facial midline', figure, word: side(figure) });
@@ -66,7 +91,10 @@ function midlines(r: ViewReading): ViewFigure[] {
       byPupils,
       r.scale,
       'mm',
-      { formula: 'distance of the centrals’ contact from the upright through the middle of the pupils', inputs: INPUT('three points') },
+      {
+        formula: 'distance of the centrals’ contact from the upright through the middle of the pupils',
+        inputs: INPUT('three points'),
+      },
       ([a, b, c], mm) => {
         const [p, q] = [a as Px, b as Px];
         return along(c as Px, [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2], directionDeg(p, q))[0] * mm;
@@ -80,7 +108,10 @@ function midlines(r: ViewReading): ViewFigure[] {
       face,
       r.scale,
       '°',
-      { formula: 'direction of brow middle to nose base − upright on the line through the pupils', inputs: INPUT('four points') },
+      {
+        formula: 'direction of brow middle to nose base − upright on the line through the pupils',
+        inputs: INPUT('four points'),
+      },
       ([a, b, c, d]) => wrapped(directionDeg(c as Px, d as Px) - directionDeg(a as Px, b as Px) - 90),
     );
     out.push({ id: 'face-upright', name: 'facial midline off the upright', figure });
@@ -95,9 +126,14 @@ function thirds(r: ViewReading): ViewFigure[] {
     marks,
     r.scale,
     '%',
-    { formula: 'nose base to chin ÷ brow middle to nose base', inputs: INPUT('three points'), note: 'The two lower thirds of a face are about alike: 100 %.' },
+    {
+      formula: 'nose base to chin ÷ brow middle to nose base',
+      inputs: INPUT('three points'),
+      note: 'The two lower thirds of a face are about alike: 100 %.',
+    },
     ([a, b, c]) =>
-      (100 * Math.hypot((c as Px)[0] - (b as Px)[0], (c as Px)[1] - (b as Px)[1])) / Math.hypot((b as Px)[0] - (a as Px)[0], (b as Px)[1] - (a as Px)[1]),
+      (100 * Math.hypot((c as Px)[0] - (b as Px)[0], (c as Px)[1] - (b as Px)[1])) /
+      Math.hypot((b as Px)[0] - (a as Px)[0], (b as Px)[1] - (a as Px)[1]),
   );
   return [{ id: 'thirds', name: 'lower third to middle third', figure }];
 }

@@ -12,7 +12,8 @@ const STEP_PX = 0.5;
 const STEP_SCALE = 1e-3;
 
 /**
- * A figure that follows from points and the scale, with its error to first order: every coordinate is moved a little and the
+ * A figure that follows from points and the scale, with its error to first order: every coordinate is moved a little
+ * and the
  * scale changed a little, and what that does to the figure is added up in squares (law of propagation, JCGM 100:2008).
  * @param of the figure from the points, px, and the scale, mm a pixel
  * @param more further independent half-widths of 95 % intervals, in the figure's unit
@@ -51,7 +52,8 @@ export function propagated(
 }
 
 /**
- * Figures that share most of their points, each with one point of its own, with errors as `propagated` gives them: the shared
+ * Figures that share most of their points, each with one point of its own, with errors as `propagated` gives them: the
+ * shared
  * points are moved once for all.
  * @param shared points that every figure depends on
  * @param own the point of each figure
@@ -99,7 +101,12 @@ function explained(working: Working, marks: readonly Marked[], scale: Figure): W
     inputs: [
       ...working.inputs,
       { name: 'scale', value: Math.round(scale.value * 1e5) / 1e5, unit: 'mm/px', source: MEASURED },
-      { name: 'repeatability of its points (sd)', value: [...new Set(marks.map((m) => m.sdMm))].sort().join(', '), unit: 'mm', source: COMMON_PRACTICE },
+      {
+        name: 'repeatability of its points (sd)',
+        value: [...new Set(marks.map((m) => m.sdMm))].sort().join(', '),
+        unit: 'mm',
+        source: COMMON_PRACTICE,
+      },
     ],
   };
 }

@@ -14,11 +14,15 @@ export interface ReferenceCandidate {
   readonly reasons: readonly string[];
 }
 
-/** What is taken off a tooth that is shorter than its fellow by more than the error: wear is the usual cause. In bands. House preference. */
+/**
+ * What is taken off a tooth that is shorter than its fellow by more than the error: wear is the usual cause. In bands.
+ * House preference.
+ */
 const SHORTER_THAN_FELLOW = 1;
 
 /**
- * The measured teeth, the one nearest to the norms first: width to length of unworn teeth (Magne 2003), width (Chu 2007), and
+ * The measured teeth, the one nearest to the norms first: width to length of unworn teeth (Magne 2003), width (Chu
+ * 2007), and
  * no shorter than the same tooth of the other side. A proposal; the dentist picks.
  */
 export function rankReference(measures: readonly ToothMeasure[]): ReferenceCandidate[] {
@@ -31,7 +35,8 @@ export function rankReference(measures: readonly ToothMeasure[]): ReferenceCandi
       const byRatio = (m.ratio.value - ratio.value) / ratio.band;
       const byWidth = (m.width.value - width.value) / width.band;
       const fellow = by.get(opposite(m.tooth))?.length;
-      const shorter = fellow && fellow.value > m.length.value && differs(fellow, m.length) ? fellow.value - m.length.value : 0;
+      const shorter =
+        fellow && fellow.value > m.length.value && differs(fellow, m.length) ? fellow.value - m.length.value : 0;
       return [
         {
           tooth: m.tooth,

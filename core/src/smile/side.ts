@@ -4,7 +4,8 @@ import { propagated } from './propagate.js';
 import { along, directionDeg, marksOf, type ViewFigure, type ViewReading } from './reading.js';
 
 /**
- * Overjet from a side view: how far the upper edge stands in front of the lower incisor, along the plane through the upper
+ * Overjet from a side view: how far the upper edge stands in front of the lower incisor, along the plane through the
+ * upper
  * canine's and premolar's tips. What the view's own turn from the true side hides is not put back.
  */
 export function measureSide(r: ViewReading): ViewFigure[] {

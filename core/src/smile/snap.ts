@@ -12,18 +12,27 @@ export interface Patch {
 const WEAKEST = 3;
 
 /**
- * The strongest edge near a place of the patch, to a part of a pixel, or undefined where there is none. Brightness is smoothed
- * (Gaussian, 1.4 px), its gradient taken (Scharr), each place weighed by how near it is, and the peak along the gradient found by
+ * The strongest edge near a place of the patch, to a part of a pixel, or undefined where there is none. Brightness is
+ * smoothed
+ * (Gaussian, 1.4 px), its gradient taken (Scharr), each place weighed by how near it is, and the peak along the
+ * gradient found by
  * a parabola through three samples.
  * @param radius how far from the place it may lie, px
  */
 export function snapToEdge(patch: Patch, at: Px, radius: number): Px | undefined {
   const { width: w, height: h } = patch;
   const smooth = smoothed(patch);
-  const value = (x: number, y: number) => smooth[Math.min(h - 1, Math.max(0, y)) * w + Math.min(w - 1, Math.max(0, x))] as number;
+  const value = (x: number, y: number) =>
+    smooth[Math.min(h - 1, Math.max(0, y)) * w + Math.min(w - 1, Math.max(0, x))] as number;
   const slope = (x: number, y: number): readonly [number, number] => {
-    const gx = 3 * (value(x + 1, y - 1) - value(x - 1, y - 1)) + 10 * (value(x + 1, y) - value(x - 1, y)) + 3 * (value(x + 1, y + 1) - value(x - 1, y + 1));
-    const gy = 3 * (value(x - 1, y + 1) - value(x - 1, y - 1)) + 10 * (value(x, y + 1) - value(x, y - 1)) + 3 * (value(x + 1, y + 1) - value(x + 1, y - 1));
+    const gx =
+      3 * (value(x + 1, y - 1) - value(x - 1, y - 1)) +
+      10 * (value(x + 1, y) - value(x - 1, y)) +
+      3 * (value(x + 1, y + 1) - value(x - 1, y + 1));
+    const gy =
+      3 * (value(x - 1, y + 1) - value(x - 1, y - 1)) +
+      10 * (value(x, y + 1) - value(x, y - 1)) +
+      3 * (value(x + 1, y + 1) - value(x + 1, y - 1));
     return [gx / 32, gy / 32];
   };
   let best: { x: number; y: number; score: number } | undefined;

@@ -20,11 +20,16 @@ export interface ScannedTooth {
 export const scannedSize = (mm: number): Sided => ({ value: mm, pm: SCANNED_SIZE_PM_MM });
 
 /**
- * The measures that planning goes by: of each width and length the scan's wherever there is one, since it leans on no scale and no
- * perspective (see `linked`); levels from the photograph, or from the scan where the photograph does not have them of every tooth.
+ * The measures that planning goes by: of each width and length the scan's wherever there is one, since it leans on no
+ * scale and no
+ * perspective (see `linked`); levels from the photograph, or from the scan where the photograph does not have them of
+ * every tooth.
  */
 export function usedMeasures(photo: readonly ToothMeasure[], scan: readonly ScannedTooth[]): ToothMeasure[] {
-  const teeth = [...photo.map((m) => m.tooth), ...scan.map((s) => s.tooth).filter((t) => t < 30 && !photo.some((m) => m.tooth === t))];
+  const teeth = [
+    ...photo.map((m) => m.tooth),
+    ...scan.map((s) => s.tooth).filter((t) => t < 30 && !photo.some((m) => m.tooth === t)),
+  ];
   const scanOf = (t: Fdi) => scan.find((s) => s.tooth === t);
   const photoOf = (t: Fdi) => photo.find((m) => m.tooth === t);
   // Two levels of one row must be over the same line.
@@ -37,7 +42,9 @@ export function usedMeasures(photo: readonly ToothMeasure[], scan: readonly Scan
     const level = (which: 'edge' | 'zenith') => {
       const own = which === 'edge' ? seen?.edgeLevel : seen?.zenithLevel;
       if (byPhoto && own) return own;
-      return scanned && scannedFigure(which === 'edge' ? scanned.edgeUpMm : scanned.zenithUpMm, `level of the ${which}`);
+      return (
+        scanned && scannedFigure(which === 'edge' ? scanned.edgeUpMm : scanned.zenithUpMm, `level of the ${which}`)
+      );
     };
     const [edgeLevel, zenithLevel] = [level('edge'), level('zenith')];
     return {

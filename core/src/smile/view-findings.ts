@@ -55,7 +55,8 @@ export function viewFindings(figures: readonly ViewFigure[], context: FindingCon
   });
 }
 
-const said = (f: Figure, digits = 1): string => `${Math.abs(f.value).toFixed(digits)} ±${f.pm.toFixed(digits)} ${f.unit}`;
+const said = (f: Figure, digits = 1): string =>
+  `${Math.abs(f.value).toFixed(digits)} ±${f.pm.toFixed(digits)} ${f.unit}`;
 const clear = (f: Figure, from = 0): boolean => Math.abs(f.value) - from > f.pm;
 
 function judge(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>, c: FindingContext): Draft | undefined {
@@ -89,13 +90,25 @@ function judge(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>, c: FindingCon
     case 'series':
       return f.tooth ? series(figure, f.tooth) : undefined;
     case 'offset':
-      return clear(figure, TOLD.offsetMm) || (clear(figure) && Math.abs(figure.value) > TOLD.offsetMm) ? offset(figure, f.tooth as Fdi) : undefined;
+      return clear(figure, TOLD.offsetMm) || (clear(figure) && Math.abs(figure.value) > TOLD.offsetMm)
+        ? offset(figure, f.tooth as Fdi)
+        : undefined;
     case 'rotation':
       return Math.abs(figure.value) > TOLD.turnDeg && clear(figure) ? rotation(figure, f.tooth as Fdi) : undefined;
     case 'overjet':
-      return range(figure, 'The overjet', TOLD.overjetMm, 'Room in front decides how much facial volume the plan can add, and how the teeth guide.');
+      return range(
+        figure,
+        'The overjet',
+        TOLD.overjetMm,
+        'Room in front decides how much facial volume the plan can add, and how the teeth guide.',
+      );
     case 'overbite':
-      return range(figure, 'The overbite', TOLD.overbiteMm, 'A deep bite leaves little palatal room; an open one gives no guidance.');
+      return range(
+        figure,
+        'The overbite',
+        TOLD.overbiteMm,
+        'A deep bite leaves little palatal room; an open one gives no guidance.',
+      );
     default:
       return undefined;
   }
@@ -118,7 +131,10 @@ function cantFinding(f: ViewFigure): Draft | undefined {
   const { laypeople, dentists, source } = NOTICED_MM.cant;
   const line = f.id.includes('corner') ? 'The corners of the mouth' : 'The plane of the edges';
   return {
-    title: `${line} cants ${said(f.figure)} (${f.word})`.replace('corners of the mouth cants', 'corners of the mouth cant'),
+    title: `${line} cants ${said(f.figure)} (${f.word})`.replace(
+      'corners of the mouth cants',
+      'corners of the mouth cant',
+    ),
     detail: f.id.includes('corner')
       ? 'Against the line of the pupils. The lips’ own cant can’t be planned away; say it before the first visit.'
       : `Against the line of the pupils. Noticed from about ${laypeople} mm, by dentists from ${dentists}. Level the edges in the plan.`,
@@ -134,7 +150,11 @@ function display(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>, c: FindingC
   // One sentence for both centrals: the longer one is the datum.
   const other = by.get(f.tooth === 11 ? 'display-21' : 'display-11')?.figure.value ?? -Infinity;
   if (other > f.figure.value || (other === f.figure.value && f.tooth === 21)) return undefined;
-  const norms = displayAtRest({ ageYears: c.ageYears ?? null, sex: c.sex ?? null, ...(c.lipMm !== undefined && { lipMm: c.lipMm }) });
+  const norms = displayAtRest({
+    ageYears: c.ageYears ?? null,
+    sex: c.sex ?? null,
+    ...(c.lipMm !== undefined && { lipMm: c.lipMm }),
+  });
   const norm = norms[0];
   if (!norm) return undefined;
   const off = f.figure.value - norm.value;
@@ -181,14 +201,18 @@ function corridorFinding(figure: Figure, by: ReadonlyMap<string, ViewFigure>): D
   const { kind, source } = corridor(figure.value);
   const right = by.get('corridor-right')?.figure;
   const left = by.get('corridor-left')?.figure;
-  const unlike = right && left && Math.abs(right.value - left.value) > Math.max(TOLD.corridorUnlikePercent, Math.hypot(right.pm, left.pm));
+  const unlike =
+    right &&
+    left &&
+    Math.abs(right.value - left.value) > Math.max(TOLD.corridorUnlikePercent, Math.hypot(right.pm, left.pm));
   if (kind !== 'narrow' && kind !== 'medium narrow' && !unlike) return undefined;
   return {
     title:
       unlike && kind !== 'narrow' && kind !== 'medium narrow'
         ? `The corridors are unlike: right ${right.value.toFixed(0)} %, left ${left.value.toFixed(0)} %`
         : `${figure.value.toFixed(0)} ±${figure.pm.toFixed(0)} % of the smile is dark at its corners: ${kind}`,
-    detail: 'Smaller corridors were judged more attractive. Fuller premolars bring the corners in; moving them outward first saves more tooth.',
+    detail:
+      'Smaller corridors were judged more attractive. Fuller premolars bring the corners in; moving them outward first saves more tooth.',
     notice: kind === 'narrow' ? 'people' : 'dentists',
     source,
     weight: figure.value / 28,
@@ -198,7 +222,10 @@ function corridorFinding(figure: Figure, by: ReadonlyMap<string, ViewFigure>): D
 function edges(f: ViewFigure): Draft | undefined {
   if (f.word === 'parallel') return undefined;
   return {
-    title: f.word === 'reverse' ? 'The edges run against the curve of the lower lip' : 'The edges run straight over the lower lip',
+    title:
+      f.word === 'reverse'
+        ? 'The edges run against the curve of the lower lip'
+        : 'The edges run straight over the lower lip',
     detail: `${EDGE_CURVE_SHARE.parallel} % of adults have edges parallel to the lip, ${EDGE_CURVE_SHARE.straight} % straight, ${EDGE_CURVE_SHARE.reverse} % reverse. Longer centrals bring the curve back.`,
     notice: f.word === 'reverse' ? 'people' : 'dentists',
     source: TJAN,
@@ -273,7 +300,8 @@ function embrasure(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>): Draft | 
   const rank = rankOf(f.id);
   if (rank === 0) return undefined;
   const [, a, b] = f.id.split('-').map(Number) as [number, number, number];
-  const inner = a < 20 ? (rank === 1 ? 'embrasure-11-21' : 'embrasure-12-11') : rank === 1 ? 'embrasure-11-21' : 'embrasure-21-22';
+  const inner =
+    a < 20 ? (rank === 1 ? 'embrasure-11-21' : 'embrasure-12-11') : rank === 1 ? 'embrasure-11-21' : 'embrasure-21-22';
   const before = by.get(inner)?.figure;
   if (!before || f.figure.value - before.value > -Math.hypot(f.figure.pm, before.pm)) return undefined;
   return {
@@ -290,8 +318,12 @@ function gap(f: ViewFigure): Draft | undefined {
   const [, a, b] = f.id.split('-');
   const open = f.figure.value > 0;
   return {
-    title: open ? `A gap of ${said(f.figure)} between {${a}} and {${b}}` : `{${a}} and {${b}} overlap by ${said(f.figure)}`,
-    detail: open ? 'Closed by width of the neighbours, by moving them, or left.' : 'Seen from the front. Turn or align before widths are shared out.',
+    title: open
+      ? `A gap of ${said(f.figure)} between {${a}} and {${b}}`
+      : `{${a}} and {${b}} overlap by ${said(f.figure)}`,
+    detail: open
+      ? 'Closed by width of the neighbours, by moving them, or left.'
+      : 'Seen from the front. Turn or align before widths are shared out.',
     notice: Math.abs(f.figure.value) >= 0.5 ? 'people' : 'dentists',
     source: COMMON_PRACTICE,
     weight: Math.abs(f.figure.value) / 1.5,
@@ -314,7 +346,10 @@ function series(figure: Figure, tooth: Fdi): Draft | undefined {
 function offset(figure: Figure, tooth: Fdi): Draft {
   return {
     title: `{${tooth}} stands ${said(figure)} ${figure.value > 0 ? 'in front of' : 'behind'} the arch`,
-    detail: figure.value > 0 ? 'It would be cut back into line first; moving it saves that enamel.' : 'The plan adds there; little or nothing is cut.',
+    detail:
+      figure.value > 0
+        ? 'It would be cut back into line first; moving it saves that enamel.'
+        : 'The plan adds there; little or nothing is cut.',
     notice: 'dentists',
     source: COMMON_PRACTICE,
     weight: Math.abs(figure.value) / 2,

@@ -31,14 +31,18 @@ export interface PointSpec {
 /** Points of one view by id, px. */
 export type ViewPoints = Readonly<Partial<Record<string, Px>>>;
 
-const mirror = (id: string): string => (id.endsWith('-right') ? `${id.slice(0, -6)}-left` : id.endsWith('-left') ? `${id.slice(0, -5)}-right` : id);
+const mirror = (id: string): string =>
+  id.endsWith('-right') ? `${id.slice(0, -6)}-left` : id.endsWith('-left') ? `${id.slice(0, -5)}-right` : id;
 
 function point(id: string, name: string, sdMm: number, more: Partial<PointSpec> = {}): PointSpec {
   const other = mirror(id);
   return { id, name, sdMm, ...(other !== id && { fellow: other }), ...more };
 }
 
-const CORNERS: readonly PointSpec[] = [point('corner-right', 'right corner of the mouth', 0.4), point('corner-left', 'left corner of the mouth', 0.4)];
+const CORNERS: readonly PointSpec[] = [
+  point('corner-right', 'right corner of the mouth', 0.4),
+  point('corner-left', 'left corner of the mouth', 0.4),
+];
 
 /** Knots of a lip border between the corners, the patient's right first. */
 export const LIP_KNOTS = 5;
@@ -48,7 +52,13 @@ function lip(which: 'upper' | 'lower'): PointSpec[] {
     const other = `${which}-lip-${LIP_KNOTS - i}`;
     const id = `${which}-lip-${i + 1}`;
     const place = ['far right', 'right', 'middle', 'left', 'far left'][i] as string;
-    return { id, name: `border of the ${which} lip, ${place}`, sdMm: 0.2, curve: `${which} lip` as const, ...(other !== id && { fellow: other }) };
+    return {
+      id,
+      name: `border of the ${which} lip, ${place}`,
+      sdMm: 0.2,
+      curve: `${which} lip` as const,
+      ...(other !== id && { fellow: other }),
+    };
   });
 }
 
@@ -56,17 +66,32 @@ const swap = (tooth: Fdi): Fdi => [0, 20, 10, 40, 30][Math.trunc(tooth / 10)] as
 const across = (tooth: Fdi): Fdi => (swap(tooth) ? swap(tooth) + (tooth % 10) : tooth);
 
 function ofTeeth(teeth: readonly Fdi[], kind: string, name: string, sdMm: number): PointSpec[] {
-  return teeth.map((tooth) => ({ id: `${kind}-${tooth}`, name: `${name} of {${tooth}}`, sdMm, tooth, fellow: `${kind}-${across(tooth)}` }));
+  return teeth.map((tooth) => ({
+    id: `${kind}-${tooth}`,
+    name: `${name} of {${tooth}}`,
+    sdMm,
+    tooth,
+    fellow: `${kind}-${across(tooth)}`,
+  }));
 }
 
 /** The contacts of the six upper front teeth, the patient's right first. */
-export const UPPER_CONTACTS: readonly (readonly [Fdi, Fdi])[] = UPPER_SIX.slice(1).map((t, i) => [UPPER_SIX[i] as Fdi, t]);
+export const UPPER_CONTACTS: readonly (readonly [Fdi, Fdi])[] = UPPER_SIX.slice(1).map((t, i) => [
+  UPPER_SIX[i] as Fdi,
+  t,
+]);
 
 function ofContacts(kind: string, name: string, sdMm: number): PointSpec[] {
   return UPPER_CONTACTS.map(([a, b]) => {
     const other = `${kind}-${across(b)}-${across(a)}`;
     const id = `${kind}-${a}-${b}`;
-    return { id, name: `${name} between {${a}} and {${b}}`, sdMm, tooth: a < 20 ? a : b, ...(other !== id && { fellow: other }) };
+    return {
+      id,
+      name: `${name} between {${a}} and {${b}}`,
+      sdMm,
+      tooth: a < 20 ? a : b,
+      ...(other !== id && { fellow: other }),
+    };
   });
 }
 
@@ -94,7 +119,8 @@ const occlusal = (teeth: readonly Fdi[]): PointSpec[] =>
   ]);
 
 /**
- * What is marked on each view, in the order in which it is set. The retracted front view's four outline points of each tooth are
+ * What is marked on each view, in the order in which it is set. The retracted front view's four outline points of each
+ * tooth are
  * held apart, in `LANDMARK_KINDS`; here stand those that go further.
  */
 export const VIEW_POINTS: Readonly<Record<ViewId, readonly PointSpec[]>> = {
@@ -105,7 +131,13 @@ export const VIEW_POINTS: Readonly<Record<ViewId, readonly PointSpec[]>> = {
     point('canine-right', 'tip of the right upper canine', 0.25, { tooth: 13 }),
     point('canine-left', 'tip of the left upper canine', 0.25, { tooth: 23 }),
   ],
-  'close-rest': [...CORNERS, ...lip('upper'), ...lip('lower'), ...ofTeeth(UPPER_SIX, 'edge', 'edge', 0.07), point('nose-base', 'base of the nose', 0.5)],
+  'close-rest': [
+    ...CORNERS,
+    ...lip('upper'),
+    ...lip('lower'),
+    ...ofTeeth(UPPER_SIX, 'edge', 'edge', 0.07),
+    point('nose-base', 'base of the nose', 0.5),
+  ],
   'close-smile': [
     ...CORNERS,
     ...lip('upper'),

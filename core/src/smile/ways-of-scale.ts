@@ -32,14 +32,21 @@ export const printed = (mm: number): KnownLength => ({ way: 'scale', mm, pmMm: 0
 
 /** The pupils: measured on the patient, or, where nobody has, the adults' mean. */
 export function pupils(measuredMm?: number): KnownLength {
-  return measuredMm ? { way: 'pupils', mm: measuredMm, pmMm: 1, sdMm: 0.4 } : { way: 'pupils', mm: PUPILS_MM.value, pmMm: PUPILS_MM.pm, sdMm: 0.4 };
+  return measuredMm
+    ? { way: 'pupils', mm: measuredMm, pmMm: 1, sdMm: 0.4 }
+    : { way: 'pupils', mm: PUPILS_MM.value, pmMm: PUPILS_MM.pm, sdMm: 0.4 };
 }
 
 /** A tooth's crown width, from the scan or another view, as the front shows it. */
 export function toothWidth(tooth: Fdi, widthMm: number, pmMm: number): KnownLength {
   const kind = kindOf(tooth);
   const seen = isFrontKind(kind) ? SEEN_FROM_FRONT[kind] : { width: 0.7, widthPm: 0.12 };
-  return { way: 'tooth', mm: widthMm * seen.width, pmMm: Math.hypot(pmMm * seen.width, widthMm * seen.widthPm), sdMm: LANDMARK_SD_MM };
+  return {
+    way: 'tooth',
+    mm: widthMm * seen.width,
+    pmMm: Math.hypot(pmMm * seen.width, widthMm * seen.widthPm),
+    sdMm: LANDMARK_SD_MM,
+  };
 }
 
 /** A length by the scan, once the photograph is matched with it: its own error says all. */
@@ -55,7 +62,11 @@ export function scaleFrom(ends: Ends, known: KnownLength): Figure {
   const relative = Math.hypot((Z95 * Math.SQRT2 * known.sdMm) / known.mm, known.pmMm / known.mm);
   const inputs: WorkingInput[] = [
     {
-      name: { tooth: 'width of the tooth as seen', pupils: 'distance of the pupils', scan: 'length by the matched scan' }[known.way],
+      name: {
+        tooth: 'width of the tooth as seen',
+        pupils: 'distance of the pupils',
+        scan: 'length by the matched scan',
+      }[known.way],
       value: `${round(known.mm)} ±${round(known.pmMm)}`,
       unit: 'mm',
       source: known.way === 'pupils' && known.pmMm > 2 ? PUPILS_MM.source : MEASURED,
@@ -92,7 +103,10 @@ export interface ScaleCheck {
   readonly agrees: boolean;
 }
 
-/** Measures a second known length with the scale. Two lengths that differ by more than their errors speak of tilt or a wrong length. */
+/**
+ * Measures a second known length with the scale. Two lengths that differ by more than their errors speak of tilt or a
+ * wrong length.
+ */
 export function checkScale(scale: Figure, second: Ends, known: KnownLength): ScaleCheck {
   const px = Math.hypot(second.to[0] - second.from[0], second.to[1] - second.from[1]);
   const value = px * scale.value;
@@ -116,7 +130,8 @@ export function checkScale(scale: Figure, second: Ends, known: KnownLength): Sca
 const DOUBT = { rollDeg: 8, sidesPercent: 7, halvesPercent: 12, shortPercent: 5, distancePercent: 4 } as const;
 
 /**
- * Sentences on why the scale, and what is measured with it, may be off: a scale held askew, a head turned to one side, a length
+ * Sentences on why the scale, and what is measured with it, may be off: a scale held askew, a head turned to one side,
+ * a length
  * that is too short or too unsure to carry others. Empty where nothing speaks against it.
  */
 export function scaleDoubts(c: {
@@ -134,7 +149,9 @@ export function scaleDoubts(c: {
   const slope = Math.min(lies, 180 - lies);
   const roll = Math.abs(((((c.rollDeg ?? 0) % 180) + 270) % 180) - 90);
   if (c.rollDeg !== undefined && Math.abs(slope - roll) > DOUBT.rollDeg)
-    out.push('The known length lies askew to the teeth: it may also lean towards or away from the lens, which makes everything look larger than it is.');
+    out.push(
+      'The known length lies askew to the teeth: it may also lean towards or away from the lens, which makes everything look larger than it is.',
+    );
   const sides = c.landmarks ? unlikeSides(c.landmarks) : undefined;
   if (sides !== undefined && Math.abs(sides) > DOUBT.sidesPercent) {
     out.push(
@@ -149,7 +166,9 @@ export function scaleDoubts(c: {
   }
   const relative = (100 * c.scale.pm) / c.scale.value;
   if (relative > DOUBT.shortPercent)
-    out.push(`The scale is only known to ±${relative.toFixed(0)} %: set a longer or better known length before lengths are planned from this picture.`);
+    out.push(
+      `The scale is only known to ±${relative.toFixed(0)} %: set a longer or better known length before lengths are planned from this picture.`,
+    );
   if (c.check && !c.check.agrees) {
     out.push(
       `The second length measures ${c.check.measured.value.toFixed(1)} mm and should be ${c.check.known.value.toFixed(1)}: the picture is tilted, or one of the two lengths is wrong.`,

@@ -32,7 +32,11 @@ export const RATIO_UNWORN: Readonly<Record<FrontKind | 'premolar1', Norm>> = {
 };
 
 /** Crown width over length of worn teeth, %. */
-export const RATIO_WORN: Readonly<Record<FrontKind, Norm>> = { central: ratio(87), lateral: ratio(79), canine: ratio(81) };
+export const RATIO_WORN: Readonly<Record<FrontKind, Norm>> = {
+  central: ratio(87),
+  lateral: ratio(79),
+  canine: ratio(81),
+};
 
 const magneMm = (value: number): Norm => ({ value, band: 0.5, unit: 'mm', source: MAGNE });
 
@@ -45,7 +49,11 @@ export const LENGTH_UNWORN: Readonly<Record<FrontKind | 'premolar1', Norm>> = {
 };
 
 /** Crown length of worn extracted teeth, mm. */
-export const LENGTH_WORN: Readonly<Record<FrontKind, Norm>> = { central: magneMm(10.67), lateral: magneMm(9.34), canine: magneMm(9.9) };
+export const LENGTH_WORN: Readonly<Record<FrontKind, Norm>> = {
+  central: magneMm(10.67),
+  lateral: magneMm(9.34),
+  canine: magneMm(9.9),
+};
 
 /** Individual crown width in the mouth, mm; most people within ±0.5. */
 export const WIDTH: Readonly<Record<FrontKind, Norm>> = {

@@ -4,7 +4,10 @@ import { Refusal } from '../errors.js';
 export type Fdi = number;
 
 export type Notation = 'fdi' | 'universal';
-/** How a notation is called: one number means different teeth in the two, so whatever leaves the screen says which it is. */
+/**
+ * How a notation is called: one number means different teeth in the two, so whatever leaves the screen says which it
+ * is.
+ */
 export const NOTATION_NAMES: Readonly<Record<Notation, { readonly short: string; readonly long: string }>> = {
   fdi: { short: 'FDI', long: 'FDI (ISO 3950)' },
   universal: { short: 'Universal', long: 'Universal (1–32)' },
@@ -13,7 +16,16 @@ export type Side = 'right' | 'left';
 export type Jaw = 'upper' | 'lower';
 export type ToothKind = 'central' | 'lateral' | 'canine' | 'premolar1' | 'premolar2' | 'molar1' | 'molar2' | 'molar3';
 
-const KINDS: readonly ToothKind[] = ['central', 'lateral', 'canine', 'premolar1', 'premolar2', 'molar1', 'molar2', 'molar3'];
+const KINDS: readonly ToothKind[] = [
+  'central',
+  'lateral',
+  'canine',
+  'premolar1',
+  'premolar2',
+  'molar1',
+  'molar2',
+  'molar3',
+];
 const KIND_NAMES: Record<ToothKind, string> = {
   central: 'central incisor',
   lateral: 'lateral incisor',
@@ -61,7 +73,8 @@ export function toUniversal(tooth: Fdi): number {
  * @throws Refusal `tooth-unknown`
  */
 export function fromUniversal(n: number): Fdi {
-  if (!Number.isInteger(n) || n < 1 || n > 32) throw new Refusal('tooth-unknown', `${n} is not a tooth in Universal notation (1–32).`, n);
+  if (!Number.isInteger(n) || n < 1 || n > 32)
+    throw new Refusal('tooth-unknown', `${n} is not a tooth in Universal notation (1–32).`, n);
   if (n <= 8) return 10 + (9 - n);
   if (n <= 16) return 20 + (n - 8);
   if (n <= 24) return 30 + (25 - n);

@@ -6,7 +6,10 @@ export interface UsualSize {
   readonly lengthMm: number;
 }
 
-/** By position from the midline; crowns as they are seen in the mouth. Common practice, no source: for drawing and for telling teeth apart. */
+/**
+ * By position from the midline; crowns as they are seen in the mouth. Common practice, no source: for drawing and for
+ * telling teeth apart.
+ */
 const USUAL: Readonly<Record<'upper' | 'lower', readonly UsualSize[]>> = {
   upper: [
     { widthMm: 8.6, lengthMm: 10.6 },
@@ -24,7 +27,10 @@ const USUAL: Readonly<Record<'upper' | 'lower', readonly UsualSize[]>> = {
   ],
 };
 
-/** The usual size of a front tooth or premolar before it has been measured or planned; of one further back that of the last. */
+/**
+ * The usual size of a front tooth or premolar before it has been measured or planned; of one further back that of the
+ * last.
+ */
 export function usualSize(tooth: Fdi): UsualSize {
   const row = USUAL[tooth < 30 ? 'upper' : 'lower'];
   return row[Math.min(row.length, tooth % 10) - 1] as UsualSize;

@@ -7,7 +7,8 @@ const LOWER: readonly Fdi[] = [45, 44, 43, 42, 41, 31, 32, 33, 34, 35];
 
 export const JAWS: readonly Jaw[] = ['upper', 'lower'];
 
-export const kindOfMouth = (seed: number): (typeof KINDS)[number] => KINDS[seed % KINDS.length] as (typeof KINDS)[number];
+export const kindOfMouth = (seed: number): (typeof KINDS)[number] =>
+  KINDS[seed % KINDS.length] as (typeof KINDS)[number];
 
 export function recipeOf(seed: number): PatientRecipe {
   const r = random(seed);
@@ -19,9 +20,11 @@ export function recipeOf(seed: number): PatientRecipe {
     traits[t] = { ...traits[t], ...more };
   };
   if (kind === 'crowded')
-    for (const t of [12, 22, 32, 42, 11, 41]) add(t, { rotationDeg: (r.next() < 0.5 ? -1 : 1) * (10 + 8 * r.next()), forwardMm: r.normal(0.6) });
+    for (const t of [12, 22, 32, 42, 11, 41])
+      add(t, { rotationDeg: (r.next() < 0.5 ? -1 : 1) * (10 + 8 * r.next()), forwardMm: r.normal(0.6) });
   if (kind === 'spaced') for (const t of [11, 21, 12, 22, 13, 31, 42]) add(t, { gapMesialMm: 0.2 + 0.9 * r.next() });
-  if (kind === 'worn') for (const t of [11, 21, 12, 22, 13, 23, 31, 41]) add(t, { wearMm: 1 + r.next(), lengthMm: 7.6 + r.next() });
+  if (kind === 'worn')
+    for (const t of [11, 21, 12, 22, 13, 23, 31, 41]) add(t, { wearMm: 1 + r.next(), lengthMm: 7.6 + r.next() });
   if (kind === 'missing') missing.push(r.next() < 0.5 ? 12 : 22, r.next() < 0.5 ? 32 : 42);
   return { seed, traits, missing };
 }

@@ -27,9 +27,14 @@ export interface LayTrial {
 
 /** Most of the palate left out, in the mouth's coordinates. */
 function withoutVault({ positions, triangles }: Mesh): Mesh {
-  const at = (t: number, k: number) => (positions[3 * triangles[t]! + k]! + positions[3 * triangles[t + 1]! + k]! + positions[3 * triangles[t + 2]! + k]!) / 3;
+  const at = (t: number, k: number) =>
+    (positions[3 * triangles[t]! + k]! +
+      positions[3 * triangles[t + 1]! + k]! +
+      positions[3 * triangles[t + 2]! + k]!) /
+    3;
   const kept: number[] = [];
-  for (let t = 0; t < triangles.length; t += 3) if (at(t, 1) < 9 || Math.abs(at(t, 0)) > 18) kept.push(triangles[t]!, triangles[t + 1]!, triangles[t + 2]!);
+  for (let t = 0; t < triangles.length; t += 3)
+    if (at(t, 1) < 9 || Math.abs(at(t, 0)) > 18) kept.push(triangles[t]!, triangles[t + 1]!, triangles[t + 2]!);
   return compacted(positions, kept);
 }
 
@@ -37,11 +42,15 @@ function withoutVault({ positions, triangles }: Mesh): Mesh {
 export function twoScans(): { readonly fixed: Mesh; readonly ground: Ground; readonly altered: Mesh } {
   const setting = { ...WHOLE_SCANNER, stepMm: 0.3 };
   // Every tooth fuller and longer, nothing moved.
-  const fuller = Object.fromEntries([15, 14, 13, 12, 11, 21, 22, 23, 24, 25].map((t) => [t, { ...AVOCET.traits[t], facialVolumeMm: 1.4, wearMm: 0 }]));
+  const fuller = Object.fromEntries(
+    [15, 14, 13, 12, 11, 21, 22, 23, 24, 25].map((t) => [t, { ...AVOCET.traits[t], facialVolumeMm: 1.4, wearMm: 0 }]),
+  );
   const over = makePatient({ ...AVOCET, traits: { ...AVOCET.traits, ...fuller } }).teeth;
   const fixed = repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 404 }).mesh).mesh;
   // The second scan holds less of the palate, so that more of what it holds is altered.
-  const altered = withoutVault(repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 405 }, over).mesh).mesh);
+  const altered = withoutVault(
+    repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 405 }, over).mesh).mesh,
+  );
   return { fixed, ground: groundOf(fixed), altered };
 }
 

@@ -1,5 +1,24 @@
-import { box, type Doubt, type Fdi, type LookedAt, laidByClicks, laidByShape, type Mesh, pickTeeth, placeMesh, repaired, type Vec3 } from '@radiant/core';
-import { makePatient, type PatientTooth, scatteredRecipe, WHOLE_SCANNER, type WholeJaw, wholeJaw } from '@radiant/standins';
+import {
+  box,
+  type Doubt,
+  type Fdi,
+  type LookedAt,
+  laidByClicks,
+  laidByShape,
+  type Mesh,
+  pickTeeth,
+  placeMesh,
+  repaired,
+  type Vec3,
+} from '@radiant/core';
+import {
+  makePatient,
+  type PatientTooth,
+  scatteredRecipe,
+  WHOLE_SCANNER,
+  type WholeJaw,
+  wholeJaw,
+} from '@radiant/standins';
 import { compacted } from './jaws.js';
 
 type Wanted = (place: Vec3, tooth: number) => boolean;
@@ -9,7 +28,8 @@ function partOfScan({ mesh: { positions, triangles }, truth }: WholeJaw, wanted:
   const kept: number[] = [];
   for (let t = 0; t < truth.length; t++) {
     const at = 3 * triangles[3 * t]!;
-    if (wanted([positions[at]!, positions[at + 1]!, positions[at + 2]!], truth[t]!)) kept.push(...triangles.subarray(3 * t, 3 * t + 3));
+    if (wanted([positions[at]!, positions[at + 1]!, positions[at + 2]!], truth[t]!))
+      kept.push(...triangles.subarray(3 * t, 3 * t + 3));
   }
   return compacted(positions, kept);
 }
@@ -22,7 +42,11 @@ export interface SaidOfPart {
 
 function said(look: LookedAt): SaidOfPart {
   const { doubt, doubts, crowns } = pickTeeth(look, look.teeth);
-  return { teeth: [...crowns.keys()].sort(), doubt: doubt ?? '', contacts: doubts.filter((d) => d.about === 'contact') };
+  return {
+    teeth: [...crowns.keys()].sort(),
+    doubt: doubt ?? '',
+    contacts: doubts.filter((d) => d.about === 'contact'),
+  };
 }
 
 const PARTS: Readonly<Record<'whole' | 'palate' | 'gum' | 'side' | 'front', Wanted>> = {
@@ -52,9 +76,16 @@ export function partsTrial(): Readonly<Record<keyof typeof PARTS | 'clicked', Sa
 export function joinedTrial(wide: number, high: number, behind: number): SaidOfPart {
   const [right, left] = [toothOf(11), toothOf(21)];
   const faceOf = ({ mesh: { positions: p }, frame }: PatientTooth) =>
-    p.reduce((least, y, i) => (i % 3 === 1 && Math.abs(p[i + 1]! - frame.origin[2] - 4.5) < 0.5 ? Math.min(least, y) : least), Infinity);
+    p.reduce(
+      (least, y, i) => (i % 3 === 1 && Math.abs(p[i + 1]! - frame.origin[2] - 4.5) < 0.5 ? Math.min(least, y) : least),
+      Infinity,
+    );
   const face = (faceOf(right) + faceOf(left)) / 2;
-  const origin: Vec3 = [(right.frame.origin[0] + left.frame.origin[0]) / 2, face + 2.5 + behind, right.frame.origin[2] + 4];
+  const origin: Vec3 = [
+    (right.frame.origin[0] + left.frame.origin[0]) / 2,
+    face + 2.5 + behind,
+    right.frame.origin[2] + 4,
+  ];
   const joint = { ...right, mesh: placeMesh(box(wide, 5, high), { origin, x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }) };
   const { mesh } = repaired(wholeJaw(patient(), 'upper', { ...WHOLE_SCANNER, seed: 611 }, [joint]).mesh);
   return said(laidByShape(mesh, 'upper').look);

@@ -62,7 +62,12 @@ export function pickTrial(seed: number, jaw: Jaw): PickTrial {
   });
   const line = neckLine(look.mesh, look.adjacency.across, truth);
   const necks = neckLine(look.mesh, look.adjacency.across, picked.triangles).map((p) =>
-    Math.sqrt(line.reduce((least, q) => Math.min(least, (p[0] - q[0]) ** 2 + (p[1] - q[1]) ** 2 + (p[2] - q[2]) ** 2), Infinity)),
+    Math.sqrt(
+      line.reduce(
+        (least, q) => Math.min(least, (p[0] - q[0]) ** 2 + (p[1] - q[1]) ** 2 + (p[2] - q[2]) ** 2),
+        Infinity,
+      ),
+    ),
   );
   return { ...base, iou: order.map((t) => (both.get(t) ?? 0) / (either.get(t) ?? 1)), necks, doubts: picked.doubts };
 }

@@ -28,11 +28,22 @@ export interface KeptPick {
 
 export function kept({ seed, jaw, kind, numbersRight, found, of, iou, necks }: PickTrial): KeptPick {
   const sorted = [...iou].sort((p, q) => p - q).map((v) => Math.round(v * 1000) / 1000);
-  return { seed, jaw, kind, numbersRight, found, of, iou: sorted, necks: necks.length, neckOff: necks.filter((mm) => mm > NECK_MM).length };
+  return {
+    seed,
+    jaw,
+    kind,
+    numbersRight,
+    found,
+    of,
+    iou: sorted,
+    necks: necks.length,
+    neckOff: necks.filter((mm) => mm > NECK_MM).length,
+  };
 }
 
 const FILE = new URL('./picks.json', import.meta.url);
 export const keptPicks = (): KeptPick[] => JSON.parse(readFileSync(FILE, 'utf8')) as KeptPick[];
 
 /** Tries all of them; what comes out is the text of picks.json. */
-export const allPicks = (): string => `[\n${PICKS.map(({ seed, jaw }) => `  ${JSON.stringify(kept(pickTrial(seed, jaw)))}`).join(',\n')}\n]\n`;
+export const allPicks = (): string =>
+  `[\n${PICKS.map(({ seed, jaw }) => `  ${JSON.stringify(kept(pickTrial(seed, jaw)))}`).join(',\n')}\n]\n`;

@@ -1,4 +1,5 @@
-// Tries the forty jaws and writes what was found into picks.json: node --import ./bin/lib/typescript.mjs core/test/trials/record-picks.ts
+// Tries the forty jaws and writes what was found into picks.json: node --import ./bin/lib/typescript.mjs
+// core/test/trials/record-picks.ts
 import { writeFileSync } from 'node:fs';
 import { allPicks } from './picks.js';
 

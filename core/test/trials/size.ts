@@ -1,4 +1,15 @@
-import { asSegmented, existingArch, type Fdi, inMouthOf, type Jaw, laidByShape, lookedAnew, pickedCrowns, pickTeeth, repaired } from '@radiant/core';
+import {
+  asSegmented,
+  existingArch,
+  type Fdi,
+  inMouthOf,
+  type Jaw,
+  laidByShape,
+  lookedAnew,
+  pickedCrowns,
+  pickTeeth,
+  repaired,
+} from '@radiant/core';
 import { makePatient, scatteredRecipe, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 
 /** What is measured on one picked tooth against what was modelled, mm. */
@@ -20,7 +31,10 @@ export function sizeTrial(jaw: Jaw): SizeTrial[] {
   const picked = pickTeeth(look, look.teeth);
   const arch = existingArch(asSegmented(inMouthOf(look), picked.triangles, jaw));
   const [s, c] = [Math.sin((7 * Math.PI) / 180), Math.cos((7 * Math.PI) / 180)];
-  const tilted = pickedCrowns(lookedAnew(look, { origin: [0, 0, 0], x: [1, 0, 0], y: [0, c, s], z: [0, -s, c] }), picked.vertices);
+  const tilted = pickedCrowns(
+    lookedAnew(look, { origin: [0, 0, 0], x: [1, 0, 0], y: [0, c, s], z: [0, -s, c] }),
+    picked.vertices,
+  );
   return (jaw === 'upper' ? patient.teeth : patient.lower).map(({ tooth, crown }) => {
     const own = arch.teeth.get(tooth)!;
     const seen = picked.crowns.get(tooth)!;

@@ -1,4 +1,15 @@
-import { box, type Fdi, frameToArch, type Jaw, laidByShape, pickTeeth, placeMesh, repaired, toLocal, toParent } from '@radiant/core';
+import {
+  box,
+  type Fdi,
+  frameToArch,
+  type Jaw,
+  laidByShape,
+  pickTeeth,
+  placeMesh,
+  repaired,
+  toLocal,
+  toParent,
+} from '@radiant/core';
 import { makePatient, type PatientTooth, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 import { recipeOf, truthOn } from './jaws.js';
 import type { Said } from './pick.js';
@@ -8,7 +19,8 @@ function bracketOn(t: PatientTooth): PatientTooth {
   const p = t.crown.mesh.positions;
   const up = 0.45 * t.crown.size.lengthMm;
   let face = 0;
-  for (let v = 0; v < p.length; v += 3) if (Math.abs(p[v + 2]! - up) < 0.4 && Math.abs(p[v]!) < 0.5) face = Math.min(face, p[v + 1]!);
+  for (let v = 0; v < p.length; v += 3)
+    if (Math.abs(p[v + 2]! - up) < 0.4 && Math.abs(p[v]!) < 0.5) face = Math.min(face, p[v + 1]!);
   const wide = t.tooth > 40 && t.tooth % 10 < 3 ? 2.8 : 3.4;
   return { ...t, mesh: placeMesh(box(wide, 2.4, 3), { ...t.frame, origin: toParent(t.frame, [0, face - 0.4, up]) }) };
 }
@@ -35,12 +47,16 @@ export interface TroubleTrial {
   readonly halfIou: number;
 }
 
-/** What is said of jaws with brackets from canine to canine, and of jaws with a central's corner and half a lateral gone. */
+/**
+ * What is said of jaws with brackets from canine to canine, and of jaws with a central's corner and half a lateral
+ * gone.
+ */
 export function troubleTrials(seed: number, jaw: Jaw): TroubleTrial[] {
   const patient = makePatient(recipeOf(seed));
   const row = jaw === 'upper' ? patient.teeth : patient.lower;
   const [corner, half] = jaw === 'upper' ? [11, 22] : [41, 32];
-  const damage = (t: PatientTooth) => (t.tooth === corner ? brokenOff(t, jaw, 'corner', 3.2) : t.tooth === half ? brokenOff(t, jaw, 'edge', 4) : t);
+  const damage = (t: PatientTooth) =>
+    t.tooth === corner ? brokenOff(t, jaw, 'corner', 3.2) : t.tooth === half ? brokenOff(t, jaw, 'edge', 4) : t;
   const brackets = row.filter((t) => t.tooth % 10 <= 3).map(bracketOn);
   const damaged = { ...patient, [jaw === 'upper' ? 'teeth' : 'lower']: row.map(damage) };
   return [['brackets', patient, brackets] as const, ['broken', damaged, []] as const].map(([what, mouth, over]) => {

@@ -1,4 +1,5 @@
-// A process of its own, from which WebAssembly is taken before anything is loaded: a large tree is searched, and what comes of it told.
+// A process of its own, from which WebAssembly is taken before anything is loaded: a large tree is searched, and what
+// comes of it told.
 Object.defineProperty(globalThis, 'WebAssembly', { value: undefined });
 const { buildTree, closestPoints, sphere } = await import('@radiant/core');
 const { pack } = await import('../../src/geometry/tree/packed.js');

@@ -67,13 +67,22 @@ export class CasesController {
   @Allow(writers)
   @TakesBody(SECTION_BODY)
   @ApiBody({ type: SectionChange })
-  change(@OwnCase() own: CaseRow, @Param('name') name: SectionName, @Req() request: Request, @Me() me: SignedIn): Promise<SectionState> {
+  change(
+    @OwnCase() own: CaseRow,
+    @Param('name') name: SectionName,
+    @Req() request: Request,
+    @Me() me: SignedIn,
+  ): Promise<SectionState> {
     return this.sections.change(own, name, request.body, me);
   }
 
   @Post(':id/comments')
   @InCase('id')
-  comment(@OwnCase() own: CaseRow, @Body(new Checked(NewComment)) input: NewComment, @Me() me: SignedIn): Promise<CaseComment> {
+  comment(
+    @OwnCase() own: CaseRow,
+    @Body(new Checked(NewComment)) input: NewComment,
+    @Me() me: SignedIn,
+  ): Promise<CaseComment> {
     return this.cases.comment(own, input, me);
   }
 }

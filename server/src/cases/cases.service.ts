@@ -23,7 +23,9 @@ import { describeFile, FilesService } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
 import { finishByOf } from './finish-by.js';
 
-/** A total is counted anew after so long, ms: counting ten thousand rows at every look costs more than the page itself. */
+/**
+ * A total is counted anew after so long, ms: counting ten thousand rows at every look costs more than the page itself.
+ */
 const TOTAL_MS = 3000;
 /** Totals of so many searches are remembered. */
 const TOTALS = 200;
@@ -71,8 +73,14 @@ export class CasesService {
   ) {}
 
   /** One page of the practice's cases. */
-  async list(me: Pick<SignedIn, 'practiceId'>, { search = '', sort = 'changed', page = 0 }: CaseQuery): Promise<CasePage> {
-    const where = { practiceId: me.practiceId, ...(search.trim() && { name: { [Op.like]: `%${search.trim().replace(/[\\%_]/g, (c) => `\\${c}`)}%` } }) };
+  async list(
+    me: Pick<SignedIn, 'practiceId'>,
+    { search = '', sort = 'changed', page = 0 }: CaseQuery,
+  ): Promise<CasePage> {
+    const where = {
+      practiceId: me.practiceId,
+      ...(search.trim() && { name: { [Op.like]: `%${search.trim().replace(/[\\%_]/g, (c) => `\\${c}`)}%` } }),
+    };
     const [cases, count] = await Promise.all([
       CaseRow.findAll({ where, order: ORDERS[sort], limit: CASES_A_PAGE, offset: page * CASES_A_PAGE }),
       this.totals.of(`${me.practiceId} ${search.trim()}`, () => CaseRow.count({ where })),
@@ -101,14 +109,21 @@ export class CasesService {
     };
   }
 
-  /** What the list shows of the sections: their names, and two fields of the record; their contents stay where they are. */
-  private async glances(ids: string[]): Promise<{ caseId: string; name: SectionName; age: string | null; wish: string | null }[]> {
+  /**
+   * What the list shows of the sections: their names, and two fields of the record; their contents stay where they are.
+   */
+  private async glances(
+    ids: string[],
+  ): Promise<{ caseId: string; name: SectionName; age: string | null; wish: string | null }[]> {
     if (ids.length === 0) return [];
     const of = (field: string) => `IF(name = 'meet', JSON_VALUE(data, '$.${field}'), NULL)`;
-    return this.db.query(`SELECT case_id AS caseId, name, ${of('ageYears')} AS age, ${of('wish')} AS wish FROM case_sections WHERE case_id IN (:ids)`, {
-      replacements: { ids },
-      type: QueryTypes.SELECT,
-    });
+    return this.db.query(
+      `SELECT case_id AS caseId, name, ${of('ageYears')} AS age, ${of('wish')} AS wish FROM case_sections WHERE case_id IN (:ids)`,
+      {
+        replacements: { ids },
+        type: QueryTypes.SELECT,
+      },
+    );
   }
 
   /** A photograph of each case that stands for it. */
@@ -120,13 +135,16 @@ export class CasesService {
       raw: true,
     });
     const out = new Map<string, string>();
-    for (const view of COVER_VIEWS) for (const f of files) if (f.view === view && !out.has(f.caseId)) out.set(f.caseId, f.id);
+    for (const view of COVER_VIEWS)
+      for (const f of files) if (f.view === view && !out.has(f.caseId)) out.set(f.caseId, f.id);
     return out;
   }
 
   async create(input: NewCase, me: Pick<SignedIn, 'practiceId' | 'name'>): Promise<CaseRow> {
     const made = await this.db.transaction(async (transaction) => {
-      const row = await this.insert(input.name, me.practiceId, { finishBy: (input.meet && finishByOf('meet', input.meet)) ?? null });
+      const row = await this.insert(input.name, me.practiceId, {
+        finishBy: (input.meet && finishByOf('meet', input.meet)) ?? null,
+      });
       if (input.meet) await this.writeFirst(row.id, 'meet', input.meet, me.name, transaction);
       return row;
     });
@@ -149,7 +167,13 @@ export class CasesService {
     return CaseRow.create({ id: randomUUID(), practiceId, name, openedAt: now, changedAt: now, ...more });
   }
 
-  private async writeFirst(caseId: string, name: SectionName, data: object, byName: string, transaction: Transaction): Promise<void> {
+  private async writeFirst(
+    caseId: string,
+    name: SectionName,
+    data: object,
+    byName: string,
+    transaction: Transaction,
+  ): Promise<void> {
     const at = new Date();
     await SectionRow.create({ caseId, name, version: 1, data, byName, at }, { transaction });
     await RevisionRow.create({ caseId, section: name, version: 1, data, byName, at }, { transaction });
@@ -175,7 +199,13 @@ export class CasesService {
     return {
       id: row.id,
       name: row.name,
-      imported: row.importedAt ? { by: row.importedBy ?? '', at: row.importedAt.toISOString(), writtenAt: row.writtenAt?.toISOString() ?? null } : null,
+      imported: row.importedAt
+        ? {
+            by: row.importedBy ?? '',
+            at: row.importedAt.toISOString(),
+            writtenAt: row.writtenAt?.toISOString() ?? null,
+          }
+        : null,
       sections: states as unknown as CaseDetail['sections'],
       files: files.map(describeFile),
       removed: removed.map(describeFile),

@@ -9,7 +9,10 @@ import { CasesService } from './cases.service.js';
 /** Revisions that one statement copies: a long history must not hold the database up. */
 const BATCH = 200;
 
-/** Makes a second case out of one: for another plan, or to try something. The files' bytes are shared, everything else is its own. */
+/**
+ * Makes a second case out of one: for another plan, or to try something. The files' bytes are shared, everything else
+ * is its own.
+ */
 @Injectable()
 export class DuplicateService {
   constructor(
@@ -18,7 +21,10 @@ export class DuplicateService {
     private readonly files: FilesService,
   ) {}
 
-  /** Copies sections with their history, files, comments and kept contours. Approvals are told as what the first case says. */
+  /**
+   * Copies sections with their history, files, comments and kept contours. Approvals are told as what the first case
+   * says.
+   */
   async duplicate(from: CaseRow, name: string): Promise<CaseRow> {
     const made = await this.db.transaction(async () => {
       const row = await this.cases.insert(name, from.practiceId, { finishBy: from.finishBy ?? null });

@@ -1,5 +1,15 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { check, completed, mayWrite, SECTION_CLASSES, SECTION_NAMES, SectionChange, type SectionName, type SectionState, sectionOf } from '@radiant/contract';
+import {
+  check,
+  completed,
+  mayWrite,
+  SECTION_CLASSES,
+  SECTION_NAMES,
+  SectionChange,
+  type SectionName,
+  type SectionState,
+  sectionOf,
+} from '@radiant/contract';
 import { type Sequelize, UniqueConstraintError } from 'sequelize';
 import { isLarge } from '../common/body.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
@@ -52,28 +62,48 @@ export class SectionsService {
     return { version: change.version, value };
   }
 
-  private async write(row: CaseRow, name: SectionName, base: number, data: object, byName: string): Promise<SectionState> {
+  private async write(
+    row: CaseRow,
+    name: SectionName,
+    base: number,
+    data: object,
+    byName: string,
+  ): Promise<SectionState> {
     const at = new Date();
     const version = base + 1;
     await this.db.transaction(async (transaction) => {
       if (base === 0) await SectionRow.create({ caseId: row.id, name, version, data, byName, at }, { transaction });
       else {
-        const [changed] = await SectionRow.update({ version, data, byName, at }, { where: { caseId: row.id, name, version: base }, transaction });
+        const [changed] = await SectionRow.update(
+          { version, data, byName, at },
+          { where: { caseId: row.id, name, version: base }, transaction },
+        );
         if (changed === 0) throw new Late();
       }
       await RevisionRow.create({ caseId: row.id, section: name, version, data, byName, at }, { transaction });
       const finishBy = finishByOf(name, data);
-      await CaseRow.update({ changedAt: at, ...(finishBy !== undefined && { finishBy }) }, { where: { id: row.id }, transaction });
+      await CaseRow.update(
+        { changedAt: at, ...(finishBy !== undefined && { finishBy }) },
+        { where: { id: row.id }, transaction },
+      );
     });
     return { name, version, data: data as SectionState['data'], by: byName, at: at.toISOString() };
   }
 
   private async late(caseId: string, name: SectionName): Promise<ProblemException> {
     const current = describeSection(name, await SectionRow.findOne({ where: { caseId, name } }));
-    return new ProblemException(409, 'Changed meanwhile', `${current.by ?? 'Somebody'} changed this meanwhile; nothing was overwritten.`, { current });
+    return new ProblemException(
+      409,
+      'Changed meanwhile',
+      `${current.by ?? 'Somebody'} changed this meanwhile; nothing was overwritten.`,
+      { current },
+    );
   }
 
-  /** What the classes alone can't tell: whether what it says fits the case's files. @throws ProblemException 422, Refusal */
+  /**
+   * What the classes alone can't tell: whether what it says fits the case's files. @throws ProblemException 422,
+   * Refusal
+   */
   async requireSense(caseId: string, name: SectionName, data: object): Promise<void> {
     const section = sectionOf(name);
     const content = completed(name, data);
@@ -98,5 +128,7 @@ function isDeadlock(error: unknown): boolean {
 /** Who may change which section; asked before the content is read. */
 export const writers: Rule = (me, { name }) => {
   if (!SECTION_NAMES.includes(name as SectionName) || mayWrite(me.role, name as SectionName)) return undefined;
-  return me.role === 'technician' ? 'A technician reads and comments; the practice changes the case.' : `The dentist decides on ${name}; you may read it.`;
+  return me.role === 'technician'
+    ? 'A technician reads and comments; the practice changes the case.'
+    : `The dentist decides on ${name}; you may read it.`;
 };

@@ -13,7 +13,10 @@ export interface BodyLimit extends Extent {
 /** Before signing in nobody has much to say. */
 export const BEFORE_SIGN_IN: BodyLimit = { bytes: 16 * 1024, values: 50, depth: 4 };
 const USUAL: BodyLimit = { bytes: 64 * 1024, values: 5000, depth: 12 };
-/** A section with every tooth brushed two hundred times. What is longer than usual comes as bytes, to be read in a thread. */
+/**
+ * A section with every tooth brushed two hundred times. What is longer than usual comes as bytes, to be read in a
+ * thread.
+ */
 export const SECTION_BODY: BodyLimit = { bytes: 2 * 1024 * 1024, values: 600_000, depth: 16 };
 
 const LIMIT = 'body-limit';
@@ -24,7 +27,9 @@ type Reader = ReturnType<typeof json>;
 
 const readers = new Map<number, Reader>();
 const readerOf = (bytes: number): Reader => {
-  const reader = readers.get(bytes) ?? (bytes > USUAL.bytes ? raw({ limit: bytes, type: 'application/json' }) : json({ limit: bytes }));
+  const reader =
+    readers.get(bytes) ??
+    (bytes > USUAL.bytes ? raw({ limit: bytes, type: 'application/json' }) : json({ limit: bytes }));
   readers.set(bytes, reader);
   return reader;
 };
@@ -45,7 +50,8 @@ export function parsed(bytes: Buffer, limit: BodyLimit): unknown {
 }
 
 function requireWithin(body: unknown, limit: BodyLimit): void {
-  if (!isWithin(body, limit)) throw new ProblemException(422, 'Not accepted', 'The request holds more than belongs here.');
+  if (!isWithin(body, limit))
+    throw new ProblemException(422, 'Not accepted', 'The request holds more than belongs here.');
 }
 
 /** Reads JSON bodies, after the door has let the request in. */
@@ -54,9 +60,13 @@ export class BodyReader implements NestInterceptor {
   constructor(private readonly reflector: Reflector) {}
 
   intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
-    const limit = this.reflector.getAllAndOverride<BodyLimit | undefined>(LIMIT, [context.getHandler(), context.getClass()]) ?? USUAL;
+    const limit =
+      this.reflector.getAllAndOverride<BodyLimit | undefined>(LIMIT, [context.getHandler(), context.getClass()]) ??
+      USUAL;
     const http = context.switchToHttp();
-    return from(read(limit, http.getRequest<Request>(), http.getResponse<Response>())).pipe(mergeMap(() => next.handle()));
+    return from(read(limit, http.getRequest<Request>(), http.getResponse<Response>())).pipe(
+      mergeMap(() => next.handle()),
+    );
   }
 }
 

@@ -45,7 +45,12 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     proxy: env.RADIANT_PROXY || undefined,
     sessionSecret: secret(join(dataDir, 'session.secret')),
     demo: env.RADIANT_DEMO === 'all' || env.RADIANT_DEMO === 'one' ? env.RADIANT_DEMO : 'no',
-    database: { port: Number(need('RADIANT_DB_PORT')), user: 'arch', password: need('RADIANT_DB_PASSWORD'), name: 'radiant_arch' },
+    database: {
+      port: Number(need('RADIANT_DB_PORT')),
+      user: 'arch',
+      password: need('RADIANT_DB_PASSWORD'),
+      name: 'radiant_arch',
+    },
   };
 }
 

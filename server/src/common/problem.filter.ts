@@ -47,18 +47,25 @@ export class ProblemFilter implements ExceptionFilter {
   }
 
   private describe(error: unknown): Problem {
-    if (error instanceof ProblemException) return { ...problem(error.getStatus(), error.problemTitle, error.detail), ...error.extra };
-    if (error instanceof Refusal) return { ...problem(422, 'Not accepted', error.message), type: `urn:radiant-arch:${error.code}` };
+    if (error instanceof ProblemException)
+      return { ...problem(error.getStatus(), error.problemTitle, error.detail), ...error.extra };
+    if (error instanceof Refusal)
+      return { ...problem(422, 'Not accepted', error.message), type: `urn:radiant-arch:${error.code}` };
     if (error instanceof MulterError) {
       return error.code === 'LIMIT_FILE_SIZE'
         ? problem(413, 'Too large', 'The file is too large: photographs may have 50 MB, scans 180 MB.')
         : problem(400, 'Not understood', 'The upload was not understood: send one file.');
     }
     if (isDiskFull(error)) return problem(507, 'No room left', DISK_FULL);
-    if (isDatabaseAway(error)) return problem(503, 'Database away', 'The database does not answer; nothing was changed. Try again in a moment.');
+    if (isDatabaseAway(error))
+      return problem(503, 'Database away', 'The database does not answer; nothing was changed. Try again in a moment.');
     if (error instanceof HttpException) return this.ofHttp(error);
     if (hasStatus(error))
-      return problem(error.status, TITLES[error.status] ?? 'Refused', tooLarge(error.status) ? 'The request is too large.' : 'The request was not understood.');
+      return problem(
+        error.status,
+        TITLES[error.status] ?? 'Refused',
+        tooLarge(error.status) ? 'The request is too large.' : 'The request was not understood.',
+      );
     return problem(500, 'Our fault', 'Something went wrong on the server; nothing was changed.');
   }
 
@@ -100,7 +107,10 @@ export const DISK_FULL = 'The server’s disk is full; nothing was changed. Make
 /** Our own disk is full, or the database says that its is. */
 export function isDiskFull(error: unknown): boolean {
   const e = error as { code?: string; parent?: { code?: string; text?: string } } | undefined;
-  return /^(ENOSPC|EDQUOT|ER_DISK_FULL|ER_RECORD_FILE_FULL)$/.test(e?.parent?.code ?? e?.code ?? '') || /errno: 28\b/.test(e?.parent?.text ?? '');
+  return (
+    /^(ENOSPC|EDQUOT|ER_DISK_FULL|ER_RECORD_FILE_FULL)$/.test(e?.parent?.code ?? e?.code ?? '') ||
+    /errno: 28\b/.test(e?.parent?.text ?? '')
+  );
 }
 
 function hasStatus(error: unknown): error is { status: number } {

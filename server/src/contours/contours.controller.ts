@@ -15,13 +15,21 @@ export class ContoursController {
 
   /** Keeps the contour that stands in shape as a version. */
   @Post()
-  keep(@OwnCase() own: CaseRow, @Body(new Checked(NewContourVersion)) input: NewContourVersion, @Me() me: SignedIn): Promise<ContourVersion> {
+  keep(
+    @OwnCase() own: CaseRow,
+    @Body(new Checked(NewContourVersion)) input: NewContourVersion,
+    @Me() me: SignedIn,
+  ): Promise<ContourVersion> {
     return this.contours.keep(own, input, me);
   }
 
   /** Says that a version is or was worn as a mock-up, and what came of it. */
   @Put(':id/worn')
-  wear(@OwnCase() own: CaseRow, @Param('id') id: string, @Body(new Checked(WornMockUp)) worn: WornMockUp): Promise<ContourVersion> {
+  wear(
+    @OwnCase() own: CaseRow,
+    @Param('id') id: string,
+    @Body(new Checked(WornMockUp)) worn: WornMockUp,
+  ): Promise<ContourVersion> {
     return this.contours.wear(own, id, worn);
   }
 

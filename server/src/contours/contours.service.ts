@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { type ContourApproval, type ContourVersion, completed, type NewContourVersion, type WornMockUp } from '@radiant/contract';
+import {
+  type ContourApproval,
+  type ContourVersion,
+  completed,
+  type NewContourVersion,
+  type WornMockUp,
+} from '@radiant/contract';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
 import { type CaseRow, ContourRow, SectionRow } from '../database/database.js';
@@ -23,7 +29,8 @@ export class ContoursService {
   async keep(row: CaseRow, input: NewContourVersion, me: SignedIn): Promise<ContourVersion> {
     const section = await SectionRow.findOne({ where: { caseId: row.id, name: 'shape' } });
     const shape = section ? completed('shape', section.data) : undefined;
-    if (!shape || shape.teeth.length === 0) throw new ProblemException(422, 'Not ready', 'There is no contour to keep yet; shape one first.');
+    if (!shape || shape.teeth.length === 0)
+      throw new ProblemException(422, 'Not ready', 'There is no contour to keep yet; shape one first.');
     for (let tries = 1; ; tries++) {
       const last = (await ContourRow.max('number', { where: { caseId: row.id } })) as number | null;
       try {
@@ -45,10 +52,16 @@ export class ContoursService {
     }
   }
 
-  /** Says that a version is or was worn as a mock-up. @throws ProblemException 403, 404, 422 for days in the wrong order */
+  /**
+   * Says that a version is or was worn as a mock-up. @throws ProblemException 403, 404, 422 for days in the wrong order
+   */
   async wear(row: CaseRow, id: string, worn: WornMockUp): Promise<ContourVersion> {
     if (worn.until && worn.until < worn.from) {
-      throw new ProblemException(422, 'Not accepted', 'The mock-up came out before it was put in; look at the two days.');
+      throw new ProblemException(
+        422,
+        'Not accepted',
+        'The mock-up came out before it was put in; look at the two days.',
+      );
     }
     return describeContour(await (await this.find(row, id)).update({ worn }));
   }
@@ -60,7 +73,8 @@ export class ContoursService {
       { approvedWord: word, approvedBy: me.name, approvedAt: new Date(), claimed: false },
       { where: { id: (await this.find(row, id)).id, [Op.or]: [{ approvedAt: null }, { claimed: true }] } },
     );
-    if (changed === 0) throw new ProblemException(409, 'Approved before', 'This version was approved before; it is frozen.');
+    if (changed === 0)
+      throw new ProblemException(409, 'Approved before', 'This version was approved before; it is frozen.');
     return describeContour(await this.find(row, id));
   }
 
@@ -72,7 +86,8 @@ export class ContoursService {
 }
 
 /** The dentist keeps and releases contours. */
-export const releasers: Rule = (me) => (me.role === 'dentist' ? undefined : 'The dentist keeps and releases contours; you may read them.');
+export const releasers: Rule = (me) =>
+  me.role === 'dentist' ? undefined : 'The dentist keeps and releases contours; you may read them.';
 
 function describeContour(r: ContourRow): ContourVersion {
   return {
@@ -85,6 +100,8 @@ function describeContour(r: ContourRow): ContourVersion {
     scanId: r.scanId ?? null,
     teeth: r.teeth,
     worn: r.worn ?? null,
-    approved: r.approvedAt ? { word: r.approvedWord ?? '', by: r.approvedBy ?? '', at: r.approvedAt.toISOString(), claimed: !!r.claimed } : null,
+    approved: r.approvedAt
+      ? { word: r.approvedWord ?? '', by: r.approvedBy ?? '', at: r.approvedAt.toISOString(), claimed: !!r.claimed }
+      : null,
   };
 }

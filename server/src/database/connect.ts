@@ -6,7 +6,8 @@ import type { Config } from '../common/config.js';
 const PATIENCE = { statementS: 10, lockS: 8, silentMs: 15_000, connectMs: 3000, acquireMs: 5000 } as const;
 
 /**
- * A transaction is passed on to every query made while it is open. Without that, a query inside it asks the pool for a second
+ * A transaction is passed on to every query made while it is open. Without that, a query inside it asks the pool for a
+ * second
  * connection; as many transactions as there are connections then wait for each other.
  */
 const open = new AsyncLocalStorage<Map<string, unknown>>();

@@ -1,5 +1,22 @@
-import type { ArrivalState, CaseState, CommentStage, FileKind, PhotoView, Role, SectionName, ToothPlanInput, WornMockUp } from '@radiant/contract';
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
+import type {
+  ArrivalState,
+  CaseState,
+  CommentStage,
+  FileKind,
+  PhotoView,
+  Role,
+  SectionName,
+  ToothPlanInput,
+  WornMockUp,
+} from '@radiant/contract';
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from 'sequelize';
 import type { Config } from '../common/config.js';
 import { connect } from './connect.js';
 
@@ -170,9 +187,18 @@ export function openDatabase(c: Config['database']): Sequelize {
     { sequelize: db, tableName: 'cases' },
   );
   const section = () =>
-    ({ version: { type: DataTypes.INTEGER, allowNull: false }, data: { type: DataTypes.JSON, allowNull: false }, byName: text(120), at: at() }) as const;
+    ({
+      version: { type: DataTypes.INTEGER, allowNull: false },
+      data: { type: DataTypes.JSON, allowNull: false },
+      byName: text(120),
+      at: at(),
+    }) as const;
   SectionRow.init(
-    { caseId: { type: DataTypes.CHAR(36), primaryKey: true }, name: { type: DataTypes.STRING(20), primaryKey: true }, ...section() },
+    {
+      caseId: { type: DataTypes.CHAR(36), primaryKey: true },
+      name: { type: DataTypes.STRING(20), primaryKey: true },
+      ...section(),
+    },
     { sequelize: db, tableName: 'case_sections' },
   );
   RevisionRow.init(
@@ -242,9 +268,20 @@ export function openDatabase(c: Config['database']): Sequelize {
     { sequelize: db, tableName: 'contours' },
   );
   CommentRow.init(
-    { id: id(), caseId: text(36), stage: text(20), body: { type: DataTypes.TEXT, allowNull: false }, byName: text(120), role: text(20), at: at() },
+    {
+      id: id(),
+      caseId: text(36),
+      stage: text(20),
+      body: { type: DataTypes.TEXT, allowNull: false },
+      byName: text(120),
+      role: text(20),
+      at: at(),
+    },
     { sequelize: db, tableName: 'comments' },
   );
-  SettingRow.init({ name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(255) }, { sequelize: db, tableName: 'settings' });
+  SettingRow.init(
+    { name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(255) },
+    { sequelize: db, tableName: 'settings' },
+  );
   return db;
 }

@@ -1,5 +1,11 @@
 import { isDay } from '@radiant/contract';
-import { DataTypes, type ModelAttributeColumnOptions, type QueryInterface, QueryTypes, type Sequelize } from 'sequelize';
+import {
+  DataTypes,
+  type ModelAttributeColumnOptions,
+  type QueryInterface,
+  QueryTypes,
+  type Sequelize,
+} from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 
 const id = { type: DataTypes.CHAR(36), primaryKey: true, allowNull: false };
@@ -15,7 +21,8 @@ const version = { type: DataTypes.INTEGER, allowNull: false };
 const json = { type: DataTypes.JSON, allowNull: false };
 
 /**
- * The statements that change tables are not taken back when a migration ends half way, so every step can be done again: tables
+ * The statements that change tables are not taken back when a migration ends half way, so every step can be done again:
+ * tables
  * are made where they are missing (createTable says so itself), and so are columns and indices here.
  */
 class Steps {
@@ -175,10 +182,15 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
         ['case_sections', "name = 'meet'"],
         ['revisions', "section = 'meet'"],
       ] as const) {
-        const days = await q.rows<{ day: string | null }>(`SELECT DISTINCT JSON_VALUE(data, '$.finishBy') AS day FROM ${table} WHERE ${where}`);
+        const days = await q.rows<{ day: string | null }>(
+          `SELECT DISTINCT JSON_VALUE(data, '$.finishBy') AS day FROM ${table} WHERE ${where}`,
+        );
         for (const { day } of days)
           if (day !== null && day !== 'null' && !isDay(day))
-            await q.query(`UPDATE ${table} SET data = JSON_REMOVE(data, '$.finishBy') WHERE ${where} AND JSON_VALUE(data, '$.finishBy') = ?`, [day]);
+            await q.query(
+              `UPDATE ${table} SET data = JSON_REMOVE(data, '$.finishBy') WHERE ${where} AND JSON_VALUE(data, '$.finishBy') = ?`,
+              [day],
+            );
       }
     },
   },
@@ -187,7 +199,11 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
     up: async (q) => {
       await q.addColumn('people', 'sessions_from', { type: DataTypes.DATE(3) });
       await q.addColumn('people', 'ended_at', { type: DataTypes.DATE(3) });
-      await q.createTable('recovery_codes', { person_id: { ...of('people'), primaryKey: true }, hash: text(64), expires_at: at });
+      await q.createTable('recovery_codes', {
+        person_id: { ...of('people'), primaryKey: true },
+        hash: text(64),
+        expires_at: at,
+      });
     },
   },
   {
@@ -205,7 +221,9 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
       await q.addIndex('cases', ['practice_id', 'changed_at']);
       await q.addIndex('cases', ['practice_id', 'name']);
       // What has no day comes last; sorted in the index, since ten thousand rows take tens of milliseconds to sort.
-      await q.query("ALTER TABLE cases ADD COLUMN IF NOT EXISTS finish_sort DATE AS (COALESCE(finish_by, '9999-12-31')) PERSISTENT");
+      await q.query(
+        "ALTER TABLE cases ADD COLUMN IF NOT EXISTS finish_sort DATE AS (COALESCE(finish_by, '9999-12-31')) PERSISTENT",
+      );
       await q.query('CREATE INDEX IF NOT EXISTS cases_by_finish ON cases (practice_id, finish_sort, changed_at DESC)');
       await q.addIndex('files', ['case_id', 'kind', 'view']);
       await q.addIndex('files', ['sha256']);
@@ -221,7 +239,8 @@ const LOCK = 'radiant-arch-migrations';
 const LOCK_WAIT_S = 300;
 
 /**
- * Brings the database to the newest form. Safe to run at every start: of several servers one does it and the others wait, and
+ * Brings the database to the newest form. Safe to run at every start: of several servers one does it and the others
+ * wait, and
  * what was broken off is done again from its last whole migration.
  * @param db a pool without time limits on statements
  */
@@ -232,12 +251,14 @@ export async function migrate(db: Sequelize): Promise<string[]> {
     storage: new SequelizeStorage({ sequelize: db, tableName: 'migrations' }),
     logger: undefined,
   });
-  // The lock belongs to a connection, which an open transaction holds; it goes with the connection when the server dies.
+  // The lock belongs to a connection, which an open transaction holds; it goes with the connection when the server
+  // dies.
   const holder = await db.transaction();
   const asked = { transaction: holder, type: QueryTypes.SELECT } as const;
   try {
     const [got] = await db.query<{ held: number | null }>(`SELECT GET_LOCK('${LOCK}', ${LOCK_WAIT_S}) AS held`, asked);
-    if (got?.held !== 1) throw new Error('Another server has been changing the database for minutes; start again when it is through.');
+    if (got?.held !== 1)
+      throw new Error('Another server has been changing the database for minutes; start again when it is through.');
     return (await umzug.up()).map((m) => m.name);
   } finally {
     await db.query(`SELECT RELEASE_LOCK('${LOCK}')`, asked).catch(() => undefined);

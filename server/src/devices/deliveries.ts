@@ -5,17 +5,32 @@ import type { MouthState, RecipeName } from '@radiant/standins';
 export interface Delivery {
   readonly patient: RecipeName;
   /**
-   * A photograph's view; a scan of the upper or the lower jaw with its teeth numbered; a whole jaw as any scanner gives it, nothing
+   * A photograph's view; a scan of the upper or the lower jaw with its teeth numbered; a whole jaw as any scanner gives
+   * it, nothing
    * told apart; or a laboratory's wax-up as a scan of its model.
    */
-  readonly what: PhotoView | 'scan-stl' | 'scan-ply' | 'scan-lower' | 'scan-whole-upper' | 'scan-whole-lower' | 'scan-wax-up';
+  readonly what:
+    | PhotoView
+    | 'scan-stl'
+    | 'scan-ply'
+    | 'scan-lower'
+    | 'scan-whole-upper'
+    | 'scan-whole-lower'
+    | 'scan-wax-up';
   readonly state: MouthState;
   /** Days before the demo was put in. */
   readonly daysAgo: number;
 }
 
 const CASES: readonly RecipeName[] = ['Avocet', 'Curlew', 'Plover', 'Sandpiper', 'Turnstone', 'Dunlin'];
-const DAYS_AGO: Readonly<Record<RecipeName, number>> = { Avocet: 23, Curlew: 44, Plover: 61, Sandpiper: 30, Turnstone: 16, Dunlin: 9 };
+const DAYS_AGO: Readonly<Record<RecipeName, number>> = {
+  Avocet: 23,
+  Curlew: 44,
+  Plover: 61,
+  Sandpiper: 30,
+  Turnstone: 16,
+  Dunlin: 9,
+};
 
 /** What the measuring stages need first, then what is looked at most. */
 const ORDER: readonly PhotoView[] = [
@@ -56,13 +71,17 @@ export const FIRST: readonly Delivery[] = [
 /** Everything, in the order in which it comes: one view of every case after the other, the first case first. */
 export const ALL: readonly Delivery[] = [
   ...FIRST,
-  ...ORDER.slice(1, 5).map((what): Delivery => ({ patient: 'Avocet', what, state: 'before', daysAgo: DAYS_AGO.Avocet })),
+  ...ORDER.slice(1, 5).map(
+    (what): Delivery => ({ patient: 'Avocet', what, state: 'before', daysAgo: DAYS_AGO.Avocet }),
+  ),
   ...CASES.slice(1).flatMap((patient): Delivery[] => [
     { patient, what: 'retracted-front', state: 'before', daysAgo: DAYS_AGO[patient] },
     { patient, what: patient === 'Plover' ? 'scan-ply' : 'scan-stl', state: 'before', daysAgo: DAYS_AGO[patient] },
     { patient, what: 'scan-lower', state: 'before', daysAgo: DAYS_AGO[patient] },
   ]),
-  ...ORDER.slice(1).flatMap((what) => CASES.map((patient): Delivery => ({ patient, what, state: 'before', daysAgo: DAYS_AGO[patient] }))),
+  ...ORDER.slice(1).flatMap((what) =>
+    CASES.map((patient): Delivery => ({ patient, what, state: 'before', daysAgo: DAYS_AGO[patient] })),
+  ),
   ...LATER,
 ].filter((d, i, all) => all.findIndex((e) => fileOf(e) === fileOf(d)) === i);
 
@@ -78,8 +97,13 @@ export function fileOf(d: Delivery): string {
 }
 
 /** The view of a photograph; of a scan none. */
-export const viewOf = (d: Delivery): PhotoView | undefined => (d.what.startsWith('scan-') ? undefined : (d.what as PhotoView));
+export const viewOf = (d: Delivery): PhotoView | undefined =>
+  d.what.startsWith('scan-') ? undefined : (d.what as PhotoView);
 
 /** The folder of the device in the watched folder; its name says that it is simulated. */
 export const deviceOf = (d: Delivery): string =>
-  d.what === 'scan-wax-up' ? 'simulated laboratory' : d.what.startsWith('scan-') ? 'simulated scanner' : 'simulated camera';
+  d.what === 'scan-wax-up'
+    ? 'simulated laboratory'
+    : d.what.startsWith('scan-')
+      ? 'simulated scanner'
+      : 'simulated camera';

@@ -1,10 +1,24 @@
 import type { CalibrationInput, LandmarkInput, PhotoView, ViewReadingInput } from '@radiant/contract';
 import { LANDMARK_KINDS, pointSpec, toothWidth, UPPER_SIX, type Vec3 } from '@radiant/core';
-import { handHeld, inMouth, type Patient, project, RETRACTED_FRONT, random, scalePoints, truePoints, trueViewPoints, VIEWS } from '@radiant/standins';
+import {
+  handHeld,
+  inMouth,
+  type Patient,
+  project,
+  RETRACTED_FRONT,
+  random,
+  scalePoints,
+  truePoints,
+  trueViewPoints,
+  VIEWS,
+} from '@radiant/standins';
 
 const round = (v: number) => Math.round(v * 10) / 10;
 
-/** Landmarks as a careful hand sets them: the true places, off by a pixel or so; of first premolars where a tooth before them is missing. */
+/**
+ * Landmarks as a careful hand sets them: the true places, off by a pixel or so; of first premolars where a tooth before
+ * them is missing.
+ */
 export function frontLandmarks(patient: Patient): LandmarkInput[] {
   const hand = random(5);
   const missing = patient.recipe.missing ?? [];
@@ -26,7 +40,9 @@ export function frontScale(): CalibrationInput {
   return { from: { x: round(from[0]), y: round(from[1]) }, to: { x: round(to[0]), y: round(to[1]) }, mm };
 }
 
-/** What a careful hand has set on a view: its points, and its scale by a tooth's width from the scan or by the pupils. */
+/**
+ * What a careful hand has set on a view: its points, and its scale by a tooth's width from the scan or by the pupils.
+ */
 export function viewReading(patient: Patient, view: PhotoView, photoId: string): ViewReadingInput | undefined {
   const { camera, expression } = handHeld(patient.recipe, view);
   const truth = trueViewPoints(patient, view, expression);
@@ -36,20 +52,34 @@ export function viewReading(patient: Patient, view: PhotoView, photoId: string):
     const [x, y] = project(camera, p);
     return { x: round(x + hand.normal(sdMm * pxPerMm * 0.7)), y: round(y + hand.normal(sdMm * pxPerMm * 0.7)) };
   };
-  const within = (p: { x: number; y: number }) => p.x >= 0 && p.y >= 0 && p.x <= camera.widthPx && p.y <= camera.heightPx;
+  const within = (p: { x: number; y: number }) =>
+    p.x >= 0 && p.y >= 0 && p.x <= camera.widthPx && p.y <= camera.heightPx;
   const points = Object.entries(truth)
     .map(([id, p]) => ({ id, ...at(p, pointSpec(view, id)?.sdMm ?? 0.1) }))
     .filter(within);
   if (points.length === 0) return undefined;
   const calibration = view === 'retracted-front' ? undefined : scaleOn(patient, view, at);
-  return { view, photoId, points, drawn: [], ...(calibration && { calibration }), ...(view === 'close-smile' && { lastRight: 15, lastLeft: 25 }) };
+  return {
+    view,
+    photoId,
+    points,
+    drawn: [],
+    ...(calibration && { calibration }),
+    ...(view === 'close-smile' && { lastRight: 15, lastLeft: 25 }),
+  };
 }
 
-function scaleOn(patient: Patient, view: PhotoView, at: (p: Vec3, sdMm: number) => { x: number; y: number }): CalibrationInput | undefined {
+function scaleOn(
+  patient: Patient,
+  view: PhotoView,
+  at: (p: Vec3, sdMm: number) => { x: number; y: number },
+): CalibrationInput | undefined {
   if (view.startsWith('portrait')) {
     const truth = trueViewPoints(patient, view, VIEWS[view].expression);
     const [r, l] = [truth['pupil-right'], truth['pupil-left']];
-    return r && l && { way: 'pupils', origin: 'typed', mm: patient.face.pupilsMm, pmMm: 1, from: at(r, 0.3), to: at(l, 0.3) };
+    return (
+      r && l && { way: 'pupils', origin: 'typed', mm: patient.face.pupilsMm, pmMm: 1, from: at(r, 0.3), to: at(l, 0.3) }
+    );
   }
   const tooth = view === 'retracted-right' ? 13 : view === 'retracted-left' ? 23 : view === 'lower-occlusal' ? 31 : 21;
   const own = [...patient.teeth, ...patient.lower].find((t) => t.tooth === tooth);

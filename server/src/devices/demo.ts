@@ -46,7 +46,8 @@ const LOOK_MS = 1000;
 const FIRST_WITHIN_MS = 180_000;
 
 /**
- * Puts the demo practice and its cases in, once. Photographs and scans are made by the simulated devices in a process of their
+ * Puts the demo practice and its cases in, once. Photographs and scans are made by the simulated devices in a process
+ * of their
  * own and arrive through the watched folder; what a careful hand would have marked on them is added as they come.
  */
 @Injectable()
@@ -78,7 +79,10 @@ export class Demo implements OnModuleDestroy {
       await this.begin(extent);
     }
     const left = await SettingRow.findByPk(DEVICES);
-    if (left?.value === 'all') this.following = this.follow(ALL).catch((error: Error) => this.log.warn(`the simulated devices stopped: ${error.message}`));
+    if (left?.value === 'all')
+      this.following = this.follow(ALL).catch((error: Error) =>
+        this.log.warn(`the simulated devices stopped: ${error.message}`),
+      );
   }
 
   private async begin(extent: 'all' | 'one'): Promise<void> {
@@ -86,9 +90,15 @@ export class Demo implements OnModuleDestroy {
     const [dentist, ...others] = DEMO_PEOPLE;
     if (!dentist) return;
     await SettingRow.upsert({ name: DONE, value: 'begun' });
-    const me = await this.people.first({ practice: 'Estuary Dental Studio (sample)', name: dentist.name, email: dentist.email, password: DEMO_PASSWORD });
+    const me = await this.people.first({
+      practice: 'Estuary Dental Studio (sample)',
+      name: dentist.name,
+      email: dentist.email,
+      password: DEMO_PASSWORD,
+    });
     for (const p of others) await this.people.add({ ...p, password: DEMO_PASSWORD }, me.practiceId);
-    const names: readonly RecipeName[] = extent === 'all' ? ['Dunlin', 'Turnstone', 'Sandpiper', 'Plover', 'Curlew', 'Avocet'] : ['Avocet'];
+    const names: readonly RecipeName[] =
+      extent === 'all' ? ['Dunlin', 'Turnstone', 'Sandpiper', 'Plover', 'Curlew', 'Avocet'] : ['Avocet'];
     for (const name of names) await this.cases.create({ name, meet: DEMO_RECORDS[name] }, me);
     await this.follow(FIRST);
     const avocet = await CaseRow.findOne({ where: { practiceId: me.practiceId, name: 'Avocet' } });
@@ -110,7 +120,9 @@ export class Demo implements OnModuleDestroy {
     if (person) await Practice.destroy({ where: { id: person.practiceId } });
   }
 
-  /** Starts the devices for what has not come yet and adds to the cases what belongs to each file, until all is there. */
+  /**
+   * Starts the devices for what has not come yet and adds to the cases what belongs to each file, until all is there.
+   */
   private async follow(wanted: readonly Delivery[]): Promise<void> {
     const person = await Person.findOne({ where: { email: DEMO_PEOPLE[0]?.email ?? '' } });
     const me = person && (await this.people.byId(person.id));
@@ -123,7 +135,9 @@ export class Demo implements OnModuleDestroy {
     }
     if (todo.length === 0) return;
     const script = fileURLToPath(new URL('./simulated-devices.js', import.meta.url));
-    this.devices = fork(script, [this.inbox.dir, JSON.stringify(todo)], { stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+    this.devices = fork(script, [this.inbox.dir, JSON.stringify(todo)], {
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    });
     let left = false;
     this.devices.on('exit', () => {
       left = true;
@@ -137,12 +151,16 @@ export class Demo implements OnModuleDestroy {
         open.delete(fileOf(d));
         came = true;
       }
-      if (left && !came && !this.ending && open.size > 0 && Date.now() - begun > FIRST_WITHIN_MS) throw new Error(`${open.size} files never arrived`);
+      if (left && !came && !this.ending && open.size > 0 && Date.now() - begun > FIRST_WITHIN_MS)
+        throw new Error(`${open.size} files never arrived`);
     }
     if (!this.ending && wanted === ALL) await SettingRow.upsert({ name: DEVICES, value: 'done' });
   }
 
-  /** Whether a delivery lies in its case; then what is marked on it is added. A file that somebody put away counts as there. */
+  /**
+   * Whether a delivery lies in its case; then what is marked on it is added. A file that somebody put away counts as
+   * there.
+   */
   private async arrived(d: Delivery, me: SignedIn): Promise<boolean> {
     const row = await CaseRow.findOne({ where: { practiceId: me.practiceId, name: d.patient } });
     // A case that somebody has renamed needs nothing more.
@@ -167,7 +185,8 @@ export class Demo implements OnModuleDestroy {
       'read',
       (before) => {
         const read = completed('read', before ?? {}) as ReadSection;
-        const front = view === 'retracted-front' && !read.photoId && { photoId: file.id, calibration: frontScale(), landmarks: frontLandmarks(patient) };
+        const front = view === 'retracted-front' &&
+          !read.photoId && { photoId: file.id, calibration: frontScale(), landmarks: frontLandmarks(patient) };
         const other = reading && !read.views.some((v) => v.view === view) && { views: [...read.views, reading] };
         return front || other ? { ...read, ...front, ...other } : undefined;
       },
@@ -197,20 +216,37 @@ export class Demo implements OnModuleDestroy {
     const plan = DEMO_PLANS[row.name as RecipeName];
     const choice: ProposeSection = { ...EMPTY_SECTIONS.propose, ...plan.propose };
     const proposal = front && propose(front.measures, proposalChoice(choice), front.gaps, front.roles);
-    if (!proposal) return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);
+    if (!proposal)
+      return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);
     const targets = proposal.targets
       .filter((t) => !t.stays)
-      .map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: choice.gumMm ?? 0 }] as const);
+      .map(
+        (t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: choice.gumMm ?? 0 }] as const,
+      );
     engine.setPlan(ask(engine, 'firstContour', targets));
     const teeth = planInputs(ask(engine, 'roomMade', CONTACT_MM).plan);
     await this.change(row, 'propose', (before) => (before ? undefined : choice), me);
-    await this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, proposalVersion: 1, teeth }), me);
+    await this.change(
+      row,
+      'shape',
+      (before) => (before ? undefined : { scanId: file.id, proposalVersion: 1, teeth }),
+      me,
+    );
     const { reduce } = plan;
-    if (reduce) await this.change(row, 'reduce', (before) => (before ? undefined : { ...EMPTY_SECTIONS.reduce, ...reduce }), me);
+    if (reduce)
+      await this.change(row, 'reduce', (before) => (before ? undefined : { ...EMPTY_SECTIONS.reduce, ...reduce }), me);
   }
 
-  /** Changes a section on its newest version; when somebody else was first, on theirs. Nothing where `next` gives nothing. */
-  private async change(row: CaseRow, name: SectionName, next: (before: object | undefined) => object | undefined, me: SignedIn): Promise<void> {
+  /**
+   * Changes a section on its newest version; when somebody else was first, on theirs. Nothing where `next` gives
+   * nothing.
+   */
+  private async change(
+    row: CaseRow,
+    name: SectionName,
+    next: (before: object | undefined) => object | undefined,
+    me: SignedIn,
+  ): Promise<void> {
     for (let tries = 0; tries < 4; tries++) {
       const before = await SectionRow.findOne({ where: { caseId: row.id, name } });
       const data = next(before?.data);

@@ -19,7 +19,8 @@ import {
 import sharp from 'sharp';
 import { type Delivery, deviceOf, fileOf } from './deliveries.js';
 
-// A process of its own: the simulated camera and scanner. It is told the watched folder and what to deliver, makes one file after
+// A process of its own: the simulated camera and scanner. It is told the watched folder and what to deliver, makes one
+// file after
 // the other at low priority, and lays each into the folder of its device as a real one would.
 
 const [inboxDir, list] = process.argv.slice(2);
@@ -33,12 +34,19 @@ const SITTINGS = {
   laboratory: { origin: [4, 7, -15], x: [-1, 0, 0], y: [0, -1, 0], z: [0, 0, 1] },
 } as const;
 
-/** A whole jaw. Prepared teeth are cut from those that are there; a mock-up and a wax-up lie over the teeth that are there; on a model nothing is wet and everything is seen. */
+/**
+ * A whole jaw. Prepared teeth are cut from those that are there; a mock-up and a wax-up lie over the teeth that are
+ * there; on a model nothing is wet and everything is seen.
+ */
 function whole(d: Delivery): Uint8Array {
   const recipe = RECIPES[d.patient];
   const before = makePatient(recipe);
-  const patient = d.state === 'prepared' ? { ...before, teeth: prepared(before, makePatient(inState(recipe, 'final'))) } : before;
-  const over = d.state === 'before' || d.state === 'prepared' ? [] : makePatient(inState(recipe, d.state)).teeth.filter((t) => t.tooth % 10 <= 3);
+  const patient =
+    d.state === 'prepared' ? { ...before, teeth: prepared(before, makePatient(inState(recipe, 'final'))) } : before;
+  const over =
+    d.state === 'before' || d.state === 'prepared'
+      ? []
+      : makePatient(inState(recipe, d.state)).teeth.filter((t) => t.tooth % 10 <= 3);
   const model = d.what === 'scan-wax-up';
   const { mesh } = wholeJaw(
     patient,

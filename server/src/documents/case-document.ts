@@ -40,10 +40,16 @@ export class CaseDocumentService {
     private readonly pool: Pool,
   ) {}
 
-  /** Writes the document among the drafts. Returns where it lies; whoever asks takes it away. @throws ProblemException 413, 503, 507 */
+  /**
+   * Writes the document among the drafts. Returns where it lies; whoever asks takes it away. @throws ProblemException
+   * 413, 503, 507
+   */
   async write(row: CaseRow): Promise<string> {
     const [detail, files] = await this.db.transaction(
-      async (): Promise<[CaseDetail, Awaited<ReturnType<FilesService['needed']>>]> => [await this.cases.detail(row), await this.files.needed(row.id)],
+      async (): Promise<[CaseDetail, Awaited<ReturnType<FilesService['needed']>>]> => [
+        await this.cases.detail(row),
+        await this.files.needed(row.id),
+      ],
     );
     const path = await this.files.draft();
     await this.pool.writeCase({
@@ -68,7 +74,8 @@ export class CaseDocumentService {
   }
 
   /**
-   * Reads a document into a new case of the person's practice: everything or nothing. Who brought it in and when is kept with
+   * Reads a document into a new case of the person's practice: everything or nothing. Who brought it in and when is
+   * kept with
    * it; approvals in it are what the file claims.
    * @param path of the document, on the disk
    * @throws ProblemException 413, 422 with one sentence
@@ -82,7 +89,8 @@ export class CaseDocumentService {
       this.cases.counted();
       return row;
     } finally {
-      for (const p of [found.commentsPath, found.contoursPath, found.historyPath]) await unlink(p).catch(() => undefined);
+      for (const p of [found.commentsPath, found.contoursPath, found.historyPath])
+        await unlink(p).catch(() => undefined);
     }
   }
 
@@ -136,14 +144,26 @@ export class CaseDocumentService {
     );
     await inRows<StoredComment>(found.commentsPath, (rows) =>
       CommentRow.bulkCreate(
-        rows.map((c) => ({ id: randomUUID(), caseId: row.id, stage: c.stage, body: c.body, byName: c.by, role: c.role, at: new Date(c.at) })),
+        rows.map((c) => ({
+          id: randomUUID(),
+          caseId: row.id,
+          stage: c.stage,
+          body: c.body,
+          byName: c.by,
+          role: c.role,
+          at: new Date(c.at),
+        })),
       ),
     );
     return row;
   }
 
   /** Writes the revisions. Returns the newest of each section. */
-  private async history(row: CaseRow, found: FoundCase, renamed: ReadonlyMap<string, string>): Promise<Map<SectionName, Omit<StoredRevision, 'data'>>> {
+  private async history(
+    row: CaseRow,
+    found: FoundCase,
+    renamed: ReadonlyMap<string, string>,
+  ): Promise<Map<SectionName, Omit<StoredRevision, 'data'>>> {
     const last = new Map<SectionName, Omit<StoredRevision, 'data'>>();
     await inRows<StoredRevision>(found.historyPath, async (rows) => {
       for (const { data: _, ...h } of rows) if (h.version > (last.get(h.section)?.version ?? 0)) last.set(h.section, h);

@@ -16,7 +16,9 @@ import { Pool } from '../pool/pool.js';
 import { FORMATS, type Format, MIME, SURFACES, type Surface } from '../work/contour-file.js';
 import { CaseDocumentService } from './case-document.js';
 
-/** A case file carries all photographs and scans in base64; it is read from the disk, so that only the disk limits it. */
+/**
+ * A case file carries all photographs and scans in base64; it is read from the disk, so that only the disk limits it.
+ */
 const MAX_DOCUMENT_BYTES = 16 * 1024 ** 3;
 
 @ApiTags('documents')
@@ -29,10 +31,18 @@ export class DocumentsController {
     private readonly pool: Pool,
   ) {}
 
-  /** The plan on paper, PDF, a page for six teeth of a jaw. Teeth are named in `notation`, FDI where nothing is said; the page says which it is. */
+  /**
+   * The plan on paper, PDF, a page for six teeth of a jaw. Teeth are named in `notation`, FDI where nothing is said;
+   * the page says which it is.
+   */
   @Get(':id/plan.pdf')
   @InCase('id')
-  async pdf(@OwnCase() own: CaseRow, @Query('notation') asked: string | undefined, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
+  async pdf(
+    @OwnCase() own: CaseRow,
+    @Query('notation') asked: string | undefined,
+    @Me() me: SignedIn,
+    @Res() response: Response,
+  ): Promise<void> {
     const notation = requireNotation(asked);
     const detail = await this.cases.detail(own);
     const { teeth, scanId } = detail.sections.shape.data;
@@ -41,11 +51,18 @@ export class DocumentsController {
     const scanPaths = paths.filter((p) => p !== undefined);
     const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPaths });
     if (made.length === 0)
-      throw new ProblemException(422, 'Not ready', 'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.');
+      throw new ProblemException(
+        422,
+        'Not ready',
+        'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.',
+      );
     send(response, 'application/pdf', `${detail.name} plan, ${NOTATION_NAMES[notation].short} numbers.pdf`, made);
   }
 
-  /** The planned crowns (`what=planned`, of a kept contour with `version`) the scanned arch (`what=existing`) or both joined into a model (`what=mock-up`) as binary STL, 3MF, OBJ or PLY, mm. */
+  /**
+   * The planned crowns (`what=planned`, of a kept contour with `version`) the scanned arch (`what=existing`) or both
+   * joined into a model (`what=mock-up`) as binary STL, 3MF, OBJ or PLY, mm.
+   */
   @Get(':id/contour.:format')
   @InCase('id')
   async surface(
@@ -60,16 +77,34 @@ export class DocumentsController {
     if (!FORMATS.includes(format)) throw nothingHere();
     const notation = requireNotation(asked);
     const surface = what ?? 'planned';
-    if (!SURFACES.includes(surface)) throw new ProblemException(422, 'Not accepted', 'Ask for the planned or the existing surface, or for the mock-up model.');
+    if (!SURFACES.includes(surface))
+      throw new ProblemException(
+        422,
+        'Not accepted',
+        'Ask for the planned or the existing surface, or for the mock-up model.',
+      );
     const jaw = askedJaw ?? 'upper';
-    if (jaw !== 'upper' && jaw !== 'lower') throw new ProblemException(422, 'Not accepted', 'Ask for the upper or the lower jaw.');
+    if (jaw !== 'upper' && jaw !== 'lower')
+      throw new ProblemException(422, 'Not accepted', 'Ask for the upper or the lower jaw.');
     const detail = await this.cases.detail(own);
     const kept = version ? detail.contours.find((c) => c.id === version) : undefined;
     if (version && !kept) throw nothingHere();
     const scanId = scanFor(detail.files, jaw, kept?.scanId ?? detail.sections.shape.data.scanId)?.id;
-    const made = await this.pool.make('surface', { detail, scanPath: await this.scanPath(own, scanId), jaw, what: surface, format, notation, version });
+    const made = await this.pool.make('surface', {
+      detail,
+      scanPath: await this.scanPath(own, scanId),
+      jaw,
+      what: surface,
+      format,
+      notation,
+      version,
+    });
     if (made.length === 0)
-      throw new ProblemException(422, 'Not ready', 'There is no such surface yet: it needs a scan, and the plan a planned tooth that stands in it.');
+      throw new ProblemException(
+        422,
+        'Not ready',
+        'There is no such surface yet: it needs a scan, and the plan a planned tooth that stands in it.',
+      );
     const words = [
       detail.name,
       jaw === 'lower' ? 'lower' : '',
@@ -112,7 +147,8 @@ export class DocumentsController {
 
 function requireNotation(asked: string | undefined): Notation {
   const notation = asked ?? 'fdi';
-  if (notation !== 'fdi' && notation !== 'universal') throw new ProblemException(422, 'Not accepted', 'Teeth are named in FDI or in Universal numbers.');
+  if (notation !== 'fdi' && notation !== 'universal')
+    throw new ProblemException(422, 'Not accepted', 'Teeth are named in FDI or in Universal numbers.');
   return notation;
 }
 

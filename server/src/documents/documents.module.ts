@@ -4,5 +4,9 @@ import { FilesStoreModule } from '../files/files-store.module.js';
 import { CaseDocumentService } from './case-document.js';
 import { DocumentsController } from './documents.controller.js';
 
-@Module({ imports: [CasesModule, FilesStoreModule], controllers: [DocumentsController], providers: [CaseDocumentService] })
+@Module({
+  imports: [CasesModule, FilesStoreModule],
+  controllers: [DocumentsController],
+  providers: [CaseDocumentService],
+})
 export class DocumentsModule {}

@@ -1,4 +1,16 @@
-import { Body, Controller, Delete, Get, Param, Patch, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Param,
+  Patch,
+  Post,
+  Query,
+  Res,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
 import { type CaseFile, check, type Delivered, FILE_KINDS, FileChange, type FileKind } from '@radiant/contract';
 import type { Response } from 'express';
@@ -36,9 +48,11 @@ export class FilesController {
     @Me() me: SignedIn,
   ): Promise<Delivered> {
     const { kind, ...said } = query;
-    if (!FILE_KINDS.includes(kind as FileKind)) throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo or a scan.');
+    if (!FILE_KINDS.includes(kind as FileKind))
+      throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo or a scan.');
     if (!file) throw new ProblemException(422, 'Not accepted', 'The upload holds no file.');
-    if (kind === 'photo' && file.size > MAX_PHOTO_BYTES) throw new ProblemException(413, 'Too large', 'The file is larger than 50 MB.');
+    if (kind === 'photo' && file.size > MAX_PHOTO_BYTES)
+      throw new ProblemException(413, 'Too large', 'The file is larger than 50 MB.');
     const { errors } = check(FileChange, said);
     if (errors.length > 0) throw invalid(errors);
     const { row, already } = await this.files.deliver(own.id, {
@@ -55,7 +69,11 @@ export class FilesController {
   /** Says what a photograph shows, in which state it was taken, when and by whom. */
   @Patch(':fileId')
   @Allow(KEEPERS)
-  async describe(@OwnCase() own: CaseRow, @Param('fileId') fileId: string, @Body(new Checked(FileChange)) change: FileChange): Promise<CaseFile> {
+  async describe(
+    @OwnCase() own: CaseRow,
+    @Param('fileId') fileId: string,
+    @Body(new Checked(FileChange)) change: FileChange,
+  ): Promise<CaseFile> {
     return describeFile(await this.files.describe(await this.own(own, fileId), change));
   }
 
@@ -84,7 +102,12 @@ export class FilesController {
     return this.smaller(own, fileId, 'preview', response);
   }
 
-  private async smaller(own: CaseRow, fileId: string, size: 'thumbnail' | 'preview', response: Response): Promise<void> {
+  private async smaller(
+    own: CaseRow,
+    fileId: string,
+    size: 'thumbnail' | 'preview',
+    response: Response,
+  ): Promise<void> {
     const file = await this.own(own, fileId);
     if (file.kind !== 'photo') throw nothingHere();
     response.type('image/jpeg').send(await this.files.smaller(file, size));

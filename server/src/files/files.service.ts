@@ -15,7 +15,9 @@ import { pinsOf } from './pins.js';
 import { ContentStore } from './store.js';
 import { type SIDES_PX, Thumbnails } from './thumbnails.js';
 
-/** A file as it arrives: where it lies among the drafts, its name, what delivered it, and what is known of a photograph. */
+/**
+ * A file as it arrives: where it lies among the drafts, its name, what delivered it, and what is known of a photograph.
+ */
 export interface Arrival extends FileChange {
   readonly kind: FileKind;
   readonly name: string;
@@ -49,7 +51,8 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
     await mkdir(this.drafts, { recursive: true, mode: 0o700 });
     await this.dropOldDrafts();
     await this.store.bringBack();
-    const clear = () => void this.forgetOld().catch((error: Error) => this.log.warn(`old files were not cleared: ${error.message}`));
+    const clear = () =>
+      void this.forgetOld().catch((error: Error) => this.log.warn(`old files were not cleared: ${error.message}`));
     clear();
     this.hourly = setInterval(clear, HOUR_MS);
     this.hourly.unref();
@@ -83,10 +86,14 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   /**
-   * Keeps a draft's bytes for as long as it takes to record them, and looks again afterwards that they are there. The draft is
+   * Keeps a draft's bytes for as long as it takes to record them, and looks again afterwards that they are there. The
+   * draft is
    * taken away at the end. Nothing is kept when recording fails.
    */
-  async placed<T>(drafts: readonly { readonly path: string; readonly sha256: string }[], record: () => Promise<T>): Promise<T> {
+  async placed<T>(
+    drafts: readonly { readonly path: string; readonly sha256: string }[],
+    record: () => Promise<T>,
+  ): Promise<T> {
     try {
       for (const d of drafts) await this.store.adopt(d.path, d.sha256);
       const out = await record();
@@ -101,7 +108,12 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   /** The row of a file that was looked at; within a transaction where one is open. */
-  record(caseId: string, seen: Seen, arrival: Omit<Arrival, 'path'>, as: { id?: string; at?: Date } = {}): Promise<FileRow> {
+  record(
+    caseId: string,
+    seen: Seen,
+    arrival: Omit<Arrival, 'path'>,
+    as: { id?: string; at?: Date } = {},
+  ): Promise<FileRow> {
     const name = arrival.name.slice(0, NAME_LENGTH) || 'unnamed';
     const named = arrival.kind === 'photo' ? readFileName(name) : { view: null, state: null };
     return FileRow.create({
@@ -124,7 +136,8 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   /**
-   * Keeps a file unless the case holds the same bytes already; put away, they come back. Several deliveries of the same bytes
+   * Keeps a file unless the case holds the same bytes already; put away, they come back. Several deliveries of the same
+   * bytes
    * to one case are taken one after the other.
    * @throws ProblemException or Refusal with one sentence; nothing is kept then
    */
@@ -156,7 +169,9 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
   /** The case's files, and of those put away what something still stands on. */
   async needed(caseId: string): Promise<FileRow[]> {
     const pinned = new Set((await pinsOf(caseId)).map((p) => p.fileId));
-    return (await FileRow.findAll({ where: { caseId }, order: [['at', 'ASC']] })).filter((f) => !f.removedAt || pinned.has(f.id));
+    return (await FileRow.findAll({ where: { caseId }, order: [['at', 'ASC']] })).filter(
+      (f) => !f.removedAt || pinned.has(f.id),
+    );
   }
 
   /** Files that were put away and can still be brought back, newest first. */
@@ -183,7 +198,8 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   /**
-   * Forgets what was put away longer ago than KEPT_DAYS; its bytes go when nobody else holds the same. What something has come
+   * Forgets what was put away longer ago than KEPT_DAYS; its bytes go when nobody else holds the same. What something
+   * has come
    * to stand on in the meantime stays.
    */
   async forgetOld(): Promise<number> {
@@ -214,7 +230,8 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /** Lets bytes go unless a case or a waiting arrival still has them. */
   async release(sha256: string): Promise<void> {
-    const needed = async () => (await FileRow.count({ where: { sha256 } })) > 0 || (await ArrivalRow.count({ where: { sha256 } })) > 0;
+    const needed = async () =>
+      (await FileRow.count({ where: { sha256 } })) > 0 || (await ArrivalRow.count({ where: { sha256 } })) > 0;
     if (await this.store.drop(sha256, needed)) await this.thumbnails.drop(sha256);
   }
 

@@ -9,7 +9,10 @@ export interface Pin {
 
 const LOWER = (tooth: number) => tooth >= 31;
 
-/** Every file of a case that something stands on: sections as they are now, and contours that were kept, worn or approved. */
+/**
+ * Every file of a case that something stands on: sections as they are now, and contours that were kept, worn or
+ * approved.
+ */
 export async function pinsOf(caseId: string): Promise<Pin[]> {
   const sections = await SectionRow.findAll({ where: { caseId } });
   const contours = await ContourRow.findAll({ where: { caseId } });

@@ -8,7 +8,8 @@ const GOING = '.going-';
 const BACK_MS = 50;
 
 /**
- * Files by the SHA-256 of their content: the same bytes are kept once. A file is flushed before it gets its name, and has it
+ * Files by the SHA-256 of their content: the same bytes are kept once. A file is flushed before it gets its name, and
+ * has it
  * before anyone records it, so that a recorded file is always whole.
  */
 export class ContentStore {
@@ -29,7 +30,8 @@ export class ContentStore {
   }
 
   /**
-   * Keeps a file of the drafts under its content's name. The draft stays: whoever records the file adopts it again afterwards,
+   * Keeps a file of the drafts under its content's name. The draft stays: whoever records the file adopts it again
+   * afterwards,
    * in case it was let go between the two.
    */
   async adopt(draft: string, sha256: string): Promise<void> {
@@ -55,7 +57,8 @@ export class ContentStore {
   }
 
   /**
-   * Forgets a file that nobody needs. It is set aside first and asked about again: what somebody recorded in the meantime
+   * Forgets a file that nobody needs. It is set aside first and asked about again: what somebody recorded in the
+   * meantime
    * comes back.
    * @returns whether it is gone
    */
@@ -82,7 +85,8 @@ export class ContentStore {
     for (const folder of await readdir(this.dir).catch(() => [] as string[])) {
       if (!/^[0-9a-f]{2}$/.test(folder)) continue;
       for (const name of await readdir(join(this.dir, folder)))
-        if (name.startsWith(GOING)) await rename(join(this.dir, folder, name), this.pathOf(name.slice(GOING.length, GOING.length + 64)));
+        if (name.startsWith(GOING))
+          await rename(join(this.dir, folder, name), this.pathOf(name.slice(GOING.length, GOING.length + 64)));
     }
   }
 }

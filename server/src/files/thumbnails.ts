@@ -3,7 +3,10 @@ import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 
-/** Longest sides, px: twice what the photo wall shows, for fine screens; and what a bench shows before it is zoomed into. */
+/**
+ * Longest sides, px: twice what the photo wall shows, for fine screens; and what a bench shows before it is zoomed
+ * into.
+ */
 export const SIDES_PX = { thumbnail: 480, preview: 2000 } as const;
 
 /** Small upright pictures of the originals, made when first asked for and kept by the original's SHA-256. */
@@ -19,7 +22,9 @@ export class Thumbnails {
     if (kept) return kept;
     const running = this.under.get(path);
     if (running) return running;
-    const made = this.make(path, SIDES_PX[size], size === 'preview' ? 88 : 82, original).finally(() => this.under.delete(path));
+    const made = this.make(path, SIDES_PX[size], size === 'preview' ? 88 : 82, original).finally(() =>
+      this.under.delete(path),
+    );
     this.under.set(path, made);
     return made;
   }
@@ -38,7 +43,8 @@ export class Thumbnails {
   }
 
   async drop(sha256: string): Promise<void> {
-    for (const size of Object.keys(SIDES_PX) as (keyof typeof SIDES_PX)[]) await rm(this.path(sha256, size), { force: true });
+    for (const size of Object.keys(SIDES_PX) as (keyof typeof SIDES_PX)[])
+      await rm(this.path(sha256, size), { force: true });
   }
 
   private path(sha256: string, size: keyof typeof SIDES_PX): string {

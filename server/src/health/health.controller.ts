@@ -45,13 +45,19 @@ export class HealthController {
   /** Asked by a connection of its own: a pool that is busy says nothing of the database. */
   private async database(): Promise<Health['database']> {
     const { port, user, password, name } = this.config.database;
-    const asked = createConnection({ host: '127.0.0.1', port, user, password, database: name, connectTimeout: SILENT_MS, socketTimeout: SILENT_MS }).then(
-      async (c) => {
-        await c.ping();
-        void c.end().catch(() => undefined);
-        return 'up' as const;
-      },
-    );
+    const asked = createConnection({
+      host: '127.0.0.1',
+      port,
+      user,
+      password,
+      database: name,
+      connectTimeout: SILENT_MS,
+      socketTimeout: SILENT_MS,
+    }).then(async (c) => {
+      await c.ping();
+      void c.end().catch(() => undefined);
+      return 'up' as const;
+    });
     const silent = new Promise<'away'>((done) => setTimeout(() => done('away'), SILENT_MS).unref());
     return Promise.race([asked.catch(() => 'away' as const), silent]);
   }

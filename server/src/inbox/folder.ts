@@ -18,14 +18,17 @@ export interface OddName {
 }
 
 /**
- * All files below a folder. Names that begin with a dot are passed over, links are not followed, and names that are no UTF-8
+ * All files below a folder. Names that begin with a dot are passed over, links are not followed, and names that are no
+ * UTF-8
  * are told apart: as text they name another file or none.
  */
 export async function filesBelow(dir: string): Promise<{ files: Sight[]; odd: OddName[] }> {
   const files: Sight[] = [];
   const odd: OddName[] = [];
   const look = async (folder: Buffer, below: string): Promise<void> => {
-    const entries = (await readdir(folder, { withFileTypes: true, encoding: 'buffer' }).catch(() => [])) as unknown as Dirent<Buffer>[];
+    const entries = (await readdir(folder, { withFileTypes: true, encoding: 'buffer' }).catch(
+      () => [],
+    )) as unknown as Dirent<Buffer>[];
     for (const entry of entries) {
       const raw = entry.name;
       const name = raw.toString('utf8');
@@ -44,7 +47,10 @@ export async function filesBelow(dir: string): Promise<{ files: Sight[]; odd: Od
   return { files, odd };
 }
 
-/** Tells which files have rested: neither size nor time has changed for a while by our own clock, which may differ from the disk's. */
+/**
+ * Tells which files have rested: neither size nor time has changed for a while by our own clock, which may differ from
+ * the disk's.
+ */
 export class Rest {
   private readonly seen = new Map<string, Sight & { readonly since: number }>();
 

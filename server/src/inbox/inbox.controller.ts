@@ -23,7 +23,11 @@ export class InboxController {
   @Post(':id/place')
   @Allow(KEEPERS)
   @HttpCode(200)
-  async place(@Param('id') id: string, @Body(new Checked(TrayDecision)) decision: TrayDecision, @Me() me: SignedIn): Promise<Arrived> {
+  async place(
+    @Param('id') id: string,
+    @Body(new Checked(TrayDecision)) decision: TrayDecision,
+    @Me() me: SignedIn,
+  ): Promise<Arrived> {
     return this.inbox.place(id, decision, me);
   }
 

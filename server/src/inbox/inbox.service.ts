@@ -30,8 +30,10 @@ const REFUSED = '.refused';
 const TAKING = '.taking';
 
 /**
- * The watched folder: devices lay files into it, and they go to the case that they name. What names no case waits in a tray.
- * A file is taken when its size and time have rested, and leaves the folder only after its bytes are kept, its arrival is
+ * The watched folder: devices lay files into it, and they go to the case that they name. What names no case waits in a
+ * tray.
+ * A file is taken when its size and time have rested, and leaves the folder only after its bytes are kept, its arrival
+ * is
  * recorded, and it is still the same.
  */
 @Injectable()
@@ -106,7 +108,9 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     if (!practiceId) return;
     const name = basename(path).slice(0, NAME_LENGTH);
     const sentence = 'Its name is not written in UTF-8; it stays in the folder. Let the device give it another name.';
-    const before = await ArrivalRow.count({ where: { practiceId, name, sentence, at: { [Op.gt]: new Date(Date.now() - DAY_MS) } } });
+    const before = await ArrivalRow.count({
+      where: { practiceId, name, sentence, at: { [Op.gt]: new Date(Date.now() - DAY_MS) } },
+    });
     if (before === 0)
       await ArrivalRow.create({
         id: randomUUID(),
@@ -225,7 +229,8 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     let sentence = '';
     let fileId: string | null = null;
     let fresh: FileRow | undefined;
-    if (!a.path) [state, sentence] = ['refused', `The file is larger than 50 MB; it lies in the folder ${REFUSED} of the inbox.`];
+    if (!a.path)
+      [state, sentence] = ['refused', `The file is larger than 50 MB; it lies in the folder ${REFUSED} of the inbox.`];
     else if (!kind) sentence = 'This is not a JPEG, PNG, STL, PLY or OBJ file.';
     else if (!a.caseId) sentence = 'Its name begins with no case’s name.';
     else {
@@ -280,9 +285,16 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
   async arrivals(me: SignedIn): Promise<Arrived[]> {
     const where = { practiceId: me.practiceId };
     const latest = await ArrivalRow.findAll({ where, order: [['at', 'DESC']], limit: TOLD });
-    const waiting = await ArrivalRow.findAll({ where: { ...where, state: ['tray', 'refused'] }, order: [['at', 'DESC']] });
-    const rows = [...new Map([...waiting, ...latest].map((r) => [r.id, r])).values()].sort((a, b) => b.at.getTime() - a.at.getTime());
-    const names = new Map((await CaseRow.findAll({ where: { id: rows.flatMap((r) => r.caseId ?? []) } })).map((c) => [c.id, c.name]));
+    const waiting = await ArrivalRow.findAll({
+      where: { ...where, state: ['tray', 'refused'] },
+      order: [['at', 'DESC']],
+    });
+    const rows = [...new Map([...waiting, ...latest].map((r) => [r.id, r])).values()].sort(
+      (a, b) => b.at.getTime() - a.at.getTime(),
+    );
+    const names = new Map(
+      (await CaseRow.findAll({ where: { id: rows.flatMap((r) => r.caseId ?? []) } })).map((c) => [c.id, c.name]),
+    );
     return rows.map((r) => describe(r, names));
   }
 
@@ -305,7 +317,13 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
       origin: row.origin,
     });
     const held = row.sha256;
-    await row.update({ caseId: own.id, fileId: file.id, state: already ? 'held' : 'taken', sentence: `given to the case by ${me.name}`, sha256: '' });
+    await row.update({
+      caseId: own.id,
+      fileId: file.id,
+      state: already ? 'held' : 'taken',
+      sentence: `given to the case by ${me.name}`,
+      sha256: '',
+    });
     await this.files.release(held);
     return describe(row, new Map([[own.id, own.name]]));
   }
@@ -320,7 +338,8 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
   /** A small picture of a waiting photograph. */
   async picture(id: string, me: SignedIn): Promise<Buffer> {
     const row = await this.waiting(id, me);
-    if (row.kind !== 'photo' || !row.sha256) throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
+    if (row.kind !== 'photo' || !row.sha256)
+      throw new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
     return this.files.heldThumbnail(row.sha256).catch(() => {
       throw new ProblemException(404, 'Not found', 'The picture can’t be shown.');
     });
@@ -333,9 +352,13 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 }
 
-/** Takes away a folder and those in it, as far as nothing lies in them: a file that could not be put back stays where it is. */
+/**
+ * Takes away a folder and those in it, as far as nothing lies in them: a file that could not be put back stays where it
+ * is.
+ */
 async function removeEmpty(dir: string): Promise<void> {
-  for (const entry of await readdir(dir, { withFileTypes: true }).catch(() => [])) if (entry.isDirectory()) await removeEmpty(join(dir, entry.name));
+  for (const entry of await readdir(dir, { withFileTypes: true }).catch(() => []))
+    if (entry.isDirectory()) await removeEmpty(join(dir, entry.name));
   await rmdir(dir).catch(() => undefined);
 }
 
@@ -344,7 +367,9 @@ async function freePlace(wanted: string): Promise<string> {
   const there = await stat(wanted).catch(() => undefined);
   const { dir, name, ext } = parse(wanted);
   // Names have 255 bytes; a character may take four of them.
-  return there ? join(dir, `${[...name].slice(0, 50).join('')} ${randomUUID().slice(0, 8)}${ext.slice(0, 10)}`) : wanted;
+  return there
+    ? join(dir, `${[...name].slice(0, 50).join('')} ${randomUUID().slice(0, 8)}${ext.slice(0, 10)}`)
+    : wanted;
 }
 
 /** The day of a file's time; none where a device's clock is beyond all days. */

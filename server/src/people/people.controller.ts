@@ -1,6 +1,16 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { FirstAccount, FirstPassword, HouseSettings, NewPerson, PasswordChange, Recovery, type Session, SignIn, type Who } from '@radiant/contract';
+import {
+  FirstAccount,
+  FirstPassword,
+  HouseSettings,
+  NewPerson,
+  PasswordChange,
+  Recovery,
+  type Session,
+  SignIn,
+  type Who,
+} from '@radiant/contract';
 import type { Request } from 'express';
 import { BEFORE_SIGN_IN, TakesBody } from '../common/body.js';
 import { Checked } from '../common/checked.pipe.js';
@@ -10,7 +20,8 @@ import { Allow, Me, Public, type Rule, type SignedIn } from './session.js';
 
 const who = ({ id, name, role, practice }: SignedIn): Who => ({ id, name, role, practice });
 
-const dentists: Rule = (me) => (me.role === 'dentist' ? undefined : 'Only a dentist adds and ends people, and sets what the house does.');
+const dentists: Rule = (me) =>
+  me.role === 'dentist' ? undefined : 'Only a dentist adds and ends people, and sets what the house does.';
 
 @ApiTags('people')
 @Controller()
@@ -25,7 +36,12 @@ export class PeopleController {
   @Get('session')
   async session(@Me() me: SignedIn | undefined): Promise<Session> {
     if (!me) return { who: null, firstAccountNeeded: await this.people.isEmpty(), draftKey: null, drafts: 'sealed' };
-    return { who: who(me), firstAccountNeeded: false, draftKey: this.people.draftKey(me), drafts: (await this.house.of(me.practiceId)).drafts };
+    return {
+      who: who(me),
+      firstAccountNeeded: false,
+      draftKey: this.people.draftKey(me),
+      drafts: (await this.house.of(me.practiceId)).drafts,
+    };
   }
 
   /** What the practice has set. */
@@ -76,7 +92,11 @@ export class PeopleController {
   /** A new password of one's own; all other sessions end, this one goes on. */
   @Post('people/me/password')
   @HttpCode(204)
-  async changePassword(@Body(new Checked(PasswordChange)) input: PasswordChange, @Me() me: SignedIn, @Req() request: Request): Promise<void> {
+  async changePassword(
+    @Body(new Checked(PasswordChange)) input: PasswordChange,
+    @Me() me: SignedIn,
+    @Req() request: Request,
+  ): Promise<void> {
     await this.people.changePassword(me, input, request.ip ?? '');
     await startSession(request, me.id);
   }
@@ -96,7 +116,11 @@ export class PeopleController {
   @Post('people/:id/password')
   @Allow(dentists)
   @HttpCode(204)
-  givePassword(@Param('id') id: string, @Body(new Checked(FirstPassword)) input: FirstPassword, @Me() me: SignedIn): Promise<void> {
+  givePassword(
+    @Param('id') id: string,
+    @Body(new Checked(FirstPassword)) input: FirstPassword,
+    @Me() me: SignedIn,
+  ): Promise<void> {
     return this.people.givePassword(id, input.password, me);
   }
 

@@ -38,9 +38,18 @@ export class PeopleService {
     return person ? this.describe(person) : undefined;
   }
 
-  /** The person of a session that began at a moment, ms; nobody when they have left or their sessions were ended since. */
+  /**
+   * The person of a session that began at a moment, ms; nobody when they have left or their sessions were ended since.
+   */
   async inSession(id: string, since: number): Promise<SignedIn | undefined> {
-    const [row] = await this.db.query<{ id: string; name: string; role: Role; practice: string; practiceId: string; sessionsFrom: Date | null }>(
+    const [row] = await this.db.query<{
+      id: string;
+      name: string;
+      role: Role;
+      practice: string;
+      practiceId: string;
+      sessionsFrom: Date | null;
+    }>(
       `SELECT p.id, p.name, p.role, q.name AS practice, p.practice_id AS practiceId, p.sessions_from AS sessionsFrom
        FROM people p JOIN practices q ON q.id = p.practice_id WHERE p.id = ? AND p.ended_at IS NULL`,
       { replacements: [id], type: QueryTypes.SELECT },
@@ -81,7 +90,10 @@ export class PeopleService {
 
   /** A first password for a colleague who has lost theirs; their sessions end. */
   async givePassword(id: string, password: string, me: SignedIn): Promise<void> {
-    await (await this.colleague(id, me)).update({ passwordHash: await hash(password, ARGON2ID), sessionsFrom: new Date() });
+    await (await this.colleague(id, me)).update({
+      passwordHash: await hash(password, ARGON2ID),
+      sessionsFrom: new Date(),
+    });
   }
 
   /** Ends the sessions of a person of the practice. */
@@ -94,7 +106,12 @@ export class PeopleService {
    * @throws ProblemException 422 for oneself: somebody must be left who decides
    */
   async end(id: string, me: SignedIn): Promise<void> {
-    if (id === me.id) throw new ProblemException(422, 'Not accepted', 'Another dentist of the practice can end your account; you can’t yourself.');
+    if (id === me.id)
+      throw new ProblemException(
+        422,
+        'Not accepted',
+        'Another dentist of the practice can end your account; you can’t yourself.',
+      );
     await (await this.colleague(id, me)).update({ endedAt: new Date(), sessionsFrom: new Date() });
   }
 
@@ -110,7 +127,8 @@ export class PeopleService {
   }
 
   /**
-   * Back in with a code that was made on the machine itself: good once, for a short while, and only with the address of the
+   * Back in with a code that was made on the machine itself: good once, for a short while, and only with the address of
+   * the
    * person it was made for. All their sessions end.
    * @throws ProblemException 401 without telling which part was wrong, 429
    */
@@ -121,9 +139,14 @@ export class PeopleService {
     const plain = code.toUpperCase().replace(/[^A-Z2-7]/g, '');
     // Taken away by its content in one statement: of two who come with one code one gets in.
     const used = await RecoveryRow.destroy({
-      where: { personId: person?.id ?? '', hash: createHash('sha256').update(plain).digest('hex'), expiresAt: { [Op.gt]: new Date() } },
+      where: {
+        personId: person?.id ?? '',
+        hash: createHash('sha256').update(plain).digest('hex'),
+        expiresAt: { [Op.gt]: new Date() },
+      },
     });
-    if (!person || used === 0) throw new ProblemException(401, 'Not signed in', 'The address or the code is wrong, or the code is too old.');
+    if (!person || used === 0)
+      throw new ProblemException(401, 'Not signed in', 'The address or the code is wrong, or the code is too old.');
     await this.tries.right(tried);
     await person.update({ passwordHash: await hash(password, ARGON2ID), sessionsFrom: new Date() });
     return this.describe(person);
@@ -133,7 +156,8 @@ export class PeopleService {
   async first(input: FirstAccount): Promise<SignedIn> {
     // Serializable: two first accounts at the same moment can't both find the house empty.
     return this.db.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.SERIALIZABLE }, async (transaction) => {
-      if ((await Person.count({ transaction })) > 0) throw new ProblemException(403, 'Not allowed', 'The first account has been made; sign in.');
+      if ((await Person.count({ transaction })) > 0)
+        throw new ProblemException(403, 'Not allowed', 'The first account has been made; sign in.');
       const practice = await Practice.create({ id: randomUUID(), name: input.practice }, { transaction });
       const person = await Person.create({ ...(await this.row(input, practice.id)), role: 'dentist' }, { transaction });
       return { ...(await this.describe(person, practice)) };
@@ -154,12 +178,24 @@ export class PeopleService {
   }
 
   private async row(input: { name: string; email: string; password: string }, practiceId: string) {
-    return { id: randomUUID(), practiceId, name: input.name, email: input.email.toLowerCase(), passwordHash: await hash(input.password, ARGON2ID) };
+    return {
+      id: randomUUID(),
+      practiceId,
+      name: input.name,
+      email: input.email.toLowerCase(),
+      passwordHash: await hash(input.password, ARGON2ID),
+    };
   }
 
   private async describe(person: Person, practice?: Practice): Promise<SignedIn> {
     const own = practice ?? (await Practice.findByPk(person.practiceId));
-    return { id: person.id, name: person.name, role: person.role, practice: own?.name ?? '', practiceId: person.practiceId };
+    return {
+      id: person.id,
+      name: person.name,
+      role: person.role,
+      practice: own?.name ?? '',
+      practiceId: person.practiceId,
+    };
   }
 }
 
@@ -167,5 +203,9 @@ const wrongField = (field: string, message: string) => invalid([{ field, message
 
 function slowedDown(waitMs: number): ProblemException {
   const minutes = Math.max(1, Math.ceil(waitMs / 60000));
-  return new ProblemException(429, 'Too many tries', `Too many wrong tries; wait ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}.`);
+  return new ProblemException(
+    429,
+    'Too many tries',
+    `Too many wrong tries; wait ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}.`,
+  );
 }

@@ -31,7 +31,9 @@ const PUBLIC = 'public-route';
 export const Public = () => SetMetadata(PUBLIC, true);
 
 const CASE_PARAM = 'case-param';
-/** Says which parameter of a route or of all routes of a controller names a case; only the own practice's come through. */
+/**
+ * Says which parameter of a route or of all routes of a controller names a case; only the own practice's come through.
+ */
 export const InCase = (param: string) => SetMetadata(CASE_PARAM, param);
 
 /** Why a person may not, in a sentence; undefined when they may. */
@@ -53,7 +55,8 @@ type Known = Request & { person?: SignedIn; ownCase?: CaseRow };
 export const nothingHere = () => new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
 
 /**
- * The door to every route: first who it is, then whether the case is theirs, then whether they may. Nothing of a body has
+ * The door to every route: first who it is, then whether the case is theirs, then whether they may. Nothing of a body
+ * has
  * been read by then.
  */
 @Injectable()
@@ -65,7 +68,8 @@ export class SessionGuard implements CanActivate {
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<Known>();
-    const said = <T>(key: string) => this.reflector.getAllAndOverride<T | undefined>(key, [context.getHandler(), context.getClass()]);
+    const said = <T>(key: string) =>
+      this.reflector.getAllAndOverride<T | undefined>(key, [context.getHandler(), context.getClass()]);
     const person = await this.person(request);
     if (person) request.person = person;
     if (said<boolean>(PUBLIC)) return true;
@@ -73,7 +77,11 @@ export class SessionGuard implements CanActivate {
     // A page of somebody who was here before must not speak in the name of who is here now.
     const speaker = request.headers[SPEAKER];
     if (speaker !== undefined && speaker !== person.id)
-      throw new ProblemException(401, 'Not signed in', 'Somebody else has signed in meanwhile; nothing was sent in their name.');
+      throw new ProblemException(
+        401,
+        'Not signed in',
+        'Somebody else has signed in meanwhile; nothing was sent in their name.',
+      );
     const params = request.params as Record<string, string>;
     const param = said<string>(CASE_PARAM);
     if (param) {
@@ -94,7 +102,11 @@ export class SessionGuard implements CanActivate {
 }
 
 /** The signed-in person, as a controller's parameter. */
-export const Me = createParamDecorator((_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<Known>().person);
+export const Me = createParamDecorator(
+  (_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<Known>().person,
+);
 
 /** The case that the route names, of the person's own practice. */
-export const OwnCase = createParamDecorator((_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<Known>().ownCase);
+export const OwnCase = createParamDecorator(
+  (_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<Known>().ownCase,
+);

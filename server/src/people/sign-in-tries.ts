@@ -11,7 +11,8 @@ interface Door {
 
 const MINUTE_MS = 60_000;
 /**
- * One name from one address; one name from anywhere, so that many addresses don't help; one address with any names, so that
+ * One name from one address; one name from anywhere, so that many addresses don't help; one address with any names, so
+ * that
  * many names don't help. The second is wider: nobody should be able to lock a colleague out with a handful of tries.
  */
 const DOORS = {
@@ -31,7 +32,8 @@ export interface CountedTry {
 }
 
 /**
- * Counts sign-ins in the database, so that every server in front of it counts the same ones. A try is counted before anything
+ * Counts sign-ins in the database, so that every server in front of it counts the same ones. A try is counted before
+ * anything
  * is looked at: tries at the same moment can't pass together. What is counted is kept under a hash, without names.
  * The usual package for this writes statements that the MariaDB connector does not take (docs/decisions).
  */
@@ -53,9 +55,14 @@ export class SignInTries implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   async count(account: string, address: string): Promise<CountedTry> {
-    const keys = { both: keyOf('both', account, address), account: keyOf('account', account), address: keyOf('address', address) };
+    const keys = {
+      both: keyOf('both', account, address),
+      account: keyOf('account', account),
+      address: keyOf('address', address),
+    };
     let waitMs = 0;
-    for (const door of Object.keys(DOORS) as DoorName[]) waitMs = Math.max(waitMs, await this.countOne(keys[door], DOORS[door]));
+    for (const door of Object.keys(DOORS) as DoorName[])
+      waitMs = Math.max(waitMs, await this.countOne(keys[door], DOORS[door]));
     return { keys, waitMs };
   }
 
@@ -67,17 +74,22 @@ export class SignInTries implements OnApplicationBootstrap, OnModuleDestroy {
        ON DUPLICATE KEY UPDATE failures = IF(window_ends < :now, 1, failures + 1), window_ends = IF(window_ends < :now, :ends, window_ends)`,
       { replacements: { key, now, ends: new Date(now.getTime() + windowMs) } },
     );
-    const [row] = await this.db.query<{ failures: number; ends: Date }>('SELECT failures, window_ends AS ends FROM sign_in_tries WHERE name = ?', {
-      replacements: [key],
-      type: QueryTypes.SELECT,
-    });
+    const [row] = await this.db.query<{ failures: number; ends: Date }>(
+      'SELECT failures, window_ends AS ends FROM sign_in_tries WHERE name = ?',
+      {
+        replacements: [key],
+        type: QueryTypes.SELECT,
+      },
+    );
     return row && row.failures > tries ? Math.max(1, row.ends.getTime() - now.getTime()) : 0;
   }
 
   /** The try was right: it counts nowhere, and the name from this address begins anew. */
   async right({ keys }: CountedTry): Promise<void> {
     await this.db.query('DELETE FROM sign_in_tries WHERE name = ?', { replacements: [keys.both] });
-    await this.db.query('UPDATE sign_in_tries SET failures = GREATEST(failures - 1, 0) WHERE name IN (?)', { replacements: [[keys.account, keys.address]] });
+    await this.db.query('UPDATE sign_in_tries SET failures = GREATEST(failures - 1, 0) WHERE name IN (?)', {
+      replacements: [[keys.account, keys.address]],
+    });
   }
 
   /** Forgets what no longer counts. */

@@ -9,7 +9,12 @@ import { type Bounds, Threads } from './threads.js';
 /** Reading what comes in is short and must not wait behind the making of models. */
 const READING: Bounds = { threads: 1, waiting: 64, memoryMb: 3072, timeMs: 60_000 };
 /** One processor is left for answering. */
-const MAKING: Bounds = { threads: Math.max(1, availableParallelism() - 1), waiting: 24, memoryMb: 2048, timeMs: 120_000 };
+const MAKING: Bounds = {
+  threads: Math.max(1, availableParallelism() - 1),
+  waiting: 24,
+  memoryMb: 2048,
+  timeMs: 120_000,
+};
 /** A whole case: its photographs and scans are looked at one by one. */
 const WHOLE_CASE_MS = 30 * 60_000;
 
@@ -23,7 +28,8 @@ type Output<N extends Name> = Exclude<Awaited<ReturnType<Tasks[N]>>, { fault: Fa
 const open = (bounds: Bounds) => new Threads(new URL('../work/tasks.js', import.meta.url).href, bounds);
 
 /**
- * Everything that takes longer than an answer may, in threads: bounded in number, time and memory. What two people ask for at
+ * Everything that takes longer than an answer may, in threads: bounded in number, time and memory. What two people ask
+ * for at
  * once, or one twice, is made once.
  */
 @Injectable()
@@ -39,7 +45,10 @@ export class Pool implements OnModuleDestroy {
     await Promise.all([this.reading.end(), this.making.end(), this.cases.end()]);
   }
 
-  /** Looks at something that came in. @throws ProblemException 413 when it takes too much memory or time, 422, 503; Refusal */
+  /**
+   * Looks at something that came in. @throws ProblemException 413 when it takes too much memory or time, 422, 503;
+   * Refusal
+   */
   read<N extends 'inspect' | 'readChange'>(name: N, input: Input<N>): Promise<Output<N>> {
     return this.run(this.reading, name, input);
   }

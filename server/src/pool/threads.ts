@@ -9,7 +9,8 @@ export interface Bounds {
   readonly timeMs: number;
 }
 
-const tooMuch = (of: 'time' | 'memory') => new ProblemException(413, 'Too large', `This took more ${of} than one piece of work may take; nothing was changed.`);
+const tooMuch = (of: 'time' | 'memory') =>
+  new ProblemException(413, 'Too large', `This took more ${of} than one piece of work may take; nothing was changed.`);
 
 /** Threads that run the functions a module exports, each within its bounds. */
 export class Threads {
@@ -31,7 +32,10 @@ export class Threads {
     });
   }
 
-  /** @throws ProblemException 413 when it takes too much time or memory, which ends its thread; 503 when too much waits already */
+  /**
+   * @throws ProblemException 413 when it takes too much time or memory, which ends its thread; 503 when too much waits
+   * already
+   */
   async run<T>(name: string, input: unknown): Promise<T> {
     // Counted here: the pool's own limit lets more through while its threads are starting.
     if (this.open >= this.bounds.threads + this.bounds.waiting)

@@ -65,7 +65,8 @@ const refuse = (sentence: string) => new ProblemException(422, 'Not accepted', s
 const NO_CASE_FILE = 'This is not a Radiant Arch case file.';
 
 /**
- * Reads a case file from the disk, in any order of its fields, without ever holding more of it than one entry: the files in it
+ * Reads a case file from the disk, in any order of its fields, without ever holding more of it than one entry: the
+ * files in it
  * are decoded to the disk piece by piece, everything else is checked entry by entry.
  * @throws ProblemException 422 with one sentence, Refusal
  */
@@ -116,7 +117,14 @@ class Reading {
 
   async run(): Promise<FoundCase> {
     const tokens = createReadStream(this.input.path, { highWaterMark: 1 << 18 }).pipe(
-      parser.asStream({ packKeys: true, streamKeys: false, packStrings: false, streamStrings: true, packNumbers: true, streamNumbers: false }),
+      parser.asStream({
+        packKeys: true,
+        streamKeys: false,
+        packStrings: false,
+        streamStrings: true,
+        packNumbers: true,
+        streamNumbers: false,
+      }),
     );
     try {
       for await (const token of tokens as AsyncIterable<Token>) this.take(token);
@@ -125,7 +133,8 @@ class Reading {
       if (this.depth === 0 && !this.ended) throw refuse(NO_CASE_FILE);
       throw refuse('The case file is not valid JSON; it may be cut short.');
     }
-    if (!this.ended) throw refuse(this.depth === 0 ? NO_CASE_FILE : 'The case file is not valid JSON; it may be cut short.');
+    if (!this.ended)
+      throw refuse(this.depth === 0 ? NO_CASE_FILE : 'The case file is not valid JSON; it may be cut short.');
     for (const r of Object.values(this.rows)) r.close();
     return this.found();
   }
@@ -147,7 +156,8 @@ class Reading {
     if (this.depth === 0) throw refuse(NO_CASE_FILE);
     if (this.depth === 2) {
       const list = this.field as ListName;
-      if (++this.counts[list] > CASE_DOCUMENT_MOST[list]) throw refuse(`The case file holds more than ${CASE_DOCUMENT_MOST[list]} ${list}.`);
+      if (++this.counts[list] > CASE_DOCUMENT_MOST[list])
+        throw refuse(`The case file holds more than ${CASE_DOCUMENT_MOST[list]} ${list}.`);
     }
     this.value = new JsonValue(ENTRY);
     this.within(token);
@@ -181,7 +191,8 @@ class Reading {
 
   private revision(revision: StoredRevision): void {
     const key = `${revision.section} ${revision.version}`;
-    if (this.versions.has(key)) throw refuse(`The case file holds version ${revision.version} of ${revision.section} twice.`);
+    if (this.versions.has(key))
+      throw refuse(`The case file holds version ${revision.version} of ${revision.section} twice.`);
     this.versions.add(key);
     checked<object>(SECTION_CLASSES[revision.section], revision.data, `history.${revision.section}`);
     this.row('history', revision);
@@ -190,7 +201,8 @@ class Reading {
   private ownField(field: string, value: unknown): void {
     if (field === 'sections') this.sections = checked(StoredSections, value, 'sections');
     else if (['format', 'version', 'writtenAt', 'name'].includes(field)) this.head[field] = value;
-    else if (LISTS.includes(field as ListName) && value !== null) throw refuse(`In the case file “${field}” is not a list.`);
+    else if (LISTS.includes(field as ListName) && value !== null)
+      throw refuse(`In the case file “${field}” is not a list.`);
     else throw refuse(this.head.format ? `The field “${field.slice(0, 60)}” does not belong here.` : NO_CASE_FILE);
     if (field === 'format' && value !== CASE_DOCUMENT_FORMAT) throw refuse(NO_CASE_FILE);
     if (field === 'version') requireVersion(value);
@@ -215,7 +227,8 @@ class Reading {
     if (format !== CASE_DOCUMENT_FORMAT) throw refuse(NO_CASE_FILE);
     requireVersion(version);
     if (!isMoment(writtenAt)) throw refuse('The case file does not say when it was written.');
-    if (typeof name !== 'string' || name.length < 1 || name.length > 80) throw refuse('The case in the file needs a name of 1 to 80 characters.');
+    if (typeof name !== 'string' || name.length < 1 || name.length > 80)
+      throw refuse('The case in the file needs a name of 1 to 80 characters.');
     if (!this.sections) throw refuse('The case file has no sections.');
     const files: FoundFile[] = [];
     for (const { stored, path, bytes } of this.files) {
@@ -243,8 +256,11 @@ function checked<T extends object>(type: new () => T, value: unknown, field: str
 
 function requireVersion(version: unknown): void {
   if (typeof version === 'number' && version > CASE_DOCUMENT_VERSION)
-    throw refuse(`The case file has version ${version}; this program reads up to version ${CASE_DOCUMENT_VERSION}. Update the program first.`);
-  if (!CASE_DOCUMENT_READ.includes(version as number)) throw refuse(`This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`);
+    throw refuse(
+      `The case file has version ${version}; this program reads up to version ${CASE_DOCUMENT_VERSION}. Update the program first.`,
+    );
+  if (!CASE_DOCUMENT_READ.includes(version as number))
+    throw refuse(`This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`);
 }
 
 /** Whether sections name only files that are there, and points lie within their photographs. */
@@ -261,7 +277,8 @@ function requireSense(sections: StoredSections, files: readonly FoundFile[]): vo
     const section = sectionOf(name);
     const content = completed(name, name === 'read' ? read : (sections[name] ?? {}));
     for (const f of section.files(content))
-      if (known.get(f.id)?.kind !== f.kind) throw refuse(`The case file names a ${f.kind === 'photo' ? 'photograph' : 'scan'} that it does not hold.`);
+      if (known.get(f.id)?.kind !== f.kind)
+        throw refuse(`The case file names a ${f.kind === 'photo' ? 'photograph' : 'scan'} that it does not hold.`);
     const errors = section.sense(content, known);
     if (errors.length > 0) throw invalid([...errors]);
   }
@@ -277,7 +294,11 @@ class Rows {
 
   add(row: object): void {
     // A reader of lines takes these two characters for ends of lines; JSON may write them as numbers.
-    this.file.write(Buffer.from(`${JSON.stringify(row).replace(/[\u2028\u2029]/g, (c) => (c === '\u2028' ? '\\u2028' : '\\u2029'))}\n`));
+    this.file.write(
+      Buffer.from(
+        `${JSON.stringify(row).replace(/[\u2028\u2029]/g, (c) => (c === '\u2028' ? '\\u2028' : '\\u2029'))}\n`,
+      ),
+    );
   }
 
   close(): void {

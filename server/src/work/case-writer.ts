@@ -1,7 +1,14 @@
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { open, readFile, unlink } from 'node:fs/promises';
-import { CASE_DOCUMENT_FORMAT, CASE_DOCUMENT_VERSION, type CaseDetail, type FileKind, SECTION_NAMES, type SectionName } from '@radiant/contract';
+import {
+  CASE_DOCUMENT_FORMAT,
+  CASE_DOCUMENT_VERSION,
+  type CaseDetail,
+  type FileKind,
+  SECTION_NAMES,
+  type SectionName,
+} from '@radiant/contract';
 import { withoutOwner } from '@radiant/core';
 import { createConnection } from 'mariadb';
 import type { Config } from '../common/config.js';
@@ -35,7 +42,10 @@ export interface CaseOutput {
   readonly path: string;
 }
 
-/** Writes a whole case as one JSON document, piece by piece; no piece is larger than one entry. Nothing is left when it fails. */
+/**
+ * Writes a whole case as one JSON document, piece by piece; no piece is larger than one entry. Nothing is left when it
+ * fails.
+ */
 export async function writeCaseFile({ detail, files, database, path }: CaseOutput): Promise<void> {
   const out = await open(path, 'wx', 0o600);
   try {
@@ -55,7 +65,11 @@ export async function writeCaseFile({ detail, files, database, path }: CaseOutpu
   }
 }
 
-async function* caseText(detail: CaseDetail, files: readonly WrittenFile[], database: Config['database']): AsyncGenerator<string> {
+async function* caseText(
+  detail: CaseDetail,
+  files: readonly WrittenFile[],
+  database: Config['database'],
+): AsyncGenerator<string> {
   const head = {
     format: CASE_DOCUMENT_FORMAT,
     version: CASE_DOCUMENT_VERSION,
@@ -94,10 +108,24 @@ interface Revision {
 }
 
 /** The revisions of a case, one by one, by a connection of this thread's own. */
-async function* revisions(caseId: string, { port, user, password, name }: Config['database']): AsyncGenerator<Revision> {
-  const db = await createConnection({ host: '127.0.0.1', port, user, password, database: name, timezone: 'Z', autoJsonMap: false });
+async function* revisions(
+  caseId: string,
+  { port, user, password, name }: Config['database'],
+): AsyncGenerator<Revision> {
+  const db = await createConnection({
+    host: '127.0.0.1',
+    port,
+    user,
+    password,
+    database: name,
+    timezone: 'Z',
+    autoJsonMap: false,
+  });
   try {
-    const rows = db.queryStream('SELECT section, version, data, by_name AS `by`, at FROM revisions WHERE case_id = ? ORDER BY section, version', [caseId]);
+    const rows = db.queryStream(
+      'SELECT section, version, data, by_name AS `by`, at FROM revisions WHERE case_id = ? ORDER BY section, version',
+      [caseId],
+    );
     for await (const row of rows as unknown as AsyncIterable<Revision>) yield row;
   } finally {
     await db.end().catch(() => undefined);

@@ -24,7 +24,12 @@ export type Surface = (typeof SURFACES)[number];
 export const FORMATS = ['stl', '3mf', 'obj', 'ply'] as const;
 export type Format = (typeof FORMATS)[number];
 
-export const MIME: Readonly<Record<Format, string>> = { stl: 'model/stl', '3mf': 'model/3mf', obj: 'model/obj', ply: 'model/ply' };
+export const MIME: Readonly<Record<Format, string>> = {
+  stl: 'model/stl',
+  '3mf': 'model/3mf',
+  obj: 'model/obj',
+  ply: 'model/ply',
+};
 
 interface Bodies {
   readonly title: string;
@@ -32,7 +37,8 @@ interface Bodies {
 }
 
 /**
- * The planned crowns, the scanned arch, or the two joined into one closed model, mm, in the scan's own coordinates, so that they
+ * The planned crowns, the scanned arch, or the two joined into one closed model, mm, in the scan's own coordinates, so
+ * that they
  * lie over each other. Of `planned` each crown is a closed shell of its own; in 3MF each is a body with its number.
  * @param scan of the jaw that is asked for
  * @param notation in which the bodies of a 3MF file are named
@@ -70,7 +76,10 @@ async function bodiesOf(
     return {
       title: `existing ${jaw} jaw, mm`,
       bodies: [
-        ...[...teeth].map(([t, mesh]) => ({ name: `tooth ${label(t, notation)} (${NOTATION_NAMES[notation].short})`, mesh })),
+        ...[...teeth].map(([t, mesh]) => ({
+          name: `tooth ${label(t, notation)} (${NOTATION_NAMES[notation].short})`,
+          mesh,
+        })),
         { name: 'gum', mesh: rest },
       ],
     };
@@ -88,7 +97,12 @@ async function bodiesOf(
   engine.setPlan(plan);
   const crowns = rowOf(jaw)
     .filter((t) => engine.teeth(jaw).includes(t))
-    .map((t): Body => ({ name: `planned ${label(t, notation)} (${NOTATION_NAMES[notation].short})`, mesh: inMouth(engine.crown(t)).mesh }));
+    .map(
+      (t): Body => ({
+        name: `planned ${label(t, notation)} (${NOTATION_NAMES[notation].short})`,
+        mesh: inMouth(engine.crown(t)).mesh,
+      }),
+    );
   if (crowns.length === 0) return undefined;
   return { title: `planned contour, ${jaw} jaw, ${of}mm`, bodies: crowns };
 }

@@ -4,7 +4,10 @@ import { hasToothNumbers, meshFormat, readScan } from '@radiant/core';
 import sharp from 'sharp';
 import { ProblemException } from '../common/problem.filter.js';
 
-/** A picture of more pixels than this is refused before it is decoded: 100 megapixels are beyond any camera in a surgery. */
+/**
+ * A picture of more pixels than this is refused before it is decoded: 100 megapixels are beyond any camera in a
+ * surgery.
+ */
 export const MAX_PIXELS = 100_000_000;
 
 export interface Inspected {
@@ -50,12 +53,17 @@ async function inspectPhoto(bytes: Buffer): Promise<Inspected> {
   const meta = await sharp(bytes, { limitInputPixels: false })
     .metadata()
     .catch(() => undefined);
-  if (!meta?.width || !meta.height || (meta.format !== 'jpeg' && meta.format !== 'png')) throw refuse('This is not a JPEG or PNG picture.');
+  if (!meta?.width || !meta.height || (meta.format !== 'jpeg' && meta.format !== 'png'))
+    throw refuse('This is not a JPEG or PNG picture.');
   if (meta.width * meta.height > MAX_PIXELS) {
-    throw refuse(`The picture has ${meta.width} × ${meta.height} pixels; at most ${MAX_PIXELS / 1e6} megapixels can be used.`);
+    throw refuse(
+      `The picture has ${meta.width} × ${meta.height} pixels; at most ${MAX_PIXELS / 1e6} megapixels can be used.`,
+    );
   }
   if (meta.width < 200 || meta.height < 200)
-    throw refuse(`The picture has only ${meta.width} × ${meta.height} pixels; at least 200 × 200 are needed to measure on it.`);
+    throw refuse(
+      `The picture has only ${meta.width} × ${meta.height} pixels; at least 200 × 200 are needed to measure on it.`,
+    );
   await sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'truncated' })
     .resize(64)
     .raw()

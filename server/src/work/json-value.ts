@@ -13,7 +13,8 @@ export interface Extent {
   readonly depth: number;
 }
 
-const tooLarge = () => new ProblemException(422, 'Not accepted', 'The case file holds more in one place than belongs there.');
+const tooLarge = () =>
+  new ProblemException(422, 'Not accepted', 'The case file holds more in one place than belongs there.');
 
 /** Half of a surrogate pair, which older programs let through: no text that a database keeps. */
 const BROKEN = /\p{Surrogate}/gu;
@@ -81,7 +82,13 @@ export class JsonValue {
     }
     if (Array.isArray(around)) around.push(v);
     // An own field whatever its name: `__proto__` is a field like any other here, and is refused later like any other.
-    else Object.defineProperty(around, this.keys.at(-1) as string, { value: v, enumerable: true, writable: true, configurable: true });
+    else
+      Object.defineProperty(around, this.keys.at(-1) as string, {
+        value: v,
+        enumerable: true,
+        writable: true,
+        configurable: true,
+      });
     return false;
   }
 

@@ -32,7 +32,8 @@ const RIGHT = 194 * MM;
 const WIDTH = RIGHT - LEFT;
 
 const require = createRequire(import.meta.url);
-const fontFile = (pack: string, name: string) => join(dirname(require.resolve(`@fontsource/${pack}/package.json`)), 'files', name);
+const fontFile = (pack: string, name: string) =>
+  join(dirname(require.resolve(`@fontsource/${pack}/package.json`)), 'files', name);
 
 type Doc = InstanceType<typeof PDFDocument>;
 
@@ -45,7 +46,11 @@ interface Page extends PlanSheet {
 
 /** Draws the plan on A4, a page for six teeth of a jaw. */
 export async function planPdf(sheet: PlanSheet): Promise<Buffer> {
-  const doc = new PDFDocument({ size: 'A4', margin: 0, info: { Title: `${sheet.name}: reduction plan`, Creator: 'Radiant Arch', Producer: 'Radiant Arch' } });
+  const doc = new PDFDocument({
+    size: 'A4',
+    margin: 0,
+    info: { Title: `${sheet.name}: reduction plan`, Creator: 'Radiant Arch', Producer: 'Radiant Arch' },
+  });
   doc.registerFont('sans', fontFile('source-sans-3', 'source-sans-3-latin-400-normal.woff'));
   doc.registerFont('bold', fontFile('source-sans-3', 'source-sans-3-latin-600-normal.woff'));
   doc.registerFont('serif', fontFile('source-serif-4', 'source-serif-4-latin-600-normal.woff'));
@@ -77,7 +82,14 @@ function text(
   s: string,
   x: number,
   y: number,
-  o: { font?: string; size?: number; colour?: string; width?: number; align?: 'left' | 'right' | 'center'; height?: number } = {},
+  o: {
+    font?: string;
+    size?: number;
+    colour?: string;
+    width?: number;
+    align?: 'left' | 'right' | 'center';
+    height?: number;
+  } = {},
 ): void {
   doc
     .font(o.font ?? 'sans')
@@ -94,14 +106,20 @@ function text(
 const rule = (doc: Doc, y: number) => doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(0.5).strokeColor(HAIR).stroke();
 
 const date = (iso: string | null) =>
-  iso ? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(new Date(iso)) : '';
+  iso
+    ? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
+        new Date(iso),
+      )
+    : '';
 
 function head(doc: Doc, s: Page): void {
   const left = 100 * MM;
   const right = { width: WIDTH - left - 4 * MM, align: 'right' } as const;
   const x = LEFT + left + 4 * MM;
   text(doc, s.name, LEFT, 13 * MM, { font: 'serif', size: 22, width: left, height: 26 });
-  const facts = [s.ageYears === null ? '' : `${s.ageYears} y`, s.wish, s.finishBy ? `by ${date(s.finishBy)}` : ''].filter(Boolean).join(' · ');
+  const facts = [s.ageYears === null ? '' : `${s.ageYears} y`, s.wish, s.finishBy ? `by ${date(s.finishBy)}` : '']
+    .filter(Boolean)
+    .join(' · ');
   text(doc, facts, LEFT, 22.5 * MM, { colour: INK_2, size: 10, width: left, height: 14 });
   const pages = s.pages.length > 1 ? ` · page ${s.page} of ${s.pages.length}` : '';
   text(doc, `Contour, version ${s.contourVersion}${pages}`, x, 9 * MM, { font: 'bold', size: 10, ...right });
@@ -129,11 +147,27 @@ function archStrip(doc: Doc, s: Page, top: number): void {
     const upper = isUpper(tooth);
     const lift = upper && tooth % 10 === 2 ? 0.5 : 0;
     outline(doc, facialOutline(crown(tooth, own)), cx, upper ? edgeY - lift * k : top + 1.2 * k, upper ? k : -k);
-    text(doc, label(tooth, s.notation), cx - 20, edgeY + 3, { font: 'bold', size: 8.5, width: 40, align: 'center', colour: INK_2 });
-    text(doc, `${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`, cx - 24, edgeY + 13, { size: 7.5, width: 48, align: 'center', colour: INK_2 });
+    text(doc, label(tooth, s.notation), cx - 20, edgeY + 3, {
+      font: 'bold',
+      size: 8.5,
+      width: 40,
+      align: 'center',
+      colour: INK_2,
+    });
+    text(doc, `${own.widthMm.toFixed(1)} × ${own.lengthMm.toFixed(1)}`, cx - 24, edgeY + 13, {
+      size: 7.5,
+      width: 48,
+      align: 'center',
+      colour: INK_2,
+    });
   });
   text(doc, 'Planned contour, width × length, mm', LEFT, top - 2, { colour: INK_2, size: 8.5 });
-  text(doc, `Tooth numbers: ${NOTATION_NAMES[s.notation].long}`, LEFT, top - 2, { font: 'bold', size: 8.5, width: WIDTH, align: 'right' });
+  text(doc, `Tooth numbers: ${NOTATION_NAMES[s.notation].long}`, LEFT, top - 2, {
+    font: 'bold',
+    size: 8.5,
+    width: WIDTH,
+    align: 'right',
+  });
 }
 
 /** @param k points a millimetre; negative where roots go down in the picture */
@@ -177,7 +211,13 @@ function sections(doc: Doc, s: Page, top: number): void {
     });
     doc.dash(2.4, { space: 1.6 }).lineWidth(0.9).strokeColor(REMOVED).stroke().undash();
     doc.restore();
-    text(doc, label(reduction.tooth, s.notation), cx - 20, top + 51 * MM - 8, { font: 'bold', size: 8.5, width: 40, align: 'center', colour: INK_2 });
+    text(doc, label(reduction.tooth, s.notation), cx - 20, top + 51 * MM - 8, {
+      font: 'bold',
+      size: 8.5,
+      width: 40,
+      align: 'center',
+      colour: INK_2,
+    });
   });
   const legend: [string, string][] = [
     [INK, 'tooth as scanned'],
@@ -198,22 +238,37 @@ function sections(doc: Doc, s: Page, top: number): void {
 }
 
 const needsOf = (d: Design): string =>
-  [d.needs.cervical, d.needs.middle, d.needs.incisal, ...(d.edge.kind === 'thickness' ? [d.edge.mm] : [])].map((v) => v.toFixed(1)).join(' / ');
+  [d.needs.cervical, d.needs.middle, d.needs.incisal, ...(d.edge.kind === 'thickness' ? [d.edge.mm] : [])]
+    .map((v) => v.toFixed(1))
+    .join(' / ');
 
 const ZONE_NAMES: Record<Zone, string> = { cervical: 'cervical', middle: 'middle', incisal: 'incisal', edge: 'edge' };
 
 function table(doc: Doc, s: Page, top: number): number {
   const strategy = s.from === 'mock-up' ? 'grooves through the mock-up' : 'grooves from the tooth';
   const designs = [...new Set(s.teeth.map((t) => t.design))];
-  text(doc, `Tooth to remove, mm: ${designs.map((d) => d.name).join(', ')}; ${strategy}`, LEFT, top, { font: 'bold', size: 9.5, width: WIDTH, height: 13 });
-  const asked = designs.map((d) => `${designs.length > 1 ? `${d.name} ` : ''}needs ${needsOf(d)}, ${d.palatal}`).join(' · ');
-  text(doc, `${asked} · removal = needed thickness − gap · ±${SCAN_PM_MM.toFixed(2)}`, LEFT, top + 12, { size: 8, colour: INK_2, width: WIDTH, height: 12 });
+  text(doc, `Tooth to remove, mm: ${designs.map((d) => d.name).join(', ')}; ${strategy}`, LEFT, top, {
+    font: 'bold',
+    size: 9.5,
+    width: WIDTH,
+    height: 13,
+  });
+  const asked = designs
+    .map((d) => `${designs.length > 1 ? `${d.name} ` : ''}needs ${needsOf(d)}, ${d.palatal}`)
+    .join(' · ');
+  text(doc, `${asked} · removal = needed thickness − gap · ±${SCAN_PM_MM.toFixed(2)}`, LEFT, top + 12, {
+    size: 8,
+    colour: INK_2,
+    width: WIDTH,
+    height: 12,
+  });
   let y = top + 26;
   const cell = (WIDTH - 20 * MM) / 6;
   for (const [i, t] of s.teeth.entries()) {
     const x = LEFT + 20 * MM + cell * i;
     text(doc, label(t.reduction.tooth, s.notation), x, y, { font: 'bold', size: 8.5, width: cell - 6, align: 'right' });
-    if (designs.length > 1) text(doc, t.design.name, x - 6, y - 7, { size: 6.2, width: cell, align: 'right', colour: INK_2 });
+    if (designs.length > 1)
+      text(doc, t.design.name, x - 6, y - 7, { size: 6.2, width: cell, align: 'right', colour: INK_2 });
   }
   y += 13;
   for (const zone of ZONES) {
@@ -236,8 +291,18 @@ function table(doc: Doc, s: Page, top: number): number {
         cut ? `groove ${cut.depthMm.toFixed(1)}` : '',
         z?.enamel ? `enamel ${Math.max(0, z.enamel.from).toFixed(1)}–${Math.max(0, z.enamel.to).toFixed(1)}` : '',
       ];
-      text(doc, detail.filter(Boolean).slice(0, 2).join(' · '), x, y + 12, { size: 6.8, width: cell - 6, align: 'right', colour: INK_2 });
-      text(doc, detail[2] ?? '', x, y + 20, { size: 6.8, width: cell - 6, align: 'right', colour: z?.enamel?.state === 'gone' ? STOP : INK_2 });
+      text(doc, detail.filter(Boolean).slice(0, 2).join(' · '), x, y + 12, {
+        size: 6.8,
+        width: cell - 6,
+        align: 'right',
+        colour: INK_2,
+      });
+      text(doc, detail[2] ?? '', x, y + 20, {
+        size: 6.8,
+        width: cell - 6,
+        align: 'right',
+        colour: z?.enamel?.state === 'gone' ? STOP : INK_2,
+      });
     });
     y += 31;
   }
@@ -255,12 +320,17 @@ function table(doc: Doc, s: Page, top: number): number {
 }
 
 function sentences(doc: Doc, s: Page, top: number): void {
-  const found = s.teeth.flatMap((t) => t.reduction.zones.flatMap((z) => (z.sentence && z.sentence.weight !== 'good' ? [z.sentence] : [])));
+  const found = s.teeth.flatMap((t) =>
+    t.reduction.zones.flatMap((z) => (z.sentence && z.sentence.weight !== 'good' ? [z.sentence] : [])),
+  );
   const burs = new Map<string, string>();
   for (const t of s.teeth)
     for (const z of t.reduction.zones)
       if (z.groove.kind === 'cut')
-        burs.set(`${z.groove.engagement.depthMm.toFixed(1)} mm: ${burName(z.groove.engagement.bur)}, ${z.groove.engagement.how}`, z.groove.grooves);
+        burs.set(
+          `${z.groove.engagement.depthMm.toFixed(1)} mm: ${burName(z.groove.engagement.bur)}, ${z.groove.engagement.how}`,
+          z.groove.grooves,
+        );
   const half = WIDTH / 2 - 4 * MM;
   text(doc, 'Burs', LEFT, top, { font: 'bold', size: 9.5 });
   let y = top + 13;

@@ -51,7 +51,12 @@ const TEETH_A_PAGE = 6;
  * @param scans the bytes of the jaws that there are
  * @returns undefined while no planned tooth stands in a scan
  */
-export function planSheet(detail: CaseDetail, practice: string, notation: Notation, scans: readonly Uint8Array[]): PlanSheet | undefined {
+export function planSheet(
+  detail: CaseDetail,
+  practice: string,
+  notation: Notation,
+  scans: readonly Uint8Array[],
+): PlanSheet | undefined {
   const { meet, read, shape, reduce } = detail.sections;
   const plan = contourPlan(shape.data.teeth);
   const engine = new CaseEngine();
@@ -75,13 +80,15 @@ export function planSheet(detail: CaseDetail, practice: string, notation: Notati
     from,
     plan,
     measures: scale ? measureTeeth(landmarkSet(read.data.landmarks), scale) : [],
-    pages: [...inPages(rowOf('upper').filter((t) => teeth.includes(t))), ...inPages([...rowOf('lower')].reverse().filter((t) => teeth.includes(t)))].map(
-      (page) =>
-        page.map((tooth) => ({
-          design: restorationOf(tooth, reduce.data).design,
-          reduction: ask(engine, 'reduction', tooth, reduce.data, from),
-          section: ask(engine, 'sectionOf', tooth, reduce.data),
-        })),
+    pages: [
+      ...inPages(rowOf('upper').filter((t) => teeth.includes(t))),
+      ...inPages([...rowOf('lower')].reverse().filter((t) => teeth.includes(t))),
+    ].map((page) =>
+      page.map((tooth) => ({
+        design: restorationOf(tooth, reduce.data).design,
+        reduction: ask(engine, 'reduction', tooth, reduce.data, from),
+        section: ask(engine, 'sectionOf', tooth, reduce.data),
+      })),
     ),
   };
 }

@@ -1,5 +1,13 @@
 import { readFile } from 'node:fs/promises';
-import { type CaseDetail, check, type FieldError, type FileKind, SECTION_CLASSES, SectionChange, type SectionName } from '@radiant/contract';
+import {
+  type CaseDetail,
+  check,
+  type FieldError,
+  type FileKind,
+  SECTION_CLASSES,
+  SectionChange,
+  type SectionName,
+} from '@radiant/contract';
 import { type Jaw, type Notation, Refusal, type RefusalCode } from '@radiant/core';
 import { parsed, SECTION_BODY } from '../common/body.js';
 import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/problem.filter.js';
@@ -10,7 +18,8 @@ import { type Inspected, inspectFile, nameOf } from './inspect.js';
 import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
 
-// What runs in a thread of the pool: each export is one kind of work. A refusal goes back as data, since the classes of errors
+// What runs in a thread of the pool: each export is one kind of work. A refusal goes back as data, since the classes of
+// errors
 // do not cross threads.
 
 /** Why something was refused, as it crosses threads. */
@@ -29,7 +38,12 @@ async function told<T>(work: () => Promise<T>): Promise<T | { fault: Fault }> {
     if (error instanceof Refusal) return { fault: { sentence: error.message, code: error.code } };
     if (error instanceof ProblemException)
       return {
-        fault: { sentence: error.detail, status: error.getStatus(), title: error.problemTitle, ...(error.extra.errors && { errors: error.extra.errors }) },
+        fault: {
+          sentence: error.detail,
+          status: error.getStatus(),
+          title: error.problemTitle,
+          ...(error.extra.errors && { errors: error.extra.errors }),
+        },
       };
     // Codes of errors do not cross threads.
     if (isDiskFull(error)) return { fault: { sentence: DISK_FULL, status: 507, title: 'No room left' } };
@@ -47,7 +61,10 @@ export const inspect = ({ kind, path }: { kind: FileKind; path: string }) =>
 /** A large change of a section: what it is made on, and its content checked, as text. */
 export const readChange = ({ name, bytes }: { name: SectionName; bytes: Uint8Array }) =>
   told(async () => {
-    const { value: change, errors } = check(SectionChange, parsed(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), SECTION_BODY));
+    const { value: change, errors } = check(
+      SectionChange,
+      parsed(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), SECTION_BODY),
+    );
     if (errors.length > 0) throw invalid(errors);
     const { value, errors: more } = check<object>(SECTION_CLASSES[name], change.data);
     if (more.length > 0) throw invalid(more);
@@ -55,7 +72,17 @@ export const readChange = ({ name, bytes }: { name: SectionName; bytes: Uint8Arr
   });
 
 /** The plan on one page. Empty while there is none. */
-export const plan = ({ detail, practice, notation, scanPaths }: { detail: CaseDetail; practice: string; notation: Notation; scanPaths: readonly string[] }) =>
+export const plan = ({
+  detail,
+  practice,
+  notation,
+  scanPaths,
+}: {
+  detail: CaseDetail;
+  practice: string;
+  notation: Notation;
+  scanPaths: readonly string[];
+}) =>
   told(async () => {
     const sheet = planSheet(detail, practice, notation, await Promise.all(scanPaths.map((path) => readFile(path))));
     return sheet ? new Uint8Array(await planPdf(sheet)) : new Uint8Array();
@@ -74,7 +101,15 @@ export interface SurfaceOrder {
 /** A surface as a file. Empty while there is none. */
 export const surface = ({ detail, scanPath, jaw, what, format, notation, version }: SurfaceOrder) =>
   told(async () => {
-    const bytes = await contourFile(detail, scanPath ? await readFile(scanPath) : undefined, jaw, what, format, notation, version);
+    const bytes = await contourFile(
+      detail,
+      scanPath ? await readFile(scanPath) : undefined,
+      jaw,
+      what,
+      format,
+      notation,
+      version,
+    );
     return bytes ? new Uint8Array(bytes) : new Uint8Array();
   });
 

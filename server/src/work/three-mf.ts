@@ -7,11 +7,18 @@ export interface Body {
   readonly mesh: Mesh;
 }
 
-const ENTITIES: Readonly<Record<string, string>> = { '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;', "'": '&apos;' };
+const ENTITIES: Readonly<Record<string, string>> = {
+  '<': '&lt;',
+  '>': '&gt;',
+  '&': '&amp;',
+  '"': '&quot;',
+  "'": '&apos;',
+};
 const escaped = (s: string): string => s.replace(/[<>&"']/g, (c) => ENTITIES[c] as string);
 
 /**
- * Writes bodies as one 3MF package, millimetres, each an object of the build (3MF Core Specification 1.x and Open Packaging
+ * Writes bodies as one 3MF package, millimetres, each an object of the build (3MF Core Specification 1.x and Open
+ * Packaging
  * Conventions, from memory).
  */
 export function writeThreeMf(bodies: readonly Body[], title: string): Uint8Array {
@@ -19,7 +26,9 @@ export function writeThreeMf(bodies: readonly Body[], title: string): Uint8Array
     const rows: string[] = [`<object id="${i + 1}" type="model" name="${escaped(name)}"><mesh><vertices>`];
     const p = mesh.positions;
     for (let v = 0; v < p.length; v += 3)
-      rows.push(`<vertex x="${(p[v] as number).toFixed(4)}" y="${(p[v + 1] as number).toFixed(4)}" z="${(p[v + 2] as number).toFixed(4)}"/>`);
+      rows.push(
+        `<vertex x="${(p[v] as number).toFixed(4)}" y="${(p[v + 1] as number).toFixed(4)}" z="${(p[v + 2] as number).toFixed(4)}"/>`,
+      );
     rows.push('</vertices><triangles>');
     const t = mesh.triangles;
     for (let k = 0; k < t.length; k += 3) rows.push(`<triangle v1="${t[k]}" v2="${t[k + 1]}" v3="${t[k + 2]}"/>`);

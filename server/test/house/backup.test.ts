@@ -23,14 +23,18 @@ it('taken while people work, it restores into a house that has every case and ev
   const dentist = await signedIn('dentist');
   const made = (await dentist.post<CaseDetail>('/cases', { name: 'Backed up' })).body;
   const sent: Delivered[] = [];
-  for (let i = 0; i < 5; i++) sent.push((await dentist.upload<Delivered>(`/cases/${made.id}/files?kind=photo`, await picture(i), `${i}.jpg`)).body);
+  for (let i = 0; i < 5; i++)
+    sent.push(
+      (await dentist.upload<Delivered>(`/cases/${made.id}/files?kind=photo`, await picture(i), `${i}.jpg`)).body,
+    );
   await dentist.patch(`/cases/${made.id}/sections/meet`, { version: 0, data: { wish: 'kept safe' } });
   const before = (await dentist.get<CaseDetail>(`/cases/${made.id}`)).body;
 
   let working = true;
   const work = (async () => {
     for (let i = 10; working; i++) {
-      const file = (await dentist.upload<Delivered>(`/cases/${made.id}/files?kind=photo`, await picture(i), `${i}.jpg`)).body;
+      const file = (await dentist.upload<Delivered>(`/cases/${made.id}/files?kind=photo`, await picture(i), `${i}.jpg`))
+        .body;
       if (i % 2) await dentist.call('DELETE', `/cases/${made.id}/files/${file.id}`);
     }
   })();
@@ -49,8 +53,11 @@ it('taken while people work, it restores into a house that has every case and ev
     const restored = (await again.get<CaseDetail>(`/cases/${made.id}`)).body;
     expect(restored.sections).toEqual(before.sections);
     expect(restored.files.slice(0, sent.length)).toEqual(before.files);
-    for (const f of [...restored.files, ...restored.removed]) expect((await again.raw('GET', `/cases/${made.id}/files/${f.id}/original`)).status).toBe(200);
-    expect(Buffer.from(await again.bytes(`/cases/${made.id}/files/${sent[0]?.id}/original`)).equals(await picture(0))).toBe(true);
+    for (const f of [...restored.files, ...restored.removed])
+      expect((await again.raw('GET', `/cases/${made.id}/files/${f.id}/original`)).status).toBe(200);
+    expect(
+      Buffer.from(await again.bytes(`/cases/${made.id}/files/${sent[0]?.id}/original`)).equals(await picture(0)),
+    ).toBe(true);
   } finally {
     await house.stop();
   }

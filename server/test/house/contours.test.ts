@@ -35,11 +35,16 @@ it('a version is the contour as it stands, counted, and stays what it was when t
   const second = await dentist.post<Told>(`/cases/${id}/contours`, { name: 'longer', why: '' });
   expect(second.body.number).toBe(2);
   const { contours } = await detail();
-  expect(contours.map((c) => c.teeth.find((t) => t.tooth === 11)?.lengthMm)).toEqual([data.teeth.find((t) => t.tooth === 11)?.lengthMm, 11.4]);
+  expect(contours.map((c) => c.teeth.find((t) => t.tooth === 11)?.lengthMm)).toEqual([
+    data.teeth.find((t) => t.tooth === 11)?.lengthMm,
+    11.4,
+  ]);
 });
 
 it('is kept by many at one moment with a number for each', async () => {
-  const answers = await Promise.all(['a', 'b', 'c'].map((name) => dentist.post<Told>(`/cases/${id}/contours`, { name, why: '' })));
+  const answers = await Promise.all(
+    ['a', 'b', 'c'].map((name) => dentist.post<Told>(`/cases/${id}/contours`, { name, why: '' })),
+  );
   expect(answers.map((a) => a.status)).toEqual([201, 201, 201]);
   expect(answers.map((a) => a.body.number).sort()).toEqual([3, 4, 5]);
 });
@@ -48,8 +53,14 @@ it('wearing it is noted, may be noted again, and days in the wrong order are tol
   const [first] = (await detail()).contours;
   const path = `/cases/${id}/contours/${first?.id}/worn`;
   const worn = { from: '2026-11-17', until: null, speech: 'a slight lisp on the first day', bulk: '', family: '' };
-  expect((await put<Told>(path, worn)).body.worn).toMatchObject({ from: '2026-11-17', speech: 'a slight lisp on the first day' });
-  expect((await put<Told>(path, { ...worn, until: '2026-11-24', family: 'likes it' })).body.worn).toMatchObject({ until: '2026-11-24', family: 'likes it' });
+  expect((await put<Told>(path, worn)).body.worn).toMatchObject({
+    from: '2026-11-17',
+    speech: 'a slight lisp on the first day',
+  });
+  expect((await put<Told>(path, { ...worn, until: '2026-11-24', family: 'likes it' })).body.worn).toMatchObject({
+    until: '2026-11-24',
+    family: 'likes it',
+  });
   expect(await put<Told>(path, { ...worn, until: '2026-11-01' })).toMatchObject({
     status: 422,
     body: { detail: 'The mock-up came out before it was put in; look at the two days.' },
@@ -66,7 +77,10 @@ it('the patient approves once; an approved version is frozen', async () => {
     word: 'signed after a week',
     by: 'Dr Sample Curlew',
   });
-  expect(await dentist.post<Told>(path, { word: 'again' })).toMatchObject({ status: 409, body: { detail: 'This version was approved before; it is frozen.' } });
+  expect(await dentist.post<Told>(path, { word: 'again' })).toMatchObject({
+    status: 409,
+    body: { detail: 'This version was approved before; it is frozen.' },
+  });
   expect((await detail()).contours[0]?.approved?.word).toBe('signed after a week');
 });
 
@@ -75,7 +89,15 @@ it('only the dentist keeps, wears and approves; others read', async () => {
   for (const role of ['assistant', 'technician'] as const) {
     const who = await signedIn(role);
     expect((await who.post(`/cases/${id}/contours`, { name: 'x', why: '' })).status).toBe(403);
-    expect((await put(`/cases/${id}/contours/${contours[1]?.id}/worn`, { from: '2026-11-17', speech: '', bulk: '', family: '' }, who)).status).toBe(403);
+    expect(
+      (
+        await put(
+          `/cases/${id}/contours/${contours[1]?.id}/worn`,
+          { from: '2026-11-17', speech: '', bulk: '', family: '' },
+          who,
+        )
+      ).status,
+    ).toBe(403);
     expect((await who.post(`/cases/${id}/contours/${contours[1]?.id}/approve`, { word: 'yes' })).status).toBe(403);
     expect((await who.get<CaseDetail>(`/cases/${id}`)).body.contours).toHaveLength(contours.length);
   }
@@ -93,8 +115,11 @@ it('without a contour there is nothing to keep, and another case’s version is 
 
 it('versions travel in the case file with everything that is said of them', async () => {
   const before = await detail();
-  const made = (await dentist.upload<CaseDetail>('/cases/import', await dentist.bytes(`/cases/${id}/case.json`), 'case.json')).body;
-  const strip = (d: CaseDetail) => d.contours.map(({ id: _, scanId, ...c }) => ({ ...c, hasScan: d.files.some((f) => f.id === scanId) }));
+  const made = (
+    await dentist.upload<CaseDetail>('/cases/import', await dentist.bytes(`/cases/${id}/case.json`), 'case.json')
+  ).body;
+  const strip = (d: CaseDetail) =>
+    d.contours.map(({ id: _, scanId, ...c }) => ({ ...c, hasScan: d.files.some((f) => f.id === scanId) }));
   // What the file says of an approval is the file's word: nobody here has given it.
   const claims = strip(before).map((c) => ({ ...c, approved: c.approved && { ...c.approved, claimed: true } }));
   expect(strip(made)).toEqual(claims);
@@ -103,7 +128,12 @@ it('versions travel in the case file with everything that is said of them', asyn
   expect(made.contours[0]?.id).not.toBe(before.contours[0]?.id);
   // It counts when a dentist of this practice records it, once.
   const claim = made.contours.find((c) => c.approved);
-  const approve = () => dentist.post<ContourVersion>(`/cases/${made.id}/contours/${claim?.id}/approve`, { word: 'asked again here' });
-  expect((await approve()).body.approved).toMatchObject({ word: 'asked again here', by: 'Dr Sample Curlew', claimed: false });
+  const approve = () =>
+    dentist.post<ContourVersion>(`/cases/${made.id}/contours/${claim?.id}/approve`, { word: 'asked again here' });
+  expect((await approve()).body.approved).toMatchObject({
+    word: 'asked again here',
+    by: 'Dr Sample Curlew',
+    claimed: false,
+  });
   expect((await approve()).status).toBe(409);
 });

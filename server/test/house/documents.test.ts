@@ -1,5 +1,16 @@
 import type { CaseDetail, CaseDocument, CasePage, CaseSummary, Problem } from '@radiant/contract';
-import { bounds, crown, crownSize, inspectMesh, type Mesh, pieces, readMesh, readStl, UPPER_SIX, volume } from '@radiant/core';
+import {
+  bounds,
+  crown,
+  crownSize,
+  inspectMesh,
+  type Mesh,
+  pieces,
+  readMesh,
+  readStl,
+  UPPER_SIX,
+  volume,
+} from '@radiant/core';
 import { strFromU8, unzipSync } from 'fflate';
 import Manifold from 'manifold-3d';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
@@ -27,13 +38,20 @@ beforeAll(async () => {
 
 const LOWER_CROWN = { lengthMm: 9, widthMm: 5.4, facialVolumeMm: 0, rotationDeg: 0 };
 
-const bringIn = (d: unknown) => dentist.upload<Problem & CaseDetail>('/cases/import', typeof d === 'string' ? d : JSON.stringify(d), 'case.json');
+const bringIn = (d: unknown) =>
+  dentist.upload<Problem & CaseDetail>('/cases/import', typeof d === 'string' ? d : JSON.stringify(d), 'case.json');
 
-/** A mesh as manifold-3d takes it, and the share of it that is not one piece. STL knows no shared corners: read back, grains of the gum that hang on by one corner come apart. */
+/**
+ * A mesh as manifold-3d takes it, and the share of it that is not one piece. STL knows no shared corners: read back,
+ * grains of the gum that hang on by one corner come apart.
+ */
 async function solidOf(mesh: Mesh) {
   const wasm = await Manifold();
   wasm.setup();
-  const solid = (m: Mesh) => new wasm.Manifold(new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }));
+  const solid = (m: Mesh) =>
+    new wasm.Manifold(
+      new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }),
+    );
   const whole = solid(mesh);
   const parts = whole
     .decompose()
@@ -77,22 +95,31 @@ describe('the contour as STL', () => {
   });
 
   it('of the lower jaw: its crowns lie where its teeth were scanned, its model is one closed solid, and nothing is made up', async () => {
-    expect((await dentist.get<Problem>(`/cases/${avocet.id}/contour.stl?jaw=lower`)).body.detail).toMatch(/no such surface yet/);
-    expect((await dentist.get<Problem>(`/cases/${avocet.id}/contour.stl?jaw=left`)).body.detail).toBe('Ask for the upper or the lower jaw.');
+    expect((await dentist.get<Problem>(`/cases/${avocet.id}/contour.stl?jaw=lower`)).body.detail).toMatch(
+      /no such surface yet/,
+    );
+    expect((await dentist.get<Problem>(`/cases/${avocet.id}/contour.stl?jaw=left`)).body.detail).toBe(
+      'Ask for the upper or the lower jaw.',
+    );
     const there = readStl(await stl('what=existing&jaw=lower')).mesh;
     const made = await bringIn({
       ...doc,
       name: 'Lower',
       sections: {
         ...doc.sections,
-        shape: { ...doc.sections.shape, teeth: [...doc.sections.shape.teeth, { ...LOWER_CROWN, tooth: 41 }, { ...LOWER_CROWN, tooth: 31 }] },
+        shape: {
+          ...doc.sections.shape,
+          teeth: [...doc.sections.shape.teeth, { ...LOWER_CROWN, tooth: 41 }, { ...LOWER_CROWN, tooth: 31 }],
+        },
       },
     });
-    const of = async (what: string) => readStl((await dentist.bytes(`/cases/${made.body.id}/contour.stl?jaw=lower&what=${what}`)).slice()).mesh;
+    const of = async (what: string) =>
+      readStl((await dentist.bytes(`/cases/${made.body.id}/contour.stl?jaw=lower&what=${what}`)).slice()).mesh;
     const crowns = await of('planned');
     expect(pieces(crowns)).toHaveLength(2);
     const [own, arch] = [bounds(crowns), bounds(there)];
-    for (const k of [0, 1] as const) expect(own.min[k] > arch.min[k] - 0.5 && own.max[k] < arch.max[k] + 0.5).toBe(true);
+    for (const k of [0, 1] as const)
+      expect(own.min[k] > arch.min[k] - 0.5 && own.max[k] < arch.max[k] + 0.5).toBe(true);
     expect(Math.abs(own.max[2] - arch.max[2])).toBeLessThan(2);
     const model = await of('mock-up');
     const { whole, loose } = await solidOf(model);
@@ -121,9 +148,12 @@ describe('the contour as STL', () => {
   });
 
   it('goes out as 3MF with a body for each crown, as OBJ and as PLY; another format is not found', async () => {
-    const of = async (format: string) => (await dentist.bytes(`/cases/${avocet.id}/contour.${format}?what=planned`)).slice();
+    const of = async (format: string) =>
+      (await dentist.bytes(`/cases/${avocet.id}/contour.${format}?what=planned`)).slice();
     const model = strFromU8(unzipSync(await of('3mf'))['3D/3dmodel.model'] as Uint8Array);
-    expect([...model.matchAll(/<object [^>]*name="([^"]+)"/g)].map((m) => m[1])).toEqual([...UPPER_SIX].map((t) => `planned ${t} (FDI)`));
+    expect([...model.matchAll(/<object [^>]*name="([^"]+)"/g)].map((m) => m[1])).toEqual(
+      [...UPPER_SIX].map((t) => `planned ${t} (FDI)`),
+    );
     const same = volume(readStl(await stl('what=planned')).mesh);
     for (const format of ['obj', 'ply']) expect(volume(readMesh(await of(format)).mesh)).toBeCloseTo(same, 0);
     expect((await dentist.get(`/cases/${avocet.id}/contour.step`)).status).toBe(404);
@@ -139,7 +169,8 @@ describe('the contour as STL', () => {
 
   it('of a kept version is what was kept; one that is not there is not found, and a word that is no surface is told', async () => {
     const made = await bringIn({ ...doc, name: 'Stint' });
-    const kept = (await dentist.post<{ id: string }>(`/cases/${made.body.id}/contours`, { name: 'kept', why: '' })).body;
+    const kept = (await dentist.post<{ id: string }>(`/cases/${made.body.id}/contours`, { name: 'kept', why: '' }))
+      .body;
     const first = await dentist.bytes(`/cases/${made.body.id}/contour.stl?version=${kept.id}`);
     const { version, data } = made.body.sections.shape;
     await dentist.patch(`/cases/${made.body.id}/sections/shape`, {
@@ -186,7 +217,9 @@ describe('the plan as PDF', () => {
   it('is refused in a sentence while there is no contour', async () => {
     const made = (await dentist.post<CaseDetail>('/cases', { name: 'Nothing yet' })).body;
     const refused = await dentist.get<Problem>(`/cases/${made.id}/plan.pdf`);
-    expect(refused.body.detail).toBe('There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.');
+    expect(refused.body.detail).toBe(
+      'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.',
+    );
   });
 });
 
@@ -197,7 +230,10 @@ describe('the case as a file', () => {
     const again = (await dentist.get<CaseDocument>(`/cases/${made.id}/case.json`)).body;
     // Files get numbers of their own in the new case; everything else is the same.
     const rename = new Map(doc.files.map((f, i) => [f.id, again.files[i]?.id as string]));
-    const text = [...rename].reduce((t, [a, b]) => t.replaceAll(a, b), JSON.stringify({ ...doc, writtenAt: again.writtenAt }));
+    const text = [...rename].reduce(
+      (t, [a, b]) => t.replaceAll(a, b),
+      JSON.stringify({ ...doc, writtenAt: again.writtenAt }),
+    );
     expect(again).toEqual(JSON.parse(text));
     expect(made.sections.shape.version).toBe(1);
     expect(made.sections.read.by).toBe('Dr Sample Curlew');
@@ -211,12 +247,20 @@ describe('the case as a file', () => {
   it.each<[string, () => unknown, RegExp]>([
     ['of a newer version', () => ({ ...light, version: 4 }), /version 4; this program reads up to version 3/],
     ['with a foreign field', () => ({ ...light, stars: 5 }), /“stars” does not belong here/],
-    ['with a foreign field deep inside', () => spoilt((d) => Object.assign(d.sections.propose, { glow: 1 })), /“sections.propose.glow” does not belong here/],
+    [
+      'with a foreign field deep inside',
+      () => spoilt((d) => Object.assign(d.sections.propose, { glow: 1 })),
+      /“sections.propose.glow” does not belong here/,
+    ],
     ['of another kind', () => ({ hello: 1 }), /not a Radiant Arch case file/],
     ['that is a list', () => [], /not a Radiant Arch case file/],
     ['cut short', () => JSON.stringify(light).slice(0, 5000), /not valid JSON/],
     ['with a damaged file', () => spoilt((d) => Object.assign(d.files[0] as object, { base64: 'AAAA' })), /damaged/],
-    ['with a landmark outside its picture', () => spoilt((d) => Object.assign(d.sections.read.landmarks[0] as object, { x: 99999 })), /outside the picture/],
+    [
+      'with a landmark outside its picture',
+      () => spoilt((d) => Object.assign(d.sections.read.landmarks[0] as object, { x: 99999 })),
+      /outside the picture/,
+    ],
     [
       'that names a photograph it lacks',
       () => spoilt((d) => Object.assign(d, { files: d.files.filter((f) => f.kind !== 'photo') })),

@@ -5,7 +5,8 @@ import type { Colleague, Problem, Who } from '@radiant/contract';
 import { recoveryCode } from '../../../bin/lib/owner.mjs';
 import { Client, DATA, inDatabase, PORT, signedIn } from '../house.js';
 
-const wrong = (email: string, headers: Record<string, string> = {}) => new Client().call<Problem>('POST', '/session', { email, password: 'no' }, headers);
+const wrong = (email: string, headers: Record<string, string> = {}) =>
+  new Client().call<Problem>('POST', '/session', { email, password: 'no' }, headers);
 const someone = async (name: string): Promise<{ id: string; email: string; password: string; client: Client }> => {
   const dentist = await signedIn('dentist');
   const person = { email: `${name}@door.example`, password: `the first word of ${name}` };
@@ -17,14 +18,17 @@ const someone = async (name: string): Promise<{ id: string; email: string; passw
 
 describe('tries to sign in', () => {
   it('at the same moment can’t pass together: of thirty, five are looked at', async () => {
-    const statuses = await Promise.all(Array.from({ length: 30 }, async () => (await wrong('parallel@door.example')).status));
+    const statuses = await Promise.all(
+      Array.from({ length: 30 }, async () => (await wrong('parallel@door.example')).status),
+    );
     expect(statuses.filter((s) => s === 401).length).toBeLessThanOrEqual(5);
     expect(statuses.filter((s) => s === 429).length).toBeGreaterThanOrEqual(25);
   });
 
   it('with an address that the caller makes up are counted as the caller’s', async () => {
     const statuses: number[] = [];
-    for (let i = 0; i < 8; i++) statuses.push((await wrong('forwarded@door.example', { 'x-forwarded-for': `10.0.0.${i}` })).status);
+    for (let i = 0; i < 8; i++)
+      statuses.push((await wrong('forwarded@door.example', { 'x-forwarded-for': `10.0.0.${i}` })).status);
     expect(statuses).toEqual([401, 401, 401, 401, 401, 429, 429, 429]);
   });
 
@@ -33,7 +37,9 @@ describe('tries to sign in', () => {
     for (let i = 0; i < 3; i++) await wrong(ada.email);
     expect((await new Client().post('/session', { email: ada.email, password: ada.password })).status).toBe(200);
     for (let i = 0; i < 5; i++) expect((await wrong(ada.email)).status).toBe(401);
-    const rows = await inDatabase(async (run) => (await run('SELECT name, failures FROM sign_in_tries')) as { name: string }[]);
+    const rows = await inDatabase(
+      async (run) => (await run('SELECT name, failures FROM sign_in_tries')) as { name: string }[],
+    );
     for (const r of rows) expect(r.name).toMatch(/^[0-9a-f]{64}$/);
     // What other tests have counted from this address is made to be long ago.
     await inDatabase((run) => run('UPDATE sign_in_tries SET window_ends = NOW() - INTERVAL 1 DAY'));
@@ -43,7 +49,9 @@ describe('tries to sign in', () => {
     await inDatabase(async (run) => {
       const { createHash } = await import('node:crypto');
       const key = createHash('sha256').update(['account', 'many@door.example'].join('\0')).digest('hex');
-      await run('REPLACE INTO sign_in_tries (name, failures, window_ends) VALUES (?, 30, NOW() + INTERVAL 10 MINUTE)', [key]);
+      await run('REPLACE INTO sign_in_tries (name, failures, window_ends) VALUES (?, 30, NOW() + INTERVAL 10 MINUTE)', [
+        key,
+      ]);
     });
     expect((await wrong('many@door.example')).status).toBe(429);
     expect((await wrong('few@door.example')).status).toBe(401);
@@ -59,7 +67,10 @@ describe('a session', () => {
         for (const r of rows) {
           const data = JSON.parse(r.data) as { personId?: string; since?: number };
           if (data.personId === bob.id)
-            await run('UPDATE sessions SET data = ? WHERE sid = ?', [JSON.stringify({ ...data, since: Date.now() - hours * 3600_000 }), r.sid]);
+            await run('UPDATE sessions SET data = ? WHERE sid = ?', [
+              JSON.stringify({ ...data, since: Date.now() - hours * 3600_000 }),
+              r.sid,
+            ]);
         }
       });
     await age(11.9);
@@ -80,11 +91,18 @@ describe('a session', () => {
     const dan = await someone('dan');
     const elsewhere = new Client();
     await elsewhere.post('/session', { email: dan.email, password: dan.password });
-    expect((await dan.client.post<Problem>('/people/me/password', { current: 'not this one', password: 'another long word' })).body.detail).toBe(
-      'This is not your present password.',
-    );
+    expect(
+      (
+        await dan.client.post<Problem>('/people/me/password', {
+          current: 'not this one',
+          password: 'another long word',
+        })
+      ).body.detail,
+    ).toBe('This is not your present password.');
     expect((await elsewhere.get('/cases')).status).toBe(200);
-    expect((await dan.client.post('/people/me/password', { current: dan.password, password: 'another long word' })).status).toBe(204);
+    expect(
+      (await dan.client.post('/people/me/password', { current: dan.password, password: 'another long word' })).status,
+    ).toBe(204);
     expect((await dan.client.get('/cases')).status).toBe(200);
     expect((await elsewhere.get('/cases')).status).toBe(401);
     expect((await new Client().post('/session', { email: dan.email, password: dan.password })).status).toBe(401);
@@ -127,7 +145,9 @@ describe('people who go', () => {
     expect((await dentist.call('POST', `/people/${gus.id}/sign-out`, {})).status).toBe(204);
     expect((await gus.client.get('/cases')).status).toBe(401);
     expect((await dentist.post(`/people/${gus.id}/password`, { password: 'given by a dentist' })).status).toBe(204);
-    expect((await new Client().post('/session', { email: gus.email, password: 'given by a dentist' })).status).toBe(200);
+    expect((await new Client().post('/session', { email: gus.email, password: 'given by a dentist' })).status).toBe(
+      200,
+    );
   });
 });
 
@@ -137,13 +157,16 @@ describe('the way back in', () => {
     const { code, name } = await recoveryCode(DATA, hal.email);
     expect(name).toBe('Sample hal');
     expect(code).toMatch(/^[A-Z2-7]{4}(-[A-Z2-7]{4}){5}$/);
-    const back = (email: string, c: string) => new Client().post<Problem>('/recovery', { email, code: c, password: 'chosen after recovery' });
+    const back = (email: string, c: string) =>
+      new Client().post<Problem>('/recovery', { email, code: c, password: 'chosen after recovery' });
     expect((await back('ada@door.example', code)).status).toBe(401);
     expect((await back(hal.email, 'AAAA-AAAA-AAAA-AAAA-AAAA-AAAA')).status).toBe(401);
     const two = await Promise.all([back(hal.email, code), back(hal.email, code.toLowerCase().replaceAll('-', ' '))]);
     expect(two.map((a) => a.status).sort()).toEqual([200, 401]);
     expect((await hal.client.get('/cases')).status).toBe(401);
-    expect((await new Client().post('/session', { email: hal.email, password: 'chosen after recovery' })).status).toBe(200);
+    expect((await new Client().post('/session', { email: hal.email, password: 'chosen after recovery' })).status).toBe(
+      200,
+    );
     const late = await recoveryCode(DATA, hal.email);
     await inDatabase((run) => run('UPDATE recovery_codes SET expires_at = NOW() - INTERVAL 1 SECOND'));
     expect((await back(hal.email, late.code)).status).toBe(401);
@@ -158,7 +181,9 @@ describe('the way back in', () => {
 it('nobody else of the machine sees what the house keeps: every folder and file of its own is closed to others', () => {
   // The log is the tests’ own; the empty folder is there to be looked into.
   const kept = readdirSync(DATA).filter((name) => name !== 'house.log' && name !== 'no-files');
-  expect(kept).toEqual(expect.arrayContaining(['files', 'inbox', 'incoming', 'session.secret', 'database.secret', 'database']));
+  expect(kept).toEqual(
+    expect.arrayContaining(['files', 'inbox', 'incoming', 'session.secret', 'database.secret', 'database']),
+  );
   expect(kept.filter((name) => (statSync(join(DATA, name)).mode & 0o077) !== 0)).toEqual([]);
 });
 

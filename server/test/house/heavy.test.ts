@@ -37,7 +37,11 @@ it('while models are made the server goes on answering', async () => {
     }
   })();
   const begun = Date.now();
-  await Promise.all(['stl?what=mock-up', 'obj?what=planned', 'ply?what=existing'].map((f) => dentist.bytes(`/cases/${id}/contour.${f}`)));
+  await Promise.all(
+    ['stl?what=mock-up', 'obj?what=planned', 'ply?what=existing'].map((f) =>
+      dentist.bytes(`/cases/${id}/contour.${f}`),
+    ),
+  );
   const seconds = (Date.now() - begun) / 1000;
   going = false;
   await asking;
@@ -47,7 +51,12 @@ it('while models are made the server goes on answering', async () => {
 
 it('a large section is checked in a thread and kept exactly', async () => {
   const { id } = (await dentist.post<CaseDetail>('/cases', { name: 'Brushed' })).body;
-  const stroke = (k: number) => ({ tool: 'add', radiusMm: 1, amount: 0.1, at: Array.from({ length: 40 }, (_, i) => (i * 97 + k) % 20_000) });
+  const stroke = (k: number) => ({
+    tool: 'add',
+    radiusMm: 1,
+    amount: 0.1,
+    at: Array.from({ length: 40 }, (_, i) => (i * 97 + k) % 20_000),
+  });
   const teeth = [11, 21].map((tooth) => ({
     tooth,
     lengthMm: 10,
@@ -60,23 +69,35 @@ it('a large section is checked in a thread and kept exactly', async () => {
   expect(kept.body.data).toEqual({ teeth });
   (teeth[1] as { strokes: { at: number[] }[] }).strokes[7] = { ...stroke(0), at: [-1] };
   const refused = await dentist.patch<Problem>(`/cases/${id}/sections/shape`, { version: 1, data: { teeth } });
-  expect(refused).toMatchObject({ status: 422, body: { detail: 'A place of a stroke is a number of the crown’s surface.' } });
+  expect(refused).toMatchObject({
+    status: 422,
+    body: { detail: 'A place of a stroke is a number of the crown’s surface.' },
+  });
 });
 
 describe('a case file that would end the house', () => {
-  const head = (list: string) => `{"format":"radiant-arch-case","version":3,"writtenAt":"2026-11-20T08:00:00.000Z","name":"X","${list}":[`;
+  const head = (list: string) =>
+    `{"format":"radiant-arch-case","version":3,"writtenAt":"2026-11-20T08:00:00.000Z","name":"X","${list}":[`;
   const bringIn = async (text: string) => (await dentist.upload<Problem>('/cases/import', text, 'case.json')).body;
   const MANY = '{},'.repeat(5_000_000);
 
   it.each([
-    ['fifteen megabytes of empty entries', () => `${head('history')}${MANY}{}]}`, /^The section|^section|must|belongs|not|text/i],
+    [
+      'fifteen megabytes of empty entries',
+      () => `${head('history')}${MANY}{}]}`,
+      /^The section|^section|must|belongs|not|text/i,
+    ],
     [
       'fifteen megabytes of empty lists in one section',
       () => `{"format":"radiant-arch-case","version":3,"sections":{"meet":[${MANY}{}]}}`,
       /holds more in one place/,
     ],
     ['fifteen megabytes without a name', () => `[${MANY}{}]`, /^This is not a Radiant Arch case file\.$/],
-    ['lists within lists', () => `{"format":"radiant-arch-case","version":3,"sections":${'['.repeat(100_000)}`, /holds more in one place/],
+    [
+      'lists within lists',
+      () => `{"format":"radiant-arch-case","version":3,"sections":${'['.repeat(100_000)}`,
+      /holds more in one place/,
+    ],
     ['a file that never ends', () => `${head('files')}{"base64":"${'A'.repeat(15_000_000)}`, /cut short/],
   ])('%s is refused in a sentence, and memory stays where it was', async (_, make, sentence) => {
     const text = make();
@@ -104,7 +125,9 @@ it('a case of many versions and with broken old texts comes out and in again wit
   const text = JSON.stringify({ history, ...rest }).replace('wish 7 ', 'wish 7\\ud83d ');
   const made = (await dentist.upload<CaseDetail>('/cases/import', text, 'case.json')).body;
   expect(made.sections.meet).toMatchObject({ version: 120, data: { wish: 'wish 119 \u2028 of many' } });
-  const again = JSON.parse(Buffer.from(await dentist.bytes(`/cases/${made.id}/case.json`)).toString('utf8')) as { history: { data: { wish: string } }[] };
+  const again = JSON.parse(Buffer.from(await dentist.bytes(`/cases/${made.id}/case.json`)).toString('utf8')) as {
+    history: { data: { wish: string } }[];
+  };
   expect(again.history).toHaveLength(120);
   expect(again.history[7]?.data.wish).toBe('wish 7\ufffd \u2028 of many');
 });

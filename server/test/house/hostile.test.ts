@@ -24,7 +24,10 @@ interface Schema {
 interface Description {
   readonly paths: Record<
     string,
-    Record<string, { requestBody?: { content?: Record<string, { schema?: Schema }> }; parameters?: { name: string; in: string }[] }>
+    Record<
+      string,
+      { requestBody?: { content?: Record<string, { schema?: Schema }> }; parameters?: { name: string; in: string }[] }
+    >
   >;
   readonly components: { readonly schemas: Record<string, Schema> };
 }
@@ -39,13 +42,19 @@ const BODIES: readonly [string, string][] = [
   ['deep lists in a field', `{"data":${nested(30_000)},"version":0,"name":${nested(20_000)}}`],
   ['constructor', '{"constructor":{"prototype":{"x":1}}}'],
   ['prototype', '{"__proto__":{"x":1},"data":{"__proto__":[]}}'],
-  ['twenty thousand empty teeth', `{"version":0,"data":{"teeth":[${Array.from({ length: 20_000 }, () => '{}').join(',')}]}}`],
+  [
+    'twenty thousand empty teeth',
+    `{"version":0,"data":{"teeth":[${Array.from({ length: 20_000 }, () => '{}').join(',')}]}}`,
+  ],
   ['a list', '[]'],
   ['a word', '"word"'],
   ['nothing', 'null'],
   ['half of it', '{"email":"a@b.ex'],
   ['numbers beyond all', '{"version":1e400,"data":{"ageYears":-1e400},"page":1e999}'],
-  ['half characters', '{"name":"\\ud800","body":"\\udfff","email":"\\ud800@b.example","password":"\\udc00aaaaaaaaaaa"}'],
+  [
+    'half characters',
+    '{"name":"\\ud800","body":"\\udfff","email":"\\ud800@b.example","password":"\\udc00aaaaaaaaaaa"}',
+  ],
   ['a text of a megabyte', `{"email":"${'a@'.repeat(500_000)}","password":"x"}`],
 ];
 
@@ -135,11 +144,15 @@ it('no body of any route and role is answered with a fault of ours, and the serv
 it(`fields with values that do not belong there are refused or taken, never a fault (seed ${SEED})`, async () => {
   const draw = random(SEED);
   const pick = <T>(all: readonly T[]): T => all[Math.floor(draw() * all.length)] as T;
-  const schemaOf = (s: Schema | undefined): Schema | undefined => (s?.$ref ? description.components.schemas[s.$ref.split('/').at(-1) as string] : s);
+  const schemaOf = (s: Schema | undefined): Schema | undefined =>
+    s?.$ref ? description.components.schemas[s.$ref.split('/').at(-1) as string] : s;
   const value = (s: Schema | undefined, depth: number): unknown => {
     const own = schemaOf(s);
     if (draw() < 0.35 || depth > 4 || !own) return pick(VALUES);
-    if (own.properties) return Object.fromEntries(Object.entries(own.properties).flatMap(([k, p]) => (draw() < 0.2 ? [] : [[k, value(p, depth + 1)]])));
+    if (own.properties)
+      return Object.fromEntries(
+        Object.entries(own.properties).flatMap(([k, p]) => (draw() < 0.2 ? [] : [[k, value(p, depth + 1)]])),
+      );
     if (own.type === 'array') return Array.from({ length: Math.floor(draw() * 4) }, () => value(own.items, depth + 1));
     return own.type === 'string'
       ? pick(['a', 'a@b.example', '2026-12-18', 'close-smile', 'before', 'a long enough word'])
@@ -147,14 +160,21 @@ it(`fields with values that do not belong there are refused or taken, never a fa
         ? pick([0, 1, 11, 8.5])
         : pick(VALUES);
   };
-  const sections = { meet: 'MeetSection', read: 'ReadSection', propose: 'ProposeSection', shape: 'ShapeSection', reduce: 'ReduceSection' };
+  const sections = {
+    meet: 'MeetSection',
+    read: 'ReadSection',
+    propose: 'ProposeSection',
+    shape: 'ShapeSection',
+    reduce: 'ReduceSection',
+  };
   for (let i = 0; i < 25; i++) {
     for (const { method, path, at } of routes()) {
       if (method === 'GET' || spares(path, method) || /session|recovery|password|sign-out/.test(path)) continue;
       const schema = description.paths[at[0]]?.[at[1]]?.requestBody?.content?.['application/json']?.schema;
       const body = value(schema, 0);
       const { status, text } = await (clients.dentist as Client).raw(method, path, JSON.stringify(body));
-      if (status >= 500) throw new Error(`${method} ${path}: ${status} ${text} for ${JSON.stringify(body).slice(0, 300)}`);
+      if (status >= 500)
+        throw new Error(`${method} ${path}: ${status} ${text} for ${JSON.stringify(body).slice(0, 300)}`);
     }
     for (const [name, type] of Object.entries(sections)) {
       const data = value({ $ref: `#/${type}` }, 0);
@@ -195,7 +215,9 @@ it('before signing in a body has sixteen kilobytes; without a session, without t
   expect((await technician.raw('POST', '/cases', '{"broken')).status).toBe(403);
   expect((await technician.raw('PATCH', `/cases/${ids.id}/sections/read`, '{"broken')).status).toBe(403);
   expect((await technician.raw('PATCH', `/cases/${randomUUID()}/sections/read`, '{"broken')).status).toBe(404);
-  expect((await (clients.dentist as Client).raw('PATCH', `/cases/${ids.id}/sections/read`, '{"broken')).status).toBe(400);
+  expect((await (clients.dentist as Client).raw('PATCH', `/cases/${ids.id}/sections/read`, '{"broken')).status).toBe(
+    400,
+  );
 });
 
 it('refusals are told twenty at a time', async () => {
@@ -210,7 +232,11 @@ it('refusals are told twenty at a time', async () => {
 describe('a scan that would keep a reader busy', () => {
   it.each([
     ['an OBJ that begins with blank lines', 'upper.obj', `${'\n'.repeat(30)}x`],
-    ['a binary STL with a blank header', 'upper.stl', `${'\n'.repeat(80)}\u0001\u0000\u0000\u0000${'\u0000'.repeat(50)}`],
+    [
+      'a binary STL with a blank header',
+      'upper.stl',
+      `${'\n'.repeat(80)}\u0001\u0000\u0000\u0000${'\u0000'.repeat(50)}`,
+    ],
     [
       'a PLY that announces 10¹⁵ vertices',
       'upper.ply',
@@ -229,10 +255,13 @@ it('a case with a week for its day to finish by is not taken, and lists stay who
     meet: { wish: '', wishTags: [], cautions: [], cautionNote: '', teeth: [], finishBy: '2024-W10-3' },
   });
   expect(refused.body.detail).toBe('The date to finish by is a calendar date.');
-  expect((await dentist.raw('PATCH', `/cases/${ids.id}/files/${randomUUID()}`, '{"takenOn":"2026-02-30"}')).status).not.toBe(500);
+  expect(
+    (await dentist.raw('PATCH', `/cases/${ids.id}/files/${randomUUID()}`, '{"takenOn":"2026-02-30"}')).status,
+  ).not.toBe(500);
   expect(await avocetOf(dentist)).toBeDefined();
 });
 
 it('the sample people can still sign in', async () => {
-  for (const email of Object.values(PEOPLE)) expect((await new Client().post('/session', { email, password: PASSWORD })).status).toBe(200);
+  for (const email of Object.values(PEOPLE))
+    expect((await new Client().post('/session', { email, password: PASSWORD })).status).toBe(200);
 });

@@ -1,4 +1,15 @@
-import { closeSync, existsSync, mkdirSync, openSync, readdirSync, renameSync, rmSync, symlinkSync, writeFileSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import type { Arrived, CaseDetail } from '@radiant/contract';
 import { INTRAORAL_SCANNER, makePatient, scan, scatteredRecipe } from '@radiant/standins';
@@ -39,17 +50,31 @@ beforeAll(async () => {
 it('a photograph whose name begins with the case goes to it, with its view, state, device and day; the folder is empty again', async () => {
   lay('test camera/Greenshank - close smile, mock-up.jpg', await jpeg(200));
   const a = await arrived('Greenshank - close smile, mock-up.jpg');
-  expect(a).toMatchObject({ state: 'taken', kind: 'photo', origin: 'test camera', caseId: kase.id, caseName: 'Greenshank' });
+  expect(a).toMatchObject({
+    state: 'taken',
+    kind: 'photo',
+    origin: 'test camera',
+    caseId: kase.id,
+    caseName: 'Greenshank',
+  });
   const { files } = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body;
   expect(files).toEqual([
-    expect.objectContaining({ view: 'close-smile', state: 'mock-up', origin: 'test camera', takenOn: new Date().toISOString().slice(0, 10) }),
+    expect.objectContaining({
+      view: 'close-smile',
+      state: 'mock-up',
+      origin: 'test camera',
+      takenOn: new Date().toISOString().slice(0, 10),
+    }),
   ]);
   expect(existsSync(join(INBOX, 'test camera', a.name))).toBe(false);
 });
 
 it('the same photograph under another name is recognised', async () => {
   lay('test camera/Greenshank - again.jpg', await jpeg(200));
-  expect(await arrived('Greenshank - again.jpg')).toMatchObject({ state: 'held', sentence: 'The case held the same file already.' });
+  expect(await arrived('Greenshank - again.jpg')).toMatchObject({
+    state: 'held',
+    sentence: 'The case held the same file already.',
+  });
   expect((await client.get<CaseDetail>(`/cases/${kase.id}`)).body.files).toHaveLength(1);
 });
 
@@ -66,7 +91,12 @@ it('scans come as STL and as PLY', async () => {
 it('what names no case waits in the tray, with a picture, until somebody gives it a case', async () => {
   lay('IMG_0001.jpg', await jpeg(120));
   const a = await arrived('IMG_0001.jpg');
-  expect(a).toMatchObject({ state: 'tray', sentence: 'Its name begins with no case’s name.', origin: 'watched folder', caseId: null });
+  expect(a).toMatchObject({
+    state: 'tray',
+    sentence: 'Its name begins with no case’s name.',
+    origin: 'watched folder',
+    caseId: null,
+  });
   const small = await client.bytes(`/arrivals/${a.id}/picture`);
   expect((await sharp(small).metadata()).format).toBe('jpeg');
 
@@ -74,10 +104,16 @@ it('what names no case waits in the tray, with a picture, until somebody gives i
   expect((await technician.post(`/arrivals/${a.id}/place`, { caseId: kase.id })).status).toBe(403);
   expect((await client.post(`/arrivals/${a.id}/place`, { caseId: a.id })).status).toBe(422);
   expect((await client.post<{ detail: string }>(`/arrivals/${a.id}/place`, {})).body.detail).toMatch(/Choose a case/);
-  const placed = await client.post<Arrived>(`/arrivals/${a.id}/place`, { caseId: kase.id, view: 'portrait-rest', state: 'before' });
+  const placed = await client.post<Arrived>(`/arrivals/${a.id}/place`, {
+    caseId: kase.id,
+    view: 'portrait-rest',
+    state: 'before',
+  });
   expect(placed).toMatchObject({ status: 200, body: { state: 'taken', caseName: 'Greenshank' } });
   const { files } = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body;
-  expect(files).toContainEqual(expect.objectContaining({ name: 'IMG_0001.jpg', view: 'portrait-rest', state: 'before' }));
+  expect(files).toContainEqual(
+    expect.objectContaining({ name: 'IMG_0001.jpg', view: 'portrait-rest', state: 'before' }),
+  );
   expect((await client.post(`/arrivals/${a.id}/place`, { caseId: kase.id })).status).toBe(404);
 });
 
@@ -85,7 +121,9 @@ it('what is no picture and no scan waits too, can only be thrown away, and is go
   lay('letter.txt', 'hello');
   const a = await arrived('letter.txt');
   expect(a).toMatchObject({ state: 'tray', kind: null, sentence: 'This is not a JPEG, PNG, STL, PLY or OBJ file.' });
-  expect((await client.post<{ detail: string }>(`/arrivals/${a.id}/place`, { caseId: kase.id })).body.detail).toMatch(/not a JPEG, PNG, STL, PLY or OBJ/);
+  expect((await client.post<{ detail: string }>(`/arrivals/${a.id}/place`, { caseId: kase.id })).body.detail).toMatch(
+    /not a JPEG, PNG, STL, PLY or OBJ/,
+  );
   expect((await client.call('DELETE', `/arrivals/${a.id}`)).status).toBe(204);
   expect((await arrivals()).some((q) => q.id === a.id)).toBe(false);
 });
@@ -94,8 +132,14 @@ it('a broken picture for a case is refused with its reason, kept in the tray, an
   const whole = await jpeg(60);
   lay('Greenshank - broken.jpg', whole.subarray(0, whole.length / 2));
   lay('Greenshank - broken.ply', 'ply\nformat ascii 1.0\nelement vertex 3\n');
-  expect(await arrived('Greenshank - broken.jpg')).toMatchObject({ state: 'refused', sentence: 'The picture is damaged and can’t be read to its end.' });
-  expect(await arrived('Greenshank - broken.ply')).toMatchObject({ state: 'refused', sentence: 'The PLY file’s header has no end.' });
+  expect(await arrived('Greenshank - broken.jpg')).toMatchObject({
+    state: 'refused',
+    sentence: 'The picture is damaged and can’t be read to its end.',
+  });
+  expect(await arrived('Greenshank - broken.ply')).toMatchObject({
+    state: 'refused',
+    sentence: 'The PLY file’s header has no end.',
+  });
   const { files } = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body;
   expect(files.filter((f) => f.name.includes('broken'))).toEqual([]);
 });
@@ -116,7 +160,10 @@ it('a slow device that writes in pieces is waited for: the file arrives once, an
   const device = openSync(path, 'w');
   const pieces = 7;
   for (let i = 0; i < pieces; i++) {
-    writeSync(device, whole.subarray(Math.floor((i * whole.length) / pieces), Math.floor(((i + 1) * whole.length) / pieces)));
+    writeSync(
+      device,
+      whole.subarray(Math.floor((i * whole.length) / pieces), Math.floor(((i + 1) * whole.length) / pieces)),
+    );
     await new Promise((r) => setTimeout(r, 400));
   }
   expect((await arrivals()).some((a) => a.name === 'Greenshank - slow.jpg')).toBe(false);
@@ -137,7 +184,10 @@ it('a name that is no UTF-8 is told, and its file stays where it is', async () =
   const odd = Buffer.concat([Buffer.from(`${INBOX}/Greenshank - Br`), Buffer.from([0xfc]), Buffer.from('cke.jpg')]);
   writeFileSync(odd, await jpeg(55));
   const told = await arrived('Greenshank - Br\ufffdcke.jpg');
-  expect(told).toMatchObject({ state: 'refused', sentence: 'Its name is not written in UTF-8; it stays in the folder. Let the device give it another name.' });
+  expect(told).toMatchObject({
+    state: 'refused',
+    sentence: 'Its name is not written in UTF-8; it stays in the folder. Let the device give it another name.',
+  });
   expect(existsSync(odd)).toBe(true);
   rmSync(odd);
 });
@@ -156,7 +206,10 @@ it('a link into somebody else’s folder is not followed', async () => {
 it('two files that are too large and called the same lie aside both', async () => {
   const large = new Uint8Array(51 * 1024 * 1024);
   lay('again/Greenshank - huge.jpg', large);
-  await until('both lie aside', async () => readdirSync(join(INBOX, '.refused')).filter((n) => n.startsWith('Greenshank - huge')).length === 2);
+  await until(
+    'both lie aside',
+    async () => readdirSync(join(INBOX, '.refused')).filter((n) => n.startsWith('Greenshank - huge')).length === 2,
+  );
 });
 
 it('who is not signed in sees nothing of it', async () => {

@@ -11,7 +11,8 @@ const jpeg = (seed: number) =>
   })
     .jpeg()
     .toBuffer();
-const send = (bytes: Buffer, name: string) => dentist.upload<Delivered & Problem>(`/cases/${id}/files?kind=photo`, bytes, name);
+const send = (bytes: Buffer, name: string) =>
+  dentist.upload<Delivered & Problem>(`/cases/${id}/files?kind=photo`, bytes, name);
 const away = (file: CaseFile) => dentist.call<Problem>('DELETE', `/cases/${id}/files/${file.id}`);
 const NUMBERS = { lengthMm: 10, widthMm: 8, facialVolumeMm: 0, rotationDeg: 0 };
 
@@ -24,9 +25,15 @@ describe('what something stands on stays', () => {
   it('a photograph that is laid over another', async () => {
     const file = (await send(await jpeg(1), 'laid.jpg')).body;
     const first = { x: 10, y: 10 };
-    await dentist.patch(`/cases/${id}/sections/read`, { version: 0, data: { aligned: [{ photoId: file.id, first, second: { x: 50, y: 10 } }] } });
+    await dentist.patch(`/cases/${id}/sections/read`, {
+      version: 0,
+      data: { aligned: [{ photoId: file.id, first, second: { x: 50, y: 10 } }] },
+    });
     const refused = await away(file);
-    expect(refused).toMatchObject({ status: 409, body: { detail: 'This photograph is laid over another; take it off there first.' } });
+    expect(refused).toMatchObject({
+      status: 409,
+      body: { detail: 'This photograph is laid over another; take it off there first.' },
+    });
     await dentist.patch(`/cases/${id}/sections/read`, { version: 1, data: { aligned: [] } });
     expect((await away(file)).status).toBe(200);
   });
@@ -38,7 +45,11 @@ describe('what something stands on stays', () => {
       scans.push((await dentist.upload<Delivered>(`/cases/${id}/files?kind=scan`, bytes, `upper ${seed}.stl`)).body);
     }
     const lower = (
-      await dentist.upload<Delivered>(`/cases/${id}/files?kind=scan`, scan(makePatient(scatteredRecipe(3)), INTRAORAL_SCANNER, 'stl', 'lower'), 'lower.stl')
+      await dentist.upload<Delivered>(
+        `/cases/${id}/files?kind=scan`,
+        scan(makePatient(scatteredRecipe(3)), INTRAORAL_SCANNER, 'stl', 'lower'),
+        'lower.stl',
+      )
     ).body;
     const [under, next] = scans as [Delivered, Delivered];
     const teeth = [
@@ -48,12 +59,19 @@ describe('what something stands on stays', () => {
     await dentist.patch(`/cases/${id}/sections/shape`, { version: 0, data: { scanId: under.id, teeth } });
     const kept = (await dentist.post<ContourVersion>(`/cases/${id}/contours`, { name: 'wax-up one', why: '' })).body;
     await dentist.patch(`/cases/${id}/sections/shape`, { version: 1, data: { scanId: next.id, teeth } });
-    expect((await away(under)).body.detail).toBe('“wax-up one”, which was kept, stands on this scan; it stays with it.');
+    expect((await away(under)).body.detail).toBe(
+      '“wax-up one”, which was kept, stands on this scan; it stays with it.',
+    );
     await dentist.post(`/cases/${id}/contours/${kept.id}/approve`, { word: 'yes' });
-    for (const f of [under, lower]) expect((await away(f)).body.detail).toBe('“wax-up one”, which was approved, stands on this scan; it stays with it.');
+    for (const f of [under, lower])
+      expect((await away(f)).body.detail).toBe(
+        '“wax-up one”, which was approved, stands on this scan; it stays with it.',
+      );
     // Put away by an older program, long ago: it stays all the same, is exported, and comes in again under its contour.
     await inDatabase((run) => run('UPDATE files SET removed_at = NOW() - INTERVAL 40 DAY WHERE id = ?', [under.id]));
-    const made = (await dentist.upload<CaseDetail>('/cases/import', await dentist.bytes(`/cases/${id}/case.json`), 'case.json')).body;
+    const made = (
+      await dentist.upload<CaseDetail>('/cases/import', await dentist.bytes(`/cases/${id}/case.json`), 'case.json')
+    ).body;
     const below = made.files.find((f) => f.id === made.contours[0]?.scanId);
     expect(below).toMatchObject({ name: 'upper 3.stl', bytes: under.bytes });
     await inDatabase((run) => run('UPDATE files SET removed_at = NULL WHERE id = ?', [under.id]));
@@ -70,7 +88,9 @@ describe('the same bytes at the same moment', () => {
 
   it('asked for ten times as a small picture are the same ten times', async () => {
     const file = (await send(await jpeg(8), 'wanted.jpg')).body;
-    const small = await Promise.all(Array.from({ length: 10 }, () => dentist.bytes(`/cases/${id}/files/${file.id}/thumbnail`)));
+    const small = await Promise.all(
+      Array.from({ length: 10 }, () => dentist.bytes(`/cases/${id}/files/${file.id}/thumbnail`)),
+    );
     expect(new Set(small.map((b) => Buffer.from(b).toString('base64'))).size).toBe(1);
     expect((await sharp(small[0]).metadata()).format).toBe('jpeg');
   });
@@ -81,7 +101,8 @@ describe('the same bytes at the same moment', () => {
       // An arrival that waits, as the watched folder records it, holding the same bytes.
       const first = await dentist.upload<Delivered>(`/cases/${other}/files?kind=photo`, bytes, 'first.jpg');
       const sha256 = await inDatabase(
-        async (run) => ((await run('SELECT sha256 FROM files WHERE id = ?', [first.body.id])) as { sha256: string }[])[0]?.sha256,
+        async (run) =>
+          ((await run('SELECT sha256 FROM files WHERE id = ?', [first.body.id])) as { sha256: string }[])[0]?.sha256,
       );
       const arrival = crypto.randomUUID();
       await inDatabase(async (run) => {
@@ -96,11 +117,16 @@ describe('the same bytes at the same moment', () => {
     };
     const lost: number[] = [];
     for (let i = 0; i < 60; i++) {
-      const bytes = await sharp({ create: { width: 210, height: 210, channels: 3, background: { r: i, g: 77, b: 200 - i } } })
+      const bytes = await sharp({
+        create: { width: 210, height: 210, channels: 3, background: { r: i, g: 77, b: 200 - i } },
+      })
         .jpeg()
         .toBuffer();
       const arrival = await arrivals(bytes);
-      const [, sent] = await Promise.all([dentist.call('DELETE', `/arrivals/${arrival}`), send(bytes, `race ${i}.jpg`)]);
+      const [, sent] = await Promise.all([
+        dentist.call('DELETE', `/arrivals/${arrival}`),
+        send(bytes, `race ${i}.jpg`),
+      ]);
       const answer = await dentist.raw('GET', `/cases/${id}/files/${sent.body.id}/original`);
       if (answer.status !== 200) lost.push(i);
     }
@@ -115,7 +141,9 @@ describe('many at once on one section', () => {
     for (let i = 0; i < 24; i++) clients.push(await signedIn('dentist'));
     for (let version = 0; version < 3; version++) {
       const answers = await Promise.all(
-        clients.map((c, i) => c.patch<Problem>(`/cases/${target}/sections/meet`, { version, data: { wish: `by ${i}, ${version}` } })),
+        clients.map((c, i) =>
+          c.patch<Problem>(`/cases/${target}/sections/meet`, { version, data: { wish: `by ${i}, ${version}` } }),
+        ),
       );
       const statuses = answers.map((a) => a.status);
       expect(statuses.filter((s) => s === 200)).toHaveLength(1);
@@ -132,18 +160,29 @@ describe('the list of cases', () => {
       await dentist.post('/cases', {
         name: `${word} ${String(i).padStart(2, '0')}`,
         ...(i % 3 === 0 && {
-          meet: { wish: `w${i}`, wishTags: [], cautions: [], cautionNote: '', teeth: [], finishBy: `2027-01-${String(31 - i).padStart(2, '0')}` },
+          meet: {
+            wish: `w${i}`,
+            wishTags: [],
+            cautions: [],
+            cautionNote: '',
+            teeth: [],
+            finishBy: `2027-01-${String(31 - i).padStart(2, '0')}`,
+          },
         }),
       });
     const page = async (query: string) =>
       (
-        await dentist.get<{ cases: { name: string; finishBy: string | null; wish: string }[]; total: number; pages: number }>(
-          `/cases?search=${encodeURIComponent(word)}${query}`,
-        )
+        await dentist.get<{
+          cases: { name: string; finishBy: string | null; wish: string }[];
+          total: number;
+          pages: number;
+        }>(`/cases?search=${encodeURIComponent(word)}${query}`)
       ).body;
     const first = await page('&sort=name');
     expect(first).toMatchObject({ total: 30, pages: 2 });
-    expect(first.cases.map((c) => c.name.slice(-2))).toEqual(Array.from({ length: 24 }, (_, i) => String(i).padStart(2, '0')));
+    expect(first.cases.map((c) => c.name.slice(-2))).toEqual(
+      Array.from({ length: 24 }, (_, i) => String(i).padStart(2, '0')),
+    );
     expect((await page('&sort=name&page=1')).cases).toHaveLength(6);
     const due = (await page('&sort=finish')).cases;
     expect(due.slice(0, 10).map((c) => c.finishBy)).toEqual([...due.slice(0, 10).map((c) => c.finishBy)].sort());

@@ -12,7 +12,13 @@ let db: Connection;
 
 beforeAll(async () => {
   database = await startDatabase(data, await freePort(39_700));
-  db = await createConnection({ host: '127.0.0.1', port: database.port, user: 'arch', password: database.password, database: 'radiant_arch' });
+  db = await createConnection({
+    host: '127.0.0.1',
+    port: database.port,
+    user: 'arch',
+    password: database.password,
+    database: 'radiant_arch',
+  });
 });
 afterAll(async () => {
   await db?.end();
@@ -21,14 +27,23 @@ afterAll(async () => {
 });
 
 /** Migrates in a process of its own; what it tells, and how it ended. */
-function migrated(what = 'whole', nth = ''): Promise<{ end: 'whole' | 'killed' | 'failed'; told: Record<string, unknown> }> {
+function migrated(
+  what = 'whole',
+  nth = '',
+): Promise<{ end: 'whole' | 'killed' | 'failed'; told: Record<string, unknown> }> {
   return new Promise((done) => {
-    const child = fork(resolve('server/test/migrate-and-die.mjs'), [String(database.port), database.password, what, nth], { execArgv: [] });
+    const child = fork(
+      resolve('server/test/migrate-and-die.mjs'),
+      [String(database.port), database.password, what, nth],
+      { execArgv: [] },
+    );
     let told = {};
     child.on('message', (m) => {
       told = m as object;
     });
-    child.once('exit', (code, signal) => done({ told, end: signal === 'SIGKILL' ? 'killed' : code === 0 ? 'whole' : 'failed' }));
+    child.once('exit', (code, signal) =>
+      done({ told, end: signal === 'SIGKILL' ? 'killed' : code === 0 ? 'whole' : 'failed' }),
+    );
   });
 }
 
@@ -58,7 +73,11 @@ it('killed in the midst, with the lock in hand, they go on in the next start', a
 
 it('two servers that start at the same moment both find it whole', async () => {
   await anew();
-  expect(await Promise.all([migrated(), migrated(), migrated()])).toMatchObject([{ end: 'whole' }, { end: 'whole' }, { end: 'whole' }]);
+  expect(await Promise.all([migrated(), migrated(), migrated()])).toMatchObject([
+    { end: 'whole' },
+    { end: 'whole' },
+    { end: 'whole' },
+  ]);
 });
 
 it('a day that is none in an old record is taken out, the rest of the record and good days stay', async () => {
@@ -70,7 +89,11 @@ it('a day that is none in an old record is taken out, the rest of the record and
   const days = ['2024-W10-3', '2026-02-30', '2026-12-18', '2026-12-18T10:00', null];
   for (const [i, finishBy] of days.entries()) {
     const id = `00000000-0000-4000-8000-00000000010${i}`;
-    await db.query('INSERT INTO cases (id, practice_id, name, opened_at, changed_at) VALUES (?, ?, ?, NOW(), NOW())', [id, practice, `c${i}`]);
+    await db.query('INSERT INTO cases (id, practice_id, name, opened_at, changed_at) VALUES (?, ?, ?, NOW(), NOW())', [
+      id,
+      practice,
+      `c${i}`,
+    ]);
     const record = JSON.stringify({ wish: 'kept', finishBy });
     await db.query("INSERT INTO case_sections VALUES (?, 'meet', 1, ?, 'x', NOW())", [id, record]);
     await db.query("INSERT INTO revisions VALUES (?, 'meet', 1, ?, 'x', NOW())", [id, record]);

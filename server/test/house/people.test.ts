@@ -6,7 +6,10 @@ const caseOf = async (client: Client) => (await avocetOf(client)).id;
 
 describe('signing in', () => {
   it('gives the person and a cookie that scripts and other sites can’t use', async () => {
-    const answer = await new Client().post<Who>('/session', { email: 'Dentist@Estuary.example', password: 'wading birds at low tide' });
+    const answer = await new Client().post<Who>('/session', {
+      email: 'Dentist@Estuary.example',
+      password: 'wading birds at low tide',
+    });
     expect(answer.body).toMatchObject({ name: 'Dr Sample Curlew', role: 'dentist' });
     const cookie = answer.headers.get('set-cookie') ?? '';
     expect(cookie).toMatch(/HttpOnly/);
@@ -23,14 +26,17 @@ describe('signing in', () => {
 
   it('is slowed after five wrong tries, also for the right password', async () => {
     const email = 'slow@estuary.example';
-    for (let i = 0; i < 5; i++) expect((await new Client().post('/session', { email, password: 'no' })).status).toBe(401);
+    for (let i = 0; i < 5; i++)
+      expect((await new Client().post('/session', { email, password: 'no' })).status).toBe(401);
     const sixth = await new Client().post<Problem>('/session', { email, password: 'no' });
     expect(sixth.status).toBe(429);
     expect(sixth.body.detail).toMatch(/^Too many wrong tries; wait \d minutes?\.$/);
   });
 
   it('keeps passwords as argon2id only', async () => {
-    const rows = await inDatabase(async (run) => (await run('SELECT password_hash FROM people')) as { password_hash: string }[]);
+    const rows = await inDatabase(
+      async (run) => (await run('SELECT password_hash FROM people')) as { password_hash: string }[],
+    );
     expect(rows.length).toBeGreaterThan(2);
     for (const r of rows) expect(r.password_hash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
   });
@@ -44,23 +50,37 @@ describe('signing in', () => {
 });
 
 describe('who sees what', () => {
-  it.each(['/cases', `/cases/${randomUUID()}`, '/people', `/cases/${randomUUID()}/plan.pdf`])('without a session %s is refused', async (path) => {
-    expect((await new Client().get<Problem>(path)).body).toEqual({ type: 'about:blank', title: 'Not signed in', status: 401, detail: 'Sign in first.' });
-  });
+  it.each(['/cases', `/cases/${randomUUID()}`, '/people', `/cases/${randomUUID()}/plan.pdf`])(
+    'without a session %s is refused',
+    async (path) => {
+      expect((await new Client().get<Problem>(path)).body).toEqual({
+        type: 'about:blank',
+        title: 'Not signed in',
+        status: 401,
+        detail: 'Sign in first.',
+      });
+    },
+  );
 
   it('another practice’s case is told as one that does not exist', async () => {
     const foreign = randomUUID();
     await inDatabase(async (run) => {
       const practice = randomUUID();
       await run('INSERT INTO practices (id, name) VALUES (?, ?)', [practice, 'Another practice']);
-      await run('INSERT INTO cases (id, practice_id, name, opened_at, changed_at) VALUES (?, ?, ?, NOW(3), NOW(3))', [foreign, practice, 'Foreign']);
+      await run('INSERT INTO cases (id, practice_id, name, opened_at, changed_at) VALUES (?, ?, ?, NOW(3), NOW(3))', [
+        foreign,
+        practice,
+        'Foreign',
+      ]);
     });
     const dentist = await signedIn('dentist');
     const other = await dentist.get<Problem>(`/cases/${foreign}`);
     const none = await dentist.get<Problem>(`/cases/${randomUUID()}`);
     expect(other.status).toBe(404);
     expect(other.body).toEqual(none.body);
-    expect((await dentist.patch(`/cases/${foreign}/sections/meet`, { version: 0, data: { wish: 'x' } })).status).toBe(404);
+    expect((await dentist.patch(`/cases/${foreign}/sections/meet`, { version: 0, data: { wish: 'x' } })).status).toBe(
+      404,
+    );
     expect(await casesOf(dentist, 'Foreign')).toEqual([]);
   });
 
@@ -72,22 +92,42 @@ describe('who sees what', () => {
       expect((await technician.patch(`/cases/${id}/sections/${name}`, { version: 1, data: {} })).status).toBe(403);
     expect((await technician.post('/cases', { name: 'Mine' })).status).toBe(403);
     expect((await technician.upload(`/cases/${id}/files?kind=photo`, 'x', 'x.jpg')).status).toBe(403);
-    const said = await technician.post<{ by: string; role: string }>(`/cases/${id}/comments`, { stage: 'shape', body: 'Contacts look tight.' });
+    const said = await technician.post<{ by: string; role: string }>(`/cases/${id}/comments`, {
+      stage: 'shape',
+      body: 'Contacts look tight.',
+    });
     expect(said.body).toMatchObject({ by: 'Technician Sample Ruff', role: 'technician' });
   });
 
   it('an assistant keeps records and measures, and leaves decisions to the dentist', async () => {
     const assistant = await signedIn('assistant');
     const id = await caseOf(assistant);
-    const refused = await assistant.patch<Problem>(`/cases/${id}/sections/reduce`, { version: 1, data: { design: 'even', from: 'tooth' } });
+    const refused = await assistant.patch<Problem>(`/cases/${id}/sections/reduce`, {
+      version: 1,
+      data: { design: 'even', from: 'tooth' },
+    });
     expect(refused.status).toBe(403);
     expect(refused.body.detail).toBe('The dentist decides on reduce; you may read it.');
-    expect((await assistant.post('/people', { name: 'A', email: 'a@b.example', password: 'long enough now', role: 'dentist' })).status).toBe(403);
+    expect(
+      (
+        await assistant.post('/people', {
+          name: 'A',
+          email: 'a@b.example',
+          password: 'long enough now',
+          role: 'dentist',
+        })
+      ).status,
+    ).toBe(403);
   });
 
   it('a dentist adds a person, once an address', async () => {
     const dentist = await signedIn('dentist');
-    const person = { name: 'Sample Dunlin', email: 'dunlin@estuary.example', password: 'long enough now', role: 'assistant' };
+    const person = {
+      name: 'Sample Dunlin',
+      email: 'dunlin@estuary.example',
+      password: 'long enough now',
+      role: 'assistant',
+    };
     expect((await dentist.post<Who>('/people', person)).body).toMatchObject({ role: 'assistant' });
     expect((await dentist.post<Problem>('/people', person)).body.errors?.[0]?.field).toBe('email');
     const { role: _, ...account } = person;
@@ -109,7 +149,12 @@ describe('the house at its door', () => {
   });
 
   it('refuses changes that another site’s page sends', async () => {
-    const answer = await new Client().call<Problem>('POST', '/session', { email: 'a@b.example', password: 'x' }, { origin: 'http://elsewhere.example' });
+    const answer = await new Client().call<Problem>(
+      'POST',
+      '/session',
+      { email: 'a@b.example', password: 'x' },
+      { origin: 'http://elsewhere.example' },
+    );
     expect(answer.status).toBe(403);
   });
 
@@ -124,7 +169,13 @@ describe('the house at its door', () => {
       components: { schemas: Record<string, { required?: string[] }> };
     }>('/openapi.json');
     expect(body.openapi).toMatch(/^3\./);
-    for (const path of ['/api/session', '/api/cases/{id}/sections/{name}', '/api/cases/{caseId}/files', '/api/cases/{id}/plan.pdf', '/api/health'])
+    for (const path of [
+      '/api/session',
+      '/api/cases/{id}/sections/{name}',
+      '/api/cases/{caseId}/files',
+      '/api/cases/{id}/plan.pdf',
+      '/api/health',
+    ])
       expect(body.paths).toHaveProperty([path]);
     expect(body.components.schemas.SectionChange?.required).toEqual(expect.arrayContaining(['version', 'data']));
     expect(body.components.schemas).toHaveProperty('Problem');

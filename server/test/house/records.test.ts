@@ -4,7 +4,8 @@ import { type Client, inDatabase, signedIn, until } from '../house.js';
 
 let dentist: Client;
 let id: string;
-const picture = (colour: string, width = 600, height = 400) => sharp({ create: { width, height, channels: 3, background: colour } }).jpeg();
+const picture = (colour: string, width = 600, height = 400) =>
+  sharp({ create: { width, height, channels: 3, background: colour } }).jpeg();
 const send = async (colour: string, name: string, query = '') =>
   dentist.upload<Delivered & Problem>(`/cases/${id}/files?kind=photo${query}`, await picture(colour).toBuffer(), name);
 const detail = async () => (await dentist.get<CaseDetail>(`/cases/${id}`)).body;
@@ -22,7 +23,10 @@ describe('a photograph that arrives', () => {
       takenBy: 'Dr Sample Curlew',
       already: false,
     });
-    expect((await send('#a22', 'DSC_1.jpg', '&view=close-smile&state=final')).body).toMatchObject({ view: 'close-smile', state: 'final' });
+    expect((await send('#a22', 'DSC_1.jpg', '&view=close-smile&state=final')).body).toMatchObject({
+      view: 'close-smile',
+      state: 'final',
+    });
     expect((await send('#a33', 'DSC_2.jpg')).body).toMatchObject({ view: null, state: null });
   });
 
@@ -60,7 +64,9 @@ describe('its thumbnail', () => {
   });
 
   it('of a file that is not there is refused as all else', async () => {
-    expect((await dentist.get<Problem>(`/cases/${id}/files/00000000-0000-4000-8000-000000000000/thumbnail`)).status).toBe(404);
+    expect(
+      (await dentist.get<Problem>(`/cases/${id}/files/00000000-0000-4000-8000-000000000000/thumbnail`)).status,
+    ).toBe(404);
   });
 });
 
@@ -95,8 +101,17 @@ describe('what is said of a photograph', () => {
   it('can be changed, part by part', async () => {
     const file = (await detail()).files[2] as CaseFile;
     await dentist.patch(`/cases/${id}/files/${file.id}`, { view: 'upper-occlusal' });
-    const { body } = await dentist.patch<CaseFile>(`/cases/${id}/files/${file.id}`, { state: 'mock-up', takenOn: '2026-11-20', takenBy: 'Sample Knot' });
-    expect(body).toMatchObject({ view: 'upper-occlusal', state: 'mock-up', takenOn: '2026-11-20', takenBy: 'Sample Knot' });
+    const { body } = await dentist.patch<CaseFile>(`/cases/${id}/files/${file.id}`, {
+      state: 'mock-up',
+      takenOn: '2026-11-20',
+      takenBy: 'Sample Knot',
+    });
+    expect(body).toMatchObject({
+      view: 'upper-occlusal',
+      state: 'mock-up',
+      takenOn: '2026-11-20',
+      takenBy: 'Sample Knot',
+    });
   });
 
   it('but not by a technician', async () => {
@@ -129,7 +144,10 @@ describe('a photograph that is put away', () => {
 
   it('is refused while measures stand on it', async () => {
     const file = (await detail()).files[0] as CaseFile;
-    await dentist.patch(`/cases/${id}/sections/read`, { version: 0, data: { photoId: file.id, landmarks: [{ tooth: 11, kind: 'edge', x: 5, y: 5 }] } });
+    await dentist.patch(`/cases/${id}/sections/read`, {
+      version: 0,
+      data: { photoId: file.id, landmarks: [{ tooth: 11, kind: 'edge', x: 5, y: 5 }] },
+    });
     const refused = await dentist.call<Problem>('DELETE', `/cases/${id}/files/${file.id}`);
     expect(refused.status).toBe(409);
     expect(refused.body.detail).toBe('Measures stand on this photograph; choose another in read first.');
@@ -149,7 +167,9 @@ describe('the case file', () => {
     const doc = (await dentist.get<CaseDocument>(`/cases/${id}/case.json`)).body;
     const made = (await dentist.upload<CaseDetail>('/cases/import', JSON.stringify(doc), 'case.json')).body;
     const said = (files: readonly CaseFile[]) =>
-      files.map(({ name, view, state, takenOn, takenBy }) => ({ name, view, state, takenOn, takenBy })).sort((a, b) => (a.name < b.name ? -1 : 1));
+      files
+        .map(({ name, view, state, takenOn, takenBy }) => ({ name, view, state, takenOn, takenBy }))
+        .sort((a, b) => (a.name < b.name ? -1 : 1));
     expect(said(made.files)).toEqual(said((await detail()).files));
   });
 
@@ -163,6 +183,9 @@ describe('the case file', () => {
     };
     const made = (await dentist.upload<CaseDetail>('/cases/import', JSON.stringify(old), 'case.json')).body;
     expect(made.sections.meet.data).toMatchObject({ wish: 'longer', wishTags: [], cautions: [], teeth: [] });
-    expect(made.files.find((f) => f.name === 'retracted front, before.jpg')).toMatchObject({ view: 'retracted-front', state: 'before' });
+    expect(made.files.find((f) => f.name === 'retracted front, before.jpg')).toMatchObject({
+      view: 'retracted-front',
+      state: 'before',
+    });
   });
 });

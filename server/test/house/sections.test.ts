@@ -17,7 +17,9 @@ const detail = async () => (await dentist.get<CaseDetail>(`/cases/${kase.id}`)).
 
 beforeAll(async () => {
   dentist = await signedIn('dentist');
-  kase = (await dentist.post<CaseDetail>('/cases', { name: 'Sections under test', meet: { wish: 'longer', ageYears: 40 } })).body;
+  kase = (
+    await dentist.post<CaseDetail>('/cases', { name: 'Sections under test', meet: { wish: 'longer', ageYears: 40 } })
+  ).body;
   photo = (await upload(await picture().jpeg().toBuffer(), 'photo', 'front.jpg')).body;
 });
 
@@ -37,11 +39,26 @@ const BROKEN_CROWNS: readonly (readonly [string, object, RegExp])[] = [
 
 describe('changing a section', () => {
   it('keeps a crown with every number, its character and its strokes as they were sent', async () => {
-    const whole = { ...CROWN, tipDeg: 2, torqueDeg: -3, neckWidthMm: 0.2, edgeCurveMm: 0.3, textureShare: 1.4, character: 'soft', strokes: [STROKE] };
+    const whole = {
+      ...CROWN,
+      tipDeg: 2,
+      torqueDeg: -3,
+      neckWidthMm: 0.2,
+      edgeCurveMm: 0.3,
+      textureShare: 1.4,
+      character: 'soft',
+      strokes: [STROKE],
+    };
     const made = (await dentist.post<CaseDetail>('/cases', { name: 'A whole crown' })).body;
-    const put = await dentist.patch<SectionState>(`/cases/${made.id}/sections/shape`, { version: 0, data: { teeth: [whole, { ...CROWN, tooth: 14 }] } });
+    const put = await dentist.patch<SectionState>(`/cases/${made.id}/sections/shape`, {
+      version: 0,
+      data: { teeth: [whole, { ...CROWN, tooth: 14 }] },
+    });
     expect(put.status).toBe(200);
-    expect((await dentist.get<CaseDetail>(`/cases/${made.id}`)).body.sections.shape.data.teeth).toEqual([whole, { ...CROWN, tooth: 14 }]);
+    expect((await dentist.get<CaseDetail>(`/cases/${made.id}`)).body.sections.shape.data.teeth).toEqual([
+      whole,
+      { ...CROWN, tooth: 14 },
+    ]);
   });
 
   it('writes it with a revision and the next version', async () => {
@@ -58,35 +75,73 @@ describe('changing a section', () => {
   });
 
   it('of two at the same moment lets one through', async () => {
-    const both = await Promise.all([1, 2].map((edgeMm) => section('propose', 1, { school: 'ratio', referenceTooth: 11, edgeMm })));
+    const both = await Promise.all(
+      [1, 2].map((edgeMm) => section('propose', 1, { school: 'ratio', referenceTooth: 11, edgeMm })),
+    );
     expect(both.map((b) => b.status).sort()).toEqual([200, 409]);
     for (let round = 0; round < 8; round++) {
       const fresh = (await dentist.post<CaseDetail>('/cases', { name: `Race ${round}` })).body.id;
       const change = { version: 0, data: { design: 'even', from: 'tooth' } };
-      const firsts = await Promise.all([1, 2, 3].map(() => dentist.patch<object>(`/cases/${fresh}/sections/reduce`, change)));
+      const firsts = await Promise.all(
+        [1, 2, 3].map(() => dentist.patch<object>(`/cases/${fresh}/sections/reduce`, change)),
+      );
       expect(firsts.map((b) => b.status).sort()).toEqual([200, 409, 409]);
     }
   });
 
   const marks = (x: number, y: number) => ({ photoId: photo.id, landmarks: [{ tooth: 11, kind: 'edge', x, y }] });
-  const scale = (mm: number, x = 500) => ({ photoId: photo.id, landmarks: [], calibration: { from: { x: 10, y: 10 }, to: { x, y: 10 }, mm } });
+  const scale = (mm: number, x = 500) => ({
+    photoId: photo.id,
+    landmarks: [],
+    calibration: { from: { x: 10, y: 10 }, to: { x, y: 10 }, mm },
+  });
   it.each<[string, string, () => unknown, RegExp]>([
     ['a landmark outside the picture', 'read', () => marks(601, 20), /edge point of 11 lies outside the picture/],
-    ['a landmark with a word for a number', 'read', () => ({ ...marks(1, 1), landmarks: [{ tooth: 11, kind: 'edge', x: 'NaN', y: 2 }] }), /not a number/],
+    [
+      'a landmark with a word for a number',
+      'read',
+      () => ({ ...marks(1, 1), landmarks: [{ tooth: 11, kind: 'edge', x: 'NaN', y: 2 }] }),
+      /not a number/,
+    ],
     [
       'two points at one place',
       'read',
       () => ({ photoId: photo.id, landmarks: ['edge', 'mesial'].map((kind) => ({ tooth: 11, kind, x: 5, y: 5 })) }),
       /lie at one place/,
     ],
-    ['a landmark set twice', 'read', () => ({ photoId: photo.id, landmarks: [5, 6].map((x) => ({ tooth: 11, kind: 'edge', x, y: 5 })) }), /set twice/],
-    ['a landmark on a molar', 'read', () => ({ photoId: photo.id, landmarks: [{ tooth: 16, kind: 'edge', x: 5, y: 5 }] }), /15 to 25 and 35 to 45/],
+    [
+      'a landmark set twice',
+      'read',
+      () => ({ photoId: photo.id, landmarks: [5, 6].map((x) => ({ tooth: 11, kind: 'edge', x, y: 5 })) }),
+      /set twice/,
+    ],
+    [
+      'a landmark on a molar',
+      'read',
+      () => ({ photoId: photo.id, landmarks: [{ tooth: 16, kind: 'edge', x: 5, y: 5 }] }),
+      /15 to 25 and 35 to 45/,
+    ],
     ['a scale of 0 mm', 'read', () => scale(0), /more than 0 mm/],
     ['a scale whose ends are one point', 'read', () => scale(20, 10), /lie at one place/],
-    ['landmarks without a photograph', 'read', () => ({ landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 1 }] }), /need a photograph/],
+    [
+      'landmarks without a photograph',
+      'read',
+      () => ({ landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 1 }] }),
+      /need a photograph/,
+    ],
     ['another case’s photograph', 'read', () => ({ photoId: kase.id, landmarks: [] }), /does not belong to this case/],
-    ['a foreign field', 'propose', () => ({ school: 'ratio', referenceTooth: 11, edgeMm: 0, colour: 'A1' }), /“colour” does not belong here/],
-    ['an unknown school', 'propose', () => ({ school: 'mine', referenceTooth: 11, edgeMm: 0 }), /school of proportion is not known/],
+    [
+      'a foreign field',
+      'propose',
+      () => ({ school: 'ratio', referenceTooth: 11, edgeMm: 0, colour: 'A1' }),
+      /“colour” does not belong here/,
+    ],
+    [
+      'an unknown school',
+      'propose',
+      () => ({ school: 'mine', referenceTooth: 11, edgeMm: 0 }),
+      /school of proportion is not known/,
+    ],
     [
       'a crown of 40 mm',
       'shape',
@@ -139,7 +194,9 @@ describe('files that arrive', () => {
     const bytes = writeStlBinary(box(1, 1, 1));
     const made = (await upload(bytes, 'scan', 'any.stl')).body;
     expect(made).toMatchObject({ kind: 'own-scan', mime: 'model/stl' });
-    expect(Buffer.from(await dentist.bytes(`/cases/${kase.id}/files/${made.id}`)).equals(Buffer.from(bytes))).toBe(true);
+    expect(Buffer.from(await dentist.bytes(`/cases/${kase.id}/files/${made.id}`)).equals(Buffer.from(bytes))).toBe(
+      true,
+    );
   });
 
   /** A PNG header that announces a size, without the data. */
@@ -153,13 +210,31 @@ describe('files that arrive', () => {
   };
   it.each<[string, string, () => Promise<Uint8Array | string> | Uint8Array | string, RegExp, number]>([
     ['text called a picture', 'photo', () => 'not a picture', /not a JPEG or PNG/, 422],
-    ['an SVG', 'photo', () => '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="900"/>', /not a JPEG or PNG/, 422],
+    [
+      'an SVG',
+      'photo',
+      () => '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="900"/>',
+      /not a JPEG or PNG/,
+      422,
+    ],
     ['nothing', 'photo', () => '', /empty/, 422],
     ['a bomb of 40,000 × 40,000 pixels', 'photo', bomb, /40000 × 40000 pixels/, 422],
-    ['a picture cut short', 'photo', async () => (await picture(900, 900).png({ compressionLevel: 0 }).toBuffer()).subarray(0, 3000), /damaged/, 422],
+    [
+      'a picture cut short',
+      'photo',
+      async () => (await picture(900, 900).png({ compressionLevel: 0 }).toBuffer()).subarray(0, 3000),
+      /damaged/,
+      422,
+    ],
     ['a thumbnail', 'photo', () => picture(40, 40).png().toBuffer(), /at least 200/, 422],
     ['more than 50 MB', 'photo', () => new Uint8Array(51 * 1024 * 1024), /larger than 50 MB/, 413],
-    ['an empty STL', 'scan', () => writeStlBinary({ positions: new Float64Array(), triangles: new Uint32Array() }), /no triangles/, 422],
+    [
+      'an empty STL',
+      'scan',
+      () => writeStlBinary({ positions: new Float64Array(), triangles: new Uint32Array() }),
+      /no triangles/,
+      422,
+    ],
     ['a broken STL', 'scan', () => writeStlBinary(box(1, 1, 1)).slice(0, 200), /cut short/, 422],
     ['a file of unknown kind', 'sound', () => 'x', /photo or a scan/, 422],
   ])('refuses %s in a sentence and keeps nothing', async (_, kind, bytes, sentence, status) => {

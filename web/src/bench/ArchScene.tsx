@@ -38,7 +38,9 @@ export interface BrushHand {
   readonly end: () => void;
 }
 
-/** The arch in three dimensions: the scan, the planned crowns, what is added and removed, the bite, a plane through it. */
+/**
+ * The arch in three dimensions: the scan, the planned crowns, what is added and removed, the bite, a plane through it.
+ */
 export const ArchScene = memo(function ArchScene({
   arch,
   planned,
@@ -77,7 +79,11 @@ export const ArchScene = memo(function ArchScene({
   const values = useRef(new Map<Fdi, Float32Array>());
 
   useEffect(() => {
-    values.current = new Map([...planned].map(([t, v]) => [t, (showing === 'bite' ? biteMaps?.of.get(t) : undefined) ?? v.differenceMm] as const));
+    values.current = new Map(
+      [...planned].map(
+        ([t, v]) => [t, (showing === 'bite' ? biteMaps?.of.get(t) : undefined) ?? v.differenceMm] as const,
+      ),
+    );
   }, [planned, showing, biteMaps]);
 
   useEffect(() => {
@@ -136,13 +142,19 @@ export const ArchScene = memo(function ArchScene({
   const look: Look = { planned, showing, share, selected, biteMaps, hand };
   return (
     <JawCanvas
-      label={lower ? 'Both arches in three dimensions' : `${view.jaw === 'upper' ? 'Upper' : 'Lower'} arch in three dimensions`}
+      label={
+        lower
+          ? 'Both arches in three dimensions'
+          : `${view.jaw === 'upper' ? 'Upper' : 'Lower'} arch in three dimensions`
+      }
       view={view}
       hold={hold}
     >
       <PaintMark of={planned} />
       {arch && <Teeth of={arch} {...look} />}
-      {showing === 'difference' && !brush && planned.get(selected) && <FaceLine of={planned.get(selected) as PlannedView} />}
+      {showing === 'difference' && !brush && planned.get(selected) && (
+        <FaceLine of={planned.get(selected) as PlannedView} />
+      )}
       {gum && arch && <Gum mesh={arch.gum} pale={showing === 'difference' || showing === 'bite'} />}
       {lower && (
         <group position={[...lower.shift]}>
@@ -165,7 +177,9 @@ interface Look {
   readonly showing: Showing;
   readonly share: number;
   readonly selected: Fdi;
-  readonly biteMaps: { readonly which: 'planned' | 'existing'; readonly of: ReadonlyMap<Fdi, Float32Array> } | undefined;
+  readonly biteMaps:
+    | { readonly which: 'planned' | 'existing'; readonly of: ReadonlyMap<Fdi, Float32Array> }
+    | undefined;
   readonly hand: ToothHand;
 }
 
@@ -206,11 +220,13 @@ function Teeth({ of, planned, showing, share, selected, biteMaps, hand }: Look &
 }
 
 /** A map fits a surface while they are of the same crown; in between, one of the two is on its way. */
-const fits = (map: Float32Array | undefined, mesh: { readonly positions: Float32Array }) => (map && map.length * 3 === mesh.positions.length ? map : undefined);
+const fits = (map: Float32Array | undefined, mesh: { readonly positions: Float32Array }) =>
+  map && map.length * 3 === mesh.positions.length ? map : undefined;
 
 function words(mm: number, showing: Showing): string {
   const figure = Math.abs(mm).toFixed(2);
-  if (showing === 'bite') return mm < -0.05 ? `${figure} mm into the tooth across` : mm <= 0.05 ? 'touches' : `${figure} mm clear`;
+  if (showing === 'bite')
+    return mm < -0.05 ? `${figure} mm into the tooth across` : mm <= 0.05 ? 'touches' : `${figure} mm clear`;
   return `${mm < 0 ? '−' : '+'}${figure} mm ${mm < 0 ? 'removed' : 'added'}`;
 }
 
@@ -232,11 +248,15 @@ const FACE: readonly number[] = [
   ...Array.from({ length: CROWN_RINGS - 2 }, (_, r) => (CROWN_RINGS - 2 - r) * CROWN_RING),
 ];
 
-/** One material for each colour of line, for as long as the page lives: a material that comes and goes takes its program with it. */
+/**
+ * One material for each colour of line, for as long as the page lives: a material that comes and goes takes its program
+ * with it.
+ */
 const LINES = new Map<string, THREE.LineBasicMaterial>();
 
 function lineMaterial(colour: string): THREE.LineBasicMaterial {
-  const known = LINES.get(colour) ?? new THREE.LineBasicMaterial({ color: colour, depthTest: false, transparent: true });
+  const known =
+    LINES.get(colour) ?? new THREE.LineBasicMaterial({ color: colour, depthTest: false, transparent: true });
   LINES.set(colour, known);
   return known;
 }
@@ -261,7 +281,11 @@ function CutLines({ cut }: { cut: CutAt }) {
         of.map((line) => {
           const n = line.points.length / 2;
           const positions = new Float32Array(3 * n);
-          for (let i = 0; i < n; i++) positions.set(toParent(cut.plane, [line.points[2 * i] as number, line.points[2 * i + 1] as number, 0]), 3 * i);
+          for (let i = 0; i < n; i++)
+            positions.set(
+              toParent(cut.plane, [line.points[2 * i] as number, line.points[2 * i + 1] as number, 0]),
+              3 * i,
+            );
           const geometry = new THREE.BufferGeometry();
           geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
           return new THREE.LineLoop(geometry, lineMaterial(colour));

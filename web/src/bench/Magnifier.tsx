@@ -53,7 +53,13 @@ export function Magnifier({
       className="pointer-events-none absolute overflow-hidden rounded-full bg-bench-2 shadow-lg ring-2 ring-white"
       style={{ left, top }}
     >
-      <image href={src} width={width} height={height} preserveAspectRatio="none" style={{ filter, imageRendering: 'pixelated' }} />
+      <image
+        href={src}
+        width={width}
+        height={height}
+        preserveAspectRatio="none"
+        style={{ filter, imageRendering: 'pixelated' }}
+      />
       <path
         d={`M${view.x + at.x / view.zoom - span / 2} ${view.y + at.y / view.zoom}h${span}M${view.x + at.x / view.zoom} ${view.y + at.y / view.zoom - span / 2}v${span}`}
         stroke="#fff"

@@ -49,7 +49,12 @@ export function Mark({
   const key = (e: KeyboardEvent<SVGGElement>) => {
     if (locked) return;
     const step = e.shiftKey ? 0.1 : 1;
-    const by: Record<string, readonly [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+    const by: Record<string, readonly [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    };
     const d = by[e.key];
     if (d) move(x + d[0], y + d[1]);
     else if ((e.key === 'Delete' || e.key === 'Backspace') && onRemove) onRemove();

@@ -15,7 +15,10 @@ export interface Pin {
 
 const COLOUR = { marked: '#7a3576', chosen: '#2e1230', scan: '#e08fd6' } as const;
 const RADIUS_MM = { marked: 0.45, chosen: 0.55, scan: 0.5 } as const;
-const FRONT: Readonly<Record<Jaw, View>> = { upper: { name: 'front', jaw: 'upper', turn: 0 }, lower: { name: 'front', jaw: 'lower', turn: 0 } };
+const FRONT: Readonly<Record<Jaw, View>> = {
+  upper: { name: 'front', jaw: 'upper', turn: 0 },
+  lower: { name: 'front', jaw: 'lower', turn: 0 },
+};
 
 /** The scanned arch with places on it; a click tells where it was met. */
 export const MarkedScene = memo(function MarkedScene({

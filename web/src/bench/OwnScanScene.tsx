@@ -1,4 +1,16 @@
-import { add, distance, dot, type Fdi, firstThrough, type PickedView, PULL_SIDE_MM, pullShare, scale, sub, type Vec3 } from '@radiant/core';
+import {
+  add,
+  distance,
+  dot,
+  type Fdi,
+  firstThrough,
+  type PickedView,
+  PULL_SIDE_MM,
+  pullShare,
+  scale,
+  sub,
+  type Vec3,
+} from '@radiant/core';
 import { invalidate, type ThreeEvent, useFrame, useThree } from '@react-three/fiber';
 import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
@@ -79,7 +91,14 @@ export const OwnScanScene = memo(function OwnScanScene({
       />
       {!own &&
         !off &&
-        picked.necks.map((n) => <NeckLine key={n.tooth} line={n.line} on={n.tooth === chosen || pulling} pull={pull?.tooth === n.tooth ? pull : undefined} />)}
+        picked.necks.map((n) => (
+          <NeckLine
+            key={n.tooth}
+            line={n.line}
+            on={n.tooth === chosen || pulling}
+            pull={pull?.tooth === n.tooth ? pull : undefined}
+          />
+        ))}
       {across?.teeth.map((t) => (
         <Ghost key={t.tooth} mesh={t.mesh} />
       ))}
@@ -144,7 +163,8 @@ function Jaw({
     }
     for (let v = 0; v < picked.tooth.length; v++) {
       const t = picked.tooth[v] as number;
-      const tint = t === 0 ? GUM : t === chosen ? CHOSEN : (TINTS[(t + Math.floor(t / 10)) % TINTS.length] as THREE.Color);
+      const tint =
+        t === 0 ? GUM : t === chosen ? CHOSEN : (TINTS[(t + Math.floor(t / 10)) % TINTS.length] as THREE.Color);
       tint.toArray(colours, 3 * v);
     }
     geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3));
@@ -195,7 +215,11 @@ function Jaw({
       const { x, y, z } = ray.direction;
       const hit = firstThrough(laid.cells, laid.mesh, [ray.origin.x, ray.origin.y, ray.origin.z], [x, y, z]);
       if (!hit) return;
-      const [a, b, c] = laid.mesh.triangles.subarray(3 * hit.face, 3 * hit.face + 3) as unknown as [number, number, number];
+      const [a, b, c] = laid.mesh.triangles.subarray(3 * hit.face, 3 * hit.face + 3) as unknown as [
+        number,
+        number,
+        number,
+      ];
       met.push({
         distance: hit.distance,
         point: ray.at(hit.distance, new THREE.Vector3()),
@@ -207,7 +231,12 @@ function Jaw({
     [laid],
   );
   return (
-    <mesh geometry={geometry} raycast={meet} onClick={click} {...((painting || pulling) && { onPointerDown: down, onPointerMove: move })}>
+    <mesh
+      geometry={geometry}
+      raycast={meet}
+      onClick={click}
+      {...((painting || pulling) && { onPointerDown: down, onPointerMove: move })}
+    >
       <meshMatcapMaterial matcap={SOFT} vertexColors color="#ffffff" side={THREE.DoubleSide} />
     </mesh>
   );
@@ -255,7 +284,10 @@ const WIDE_PX = { on: 3, off: 1.4 } as const;
 
 /** The line between a tooth and the gum; while it is pulled, what goes along with the hand is drawn over everything. */
 function NeckLine({ line, on, pull }: { line: Float32Array; on: boolean; pull: Pull | undefined }) {
-  const { still, along } = useMemo(() => (pull ? pulledAlong(line, pull) : { still: line, along: undefined }), [line, pull]);
+  const { still, along } = useMemo(
+    () => (pull ? pulledAlong(line, pull) : { still: line, along: undefined }),
+    [line, pull],
+  );
   return (
     <>
       <Pieces line={still} on={on} />
@@ -298,7 +330,9 @@ function pulledAlong(line: Float32Array, { from, to }: Pull): { still: Float32Ar
     const d = sub(at, from);
     const up = dot(d, way);
     // What lies behind the tooth is not meant.
-    return far === 0 || Math.abs(up) > far + PULL_SIDE_MM ? 0 : far * pullShare(Math.sqrt(Math.max(0, dot(d, d) - up * up)));
+    return far === 0 || Math.abs(up) > far + PULL_SIDE_MM
+      ? 0
+      : far * pullShare(Math.sqrt(Math.max(0, dot(d, d) - up * up)));
   };
   for (let i = 0; i < line.length; i += 6) {
     const ends = [0, 3].map((o): Vec3 => [line[i + o] as number, line[i + o + 1] as number, line[i + o + 2] as number]);

@@ -13,8 +13,17 @@ export interface BenchView {
 /** The preview's longest side, px; see the server's preview route. */
 const PREVIEW_PX = 2000;
 
-/** Which picture is drawn: the small one while its pixels are enough for the screen, then the original, once it is decoded. */
-function useShown(src: string, preview: string | undefined, width: number, zoom: number | undefined, magnified: boolean): string {
+/**
+ * Which picture is drawn: the small one while its pixels are enough for the screen, then the original, once it is
+ * decoded.
+ */
+function useShown(
+  src: string,
+  preview: string | undefined,
+  width: number,
+  zoom: number | undefined,
+  magnified: boolean,
+): string {
   const [whole, setWhole] = useState(!preview || width <= PREVIEW_PX);
   const needed = !whole && (magnified || (zoom ?? 0) * width * devicePixelRatio > PREVIEW_PX);
   useEffect(() => {
@@ -37,7 +46,8 @@ const MIN_ZOOM = 0.02;
 const MAX_ZOOM = 40;
 
 /**
- * A photograph on the grey bench: zoom about the pointer with wheel or pinch, pan by dragging, and marks drawn over it in
+ * A photograph on the grey bench: zoom about the pointer with wheel or pinch, pan by dragging, and marks drawn over it
+ * in
  * the picture's own pixels. A press that is no drag is a click on the picture.
  */
 export function PhotoBench({
@@ -136,7 +146,12 @@ export function PhotoBench({
         zoomAbout(sx, sy, s / (s - d || s));
       },
     },
-    { target: frame, drag: { filterTaps: true, pointer: { buttons: [1, 4] } }, wheel: { eventOptions: { passive: false } }, eventOptions: { passive: false } },
+    {
+      target: frame,
+      drag: { filterTaps: true, pointer: { buttons: [1, 4] } },
+      wheel: { eventOptions: { passive: false } },
+      eventOptions: { passive: false },
+    },
   );
 
   return (
@@ -149,11 +164,19 @@ export function PhotoBench({
           className="block cursor-crosshair select-none"
         >
           <title>{alt}</title>
-          <image href={shown} width={width} height={height} preserveAspectRatio="none" {...(filter && { style: { filter } })} />
+          <image
+            href={shown}
+            width={width}
+            height={height}
+            preserveAspectRatio="none"
+            {...(filter && { style: { filter } })}
+          />
           {children(view)}
         </svg>
       )}
-      {view && magnified && <Magnifier frame={frame} view={view} src={shown} width={width} height={height} filter={filter} />}
+      {view && magnified && (
+        <Magnifier frame={frame} view={view} src={shown} width={width} height={height} filter={filter} />
+      )}
     </div>
   );
 }

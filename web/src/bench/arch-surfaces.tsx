@@ -39,7 +39,11 @@ function nearestVertex(e: ThreeEvent<MouseEvent>, mesh: DrawableMesh): number | 
   let best: number | undefined;
   let least = Infinity;
   for (const v of [e.face.a, e.face.b, e.face.c]) {
-    const d = Math.hypot((mesh.positions[3 * v] as number) - x, (mesh.positions[3 * v + 1] as number) - y, (mesh.positions[3 * v + 2] as number) - z);
+    const d = Math.hypot(
+      (mesh.positions[3 * v] as number) - x,
+      (mesh.positions[3 * v + 1] as number) - y,
+      (mesh.positions[3 * v + 2] as number) - z,
+    );
     if (d < least) {
       least = d;
       best = v;
@@ -113,7 +117,13 @@ export const ToothSurface = memo(function ToothSurface({
       {coloured ? (
         <meshMatcapMaterial key="map" matcap={SOFT} vertexColors color="#ffffff" />
       ) : (
-        <meshMatcapMaterial key={opacity < 1 ? 'glass' : 'plain'} matcap={WET} color={TINT[colour]} transparent={opacity < 1} opacity={opacity} />
+        <meshMatcapMaterial
+          key={opacity < 1 ? 'glass' : 'plain'}
+          matcap={WET}
+          color={TINT[colour]}
+          transparent={opacity < 1}
+          opacity={opacity}
+        />
       )}
     </mesh>
   );

@@ -16,14 +16,17 @@ export function differenceColour(mm: number): Rgb {
   return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (end[i as 0] as number) * k) as unknown as Rgb;
 }
 
-export const css = ([r, g, b]: Rgb): string => `rgb(${Math.round(255 * r)} ${Math.round(255 * g)} ${Math.round(255 * b)})`;
+export const css = ([r, g, b]: Rgb): string =>
+  `rgb(${Math.round(255 * r)} ${Math.round(255 * g)} ${Math.round(255 * b)})`;
 
 /** Amber for a removal depth, from the palest that still shows to full at 0.7 mm. */
 export function removalColour(mm: number): string {
   if (mm <= 0) return '#ffffff';
   const k = 0.14 + 0.76 * Math.min(1, mm / 0.7);
   const pale: Rgb = [1, 0.973, 0.933];
-  return css([0, 1, 2].map((i) => (pale[i as 0] as number) * (1 - k) + (REMOVED[i as 0] as number) * k) as unknown as Rgb);
+  return css(
+    [0, 1, 2].map((i) => (pale[i as 0] as number) * (1 - k) + (REMOVED[i as 0] as number) * k) as unknown as Rgb,
+  );
 }
 
 const TOUCH: Rgb = [0.365, 0.165, 0.353];
@@ -31,7 +34,10 @@ const THROUGH: Rgb = [0.16, 0.05, 0.2];
 /** From here on a tooth counts as clear of the other jaw in the picture, mm. */
 export const CLEAR_MM = 1.5;
 
-/** Colour of the space between the jaws: darkest where teeth pass into each other, plum where they touch, paling to none at 1.5 mm. */
+/**
+ * Colour of the space between the jaws: darkest where teeth pass into each other, plum where they touch, paling to none
+ * at 1.5 mm.
+ */
 export function biteColour(mm: number): Rgb {
   if (Number.isNaN(mm) || mm >= CLEAR_MM) return NONE;
   if (mm < -0.05) return THROUGH;

@@ -19,11 +19,17 @@ const SHINE_SHARE = 0.2;
 const LEAST_PIXELS = 12;
 
 /**
- * Lays the planned teeth over a photograph: each takes its colour, band by band from edge to neck, from the tooth that is there,
+ * Lays the planned teeth over a photograph: each takes its colour, band by band from edge to neck, from the tooth that
+ * is there,
  * and is cut off where the lips are.
  * @returns a canvas of the picture's size
  */
-export function laySmile(photo: CanvasImageSource, size: Px, laid: LaidSmile, lips: LipLines | undefined): HTMLCanvasElement {
+export function laySmile(
+  photo: CanvasImageSource,
+  size: Px,
+  laid: LaidSmile,
+  lips: LipLines | undefined,
+): HTMLCanvasElement {
   const [w, h] = size;
   const canvas = document.createElement('canvas');
   canvas.width = w;
@@ -33,7 +39,10 @@ export function laySmile(photo: CanvasImageSource, size: Px, laid: LaidSmile, li
   const pixels = ctx.getImageData(0, 0, w, h);
   const own = new Map(laid.existing.map((t) => [t.tooth, bandsOf(t, pixels)] as const));
   const all = [...own.values()].filter((b) => b !== undefined);
-  const usual: Bands = Array.from({ length: BANDS }, (_, i) => medianOf(all.map((b) => b[i] as Rgb)) ?? [225, 212, 190]);
+  const usual: Bands = Array.from(
+    { length: BANDS },
+    (_, i) => medianOf(all.map((b) => b[i] as Rgb)) ?? [225, 212, 190],
+  );
   const teeth = rendered(laid, size, (t) => own.get(t.tooth) ?? usual);
   if (lips) {
     const mask = document.createElement('canvas');
@@ -73,8 +82,10 @@ function openingOf({ corners, upper, lower }: LipLines): Path2D {
   const [top, bottom] = [lipCurve(corners, upper), lipCurve(corners, lower)];
   path.moveTo(a[0], a[1]);
   const steps = 80;
-  for (let i = 1; i <= steps; i++) path.lineTo(a[0] + ((b[0] - a[0]) * i) / steps, top(a[0] + ((b[0] - a[0]) * i) / steps));
-  for (let i = steps; i >= 0; i--) path.lineTo(a[0] + ((b[0] - a[0]) * i) / steps, bottom(a[0] + ((b[0] - a[0]) * i) / steps));
+  for (let i = 1; i <= steps; i++)
+    path.lineTo(a[0] + ((b[0] - a[0]) * i) / steps, top(a[0] + ((b[0] - a[0]) * i) / steps));
+  for (let i = steps; i >= 0; i--)
+    path.lineTo(a[0] + ((b[0] - a[0]) * i) / steps, bottom(a[0] + ((b[0] - a[0]) * i) / steps));
   path.closePath();
   return path;
 }
@@ -91,13 +102,18 @@ function bandsOf(t: LaidTooth, pixels: ImageData): Bands | undefined {
     const c: Rgb = [pixels.data[at] as number, pixels.data[at + 1] as number, pixels.data[at + 2] as number];
     // Lips and gum lie before some of it: they are redder than any tooth.
     if (c[0] - c[1] > 60 || c[0] < 60) continue;
-    found[Math.min(BANDS - 1, Math.floor((t.height[v] as number) * BANDS))]?.push(c.map((q) => q / Math.max(0.5, t.light[v] as number)) as unknown as Rgb);
+    found[Math.min(BANDS - 1, Math.floor((t.height[v] as number) * BANDS))]?.push(
+      c.map((q) => q / Math.max(0.5, t.light[v] as number)) as unknown as Rgb,
+    );
   }
   const bands = found.map((list) => (list.length >= LEAST_PIXELS ? medianOf(withoutShine(list)) : undefined));
   const known = bands.filter((b) => b !== undefined);
   if (known.length === 0) return undefined;
   // A band that the lip hides is taken to look like the nearest that is seen.
-  return bands.map((b, i) => b ?? ((bands.slice(0, i).reverse().find(Boolean) ?? bands.slice(i).find(Boolean) ?? (known[0] as Rgb)) as Rgb));
+  return bands.map(
+    (b, i) =>
+      b ?? ((bands.slice(0, i).reverse().find(Boolean) ?? bands.slice(i).find(Boolean) ?? (known[0] as Rgb)) as Rgb),
+  );
 }
 
 function withoutShine(list: readonly Rgb[]): Rgb[] {
@@ -117,7 +133,11 @@ function medianOf(list: readonly Rgb[]): Rgb | undefined {
 const SHINE = 46;
 
 /** The teeth alone, on nothing. */
-function rendered({ planned: teeth, existing, hiding }: LaidSmile, [w, h]: Px, colourOf: (t: LaidTooth) => Bands): HTMLCanvasElement {
+function rendered(
+  { planned: teeth, existing, hiding }: LaidSmile,
+  [w, h]: Px,
+  colourOf: (t: LaidTooth) => Bands,
+): HTMLCanvasElement {
   const renderer = new THREE.WebGLRenderer({ alpha: true, antialias: true, preserveDrawingBuffer: true });
   renderer.setPixelRatio(1);
   renderer.setSize(w, h, false);
@@ -136,7 +156,11 @@ function rendered({ planned: teeth, existing, hiding }: LaidSmile, [w, h]: Px, c
     scene.add(mesh);
   }
   // Where a planned crown is smaller than its tooth, the tooth must go: what is behind it is taken to lie in the shade.
-  const shade = new THREE.MeshBasicMaterial({ color: new THREE.Color(...SHADE), depthWrite: false, side: THREE.DoubleSide });
+  const shade = new THREE.MeshBasicMaterial({
+    color: new THREE.Color(...SHADE),
+    depthWrite: false,
+    side: THREE.DoubleSide,
+  });
   for (const t of existing.filter((e) => teeth.some((p) => p.tooth === e.tooth))) {
     const mesh = new THREE.Mesh(new THREE.BufferGeometry(), shade);
     mesh.geometry.setAttribute('position', new THREE.BufferAttribute(inScene(t.places, 0), 3));
@@ -149,7 +173,9 @@ function rendered({ planned: teeth, existing, hiding }: LaidSmile, [w, h]: Px, c
     const bands = colourOf(t);
     for (let v = 0; v < n; v++) {
       const c = between(bands, t.height[v] as number);
-      for (let k = 0; k < 3; k++) colours[3 * v + k] = Math.min(255, (c[k as 0] as number) * (t.light[v] as number) + SHINE * (t.shine[v] as number)) / 255;
+      for (let k = 0; k < 3; k++)
+        colours[3 * v + k] =
+          Math.min(255, (c[k as 0] as number) * (t.light[v] as number) + SHINE * (t.shine[v] as number)) / 255;
     }
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(inScene(t.places, 0), 3));

@@ -2,7 +2,9 @@ import * as THREE from 'three';
 
 const SIZE = 128;
 
-/** Direction from the surface to a light in the eye's frame (x right, y up, z towards the eye), its strength and width. */
+/**
+ * Direction from the surface to a light in the eye's frame (x right, y up, z towards the eye), its strength and width.
+ */
 interface Lamp {
   readonly to: readonly [number, number, number];
   readonly strength: number;

@@ -21,7 +21,14 @@ async function answer<T>(response: Response): Promise<T> {
   if (response.ok) return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
   const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
   if (response.status >= 500) throw new AwayError(response.status === 500 ? undefined : problem?.detail);
-  throw new ProblemError(problem ?? { type: 'about:blank', title: 'Refused', status: response.status, detail: 'The server refused this without saying why.' });
+  throw new ProblemError(
+    problem ?? {
+      type: 'about:blank',
+      title: 'Refused',
+      status: response.status,
+      detail: 'The server refused this without saying why.',
+    },
+  );
 }
 
 /** Whose page this is: what it sends counts only while the same person is signed in, whatever other tabs have done. */
@@ -43,7 +50,11 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
   return answer<T>(response);
 }
 
-const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const json = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+});
 
 /** @throws ProblemError, AwayError */
 export const api = {

@@ -1,5 +1,15 @@
 import type { LandmarkInput, PhotoView } from '@radiant/contract';
-import { type Fdi, LANDMARK_KINDS, type LandmarkKind, mirrored, opposite, PLANNABLE, type Px, UPPER_SIX, VIEW_POINTS } from '@radiant/core';
+import {
+  type Fdi,
+  LANDMARK_KINDS,
+  type LandmarkKind,
+  mirrored,
+  opposite,
+  PLANNABLE,
+  type Px,
+  UPPER_SIX,
+  VIEW_POINTS,
+} from '@radiant/core';
 import { useMemo } from 'react';
 import { useBenchReading } from './bench-reading.js';
 import { useCase, useSection, useSentence } from './case-context.js';
@@ -69,7 +79,9 @@ function withGuesses(plain: readonly Plain[], width: number): BenchMark[] {
   });
   return plain.map(({ fellow: other, ...p }) => {
     const fellow = other ? by.get(other)?.at : undefined;
-    return p.at || !fellow ? p : { ...p, guess: mirrored([fellow.x, fellow.y], pairs, width / 2), guessBy: 'mirror' as const };
+    return p.at || !fellow
+      ? p
+      : { ...p, guess: mirrored([fellow.x, fellow.y], pairs, width / 2), guessBy: 'mirror' as const };
   });
 }
 
@@ -82,10 +94,14 @@ function useOutlines(): BenchMarks {
   return useMemo(() => {
     // The six in their order; others once they are chosen or marked; none that the record calls missing.
     const gone = new Set(meet.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth));
-    const others = PLANNABLE.filter((t) => !UPPER_SIX.includes(t) && (t === chosen || data.landmarks.some((m) => m.tooth === t)));
+    const others = PLANNABLE.filter(
+      (t) => !UPPER_SIX.includes(t) && (t === chosen || data.landmarks.some((m) => m.tooth === t)),
+    );
     const teeth = [...UPPER_SIX, ...others].filter((t) => !gone.has(t) || data.landmarks.some((m) => m.tooth === t));
     const order = teeth.flatMap((tooth) => LANDMARK_KINDS.map((kind) => ({ id: `${kind}-${tooth}`, tooth, kind })));
-    const rank = new Map(PLANNABLE.flatMap((tooth) => LANDMARK_KINDS.map((kind) => `${kind}-${tooth}`)).map((id, i) => [id, i]));
+    const rank = new Map(
+      PLANNABLE.flatMap((tooth) => LANDMARK_KINDS.map((kind) => `${kind}-${tooth}`)).map((id, i) => [id, i]),
+    );
     const at = new Map(data.landmarks.map((m) => [`${m.kind}-${m.tooth}`, { x: m.x, y: m.y }]));
     const scanned = new Set(data.landmarks.filter((m) => m.from === 'scan').map((m) => `${m.kind}-${m.tooth}`));
     const plain = order.map(
@@ -106,7 +122,8 @@ function useOutlines(): BenchMarks {
     // The photograph that lies on the bench is the one that is marked, also where nobody has chosen it.
     const held = { ...data, ...(!data.photoId && photo && { photoId: photo.id }) };
     const rest = (id: string) => data.landmarks.filter((m) => `${m.kind}-${m.tooth}` !== id);
-    const sorted = (landmarks: LandmarkInput[]) => landmarks.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0));
+    const sorted = (landmarks: LandmarkInput[]) =>
+      landmarks.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0));
     return {
       marks: withGuesses(plain, photo?.width ?? 0),
       place: (id, x, y, group) => {
@@ -115,8 +132,13 @@ function useOutlines(): BenchMarks {
       remove: (id) => set({ ...data, landmarks: rest(id) }),
       placeFromScan: (places) => {
         const ids = new Set(places.map((p) => p.id));
-        const made = places.map(({ id, px: [x, y] }): LandmarkInput => ({ ...of(id), x: tenth(x), y: tenth(y), from: 'scan' }));
-        set({ ...held, landmarks: sorted([...data.landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]) });
+        const made = places.map(
+          ({ id, px: [x, y] }): LandmarkInput => ({ ...of(id), x: tenth(x), y: tenth(y), from: 'scan' }),
+        );
+        set({
+          ...held,
+          landmarks: sorted([...data.landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]),
+        });
       },
     };
   }, [data, set, photo, sentence, meet, chosen]);
@@ -140,7 +162,11 @@ function useViewPoints(view: PhotoView): BenchMarks {
     const others = (id: string) => points.filter((p) => p.id !== id);
     return {
       marks: withGuesses(plain, photo?.width ?? 0),
-      place: (id, x, y, group) => change({ ...(photo && { photoId: photo.id }), points: [...others(id), { id, x: tenth(x), y: tenth(y) }] }, group),
+      place: (id, x, y, group) =>
+        change(
+          { ...(photo && { photoId: photo.id }), points: [...others(id), { id, x: tenth(x), y: tenth(y) }] },
+          group,
+        ),
       remove: (id) => change({ points: others(id) }),
     };
   }, [points, change, view, photo, sentence]);

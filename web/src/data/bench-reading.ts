@@ -12,7 +12,10 @@ import { type Figure, LIP_KNOTS } from '@radiant/core';
 import { useMemo } from 'react';
 import { useCase, useSection } from './case-context.js';
 
-/** What a bench holds of one view; the retracted front view keeps its scale and drawn measures at the top of the section. */
+/**
+ * What a bench holds of one view; the retracted front view keeps its scale and drawn measures at the top of the
+ * section.
+ */
 export interface BenchReading {
   readonly view: PhotoView;
   readonly photo: CaseFile | undefined;
@@ -36,7 +39,8 @@ export interface BenchChange {
 /** The section with a view's reading changed. */
 export function withReading(read: ReadSection, view: PhotoView, change: BenchChange): ReadSection {
   const own = readingOf(read, view);
-  if (view !== 'retracted-front') return { ...read, views: [...read.views.filter((v) => v.view !== view), { ...own, ...change }] };
+  if (view !== 'retracted-front')
+    return { ...read, views: [...read.views.filter((v) => v.view !== view), { ...own, ...change }] };
   const { points, check, photoId, ...top } = change;
   const photo = photoId !== undefined ? photoId : (read.photoId ?? null);
   const touches = points !== undefined || check !== undefined || photoId !== undefined;
@@ -73,11 +77,16 @@ export function newestOf(files: readonly CaseFile[], view: PhotoView): CaseFile 
 }
 
 /** A view's reading, and the way to change it. */
-export function useBenchReading(view: PhotoView): BenchReading & { readonly change: (c: BenchChange, group?: string) => void } {
+export function useBenchReading(
+  view: PhotoView,
+): BenchReading & { readonly change: (c: BenchChange, group?: string) => void } {
   const { detail } = useCase();
   const { data, set } = useSection('read');
   return useMemo(
-    () => ({ ...readBench(data, view, detail.files), change: (c: BenchChange, group?: string) => set(withReading(data, view, c), group) }),
+    () => ({
+      ...readBench(data, view, detail.files),
+      change: (c: BenchChange, group?: string) => set(withReading(data, view, c), group),
+    }),
     [data, detail.files, view, set],
   );
 }

@@ -1,7 +1,23 @@
-import { type CaseDetail, mayWrite, SECTION_NAMES, type SectionData, type SectionName, type Who } from '@radiant/contract';
+import {
+  type CaseDetail,
+  mayWrite,
+  SECTION_NAMES,
+  type SectionData,
+  type SectionName,
+  type Who,
+} from '@radiant/contract';
 import type { Fdi, Notation } from '@radiant/core';
 import { label } from '@radiant/core';
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import {
+  createContext,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import useSWR from 'swr';
 import { api } from './api.js';
 import { useDrafts } from './drafts-context.js';
@@ -25,15 +41,33 @@ const CaseContext = createContext<CaseContextValue | undefined>(undefined);
 const REFRESH_MS = 10_000;
 
 /** Loads a case, keeps it fresh, and gives the stages its sections. */
-export function CaseProvider({ id, who, children, fallback }: { id: string; who: Who; children: ReactNode; fallback: (error: unknown) => ReactNode }) {
-  const { data: detail, error, mutate } = useSWR(`/cases/${id}`, (path: string) => api.get<CaseDetail>(path), { refreshInterval: REFRESH_MS });
+export function CaseProvider({
+  id,
+  who,
+  children,
+  fallback,
+}: {
+  id: string;
+  who: Who;
+  children: ReactNode;
+  fallback: (error: unknown) => ReactNode;
+}) {
+  const {
+    data: detail,
+    error,
+    mutate,
+  } = useSWR(`/cases/${id}`, (path: string) => api.get<CaseDetail>(path), { refreshInterval: REFRESH_MS });
   const stores = useRef<Stores | undefined>(undefined);
   const drafts = useDrafts();
   const [tooth, selectTooth] = useState<Fdi>(11);
-  const [notation, setNotation] = useState<Notation>(() => (localStorage.getItem('radiant-notation') === 'universal' ? 'universal' : 'fdi'));
+  const [notation, setNotation] = useState<Notation>(() =>
+    localStorage.getItem('radiant-notation') === 'universal' ? 'universal' : 'fdi',
+  );
 
   if (detail && !stores.current) {
-    stores.current = Object.fromEntries(SECTION_NAMES.map((n) => [n, new SectionStore(id, detail.sections[n], drafts)])) as unknown as Stores;
+    stores.current = Object.fromEntries(
+      SECTION_NAMES.map((n) => [n, new SectionStore(id, detail.sections[n], drafts)]),
+    ) as unknown as Stores;
   }
 
   useEffect(() => {
@@ -94,7 +128,10 @@ export function useSection<N extends SectionName>(
   const view = useSyncExternalStore(store.subscribe, store.snapshot);
   // Whatever a screen forgets to close: who may only read leaves nothing behind that looks like a change.
   const may = mayWrite(who.role, name);
-  return useMemo(() => ({ ...view, store, set: (next: SectionData[N], group?: string) => may && store.set(next, group) }), [view, store, may]);
+  return useMemo(
+    () => ({ ...view, store, set: (next: SectionData[N], group?: string) => may && store.set(next, group) }),
+    [view, store, may],
+  );
 }
 
 /** Writes a tooth's number in the chosen notation. */
@@ -106,5 +143,8 @@ export function useToothLabel(): (tooth: Fdi) => string {
 /** Puts tooth numbers into a sentence of core, which marks them as `{11}`. */
 export function useSentence(): (sentence: string) => string {
   const name = useToothLabel();
-  return useMemo(() => (sentence: string) => sentence.replaceAll(/\{(\d\d)\}/g, (_, n: string) => name(Number(n))), [name]);
+  return useMemo(
+    () => (sentence: string) => sentence.replaceAll(/\{(\d\d)\}/g, (_, n: string) => name(Number(n))),
+    [name],
+  );
 }

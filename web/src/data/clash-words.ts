@@ -7,7 +7,13 @@ const LABELS: Readonly<Record<string, string>> = Object.assign({}, ...SECTION_NA
 function entry(name: string): string {
   const parts = JSON.parse(name) as unknown[];
   return parts
-    .map((p) => (typeof p === 'string' && p in PHOTO_VIEWS ? PHOTO_VIEWS[p as PhotoView] : typeof p === 'string' && /^[0-9a-f-]{36}$/.test(p) ? '' : String(p)))
+    .map((p) =>
+      typeof p === 'string' && p in PHOTO_VIEWS
+        ? PHOTO_VIEWS[p as PhotoView]
+        : typeof p === 'string' && /^[0-9a-f-]{36}$/.test(p)
+          ? ''
+          : String(p),
+    )
     .filter(Boolean)
     .join(' ');
 }
@@ -17,10 +23,13 @@ export function placeOf(path: Path, value: unknown): string {
   const named = (value as { name?: unknown } | null | undefined)?.name;
   const words = path.map((p, i) => {
     if (p.startsWith('[')) return entry(p);
-    if (p.includes('+')) return p.startsWith('scanId') ? 'scan, with the contour on it' : 'photograph, with what is set on it';
+    if (p.includes('+'))
+      return p.startsWith('scanId') ? 'scan, with the contour on it' : 'photograph, with what is set on it';
     return LABELS[p] ?? (i < path.length - 1 ? '' : p);
   });
-  const lists = path.some((p) => p.startsWith('[')) ? words.filter((_, i) => path[i]?.startsWith('[') || i === path.length - 1) : words;
+  const lists = path.some((p) => p.startsWith('['))
+    ? words.filter((_, i) => path[i]?.startsWith('[') || i === path.length - 1)
+    : words;
   return [...new Set([...lists, typeof named === 'string' ? `“${named}”` : ''])].filter(Boolean).join(', ');
 }
 
@@ -34,7 +43,9 @@ export function valueWords(v: unknown): string {
   if (Array.isArray(v)) return `${v.length} in all`;
   if (typeof v === 'boolean') return v ? 'yes' : 'no';
   if (typeof v === 'object') {
-    const { x, y, mm, verdict, word, points, teeth, landmarks, widthMm, lengthMm } = v as Readonly<Record<string, never>>;
+    const { x, y, mm, verdict, word, points, teeth, landmarks, widthMm, lengthMm } = v as Readonly<
+      Record<string, never>
+    >;
     if (teeth !== undefined) return `with ${(teeth as unknown[]).length} planned teeth`;
     if (landmarks !== undefined) return `with ${(landmarks as unknown[]).length} landmarks`;
     if (Array.isArray(points))

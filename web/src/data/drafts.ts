@@ -24,14 +24,19 @@ const store = createStore('radiant-arch', 'drafts');
 const part = (s: string) => s.replaceAll(':', '');
 
 /**
- * One name a tab, which survives a reload: two tabs never write over each other's drafts. A duplicated tab is given its twin's
+ * One name a tab, which survives a reload: two tabs never write over each other's drafts. A duplicated tab is given its
+ * twin's
  * name by the browser; it finds the name held and takes another.
  */
 let tab: Promise<string> | undefined;
 function tabName(): Promise<string> {
   tab ??= (async () => {
     const before = sessionStorage.getItem(TAB);
-    if (before && ((await holds(before)) || (await new Promise((r) => setTimeout(r, RELOAD_MS)).then(() => holds(before))))) return before;
+    if (
+      before &&
+      ((await holds(before)) || (await new Promise((r) => setTimeout(r, RELOAD_MS)).then(() => holds(before))))
+    )
+      return before;
     const own = crypto.randomUUID();
     sessionStorage.setItem(TAB, own);
     await holds(own);
@@ -72,7 +77,11 @@ export class Drafts {
   /** @throws when the browser has no room or no store: the caller must say so */
   async save(caseId: string, section: SectionName, draft: Draft): Promise<void> {
     const iv = crypto.getRandomValues(new Uint8Array(12));
-    const bytes = await crypto.subtle.encrypt({ name: 'AES-GCM', iv }, this.key, new TextEncoder().encode(JSON.stringify(draft)));
+    const bytes = await crypto.subtle.encrypt(
+      { name: 'AES-GCM', iv },
+      this.key,
+      new TextEncoder().encode(JSON.stringify(draft)),
+    );
     await set(await this.keyOf(caseId, section), { iv, bytes } satisfies Sealed, store);
   }
 
@@ -100,7 +109,9 @@ export class Drafts {
 
   private async opened({ iv, bytes }: Sealed): Promise<Draft | undefined> {
     try {
-      return JSON.parse(new TextDecoder().decode(await crypto.subtle.decrypt({ name: 'AES-GCM', iv }, this.key, bytes))) as Draft;
+      return JSON.parse(
+        new TextDecoder().decode(await crypto.subtle.decrypt({ name: 'AES-GCM', iv }, this.key, bytes)),
+      ) as Draft;
     } catch {
       return undefined;
     }

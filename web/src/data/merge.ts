@@ -37,7 +37,8 @@ function stable(v: unknown): string {
 }
 
 /**
- * Puts two changes of one content together, part by part: what only one side has changed is taken from that side, what both
+ * Puts two changes of one content together, part by part: what only one side has changed is taken from that side, what
+ * both
  * have changed alike is taken once, and only what both have changed differently is a clash.
  * @param parts how the content is taken, as its section declares it
  */
@@ -53,8 +54,10 @@ function part(form: Parts, base: unknown, mine: unknown, theirs: unknown, path: 
   if (same(mine, theirs) || same(base, theirs)) return mine;
   if (same(base, mine)) return theirs;
   if (form.as === 'set') return ofSet(base, mine, theirs);
-  if (form.as === 'list' && Array.isArray(mine) && Array.isArray(theirs)) return ofList(form, Array.isArray(base) ? base : [], mine, theirs, path, clashes);
-  if (form.as === 'fields' && !nothing(mine) && !nothing(theirs)) return ofFields(form, (base ?? {}) as Plain, mine as Plain, theirs as Plain, path, clashes);
+  if (form.as === 'list' && Array.isArray(mine) && Array.isArray(theirs))
+    return ofList(form, Array.isArray(base) ? base : [], mine, theirs, path, clashes);
+  if (form.as === 'fields' && !nothing(mine) && !nothing(theirs))
+    return ofFields(form, (base ?? {}) as Plain, mine as Plain, theirs as Plain, path, clashes);
   clashes.push({ path, base, mine, theirs });
   return mine;
 }
@@ -62,10 +65,19 @@ function part(form: Parts, base: unknown, mine: unknown, theirs: unknown, path: 
 /** What either side has added and neither has taken out. */
 function ofSet(base: unknown, mine: unknown, theirs: unknown): unknown[] {
   const [b, m, t] = [base, mine, theirs].map((v) => new Set(Array.isArray(v) ? v : []));
-  return [...new Set([...(m as Set<unknown>), ...(t as Set<unknown>)])].filter((v) => !b?.has(v) || (m?.has(v) && t?.has(v)));
+  return [...new Set([...(m as Set<unknown>), ...(t as Set<unknown>)])].filter(
+    (v) => !b?.has(v) || (m?.has(v) && t?.has(v)),
+  );
 }
 
-function ofList(form: Parts & { as: 'list' }, base: unknown[], mine: unknown[], theirs: unknown[], path: Path, clashes: Clash[]): unknown[] {
+function ofList(
+  form: Parts & { as: 'list' },
+  base: unknown[],
+  mine: unknown[],
+  theirs: unknown[],
+  path: Path,
+  clashes: Clash[],
+): unknown[] {
   const named = (entries: unknown[]) => new Map(entries.map((e) => [form.name(e as Plain), e]));
   const [b, m, t] = [named(base), named(mine), named(theirs)];
   const out: unknown[] = [];
@@ -77,13 +89,22 @@ function ofList(form: Parts & { as: 'list' }, base: unknown[], mine: unknown[], 
   return out;
 }
 
-function ofFields(form: Parts & { as: 'fields' }, base: Plain, mine: Plain, theirs: Plain, path: Path, clashes: Clash[]): Plain {
+function ofFields(
+  form: Parts & { as: 'fields' },
+  base: Plain,
+  mine: Plain,
+  theirs: Plain,
+  path: Path,
+  clashes: Clash[],
+): Plain {
   const out: Record<string, unknown> = {};
   const put = (key: string, value: unknown) => {
     if (value !== undefined) out[key] = value;
   };
   // Where one side has changed what the others stand on, the whole group is one value.
-  const bound = form.together.filter(([first]) => first !== undefined && !(same(base[first], mine[first]) && same(base[first], theirs[first])));
+  const bound = form.together.filter(
+    ([first]) => first !== undefined && !(same(base[first], mine[first]) && same(base[first], theirs[first])),
+  );
   const keys = new Set([...Object.keys(theirs), ...Object.keys(mine)]);
   for (const group of bound) {
     const own = group.filter((k) => keys.has(k) || base[k] !== undefined);
@@ -94,12 +115,19 @@ function ofFields(form: Parts & { as: 'fields' }, base: Plain, mine: Plain, thei
       keys.delete(k);
     }
   }
-  for (const key of keys) put(key, part(form.forms[key] ?? VALUE, base[key], mine[key], theirs[key], [...path, key], clashes));
+  for (const key of keys)
+    put(key, part(form.forms[key] ?? VALUE, base[key], mine[key], theirs[key], [...path, key], clashes));
   return out;
 }
 
 /** A merged content with the chosen side at each clash; `choose` gets the clash's place among `clashes`. */
-export function chosen<T extends object>(parts: Parts, base: T, mine: T, theirs: T, choose: (clash: number) => 'mine' | 'theirs'): T {
+export function chosen<T extends object>(
+  parts: Parts,
+  base: T,
+  mine: T,
+  theirs: T,
+  choose: (clash: number) => 'mine' | 'theirs',
+): T {
   const { clashes } = merge(parts, base, mine, theirs);
   // What is given up on one side is made what it was: then only the other side has changed it, and is taken.
   let own = mine;

@@ -91,7 +91,10 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
   };
 }
 
-/** All figures; what two views tell alike (cants at rest and in smile, overjet from both sides) counts once, the surer one. */
+/**
+ * All figures; what two views tell alike (cants at rest and in smile, overjet from both sides) counts once, the surer
+ * one.
+ */
 function oncePerSide(figures: Reading['figures']): ViewFigure[] {
   const best = new Map<string, ViewFigure>();
   for (const f of Object.values(figures).flat()) {
@@ -102,10 +105,18 @@ function oncePerSide(figures: Reading['figures']): ViewFigure[] {
 }
 
 /** The last answer: several parts of a page ask the same at one moment. */
-let last: { readonly read: ReadSection; readonly meet: MeetSection; readonly files: readonly CaseFile[]; readonly answer: Reading } | undefined;
+let last:
+  | {
+      readonly read: ReadSection;
+      readonly meet: MeetSection;
+      readonly files: readonly CaseFile[];
+      readonly answer: Reading;
+    }
+  | undefined;
 
 function readOnce(read: ReadSection, meet: MeetSection, files: readonly CaseFile[]): Reading {
-  if (last?.read !== read || last.meet !== meet || last.files !== files) last = { read, meet, files, answer: readAll(read, meet, files) };
+  if (last?.read !== read || last.meet !== meet || last.files !== files)
+    last = { read, meet, files, answer: readAll(read, meet, files) };
   return last.answer;
 }
 

@@ -1,4 +1,11 @@
-import { type Parts, type Problem, type SectionData, type SectionName, type SectionState, sectionOf } from '@radiant/contract';
+import {
+  type Parts,
+  type Problem,
+  type SectionData,
+  type SectionName,
+  type SectionState,
+  sectionOf,
+} from '@radiant/contract';
 import { AwayError, api, ProblemError } from './api.js';
 import type { Draft } from './drafts.js';
 import { type Clash, chosen, merge, same } from './merge.js';
@@ -221,7 +228,10 @@ export class SectionStore<N extends SectionName> {
     this.status = 'saving';
     this.emit();
     try {
-      const state = await api.patch<SectionState<N>>(`/cases/${this.caseId}/sections/${this.base.name}`, { version: this.base.version, data: sent });
+      const state = await api.patch<SectionState<N>>(`/cases/${this.caseId}/sections/${this.base.name}`, {
+        version: this.base.version,
+        data: sent,
+      });
       this.base = state;
       this.away = undefined;
       if (this.draft === sent) this.drop();

@@ -51,14 +51,24 @@ export class UploadQueue {
   snapshot = (): readonly QueueItem[] => this.items;
 
   add(files: readonly File[], said: Said = {}): void {
-    const query = new URLSearchParams({ kind: 'photo', ...(said.view && { view: said.view }), ...(said.state && { state: said.state }) });
+    const query = new URLSearchParams({
+      kind: 'photo',
+      ...(said.view && { view: said.view }),
+      ...(said.state && { state: said.state }),
+    });
     for (const file of files) {
       const key = this.next++;
       const tooLarge = file.size > MAX_BYTES;
       this.files.set(key, { file, path: `/cases/${this.caseId}/files?${query}` });
       this.items = [
         ...this.items,
-        { key, name: file.name, share: 0, state: tooLarge ? 'refused' : 'waiting', ...(tooLarge && { sentence: 'The file is larger than 50 MB.' }) },
+        {
+          key,
+          name: file.name,
+          share: 0,
+          state: tooLarge ? 'refused' : 'waiting',
+          ...(tooLarge && { sentence: 'The file is larger than 50 MB.' }),
+        },
       ];
     }
     this.tell();
@@ -81,13 +91,16 @@ export class UploadQueue {
   callOff(): void {
     this.stop.abort();
     this.stop = new AbortController();
-    this.items = this.items.map((i) => (i.state === 'waiting' ? { ...i, state: 'cut', sentence: 'Called off; nothing of it was kept.' } : i));
+    this.items = this.items.map((i) =>
+      i.state === 'waiting' ? { ...i, state: 'cut', sentence: 'Called off; nothing of it was kept.' } : i,
+    );
     this.tell();
   }
 
   private pump(): void {
     const busy = this.items.filter((i) => i.state === 'sending').length;
-    for (const item of this.items.filter((i) => i.state === 'waiting').slice(0, AT_ONCE - busy)) void this.run(item.key);
+    for (const item of this.items.filter((i) => i.state === 'waiting').slice(0, AT_ONCE - busy))
+      void this.run(item.key);
   }
 
   private async run(key: number): Promise<void> {
@@ -96,12 +109,18 @@ export class UploadQueue {
     this.change(key, { state: 'sending' });
     try {
       const { already } = await this.send(own.path, own.file, (share) => this.change(key, { share }), this.stop.signal);
-      this.change(key, { state: already ? 'already' : 'done', share: 1, ...(already && { sentence: 'The case holds this picture already.' }) });
+      this.change(key, {
+        state: already ? 'already' : 'done',
+        share: 1,
+        ...(already && { sentence: 'The case holds this picture already.' }),
+      });
       this.files.delete(key);
       this.delivered();
     } catch (error) {
-      if (error instanceof DOMException) this.change(key, { state: 'cut', sentence: 'Called off; nothing of it was kept.' });
-      else if (error instanceof AwayError) this.change(key, { state: 'cut', sentence: 'The connection was cut; nothing of it was kept. Send it again.' });
+      if (error instanceof DOMException)
+        this.change(key, { state: 'cut', sentence: 'Called off; nothing of it was kept.' });
+      else if (error instanceof AwayError)
+        this.change(key, { state: 'cut', sentence: 'The connection was cut; nothing of it was kept. Send it again.' });
       else this.change(key, { state: 'refused', sentence: sentenceOf(error) });
     }
     this.pump();

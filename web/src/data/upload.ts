@@ -3,9 +3,15 @@ import { AwayError, ProblemError, personHeader } from './api.js';
 
 /**
  * Sends one file and tells how far it has got, 0 to 1; `fetch` can't tell.
- * @throws ProblemError when the server refuses, AwayError when the connection is cut, DOMException AbortError when called off
+ * @throws ProblemError when the server refuses, AwayError when the connection is cut, DOMException AbortError when
+ *   called off
  */
-export function sendFile(path: string, file: File, told: (share: number) => void, signal: AbortSignal): Promise<Delivered> {
+export function sendFile(
+  path: string,
+  file: File,
+  told: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Delivered> {
   return new Promise((done, failed) => {
     const body = new FormData();
     body.append('file', file);
@@ -18,7 +24,8 @@ export function sendFile(path: string, file: File, told: (share: number) => void
     request.onload = () => {
       const answer = parsed(request.responseText);
       if (request.status >= 200 && request.status < 300) done(answer as Delivered);
-      else if (request.status >= 500 || request.status === 0) failed(new AwayError((answer as Problem | undefined)?.detail));
+      else if (request.status >= 500 || request.status === 0)
+        failed(new AwayError((answer as Problem | undefined)?.detail));
       else
         failed(
           new ProblemError(

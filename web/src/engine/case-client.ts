@@ -1,4 +1,12 @@
-import { type ContourPlan, type Fdi, type PlanChange, planChange, type QueryInput, type QueryName, type QueryOutput } from '@radiant/core';
+import {
+  type ContourPlan,
+  type Fdi,
+  type PlanChange,
+  planChange,
+  type QueryInput,
+  type QueryName,
+  type QueryOutput,
+} from '@radiant/core';
 import { type Remote, wrap } from 'comlink';
 import type { CaseService } from './case.worker.js';
 import type { ArchView, JawView, PlannedView } from './views.js';
@@ -9,7 +17,10 @@ interface Load<V> {
   readonly view: Promise<V>;
 }
 
-/** A case's engine as the page talks to it. The plan goes over by difference: each question names the plan that it is asked of. */
+/**
+ * A case's engine as the page talks to it. The plan goes over by difference: each question names the plan that it is
+ * asked of.
+ */
 export class CaseClient {
   private readonly work: Work;
   private readonly remote: Remote<CaseService>;
@@ -62,10 +73,15 @@ export class CaseClient {
   }
 
   /**
-   * Asks a question of the case with this plan, or one that no plan has a say in. Rejects with a Refusal, WorkLost, or what nobody
+   * Asks a question of the case with this plan, or one that no plan has a say in. Rejects with a Refusal, WorkLost, or
+   * what nobody
    * foresaw.
    */
-  ask<N extends QueryName>(plan: ContourPlan | undefined, name: N, ...input: QueryInput<N>): Promise<Awaited<QueryOutput<N>>> {
+  ask<N extends QueryName>(
+    plan: ContourPlan | undefined,
+    name: N,
+    ...input: QueryInput<N>
+  ): Promise<Awaited<QueryOutput<N>>> {
     if (plan) this.sync(plan);
     const asked = this.remote.ask as unknown as (name: N, input: QueryInput<N>) => Promise<Awaited<QueryOutput<N>>>;
     return this.work.answer(asked(name, input));

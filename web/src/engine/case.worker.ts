@@ -1,4 +1,15 @@
-import { ask, CaseEngine, type Fdi, type Jaw, type PlanChange, type QueryInput, type QueryName, type QueryOutput, Refusal, readScan } from '@radiant/core';
+import {
+  ask,
+  CaseEngine,
+  type Fdi,
+  type Jaw,
+  type PlanChange,
+  type QueryInput,
+  type QueryName,
+  type QueryOutput,
+  Refusal,
+  readScan,
+} from '@radiant/core';
 import { expose, transfer } from 'comlink';
 import { buffers, drawable, drawableJaw } from './drawable.js';
 import { fetched } from './fetched.js';
@@ -11,7 +22,8 @@ const engine = new CaseEngine();
 
 async function take(url: string, jaw: Jaw): Promise<ReturnType<typeof drawableJaw>> {
   const scan = readScan(await fetched(url), []);
-  if (scan.jaw !== jaw) throw new Refusal('scan-without-teeth', `This scan is of the ${scan.jaw} jaw, not of the ${jaw} one.`, scan.jaw);
+  if (scan.jaw !== jaw)
+    throw new Refusal('scan-without-teeth', `This scan is of the ${scan.jaw} jaw, not of the ${jaw} one.`, scan.jaw);
   engine.take(scan);
   return drawableJaw(scan);
 }

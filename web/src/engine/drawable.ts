@@ -9,7 +9,11 @@ export interface DrawableMesh {
 }
 
 export function drawable(m: Mesh): DrawableMesh {
-  return { positions: Float32Array.from(m.positions), normals: Float32Array.from(vertexNormals(m)), triangles: m.triangles.slice() };
+  return {
+    positions: Float32Array.from(m.positions),
+    normals: Float32Array.from(vertexNormals(m)),
+    triangles: m.triangles.slice(),
+  };
 }
 
 /** What of a surface can be handed over between threads without a copy. */

@@ -3,7 +3,8 @@ import { Refusal } from '@radiant/core';
 /** Fetches a file of the case, telling how far it is. @throws Refusal `scan-not-fetched` */
 export async function fetched(url: string, told: (share: number) => void = () => undefined): Promise<Uint8Array> {
   const response = await fetch(url).catch(() => undefined);
-  if (!response?.ok || !response.body) throw new Refusal('scan-not-fetched', 'The scan can’t be fetched.', response?.status);
+  if (!response?.ok || !response.body)
+    throw new Refusal('scan-not-fetched', 'The scan can’t be fetched.', response?.status);
   const size = Number(response.headers.get('content-length') ?? 0);
   const reader = response.body.getReader();
   const parts: Uint8Array[] = [];

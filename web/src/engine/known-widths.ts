@@ -11,16 +11,23 @@ export interface KnownWidth {
   readonly origin: 'scan' | 'front view';
 }
 
-/** The widths that the scan tells, then those of the retracted front view; a width of the front view itself is no check of it. */
+/**
+ * The widths that the scan tells, then those of the retracted front view; a width of the front view itself is no check
+ * of it.
+ */
 export function useKnownWidths(): readonly KnownWidth[] {
   const contour = useContour();
   const { measures } = useReading();
   return useMemo(() => {
     const scan =
       contour.state === 'ready'
-        ? contour.arch.existing.map((t): KnownWidth => ({ tooth: t.tooth, widthMm: t.widthMm, pmMm: SCANNED_SIZE_PM_MM, origin: 'scan' }))
+        ? contour.arch.existing.map(
+            (t): KnownWidth => ({ tooth: t.tooth, widthMm: t.widthMm, pmMm: SCANNED_SIZE_PM_MM, origin: 'scan' }),
+          )
         : [];
-    const photo = measures.flatMap((m): KnownWidth[] => (m.width ? [{ tooth: m.tooth, widthMm: m.width.value, pmMm: m.width.pm, origin: 'front view' }] : []));
+    const photo = measures.flatMap((m): KnownWidth[] =>
+      m.width ? [{ tooth: m.tooth, widthMm: m.width.value, pmMm: m.width.pm, origin: 'front view' }] : [],
+    );
     return [...scan, ...photo];
   }, [contour, measures]);
 }

@@ -43,7 +43,9 @@ const service = {
     context.drawImage(bitmap, left, top, width, height, 0, 0, width, height);
     const { data } = context.getImageData(0, 0, width, height);
     const light = new Float32Array(width * height);
-    for (let i = 0; i < light.length; i++) light[i] = 0.3 * (data[4 * i] as number) + 0.59 * (data[4 * i + 1] as number) + 0.11 * (data[4 * i + 2] as number);
+    for (let i = 0; i < light.length; i++)
+      light[i] =
+        0.3 * (data[4 * i] as number) + 0.59 * (data[4 * i + 1] as number) + 0.11 * (data[4 * i + 2] as number);
     const found = snapToEdge({ width, height, light }, [at[0] - left, at[1] - top], radius);
     return found && [found[0] + left, found[1] + top];
   },

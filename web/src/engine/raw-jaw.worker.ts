@@ -63,7 +63,13 @@ function shown(laid: Laid): LaidView {
   const cells = cellsOf(mesh);
   const picked = need().picking.view();
   const { on, ...rest } = laid;
-  const view: LaidView = { ...rest, mesh, cells, picked, ...(on && { on: { ...on, offMm: Float32Array.from(on.offMm) } }) };
+  const view: LaidView = {
+    ...rest,
+    mesh,
+    cells,
+    picked,
+    ...(on && { on: { ...on, offMm: Float32Array.from(on.offMm) } }),
+  };
   return transfer(view, [...buffers(mesh), cells.faces.buffer as ArrayBuffer, picked.tooth.buffer as ArrayBuffer]);
 }
 
@@ -76,7 +82,10 @@ const service = {
 
   /** Reads and mends a scan, from its address or the file itself. @throws Refusal */
   async open(from: string | File, told: Progress, mend = true): Promise<OpenedView> {
-    const bytes = typeof from === 'string' ? await fetched(from, (share) => told('Fetching', share)) : new Uint8Array(await from.arrayBuffer());
+    const bytes =
+      typeof from === 'string'
+        ? await fetched(from, (share) => told('Fetching', share))
+        : new Uint8Array(await from.arrayBuffer());
     told('Reading', 0);
     jaw = new RawJaw(bytes, told, mend);
     jaw.missing = missing;
@@ -96,9 +105,11 @@ const service = {
   layOn: async (as: Jaw, url: string, places?: readonly [own: ThreePlaces, first: ThreePlaces]): Promise<LaidView> =>
     shown(need().layOn(as, await firstOf(url), places)),
 
-  layByBite: async (as: Jaw, otherUrl: string): Promise<LaidView> => shown(need().layByBite(as, await fetched(otherUrl))),
+  layByBite: async (as: Jaw, otherUrl: string): Promise<LaidView> =>
+    shown(need().layByBite(as, await fetched(otherUrl))),
 
-  layByHand: async (otherUrl: string, hand: ByHand): Promise<LaidView> => shown(need().layByHand(await firstOf(otherUrl), hand)),
+  layByHand: async (otherUrl: string, hand: ByHand): Promise<LaidView> =>
+    shown(need().layByHand(await firstOf(otherUrl), hand)),
 
   layBy: (middle: Vec3, right: Vec3, left: Vec3): LaidView => shown(need().layBy([middle, right, left])),
 
@@ -106,7 +117,8 @@ const service = {
 
   renumber: (from: Fdi, to: Fdi | undefined): PickedView => need().picking.renumber(from, to),
   add: (vertex: number, tooth: Fdi): PickedView => need().picking.add(vertex, tooth),
-  paint: (vertices: readonly number[], radiusMm: number, tooth: Fdi | 0): PickedView => need().picking.paint(vertices, radiusMm, tooth),
+  paint: (vertices: readonly number[], radiusMm: number, tooth: Fdi | 0): PickedView =>
+    need().picking.paint(vertices, radiusMm, tooth),
   pull: (tooth: Fdi, from: Vec3, to: Vec3): PickedView => need().picking.pull(tooth, from, to),
 
   finish(): WorkingCopy {

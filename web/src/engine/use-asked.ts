@@ -11,10 +11,12 @@ export type Asked<T> =
   | { readonly state: 'failed'; readonly sentence: string; readonly error: unknown; readonly retry: () => void };
 
 /** What can be shown of it: its answer, or while it is being worked out the last one. */
-export const shownOf = <T>(a: Asked<T>): T | undefined => (a.state === 'ready' ? a.value : a.state === 'waiting' ? a.before : undefined);
+export const shownOf = <T>(a: Asked<T>): T | undefined =>
+  a.state === 'ready' ? a.value : a.state === 'waiting' ? a.before : undefined;
 
 /**
- * Asks the engine whenever plan or input change. One question is under way at a time and only the newest waits, so a fast hand never
+ * Asks the engine whenever plan or input change. One question is under way at a time and only the newest waits, so a
+ * fast hand never
  * builds a queue; each ends in an answer, or in a sentence and a way to try again.
  * @param client undefined while there is none
  * @param plan undefined where no plan has a say in the question
@@ -54,7 +56,8 @@ export function useAsked<N extends QueryName>(
         if (!here.current) return;
         if (own === newest.current) setAsked(next);
         // Something else is wished by now: what comes is shown until then.
-        else if (next.state === 'ready') setAsked((now) => (now.state === 'waiting' ? { state: 'waiting', before: next.value } : now));
+        else if (next.state === 'ready')
+          setAsked((now) => (now.state === 'waiting' ? { state: 'waiting', before: next.value } : now));
       };
       try {
         answered({ state: 'ready', value: await client.ask(plan, name, ...(stable as QueryInput<N>)) });

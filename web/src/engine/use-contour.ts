@@ -14,7 +14,8 @@ export type ContourState =
   | { readonly state: 'ready'; readonly arch: ArchView; readonly client: CaseClient };
 
 /** The engine of a contour that is ready. */
-export const clientOf = (contour: ContourState): CaseClient | undefined => (contour.state === 'ready' ? contour.client : undefined);
+export const clientOf = (contour: ContourState): CaseClient | undefined =>
+  contour.state === 'ready' ? contour.client : undefined;
 
 /** The case's scan in its engine: the newest one, or the one that the contour names. */
 export function useContour(): ContourState {

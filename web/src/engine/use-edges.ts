@@ -23,7 +23,10 @@ function giveBack(own: NonNullable<typeof held>): void {
   if (held === own) held = undefined;
 }
 
-/** Finds the strongest edge near a place of a photograph, off the main thread; nothing where the picture can't be looked at. */
+/**
+ * Finds the strongest edge near a place of a photograph, off the main thread; nothing where the picture can't be looked
+ * at.
+ */
 export function useEdges(url: string | undefined): (at: Px, radius: number) => Promise<Px | undefined> {
   const [own, setOwn] = useState<NonNullable<typeof held>>();
   useEffect(() => {
@@ -34,5 +37,9 @@ export function useEdges(url: string | undefined): (at: Px, radius: number) => P
   useEffect(() => {
     if (url && own) own.work.answer(own.service.ready(url)).catch(() => undefined);
   }, [url, own]);
-  return useCallback(async (at, radius) => (url && own ? own.work.answer(own.service.snap(url, at, radius)).catch(() => undefined) : undefined), [url, own]);
+  return useCallback(
+    async (at, radius) =>
+      url && own ? own.work.answer(own.service.snap(url, at, radius)).catch(() => undefined) : undefined,
+    [url, own],
+  );
 }

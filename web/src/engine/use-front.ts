@@ -10,7 +10,12 @@ const NO_SCAN: readonly ScannedTooth[] = [];
 export type FrontState =
   | { readonly state: 'loading' }
   /** `apart`: why the scan could not be taken, so that the photograph speaks alone. */
-  | { readonly state: 'ready'; readonly front: Front; readonly proposal: Proposal | undefined; readonly apart?: string };
+  | {
+      readonly state: 'ready';
+      readonly front: Front;
+      readonly proposal: Proposal | undefined;
+      readonly apart?: string;
+    };
 
 /** What photograph and scan tell of the front together, and the targets by the chosen school. */
 export function useFront(): FrontState {
@@ -21,9 +26,15 @@ export function useFront(): FrontState {
   const scan = contour.state === 'ready' ? contour.arch.existing : NO_SCAN;
   const loading = contour.state === 'loading';
   const front = useMemo(() => (loading ? undefined : frontOf(read, meet, scan)), [loading, read, meet, scan]);
-  const proposal = useMemo(() => front && propose(front.measures, proposalChoice(choice), front.gaps, front.roles), [front, choice]);
+  const proposal = useMemo(
+    () => front && propose(front.measures, proposalChoice(choice), front.gaps, front.roles),
+    [front, choice],
+  );
   const apart = contour.state === 'failed' ? contour.sentence : undefined;
-  return useMemo(() => (front ? { state: 'ready', front, proposal, ...(apart && { apart }) } : { state: 'loading' }), [front, proposal, apart]);
+  return useMemo(
+    () => (front ? { state: 'ready', front, proposal, ...(apart && { apart }) } : { state: 'loading' }),
+    [front, proposal, apart],
+  );
 }
 
 /** The targets by the chosen school, where there are some. */

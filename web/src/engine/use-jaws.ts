@@ -22,7 +22,8 @@ export function useJaw(contour: ContourState, lower: LowerState, jaw: Jaw): JawS
     if (jaw === 'upper') return { state: 'ready', arch: contour.arch };
     if (lower.state === 'failed') return lower;
     if (lower.state === 'none') return { state: 'none' };
-    if (lower.state !== 'ready' || measured.state === 'idle' || measured.state === 'waiting') return { state: 'loading' };
+    if (lower.state !== 'ready' || measured.state === 'idle' || measured.state === 'waiting')
+      return { state: 'loading' };
     if (measured.state === 'failed') return measured;
     return { state: 'ready', arch: { ...lower.view, existing: measured.value } };
   }, [contour, lower, jaw, measured]);
@@ -31,5 +32,8 @@ export function useJaw(contour: ContourState, lower: LowerState, jaw: Jaw): JawS
 /** What of a plan can be drawn: lower crowns once their scan is there. */
 export function useDrawable(plan: ContourPlan, lower: LowerState): ContourPlan {
   const has = lower.state === 'ready';
-  return useMemo(() => (has ? plan : Object.fromEntries(Object.entries(plan).filter(([t]) => jawOf(Number(t)) === 'upper'))), [plan, has]);
+  return useMemo(
+    () => (has ? plan : Object.fromEntries(Object.entries(plan).filter(([t]) => jawOf(Number(t)) === 'upper'))),
+    [plan, has],
+  );
 }

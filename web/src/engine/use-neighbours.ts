@@ -38,7 +38,8 @@ export function useNeighbours(contour: ContourState, plan: ContourPlan, lower: L
     };
     const timer = setTimeout(() => {
       look().catch((error: unknown) => {
-        if (!gone) setFound({ contacts: [], trouble: { sentence: faultOf(error), retry: () => setAttempt((n) => n + 1) } });
+        if (!gone)
+          setFound({ contacts: [], trouble: { sentence: faultOf(error), retry: () => setAttempt((n) => n + 1) } });
       });
     }, REST_MS);
     return () => {

@@ -55,7 +55,11 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): Planned {
           const teeth = Object.keys(now).map(Number);
           const due = (done: Map<Fdi, string>) => teeth.find((t) => done.get(t) !== keyOf(now, t));
           const quick = due(drawn.current);
-          if (quick === undefined && due(full.current) !== undefined && [...drawn.current.keys()].length >= teeth.length) {
+          if (
+            quick === undefined &&
+            due(full.current) !== undefined &&
+            [...drawn.current.keys()].length >= teeth.length
+          ) {
             // The full map is for when the hand rests: while it moves, the worker must be free for the next quick one.
             const left = restedAt.current + REST_MS - performance.now();
             if (left > 0) {
@@ -88,7 +92,8 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): Planned {
   }, [contour, client, plan]);
   const members = Object.keys(plan).join(' ');
   return useMemo(() => {
-    const own = <T>(of: ReadonlyMap<Fdi, T>) => new Map([...of].filter(([t]) => members.split(' ').includes(String(t))));
+    const own = <T>(of: ReadonlyMap<Fdi, T>) =>
+      new Map([...of].filter(([t]) => members.split(' ').includes(String(t))));
     return { views: own(views), troubles: own(troubles) };
   }, [views, troubles, members]);
 }

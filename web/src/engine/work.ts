@@ -17,7 +17,10 @@ export function faultOf(error: unknown): string {
   return 'This could not be worked out.';
 }
 
-/** A worker whose questions all end: with an answer, with what it throws, or with WorkLost when it breaks down or is ended. */
+/**
+ * A worker whose questions all end: with an answer, with what it throws, or with WorkLost when it breaks down or is
+ * ended.
+ */
 export class Work {
   private readonly lostBy: Promise<never>;
   private lose: (error: WorkLost) => void = () => undefined;

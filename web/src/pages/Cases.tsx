@@ -1,4 +1,14 @@
-import { CASE_SORTS, type CaseDetail, type CasePage, type CaseSort, type CaseSummary, EMPTY_SECTIONS, keysOf, NewCase, type Who } from '@radiant/contract';
+import {
+  CASE_SORTS,
+  type CaseDetail,
+  type CasePage,
+  type CaseSort,
+  type CaseSummary,
+  EMPTY_SECTIONS,
+  keysOf,
+  NewCase,
+  type Who,
+} from '@radiant/contract';
 import { FileUp, Plus } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
@@ -62,7 +72,12 @@ export function Cases({ who }: { who: Who }) {
               value={text}
               onChange={(e) => setText(e.target.value)}
             />
-            <select className="field w-[180px]" aria-label="Sort by" value={sort} onChange={(e) => ask({ sort: e.target.value as CaseSort })}>
+            <select
+              className="field w-[180px]"
+              aria-label="Sort by"
+              value={sort}
+              onChange={(e) => ask({ sort: e.target.value as CaseSort })}
+            >
               {keysOf(CASE_SORTS).map((k) => (
                 <option key={k} value={k}>
                   {CASE_SORTS[k]}
@@ -72,7 +87,8 @@ export function Cases({ who }: { who: Who }) {
           </div>
         )}
       </div>
-      {!data && (error ? <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} /> : <Waiting what="the cases" />)}
+      {!data &&
+        (error ? <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} /> : <Waiting what="the cases" />)}
       {data?.total === 0 && (
         <p className="rounded-xl border border-dashed border-hair bg-leaf p-10 text-center text-ink-2">
           {search ? `No case’s name holds “${search}”.` : 'No case yet. Open one, or bring a case file in.'}
@@ -95,7 +111,12 @@ export function Cases({ who }: { who: Who }) {
           <span>
             page {data.page + 1} of {data.pages}, {data.total} cases
           </span>
-          <button type="button" className="btn btn-ghost" disabled={page + 1 >= data.pages} onClick={() => ask({ page: page + 1 })}>
+          <button
+            type="button"
+            className="btn btn-ghost"
+            disabled={page + 1 >= data.pages}
+            onClick={() => ask({ page: page + 1 })}
+          >
             after
           </button>
         </nav>
@@ -112,17 +133,29 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
       className="grid grid-cols-[132px_minmax(0,1fr)] gap-4 overflow-hidden rounded-xl border border-hair bg-leaf transition-colors hover:border-plum"
     >
       {c.coverId ? (
-        <img src={`/api/cases/${c.id}/files/${c.coverId}/thumbnail`} alt="" className="h-full min-h-[128px] w-full bg-bench object-cover" />
+        <img
+          src={`/api/cases/${c.id}/files/${c.coverId}/thumbnail`}
+          alt=""
+          className="h-full min-h-[128px] w-full bg-bench object-cover"
+        />
       ) : (
-        <span className="flex min-h-[128px] items-center justify-center bg-porcelain text-[12.5px] text-ink-2">no photograph</span>
+        <span className="flex min-h-[128px] items-center justify-center bg-porcelain text-[12.5px] text-ink-2">
+          no photograph
+        </span>
       )}
       <span className="block min-w-0 py-3.5 pr-5">
         <span className="flex items-baseline justify-between gap-4">
           <b className="truncate font-serif text-[21px] font-semibold">{c.name}</b>
           <span className="shrink-0 text-[13px] text-ink-2">changed {day(c.updatedAt)}</span>
         </span>
-        <span className="mt-0.5 block truncate text-ink-2">{[c.ageYears ? `${c.ageYears} y` : '', c.wish].filter(Boolean).join(' · ') || 'no wish noted'}</span>
-        <span className="mt-3 flex flex-wrap gap-1.5" role="img" aria-label={`begun: ${c.stagesBegun.join(', ') || 'nothing'}`}>
+        <span className="mt-0.5 block truncate text-ink-2">
+          {[c.ageYears ? `${c.ageYears} y` : '', c.wish].filter(Boolean).join(' · ') || 'no wish noted'}
+        </span>
+        <span
+          className="mt-3 flex flex-wrap gap-1.5"
+          role="img"
+          aria-label={`begun: ${c.stagesBegun.join(', ') || 'nothing'}`}
+        >
           {stages
             .filter((s) => s.section)
             .map((s) => (
@@ -136,7 +169,12 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
         </span>
         {(c.finishBy || c.importedBy) && (
           <span className="mt-2 block truncate text-[13px] text-ink-2">
-            {[c.finishBy ? `to be finished by ${day(c.finishBy)}` : '', c.importedBy ? `brought in by ${c.importedBy}` : ''].filter(Boolean).join(' · ')}
+            {[
+              c.finishBy ? `to be finished by ${day(c.finishBy)}` : '',
+              c.importedBy ? `brought in by ${c.importedBy}` : '',
+            ]
+              .filter(Boolean)
+              .join(' · ')}
           </span>
         )}
       </span>
@@ -182,7 +220,12 @@ function NewCaseForm() {
       ]}
       read={(v) => ({
         name: v.name?.trim(),
-        meet: { ...EMPTY_SECTIONS.meet, wish: v.wish ?? '', ...(v.ageYears && { ageYears: Number(v.ageYears) }), ...(v.finishBy && { finishBy: v.finishBy }) },
+        meet: {
+          ...EMPTY_SECTIONS.meet,
+          wish: v.wish ?? '',
+          ...(v.ageYears && { ageYears: Number(v.ageYears) }),
+          ...(v.finishBy && { finishBy: v.finishBy }),
+        },
       })}
       send={async (value) => {
         const made = await api.post<CaseDetail>('/cases', value);

@@ -5,7 +5,10 @@ import { Welcome } from './Welcome.js';
 
 export function FirstAccountForm({ done }: { done: () => Promise<unknown> }) {
   return (
-    <Welcome title="First account" words="Nobody lives here yet. The first account is a dentist’s; others are added from it.">
+    <Welcome
+      title="First account"
+      words="Nobody lives here yet. The first account is a dentist’s; others are added from it."
+    >
       <Form
         type={FirstAccount}
         action="Begin"
@@ -13,7 +16,13 @@ export function FirstAccountForm({ done }: { done: () => Promise<unknown> }) {
           { name: 'practice', label: 'Practice' },
           { name: 'name', label: 'Your name', autoComplete: 'name' },
           { name: 'email', label: 'E-mail address', type: 'email', autoComplete: 'username' },
-          { name: 'password', label: 'Password', type: 'password', autoComplete: 'new-password', hint: 'At least 10 characters.' },
+          {
+            name: 'password',
+            label: 'Password',
+            type: 'password',
+            autoComplete: 'new-password',
+            hint: 'At least 10 characters.',
+          },
         ]}
         send={async (value) => {
           await api.post('/first-account', value);

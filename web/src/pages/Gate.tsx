@@ -25,7 +25,12 @@ export function Gate({ children }: { children: (who: Who) => ReactNode }) {
     shouldRetryOnError: true,
     errorRetryInterval: 3000,
   });
-  if (!data) return error ? <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} /> : <Waiting what="the session" />;
+  if (!data)
+    return error ? (
+      <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} />
+    ) : (
+      <Waiting what="the session" />
+    );
   if (data.firstAccountNeeded) return <FirstAccountForm done={() => mutate()} />;
   if (!data.who) return <SignInForm done={() => mutate()} />;
   return (
@@ -36,7 +41,17 @@ export function Gate({ children }: { children: (who: Who) => ReactNode }) {
 }
 
 /** Everything below belongs to one person: somebody else's pages are begun anew. */
-function SignedIn({ who, session, refresh, children }: { who: Who; session: Session; refresh: () => Promise<unknown>; children: (who: Who) => ReactNode }) {
+function SignedIn({
+  who,
+  session,
+  refresh,
+  children,
+}: {
+  who: Who;
+  session: Session;
+  refresh: () => Promise<unknown>;
+  children: (who: Who) => ReactNode;
+}) {
   speakAs(who.id);
   // Undefined until opened; null where this browser can't keep any.
   const [drafts, setDrafts] = useState<Drafts | null>();

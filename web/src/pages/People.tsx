@@ -1,4 +1,12 @@
-import { type Colleague, type DraftKeeping, FirstPassword, NewPerson, PasswordChange, ROLES, type Who } from '@radiant/contract';
+import {
+  type Colleague,
+  type DraftKeeping,
+  FirstPassword,
+  NewPerson,
+  PasswordChange,
+  ROLES,
+  type Who,
+} from '@radiant/contract';
 import { type ReactNode, useEffect, useState } from 'react';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
@@ -31,7 +39,13 @@ export function People({ who }: { who: Who }) {
         <div>
           <ul className="mb-10">
             {data?.map((p) => (
-              <Person key={p.id} person={p} self={p.id === who.id} mayEnd={dentist && p.id !== who.id} changed={() => mutate()} />
+              <Person
+                key={p.id}
+                person={p}
+                self={p.id === who.id}
+                mayEnd={dentist && p.id !== who.id}
+                changed={() => mutate()}
+              />
             ))}
           </ul>
           {dentist && <WhenSignedOut />}
@@ -53,7 +67,12 @@ export function People({ who }: { who: Who }) {
                     autoComplete: 'new-password',
                     hint: 'At least 10 characters; hand it over in person.',
                   },
-                  { name: 'role', label: 'Role', type: { options: ROLES.map((r) => [r, `${r}: ${WHAT[r]}`] as const) }, initial: 'assistant' },
+                  {
+                    name: 'role',
+                    label: 'Role',
+                    type: { options: ROLES.map((r) => [r, `${r}: ${WHAT[r]}`] as const) },
+                    initial: 'assistant',
+                  },
                 ]}
                 send={async (value) => {
                   await api.post('/people', value);
@@ -80,7 +99,17 @@ function Card({ title, children }: { title: string; children: ReactNode }) {
 }
 
 /** One person: what they do, and what a dentist may do about it. */
-function Person({ person: p, self, mayEnd, changed }: { person: Colleague; self: boolean; mayEnd: boolean; changed: () => Promise<unknown> }) {
+function Person({
+  person: p,
+  self,
+  mayEnd,
+  changed,
+}: {
+  person: Colleague;
+  self: boolean;
+  mayEnd: boolean;
+  changed: () => Promise<unknown>;
+}) {
   const [giving, setGiving] = useState(false);
   const [ending, setEnding] = useState(false);
   const [said, setSaid] = useState<string>();
@@ -106,13 +135,21 @@ function Person({ person: p, self, mayEnd, changed }: { person: Colleague; self:
       {mayEnd && (
         <div className="mt-1 flex flex-wrap gap-4 text-[13px]">
           {p.endedAt ? (
-            <button type="button" className="how" onClick={() => void act('bring-back', 'Is here again, with the old password.')}>
+            <button
+              type="button"
+              className="how"
+              onClick={() => void act('bring-back', 'Is here again, with the old password.')}
+            >
               bring back
             </button>
           ) : ending ? (
             <>
               <span>{p.name} can’t sign in any more; what they wrote keeps their name.</span>
-              <button type="button" className="how" onClick={() => void act('end', 'Has left, and is signed out everywhere.')}>
+              <button
+                type="button"
+                className="how"
+                onClick={() => void act('end', 'Has left, and is signed out everywhere.')}
+              >
                 end the account
               </button>
               <button type="button" className="how" onClick={() => setEnding(false)}>
@@ -139,7 +176,15 @@ function Person({ person: p, self, mayEnd, changed }: { person: Colleague; self:
           <Form
             type={FirstPassword}
             action="Give it"
-            fields={[{ name: 'password', label: 'First password', type: 'password', autoComplete: 'new-password', hint: 'Hand it over in person.' }]}
+            fields={[
+              {
+                name: 'password',
+                label: 'First password',
+                type: 'password',
+                autoComplete: 'new-password',
+                hint: 'Hand it over in person.',
+              },
+            ]}
             send={async (value) => {
               await api.post(`/people/${p.id}/password`, value);
               setGiving(false);
@@ -167,7 +212,13 @@ function OwnPassword() {
         action="Change it"
         fields={[
           { name: 'current', label: 'Present password', type: 'password', autoComplete: 'current-password' },
-          { name: 'password', label: 'New password', type: 'password', autoComplete: 'new-password', hint: 'At least 10 characters.' },
+          {
+            name: 'password',
+            label: 'New password',
+            type: 'password',
+            autoComplete: 'new-password',
+            hint: 'At least 10 characters.',
+          },
         ]}
         send={async (value) => {
           await api.post('/people/me/password', value);
@@ -207,7 +258,13 @@ function WhenSignedOut() {
       <p className="mb-2 text-ink-2">Edits that have not reached the server …</p>
       {(Object.keys(KEEPING) as DraftKeeping[]).map((k) => (
         <label key={k} className="mb-1.5 flex items-start gap-2">
-          <input type="radio" className="mt-1 accent-plum" name="drafts" checked={chosen === k} onChange={() => void choose(k)} />
+          <input
+            type="radio"
+            className="mt-1 accent-plum"
+            name="drafts"
+            checked={chosen === k}
+            onChange={() => void choose(k)}
+          />
           {KEEPING[k]}
         </label>
       ))}

@@ -44,9 +44,14 @@ export function House({ who, title, children }: { who: Who; title: string; child
         </nav>
       </header>
       {waiting !== undefined && (
-        <div role="alertdialog" aria-label="Edits that were not sent" className="flex flex-wrap items-center gap-4 border-b border-hair bg-plum-soft px-6 py-3">
+        <div
+          role="alertdialog"
+          aria-label="Edits that were not sent"
+          className="flex flex-wrap items-center gap-4 border-b border-hair bg-plum-soft px-6 py-3"
+        >
           <span>
-            {waiting === 1 ? 'An edit' : `${waiting} edits`} of yours {waiting === 1 ? 'has' : 'have'} not reached the server.{' '}
+            {waiting === 1 ? 'An edit' : `${waiting} edits`} of yours {waiting === 1 ? 'has' : 'have'} not reached the
+            server.{' '}
             {keeping === 'removed'
               ? 'Signing out removes what is left in this browser.'
               : 'In this browser it stays sealed until you sign in again; nobody else can read or send it.'}

@@ -42,7 +42,13 @@ function RecoveryForm({ done, back }: { done: () => Promise<unknown>; back: () =
         fields={[
           { name: 'email', label: 'E-mail address', type: 'email', autoComplete: 'username' },
           { name: 'code', label: 'Code', hint: 'As bin/owner has printed it; good once, for half an hour.' },
-          { name: 'password', label: 'New password', type: 'password', autoComplete: 'new-password', hint: 'At least 10 characters.' },
+          {
+            name: 'password',
+            label: 'New password',
+            type: 'password',
+            autoComplete: 'new-password',
+            hint: 'At least 10 characters.',
+          },
         ]}
         send={async (value) => {
           await api.post('/recovery', value);

@@ -14,7 +14,8 @@ export function Welcome({ title, words, children }: { title: string; words: stri
         <div>
           <h1 className="font-serif text-[40px] font-semibold leading-none tracking-tight">Radiant Arch</h1>
           <p className="mt-4 max-w-[46ch] text-[17px] text-ink-2">
-            The final contour first. Then what to remove, where, and with which bur: measured from it, with the working behind every figure.
+            The final contour first. Then what to remove, where, and with which bur: measured from it, with the working
+            behind every figure.
           </p>
         </div>
       </div>
@@ -22,7 +23,9 @@ export function Welcome({ title, words, children }: { title: string; words: stri
         <h2 className="title mb-1 text-[22px]">{title}</h2>
         <p className="mb-6 text-ink-2">{words}</p>
         {children}
-        <p className="mt-10 text-[12.5px] text-ink-2">A planning aid. The treating clinician decides and checks in the mouth; local rules come first.</p>
+        <p className="mt-10 text-[12.5px] text-ink-2">
+          A planning aid. The treating clinician decides and checks in the mouth; local rules come first.
+        </p>
       </div>
     </main>
   );

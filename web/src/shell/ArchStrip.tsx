@@ -1,4 +1,14 @@
-import { crownSize, type Fdi, isUpper, kindName, LOWER_TEN, sideOf, UPPER_SIX, UPPER_TEN, usualSize } from '@radiant/core';
+import {
+  crownSize,
+  type Fdi,
+  isUpper,
+  kindName,
+  LOWER_TEN,
+  sideOf,
+  UPPER_SIX,
+  UPPER_TEN,
+  usualSize,
+} from '@radiant/core';
 import { useDeferredValue, useEffect, useMemo } from 'react';
 import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
@@ -11,7 +21,8 @@ const RADIUS_MM = 150;
 const LOWER_EDGE = 51;
 
 /**
- * The teeth in their planned proportions along a slim arc: chooses the tooth, and shows under each whether it is planned
+ * The teeth in their planned proportions along a slim arc: chooses the tooth, and shows under each whether it is
+ * planned
  * (solid) or only part of the plan to come (dotted). The same on every stage.
  */
 export function ArchStrip({ stage }: { stage: StageDefinition }) {
@@ -35,7 +46,11 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
       const angle = (along + widthMm / 2) / RADIUS_MM;
       along += widthMm;
       const own = shape.teeth.find((p) => p.tooth === t);
-      return { tooth: t, path: toothOutline(t, own ? crownSize(own) : { widthMm, lengthMm, facialVolumeMm: 0 }).path, angle };
+      return {
+        tooth: t,
+        path: toothOutline(t, own ? crownSize(own) : { widthMm, lengthMm, facialVolumeMm: 0 }).path,
+        angle,
+      };
     });
   }, [shape.teeth, lower]);
 
@@ -93,9 +108,20 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
               {...(gone && { strokeDasharray: '0.5 0.5' })}
             />
             {((UPPER_SIX.includes(tooth) && !gone) || planned) && (
-              <path d="M-9 8 h18" stroke={planned ? '#5d2a5a' : '#8d9499'} strokeWidth={3} {...(!planned && { strokeDasharray: '3 3' })} />
+              <path
+                d="M-9 8 h18"
+                stroke={planned ? '#5d2a5a' : '#8d9499'}
+                strokeWidth={3}
+                {...(!planned && { strokeDasharray: '3 3' })}
+              />
             )}
-            <text y={23} textAnchor="middle" fontSize={11.5} fontWeight={on ? 700 : 400} fill={on ? '#5d2a5a' : '#566068'}>
+            <text
+              y={23}
+              textAnchor="middle"
+              fontSize={11.5}
+              fontWeight={on ? 700 : 400}
+              fill={on ? '#5d2a5a' : '#566068'}
+            >
               {name(tooth)}
             </text>
           </g>
@@ -107,6 +133,9 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
 
 /** Of the same jaw and side if there is one, and as far from the midline as can be. */
 function nearest(tooth: Fdi, teeth: readonly Fdi[]): Fdi | undefined {
-  const off = (t: Fdi) => (sideOf(t) === sideOf(tooth) ? 0 : 20) + (isUpper(t) === isUpper(tooth) ? 0 : 10) + Math.abs((t % 10) - (tooth % 10));
+  const off = (t: Fdi) =>
+    (sideOf(t) === sideOf(tooth) ? 0 : 20) +
+    (isUpper(t) === isUpper(tooth) ? 0 : 10) +
+    Math.abs((t % 10) - (tooth % 10));
   return teeth.reduce<Fdi | undefined>((best, t) => (best === undefined || off(t) < off(best) ? t : best), undefined);
 }

@@ -1,4 +1,12 @@
-import { type Arrived, type CasePage, keysOf, PHOTO_VIEWS, type PhotoView, readFileName, type Who } from '@radiant/contract';
+import {
+  type Arrived,
+  type CasePage,
+  keysOf,
+  PHOTO_VIEWS,
+  type PhotoView,
+  readFileName,
+  type Who,
+} from '@radiant/contract';
 import { Inbox } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
@@ -58,7 +66,9 @@ export function Arrivals({ who, compact = false }: { who: Who; compact?: boolean
           )}
           <h2 className="subtitle mb-1">Arrived</h2>
           {taken.length === 0 && (
-            <p className="text-[13px] text-ink-2">Nothing yet. Files that devices lay into the watched folder go to the case that their name begins with.</p>
+            <p className="text-[13px] text-ink-2">
+              Nothing yet. Files that devices lay into the watched folder go to the case that their name begins with.
+            </p>
           )}
           <ul>
             {taken.slice(0, SHOWN).map((a) => (
@@ -92,7 +102,11 @@ export function Arrivals({ who, compact = false }: { who: Who; compact?: boolean
 function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }) {
   const { mutate } = useSWRConfig();
   const [search, setSearch] = useState('');
-  const { data: found } = useSWR(`/cases?${new URLSearchParams({ search })}`, (path: string) => api.get<CasePage>(path), { keepPreviousData: true });
+  const { data: found } = useSWR(
+    `/cases?${new URLSearchParams({ search })}`,
+    (path: string) => api.get<CasePage>(path),
+    { keepPreviousData: true },
+  );
   const cases = found?.cases;
   const [caseId, setCaseId] = useState('');
   const [view, setView] = useState<PhotoView | ''>(readFileName(a.name).view ?? '');
@@ -112,7 +126,9 @@ function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }
       {a.kind === 'photo' ? (
         <img src={`/api/arrivals/${a.id}/picture`} alt="" className="h-14 w-[84px] rounded bg-bench object-cover" />
       ) : (
-        <span className="flex h-14 items-center justify-center rounded bg-porcelain text-ink-2">{a.kind ?? 'unknown'}</span>
+        <span className="flex h-14 items-center justify-center rounded bg-porcelain text-ink-2">
+          {a.kind ?? 'unknown'}
+        </span>
       )}
       <div className="min-w-0">
         <span className="block truncate font-semibold">{a.name}</span>
@@ -133,7 +149,12 @@ function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }
                     onChange={(e) => setSearch(e.target.value)}
                   />
                 )}
-                <select aria-label={`Case of ${a.name}`} className="field h-7 w-[116px] text-[13px]" value={caseId} onChange={(e) => setCaseId(e.target.value)}>
+                <select
+                  aria-label={`Case of ${a.name}`}
+                  className="field h-7 w-[116px] text-[13px]"
+                  value={caseId}
+                  onChange={(e) => setCaseId(e.target.value)}
+                >
                   <option value="">which case?</option>
                   {cases?.map((c) => (
                     <option key={c.id} value={c.id}>

@@ -20,7 +20,12 @@ export function CasePage({ who }: { who: Who }) {
   const { id } = useParams();
   if (!id) return null;
   return (
-    <CaseProvider key={`${id} ${who.id}`} id={id} who={who} fallback={(error) => (error ? <NoCase error={error} /> : <Waiting what="the case" />)}>
+    <CaseProvider
+      key={`${id} ${who.id}`}
+      id={id}
+      who={who}
+      fallback={(error) => (error ? <NoCase error={error} /> : <Waiting what="the case" />)}
+    >
       <EngineProvider>
         <Frame />
       </EngineProvider>
@@ -61,8 +66,13 @@ function Frame() {
     <div className="grid h-full min-w-[1000px] grid-cols-[148px_minmax(0,1fr)] grid-rows-[100px_minmax(0,1fr)]">
       <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_520px_minmax(0,1fr)] border-b border-hair bg-leaf">
         <div className="min-w-0 px-5 py-4">
-          <h1 className="mb-1.5 truncate font-serif text-[25px] font-semibold leading-none tracking-tight">{detail.name}</h1>
-          <p className={`text-[13px] text-ink-2 ${meet.cautions.length > 0 ? 'truncate' : 'line-clamp-2'}`} title={facts}>
+          <h1 className="mb-1.5 truncate font-serif text-[25px] font-semibold leading-none tracking-tight">
+            {detail.name}
+          </h1>
+          <p
+            className={`text-[13px] text-ink-2 ${meet.cautions.length > 0 ? 'truncate' : 'line-clamp-2'}`}
+            title={facts}
+          >
             {facts}
           </p>
           {meet.cautions.length > 0 && (
@@ -98,7 +108,9 @@ function StageFact({ stage }: { stage: StageDefinition }) {
       <p>
         <b className="font-semibold text-ink">Contour, version {shape.version}</b>
         {shape.at ? `, ${day(shape.at)}` : ''}
-        <span className={`block ${standing.kind === 'approved' ? '' : 'font-semibold text-removed-ink'}`}>{standingWords(standing)}</span>
+        <span className={`block ${standing.kind === 'approved' ? '' : 'font-semibold text-removed-ink'}`}>
+          {standingWords(standing)}
+        </span>
       </p>
     );
   }
@@ -143,7 +155,11 @@ function Journey() {
         <span title={`${who.name}, ${who.role}`} className="truncate">
           {who.role}
         </span>
-        <Link to="/" className="flex items-center gap-1.5 hover:text-ink" aria-label={`All cases, leave ${detail.name}`}>
+        <Link
+          to="/"
+          className="flex items-center gap-1.5 hover:text-ink"
+          aria-label={`All cases, leave ${detail.name}`}
+        >
           <ArrowLeft size={15} aria-hidden="true" /> all cases
         </Link>
       </div>
@@ -156,7 +172,12 @@ function StageGlyph({ on, section }: { on: boolean; section: SectionName | undef
   const begun = section ? detail.sections[section].version > 0 : false;
   return (
     <svg width="20" height="14" viewBox="0 0 20 14" aria-hidden="true">
-      <path d="M3 10a7 7 0 0 1 14 0" fill="none" stroke={on || begun ? '#5d2a5a' : '#c9c3b8'} strokeWidth={on || begun ? 2.4 : 1.6} />
+      <path
+        d="M3 10a7 7 0 0 1 14 0"
+        fill="none"
+        stroke={on || begun ? '#5d2a5a' : '#c9c3b8'}
+        strokeWidth={on || begun ? 2.4 : 1.6}
+      />
       {on && <circle cx="10" cy="10" r="2.6" fill="#5d2a5a" />}
     </svg>
   );

@@ -40,7 +40,14 @@ export function Comments({ stage }: { stage: CommentStage }) {
         <label htmlFor={id} className="sr-only">
           Comment
         </label>
-        <input id={id} className="field" placeholder="Write a comment" value={body} onChange={(e) => setBody(e.target.value)} maxLength={2000} />
+        <input
+          id={id}
+          className="field"
+          placeholder="Write a comment"
+          value={body}
+          onChange={(e) => setBody(e.target.value)}
+          maxLength={2000}
+        />
         <button type="submit" className="btn btn-ghost px-3" disabled={body.trim() === ''}>
           Send
         </button>

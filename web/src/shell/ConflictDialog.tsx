@@ -9,7 +9,8 @@ import { FigureTable } from './FigureTable.js';
 type Side = 'mine' | 'theirs';
 
 /**
- * Asks where two people have changed the same, and nothing else: what only one of them has touched is put together already.
+ * Asks where two people have changed the same, and nothing else: what only one of them has touched is put together
+ * already.
  * Nothing is chosen beforehand.
  */
 export function ConflictDialog({ section }: { section: SectionName }) {
@@ -37,8 +38,8 @@ export function ConflictDialog({ section }: { section: SectionName }) {
             {other} changed “{section}” meanwhile
           </Dialog.Title>
           <Dialog.Description className="mb-4 mt-1 text-ink-2">
-            {theirs.at ? `${moment(theirs.at)}. ` : ''}Nothing was overwritten. What only one of you has changed stands as they made it; choose where both have
-            changed the same.
+            {theirs.at ? `${moment(theirs.at)}. ` : ''}Nothing was overwritten. What only one of you has changed stands
+            as they made it; choose where both have changed the same.
           </Dialog.Description>
           <div className="min-h-0 flex-1 overflow-auto pt-5">
             <FigureTable aria-label="What both have changed">
@@ -73,7 +74,12 @@ export function ConflictDialog({ section }: { section: SectionName }) {
             </FigureTable>
           </div>
           <div className="mt-5 flex flex-wrap items-center gap-3">
-            <button type="button" className="btn" disabled={open > 0} onClick={() => store.resolve((i) => picked[i] ?? 'theirs')}>
+            <button
+              type="button"
+              className="btn"
+              disabled={open > 0}
+              onClick={() => store.resolve((i) => picked[i] ?? 'theirs')}
+            >
               {open > 0 ? `${open} still to choose` : 'Keep what is marked'}
             </button>
             <button type="button" className="btn btn-ghost" onClick={() => all('mine')}>

@@ -11,7 +11,11 @@ export function FigureTable({ className = '', ...rest }: ComponentProps<'table'>
   const save = () => {
     if (!table.current) return;
     const a = document.createElement('a');
-    a.href = URL.createObjectURL(new Blob([csvOf([['tooth numbers', NOTATION_NAMES[notation].long], ...rowsOf(table.current)])], { type: 'text/csv' }));
+    a.href = URL.createObjectURL(
+      new Blob([csvOf([['tooth numbers', NOTATION_NAMES[notation].long], ...rowsOf(table.current)])], {
+        type: 'text/csv',
+      }),
+    );
     a.download = `${name}, ${NOTATION_NAMES[notation].short} numbers.csv`;
     a.click();
     URL.revokeObjectURL(a.href);

@@ -5,14 +5,22 @@ import { ProblemError, sentenceOf } from '../data/api.js';
 export interface FieldSpec {
   readonly name: string;
   readonly label: string;
-  readonly type?: 'text' | 'email' | 'password' | 'number' | 'date' | 'textarea' | { readonly options: readonly (readonly [string, string])[] };
+  readonly type?:
+    | 'text'
+    | 'email'
+    | 'password'
+    | 'number'
+    | 'date'
+    | 'textarea'
+    | { readonly options: readonly (readonly [string, string])[] };
   readonly autoComplete?: string;
   readonly hint?: string;
   readonly initial?: string;
 }
 
 /**
- * A form over one contract class: checked here with the class that the server uses, and again there; each refusal stands
+ * A form over one contract class: checked here with the class that the server uses, and again there; each refusal
+ * stands
  * at its field, and nothing typed is lost.
  */
 export function Form<T extends object>({
@@ -31,7 +39,9 @@ export function Form<T extends object>({
   action: string;
   children?: ReactNode;
 }) {
-  const [values, setValues] = useState<Record<string, string>>(() => Object.fromEntries(fields.map((f) => [f.name, f.initial ?? ''])));
+  const [values, setValues] = useState<Record<string, string>>(() =>
+    Object.fromEntries(fields.map((f) => [f.name, f.initial ?? ''])),
+  );
   const [errors, setErrors] = useState<readonly FieldError[]>([]);
   const [refusal, setRefusal] = useState<string>();
   const [busy, setBusy] = useState(false);
@@ -82,7 +92,19 @@ export function Form<T extends object>({
   );
 }
 
-function Field({ spec, id, value, error, change }: { spec: FieldSpec; id: string; value: string; error: string | undefined; change: (v: string) => void }) {
+function Field({
+  spec,
+  id,
+  value,
+  error,
+  change,
+}: {
+  spec: FieldSpec;
+  id: string;
+  value: string;
+  error: string | undefined;
+  change: (v: string) => void;
+}) {
   const shared = {
     id,
     value,

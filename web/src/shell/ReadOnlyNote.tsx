@@ -12,7 +12,9 @@ export function ReadOnlyNote({ section }: { section: SectionName }) {
   if (mayWrite(who.role, section)) return null;
   return (
     <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[13px]">
-      {who.role === 'technician' ? 'You read and comment here; the dentist decides.' : 'The dentist decides here; you may read it.'}
+      {who.role === 'technician'
+        ? 'You read and comment here; the dentist decides.'
+        : 'The dentist decides here; you may read it.'}
     </p>
   );
 }

@@ -47,10 +47,20 @@ export function SaveState({ section }: { section: SectionName }) {
     { keys: 'Ctrl Shift Z', does: 'redo', on: ['mod+shift+z'], run: () => store.redo(), whileTyping },
   ]);
 
-  const trouble = view.unkept || view.status === 'away' || view.status === 'conflict' || view.status === 'refused' || view.status === 'signed-out';
+  const trouble =
+    view.unkept ||
+    view.status === 'away' ||
+    view.status === 'conflict' ||
+    view.status === 'refused' ||
+    view.status === 'signed-out';
   return (
     <span className="inline-flex items-center gap-2">
-      <span role="status" data-testid="save-state" data-status={view.status} className={trouble ? 'font-semibold text-removed-ink' : ''}>
+      <span
+        role="status"
+        data-testid="save-state"
+        data-status={view.status}
+        className={trouble ? 'font-semibold text-removed-ink' : ''}
+      >
         {view.unkept
           ? 'not saved, and this browser can’t keep it: leave the page open'
           : view.status === 'saved' && view.version === 0

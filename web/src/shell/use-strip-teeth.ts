@@ -3,8 +3,13 @@ import { useMemo } from 'react';
 import { useCase, useSection } from '../data/case-context.js';
 import type { StageDefinition } from './stage.js';
 
-/** The teeth that can be chosen on a stage: those that it names, without what the record calls missing and nobody plans. */
-export function useStripTeeth(stage: StageDefinition): { readonly teeth: readonly Fdi[]; readonly missing: ReadonlySet<Fdi> } {
+/**
+ * The teeth that can be chosen on a stage: those that it names, without what the record calls missing and nobody plans.
+ */
+export function useStripTeeth(stage: StageDefinition): {
+  readonly teeth: readonly Fdi[];
+  readonly missing: ReadonlySet<Fdi>;
+} {
   const { tooth } = useCase();
   const shape = useSection('shape').data;
   const meet = useSection('meet').data;

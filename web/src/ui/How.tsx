@@ -13,7 +13,8 @@ const MARKS: Record<Source['mark'], string> = {
 };
 
 /**
- * Opens the working behind a figure: formula, inputs with units, source and its mark, and the ±. The word "how?", or the
+ * Opens the working behind a figure: formula, inputs with units, source and its mark, and the ±. The word "how?", or
+ * the
  * figure itself where it is given as a child.
  */
 export function How(props: { figure: Figure; what: string; source?: Source; children?: ReactNode }) {
@@ -21,22 +22,43 @@ export function How(props: { figure: Figure; what: string; source?: Source; chil
 }
 
 /** Figures are worked out anew at every step of a drag; what has kept its value is not drawn again. */
-const sameFigure = (a: Figure | undefined, b: Figure | undefined) => a === b || (a?.value === b?.value && a?.pm === b?.pm && a?.unit === b?.unit);
+const sameFigure = (a: Figure | undefined, b: Figure | undefined) =>
+  a === b || (a?.value === b?.value && a?.pm === b?.pm && a?.unit === b?.unit);
 
-const AskedFor = memo(HowView, (a, b) => a.what === b.what && a.source === b.source && sameFigure(a.figure, b.figure) && a.children === b.children);
+const AskedFor = memo(
+  HowView,
+  (a, b) => a.what === b.what && a.source === b.source && sameFigure(a.figure, b.figure) && a.children === b.children,
+);
 
 /** Two decimals, four of a small number, and none of the zeros at the end. */
 function short(value: number): string {
-  const [whole, decimals = ''] = number(value, Math.abs(value) < 0.1 && value !== 0 ? 4 : 2).split('.') as [string, string?];
+  const [whole, decimals = ''] = number(value, Math.abs(value) < 0.1 && value !== 0 ? 4 : 2).split('.') as [
+    string,
+    string?,
+  ];
   let end = decimals.length;
   while (end > 0 && decimals[end - 1] === '0') end--;
   return end > 0 ? `${whole}.${decimals.slice(0, end)}` : whole;
 }
 
-function HowView({ figure, what, source, children }: { figure: Figure; what: string; source?: Source; children?: ReactNode }) {
+function HowView({
+  figure,
+  what,
+  source,
+  children,
+}: {
+  figure: Figure;
+  what: string;
+  source?: Source;
+  children?: ReactNode;
+}) {
   return (
     <Popover.Root>
-      <Popover.Trigger className={children ? 'decoration-plum/60 decoration-dotted underline-offset-[5px] hover:underline' : 'how text-[13px]'}>
+      <Popover.Trigger
+        className={
+          children ? 'decoration-plum/60 decoration-dotted underline-offset-[5px] hover:underline' : 'how text-[13px]'
+        }
+      >
         {children ?? 'how?'}
         <span className="sr-only"> How was this worked out: {what}</span>
       </Popover.Trigger>
@@ -72,7 +94,9 @@ export function WorkingView({ figure, what, source }: { figure: Figure; what: st
             {i.name}: <b className="font-semibold">{typeof i.value === 'number' ? short(i.value) : i.value}</b> {i.unit}
             <span className="block text-[12px] text-ink-2">
               {MARKS[i.source.mark]}
-              {i.source.mark === 'published' || i.source.mark === 'standard' || i.source.mark === 'house' ? `: ${i.source.text}` : ''}
+              {i.source.mark === 'published' || i.source.mark === 'standard' || i.source.mark === 'house'
+                ? `: ${i.source.text}`
+                : ''}
             </span>
           </li>
         ))}
@@ -88,9 +112,22 @@ export function WorkingView({ figure, what, source }: { figure: Figure; what: st
 }
 
 /** A figure that opens its own working. */
-export const AskedValue = memo(AskedValueView, (a, b) => a.what === b.what && a.digits === b.digits && a.suffix === b.suffix && sameFigure(a.figure, b.figure));
+export const AskedValue = memo(
+  AskedValueView,
+  (a, b) => a.what === b.what && a.digits === b.digits && a.suffix === b.suffix && sameFigure(a.figure, b.figure),
+);
 
-function AskedValueView({ figure, what, digits = 1, suffix = '' }: { figure: Figure | undefined; what: string; digits?: number; suffix?: string }) {
+function AskedValueView({
+  figure,
+  what,
+  digits = 1,
+  suffix = '',
+}: {
+  figure: Figure | undefined;
+  what: string;
+  digits?: number;
+  suffix?: string;
+}) {
   if (!figure) return <Value figure={figure} />;
   return (
     <How figure={figure} what={what}>
@@ -101,7 +138,15 @@ function AskedValueView({ figure, what, digits = 1, suffix = '' }: { figure: Fig
 }
 
 /** A figure with its ± in small; no value says so. */
-export function Value({ figure, digits = 1, unit = false }: { figure: Figure | undefined; digits?: number; unit?: boolean }) {
+export function Value({
+  figure,
+  digits = 1,
+  unit = false,
+}: {
+  figure: Figure | undefined;
+  digits?: number;
+  unit?: boolean;
+}) {
   if (!figure) return <span className="text-ink-2">–</span>;
   return (
     <>

@@ -61,7 +61,10 @@ export function NumberField({
         <Slider.Track className="relative h-1 grow rounded-full bg-hair">
           <Slider.Range className="absolute h-full rounded-full bg-plum" />
         </Slider.Track>
-        <Slider.Thumb aria-label={label} className="block h-4 w-4 rounded-full border-2 border-plum bg-leaf shadow data-[disabled]:border-ink-3" />
+        <Slider.Thumb
+          aria-label={label}
+          className="block h-4 w-4 rounded-full border-2 border-plum bg-leaf shadow data-[disabled]:border-ink-3"
+        />
       </Slider.Root>
     </div>
   );

@@ -1,10 +1,22 @@
 import type { ReactNode } from 'react';
 
 /** A stage's page: the bench in the middle, the panel at the right, the foot with what the keys do. */
-export function Stage({ bench, panel, foot, surround = 'paper' }: { bench: ReactNode; panel: ReactNode; foot: ReactNode; surround?: 'paper' | 'grey' }) {
+export function Stage({
+  bench,
+  panel,
+  foot,
+  surround = 'paper',
+}: {
+  bench: ReactNode;
+  panel: ReactNode;
+  foot: ReactNode;
+  surround?: 'paper' | 'grey';
+}) {
   return (
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_328px] grid-rows-[minmax(0,1fr)_30px]">
-      <main className={`relative min-h-0 overflow-hidden ${surround === 'grey' ? 'bg-bench' : 'bg-porcelain'}`}>{bench}</main>
+      <main className={`relative min-h-0 overflow-hidden ${surround === 'grey' ? 'bg-bench' : 'bg-porcelain'}`}>
+        {bench}
+      </main>
       <aside className="min-h-0 overflow-y-auto border-l border-hair bg-leaf px-[18px] py-4">{panel}</aside>
       <footer className="col-span-2 flex items-center gap-[22px] overflow-hidden whitespace-nowrap border-t border-hair bg-leaf px-5 text-[12.5px] text-ink-2">
         {foot}

@@ -2,12 +2,14 @@ const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' });
 const DAY_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
-const inUtc = (f: Intl.DateTimeFormat) => new Intl.DateTimeFormat('en-GB', { ...(f.resolvedOptions() as Intl.DateTimeFormatOptions), timeZone: 'UTC' });
+const inUtc = (f: Intl.DateTimeFormat) =>
+  new Intl.DateTimeFormat('en-GB', { ...(f.resolvedOptions() as Intl.DateTimeFormatOptions), timeZone: 'UTC' });
 const UTC_DAY = inUtc(DAY);
 const UTC_DAY_YEAR = inUtc(DAY_YEAR);
 
 /**
- * "9 November", with the year when it is not this one. A day of the calendar is that day everywhere, a moment the day that it
+ * "9 November", with the year when it is not this one. A day of the calendar is that day everywhere, a moment the day
+ * that it
  * is here; what is neither stands as it is.
  */
 export function day(iso: string): string {
@@ -19,7 +21,8 @@ export function day(iso: string): string {
 }
 
 /** "9 November, 14:05" */
-export const moment = (iso: string): string => (Number.isNaN(Date.parse(iso)) ? iso : `${day(iso)}, ${TIME.format(new Date(iso))}`);
+export const moment = (iso: string): string =>
+  Number.isNaN(Date.parse(iso)) ? iso : `${day(iso)}, ${TIME.format(new Date(iso))}`;
 
 /** A number with a true minus sign. */
 export function number(v: number, digits: number): string {

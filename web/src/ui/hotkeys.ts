@@ -9,7 +9,10 @@ export interface KeyWords {
 
 /** A key that does something while whoever names it is on the screen. */
 export interface Hotkey extends KeyWords {
-  /** Keys as the browser names them, in lower case, with `mod+`, `alt+` and `shift+` before them in this order; `mod` is Ctrl or ⌘. */
+  /**
+   * Keys as the browser names them, in lower case, with `mod+`, `alt+` and `shift+` before them in this order; `mod` is
+   * Ctrl or ⌘.
+   */
   readonly on: readonly string[];
   readonly run: (key: string, e: KeyboardEvent) => void;
   /** Whether it works in a field that is being written in. */
@@ -38,7 +41,8 @@ function change(next: readonly Group[]): void {
   for (const l of listeners) l();
 }
 
-const inOrder = (): readonly (Hotkey | KeyWords)[] => LAYERS.flatMap((layer) => groups.filter((g) => g.layer === layer)).flatMap((g) => g.keys());
+const inOrder = (): readonly (Hotkey | KeyWords)[] =>
+  LAYERS.flatMap((layer) => groups.filter((g) => g.layer === layer)).flatMap((g) => g.keys());
 
 /** The key with what is held down with it. Shift is part of a letter or sign already. */
 export function keyOf(e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>): string {
@@ -58,7 +62,8 @@ export function isTyping(e: KeyboardEvent): boolean {
 }
 
 /** Nothing behind a dialog hears keys. */
-const inDialog = (e: KeyboardEvent): boolean => !!(e.target as HTMLElement | null)?.closest?.('[role=dialog], [role=alertdialog]');
+const inDialog = (e: KeyboardEvent): boolean =>
+  !!(e.target as HTMLElement | null)?.closest?.('[role=dialog], [role=alertdialog]');
 
 function press(e: KeyboardEvent): void {
   if (e.defaultPrevented || inDialog(e)) return;
@@ -73,7 +78,8 @@ function press(e: KeyboardEvent): void {
 }
 
 /**
- * Keys of whatever is on the screen; they go with it, and stand in the list on “?” as long. What is done with the mouse is listed too.
+ * Keys of whatever is on the screen; they go with it, and stand in the list on “?” as long. What is done with the mouse
+ * is listed too.
  * @param keys in the order in which they are listed; may be made anew each time
  */
 export function useHotkeys(layer: Layer, keys: readonly (Hotkey | KeyWords)[]): void {

@@ -9,4 +9,5 @@ export function closedBite(engine: CaseEngine): { planned: ToothClearance[]; exi
 }
 
 /** The bite at one place of a movement; nothing without a lower jaw. */
-export const biteAt = (engine: CaseEngine, wish: BiteWish): BiteView | undefined => engine.bite()?.at(wish, engine.crowns());
+export const biteAt = (engine: CaseEngine, wish: BiteWish): BiteView | undefined =>
+  engine.bite()?.at(wish, engine.crowns());

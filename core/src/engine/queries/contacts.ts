@@ -16,5 +16,7 @@ export function contactsSet(engine: CaseEngine, tightMm: number): { plan: Contou
 }
 
 /** The upper plan with its sides narrowed where crowns press into neighbours that stay. */
-export const roomMade = (engine: CaseEngine, tightMm: number): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } =>
-  madeRoom(engine.arch('upper'), engine.contour, tightMm);
+export const roomMade = (
+  engine: CaseEngine,
+  tightMm: number,
+): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } => madeRoom(engine.arch('upper'), engine.contour, tightMm);

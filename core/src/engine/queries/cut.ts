@@ -25,6 +25,8 @@ export function cut(engine: CaseEngine, plane: Frame): CutView {
 
 /** Frame of a tooth as planned, or as it stands, in the mouth's coordinates. */
 export function frameOf(engine: CaseEngine, tooth: Fdi): Frame | undefined {
-  const frame = engine.crowns().get(tooth)?.frame ?? (engine.isMeasured(jawOf(tooth)) ? engine.archOf(tooth).teeth.get(tooth)?.frame : undefined);
+  const frame =
+    engine.crowns().get(tooth)?.frame ??
+    (engine.isMeasured(jawOf(tooth)) ? engine.archOf(tooth).teeth.get(tooth)?.frame : undefined);
   return frame && frameToArch(jawOf(tooth), frame);
 }

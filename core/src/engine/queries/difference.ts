@@ -5,7 +5,9 @@ import type { Mesh } from '../../geometry/mesh.js';
 import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
-/** A planned crown in the mouth, and of each vertex its distance from the tooth that is there, mm: + added, − removed. */
+/**
+ * A planned crown in the mouth, and of each vertex its distance from the tooth that is there, mm: + added, − removed.
+ */
 export interface Difference {
   readonly mesh: Mesh;
   readonly differenceMm: Float64Array;
@@ -25,5 +27,11 @@ export const difference = (engine: CaseEngine, tooth: Fdi, quick: boolean): Diff
       if (v > mostAddedMm) mostAddedMm = v;
       if (-v > mostRemovedMm) mostRemovedMm = -v;
     }
-    return { mesh: inMouth(planned).mesh, differenceMm, mostAddedMm, mostRemovedMm, ...(!quick && { volume: volumeChange(arch, planned) }) };
+    return {
+      mesh: inMouth(planned).mesh,
+      differenceMm,
+      mostAddedMm,
+      mostRemovedMm,
+      ...(!quick && { volume: volumeChange(arch, planned) }),
+    };
   });

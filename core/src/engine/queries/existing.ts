@@ -12,7 +12,10 @@ export interface ExistingSummary {
   readonly wearMm: number;
   readonly rotationDeg: number;
   readonly fitMm: number;
-  /** Levels of edge and zenith over the lower central edge of an upper jaw, up positive; in an arch's own frame for a lower one. */
+  /**
+   * Levels of edge and zenith over the lower central edge of an upper jaw, up positive; in an arch's own frame for a
+   * lower one.
+   */
   readonly edgeUpMm: number;
   readonly zenithUpMm: number;
   /** Room to the next tooth towards the midline, of a left central across it, mm. */
@@ -30,14 +33,26 @@ function summary(of: ExistingArch): ExistingSummary[] {
     const { tooth, lengthMm, widthMm, wearMm, rotationDeg, fitMm } = t;
     const [edgeUpMm, zenithUpMm] = [levelOf(t, 0) - lowest, levelOf(t, t.zenithMm) - lowest];
     const gapMesialMm = gapMesial(t, all);
-    return { tooth, lengthMm, widthMm, wearMm, rotationDeg, fitMm, edgeUpMm, zenithUpMm, ...(gapMesialMm !== undefined && { gapMesialMm }) };
+    return {
+      tooth,
+      lengthMm,
+      widthMm,
+      wearMm,
+      rotationDeg,
+      fitMm,
+      edgeUpMm,
+      zenithUpMm,
+      ...(gapMesialMm !== undefined && { gapMesialMm }),
+    };
   });
 }
 
 /** Room between a tooth and the next one towards the midline that is there, by their middles and widths, mm. */
 function gapMesial(t: ExistingTooth, all: readonly ExistingTooth[]): number | undefined {
   const mesial =
-    all.filter((o) => Math.trunc(o.tooth / 10) === Math.trunc(t.tooth / 10) && o.tooth < t.tooth).sort((a, b) => b.tooth - a.tooth)[0] ??
+    all
+      .filter((o) => Math.trunc(o.tooth / 10) === Math.trunc(t.tooth / 10) && o.tooth < t.tooth)
+      .sort((a, b) => b.tooth - a.tooth)[0] ??
     (sideOf(t.tooth) === 'left' ? all.find((o) => o.tooth === opposite(t.tooth - (t.tooth % 10) + 1)) : undefined);
   if (!mesial) return undefined;
   const [a, b] = [t.frame.origin, mesial.frame.origin];
@@ -48,4 +63,5 @@ function gapMesial(t: ExistingTooth, all: readonly ExistingTooth[]): number | un
 export const existingPlan = (engine: CaseEngine): ContourPlan => planOfExisting(engine.arch('upper'));
 
 /** A further tooth as it would be taken into the plan, as it stands. */
-export const asItStands = (engine: CaseEngine, tooth: Fdi): ToothPlan => takenIn(engine.archOf(tooth), engine.contour, tooth);
+export const asItStands = (engine: CaseEngine, tooth: Fdi): ToothPlan =>
+  takenIn(engine.archOf(tooth), engine.contour, tooth);

@@ -14,5 +14,10 @@ export function inPhoto(engine: CaseEngine, wish: PhotoWish): LaidSmile {
 }
 
 /** A photograph matched with the upper scan. @throws Refusal of `matchCamera` where too little is marked */
-export const onPhoto = (engine: CaseEngine, landmarks: LandmarkSet, points: ViewPoints, size: Px, fromScan: LandmarkSet): PhotoOnScan =>
-  photoOnScan(engine.arch('upper'), landmarks, points, size, fromScan);
+export const onPhoto = (
+  engine: CaseEngine,
+  landmarks: LandmarkSet,
+  points: ViewPoints,
+  size: Px,
+  fromScan: LandmarkSet,
+): PhotoOnScan => photoOnScan(engine.arch('upper'), landmarks, points, size, fromScan);

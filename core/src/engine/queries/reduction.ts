@@ -12,11 +12,15 @@ export const reductions = (engine: CaseEngine, choice: DesignChoice, from: CutFr
 /** Reduction targets of one planned tooth. @throws Refusal of `CaseEngine.crown` */
 export function reduction(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, from: CutFrom): ToothReduction {
   const { design } = restorationOf(tooth, choice);
-  return engine.once(tooth, `reduction ${design.id} ${from}`, (planned, arch) => reductionBetween(toothOf(arch, tooth).field, planned, design, from));
+  return engine.once(tooth, `reduction ${design.id} ${from}`, (planned, arch) =>
+    reductionBetween(toothOf(arch, tooth).field, planned, design, from),
+  );
 }
 
 /** The section of one planned tooth with the target of its preparation. @throws Refusal of `CaseEngine.crown` */
 export function sectionOf(engine: CaseEngine, tooth: Fdi, choice: DesignChoice): ToothSection {
   const { design } = restorationOf(tooth, choice);
-  return engine.once(tooth, `section ${design.id}`, (planned, arch) => toothSection(toothOf(arch, tooth).field.mesh, planned, design));
+  return engine.once(tooth, `section ${design.id}`, (planned, arch) =>
+    toothSection(toothOf(arch, tooth).field.mesh, planned, design),
+  );
 }

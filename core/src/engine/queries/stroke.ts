@@ -17,4 +17,5 @@ export function strokeFits(engine: CaseEngine, tooth: Fdi, stroke: Stroke): true
 const ANY_SIZE = { lengthMm: 10, widthMm: 8, facialVolumeMm: 0 };
 
 /** The stroke for the tooth of the other side. */
-export const strokeMirrored = (_: CaseEngine, tooth: Fdi, stroke: Stroke): Stroke => mirroredStroke(crown(tooth, ANY_SIZE), stroke);
+export const strokeMirrored = (_: CaseEngine, tooth: Fdi, stroke: Stroke): Stroke =>
+  mirroredStroke(crown(tooth, ANY_SIZE), stroke);

@@ -6,7 +6,8 @@ import { entry, type RayHit } from './ray.js';
 const { floor, max, min, sqrt } = Math;
 
 /**
- * A surface's triangles sorted into cells of space, for the one ray under a pointer: four bytes a triangle, and built in a fraction of the
+ * A surface's triangles sorted into cells of space, for the one ray under a pointer: four bytes a triangle, and built
+ * in a fraction of the
  * time of a search tree (build.ts), which pays where a surface is asked thousands of times.
  *
  *   box    6 numbers a cell   minX minY minZ maxX maxY maxZ of its triangles
@@ -42,7 +43,13 @@ export function cellsOf({ positions, triangles }: Surface): Cells {
       if (v < (low[k] as number)) low[k] = v;
       if (v > (high[k] as number)) high[k] = v;
     }
-  const step = a / (max((high[0] as number) - (low[0] as number), (high[1] as number) - (low[1] as number), (high[2] as number) - (low[2] as number)) || 1);
+  const step =
+    a /
+    (max(
+      (high[0] as number) - (low[0] as number),
+      (high[1] as number) - (low[1] as number),
+      (high[2] as number) - (low[2] as number),
+    ) || 1);
   const along = (sum: number, k: number) => max(0, min(a - 1, floor((sum / 3 - (low[k] as number)) * step)));
   const cellOf = new Uint32Array(n);
   const counts = new Uint32Array(a * a * a);
@@ -51,7 +58,9 @@ export function cellsOf({ positions, triangles }: Surface): Cells {
     const q = 3 * (triangles[3 * t + 1] as number);
     const r = 3 * (triangles[3 * t + 2] as number);
     let cell = 0;
-    for (let k = 0; k < 3; k++) cell = a * cell + along((positions[p + k] as number) + (positions[q + k] as number) + (positions[r + k] as number), k);
+    for (let k = 0; k < 3; k++)
+      cell =
+        a * cell + along((positions[p + k] as number) + (positions[q + k] as number) + (positions[r + k] as number), k);
     cellOf[t] = cell;
     counts[cell] = (counts[cell] as number) + 1;
   }
@@ -106,7 +115,11 @@ export function firstThrough(cells: Cells, surface: Surface, origin: Vec3, direc
 }
 
 function meets(surface: Surface, face: number, o: Vec3, d: Vec3): number {
-  const [a, b, c] = [0, 1, 2].map((k) => vertex(surface, surface.triangles[3 * face + k] as number)) as [Vec3, Vec3, Vec3];
+  const [a, b, c] = [0, 1, 2].map((k) => vertex(surface, surface.triangles[3 * face + k] as number)) as [
+    Vec3,
+    Vec3,
+    Vec3,
+  ];
   const [u, v] = [sub(b, a), sub(c, a)];
   const p = cross(d, v);
   const det = dot(u, p);

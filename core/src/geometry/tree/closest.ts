@@ -24,7 +24,16 @@ const OUT = 5;
  * Writes [x, y, z, d², slot] to `out` when it finds one, and leaves `out` as it was when not.
  * Exactly one place here tests a triangle: with a second one the optimiser makes the whole kernel up to twice slower.
  */
-function search(tree: Tree, px: number, py: number, pz: number, best2: number, stack: Int32Array, stackD: Float64Array, out: Float64Array): void {
+function search(
+  tree: Tree,
+  px: number,
+  py: number,
+  pz: number,
+  best2: number,
+  stack: Int32Array,
+  stackD: Float64Array,
+  out: Float64Array,
+): void {
   const { box, link, tri } = tree;
   let best = best2;
   let top = 0;
@@ -93,14 +102,28 @@ function search(tree: Tree, px: number, py: number, pz: number, best2: number, s
       const l = link[2 * node] as number;
       const r = l + 1;
       let o = 6 * l;
-      let dx = abs((box[o] as number) - px) + abs(px - (box[o + 3] as number)) - ((box[o + 3] as number) - (box[o] as number));
-      let dy = abs((box[o + 1] as number) - py) + abs(py - (box[o + 4] as number)) - ((box[o + 4] as number) - (box[o + 1] as number));
-      let dz = abs((box[o + 2] as number) - pz) + abs(pz - (box[o + 5] as number)) - ((box[o + 5] as number) - (box[o + 2] as number));
+      let dx =
+        abs((box[o] as number) - px) + abs(px - (box[o + 3] as number)) - ((box[o + 3] as number) - (box[o] as number));
+      let dy =
+        abs((box[o + 1] as number) - py) +
+        abs(py - (box[o + 4] as number)) -
+        ((box[o + 4] as number) - (box[o + 1] as number));
+      let dz =
+        abs((box[o + 2] as number) - pz) +
+        abs(pz - (box[o + 5] as number)) -
+        ((box[o + 5] as number) - (box[o + 2] as number));
       const dl = 0.25 * (dx * dx + dy * dy + dz * dz);
       o = 6 * r;
-      dx = abs((box[o] as number) - px) + abs(px - (box[o + 3] as number)) - ((box[o + 3] as number) - (box[o] as number));
-      dy = abs((box[o + 1] as number) - py) + abs(py - (box[o + 4] as number)) - ((box[o + 4] as number) - (box[o + 1] as number));
-      dz = abs((box[o + 2] as number) - pz) + abs(pz - (box[o + 5] as number)) - ((box[o + 5] as number) - (box[o + 2] as number));
+      dx =
+        abs((box[o] as number) - px) + abs(px - (box[o + 3] as number)) - ((box[o + 3] as number) - (box[o] as number));
+      dy =
+        abs((box[o + 1] as number) - py) +
+        abs(py - (box[o + 4] as number)) -
+        ((box[o + 4] as number) - (box[o + 1] as number));
+      dz =
+        abs((box[o + 2] as number) - pz) +
+        abs(pz - (box[o + 5] as number)) -
+        ((box[o + 5] as number) - (box[o + 2] as number));
       const dr = 0.25 * (dx * dx + dy * dy + dz * dz);
       if (dl <= dr) {
         if (dr < best) {
@@ -133,12 +156,17 @@ function search(tree: Tree, px: number, py: number, pz: number, best2: number, s
 /**
  * The nearest surface point to each query.
  * Queries run in Morton order and each starts from the last answer: the distance to that point bounds the search
- * without testing a triangle, which saves about a seventh. A large tree that is asked much is searched two triangles at a time.
+ * without testing a triangle, which saves about a seventh. A large tree that is asked much is searched two triangles at
+ * a time.
  * @param points x, y, z of each query, mm
  */
 export function closestPoints(tree: Tree, points: Float64Array): ClosestPoints {
   const n = points.length / 3;
-  const result: ClosestPoints = { points: new Float64Array(3 * n), distances: new Float64Array(n), faces: new Uint32Array(n) };
+  const result: ClosestPoints = {
+    points: new Float64Array(3 * n),
+    distances: new Float64Array(n),
+    faces: new Uint32Array(n),
+  };
   const run: PackedSearch = packedSearch(tree, n) ?? ((...of) => searchEach(tree, ...of));
   run(points, mortonOrder(points), result);
   return result;
@@ -174,5 +202,9 @@ export function searchEach(tree: Tree, points: Float64Array, order: Uint32Array,
 /** The nearest surface point to one query, mm. */
 export function closestPoint(tree: Tree, p: Vec3): { point: Vec3; distance: number; face: number } {
   const r = closestPoints(tree, Float64Array.from(p));
-  return { point: [r.points[0] as number, r.points[1] as number, r.points[2] as number], distance: r.distances[0] as number, face: r.faces[0] as number };
+  return {
+    point: [r.points[0] as number, r.points[1] as number, r.points[2] as number],
+    distance: r.distances[0] as number,
+    face: r.faces[0] as number,
+  };
 }

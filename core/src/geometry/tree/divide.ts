@@ -87,7 +87,8 @@ function centroidBounds(s: Sorting, start: number, end: number): void {
 
 function binsOfHalves(s: Sorting, start: number, end: number, axis: number, middle: number): void {
   const { own, bin } = s;
-  for (let i = start, o = 6 * start + axis; i < end; i++, o += 6) bin[i] = (own[o] as number) + (own[o + 3] as number) > middle ? 1 : 0;
+  for (let i = start, o = 6 * start + axis; i < end; i++, o += 6)
+    bin[i] = (own[o] as number) + (own[o + 3] as number) > middle ? 1 : 0;
 }
 
 function fillBins(s: Sorting, start: number, end: number, axis: number, low: number, k: number): void {

@@ -43,7 +43,10 @@ let kernel: WebAssembly.Module | null | undefined;
 const asked = new WeakMap<Tree, number>();
 const packed = new WeakMap<Tree, PackedSearch>();
 
-/** The packed search of a tree that is asked often enough to be worth it; undefined for others and where the engine has no SIMD. */
+/**
+ * The packed search of a tree that is asked often enough to be worth it; undefined for others and where the engine has
+ * no SIMD.
+ */
 export function packedSearch(tree: Tree, queries: number): PackedSearch | undefined {
   const triangles = tree.face.length;
   if (triangles < LEAST_TRIANGLES) return undefined;

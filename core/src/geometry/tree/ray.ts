@@ -108,7 +108,17 @@ function cast(
 }
 
 /** Where the ray enters the box that begins at b, or Infinity where it misses it or enters beyond the best hit. */
-export function entry(box: Float64Array, b: number, ox: number, oy: number, oz: number, ix: number, iy: number, iz: number, best: number): number {
+export function entry(
+  box: Float64Array,
+  b: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  ix: number,
+  iy: number,
+  iz: number,
+  best: number,
+): number {
   const x0 = ((box[b] as number) - ox) * ix;
   const x1 = ((box[b + 3] as number) - ox) * ix;
   const y0 = ((box[b + 1] as number) - oy) * iy;
@@ -128,7 +138,8 @@ const PROBES: readonly Vec3[] = [
 ];
 
 /**
- * Whether a point lies inside a closed surface, by the parity of the walls that rays from it meet, the majority of three.
+ * Whether a point lies inside a closed surface, by the parity of the walls that rays from it meet, the majority of
+ * three.
  * Slower than a signed distance, and right also beside slivers that noise has turned inside out.
  */
 export function liesInside(cast: RayCaster, p: Vec3): boolean {

@@ -10,7 +10,9 @@ export interface SignedField {
   readonly tree: Tree;
   readonly faceNormals: Float64Array;
   readonly vertexNormals: Float64Array;
-  /** For the three edges ab, bc, ca of each triangle: the triangle across, or less than 0 where there is not just one. */
+  /**
+   * For the three edges ab, bc, ca of each triangle: the triangle across, or less than 0 where there is not just one.
+   */
   readonly across: Int32Array;
 }
 
@@ -21,7 +23,14 @@ export interface SignedField {
  * @throws Refusal `mesh-empty`
  */
 export function signedField(mesh: Mesh): SignedField {
-  return { mesh, box: bounds(mesh), tree: buildTree(mesh), faceNormals: faceNormals(mesh), vertexNormals: vertexNormals(mesh), across: acrossOf(mesh) };
+  return {
+    mesh,
+    box: bounds(mesh),
+    tree: buildTree(mesh),
+    faceNormals: faceNormals(mesh),
+    vertexNormals: vertexNormals(mesh),
+    across: acrossOf(mesh),
+  };
 }
 
 /**
@@ -45,13 +54,15 @@ function measured(field: SignedField, points: Float64Array, closed: boolean): Fl
     const ny = (points[3 * i + 1] as number) - (near.points[3 * i + 1] as number);
     const nz = (points[3 * i + 2] as number) - (near.points[3 * i + 2] as number);
     const [px, py, pz] = pseudonormal(field, near.faces[i] as number, near.points, 3 * i);
-    if (nx * px + ny * py + nz * pz < 0 && (!closed || (out[i] as number) <= wallDistance(field.box, points, 3 * i))) out[i] = -(out[i] as number);
+    if (nx * px + ny * py + nz * pz < 0 && (!closed || (out[i] as number) <= wallDistance(field.box, points, 3 * i)))
+      out[i] = -(out[i] as number);
   }
   return out;
 }
 
 /**
- * Least distance from a point to the walls of a box, negative outside it. Nothing inside a surface lies deeper than this: a
+ * Least distance from a point to the walls of a box, negative outside it. Nothing inside a surface lies deeper than
+ * this: a
  * scan's noise can turn a sliver of a sharp corner inside out, and from afar that sliver would say "inside".
  */
 function wallDistance(box: Bounds, p: Float64Array, at: number): number {
@@ -91,7 +102,14 @@ function pseudonormal(field: SignedField, face: number, at: Float64Array, o: num
   return [nx, ny, nz];
 }
 
-function barycentric(p: Float64Array, a: number, b: number, c: number, at: Float64Array, o: number): [number, number, number] {
+function barycentric(
+  p: Float64Array,
+  a: number,
+  b: number,
+  c: number,
+  at: Float64Array,
+  o: number,
+): [number, number, number] {
   const ax = p[a] as number;
   const ay = p[a + 1] as number;
   const az = p[a + 2] as number;

@@ -38,7 +38,8 @@ export async function joinedModel(teeth: readonly Mesh[], gum: Mesh, setting: Mo
   const joined = wasm.Manifold.union([...parts, foot]);
   const whole = largest(joined);
   const lost = joined.volume() - whole.volume();
-  if (Math.abs(lost) > 0.02 * whole.volume()) throw new Error('The teeth and the gum of the scan do not join into one piece.');
+  if (Math.abs(lost) > 0.02 * whole.volume())
+    throw new Error('The teeth and the gum of the scan do not join into one piece.');
   // Taking slivers out can pinch off grains and hollows of its own.
   const clean = largest(whole.simplify(SIMPLIFY_MM));
   const mesh = meshOf(clean);
@@ -56,13 +57,16 @@ function largest(solid: Manifold): Manifold {
 }
 
 function solidOf(wasm: ManifoldToplevel, m: Mesh): Manifold {
-  return new wasm.Manifold(new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }));
+  return new wasm.Manifold(
+    new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }),
+  );
 }
 
 function meshOf(solid: Manifold): Mesh {
   const m = solid.getMesh();
   const positions = new Float64Array((m.vertProperties.length / m.numProp) * 3);
-  for (let v = 0; v < positions.length / 3; v++) for (let k = 0; k < 3; k++) positions[3 * v + k] = m.vertProperties[v * m.numProp + k] as number;
+  for (let v = 0; v < positions.length / 3; v++)
+    for (let k = 0; k < 3; k++) positions[3 * v + k] = m.vertProperties[v * m.numProp + k] as number;
   return { positions, triangles: Uint32Array.from(m.triVerts) };
 }
 
@@ -72,8 +76,10 @@ const SIMPLIFY_MM = 0.01;
 const LEAST_SHEET = 300;
 
 /**
- * What lies between the facial and the palatal gum: a place from which the gum is met both outward and inward across the arch.
- * It ends level at the foot, and plane behind the last teeth. Only how near the gum is, not which way it faces, is asked of the
+ * What lies between the facial and the palatal gum: a place from which the gum is met both outward and inward across
+ * the arch.
+ * It ends level at the foot, and plane behind the last teeth. Only how near the gum is, not which way it faces, is
+ * asked of the
  * scan, so that sheets that roll over the margin do no harm; what closes under the margins lies inside the teeth.
  */
 function gumSolid(wasm: ManifoldToplevel, teeth: readonly Mesh[], gum: Mesh, { grainMm }: ModelSetting): Manifold {
@@ -121,7 +127,8 @@ function reachOf(gum: Mesh, cx: number, cy: number): { top: number; back: number
       const side = (way: 1 | -1) => {
         let y = Number.NEGATIVE_INFINITY;
         for (let v = 0; v < piece.positions.length; v += 3)
-          if (way * ((piece.positions[v] as number) - (b.min[0] + b.max[0]) / 2) > 0) y = Math.max(y, piece.positions[v + 1] as number);
+          if (way * ((piece.positions[v] as number) - (b.min[0] + b.max[0]) / 2) > 0)
+            y = Math.max(y, piece.positions[v + 1] as number);
         return y;
       };
       return [side(1), side(-1)];

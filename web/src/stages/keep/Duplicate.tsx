@@ -35,8 +35,8 @@ export function Duplicate() {
       >
         <h2 className="title">A second case to try another plan</h2>
         <p className="mb-4 mt-1 text-ink-2">
-          Everything that this case holds, with its history. What is saved counts; this case stays as it is. Approvals come along as what this case says, not as
-          the patient’s word on the new one.
+          Everything that this case holds, with its history. What is saved counts; this case stays as it is. Approvals
+          come along as what this case says, not as the patient’s word on the new one.
         </p>
         <label className="mb-3 flex max-w-[320px] flex-col gap-1 text-[13px] text-ink-2">
           its name

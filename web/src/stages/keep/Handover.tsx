@@ -29,7 +29,10 @@ export function Handover({
       const response = await fetch(from).catch(() => {
         throw new AwayError();
       });
-      if (!response.ok) throw new Error(((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? 'The server refused this.');
+      if (!response.ok)
+        throw new Error(
+          ((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? 'The server refused this.',
+        );
       const url = URL.createObjectURL(await response.blob());
       const a = document.createElement('a');
       a.href = url;
@@ -51,7 +54,13 @@ export function Handover({
           {state.busy ? 'Making it …' : action}
         </button>
         {also?.map((o) => (
-          <button key={o.href} type="button" className="how ml-4" disabled={disabled || state.busy} onClick={() => void fetchIt(o.href, o.name)}>
+          <button
+            key={o.href}
+            type="button"
+            className="how ml-4"
+            disabled={disabled || state.busy}
+            onClick={() => void fetchIt(o.href, o.name)}
+          >
             {o.action}
           </button>
         ))}

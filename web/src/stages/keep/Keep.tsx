@@ -54,8 +54,16 @@ export default function Keep() {
                 href: `/api/cases/${detail.id}/contour.3mf?what=planned&notation=${notation}`,
                 name: `${detail.name} planned ${numbers}.3mf`,
               },
-              { action: 'Save the arch as scanned', href: `/api/cases/${detail.id}/contour.stl?what=existing`, name: `${detail.name} existing.stl` },
-              { action: 'Save the mock-up model', href: `/api/cases/${detail.id}/contour.stl?what=mock-up`, name: `${detail.name} mock-up.stl` },
+              {
+                action: 'Save the arch as scanned',
+                href: `/api/cases/${detail.id}/contour.stl?what=existing`,
+                name: `${detail.name} existing.stl`,
+              },
+              {
+                action: 'Save the mock-up model',
+                href: `/api/cases/${detail.id}/contour.stl?what=mock-up`,
+                name: `${detail.name} mock-up.stl`,
+              },
             ]}
           />
           {lowerPlanned && (
@@ -97,8 +105,8 @@ export default function Keep() {
           {detail.imported && (
             <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[13px]">
               Brought in as a file by {detail.imported.by}, {moment(detail.imported.at)}
-              {detail.imported.writtenAt ? `; the file was written ${moment(detail.imported.writtenAt)}` : ''}. Names and approvals from before that are the
-              file’s word.
+              {detail.imported.writtenAt ? `; the file was written ${moment(detail.imported.writtenAt)}` : ''}. Names
+              and approvals from before that are the file’s word.
             </p>
           )}
           <h2 className="title mb-3">Written so far</h2>
@@ -121,7 +129,8 @@ export default function Keep() {
           </ul>
           <h2 className="title mb-2 mt-6">Files</h2>
           <p className="mb-1 text-[13px] text-ink-2">
-            Photographs are shown and handed on without where and by whom they were taken; the bytes that came are kept with all of it.
+            Photographs are shown and handed on without where and by whom they were taken; the bytes that came are kept
+            with all of it.
           </p>
           <ul>
             {detail.files.map((f) => (

@@ -5,7 +5,9 @@ import { useSection } from '../../data/case-context.js';
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
-/** One photograph on which two places are set, the same two as on the other: pupils, canine tips, corners of the mouth. */
+/**
+ * One photograph on which two places are set, the same two as on the other: pupils, canine tips, corners of the mouth.
+ */
 export function AlignPane({
   file,
   src,
@@ -61,7 +63,9 @@ export function AlignPane({
       >
         <title>{caption}</title>
         <image href={src} width={w} height={h} />
-        {first && !alignment && <circle cx={first.x} cy={first.y} r={6 / zoom} fill="none" stroke="#fff" strokeWidth={2 / zoom} />}
+        {first && !alignment && (
+          <circle cx={first.x} cy={first.y} r={6 / zoom} fill="none" stroke="#fff" strokeWidth={2 / zoom} />
+        )}
         {alignment &&
           (['first', 'second'] as const).map((which) => (
             <Mark
@@ -77,7 +81,16 @@ export function AlignPane({
             >
               <circle className="ring" r={8} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={4} />
               <circle r={8} fill="none" stroke="#fff" strokeWidth={2} />
-              <text x={12} y={-8} fontSize={14} fontWeight={650} fill="#fff" stroke="#1d2428" strokeWidth={3} paintOrder="stroke">
+              <text
+                x={12}
+                y={-8}
+                fontSize={14}
+                fontWeight={650}
+                fill="#fff"
+                stroke="#1d2428"
+                strokeWidth={3}
+                paintOrder="stroke"
+              >
                 {which === 'first' ? '1' : '2'}
               </text>
             </Mark>

@@ -1,4 +1,11 @@
-import { CASE_STATES, type CaseFile, keysOf, PHOTO_VIEWS, type PhotoAlignment, type PhotoView } from '@radiant/contract';
+import {
+  CASE_STATES,
+  type CaseFile,
+  keysOf,
+  PHOTO_VIEWS,
+  type PhotoAlignment,
+  type PhotoView,
+} from '@radiant/contract';
 import { alignOnTwo, Refusal, type Similarity } from '@radiant/core';
 import { Dialog } from 'radix-ui';
 import { useId, useState } from 'react';
@@ -57,18 +64,25 @@ function Comparison({ photos, views }: { photos: readonly CaseFile[]; views: rea
   const own = photos.filter((f) => f.view === view);
   const [chosen, choose] = useState<readonly [string | undefined, string | undefined]>([undefined, undefined]);
   const left = own.find((f) => f.id === chosen[0]) ?? (own[0] as CaseFile);
-  const right = own.find((f) => f.id === chosen[1] && f.id !== left.id) ?? (own.filter((f) => f.id !== left.id).at(-1) as CaseFile);
+  const right =
+    own.find((f) => f.id === chosen[1] && f.id !== left.id) ?? (own.filter((f) => f.id !== left.id).at(-1) as CaseFile);
   const alignmentOf = (f: CaseFile) => data.aligned.find((a) => a.photoId === f.id);
   const lay = laidOver(alignmentOf(right), alignmentOf(left));
   const [way, setWay] = useState<Way>('slider');
   const id = useId();
-  const put = (a: PhotoAlignment, group?: string) => set({ ...data, aligned: [...data.aligned.filter((q) => q.photoId !== a.photoId), a] }, group);
+  const put = (a: PhotoAlignment, group?: string) =>
+    set({ ...data, aligned: [...data.aligned.filter((q) => q.photoId !== a.photoId), a] }, group);
   const src = (f: CaseFile) => `/api/cases/${detail.id}/files/${f.id}/preview`;
   return (
     <>
       <div className="flex flex-wrap items-center gap-3 border-b border-hair bg-leaf px-5 py-3">
         <Dialog.Title className="title mr-2">Compare</Dialog.Title>
-        <select aria-label="View" className="field w-[170px]" value={view} onChange={(e) => setView(e.target.value as PhotoView)}>
+        <select
+          aria-label="View"
+          className="field w-[170px]"
+          value={view}
+          onChange={(e) => setView(e.target.value as PhotoView)}
+        >
           {views.map((v) => (
             <option key={v} value={v}>
               {PHOTO_VIEWS[v]}
@@ -113,7 +127,14 @@ function Comparison({ photos, views }: { photos: readonly CaseFile[]; views: rea
             ))}
           </div>
         ) : (
-          <Laid left={left} right={right} srcOf={src} lay={lay} sideBySide={way === 'side by side'} labels={[label(left), label(right)]} />
+          <Laid
+            left={left}
+            right={right}
+            srcOf={src}
+            lay={lay}
+            sideBySide={way === 'side by side'}
+            labels={[label(left), label(right)]}
+          />
         )}
       </div>
     </>

@@ -3,7 +3,9 @@ import type { Similarity } from '@radiant/core';
 import { Slider } from 'radix-ui';
 import { useId, useState } from 'react';
 
-/** Two photographs in the left one's frame: beside each other, or one under the other with a line to be drawn across. */
+/**
+ * Two photographs in the left one's frame: beside each other, or one under the other with a line to be drawn across.
+ */
 export function Laid({
   left,
   right,
@@ -25,8 +27,14 @@ export function Laid({
   const fit = w / (right.width ?? 1);
   const transform = lay ? `matrix(${lay.a} ${lay.b} ${-lay.b} ${lay.a} ${lay.tx} ${lay.ty})` : `scale(${fit})`;
   const first = <image href={srcOf(left)} width={w} height={h} />;
-  const second = <image href={srcOf(right)} width={right.width ?? 1} height={right.height ?? 1} transform={transform} />;
-  const note = !lay && <p className="text-center text-[13px] text-white">Not laid over each other yet: set two points on each under “align”.</p>;
+  const second = (
+    <image href={srcOf(right)} width={right.width ?? 1} height={right.height ?? 1} transform={transform} />
+  );
+  const note = !lay && (
+    <p className="text-center text-[13px] text-white">
+      Not laid over each other yet: set two points on each under “align”.
+    </p>
+  );
   if (sideBySide) {
     return (
       <div className="grid h-full grid-rows-[minmax(0,1fr)_auto] gap-2">
@@ -46,7 +54,12 @@ export function Laid({
   }
   return (
     <div className="grid h-full grid-rows-[minmax(0,1fr)_auto_auto] gap-2">
-      <svg viewBox={`0 0 ${w} ${h}`} className="mx-auto h-full min-h-0 max-w-full" role="img" aria-label={`${labels[0]} under ${labels[1]}`}>
+      <svg
+        viewBox={`0 0 ${w} ${h}`}
+        className="mx-auto h-full min-h-0 max-w-full"
+        role="img"
+        aria-label={`${labels[0]} under ${labels[1]}`}
+      >
         <clipPath id={clip}>
           <rect x={(w * share) / 100} y={0} width={w} height={h} />
         </clipPath>
@@ -67,7 +80,10 @@ export function Laid({
           onValueChange={([v]) => v !== undefined && setShare(v)}
         >
           <Slider.Track className="relative h-1 flex-1 rounded bg-white/40" />
-          <Slider.Thumb aria-label="Where the line stands" className="block h-5 w-5 rounded-full border-2 border-plum bg-leaf shadow" />
+          <Slider.Thumb
+            aria-label="Where the line stands"
+            className="block h-5 w-5 rounded-full border-2 border-plum bg-leaf shadow"
+          />
         </Slider.Root>
         <span>{labels[1]}</span>
       </div>

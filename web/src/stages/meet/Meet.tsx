@@ -30,20 +30,33 @@ export default function Meet() {
     noKeyboard: true,
     disabled: !mayWrite,
     onDrop: (files, _, event) => {
-      const slot = (event.target as HTMLElement | null)?.closest<HTMLElement>('[data-view]')?.dataset.view as PhotoView | undefined;
+      const slot = (event.target as HTMLElement | null)?.closest<HTMLElement>('[data-view]')?.dataset.view as
+        | PhotoView
+        | undefined;
       queue.add(files, slot ? { view: slot, state } : {});
     },
   });
   return (
     <Stage
       bench={
-        <div {...getRootProps({ className: `flex h-full flex-col gap-3 overflow-y-auto px-6 py-4 ${isDragActive ? 'bg-plum-soft' : ''}` })}>
+        <div
+          {...getRootProps({
+            className: `flex h-full flex-col gap-3 overflow-y-auto px-6 py-4 ${isDragActive ? 'bg-plum-soft' : ''}`,
+          })}
+        >
           <input {...getInputProps({ 'aria-label': 'Photograph files', accept: 'image/jpeg,image/png' })} />
           <div className="flex flex-wrap items-center gap-1.5">
             <h2 className="title mr-1.5 text-[21px]">Photographs</h2>
             {keysOf(CASE_STATES).map((s) => (
-              <button key={s} type="button" className="chip chip-flat" aria-pressed={s === state} onClick={() => setState(s)}>
-                {CASE_STATES[s]} <span className={s === state ? '' : 'text-ink-2'}>{photos.filter((f) => f.state === s).length}</span>
+              <button
+                key={s}
+                type="button"
+                className="chip chip-flat"
+                aria-pressed={s === state}
+                onClick={() => setState(s)}
+              >
+                {CASE_STATES[s]}{' '}
+                <span className={s === state ? '' : 'text-ink-2'}>{photos.filter((f) => f.state === s).length}</span>
               </button>
             ))}
             <span className="flex-1" />
@@ -63,7 +76,11 @@ export default function Meet() {
       panel={<Record />}
       foot={
         <>
-          <span>{mayWrite ? 'drop pictures anywhere; on a place of the wall they take its view' : 'the practice adds photographs'}</span>
+          <span>
+            {mayWrite
+              ? 'drop pictures anywhere; on a place of the wall they take its view'
+              : 'the practice adds photographs'}
+          </span>
           <KeyHint keys={['?']} does="all keys" />
           <span className="ml-auto">Cautions warn; the treating clinician decides.</span>
         </>

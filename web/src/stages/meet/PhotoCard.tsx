@@ -35,18 +35,40 @@ export function PhotoCard({ file, onClose }: { file: CaseFile; onClose: () => vo
           className="fixed left-1/2 top-1/2 z-40 grid max-h-[92vh] w-[1060px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 grid-cols-[minmax(0,1fr)_280px] overflow-hidden rounded-xl bg-leaf shadow-xl"
         >
           <div className="flex min-h-[380px] items-center justify-center bg-bench p-4">
-            <img src={`/api${path}`} alt={file.view ? PHOTO_VIEWS[file.view] : file.name} className="max-h-[84vh] max-w-full object-contain" />
+            <img
+              src={`/api${path}`}
+              alt={file.view ? PHOTO_VIEWS[file.view] : file.name}
+              className="max-h-[84vh] max-w-full object-contain"
+            />
           </div>
           <div className="flex flex-col gap-3 overflow-y-auto p-5">
             <Dialog.Title className="title break-words">{file.view ? PHOTO_VIEWS[file.view] : file.name}</Dialog.Title>
             <p className="text-[13px] text-ink-2">
               {file.width} × {file.height} px, {(file.bytes / 1e6).toFixed(1)} MB, {file.origin}
             </p>
-            <Choice label="View" value={file.view} words={PHOTO_VIEWS} disabled={!mayWrite} onChange={(view) => say({ view })} />
-            <Choice label="State of the mouth" value={file.state} words={CASE_STATES} disabled={!mayWrite} onChange={(state) => say({ state })} />
+            <Choice
+              label="View"
+              value={file.view}
+              words={PHOTO_VIEWS}
+              disabled={!mayWrite}
+              onChange={(view) => say({ view })}
+            />
+            <Choice
+              label="State of the mouth"
+              value={file.state}
+              words={CASE_STATES}
+              disabled={!mayWrite}
+              onChange={(state) => say({ state })}
+            />
             <label className="block">
               <span className="mb-1 block text-[13px]">Taken on</span>
-              <input type="date" className="field" value={file.takenOn ?? ''} disabled={!mayWrite} onChange={(e) => say({ takenOn: e.target.value || null })} />
+              <input
+                type="date"
+                className="field"
+                value={file.takenOn ?? ''}
+                disabled={!mayWrite}
+                onChange={(e) => say({ takenOn: e.target.value || null })}
+              />
             </label>
             <label className="block">
               <span className="mb-1 block text-[13px]">Taken by</span>
@@ -54,7 +76,9 @@ export function PhotoCard({ file, onClose }: { file: CaseFile; onClose: () => vo
                 className="field"
                 defaultValue={file.takenBy}
                 disabled={!mayWrite}
-                onBlur={(e) => e.target.value.trim() && e.target.value !== file.takenBy && say({ takenBy: e.target.value.trim() })}
+                onBlur={(e) =>
+                  e.target.value.trim() && e.target.value !== file.takenBy && say({ takenBy: e.target.value.trim() })
+                }
               />
             </label>
             {refusal && (
@@ -92,7 +116,12 @@ function Choice<K extends string>({
   return (
     <label className="block">
       <span className="mb-1 block text-[13px]">{label}</span>
-      <select className="field" value={value ?? ''} disabled={disabled} onChange={(e) => onChange((e.target.value || null) as K | null)}>
+      <select
+        className="field"
+        value={value ?? ''}
+        disabled={disabled}
+        onChange={(e) => onChange((e.target.value || null) as K | null)}
+      >
         <option value="">not said</option>
         {keysOf(words).map((k) => (
           <option key={k} value={k}>

@@ -18,7 +18,12 @@ export function PhotoWall({ photos, state }: { photos: readonly CaseFile[]; stat
           return (
             <li key={view} data-view={view}>
               {newest ? (
-                <Thumb file={newest} caption={PHOTO_VIEWS[view]} more={own.length - 1} onOpen={() => setShown(newest.id)} />
+                <Thumb
+                  file={newest}
+                  caption={PHOTO_VIEWS[view]}
+                  more={own.length - 1}
+                  onOpen={() => setShown(newest.id)}
+                />
               ) : (
                 <div className="flex aspect-[3/2] items-end rounded-lg border border-dashed border-[#b9b3a8] p-2 text-[12.5px] text-ink-2">
                   {PHOTO_VIEWS[view]}

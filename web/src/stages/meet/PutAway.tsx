@@ -24,8 +24,14 @@ export function PutAway() {
     <Popover.Root>
       <Popover.Trigger className="chip chip-flat">put away: {detail.removed.length}</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={8} className="z-20 w-[340px] rounded-xl border border-hair bg-leaf p-4 shadow-lg">
-          <p className="mb-2 text-[13px] text-ink-2">Can be brought back for {KEPT_DAYS} days, then they are forgotten.</p>
+        <Popover.Content
+          align="end"
+          sideOffset={8}
+          className="z-20 w-[340px] rounded-xl border border-hair bg-leaf p-4 shadow-lg"
+        >
+          <p className="mb-2 text-[13px] text-ink-2">
+            Can be brought back for {KEPT_DAYS} days, then they are forgotten.
+          </p>
           <ul>
             {detail.removed.map((f) => (
               <li key={f.id} className="flex items-baseline justify-between gap-3 border-t border-hair py-2">

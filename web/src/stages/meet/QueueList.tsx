@@ -31,7 +31,11 @@ export function QueueList({ items, queue }: { items: readonly QueueItem[]; queue
             {i.state === 'sending' ? (
               <progress value={i.share} max={1} aria-label={`${i.name}, sent`} className="h-1.5 flex-1 accent-plum" />
             ) : (
-              <span className={`min-w-0 flex-1 ${i.state === 'refused' || i.state === 'cut' ? 'text-stop' : 'text-ink-2'}`}>{i.sentence}</span>
+              <span
+                className={`min-w-0 flex-1 ${i.state === 'refused' || i.state === 'cut' ? 'text-stop' : 'text-ink-2'}`}
+              >
+                {i.sentence}
+              </span>
             )}
             {i.state === 'cut' && (
               <button type="button" className="how" onClick={() => queue.again(i.key)}>

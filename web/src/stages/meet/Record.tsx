@@ -73,9 +73,23 @@ export function Record() {
         onChange={(e) => change({ wish: e.target.value }, 'wish')}
         onBlur={() => meet.store.endGroup()}
       />
-      <Toggles legend="Wishes in tags" quiet words={WISH_TAGS} chosen={data.wishTags} disabled={!mayWrite} onChange={(wishTags) => change({ wishTags })} />
+      <Toggles
+        legend="Wishes in tags"
+        quiet
+        words={WISH_TAGS}
+        chosen={data.wishTags}
+        disabled={!mayWrite}
+        onChange={(wishTags) => change({ wishTags })}
+      />
       <h3 className="subtitle mb-1.5 mt-5">What to beware of</h3>
-      <Toggles legend="Cautions" quiet words={CAUTIONS} chosen={data.cautions} disabled={!mayWrite} onChange={(cautions) => change({ cautions })} />
+      <Toggles
+        legend="Cautions"
+        quiet
+        words={CAUTIONS}
+        chosen={data.cautions}
+        disabled={!mayWrite}
+        onChange={(cautions) => change({ cautions })}
+      />
       <label htmlFor={ids.note} className="mb-1 mt-2 block text-[13px]">
         Which, and what follows
       </label>

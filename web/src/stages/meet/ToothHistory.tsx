@@ -26,7 +26,11 @@ export function ToothHistory() {
       <p className="mt-2 text-[13px] text-ink-2">
         {noted.length === 0
           ? 'Nothing noted: choose a tooth.'
-          : noted.map((t) => `${name(t.tooth)}: ${[...t.past.map((p) => TOOTH_PAST[p]), t.note].filter(Boolean).join(', ')}`).join(' · ')}
+          : noted
+              .map(
+                (t) => `${name(t.tooth)}: ${[...t.past.map((p) => TOOTH_PAST[p]), t.note].filter(Boolean).join(', ')}`,
+              )
+              .join(' · ')}
       </p>
     </section>
   );
@@ -40,7 +44,13 @@ function ToothButton({ tooth }: { tooth: Fdi }) {
   const marked = own.past.length > 0 || !!own.note;
   const change = (next: typeof own, group?: string) => {
     const others = meet.data.teeth.filter((t) => t.tooth !== tooth);
-    meet.set({ ...meet.data, teeth: next.past.length > 0 || next.note ? [...others, next].sort((a, b) => a.tooth - b.tooth) : others }, group);
+    meet.set(
+      {
+        ...meet.data,
+        teeth: next.past.length > 0 || next.note ? [...others, next].sort((a, b) => a.tooth - b.tooth) : others,
+      },
+      group,
+    );
   };
   return (
     <Popover.Root onOpenChange={(open) => !open && meet.store.endGroup()}>
@@ -51,11 +61,23 @@ function ToothButton({ tooth }: { tooth: Fdi }) {
         {name(tooth)}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="top" sideOffset={6} collisionPadding={12} className="z-20 w-[320px] rounded-xl border border-hair bg-leaf p-4 shadow-lg">
+        <Popover.Content
+          side="top"
+          sideOffset={6}
+          collisionPadding={12}
+          className="z-20 w-[320px] rounded-xl border border-hair bg-leaf p-4 shadow-lg"
+        >
           <h3 className="subtitle mb-2">
             {name(tooth)}, {kindName(tooth)}
           </h3>
-          <Toggles legend="History" quiet words={TOOTH_PAST} chosen={own.past} disabled={!mayWrite} onChange={(past) => change({ ...own, past })} />
+          <Toggles
+            legend="History"
+            quiet
+            words={TOOTH_PAST}
+            chosen={own.past}
+            disabled={!mayWrite}
+            onChange={(past) => change({ ...own, past })}
+          />
           <label className="mt-3 block">
             <span className="mb-1 block text-[13px]">Note</span>
             <input

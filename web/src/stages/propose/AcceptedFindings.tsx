@@ -14,7 +14,9 @@ export function AcceptedFindings() {
   return (
     <section aria-label="What the plan should bring" className="mt-6">
       <h2 className="title mb-1">What the plan should bring</h2>
-      {meet.wishTags.length > 0 && <p className="text-[13px] text-ink-2">the patient: {meet.wishTags.map((t) => WISH_TAGS[t]).join(', ')}</p>}
+      {meet.wishTags.length > 0 && (
+        <p className="text-[13px] text-ink-2">the patient: {meet.wishTags.map((t) => WISH_TAGS[t]).join(', ')}</p>
+      )}
       <ul className="mt-1">
         {accepted.map((v) => {
           const f = findings.find((q) => q.id === v.id);

@@ -8,7 +8,9 @@ import { number } from '../../ui/format.js';
 
 const NOTHING = [] as const;
 
-/** What moving the teeth first would save, worked out from the contour in shape; said only when it is worth a thought. */
+/**
+ * What moving the teeth first would save, worked out from the contour in shape; said only when it is worth a thought.
+ */
 export function AlignFirst() {
   const { teeth } = useSection('shape').data;
   const plan = useMemo(() => contourPlan(teeth), [teeth]);
@@ -32,7 +34,8 @@ export function AlignFirst() {
   if (saved < WORTH_MOVING_MM3 || !most)
     return (
       <p className="mt-3 text-[13px] text-ink-2">
-        The contour in shape takes {number(now, 0)} mm³ of tooth in all; moving the teeth first would save {number(Math.max(0, saved), 0)} mm³.
+        The contour in shape takes {number(now, 0)} mm³ of tooth in all; moving the teeth first would save{' '}
+        {number(Math.max(0, saved), 0)} mm³.
       </p>
     );
   return (
@@ -41,8 +44,9 @@ export function AlignFirst() {
         Moving the teeth first would save {number(saved, 0)} of {number(now, 0)} mm³ of tooth
       </b>
       <span className="block text-ink-2">
-        Most on {name(most.tooth)}: {number(most.removedMm3, 1)} → {number(most.removedAlignedMm3, 1)} mm³. Told from {WORTH_MOVING_MM3} mm³ on, a house
-        preference; what the movement asks of time, bone and gum is for the clinician to weigh.
+        Most on {name(most.tooth)}: {number(most.removedMm3, 1)} → {number(most.removedAlignedMm3, 1)} mm³. Told from{' '}
+        {WORTH_MOVING_MM3} mm³ on, a house preference; what the movement asks of time, bone and gum is for the clinician
+        to weigh.
       </span>
     </div>
   );

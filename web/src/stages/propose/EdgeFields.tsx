@@ -38,7 +38,9 @@ export function EdgeFields() {
       {advice && (
         <div className="working mb-3">
           <div className="flex items-baseline justify-between gap-2">
-            <b className="font-semibold">Proposed: {advice.edgeMm === 0 ? 'as it stands' : `${signed(advice.edgeMm, 1)} mm`}</b>
+            <b className="font-semibold">
+              Proposed: {advice.edgeMm === 0 ? 'as it stands' : `${signed(advice.edgeMm, 1)} mm`}
+            </b>
             {mayWrite && Math.abs(advice.edgeMm - data.edgeMm) > 0.04 && (
               <button type="button" className="how" onClick={() => set({ ...data, edgeMm: advice.edgeMm })}>
                 take it
@@ -72,7 +74,8 @@ export function EdgeFields() {
               <tr key={label}>
                 <td>{label}, mm</td>
                 <td>
-                  {number(before as number, 1)} → <b className="font-semibold text-plum">{number(after as number, 1)}</b>
+                  {number(before as number, 1)} →{' '}
+                  <b className="font-semibold text-plum">{number(after as number, 1)}</b>
                 </td>
               </tr>
             ))}

@@ -24,7 +24,11 @@ export function EdgePhoto({ view, downOf }: { view: 'close-rest' | 'close-smile'
   const grabbed = useRef<{ y: number; edgeMm: number } | undefined>(undefined);
   if (!photo?.width || !photo.height) return <Missing words={`No photograph of the ${PHOTO_VIEWS[view]} yet.`} />;
   if (!mouth || !scale || mouth.edges.size === 0)
-    return <Missing words={`Mark corners, both lips and the edges on the ${PHOTO_VIEWS[view]} in read, and set its scale: then the edge can be moved here.`} />;
+    return (
+      <Missing
+        words={`Mark corners, both lips and the edges on the ${PHOTO_VIEWS[view]} in read, and set its scale: then the edge can be moved here.`}
+      />
+    );
 
   const pxPerMm = 1 / scale.value;
   const edges = [...mouth.edges].sort((a, b) => a[1][0] - b[1][0]);
@@ -33,7 +37,9 @@ export function EdgePhoto({ view, downOf }: { view: 'close-rest' | 'close-smile'
   const path = (list: readonly Px[]) => list.map((p, i) => `${i === 0 ? 'M' : 'L'}${at(mouth, p)}`).join('');
   const lip = (of: (x: number) => number) => {
     const [a, b] = mouth.corners;
-    return path(Array.from({ length: 61 }, (_, i): Px => [a[0] + ((b[0] - a[0]) * i) / 60, of(a[0] + ((b[0] - a[0]) * i) / 60)]));
+    return path(
+      Array.from({ length: 61 }, (_, i): Px => [a[0] + ((b[0] - a[0]) * i) / 60, of(a[0] + ((b[0] - a[0]) * i) / 60)]),
+    );
   };
   const move = (mm: number) => {
     const edgeMm = Math.round(Math.min(4, Math.max(-3, mm)) / STEP_MM) * STEP_MM;
@@ -72,11 +78,26 @@ export function EdgePhoto({ view, downOf }: { view: 'close-rest' | 'close-smile'
       }}
     >
       <image href={`/api/cases/${detail.id}/files/${photo.id}`} width={photo.width} height={photo.height} />
-      <path d={lip(mouth.lower)} fill="none" stroke="#ffffff" strokeOpacity={0.75} strokeWidth={1.6 * px} strokeDasharray={`${5 * px} ${4 * px}`} />
+      <path
+        d={lip(mouth.lower)}
+        fill="none"
+        stroke="#ffffff"
+        strokeOpacity={0.75}
+        strokeWidth={1.6 * px}
+        strokeDasharray={`${5 * px} ${4 * px}`}
+      />
       <path d={path(edges.map(([, p]) => p))} fill="none" stroke="#ffffff" strokeWidth={2 * px} />
       <path d={path(planned.map(([, p]) => p))} fill="none" stroke="#5d2a5a" strokeWidth={3.2 * px} />
       {planned.map(([tooth, p]) => (
-        <circle key={tooth} cx={mouth.back(p)[0]} cy={mouth.back(p)[1]} r={3.4 * px} fill="#5d2a5a" stroke="#fff" strokeWidth={px}>
+        <circle
+          key={tooth}
+          cx={mouth.back(p)[0]}
+          cy={mouth.back(p)[1]}
+          r={3.4 * px}
+          fill="#5d2a5a"
+          stroke="#fff"
+          strokeWidth={px}
+        >
           <title>{name(tooth)}</title>
         </circle>
       ))}
@@ -131,7 +152,9 @@ function arrow(m: LevelMouth, p: Px, px: number): { d: string } {
   const s = 5 * px;
   const up = y - 9 * px;
   const down = y + 9 * px;
-  return { d: `M${x - s} ${up + s}L${x} ${up}L${x + s} ${up + s}M${x - s} ${down - s}L${x} ${down}L${x + s} ${down - s}` };
+  return {
+    d: `M${x - s} ${up + s}L${x} ${up}L${x + s} ${up + s}M${x - s} ${down - s}L${x} ${down}L${x + s} ${down - s}`,
+  };
 }
 
 /** The part of the picture around the mouth, px: x, y, width, height. */

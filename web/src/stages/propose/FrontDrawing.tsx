@@ -15,7 +15,10 @@ interface Placed {
 
 const clamp = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v));
 
-function place(sizes: readonly { tooth: number; widthMm: number; lengthMm: number; zenith: number }[], gap: number): Placed[] {
+function place(
+  sizes: readonly { tooth: number; widthMm: number; lengthMm: number; zenith: number }[],
+  gap: number,
+): Placed[] {
   const total = sizes.reduce((s, t) => s + t.widthMm, 0) + gap * (sizes.length - 1);
   let x = -total / 2;
   return sizes.map((t) => {
@@ -33,7 +36,10 @@ function place(sizes: readonly { tooth: number; widthMm: number; lengthMm: numbe
   });
 }
 
-/** The teeth of the row unrolled along the arch, as they are in ink and as proposed in plum, gum lines kept, to one scale. */
+/**
+ * The teeth of the row unrolled along the arch, as they are in ink and as proposed in plum, gum lines kept, to one
+ * scale.
+ */
 export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measures: readonly ToothMeasure[] }) {
   const { tooth: selected, selectTooth } = useCase();
   const { data } = useSection('propose');
@@ -41,22 +47,36 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
   const of = (t: number) => measures.find((m) => m.tooth === t);
   const zenith = (t: number) => of(t)?.zenithLevel?.value ?? 0;
   const row = proposal.targets.map((t) => t.tooth);
-  const free = proposal.space.value - [...row, ...(proposal.premolars ?? []).map((p) => p.tooth)].reduce((s, t) => s + (of(t)?.width?.value ?? 0), 0);
+  const free =
+    proposal.space.value -
+    [...row, ...(proposal.premolars ?? []).map((p) => p.tooth)].reduce((s, t) => s + (of(t)?.width?.value ?? 0), 0);
   const now = place(
-    row.map((t) => ({ tooth: t, widthMm: of(t)?.width?.value ?? 0, lengthMm: of(t)?.length?.value ?? 0, zenith: zenith(t) })),
+    row.map((t) => ({
+      tooth: t,
+      widthMm: of(t)?.width?.value ?? 0,
+      lengthMm: of(t)?.length?.value ?? 0,
+      zenith: zenith(t),
+    })),
     Math.max(0, free) / Math.max(1, row.length - 1),
   );
   // Where the gum moves up, the crown grows at the gum: its edge stays where the plan puts it.
   const gumMm = data.gumMm ?? 0;
   const then = place(
-    proposal.targets.map((t) => ({ tooth: t.tooth, widthMm: t.width.value, lengthMm: t.length.value, zenith: zenith(t.tooth) + (t.stays ? 0 : gumMm) })),
+    proposal.targets.map((t) => ({
+      tooth: t.tooth,
+      widthMm: t.width.value,
+      lengthMm: t.length.value,
+      zenith: zenith(t.tooth) + (t.stays ? 0 : gumMm),
+    })),
     0,
   );
   return (
     <figure className="min-h-[240px] flex-1">
       <figcaption className="flex items-baseline gap-4">
         <h2 className="title">As it is, and as proposed</h2>
-        <span className="text-[13px] text-ink-2">unrolled, {gumMm > 0 ? `gum moved up ${number(gumMm, 1)} mm` : 'gum lines kept'}; dashed: central edge</span>
+        <span className="text-[13px] text-ink-2">
+          unrolled, {gumMm > 0 ? `gum moved up ${number(gumMm, 1)} mm` : 'gum lines kept'}; dashed: central edge
+        </span>
         <span className="ml-auto flex gap-4 text-[13px]">
           <span>
             <span className="mr-1.5 inline-block h-0 w-6 border-t-2 border-ink align-middle" />
@@ -81,7 +101,13 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
         {Math.abs(data.edgeMm) > 0.01 && (
           <>
             <path d={`M-25 ${data.edgeMm}H25`} stroke="#5d2a5a" strokeWidth={0.07} strokeDasharray="0.4 0.3" />
-            <text x={25} y={data.edgeMm + (data.edgeMm > 0 ? 1.05 : -0.35)} fontSize={0.8} fill="#5d2a5a" textAnchor="end">
+            <text
+              x={25}
+              y={data.edgeMm + (data.edgeMm > 0 ? 1.05 : -0.35)}
+              fontSize={0.8}
+              fill="#5d2a5a"
+              textAnchor="end"
+            >
               {signed(data.edgeMm, 1)}
             </text>
           </>
@@ -94,7 +120,12 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
             onClick={() => selectTooth(t.tooth)}
             className="cursor-pointer"
           >
-            <path d={t.path} fill={t.tooth === selected ? '#efe6ee' : '#fffefb'} stroke="#5d2a5a" strokeWidth={t.tooth === selected ? 0.22 : 0.14} />
+            <path
+              d={t.path}
+              fill={t.tooth === selected ? '#efe6ee' : '#fffefb'}
+              stroke="#5d2a5a"
+              strokeWidth={t.tooth === selected ? 0.22 : 0.14}
+            />
           </g>
         ))}
         {now.map((t) => (
@@ -104,7 +135,12 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
         ))}
         {then.map((t) => (
           <g key={t.tooth} transform={`translate(${t.x} 0)`} textAnchor="middle">
-            <text y={3.1} fontSize={1.15} fontWeight={t.tooth === selected ? 700 : 600} fill={t.tooth === selected ? '#5d2a5a' : '#1d2428'}>
+            <text
+              y={3.1}
+              fontSize={1.15}
+              fontWeight={t.tooth === selected ? 700 : 600}
+              fill={t.tooth === selected ? '#5d2a5a' : '#1d2428'}
+            >
               {name(t.tooth)}
             </text>
             <text y={4.4} fontSize={0.95} fill="#566068">

@@ -9,7 +9,10 @@ interface Picture {
   readonly height: number;
 }
 
-/** Measures a picture of a smile that the patient likes. The picture stays in this browser; only its proportions are kept. */
+/**
+ * Measures a picture of a smile that the patient likes. The picture stays in this browser; only its proportions are
+ * kept.
+ */
 export function LikedDialog({ onClose, onTake }: { onClose: () => void; onTake: (s: FrontSeries) => void }) {
   const [picture, setPicture] = useState<Picture>();
   const [borders, setBorders] = useState<readonly Px[]>([]);
@@ -63,7 +66,9 @@ export function LikedDialog({ onClose, onTake }: { onClose: () => void; onTake: 
               onChange={(e) => void take(e.target.files?.[0])}
             />
           </label>
-          <span className="ml-3 text-[13px] text-ink-2">From the front. It stays in this browser; only its proportions are kept.</span>
+          <span className="ml-3 text-[13px] text-ink-2">
+            From the front. It stays in this browser; only its proportions are kept.
+          </span>
           {picture && (
             <>
               <svg
@@ -76,13 +81,19 @@ export function LikedDialog({ onClose, onTake }: { onClose: () => void; onTake: 
               >
                 <image href={picture.url} width={picture.width} height={picture.height} />
                 {borders.map((p) => (
-                  <path key={`${p[0]} ${p[1]}`} d={`M${p[0]} ${p[1] - 26 * px}V${p[1] + 26 * px}`} stroke="#5d2a5a" strokeWidth={2.4 * px} />
+                  <path
+                    key={`${p[0]} ${p[1]}`}
+                    d={`M${p[0]} ${p[1] - 26 * px}V${p[1] + 26 * px}`}
+                    stroke="#5d2a5a"
+                    strokeWidth={2.4 * px}
+                  />
                 ))}
               </svg>
               <p className="mt-2 flex items-baseline gap-3 text-[14px]" aria-live="polite">
                 {borders.length < LIKED_BORDERS.length ? (
                   <span>
-                    {borders.length + 1} of {LIKED_BORDERS.length}: <b className="font-semibold">{LIKED_BORDERS[borders.length]}</b>
+                    {borders.length + 1} of {LIKED_BORDERS.length}:{' '}
+                    <b className="font-semibold">{LIKED_BORDERS[borders.length]}</b>
                   </span>
                 ) : 'sentence' in series ? (
                   <span className="text-stop">{series.sentence}</span>

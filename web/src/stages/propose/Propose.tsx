@@ -48,7 +48,10 @@ export default function Propose() {
           </div>
         ) : (
           <Empty title="Targets need measures first">
-            <p>Put in a scan, or set the scale and all four landmarks on the front teeth in read; the targets appear here.</p>
+            <p>
+              Put in a scan, or set the scale and all four landmarks on the front teeth in read; the targets appear
+              here.
+            </p>
           </Empty>
         )
       }
@@ -75,20 +78,33 @@ function Front({ proposal, measures }: { proposal: Proposal; measures: readonly 
   const [front, setFront] = useState<(typeof FRONTS)[number][0]>('drawing');
   const { edgeMm, gumMm = 0 } = useSection('propose').data;
   const downOf = (tooth: number) => {
-    const [then, now] = [proposal.targets.find((t) => t.tooth === tooth)?.length.value, measures.find((m) => m.tooth === tooth)?.length?.value];
+    const [then, now] = [
+      proposal.targets.find((t) => t.tooth === tooth)?.length.value,
+      measures.find((m) => m.tooth === tooth)?.length?.value,
+    ];
     return then === undefined || now === undefined ? edgeMm : then - now - gumMm;
   };
   return (
     <div className="flex min-h-[300px] flex-1 flex-col">
       <div className="mb-1 flex gap-1.5">
         {FRONTS.map(([id, word]) => (
-          <button key={id} type="button" className="chip chip-flat" aria-pressed={front === id} onClick={() => setFront(id)}>
+          <button
+            key={id}
+            type="button"
+            className="chip chip-flat"
+            aria-pressed={front === id}
+            onClick={() => setFront(id)}
+          >
             {word}
           </button>
         ))}
       </div>
       <div className="flex min-h-0 flex-1 flex-col">
-        {front === 'drawing' ? <FrontDrawing proposal={proposal} measures={measures} /> : <EdgePhoto view={front} downOf={downOf} />}
+        {front === 'drawing' ? (
+          <FrontDrawing proposal={proposal} measures={measures} />
+        ) : (
+          <EdgePhoto view={front} downOf={downOf} />
+        )}
       </div>
     </div>
   );
@@ -107,7 +123,9 @@ function SchoolPanel({ proposal }: { proposal: Proposal | undefined }) {
       <Refused sentence={view.refusal?.detail} />
       <SchoolSettings row={proposal?.targets.map((t) => t.tooth) ?? []} />
       <h2 className="title mb-1">Edge and gum</h2>
-      <p className="mb-2 text-[13px] text-ink-2">Central edges against where the lower of them stands today; + is longer. Set it before lengths and widths.</p>
+      <p className="mb-2 text-[13px] text-ink-2">
+        Central edges against where the lower of them stands today; + is longer. Set it before lengths and widths.
+      </p>
       <EdgeFields />
       <NumberField
         label="Gum moved up"
@@ -135,7 +153,11 @@ function SchoolPanel({ proposal }: { proposal: Proposal | undefined }) {
           )}
           <AlignFirst />
           {mayShape && (
-            <button type="button" className="btn mt-4 w-full" onClick={() => navigate('../shape', { state: { setToProposal: true } })}>
+            <button
+              type="button"
+              className="btn mt-4 w-full"
+              onClick={() => navigate('../shape', { state: { setToProposal: true } })}
+            >
               Shape the crowns to this
             </button>
           )}

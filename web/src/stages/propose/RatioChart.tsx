@@ -24,8 +24,21 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
     chart.setOption({
       animation: false,
       grid: { left: 38, right: 6, top: 8, bottom: 22 },
-      xAxis: { type: 'category', data: names, axisTick: { show: false }, axisLine: { lineStyle: { color: '#ddd8cf' } }, axisLabel: font },
-      yAxis: { type: 'value', min: 60, max: 100, interval: 10, axisLabel: { ...font, formatter: '{value} %' }, splitLine: { lineStyle: { color: '#e9e5dd' } } },
+      xAxis: {
+        type: 'category',
+        data: names,
+        axisTick: { show: false },
+        axisLine: { lineStyle: { color: '#ddd8cf' } },
+        axisLabel: font,
+      },
+      yAxis: {
+        type: 'value',
+        min: 60,
+        max: 100,
+        interval: 10,
+        axisLabel: { ...font, formatter: '{value} %' },
+        splitLine: { lineStyle: { color: '#e9e5dd' } },
+      },
       series: [
         {
           type: 'custom',
@@ -37,7 +50,11 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
           renderItem: (_: unknown, api: CustomSeriesRenderItemAPI) => {
             const [x, top] = api.coord([api.value(0), api.value(2)]) as [number, number];
             const [, bottom] = api.coord([api.value(0), api.value(1)]) as [number, number];
-            return { type: 'rect', shape: { x: x - 13, y: top, width: 26, height: bottom - top }, style: { fill: '#e6e1d7' } };
+            return {
+              type: 'rect',
+              shape: { x: x - 13, y: top, width: 26, height: bottom - top },
+              style: { fill: '#e6e1d7' },
+            };
           },
         },
         {
@@ -50,7 +67,11 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
           renderItem: (_: unknown, api: CustomSeriesRenderItemAPI) => {
             const [x, top] = api.coord([api.value(0), api.value(2)]) as [number, number];
             const [, bottom] = api.coord([api.value(0), api.value(1)]) as [number, number];
-            return { type: 'line', shape: { x1: x - 4, y1: top, x2: x - 4, y2: bottom }, style: { stroke: '#1d2428', lineWidth: 1 } };
+            return {
+              type: 'line',
+              shape: { x1: x - 4, y1: top, x2: x - 4, y2: bottom },
+              style: { stroke: '#1d2428', lineWidth: 1 },
+            };
           },
         },
         {
@@ -85,7 +106,12 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
       <figcaption className="text-[13px] text-ink-2">
         w / l: <span className="text-ink">● is, ±</span> · <span className="text-plum">◆ proposed</span> · band: norm ±5
       </figcaption>
-      <div ref={box} className="h-[190px]" role="img" aria-label="Width over length of each tooth, as it is and as proposed, with the norm's band" />
+      <div
+        ref={box}
+        className="h-[190px]"
+        role="img"
+        aria-label="Width over length of each tooth, as it is and as proposed, with the norm's band"
+      />
     </figure>
   );
 }

@@ -87,10 +87,14 @@ export function SchoolSettings({ row }: { row: readonly number[] }) {
           {measuring && (
             <LikedDialog
               onClose={() => setMeasuring(false)}
-              onTake={(s) => set({ ...data, liked: { lateral: bounded(s.lateral, 1.2), canine: bounded(s.canine, 1.5) } })}
+              onTake={(s) =>
+                set({ ...data, liked: { lateral: bounded(s.lateral, 1.2), canine: bounded(s.canine, 1.5) } })
+              }
             />
           )}
-          <p className="text-[12.5px] text-ink-2">{own !== undefined && ` Today ${name(12)} is ${own.toFixed(0)} % of ${name(11)}.`}</p>
+          <p className="text-[12.5px] text-ink-2">
+            {own !== undefined && ` Today ${name(12)} is ${own.toFixed(0)} % of ${name(11)}.`}
+          </p>
         </div>
       )}
     </section>

@@ -26,7 +26,13 @@ export function SchoolStrip({ front }: { front: Front }) {
           key={id}
           className="flex cursor-pointer flex-col rounded-lg border border-hair bg-leaf px-2 pb-1.5 pt-1 hover:border-ink-3 has-checked:border-plum has-checked:bg-plum-soft has-focus-visible:outline-2 has-focus-visible:outline-plum"
         >
-          <input type="radio" name="school" className="sr-only" checked={data.school === id} onChange={() => set({ ...data, school: id as SchoolId })} />
+          <input
+            type="radio"
+            name="school"
+            className="sr-only"
+            checked={data.school === id}
+            onChange={() => set({ ...data, school: id as SchoolId })}
+          />
           {proposal && <Teeth proposal={proposal} />}
           <b className="flex min-h-[28px] items-end text-[12px] font-semibold leading-[14px]">{name}</b>
           {proposal && <span className="text-[11.5px] tabular-nums text-ink-2">{rightOf(proposal)}</span>}
@@ -56,7 +62,11 @@ function Teeth({ proposal }: { proposal: Proposal }) {
       {proposal.targets.map((t) => {
         const x = along + t.width.value / 2;
         along += t.width.value;
-        const size = { widthMm: within(t.width.value, 3, 14), lengthMm: within(t.length.value, 5, 16), facialVolumeMm: 0 };
+        const size = {
+          widthMm: within(t.width.value, 3, 14),
+          lengthMm: within(t.length.value, 5, 16),
+          facialVolumeMm: 0,
+        };
         return (
           <path
             key={t.tooth}

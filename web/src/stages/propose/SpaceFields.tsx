@@ -11,7 +11,8 @@ export function SpaceFields({ proposal }: { proposal: Proposal }) {
   const mayWrite = useMayWrite('propose');
   const name = useToothLabel();
   const contour = useContour();
-  const scanned = (tooth: number) => (contour.state === 'ready' ? contour.arch.existing.find((e) => e.tooth === tooth)?.widthMm : undefined);
+  const scanned = (tooth: number) =>
+    contour.state === 'ready' ? contour.arch.existing.find((e) => e.tooth === tooth)?.widthMm : undefined;
   const [right, left] = [scanned(14), scanned(24)];
   const wide = !!data.premolars;
   return (
@@ -21,7 +22,8 @@ export function SpaceFields({ proposal }: { proposal: Proposal }) {
         <b className="font-semibold text-ink">
           <Value figure={proposal.space} unit />
         </b>{' '}
-        from {wide ? 'first premolar to first premolar' : 'canine to canine'} along the arch. <How figure={proposal.space} what="space" />
+        from {wide ? 'first premolar to first premolar' : 'canine to canine'} along the arch.{' '}
+        <How figure={proposal.space} what="space" />
       </p>
       <label className="mt-1 flex h-8 items-center gap-2">
         <input

@@ -12,7 +12,13 @@ export function WidthLock({ tooth, widthMm }: { tooth: number; widthMm: number }
   const locked = data.locked ?? [];
   const on = locked.some((l) => l.tooth === tooth);
   if (!mayWrite) return on ? <Lock size={13} aria-label={`width of ${name(tooth)} is held`} /> : null;
-  const toggle = () => set({ ...data, locked: on ? locked.filter((l) => l.tooth !== tooth) : [...locked, { tooth, widthMm: Math.round(widthMm * 10) / 10 }] });
+  const toggle = () =>
+    set({
+      ...data,
+      locked: on
+        ? locked.filter((l) => l.tooth !== tooth)
+        : [...locked, { tooth, widthMm: Math.round(widthMm * 10) / 10 }],
+    });
   return (
     <span className="ml-0.5 flex items-center gap-1">
       <button
@@ -34,7 +40,13 @@ export function WidthLock({ tooth, widthMm }: { tooth: number; widthMm: number }
           step={0.1}
           digits={1}
           unit="mm"
-          onChange={(next) => next !== null && set({ ...data, locked: locked.map((l) => (l.tooth === tooth ? { tooth, widthMm: next } : l)) }, `lock ${tooth}`)}
+          onChange={(next) =>
+            next !== null &&
+            set(
+              { ...data, locked: locked.map((l) => (l.tooth === tooth ? { tooth, widthMm: next } : l)) },
+              `lock ${tooth}`,
+            )
+          }
           onDone={() => store.endGroup()}
         />
       )}

@@ -11,14 +11,20 @@ export function useEdgeFacts(): EdgeFacts {
   const { figures } = useReading();
   const smile = useBenchReading('close-smile');
   return useMemo(() => {
-    const shown = [11, 21].flatMap((t) => figures['close-rest']?.find((f) => f.id === `display-${t}`)?.figure.value ?? []);
+    const shown = [11, 21].flatMap(
+      (t) => figures['close-rest']?.find((f) => f.id === `display-${t}`)?.figure.value ?? [],
+    );
     const lipMm = figures['close-rest']?.find((f) => f.id === 'lip-length')?.figure.value;
     const mouth = levelMouth(viewPoints(smile.points));
     const roomPx = mouth && roomToLowerLip(mouth);
     const overbiteMm = figures['retracted-front']?.find((f) => f.id === 'overbite')?.figure.value;
     const curve = figures['close-smile']?.find((f) => f.id === 'edge-curve')?.word;
     return {
-      norms: displayAtRest({ ageYears: meet.ageYears ?? null, sex: meet.sexAtBirth ?? null, ...(lipMm !== undefined && { lipMm }) }),
+      norms: displayAtRest({
+        ageYears: meet.ageYears ?? null,
+        sex: meet.sexAtBirth ?? null,
+        ...(lipMm !== undefined && { lipMm }),
+      }),
       ...(shown.length > 0 && { restMm: Math.max(...shown) }),
       ...(roomPx !== undefined && smile.scale && { roomMm: roomPx * smile.scale.value }),
       ...(overbiteMm !== undefined && { overbiteMm }),

@@ -128,7 +128,12 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
       },
     },
     { keys: 'B', does: 'the scan beside the photograph', on: ['b'], off: !front, run: () => setBeside((b) => !b) },
-    { keys: 'X', does: 'point not seen: go on to the next', on: ['x'], run: () => next && setSkipped((all) => [...all, next.id]) },
+    {
+      keys: 'X',
+      does: 'point not seen: go on to the next',
+      on: ['x'],
+      run: () => next && setSkipped((all) => [...all, next.id]),
+    },
     { keys: 'drag', does: 'pan; a landmark: move it' },
   ]);
 
@@ -160,7 +165,9 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                     <>
                       <Overlays view={view} on={overlays} bench={v} width={bounds.width} scanned={found} />
                       <DrawnMarks reading={reading} view={v} bounds={bounds} begun={begun} />
-                      {(mode === 'scale' || mode === 'check') && <CalibrationMarks reading={reading} which={mode} view={v} bounds={bounds} from={from} />}
+                      {(mode === 'scale' || mode === 'check') && (
+                        <CalibrationMarks reading={reading} which={mode} view={v} bounds={bounds} from={from} />
+                      )}
                       {pointing && (
                         <PointLayer
                           marks={marks}
@@ -179,25 +186,55 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                 </PhotoBench>
                 <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap items-start gap-2 [&>*]:pointer-events-auto">
                   {front && (
-                    <button type="button" className="chip" aria-pressed={mode === 'landmarks'} onClick={() => choose('landmarks')}>
+                    <button
+                      type="button"
+                      className="chip"
+                      aria-pressed={mode === 'landmarks'}
+                      onClick={() => choose('landmarks')}
+                    >
                       landmarks
                     </button>
                   )}
-                  <button type="button" className="chip" aria-pressed={mode === 'points'} onClick={() => choose('points')}>
+                  <button
+                    type="button"
+                    className="chip"
+                    aria-pressed={mode === 'points'}
+                    onClick={() => choose('points')}
+                  >
                     {front ? 'contacts, axes' : 'points'}
                   </button>
-                  <button type="button" className="chip" aria-pressed={mode === 'scale' || mode === 'check'} onClick={() => choose('scale')}>
+                  <button
+                    type="button"
+                    className="chip"
+                    aria-pressed={mode === 'scale' || mode === 'check'}
+                    onClick={() => choose('scale')}
+                  >
                     scale{calibration ? '' : ' not set'}
                   </button>
                   {mayWrite && (
                     <>
-                      <button type="button" className="chip" aria-pressed={mode === 'length'} onClick={() => choose('length')}>
+                      <button
+                        type="button"
+                        className="chip"
+                        aria-pressed={mode === 'length'}
+                        onClick={() => choose('length')}
+                      >
                         length
                       </button>
-                      <button type="button" className="chip" aria-pressed={mode === 'angle'} onClick={() => choose('angle')}>
+                      <button
+                        type="button"
+                        className="chip"
+                        aria-pressed={mode === 'angle'}
+                        onClick={() => choose('angle')}
+                      >
                         angle
                       </button>
-                      <button type="button" className="chip" aria-pressed={snapping} onClick={() => setSnapping(!snapping)}>
+                      <button
+                        type="button"
+                        className="chip"
+                        aria-pressed={snapping}
+                        onClick={() => setSnapping(!snapping)}
+                      >
                         snap
                       </button>
                     </>
@@ -247,11 +284,34 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
           <ViewStrip view={view} onChange={onView} />
         </>
       }
-      panel={<FindingsPanel view={view} onView={onView} match={match} missing={front ? missing : NONE} onTakeAll={placeFromScan} />}
+      panel={
+        <FindingsPanel
+          view={view}
+          onView={onView}
+          match={match}
+          missing={front ? missing : NONE}
+          onTakeAll={placeFromScan}
+        />
+      }
       foot={
         <>
-          <span>{foot(mode, next, !!calibration, from !== undefined, begun.length, front && mode === 'landmarks', marks.length)}</span>
-          {pointing && next?.guess && mayWrite && <KeyHint keys={['M']} does={next.guessBy === 'scan' ? 'take the scan’s place' : 'take the mirrored place'} />}
+          <span>
+            {foot(
+              mode,
+              next,
+              !!calibration,
+              from !== undefined,
+              begun.length,
+              front && mode === 'landmarks',
+              marks.length,
+            )}
+          </span>
+          {pointing && next?.guess && mayWrite && (
+            <KeyHint
+              keys={['M']}
+              does={next.guessBy === 'scan' ? 'take the scan’s place' : 'take the mirrored place'}
+            />
+          )}
           {pointing && next && mayWrite && mode === 'points' && <KeyHint keys={['X']} does="not seen, go on" />}
           <KeyHint keys={['⇥']} does="next point" />
           <KeyHint keys={['←↑→↓']} does="nudge 1 px" />
@@ -267,9 +327,28 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
 }
 
 /** A chip of one picture; its name and key show under the pointer. */
-function IconChip({ label, hint, on, onPress, children }: { label: string; hint: string; on: boolean; onPress: () => void; children: ReactNode }) {
+function IconChip({
+  label,
+  hint,
+  on,
+  onPress,
+  children,
+}: {
+  label: string;
+  hint: string;
+  on: boolean;
+  onPress: () => void;
+  children: ReactNode;
+}) {
   return (
-    <button type="button" className="chip" aria-label={label} title={`${label} (${hint})`} aria-pressed={on} onClick={onPress}>
+    <button
+      type="button"
+      className="chip"
+      aria-label={label}
+      title={`${label} (${hint})`}
+      aria-pressed={on}
+      onClick={onPress}
+    >
       {children}
     </button>
   );
@@ -285,22 +364,41 @@ function withScan(marks: readonly BenchMark[], found: PhotoOnScan): readonly Ben
 }
 
 /** The scan's places of landmarks that nobody has set. */
-function outlinesMissing(found: PhotoOnScan | undefined, set: readonly { readonly tooth: number; readonly kind: string }[]) {
+function outlinesMissing(
+  found: PhotoOnScan | undefined,
+  set: readonly { readonly tooth: number; readonly kind: string }[],
+) {
   const have = new Set(set.map((m) => `${m.kind}-${m.tooth}`));
-  return (found?.places ?? []).map((p) => ({ id: `${p.kind}-${p.tooth}`, px: p.scanPx })).filter((p) => !have.has(p.id));
+  return (found?.places ?? [])
+    .map((p) => ({ id: `${p.kind}-${p.tooth}`, px: p.scanPx }))
+    .filter((p) => !have.has(p.id));
 }
 
 /** The chosen tooth's gaps come first, then the rest in order; what was passed over comes last. */
-function nextOf(marks: readonly BenchMark[], skipped: readonly string[], tooth: number | undefined): BenchMark | undefined {
+function nextOf(
+  marks: readonly BenchMark[],
+  skipped: readonly string[],
+  tooth: number | undefined,
+): BenchMark | undefined {
   const missing = marks.filter((m) => !m.at);
   const open = missing.filter((m) => !skipped.includes(m.id));
   return (tooth !== undefined ? open.find((m) => m.tooth === tooth) : undefined) ?? open[0];
 }
 
-function foot(mode: Mode, next: BenchMark | undefined, scaled: boolean, hasFrom: boolean, begun: number, outline: boolean, count: number) {
+function foot(
+  mode: Mode,
+  next: BenchMark | undefined,
+  scaled: boolean,
+  hasFrom: boolean,
+  begun: number,
+  outline: boolean,
+  count: number,
+) {
   if (mode === 'length') return begun ? 'click the other end' : 'click the two ends of a length';
-  if (mode === 'angle') return ['click the end of one arm', 'click the corner', 'click the end of the other arm'][begun];
-  if (mode === 'scale') return scaled ? 'drag the two ends of the scale' : `click the ${hasFrom ? 'other' : 'one'} end of a known length`;
+  if (mode === 'angle')
+    return ['click the end of one arm', 'click the corner', 'click the end of the other arm'][begun];
+  if (mode === 'scale')
+    return scaled ? 'drag the two ends of the scale' : `click the ${hasFrom ? 'other' : 'one'} end of a known length`;
   if (mode === 'check') return `click the ${hasFrom ? 'other' : 'one'} end of a second known length`;
   if (count === 0) return 'nothing is marked on this view; draw lengths and angles';
   return next ? (

@@ -57,7 +57,8 @@ export function CalibrationTool({
   const reading = useBenchReading(view);
   const mayWrite = useMayWrite('read');
   const c = which === 'scale' ? reading.calibration : reading.check;
-  const put = (next: CalibrationInput | null, group?: string) => reading.change({ [which === 'scale' ? 'calibration' : 'check']: next }, group);
+  const put = (next: CalibrationInput | null, group?: string) =>
+    reading.change({ [which === 'scale' ? 'calibration' : 'check']: next }, group);
   const length = scanned?.length;
   const anew = () => {
     clear();
@@ -72,7 +73,11 @@ export function CalibrationTool({
       <div className="flex items-baseline justify-between">
         <h2 className="subtitle">{which === 'scale' ? 'Scale' : 'Second length'}</h2>
         {reading.calibration && (
-          <button type="button" className="how text-[13px]" onClick={() => onWhich(which === 'scale' ? 'check' : 'scale')}>
+          <button
+            type="button"
+            className="how text-[13px]"
+            onClick={() => onWhich(which === 'scale' ? 'check' : 'scale')}
+          >
             {which === 'scale' ? 'check by a second length' : 'back to the scale'}
           </button>
         )}
@@ -89,7 +94,12 @@ export function CalibrationTool({
           {which === 'scale' && view === 'retracted-front' && (
             <span className="mt-2 block text-[13px]">
               {length ? (
-                <button type="button" className="btn btn-ghost" disabled={!mayWrite} onClick={() => put(lengthByScan(length))}>
+                <button
+                  type="button"
+                  className="btn btn-ghost"
+                  disabled={!mayWrite}
+                  onClick={() => put(lengthByScan(length))}
+                >
                   Take it from the scan
                 </button>
               ) : (
@@ -106,10 +116,13 @@ export function CalibrationTool({
               <b className="font-semibold text-ink">
                 <Value figure={reading.scale} digits={4} />
               </b>{' '}
-              mm a pixel, ±{((100 * reading.scale.pm) / reading.scale.value).toFixed(1)} % <How figure={reading.scale} what="scale" />
+              mm a pixel, ±{((100 * reading.scale.pm) / reading.scale.value).toFixed(1)} %{' '}
+              <How figure={reading.scale} what="scale" />
             </p>
           )}
-          {which === 'scale' && scanned?.length && reading.scale && <BesideScan scale={reading.scale} way={c.way ?? 'scale'} length={scanned.length} />}
+          {which === 'scale' && scanned?.length && reading.scale && (
+            <BesideScan scale={reading.scale} way={c.way ?? 'scale'} length={scanned.length} />
+          )}
           {which === 'check' && <CheckResult reading={reading} />}
           {mayWrite && (
             <button type="button" className="how mt-2 text-[13px]" onClick={anew}>
@@ -146,7 +159,11 @@ function Length({
   const type = (mm: number) => {
     const { origin: _, pmMm: __, ...rest } = c;
     // A length that somebody types was measured on the patient.
-    const next: CalibrationInput = { ...rest, mm, ...(way !== 'scale' && { origin: 'typed' as const, pmMm: way === 'pupils' ? 1 : 0.2 }) };
+    const next: CalibrationInput = {
+      ...rest,
+      mm,
+      ...(way !== 'scale' && { origin: 'typed' as const, pmMm: way === 'pupils' ? 1 : 0.2 }),
+    };
     const { errors } = check(CalibrationInput, next);
     setRefusal(errors[0]?.message);
     if (errors.length === 0) put(next, 'scale length');
@@ -225,7 +242,9 @@ function Length({
       )}
       {way === 'tooth' && <p className="mt-1 text-[12.5px] text-ink-2">as the front shows it: side teeth turn away</p>}
       {way === 'pupils' && c.origin === 'mean' && (
-        <p className="mt-1 text-[12.5px] text-ink-2">The adults’ mean; measure this patient’s for a surer scale. {PUPILS_MM.source.text}</p>
+        <p className="mt-1 text-[12.5px] text-ink-2">
+          The adults’ mean; measure this patient’s for a surer scale. {PUPILS_MM.source.text}
+        </p>
       )}
       {refusal && (
         <p role="alert" className="mt-1 text-[13px] text-stop">
@@ -239,19 +258,35 @@ function Length({
 function lengthByScan({ from, to, mm, pmMm }: NonNullable<PhotoOnScan['length']>): CalibrationInput {
   const round = (v: number) => Math.round(v * 1000) / 1000;
   const point = ([x, y]: Px) => ({ x: round(x), y: round(y) });
-  return { from: point(from), to: point(to), mm: Math.round(100 * mm) / 100, way: 'scan', pmMm: Math.max(0.01, Math.round(100 * pmMm) / 100), origin: 'scan' };
+  return {
+    from: point(from),
+    to: point(to),
+    mm: Math.round(100 * mm) / 100,
+    way: 'scan',
+    pmMm: Math.max(0.01, Math.round(100 * pmMm) / 100),
+    origin: 'scan',
+  };
 }
 
 /** What the matched scan says of a scale that is known in another way. */
-function BesideScan({ scale, way, length }: { scale: Figure; way: ScaleWay; length: NonNullable<PhotoOnScan['length']> }) {
+function BesideScan({
+  scale,
+  way,
+  length,
+}: {
+  scale: Figure;
+  way: ScaleWay;
+  length: NonNullable<PhotoOnScan['length']>;
+}) {
   if (way === 'scan') return null;
   const own = scaleBy(lengthByScan(length)) as Figure;
   const percent = 100 * (own.value / scale.value - 1);
   const apart = differs(own, scale);
   return (
     <p className={`mt-1 text-[13px] ${apart ? 'text-removed-ink' : 'text-ink-2'}`} data-testid="scale-by-scan">
-      By the scan <Value figure={own} digits={4} /> mm a pixel, {Math.abs(percent).toFixed(1)} % {percent >= 0 ? 'more' : 'less'}:{' '}
-      {apart ? 'further apart than both errors' : 'agrees within the errors'} <How figure={own} what="scale by the scan" />
+      By the scan <Value figure={own} digits={4} /> mm a pixel, {Math.abs(percent).toFixed(1)} %{' '}
+      {percent >= 0 ? 'more' : 'less'}: {apart ? 'further apart than both errors' : 'agrees within the errors'}{' '}
+      <How figure={own} what="scale by the scan" />
     </p>
   );
 }
@@ -266,7 +301,9 @@ function byTooth(
 }
 
 function checkOf(reading: BenchReading) {
-  return reading.scale && reading.check ? checkScale(reading.scale, endsOf(reading.check), knownLength(reading.check)) : undefined;
+  return reading.scale && reading.check
+    ? checkScale(reading.scale, endsOf(reading.check), knownLength(reading.check))
+    : undefined;
 }
 
 function CheckResult({ reading }: { reading: BenchReading }) {
@@ -278,7 +315,8 @@ function CheckResult({ reading }: { reading: BenchReading }) {
       <b className="font-semibold">
         <Value figure={result.measured} digits={1} />
       </b>{' '}
-      mm: {result.agrees ? 'agrees within the errors' : 'does not agree'} <How figure={result.measured} what="second length" />
+      mm: {result.agrees ? 'agrees within the errors' : 'does not agree'}{' '}
+      <How figure={result.measured} what="second length" />
     </p>
   );
 }
@@ -296,7 +334,11 @@ function Doubts({ reading }: { reading: BenchReading }) {
     right && left && brow && view.startsWith('portrait')
       ? { right: Math.hypot(brow.x - right.x, brow.y - right.y), left: Math.hypot(left.x - brow.x, left.y - brow.y) }
       : undefined;
-  const roll = front ? rollOf(landmarkSet(data.landmarks)) : right && left ? directionDeg([right.x, right.y], [left.x, left.y]) : undefined;
+  const roll = front
+    ? rollOf(landmarkSet(data.landmarks))
+    : right && left
+      ? directionDeg([right.x, right.y], [left.x, left.y])
+      : undefined;
   const doubts = scaleDoubts({
     scale,
     ends: endsOf(c),
@@ -355,7 +397,10 @@ export function CalibrationMarks({
       onMove={(x, y) => {
         const other = c[key === 'from' ? 'to' : 'from'];
         if (Math.hypot(other.x - x, other.y - y) >= 10)
-          reading.change({ [which === 'scale' ? 'calibration' : 'check']: { ...c, [key]: { x, y } } }, `${what} ${key}`);
+          reading.change(
+            { [which === 'scale' ? 'calibration' : 'check']: { ...c, [key]: { x, y } } },
+            `${what} ${key}`,
+          );
       }}
       onDone={() => store.endGroup()}
     >
@@ -364,7 +409,12 @@ export function CalibrationMarks({
   );
   return (
     <>
-      <path d={`M${c.from.x} ${c.from.y}L${c.to.x} ${c.to.y}`} stroke="#8b3c86" strokeWidth={2 / view.zoom} pointerEvents="none" />
+      <path
+        d={`M${c.from.x} ${c.from.y}L${c.to.x} ${c.to.y}`}
+        stroke="#8b3c86"
+        strokeWidth={2 / view.zoom}
+        pointerEvents="none"
+      />
       {end('from', `one end of the ${what}`)}
       {end('to', `other end of the ${what}`)}
     </>

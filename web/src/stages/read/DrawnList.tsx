@@ -25,7 +25,8 @@ export function DrawnList({ reading }: { reading: ReturnType<typeof useBenchRead
               disabled={!mayWrite}
               onBlur={(e) => {
                 const name = e.target.value.trim();
-                if (name && name !== m.name) reading.change({ drawn: reading.drawn.map((q) => (q.id === m.id ? { ...q, name } : q)) });
+                if (name && name !== m.name)
+                  reading.change({ drawn: reading.drawn.map((q) => (q.id === m.id ? { ...q, name } : q)) });
                 else e.target.value = m.name;
                 store.endGroup();
               }}
@@ -34,7 +35,11 @@ export function DrawnList({ reading }: { reading: ReturnType<typeof useBenchRead
               <AskedValue figure={figure} what={m.name} digits={1} suffix={figure ? ` ${figure.unit}` : ''} />
             </span>
             {mayWrite && (
-              <button type="button" className="how shrink-0 text-[13px]" onClick={() => reading.change({ drawn: reading.drawn.filter((q) => q.id !== m.id) })}>
+              <button
+                type="button"
+                className="how shrink-0 text-[13px]"
+                onClick={() => reading.change({ drawn: reading.drawn.filter((q) => q.id !== m.id) })}
+              >
                 take away<span className="sr-only"> {m.name}</span>
               </button>
             )}

@@ -6,7 +6,9 @@ import { drawnOf } from '../../data/reading.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 
-/** The drawn lengths and angles on the photograph, their points to be dragged, and the points of the one being drawn. */
+/**
+ * The drawn lengths and angles on the photograph, their points to be dragged, and the points of the one being drawn.
+ */
 export function DrawnMarks({
   reading,
   view,
@@ -30,8 +32,19 @@ export function DrawnMarks({
         const label = m.points.length === 3 ? at : { x: (at.x + end.x) / 2, y: (at.y + end.y) / 2 };
         return (
           <g key={m.id}>
-            <polyline points={m.points.map((p) => `${p.x},${p.y}`).join(' ')} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={4 * px} />
-            <polyline points={m.points.map((p) => `${p.x},${p.y}`).join(' ')} fill="none" stroke="#fff" strokeWidth={1.8 * px} />
+            <polyline
+              points={m.points.map((p) => `${p.x},${p.y}`).join(' ')}
+              fill="none"
+              stroke="#1d2428"
+              strokeOpacity={0.55}
+              strokeWidth={4 * px}
+            />
+            <polyline
+              points={m.points.map((p) => `${p.x},${p.y}`).join(' ')}
+              fill="none"
+              stroke="#fff"
+              strokeWidth={1.8 * px}
+            />
             <text
               x={label.x + 9 * px}
               y={label.y - 9 * px}
@@ -55,7 +68,11 @@ export function DrawnMarks({
                 locked={!mayWrite}
                 onMove={(x, y) =>
                   reading.change(
-                    { drawn: reading.drawn.map((q) => (q.id === m.id ? { ...q, points: q.points.map((o, k) => (k === i ? { x, y } : o)) } : q)) },
+                    {
+                      drawn: reading.drawn.map((q) =>
+                        q.id === m.id ? { ...q, points: q.points.map((o, k) => (k === i ? { x, y } : o)) } : q,
+                      ),
+                    },
                     `draw ${m.id} ${i}`,
                   )
                 }

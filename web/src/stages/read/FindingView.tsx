@@ -16,7 +16,10 @@ interface Shown {
   readonly onDone: () => void;
 }
 
-/** One finding, its working, and what the dentist makes of it: accepted, it goes on to propose as a wish; dismissed, it steps back. */
+/**
+ * One finding, its working, and what the dentist makes of it: accepted, it goes on to propose as a wish; dismissed, it
+ * steps back.
+ */
 export const FindingView = memo(
   FindingPlain,
   (a, b) =>
@@ -33,7 +36,8 @@ function FindingPlain({ finding: f, view, own, elsewhere, onShow, onJudge, onDon
   const { selectTooth } = useCase();
   const mayWrite = useMayWrite('read');
   const judge = (next: FindingVerdict | undefined, group?: string) => onJudge(f.id, next, group);
-  const toggle = (verdict: FindingVerdict['verdict']) => judge(own?.verdict === verdict ? undefined : { ...own, id: f.id, verdict });
+  const toggle = (verdict: FindingVerdict['verdict']) =>
+    judge(own?.verdict === verdict ? undefined : { ...own, id: f.id, verdict });
   return (
     <div className={`finding ${own?.verdict === 'dismissed' ? 'opacity-70' : ''}`} data-weight={f.notice}>
       <button
@@ -49,7 +53,11 @@ function FindingPlain({ finding: f, view, own, elsewhere, onShow, onJudge, onDon
       <span className="block text-[13px] text-ink-2">{sentence(f.detail)}</span>
       <span className="mt-0.5 flex flex-wrap items-center gap-x-3 text-[13px]">
         {elsewhere && (
-          <button type="button" className="text-ink-2 underline-offset-4 hover:text-plum hover:underline" onClick={() => onShow(view)}>
+          <button
+            type="button"
+            className="text-ink-2 underline-offset-4 hover:text-plum hover:underline"
+            onClick={() => onShow(view)}
+          >
             {PHOTO_VIEWS[view]}
           </button>
         )}

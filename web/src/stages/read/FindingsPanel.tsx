@@ -40,11 +40,16 @@ export function FindingsPanel({
   const { findings, measures, figures } = useReading();
   const bench = useBenchReading(view);
   const { photo, scale } = bench;
-  const viewOf = (f: Finding) => keysOf(PHOTO_VIEWS).find((v) => v !== 'retracted-front' && figures[v]?.some((q) => q.id === f.id)) ?? 'retracted-front';
+  const viewOf = (f: Finding) =>
+    keysOf(PHOTO_VIEWS).find((v) => v !== 'retracted-front' && figures[v]?.some((q) => q.id === f.id)) ??
+    'retracted-front';
   const acts = useLatest({
     onView,
     judge: (id: string, next: FindingVerdict | undefined, group?: string) =>
-      read.set({ ...read.data, verdicts: [...read.data.verdicts.filter((v) => v.id !== id), ...(next ? [next] : [])] }, group),
+      read.set(
+        { ...read.data, verdicts: [...read.data.verdicts.filter((v) => v.id !== id), ...(next ? [next] : [])] },
+        group,
+      ),
     done: () => read.store.endGroup(),
   });
   const verdictOf = (f: Finding) => read.data.verdicts.find((v) => v.id === f.id)?.verdict;
@@ -87,7 +92,9 @@ export function FindingsPanel({
         )}
       </div>
       {view === 'retracted-front' && <PairTable measures={measures} />}
-      {view === 'retracted-front' && <LinkedMeasures measures={measures} match={match} missing={missing} onTakeAll={onTakeAll} />}
+      {view === 'retracted-front' && (
+        <LinkedMeasures measures={measures} match={match} missing={missing} onTakeAll={onTakeAll} />
+      )}
       <ViewFigures view={view} figures={figures[view] ?? []} />
       <DrawnList reading={bench} />
       {view === 'retracted-front' && <ReferenceRanking measures={measures} />}
@@ -137,13 +144,31 @@ function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
               <tr key={key}>
                 <td>{word}</td>
                 <td data-testid={`${key}-${tooth}`}>
-                  <AskedValue figure={a} what={`${word} of ${name(tooth)}`} digits={unit === '%' ? 0 : 1} suffix={unit === '%' ? ' %' : ''} />
+                  <AskedValue
+                    figure={a}
+                    what={`${word} of ${name(tooth)}`}
+                    digits={unit === '%' ? 0 : 1}
+                    suffix={unit === '%' ? ' %' : ''}
+                  />
                 </td>
                 <td>
-                  <AskedValue figure={b} what={`${word} of ${name(opposite(tooth))}`} digits={unit === '%' ? 0 : 1} suffix={unit === '%' ? ' %' : ''} />
+                  <AskedValue
+                    figure={b}
+                    what={`${word} of ${name(opposite(tooth))}`}
+                    digits={unit === '%' ? 0 : 1}
+                    suffix={unit === '%' ? ' %' : ''}
+                  />
                 </td>
                 <td className="font-[650]">
-                  {a && b ? differs(a, b) ? signed(difference(a, b).value, unit === '%' ? 0 : 1) : <span className="font-normal text-ink-2">none</span> : ''}
+                  {a && b ? (
+                    differs(a, b) ? (
+                      signed(difference(a, b).value, unit === '%' ? 0 : 1)
+                    ) : (
+                      <span className="font-normal text-ink-2">none</span>
+                    )
+                  ) : (
+                    ''
+                  )}
                 </td>
               </tr>
             );

@@ -15,18 +15,37 @@ export const filterOf = (l: Light): string | undefined =>
   l.brightness === 1 && l.contrast === 1 ? undefined : `brightness(${l.brightness}) contrast(${l.contrast})`;
 
 /** Brightness and contrast of what is shown. */
-export const LightControls = memo(function LightControls({ light, onChange }: { light: Light; onChange: (l: Light) => void }) {
+export const LightControls = memo(function LightControls({
+  light,
+  onChange,
+}: {
+  light: Light;
+  onChange: (l: Light) => void;
+}) {
   return (
     <Popover.Root>
       <Popover.Trigger className="chip" aria-label="light" title="light" data-state={filterOf(light) ? 'on' : 'off'}>
         <Sun size={15} aria-hidden="true" />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={8} className="z-20 w-[280px] rounded-xl border border-hair bg-leaf p-4 shadow-lg">
-          <Amount label="Brightness" value={light.brightness} onChange={(brightness) => onChange({ ...light, brightness })} />
+        <Popover.Content
+          align="start"
+          sideOffset={8}
+          className="z-20 w-[280px] rounded-xl border border-hair bg-leaf p-4 shadow-lg"
+        >
+          <Amount
+            label="Brightness"
+            value={light.brightness}
+            onChange={(brightness) => onChange({ ...light, brightness })}
+          />
           <Amount label="Contrast" value={light.contrast} onChange={(contrast) => onChange({ ...light, contrast })} />
           <p className="mb-3 text-[12.5px] text-ink-2">For looking only; the photograph stays as it was taken.</p>
-          <button type="button" className="btn btn-ghost w-full" disabled={!filterOf(light)} onClick={() => onChange(AS_TAKEN)}>
+          <button
+            type="button"
+            className="btn btn-ghost w-full"
+            disabled={!filterOf(light)}
+            onClick={() => onChange(AS_TAKEN)}
+          >
             As taken
           </button>
         </Popover.Content>

@@ -13,7 +13,10 @@ export interface ScanPlace {
   readonly px: Px;
 }
 
-/** A mark that lies further from the scan's own place than this is told, mm: more than both hands and the gum's give. House limit. */
+/**
+ * A mark that lies further from the scan's own place than this is told, mm: more than both hands and the gum's give.
+ * House limit.
+ */
 const APART_MM = 0.5;
 
 /** Lengths and widths of the scan beside those of the photograph, with both errors; which is used stands in bold. */
@@ -36,7 +39,9 @@ export function LinkedMeasures({
   return (
     <>
       <Match match={match} missing={missing} onTakeAll={onTakeAll} />
-      {measures.some((m) => m.length || m.width) && <Table existing={contour.arch.existing} measures={measures.filter((m) => !repeated.has(m.tooth))} />}
+      {measures.some((m) => m.length || m.width) && (
+        <Table existing={contour.arch.existing} measures={measures.filter((m) => !repeated.has(m.tooth))} />
+      )}
     </>
   );
 }
@@ -94,7 +99,13 @@ function Table({ existing, measures }: { existing: ArchView['existing']; measure
     const scan = existing.find((e) => e.tooth === tooth);
     const sided = (mm: number | undefined) => (mm === undefined ? undefined : scannedSize(mm));
     return photo?.length || photo?.width || (scan && tooth % 10 <= 3)
-      ? [{ tooth, length: linked(sided(scan?.lengthMm), photo?.length), width: linked(sided(scan?.widthMm), photo?.width) }]
+      ? [
+          {
+            tooth,
+            length: linked(sided(scan?.lengthMm), photo?.length),
+            width: linked(sided(scan?.widthMm), photo?.width),
+          },
+        ]
       : [];
   });
   const apart = rows.some((r) => r.length.apart || r.width.apart);
@@ -116,7 +127,13 @@ function Table({ existing, measures }: { existing: ArchView['existing']; measure
             (['length', 'width'] as const).map((key) => {
               const { scan, photo, used, why, apart: off } = of[key];
               const cell = (side: typeof scan, is: boolean) =>
-                side ? <span className={is ? 'font-[650]' : 'text-ink-2'}>{`${number(side.value, 2)} ±${number(side.pm, 2)}`}</span> : '–';
+                side ? (
+                  <span
+                    className={is ? 'font-[650]' : 'text-ink-2'}
+                  >{`${number(side.value, 2)} ±${number(side.pm, 2)}`}</span>
+                ) : (
+                  '–'
+                );
               return (
                 <tr key={`${tooth} ${key}`} title={why} className={off ? 'text-removed-ink' : ''}>
                   <td>
@@ -131,8 +148,10 @@ function Table({ existing, measures }: { existing: ArchView['existing']; measure
         </tbody>
       </FigureTable>
       <p className="mt-1.5 text-[12px] text-ink-2">
-        Bold is used, here and in propose: the smaller error. The scan’s wherever there is one, since a photograph leans on its scale and perspective.{' '}
-        {apart && 'Where they are further apart than both errors, look at the marks, the scale and the days they were taken on.'}
+        Bold is used, here and in propose: the smaller error. The scan’s wherever there is one, since a photograph leans
+        on its scale and perspective.{' '}
+        {apart &&
+          'Where they are further apart than both errors, look at the marks, the scale and the days they were taken on.'}
       </p>
     </details>
   );

@@ -68,7 +68,19 @@ function ScanPlaces({ scanned, px }: { scanned: PhotoOnScan; px: number }) {
 type At = (id: string) => Px | undefined;
 
 /** A white line on a dark seam; longer than its points by a share at both ends. */
-function Line({ a, b, px, over = 0, dashed = false }: { a: Px | undefined; b: Px | undefined; px: number; over?: number; dashed?: boolean }) {
+function Line({
+  a,
+  b,
+  px,
+  over = 0,
+  dashed = false,
+}: {
+  a: Px | undefined;
+  b: Px | undefined;
+  px: number;
+  over?: number;
+  dashed?: boolean;
+}) {
   if (!a || !b) return null;
   const [dx, dy] = [(b[0] - a[0]) * over, (b[1] - a[1]) * over];
   const d = `M${a[0] - dx} ${a[1] - dy}L${b[0] + dx} ${b[1] + dy}`;
@@ -80,9 +92,29 @@ function Line({ a, b, px, over = 0, dashed = false }: { a: Px | undefined; b: Px
   );
 }
 
-function Word({ at, px, children, anchor = 'middle' }: { at: Px; px: number; children: string; anchor?: 'start' | 'middle' | 'end' }) {
+function Word({
+  at,
+  px,
+  children,
+  anchor = 'middle',
+}: {
+  at: Px;
+  px: number;
+  children: string;
+  anchor?: 'start' | 'middle' | 'end';
+}) {
   return (
-    <text x={at[0]} y={at[1]} fontSize={13 * px} fontWeight={650} textAnchor={anchor} fill="#fff" stroke="#1d2428" strokeWidth={3 * px} paintOrder="stroke">
+    <text
+      x={at[0]}
+      y={at[1]}
+      fontSize={13 * px}
+      fontWeight={650}
+      textAnchor={anchor}
+      fill="#fff"
+      stroke="#1d2428"
+      strokeWidth={3 * px}
+      paintOrder="stroke"
+    >
       {children}
     </text>
   );
@@ -99,9 +131,17 @@ function FrontLines({ on, px, width, at }: { on: ReadonlySet<OverlayId>; px: num
   const zeniths = UPPER_SIX.flatMap((t) => mark(t, 'zenith')?.join(' ') ?? []);
   return (
     <>
-      {on.has('edge-level') && edges.length > 0 && <Line a={[0, Math.max(...edges)]} b={[width, Math.max(...edges)]} px={px} dashed />}
+      {on.has('edge-level') && edges.length > 0 && (
+        <Line a={[0, Math.max(...edges)]} b={[width, Math.max(...edges)]} px={px} dashed />
+      )}
       {on.has('gum-line') && zeniths.length > 1 && (
-        <path d={`M${zeniths.join('L')}`} fill="none" stroke="#fff" strokeWidth={1.4 * px} strokeDasharray={`${8 * px} ${5 * px}`} />
+        <path
+          d={`M${zeniths.join('L')}`}
+          fill="none"
+          stroke="#fff"
+          strokeWidth={1.4 * px}
+          strokeDasharray={`${8 * px} ${5 * px}`}
+        />
       )}
       {on.has('axes') &&
         UPPER_SIX.map((t) => {
@@ -132,7 +172,14 @@ function FaceLines({ on, px, at }: { on: ReadonlySet<OverlayId>; px: number; at:
   return (
     <>
       {on.has('pupils') && <Line a={at('pupil-right')} b={at('pupil-left')} px={px} over={0.5} />}
-      {on.has('midline') && brow && nose && <Line a={brow} b={[nose[0] + (nose[0] - brow[0]) * 0.9, nose[1] + (nose[1] - brow[1]) * 0.9]} px={px} over={0.1} />}
+      {on.has('midline') && brow && nose && (
+        <Line
+          a={brow}
+          b={[nose[0] + (nose[0] - brow[0]) * 0.9, nose[1] + (nose[1] - brow[1]) * 0.9]}
+          px={px}
+          over={0.1}
+        />
+      )}
       {on.has('cants') && (
         <>
           <Line a={at('corner-right')} b={at('corner-left')} px={px} over={0.2} dashed />
@@ -150,7 +197,13 @@ function LipLines({ on, px, at }: { on: ReadonlySet<OverlayId>; px: number; at: 
   return (
     <>
       {on.has('edge-level') && edges.length > 1 && (
-        <path d={`M${edges.join('L')}`} fill="none" stroke="#fff" strokeWidth={1.4 * px} strokeDasharray={`${8 * px} ${5 * px}`} />
+        <path
+          d={`M${edges.join('L')}`}
+          fill="none"
+          stroke="#fff"
+          strokeWidth={1.4 * px}
+          strokeDasharray={`${8 * px} ${5 * px}`}
+        />
       )}
       {on.has('corridor') &&
         (['right', 'left'] as const).map((side) => {

@@ -23,7 +23,9 @@ export function PhotoUpload({ view, compact = false }: { view: PhotoView; compac
   const count = points.length + (view === 'retracted-front' ? data.landmarks.length : 0);
   const latest = useLatest(take);
   if (!mayWrite) return null;
-  return <Choice view={view} compact={compact} photo={photo} count={count} busy={busy} refusal={refusal} take={latest} />;
+  return (
+    <Choice view={view} compact={compact} photo={photo} count={count} busy={busy} refusal={refusal} take={latest} />
+  );
 }
 
 interface ChoiceProps {
@@ -42,7 +44,15 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
   const { detail } = useCase();
   const [waiting, setWaiting] = useState<Other>();
   const ask = (other: Other) => (count > 0 ? setWaiting(other) : void take.current(other));
-  const words = busy ? 'Sending …' : !photo ? 'Choose a photograph' : compact ? <span className="sr-only">other photograph</span> : 'other photograph';
+  const words = busy ? (
+    'Sending …'
+  ) : !photo ? (
+    'Choose a photograph'
+  ) : compact ? (
+    <span className="sr-only">other photograph</span>
+  ) : (
+    'other photograph'
+  );
   const held = detail.files.filter((f) => f.kind === 'photo' && f.view === view && f.id !== photo?.id);
   return (
     <span className="flex flex-col items-end gap-1.5">
@@ -52,14 +62,22 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
             <ImageUp size={compact ? 15 : 17} aria-hidden="true" /> {words}
           </Popover.Trigger>
           <Popover.Portal>
-            <Popover.Content align="end" sideOffset={8} className="z-20 w-[290px] rounded-xl border border-hair bg-leaf p-3 shadow-lg">
+            <Popover.Content
+              align="end"
+              sideOffset={8}
+              className="z-20 w-[290px] rounded-xl border border-hair bg-leaf p-3 shadow-lg"
+            >
               {held.map((f) => (
                 <Popover.Close
                   key={f.id}
                   className="flex w-full items-center gap-3 rounded-md p-1.5 text-left hover:bg-porcelain"
                   onClick={() => ask({ name: f.name, held: f })}
                 >
-                  <img src={`/api/cases/${detail.id}/files/${f.id}/thumbnail`} alt="" className="h-10 w-[60px] rounded object-cover" />
+                  <img
+                    src={`/api/cases/${detail.id}/files/${f.id}/thumbnail`}
+                    alt=""
+                    className="h-10 w-[60px] rounded object-cover"
+                  />
                   <span className="min-w-0 flex-1 truncate text-[13px]">
                     {f.state ? CASE_STATES[f.state] : 'state not said'}
                     <span className="block text-ink-2">{day(f.takenOn ?? f.at)}</span>
@@ -102,8 +120,8 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
           <AlertDialog.Content className="fixed left-1/2 top-1/2 z-40 w-[440px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl">
             <AlertDialog.Title className="title">Put {waiting?.name} in its place?</AlertDialog.Title>
             <AlertDialog.Description className="mb-5 mt-2 text-ink-2">
-              {count} {view === 'retracted-front' ? 'landmarks' : 'points'} stand on the photograph that is on the bench. They don’t fit another one and go with
-              it; undo brings both back.
+              {count} {view === 'retracted-front' ? 'landmarks' : 'points'} stand on the photograph that is on the
+              bench. They don’t fit another one and go with it; undo brings both back.
             </AlertDialog.Description>
             <span className="flex justify-end gap-2">
               <AlertDialog.Cancel className="btn btn-ghost">Keep the old one</AlertDialog.Cancel>
@@ -114,7 +132,9 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
           </AlertDialog.Content>
         </AlertDialog.Portal>
       </AlertDialog.Root>
-      {compact && photo?.origin.startsWith('simulated') && <span className="rounded-md bg-ink/70 px-2 py-0.5 text-[12px] text-white">{photo.origin}</span>}
+      {compact && photo?.origin.startsWith('simulated') && (
+        <span className="rounded-md bg-ink/70 px-2 py-0.5 text-[12px] text-white">{photo.origin}</span>
+      )}
       {refusal && (
         <span role="alert" className="max-w-[360px] rounded-lg bg-leaf px-3 py-2 text-[13px] text-stop shadow">
           {refusal}
@@ -176,7 +196,8 @@ export function NoPhoto({ view }: { view: PhotoView }) {
     <section aria-label="Photograph" className="h-full" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
       <Empty title="No photograph yet">
         <p className="mb-5">
-          {WHAT[view] ?? `${PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())} view.`} JPEG or PNG, up to 50 MB; drop it here or choose it.
+          {WHAT[view] ?? `${PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())} view.`} JPEG or PNG, up to 50 MB;
+          drop it here or choose it.
         </p>
         {mayWrite ? (
           <span className="flex justify-center">

@@ -8,7 +8,9 @@ import { useSection } from '../../data/case-context.js';
 import { useLatest } from '../../data/use-latest.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 
-/** The points of a view, the place that symmetry suggests for the next one, and the lips' borders through their knots. */
+/**
+ * The points of a view, the place that symmetry suggests for the next one, and the lips' borders through their knots.
+ */
 export function PointLayer({
   marks,
   next,
@@ -39,7 +41,11 @@ export function PointLayer({
       <LipLine marks={marks} which="upper" px={px} />
       <LipLine marks={marks} which="lower" px={px} />
       {next?.guess && (
-        <g transform={`translate(${next.guess[0]} ${next.guess[1]}) scale(${px})`} pointerEvents="none" data-testid="guess">
+        <g
+          transform={`translate(${next.guess[0]} ${next.guess[1]}) scale(${px})`}
+          pointerEvents="none"
+          data-testid="guess"
+        >
           <circle r={7} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={3.4} strokeDasharray="4 3" />
           <circle r={7} fill="none" stroke="#e3b4dd" strokeWidth={2} strokeDasharray="4 3" />
         </g>
@@ -108,7 +114,16 @@ const PointMark = memo(
       >
         <Dot on={on} dashed={m.fromScan === true} />
         {names && (
-          <text x={9} y={-7} fontSize={12} fontWeight={600} fill="#fff" stroke="#1d2428" strokeWidth={3} paintOrder="stroke">
+          <text
+            x={9}
+            y={-7}
+            fontSize={12}
+            fontWeight={600}
+            fill="#fff"
+            stroke="#1d2428"
+            strokeWidth={3}
+            paintOrder="stroke"
+          >
             {m.name}
           </text>
         )}
@@ -154,7 +169,13 @@ function Dot({ on, dashed }: { on: boolean; dashed: boolean }) {
   return (
     <>
       <circle className="ring" r={on ? 7 : 4.8} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={3.4} />
-      <circle r={on ? 7 : 4.8} fill="none" stroke={on ? '#8b3c86' : '#fff'} strokeWidth={2} {...(dashed && { strokeDasharray: '3.5 2.5' })} />
+      <circle
+        r={on ? 7 : 4.8}
+        fill="none"
+        stroke={on ? '#8b3c86' : '#fff'}
+        strokeWidth={2}
+        {...(dashed && { strokeDasharray: '3.5 2.5' })}
+      />
       <circle r={1.3} fill={on ? '#8b3c86' : '#fff'} />
     </>
   );

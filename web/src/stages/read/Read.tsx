@@ -22,5 +22,7 @@ export default function Read() {
       },
     },
   ]);
-  return <Bench key={`${view} ${photo?.id ?? ''}`} view={view} onView={(v) => setSearch({ view: v }, { replace: true })} />;
+  return (
+    <Bench key={`${view} ${photo?.id ?? ''}`} view={view} onView={(v) => setSearch({ view: v }, { replace: true })} />
+  );
 }

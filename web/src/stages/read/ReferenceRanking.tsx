@@ -15,11 +15,17 @@ export function ReferenceRanking({ measures }: { measures: readonly ToothMeasure
   return (
     <section aria-label="Nearest to the norms" className="mt-6">
       <h2 className="subtitle">Nearest to the norms</h2>
-      <p className="mb-1 text-[13px] text-ink-2">0 is on the norm, 1 the end of its band; a proposal for the reference tooth</p>
+      <p className="mb-1 text-[13px] text-ink-2">
+        0 is on the norm, 1 the end of its band; a proposal for the reference tooth
+      </p>
       <ol>
         {ranked.map((c) => (
           <li key={c.tooth} className="flex gap-3 border-t border-hair py-1.5">
-            <button type="button" className="w-8 shrink-0 text-left font-[650] hover:text-plum" onClick={() => selectTooth(c.tooth)}>
+            <button
+              type="button"
+              className="w-8 shrink-0 text-left font-[650] hover:text-plum"
+              onClick={() => selectTooth(c.tooth)}
+            >
               {name(c.tooth)}
             </button>
             <span className="min-w-0 flex-1 text-[13px] text-ink-2">{c.reasons.map(sentence).join(' · ')}</span>

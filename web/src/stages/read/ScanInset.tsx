@@ -9,7 +9,10 @@ import type { PhotoScan } from './use-photo-on-scan.js';
 
 const MarkedScene = lazy(async () => ({ default: (await import('../../bench/MarkedScene.js')).MarkedScene }));
 
-/** The scan beside the photograph: what is marked on the one shows on the other, and the next landmark can be set on either. */
+/**
+ * The scan beside the photograph: what is marked on the one shows on the other, and the next landmark can be set on
+ * either.
+ */
 export function ScanInset({
   match,
   next,
@@ -41,10 +44,18 @@ export function ScanInset({
     >
       {contour.state === 'ready' ? (
         <Suspense fallback={null}>
-          <MarkedScene label="The scan beside the photograph" jaw="upper" arch={contour.arch} pins={pins} onClick={click} />
+          <MarkedScene
+            label="The scan beside the photograph"
+            jaw="upper"
+            arch={contour.arch}
+            pins={pins}
+            onClick={click}
+          />
         </Suspense>
       ) : (
-        <p className="p-4 text-[13px] text-white">{contour.state === 'no-scan' ? 'There is no scan of the upper jaw yet.' : 'The scan is being read …'}</p>
+        <p className="p-4 text-[13px] text-white">
+          {contour.state === 'no-scan' ? 'There is no scan of the upper jaw yet.' : 'The scan is being read …'}
+        </p>
       )}
       <p role="status" className="absolute inset-x-0 bottom-0 bg-ink/75 px-3 py-1.5 text-[12.5px] text-white">
         {match.state === 'apart'

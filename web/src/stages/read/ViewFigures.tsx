@@ -18,7 +18,11 @@ export function ViewFigures({ view, figures }: { view: PhotoView; figures: reado
   if (figures.length === 0) return null;
   return (
     <section aria-label={`Measures, ${PHOTO_VIEWS[view]}`} className="mt-6">
-      <h2 className="subtitle mb-1">{view === 'retracted-front' ? 'Contacts, axes, levels' : PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())}</h2>
+      <h2 className="subtitle mb-1">
+        {view === 'retracted-front'
+          ? 'Contacts, axes, levels'
+          : PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())}
+      </h2>
       <FigureTable aria-label="Measures of the view">
         <tbody>
           {figures.map((f) => (
@@ -34,7 +38,17 @@ export function ViewFigures({ view, figures }: { view: PhotoView; figures: reado
 
 /** One figure; drawn again only when it has changed. */
 const Row = memo(
-  function Row({ figure: f, name, on, onChoose }: { figure: ViewFigure; name: string; on: boolean; onChoose: (tooth: number) => void }) {
+  function Row({
+    figure: f,
+    name,
+    on,
+    onChoose,
+  }: {
+    figure: ViewFigure;
+    name: string;
+    on: boolean;
+    onChoose: (tooth: number) => void;
+  }) {
     return (
       <tr data-testid={`figure-${f.id}`} className={on ? 'bg-plum-soft/50' : ''}>
         <td>

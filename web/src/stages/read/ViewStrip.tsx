@@ -64,9 +64,17 @@ const ViewButton = memo(
         className={`relative min-w-0 flex-1 overflow-hidden rounded-md text-left ${on ? 'ring-2 ring-white' : 'opacity-80 hover:opacity-100'}`}
         onClick={() => onChange(view)}
       >
-        {src ? <img src={src} alt="" className="h-full w-full object-cover" /> : <span className="block h-full w-full border border-dashed border-white/50" />}
-        <span className="absolute inset-x-0 bottom-0 truncate bg-ink/75 px-1 py-px text-[11px] leading-4 text-white">{SHORT[view]}</span>
-        {set > 0 && all > 0 && <span className="absolute left-0 top-0 h-[3px] bg-[#e3b4dd]" style={{ width: `${(100 * set) / all}%` }} />}
+        {src ? (
+          <img src={src} alt="" className="h-full w-full object-cover" />
+        ) : (
+          <span className="block h-full w-full border border-dashed border-white/50" />
+        )}
+        <span className="absolute inset-x-0 bottom-0 truncate bg-ink/75 px-1 py-px text-[11px] leading-4 text-white">
+          {SHORT[view]}
+        </span>
+        {set > 0 && all > 0 && (
+          <span className="absolute left-0 top-0 h-[3px] bg-[#e3b4dd]" style={{ width: `${(100 * set) / all}%` }} />
+        )}
       </button>
     );
   },

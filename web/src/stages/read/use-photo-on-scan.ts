@@ -22,8 +22,14 @@ export function usePhotoOnScan(wanted: boolean): PhotoScan {
   const landmarks = useMemo(() => landmarkSet(data.landmarks.filter((m) => m.from !== 'scan')), [data.landmarks]);
   const fromScan = useMemo(() => landmarkSet(data.landmarks.filter((m) => m.from === 'scan')), [data.landmarks]);
   const placed = useMemo(() => viewPoints(points), [points]);
-  const size = useMemo((): Px | undefined => (photo?.width && photo.height ? [photo.width, photo.height] : undefined), [photo?.width, photo?.height]);
-  const input = useMemo(() => (wanted && size ? ([landmarks, placed, size, fromScan] as const) : undefined), [wanted, size, landmarks, placed, fromScan]);
+  const size = useMemo(
+    (): Px | undefined => (photo?.width && photo.height ? [photo.width, photo.height] : undefined),
+    [photo?.width, photo?.height],
+  );
+  const input = useMemo(
+    () => (wanted && size ? ([landmarks, placed, size, fromScan] as const) : undefined),
+    [wanted, size, landmarks, placed, fromScan],
+  );
   const asked = useAsked(clientOf(contour), undefined, 'onPhoto', input);
   return useMemo((): PhotoScan => {
     if (asked.state === 'idle') return { state: input && contour.state === 'loading' ? 'waiting' : 'none' };

@@ -41,7 +41,12 @@ export default function Reduce() {
   const section = useAsked(own && client, plan, 'sectionOf', one);
 
   useHotkeys('stage', [
-    { keys: '1 … 4', does: 'zone: cervical, middle, incisal, edge', on: ['1', '2', '3', '4'], run: (key) => setZone(ZONES[Number(key) - 1] as Zone) },
+    {
+      keys: '1 … 4',
+      does: 'zone: cervical, middle, incisal, edge',
+      on: ['1', '2', '3', '4'],
+      run: (key) => setZone(ZONES[Number(key) - 1] as Zone),
+    },
     {
       keys: 'M',
       does: 'through the mock-up or from the tooth',
@@ -91,7 +96,11 @@ export default function Reduce() {
             setZone(z);
           }}
         />
-        <Missing planned={shape.teeth.map((t) => t.tooth)} reductions={reductions} trouble={lower.state === 'failed' ? lower.sentence : undefined} />
+        <Missing
+          planned={shape.teeth.map((t) => t.tooth)}
+          reductions={reductions}
+          trouble={lower.state === 'failed' ? lower.sentence : undefined}
+        />
         <div className="my-3 border-t border-hair" />
         {section.state === 'failed' && <Trouble sentence={sentence(section.sentence)} retry={section.retry} />}
         {drawn && own && <SectionDrawing section={drawn} reductions={reductions} own={own} />}
@@ -107,7 +116,9 @@ export default function Reduce() {
           <KeyHint keys={['1', '–', '4']} does="zone" />
           <KeyHint keys={['M']} does="mock-up or tooth" />
           <KeyHint keys={['?']} does="all keys" />
-          <span className="ml-auto">Planning aid for {name(tooth)}. The treating clinician decides and checks in the mouth.</span>
+          <span className="ml-auto">
+            Planning aid for {name(tooth)}. The treating clinician decides and checks in the mouth.
+          </span>
         </>
       }
     />
@@ -115,7 +126,15 @@ export default function Reduce() {
 }
 
 /** Planned teeth for which there is no target, and why. */
-function Missing({ planned, reductions, trouble }: { planned: readonly number[]; reductions: readonly ToothReduction[]; trouble: string | undefined }) {
+function Missing({
+  planned,
+  reductions,
+  trouble,
+}: {
+  planned: readonly number[];
+  reductions: readonly ToothReduction[];
+  trouble: string | undefined;
+}) {
   const name = useToothLabel();
   const without = planned.filter((t) => !reductions.some((r) => r.tooth === t));
   if (without.length === 0) return null;

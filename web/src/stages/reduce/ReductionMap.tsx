@@ -1,4 +1,13 @@
-import { type ContourPlan, type Fdi, jawOf, restorationOf, rowOf, SCAN_PM_MM, type ToothReduction, type Zone } from '@radiant/core';
+import {
+  type ContourPlan,
+  type Fdi,
+  jawOf,
+  restorationOf,
+  rowOf,
+  SCAN_PM_MM,
+  type ToothReduction,
+  type Zone,
+} from '@radiant/core';
 import { useMemo } from 'react';
 import { removalColour } from '../../bench/colour-scale.js';
 import { toothOutline } from '../../bench/tooth-outline.js';
@@ -16,7 +25,9 @@ const BANDS: readonly { readonly zone: Zone; readonly from: number; readonly to:
   { zone: 'cervical', from: 2 / 3, to: 1.02, at: 0.81 },
 ];
 
-/** The teeth of one jaw with the depth to remove in each zone, as colour and number; lower teeth with their edges up. */
+/**
+ * The teeth of one jaw with the depth to remove in each zone, as colour and number; lower teeth with their edges up.
+ */
 export function ReductionMap({
   reductions,
   plan,
@@ -58,7 +69,8 @@ export function ReductionMap({
         <div>
           <h2 className="title text-[21px]">Tooth to remove, mm</h2>
           <p className="text-[13px] text-ink-2">
-            from the tooth as it is to the target under contour version {shape.version} · middle of each zone, by its median gap · ±{SCAN_PM_MM.toFixed(2)}
+            from the tooth as it is to the target under contour version {shape.version} · middle of each zone, by its
+            median gap · ±{SCAN_PM_MM.toFixed(2)}
           </p>
         </div>
         <RemovalScale />
@@ -123,7 +135,13 @@ export function ReductionMap({
                   </text>
                 );
               })}
-              <text y={jaw === 'upper' ? 22 : -10} textAnchor="middle" fontSize={13} fontWeight={on ? 700 : 400} fill={on ? '#5d2a5a' : '#566068'}>
+              <text
+                y={jaw === 'upper' ? 22 : -10}
+                textAnchor="middle"
+                fontSize={13}
+                fontWeight={on ? 700 : 400}
+                fill={on ? '#5d2a5a' : '#566068'}
+              >
                 {name(t.tooth)}
               </text>
               {own?.some((o) => o.tooth === t.tooth) && (

@@ -1,4 +1,11 @@
-import { isUpper, SCAN_PM_MM, type SectionLine, type SectionPoint, type ToothReduction, type ToothSection } from '@radiant/core';
+import {
+  isUpper,
+  SCAN_PM_MM,
+  type SectionLine,
+  type SectionPoint,
+  type ToothReduction,
+  type ToothSection,
+} from '@radiant/core';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 
 /** @param rootward −1 where roots go up in the picture, 1 where they go down */
@@ -12,7 +19,15 @@ const pointsPath = (p: readonly SectionPoint[], rootward: number) =>
   p.map(([a, z], i) => `${i === 0 ? 'M' : 'L'}${a.toFixed(3)} ${(rootward * z).toFixed(3)}`).join('');
 
 /** Facio-palatal section at the axis, to scale: tooth, planned contour, target, and the dimensions between them. */
-export function SectionDrawing({ section, reductions, own }: { section: ToothSection; reductions: readonly ToothReduction[]; own: ToothReduction }) {
+export function SectionDrawing({
+  section,
+  reductions,
+  own,
+}: {
+  section: ToothSection;
+  reductions: readonly ToothReduction[];
+  own: ToothReduction;
+}) {
   const name = useToothLabel();
   const shape = useSection('shape');
   const { data } = useSection('reduce');
@@ -20,7 +35,12 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
   const edge = own.zones.find((z) => z.zone === 'edge');
   const rootward = isUpper(own.tooth) ? -1 : 1;
   const at = (z: number) => rootward * z;
-  const view = { x: bounds.x0 - 5.2, y: rootward === -1 ? -bounds.z1 - 0.5 : bounds.z0 - 2.1, w: bounds.x1 - bounds.x0 + 11.5, h: bounds.z1 - bounds.z0 + 2.6 };
+  const view = {
+    x: bounds.x0 - 5.2,
+    y: rootward === -1 ? -bounds.z1 - 0.5 : bounds.z0 - 2.1,
+    w: bounds.x1 - bounds.x0 + 11.5,
+    h: bounds.z1 - bounds.z0 + 2.6,
+  };
   const removed = reductions.reduce((n, r) => n + r.volumeMm3, 0);
   const bare = reductions.reduce((n, r) => n + r.unplannedMm3, 0);
   return (
@@ -41,11 +61,21 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
             {section.existing.map((l, i) => (
               <path key={`e${i}`} d={linePath(l, rootward)} fill="#efe9dd" stroke="#1d2428" strokeWidth={0.07} />
             ))}
-            <path d={pointsPath(section.enamelEnds, rootward)} stroke="#a8966f" strokeWidth={0.06} strokeDasharray="0.1 0.14" />
+            <path
+              d={pointsPath(section.enamelEnds, rootward)}
+              stroke="#a8966f"
+              strokeWidth={0.06}
+              strokeDasharray="0.1 0.14"
+            />
             {section.planned.map((l, i) => (
               <path key={`p${i}`} d={linePath(l, rootward)} stroke="#5d2a5a" strokeWidth={0.1} />
             ))}
-            <path d={pointsPath(section.target, rootward)} stroke="#d98324" strokeWidth={0.1} strokeDasharray="0.34 0.2" />
+            <path
+              d={pointsPath(section.target, rootward)}
+              stroke="#d98324"
+              strokeWidth={0.1}
+              strokeDasharray="0.34 0.2"
+            />
           </g>
           <g fontSize={0.62} fill="#1d2428">
             {section.dimensions.map((d) => {
@@ -54,7 +84,11 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
               const x = bounds.x0 - 4.6;
               return (
                 <g key={d.third}>
-                  <path d={`M${bounds.x0 - 2.2} ${at(d.z)}H${Math.min(d.existing, d.planned) - 0.1}`} stroke="#8d9499" strokeWidth={0.04} />
+                  <path
+                    d={`M${bounds.x0 - 2.2} ${at(d.z)}H${Math.min(d.existing, d.planned) - 0.1}`}
+                    stroke="#8d9499"
+                    strokeWidth={0.04}
+                  />
                   <path d={`M${d.existing} ${at(d.z)}H${d.target}`} stroke="#d98324" strokeWidth={0.14} />
                   <text x={x} y={at(d.z) + 0.05}>
                     <tspan fontWeight={650}>{mm === undefined ? '–' : mm === 0 ? 'none' : mm.toFixed(2)}</tspan>
@@ -65,9 +99,17 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
                 </g>
               );
             })}
-            <path d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.existing)}H${bounds.x1 + 1.4}`} stroke="#1d2428" strokeWidth={0.04} />
+            <path
+              d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.existing)}H${bounds.x1 + 1.4}`}
+              stroke="#1d2428"
+              strokeWidth={0.04}
+            />
             <path d={`M${bounds.x1 * 0.25 + 0.3} 0H${bounds.x1 + 1.4}`} stroke="#5d2a5a" strokeWidth={0.04} />
-            <path d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.target)}H${bounds.x1 + 1.4}`} stroke="#d98324" strokeWidth={0.05} />
+            <path
+              d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.target)}H${bounds.x1 + 1.4}`}
+              stroke="#d98324"
+              strokeWidth={0.05}
+            />
             <text x={bounds.x1 + 1.6} y={at(section.edge.target) - 0.1} fill="#9a5408">
               target
             </text>
@@ -77,7 +119,11 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
             <text x={bounds.x0 - 4.6} y={rootward === -1 ? 1.4 : -1}>
               edge:{' '}
               <tspan fontWeight={650}>
-                {edge?.removal ? (edge.removal.remove.value === 0 ? 'none' : edge.removal.remove.value.toFixed(2)) : 'flatten only'}
+                {edge?.removal
+                  ? edge.removal.remove.value === 0
+                    ? 'none'
+                    : edge.removal.remove.value.toFixed(2)
+                  : 'flatten only'}
               </tspan>
               {edge?.removal && <tspan fill="#566068"> of tooth; {edge.removal.needed.toFixed(1)} from the plan</tspan>}
             </text>
@@ -98,14 +144,19 @@ export function SectionDrawing({ section, reductions, own }: { section: ToothSec
           <Line colour="#a8966f" word="enamel ends, middle of the norm" dash="2 3" />
         </ul>
         <div>
-          <h3 className="font-[650]">{reductions.length === 1 ? 'One tooth' : `${reductions.length} teeth`}, facial tissue removed</h3>
+          <h3 className="font-[650]">
+            {reductions.length === 1 ? 'One tooth' : `${reductions.length} teeth`}, facial tissue removed
+          </h3>
           <p className="mt-1">
             <b className="text-[20px] font-[650]">{removed.toFixed(0)}</b> mm³ with this plan
           </p>
           <p className="text-ink-2">
-            <span className="text-[20px]">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare teeth
+            <span className="text-[20px]">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare
+            teeth
           </p>
-          {data.from === 'tooth' && <p className="mt-2 text-ink-2">Without a mock-up only the depth of the tooth itself is cut.</p>}
+          {data.from === 'tooth' && (
+            <p className="mt-2 text-ink-2">Without a mock-up only the depth of the tooth itself is cut.</p>
+          )}
         </div>
       </div>
     </section>

@@ -1,4 +1,13 @@
-import { burName, type Groove, isoDiameter, kindOf, restorationOf, type ToothReduction, type Zone, type ZoneTarget } from '@radiant/core';
+import {
+  burName,
+  type Groove,
+  isoDiameter,
+  kindOf,
+  restorationOf,
+  type ToothReduction,
+  type Zone,
+  type ZoneTarget,
+} from '@radiant/core';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { Comments } from '../../shell/Comments.js';
 import { FigureTable } from '../../shell/FigureTable.js';
@@ -8,7 +17,15 @@ import { WorkingView } from '../../ui/How.js';
 import { DesignFields } from './DesignFields.js';
 
 /** Design and strategy, the tooth's zones, the working of the chosen one, and what to cut it with. */
-export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefined; zone: Zone; setZone: (z: Zone) => void }) {
+export function ZonePanel({
+  own,
+  zone,
+  setZone,
+}: {
+  own: ToothReduction | undefined;
+  zone: Zone;
+  setZone: (z: Zone) => void;
+}) {
   const { tooth } = useCase();
   const reduce = useSection('reduce');
   const { data, set } = reduce;
@@ -25,7 +42,13 @@ export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefi
         <legend className="sr-only">Grooves</legend>
         <div className="flex gap-2">
           {(['mock-up', 'tooth'] as const).map((f) => (
-            <button key={f} type="button" className="chip chip-flat" aria-pressed={data.from === f} onClick={() => set({ ...data, from: f })}>
+            <button
+              key={f}
+              type="button"
+              className="chip chip-flat"
+              aria-pressed={data.from === f}
+              onClick={() => set({ ...data, from: f })}
+            >
               {f === 'mock-up' ? 'through the mock-up' : 'from the tooth'}
             </button>
           ))}
@@ -61,10 +84,15 @@ export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefi
           </FigureTable>
           {chosen?.removal && (
             <div className="mt-3">
-              <WorkingView figure={chosen.removal.remove} what={`${zone}, to remove`} {...(chosen.enamel && { source: chosen.enamel.source })} />
+              <WorkingView
+                figure={chosen.removal.remove}
+                what={`${zone}, to remove`}
+                {...(chosen.enamel && { source: chosen.enamel.source })}
+              />
               {chosen.gapRange && (
                 <p className="mt-1 text-[12px] text-ink-2">
-                  gap over the zone {number(chosen.gapRange[0], 2)} to {number(chosen.gapRange[1], 2)} mm, {chosen.places} places
+                  gap over the zone {number(chosen.gapRange[0], 2)} to {number(chosen.gapRange[1], 2)} mm,{' '}
+                  {chosen.places} places
                   {kindOf(tooth) === 'canine' && '; enamel norm of incisors, none known for canines'}
                 </p>
               )}
@@ -77,7 +105,9 @@ export function ZonePanel({ own, zone, setZone }: { own: ToothReduction | undefi
               <GrooveLine key={z.zone} zone={z.zone} groove={z.groove} />
             ))}
           </ul>
-          <p className="mt-2 text-[12px] text-ink-2">Mark cut grooves with a pencil so that nothing is cut twice. Protect neighbours with a metal matrix.</p>
+          <p className="mt-2 text-[12px] text-ink-2">
+            Mark cut grooves with a pencil so that nothing is cut twice. Protect neighbours with a metal matrix.
+          </p>
         </>
       )}
       <Comments stage="reduce" />
@@ -100,8 +130,20 @@ function ZoneRow({ target: z, on, pick }: { target: ZoneTarget; on: boolean; pic
         {r ? (r.remove.value === 0 ? 'none' : r.remove.value.toFixed(2)) : z.zone === 'edge' ? 'flat' : '–'}
         {r && r.remove.pm > 0 && <span className="pm"> ±{r.remove.pm.toFixed(2).slice(1)}</span>}
       </td>
-      <td className={z.enamel?.state === 'gone' ? 'font-[650] text-stop' : z.enamel?.state === 'doubtful' ? 'font-[650] text-removed-ink' : ''}>
-        {z.enamel ? (z.enamel.state === 'gone' ? 'gone' : `${Math.max(0, z.enamel.from).toFixed(1)}–${Math.max(0, z.enamel.to).toFixed(1)}`) : '–'}
+      <td
+        className={
+          z.enamel?.state === 'gone'
+            ? 'font-[650] text-stop'
+            : z.enamel?.state === 'doubtful'
+              ? 'font-[650] text-removed-ink'
+              : ''
+        }
+      >
+        {z.enamel
+          ? z.enamel.state === 'gone'
+            ? 'gone'
+            : `${Math.max(0, z.enamel.from).toFixed(1)}–${Math.max(0, z.enamel.to).toFixed(1)}`
+          : '–'}
       </td>
     </tr>
   );

@@ -6,7 +6,10 @@ import { NumberInput } from '../../ui/NumberInput.js';
 
 const fieldOf = (key: AskedChange['key']) => PLAN_FIELDS.find((f) => f.key === key) ?? PLAN_FIELDS[0];
 
-/** What was asked for after wearing a version, one number of one tooth a line; made into edits of the contour by one press. */
+/**
+ * What was asked for after wearing a version, one number of one tooth a line; made into edits of the contour by one
+ * press.
+ */
 export function AskedChanges({
   version: v,
   asked,
@@ -46,13 +49,22 @@ export function AskedChanges({
           <button
             type="button"
             className="how text-[13px]"
-            onClick={() => set([...asked, Object.assign(new AskedChange(), { tooth: v.teeth[0]?.tooth ?? 11, key: 'lengthMm', by: -0.5 })])}
+            onClick={() =>
+              set([
+                ...asked,
+                Object.assign(new AskedChange(), { tooth: v.teeth[0]?.tooth ?? 11, key: 'lengthMm', by: -0.5 }),
+              ])
+            }
           >
             add one
           </button>
         )}
       </div>
-      {asked.length === 0 && <p className="text-[13px] text-ink-2">None. What is asked for here becomes an edit of the contour, tooth by tooth.</p>}
+      {asked.length === 0 && (
+        <p className="text-[13px] text-ink-2">
+          None. What is asked for here becomes an edit of the contour, tooth by tooth.
+        </p>
+      )}
       {asked.map((a, i) => {
         const field = fieldOf(a.key);
         return (

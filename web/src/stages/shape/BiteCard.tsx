@@ -64,7 +64,13 @@ export function BiteCard({
     <section aria-label="Bite" className="text-[13px]">
       <div className="mb-2 flex gap-1">
         {(['existing', 'planned'] as const).map((which) => (
-          <button key={which} type="button" className="chip chip-flat" aria-pressed={wish.which === which} onClick={() => set({ ...wish, which })}>
+          <button
+            key={which}
+            type="button"
+            className="chip chip-flat"
+            aria-pressed={wish.which === which}
+            onClick={() => set({ ...wish, which })}
+          >
             {which === 'existing' ? 'as scanned' : 'planned'}
           </button>
         ))}
@@ -96,11 +102,18 @@ export function BiteCard({
           value={wish.alongMm}
           onChange={(e) => set({ ...wish, alongMm: Number(e.target.value) })}
         />
-        <output className="w-[54px] text-right font-semibold">{atRest ? 'closed' : `${number(wish.alongMm, 1)} mm`}</output>
+        <output className="w-[54px] text-right font-semibold">
+          {atRest ? 'closed' : `${number(wish.alongMm, 1)} mm`}
+        </output>
       </label>
       <div className="mb-2 flex items-center gap-2">
         <span>led by</span>
-        <button type="button" className="chip chip-flat" aria-pressed={wish.guidance === 'teeth'} onClick={() => set({ ...wish, guidance: 'teeth' })}>
+        <button
+          type="button"
+          className="chip chip-flat"
+          aria-pressed={wish.guidance === 'teeth'}
+          onClick={() => set({ ...wish, guidance: 'teeth' })}
+        >
           its teeth
         </button>
         <button
@@ -147,7 +160,9 @@ export function BiteCard({
             )}
           </div>
           <Overlaps of={view.overlap} />
-          <p className="mt-1.5 text-[12px] text-ink-2">The jaw is carried straight, without its joints, on scans ±0.05 mm. Paper in the mouth decides.</p>
+          <p className="mt-1.5 text-[12px] text-ink-2">
+            The jaw is carried straight, without its joints, on scans ±0.05 mm. Paper in the mouth decides.
+          </p>
         </>
       )}
     </section>

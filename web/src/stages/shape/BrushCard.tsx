@@ -28,7 +28,15 @@ export function turned(b: BrushSetting, what: 'radiusMm' | 'amountMm', by: numbe
 }
 
 /** Settings of the brush, what it last refused, and the strokes that lie on the tooth. */
-export function BrushCard({ brush, setBrush, refusal }: { brush: BrushSetting; setBrush: (b: BrushSetting) => void; refusal: string | undefined }) {
+export function BrushCard({
+  brush,
+  setBrush,
+  refusal,
+}: {
+  brush: BrushSetting;
+  setBrush: (b: BrushSetting) => void;
+  refusal: string | undefined;
+}) {
   const { tooth } = useCase();
   const shape = useSection('shape');
   const name = useToothLabel();
@@ -37,7 +45,13 @@ export function BrushCard({ brush, setBrush, refusal }: { brush: BrushSetting; s
     <section aria-label="Brush" className="text-[13px]">
       <div className="mb-2 flex gap-1">
         {TOOLS.map(([tool, word]) => (
-          <button key={tool} type="button" className="chip chip-flat" aria-pressed={brush.tool === tool} onClick={() => setBrush({ ...brush, tool })}>
+          <button
+            key={tool}
+            type="button"
+            className="chip chip-flat"
+            aria-pressed={brush.tool === tool}
+            onClick={() => setBrush({ ...brush, tool })}
+          >
             {word}
           </button>
         ))}
@@ -57,11 +71,17 @@ export function BrushCard({ brush, setBrush, refusal }: { brush: BrushSetting; s
         more={() => setBrush(turned(brush, 'amountMm', AMOUNT_STEP))}
       />
       <label className="mt-1 flex items-center gap-2">
-        <input type="checkbox" className="h-4 w-4 accent-plum" checked={brush.mirror} onChange={(e) => setBrush({ ...brush, mirror: e.target.checked })} />
+        <input
+          type="checkbox"
+          className="h-4 w-4 accent-plum"
+          checked={brush.mirror}
+          onChange={(e) => setBrush({ ...brush, mirror: e.target.checked })}
+        />
         mirror to the other side <kbd className="key">M</kbd>
       </label>
       <p className="mt-2 text-ink-2">
-        Draw on a crown; <kbd className="key">Alt</kbd> turns add and remove round, <kbd className="key">Shift</kbd> smooths.
+        Draw on a crown; <kbd className="key">Alt</kbd> turns add and remove round, <kbd className="key">Shift</kbd>{' '}
+        smooths.
       </p>
       {strokes > 0 && (
         <p className="mt-2 flex justify-between">
@@ -95,15 +115,37 @@ export function BrushCard({ brush, setBrush, refusal }: { brush: BrushSetting; s
   );
 }
 
-function Dial({ label, value, keys, less, more }: { label: string; value: string; keys: string; less: () => void; more: () => void }) {
+function Dial({
+  label,
+  value,
+  keys,
+  less,
+  more,
+}: {
+  label: string;
+  value: string;
+  keys: string;
+  less: () => void;
+  more: () => void;
+}) {
   return (
     <div className="mb-1 flex items-center gap-2">
       <span className="w-[64px]">{label}</span>
-      <button type="button" className="chip chip-flat h-6 w-6 justify-center px-0" aria-label={`${label}: less`} onClick={less}>
+      <button
+        type="button"
+        className="chip chip-flat h-6 w-6 justify-center px-0"
+        aria-label={`${label}: less`}
+        onClick={less}
+      >
         −
       </button>
       <b className="w-[58px] text-center font-semibold">{value}</b>
-      <button type="button" className="chip chip-flat h-6 w-6 justify-center px-0" aria-label={`${label}: more`} onClick={more}>
+      <button
+        type="button"
+        className="chip chip-flat h-6 w-6 justify-center px-0"
+        aria-label={`${label}: more`}
+        onClick={more}
+      >
         +
       </button>
       <span className="ml-auto flex gap-1">

@@ -1,10 +1,23 @@
-import { PLAN_FIELDS, PLAN_GROUPS, type PlanField, type PlanGroup, planDefault, type ToothPlanInput } from '@radiant/contract';
+import {
+  PLAN_FIELDS,
+  PLAN_GROUPS,
+  type PlanField,
+  type PlanGroup,
+  planDefault,
+  type ToothPlanInput,
+} from '@radiant/contract';
 import { CROWN_CHARACTERS, type Fdi, PLAN_LIMITS } from '@radiant/core';
 import { useState } from 'react';
 import { toothOutline } from '../../bench/tooth-outline.js';
 import { NumberField } from '../../ui/NumberField.js';
 
-const WORDS: Readonly<Record<PlanGroup, string>> = { size: 'size', face: 'face', edge: 'edge', neck: 'neck', stand: 'stand' };
+const WORDS: Readonly<Record<PlanGroup, string>> = {
+  size: 'size',
+  face: 'face',
+  edge: 'edge',
+  neck: 'neck',
+  stand: 'stand',
+};
 
 /** The numbers of one planned crown, group by group, and its character. */
 export function CrownFields({
@@ -22,14 +35,24 @@ export function CrownFields({
 }) {
   const [group, setGroup] = useState<PlanGroup>('size');
   const changed = (g: PlanGroup) =>
-    g !== 'size' && (PLAN_FIELDS.some((f) => f.group === g && (own[f.key] ?? planDefault(f.key)) !== planDefault(f.key)) || (g === 'face' && !!own.character));
+    g !== 'size' &&
+    (PLAN_FIELDS.some((f) => f.group === g && (own[f.key] ?? planDefault(f.key)) !== planDefault(f.key)) ||
+      (g === 'face' && !!own.character));
   return (
     <>
       <fieldset className="mb-3 flex gap-1" aria-label="Numbers of the crown">
         {PLAN_GROUPS.map((g) => (
-          <button key={g} type="button" className="chip chip-flat px-[9px]" aria-pressed={group === g} onClick={() => setGroup(g)}>
+          <button
+            key={g}
+            type="button"
+            className="chip chip-flat px-[9px]"
+            aria-pressed={group === g}
+            onClick={() => setGroup(g)}
+          >
             {WORDS[g]}
-            {changed(g) && <span role="img" aria-label="changed" className="h-1.5 w-1.5 rounded-full bg-current opacity-70" />}
+            {changed(g) && (
+              <span role="img" aria-label="changed" className="h-1.5 w-1.5 rounded-full bg-current opacity-70" />
+            )}
           </button>
         ))}
       </fieldset>
@@ -78,7 +101,11 @@ function Characters({
           aria-pressed={(own.character ?? 'even') === c}
           onClick={() => onChange({ character: c }, 'character')}
         >
-          <svg viewBox={`${-widthMm / 2 - 0.5} ${-lengthMm - 0.5} ${widthMm + 1} ${lengthMm + 1}`} className="mx-auto h-[58px]" aria-hidden="true">
+          <svg
+            viewBox={`${-widthMm / 2 - 0.5} ${-lengthMm - 0.5} ${widthMm + 1} ${lengthMm + 1}`}
+            className="mx-auto h-[58px]"
+            aria-hidden="true"
+          >
             <path
               d={toothOutline(tooth, { lengthMm, widthMm, facialVolumeMm: 0, character: c }).path}
               fill="#faf3e3"

@@ -14,7 +14,15 @@ const KINDS: readonly (readonly [CutSetting['kind'], string])[] = [
 const HALF = { a: 11, b: 9.5 } as const;
 
 /** A plane through the chosen tooth: how it lies, its lines to scale, and distances between two places. */
-export function CutCard({ setting, set, asked }: { setting: CutSetting; set: (s: CutSetting) => void; asked: Asked<CutView> }) {
+export function CutCard({
+  setting,
+  set,
+  asked,
+}: {
+  setting: CutSetting;
+  set: (s: CutSetting) => void;
+  asked: Asked<CutView>;
+}) {
   const view = shownOf(asked);
   const [ends, setEnds] = useState<readonly (readonly [number, number])[]>([]);
   const [at, setAt] = useState<readonly [number, number]>();
@@ -25,19 +33,50 @@ export function CutCard({ setting, set, asked }: { setting: CutSetting; set: (s:
     const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m);
     return [p.x, -p.y];
   };
-  const shown = ends.length === 1 && at ? [ends[0] as readonly [number, number], at] : ends.length === 2 ? ends : undefined;
+  const shown =
+    ends.length === 1 && at ? [ends[0] as readonly [number, number], at] : ends.length === 2 ? ends : undefined;
   return (
     <section aria-label="Section" className="text-[13px]">
       <div className="mb-2 flex gap-1">
         {KINDS.map(([kind, word]) => (
-          <button key={kind} type="button" className="chip chip-flat" aria-pressed={setting.kind === kind} onClick={() => set({ ...setting, kind })}>
+          <button
+            key={kind}
+            type="button"
+            className="chip chip-flat"
+            aria-pressed={setting.kind === kind}
+            onClick={() => set({ ...setting, kind })}
+          >
             {word}
           </button>
         ))}
       </div>
-      <Slide label="moved" unit="mm" value={setting.offsetMm} min={-8} max={8} step={0.1} set={(offsetMm) => set({ ...setting, offsetMm })} />
-      <Slide label="turned" unit="°" value={setting.turnDeg} min={-90} max={90} step={1} set={(turnDeg) => set({ ...setting, turnDeg })} />
-      <Slide label="tilted" unit="°" value={setting.tiltDeg} min={-90} max={90} step={1} set={(tiltDeg) => set({ ...setting, tiltDeg })} />
+      <Slide
+        label="moved"
+        unit="mm"
+        value={setting.offsetMm}
+        min={-8}
+        max={8}
+        step={0.1}
+        set={(offsetMm) => set({ ...setting, offsetMm })}
+      />
+      <Slide
+        label="turned"
+        unit="°"
+        value={setting.turnDeg}
+        min={-90}
+        max={90}
+        step={1}
+        set={(turnDeg) => set({ ...setting, turnDeg })}
+      />
+      <Slide
+        label="tilted"
+        unit="°"
+        value={setting.tiltDeg}
+        min={-90}
+        max={90}
+        step={1}
+        set={(tiltDeg) => set({ ...setting, tiltDeg })}
+      />
       <svg
         ref={svg}
         viewBox={`${-HALF.a} ${-HALF.b} ${2 * HALF.a} ${2 * HALF.b}`}
@@ -82,7 +121,8 @@ export function CutCard({ setting, set, asked }: { setting: CutSetting; set: (s:
 
 function path(l: SectionLine): string {
   let d = '';
-  for (let i = 0; i < l.points.length; i += 2) d += `${i === 0 ? 'M' : 'L'}${(l.points[i] as number).toFixed(2)} ${(-(l.points[i + 1] as number)).toFixed(2)}`;
+  for (let i = 0; i < l.points.length; i += 2)
+    d += `${i === 0 ? 'M' : 'L'}${(l.points[i] as number).toFixed(2)} ${(-(l.points[i + 1] as number)).toFixed(2)}`;
   return l.closed ? `${d}Z` : d;
 }
 
@@ -130,7 +170,15 @@ function Slide({
   return (
     <label className="flex h-[26px] items-center gap-2">
       <span className="w-[48px]">{label}</span>
-      <input type="range" className="min-w-0 flex-1 accent-plum" min={min} max={max} step={step} value={value} onChange={(e) => set(Number(e.target.value))} />
+      <input
+        type="range"
+        className="min-w-0 flex-1 accent-plum"
+        min={min}
+        max={max}
+        step={step}
+        value={value}
+        onChange={(e) => set(Number(e.target.value))}
+      />
       <output className="w-[62px] text-right font-semibold">
         {signed(value, unit === 'mm' ? 1 : 0)} {unit}
       </output>

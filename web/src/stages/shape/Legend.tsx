@@ -3,12 +3,18 @@ import { biteColour, CLEAR_MM, css, DIFFERENCE_RANGE_MM, differenceColour } from
 
 /** What the colours on the surfaces mean. */
 export function Legend({ of, jaw }: { of: 'difference' | 'bite' | 'off'; jaw: Jaw }) {
-  const steps = Array.from({ length: 21 }, (_, i) => (of === 'bite' ? -0.15 + (i / 20) * (CLEAR_MM + 0.15) : ((i - 10) / 10) * DIFFERENCE_RANGE_MM));
+  const steps = Array.from({ length: 21 }, (_, i) =>
+    of === 'bite' ? -0.15 + (i / 20) * (CLEAR_MM + 0.15) : ((i - 10) / 10) * DIFFERENCE_RANGE_MM,
+  );
   return (
     <figure className="rounded-xl bg-leaf px-4 py-3 text-[12.5px] shadow-lg">
       <div className="flex" aria-hidden="true">
         {steps.map((mm) => (
-          <span key={mm} className="h-2.5 w-[11px]" style={{ background: css(of === 'bite' ? biteColour(mm) : differenceColour(mm)) }} />
+          <span
+            key={mm}
+            className="h-2.5 w-[11px]"
+            style={{ background: css(of === 'bite' ? biteColour(mm) : differenceColour(mm)) }}
+          />
         ))}
       </div>
       {of !== 'bite' ? (

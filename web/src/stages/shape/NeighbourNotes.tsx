@@ -51,7 +51,10 @@ export function PassingNotes({
   const trouble = neighbours?.trouble;
   if (through.length + bites.length + troubles.size === 0 && !trouble && !refusal) return null;
   return (
-    <div role="status" className="flex flex-col gap-2 text-[13px] [&>*]:mb-0 [&>*]:rounded-r-lg [&>*]:bg-leaf [&>*]:py-1.5 [&>*]:pr-3 [&>*]:shadow-lg">
+    <div
+      role="status"
+      className="flex flex-col gap-2 text-[13px] [&>*]:mb-0 [&>*]:rounded-r-lg [&>*]:bg-leaf [&>*]:py-1.5 [&>*]:pr-3 [&>*]:shadow-lg"
+    >
       {through.map((c) => (
         <p key={c.right} className="finding" data-weight="stop">
           <b className="font-[650]">
@@ -66,7 +69,8 @@ export function PassingNotes({
       ))}
       {[...troubles].map(([tooth, why]) => (
         <p key={`none ${tooth}`} className="finding" data-weight="stop">
-          <b className="font-[650]">No crown can stand for {name(tooth)}.</b> {sentence(why)} It is planned, but on another scan.
+          <b className="font-[650]">No crown can stand for {name(tooth)}.</b> {sentence(why)} It is planned, but on
+          another scan.
         </p>
       ))}
       {refusal && (
@@ -87,7 +91,9 @@ export function PassingNotes({
           <b className="font-[650]">
             {name(b.tooth)} would lie {number(-b.spaceMm, 2)} mm inside {name(b.against)} in the closed bite
           </b>
-          <span className="block text-ink-2">Shorter, thinner at the edge, or the bite is opened: the dentist’s decision.</span>
+          <span className="block text-ink-2">
+            Shorter, thinner at the edge, or the bite is opened: the dentist’s decision.
+          </span>
         </p>
       ))}
     </div>
@@ -112,7 +118,11 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
       .catch((error: unknown) => setUnmet(faultOf(error)));
     if (!done) return;
     shape.set({ ...shape.data, teeth: planInputs(done.plan) });
-    setUnmet(done.left.length > 0 ? `${done.left.map(([a, b]) => `${name(a)}–${name(b)}`).join(', ')} can’t be met by moving 2 mm along the arch.` : undefined);
+    setUnmet(
+      done.left.length > 0
+        ? `${done.left.map(([a, b]) => `${name(a)}–${name(b)}`).join(', ')} can’t be met by moving 2 mm along the arch.`
+        : undefined,
+    );
   };
   return (
     <section aria-label="Contacts" className="mb-4 text-[13px]">
@@ -121,7 +131,9 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
           {own.map((c) => (
             <span key={c.right} className="mr-4">
               to {name(c.left === tooth ? c.right : c.left)}{' '}
-              <b className="font-semibold">{c.gapMm > 0.005 ? `${number(c.gapMm, 2)} mm open` : `${number(-c.gapMm, 2)} mm tight`}</b>
+              <b className="font-semibold">
+                {c.gapMm > 0.005 ? `${number(c.gapMm, 2)} mm open` : `${number(-c.gapMm, 2)} mm tight`}
+              </b>
             </span>
           ))}
         </p>
@@ -146,7 +158,12 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
           />
           mm tight
           <label className="ml-auto flex items-center gap-1.5">
-            <input type="checkbox" className="h-4 w-4 accent-plum" checked={typeof kept === 'number'} onChange={(e) => keep(e.target.checked ? tight : null)} />
+            <input
+              type="checkbox"
+              className="h-4 w-4 accent-plum"
+              checked={typeof kept === 'number'}
+              onChange={(e) => keep(e.target.checked ? tight : null)}
+            />
             keep
           </label>
         </p>

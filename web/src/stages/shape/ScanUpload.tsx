@@ -15,7 +15,8 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   const waiting = detail.files.filter((f) => f.kind === 'own-scan');
   const input = useRef<HTMLInputElement>(null);
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
-  const scan = detail.files.find((f) => f.id === shape.data.scanId) ?? detail.files.filter((f) => f.kind === 'scan').at(-1);
+  const scan =
+    detail.files.find((f) => f.id === shape.data.scanId) ?? detail.files.filter((f) => f.kind === 'scan').at(-1);
   const lower = detail.files.filter((f) => f.kind === 'lower-scan').at(-1);
   const take = async (file: File | undefined) => {
     if (!file) return;
@@ -54,7 +55,12 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
         </p>
       ))}
       {mayWrite && (
-        <button type="button" className={quiet ? 'how' : 'btn'} disabled={state.busy} onClick={() => input.current?.click()}>
+        <button
+          type="button"
+          className={quiet ? 'how' : 'btn'}
+          disabled={state.busy}
+          onClick={() => input.current?.click()}
+        >
           {state.busy ? 'Reading …' : quiet ? 'put another scan in' : 'Choose a scan'}
         </button>
       )}

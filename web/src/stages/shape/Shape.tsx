@@ -54,10 +54,19 @@ const VIEW_WORDS: Readonly<Record<ViewName, string>> = {
 /** Of a lower arch these two are called otherwise. */
 const LOWER_WORDS: Partial<typeof VIEW_WORDS> = { twelve: 'six o’clock' };
 /** First letters are the keys. */
-const VIEW_KEYS: Readonly<Record<string, ViewName>> = { f: 'front', r: 'right', l: 'left', a: 'above', e: 'edge-on', t: 'twelve', h: 'behind' };
+const VIEW_KEYS: Readonly<Record<string, ViewName>> = {
+  f: 'front',
+  r: 'right',
+  l: 'left',
+  a: 'above',
+  e: 'edge-on',
+  t: 'twelve',
+  h: 'behind',
+};
 
 /** In the closed bite both arches are looked at from between them; what bites, from the side of the other arch. */
-const eyeInBite = (name: ViewName, jaw: Jaw): Jaw => (name === 'front' || name === 'right' || name === 'left' ? 'upper' : jaw);
+const eyeInBite = (name: ViewName, jaw: Jaw): Jaw =>
+  name === 'front' || name === 'right' || name === 'left' ? 'upper' : jaw;
 
 /** Shape; or, while a scan from outside is being made the case's, that. */
 export default function Shape() {
@@ -101,7 +110,9 @@ function Bench() {
   const biteMaps = useMemo(() => bite && { which: wish.which, of: new Map(bite.maps) }, [bite, wish.which]);
   const lowerAt = useMemo(
     () =>
-      inBite && (acrossShown || jaw === 'lower') && lower.state === 'ready' ? { view: lower.view, shift: bite?.shift ?? ([0, 0, 0] as const) } : undefined,
+      inBite && (acrossShown || jaw === 'lower') && lower.state === 'ready'
+        ? { view: lower.view, shift: bite?.shift ?? ([0, 0, 0] as const) }
+        : undefined,
     [inBite, acrossShown, jaw, lower, bite],
   );
 
@@ -123,8 +134,18 @@ function Bench() {
   const otherJaw = useCallback(() => selectTooth(across(tooth)), [selectTooth, tooth]);
   const toggle = useCallback((t: Tool) => setTool((now) => (now === t ? undefined : t)), []);
   useHotkeys('stage', [
-    { keys: 'F R L A', does: 'view from front, right, left, above', on: ['f', 'r', 'l', 'a'], run: (key) => look(VIEW_KEYS[key] as ViewName) },
-    { keys: 'E T H', does: 'view edge-on, from twelve o’clock, from behind', on: ['e', 't', 'h'], run: (key) => look(VIEW_KEYS[key] as ViewName) },
+    {
+      keys: 'F R L A',
+      does: 'view from front, right, left, above',
+      on: ['f', 'r', 'l', 'a'],
+      run: (key) => look(VIEW_KEYS[key] as ViewName),
+    },
+    {
+      keys: 'E T H',
+      does: 'view edge-on, from twelve o’clock, from behind',
+      on: ['e', 't', 'h'],
+      run: (key) => look(VIEW_KEYS[key] as ViewName),
+    },
     { keys: 'J', does: 'the other jaw', on: ['j'], run: otherJaw },
     {
       keys: '1 2 3 4',
@@ -164,7 +185,8 @@ function Bench() {
         contour.state === 'no-scan' ? (
           <Empty title="No scan yet">
             <p className="mb-5">
-              A scan of the upper jaw as STL, PLY or OBJ, in the mouth’s or any other place; where its teeth are not numbered they are picked out here.
+              A scan of the upper jaw as STL, PLY or OBJ, in the mouth’s or any other place; where its teeth are not
+              numbered they are picked out here.
             </p>
             <span className="flex justify-center">
               <ScanUpload />
@@ -187,7 +209,15 @@ function Bench() {
             )}
             {own.state !== 'ready' && tool !== 'bite' && tool !== 'smile' && <NoLowerJaw of={own} back={otherJaw} />}
             <ArchScene
-              arch={inBite ? (acrossShown || jaw === 'upper' ? contour.arch : undefined) : own.state === 'ready' ? own.arch : undefined}
+              arch={
+                inBite
+                  ? acrossShown || jaw === 'upper'
+                    ? contour.arch
+                    : undefined
+                  : own.state === 'ready'
+                    ? own.arch
+                    : undefined
+              }
               planned={planned}
               showing={drawn}
               share={share}
@@ -201,7 +231,11 @@ function Bench() {
               brush={tool === 'brush' && mayShape ? strokes.hand : undefined}
               reading={reading}
             />
-            <span ref={reading} hidden className="pointer-events-none absolute top-0 left-0 rounded bg-ink/85 px-1.5 py-0.5 text-[12px] text-white" />
+            <span
+              ref={reading}
+              hidden
+              className="pointer-events-none absolute top-0 left-0 rounded bg-ink/85 px-1.5 py-0.5 text-[12px] text-white"
+            />
             <div className="pointer-events-none absolute inset-x-4 top-3.5 z-20 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
               {SHOWING.map(([id, word]) => (
                 <button
@@ -250,7 +284,9 @@ function Bench() {
               </div>
             )}
             <div className="pointer-events-none absolute bottom-4 left-4 flex flex-col items-start gap-3 [&>*]:pointer-events-auto">
-              {(drawn === 'bite' ? lower.state === 'ready' : drawn === 'difference') && <Legend of={drawn === 'bite' ? 'bite' : 'difference'} jaw={jaw} />}
+              {(drawn === 'bite' ? lower.state === 'ready' : drawn === 'difference') && (
+                <Legend of={drawn === 'bite' ? 'bite' : 'difference'} jaw={jaw} />
+              )}
             </div>
             <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
               {ARCH_VIEWS.map((v) => (
@@ -269,12 +305,30 @@ function Bench() {
         <>
           {contour.state === 'ready' && tool && tool !== 'smile' && (
             <div className="-mx-[18px] -mt-4 mb-4 border-b border-hair bg-porcelain px-[18px] py-3.5">
-              {tool === 'brush' && mayShape && <BrushCard brush={brush} setBrush={setBrush} refusal={strokes.refusal} />}
+              {tool === 'brush' && mayShape && (
+                <BrushCard brush={brush} setBrush={setBrush} refusal={strokes.refusal} />
+              )}
               {tool === 'cut' && <CutCard setting={cutSetting} set={setCut} asked={cut.asked} />}
-              {tool === 'bite' && <BiteCard wish={wish} set={setWish} asked={biteAsked} lower={lower} jaw={jaw} shown={acrossShown} show={showAcross} />}
+              {tool === 'bite' && (
+                <BiteCard
+                  wish={wish}
+                  set={setWish}
+                  asked={biteAsked}
+                  lower={lower}
+                  jaw={jaw}
+                  shown={acrossShown}
+                  show={showAcross}
+                />
+              )}
             </div>
           )}
-          <ToothPanel contour={contour} jaw={own} planned={planned.get(tooth)} neighbours={neighbours} setToProposal={setToProposal} />
+          <ToothPanel
+            contour={contour}
+            jaw={own}
+            planned={planned.get(tooth)}
+            neighbours={neighbours}
+            setToProposal={setToProposal}
+          />
         </>
       }
       foot={
@@ -299,7 +353,9 @@ function NoLowerJaw({ of, back }: { of: Exclude<JawState, { state: 'ready' }>; b
         <Waiting what="the lower jaw and measuring its teeth" />
       ) : (
         <Empty title={of.state === 'none' ? 'No scan of the lower jaw yet' : 'The lower jaw can’t be shaped'}>
-          <p className="mb-5">{of.state === 'failed' ? of.sentence : 'Scanned in the closed bite with the upper jaw.'}</p>
+          <p className="mb-5">
+            {of.state === 'failed' ? of.sentence : 'Scanned in the closed bite with the upper jaw.'}
+          </p>
           {of.state === 'failed' && (
             <p className="mb-5">
               <button type="button" className="how" onClick={of.retry}>

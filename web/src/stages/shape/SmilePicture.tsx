@@ -27,7 +27,10 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
   const shown = useRef<string | undefined>(undefined);
 
   const points = useMemo(() => viewPoints(reading.points), [reading.points]);
-  const landmarks = useMemo(() => (view === 'retracted-front' ? landmarkSet(read.landmarks) : {}), [view, read.landmarks]);
+  const landmarks = useMemo(
+    () => (view === 'retracted-front' ? landmarkSet(read.landmarks) : {}),
+    [view, read.landmarks],
+  );
   const { calibration } = reading;
   const width = useMemo(() => {
     if (calibration?.way !== 'tooth' || !calibration.tooth) return undefined;
@@ -43,20 +46,29 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
   const lips = useMemo((): LipLines | undefined | 'missing' => {
     if (view === 'retracted-front') return undefined;
     const of = (id: string): Px | undefined => points[id];
-    const knots = (which: string) => Array.from({ length: LIP_KNOTS }, (_, i) => of(`${which}-lip-${i + 1}`)).filter((p) => p !== undefined);
+    const knots = (which: string) =>
+      Array.from({ length: LIP_KNOTS }, (_, i) => of(`${which}-lip-${i + 1}`)).filter((p) => p !== undefined);
     const [a, b] = [of('corner-right'), of('corner-left')];
     const [upper, lower] = [knots('upper'), knots('lower')];
-    return a && b && upper.length === LIP_KNOTS && lower.length === LIP_KNOTS ? { corners: a[0] < b[0] ? [a, b] : [b, a], upper, lower } : 'missing';
+    return a && b && upper.length === LIP_KNOTS && lower.length === LIP_KNOTS
+      ? { corners: a[0] < b[0] ? [a, b] : [b, a], upper, lower }
+      : 'missing';
   }, [view, points]);
 
-  const size = useMemo((): Px | undefined => (photo?.width && photo.height ? [photo.width, photo.height] : undefined), [photo?.width, photo?.height]);
+  const size = useMemo(
+    (): Px | undefined => (photo?.width && photo.height ? [photo.width, photo.height] : undefined),
+    [photo?.width, photo?.height],
+  );
   const input = useMemo(
     () => (size && lips !== 'missing' ? ([{ landmarks, points, size, ...(width && { width }) }] as const) : undefined),
     [size, lips, landmarks, points, width],
   );
   const asked = useAsked(clientOf(contour), plan, 'inPhoto', input);
   useEffect(() => {
-    if (lips === 'missing') return setMade({ sentence: 'The lips are not marked on this photograph yet: mark both borders and corners in read.' });
+    if (lips === 'missing')
+      return setMade({
+        sentence: 'The lips are not marked on this photograph yet: mark both borders and corners in read.',
+      });
     if (asked.state === 'failed') return setMade(asked);
     if (asked.state !== 'ready' || !photo || !size) return;
     const laid = asked.value;
@@ -107,9 +119,16 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
         <figure className="relative mx-auto flex min-h-0 w-full flex-1 flex-col items-center justify-center">
           <div
             className="relative max-h-full"
-            style={{ aspectRatio: `${photo.width} / ${photo.height}`, width: `min(100%, calc(60vh * ${(photo.width ?? 3) / (photo.height ?? 2)}))` }}
+            style={{
+              aspectRatio: `${photo.width} / ${photo.height}`,
+              width: `min(100%, calc(60vh * ${(photo.width ?? 3) / (photo.height ?? 2)}))`,
+            }}
           >
-            <img src={`/api/cases/${detail.id}/files/${photo.id}`} alt="As photographed" className="absolute inset-0 h-full w-full rounded-lg" />
+            <img
+              src={`/api/cases/${detail.id}/files/${photo.id}`}
+              alt="As photographed"
+              className="absolute inset-0 h-full w-full rounded-lg"
+            />
             {laid && (
               <img
                 src={laid.url}
@@ -130,7 +149,9 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
               value={wipe}
               onChange={(e) => setWipe(Number(e.target.value))}
             />
-            <span className="pointer-events-none absolute bottom-2 left-2 rounded bg-ink/70 px-2 py-0.5 text-[12.5px] text-white">as photographed</span>
+            <span className="pointer-events-none absolute bottom-2 left-2 rounded bg-ink/70 px-2 py-0.5 text-[12.5px] text-white">
+              as photographed
+            </span>
           </div>
         </figure>
       )}
@@ -153,7 +174,8 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
         {laid && (
           <>
             <span className="ml-2">
-              laid in to {Math.round(laid.rmsPx * 10) / 10} px{loose ? ': more than it should be, look at the marks in read' : ''}
+              laid in to {Math.round(laid.rmsPx * 10) / 10} px
+              {loose ? ': more than it should be, look at the marks in read' : ''}
               {Object.keys(plan).some((t) => !isUpper(Number(t))) && ', the upper crowns alone'}
             </span>
             <a className="chip ml-auto" href={laid.url} download={`${detail.name} simulation.png`}>

@@ -65,7 +65,9 @@ export function ToothPanel({
     const client = clientOf(contour);
     if (mine && typeof contactsMm === 'number' && client) {
       const before = shape.data.teeth;
-      const done = await client.ask(contourPlan(before), 'contactsSet', contactsMm).catch((error: unknown) => setRefusal(faultOf(error)));
+      const done = await client
+        .ask(contourPlan(before), 'contactsSet', contactsMm)
+        .catch((error: unknown) => setRefusal(faultOf(error)));
       // Unless somebody was faster.
       if (done && sameContour(latest.current, before)) shape.set({ ...shape.data, teeth: planInputs(done.plan) }, mine);
     }
@@ -112,7 +114,12 @@ export function ToothPanel({
           <CrownFields own={own} notes={notes} disabled={!mayWrite} onChange={change} onDone={() => void settle()} />
           {mayWrite && (
             <label className="mb-3 flex items-center gap-2 text-[13px]">
-              <input type="checkbox" className="h-4 w-4 accent-plum" checked={alike} onChange={(e) => setAlike(e.target.checked)} />
+              <input
+                type="checkbox"
+                className="h-4 w-4 accent-plum"
+                checked={alike}
+                onChange={(e) => setAlike(e.target.checked)}
+              />
               change {name(opposite(tooth))} alike
             </label>
           )}
@@ -143,13 +150,19 @@ export function ToothPanel({
         </button>
       )}
       {mayWrite && proposed && (
-        <button type="button" className={own ? 'btn btn-ghost w-full' : 'btn w-full'} disabled={!setToProposal.can} onClick={() => void setToProposal.act()}>
+        <button
+          type="button"
+          className={own ? 'btn btn-ghost w-full' : 'btn w-full'}
+          disabled={!setToProposal.can}
+          onClick={() => void setToProposal.act()}
+        >
           Set the crowns to the proposal
         </button>
       )}
       {mayWrite && own && proposed && (
         <p className="mt-1.5 text-[12px] text-ink-2">
-          Aligned to the arch, and full enough to lie at or in front of the teeth: additive first. Undo brings your numbers back.
+          Aligned to the arch, and full enough to lie at or in front of the teeth: additive first. Undo brings your
+          numbers back.
         </p>
       )}
       <div className="mt-4">{contour.state === 'ready' && <ScanUpload quiet />}</div>

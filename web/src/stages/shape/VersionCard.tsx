@@ -1,4 +1,13 @@
-import { type ContourVersion, isApproved, PLAN_FIELDS, type PlanField, planDefault, sameContour, type ToothPlanInput, WornMockUp } from '@radiant/contract';
+import {
+  type ContourVersion,
+  isApproved,
+  PLAN_FIELDS,
+  type PlanField,
+  planDefault,
+  sameContour,
+  type ToothPlanInput,
+  WornMockUp,
+} from '@radiant/contract';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../data/api.js';
@@ -8,7 +17,10 @@ import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { day, signed } from '../../ui/format.js';
 import { AskedChanges } from './AskedChanges.js';
 
-/** One kept contour: how it differs from what stands now or from another, what wearing it brought, and the patient's approval. */
+/**
+ * One kept contour: how it differs from what stands now or from another, what wearing it brought, and the patient's
+ * approval.
+ */
 export function VersionCard({ version: v, onClose }: { version: ContourVersion; onClose: () => void }) {
   const { detail, refresh } = useCase();
   const shape = useSection('shape');
@@ -44,14 +56,15 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
           </p>
           {v.approved?.claimed && (
             <p className="mb-4 rounded-lg border border-removed px-3 py-2 text-[14px]">
-              <b className="font-semibold">Said to be approved by the patient</b>, {day(v.approved.at)}, by {v.approved.by}: “{v.approved.word}”. That is the
-              word of the file it came in with
+              <b className="font-semibold">Said to be approved by the patient</b>, {day(v.approved.at)}, by{' '}
+              {v.approved.by}: “{v.approved.word}”. That is the word of the file it came in with
               {detail.imported && `, brought in by ${detail.imported.by}`}; nobody has recorded it here.
             </p>
           )}
           {isApproved(v) && v.approved && (
             <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[14px]">
-              <b className="font-semibold">Approved by the patient</b>, {day(v.approved.at)}, recorded by {v.approved.by}: “{v.approved.word}”. It is frozen.
+              <b className="font-semibold">Approved by the patient</b>, {day(v.approved.at)}, recorded by{' '}
+              {v.approved.by}: “{v.approved.word}”. It is frozen.
             </p>
           )}
           <div className="mb-1 flex items-center gap-2">
@@ -68,7 +81,13 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
             </select>
           </div>
           <Differences own={v.teeth} against={against} />
-          <Worn key={JSON.stringify(v.worn)} version={v} disabled={!mayWrite} onMade={onClose} save={(worn) => act(() => api.put(`${path}/worn`, worn))} />
+          <Worn
+            key={JSON.stringify(v.worn)}
+            version={v}
+            disabled={!mayWrite}
+            onMade={onClose}
+            save={(worn) => act(() => api.put(`${path}/worn`, worn))}
+          />
           {mayWrite && !isApproved(v) && (
             <form
               className="mt-5 flex items-end gap-2"
@@ -97,7 +116,11 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
                 type="button"
                 className="btn btn-ghost"
                 onClick={() => {
-                  shape.set({ ...shape.data, ...(v.scanId && { scanId: v.scanId }), teeth: v.teeth.map((t) => ({ ...t })) });
+                  shape.set({
+                    ...shape.data,
+                    ...(v.scanId && { scanId: v.scanId }),
+                    teeth: v.teeth.map((t) => ({ ...t })),
+                  });
                   onClose();
                 }}
               >
@@ -119,7 +142,8 @@ function Differences({ own, against }: { own: readonly ToothPlanInput[]; against
   const name = useToothLabel();
   if (sameContour(own, against)) return <p className="mb-3 text-[14px] text-ink-2">The same in every number.</p>;
   const find = (list: readonly ToothPlanInput[], tooth: number) => list.find((t) => t.tooth === tooth);
-  const of = (list: readonly ToothPlanInput[], tooth: number, key: PlanField['key']) => find(list, tooth)?.[key] ?? planDefault(key);
+  const of = (list: readonly ToothPlanInput[], tooth: number, key: PlanField['key']) =>
+    find(list, tooth)?.[key] ?? planDefault(key);
   const teeth = own.map((t) => t.tooth);
   const rows = PLAN_FIELDS.filter(({ key }) => teeth.some((t) => of(own, t, key) !== of(against, t, key)));
   const other = (t: number): string[] => {
@@ -182,7 +206,13 @@ function Worn({
   const text = (key: 'speech' | 'bulk' | 'family', label: string) => (
     <label className="block">
       <span className="mb-1 block text-[13px]">{label}</span>
-      <input className="field" value={worn[key]} maxLength={300} disabled={disabled} onChange={(e) => setWorn({ ...worn, [key]: e.target.value })} />
+      <input
+        className="field"
+        value={worn[key]}
+        maxLength={300}
+        disabled={disabled}
+        onChange={(e) => setWorn({ ...worn, [key]: e.target.value })}
+      />
     </label>
   );
   return (
@@ -190,7 +220,12 @@ function Worn({
       <div className="mb-2 flex items-baseline justify-between">
         <h3 className="subtitle">Worn as mock-up</h3>
         {!disabled && (
-          <button type="button" className="how text-[13px]" disabled={!changed} onClick={() => void save({ ...worn, until: worn.until || null })}>
+          <button
+            type="button"
+            className="how text-[13px]"
+            disabled={!changed}
+            onClick={() => void save({ ...worn, until: worn.until || null })}
+          >
             note it
           </button>
         )}
@@ -199,7 +234,13 @@ function Worn({
         {(['from', 'until'] as const).map((key) => (
           <label key={key} className="block">
             <span className="mb-1 block text-[13px]">{key === 'from' ? 'Put in on' : 'Out on'}</span>
-            <input type="date" className="field" value={worn[key] ?? ''} disabled={disabled} onChange={(e) => setWorn({ ...worn, [key]: e.target.value })} />
+            <input
+              type="date"
+              className="field"
+              value={worn[key] ?? ''}
+              disabled={disabled}
+              onChange={(e) => setWorn({ ...worn, [key]: e.target.value })}
+            />
           </label>
         ))}
         {text('speech', 'Speech')}

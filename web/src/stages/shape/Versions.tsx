@@ -22,13 +22,20 @@ export function Versions() {
       <div className="flex items-baseline justify-between">
         <h2 className="subtitle">Versions</h2>
         {mayWrite && data.teeth.length > 0 && (
-          <button type="button" className="how text-[13px]" disabled={!!kept || status === 'waiting' || status === 'saving'} onClick={() => setKeeping(true)}>
+          <button
+            type="button"
+            className="how text-[13px]"
+            disabled={!!kept || status === 'waiting' || status === 'saving'}
+            onClick={() => setKeeping(true)}
+          >
             {kept ? `as kept in ${kept.number}` : 'keep as version'}
           </button>
         )}
       </div>
       {newest.length === 0 && (
-        <p className="text-[13px] text-ink-2">None kept yet. A version is what is worn, approved and cut to; the contour goes on changing.</p>
+        <p className="text-[13px] text-ink-2">
+          None kept yet. A version is what is worn, approved and cut to; the contour goes on changing.
+        </p>
       )}
       <ul>
         {newest.map((c) => (
@@ -53,7 +60,9 @@ export function Versions() {
 
 const stateOf = (c: ContourVersion): string =>
   [
-    c.approved ? `${c.approved.claimed ? 'by the word of the case it came from ' : ''}approved by the patient, ${day(c.approved.at)}` : '',
+    c.approved
+      ? `${c.approved.claimed ? 'by the word of the case it came from ' : ''}approved by the patient, ${day(c.approved.at)}`
+      : '',
     c.worn ? (c.worn.until ? `worn until ${day(c.worn.until)}` : `worn since ${day(c.worn.from)}`) : '',
     c.why,
   ]

@@ -10,10 +10,21 @@ export function verdict(
   const through = view.teeth.filter((t) => t.spaceMm < -0.1);
   if (through.length > 0) {
     const most = through.reduce((p, q) => (q.spaceMm < p.spaceMm ? q : p));
-    return { weight: 'stop', words: (name) => `${name(most.tooth)} is in the way of ${name(most.against)} by ${number(-most.spaceMm, 2)} mm` };
+    return {
+      weight: 'stop',
+      words: (name) => `${name(most.tooth)} is in the way of ${name(most.against)} by ${number(-most.spaceMm, 2)} mm`,
+    };
   }
-  if (view.touching.length === 0) return { weight: 'watch', words: () => `Nothing touches; the nearest tooth is ${number(view.othersMm ?? 0, 2)} mm away` };
-  if (wish.alongMm === 0) return { weight: 'good', words: (name) => `Closed, ${list(name)} ${view.touching.length > 1 ? 'touch' : 'touches'}` };
+  if (view.touching.length === 0)
+    return {
+      weight: 'watch',
+      words: () => `Nothing touches; the nearest tooth is ${number(view.othersMm ?? 0, 2)} mm away`,
+    };
+  if (wish.alongMm === 0)
+    return {
+      weight: 'good',
+      words: (name) => `Closed, ${list(name)} ${view.touching.length > 1 ? 'touch' : 'touches'}`,
+    };
   if (!view.lifts)
     return {
       weight: 'watch',

@@ -36,7 +36,8 @@ export function useBrush(contour: ContourState, setting: BrushSetting, onTooth: 
       const other = opposite(d.tooth);
       const wanted: Draft[] = [d];
       try {
-        if (setting.mirror && plan[other]) wanted.push({ tooth: other, stroke: await client.ask(plan, 'strokeMirrored', other, d.stroke) });
+        if (setting.mirror && plan[other])
+          wanted.push({ tooth: other, stroke: await client.ask(plan, 'strokeMirrored', other, d.stroke) });
         for (const w of wanted) await client.ask(plan, 'strokeFits', w.tooth, w.stroke);
       } catch (error) {
         setRefusal(faultOf(error));
@@ -56,16 +57,26 @@ export function useBrush(contour: ContourState, setting: BrushSetting, onTooth: 
       begin: (tooth, vertex, e) => {
         onTooth(tooth);
         if (!data.current.teeth.some((t) => t.tooth === tooth)) return false;
-        const tool = e.shiftKey ? 'smooth' : e.altKey && setting.tool !== 'smooth' ? (setting.tool === 'add' ? 'remove' : 'add') : setting.tool;
+        const tool = e.shiftKey
+          ? 'smooth'
+          : e.altKey && setting.tool !== 'smooth'
+            ? setting.tool === 'add'
+              ? 'remove'
+              : 'add'
+            : setting.tool;
         // A pen presses as hard as it presses; a mouse always the same.
         const press = e.pointerType === 'pen' && e.pressure > 0 ? Math.max(0.2, e.pressure * 2) : 1;
-        const amount = Math.min(BRUSH_LIMITS.amount.max, Math.max(BRUSH_LIMITS.amount.min, Math.round(setting.amountMm * press * 100) / 100));
+        const amount = Math.min(
+          BRUSH_LIMITS.amount.max,
+          Math.max(BRUSH_LIMITS.amount.min, Math.round(setting.amountMm * press * 100) / 100),
+        );
         show({ tooth, stroke: { tool, radiusMm: setting.radiusMm, amount, at: [vertex] } });
         return true;
       },
       go: (tooth, vertex) => {
         const d = latest.current;
-        if (!d || d.tooth !== tooth || d.stroke.at.at(-1) === vertex || d.stroke.at.length >= BRUSH_LIMITS.places) return;
+        if (!d || d.tooth !== tooth || d.stroke.at.at(-1) === vertex || d.stroke.at.length >= BRUSH_LIMITS.places)
+          return;
         show({ tooth, stroke: { ...d.stroke, at: [...d.stroke.at, vertex] } });
       },
       end: () => {

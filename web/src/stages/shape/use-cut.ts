@@ -1,4 +1,15 @@
-import { type ContourPlan, type CutView, type Fdi, type Frame, frameFrom, type Jaw, jawOf, toParent, turn, type Vec3 } from '@radiant/core';
+import {
+  type ContourPlan,
+  type CutView,
+  type Fdi,
+  type Frame,
+  frameFrom,
+  type Jaw,
+  jawOf,
+  toParent,
+  turn,
+  type Vec3,
+} from '@radiant/core';
 import { useMemo } from 'react';
 import type { CutAt } from '../../bench/ArchScene.js';
 import { type Asked, shownOf, useAsked } from '../../engine/use-asked.js';
@@ -19,8 +30,10 @@ export const FIRST_CUT: CutSetting = { kind: 'through', offsetMm: 0, turnDeg: 0,
 const MIDDLE_MM = 4.5;
 
 /**
- * The plane of a setting in a tooth's frame: its x and y span the drawing, z is its normal. Front to back it is drawn with the
- * facial side at the left and up at the top; level it is seen from the edge; frontal from in front. A lower tooth's own frame has
+ * The plane of a setting in a tooth's frame: its x and y span the drawing, z is its normal. Front to back it is drawn
+ * with the
+ * facial side at the left and up at the top; level it is seen from the edge; frontal from in front. A lower tooth's own
+ * frame has
  * its z pointing down.
  */
 export function planeOf(own: Frame, s: CutSetting, jaw: Jaw = 'upper'): Frame {

@@ -14,7 +14,9 @@ export interface SetToProposal {
   readonly refusal: string | undefined;
 }
 
-/** Sets the crowns of the plan to the proposal; comes by itself from propose's button and on a case without a contour. */
+/**
+ * Sets the crowns of the plan to the proposal; comes by itself from propose's button and on a case without a contour.
+ */
 export function useSetToProposal(contour: ContourState): SetToProposal {
   const shape = useSection('shape');
   const propose = useSection('propose');
@@ -35,17 +37,34 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
       'firstContour',
       proposal.targets
         .filter((t) => !t.stays)
-        .map((t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: propose.data.gumMm ?? 0 }] as const),
+        .map(
+          (t) =>
+            [
+              t.tooth,
+              { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: propose.data.gumMm ?? 0 },
+            ] as const,
+        ),
     );
     const scanId = scanFor(detail.files, 'upper', shape.data.scanId)?.id;
     // Teeth beside the row stay as they are, but for first premolars that share the space.
-    const beside = shape.data.teeth.filter((t) => !proposal.targets.some((o) => o.tooth === t.tooth)).map((t) => ({ ...t }));
+    const beside = shape.data.teeth
+      .filter((t) => !proposal.targets.some((o) => o.tooth === t.tooth))
+      .map((t) => ({ ...t }));
     for (const p of proposal.premolars ?? []) {
-      const own = beside.find((t) => t.tooth === p.tooth) ?? { tooth: p.tooth, ...(await client.ask(plan, 'asItStands', p.tooth)), strokes: [] };
+      const own = beside.find((t) => t.tooth === p.tooth) ?? {
+        tooth: p.tooth,
+        ...(await client.ask(plan, 'asItStands', p.tooth)),
+        strokes: [],
+      };
       own.widthMm = Math.round(p.widthMm * 100) / 100;
       if (!beside.includes(own)) beside.push(own);
     }
-    shape.set({ ...shape.data, ...(scanId && { scanId }), proposalVersion: propose.version, teeth: [...planInputs(plan), ...beside] });
+    shape.set({
+      ...shape.data,
+      ...(scanId && { scanId }),
+      proposalVersion: propose.version,
+      teeth: [...planInputs(plan), ...beside],
+    });
   }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail.files]);
 
   const act = useCallback(

@@ -30,7 +30,9 @@ export function Asking({
   const [jaw, setJaw] = useState<Jaw>(opened.jaw);
   return (
     <Empty title={sentence ? 'This does not look like a jaw' : 'Which unit is it in?'}>
-      <p className="mb-4">{sentence ?? `The scan is ${number(opened.widest, 2)} across. A jaw in millimetres would be 40 to 90.`}</p>
+      <p className="mb-4">
+        {sentence ?? `The scan is ${number(opened.widest, 2)} across. A jaw in millimetres would be 40 to 90.`}
+      </p>
       <div className="mb-4 flex items-end justify-center gap-3 text-left text-[13px]">
         <label>
           <span className="mb-1 block">Unit</span>

@@ -29,7 +29,10 @@ export function FirstScanInset({
       gone = true;
     };
   }, [url, view]);
-  const pins = useMemo(() => places.map((at, i): Pin => ({ id: String(i), at, look: i === places.length - 1 ? 'chosen' : 'marked' })), [places]);
+  const pins = useMemo(
+    () => places.map((at, i): Pin => ({ id: String(i), at, look: i === places.length - 1 ? 'chosen' : 'marked' })),
+    [places],
+  );
   return (
     <section
       aria-label="The case’s scan"

@@ -15,7 +15,17 @@ const HAND_FIELDS: readonly (readonly [keyof ByHand, string, string])[] = [
 ];
 
 /** A lower jaw put on the upper one: where the hand has it, and what it touches once it is closed. */
-export function HandBite({ hand, bite, busy, put }: { hand: ByHand; bite: NonNullable<Laid['bite']>; busy: boolean; put: (hand: ByHand) => Promise<void> }) {
+export function HandBite({
+  hand,
+  bite,
+  busy,
+  put,
+}: {
+  hand: ByHand;
+  bite: NonNullable<Laid['bite']>;
+  busy: boolean;
+  put: (hand: ByHand) => Promise<void>;
+}) {
   const name = useToothLabel();
   const base = useId();
   const [own, setOwn] = useState(hand);
@@ -49,7 +59,8 @@ export function HandBite({ hand, bite, busy, put }: { hand: ByHand; bite: NonNul
         </div>
       ))}
       <p className="text-ink-2" role="status">
-        It touches {bite.touching.map(name).join(', ')}; the edges overlap {number(bite.overlapMm, 1)} mm. Compare with the mouth or a bite record.
+        It touches {bite.touching.map(name).join(', ')}; the edges overlap {number(bite.overlapMm, 1)} mm. Compare with
+        the mouth or a bite record.
       </p>
     </section>
   );

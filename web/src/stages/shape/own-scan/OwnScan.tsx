@@ -42,10 +42,21 @@ const WAYS: readonly (readonly [Way, string])[] = [
 ];
 const VIEW_WORDS: Partial<Record<ViewName, string>> = { 'edge-on': 'edge-on' };
 const VIEWS = ARCH_VIEWS.filter((v) => v !== 'twelve');
-const VIEW_KEYS: Readonly<Record<string, ViewName>> = { f: 'front', r: 'right', l: 'left', a: 'above', e: 'edge-on', h: 'behind' };
+const VIEW_KEYS: Readonly<Record<string, ViewName>> = {
+  f: 'front',
+  r: 'right',
+  l: 'left',
+  a: 'above',
+  e: 'edge-on',
+  h: 'behind',
+};
 /** Where a lower jaw is put at first: a usual overjet, middle on middle. Common practice, no source. */
 const USUAL_BITE: ByHand = { overjetMm: 2.5, leftMm: 0, turnDeg: 0 };
-const PLACES = ['between the edges of the centrals', 'the canine’s tip on the patient’s right', 'the canine’s tip on the patient’s left'];
+const PLACES = [
+  'between the edges of the centrals',
+  'the canine’s tip on the patient’s right',
+  'the canine’s tip on the patient’s left',
+];
 /** Round a stroke of the brush, mm. */
 const BRUSH_MM = 0.6;
 /** A scan from any scanner becomes the case's: mended, laid into the mouth, its teeth picked out and numbered. */
@@ -131,7 +142,10 @@ export function OwnScan({ file }: { file: CaseFile }) {
   // The case's scan is clicked after this one, each time.
   const clicked = useRef(0);
   clicked.current = places.length;
-  const fellow = useCallback((at: Vec3) => setFellows((all) => (all.length < clicked.current ? [...all, at] : all)), []);
+  const fellow = useCallback(
+    (at: Vec3) => setFellows((all) => (all.length < clicked.current ? [...all, at] : all)),
+    [],
+  );
   /** What the hand is asked to do. */
   const asked = (): string => {
     if (hand === 'both')
@@ -139,7 +153,8 @@ export function OwnScan({ file }: { file: CaseFile }) {
         ? `Now the same place on the case’s scan, ${places.length} of 3`
         : `Click a place that both scans have, ${places.length + 1} of 3: a cusp, a corner of an edge`;
     if (hand === 'places') return `Click ${PLACES[places.length] ?? ''}`;
-    if (hand === 'add') return free[0] === undefined ? 'All ten teeth are there' : `Click the crown; it becomes ${name(free[0])}`;
+    if (hand === 'add')
+      return free[0] === undefined ? 'All ten teeth are there' : `Click the crown; it becomes ${name(free[0])}`;
     if (hand === 'neck') return 'Take a line between tooth and gum and drag it; beside it the view turns';
     if (hand === 'gum') return 'Draw over what is gum';
     return chosen === undefined ? 'Choose a tooth first' : `Draw over what belongs to ${name(chosen)}`;
@@ -147,7 +162,8 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const urlOf = (id: string) => `/api/cases/${detail.id}/files/${id}`;
   const newest = (kind: CaseFile['kind']) => detail.files.filter((f) => f.kind === kind).at(-1);
   /** The case's scan of a jaw: the contour's own for the upper one. */
-  const scanOf = (j: Jaw) => (j === 'upper' ? (detail.files.find((f) => f.id === shape.data.scanId) ?? newest('scan')) : newest('lower-scan'));
+  const scanOf = (j: Jaw) =>
+    j === 'upper' ? (detail.files.find((f) => f.id === shape.data.scanId) ?? newest('scan')) : newest('lower-scan');
   const same = scanOf(jaw);
   const across = scanOf(jaw === 'upper' ? 'lower' : 'upper');
   /** The upper jaw, drawn while the lower one is put on it. */
@@ -172,7 +188,9 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const byPlaces = useRef<() => void>(() => undefined);
   byPlaces.current = () => {
     if (!same) return;
-    void scan.layOn(jaw, urlOf(same.id), [places as unknown as ThreePlaces, fellows as unknown as ThreePlaces]).then((done) => done && setWay('first'));
+    void scan
+      .layOn(jaw, urlOf(same.id), [places as unknown as ThreePlaces, fellows as unknown as ThreePlaces])
+      .then((done) => done && setWay('first'));
     take('choose');
   };
   useEffect(() => {
@@ -182,7 +200,8 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const tried = useRef(false);
   const byBite = useRef(lay);
   byBite.current = lay;
-  const lowerLaid = state.state === 'laid' && jaw === 'lower' && across?.name.endsWith(PICKED_OUT) === true && numbers.length > 0;
+  const lowerLaid =
+    state.state === 'laid' && jaw === 'lower' && across?.name.endsWith(PICKED_OUT) === true && numbers.length > 0;
   useEffect(() => {
     if (!lowerLaid || tried.current) return;
     tried.current = true;
@@ -205,7 +224,10 @@ export function OwnScan({ file }: { file: CaseFile }) {
     try {
       setSaving('Saving …');
       const bare = file.name.replace(/\.[a-z]+$/i, '');
-      const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, new File([done.bytes as BlobPart], `${bare}${PICKED_OUT}`));
+      const made = await api.upload<CaseFile>(
+        `/cases/${detail.id}/files?kind=scan`,
+        new File([done.bytes as BlobPart], `${bare}${PICKED_OUT}`),
+      );
       await refresh();
       if (made.kind === 'scan') shape.set({ ...shape.data, scanId: made.id });
       navigate('.', { replace: true });
@@ -295,7 +317,14 @@ export function OwnScan({ file }: { file: CaseFile }) {
               </p>
             )}
             {hand === 'both' && same && (
-              <FirstScanInset jaw={jaw} url={urlOf(same.id)} view={scan.firstView} places={fellows} turn={places.length > fellows.length} onClick={fellow} />
+              <FirstScanInset
+                jaw={jaw}
+                url={urlOf(same.id)}
+                view={scan.firstView}
+                places={fellows}
+                turn={places.length > fellows.length}
+                onClick={fellow}
+              />
             )}
             {state.laid.on && off && hand !== 'both' && (
               <div className="absolute bottom-4 left-4">
@@ -309,7 +338,12 @@ export function OwnScan({ file }: { file: CaseFile }) {
             )}
             <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
               {VIEWS.map((v) => (
-                <button key={v} type="button" className="chip" onClick={() => setView((w) => ({ ...w, name: v, turn: w.turn + 1 }))}>
+                <button
+                  key={v}
+                  type="button"
+                  className="chip"
+                  onClick={() => setView((w) => ({ ...w, name: v, turn: w.turn + 1 }))}
+                >
                   {VIEW_WORDS[v] ?? v}
                 </button>
               ))}
@@ -320,11 +354,14 @@ export function OwnScan({ file }: { file: CaseFile }) {
       panel={
         <>
           <h2 className="title">Own scan</h2>
-          <p className="mb-3 text-[13px] text-ink-2">{file.name}. The file stays as it came; a copy is made to work on.</p>
+          <p className="mb-3 text-[13px] text-ink-2">
+            {file.name}. The file stays as it came; a copy is made to work on.
+          </p>
           {(state.state === 'laid' || state.state === 'asking') && (
             <section aria-label="What was mended" className="mb-4 text-[13px]">
               <p>
-                {state.opened.format}, {state.opened.triangles.toLocaleString('en-GB')} triangles, {number(state.opened.widest, 1)} mm across
+                {state.opened.format}, {state.opened.triangles.toLocaleString('en-GB')} triangles,{' '}
+                {number(state.opened.widest, 1)} mm across
               </p>
               <ul className="mt-1 list-disc pl-4 text-ink-2">
                 {state.opened.repairs.map((r) => (
@@ -360,7 +397,9 @@ export function OwnScan({ file }: { file: CaseFile }) {
               </div>
               <div className="mb-3 flex flex-wrap gap-1">
                 {WAYS.map(([w, word]) =>
-                  w === 'shape' || w === 'clicks' || (w === 'first' ? same : across && (w === 'bite' || jaw === 'lower')) ? (
+                  w === 'shape' ||
+                  w === 'clicks' ||
+                  (w === 'first' ? same : across && (w === 'bite' || jaw === 'lower')) ? (
                     <button
                       key={w}
                       type="button"
@@ -374,10 +413,17 @@ export function OwnScan({ file }: { file: CaseFile }) {
                   ) : null,
                 )}
               </div>
-              {way === 'hand' && state.laid.bite && <HandBite hand={byHand} bite={state.laid.bite} busy={scan.busy} put={put} />}
+              {way === 'hand' && state.laid.bite && (
+                <HandBite hand={byHand} bite={state.laid.bite} busy={scan.busy} put={put} />
+              )}
               {same && mayWrite && way !== 'hand' && (
                 <p className="mb-3 text-[13px]">
-                  <button type="button" className="how" disabled={scan.busy} onClick={() => take(hand === 'both' ? 'choose' : 'both')}>
+                  <button
+                    type="button"
+                    className="how"
+                    disabled={scan.busy}
+                    onClick={() => take(hand === 'both' ? 'choose' : 'both')}
+                  >
                     {hand === 'both' ? 'leave it as it lies' : 'lay it by three places on both scans'}
                   </button>
                 </p>
@@ -401,10 +447,19 @@ export function OwnScan({ file }: { file: CaseFile }) {
               {state.laid.symmetry < 0.7 && !state.picked.doubt && (
                 <div className="finding mb-3" data-weight="watch">
                   <b className="font-[650]">The two sides are unlike</b>
-                  <span className="block text-[13px] text-ink-2">Look whether the front is in front; three clicks lay it anew (K).</span>
+                  <span className="block text-[13px] text-ink-2">
+                    Look whether the front is in front; three clicks lay it anew (K).
+                  </span>
                 </div>
               )}
-              <PickedTeeth picked={state.picked} chosen={chosen} setChosen={setChosen} row={row} renumber={scan.renumber} disabled={scan.busy} />
+              <PickedTeeth
+                picked={state.picked}
+                chosen={chosen}
+                setChosen={setChosen}
+                row={row}
+                renumber={scan.renumber}
+                disabled={scan.busy}
+              />
               <p className="mb-4 text-[13px]">{back}</p>
               <div className="sticky -bottom-4 -mx-[18px] border-t border-hair bg-leaf px-[18px] py-3">
                 {(scan.refusal ?? saving) && (
@@ -414,11 +469,21 @@ export function OwnScan({ file }: { file: CaseFile }) {
                 )}
                 {mayWrite && (
                   <>
-                    <button type="button" className="btn w-full" disabled={scan.busy || numbers.length === 0} onClick={() => void use()}>
+                    <button
+                      type="button"
+                      className="btn w-full"
+                      disabled={scan.busy || numbers.length === 0}
+                      onClick={() => void use()}
+                    >
                       Use this scan
                     </button>
                     {state.laid.on && (
-                      <button type="button" className="btn btn-ghost mt-2 w-full" disabled={scan.busy} onClick={() => void becomePlan()}>
+                      <button
+                        type="button"
+                        className="btn btn-ghost mt-2 w-full"
+                        disabled={scan.busy}
+                        onClick={() => void becomePlan()}
+                      >
                         Make its front teeth the planned contour
                       </button>
                     )}
@@ -431,7 +496,10 @@ export function OwnScan({ file }: { file: CaseFile }) {
       }
       foot={
         <>
-          <KeyHint keys={['C', 'N', 'D', 'P', 'G', 'K']} does="choose, add, neck line, paint tooth, paint gum, three clicks" />
+          <KeyHint
+            keys={['C', 'N', 'D', 'P', 'G', 'K']}
+            does="choose, add, neck line, paint tooth, paint gum, three clicks"
+          />
           <KeyHint keys={['F', 'R', 'L', 'A', 'E', 'H']} does="view" />
           <span className="ml-auto">drag turns, wheel zooms</span>
         </>

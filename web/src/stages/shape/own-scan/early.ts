@@ -26,7 +26,12 @@ function patience(work: Work): { heard: () => void; over: () => void; failed: Pr
   const heard = () => {
     clearTimeout(timer);
     timer = setTimeout(() => {
-      fail(new Refusal('too-slow', 'The scan was not read within two minutes. Let the scanner’s program write it again, or coarser.'));
+      fail(
+        new Refusal(
+          'too-slow',
+          'The scan was not read within two minutes. Let the scanner’s program write it again, or coarser.',
+        ),
+      );
       work.end();
     }, SILENT_MS);
   };
@@ -40,7 +45,11 @@ function guarded(work: Work, service: Remote<RawJawService>): Remote<RawJawServi
     get:
       (of, name) =>
       (...input: unknown[]) =>
-        work.answer((of as unknown as Record<string | symbol, (...i: unknown[]) => Promise<unknown>>)[name]?.(...input) as Promise<unknown>),
+        work.answer(
+          (of as unknown as Record<string | symbol, (...i: unknown[]) => Promise<unknown>>)[name]?.(
+            ...input,
+          ) as Promise<unknown>,
+        ),
   });
 }
 

@@ -10,14 +10,25 @@ export type OwnScanState =
   | { readonly state: 'reading'; readonly what: string; readonly share: number }
   | { readonly state: 'failed'; readonly sentence: string }
   | { readonly state: 'asking'; readonly opened: OpenedView; readonly sentence?: string }
-  | { readonly state: 'laid'; readonly opened: OpenedView; readonly jaw: Jaw; readonly laid: LaidView; readonly picked: PickedView };
+  | {
+      readonly state: 'laid';
+      readonly opened: OpenedView;
+      readonly jaw: Jaw;
+      readonly laid: LaidView;
+      readonly picked: PickedView;
+    };
 
 /** Nothing there that a pointer could meet. */
 const UNTOUCHED: Cells = { box: new Float64Array(), first: new Uint32Array(1), faces: new Uint32Array() };
 
 /** A jaw whose teeth nobody has told apart yet, to be looked at only. */
 function untold(mesh: DrawableMesh): { laid: LaidView; picked: PickedView } {
-  const picked: PickedView = { tooth: new Uint8Array(mesh.positions.length / 3).fill(1), teeth: [], doubts: [], necks: [] };
+  const picked: PickedView = {
+    tooth: new Uint8Array(mesh.positions.length / 3).fill(1),
+    teeth: [],
+    doubts: [],
+    necks: [],
+  };
   return { laid: { mesh, cells: UNTOUCHED, symmetry: 1, picked }, picked };
 }
 
@@ -35,7 +46,13 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     setBusy(true);
     try {
       const laid = await (service.current as Remote<RawJawService>).lay(jaw, unitMm);
-      setState({ state: 'laid', opened: { ...opened, unitMm: 1, widest: opened.widest * unitMm }, jaw, laid, picked: laid.picked });
+      setState({
+        state: 'laid',
+        opened: { ...opened, unitMm: 1, widest: opened.widest * unitMm },
+        jaw,
+        laid,
+        picked: laid.picked,
+      });
       setRefusal(undefined);
     } catch (error) {
       setState({ state: 'asking', opened, sentence: faultOf(error) });
@@ -82,20 +99,23 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
   }, []);
 
   /** Asks the worker to lay the scan in another way; how it lay stays when that can't be. */
-  const relay = useCallback(async (jaw: Jaw | undefined, ask: (s: Remote<RawJawService>) => Promise<LaidView>): Promise<boolean> => {
-    setBusy(true);
-    try {
-      const laid = await ask(service.current as Remote<RawJawService>);
-      setState((now) => (now.state === 'laid' ? { ...now, jaw: jaw ?? now.jaw, laid, picked: laid.picked } : now));
-      setRefusal(undefined);
-      return true;
-    } catch (error) {
-      setRefusal(faultOf(error));
-      return false;
-    } finally {
-      setBusy(false);
-    }
-  }, []);
+  const relay = useCallback(
+    async (jaw: Jaw | undefined, ask: (s: Remote<RawJawService>) => Promise<LaidView>): Promise<boolean> => {
+      setBusy(true);
+      try {
+        const laid = await ask(service.current as Remote<RawJawService>);
+        setState((now) => (now.state === 'laid' ? { ...now, jaw: jaw ?? now.jaw, laid, picked: laid.picked } : now));
+        setRefusal(undefined);
+        return true;
+      } catch (error) {
+        setRefusal(faultOf(error));
+        return false;
+      } finally {
+        setBusy(false);
+      }
+    },
+    [],
+  );
 
   /** The case's scan as it is drawn beside this one; nothing where it can't be fetched. */
   const firstView = useCallback(async (url: string) => {
@@ -140,7 +160,8 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     lay,
     asPlan,
     layBy: (middle: Vec3, right: Vec3, left: Vec3) => relay(undefined, (s) => s.layBy(middle, right, left)),
-    layOn: (jaw: Jaw, url: string, places?: readonly [ThreePlaces, ThreePlaces]) => relay(jaw, (s) => s.layOn(jaw, url, places)),
+    layOn: (jaw: Jaw, url: string, places?: readonly [ThreePlaces, ThreePlaces]) =>
+      relay(jaw, (s) => s.layOn(jaw, url, places)),
     firstView,
     layByHand: (otherUrl: string, hand: ByHand) => relay('lower', (s) => s.layByHand(otherUrl, hand)),
     layByBite: (jaw: Jaw, url: string) => relay(jaw, (s) => s.layByBite(jaw, url)),
@@ -148,6 +169,7 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     renumber: (from: Fdi, to: Fdi | undefined) => change((s) => s.renumber(from, to)),
     add: (vertex: number, tooth: Fdi) => change((s) => s.add(vertex, tooth)),
     pull: (tooth: Fdi, from: Vec3, to: Vec3) => change((s) => s.pull(tooth, from, to)),
-    paint: (vertices: readonly number[], radiusMm: number, tooth: Fdi | 0) => change((s) => s.paint(vertices, radiusMm, tooth)),
+    paint: (vertices: readonly number[], radiusMm: number, tooth: Fdi | 0) =>
+      change((s) => s.paint(vertices, radiusMm, tooth)),
   };
 }
