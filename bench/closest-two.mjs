@@ -7,8 +7,8 @@ import { archOf, pointsBeside } from './arch.mjs';
 import { figure, median } from './figure.mjs';
 
 // The distance of one jaw from another, 100,000 places on 200,000 triangles, shared by two workers, against
-// three-mesh-bvh on one
-// thread in the same run. A native single-threaded tree was measured to stand about twelve times before that library.
+// three-mesh-bvh on one thread in the same run. A native single-threaded tree was measured to stand about twelve times
+// before that library.
 const QUERIES = 100_000;
 const mesh = archOf(200_000);
 const points = pointsBeside(mesh, QUERIES, 3);

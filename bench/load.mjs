@@ -9,10 +9,8 @@ import { freePort } from '../bin/lib/process.mjs';
 import { figure } from './figure.mjs';
 
 // A practice with ten thousand cases and fifty people who all look at their list of cases, one question after the
-// other, for
-// some seconds; then five of them ask for a plan each while somebody asks for health. Everything on this machine: the
-// people, the
-// server and the database share its processors.
+// other, for some seconds; then five of them ask for a plan each while somebody asks for health. Everything on this
+// machine: the people, the server and the database share its processors.
 
 const CASES = 10_000;
 const USERS = 50;

@@ -6,9 +6,8 @@ import { launchBrowser, signedInPage } from './browser.mjs';
 import { figure } from './figure.mjs';
 
 // A whole jaw of about a million triangles in the real interface: from the file chosen to the jaw shown (upload,
-// reading, mending,
-// laying, first picture), from there to its ten teeth, and the longest that the page stood still, drawing in software
-// left in.
+// reading, mending, laying, first picture), from there to its ten teeth, and the longest that the page stood still,
+// drawing in software left in.
 await rm('.data/bench-own-scan', { recursive: true, force: true });
 const house = await launchHouse({ port: 8700, data: '.data/bench-own-scan' });
 const browser = await launchBrowser();

@@ -15,8 +15,8 @@ import { AVOCET, makePatient, WHOLE_SCANNER, wholeJaw } from '@radiant/standins'
 import { figure } from './figure.mjs';
 
 // A whole jaw of about a million triangles from the bytes of its file to picked teeth, one thread, as the worker in the
-// browser does
-// it; then the same jaw laid on another of it. The reference of each is the limit in seconds: above 1 is better.
+// browser does it; then the same jaw laid on another of it. The reference of each is the limit in seconds: above 1 is
+// better.
 const took = (work) => {
   const t = performance.now();
   const out = work();

@@ -26,10 +26,8 @@ const TRIES = 4;
 
 /**
  * Writes a backup into a new folder. The database is read in one transaction, so that it is of one moment whatever goes
- * on;
- * files have their content for a name and never change, so those that the database names are copied before and after,
- * and
- * counted at the end. Nobody has to stop working.
+ * on; files have their content for a name and never change, so those that the database names are copied before and
+ * after, and counted at the end. Nobody has to stop working.
  * @returns what was written, in words
  */
 export async function backUp(dataDir, target) {

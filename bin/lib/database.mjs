@@ -29,8 +29,7 @@ export const USER = 'arch';
 
 /**
  * Starts MariaDB on loopback with its data in DIR/database, made on first use. It is started again when it ends by
- * itself.
- * What an earlier start left running is ended first. Returns { port, password, pid, stop }.
+ * itself. What an earlier start left running is ended first. Returns { port, password, pid, stop }.
  */
 export async function startDatabase(dataDir, firstPort) {
   mkdirSync(dataDir, { recursive: true, mode: 0o700 });
@@ -119,8 +118,7 @@ function accountIds() {
 
 /**
  * DIR/database, which only the database's account may enter. Where that account can't come as far as DIR, the folder
- * lies
- * below ELSEWHERE and DIR/database points to it.
+ * lies below ELSEWHERE and DIR/database points to it.
  */
 function databaseFolder(dataDir, account) {
   const dir = join(dataDir, 'database');
@@ -158,8 +156,7 @@ const enters = (dir, { uid, gid }) => spawnSync('test', ['-x', dir], { uid, gid,
 
 /**
  * Run at every start; says the same each time, and takes away whatever else an older or foreign hand has put in. There
- * is
- * one account: it comes from loopback with the password in DIR, and has nothing but its own schema. No superuser is
+ * is one account: it comes from loopback with the password in DIR, and has nothing but its own schema. No superuser is
  * left.
  */
 function initSql(password) {

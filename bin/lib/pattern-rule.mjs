@@ -8,10 +8,9 @@ import { inRoot, root } from './paths.mjs';
 
 /**
  * No pattern may match one text in two ways that it then tries against each other: such a pattern takes seconds for
- * thirty
- * characters, or for a long line. Read out of the parsed sources and judged by `scslre`, which finds a star within a
- * star and
- * two stars that take each other's characters; a star over alternatives that can take the same text is looked for here.
+ * thirty characters, or for a long line. Read out of the parsed sources and judged by `scslre`, which finds a star
+ * within a star and two stars that take each other's characters; a star over alternatives that can take the same text
+ * is looked for here.
  */
 const PARTS = ['core', 'contract', 'standins', 'server', 'web', 'bin'];
 

@@ -9,8 +9,7 @@ import { inRoot } from './paths.mjs';
 
 /**
  * Puts a backup into an empty data folder: every file is checked against its name and the database against the backup's
- * own
- * word before anything is written.
+ * own word before anything is written.
  * @returns what was restored, in words
  */
 export async function restore(source, dataDir) {

@@ -42,8 +42,7 @@ export async function startServer({ port, data, database, demo, web = inRoot('we
 
 /**
  * Starts the server and keeps it running: when it ends by itself it is started again, with longer and longer waits
- * while it
- * keeps failing. The database is left alone.
+ * while it keeps failing. The database is left alone.
  */
 export async function keepServer(options, backOff = BACK_OFF) {
   let stopping = false;

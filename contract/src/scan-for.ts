@@ -7,8 +7,7 @@ const KIND: Readonly<Record<Jaw, FileKind>> = { upper: 'scan', lower: 'lower-sca
 
 /**
  * Which scan of a jaw counts: the one that the contour names, where it is still there, else the newest. The one rule
- * for the screen,
- * the documents and whatever is computed.
+ * for the screen, the documents and whatever is computed.
  * @param named the upper scan that the contour was planned on
  */
 export function scanFor(files: readonly CaseFile[], jaw: Jaw, named?: string | null): CaseFile | undefined {

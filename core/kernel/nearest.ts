@@ -1,7 +1,6 @@
 /**
  * The closest-point search of core/src/geometry/tree/closest.ts for a tree laid out in pairs, two nodes or two
- * triangles at a
- * time (WebAssembly, 128-bit SIMD). AssemblyScript, not TypeScript: `npm run kernel` compiles it into
+ * triangles at a time (WebAssembly, 128-bit SIMD). AssemblyScript, not TypeScript: `npm run kernel` compiles it into
  * core/src/geometry/tree/nearest-wasm.ts. What lies where in memory is written down in
  * core/src/geometry/tree/packed.ts.
  */

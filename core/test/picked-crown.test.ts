@@ -12,8 +12,7 @@ const ROW: RowCurve = {
 
 /**
  * A level sheet in front, 12 mm wide and 14 mm high, that faces outward and leans back by so many degrees about its
- * lower edge; and the
- * tooth of each of its places by where it lies on the sheet.
+ * lower edge; and the tooth of each of its places by where it lies on the sheet.
  */
 function sheet(leanDeg: number, toothAt: (x: number, up: number) => number) {
   const [s, c] = [Math.sin((leanDeg * Math.PI) / 180), Math.cos((leanDeg * Math.PI) / 180)];

@@ -56,8 +56,7 @@ const LOOPBACK = ['127.0.0.1', 'localhost', '[::1]'];
 
 /**
  * Refuses requests that name another host than one of ours: a page elsewhere may let its own name point here, and would
- * then
- * count as our own.
+ * then count as our own.
  */
 export function refuseOtherHosts(app: Express, hosts: readonly string[]): void {
   const ours = new Set([...LOOPBACK, ...hosts]);

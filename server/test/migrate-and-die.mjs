@@ -2,8 +2,7 @@ import { connect } from '../dist/database/connect.js';
 import { migrate } from '../dist/database/migrations.js';
 
 // Brings a database to the newest form and dies on the way, as the tests of migrations want it: whole, killed behind
-// its nth
-// statement that changes something, or, in one process, broken off behind every one of them in turn.
+// its nth statement that changes something, or, in one process, broken off behind every one of them in turn.
 const [port, password, what, nth] = process.argv.slice(2);
 const open = () => connect({ port: Number(port), user: 'arch', password, name: 'radiant_arch' }, { patient: true });
 

@@ -45,8 +45,7 @@ const BACKDROP = 0.36;
 
 /**
  * Takes a photograph of the patient: flash light, contact shadows, enamel, gum, lips and skin, and a scale reference
- * where one
- * is held. Deterministic. About two seconds a megapixel.
+ * where one is held. Deterministic. About two seconds a megapixel.
  */
 export function photograph(patient: Patient, s: CameraSetting, e: Expression = RETRACTED): Picture {
   const scene = makeScene(patient, e, s.scaleAt);

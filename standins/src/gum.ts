@@ -26,8 +26,7 @@ export interface GumTrait {
 
 /**
  * The gum around standing crowns as an open sheet on the facial and one on the palatal side, mm: it begins a little
- * inside
- * each neck line, rolls over the margin, rises in papillae between the teeth and thickens over the roots.
+ * inside each neck line, rolls over the margin, rises in papillae between the teeth and thickens over the roots.
  * @param reachMm how far over the margin the sheets go
  */
 export function gum(teeth: readonly Standing[], trait: GumTrait = {}, reachMm = Number.POSITIVE_INFINITY): Mesh {

@@ -110,8 +110,7 @@ export function scatteredRecipe(seed: number): PatientRecipe {
 
 /**
  * The same patient later: what is planned stands on the teeth. Lightness differs by what it is made of. Prepared teeth
- * are cut from
- * the patient as it was: see `prepared`.
+ * are cut from the patient as it was: see `prepared`.
  */
 export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe {
   if (state === 'before' || state === 'prepared' || !recipe.planned) return recipe;

@@ -30,10 +30,8 @@ const GRADUATED: DesignChoice = { design: 'graduated' };
 
 /**
  * The patient's upper teeth with those of the front that are restored later prepared on the face and at the edge as
- * their designs ask:
- * from the final contour inward, so that where the plan adds enough nothing is taken. Their meshes are as they were;
- * `cut` says what
- * is gone.
+ * their designs ask: from the final contour inward, so that where the plan adds enough nothing is taken. Their meshes
+ * are as they were; `cut` says what is gone.
  * @param later the same patient with the final contour
  */
 export function prepared(patient: Patient, later: Patient, choice: DesignChoice = GRADUATED): PatientTooth[] {

@@ -13,8 +13,7 @@ const TICK_MM = 0.14;
 
 /**
  * Whether a place on the printed scale is inked. Ticks every millimetre from its upper edge, longer at 5 and 10, and
- * the
- * tens in figures below.
+ * the tens in figures below.
  * @param x mm from the zero tick; `down` mm from the upper edge
  */
 export function inkOnScale(x: number, down: number, lengthMm: number): boolean {

@@ -21,10 +21,8 @@ export const INTRAORAL_SCANNER: ScannerSetting = { noiseMm: 0.02, seed: 90 };
 
 /**
  * Scans the teeth and gum of one of the patient's jaws, in the closed bite, mm, to binary STL or PLY. The free bytes of
- * each triangle, or its property `tooth`,
- * hold the FDI number of the tooth it belongs to, 0 for gum: our stand-in's own convention, by which the program knows
- * the
- * teeth apart.
+ * each triangle, or its property `tooth`, hold the FDI number of the tooth it belongs to, 0 for gum: our stand-in's own
+ * convention, by which the program knows the teeth apart.
  */
 export function scan(
   patient: Patient,

@@ -130,8 +130,7 @@ const clamped = (n: number): number => max(0, min(1, n));
 
 /**
  * The surface on which the distance is nil, as a mesh with one vertex in each cell that it goes through (surface nets,
- * Gibson
- * 1998, from memory), open where it leaves the grid.
+ * Gibson 1998, from memory), open where it leaves the grid.
  */
 export function surfaceOf(v: Volume): Mesh {
   const { grid, c0, nc, d } = v;

@@ -63,8 +63,8 @@ export const VIEWS: Readonly<Record<ViewName, ViewSetup>> = {
 
 /**
  * The view as a hand holds the camera for a patient: rolled a little, turned a little, through a lens that bends a
- * little. The
- * retracted front view is taken from a stand and straight. The same each time for the same patient and view.
+ * little. The retracted front view is taken from a stand and straight. The same each time for the same patient and
+ * view.
  */
 export function handHeld(recipe: PatientRecipe, view: ViewName): ViewSetup {
   const setup = VIEWS[view];

@@ -52,8 +52,7 @@ const VAULT_SOFT_MM = 2.2;
 
 /**
  * Teeth, gum and palate of a jaw as one surface, nothing in it telling them apart, with a scanner's noise, drops of
- * saliva and
- * places that were not seen. Deterministic.
+ * saliva and places that were not seen. Deterministic.
  * @param over crowns that lie over the teeth, as a mock-up does; nothing else is moved by them
  */
 export function wholeJaw(

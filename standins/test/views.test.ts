@@ -234,9 +234,8 @@ it('overjet from the side lies within 0.3 mm of the model’s, for three bites',
 
 /**
  * Every figure's interval holds the truth about 95 times in 100: hands that set each point with its repeatability, on
- * cameras that
- * are held askew, with the scale set by hand too. The truth is what the same picture gives with every point where it
- * is.
+ * cameras that are held askew, with the scale set by hand too. The truth is what the same picture gives with every
+ * point where it is.
  */
 it('the ± of portrait, lips, arch and front covers the truth 93 to 99 times in 100 (seed 77)', () => {
   const r = random(77);

@@ -1,6 +1,5 @@
 // Gives each test and hook a time after which it has failed: the light runner itself would wait for ever. A test that
-// needs longer says
-// so as its last argument, as in Jest.
+// needs longer says so as its last argument, as in Jest.
 
 /** Where other lanes want the processors too, everything takes longer. */
 const USUAL_MS = process.env.RADIANT_TEST_DATA ? 150_000 : 90_000;

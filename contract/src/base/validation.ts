@@ -120,8 +120,7 @@ export function isWithin(data: unknown, { values, depth }: Extent): boolean {
 
 /**
  * class-validator's tree of errors as a list of field paths and sentences, one a field: of several checks that fail,
- * the
- * one that is written first in the class, which says what kind of thing is wanted.
+ * the one that is written first in the class, which says what kind of thing is wanted.
  */
 export function fieldErrors(errors: readonly ValidationError[], path = ''): FieldError[] {
   return errors.flatMap((e) => {

@@ -22,10 +22,8 @@ export const WORTH_MOVING_MM3 = 15;
 
 /**
  * What of each planned tooth would be cut where it stands, and what if it were first moved bodily to the planned
- * crown's place,
- * its zenith on the planned one's level: the same axis, the same arch, no turn. What the movement itself asks of bone,
- * gum and
- * time is not in the figure.
+ * crown's place, its zenith on the planned one's level: the same axis, the same arch, no turn. What the movement itself
+ * asks of bone, gum and time is not in the figure.
  */
 export function alignedFirst(arch: ExistingArch, plan: ContourPlan): AlignedTooth[] {
   return Object.keys(plan)

@@ -15,10 +15,8 @@ import {
 
 /**
  * Everything about an arch is told in the arch's own frame, mm: x along the front, y backward, z from the edges to the
- * roots.
- * For an upper arch that is the mouth's frame. A lower one is turned over about the line of sight, which takes up to
- * down and
- * the patient's left to its right; the turn undoes itself.
+ * roots. For an upper arch that is the mouth's frame. A lower one is turned over about the line of sight, which takes
+ * up to down and the patient's left to its right; the turn undoes itself.
  */
 export const turnedOver = (p: Vec3): Vec3 => [-p[0], p[1], -p[2]];
 
@@ -143,8 +141,7 @@ export interface Room {
 
 /**
  * Places along one side of the arch from the midline outward, so that neighbours touch. Round a bend two teeth touch
- * before
- * their widths are used up along the curve: each half width counts by the cosine of half the bend between them.
+ * before their widths are used up along the curve: each half width counts by the cosine of half the bend between them.
  */
 export function placesAlong(curve: ArchCurve, side: 'right' | 'left', rooms: readonly Room[]): ArchPlace[] {
   const sign = side === 'left' ? 1 : -1;

@@ -138,8 +138,7 @@ export interface NarrowedSide {
 
 /**
  * Narrows the three front teeth of a side, all by the same share, until the canine no longer passes into the tooth
- * behind it.
- * A side that has room is left alone: a gap would open.
+ * behind it. A side that has room is left alone: a gap would open.
  */
 export function madeRoom(
   arch: ExistingArch,

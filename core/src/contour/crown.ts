@@ -21,12 +21,9 @@ export interface CrownSize extends CrownShape {
 
 /**
  * A crown as a closed mesh in the tooth's own frame: z apical, y backward (palatal or lingual), x to the patient's left
- * for an
- * upper tooth and to the right for a lower one (z points down there), mm;
- * the edge's lowest point lies at z = 0, the axis at x = y = 0. The facial zenith stands higher than all of the facial
- * neck.
- * `ringSize` vertices a ring, `rings` rings from neck to edge, then the cap rows and the neck's centre: see
- * `ringVertex`.
+ * for an upper tooth and to the right for a lower one (z points down there), mm; the edge's lowest point lies at z = 0,
+ * the axis at x = y = 0. The facial zenith stands higher than all of the facial neck. `ringSize` vertices a ring,
+ * `rings` rings from neck to edge, then the cap rows and the neck's centre: see `ringVertex`.
  */
 export interface Crown {
   readonly tooth: Fdi;

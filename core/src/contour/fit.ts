@@ -52,8 +52,7 @@ const LEAST_FRONT = 4;
 
 /**
  * Finds frame and size of the front teeth and premolars that the scan has, and the arch on which they stand. Both
- * centrals
- * are needed; other teeth may be missing. Deterministic; about 0.8 s.
+ * centrals are needed; other teeth may be missing. Deterministic; about 0.8 s.
  * @throws Refusal `scan-without-teeth` without the two centrals, or with fewer than four of the front teeth
  */
 export function existingArch(scan: SegmentedScan): ExistingArch {
@@ -85,8 +84,7 @@ export function existingArch(scan: SegmentedScan): ExistingArch {
 
 /**
  * Where the axes of the teeth stand: those of premolars behind their facial cusps. An upper front says by itself how
- * the arch
- * goes on; a lower one is too short and flat for it, so its premolars have a say.
+ * the arch goes on; a lower one is too short and flat for it, so its premolars have a say.
  */
 function axesOf(
   edges: ReadonlyMap<Fdi, readonly [number, number, number]>,

@@ -4,9 +4,9 @@ import type { ToothKind } from '../teeth/notation.js';
  * The library form of one kind of upper tooth, for a tooth of the patient's left with mesial at negative x.
  *
  * Heights `h` run from 0 at the edge to 1 at the facial zenith. Lateral places `c` run from −1 at the distal to +1 at
- * the
- * mesial border. Facial and palatal profiles are mm in front of (+) or behind (−) the tooth's axis at the given height.
- * The numbers are house morphology, drawn to the textbook descriptions of each tooth; sizes come from the parameters.
+ * the mesial border. Facial and palatal profiles are mm in front of (+) or behind (−) the tooth's axis at the given
+ * height. The numbers are house morphology, drawn to the textbook descriptions of each tooth; sizes come from the
+ * parameters.
  */
 export interface CrownForm {
   readonly kind: ToothKind;

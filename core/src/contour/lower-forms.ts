@@ -10,10 +10,8 @@ const upper = (kind: ToothKind): CrownForm => CROWN_FORMS[kind] as CrownForm;
 
 /**
  * Lower crowns, read like the upper ones: heights from the edge to the facial zenith, mesial at +1. Incisors are narrow
- * and
- * nearly symmetrical with a smooth lingual surface, the canine slim with a blunt tip, premolars lean to the tongue with
- * small
- * lingual cusps. House morphology, drawn to the textbook descriptions.
+ * and nearly symmetrical with a smooth lingual surface, the canine slim with a blunt tip, premolars lean to the tongue
+ * with small lingual cusps. House morphology, drawn to the textbook descriptions.
  */
 const central: CrownForm = {
   ...upper('lateral'),

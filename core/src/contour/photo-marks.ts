@@ -72,8 +72,7 @@ export interface MarkedWidth {
 
 /**
  * Pairs of scanned places and their marks: of the retracted front view's outlines, or of another view's edges and
- * zeniths, and
- * of the tooth by whose width the photograph is scaled.
+ * zeniths, and of the tooth by whose width the photograph is scaled.
  */
 export function photoMarks(
   arch: ExistingArch,

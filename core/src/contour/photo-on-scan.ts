@@ -39,8 +39,7 @@ export interface PhotoOnScan {
   readonly places: readonly SharedPlace[];
   /**
    * A length across the centrals, so that it can stand for a scale: its ends in the photograph, mm, and the 95 %
-   * half-width. None where
-   * the scan has no central.
+   * half-width. None where the scan has no central.
    */
   readonly length: { readonly from: Px; readonly to: Px; readonly mm: number; readonly pmMm: number } | undefined;
 }
@@ -53,9 +52,8 @@ const DISTANCE_SHARE = 0.3;
 
 /**
  * Matches a retracted photograph with the scan from the landmarks that are marked on it, and tells where each landmark
- * of the one
- * lies on the other. The scale is that of the plane of the centrals' widest places, as a printed scale held before them
- * has it.
+ * of the one lies on the other. The scale is that of the plane of the centrals' widest places, as a printed scale held
+ * before them has it.
  * @param landmarks marked by hand
  * @param fromScan marked with the scan's help: shown on it, but left out of the match, which they would only confirm
  * @throws Refusal of `matchCamera`

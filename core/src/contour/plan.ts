@@ -205,8 +205,7 @@ export interface FromWaxUp {
 
 /**
  * The library's crowns set to a wax-up that lies on the same arch: its sizes, places, leans and fullness become the
- * plan's numbers.
- * What the forms can't follow is told, not hidden.
+ * plan's numbers. What the forms can't follow is told, not hidden.
  */
 export function planFromWaxUp(arch: ExistingArch, waxed: ExistingArch, teeth: readonly Fdi[]): FromWaxUp {
   const out: Record<number, ToothPlan> = {};
@@ -258,9 +257,8 @@ export interface CrownTarget {
 
 /**
  * A first contour of the upper teeth that have targets, from their lengths and widths; without any, of the six front
- * teeth as they
- * measure: aligned to the arch, and as full facially as it takes to lie at or in
- * front of the teeth that are there, so that as little as possible is cut (additive first, common practice).
+ * teeth as they measure: aligned to the arch, and as full facially as it takes to lie at or in front of the teeth that
+ * are there, so that as little as possible is cut (additive first, common practice).
  */
 export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, CrownTarget>): ContourPlan {
   const flat: Record<number, ToothPlan> = {};

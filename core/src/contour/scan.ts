@@ -26,13 +26,11 @@ export interface SegmentedScan {
 
 /**
  * Reads a scan whose triangles carry the FDI number of their tooth, in STL's two free bytes or in PLY's face property
- * `tooth`
- * (0 for gum), as the simulated scanner writes them.
- * A scan that has teeth of both jaws counts as one of the upper jaw.
+ * `tooth` (0 for gum), as the simulated scanner writes them. A scan that has teeth of both jaws counts as one of the
+ * upper jaw.
  * @param needs teeth without which the scan is refused
  * @throws Refusal of `readStl` and `readPly`; `scan-without-teeth` when a tooth that is needed, or every tooth, is
- *   missing;
- *   `mesh-invalid` when a tooth's surface is not closed
+ *   missing; `mesh-invalid` when a tooth's surface is not closed
  */
 export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = UPPER_SIX): SegmentedScan {
   const { mesh, attributes } = isPly(bytes) ? readPly(bytes) : readStl(bytes);

@@ -36,8 +36,7 @@ export function sculpted(base: Crown, strokes: readonly Stroke[] | undefined): C
 
 /**
  * Sculpts one crown again and again while a stroke is drawn on it: what all strokes but the last come to is kept, so
- * that each
- * move of the brush costs that one stroke.
+ * that each move of the brush costs that one stroke.
  */
 export class Sculptor {
   private key = '';
@@ -90,9 +89,8 @@ interface Under {
 
 /**
  * Vertices under a stroke. Along the stroke the greatest weight counts, so that a slow hand does not dig. The brush
- * works
- * along the mean normal of what lies under it, so that a sharp edge is carried and not folded; a vertex that faces away
- * from it (the other side of a thin edge) is left alone.
+ * works along the mean normal of what lies under it, so that a sharp edge is carried and not folded; a vertex that
+ * faces away from it (the other side of a thin edge) is left alone.
  */
 function underBrush(mesh: Mesh, normals: Float64Array, s: Stroke): Map<number, Under> {
   const p = mesh.positions;
@@ -228,8 +226,7 @@ export const LEAST_WALL_MM = 0.3;
 /**
  * Whether a further stroke can be taken.
  * @throws Refusal `stroke-not-possible` when a place is not on the crown, when the surface would fold over itself, or
- *   when
- *   what is taken away would come through the other side or leave less than 0.3 mm
+ *   when what is taken away would come through the other side or leave less than 0.3 mm
  */
 export function requireStroke(base: Crown, before: readonly Stroke[], stroke: Stroke): void {
   const count = base.mesh.positions.length / 3;

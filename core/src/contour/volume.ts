@@ -13,9 +13,8 @@ const STEP_MM = 0.1;
 
 /**
  * Volume added and removed between the tooth that is there and the planned one, up to the lower of the two zeniths:
- * what
- * lies above is gum or root on one side and nothing on the other. Facio-palatal columns 0.1 mm apart; within 1 % of a
- * solid's difference, or 0.1 mm³.
+ * what lies above is gum or root on one side and nothing on the other. Facio-palatal columns 0.1 mm apart; within 1 %
+ * of a solid's difference, or 0.1 mm³.
  */
 export function volumeChange(arch: ExistingArch, planned: PlannedTooth): VolumeChange {
   const there = toothOf(arch, planned.tooth);

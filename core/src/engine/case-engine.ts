@@ -38,8 +38,8 @@ interface Made {
 
 /**
  * A case as a living thing: holds its scans, measured once, and its plan, taken by difference; makes each crown once
- * per change and
- * remembers what was asked of it. The same in a browser's worker, in a thread of the server and in tests.
+ * per change and remembers what was asked of it. The same in a browser's worker, in a thread of the server and in
+ * tests.
  */
 export class CaseEngine {
   private readonly jaws = new Map<Jaw, OneJaw>();

@@ -201,8 +201,8 @@ export class RawJaw {
 
   /**
    * Lays it on the case's scan of the same jaw, by what is the same on both.
-   * @param places the same three places on this scan as it lies now and on the case's; without them it begins from its
-   *   own shape
+   * @param places the same three places on this scan as it lies now and on the case's; without them it begins from
+   *   its own shape
    * @throws Refusal `no-jaw`, `points-coincide`
    */
   layOn(as: Jaw, { ground }: FirstScan, places?: readonly [own: ThreePlaces, first: ThreePlaces]): Laid {

@@ -27,8 +27,7 @@ export interface ObjContent {
 
 /**
  * Reads Wavefront OBJ: vertices and faces of any number of corners, split into fans; counted from 1 or backward from
- * the last.
- * Normals, textures, groups and materials are read over.
+ * the last. Normals, textures, groups and materials are read over.
  * @throws Refusal `obj-broken` (a line that can't be read, an index out of range), `obj-empty` (no face),
  *   `number-invalid`
  */

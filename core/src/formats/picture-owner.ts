@@ -1,9 +1,8 @@
 /**
  * Takes out of a JPEG or PNG what says where, when and by whom it was taken, and leaves the picture itself byte for
- * byte: places,
- * names, serial numbers, comments, and the small pictures that cameras hide beside the large one. What is kept of the
- * camera's
- * notes is which way up the picture is; colour profiles stay. Other bytes are given back as they are.
+ * byte: places, names, serial numbers, comments, and the small pictures that cameras hide beside the large one. What is
+ * kept of the camera's notes is which way up the picture is; colour profiles stay. Other bytes are given back as they
+ * are.
  *
  * JPEG: ISO/IEC 10918-1 annex B (markers), CIPA DC-008 (EXIF). PNG: ISO/IEC 15948 (chunks), its 2023 extension for
  * `eXIf`.

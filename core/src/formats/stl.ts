@@ -18,8 +18,8 @@ const RECORD_BYTES = 50;
 /**
  * Reads STL, binary or ASCII. A file counts as binary when its length fits the count in its header, whatever its first
  * word says. Triangles whose corners fall together are left out.
- * @throws Refusal `stl-broken` (neither kind, cut short, wrong count), `stl-empty` (no triangle), `number-invalid` (NaN
- *   or infinite)
+ * @throws Refusal `stl-broken` (neither kind, cut short, wrong count), `stl-empty` (no triangle), `number-invalid`
+ *   (NaN or infinite)
  */
 export function readStl(bytes: Uint8Array): StlContent {
   if (stlKind(bytes) === 'ascii') return readAscii(new TextDecoder().decode(bytes));

@@ -35,8 +35,7 @@ export function adjacencyOf(m: Mesh): Adjacency {
 
 /**
  * Which triangle lies across each edge, as in `Adjacency`. Half edges are sorted into boxes by their lower corner; a
- * box holds
- * about six, of which those with the same other corner are one edge. A map of edges took ten times as long.
+ * box holds about six, of which those with the same other corner are one edge. A map of edges took ten times as long.
  */
 export function acrossOf(m: Mesh): Int32Array {
   const { triangles } = m;

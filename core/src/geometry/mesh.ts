@@ -2,9 +2,8 @@ import { type Frame, toLocal, toParent } from './frame.js';
 import type { Vec3 } from './vec.js';
 
 /**
- * A triangle mesh.
- * `positions`: x, y, z of each vertex in mm. `triangles`: three vertex indices each, counter-clockwise seen from
- * outside.
+ * A triangle mesh. `positions`: x, y, z of each vertex in mm. `triangles`: three vertex indices each, counter-clockwise
+ * seen from outside.
  */
 export interface Mesh {
   readonly positions: Float64Array;

@@ -24,8 +24,7 @@ export const DEGENERATE_AREA_MM2 = 1e-10;
 
 /**
  * Checks what every solid must keep: finite coordinates, indices in range, no triangle without area, each edge shared
- * by
- * exactly two triangles that run along it in opposite directions.
+ * by exactly two triangles that run along it in opposite directions.
  */
 export function inspectMesh(m: Mesh, options: { closed: boolean } = { closed: true }): MeshReport {
   const found = new Map<Defect, number>();

@@ -31,8 +31,7 @@ type Plane = readonly [up: number, alongX: number, alongY: number];
 
 /**
  * Closes a lower jaw on the upper one: pushed up in the middle of the side teeth it comes to rest on three places, as a
- * hand that
- * fits two casts together feels it, or tilts by `MOST_TILT_DEG` and rests on fewer. It is not slid.
+ * hand that fits two casts together feels it, or tilts by `MOST_TILT_DEG` and rests on fewer. It is not slid.
  * @param upper teeth in the mouth's coordinates
  * @param lower the lower jaw where a hand has put it, in the mouth's coordinates; it may lie too high as well
  * @returns undefined where the two don't lie over each other
@@ -91,8 +90,7 @@ const at = ([up, alongX, alongY]: Plane, [x, y]: readonly [number, number, ...un
 
 /**
  * The plane that is highest over a place and nowhere over the rooms: a linear programme of three unknowns, solved by
- * adding the room
- * that is most in the way until none is.
+ * adding the room that is most in the way until none is.
  */
 function highestUnder(
   rooms: readonly Room[],

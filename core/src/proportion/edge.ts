@@ -19,8 +19,7 @@ export interface EdgeFacts {
 
 /**
  * The edge stays above the lower lip's border in a smile by this, so that it meets the lip's moist border in F and V
- * and does
- * not rest on it. Common practice, no source; tried by speaking with the mock-up.
+ * and does not rest on it. Common practice, no source; tried by speaking with the mock-up.
  */
 export const SPEECH_MARGIN_MM = 0.5;
 /**
@@ -38,8 +37,7 @@ const say = (mm: number): string => `${mm < 0 ? '−' : ''}${Math.abs(mm).toFixe
 
 /**
  * Where the edge would stand by display at rest, held back by the lower lip in smile. Only lengthening is proposed:
- * teeth that
- * show more than is usual are a matter of taste, and shortening takes enamel.
+ * teeth that show more than is usual are a matter of taste, and shortening takes enamel.
  */
 export function adviseEdge(f: EdgeFacts): EdgeAdvice | undefined {
   const norm = f.norms[0];

@@ -18,8 +18,7 @@ export const LIKED_BORDERS: readonly string[] = [
 
 /**
  * The proportions of a smile from the borders of its six front teeth, both sides together: each tooth's share of the
- * one
- * before it, as seen from the front. No scale is needed, and a picture that is turned or mirrored gives the same.
+ * one before it, as seen from the front. No scale is needed, and a picture that is turned or mirrored gives the same.
  * @param borders seven places, px, in the order of LIKED_BORDERS
  * @throws Refusal `landmark-outside` for a wrong count, or borders that do not follow each other along the row
  */

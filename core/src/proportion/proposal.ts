@@ -98,13 +98,10 @@ function rowOf(measures: readonly ToothMeasure[], choice: ProposalChoice, roles:
 
 /**
  * Targets for the upper front by the chosen school: for the six teeth, or for those in their places where some are
- * missing, or for some
- * of them alone.
- * Length comes at the edge and, where it is asked for, at the gum. Widths fill the space from the first to the last
- * tooth of the row, in
- * bands about their wishes, or from first premolar to first premolar where these take part; teeth that are not in the
- * plan keep their
- * room. What could not be kept is told with the amount.
+ * missing, or for some of them alone. Length comes at the edge and, where it is asked for, at the gum. Widths fill the
+ * space from the first to the last tooth of the row, in bands about their wishes, or from first premolar to first
+ * premolar where these take part; teeth that are not in the plan keep their room. What could not be kept is told with
+ * the amount.
  * @param measures `usedMeasures`, where there is a scan
  * @param gaps sum of the gaps between the teeth of the row along the arch, mm (0 where teeth touch)
  * @param roles where teeth stand in another's place
@@ -420,8 +417,7 @@ function notesOnGum(gumMm: number): string[] {
 
 /**
  * The recurring front-view ratio: widths of central, lateral and canine as seen from the front when each is k times the
- * one
- * before it, for W mm from canine to canine. central = W ÷ (2 (1 + k + k²)) (Ward 2001, from memory).
+ * one before it, for W mm from canine to canine. central = W ÷ (2 (1 + k + k²)) (Ward 2001, from memory).
  */
 export function recurringWidths(frontMm: number, k: number): { central: number; lateral: number; canine: number } {
   const central = frontMm / (2 * (1 + k + k * k));

@@ -34,14 +34,11 @@ const TINY = 1e-9;
 
 /**
  * Shares a space out over teeth: the widths that fill it, stay in their bands, keep what is locked and, if asked, left
- * and right
- * alike, and among all such are nearest to the wishes. Nearness is Σ (width − wish)² ÷ wish: as long as no band is met
- * every tooth
- * gives way by the same percentage.
+ * and right alike, and among all such are nearest to the wishes. Nearness is Σ (width − wish)² ÷ wish: as long as no
+ * band is met every tooth gives way by the same percentage.
  *
  * The objective is separable and there is one equality, so the solution is exact: width = wish · (1 + λ), held to its
- * band, with the
- * one λ at which the sum is the space (Karush–Kuhn–Tucker conditions; the sum grows with λ).
+ * band, with the one λ at which the sum is the space (Karush–Kuhn–Tucker conditions; the sum grows with λ).
  * @throws Refusal `parameter-out-of-range` for a wish or band that is no positive length or is turned round
  */
 export function shareSpace(wishes: readonly WidthWish[], spaceMm: number, alike: boolean): SharedSpace {

@@ -65,8 +65,7 @@ const GROOVES = { facial: '3 facial, 1 on each line angle', edge: '3 across the 
 
 /**
  * The engagement of the tray that gives a groove of the wanted depth within DEPTH_TOLERANCE_MM; between equals the
- * balls
- * on the face (they stop by themselves) and the tapers on the edge.
+ * balls on the face (they stop by themselves) and the tapers on the edge.
  * @throws Refusal `number-invalid` for a depth that is no number
  */
 export function groove(depthMm: number, where: 'facial' | 'edge', tray: readonly Bur[] = TRAY): Groove {

@@ -45,8 +45,7 @@ const AT_GUM: FinishLine = { form: 'rounded chamfer', belowGumMm: 0 };
 
 /**
  * The designs; the first is the default: it leaves most enamel at the neck, where there is least. All thicknesses are
- * common
- * practice with no source, and are house preferences.
+ * common practice with no source, and are house preferences.
  */
 export const DESIGNS = [
   {

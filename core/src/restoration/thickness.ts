@@ -30,8 +30,7 @@ export function overThirds(values: Readonly<Record<FacialThird, number>>, share:
 
 /**
  * The thickness that a restoration needs across the planned facial surface at a height of the planned crown, mm: the
- * one answer
- * that maps, sections, volumes, documents and the simulated preparation read.
+ * one answer that maps, sections, volumes, documents and the simulated preparation read.
  * @param share of the planned crown's height, 0 at its edge, 1 at its zenith
  */
 export const neededAt = (design: Design, share: number): number => overThirds(design.needs, share);

@@ -13,8 +13,7 @@ const LEAST_TRIANGLES = 200;
 
 /**
  * A crown's patch made a closed surface: its largest piece, every border closed by a fan, at the neck and where the
- * scanner could
- * not see between neighbours. What a cap adds is not tooth; widths end where the scan ends.
+ * scanner could not see between neighbours. What a cap adds is not tooth; widths end where the scan ends.
  * @throws Refusal `mesh-invalid` when too little of a crown is there
  */
 export function closedTooth(patch: Mesh): Mesh {
@@ -33,8 +32,7 @@ const NEITHER = 255;
 
 /**
  * Which triangles of a tooth lie where it meets its neighbour: scanners bridge what they can't see between two teeth,
- * so what is
- * there is neither's surface.
+ * so what is there is neither's surface.
  */
 export function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
   const own = new Uint8Array(m.positions.length / 3);

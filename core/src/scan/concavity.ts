@@ -38,8 +38,7 @@ export function smoothed(m: Mesh, n: Neighbourhood, rounds = ROUNDS): Smooth {
 
 /**
  * How strongly the surface folds inward at each vertex, 1/mm: the deepest of its curvatures along the edges, meant over
- * the
- * vertices beside it; 0 where it bulges.
+ * the vertices beside it; 0 where it bulges.
  */
 export function concavityOf({ mesh, normals }: Smooth, n: Neighbourhood): Float32Array {
   const p = mesh.positions;

@@ -16,8 +16,7 @@ export interface Doubt {
 
 /**
  * What can't be told surely about picked teeth: borders along which the surface does not fold, what stands on a face,
- * and crowns that are
- * not whole.
+ * and crowns that are not whole.
  * @param tooth of each triangle, 0 for gum
  */
 export function doubtsOf(

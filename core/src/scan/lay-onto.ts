@@ -46,9 +46,8 @@ const MOST_P95_MM = 0.1;
 
 /**
  * Lays a surface on another by the region that is the same on both: point-to-plane steps (Chen & Medioni 1992, Image
- * Vision
- * Comput 10:145, from memory) with Tukey's weights that leave out what is too far off, the limit drawn closer stage by
- * stage.
+ * Vision Comput 10:145, from memory) with Tukey's weights that leave out what is too far off, the limit drawn closer
+ * stage by stage.
  * @param start of the moved surface's coordinates in the ground's
  */
 export function layOnto(moved: Mesh, ground: Ground, start: Frame): LaidOn {

@@ -26,8 +26,7 @@ export const JAW_MM = { least: 25, most: 110 };
 
 /**
  * Finds a jaw's place from its shape: an open surface faces where it bites, its teeth's edges lie in a plane, its two
- * sides are
- * alike, and only the front has teeth in the midline.
+ * sides are alike, and only the front has teeth in the midline.
  * @throws Refusal `no-jaw` when the size or the shape is not that of a row of teeth
  */
 export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
@@ -95,8 +94,7 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
 
 /**
  * The mouth's frame from three places that were clicked: the edge between the centrals, and the same tooth's tip on the
- * patient's
- * right and left.
+ * patient's right and left.
  * @throws Refusal `points-coincide`
  */
 export function frameFromClicks(middle: Vec3, right: Vec3, left: Vec3, jaw: Jaw, bite: Vec3): Frame {
@@ -123,8 +121,8 @@ export function frameFromClicks(middle: Vec3, right: Vec3, left: Vec3, jaw: Jaw,
 
 /**
  * The same frame made level with the edges and cusps of the whole row, where the clicked places stand as high over
- * their plane as one another, to
- * a slip of the hand: the three lie near together, and a millimetre off there would tip the jaw by seven degrees.
+ * their plane as one another, to a slip of the hand: the three lie near together, and a millimetre off there would tip
+ * the jaw by seven degrees.
  * @param slipMm what a click may be off
  */
 export function levelled(m: Mesh, jaw: Jaw, frame: Frame, clicked: readonly Vec3[], slipMm: number): Frame {

@@ -32,8 +32,7 @@ interface Pieces {
 
 /**
  * The line between each tooth and the gum, as pieces of two points each (x, y, z, x, y, z, mm), lifted off the surface
- * so that it
- * can be seen.
+ * so that it can be seen.
  * @param labels the tooth of each vertex, 0 for gum
  */
 export function neckLines(
@@ -104,8 +103,7 @@ function smoothLine({ places, joins }: Pieces): Float32Array {
 
 /**
  * Pulls the line between a tooth and the gum from one place of the surface to another; beside the hand it follows less
- * and less. What
- * lies around is told as well, so that the line stays there where it was pulled to.
+ * and less. What lies around is told as well, so that the line stays there where it was pulled to.
  * @param labels the tooth of each vertex, 0 for gum
  * @param from on the line, in the arch's own frame, mm
  * @returns the tooth, or 0, of every vertex about the pull that is that tooth's or gum

@@ -36,8 +36,7 @@ const ROUNDS = 3;
 
 /**
  * Picked crowns, each from its own place. The length is measured along the crown itself, from edge to neck, and so
- * hardly depends on how the
- * jaw was laid.
+ * hardly depends on how the jaw was laid.
  * @param labels the tooth of each vertex, 0 for gum
  * @param triangles the tooth of each triangle
  */

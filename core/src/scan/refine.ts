@@ -18,8 +18,7 @@ export interface LaidByShape {
 
 /**
  * Lays a repaired jaw into the mouth: first by its outline, then by the rooms of its teeth, so that the middle lies
- * between its centrals
- * and the same teeth of both sides lie across from each other.
+ * between its centrals and the same teeth of both sides lie across from each other.
  * @param found the frame by its outline, where it is known already
  * @param missing teeth that are known to be missing
  * @throws Refusal of `mouthFrame`
@@ -41,8 +40,7 @@ const CLICKED = { mm: 1.5, deg: 3 } as const;
 
 /**
  * Lays a repaired jaw by three clicked places. What is a slip of the hand off the teeth's own middle and level is
- * brought to them; what is
- * further off was meant.
+ * brought to them; what is further off was meant.
  * @param places in the scan's coordinates: between the edges of the centrals, the same tooth's tip on the patient's
  *   right and left
  * @throws Refusal `points-coincide`

@@ -29,10 +29,8 @@ const plural = (n: number, one: string, many: string): string => `${n.toLocaleSt
 
 /**
  * Makes a scanned surface one that can be worked on: corners that fall together joined, triangles without area and
- * doubled ones
- * left out, faces that look the other way turned, loose pieces set aside, small holes filled. Every thing done is told;
- * the mesh
- * that came in is not touched.
+ * doubled ones left out, faces that look the other way turned, loose pieces set aside, small holes filled. Every thing
+ * done is told; the mesh that came in is not touched.
  */
 export function repaired(m: Mesh): Repaired {
   const repairs: Repair[] = [];
@@ -200,8 +198,7 @@ function joined(a: Float64Array, more: readonly number[]): Float64Array {
 
 /**
  * How many of the triangles around a corner hang together across the edges that meet there, from the first on: first
- * the one way
- * round, then the other.
+ * the one way round, then the other.
  */
 function firstFan(m: Mesh, across: Int32Array, v: number, start: number): number {
   const { triangles } = m;
@@ -276,8 +273,7 @@ function looksAlike(m: Mesh, across: Int32Array): boolean {
 
 /**
  * Faces look the way in which most of the surface looks. Groups of faces that look alike are turned as a whole, the
- * largest of
- * each piece stays as it is.
+ * largest of each piece stays as it is.
  */
 function alike(m: Mesh, across: Int32Array): { mesh: Mesh; across: Int32Array; count: number } {
   const n = m.triangles.length / 3;
@@ -353,8 +349,7 @@ function flipped(triangles: Uint32Array): Uint32Array {
 
 /**
  * The sum of all faces' normals by area, of an open jaw: what is missing is the side of the roots, so it points where
- * the teeth
- * bite.
+ * the teeth bite.
  */
 export function vectorArea({ positions: p, triangles }: Mesh): Vec3 {
   let [x, y, z] = [0, 0, 0];

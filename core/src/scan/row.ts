@@ -257,8 +257,7 @@ const LACKING = 6;
 
 /**
  * Teeth are numbered from the midline outward. Those known to be missing are passed over; where the widths speak for it
- * another is
- * taken to be missing too, and whoever knows the mouth looks at it.
+ * another is taken to be missing too, and whoever knows the mouth looks at it.
  */
 export function numbered(
   places: readonly ToothRoom[],
@@ -266,8 +265,7 @@ export function numbered(
   missing: ReadonlySet<Fdi> = new Set(),
 ): Map<Fdi, ToothRoom> {
   // The border nearest to the midline is that between the centrals. Where teeth are known to be missing, the others may
-  // have moved
-  // over it: then the border is taken from which the widths fit best.
+  // have moved over it: then the border is taken from which the widths fit best.
   const borders = places.flatMap((p) => [p.from, p.to]).sort((p, q) => Math.abs(p) - Math.abs(q));
   const gone = [...missing].some(
     (t) => t > quadrantOf(jaw, 'right') && t <= quadrantOf(jaw, 'left') + 5 && t % 10 <= 5,

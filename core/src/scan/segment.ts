@@ -32,8 +32,8 @@ const UNKNOWN = 255;
 
 /**
  * Tells the teeth from the gum and from one another: every tooth spreads from its sure middle, the gum from the roots,
- * each step the
- * dearer the stronger the surface folds inward there, until they meet in the folds. In the arch's own frame.
+ * each step the dearer the stronger the surface folds inward there, until they meet in the folds. In the arch's own
+ * frame.
  * @param concavity of each vertex, 1/mm
  * @param painted vertices that a hand has given to a tooth (its number) or to the gum (0)
  * @returns the tooth of each vertex, 0 for gum

@@ -6,8 +6,7 @@ export type Place = readonly [number, number];
 
 /**
  * An arch as a conic, y = a·x² + b·xy + c·y² + d·x + f in its own frame (origin at the middle of the points, scaled by
- * their
- * spread): a parabola where b = c = 0, an ellipse where the points close up behind.
+ * their spread): a parabola where b = c = 0, an ellipse where the points close up behind.
  */
 export interface FittedCurve {
   /**
@@ -26,8 +25,7 @@ const HUBER = 1.5;
 /**
  * Lays an arch through points, the front of the arch towards −y. A conic by weighted least squares on true distances:
  * every round divides by the gradient (Sampson 1982, Comput Graph Image Process 18:97, from memory), and points that
- * stand out
- * lose weight, so that one crowded tooth does not bend the arch.
+ * stand out lose weight, so that one crowded tooth does not bend the arch.
  * @throws Refusal `points-coincide` for fewer than six points or points all in one place
  */
 export function fitArchCurve(points: readonly Place[]): FittedCurve {

@@ -20,8 +20,7 @@ export const Z95 = 1.96;
 /**
  * The scale of a photograph, mm a pixel, with its error.
  * @throws Refusal `calibration-zero` for a length that is not positive, `points-coincide` for points less than 10 px
- *   apart,
- *   `number-invalid` for coordinates that are no numbers
+ *   apart, `number-invalid` for coordinates that are no numbers
  */
 export function scaleOf(c: Calibration): Figure {
   const numbers = [...c.from, ...c.to, c.mm];

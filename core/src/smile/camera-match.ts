@@ -10,16 +10,14 @@ export interface PhotoMark {
   readonly px: Px;
   /**
    * How well the two belong together across and down the picture, one standard deviation, mm: an edge is marked well in
-   * its
-   * height and loosely along its length.
+   * its height and loosely along its length.
    */
   readonly sdMm: readonly [across: number, down: number];
 }
 
 /**
  * How a photograph was taken: a pinhole that looks about a place of the mouth, without lens distortion. The picture's
- * centre lies
- * on the line of sight.
+ * centre lies on the line of sight.
  */
 export interface PhotoCamera {
   /** Middle of the marks, about which it is turned, mm. */
@@ -44,8 +42,7 @@ export interface CameraMatch {
   readonly rmsPx: number;
   /**
    * How well the scale at the marks' own depth is known, one standard deviation as a share of it: from how the marks
-   * hold it, and
-   * more where they lie further off than they should.
+   * hold it, and more where they lie further off than they should.
    */
   readonly scaleSd: number;
 }
@@ -136,10 +133,8 @@ export function mmAPixelAt(c: PhotoCamera, p: Vec3): number {
 
 /**
  * Finds how a photograph was taken from places of the mouth that are marked on it: least squares over turn, roll,
- * scale, place
- * and distance, where a usual distance and a straight view count as one more mark each, since a few marks that lie
- * nearly in a
- * plane say little about them.
+ * scale, place and distance, where a usual distance and a straight view count as one more mark each, since a few marks
+ * that lie nearly in a plane say little about them.
  * @param size width and height of the picture, px
  * @throws Refusal `marks-too-few` for fewer than four marks, `points-coincide` when they all lie in one place
  */

@@ -35,8 +35,7 @@ export function freeLength(a: Px, b: Px, scale: Figure): Figure {
 
 /**
  * An angle that a person draws at `at` between the arms to `a` and `b`, 0 to 180°. Its error is first order: how far
- * each of
- * the three points turns it, the shorter the arm the more.
+ * each of the three points turns it, the shorter the arm the more.
  * @throws Refusal `points-coincide`
  */
 export function freeAngle(a: Px, at: Px, b: Px, scale: Figure): Figure {

@@ -27,8 +27,7 @@ export function neighbourGap(
 
 /**
  * Sum of the gaps between neighbouring upper teeth, mm along the arch. Overlaps count as no gap; a gap smaller than a
- * point can be
- * set again counts as none.
+ * point can be set again counts as none.
  * @param row the teeth in the order in which they stand, patient's right first
  */
 export function gapsBetween(

@@ -38,8 +38,7 @@ export function requireLandmarks(set: LandmarkSet, widthPx: number, heightPx: nu
 
 /**
  * Roll of the picture in degrees, clockwise positive: the mean direction from each landmark on the patient's right to
- * its
- * fellow on the left. Undefined while no pair is complete.
+ * its fellow on the left. Undefined while no pair is complete.
  */
 export function rollOf(set: LandmarkSet): number | undefined {
   let dx = 0;

@@ -17,8 +17,7 @@ export interface Linked {
 
 /**
  * Which of two measures of one length counts: the one with the smaller error, which is the scan's wherever there is
- * one, since a
- * photograph also leans on its scale and its perspective. Errors are added in quadrature.
+ * one, since a photograph also leans on its scale and its perspective. Errors are added in quadrature.
  */
 export function linked(scan: Sided | undefined, photo: Sided | undefined): Linked {
   if (!scan && !photo) return { why: 'measured on neither', apart: false };

@@ -38,9 +38,8 @@ export const SEEN_FROM_FRONT: Readonly<
 
 /**
  * Measures every tooth that has landmarks; the six upper front teeth come first, also where they have none. Crown sizes
- * are told of
- * teeth that stand in the place of an upper front tooth: how much of them the front shows is known of these.
- * Widths run along and lengths across the level line of the picture; its roll is taken out first (see `rollOf`).
+ * are told of teeth that stand in the place of an upper front tooth: how much of them the front shows is known of
+ * these. Widths run along and lengths across the level line of the picture; its roll is taken out first (see `rollOf`).
  * Errors are first order: landmark repeatability, scale, and the share seen from the front.
  * @param scale mm a pixel, from `scaleOf`
  * @param roles where teeth stand in another's place

@@ -47,8 +47,7 @@ export const DISPLAY_BY_LIP: readonly { readonly from: number; readonly to: numb
 
 /**
  * How much of the upper centrals shows at rest, mm, by every table for which something is known: by age, by sex, by
- * length
- * of the upper lip. They are not combined: the publication gives each by itself.
+ * length of the upper lip. They are not combined: the publication gives each by itself.
  */
 export function displayAtRest(who: { ageYears?: number | null; sex?: Sex | null; lipMm?: number }): ValueNorm[] {
   const out: ValueNorm[] = [];

@@ -17,8 +17,8 @@ export interface ArchStanding {
 
 /**
  * The arch through the facial edges of an occlusal view and how each tooth stands in it. The patient's left is at the
- * picture's
- * right; the front of the upper arch at its top, of the lower arch at its foot. Nothing before six teeth are marked.
+ * picture's right; the front of the upper arch at its top, of the lower arch at its foot. Nothing before six teeth are
+ * marked.
  */
 export function measureArch(r: ViewReading): ArchStanding[] {
   const upper = r.view === 'upper-occlusal';

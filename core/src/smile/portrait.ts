@@ -7,10 +7,8 @@ const INPUT = (name: string) => [{ name, value: 'marked', unit: '', source: MEAS
 
 /**
  * What a portrait tells, once its points are set: lines of the eyes, the mouth and the edges against each other, and
- * the midlines.
- * Angles and offsets are taken relative to the line through the pupils, so that a tilted head or camera does not
- * matter.
- * Positive is towards the patient's left, and for cants the patient's left side lower.
+ * the midlines. Angles and offsets are taken relative to the line through the pupils, so that a tilted head or camera
+ * does not matter. Positive is towards the patient's left, and for cants the patient's left side lower.
  */
 export function measurePortrait(r: ViewReading): ViewFigure[] {
   return [

@@ -13,8 +13,8 @@ const STEP_SCALE = 1e-3;
 
 /**
  * A figure that follows from points and the scale, with its error to first order: every coordinate is moved a little
- * and the
- * scale changed a little, and what that does to the figure is added up in squares (law of propagation, JCGM 100:2008).
+ * and the scale changed a little, and what that does to the figure is added up in squares (law of propagation, JCGM
+ * 100:2008).
  * @param of the figure from the points, px, and the scale, mm a pixel
  * @param more further independent half-widths of 95 % intervals, in the figure's unit
  */
@@ -53,8 +53,7 @@ export function propagated(
 
 /**
  * Figures that share most of their points, each with one point of its own, with errors as `propagated` gives them: the
- * shared
- * points are moved once for all.
+ * shared points are moved once for all.
  * @param shared points that every figure depends on
  * @param own the point of each figure
  * @param of from the shared points, px, what turns an own point into its figure

@@ -22,8 +22,7 @@ const SHORTER_THAN_FELLOW = 1;
 
 /**
  * The measured teeth, the one nearest to the norms first: width to length of unworn teeth (Magne 2003), width (Chu
- * 2007), and
- * no shorter than the same tooth of the other side. A proposal; the dentist picks.
+ * 2007), and no shorter than the same tooth of the other side. A proposal; the dentist picks.
  */
 export function rankReference(measures: readonly ToothMeasure[]): ReferenceCandidate[] {
   const by = new Map(measures.map((m) => [m.tooth, m]));

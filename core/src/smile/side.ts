@@ -5,8 +5,7 @@ import { along, directionDeg, marksOf, type ViewFigure, type ViewReading } from 
 
 /**
  * Overjet from a side view: how far the upper edge stands in front of the lower incisor, along the plane through the
- * upper
- * canine's and premolar's tips. What the view's own turn from the true side hides is not put back.
+ * upper canine's and premolar's tips. What the view's own turn from the true side hides is not put back.
  */
 export function measureSide(r: ViewReading): ViewFigure[] {
   const marks = marksOf(r, ['plane-front', 'plane-back', 'upper-edge', 'lower-facial']);

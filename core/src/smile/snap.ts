@@ -13,10 +13,8 @@ const WEAKEST = 3;
 
 /**
  * The strongest edge near a place of the patch, to a part of a pixel, or undefined where there is none. Brightness is
- * smoothed
- * (Gaussian, 1.4 px), its gradient taken (Scharr), each place weighed by how near it is, and the peak along the
- * gradient found by
- * a parabola through three samples.
+ * smoothed (Gaussian, 1.4 px), its gradient taken (Scharr), each place weighed by how near it is, and the peak along
+ * the gradient found by a parabola through three samples.
  * @param radius how far from the place it may lie, px
  */
 export function snapToEdge(patch: Patch, at: Px, radius: number): Px | undefined {

@@ -2,8 +2,7 @@ import type { Px } from './calibration.js';
 
 /**
  * Where a point most likely lies, from its fellow on the other side: mirrored in the line that the pairs already set
- * stand
- * square to, through their middles. With no pair yet, in the upright through `middleX`.
+ * stand square to, through their middles. With no pair yet, in the upright through `middleX`.
  * @param pairs points already set on both sides, right and left
  */
 export function mirrored(fellow: Px, pairs: readonly (readonly [Px, Px])[], middleX: number): Px {

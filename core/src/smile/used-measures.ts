@@ -21,9 +21,8 @@ export const scannedSize = (mm: number): Sided => ({ value: mm, pm: SCANNED_SIZE
 
 /**
  * The measures that planning goes by: of each width and length the scan's wherever there is one, since it leans on no
- * scale and no
- * perspective (see `linked`); levels from the photograph, or from the scan where the photograph does not have them of
- * every tooth.
+ * scale and no perspective (see `linked`); levels from the photograph, or from the scan where the photograph does not
+ * have them of every tooth.
  */
 export function usedMeasures(photo: readonly ToothMeasure[], scan: readonly ScannedTooth[]): ToothMeasure[] {
   const teeth = [

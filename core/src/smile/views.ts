@@ -120,8 +120,7 @@ const occlusal = (teeth: readonly Fdi[]): PointSpec[] =>
 
 /**
  * What is marked on each view, in the order in which it is set. The retracted front view's four outline points of each
- * tooth are
- * held apart, in `LANDMARK_KINDS`; here stand those that go further.
+ * tooth are held apart, in `LANDMARK_KINDS`; here stand those that go further.
  */
 export const VIEW_POINTS: Readonly<Record<ViewId, readonly PointSpec[]>> = {
   'portrait-rest': PORTRAIT,

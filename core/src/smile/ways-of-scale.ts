@@ -131,8 +131,7 @@ const DOUBT = { rollDeg: 8, sidesPercent: 7, halvesPercent: 12, shortPercent: 5,
 
 /**
  * Sentences on why the scale, and what is measured with it, may be off: a scale held askew, a head turned to one side,
- * a length
- * that is too short or too unsure to carry others. Empty where nothing speaks against it.
+ * a length that is too short or too unsure to carry others. Empty where nothing speaks against it.
  */
 export function scaleDoubts(c: {
   scale: Figure;

@@ -10,8 +10,8 @@ export const CLOSED_GAP_MM = 1.5;
 
 /**
  * The roles of the front teeth and premolars of both jaws, counted from the midline outward: where a tooth is missing
- * and its gap has
- * closed, the next one stands in its place; where the gap is kept, its place is kept for what may come into it.
+ * and its gap has closed, the next one stands in its place; where the gap is kept, its place is kept for what may come
+ * into it.
  * @param missing teeth that the record calls missing
  * @param isClosed whether the gap of a missing tooth has closed
  */

@@ -7,8 +7,7 @@ export const SCAN_PM_MM = 0.05;
 
 /**
  * Accuracy of a tooth's width or length read off a scan, half-width of the 95 % interval, mm: both its ends are
- * surfaces, and contacts
- * and gum hide some of them. House value from virtual scans (see the test of the same name).
+ * surfaces, and contacts and gum hide some of them. House value from virtual scans (see the test of the same name).
  */
 export const SCANNED_SIZE_PM_MM = 0.1;
 

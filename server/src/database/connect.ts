@@ -7,8 +7,7 @@ const PATIENCE = { statementS: 10, lockS: 8, silentMs: 15_000, connectMs: 3000, 
 
 /**
  * A transaction is passed on to every query made while it is open. Without that, a query inside it asks the pool for a
- * second
- * connection; as many transactions as there are connections then wait for each other.
+ * second connection; as many transactions as there are connections then wait for each other.
  */
 const open = new AsyncLocalStorage<Map<string, unknown>>();
 Sequelize.useCLS({

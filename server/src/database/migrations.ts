@@ -22,8 +22,7 @@ const json = { type: DataTypes.JSON, allowNull: false };
 
 /**
  * The statements that change tables are not taken back when a migration ends half way, so every step can be done again:
- * tables
- * are made where they are missing (createTable says so itself), and so are columns and indices here.
+ * tables are made where they are missing (createTable says so itself), and so are columns and indices here.
  */
 class Steps {
   constructor(private readonly q: QueryInterface) {}
@@ -240,8 +239,7 @@ const LOCK_WAIT_S = 300;
 
 /**
  * Brings the database to the newest form. Safe to run at every start: of several servers one does it and the others
- * wait, and
- * what was broken off is done again from its last whole migration.
+ * wait, and what was broken off is done again from its last whole migration.
  * @param db a pool without time limits on statements
  */
 export async function migrate(db: Sequelize): Promise<string[]> {

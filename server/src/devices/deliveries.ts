@@ -6,8 +6,7 @@ export interface Delivery {
   readonly patient: RecipeName;
   /**
    * A photograph's view; a scan of the upper or the lower jaw with its teeth numbered; a whole jaw as any scanner gives
-   * it, nothing
-   * told apart; or a laboratory's wax-up as a scan of its model.
+   * it, nothing told apart; or a laboratory's wax-up as a scan of its model.
    */
   readonly what:
     | PhotoView

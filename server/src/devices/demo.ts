@@ -47,8 +47,8 @@ const FIRST_WITHIN_MS = 180_000;
 
 /**
  * Puts the demo practice and its cases in, once. Photographs and scans are made by the simulated devices in a process
- * of their
- * own and arrive through the watched folder; what a careful hand would have marked on them is added as they come.
+ * of their own and arrive through the watched folder; what a careful hand would have marked on them is added as they
+ * come.
  */
 @Injectable()
 export class Demo implements OnModuleDestroy {

@@ -20,8 +20,7 @@ import sharp from 'sharp';
 import { type Delivery, deviceOf, fileOf } from './deliveries.js';
 
 // A process of its own: the simulated camera and scanner. It is told the watched folder and what to deliver, makes one
-// file after
-// the other at low priority, and lays each into the folder of its device as a real one would.
+// file after the other at low priority, and lays each into the folder of its device as a real one would.
 
 const [inboxDir, list] = process.argv.slice(2);
 const DAY_MS = 24 * 3600 * 1000;

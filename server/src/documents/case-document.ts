@@ -75,8 +75,7 @@ export class CaseDocumentService {
 
   /**
    * Reads a document into a new case of the person's practice: everything or nothing. Who brought it in and when is
-   * kept with
-   * it; approvals in it are what the file claims.
+   * kept with it; approvals in it are what the file claims.
    * @param path of the document, on the disk
    * @throws ProblemException 413, 422 with one sentence
    */

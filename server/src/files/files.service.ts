@@ -87,8 +87,7 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /**
    * Keeps a draft's bytes for as long as it takes to record them, and looks again afterwards that they are there. The
-   * draft is
-   * taken away at the end. Nothing is kept when recording fails.
+   * draft is taken away at the end. Nothing is kept when recording fails.
    */
   async placed<T>(
     drafts: readonly { readonly path: string; readonly sha256: string }[],
@@ -137,8 +136,7 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /**
    * Keeps a file unless the case holds the same bytes already; put away, they come back. Several deliveries of the same
-   * bytes
-   * to one case are taken one after the other.
+   * bytes to one case are taken one after the other.
    * @throws ProblemException or Refusal with one sentence; nothing is kept then
    */
   async deliver(caseId: string, arrival: Arrival): Promise<{ row: FileRow; already: boolean }> {
@@ -199,8 +197,7 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /**
    * Forgets what was put away longer ago than KEPT_DAYS; its bytes go when nobody else holds the same. What something
-   * has come
-   * to stand on in the meantime stays.
+   * has come to stand on in the meantime stays.
    */
   async forgetOld(): Promise<number> {
     const old = await FileRow.findAll({ where: { removedAt: { [Op.lte]: keptSince() } } });

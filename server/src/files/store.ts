@@ -9,8 +9,7 @@ const BACK_MS = 50;
 
 /**
  * Files by the SHA-256 of their content: the same bytes are kept once. A file is flushed before it gets its name, and
- * has it
- * before anyone records it, so that a recorded file is always whole.
+ * has it before anyone records it, so that a recorded file is always whole.
  */
 export class ContentStore {
   /** @param drafts on the same disk as `dir` */
@@ -31,8 +30,7 @@ export class ContentStore {
 
   /**
    * Keeps a file of the drafts under its content's name. The draft stays: whoever records the file adopts it again
-   * afterwards,
-   * in case it was let go between the two.
+   * afterwards, in case it was let go between the two.
    */
   async adopt(draft: string, sha256: string): Promise<void> {
     const path = this.pathOf(sha256);
@@ -58,8 +56,7 @@ export class ContentStore {
 
   /**
    * Forgets a file that nobody needs. It is set aside first and asked about again: what somebody recorded in the
-   * meantime
-   * comes back.
+   * meantime comes back.
    * @returns whether it is gone
    */
   async drop(sha256: string, needed: () => Promise<boolean>): Promise<boolean> {

@@ -19,8 +19,7 @@ export interface OddName {
 
 /**
  * All files below a folder. Names that begin with a dot are passed over, links are not followed, and names that are no
- * UTF-8
- * are told apart: as text they name another file or none.
+ * UTF-8 are told apart: as text they name another file or none.
  */
 export async function filesBelow(dir: string): Promise<{ files: Sight[]; odd: OddName[] }> {
   const files: Sight[] = [];

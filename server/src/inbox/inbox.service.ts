@@ -31,10 +31,8 @@ const TAKING = '.taking';
 
 /**
  * The watched folder: devices lay files into it, and they go to the case that they name. What names no case waits in a
- * tray.
- * A file is taken when its size and time have rested, and leaves the folder only after its bytes are kept, its arrival
- * is
- * recorded, and it is still the same.
+ * tray. A file is taken when its size and time have rested, and leaves the folder only after its bytes are kept, its
+ * arrival is recorded, and it is still the same.
  */
 @Injectable()
 export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {

@@ -12,8 +12,7 @@ const plain = (s: string) => s.toLowerCase().normalize('NFC').trim();
 
 /**
  * Reads `DEVICE/CASE/file`, `DEVICE/file`, `CASE/file` or `file`. A case is named by a folder of its name, or by a file
- * name
- * that begins with it and goes on with anything but a letter or digit. Two cases that both fit: none.
+ * name that begins with it and goes on with anything but a letter or digit. Two cases that both fit: none.
  * @param path relative to the watched folder, with forward slashes
  */
 export function placeOf(path: string, cases: readonly { readonly id: string; readonly name: string }[]): Place {

@@ -128,8 +128,7 @@ export class PeopleService {
 
   /**
    * Back in with a code that was made on the machine itself: good once, for a short while, and only with the address of
-   * the
-   * person it was made for. All their sessions end.
+   * the person it was made for. All their sessions end.
    * @throws ProblemException 401 without telling which part was wrong, 429
    */
   async recover({ email, code, password }: Recovery, ip: string): Promise<SignedIn> {

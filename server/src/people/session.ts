@@ -56,8 +56,7 @@ export const nothingHere = () => new ProblemException(404, 'Not found', 'There i
 
 /**
  * The door to every route: first who it is, then whether the case is theirs, then whether they may. Nothing of a body
- * has
- * been read by then.
+ * has been read by then.
  */
 @Injectable()
 export class SessionGuard implements CanActivate {

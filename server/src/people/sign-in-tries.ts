@@ -12,8 +12,8 @@ interface Door {
 const MINUTE_MS = 60_000;
 /**
  * One name from one address; one name from anywhere, so that many addresses don't help; one address with any names, so
- * that
- * many names don't help. The second is wider: nobody should be able to lock a colleague out with a handful of tries.
+ * that many names don't help. The second is wider: nobody should be able to lock a colleague out with a handful of
+ * tries.
  */
 const DOORS = {
   both: { tries: 5, windowMs: 5 * MINUTE_MS },
@@ -33,9 +33,8 @@ export interface CountedTry {
 
 /**
  * Counts sign-ins in the database, so that every server in front of it counts the same ones. A try is counted before
- * anything
- * is looked at: tries at the same moment can't pass together. What is counted is kept under a hash, without names.
- * The usual package for this writes statements that the MariaDB connector does not take (docs/decisions).
+ * anything is looked at: tries at the same moment can't pass together. What is counted is kept under a hash, without
+ * names. The usual package for this writes statements that the MariaDB connector does not take (docs/decisions).
  */
 @Injectable()
 export class SignInTries implements OnApplicationBootstrap, OnModuleDestroy {

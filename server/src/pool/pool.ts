@@ -29,8 +29,7 @@ const open = (bounds: Bounds) => new Threads(new URL('../work/tasks.js', import.
 
 /**
  * Everything that takes longer than an answer may, in threads: bounded in number, time and memory. What two people ask
- * for at
- * once, or one twice, is made once.
+ * for at once, or one twice, is made once.
  */
 @Injectable()
 export class Pool implements OnModuleDestroy {

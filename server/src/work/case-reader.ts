@@ -66,8 +66,7 @@ const NO_CASE_FILE = 'This is not a Radiant Arch case file.';
 
 /**
  * Reads a case file from the disk, in any order of its fields, without ever holding more of it than one entry: the
- * files in it
- * are decoded to the disk piece by piece, everything else is checked entry by entry.
+ * files in it are decoded to the disk piece by piece, everything else is checked entry by entry.
  * @throws ProblemException 422 with one sentence, Refusal
  */
 export async function readCaseFile(input: CaseInput): Promise<FoundCase> {

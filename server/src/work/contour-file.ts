@@ -38,8 +38,8 @@ interface Bodies {
 
 /**
  * The planned crowns, the scanned arch, or the two joined into one closed model, mm, in the scan's own coordinates, so
- * that they
- * lie over each other. Of `planned` each crown is a closed shell of its own; in 3MF each is a body with its number.
+ * that they lie over each other. Of `planned` each crown is a closed shell of its own; in 3MF each is a body with its
+ * number.
  * @param scan of the jaw that is asked for
  * @param notation in which the bodies of a 3MF file are named
  * @param versionId a kept contour; the one that stands in shape where left out

@@ -19,8 +19,7 @@ import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
 
 // What runs in a thread of the pool: each export is one kind of work. A refusal goes back as data, since the classes of
-// errors
-// do not cross threads.
+// errors do not cross threads.
 
 /** Why something was refused, as it crosses threads. */
 export interface Fault {

@@ -18,8 +18,7 @@ const escaped = (s: string): string => s.replace(/[<>&"']/g, (c) => ENTITIES[c] 
 
 /**
  * Writes bodies as one 3MF package, millimetres, each an object of the build (3MF Core Specification 1.x and Open
- * Packaging
- * Conventions, from memory).
+ * Packaging Conventions, from memory).
  */
 export function writeThreeMf(bodies: readonly Body[], title: string): Uint8Array {
   const objects = bodies.map(({ name, mesh }, i) => {

@@ -47,8 +47,7 @@ const MAX_ZOOM = 40;
 
 /**
  * A photograph on the grey bench: zoom about the pointer with wheel or pinch, pan by dragging, and marks drawn over it
- * in
- * the picture's own pixels. A press that is no drag is a click on the picture.
+ * in the picture's own pixels. A press that is no drag is a click on the picture.
  */
 export function PhotoBench({
   src,

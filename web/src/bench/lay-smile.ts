@@ -20,8 +20,7 @@ const LEAST_PIXELS = 12;
 
 /**
  * Lays the planned teeth over a photograph: each takes its colour, band by band from edge to neck, from the tooth that
- * is there,
- * and is cut off where the lips are.
+ * is there, and is cut off where the lips are.
  * @returns a canvas of the picture's size
  */
 export function laySmile(

@@ -25,8 +25,7 @@ const part = (s: string) => s.replaceAll(':', '');
 
 /**
  * One name a tab, which survives a reload: two tabs never write over each other's drafts. A duplicated tab is given its
- * twin's
- * name by the browser; it finds the name held and takes another.
+ * twin's name by the browser; it finds the name held and takes another.
  */
 let tab: Promise<string> | undefined;
 function tabName(): Promise<string> {

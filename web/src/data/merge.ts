@@ -38,8 +38,7 @@ function stable(v: unknown): string {
 
 /**
  * Puts two changes of one content together, part by part: what only one side has changed is taken from that side, what
- * both
- * have changed alike is taken once, and only what both have changed differently is a clash.
+ * both have changed alike is taken once, and only what both have changed differently is a clash.
  * @param parts how the content is taken, as its section declares it
  */
 export function merge<T extends object>(parts: Parts, base: T, mine: T, theirs: T): Merged<T> {

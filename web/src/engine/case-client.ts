@@ -74,8 +74,7 @@ export class CaseClient {
 
   /**
    * Asks a question of the case with this plan, or one that no plan has a say in. Rejects with a Refusal, WorkLost, or
-   * what nobody
-   * foresaw.
+   * what nobody foresaw.
    */
   ask<N extends QueryName>(
     plan: ContourPlan | undefined,

@@ -16,8 +16,7 @@ export const shownOf = <T>(a: Asked<T>): T | undefined =>
 
 /**
  * Asks the engine whenever plan or input change. One question is under way at a time and only the newest waits, so a
- * fast hand never
- * builds a queue; each ends in an answer, or in a sentence and a way to try again.
+ * fast hand never builds a queue; each ends in an answer, or in a sentence and a way to try again.
  * @param client undefined while there is none
  * @param plan undefined where no plan has a say in the question
  * @param input undefined while nothing is asked

@@ -22,8 +22,7 @@ const LOWER_EDGE = 51;
 
 /**
  * The teeth in their planned proportions along a slim arc: chooses the tooth, and shows under each whether it is
- * planned
- * (solid) or only part of the plan to come (dotted). The same on every stage.
+ * planned (solid) or only part of the plan to come (dotted). The same on every stage.
  */
 export function ArchStrip({ stage }: { stage: StageDefinition }) {
   const { tooth: selected, selectTooth } = useCase();

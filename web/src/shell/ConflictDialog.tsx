@@ -10,8 +10,7 @@ type Side = 'mine' | 'theirs';
 
 /**
  * Asks where two people have changed the same, and nothing else: what only one of them has touched is put together
- * already.
- * Nothing is chosen beforehand.
+ * already. Nothing is chosen beforehand.
  */
 export function ConflictDialog({ section }: { section: SectionName }) {
   const { conflict, store } = useSection(section);

@@ -20,8 +20,7 @@ export interface FieldSpec {
 
 /**
  * A form over one contract class: checked here with the class that the server uses, and again there; each refusal
- * stands
- * at its field, and nothing typed is lost.
+ * stands at its field, and nothing typed is lost.
  */
 export function Form<T extends object>({
   type,

@@ -14,8 +14,7 @@ const MARKS: Record<Source['mark'], string> = {
 
 /**
  * Opens the working behind a figure: formula, inputs with units, source and its mark, and the ±. The word "how?", or
- * the
- * figure itself where it is given as a child.
+ * the figure itself where it is given as a child.
  */
 export function How(props: { figure: Figure; what: string; source?: Source; children?: ReactNode }) {
   return <AskedFor {...props} />;

@@ -43,8 +43,7 @@ export interface NumberInputProps {
 
 /**
  * The one field for numbers. What is typed stays as it is typed, key by key, until the field is left; a number within
- * the
- * limits is taken at once, one outside them is told and never taken, and half of a number waits for its other half.
+ * the limits is taken at once, one outside them is told and never taken, and half of a number waits for its other half.
  * Arrow keys move one step, with Shift ten.
  */
 export function NumberInput(p: NumberInputProps) {

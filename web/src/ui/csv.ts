@@ -5,8 +5,7 @@ const FIGURE = /^[-+−]\d[\d.,±%°× a-zµ²³]*$/i;
 
 /**
  * Rows as CSV after RFC 4180, with a mark by which spreadsheet programs know UTF-8; a minus sign becomes one that they
- * read as
- * such. What they would take for a formula gets an apostrophe in front and is text.
+ * read as such. What they would take for a formula gets an apostrophe in front and is text.
  */
 export function csvOf(rows: readonly (readonly string[])[]): string {
   const cell = (s: string) => {

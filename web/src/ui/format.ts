@@ -9,8 +9,7 @@ const UTC_DAY_YEAR = inUtc(DAY_YEAR);
 
 /**
  * "9 November", with the year when it is not this one. A day of the calendar is that day everywhere, a moment the day
- * that it
- * is here; what is neither stands as it is.
+ * that it is here; what is neither stands as it is.
  */
 export function day(iso: string): string {
   const d = new Date(iso);

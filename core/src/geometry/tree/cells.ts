@@ -7,8 +7,7 @@ const { floor, max, min, sqrt } = Math;
 
 /**
  * A surface's triangles sorted into cells of space, for the one ray under a pointer: four bytes a triangle, and built
- * in a fraction of the
- * time of a search tree (build.ts), which pays where a surface is asked thousands of times.
+ * in a fraction of the time of a search tree (build.ts), which pays where a surface is asked thousands of times.
  *
  *   box    6 numbers a cell   minX minY minZ maxX maxY maxZ of its triangles
  *   first  1 number a cell    where its triangles begin in `faces`; one more at the end

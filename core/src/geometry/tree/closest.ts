@@ -154,10 +154,9 @@ function search(
 }
 
 /**
- * The nearest surface point to each query.
- * Queries run in Morton order and each starts from the last answer: the distance to that point bounds the search
- * without testing a triangle, which saves about a seventh. A large tree that is asked much is searched two triangles at
- * a time.
+ * The nearest surface point to each query. Queries run in Morton order and each starts from the last answer: the
+ * distance to that point bounds the search without testing a triangle, which saves about a seventh. A large tree that
+ * is asked much is searched two triangles at a time.
  * @param points x, y, z of each query, mm
  */
 export function closestPoints(tree: Tree, points: Float64Array): ClosestPoints {

@@ -139,8 +139,7 @@ const PROBES: readonly Vec3[] = [
 
 /**
  * Whether a point lies inside a closed surface, by the parity of the walls that rays from it meet, the majority of
- * three.
- * Slower than a signed distance, and right also beside slivers that noise has turned inside out.
+ * three. Slower than a signed distance, and right also beside slivers that noise has turned inside out.
  */
 export function liesInside(cast: RayCaster, p: Vec3): boolean {
   let votes = 0;

@@ -62,8 +62,7 @@ function measured(field: SignedField, points: Float64Array, closed: boolean): Fl
 
 /**
  * Least distance from a point to the walls of a box, negative outside it. Nothing inside a surface lies deeper than
- * this: a
- * scan's noise can turn a sliver of a sharp corner inside out, and from afar that sliver would say "inside".
+ * this: a scan's noise can turn a sliver of a sharp corner inside out, and from afar that sliver would say "inside".
  */
 function wallDistance(box: Bounds, p: Float64Array, at: number): number {
   let least = Infinity;

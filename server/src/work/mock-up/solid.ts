@@ -77,10 +77,9 @@ const LEAST_SHEET = 300;
 
 /**
  * What lies between the facial and the palatal gum: a place from which the gum is met both outward and inward across
- * the arch.
- * It ends level at the foot, and plane behind the last teeth. Only how near the gum is, not which way it faces, is
- * asked of the
- * scan, so that sheets that roll over the margin do no harm; what closes under the margins lies inside the teeth.
+ * the arch. It ends level at the foot, and plane behind the last teeth. Only how near the gum is, not which way it
+ * faces, is asked of the scan, so that sheets that roll over the margin do no harm; what closes under the margins lies
+ * inside the teeth.
  */
 function gumSolid(wasm: ManifoldToplevel, teeth: readonly Mesh[], gum: Mesh, { grainMm }: ModelSetting): Manifold {
   const box = bounds(gum);

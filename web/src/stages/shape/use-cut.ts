@@ -31,10 +31,8 @@ const MIDDLE_MM = 4.5;
 
 /**
  * The plane of a setting in a tooth's frame: its x and y span the drawing, z is its normal. Front to back it is drawn
- * with the
- * facial side at the left and up at the top; level it is seen from the edge; frontal from in front. A lower tooth's own
- * frame has
- * its z pointing down.
+ * with the facial side at the left and up at the top; level it is seen from the edge; frontal from in front. A lower
+ * tooth's own frame has its z pointing down.
  */
 export function planeOf(own: Frame, s: CutSetting, jaw: Jaw = 'upper'): Frame {
   const origin = toParent(own, [0, 0, MIDDLE_MM]);
