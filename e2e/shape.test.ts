@@ -39,6 +39,7 @@ it('shows six planned surfaces over the scan, and a number changes one', async (
 
   await length.fill('40');
   await page.getByText('Between 5.00 and 16.00 mm; not taken.').waitFor();
+  await saved(page);
   expect((await planOf(11))?.lengthMm).toBe(11.5);
 
   await length.fill('11.5');
@@ -393,6 +394,9 @@ describe('the tools on the bench', () => {
 it('two people who shape the same tooth meet: both numbers are shown, one is chosen, nothing is overwritten', async () => {
   const { id, client } = await copyOfAvocet('Shaped by two');
   const [one, two] = [v, await visit()];
+  // The second page must not hear of the first one's change before its own: it asks for the case once, and no more.
+  let asked = 0;
+  await two.page.route(`**/api/cases/${id}`, (route) => (asked++ === 0 ? route.continue() : route.abort()));
   for (const b of [one, two]) {
     await open(b.page, id, 'shape');
     await b.page.waitForFunction(

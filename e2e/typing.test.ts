@@ -59,6 +59,20 @@ describe('a number that is typed key by key', () => {
     });
   });
 
+  it('that replaces another and is too large leaves the other as it was taken', async () => {
+    const { page } = v;
+    const kase = await copyOfAvocet('Typed twice');
+    await open(page, kase.id, 'shape');
+    const length = page.getByLabel('Length').first();
+    await length.waitFor();
+    // The field isn't left between the two; the nine of the second is within the limits, and nothing of it counts.
+    await keys(page, length, '11.5');
+    await keys(page, length, '90');
+    await page.getByText('Between 5.00 and 16.00 mm; not taken.').waitFor();
+    await saved(page);
+    expect((await now(kase)).sections.shape.data.teeth.find((t) => t.tooth === 11)?.lengthMm).toBe(11.5);
+  });
+
   it('beyond the limits is told and not taken, stays for putting right, and what says nothing gives way to what is kept', async () => {
     const { page } = v;
     const kase = await copyOfAvocet('Typed too far');

@@ -54,7 +54,7 @@ export function NumberInput(p: NumberInputProps) {
   /** What the text stands for while it is being typed. */
   const stands = useRef<number | null>(p.value);
   const typing = useRef(false);
-  /** What was kept when the typing began. */
+  /** What was kept when this number was begun. */
   const before = useRef<number | null>(p.value);
 
   useEffect(() => {
@@ -76,7 +76,9 @@ export function NumberInput(p: NumberInputProps) {
     setWrong(true);
   };
   const type = (next: string) => {
-    if (!typing.current) before.current = p.value;
+    // What stood there is replaced and not written on: another number begins, and the one before it stays taken.
+    const goesOn = typing.current && text !== '' && (next.startsWith(text) || text.startsWith(next));
+    if (!goesOn) before.current = stands.current;
     typing.current = true;
     setText(next);
     const said = read(next);
