@@ -13,6 +13,7 @@ it('the plan is handed over as one PDF page, the case as a file that comes back 
   const { page } = v;
   const { id } = await copyOfAvocet('Handed over');
   await open(page, id, 'keep');
+  for (const jaw of ['upper', 'lower']) await page.getByText(new RegExp(`^scan of the ${jaw} jaw, \\d`)).waitFor();
   const [pdf] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Make the PDF' }).click(),

@@ -4,3 +4,11 @@
  */
 export const FILE_KINDS = ['photo', 'scan', 'lower-scan', 'own-scan'] as const;
 export type FileKind = (typeof FILE_KINDS)[number];
+
+/** What a file is called on the screen. */
+export const FILE_KIND_WORDS: Readonly<Record<FileKind, string>> = {
+  photo: 'photograph',
+  scan: 'scan of the upper jaw',
+  'lower-scan': 'scan of the lower jaw',
+  'own-scan': 'scan as it came',
+};

@@ -1,4 +1,4 @@
-import { scanFor } from '@radiant/contract';
+import { FILE_KIND_WORDS, scanFor } from '@radiant/contract';
 import { isUpper, NOTATION_NAMES } from '@radiant/core';
 import { Box, FileDown, FileText } from 'lucide-react';
 import { useCase } from '../../data/case-context.js';
@@ -139,7 +139,7 @@ export default function Keep() {
                   {f.name}
                 </a>
                 <span className="block text-[13px] text-ink-2">
-                  {f.kind}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
+                  {FILE_KIND_WORDS[f.kind]}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
                   {f.kind === 'photo' && mayKeep && (
                     <>
                       {' · '}

@@ -1,4 +1,4 @@
-import type { CaseFile } from '@radiant/contract';
+import { type CaseFile, scanFor } from '@radiant/contract';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../data/api.js';
@@ -15,9 +15,8 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   const waiting = detail.files.filter((f) => f.kind === 'own-scan');
   const input = useRef<HTMLInputElement>(null);
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
-  const scan =
-    detail.files.find((f) => f.id === shape.data.scanId) ?? detail.files.filter((f) => f.kind === 'scan').at(-1);
-  const lower = detail.files.filter((f) => f.kind === 'lower-scan').at(-1);
+  const scan = scanFor(detail.files, 'upper', shape.data.scanId);
+  const lower = scanFor(detail.files, 'lower');
   const take = async (file: File | undefined) => {
     if (!file) return;
     setState({ busy: true });

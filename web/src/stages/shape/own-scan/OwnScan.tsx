@@ -1,5 +1,4 @@
-import type { CaseFile } from '@radiant/contract';
-import { planInputs } from '@radiant/contract';
+import { type CaseFile, planInputs, scanFor } from '@radiant/contract';
 import { type ByHand, type Fdi, type Jaw, LOWER_TEN, type ThreePlaces, UPPER_TEN, type Vec3 } from '@radiant/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -160,12 +159,8 @@ export function OwnScan({ file }: { file: CaseFile }) {
     return chosen === undefined ? 'Choose a tooth first' : `Draw over what belongs to ${name(chosen)}`;
   };
   const urlOf = (id: string) => `/api/cases/${detail.id}/files/${id}`;
-  const newest = (kind: CaseFile['kind']) => detail.files.filter((f) => f.kind === kind).at(-1);
-  /** The case's scan of a jaw: the contour's own for the upper one. */
-  const scanOf = (j: Jaw) =>
-    j === 'upper' ? (detail.files.find((f) => f.id === shape.data.scanId) ?? newest('scan')) : newest('lower-scan');
-  const same = scanOf(jaw);
-  const across = scanOf(jaw === 'upper' ? 'lower' : 'upper');
+  const same = scanFor(detail.files, jaw, shape.data.scanId);
+  const across = scanFor(detail.files, jaw === 'upper' ? 'lower' : 'upper', shape.data.scanId);
   /** The upper jaw, drawn while the lower one is put on it. */
   const [upper, setUpper] = useState<JawView>();
   const put = async (hand: ByHand) => {
