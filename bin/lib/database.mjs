@@ -37,15 +37,17 @@ export async function startDatabase(dataDir, firstPort) {
   const account = process.getuid() === 0 ? accountIds() : undefined;
   const dir = databaseFolder(dataDir, account);
   const user = account ? [`--user=${DATABASE_ACCOUNT}`] : [];
-  if (!existsSync(join(dir, 'mysql'))) {
+  // A database that starts takes away the temporary tables that it finds: in a shared folder they may be another's.
+  const temporary = `${dir}-temporary`;
+  mkdirSync(temporary, { recursive: true, mode: 0o700 });
+  if (account) chownSync(temporary, account.uid, account.gid);
+  const folders = [`--datadir=${dir}`, `--tmpdir=${temporary}`];
+  if (!existsSync(join(dir, 'mysql')))
     await run(
       'mariadb-install-db',
-      ['--no-defaults', ...user, `--datadir=${dir}`, '--auth-root-authentication-method=normal', '--skip-test-db'],
-      {
-        quiet: true,
-      },
+      ['--no-defaults', ...user, ...folders, '--auth-root-authentication-method=normal', '--skip-test-db'],
+      { quiet: true },
     );
-  }
   // A folder from before may hold files of root's.
   if (account) await run('chown', ['-R', `${DATABASE_ACCOUNT}:`, `${dir}/`]);
   const password = secret(join(dataDir, 'database.secret'));
@@ -61,7 +63,7 @@ export async function startDatabase(dataDir, firstPort) {
   const args = [
     '--no-defaults',
     ...user,
-    `--datadir=${dir}`,
+    ...folders,
     '--bind-address=127.0.0.1',
     `--port=${port}`,
     // Relative to the data folder, in which the database stands: names of sockets are short, folders may not be.

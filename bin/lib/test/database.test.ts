@@ -66,6 +66,18 @@ describe('the database of a folder', () => {
     }
   });
 
+  it('has its temporary tables in a folder of its own: another database that starts would take them away', async () => {
+    const db = await as('arch', database.password);
+    try {
+      const [{ folder }] = await db.query('SELECT @@tmpdir AS folder');
+      expect(folder).toMatch(/database[^/]*-temporary$|radiant-arch\/[0-9a-f]{16}-temporary$/);
+      expect(statSync(folder)).toMatchObject({ uid: statSync(dir).uid });
+      expect(statSync(folder).mode & 0o777).toBe(0o700);
+    } finally {
+      await db.end();
+    }
+  });
+
   it('runs as another account when root starts it, and keeps its socket and files to itself', () => {
     const pid = recorded(data, 'database') as number;
     expect(pid).toBe(database.pid());
