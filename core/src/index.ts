@@ -75,6 +75,7 @@ export {
   planOfTooth,
   type ToothPlan,
   takenIn,
+  widthsToMidline,
 } from './contour/plan.js';
 export { hasToothNumbers, readScan, type SegmentedScan } from './contour/scan.js';
 export {

@@ -40,6 +40,12 @@ export interface ExistingArch {
   readonly teeth: ReadonlyMap<Fdi, ExistingTooth>;
 }
 
+/** Room between two teeth as they stand, by their middles and widths, mm; below 0 where they overlap. */
+export function roomBetween(a: ExistingTooth, b: ExistingTooth): number {
+  const [p, q] = [a.frame.origin, b.frame.origin];
+  return Math.hypot(p[0] - q[0], p[1] - q[1]) - (a.widthMm + b.widthMm) / 2;
+}
+
 /** A tooth of the scan. @throws Refusal `tooth-missing` */
 export function toothOf(arch: ExistingArch, tooth: Fdi): ExistingTooth {
   const own = arch.teeth.get(tooth);

@@ -7,7 +7,7 @@ import { type Fdi, jawOf, PLANNABLE, UPPER_SIX, UPPER_TEN } from '../teeth/notat
 import { CLOSED_GAP_MM } from '../teeth/roles.js';
 import { type ArchPlace, archSide, frameToArch, meshToArch, placesAlong, type Room, rotateTooth } from './arch.js';
 import { type Crown, type CrownSize, crown, ringVertex } from './crown.js';
-import { archTurn, type ExistingArch, type ExistingTooth, toothOf } from './fit.js';
+import { archTurn, type ExistingArch, type ExistingTooth, roomBetween, toothOf } from './fit.js';
 import { type CrownShape, type CrownStand, PLAN_LIMITS } from './parameters.js';
 import { type Stroke, sculpted } from './sculpt.js';
 
@@ -123,9 +123,15 @@ function gapBehindMissing(arch: ExistingArch, tooth: Fdi): number {
   while (mesial % 10 > 0 && !arch.teeth.has(mesial)) mesial--;
   const before = arch.teeth.get(mesial);
   if (!own || !before || mesial === tooth - 1 || mesial % 10 === 0) return 0;
-  const [a, b] = [own.frame.origin, before.frame.origin];
-  const gap = Math.hypot(a[0] - b[0], a[1] - b[1]) - (own.widthMm + before.widthMm) / 2;
+  const gap = roomBetween(own, before);
   return gap > CLOSED_GAP_MM ? gap : 0;
+}
+
+/** What a planned tooth's place depends on beside its own plan: the widths between it and the midline, as one word. */
+export function widthsToMidline(plan: ContourPlan, tooth: Fdi): string {
+  const widths = [];
+  for (let t = tooth - 1; t % 10 >= 1; t--) widths.push(plan[t]?.widthMm);
+  return widths.join();
 }
 
 /** Carried forward of the arch, and along it away from the midline. */

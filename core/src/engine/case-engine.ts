@@ -1,6 +1,13 @@
 import { crown } from '../contour/crown.js';
 import { type ExistingArch, existingArch } from '../contour/fit.js';
-import { type ContourPlan, type CrownMaker, type PlannedTooth, plannedTooth, type ToothPlan } from '../contour/plan.js';
+import {
+  type ContourPlan,
+  type CrownMaker,
+  type PlannedTooth,
+  plannedTooth,
+  type ToothPlan,
+  widthsToMidline,
+} from '../contour/plan.js';
 import type { SegmentedScan } from '../contour/scan.js';
 import { Sculptor } from '../contour/sculpt.js';
 import { Refusal } from '../errors.js';
@@ -121,7 +128,7 @@ export class CaseEngine {
   crown(tooth: Fdi): PlannedTooth {
     const arch = this.archOf(tooth);
     const own = this.plan[tooth];
-    const widths = this.widthsBefore(tooth);
+    const widths = widthsToMidline(this.plan, tooth);
     const before = this.made.get(tooth);
     if (own && before?.own === own && before.widths === widths) return before.planned;
     const planned = plannedTooth(arch, this.plan, tooth, this.makerOf(tooth));
@@ -168,13 +175,6 @@ export class CaseEngine {
     this.ofCrown.set(planned, known);
     if (!known.has(question)) known.set(question, work(planned, this.archOf(tooth)));
     return known.get(question) as T;
-  }
-
-  /** A tooth's place depends on the widths between it and the midline. */
-  private widthsBefore(tooth: Fdi): string {
-    const widths = [];
-    for (let t = tooth - 1; t % 10 >= 1; t--) widths.push(this.plan[t]?.widthMm);
-    return widths.join();
   }
 
   private makerOf(tooth: Fdi): CrownMaker {

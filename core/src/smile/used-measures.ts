@@ -1,4 +1,4 @@
-import type { Fdi } from '../teeth/notation.js';
+import { type Fdi, isUpper } from '../teeth/notation.js';
 import { SCANNED, SCANNED_SIZE_PM_MM } from '../working/accuracy.js';
 import type { Figure } from '../working/working.js';
 import { linked, type Sided } from './linked.js';
@@ -27,7 +27,7 @@ export const scannedSize = (mm: number): Sided => ({ value: mm, pm: SCANNED_SIZE
 export function usedMeasures(photo: readonly ToothMeasure[], scan: readonly ScannedTooth[]): ToothMeasure[] {
   const teeth = [
     ...photo.map((m) => m.tooth),
-    ...scan.map((s) => s.tooth).filter((t) => t < 30 && !photo.some((m) => m.tooth === t)),
+    ...scan.map((s) => s.tooth).filter((t) => isUpper(t) && !photo.some((m) => m.tooth === t)),
   ];
   const scanOf = (t: Fdi) => scan.find((s) => s.tooth === t);
   const photoOf = (t: Fdi) => photo.find((m) => m.tooth === t);

@@ -12,9 +12,23 @@ import type { CaseService } from './case.worker.js';
 import type { ArchView, JawView, PlannedView } from './views.js';
 import { Work } from './work.js';
 
-interface Load<V> {
-  readonly url: string;
-  readonly view: Promise<V>;
+/** What was loaded from an address: the same promise again while it is the same one, a new try after a failure. */
+class Loaded<V> {
+  private url: string | undefined;
+  private view: Promise<V> | undefined;
+
+  constructor(private readonly load: (url: string) => Promise<V>) {}
+
+  from(url: string): Promise<V> {
+    if (this.view && this.url === url) return this.view;
+    const view = this.load(url);
+    this.url = url;
+    this.view = view;
+    view.catch(() => {
+      if (this.view === view) this.view = undefined;
+    });
+    return view;
+  }
 }
 
 /**
@@ -25,8 +39,8 @@ export class CaseClient {
   private readonly work: Work;
   private readonly remote: Remote<CaseService>;
   private sent: ContourPlan = {};
-  private upper: Load<ArchView> | undefined;
-  private lower: Load<JawView> | undefined;
+  private readonly upper = new Loaded<ArchView>((url) => this.work.answer(this.remote.loadUpper(url)));
+  private readonly lower = new Loaded<JawView>((url) => this.work.answer(this.remote.loadLower(url)));
 
   constructor(worker = new Worker(new URL('./case.worker.ts', import.meta.url), { type: 'module' })) {
     this.work = new Work(worker);
@@ -42,28 +56,12 @@ export class CaseClient {
     return this.work.lost;
   }
 
-  /** The upper scan; the same promise again while it is the same, a new try after a failure. */
   loadUpper(url: string): Promise<ArchView> {
-    if (this.upper?.url !== url) {
-      const load = { url, view: this.work.answer(this.remote.loadUpper(url)) };
-      this.upper = load;
-      load.view.catch(() => {
-        if (this.upper === load) this.upper = undefined;
-      });
-    }
-    return this.upper.view;
+    return this.upper.from(url);
   }
 
-  /** The lower scan, as the upper one. */
   loadLower(url: string): Promise<JawView> {
-    if (this.lower?.url !== url) {
-      const load = { url, view: this.work.answer(this.remote.loadLower(url)) };
-      this.lower = load;
-      load.view.catch(() => {
-        if (this.lower === load) this.lower = undefined;
-      });
-    }
-    return this.lower.view;
+    return this.lower.from(url);
   }
 
   /** A planned crown for drawing. */

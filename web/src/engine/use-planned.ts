@@ -1,15 +1,11 @@
-import { type ContourPlan, type Fdi, Refusal } from '@radiant/core';
+import { type ContourPlan, type Fdi, Refusal, widthsToMidline } from '@radiant/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type ContourState, clientOf } from './use-contour.js';
 import type { PlannedView } from './views.js';
 import { faultOf, WorkLost } from './work.js';
 
-/** What a planned tooth's place depends on: its own plan and the widths between it and the midline. */
-function keyOf(plan: ContourPlan, tooth: Fdi): string {
-  const widths = [];
-  for (let t = tooth - 1; t % 10 >= 1; t--) widths.push(plan[t]?.widthMm);
-  return JSON.stringify([plan[tooth], widths]);
-}
+/** All that a planned tooth's surface depends on. */
+const keyOf = (plan: ContourPlan, tooth: Fdi): string => JSON.stringify([plan[tooth], widthsToMidline(plan, tooth)]);
 
 /** How long a plan must have been left alone before its full maps are worked out, and how often that is looked at. */
 const REST_MS = 200;

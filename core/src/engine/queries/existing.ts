@@ -1,4 +1,4 @@
-import type { ExistingArch, ExistingTooth } from '../../contour/fit.js';
+import { type ExistingArch, type ExistingTooth, roomBetween } from '../../contour/fit.js';
 import { type ContourPlan, planOfExisting, type ToothPlan, takenIn } from '../../contour/plan.js';
 import { toParent } from '../../geometry/frame.js';
 import { type Fdi, type Jaw, opposite, sideOf } from '../../teeth/notation.js';
@@ -54,9 +54,7 @@ function gapMesial(t: ExistingTooth, all: readonly ExistingTooth[]): number | un
       .filter((o) => Math.trunc(o.tooth / 10) === Math.trunc(t.tooth / 10) && o.tooth < t.tooth)
       .sort((a, b) => b.tooth - a.tooth)[0] ??
     (sideOf(t.tooth) === 'left' ? all.find((o) => o.tooth === opposite(t.tooth - (t.tooth % 10) + 1)) : undefined);
-  if (!mesial) return undefined;
-  const [a, b] = [t.frame.origin, mesial.frame.origin];
-  return Math.hypot(a[0] - b[0], a[1] - b[1]) - (t.widthMm + mesial.widthMm) / 2;
+  return mesial && roomBetween(t, mesial);
 }
 
 /** The upper front teeth as they are, as a contour. */
