@@ -20,6 +20,7 @@ import {
 } from 'class-validator';
 import { FILE_KINDS, type FileKind } from './base/file-kinds.js';
 import { Holds, IsDay, IsMoment } from './base/holds.js';
+import { CASE_NAME_MOST, FILE_NAME_MOST } from './base/limits.js';
 import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './base/records.js';
 import { ROLES, type Role } from './base/role.js';
 import { ContourApproval, type ContourVersion, WornMockUp } from './contours.js';
@@ -39,7 +40,7 @@ const words = (what: string) => ({ message: what });
 /** A new case. */
 export class NewCase {
   @IsString(words('The case needs a name.'))
-  @Length(1, 80, words('The name has 1 to 80 characters.'))
+  @Length(1, CASE_NAME_MOST, words(`The name has 1 to ${CASE_NAME_MOST} characters.`))
   name!: string;
 
   @IsOptional()
@@ -51,7 +52,7 @@ export class NewCase {
 /** How a second case made out of one is called. */
 export class CaseCopy {
   @IsString(words('The case needs a name.'))
-  @Length(1, 80, words('The name has 1 to 80 characters.'))
+  @Length(1, CASE_NAME_MOST, words(`The name has 1 to ${CASE_NAME_MOST} characters.`))
   name!: string;
 }
 
@@ -84,7 +85,7 @@ export type CaseSort = keyof typeof CASE_SORTS;
 export class CaseQuery {
   @IsOptional()
   @IsString(words('What is looked for is text.'))
-  @MaxLength(80, words('What is looked for has at most 80 characters.'))
+  @MaxLength(CASE_NAME_MOST, words(`What is looked for has at most ${CASE_NAME_MOST} characters.`))
   search?: string;
 
   @IsOptional()
@@ -247,7 +248,7 @@ export class StoredFile {
   kind!: FileKind;
 
   @IsString()
-  @MaxLength(255)
+  @MaxLength(FILE_NAME_MOST)
   name!: string;
 
   @IsString()
@@ -384,7 +385,7 @@ export class CaseDocument {
   writtenAt!: string;
 
   @IsString()
-  @Length(1, 80)
+  @Length(1, CASE_NAME_MOST)
   name!: string;
 
   @IsDefined(words('The case file has no sections.'))

@@ -1,6 +1,6 @@
-import type { Delivered } from '@radiant/contract';
+import { type Delivered, PHOTO_MOST_BYTES } from '@radiant/contract';
 import { AwayError, ProblemError } from '../src/data/api.js';
-import { MAX_BYTES, UploadQueue } from '../src/data/upload-queue.js';
+import { UploadQueue } from '../src/data/upload-queue.js';
 
 /** A server whose answers are given one by one, in the order of the test's choosing. */
 function server() {
@@ -85,7 +85,7 @@ describe('many files at once', () => {
     const s = server();
     const q = new UploadQueue('c', () => undefined, s.send);
     const big = new File([], 'big');
-    Object.defineProperty(big, 'size', { value: MAX_BYTES + 1 });
+    Object.defineProperty(big, 'size', { value: PHOTO_MOST_BYTES + 1 });
     q.add([big]);
     expect(s.pending).toEqual([]);
     expect(q.snapshot()[0]).toMatchObject({ state: 'refused', sentence: 'The file is larger than 50 MB.' });

@@ -1,5 +1,5 @@
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
-import type { FieldError, Problem } from '@radiant/contract';
+import { FILE_TOO_LARGE, type FieldError, type Problem } from '@radiant/contract';
 import { Refusal } from '@radiant/core';
 import type { Response } from 'express';
 import { MulterError } from 'multer';
@@ -53,7 +53,7 @@ export class ProblemFilter implements ExceptionFilter {
       return { ...problem(422, 'Not accepted', error.message), type: `urn:radiant-arch:${error.code}` };
     if (error instanceof MulterError) {
       return error.code === 'LIMIT_FILE_SIZE'
-        ? problem(413, 'Too large', 'The file is too large: photographs may have 50 MB, scans 180 MB.')
+        ? problem(413, 'Too large', FILE_TOO_LARGE)
         : problem(400, 'Not understood', 'The upload was not understood: send one file.');
     }
     if (isDiskFull(error)) return problem(507, 'No room left', DISK_FULL);
@@ -76,7 +76,7 @@ export class ProblemFilter implements ExceptionFilter {
       status === 401
         ? 'Sign in first.'
         : status === 413
-          ? 'The file is too large: photographs may have 50 MB, scans 180 MB.'
+          ? FILE_TOO_LARGE
           : status === 400
             ? 'The request was not understood.'
             : error.message;

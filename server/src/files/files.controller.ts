@@ -12,7 +12,17 @@ import {
   UseInterceptors,
 } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { type CaseFile, check, type Delivered, FILE_KINDS, FileChange, type FileKind } from '@radiant/contract';
+import {
+  type CaseFile,
+  check,
+  type Delivered,
+  FILE_KINDS,
+  FileChange,
+  type FileKind,
+  PHOTO_MOST_BYTES,
+  PHOTO_TOO_LARGE,
+  SCAN_MOST_BYTES,
+} from '@radiant/contract';
 import type { Response } from 'express';
 import { Checked } from '../common/checked.pipe.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
@@ -20,10 +30,6 @@ import { type Uploaded, UploadToDisk } from '../common/upload.js';
 import type { CaseRow, FileRow } from '../database/database.js';
 import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from '../people/session.js';
 import { describeFile, FilesService } from './files.service.js';
-
-/** Three million triangles in binary STL are 150 MB. */
-const MAX_FILE_BYTES = 180 * 1024 * 1024;
-const MAX_PHOTO_BYTES = 50 * 1024 * 1024;
 
 const KEEPERS = keepers('keeps photographs and scans');
 
@@ -40,7 +46,7 @@ export class FilesController {
   @Post()
   @Allow(KEEPERS)
   @ApiConsumes('multipart/form-data')
-  @UseInterceptors(UploadToDisk(MAX_FILE_BYTES))
+  @UseInterceptors(UploadToDisk(SCAN_MOST_BYTES))
   async add(
     @OwnCase() own: CaseRow,
     @Query() query: Record<string, string>,
@@ -51,8 +57,7 @@ export class FilesController {
     if (!FILE_KINDS.includes(kind as FileKind))
       throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo or a scan.');
     if (!file) throw new ProblemException(422, 'Not accepted', 'The upload holds no file.');
-    if (kind === 'photo' && file.size > MAX_PHOTO_BYTES)
-      throw new ProblemException(413, 'Too large', 'The file is larger than 50 MB.');
+    if (kind === 'photo' && file.size > PHOTO_MOST_BYTES) throw new ProblemException(413, 'Too large', PHOTO_TOO_LARGE);
     const { errors } = check(FileChange, said);
     if (errors.length > 0) throw invalid(errors);
     const { row, already } = await this.files.deliver(own.id, {

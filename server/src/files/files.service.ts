@@ -2,7 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, readdir, stat, unlink } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
-import { type CaseFile, type FileChange, type FileKind, KEPT_DAYS, readFileName } from '@radiant/contract';
+import {
+  type CaseFile,
+  FILE_NAME_MOST,
+  type FileChange,
+  type FileKind,
+  KEPT_DAYS,
+  readFileName,
+} from '@radiant/contract';
 import { withoutOwner } from '@radiant/core';
 import { Op, type Sequelize } from 'sequelize';
 import { CONFIG, type Config } from '../common/config.js';
@@ -27,7 +34,6 @@ export interface Arrival extends FileChange {
 
 const DAY_MS = 24 * 3600 * 1000;
 const HOUR_MS = 3600 * 1000;
-const NAME_LENGTH = 255;
 
 @Injectable()
 export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
@@ -113,7 +119,7 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
     arrival: Omit<Arrival, 'path'>,
     as: { id?: string; at?: Date } = {},
   ): Promise<FileRow> {
-    const name = arrival.name.slice(0, NAME_LENGTH) || 'unnamed';
+    const name = arrival.name.slice(0, FILE_NAME_MOST) || 'unnamed';
     const named = arrival.kind === 'photo' ? readFileName(name) : { view: null, state: null };
     return FileRow.create({
       id: as.id ?? randomUUID(),

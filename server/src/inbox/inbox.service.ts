@@ -4,7 +4,16 @@ import { copyFile, lstat, mkdir, open, readdir, rename, rmdir, stat, unlink } fr
 import { hostname } from 'node:os';
 import { basename, dirname, join, parse } from 'node:path';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
-import { type ArrivalState, type Arrived, type FileKind, isDay, type TrayDecision } from '@radiant/contract';
+import {
+  type ArrivalState,
+  type Arrived,
+  FILE_NAME_MOST,
+  type FileKind,
+  isDay,
+  PHOTO_MOST_BYTES,
+  PHOTO_TOO_LARGE,
+  type TrayDecision,
+} from '@radiant/contract';
 import { Refusal } from '@radiant/core';
 import { Op } from 'sequelize';
 import { CONFIG, type Config } from '../common/config.js';
@@ -15,13 +24,11 @@ import type { SignedIn } from '../people/session.js';
 import { filesBelow, type OddName, Rest, type Sight } from './folder.js';
 import { kindOf, placeOf } from './naming.js';
 
-const MAX_BYTES = 50 * 1024 * 1024;
 /** The folder is looked through so often, ms. */
 const LOOK_MS = 500;
 /** After the database was away the folder is looked at again so much later, ms. */
 const AGAIN_MS = 5000;
 const TOLD = 60;
-const NAME_LENGTH = 255;
 const DAY_MS = 24 * 3600 * 1000;
 const OWNER = 'inbox-practice';
 /** Where files lie that are too large; its name keeps it from being looked into. */
@@ -104,7 +111,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     if (this.told.has(key)) return;
     const practiceId = await this.owner();
     if (!practiceId) return;
-    const name = basename(path).slice(0, NAME_LENGTH);
+    const name = basename(path).slice(0, FILE_NAME_MOST);
     const sentence = 'Its name is not written in UTF-8; it stays in the folder. Let the device give it another name.';
     const before = await ArrivalRow.count({
       where: { practiceId, name, sentence, at: { [Op.gt]: new Date(Date.now() - DAY_MS) } },
@@ -163,13 +170,13 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     }
     try {
       if (!(await this.same(taking, sight))) return await this.putBack(taking, sight.path);
-      const large = sight.size > MAX_BYTES;
+      const large = sight.size > PHOTO_MOST_BYTES;
       const cases = await CaseRow.findAll({ where: { practiceId }, attributes: ['id', 'name'] });
       const { device, caseId } = placeOf(sight.path, cases);
       const recorded = await this.record({
         practiceId,
         caseId,
-        name: basename(sight.path).slice(0, NAME_LENGTH),
+        name: basename(sight.path).slice(0, FILE_NAME_MOST),
         origin: (device ?? 'watched folder').slice(0, 120),
         timeMs: sight.timeMs,
         path: large ? undefined : taking,
@@ -228,7 +235,10 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     let fileId: string | null = null;
     let fresh: FileRow | undefined;
     if (!a.path)
-      [state, sentence] = ['refused', `The file is larger than 50 MB; it lies in the folder ${REFUSED} of the inbox.`];
+      [state, sentence] = [
+        'refused',
+        `${PHOTO_TOO_LARGE.slice(0, -1)}; it lies in the folder ${REFUSED} of the inbox.`,
+      ];
     else if (!kind) sentence = 'This is not a JPEG, PNG, STL, PLY or OBJ file.';
     else if (!a.caseId) sentence = 'Its name begins with no case’s name.';
     else {

@@ -7,9 +7,12 @@ import {
   CASE_DOCUMENT_MOST,
   CASE_DOCUMENT_READ,
   CASE_DOCUMENT_VERSION,
+  CASE_NAME_MOST,
   check,
   completed,
   isMoment,
+  megabytes,
+  SCAN_MOST_BYTES,
   SECTION_CLASSES,
   SECTION_NAMES,
   StoredComment,
@@ -51,8 +54,6 @@ export interface FoundCase {
   readonly historyPath: string;
 }
 
-/** A file in a case is not larger than one that is put in by hand, bytes. */
-const MAX_FILE_BYTES = 180 * 1024 * 1024;
 /** One entry of a list, or one section. */
 const ENTRY: Extent = { values: 700_000, characters: 16 * 1024 * 1024, depth: 16 };
 /** Base64 is decoded in pieces of so many characters, a multiple of four. */
@@ -226,8 +227,8 @@ class Reading {
     if (format !== CASE_DOCUMENT_FORMAT) throw refuse(NO_CASE_FILE);
     requireVersion(version);
     if (!isMoment(writtenAt)) throw refuse('The case file does not say when it was written.');
-    if (typeof name !== 'string' || name.length < 1 || name.length > 80)
-      throw refuse('The case in the file needs a name of 1 to 80 characters.');
+    if (typeof name !== 'string' || name.length < 1 || name.length > CASE_NAME_MOST)
+      throw refuse(`The case in the file needs a name of 1 to ${CASE_NAME_MOST} characters.`);
     if (!this.sections) throw refuse('The case file has no sections.');
     const files: FoundFile[] = [];
     for (const { stored, path, bytes } of this.files) {
@@ -343,7 +344,9 @@ class Content {
     const bytes = Buffer.from(this.text.slice(0, characters), 'base64');
     this.text = this.text.slice(characters);
     this.bytes += bytes.length;
-    if (this.bytes > MAX_FILE_BYTES) throw refuse('A file in the case file is larger than 180 MB.');
+    // Not larger than one that is put in by hand.
+    if (this.bytes > SCAN_MOST_BYTES)
+      throw refuse(`A file in the case file is larger than ${megabytes(SCAN_MOST_BYTES)}.`);
     this.hash.update(bytes);
     this.file.write(bytes);
   }

@@ -1,4 +1,4 @@
-import type { CaseState, Delivered, PhotoView } from '@radiant/contract';
+import { type CaseState, type Delivered, PHOTO_MOST_BYTES, PHOTO_TOO_LARGE, type PhotoView } from '@radiant/contract';
 import { AwayError, sentenceOf } from './api.js';
 import { sendFile } from './upload.js';
 
@@ -21,7 +21,6 @@ export interface Said {
   readonly state?: CaseState;
 }
 
-export const MAX_BYTES = 50 * 1024 * 1024;
 const AT_ONCE = 2;
 
 type Send = (path: string, file: File, told: (share: number) => void, signal: AbortSignal) => Promise<Delivered>;
@@ -58,7 +57,7 @@ export class UploadQueue {
     });
     for (const file of files) {
       const key = this.next++;
-      const tooLarge = file.size > MAX_BYTES;
+      const tooLarge = file.size > PHOTO_MOST_BYTES;
       this.files.set(key, { file, path: `/cases/${this.caseId}/files?${query}` });
       this.items = [
         ...this.items,
@@ -67,7 +66,7 @@ export class UploadQueue {
           name: file.name,
           share: 0,
           state: tooLarge ? 'refused' : 'waiting',
-          ...(tooLarge && { sentence: 'The file is larger than 50 MB.' }),
+          ...(tooLarge && { sentence: PHOTO_TOO_LARGE }),
         },
       ];
     }

@@ -1,4 +1,5 @@
 import {
+  CASE_NAME_MOST,
   CASE_SORTS,
   type CaseDetail,
   type CasePage,
@@ -68,7 +69,7 @@ export function Cases({ who }: { who: Who }) {
               className="field w-[220px]"
               aria-label="Find a case"
               placeholder="find by name"
-              maxLength={80}
+              maxLength={CASE_NAME_MOST}
               value={text}
               onChange={(e) => setText(e.target.value)}
             />

@@ -1,17 +1,15 @@
-import type { CaseDetail } from '@radiant/contract';
+import { CASE_NAME_MOST, type CaseDetail } from '@radiant/contract';
 import { Copy } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase } from '../../data/case-context.js';
 
-const NAME_LENGTH = 80;
-
 /** Makes a second case out of this one and goes there. */
 export function Duplicate() {
   const { detail } = useCase();
   const navigate = useNavigate();
-  const [name, setName] = useState(`${detail.name}, copy`.slice(0, NAME_LENGTH));
+  const [name, setName] = useState(`${detail.name}, copy`.slice(0, CASE_NAME_MOST));
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
   const duplicate = async () => {
     setState({ busy: true });
@@ -40,7 +38,7 @@ export function Duplicate() {
         </p>
         <label className="mb-3 flex max-w-[320px] flex-col gap-1 text-[13px] text-ink-2">
           its name
-          <input className="field" value={name} maxLength={NAME_LENGTH} onChange={(e) => setName(e.target.value)} />
+          <input className="field" value={name} maxLength={CASE_NAME_MOST} onChange={(e) => setName(e.target.value)} />
         </label>
         <button type="submit" className="btn" disabled={state.busy || name.trim() === ''}>
           {state.busy ? 'Making it …' : 'Duplicate the case'}

@@ -1,4 +1,13 @@
-import { CASE_STATES, type CaseFile, PHOTO_VIEWS, type PhotoView, type ReadSection } from '@radiant/contract';
+import {
+  CASE_STATES,
+  type CaseFile,
+  megabytes,
+  PHOTO_MOST_BYTES,
+  PHOTO_TOO_LARGE,
+  PHOTO_VIEWS,
+  type PhotoView,
+  type ReadSection,
+} from '@radiant/contract';
 import { ImageUp } from 'lucide-react';
 import { AlertDialog, Popover } from 'radix-ui';
 import { type DragEvent, memo, useRef, useState } from 'react';
@@ -158,7 +167,7 @@ function useTakePhoto(view: PhotoView) {
   const take = async (other: Other): Promise<void> => {
     setRefusal(undefined);
     if ('held' in other) return set(withPhoto(data, view, other.held.id));
-    if (other.file.size > 50 * 1024 * 1024) return setRefusal('The file is larger than 50 MB.');
+    if (other.file.size > PHOTO_MOST_BYTES) return setRefusal(PHOTO_TOO_LARGE);
     setBusy(true);
     try {
       const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=photo&view=${view}`, other.file);
@@ -196,8 +205,8 @@ export function NoPhoto({ view }: { view: PhotoView }) {
     <section aria-label="Photograph" className="h-full" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
       <Empty title="No photograph yet">
         <p className="mb-5">
-          {WHAT[view] ?? `${PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())} view.`} JPEG or PNG, up to 50 MB;
-          drop it here or choose it.
+          {WHAT[view] ?? `${PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())} view.`} JPEG or PNG, up to{' '}
+          {megabytes(PHOTO_MOST_BYTES)}; drop it here or choose it.
         </p>
         {mayWrite ? (
           <span className="flex justify-center">
