@@ -78,6 +78,15 @@ export async function copyOfAvocet(name: string): Promise<{ id: string; client: 
 
 export const open = (page: Page, id: string, stage: string) => page.goto(`${URL_}/cases/${id}/${stage}`);
 
+/**
+ * Lets a page ask for the case once and no more, so that it does not hear of another's change before its own meets it:
+ * a page asks again every ten seconds. To be called before the case is opened.
+ */
+export async function hearsOnce(page: Page, id: string): Promise<void> {
+  let asked = 0;
+  await page.route(`**/api/cases/${id}`, (route) => (asked++ === 0 ? route.continue() : route.abort()));
+}
+
 /** Waits until a field holds a value; the page writes it a moment after the store has it. */
 export async function holds(field: Locator, value: string): Promise<void> {
   const end = Date.now() + 5000;

@@ -1,6 +1,6 @@
 import type { CaseDetail } from '@radiant/contract';
 import { PASSWORD, PEOPLE, URL_ } from '../server/test/house.js';
-import { closePages, copyOfAvocet, holds, open, saved, visit } from './browser.js';
+import { closePages, copyOfAvocet, hearsOnce, holds, open, saved, visit } from './browser.js';
 
 afterAll(closePages);
 const stored = async (k: Awaited<ReturnType<typeof copyOfAvocet>>) =>
@@ -22,6 +22,7 @@ it('an edit is found again after a reload and in another browser', async () => {
 it('of two browsers the second is told and shown both; it chooses, nothing is overwritten', async () => {
   const kase = await copyOfAvocet('Met');
   const [one, two] = await Promise.all([visit(), visit()]);
+  await hearsOnce(two.page, kase.id);
   await Promise.all([open(one.page, kase.id, 'propose'), open(two.page, kase.id, 'propose')]);
   await Promise.all([one, two].map((b) => b.page.getByTestId('target-11').waitFor()));
   await one.page.getByLabel('Edge set down').first().fill('0.9');
@@ -146,8 +147,8 @@ it('an edit that was not sent is never sent in another’s name: signed out it i
   await page.getByRole('button', { name: 'sign out' }).click();
   await signIn('dentist');
   await open(page, kase.id, 'meet');
-  await saved(page);
   await holds(page.getByLabel('Age, years'), '77');
+  await saved(page);
   expect((await stored(kase)).meet).toMatchObject({ data: { ageYears: 77 }, by: 'Dr Sample Curlew' });
 });
 

@@ -1,6 +1,6 @@
 import type { CaseDetail } from '@radiant/contract';
 import sharp from 'sharp';
-import { closePages, copyOfAvocet, holds, open, picture, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, hearsOnce, holds, open, picture, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
 let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
@@ -394,9 +394,7 @@ describe('the tools on the bench', () => {
 it('two people who shape the same tooth meet: both numbers are shown, one is chosen, nothing is overwritten', async () => {
   const { id, client } = await copyOfAvocet('Shaped by two');
   const [one, two] = [v, await visit()];
-  // The second page must not hear of the first one's change before its own: it asks for the case once, and no more.
-  let asked = 0;
-  await two.page.route(`**/api/cases/${id}`, (route) => (asked++ === 0 ? route.continue() : route.abort()));
+  await hearsOnce(two.page, id);
   for (const b of [one, two]) {
     await open(b.page, id, 'shape');
     await b.page.waitForFunction(

@@ -240,6 +240,21 @@ describe('a section on the page', () => {
     expect(drafts.kept.get('c13')).toMatchObject({ baseVersion: 1, data: { edgeMm: 0.9 } });
   });
 
+  it('an edit found in the browser is never called saved before the server has it', async () => {
+    server(accept);
+    await drafts.save('c15', 'propose', { baseVersion: 1, base: state(1, 0).data, data: state(1, 0.9).data });
+    const s = open('c15', state(1, 0));
+    const seen: [number, string][] = [];
+    s.subscribe(() => seen.push([edge(s), s.snapshot().status]));
+    await pass(700);
+    expect(seen.map(([, status]) => status)).toContain('saving');
+    expect(s.snapshot()).toMatchObject({ status: 'saved', version: 2, data: { edgeMm: 0.9 } });
+    // Of all that was shown with the edit on it, only the last was saved.
+    const early = seen.filter(([mm, status]) => mm === 0.9 && status === 'saved').length;
+    expect(early).toBe(1);
+    s.end();
+  });
+
   it('the server’s word on why it can’t take it is said', async () => {
     server(() => ({
       status: 507,

@@ -86,8 +86,10 @@ export class SectionStore<N extends SectionName> {
       .then((draft) => {
         if (!draft || this.draft !== undefined || this.ended) return;
         this.draft = draft.data as SectionData[N];
-        if (draft.baseVersion === this.base.version) this.schedule(0);
-        else {
+        if (draft.baseVersion === this.base.version) {
+          this.status = 'waiting';
+          this.schedule(0);
+        } else {
           const newest = this.base;
           // Older drafts don't say what they began from: then every difference is a choice.
           this.base = { ...newest, version: draft.baseVersion, data: (draft.base ?? {}) as SectionData[N] };
