@@ -180,6 +180,33 @@ it('many cases are found by name, and the way back keeps what was looked for', a
   await page.context().close();
 });
 
+it('a key that is pressed while the search is being asked for is not lost', async () => {
+  const { page } = await visit();
+  await page.addInitScript(() => {
+    const { replaceState } = History.prototype;
+    let pressed = false;
+    History.prototype.replaceState = function (...args) {
+      replaceState.apply(this, args);
+      const field = document.querySelector<HTMLInputElement>('input[type=search]');
+      if (pressed || !field || !String(args[2]).includes('search=')) return;
+      pressed = true;
+      // As a hand does that goes on typing at this very moment.
+      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, `${field.value} 1`);
+      field.dispatchEvent(new Event('input', { bubbles: true }));
+    };
+  });
+  await page.reload();
+  await page.getByLabel('Find a case').click();
+  await page.keyboard.type('knot');
+  await page.getByText('Knot 15').waitFor();
+  await page.getByText('Knot 05').waitFor({ state: 'detached' });
+  expect(await page.getByLabel('Find a case').inputValue()).toBe('knot 1');
+  await page.goto(`${URL_}/?search=knot+2`);
+  await page.getByText('Knot 25').waitFor();
+  expect(await page.getByLabel('Find a case').inputValue()).toBe('knot 2');
+  await page.context().close();
+});
+
 it('an address that leads nowhere says so and shows the way back', async () => {
   const { page } = await visit();
   await page.goto(`${URL_}/cases/00000000-0000-4000-8000-000000000000/read`);

@@ -48,15 +48,7 @@ export function Cases({ who }: { who: Who }) {
       },
       { replace: true },
     );
-  // What is typed stands at once; what is looked for follows when the hand rests.
-  const [text, setText] = useState(search);
-  const latest = useLatest({ ask, search });
-  useEffect(() => setText((t) => (t.trim() === search ? t : search)), [search]);
-  useEffect(() => {
-    if (text.trim() === latest.current.search) return;
-    const timer = setTimeout(() => latest.current.ask({ search: text.trim() }), LOOK_MS);
-    return () => clearTimeout(timer);
-  }, [text, latest]);
+  const [text, setText] = useTyped(search, (next) => ask({ search: next }));
   const many = !!data && (data.pages > 1 || search !== '' || data.total > 6);
   return (
     <House who={who} title="Cases">
@@ -124,6 +116,33 @@ export function Cases({ who }: { who: Who }) {
       )}
     </House>
   );
+}
+
+/**
+ * What stands in the search field: what is typed stands at once, what is looked for follows when the hand rests.
+ * The address may lag behind the keys, so only a search that this field did not ask for itself (the way back, a
+ * link) is written over what is typed.
+ */
+function useTyped(search: string, ask: (search: string) => void) {
+  const [text, setText] = useState(search);
+  const latest = useLatest({ ask, search });
+  /** What the field asked for and the address doesn't say yet, the oldest first. */
+  const under = useRef<string[]>([]);
+  useEffect(() => {
+    const own = under.current.indexOf(search);
+    under.current = under.current.slice(own + 1);
+    if (own < 0) setText((t) => (t.trim() === search ? t : search));
+  }, [search]);
+  useEffect(() => {
+    const typed = text.trim();
+    if (typed === (under.current.at(-1) ?? latest.current.search)) return;
+    const timer = setTimeout(() => {
+      under.current.push(typed);
+      latest.current.ask(typed);
+    }, LOOK_MS);
+    return () => clearTimeout(timer);
+  }, [text, latest]);
+  return [text, setText] as const;
 }
 
 function CaseCard({ summary: c }: { summary: CaseSummary }) {
