@@ -33,7 +33,7 @@ it('a scan of another scanner is mended, laid into the mouth, and its ten teeth 
   for (const t of UPPER_TEN) await page.getByRole('combobox', { name: `Number of ${t}` }).waitFor();
   expect(await page.getByRole('button', { name: 'upper jaw' }).getAttribute('aria-pressed')).toBe('true');
   // What came is kept as it came.
-  const own = (await detail()).files.filter((f) => f.kind === 'own-scan');
+  const own = (await detail()).files.filter((f) => f.role === 'original');
   expect(own.map((f) => f.name)).toEqual(['practice scanner.stl']);
   expect(Buffer.from(await kase.client.bytes(`/cases/${kase.id}/files/${own[0]?.id}`)).equals(Buffer.from(jaw))).toBe(
     true,

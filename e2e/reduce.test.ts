@@ -98,7 +98,7 @@ it('a planned tooth that the scan does not have is named, and the others have th
   // A lower tooth is planned, and the lower scan is put away.
   const teeth = [...shape.data.teeth, { tooth: 41, lengthMm: 9, widthMm: 5.4, facialVolumeMm: 0, rotationDeg: 0 }];
   await client.patch(`/cases/${id}/sections/shape`, { version: shape.version, data: { ...shape.data, teeth } });
-  const lower = (await client.get<CaseDetail>(`/cases/${id}`)).body.files.find((f) => f.kind === 'lower-scan');
+  const lower = (await client.get<CaseDetail>(`/cases/${id}`)).body.files.find((f) => f.jaw === 'lower');
   await client.call('DELETE', `/cases/${id}/files/${lower?.id}`);
   await open(page, id, 'reduce');
   await page.getByText('No target for 41: planned, but not in the scan of that jaw.').waitFor({ timeout: 90_000 });

@@ -1,9 +1,5 @@
 import 'reflect-metadata';
-import { PLANNABLE } from '@radiant/core';
 import {
-  ArrayMaxSize,
-  Equals,
-  IsArray,
   IsDefined,
   IsIn,
   IsInt,
@@ -12,27 +8,24 @@ import {
   IsString,
   IsUUID,
   Length,
-  Matches,
   Max,
   MaxLength,
   Min,
   ValidateNested,
 } from 'class-validator';
-import { FILE_KINDS, type FileKind } from './base/file-kinds.js';
-import { Holds, IsDay, IsMoment } from './base/holds.js';
-import { CASE_NAME_MOST, FILE_NAME_MOST } from './base/limits.js';
-import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './base/records.js';
-import { ROLES, type Role } from './base/role.js';
-import { ContourApproval, type ContourVersion, WornMockUp } from './contours.js';
+import type { FileKind } from './base/file-kinds.js';
+import { Holds } from './base/holds.js';
+import { CASE_NAME_MOST } from './base/limits.js';
+import { keysOf } from './base/records.js';
+import type { Role } from './base/role.js';
+import type { ContourVersion } from './contours.js';
+import { type CaseFile, FileChange } from './files.js';
 import {
   COMMENT_STAGES,
   type CommentStage,
   MeetSection,
-  SECTION_NAMES,
   type SectionData,
   type SectionName,
-  StoredSections,
-  ToothPlanInput,
 } from './sections/index.js';
 
 const words = (what: string) => ({ message: what });
@@ -133,51 +126,6 @@ export interface SectionState<N extends SectionName = SectionName> {
   readonly at: string | null;
 }
 
-export interface CaseFile {
-  readonly id: string;
-  readonly kind: FileKind;
-  readonly name: string;
-  readonly mime: string;
-  readonly bytes: number;
-  /** Of the upright picture, px; null for scans. */
-  readonly width: number | null;
-  readonly height: number | null;
-  /** What delivered it: a person's upload or a device, with the word simulated where it is. */
-  readonly origin: string;
-  readonly at: string;
-  /** Of a photograph: which standard view, in which state of the mouth; null while nobody has said. */
-  readonly view: PhotoView | null;
-  readonly state: CaseState | null;
-  /** Calendar date on which it was taken, and by whom. */
-  readonly takenOn: string | null;
-  readonly takenBy: string;
-  /** When it was put away; it can be brought back until `KEPT_DAYS` later. */
-  readonly removedAt: string | null;
-}
-
-/** How long a file that was put away can be brought back, days. */
-export const KEPT_DAYS = 30;
-
-/** What is said of a photograph. What is left out stays as it is. */
-export class FileChange {
-  @IsOptional()
-  @IsIn(keysOf(PHOTO_VIEWS), words('This view is not known.'))
-  view?: PhotoView | null;
-
-  @IsOptional()
-  @IsIn(keysOf(CASE_STATES), words('This state is not known.'))
-  state?: CaseState | null;
-
-  @IsOptional()
-  @IsDay(words('The date on which it was taken is a calendar date.'))
-  takenOn?: string | null;
-
-  @IsOptional()
-  @IsString(words('Who took it is text.'))
-  @Length(1, 120, words('Who took it has 1 to 120 characters.'))
-  takenBy?: string;
-}
-
 export type ArrivalState = 'taken' | 'held' | 'tray' | 'refused';
 
 /** What a device laid into the watched folder, and what became of it. */
@@ -201,11 +149,6 @@ export class TrayDecision extends FileChange {
   caseId!: string;
 }
 
-/** A file as it was taken in, and whether the case held the same bytes already. */
-export interface Delivered extends CaseFile {
-  readonly already: boolean;
-}
-
 export interface CaseComment {
   readonly id: string;
   readonly stage: CommentStage;
@@ -227,194 +170,4 @@ export interface CaseDetail {
   readonly comments: readonly CaseComment[];
   /** Contours that were kept, the oldest first. */
   readonly contours: readonly ContourVersion[];
-}
-
-/** The format's name and the newest version that this program reads. */
-export const CASE_DOCUMENT_FORMAT = 'radiant-arch-case';
-export const CASE_DOCUMENT_VERSION = 3;
-/** Most entries of a case file's lists: far beyond any case, and a bound for whoever reads one. */
-export const CASE_DOCUMENT_MOST = { files: 5000, comments: 20_000, contours: 2000, history: 500_000 } as const;
-/**
- * Older versions that are still read: 1 had no views, states and history of teeth, 2 measured the retracted front view
- * alone.
- */
-export const CASE_DOCUMENT_READ: readonly number[] = [1, 2, 3];
-
-export class StoredFile {
-  @IsUUID()
-  id!: string;
-
-  @IsIn(FILE_KINDS as unknown as string[])
-  kind!: FileKind;
-
-  @IsString()
-  @MaxLength(FILE_NAME_MOST)
-  name!: string;
-
-  @IsString()
-  @MaxLength(120)
-  origin!: string;
-
-  @IsMoment()
-  at!: string;
-
-  @Matches(/^[0-9a-f]{64}$/)
-  sha256!: string;
-
-  @IsString()
-  base64!: string;
-
-  @IsOptional()
-  @IsIn(keysOf(PHOTO_VIEWS))
-  view?: PhotoView | null;
-
-  @IsOptional()
-  @IsIn(keysOf(CASE_STATES))
-  state?: CaseState | null;
-
-  @IsOptional()
-  @IsDay()
-  takenOn?: string | null;
-
-  @IsOptional()
-  @IsString()
-  @MaxLength(120)
-  takenBy?: string;
-}
-
-export class StoredComment {
-  @IsIn(COMMENT_STAGES as unknown as string[])
-  stage!: CommentStage;
-
-  @IsString()
-  @Length(1, 2000)
-  body!: string;
-
-  @IsString()
-  @MaxLength(120)
-  by!: string;
-
-  @IsIn(ROLES as unknown as string[])
-  role!: Role;
-
-  @IsMoment()
-  at!: string;
-}
-
-export class StoredRevision {
-  @IsIn(SECTION_NAMES as unknown as string[])
-  section!: SectionName;
-
-  @IsInt()
-  @Min(1)
-  version!: number;
-
-  @IsObject()
-  data!: object;
-
-  @IsString()
-  @MaxLength(120)
-  by!: string;
-
-  @IsMoment()
-  at!: string;
-}
-
-class StoredApproval extends ContourApproval {
-  @IsString()
-  @MaxLength(120)
-  by!: string;
-
-  @IsMoment()
-  at!: string;
-}
-
-export class StoredContour {
-  @IsInt()
-  @Min(1)
-  number!: number;
-
-  @IsString()
-  @Length(1, 60)
-  name!: string;
-
-  @IsString()
-  @MaxLength(300)
-  why!: string;
-
-  @IsString()
-  @MaxLength(120)
-  by!: string;
-
-  @IsMoment()
-  at!: string;
-
-  @IsOptional()
-  @IsUUID()
-  scanId?: string | null;
-
-  @IsArray()
-  @ArrayMaxSize(PLANNABLE.length)
-  @ValidateNested({ each: true })
-  @Holds(() => ToothPlanInput)
-  teeth!: ToothPlanInput[];
-
-  @IsOptional()
-  @ValidateNested()
-  @Holds(() => WornMockUp)
-  worn?: WornMockUp | null;
-
-  @IsOptional()
-  @ValidateNested()
-  @Holds(() => StoredApproval)
-  approved?: StoredApproval | null;
-}
-
-/** A whole case as one JSON file: sections, every revision of them, files and comments. */
-export class CaseDocument {
-  @Equals(CASE_DOCUMENT_FORMAT, words('This is not a Radiant Arch case file.'))
-  format!: typeof CASE_DOCUMENT_FORMAT;
-
-  @IsIn(
-    CASE_DOCUMENT_READ as number[],
-    words(`This program reads case files of versions ${CASE_DOCUMENT_READ.join(', ')}.`),
-  )
-  version!: number;
-
-  @IsMoment()
-  writtenAt!: string;
-
-  @IsString()
-  @Length(1, CASE_NAME_MOST)
-  name!: string;
-
-  @IsDefined(words('The case file has no sections.'))
-  @ValidateNested()
-  @Holds(() => StoredSections)
-  sections!: StoredSections;
-
-  @IsArray()
-  @ArrayMaxSize(CASE_DOCUMENT_MOST.files)
-  @ValidateNested({ each: true })
-  @Holds(() => StoredFile)
-  files!: StoredFile[];
-
-  @IsArray()
-  @ArrayMaxSize(CASE_DOCUMENT_MOST.comments)
-  @ValidateNested({ each: true })
-  @Holds(() => StoredComment)
-  comments!: StoredComment[];
-
-  @IsArray()
-  @ArrayMaxSize(CASE_DOCUMENT_MOST.history)
-  @ValidateNested({ each: true })
-  @Holds(() => StoredRevision)
-  history!: StoredRevision[];
-
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(CASE_DOCUMENT_MOST.contours)
-  @ValidateNested({ each: true })
-  @Holds(() => StoredContour)
-  contours?: StoredContour[];
 }

@@ -1,13 +1,16 @@
 import 'reflect-metadata';
-import { PLAN_LIMITS, PLANNABLE, type PlanNumber } from '@radiant/core';
+import { type Jaw, PLAN_LIMITS, PLANNABLE, type PlanNumber } from '@radiant/core';
 import {
   ArrayMaxSize,
+  ArrayUnique,
   IsArray,
   IsIn,
   IsNumber,
   IsOptional,
   IsString,
+  IsUUID,
   Length,
+  Matches,
   Max,
   MaxLength,
   Min,
@@ -15,6 +18,7 @@ import {
 } from 'class-validator';
 import { Holds, IsDay } from './base/holds.js';
 import { PLAN_FIELDS, planDefault } from './base/plan-fields.js';
+import { JAWS } from './files.js';
 import type { ToothPlanInput } from './sections/index.js';
 
 const words = (what: string) => ({ message: what });
@@ -80,6 +84,32 @@ export class ContourApproval {
   word!: string;
 }
 
+/** A file that something frozen was computed from. */
+export class SourceFile {
+  @IsUUID(undefined, words('The number of a source file is broken.'))
+  fileId!: string;
+
+  @IsIn(JAWS as unknown as string[], words('A scan is of the upper or of the lower jaw.'))
+  jaw!: Jaw;
+
+  @Matches(/^[0-9a-f]{64}$/, words('A hash has 64 digits of 0 to f.'))
+  sha256!: string;
+}
+
+/**
+ * What a frozen thing was computed from, by the hashes of it: whoever opens it later can tell whether it stands on the
+ * same ground.
+ */
+export class MadeFrom {
+  /** Scans that the teeth stand on, one of a jaw. */
+  @IsArray(words('The source files are a list.'))
+  @ArrayMaxSize(JAWS.length, words('A contour stands on one scan of each jaw.'))
+  @ArrayUnique((f: SourceFile) => f.jaw, words('A contour stands on one scan of each jaw.'))
+  @ValidateNested({ each: true })
+  @Holds(() => SourceFile)
+  files: SourceFile[] = [];
+}
+
 /** A contour that was kept: never changed afterwards. */
 export interface ContourVersion {
   readonly id: string;
@@ -89,7 +119,7 @@ export interface ContourVersion {
   readonly why: string;
   readonly by: string;
   readonly at: string;
-  readonly scanId: string | null;
+  readonly madeFrom: MadeFrom;
   readonly teeth: readonly ToothPlanInput[];
   readonly worn: WornMockUp | null;
   /** `claimed`: it stands in a case file that was brought in; nobody of this practice has given it. */
@@ -99,6 +129,12 @@ export interface ContourVersion {
     readonly at: string;
     readonly claimed: boolean;
   } | null;
+}
+
+/** The upper scan of a contour that was kept, as the contour in shape names it. */
+export function scanOf({ madeFrom }: Pick<ContourVersion, 'madeFrom'>): { readonly scanId?: string } {
+  const upper = madeFrom.files.find((f) => f.jaw === 'upper');
+  return upper ? { scanId: upper.fileId } : {};
 }
 
 /** Whether two contours are the same in every number. */

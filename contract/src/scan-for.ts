@@ -1,16 +1,26 @@
 import type { Jaw } from '@radiant/core';
-import type { FileKind } from './base/file-kinds.js';
-import type { CaseFile } from './cases.js';
-
-/** Of which kind the files are that hold a jaw with its teeth told apart. */
-const KIND: Readonly<Record<Jaw, FileKind>> = { upper: 'scan', lower: 'lower-scan' };
+import type { CaseState } from './base/records.js';
+import type { CaseDetail } from './cases.js';
+import type { CaseFile } from './files.js';
 
 /**
- * Which scan of a jaw counts: the one that the contour names, where it is still there, else the newest. The one rule
- * for the screen, the documents and whatever is computed.
- * @param named the upper scan that the contour was planned on
+ * Which scan of a jaw in a state of the mouth counts: the one that is named, where it is still there and of this jaw,
+ * else the newest in that state. Of one whose state nobody has said it is taken that nothing was done to the teeth yet.
+ * The one rule for the screen, the documents and whatever is computed.
+ * @param named the number of the scan that a contour was planned on
  */
-export function scanFor(files: readonly CaseFile[], jaw: Jaw, named?: string | null): CaseFile | undefined {
-  const own = files.filter((f) => f.kind === KIND[jaw]);
-  return (jaw === 'upper' && named && own.find((f) => f.id === named)) || own.at(-1);
+export function scanFor(
+  files: readonly CaseFile[],
+  jaw: Jaw,
+  state: CaseState,
+  named?: string | null,
+): CaseFile | undefined {
+  const own = files.filter((f) => f.role === 'working' && f.jaw === jaw);
+  return own.find((f) => f.id === named) ?? own.filter((f) => (f.state ?? 'before') === state).at(-1);
 }
+
+/** The scan on which the plan of a jaw stands: of the mouth as it was before. */
+export const plannedOn = (
+  { files, sections }: Pick<CaseDetail, 'files' | 'sections'>,
+  jaw: Jaw,
+): CaseFile | undefined => scanFor(files, jaw, 'before', sections.shape.data.scanId);

@@ -11,7 +11,7 @@ const version = (number: number, lengthMm: number, approved: boolean | 'claimed'
   why: '',
   by: 'x',
   at: '2026-11-20T00:00:00.000Z',
-  scanId: null,
+  madeFrom: { files: [] },
   teeth: teeth(lengthMm),
   worn: null,
   approved: approved ? { word: 'yes', by: 'x', at: '2026-11-21T00:00:00.000Z', claimed: approved === 'claimed' } : null,

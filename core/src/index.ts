@@ -270,7 +270,7 @@ export { type DesignChoice, type Restoration, restorationOf } from './restoratio
 export { neededAt, overThirds, preparedEdge, THIRDS, thirdAt } from './restoration/thickness.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
 export type { Doubt } from './scan/doubts.js';
-export { frameInHead, frameWords } from './scan/kept-frame.js';
+export { type FrameMatrix, frameInHead, isFrameMatrix, matrixInto, mouthBy } from './scan/kept-frame.js';
 export { type Ground, groundOf, type LaidOn, layOnto, startFromPlaces } from './scan/lay-onto.js';
 export { frameFromClicks, JAW_MM, type MouthProposal, mouthFrame } from './scan/mouth-frame.js';
 export { neckLines, PULL_SIDE_MM, pulledLine, pullShare } from './scan/neck-line.js';

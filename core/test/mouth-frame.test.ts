@@ -2,13 +2,15 @@ import {
   dot,
   frameFromClicks,
   frameInHead,
-  frameWords,
   inMouthOf,
   inverse,
+  isFrameMatrix,
   type LaidByShape,
   laidByClicks,
   laidByShape,
+  matrixInto,
   meshInFrame,
+  mouthBy,
   mouthFrame,
   placeMesh,
   repaired,
@@ -138,9 +140,42 @@ describe('what is no jaw', () => {
   });
 });
 
-describe('the frame that a working copy remembers', () => {
-  it('comes back out of the head of a file; a file without it says nothing', () => {
-    const bytes = writePly(sphere(2, 6), undefined, `upper jaw, mm; ${frameWords(ELSEWHERE)}`);
+describe('the frame that is kept with a working copy', () => {
+  const applied = (m: readonly number[], p: Vec3) =>
+    [0, 4, 8].map((r) =>
+      [0, 1, 2].reduce((sum, k) => sum + (m[r + k] as number) * (p[k] as number), m[r + 3] as number),
+    );
+
+  it.each([1, 10, 25.4])('takes points of a file of %f mm a unit to where the frame has them', (unitMm) => {
+    const m = matrixInto(ELSEWHERE, unitMm);
+    const mouth: Vec3 = [3, -4, 5];
+    const inFile = toParent(ELSEWHERE, mouth).map((v) => v / unitMm) as unknown as Vec3;
+    for (const [k, v] of applied(m, inFile).entries()) expect(v).toBeCloseTo(mouth[k as 0], 9);
+    const back = mouthBy(m);
+    for (const a of ['origin', 'x', 'y', 'z'] as const)
+      for (const k of [0, 1, 2] as const) expect(back?.[a][k]).toBeCloseTo(ELSEWHERE[a][k], 9);
+  });
+
+  it('what bends, mirrors, flattens or is no number is no frame', () => {
+    const good = matrixInto(ELSEWHERE, 2);
+    const spoilt = (...changes: [number, number][]) => {
+      const out = [...good];
+      for (const [i, v] of changes) out[i] = v;
+      return out;
+    };
+    expect(isFrameMatrix(good)).toBe(true);
+    expect(isFrameMatrix(good.slice(1))).toBe(false);
+    expect(isFrameMatrix(spoilt([0, Number.NaN]))).toBe(false);
+    expect(isFrameMatrix(spoilt([0, (good[0] as number) + 0.01]))).toBe(false);
+    expect(isFrameMatrix(good.map((v, i) => (i < 4 ? -v : v)))).toBe(false);
+    expect(isFrameMatrix(good.map((v, i) => (i < 4 ? 0 : v)))).toBe(false);
+    expect(isFrameMatrix(spoilt([12, 0.1]))).toBe(false);
+    expect(mouthBy(new Array(16).fill(0))).toBeUndefined();
+  });
+
+  it('is read out of the head of an older working copy; a file without it says nothing', () => {
+    const words = [ELSEWHERE.origin, ELSEWHERE.x, ELSEWHERE.y, ELSEWHERE.z].flat().map((v) => v.toFixed(9));
+    const bytes = writePly(sphere(2, 6), undefined, `upper jaw, mm; mouth in the scan: ${words.join(' ')}`);
     const back = frameInHead(bytes);
     for (const a of ['origin', 'x', 'y', 'z'] as const)
       for (const k of [0, 1, 2] as const) expect(back?.[a][k]).toBeCloseTo(ELSEWHERE[a][k], 8);

@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import 'reflect-metadata';
 import { mkdir } from 'node:fs/promises';
 import { Logger } from '@nestjs/common';
@@ -13,6 +14,7 @@ import { connect } from './database/connect.js';
 import { openDatabase } from './database/database.js';
 import { migrate } from './database/migrations.js';
 import { Demo } from './devices/demo.js';
+import { headsIn } from './files/store.js';
 import { openApi } from './openapi.js';
 import { SESSION_MS } from './people/session.js';
 import { keepNothing, refuseOtherHosts, refuseOtherSites, useSecurityHeaders, useWeb } from './web.js';
@@ -30,7 +32,7 @@ async function start(): Promise<void> {
   const config = readConfig();
   await mkdir(config.incomingDir, { recursive: true, mode: 0o700 });
   const patient = connect(config.database, { patient: true });
-  const applied = await migrate(patient);
+  const applied = await migrate(patient, headsIn(join(config.dataDir, 'files')));
   await patient.close();
   const db = openDatabase(config.database);
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(db, config), {

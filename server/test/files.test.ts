@@ -21,7 +21,14 @@ describe('a photograph that is put in', () => {
     ['png', 'image/png'],
   ] as const)('as %s is known for what it is, with its size', async (format, mime) => {
     const bytes = await picture(300, 220).toFormat(format).toBuffer();
-    expect(await inspectFile('photo', bytes)).toEqual({ kind: 'photo', mime, width: 300, height: 220 });
+    expect(await inspectFile('photo', bytes)).toEqual({
+      kind: 'photo',
+      jaw: null,
+      role: null,
+      mime,
+      width: 300,
+      height: 220,
+    });
   });
 
   // EXIF orientation (CIPA DC-008): 1–4 stand upright or on their head, 5–8 lie on a side.
@@ -96,14 +103,19 @@ describe('a scan that is put in', () => {
   const whole = Buffer.from(scan(makePatient(AVOCET), INTRAORAL_SCANNER));
 
   it('of the simulated scanner is taken', async () => {
-    expect(await inspectFile('scan', whole)).toEqual({ kind: 'scan', mime: 'model/stl', width: null, height: null });
+    expect(await inspectFile('scan', whole)).toEqual({
+      kind: 'scan',
+      jaw: 'upper',
+      role: 'working',
+      mime: 'model/stl',
+      width: null,
+      height: null,
+    });
   });
 
-  it('of the lower jaw is known by its teeth, whatever it was said to be', async () => {
+  it('of the lower jaw is known by its teeth', async () => {
     const lower = Buffer.from(scan(makePatient(AVOCET), INTRAORAL_SCANNER, 'ply', 'lower'));
-    for (const kind of ['scan', 'lower-scan'] as const)
-      expect(await inspectFile(kind, lower)).toMatchObject({ kind: 'lower-scan', mime: 'model/ply' });
-    expect(await inspectFile('lower-scan', whole)).toMatchObject({ kind: 'scan' });
+    expect(await inspectFile('scan', lower)).toMatchObject({ jaw: 'lower', role: 'working', mime: 'model/ply' });
     const read = readScan(lower, []);
     expect([...read.teeth.keys()].sort()).toEqual([31, 32, 33, 34, 35, 41, 42, 43, 44, 45]);
     expect(() => readScan(lower)).toThrow(/lacks 13, 12, 11, 21, 22, 23/);
@@ -122,17 +134,19 @@ describe('a scan that is put in', () => {
   it('without tooth numbers is kept as it came, in any of the three formats', async () => {
     const ball = sphere(20);
     expect(await inspectFile('scan', Buffer.from(writeStlBinary(ball)))).toEqual({
-      kind: 'own-scan',
+      kind: 'scan',
+      jaw: null,
+      role: 'original',
       mime: 'model/stl',
       width: null,
       height: null,
     });
-    expect(await inspectFile('lower-scan', Buffer.from(writePly(ball)))).toMatchObject({
-      kind: 'own-scan',
+    expect(await inspectFile('scan', Buffer.from(writePly(ball)))).toMatchObject({
+      role: 'original',
       mime: 'model/ply',
     });
     expect(await inspectFile('scan', Buffer.from(writeObj(ball)))).toMatchObject({
-      kind: 'own-scan',
+      role: 'original',
       mime: 'model/obj',
     });
   });

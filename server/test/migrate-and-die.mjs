@@ -1,5 +1,6 @@
 import { connect } from '../dist/database/connect.js';
 import { migrate } from '../dist/database/migrations.js';
+import { headsIn } from '../dist/files/store.js';
 
 // Brings a database to the newest form and dies on the way, as the tests of migrations want it: whole, killed behind
 // its nth statement that changes something, or, in one process, broken off behind every one of them in turn.
@@ -37,9 +38,9 @@ async function brokenOff(at) {
   }
 }
 
-async function whole() {
+async function whole(files) {
   const db = open();
-  await migrate(db);
+  await migrate(db, files && headsIn(files));
   await db.close();
 }
 
@@ -80,7 +81,8 @@ if (what === 'kill') {
   process.send({ lines: wanted.length, steps: at - 1, wrong });
   process.disconnect();
 } else {
-  await whole();
+  // Here the next word is the folder with the kept files.
+  await whole(nth);
   if (process.send) {
     process.send({ form: await form() });
     process.disconnect();

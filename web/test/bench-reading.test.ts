@@ -13,6 +13,11 @@ import { drawnOf, readAll } from '../src/data/reading.js';
 const photo = (id: string, over: Partial<CaseFile> = {}): CaseFile => ({
   id,
   kind: 'photo',
+  jaw: null,
+  role: null,
+  sha256: '0'.repeat(64),
+  parentId: null,
+  frame: null,
   name: `${id}.jpg`,
   mime: 'image/jpeg',
   bytes: 1,

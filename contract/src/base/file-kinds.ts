@@ -1,14 +1,28 @@
-/**
- * A photograph; a scan of the upper jaw, or of the lower one in the same coordinates, with its teeth told apart; or any
- * scan as it came, untouched.
- */
-export const FILE_KINDS = ['photo', 'scan', 'lower-scan', 'own-scan'] as const;
+import type { Jaw } from '@radiant/core';
+
+/** A photograph, or a surface of a jaw. */
+export const FILE_KINDS = ['photo', 'scan'] as const;
 export type FileKind = (typeof FILE_KINDS)[number];
 
+/**
+ * A scan as it came, kept byte for byte; or one that is worked on: in the mouth's coordinates, its teeth closed and
+ * told apart, made here out of an original or come so from a device.
+ */
+export const SCAN_ROLES = ['original', 'working'] as const;
+export type ScanRole = (typeof SCAN_ROLES)[number];
+
+/** What tells files apart, whatever they are called. */
+export interface FileNature {
+  readonly kind: FileKind;
+  /** Of a scan: of which jaw it is; null while nobody has said. A photograph's view tells more. */
+  readonly jaw: Jaw | null;
+  /** Of a scan; null of a photograph. */
+  readonly role: ScanRole | null;
+}
+
 /** What a file is called on the screen. */
-export const FILE_KIND_WORDS: Readonly<Record<FileKind, string>> = {
-  photo: 'photograph',
-  scan: 'scan of the upper jaw',
-  'lower-scan': 'scan of the lower jaw',
-  'own-scan': 'scan as it came',
-};
+export function fileWords({ kind, jaw, role }: FileNature): string {
+  if (kind === 'photo') return 'photograph';
+  const of = jaw ? `scan of the ${jaw} jaw` : 'scan';
+  return role === 'working' ? of : `${of} as it came`;
+}

@@ -1,4 +1,4 @@
-import type { FileKind } from '../base/file-kinds.js';
+import type { FileKind, FileNature } from '../base/file-kinds.js';
 import type { Role } from '../base/role.js';
 import type { FieldError } from '../base/validation.js';
 import type { Parts } from './parts.js';
@@ -11,8 +11,7 @@ export interface FileUse {
 }
 
 /** A file of the case, as far as a section's sense goes. px; null where it is no picture. */
-export interface KnownFile {
-  readonly kind: FileKind;
+export interface KnownFile extends FileNature {
   readonly width: number | null;
   readonly height: number | null;
 }

@@ -141,8 +141,12 @@ export const shape = defineSection({
         ]
       : [],
   withFiles: ({ scanId, ...data }, numberOf) => ({ ...data, ...(scanId && { scanId: numberOf(scanId) ?? null }) }),
-  sense: ({ scanId }, files) =>
-    scanId && files.get(scanId)?.kind !== 'scan'
-      ? [{ field: 'scanId', message: 'The scan does not belong to this case.' }]
-      : [],
+  sense: ({ scanId }, files) => {
+    if (!scanId) return [];
+    const scan = files.get(scanId);
+    if (scan?.kind !== 'scan') return [{ field: 'scanId', message: 'The scan does not belong to this case.' }];
+    return scan.role === 'working' && scan.jaw === 'upper'
+      ? []
+      : [{ field: 'scanId', message: 'A contour stands on a scan of the upper jaw whose teeth are told apart.' }];
+  },
 });

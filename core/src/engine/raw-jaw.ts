@@ -10,7 +10,7 @@ import { sheetDistances } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { restingOn } from '../occlusion/resting.js';
 import { asSegmented } from '../scan/closed-tooth.js';
-import { frameInHead, frameWords } from '../scan/kept-frame.js';
+import { type FrameMatrix, matrixInto, mouthBy } from '../scan/kept-frame.js';
 import { type Ground, groundOf, layOnto, startFromPlaces } from '../scan/lay-onto.js';
 import { type MouthProposal, mouthFrame } from '../scan/mouth-frame.js';
 import { type LookedAt, lookAtJaw } from '../scan/own-scan.js';
@@ -75,6 +75,8 @@ export type ThreePlaces = readonly [Vec3, Vec3, Vec3];
 /** The working copy of a jaw: its file, and how well the library's forms lie on its teeth. */
 export interface WorkingCopy {
   readonly bytes: Uint8Array;
+  /** Takes the points of the file that it was made from into its own coordinates, the mouth's. */
+  readonly frame: FrameMatrix;
   readonly fits: readonly {
     readonly tooth: Fdi;
     readonly fitMm: number;
@@ -131,6 +133,8 @@ function orRefuse<T>(code: RefusalCode, sentence: string, work: () => T): T {
  */
 export class RawJaw {
   private mended: Mesh;
+  /** What the file's unit was told to be, mm. */
+  private unitMm = 1;
   private readonly colours: Float32Array | undefined;
   /** The jaw and its frame by the outline, of the scan as it was opened. */
   private proposed: { readonly jaw: Jaw; readonly found?: MouthProposal } | undefined;
@@ -188,6 +192,7 @@ export class RawJaw {
   lay(as: Jaw, unitMm: number): Laid {
     if (unitMm !== 1) {
       this.mended = scaled(this.mended, unitMm);
+      this.unitMm *= unitMm;
       this.shaped = undefined;
     }
     this.jaw = as;
@@ -226,11 +231,12 @@ export class RawJaw {
   }
 
   /**
-   * Lays it as the other jaw of the same sitting was laid: by the bite as it was scanned. @throws Refusal
-   * `scan-no-frame`, `no-jaw`
+   * Lays it as the other jaw of the same sitting was laid: by the bite as it was scanned.
+   * @param other how the other jaw's scan was taken into the mouth, where its record knows it
+   * @throws Refusal `scan-no-frame`, `no-jaw`
    */
-  layByBite(as: Jaw, other: Uint8Array): Laid {
-    const found = frameInHead(other);
+  layByBite(as: Jaw, other: FrameMatrix | null | undefined): Laid {
+    const found = other ? mouthBy(other) : undefined;
     if (!found)
       throw new Refusal(
         'scan-no-frame',
@@ -313,13 +319,9 @@ export class RawJaw {
         attributes.fill(tooth, at, to);
         at = to;
       }
-      const bytes = writePly(
-        whole,
-        attributes,
-        `${this.jaw} jaw, teeth picked out, mm; ${frameWords(this.frame as Frame)}`,
-      );
       return {
-        bytes,
+        bytes: writePly(whole, attributes, `${this.jaw} jaw, teeth picked out, mm`),
+        frame: matrixInto(this.frame as Frame, this.unitMm),
         fits: [...arch.teeth.values()].map(({ tooth, fitMm, widthMm, lengthMm }) => ({
           tooth,
           fitMm,

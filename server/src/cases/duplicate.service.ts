@@ -39,25 +39,29 @@ export class DuplicateService {
   /** @returns the copies' numbers by those of the first case's files */
   private async copyFiles(from: string, to: string): Promise<ReadonlyMap<string, string>> {
     const renamed = new Map<string, string>();
-    const rows = (await this.files.needed(from)).map((f) => {
-      const id = randomUUID();
-      renamed.set(f.id, id);
-      return { ...(f.get({ plain: true }) as FileRow), id, caseId: to };
-    });
-    await FileRow.bulkCreate(rows);
+    const rows = await this.files.needed(from);
+    for (const f of rows) renamed.set(f.id, randomUUID());
+    await FileRow.bulkCreate(
+      rows.map((f) => ({
+        ...(f.get({ plain: true }) as FileRow),
+        id: renamed.get(f.id) as string,
+        caseId: to,
+        parentId: (f.parentId && renamed.get(f.parentId)) ?? null,
+      })),
+    );
     return renamed;
   }
 
   private async copyContent(from: string, to: string, renamed: ReadonlyMap<string, string>): Promise<void> {
     const numbers: Record<string, string> = { from, to };
     let data = 'data';
-    let scan = 'scan_id';
+    let ground = 'made_from';
     // A file's number stands nowhere else, so it can be taken as text wherever it stands.
     [...renamed].forEach(([before, after], i) => {
       numbers[`b${i}`] = before;
       numbers[`a${i}`] = after;
       data = `REPLACE(${data}, :b${i}, :a${i})`;
-      scan = `REPLACE(${scan}, :b${i}, :a${i})`;
+      ground = `REPLACE(${ground}, :b${i}, :a${i})`;
     });
     const run = (sql: string, more: object = {}) => this.db.query(sql, { replacements: { ...numbers, ...more } });
     await run(
@@ -77,8 +81,8 @@ export class DuplicateService {
           { section, first, last: first + BATCH - 1 },
         );
     await run(
-      `INSERT INTO contours (id, case_id, number, name, why, by_name, at, scan_id, teeth, worn, approved_word, approved_by, approved_at, claimed)
-       SELECT UUID(), :to, number, name, why, by_name, at, ${scan}, teeth, worn, approved_word, approved_by, approved_at, approved_at IS NOT NULL
+      `INSERT INTO contours (id, case_id, number, name, why, by_name, at, made_from, teeth, worn, approved_word, approved_by, approved_at, claimed)
+       SELECT UUID(), :to, number, name, why, by_name, at, ${ground}, teeth, worn, approved_word, approved_by, approved_at, approved_at IS NOT NULL
        FROM contours WHERE case_id = :from`,
     );
     await run(

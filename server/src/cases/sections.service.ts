@@ -72,6 +72,13 @@ export class SectionsService {
     const at = new Date();
     const version = base + 1;
     await this.db.transaction(async (transaction) => {
+      // The case first: a row below it would hold the case as well, and who then wants to write it waits behind others
+      // who want the same, such as a file on its way in: they would wait for each other.
+      const finishBy = finishByOf(name, data);
+      await CaseRow.update(
+        { changedAt: at, ...(finishBy !== undefined && { finishBy }) },
+        { where: { id: row.id }, transaction },
+      );
       if (base === 0) await SectionRow.create({ caseId: row.id, name, version, data, byName, at }, { transaction });
       else {
         const [changed] = await SectionRow.update(
@@ -81,11 +88,6 @@ export class SectionsService {
         if (changed === 0) throw new Late();
       }
       await RevisionRow.create({ caseId: row.id, section: name, version, data, byName, at }, { transaction });
-      const finishBy = finishByOf(name, data);
-      await CaseRow.update(
-        { changedAt: at, ...(finishBy !== undefined && { finishBy }) },
-        { where: { id: row.id }, transaction },
-      );
     });
     return { name, version, data: data as SectionState['data'], by: byName, at: at.toISOString() };
   }

@@ -1,6 +1,12 @@
 import { Module } from '@nestjs/common';
+import { FilesStoreModule } from '../files/files-store.module.js';
 import { ContoursController } from './contours.controller.js';
 import { ContoursService } from './contours.service.js';
 
-@Module({ controllers: [ContoursController], providers: [ContoursService], exports: [ContoursService] })
+@Module({
+  imports: [FilesStoreModule],
+  controllers: [ContoursController],
+  providers: [ContoursService],
+  exports: [ContoursService],
+})
 export class ContoursModule {}

@@ -4,12 +4,18 @@ import {
   type ContourApproval,
   type ContourVersion,
   completed,
+  JAWS,
+  type MadeFrom,
   type NewContourVersion,
+  type ShapeSection,
+  scanFor,
   type WornMockUp,
 } from '@radiant/contract';
+import { jawOf } from '@radiant/core';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
 import { type CaseRow, ContourRow, SectionRow } from '../database/database.js';
+import { describeFile, FilesService } from '../files/files.service.js';
 import { nothingHere, type Rule, type SignedIn } from '../people/session.js';
 
 const TRIES = 4;
@@ -17,6 +23,8 @@ const TRIES = 4;
 /** Contours that were kept as versions, worn as mock-ups, and approved by the patient. */
 @Injectable()
 export class ContoursService {
+  constructor(private readonly files: FilesService) {}
+
   async list(caseId: string): Promise<ContourVersion[]> {
     const rows = await ContourRow.findAll({ where: { caseId }, order: [['number', 'ASC']] });
     return rows.map(describeContour);
@@ -31,6 +39,7 @@ export class ContoursService {
     const shape = section ? completed('shape', section.data) : undefined;
     if (!shape || shape.teeth.length === 0)
       throw new ProblemException(422, 'Not ready', 'There is no contour to keep yet; shape one first.');
+    const madeFrom = await this.groundOf(row.id, shape);
     for (let tries = 1; ; tries++) {
       const last = (await ContourRow.max('number', { where: { caseId: row.id } })) as number | null;
       try {
@@ -42,7 +51,7 @@ export class ContoursService {
           why: input.why,
           byName: me.name,
           at: new Date(),
-          scanId: shape.scanId ?? null,
+          madeFrom,
           teeth: shape.teeth,
         });
         return describeContour(made);
@@ -50,6 +59,18 @@ export class ContoursService {
         if (!(error instanceof UniqueConstraintError) || tries === TRIES) throw error;
       }
     }
+  }
+
+  /** The scans that a contour stands on, by their hashes. */
+  private async groundOf(caseId: string, { teeth, scanId }: ShapeSection): Promise<MadeFrom> {
+    const files = (await this.files.list(caseId)).map(describeFile);
+    const jaws = JAWS.filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
+    return {
+      files: jaws.flatMap((jaw) => {
+        const scan = scanFor(files, jaw, 'before', scanId);
+        return scan ? [{ fileId: scan.id, jaw, sha256: scan.sha256 }] : [];
+      }),
+    };
   }
 
   /**
@@ -97,7 +118,7 @@ function describeContour(r: ContourRow): ContourVersion {
     why: r.why,
     by: r.byName,
     at: r.at.toISOString(),
-    scanId: r.scanId ?? null,
+    madeFrom: r.madeFrom ?? { files: [] },
     teeth: r.teeth,
     worn: r.worn ?? null,
     approved: r.approvedAt

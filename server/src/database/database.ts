@@ -3,12 +3,15 @@ import type {
   CaseState,
   CommentStage,
   FileKind,
+  MadeFrom,
   PhotoView,
   Role,
+  ScanRole,
   SectionName,
   ToothPlanInput,
   WornMockUp,
 } from '@radiant/contract';
+import type { FrameMatrix, Jaw } from '@radiant/core';
 import {
   type CreationOptional,
   DataTypes,
@@ -81,6 +84,10 @@ export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttrib
   declare id: string;
   declare caseId: string;
   declare kind: FileKind;
+  declare jaw: CreationOptional<Jaw | null>;
+  declare role: CreationOptional<ScanRole | null>;
+  declare parentId: CreationOptional<string | null>;
+  declare frame: CreationOptional<FrameMatrix | null>;
   declare name: string;
   declare mime: string;
   declare sha256: string;
@@ -121,7 +128,7 @@ export class ContourRow extends Model<InferAttributes<ContourRow>, InferCreation
   declare why: string;
   declare byName: string;
   declare at: Date;
-  declare scanId: string | null;
+  declare madeFrom: CreationOptional<MadeFrom | null>;
   declare teeth: ToothPlanInput[];
   declare worn: CreationOptional<WornMockUp | null>;
   declare approvedWord: CreationOptional<string | null>;
@@ -215,6 +222,10 @@ export function openDatabase(c: Config['database']): Sequelize {
       id: id(),
       caseId: text(36),
       kind: text(20),
+      jaw: DataTypes.STRING(10),
+      role: DataTypes.STRING(10),
+      parentId: DataTypes.CHAR(36),
+      frame: DataTypes.JSON,
       name: text(255),
       mime: text(80),
       sha256: text(64),
@@ -257,7 +268,7 @@ export function openDatabase(c: Config['database']): Sequelize {
       why: text(300),
       byName: text(120),
       at: at(),
-      scanId: DataTypes.CHAR(36),
+      madeFrom: DataTypes.JSON,
       teeth: { type: DataTypes.JSON, allowNull: false },
       worn: DataTypes.JSON,
       approvedWord: DataTypes.STRING(300),

@@ -1,4 +1,5 @@
-import { isDay } from '@radiant/contract';
+import { isDay, parentByName, readFileName } from '@radiant/contract';
+import { frameInHead, type Jaw, matrixInto } from '@radiant/core';
 import {
   DataTypes,
   type ModelAttributeColumnOptions,
@@ -20,12 +21,19 @@ const of = (table: string, cascade = true) => ({
 const version = { type: DataTypes.INTEGER, allowNull: false };
 const json = { type: DataTypes.JSON, allowNull: false };
 
+/** The first bytes of a kept file by its hash; nothing where they can't be read. */
+export type HeadOf = (sha256: string) => Promise<Uint8Array | undefined>;
+
 /**
  * The statements that change tables are not taken back when a migration ends half way, so every step can be done again:
  * tables are made where they are missing (createTable says so itself), and so are columns and indices here.
  */
 class Steps {
-  constructor(private readonly q: QueryInterface) {}
+  constructor(
+    private readonly q: QueryInterface,
+    /** The first bytes of a kept file; nothing where they can't be read. */
+    readonly headOf: HeadOf,
+  ) {}
 
   createTable(name: string, columns: Record<string, object | string>): Promise<void> {
     return this.q.createTable(name, columns as never);
@@ -41,12 +49,16 @@ class Steps {
     if (!own) await this.q.addIndex(table, fields, { unique });
   }
 
-  async query(sql: string, values: readonly string[] = []): Promise<void> {
+  async query(sql: string, values: readonly (string | null)[] = []): Promise<void> {
     await this.q.sequelize.query(sql, { replacements: [...values] });
   }
 
-  rows<T extends object>(sql: string): Promise<T[]> {
-    return this.q.sequelize.query<T>(sql, { type: QueryTypes.SELECT });
+  rows<T extends object>(sql: string, values: readonly string[] = []): Promise<T[]> {
+    return this.q.sequelize.query<T>(sql, { type: QueryTypes.SELECT, replacements: [...values] });
+  }
+
+  async has(table: string, column: string): Promise<boolean> {
+    return column in (await this.q.describeTable(table));
   }
 }
 
@@ -231,7 +243,75 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
       await q.addIndex('sessions', ['expires']);
     },
   },
+  {
+    name: '0009-files-say-what-they-are-and-come-from',
+    up: async (q) => {
+      await q.addColumn('files', 'jaw', { type: DataTypes.STRING(10) });
+      await q.addColumn('files', 'role', { type: DataTypes.STRING(10) });
+      await q.addColumn('files', 'parent_id', { type: DataTypes.CHAR(36) });
+      await q.addColumn('files', 'frame', { type: DataTypes.JSON });
+      await q.query("UPDATE files SET jaw = 'upper', role = 'working' WHERE kind = 'scan' AND role IS NULL");
+      await q.query("UPDATE files SET kind = 'scan', jaw = 'lower', role = 'working' WHERE kind = 'lower-scan'");
+      await q.query("UPDATE files SET kind = 'scan', role = 'original' WHERE kind = 'own-scan'");
+      await q.query("UPDATE arrivals SET kind = 'scan' WHERE kind IN ('lower-scan', 'own-scan')");
+      await originsOf(q);
+      await q.addColumn('contours', 'made_from', { type: DataTypes.JSON });
+      if (await q.has('contours', 'scan_id')) await groundsOf(q);
+      await q.query('ALTER TABLE contours DROP COLUMN IF EXISTS scan_id');
+    },
+  },
 ];
+
+interface OldFile {
+  readonly id: string;
+  readonly case_id: string;
+  readonly name: string;
+  readonly sha256: string;
+  readonly role: string;
+  readonly jaw: Jaw | null;
+}
+
+/** Origin and frame stood in a working copy's name and in its head; the state of a scan as it came, in its name. */
+async function originsOf(q: Steps): Promise<void> {
+  const files = await q.rows<OldFile>(
+    "SELECT id, case_id, name, sha256, role, jaw FROM files WHERE kind = 'scan' ORDER BY at",
+  );
+  const originals = files.filter((f) => f.role === 'original');
+  for (const copy of files.filter((f) => f.role === 'working')) {
+    const parent = parentByName(
+      copy.name,
+      originals.filter((f) => f.case_id === copy.case_id),
+    );
+    const head = await q.headOf(copy.sha256);
+    const mouth = head && frameInHead(head);
+    await q.query('UPDATE files SET parent_id = ?, frame = ? WHERE id = ?', [
+      parent?.id ?? null,
+      mouth ? JSON.stringify(matrixInto(mouth)) : null,
+      copy.id,
+    ]);
+    if (parent) await q.query('UPDATE files SET jaw = ? WHERE id = ? AND jaw IS NULL', [copy.jaw, parent.id]);
+  }
+  for (const { id, name } of originals)
+    await q.query('UPDATE files SET state = ? WHERE id = ? AND state IS NULL', [readFileName(name).state, id]);
+}
+
+/** A contour that was kept knew its upper scan; the lower one was the newest that was there. */
+async function groundsOf(q: Steps): Promise<void> {
+  const contours = await q.rows<{ id: string; case_id: string; at: string; scan_id: string | null; lower: number }>(
+    `SELECT id, case_id, CAST(at AS CHAR) AS at, scan_id,
+       JSON_EXISTS(teeth, '$[*]') AND teeth REGEXP '"tooth": *[34]' AS lower FROM contours`,
+  );
+  for (const c of contours) {
+    const files = await q.rows<{ fileId: string; jaw: Jaw; sha256: string }>(
+      `(SELECT id AS fileId, jaw, sha256 FROM files WHERE id = ? AND case_id = ?)
+       UNION ALL
+       (SELECT id, jaw, sha256 FROM files WHERE ${c.lower ? '' : 'FALSE AND '}case_id = ? AND jaw = 'lower'
+         AND role = 'working' AND removed_at IS NULL AND at <= ? ORDER BY at DESC LIMIT 1)`,
+      [c.scan_id ?? '', c.case_id, c.case_id, c.at],
+    );
+    await q.query('UPDATE contours SET made_from = ? WHERE id = ?', [JSON.stringify({ files }), c.id]);
+  }
+}
 
 const LOCK = 'radiant-arch-migrations';
 /** Another server may be at it; its migrations are waited for, s. */
@@ -241,11 +321,12 @@ const LOCK_WAIT_S = 300;
  * Brings the database to the newest form. Safe to run at every start: of several servers one does it and the others
  * wait, and what was broken off is done again from its last whole migration.
  * @param db a pool without time limits on statements
+ * @param headOf reads what older versions kept in the files themselves
  */
-export async function migrate(db: Sequelize): Promise<string[]> {
+export async function migrate(db: Sequelize, headOf: HeadOf = async () => undefined): Promise<string[]> {
   const q = db.getQueryInterface();
   const umzug = new Umzug({
-    migrations: MIGRATIONS.map((m) => ({ name: m.name, up: async () => m.up(new Steps(q)) })),
+    migrations: MIGRATIONS.map((m) => ({ name: m.name, up: async () => m.up(new Steps(q, headOf)) })),
     storage: new SequelizeStorage({ sequelize: db, tableName: 'migrations' }),
     logger: undefined,
   });

@@ -8,6 +8,7 @@ import {
   type CaseDetail,
   completed,
   EMPTY_SECTIONS,
+  type MadeFrom,
   SECTION_NAMES,
   type SectionName,
   type StoredComment,
@@ -19,6 +20,7 @@ import type { Sequelize } from 'sequelize';
 import { CasesService } from '../cases/cases.service.js';
 import { finishByOf } from '../cases/finish-by.js';
 import { CONFIG, type Config } from '../common/config.js';
+import { ProblemException } from '../common/problem.filter.js';
 import { CaseRow, CommentRow, ContourRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { FilesService } from '../files/files.service.js';
@@ -57,6 +59,10 @@ export class CaseDocumentService {
       files: files.map((f) => ({
         id: f.id,
         kind: f.kind,
+        jaw: f.jaw ?? null,
+        role: f.role ?? null,
+        parentId: f.parentId ?? null,
+        frame: f.frame ?? null,
         name: f.name,
         origin: f.origin,
         at: f.at.toISOString(),
@@ -103,7 +109,7 @@ export class CaseDocumentService {
       writtenAt: new Date(found.writtenAt),
     });
     for (const { stored, seen } of found.files) {
-      const { view, state, takenOn, takenBy } = stored;
+      const { view, state, takenOn, takenBy, jaw, frame, parentId } = stored;
       await this.files.record(
         row.id,
         seen,
@@ -113,6 +119,9 @@ export class CaseDocumentService {
           origin: stored.origin,
           ...(view !== undefined && { view }),
           ...(state !== undefined && { state }),
+          jaw: jaw ?? null,
+          frame: frame ?? null,
+          parentId: (parentId && renamed.get(parentId)) ?? null,
           takenOn: takenOn ?? null,
           takenBy: takenBy ?? '',
         },
@@ -131,7 +140,7 @@ export class CaseDocumentService {
           why: c.why,
           byName: c.by,
           at: new Date(c.at),
-          scanId: (c.scanId && renamed.get(c.scanId)) ?? null,
+          madeFrom: groundOf(c, found, renamed),
           teeth: c.teeth,
           worn: c.worn ?? null,
           approvedWord: c.approved?.word ?? null,
@@ -217,3 +226,25 @@ async function inRows<T>(path: string, take: (rows: T[]) => Promise<unknown>): P
 /** A section's content with the numbers that its files have here. */
 const withFiles = (name: SectionName, data: object, renamed: ReadonlyMap<string, string>): object =>
   sectionOf(name).withFiles(completed(name, data), (id) => renamed.get(id));
+
+/**
+ * The files that a contour was made from, with the numbers that they have here. @throws ProblemException 422 where the
+ * case file does not hold them as they were
+ */
+function groundOf(c: StoredContour, found: FoundCase, renamed: ReadonlyMap<string, string>): MadeFrom {
+  const by = new Map(found.files.map((f) => [f.stored.id, f]));
+  const older = c.scanId ? by.get(c.scanId) : undefined;
+  const told = older ? [{ fileId: older.stored.id, jaw: 'upper' as const, sha256: older.stored.sha256 }] : [];
+  return {
+    files: (c.madeFrom?.files ?? told).map(({ fileId, jaw, sha256 }) => {
+      const scan = by.get(fileId);
+      if (scan?.seen.sha256 !== sha256 || scan.seen.jaw !== jaw)
+        throw new ProblemException(
+          422,
+          'Not accepted',
+          `The contour “${c.name}” stands on another scan of the ${jaw} jaw than the case file holds.`,
+        );
+      return { fileId: renamed.get(fileId) as string, jaw, sha256 };
+    }),
+  };
+}

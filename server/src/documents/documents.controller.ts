@@ -3,7 +3,7 @@ import { unlink } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { type CaseDetail, scanFor } from '@radiant/contract';
+import { type CaseDetail, type ContourVersion, plannedOn } from '@radiant/contract';
 import { type Jaw, jawOf, NOTATION_NAMES, type Notation } from '@radiant/core';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
@@ -45,9 +45,9 @@ export class DocumentsController {
   ): Promise<void> {
     const notation = requireNotation(asked);
     const detail = await this.cases.detail(own);
-    const { teeth, scanId } = detail.sections.shape.data;
+    const { teeth } = detail.sections.shape.data;
     const jaws = (['upper', 'lower'] as const).filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
-    const paths = await Promise.all(jaws.map((jaw) => this.scanPath(own, scanFor(detail.files, jaw, scanId)?.id)));
+    const paths = await Promise.all(jaws.map((jaw) => this.scanPath(own, plannedOn(detail, jaw)?.id)));
     const scanPaths = paths.filter((p) => p !== undefined);
     const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPaths });
     if (made.length === 0)
@@ -89,10 +89,9 @@ export class DocumentsController {
     const detail = await this.cases.detail(own);
     const kept = version ? detail.contours.find((c) => c.id === version) : undefined;
     if (version && !kept) throw nothingHere();
-    const scanId = scanFor(detail.files, jaw, kept?.scanId ?? detail.sections.shape.data.scanId)?.id;
     const made = await this.pool.make('surface', {
       detail,
-      scanPath: await this.scanPath(own, scanId),
+      scanPath: await this.groundOf(own, detail, jaw, kept),
       jaw,
       what: surface,
       format,
@@ -113,6 +112,27 @@ export class DocumentsController {
       format === '3mf' ? `${NOTATION_NAMES[notation].short} numbers` : '',
     ];
     send(response, MIME[format], `${words.filter(Boolean).join(' ')}.${format}`, made);
+  }
+
+  /**
+   * Where the scan lies that a contour stands on: of one that was kept, the very bytes that it was made from.
+   * @throws ProblemException 409 where these are not there any more
+   */
+  private async groundOf(
+    own: CaseRow,
+    detail: CaseDetail,
+    jaw: Jaw,
+    kept: ContourVersion | undefined,
+  ): Promise<string | undefined> {
+    const source = kept?.madeFrom.files.find((f) => f.jaw === jaw);
+    if (!source) return this.scanPath(own, plannedOn(detail, jaw)?.id);
+    const file = await this.files.find(own.id, source.fileId);
+    if (file?.sha256 === source.sha256) return this.files.pathOf(file);
+    throw new ProblemException(
+      409,
+      'Not the same any more',
+      `The scan that “${kept?.name}” was made from is not in this case any more, so it can’t be worked out.`,
+    );
   }
 
   private async scanPath(own: CaseRow, scanId: string | null | undefined): Promise<string | undefined> {

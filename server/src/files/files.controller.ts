@@ -19,6 +19,7 @@ import {
   FILE_KINDS,
   FileChange,
   type FileKind,
+  FileOrigin,
   PHOTO_MOST_BYTES,
   PHOTO_TOO_LARGE,
   SCAN_MOST_BYTES,
@@ -40,8 +41,9 @@ export class FilesController {
   constructor(private readonly files: FilesService) {}
 
   /**
-   * Takes one photograph or scan, multipart field `file`. What is known of it may come in the query: view, state,
-   * takenOn, takenBy. The same bytes a second time are recognised and kept once.
+   * Takes one photograph or scan, multipart field `file`. What is known of it may come in the query: view, state, jaw,
+   * takenOn, takenBy; of a working copy `parentId`, the scan that it was made of, and `frame`, 16 numbers with commas
+   * between them. The same bytes a second time are recognised and kept once.
    */
   @Post()
   @Allow(KEEPERS)
@@ -53,20 +55,22 @@ export class FilesController {
     @UploadedFile() file: Uploaded | undefined,
     @Me() me: SignedIn,
   ): Promise<Delivered> {
-    const { kind, ...said } = query;
+    const { kind, parentId, frame, ...said } = query;
     if (!FILE_KINDS.includes(kind as FileKind))
       throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo or a scan.');
     if (!file) throw new ProblemException(422, 'Not accepted', 'The upload holds no file.');
     if (kind === 'photo' && file.size > PHOTO_MOST_BYTES) throw new ProblemException(413, 'Too large', PHOTO_TOO_LARGE);
-    const { errors } = check(FileChange, said);
+    const made = { ...(parentId && { parentId }), ...(frame && { frame: frame.split(',').map(Number) }) };
+    const errors = [...check(FileChange, said).errors, ...check(FileOrigin, made).errors];
     if (errors.length > 0) throw invalid(errors);
     const { row, already } = await this.files.deliver(own.id, {
       takenBy: me.name,
       ...said,
+      ...made,
       kind: kind as FileKind,
       name: file.originalname,
       path: file.path,
-      origin: `uploaded by ${me.name}`,
+      origin: parentId ? `made by ${me.name}` : `uploaded by ${me.name}`,
     });
     return { ...describeFile(row), already };
   }

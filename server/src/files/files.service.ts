@@ -7,6 +7,7 @@ import {
   FILE_NAME_MOST,
   type FileChange,
   type FileKind,
+  type FileOrigin,
   KEPT_DAYS,
   readFileName,
 } from '@radiant/contract';
@@ -25,7 +26,7 @@ import { type SIDES_PX, Thumbnails } from './thumbnails.js';
 /**
  * A file as it arrives: where it lies among the drafts, its name, what delivered it, and what is known of a photograph.
  */
-export interface Arrival extends FileChange {
+export interface Arrival extends FileChange, FileOrigin {
   readonly kind: FileKind;
   readonly name: string;
   readonly path: string;
@@ -120,11 +121,16 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
     as: { id?: string; at?: Date } = {},
   ): Promise<FileRow> {
     const name = arrival.name.slice(0, FILE_NAME_MOST) || 'unnamed';
-    const named = arrival.kind === 'photo' ? readFileName(name) : { view: null, state: null };
+    const named = readFileName(name);
+    const made = seen.role === 'working' ? arrival : undefined;
     return FileRow.create({
       id: as.id ?? randomUUID(),
       caseId,
       kind: seen.kind,
+      jaw: seen.role === 'original' ? (arrival.jaw ?? null) : seen.jaw,
+      role: seen.role,
+      parentId: made?.parentId ?? null,
+      frame: made?.frame ?? null,
       name,
       mime: seen.mime,
       sha256: seen.sha256,
@@ -133,7 +139,7 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
       height: seen.height,
       origin: arrival.origin,
       at: as.at ?? new Date(),
-      view: arrival.view !== undefined ? arrival.view : named.view,
+      view: seen.kind !== 'photo' ? null : arrival.view !== undefined ? arrival.view : named.view,
       state: arrival.state !== undefined ? arrival.state : named.state,
       takenOn: arrival.takenOn ?? null,
       takenBy: arrival.takenBy ?? '',
@@ -153,7 +159,19 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
           await CaseRow.findByPk(caseId, { lock: transaction.LOCK.UPDATE });
           const held = await FileRow.findOne({ where: { caseId, sha256: seen.sha256 } });
           if (held) return { row: held.removedAt ? await held.update({ removedAt: null }) : held, already: true };
-          return { row: await this.record(caseId, seen, arrival), already: false };
+          const { parentId } = arrival;
+          if (!parentId) return { row: await this.record(caseId, seen, arrival), already: false };
+          const parent = await FileRow.findOne({ where: { id: parentId, caseId } });
+          if (parent?.role !== 'original')
+            throw new ProblemException(
+              422,
+              'Not accepted',
+              'A working copy is made of a scan of this case as it came.',
+            );
+          // The copy shows the mouth as its original does; its teeth say of which jaw both are.
+          const row = await this.record(caseId, seen, { state: parent.state ?? null, ...arrival });
+          if (row.role === 'working') await parent.update({ jaw: row.jaw ?? null });
+          return { row, already: false };
         }),
       );
     } finally {
@@ -183,7 +201,14 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
     return FileRow.findAll({ where: { caseId, removedAt: { [Op.gt]: keptSince() } }, order: [['removedAt', 'DESC']] });
   }
 
+  /** @throws ProblemException 422 for a jaw that the file tells by itself, or that it can't have */
   async describe(row: FileRow, change: FileChange): Promise<FileRow> {
+    if (change.jaw !== undefined && change.jaw !== (row.jaw ?? null) && row.role !== 'original')
+      throw new ProblemException(
+        422,
+        'Not accepted',
+        'Only of a scan as it came is the jaw told; others say it themselves.',
+      );
     return row.update({ ...change });
   }
 
@@ -212,6 +237,7 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
       const pinned = new Set((await pinsOf(caseId)).map((p) => p.fileId));
       for (const row of old.filter((f) => f.caseId === caseId && !pinned.has(f.id))) {
         await row.destroy();
+        await FileRow.update({ parentId: null }, { where: { caseId, parentId: row.id } });
         await this.release(row.sha256);
         gone++;
       }
@@ -263,6 +289,11 @@ export function describeFile(f: FileRow): CaseFile {
   return {
     id: f.id,
     kind: f.kind,
+    jaw: f.jaw ?? null,
+    role: f.role ?? null,
+    sha256: f.sha256,
+    parentId: f.parentId ?? null,
+    frame: f.frame ?? null,
     name: f.name,
     mime: f.mime,
     bytes: f.bytes,

@@ -1,13 +1,11 @@
 import { completed, sectionOf } from '@radiant/contract';
-import { ContourRow, FileRow, SectionRow } from '../database/database.js';
+import { ContourRow, SectionRow } from '../database/database.js';
 
 /** Where a file is needed, in words: `Measures stand on this photograph; …`. */
 export interface Pin {
   readonly fileId: string;
   readonly sentence: string;
 }
-
-const LOWER = (tooth: number) => tooth >= 31;
 
 /**
  * Every file of a case that something stands on: sections as they are now, and contours that were kept, worn or
@@ -16,9 +14,6 @@ const LOWER = (tooth: number) => tooth >= 31;
 export async function pinsOf(caseId: string): Promise<Pin[]> {
   const sections = await SectionRow.findAll({ where: { caseId } });
   const contours = await ContourRow.findAll({ where: { caseId } });
-  const lower = contours.some((c) => c.teeth.some((t) => LOWER(t.tooth)))
-    ? await FileRow.findAll({ where: { caseId, kind: 'lower-scan' }, attributes: ['id'] })
-    : [];
   const newest = [...contours].sort((a, b) => Number(!!b.approvedAt) - Number(!!a.approvedAt) || b.number - a.number);
   return [
     ...sections.flatMap((s) =>
@@ -28,8 +23,7 @@ export async function pinsOf(caseId: string): Promise<Pin[]> {
     ),
     ...newest.flatMap((c) => {
       const sentence = `“${c.name}”, which was ${c.approvedAt ? 'approved' : 'kept'}, stands on this scan; it stays with it.`;
-      const below = c.teeth.some((t) => LOWER(t.tooth)) ? lower.map((f) => f.id) : [];
-      return [...(c.scanId ? [c.scanId] : []), ...below].map((fileId) => ({ fileId, sentence }));
+      return (c.madeFrom?.files ?? []).map(({ fileId }) => ({ fileId, sentence }));
     }),
   ];
 }

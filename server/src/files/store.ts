@@ -7,6 +7,23 @@ const GOING = '.going-';
 /** A file that is being looked at once more before it goes is back after this, ms. */
 const BACK_MS = 50;
 
+/** Where a file lies among those of a folder. */
+export const placeIn = (dir: string, sha256: string): string => join(dir, sha256.slice(0, 2), sha256);
+
+/** Reads the first bytes of the files of a folder; nothing where one is not there. */
+export const headsIn =
+  (dir: string, bytes = 4096) =>
+  async (sha256: string): Promise<Uint8Array | undefined> => {
+    const file = await open(placeIn(dir, sha256), 'r').catch(() => undefined);
+    if (!file) return undefined;
+    try {
+      const { buffer, bytesRead } = await file.read(Buffer.alloc(bytes), 0, bytes, 0);
+      return buffer.subarray(0, bytesRead);
+    } finally {
+      await file.close();
+    }
+  };
+
 /**
  * Files by the SHA-256 of their content: the same bytes are kept once. A file is flushed before it gets its name, and
  * has it before anyone records it, so that a recorded file is always whole.
@@ -19,7 +36,7 @@ export class ContentStore {
   ) {}
 
   pathOf(sha256: string): string {
-    return join(this.dir, sha256.slice(0, 2), sha256);
+    return placeIn(this.dir, sha256);
   }
 
   /** A name for a file that is being written, on the store's own disk. */

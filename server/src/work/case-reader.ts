@@ -12,6 +12,7 @@ import {
   completed,
   isMoment,
   megabytes,
+  parentByName,
   SCAN_MOST_BYTES,
   SECTION_CLASSES,
   SECTION_NAMES,
@@ -21,7 +22,9 @@ import {
   StoredRevision,
   StoredSections,
   sectionOf,
+  upgradedFile,
 } from '@radiant/contract';
+import { frameInHead, matrixInto } from '@radiant/core';
 import { parser } from 'stream-json';
 import { invalid, ProblemException } from '../common/problem.filter.js';
 import { inspectFile, type Seen } from './inspect.js';
@@ -209,7 +212,7 @@ class Reading {
   }
 
   private file(value: unknown): void {
-    const stored = checked(StoredFile, value, 'files');
+    const stored = checked(StoredFile, upgradedFile(value), 'files');
     const content = this.content;
     this.content = undefined;
     if (!content) throw refuse(`The file ${stored.name} in the case file has no content.`);
@@ -232,20 +235,38 @@ class Reading {
     if (!this.sections) throw refuse('The case file has no sections.');
     const files: FoundFile[] = [];
     for (const { stored, path, bytes } of this.files) {
-      const seen = await inspectFile(stored.kind, await readFile(path));
-      files.push({ stored, path, seen: { ...seen, sha256: stored.sha256, bytes } });
+      const content = await readFile(path);
+      const seen = await inspectFile(stored.kind, content);
+      const mouth = stored.frame === undefined && seen.role === 'working' ? frameInHead(content) : undefined;
+      files.push({
+        stored: { ...stored, ...(mouth && { frame: [...matrixInto(mouth)] }) },
+        path,
+        seen: { ...seen, sha256: stored.sha256, bytes },
+      });
     }
     requireSense(this.sections, files);
     return {
       name,
       writtenAt,
       sections: this.sections,
-      files,
+      files: files.map((f) => ({ ...f, stored: { ...f.stored, parentId: parentOf(f, files)?.stored.id ?? null } })),
       commentsPath: this.rows.comments.path,
       contoursPath: this.rows.contours.path,
       historyPath: this.rows.history.path,
     };
   }
+}
+
+/** The file that another was made of: as its entry says, and up to version 3 as its name did. */
+function parentOf({ stored, seen }: FoundFile, files: readonly FoundFile[]): FoundFile | undefined {
+  if (seen.role !== 'working') return undefined;
+  const originals = files.filter((f) => f.seen.role === 'original');
+  if (stored.parentId !== undefined) return originals.find((f) => f.stored.id === stored.parentId);
+  const named = parentByName(
+    stored.name,
+    originals.map((f) => ({ name: f.stored.name, of: f })),
+  );
+  return named?.of;
 }
 
 function checked<T extends object>(type: new () => T, value: unknown, field: string): T {
@@ -268,7 +289,8 @@ function requireSense(sections: StoredSections, files: readonly FoundFile[]): vo
   const known = new Map(
     files.map(({ stored, seen }) => {
       const picture = seen.kind === 'photo' ? seen : { width: null, height: null };
-      return [stored.id, { kind: seen.kind, width: picture.width, height: picture.height }] as const;
+      const { kind, jaw, role } = seen;
+      return [stored.id, { kind, jaw, role, width: picture.width, height: picture.height }] as const;
     }),
   );
   // Older programs let a photograph be put away that was laid over another, and wrote the file without it.

@@ -5,11 +5,11 @@ import {
   CASE_DOCUMENT_FORMAT,
   CASE_DOCUMENT_VERSION,
   type CaseDetail,
-  type FileKind,
+  type FileNature,
   SECTION_NAMES,
   type SectionName,
 } from '@radiant/contract';
-import { withoutOwner } from '@radiant/core';
+import { type FrameMatrix, withoutOwner } from '@radiant/core';
 import { createConnection } from 'mariadb';
 import type { Config } from '../common/config.js';
 
@@ -19,9 +19,10 @@ const PIECE = 3 * 128 * 1024;
 const HANDFUL = 1 << 20;
 
 /** A file as it goes into the document. */
-export interface WrittenFile {
+export interface WrittenFile extends FileNature {
   readonly id: string;
-  readonly kind: FileKind;
+  readonly parentId: string | null;
+  readonly frame: FrameMatrix | null;
   readonly name: string;
   readonly origin: string;
   readonly at: string;
@@ -81,9 +82,9 @@ async function* caseText(
   for (const [i, f] of files.entries()) yield* fileText(f, i === 0 ? '' : ',');
   yield `],"comments":${JSON.stringify(detail.comments.map(({ stage, body, by, role, at }) => ({ stage, body, by, role, at })))}`;
   yield ',"contours":[';
-  for (const [i, { id: _, scanId, worn, approved, ...c }] of detail.contours.entries()) {
+  for (const [i, { id: _, worn, approved, ...c }] of detail.contours.entries()) {
     const { claimed: _claimed, ...said } = approved ?? { claimed: false };
-    yield `${i === 0 ? '' : ','}${JSON.stringify({ ...c, ...(scanId && { scanId }), ...(worn && { worn }), ...(approved && { approved: said }) })}`;
+    yield `${i === 0 ? '' : ','}${JSON.stringify({ ...c, ...(worn && { worn }), ...(approved && { approved: said }) })}`;
   }
   yield '],"history":[';
   // What is written while this goes on is not of this file.

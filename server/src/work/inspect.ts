@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { FileKind } from '@radiant/contract';
+import type { FileKind, FileNature } from '@radiant/contract';
 import { hasToothNumbers, meshFormat, readScan } from '@radiant/core';
 import sharp from 'sharp';
 import { ProblemException } from '../common/problem.filter.js';
@@ -10,9 +10,8 @@ import { ProblemException } from '../common/problem.filter.js';
  */
 export const MAX_PIXELS = 100_000_000;
 
-export interface Inspected {
-  /** What it turned out to be: a scan says itself which jaw it is of. */
-  readonly kind: FileKind;
+/** What a file turned out to be. A scan whose teeth are told apart says itself which jaw it is of. */
+export interface Inspected extends FileNature {
   readonly mime: string;
   /** Of the upright picture; null for scans. */
   readonly width: number | null;
@@ -38,12 +37,11 @@ export async function inspectFile(kind: FileKind, bytes: Buffer): Promise<Inspec
   if (bytes.length === 0) throw refuse('The file is empty.');
   if (kind !== 'photo') {
     const format = meshFormat(bytes);
-    const about = { mime: `model/${format.toLowerCase()}`, width: null, height: null };
+    const about = { kind, mime: `model/${format.toLowerCase()}`, width: null, height: null };
     // Without tooth numbers it is kept as it came; its teeth are picked out in the browser.
-    if (format === 'OBJ' || !hasToothNumbers(bytes)) return { kind: 'own-scan', ...about };
+    if (format === 'OBJ' || !hasToothNumbers(bytes)) return { ...about, jaw: null, role: 'original' };
     // Whether the teeth that a contour needs are there is asked where one is made.
-    const { jaw } = readScan(bytes, []);
-    return { kind: jaw === 'upper' ? 'scan' : 'lower-scan', ...about };
+    return { ...about, jaw: readScan(bytes, []).jaw, role: 'working' };
   }
   return inspectPhoto(bytes);
 }
@@ -75,6 +73,8 @@ async function inspectPhoto(bytes: Buffer): Promise<Inspected> {
   const turned = (meta.orientation ?? 1) >= 5;
   return {
     kind: 'photo',
+    jaw: null,
+    role: null,
     mime: meta.format === 'jpeg' ? 'image/jpeg' : 'image/png',
     width: turned ? meta.height : meta.width,
     height: turned ? meta.width : meta.height,

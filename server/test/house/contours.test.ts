@@ -119,7 +119,10 @@ it('versions travel in the case file with everything that is said of them', asyn
     await dentist.upload<CaseDetail>('/cases/import', await dentist.bytes(`/cases/${id}/case.json`), 'case.json')
   ).body;
   const strip = (d: CaseDetail) =>
-    d.contours.map(({ id: _, scanId, ...c }) => ({ ...c, hasScan: d.files.some((f) => f.id === scanId) }));
+    d.contours.map(({ id: _, madeFrom, ...c }) => ({
+      ...c,
+      from: madeFrom.files.map(({ fileId, ...f }) => ({ ...f, held: d.files.find((h) => h.id === fileId)?.sha256 })),
+    }));
   // What the file says of an approval is the file's word: nobody here has given it.
   const claims = strip(before).map((c) => ({ ...c, approved: c.approved && { ...c.approved, claimed: true } }));
   expect(strip(made)).toEqual(claims);

@@ -58,7 +58,7 @@ describe('a second case made of one', () => {
     expect(own?.name).toBe('worn');
     expect(own?.approved).toMatchObject({ word: 'yes, like this', claimed: true });
     expect(own?.id).not.toBe(kept.id);
-    expect(own?.scanId).toBe(two.sections.shape.data.scanId);
+    expect(own?.madeFrom.files.map((f) => f.fileId)).toEqual([two.sections.shape.data.scanId]);
   });
 
   it('is refused without a name, to a technician, and of another’s case', async () => {

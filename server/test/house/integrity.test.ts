@@ -72,7 +72,7 @@ describe('what something stands on stays', () => {
     const made = (
       await dentist.upload<CaseDetail>('/cases/import', await dentist.bytes(`/cases/${id}/case.json`), 'case.json')
     ).body;
-    const below = made.files.find((f) => f.id === made.contours[0]?.scanId);
+    const below = made.files.find((f) => f.id === made.contours[0]?.madeFrom.files[0]?.fileId);
     expect(below).toMatchObject({ name: 'upper 3.stl', bytes: under.bytes });
     await inDatabase((run) => run('UPDATE files SET removed_at = NULL WHERE id = ?', [under.id]));
   });

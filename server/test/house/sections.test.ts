@@ -187,13 +187,17 @@ describe('files that arrive', () => {
 
   it('a scan with numbered teeth is taken', async () => {
     const bytes = scan(makePatient(AVOCET), INTRAORAL_SCANNER);
-    expect((await upload(bytes, 'scan', 'jaw.stl')).body).toMatchObject({ kind: 'scan', mime: 'model/stl' });
+    expect((await upload(bytes, 'scan', 'jaw.stl')).body).toMatchObject({
+      jaw: 'upper',
+      role: 'working',
+      mime: 'model/stl',
+    });
   });
 
   it('a scan that does not tell its teeth apart is kept as it came', async () => {
     const bytes = writeStlBinary(box(1, 1, 1));
     const made = (await upload(bytes, 'scan', 'any.stl')).body;
-    expect(made).toMatchObject({ kind: 'own-scan', mime: 'model/stl' });
+    expect(made).toMatchObject({ kind: 'scan', role: 'original', mime: 'model/stl' });
     expect(Buffer.from(await dentist.bytes(`/cases/${kase.id}/files/${made.id}`)).equals(Buffer.from(bytes))).toBe(
       true,
     );

@@ -4,6 +4,7 @@ import {
   cellsOf,
   type Fdi,
   type FirstScan,
+  type FrameMatrix,
   type FromWaxUp,
   firstScan,
   type Jaw,
@@ -105,8 +106,7 @@ const service = {
   layOn: async (as: Jaw, url: string, places?: readonly [own: ThreePlaces, first: ThreePlaces]): Promise<LaidView> =>
     shown(need().layOn(as, await firstOf(url), places)),
 
-  layByBite: async (as: Jaw, otherUrl: string): Promise<LaidView> =>
-    shown(need().layByBite(as, await fetched(otherUrl))),
+  layByBite: (as: Jaw, other: FrameMatrix | null): LaidView => shown(need().layByBite(as, other)),
 
   layByHand: async (otherUrl: string, hand: ByHand): Promise<LaidView> =>
     shown(need().layByHand(await firstOf(otherUrl), hand)),

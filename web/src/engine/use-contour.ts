@@ -1,6 +1,6 @@
-import { scanFor } from '@radiant/contract';
+import { plannedOn } from '@radiant/contract';
 import { useCallback, useEffect, useState } from 'react';
-import { useCase, useSection } from '../data/case-context.js';
+import { useCase } from '../data/case-context.js';
 import type { CaseClient } from './case-client.js';
 import { useEngine } from './engine-context.js';
 import type { ArchView } from './views.js';
@@ -20,9 +20,8 @@ export const clientOf = (contour: ContourState): CaseClient | undefined =>
 /** The case's scan in its engine: the newest one, or the one that the contour names. */
 export function useContour(): ContourState {
   const { detail } = useCase();
-  const { data } = useSection('shape');
   const engine = useEngine();
-  const scanId = scanFor(detail.files, 'upper', data.scanId)?.id;
+  const scanId = plannedOn(detail, 'upper')?.id;
   const [state, setState] = useState<ContourState>(scanId ? { state: 'loading' } : { state: 'no-scan' });
   const [attempt, setAttempt] = useState(0);
   const retry = useCallback(() => setAttempt((n) => n + 1), []);

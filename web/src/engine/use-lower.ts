@@ -1,4 +1,4 @@
-import { scanFor } from '@radiant/contract';
+import { plannedOn } from '@radiant/contract';
 import { useCallback, useEffect, useState } from 'react';
 import { useCase } from '../data/case-context.js';
 import { type ContourState, clientOf } from './use-contour.js';
@@ -10,10 +10,10 @@ export type LowerState =
   | { readonly state: 'failed'; readonly sentence: string; readonly retry: () => void }
   | { readonly state: 'ready'; readonly view: JawView };
 
-/** The newest scan of the lower jaw, in the engine of the upper one. Loaded once it is wished. */
+/** The scan of the lower jaw that the plan stands on, in the engine of the upper one. Loaded once it is wished. */
 export function useLower(contour: ContourState, wished: boolean): LowerState {
   const { detail } = useCase();
-  const scan = scanFor(detail.files, 'lower')?.id;
+  const scan = plannedOn(detail, 'lower')?.id;
   const [state, setState] = useState<LowerState>({ state: scan ? 'loading' : 'none' });
   const [attempt, setAttempt] = useState(0);
   const retry = useCallback(() => setAttempt((n) => n + 1), []);

@@ -1,4 +1,4 @@
-import { FILE_KIND_WORDS, scanFor } from '@radiant/contract';
+import { fileWords, plannedOn } from '@radiant/contract';
 import { isUpper, NOTATION_NAMES } from '@radiant/core';
 import { Box, FileDown, FileText } from 'lucide-react';
 import { useCase } from '../../data/case-context.js';
@@ -15,9 +15,9 @@ export default function Keep() {
   const mayKeep = who.role !== 'technician';
   const { sections } = detail;
   const numbers = `${NOTATION_NAMES[notation].short} numbers`;
-  const { teeth, scanId } = sections.shape.data;
-  const upperPlanned = !!scanFor(detail.files, 'upper', scanId) && teeth.some((t) => isUpper(t.tooth));
-  const lowerPlanned = !!scanFor(detail.files, 'lower') && teeth.some((t) => !isUpper(t.tooth));
+  const { teeth } = sections.shape.data;
+  const upperPlanned = !!plannedOn(detail, 'upper') && teeth.some((t) => isUpper(t.tooth));
+  const lowerPlanned = !!plannedOn(detail, 'lower') && teeth.some((t) => !isUpper(t.tooth));
   const ready = upperPlanned || lowerPlanned;
   return (
     <Stage
@@ -139,7 +139,7 @@ export default function Keep() {
                   {f.name}
                 </a>
                 <span className="block text-[13px] text-ink-2">
-                  {FILE_KIND_WORDS[f.kind]}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
+                  {fileWords(f)}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
                   {f.kind === 'photo' && mayKeep && (
                     <>
                       {' · '}

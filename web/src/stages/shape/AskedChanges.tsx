@@ -1,4 +1,4 @@
-import { AskedChange, type ContourVersion, PLAN_FIELDS, planRefusal, withAsked } from '@radiant/contract';
+import { AskedChange, type ContourVersion, PLAN_FIELDS, planRefusal, scanOf, withAsked } from '@radiant/contract';
 import { useState } from 'react';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { signed } from '../../ui/format.js';
@@ -38,7 +38,7 @@ export function AskedChanges({
       return setRefusal(`${name(first.tooth)}: ${f ? planRefusal(f) : ''} Nothing was changed.`);
     }
     setRefusal(undefined);
-    shape.set({ ...shape.data, ...(v.scanId && { scanId: v.scanId }), teeth });
+    shape.set({ ...shape.data, ...scanOf(v), teeth });
     onMade();
   };
   return (

@@ -1,10 +1,11 @@
-import { type CaseFile, scanFor } from '@radiant/contract';
+import { type CaseFile, JAWS, plannedOn } from '@radiant/contract';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase, useSection } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { dropEarly, keepEarly, readEarly } from './own-scan/early.js';
+import { ScanLine } from './ScanLine.js';
 
 /** Puts a scan in; the contour keeps its numbers and stands on the new scan. */
 export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
@@ -12,11 +13,10 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   const shape = useSection('shape');
   const mayWrite = useMayWrite('shape');
   const navigate = useNavigate();
-  const waiting = detail.files.filter((f) => f.kind === 'own-scan');
+  const scans = detail.files.filter((f) => f.kind === 'scan');
   const input = useRef<HTMLInputElement>(null);
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
-  const scan = scanFor(detail.files, 'upper', shape.data.scanId);
-  const lower = scanFor(detail.files, 'lower');
+  const grounds = JAWS.map((jaw) => plannedOn(detail, jaw));
   const take = async (file: File | undefined) => {
     if (!file) return;
     setState({ busy: true });
@@ -26,11 +26,11 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
       const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, file);
       await refresh();
       // A scan whose teeth are not told apart is worked on first; one of the lower jaw is for the bite.
-      if (made.kind === 'own-scan') {
+      if (made.role === 'original') {
         keepEarly(made.id);
         navigate(`?scan=${made.id}`);
       } else dropEarly();
-      if (made.kind === 'scan') shape.set({ ...shape.data, scanId: made.id });
+      if (made.role === 'working' && made.jaw === 'upper') shape.set({ ...shape.data, scanId: made.id });
       setState({ busy: false });
     } catch (error) {
       dropEarly();
@@ -39,20 +39,18 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   };
   return (
     <div className="text-[13px] text-ink-2">
-      {quiet && scan && (
-        <p className="mb-1">
-          Scan: {scan.name}, {scan.origin}
-          {lower && <span className="block">Lower jaw: {lower.name}</span>}
-        </p>
-      )}
-      {waiting.map((f) => (
-        <p key={f.id} className="mb-1">
-          {f.name}{' '}
-          <Link className="how" to={`?scan=${f.id}`}>
-            pick its teeth out
-          </Link>
-        </p>
-      ))}
+      {quiet && grounds.map((f, i) => f && <ScanLine key={f.id} file={f} what={`Planned on, ${JAWS[i]} jaw:`} />)}
+      {scans
+        .filter((f) => !(quiet && grounds.includes(f)))
+        .map((f) => (
+          <ScanLine key={f.id} file={f}>
+            {f.role === 'original' && (
+              <Link className="how" to={`?scan=${f.id}`}>
+                {scans.some((s) => s.parentId === f.id) ? 'pick its teeth out anew' : 'pick its teeth out'}
+              </Link>
+            )}
+          </ScanLine>
+        ))}
       {mayWrite && (
         <button
           type="button"

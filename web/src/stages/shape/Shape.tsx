@@ -72,7 +72,7 @@ const eyeInBite = (name: ViewName, jaw: Jaw): Jaw =>
 export default function Shape() {
   const { detail } = useCase();
   const [asked] = useSearchParams();
-  const own = detail.files.find((f) => f.id === asked.get('scan') && f.kind === 'own-scan');
+  const own = detail.files.find((f) => f.id === asked.get('scan') && f.role === 'original');
   return own ? <OwnScan key={own.id} file={own} /> : <Bench />;
 }
 

@@ -5,6 +5,7 @@ import {
   type PlanField,
   planDefault,
   sameContour,
+  scanOf,
   type ToothPlanInput,
   WornMockUp,
 } from '@radiant/contract';
@@ -118,7 +119,7 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
                 onClick={() => {
                   shape.set({
                     ...shape.data,
-                    ...(v.scanId && { scanId: v.scanId }),
+                    ...scanOf(v),
                     teeth: v.teeth.map((t) => ({ ...t })),
                   });
                   onClose();

@@ -1,4 +1,4 @@
-import { planInputs, scanFor } from '@radiant/contract';
+import { planInputs, plannedOn } from '@radiant/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { useCase, useSection } from '../../data/case-context.js';
@@ -45,7 +45,7 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
             ] as const,
         ),
     );
-    const scanId = scanFor(detail.files, 'upper', shape.data.scanId)?.id;
+    const scanId = plannedOn(detail, 'upper')?.id;
     // Teeth beside the row stay as they are, but for first premolars that share the space.
     const beside = shape.data.teeth
       .filter((t) => !proposal.targets.some((o) => o.tooth === t.tooth))
@@ -65,7 +65,7 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
       proposalVersion: propose.version,
       teeth: [...planInputs(plan), ...beside],
     });
-  }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail.files]);
+  }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail]);
 
   const act = useCallback(
     () =>

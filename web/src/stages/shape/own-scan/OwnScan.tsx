@@ -1,4 +1,4 @@
-import { type CaseFile, planInputs, scanFor } from '@radiant/contract';
+import { CASE_STATES, type CaseFile, planInputs, plannedOn } from '@radiant/contract';
 import { type ByHand, type Fdi, type Jaw, LOWER_TEN, type ThreePlaces, UPPER_TEN, type Vec3 } from '@radiant/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -28,7 +28,7 @@ const HANDS: readonly (readonly [Hand, string, string])[] = [
 ];
 /** Begins three clicks that lay it anew. */
 const PLACES_KEY = 'k';
-/** How the name of a working copy ends. */
+/** How the name of a working copy ends, for people. */
 const PICKED_OUT = ', teeth picked out.ply';
 /** How the scan is laid into the mouth. */
 type Way = 'shape' | 'clicks' | 'first' | 'bite' | 'hand';
@@ -159,8 +159,8 @@ export function OwnScan({ file }: { file: CaseFile }) {
     return chosen === undefined ? 'Choose a tooth first' : `Draw over what belongs to ${name(chosen)}`;
   };
   const urlOf = (id: string) => `/api/cases/${detail.id}/files/${id}`;
-  const same = scanFor(detail.files, jaw, shape.data.scanId);
-  const across = scanFor(detail.files, jaw === 'upper' ? 'lower' : 'upper', shape.data.scanId);
+  const same = plannedOn(detail, jaw);
+  const across = plannedOn(detail, jaw === 'upper' ? 'lower' : 'upper');
   /** The upper jaw, drawn while the lower one is put on it. */
   const [upper, setUpper] = useState<JawView>();
   const put = async (hand: ByHand) => {
@@ -176,7 +176,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
       setWay(w);
     } else if (w === 'clicks') take('places');
     else if (w === 'first' && same && (await scan.layOn(jaw, urlOf(same.id)))) setWay(w);
-    else if (w === 'bite' && across && (await scan.layByBite(jaw, urlOf(across.id)))) setWay(w);
+    else if (w === 'bite' && across && (await scan.layByBite(jaw, across.frame))) setWay(w);
     else if (w === 'hand') await put(byHand);
   };
   // Once three places are clicked on both scans, it is laid by them.
@@ -195,8 +195,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const tried = useRef(false);
   const byBite = useRef(lay);
   byBite.current = lay;
-  const lowerLaid =
-    state.state === 'laid' && jaw === 'lower' && across?.name.endsWith(PICKED_OUT) === true && numbers.length > 0;
+  const lowerLaid = state.state === 'laid' && jaw === 'lower' && !!across?.frame && numbers.length > 0;
   useEffect(() => {
     if (!lowerLaid || tried.current) return;
     tried.current = true;
@@ -212,6 +211,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
     shape.set({ ...shape.data, ...(jaw === 'upper' && { scanId: same.id }), teeth: [...kept, ...made] });
     navigate('.', { replace: true });
   };
+  const isGround = (file.state ?? 'before') === 'before';
   const use = async () => {
     setSaving('Closing the teeth …');
     const done = await scan.finish();
@@ -220,11 +220,11 @@ export function OwnScan({ file }: { file: CaseFile }) {
       setSaving('Saving …');
       const bare = file.name.replace(/\.[a-z]+$/i, '');
       const made = await api.upload<CaseFile>(
-        `/cases/${detail.id}/files?kind=scan`,
+        `/cases/${detail.id}/files?${new URLSearchParams({ kind: 'scan', parentId: file.id, frame: done.frame.join() })}`,
         new File([done.bytes as BlobPart], `${bare}${PICKED_OUT}`),
       );
       await refresh();
-      if (made.kind === 'scan') shape.set({ ...shape.data, scanId: made.id });
+      if (made.jaw === 'upper' && isGround) shape.set({ ...shape.data, scanId: made.id });
       navigate('.', { replace: true });
     } catch (error) {
       setSaving(sentenceOf(error));
@@ -350,7 +350,9 @@ export function OwnScan({ file }: { file: CaseFile }) {
         <>
           <h2 className="title">Own scan</h2>
           <p className="mb-3 text-[13px] text-ink-2">
-            {file.name}. The file stays as it came; a copy is made to work on.
+            {file.name}
+            {file.state && `, ${CASE_STATES[file.state]}`}. The file stays as it came; a copy is made to work on.
+            {!isGround && ' The plan goes on standing on the scan from before.'}
           </p>
           {(state.state === 'laid' || state.state === 'asking') && (
             <section aria-label="What was mended" className="mb-4 text-[13px]">
@@ -470,7 +472,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
                       disabled={scan.busy || numbers.length === 0}
                       onClick={() => void use()}
                     >
-                      Use this scan
+                      {isGround ? 'Use this scan' : `Keep it as the ${jaw} jaw, ${CASE_STATES[file.state ?? 'before']}`}
                     </button>
                     {state.laid.on && (
                       <button

@@ -1,4 +1,4 @@
-import type { ByHand, Cells, Fdi, Jaw, PickedView, ThreePlaces, Vec3 } from '@radiant/core';
+import type { ByHand, Cells, Fdi, FrameMatrix, Jaw, PickedView, ThreePlaces, Vec3 } from '@radiant/core';
 import type { Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { DrawableMesh } from '../../../engine/drawable.js';
@@ -164,7 +164,7 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
       relay(jaw, (s) => s.layOn(jaw, url, places)),
     firstView,
     layByHand: (otherUrl: string, hand: ByHand) => relay('lower', (s) => s.layByHand(otherUrl, hand)),
-    layByBite: (jaw: Jaw, url: string) => relay(jaw, (s) => s.layByBite(jaw, url)),
+    layByBite: (jaw: Jaw, other: FrameMatrix | null) => relay(jaw, (s) => s.layByBite(jaw, other)),
     finish,
     renumber: (from: Fdi, to: Fdi | undefined) => change((s) => s.renumber(from, to)),
     add: (vertex: number, tooth: Fdi) => change((s) => s.add(vertex, tooth)),
