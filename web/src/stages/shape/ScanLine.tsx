@@ -6,10 +6,11 @@ import { useCase } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 
 /** A scan's name and the state of the mouth that it shows: only one of the mouth as it was before is planned on. */
-export function ScanLine({ file, what, children }: { file: CaseFile; what?: string; children?: ReactNode }) {
+export function ScanLine({ file, planned, children }: { file: CaseFile; planned: boolean; children?: ReactNode }) {
   const { detail, refresh } = useCase();
   const mayWrite = useMayWrite('meet');
   const [refusal, setRefusal] = useState<string>();
+  const later = (file.state ?? 'before') !== 'before';
   const say = async (state: CaseState | null) => {
     setRefusal(undefined);
     try {
@@ -20,33 +21,39 @@ export function ScanLine({ file, what, children }: { file: CaseFile; what?: stri
     }
   };
   return (
-    <div className="mb-2">
-      <p className="break-words">
-        {what && <b className="font-[650] text-ink">{what} </b>}
-        {file.name}
-      </p>
-      <p className="flex items-center gap-3">
-        <select
-          className="field w-auto py-0.5 text-[13px]"
-          aria-label={`State of the mouth in ${file.name}`}
-          value={file.state ?? ''}
-          disabled={!mayWrite}
-          onChange={(e) => void say((e.target.value || null) as CaseState | null)}
-        >
-          <option value="">state not said</option>
-          {keysOf(CASE_STATES).map((k) => (
-            <option key={k} value={k}>
-              {CASE_STATES[k]}
-            </option>
-          ))}
-        </select>
-        {children}
-      </p>
+    <li className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 py-1.5">
+      <div className="min-w-0">
+        <p className="truncate" title={file.name}>
+          {file.name}
+        </p>
+        <p>
+          {planned && (
+            <b className={`font-[650] ${later ? 'text-stop' : 'text-ink'}`}>
+              the {file.jaw} jaw is planned on it{later && ', though it is not of the mouth before'}
+            </b>
+          )}
+          {children}
+        </p>
+      </div>
+      <select
+        className="h-7 rounded-md border border-hair bg-leaf px-1 text-[13px] text-ink"
+        aria-label={`State of the mouth in ${file.name}`}
+        value={file.state ?? ''}
+        disabled={!mayWrite}
+        onChange={(e) => void say((e.target.value || null) as CaseState | null)}
+      >
+        <option value="">not said</option>
+        {keysOf(CASE_STATES).map((k) => (
+          <option key={k} value={k}>
+            {CASE_STATES[k]}
+          </option>
+        ))}
+      </select>
       {refusal && (
-        <p role="alert" className="text-stop">
+        <p role="alert" className="col-span-2 text-stop">
           {refusal}
         </p>
       )}
-    </div>
+    </li>
   );
 }

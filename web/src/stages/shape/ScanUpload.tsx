@@ -37,20 +37,23 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
       setState({ busy: false, refusal: sentenceOf(error) });
     }
   };
+  const rows = [...grounds.filter((f) => f !== undefined), ...scans.filter((f) => !grounds.includes(f))];
   return (
     <div className="text-[13px] text-ink-2">
-      {quiet && grounds.map((f, i) => f && <ScanLine key={f.id} file={f} what={`Planned on, ${JAWS[i]} jaw:`} />)}
-      {scans
-        .filter((f) => !(quiet && grounds.includes(f)))
-        .map((f) => (
-          <ScanLine key={f.id} file={f}>
-            {f.role === 'original' && (
-              <Link className="how" to={`?scan=${f.id}`}>
-                {scans.some((s) => s.parentId === f.id) ? 'pick its teeth out anew' : 'pick its teeth out'}
-              </Link>
-            )}
-          </ScanLine>
-        ))}
+      {quiet && <h2 className="subtitle mb-1 text-ink">Scans</h2>}
+      {rows.length > 0 && (
+        <ul className="mb-2 divide-y divide-hair">
+          {rows.map((f) => (
+            <ScanLine key={f.id} file={f} planned={grounds.includes(f)}>
+              {f.role === 'original' && (
+                <Link className="how" to={`?scan=${f.id}`}>
+                  {scans.some((s) => s.parentId === f.id) ? 'pick its teeth out anew' : 'pick its teeth out'}
+                </Link>
+              )}
+            </ScanLine>
+          ))}
+        </ul>
+      )}
       {mayWrite && (
         <button
           type="button"

@@ -165,7 +165,11 @@ export function ToothPanel({
           numbers back.
         </p>
       )}
-      <div className="mt-4">{contour.state === 'ready' && <ScanUpload quiet />}</div>
+      {contour.state === 'ready' && (
+        <section aria-label="Scans" className="mt-6 border-t border-hair pt-4">
+          <ScanUpload quiet />
+        </section>
+      )}
       <Versions />
       <Comments stage="shape" />
     </>
