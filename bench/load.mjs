@@ -85,7 +85,7 @@ try {
           JSON.stringify({
             wish: 'longer and even',
             ageYears: 34,
-            landmarks: Array.from({ length: 24 }, (_, k) => ({ x: k, y: k })),
+            views: [{ view: 'retracted-front', landmarks: Array.from({ length: 24 }, (_, k) => ({ x: k, y: k })) }],
           }),
           'x',
         ]),

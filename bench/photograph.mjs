@@ -17,7 +17,8 @@ try {
   const [{ id }] = await json('/cases');
   const kase = await json(`/cases/${id}`);
   const { data, version } = kase.sections.read;
-  const photo = kase.files.find((f) => f.id === data.photoId);
+  const own = data.views.find((v) => v.view === 'retracted-front');
+  const photo = kase.files.find((f) => f.id === own.photoId);
   const small = await (await request.get(`${house.url}/api/cases/${id}/files/${photo.id}`)).body();
   const big = await sharp(small).resize(WIDTH, HEIGHT).jpeg({ quality: 92 }).toBuffer();
   const made = await (
@@ -27,14 +28,14 @@ try {
   ).json();
   const k = WIDTH / photo.width;
   const grown = (p) => ({ ...p, x: p.x * k, y: p.y * k });
-  const own = data.views.find((v) => v.view === 'retracted-front');
-  const next = {
-    ...data,
+  const front = {
+    ...own,
     photoId: made.id,
-    calibration: { ...data.calibration, from: grown(data.calibration.from), to: grown(data.calibration.to) },
-    landmarks: data.landmarks.map(grown),
-    views: [{ ...own, photoId: made.id, points: own.points.map(grown) }],
+    calibration: { ...own.calibration, from: grown(own.calibration.from), to: grown(own.calibration.to) },
+    landmarks: own.landmarks.map(grown),
+    points: own.points.map(grown),
   };
+  const next = { ...data, views: [front] };
   const put = await request.patch(`${house.url}/api/cases/${id}/sections/read`, { data: { version, data: next } });
   if (!put.ok()) throw new Error(await put.text());
 

@@ -1,4 +1,5 @@
 import type { CaseDetail, LandmarkInput } from '@radiant/contract';
+import { frontLandmarks, readingOf } from '@radiant/contract';
 import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
@@ -12,12 +13,17 @@ beforeAll(async () => {
   const copy = await copyOfAvocet('Photo on scan');
   id = copy.id;
   const read = async () => (await copy.client.get<CaseDetail>(`/cases/${id}`)).body.sections.read;
-  landmarks = async () => (await read()).data.landmarks;
+  landmarks = async () => [...frontLandmarks((await read()).data)];
   const { version, data } = await read();
-  before = data.landmarks;
+  before = [...frontLandmarks(data)];
   await copy.client.patch(`/cases/${id}/sections/read`, {
     version,
-    data: { ...data, landmarks: before.filter((m) => [13, 11, 21].includes(m.tooth)) },
+    data: {
+      ...data,
+      views: [
+        { ...readingOf(data, 'retracted-front'), landmarks: before.filter((m) => [13, 11, 21].includes(m.tooth)) },
+      ],
+    },
   });
   await open(v.page, id, 'read');
 });

@@ -1,4 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
+import { frontLandmarks, readingOf } from '@radiant/contract';
 import { LANDMARK_KINDS, UPPER_SIX } from '@radiant/core';
 import {
   AVOCET,
@@ -126,7 +127,7 @@ it('landmarks are dragged, nudged by arrow keys, taken away and brought back by 
   await page.keyboard.press('Control+z');
   await page.getByText('24 of 24 points').waitFor();
   await saved(page);
-  const stored = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data.landmarks.find(
+  const stored = frontLandmarks((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data).find(
     (m) => m.tooth === 11 && m.kind === 'edge',
   );
   expect([stored?.x, stored?.y]).toEqual([x1, y1]);
@@ -315,7 +316,10 @@ it('a length and an angle are drawn, named, dragged and found again', async () =
   await list.getByLabel('Name of the measure').first().press('Tab');
   await page.getByLabel('point 1 of scale again').press('ArrowRight');
   await saved(page);
-  const { drawn } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data;
+  const { drawn } = readingOf(
+    (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data,
+    'retracted-front',
+  );
   expect(drawn.map((m) => [m.name, m.points.length])).toEqual([
     ['scale again', 2],
     ['angle 1', 3],

@@ -1,4 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
+import { readingOf } from '@radiant/contract';
 import type { Locator, Page } from 'playwright-core';
 import { signedIn } from '../server/test/house.js';
 import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
@@ -133,7 +134,7 @@ describe('a number that is typed key by key', () => {
     await length.waitFor();
     expect(await keys(page, length, '20.5')).toEqual(grown('20.5'));
     await saved(page);
-    expect((await now(kase)).sections.read.data.calibration?.mm).toBe(20.5);
+    expect(readingOf((await now(kase)).sections.read.data, 'retracted-front').calibration?.mm).toBe(20.5);
   });
 });
 
@@ -211,7 +212,7 @@ it('a front photograph that hangs on the wall lies on the bench of read, and wha
   await page.mouse.click(box.x + box.width * 0.3, box.y + box.height * 0.5);
   await page.mouse.click(box.x + box.width * 0.6, box.y + box.height * 0.5);
   await saved(page);
-  const read = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data;
+  const read = readingOf((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data, 'retracted-front');
   expect(read.photoId).toBeTruthy();
   expect(read.calibration?.mm).toBe(20);
 });

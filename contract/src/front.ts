@@ -16,7 +16,7 @@ import {
   UPPER_TEN,
   usedMeasures,
 } from '@radiant/core';
-import { landmarkSet, scaleBy } from './sections/core-forms.js';
+import { frontLandmarks, frontScale, landmarkSet } from './sections/core-forms.js';
 import type { MeetSection } from './sections/meet.js';
 import type { ReadSection } from './sections/read.js';
 
@@ -40,12 +40,12 @@ const SCANNED_GAP_PM_MM = 0.3;
  * demo.
  */
 export function frontOf(
-  read: Pick<ReadSection, 'landmarks' | 'calibration'>,
+  read: Pick<ReadSection, 'views'>,
   meet: Pick<MeetSection, 'teeth'>,
   scan: readonly ScannedTooth[],
 ): Front {
-  const set = landmarkSet(read.landmarks);
-  const scale = scaleBy(read.calibration);
+  const set = landmarkSet(frontLandmarks(read));
+  const scale = frontScale(read);
   const missing = new Set(meet.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth));
   const gapBehind = (tooth: Fdi): number | undefined => {
     const [inner, outer] = besides(tooth, missing);

@@ -1,7 +1,11 @@
 import {
   check,
+  checkSection,
+  completed,
   contourPlan,
   EMPTY_SECTIONS,
+  frontLandmarks,
+  frontScale,
   landmarkSet,
   MeetSection,
   mayWrite,
@@ -28,6 +32,8 @@ const refused = <T extends object>(type: new () => T, data: unknown, sentence: R
   expect(all[0]).toMatch(sentence);
 };
 
+/** The retracted front view alone. */
+const front = (over: object) => ({ views: [{ view: 'retracted-front', points: [], drawn: [], ...over }] });
 const SCALE = { from: { x: 1, y: 2 }, to: { x: 101, y: 2 }, mm: 20 };
 const tooth = (over: object = {}) => ({
   tooth: 11,
@@ -60,8 +66,8 @@ describe('a field that does not belong', () => {
   it('is named with its path when it lies deeper', () => {
     refused(
       ReadSection,
-      { landmarks: [], calibration: { ...SCALE, unit: 'inch' } },
-      /^calibration\.unit: The field “calibration\.unit” does not belong/,
+      front({ calibration: { ...SCALE, unit: 'inch' } }),
+      /^views\.0\.calibration\.unit: The field “views\.0\.calibration\.unit” does not belong/,
     );
     refused(ShapeSection, { teeth: [tooth({ gloss: 1 })] }, /^teeth\.0\.gloss:/);
   });
@@ -91,7 +97,7 @@ describe('meet', () => {
 describe('read', () => {
   it('takes all four landmarks of all six teeth', () => {
     const landmarks = UPPER_SIX.flatMap((t) => LANDMARK_KINDS.map((kind, i) => ({ tooth: t, kind, x: t + i, y: i })));
-    fine(ReadSection, { landmarks, calibration: SCALE, photoId: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11' });
+    fine(ReadSection, front({ landmarks, calibration: SCALE, photoId: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11' }));
     expect(landmarks).toHaveLength(24);
   });
 
@@ -104,28 +110,33 @@ describe('read', () => {
     ['a word for a coordinate', { ...SCALE, from: { x: 'left', y: 2 } }, /across is not a number/],
     ['a missing coordinate', { ...SCALE, to: { x: 2 } }, /down is not a number/],
   ])('a scale with %s is refused', (_, calibration, sentence) =>
-    refused(ReadSection, { landmarks: [], calibration }, sentence),
+    refused(ReadSection, front({ calibration }), sentence),
   );
 
   it.each<[string, object, RegExp]>([
     ['a molar', { tooth: 16, kind: 'edge', x: 1, y: 1 }, /15 to 25/],
     ['an unknown kind', { tooth: 11, kind: 'cusp', x: 1, y: 1 }, /zenith, edge, mesial or distal/],
     ['no place', { tooth: 11, kind: 'edge', x: 1 }, /down is not a number/],
-  ])('a landmark on %s is refused', (_, mark, sentence) => refused(ReadSection, { landmarks: [mark] }, sentence));
+  ])('a landmark on %s is refused', (_, mark, sentence) =>
+    refused(ReadSection, front({ landmarks: [mark] }), sentence),
+  );
 
   it('a landmark comes once', () => {
     const edge = { tooth: 11, kind: 'edge', x: 1, y: 1 };
-    refused(ReadSection, { landmarks: [edge, { ...edge, x: 5 }] }, /set twice/);
-    fine(ReadSection, { landmarks: [edge, { ...edge, tooth: 21 }, { ...edge, kind: 'mesial' }] });
+    refused(ReadSection, front({ landmarks: [edge, { ...edge, x: 5 }] }), /set twice/);
+    fine(ReadSection, front({ landmarks: [edge, { ...edge, tooth: 21 }, { ...edge, kind: 'mesial' }] }));
   });
 
   it('a landmark says where it comes from only if from the scan', () => {
     const edge = { tooth: 11, kind: 'edge', x: 1, y: 2 };
-    fine(ReadSection, {
-      landmarks: [{ ...edge, from: 'scan' }],
-      calibration: { ...SCALE, way: 'scan', pmMm: 0.2, origin: 'scan' },
-    });
-    refused(ReadSection, { landmarks: [{ ...edge, from: 'a guess' }] }, /set by hand or comes from the scan/);
+    fine(
+      ReadSection,
+      front({
+        landmarks: [{ ...edge, from: 'scan' }],
+        calibration: { ...SCALE, way: 'scan', pmMm: 0.2, origin: 'scan' },
+      }),
+    );
+    refused(ReadSection, front({ landmarks: [{ ...edge, from: 'a guess' }] }), /set by hand or comes from the scan/);
   });
 
   it('a length by the scan carries the scan’s own error, one of a printed scale that of its ends', () => {
@@ -145,26 +156,18 @@ describe('read', () => {
       name: 'gap',
       points: [1, 9].map((x) => ({ x, y: 1 })),
     };
-    fine(ReadSection, { landmarks: [], drawn: [measure] });
-    refused(ReadSection, { landmarks: [], drawn: [{ ...measure, ...over }] }, sentence);
+    fine(ReadSection, front({ drawn: [measure] }));
+    refused(ReadSection, front({ drawn: [{ ...measure, ...over }] }), sentence);
   });
 
   it('a finding is judged once, one way or the other', () => {
-    fine(ReadSection, { landmarks: [], verdicts: [{ id: 'ratio-11', verdict: 'accepted', word: 'yes' }] });
-    refused(
-      ReadSection,
-      { landmarks: [], verdicts: [{ id: 'ratio-11', verdict: 'perhaps' }] },
-      /accepted or dismissed/,
-    );
-    refused(
-      ReadSection,
-      { landmarks: [], verdicts: [1, 2].map(() => ({ id: 'ratio-11', verdict: 'accepted' })) },
-      /judged twice/,
-    );
+    fine(ReadSection, { verdicts: [{ id: 'ratio-11', verdict: 'accepted', word: 'yes' }] });
+    refused(ReadSection, { verdicts: [{ id: 'ratio-11', verdict: 'perhaps' }] }, /accepted or dismissed/);
+    refused(ReadSection, { verdicts: [1, 2].map(() => ({ id: 'ratio-11', verdict: 'accepted' })) }, /judged twice/);
   });
 
   it('the photograph is named by its number', () =>
-    refused(ReadSection, { landmarks: [], photoId: '../../etc' }, /number is broken/));
+    refused(ReadSection, front({ photoId: '../../etc' }), /number is broken/));
 });
 
 describe('propose', () => {
@@ -215,6 +218,48 @@ describe('reduce', () => {
   });
 });
 
+describe('a front view that stood at the top of the section, as older programs wrote it', () => {
+  const landmarks = [{ tooth: 11, kind: 'edge', x: 1, y: 2 }];
+  const measure = { id: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11', name: 'gap', points: [1, 9].map((x) => ({ x, y: 1 })) };
+  const smile = { view: 'close-smile', points: [], drawn: [] };
+  const photoId = '5f0e5d1c-6a5e-4a53-8b6d-0f4f6b1d2c3a';
+
+  it('is a view like the others, with the points that lay beside it', () => {
+    const beside = {
+      view: 'retracted-front',
+      photoId,
+      points: [{ id: 'neck-11', x: 5, y: 6 }],
+      drawn: [],
+      check: SCALE,
+    };
+    const old = { photoId, calibration: SCALE, landmarks, drawn: [measure], views: [smile, beside], verdicts: [] };
+    const now = completed('read', old);
+    expect(now).toEqual({
+      ...EMPTY_SECTIONS.read,
+      views: [smile, { ...beside, calibration: SCALE, landmarks, drawn: [measure] }],
+    });
+    fine(ReadSection, now);
+    expect(frontLandmarks(now)).toEqual(landmarks);
+    expect(frontScale(now)?.value).toBeCloseTo(0.2, 9);
+    expect(completed('read', now)).toEqual(now);
+  });
+
+  it('comes among the views where there was nothing beside it, and is no view where there was nothing', () => {
+    expect(completed('read', { photoId, landmarks }).views).toEqual([
+      { view: 'retracted-front', photoId, points: [], landmarks, drawn: [] },
+    ]);
+    expect(completed('read', { landmarks: [], drawn: [], verdicts: [], views: [smile] })).toEqual({
+      ...EMPTY_SECTIONS.read,
+      views: [smile],
+    });
+  });
+
+  it.each([[{ landmarks: 5 }], [{ views: 'all', photoId }], [{ views: [null], landmarks }], [{ drawn: { a: 1 } }]])(
+    'what never was one, %j, is refused and not guessed at',
+    (data) => expect(checkSection('read', data).errors.length).toBeGreaterThan(0),
+  );
+});
+
 it('landmarks go into core’s form tooth by tooth', () => {
   expect(
     landmarkSet([
@@ -248,7 +293,7 @@ describe('a change', () => {
 describe('the views', () => {
   const id = '5f0e5d1c-6a5e-4a53-8b6d-0f4f6b1d2c3a';
   const view = { view: 'close-smile', photoId: id, points: [{ id: 'corner-right', x: 10, y: 20 }], drawn: [] };
-  const with_ = (over: object) => ({ landmarks: [], views: [{ ...view, ...over }] });
+  const with_ = (over: object) => ({ views: [{ ...view, ...over }] });
 
   it('hold points by their ids, a scale of any kind and a second length', () => {
     const length = { from: { x: 0, y: 0 }, to: { x: 90, y: 0 }, mm: 8.4 };
@@ -259,7 +304,7 @@ describe('the views', () => {
         check: { ...length, way: 'pupils', origin: 'mean' },
       }),
     );
-    fine(ReadSection, { landmarks: [], aligned: [{ photoId: id, first: { x: 1, y: 2 }, second: { x: 3, y: 4 } }] });
+    fine(ReadSection, { aligned: [{ photoId: id, first: { x: 1, y: 2 }, second: { x: 3, y: 4 } }] });
   });
 
   it.each([
@@ -277,9 +322,9 @@ describe('the views', () => {
   ])('%s is refused', (_, over, sentence) => refused(ReadSection, with_(over), sentence));
 
   it('the same view or photograph stands once', () => {
-    refused(ReadSection, { landmarks: [], views: [view, view] }, /read twice/);
+    refused(ReadSection, { views: [view, view] }, /read twice/);
     const a = { photoId: id, first: { x: 1, y: 2 }, second: { x: 3, y: 4 } };
-    refused(ReadSection, { landmarks: [], aligned: [a, a] }, /aligned twice/);
+    refused(ReadSection, { aligned: [a, a] }, /aligned twice/);
   });
 });
 

@@ -4,7 +4,9 @@ import {
   EMPTY_SECTIONS,
   knownLength,
   type ReadSection,
+  readingOf,
   scaleBy,
+  type ViewReadingInput,
 } from '@radiant/contract';
 import { LANDMARK_KINDS, PUPILS_MM, UPPER_SIX } from '@radiant/core';
 import { newestOf, readBench, withReading } from '../src/data/bench-reading.js';
@@ -45,21 +47,22 @@ const points = [
 ];
 
 describe('a view’s reading', () => {
-  it('of the front view lies at the top of the section, its further points beside it', () => {
+  it('of the front view is one like the others, with the outlines of teeth', () => {
     let read = withReading(empty(), 'retracted-front', { photoId: 'a', calibration: length(40) });
-    expect(read).toMatchObject({ photoId: 'a', calibration: { mm: 40 } });
     read = withReading(read, 'retracted-front', { points: [{ id: 'neck-11', x: 5, y: 6 }], check: length(8) });
-    expect(read.views).toEqual([
-      expect.objectContaining({ view: 'retracted-front', photoId: 'a', points: [{ id: 'neck-11', x: 5, y: 6 }] }),
-    ]);
+    const landmarks = [{ tooth: 11, kind: 'edge' as const, x: 1, y: 2 }];
+    read = withReading(read, 'retracted-front', { landmarks });
+    expect(read.views).toHaveLength(1);
     const bench = readBench(read, 'retracted-front', [photo('a')]);
     expect(bench).toMatchObject({
       photo: { id: 'a' },
       calibration: { mm: 40 },
       check: { mm: 8 },
       points: [{ id: 'neck-11' }],
+      landmarks,
     });
     expect(bench.scale?.value).toBeCloseTo(0.1, 9);
+    expect(readBench(read, 'close-smile', []).landmarks).toEqual([]);
   });
 
   it('of any other view lies under its name and leaves the rest alone', () => {
@@ -69,8 +72,7 @@ describe('a view’s reading', () => {
       points,
       calibration: length(20, { way: 'tooth', pmMm: 0.2 }),
     });
-    expect(read.photoId).toBe('a');
-    expect(read.calibration).toEqual(before.calibration);
+    expect(readingOf(read, 'retracted-front')).toEqual(before.views[0]);
     expect(readBench(read, 'close-smile', [photo('b')])).toMatchObject({ photo: { id: 'b' }, points });
     const again = withReading(read, 'close-smile', { points: [] });
     expect(again.views.filter((v) => v.view === 'close-smile')).toHaveLength(1);
@@ -93,7 +95,8 @@ describe('a view’s reading', () => {
     expect(newestOf(files, 'portrait-rest')).toBeUndefined();
     expect(readBench(empty(), 'close-smile', files).photo?.id).toBe('new');
     expect(readBench(empty(), 'retracted-front', files).photo?.id).toBe('front');
-    expect(readBench({ ...empty(), photoId: 'put-away' }, 'retracted-front', files).photo).toBeUndefined();
+    for (const view of ['retracted-front', 'close-smile'] as const)
+      expect(readBench(withReading(empty(), view, { photoId: 'put-away' }), view, files).photo).toBeUndefined();
   });
 });
 
@@ -134,14 +137,24 @@ describe('all that the photographs tell', () => {
     points: [...points, { id: 'outer-right', x: 300 + shift, y: 300 }, { id: 'outer-left', x: 700, y: 300 }],
   });
 
+  const front = (over: Partial<ViewReadingInput> = {}): ViewReadingInput => ({
+    view: 'retracted-front',
+    photoId: 'a',
+    calibration: length(40),
+    landmarks,
+    points: [],
+    drawn: [],
+    ...over,
+  });
+
   it('without a scale there are no measures, and nothing is made up', () => {
-    const all = readAll({ ...empty(), landmarks }, meet, []);
+    const all = readAll({ ...empty(), views: [front({ calibration: null })] }, meet, []);
     expect(all.measures).toEqual([]);
     expect(all.findings).toEqual([]);
   });
 
   it('findings of all views stand in one list, the most visible first', () => {
-    const read = { ...empty(), photoId: 'a', calibration: length(40), landmarks, views: [smile()] };
+    const read = { ...empty(), views: [front(), smile()] };
     const all = readAll(read, meet, [photo('a'), photo('b')]);
     expect(all.figures['close-smile']?.map((f) => f.id)).toEqual(expect.arrayContaining(['smile-width', 'corridor']));
     const titles = all.findings.map((f) => f.title);
@@ -153,11 +166,12 @@ describe('all that the photographs tell', () => {
   });
 
   it('a view whose reading has not changed is not measured again, one that has is', () => {
-    const read = { ...empty(), photoId: 'a', calibration: length(40), landmarks, views: [smile()] };
+    const read = { ...empty(), views: [front(), smile()] };
     const first = readAll(read, meet, []);
-    const moved = { ...read, landmarks: landmarks.map((m, i) => (i === 2 ? { ...m, x: m.x + 1 } : m)) };
+    const off = landmarks.map((m, i) => (i === 2 ? { ...m, x: m.x + 1 } : m));
+    const moved = { ...read, views: [front({ landmarks: off }), read.views[1] as ViewReadingInput] };
     expect(readAll(moved, meet, []).figures['close-smile']).toBe(first.figures['close-smile']);
-    const other = readAll({ ...read, views: [smile(30)] }, meet, []);
+    const other = readAll({ ...read, views: [front(), smile(30)] }, meet, []);
     expect(other.figures['close-smile']).not.toBe(first.figures['close-smile']);
     const corridor = (r: typeof first) =>
       r.figures['close-smile']?.find((f) => f.id === 'corridor-right')?.figure.value ?? 0;

@@ -1,4 +1,5 @@
 import type { SectionState } from '@radiant/contract';
+import { EMPTY_SECTIONS, type LandmarkInput } from '@radiant/contract';
 import { install } from '@sinonjs/fake-timers';
 import type { Draft } from '../src/data/drafts.js';
 import { type DraftKeeper, SectionStore } from '../src/data/section-store.js';
@@ -252,6 +253,19 @@ describe('a section on the page', () => {
     // Of all that was shown with the edit on it, only the last was saved.
     const early = seen.filter(([mm, status]) => mm === 0.9 && status === 'saved').length;
     expect(early).toBe(1);
+    s.end();
+  });
+
+  it('an edit that an older program left is sent in the form that the section has now', async () => {
+    const sent = server(accept);
+    const base = { photoId: 'p', landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 2 }], drawn: [], views: [] };
+    const data = { ...base, landmarks: [...base.landmarks, { tooth: 21, kind: 'edge', x: 9, y: 2 }] };
+    await drafts.save('c16', 'read', { baseVersion: 1, base, data });
+    const front = { view: 'retracted-front' as const, points: [], drawn: [], photoId: 'p' };
+    const read = { ...EMPTY_SECTIONS.read, views: [{ ...front, landmarks: base.landmarks as LandmarkInput[] }] };
+    const s = new SectionStore('c16', { name: 'read', version: 1, data: read, by: null, at: null }, drafts);
+    await pass(700);
+    expect(sent).toEqual([{ version: 1, data: { views: [{ ...front, landmarks: data.landmarks }] } }]);
     s.end();
   });
 

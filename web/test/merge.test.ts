@@ -84,70 +84,62 @@ describe('two changes of one content', () => {
       drawn: [],
       ...more,
     });
-    const before = { drawn: [measure('a', 'gap 11/21')], views: [view([{ id: 'p1', x: 1, y: 1 }])] };
+    const front = (...drawn: object[]) => ({ view: 'retracted-front', photoId: 'f', points: [], drawn });
+    const before = { views: [front(measure('a', 'gap 11/21')), view([{ id: 'p1', x: 1, y: 1 }])] };
     const mine = {
-      drawn: [measure('a', 'gap 11/21'), measure('b', 'a/b/c')],
       views: [
         view([
           { id: 'p1', x: 1, y: 1 },
           { id: 'p2', x: 2, y: 2 },
         ]),
+        front(measure('a', 'gap 11/21'), measure('b', 'a/b/c')),
       ],
     };
     const theirs = {
-      drawn: [measure('a', 'gap 11/21 "wide"')],
-      views: [view([{ id: 'p1', x: 9, y: 9 }], { lastRight: 15 })],
+      views: [front(measure('a', 'gap 11/21 "wide"')), view([{ id: 'p1', x: 9, y: 9 }], { lastRight: 15 })],
     };
-    expect(merge(before, mine, theirs)).toEqual({
-      merged: {
-        drawn: [measure('a', 'gap 11/21 "wide"'), measure('b', 'a/b/c')],
-        views: [
-          view(
-            [
-              { id: 'p1', x: 9, y: 9 },
-              { id: 'p2', x: 2, y: 2 },
-            ],
-            { lastRight: 15 },
-          ),
+    const { merged, clashes } = merge(before, mine, theirs);
+    expect(clashes).toEqual([]);
+    expect([...merged.views].sort((p, q) => (p.view < q.view ? 1 : -1))).toEqual([
+      front(measure('a', 'gap 11/21 "wide"'), measure('b', 'a/b/c')),
+      view(
+        [
+          { id: 'p1', x: 9, y: 9 },
+          { id: 'p2', x: 2, y: 2 },
         ],
-      },
-      clashes: [],
-    });
+        { lastRight: 15 },
+      ),
+    ]);
   });
 
   it('points never come to stand on another photograph: a new one on one side, points on the other, are one question', () => {
-    const before = { photoId: 'p', landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 1 }], verdicts: [] };
-    const mine = { photoId: 'q', landmarks: [], verdicts: [] };
+    const edge = { tooth: 11, kind: 'edge', x: 1, y: 1 };
+    const on = (photoId: string, ...landmarks: object[]) => [{ view: 'retracted-front', photoId, landmarks }];
+    const before = { views: on('p', edge), verdicts: [] };
+    const mine = { views: on('q'), verdicts: [] };
     const theirs = {
-      ...before,
-      landmarks: [...before.landmarks, { tooth: 21, kind: 'edge', x: 5, y: 1 }],
+      views: on('p', edge, { tooth: 21, kind: 'edge', x: 5, y: 1 }),
       verdicts: [{ id: 'f', verdict: 'accepted' }],
     };
     const m = merge(before, mine, theirs);
     expect(m.clashes).toHaveLength(1);
-    expect(labelOf(m.clashes[0] as never)).toBe('photograph, with what is set on it');
+    expect(labelOf(m.clashes[0] as never)).toBe('retracted, front, photograph, with what is set on it');
     expect(chosen(before, mine, theirs, () => 'mine')).toEqual({ ...mine, verdicts: theirs.verdicts });
     expect(chosen(before, mine, theirs, () => 'theirs')).toEqual(theirs);
   });
 
   it('a point’s two numbers and a scale’s three parts stay together', () => {
-    const before = {
-      landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 1 }],
-      calibration: { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 10 },
-    };
-    const mine = {
-      ...before,
-      landmarks: [{ tooth: 11, kind: 'edge', x: 2, y: 1 }],
-      calibration: { ...before.calibration, mm: 11 },
-    };
-    const theirs = {
-      ...before,
-      landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 2 }],
-      calibration: { ...before.calibration, to: { x: 8, y: 0 } },
-    };
-    expect(paths(merge(before, mine, theirs))).toEqual(
-      [['landmarks', '["11","edge"]'], ['calibration']].map((p) => (p.length === 2 ? [p[0], '[11,"edge"]'] : p)),
-    );
+    const front = (x: number, y: number, calibration: object) => ({
+      views: [{ view: 'retracted-front', landmarks: [{ tooth: 11, kind: 'edge', x, y }], calibration }],
+    });
+    const scale = { from: { x: 0, y: 0 }, to: { x: 9, y: 0 }, mm: 10 };
+    const before = front(1, 1, scale);
+    const mine = front(2, 1, { ...scale, mm: 11 });
+    const theirs = front(1, 2, { ...scale, to: { x: 8, y: 0 } });
+    expect(paths(merge(before, mine, theirs))).toEqual([
+      ['views', '["retracted-front"]', 'landmarks', '[11,"edge"]'],
+      ['views', '["retracted-front"]', 'calibration'],
+    ]);
   });
 });
 
@@ -160,23 +152,29 @@ describe(`random pairs of edits (seed ${SEED})`, () => {
   const unique = <T>(all: T[], name: (t: T) => string) => [...new Map(all.map((t) => [name(t), t])).values()];
   const landmarks = (n: number) => unique(Array.from({ length: n }, landmark), (m) => `${m.tooth} ${m.kind}`);
   const content = (): Content => ({
-    photoId: 'p',
     edgeMm: number(),
     school: pick(['ratio', 'golden']),
     wishTags: unique(
       Array.from({ length: 3 }, () => pick(['even', 'longer', 'lighter', 'natural'])),
       String,
     ),
-    landmarks: landmarks(4),
-    drawn: unique(
-      Array.from({ length: 2 }, () => ({
-        id: pick(['a', 'b', 'c']),
-        name: pick(['x/y', 'z']),
-        points: [{ x: number(), y: 0 }],
-      })),
-      (d) => d.id,
-    ),
-    views: [{ view: 'close-smile', photoId: 'r', points: [{ id: 'k', x: number(), y: 1 }], drawn: [] }],
+    views: [
+      { view: 'close-smile', photoId: 'r', points: [{ id: 'k', x: number(), y: 1 }], drawn: [] },
+      {
+        view: 'retracted-front',
+        photoId: 'p',
+        points: [],
+        landmarks: landmarks(4),
+        drawn: unique(
+          Array.from({ length: 2 }, () => ({
+            id: pick(['a', 'b', 'c']),
+            name: pick(['x/y', 'z']),
+            points: [{ x: number(), y: 0 }],
+          })),
+          (d) => d.id,
+        ),
+      },
+    ],
     teeth: unique(
       Array.from({ length: 3 }, () => tooth(pick([11, 12, 13, 21]), number())),
       (t) => String(t.tooth),
@@ -199,24 +197,25 @@ describe(`random pairs of edits (seed ${SEED})`, () => {
       'photo',
     ]);
     const teeth = next.teeth as { tooth: number; lengthMm: number }[] | undefined;
+    const front = (next.views as Record<string, unknown>[])[1] as Record<string, unknown>;
     if (what === 'edge') next.edgeMm = number() as never;
     else if (what === 'school') next.school = pick(['ratio', 'golden', 'recurring']) as never;
     else if (what === 'tag')
       next.wishTags = unique([...(next.wishTags as string[]), pick(['less-gum', 'wider'])], String) as never;
     else if (what === 'mark')
-      next.landmarks = unique(
-        [...(next.landmarks as ReturnType<typeof landmark>[]), landmark()],
+      front.landmarks = unique(
+        [...(front.landmarks as ReturnType<typeof landmark>[]), landmark()],
         (m) => `${m.tooth} ${m.kind}`,
-      ) as never;
-    else if (what === 'unmark') next.landmarks = (next.landmarks as unknown[]).slice(1) as never;
+      );
+    else if (what === 'unmark') front.landmarks = (front.landmarks as unknown[]).slice(1);
     else if (what === 'measure')
-      next.drawn = [...(next.drawn as unknown[]), { id: `n${draw()}`, name: 'new/one', points: [] }] as never;
+      front.drawn = [...(front.drawn as unknown[]), { id: `n${draw()}`, name: 'new/one', points: [] }];
     else if (what === 'length' && teeth?.[0]) teeth[0].lengthMm = number();
     else if (what === 'tooth')
       next.teeth = unique([...(teeth ?? []), tooth(pick([14, 15, 23]), number())], (t) => String(t.tooth)) as never;
     else if (what === 'untooth') next.teeth = (teeth ?? []).slice(1) as never;
     else if (what === 'view') (next.views as { points: object[] }[])[0]?.points.push({ id: `v${draw()}`, x: 1, y: 2 });
-    else if (what === 'photo') Object.assign(next, { photoId: photo(), landmarks: [] });
+    else if (what === 'photo') Object.assign(front, { photoId: photo(), landmarks: [] });
     return next;
   };
   const edit = (c: Content) => Array.from({ length: 1 + Math.floor(draw() * 3) }).reduce<Content>((d) => act(d), c);

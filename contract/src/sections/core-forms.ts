@@ -56,9 +56,19 @@ export function viewPoints(points: readonly ViewPointInput[]): ViewPoints {
 }
 
 /** What is held of a view, or an empty reading of it. */
-export function readingOf(read: ReadSection, view: PhotoView): ViewReadingInput {
+export function readingOf(read: Pick<ReadSection, 'views'>, view: PhotoView): ViewReadingInput {
   return read.views.find((v) => v.view === view) ?? { view, points: [], drawn: [] };
 }
+
+const NONE: readonly LandmarkInput[] = [];
+
+/** The outlines of teeth that are marked on the retracted front view. */
+export const frontLandmarks = (read: Pick<ReadSection, 'views'>): readonly LandmarkInput[] =>
+  readingOf(read, 'retracted-front').landmarks ?? NONE;
+
+/** The scale of the retracted front view. */
+export const frontScale = (read: Pick<ReadSection, 'views'>): Figure | undefined =>
+  scaleBy(readingOf(read, 'retracted-front').calibration);
 
 /** The choice of a proposal in core's form. */
 export function proposalChoice({ locked, liked, premolars, ...p }: ProposeSection): ProposalChoice {

@@ -37,14 +37,19 @@ export interface SectionDefinition<N extends string = string, T extends object =
   readonly withFiles: (data: T, numberOf: (id: string) => string | undefined) => T;
   /** What of it makes no sense beside the case's files. @throws Refusal of core */
   readonly sense: (data: T, files: ReadonlyMap<string, KnownFile>) => readonly FieldError[];
+  /** Content of any form that it ever had, as it is now; what is no content of it stays what it is. */
+  readonly upgraded: (data: object) => object;
   /** The version of the case file from which on it is there; older ones are read without it. */
   readonly since?: number;
 }
 
-type Told<N extends string, T extends object> = Omit<SectionDefinition<N, T>, 'files' | 'withFiles' | 'sense'> &
-  Partial<Pick<SectionDefinition<N, T>, 'files' | 'withFiles' | 'sense'>>;
+type Told<N extends string, T extends object> = Omit<
+  SectionDefinition<N, T>,
+  'files' | 'withFiles' | 'sense' | 'upgraded'
+> &
+  Partial<Pick<SectionDefinition<N, T>, 'files' | 'withFiles' | 'sense' | 'upgraded'>>;
 
 /** Declares a section; one that stands on no files says nothing of them. */
 export function defineSection<N extends string, T extends object>(told: Told<N, T>): SectionDefinition<N, T> {
-  return { files: () => [], withFiles: (data) => data, sense: () => [], ...told };
+  return { files: () => [], withFiles: (data) => data, sense: () => [], upgraded: (data) => data, ...told };
 }

@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { IsDefined, IsOptional, ValidateNested } from 'class-validator';
 import { Holds } from '../base/holds.js';
 import type { Role } from '../base/role.js';
+import { check, type FieldError } from '../base/validation.js';
 import type { SectionDefinition } from './define.js';
 import { type MeetSection, meet } from './meet.js';
 import { type ProposeSection, propose } from './propose.js';
@@ -60,10 +61,36 @@ export const mayWrite = (role: Role, section: SectionName): boolean =>
 export const COMMENT_STAGES: readonly SectionName[] = SECTION_NAMES.filter((n) => SECTIONS[n].comments);
 export type CommentStage = SectionName;
 
-/** A section as it was written, with what newer versions of its class have added left empty. */
+/** A section as it was written at any time, in the form it has now; what newer versions have added is left empty. */
 export function completed<N extends SectionName>(name: N, data: object): SectionData[N] {
-  return { ...SECTIONS[name].empty, ...data };
+  return { ...SECTIONS[name].empty, ...SECTIONS[name].upgraded(data) };
 }
+
+/**
+ * Checks what is to become a section's content, in any form that the section ever had.
+ * @param field what the errors' fields begin with
+ */
+export const checkSection = (
+  name: SectionName,
+  data: object,
+  field?: string,
+): { value: object; errors: FieldError[] } =>
+  check<object>(SECTION_CLASSES[name], sectionOf(name).upgraded(data), field);
+
+/** The sections of a case file of any version, each in the form it has now. */
+export function upgradedSections(sections: unknown): unknown {
+  if (typeof sections !== 'object' || sections === null || Array.isArray(sections)) return sections;
+  const form = ([name, data]: [string, unknown]) =>
+    [
+      name,
+      SECTION_NAMES.includes(name as SectionName) && isObject(data)
+        ? sectionOf(name as SectionName).upgraded(data)
+        : data,
+    ] as const;
+  return Object.fromEntries(Object.entries(sections).map(form));
+}
+
+const isObject = (v: unknown): v is object => typeof v === 'object' && v !== null && !Array.isArray(v);
 
 export type StoredSections = SectionData;
 /** All sections as a case file holds them. Its fields come from the list. */

@@ -19,7 +19,6 @@ export function readSense(data: ReadSection, files: ReadonlyMap<string, KnownFil
     return own?.kind === 'photo' ? { width: own.width ?? 0, height: own.height ?? 0 } : undefined;
   };
   return [
-    ...frontSense(data, size(data.photoId)),
     ...data.views.flatMap((v) => viewSense(v, size(v.photoId))),
     ...data.aligned.flatMap((a) =>
       size(a.photoId)
@@ -34,32 +33,19 @@ const outside = (p: Place, { width, height }: Size): boolean => p.x < 0 || p.y <
 /** A length of no length, or between points that fall together, is refused by core. */
 const requireScale = ({ from, to, mm }: CalibrationInput) => scaleOf({ from: [from.x, from.y], to: [to.x, to.y], mm });
 
-function frontSense(data: ReadSection, photo: Size | undefined): FieldError[] {
-  if (!photo) {
-    if (data.photoId) return [{ field: 'photoId', message: 'The photograph does not belong to this case.' }];
-    const standing = data.landmarks.length > 0 || data.calibration || data.drawn.length > 0;
-    return standing
-      ? [{ field: 'photoId', message: 'Landmarks, scale and drawn measures need a photograph to stand on.' }]
-      : [];
-  }
-  requireLandmarks(landmarkSet(data.landmarks), photo.width, photo.height);
-  const drawn = data.drawn.find((m) => m.points.some((p) => outside(p, photo)));
-  if (drawn) return [{ field: 'drawn', message: `A point of “${drawn.name}” lies outside the picture.` }];
-  if (!data.calibration) return [];
-  requireScale(data.calibration);
-  const { from, to } = data.calibration;
-  return [from, to].some((p) => outside(p, photo))
-    ? [{ field: 'calibration', message: 'A point of the scale lies outside the picture.' }]
-    : [];
-}
-
 function viewSense(v: ViewReadingInput, photo: Size | undefined): FieldError[] {
   const field = `views.${v.view}`;
   const lengths = [v.calibration, v.check].filter((c) => !!c);
+  const landmarks = v.landmarks ?? [];
   const places: Place[] = [...v.points, ...v.drawn.flatMap((m) => m.points), ...lengths.flatMap((c) => [c.from, c.to])];
+  if (landmarks.length > 0 && v.view !== 'retracted-front')
+    return [{ field, message: 'Outlines of teeth are marked on the retracted front view.' }];
   if (!v.photoId)
-    return places.length > 0 ? [{ field, message: 'Points and scale of a view need a photograph to stand on.' }] : [];
+    return places.length + landmarks.length > 0
+      ? [{ field, message: 'Points, landmarks and scale of a view need a photograph to stand on.' }]
+      : [];
   if (!photo) return [{ field, message: 'The photograph of a view does not belong to this case.' }];
+  requireLandmarks(landmarkSet(landmarks), photo.width, photo.height);
   for (const c of lengths) requireScale(c);
   return places.some((p) => outside(p, photo))
     ? [{ field, message: `A point of the view “${PHOTO_VIEWS[v.view]}” lies outside the picture.` }]

@@ -88,6 +88,15 @@ export class ViewReadingInput {
   @IsIn(LAST_SEEN.left as unknown as number[], words('The last tooth seen on the left is one of 21 to 28.'))
   lastLeft?: number | null;
 
+  /** Of the retracted front view: the outlines of teeth. */
+  @IsOptional()
+  @IsArray(words('The landmarks are a list.'))
+  @ArrayMaxSize(4 * PLANNABLE.length, words(`At most ${4 * PLANNABLE.length} landmarks are set.`))
+  @ArrayUnique((m: LandmarkInput) => `${m.tooth} ${m.kind}`, words('A landmark is set twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => LandmarkInput)
+  landmarks?: LandmarkInput[];
+
   @IsArray(words('The points of a view are a list.'))
   @ArrayMaxSize(120, words('A view has at most 120 points.'))
   @ArrayUnique((p: ViewPointInput) => p.id, words('A point of a view is set twice.'))
@@ -119,38 +128,14 @@ export class PhotoAlignment {
   second!: PointPx;
 }
 
-/** The photographs on the bench, their scales and points, and what the dentist makes of the findings. The retracted front view's scale,
- * outline landmarks and drawn measures stand at the top; everything else by view. */
+/** The views that were read, and what the dentist makes of the findings. */
 export class ReadSection {
-  @IsOptional()
-  @IsUUID(undefined, words('The photograph’s number is broken.'))
-  photoId?: string | null;
-
-  @IsOptional()
-  @ValidateNested()
-  @Holds(() => CalibrationInput)
-  calibration?: CalibrationInput | null;
-
-  @IsArray(words('The landmarks are a list.'))
-  @ArrayMaxSize(4 * PLANNABLE.length, words(`At most ${4 * PLANNABLE.length} landmarks are set.`))
-  @ArrayUnique((m: LandmarkInput) => `${m.tooth} ${m.kind}`, words('A landmark is set twice.'))
-  @ValidateNested({ each: true })
-  @Holds(() => LandmarkInput)
-  landmarks: LandmarkInput[] = [];
-
   @IsArray(words('The judged findings are a list.'))
   @ArrayMaxSize(200, words('At most 200 findings are judged.'))
   @ArrayUnique((v: FindingVerdict) => v.id, words('A finding is judged twice.'))
   @ValidateNested({ each: true })
   @Holds(() => FindingVerdict)
   verdicts: FindingVerdict[] = [];
-
-  @IsArray(words('The drawn measures are a list.'))
-  @ArrayMaxSize(60, words('At most 60 measures are drawn on one photograph.'))
-  @ArrayUnique((m: FreeMeasure) => m.id, words('A drawn measure is held twice.'))
-  @ValidateNested({ each: true })
-  @Holds(() => FreeMeasure)
-  drawn: FreeMeasure[] = [];
 
   @IsArray(words('The views are a list.'))
   @ArrayMaxSize(10, words('There are ten standard views.'))
@@ -167,6 +152,35 @@ export class ReadSection {
   aligned: PhotoAlignment[] = [];
 }
 
+/** Content in which the retracted front view stood at the top, beside the other views. */
+interface FrontAtTop {
+  readonly photoId?: string | null;
+  readonly calibration?: unknown;
+  readonly landmarks?: readonly unknown[];
+  readonly drawn?: readonly unknown[];
+  readonly views?: readonly ({ readonly view?: unknown; readonly photoId?: unknown } | null)[];
+}
+
+/** Content of before the retracted front view became a view like the others. */
+function frontAmongViews(data: object): object {
+  if (!['photoId', 'calibration', 'landmarks', 'drawn'].some((key) => key in data)) return data;
+  const { photoId, calibration, landmarks = [], drawn = [], views = [], ...rest } = data as FrontAtTop;
+  // What never was a section is left to the check, which tells it.
+  if (![landmarks, drawn, views].every(Array.isArray)) return data;
+  const own = views.find((v) => v?.view === 'retracted-front');
+  if (!own && !photoId && !calibration && landmarks.length === 0 && drawn.length === 0) return { ...rest, views };
+  const front = {
+    view: 'retracted-front',
+    points: [],
+    ...own,
+    photoId: photoId ?? own?.photoId ?? null,
+    ...(calibration !== undefined && { calibration }),
+    landmarks,
+    drawn,
+  };
+  return { ...rest, views: own ? views.map((v) => (v === own ? front : v)) : [front, ...views] };
+}
+
 /** What stands on a photograph goes with it: points of one picture mean nothing on another. */
 const ON_PHOTO = ['photoId', 'calibration', 'check', 'landmarks', 'points', 'drawn'];
 
@@ -176,19 +190,17 @@ const LAID_OVER = 'This photograph is laid over another; take it off there first
 export const read = defineSection({
   name: 'read',
   type: ReadSection,
-  empty: { landmarks: [], verdicts: [], drawn: [], views: [], aligned: [] },
+  empty: { verdicts: [], views: [], aligned: [] },
   writers: ['assistant'],
   comments: false,
-  parts: fields(
-    {
-      landmarks: list(by('tooth', 'kind')),
-      verdicts: list(by('id')),
-      drawn: list(by('id')),
-      views: list(by('view'), fields({ points: list(by('id')), drawn: list(by('id')) }, ON_PHOTO)),
-      aligned: list(by('photoId')),
-    },
-    ON_PHOTO,
-  ),
+  parts: fields({
+    verdicts: list(by('id')),
+    views: list(
+      by('view'),
+      fields({ landmarks: list(by('tooth', 'kind')), points: list(by('id')), drawn: list(by('id')) }, ON_PHOTO),
+    ),
+    aligned: list(by('photoId')),
+  }),
   labels: {
     photoId: 'photograph',
     calibration: 'scale',
@@ -197,14 +209,11 @@ export const read = defineSection({
     lastLeft: 'last tooth seen on the left',
   },
   files: (data) => [
-    ...[data.photoId, ...data.views.map((v) => v.photoId)].flatMap((id) =>
-      id ? [{ id, kind: 'photo' as const, sentence: MEASURED_ON }] : [],
-    ),
+    ...data.views.flatMap(({ photoId: id }) => (id ? [{ id, kind: 'photo' as const, sentence: MEASURED_ON }] : [])),
     ...data.aligned.map((a) => ({ id: a.photoId, kind: 'photo' as const, sentence: LAID_OVER })),
   ],
-  withFiles: ({ photoId, ...data }, numberOf) => ({
+  withFiles: (data, numberOf) => ({
     ...data,
-    ...(photoId && { photoId: numberOf(photoId) ?? null }),
     views: data.views.map(({ photoId: own, ...v }) => ({ ...v, ...(own && { photoId: numberOf(own) ?? null }) })),
     aligned: data.aligned.flatMap((a) => {
       const id = numberOf(a.photoId);
@@ -212,4 +221,5 @@ export const read = defineSection({
     }),
   }),
   sense: readSense,
+  upgraded: frontAmongViews,
 });

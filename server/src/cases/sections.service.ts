@@ -1,9 +1,9 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
   check,
+  checkSection,
   completed,
   mayWrite,
-  SECTION_CLASSES,
   SECTION_NAMES,
   SectionChange,
   type SectionName,
@@ -57,7 +57,7 @@ export class SectionsService {
     }
     const { value: change, errors } = check(SectionChange, body);
     if (errors.length > 0) throw invalid(errors);
-    const { value, errors: more } = check<object>(SECTION_CLASSES[name], change.data);
+    const { value, errors: more } = checkSection(name, change.data);
     if (more.length > 0) throw invalid(more);
     return { version: change.version, value };
   }

@@ -19,7 +19,7 @@ const round = (v: number) => Math.round(v * 10) / 10;
  * Landmarks as a careful hand sets them: the true places, off by a pixel or so; of first premolars where a tooth before
  * them is missing.
  */
-export function frontLandmarks(patient: Patient): LandmarkInput[] {
+function frontLandmarks(patient: Patient): LandmarkInput[] {
   const hand = random(5);
   const missing = patient.recipe.missing ?? [];
   const beside = [14, 24].filter((t) => missing.some((m) => m < t && m > t - 4));
@@ -35,7 +35,7 @@ export function frontLandmarks(patient: Patient): LandmarkInput[] {
 }
 
 /** The scale reference of the retracted front view. */
-export function frontScale(): CalibrationInput {
+function frontScale(): CalibrationInput {
   const { from, to, mm } = scalePoints(RETRACTED_FRONT);
   return { from: { x: round(from[0]), y: round(from[1]) }, to: { x: round(to[0]), y: round(to[1]) }, mm };
 }
@@ -58,13 +58,15 @@ export function viewReading(patient: Patient, view: PhotoView, photoId: string):
     .map(([id, p]) => ({ id, ...at(p, pointSpec(view, id)?.sdMm ?? 0.1) }))
     .filter(within);
   if (points.length === 0) return undefined;
-  const calibration = view === 'retracted-front' ? undefined : scaleOn(patient, view, at);
+  const front = view === 'retracted-front';
+  const calibration = front ? frontScale() : scaleOn(patient, view, at);
   return {
     view,
     photoId,
     points,
     drawn: [],
     ...(calibration && { calibration }),
+    ...(front && { landmarks: frontLandmarks(patient) }),
     ...(view === 'close-smile' && { lastRight: 15, lastLeft: 25 }),
   };
 }

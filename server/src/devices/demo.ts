@@ -27,7 +27,7 @@ import { PeopleService } from '../people/people.service.js';
 import type { SignedIn } from '../people/session.js';
 import { ALL, type Delivery, FIRST, fileOf, viewOf } from './deliveries.js';
 import { DEMO_PLANS } from './demo-plans.js';
-import { frontLandmarks, frontScale, viewReading } from './demo-readings.js';
+import { viewReading } from './demo-readings.js';
 import { DEMO_RECORDS } from './demo-records.js';
 
 /** The sample people; everybody may know their password, so they exist with demo data only. */
@@ -169,7 +169,7 @@ export class Demo implements OnModuleDestroy {
     if (!file) return false;
     if (d.state !== 'before' || file.removedAt) return true;
     // A first contour needs the measures of the front view: a scan that is noticed before them waits for the next look.
-    if (d.what.startsWith('scan-') && !(await this.read(row))?.photoId) return false;
+    if (d.what.startsWith('scan-') && !(await this.isRead(row, 'retracted-front'))) return false;
     await this.mark(d, row, file, me);
     return true;
   }
@@ -185,10 +185,9 @@ export class Demo implements OnModuleDestroy {
       'read',
       (before) => {
         const read = completed('read', before ?? {}) as ReadSection;
-        const front = view === 'retracted-front' &&
-          !read.photoId && { photoId: file.id, calibration: frontScale(), landmarks: frontLandmarks(patient) };
-        const other = reading && !read.views.some((v) => v.view === view) && { views: [...read.views, reading] };
-        return front || other ? { ...read, ...front, ...other } : undefined;
+        return reading && !read.views.some((v) => v.view === view)
+          ? { ...read, views: [...read.views, reading] }
+          : undefined;
       },
       me,
     );
@@ -197,7 +196,7 @@ export class Demo implements OnModuleDestroy {
   /** Whether a view was marked in an earlier start: a patient is not made again for nothing. */
   private async isRead(row: CaseRow, view: PhotoView): Promise<boolean> {
     const read = await this.read(row);
-    return !!read?.views.some((v) => v.view === view) && (view !== 'retracted-front' || !!read.photoId);
+    return !!read?.views.some((v) => v.view === view);
   }
 
   private async read(row: CaseRow): Promise<ReadSection | undefined> {

@@ -9,12 +9,12 @@ import {
   CASE_DOCUMENT_VERSION,
   CASE_NAME_MOST,
   check,
+  checkSection,
   completed,
   isMoment,
   megabytes,
   parentByName,
   SCAN_MOST_BYTES,
-  SECTION_CLASSES,
   SECTION_NAMES,
   StoredComment,
   StoredContour,
@@ -23,6 +23,7 @@ import {
   StoredSections,
   sectionOf,
   upgradedFile,
+  upgradedSections,
 } from '@radiant/contract';
 import { frameInHead, matrixInto } from '@radiant/core';
 import { parser } from 'stream-json';
@@ -197,12 +198,13 @@ class Reading {
     if (this.versions.has(key))
       throw refuse(`The case file holds version ${revision.version} of ${revision.section} twice.`);
     this.versions.add(key);
-    checked<object>(SECTION_CLASSES[revision.section], revision.data, `history.${revision.section}`);
-    this.row('history', revision);
+    const { value, errors } = checkSection(revision.section, revision.data, `history.${revision.section}`);
+    if (errors.length > 0) throw invalid(errors);
+    this.row('history', { ...revision, data: value });
   }
 
   private ownField(field: string, value: unknown): void {
-    if (field === 'sections') this.sections = checked(StoredSections, value, 'sections');
+    if (field === 'sections') this.sections = checked(StoredSections, upgradedSections(value), 'sections');
     else if (['format', 'version', 'writtenAt', 'name'].includes(field)) this.head[field] = value;
     else if (LISTS.includes(field as ListName) && value !== null)
       throw refuse(`In the case file “${field}” is not a list.`);

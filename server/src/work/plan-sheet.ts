@@ -1,5 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
-import { contourPlan, landmarkSet, scaleBy, standingOf, standingWords } from '@radiant/contract';
+import { contourPlan, frontLandmarks, frontScale, landmarkSet, standingOf, standingWords } from '@radiant/contract';
 import {
   ask,
   CaseEngine,
@@ -65,7 +65,7 @@ export function planSheet(
   const teeth = engine.teeth();
   if (teeth.length === 0) return undefined;
   const { from } = reduce.data;
-  const scale = scaleBy(read.data.calibration);
+  const scale = frontScale(read.data);
   return {
     name: detail.name,
     practice,
@@ -79,7 +79,7 @@ export function planSheet(
     contourStanding: standingWords(standingOf(shape.data.teeth, detail.contours)),
     from,
     plan,
-    measures: scale ? measureTeeth(landmarkSet(read.data.landmarks), scale) : [],
+    measures: scale ? measureTeeth(landmarkSet(frontLandmarks(read.data)), scale) : [],
     pages: [
       ...inPages(rowOf('upper').filter((t) => teeth.includes(t))),
       ...inPages([...rowOf('lower')].reverse().filter((t) => teeth.includes(t))),

@@ -2,9 +2,9 @@ import { readFile } from 'node:fs/promises';
 import {
   type CaseDetail,
   check,
+  checkSection,
   type FieldError,
   type FileKind,
-  SECTION_CLASSES,
   SectionChange,
   type SectionName,
 } from '@radiant/contract';
@@ -65,7 +65,7 @@ export const readChange = ({ name, bytes }: { name: SectionName; bytes: Uint8Arr
       parsed(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), SECTION_BODY),
     );
     if (errors.length > 0) throw invalid(errors);
-    const { value, errors: more } = check<object>(SECTION_CLASSES[name], change.data);
+    const { value, errors: more } = checkSection(name, change.data);
     if (more.length > 0) throw invalid(more);
     return { version: change.version, text: JSON.stringify(value) };
   });

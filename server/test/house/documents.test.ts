@@ -245,7 +245,7 @@ describe('the case as a file', () => {
     return d;
   };
   it.each<[string, () => unknown, RegExp]>([
-    ['of a newer version', () => ({ ...light, version: 4 }), /version 4; this program reads up to version 3/],
+    ['of a newer version', () => ({ ...light, version: 5 }), /version 5; this program reads up to version 4/],
     ['with a foreign field', () => ({ ...light, stars: 5 }), /“stars” does not belong here/],
     [
       'with a foreign field deep inside',
@@ -258,7 +258,7 @@ describe('the case as a file', () => {
     ['with a damaged file', () => spoilt((d) => Object.assign(d.files[0] as object, { base64: 'AAAA' })), /damaged/],
     [
       'with a landmark outside its picture',
-      () => spoilt((d) => Object.assign(d.sections.read.landmarks[0] as object, { x: 99999 })),
+      () => spoilt((d) => Object.assign(d.sections.read.views[0]?.landmarks?.[0] as object, { x: 99999 })),
       /outside the picture/,
     ],
     [

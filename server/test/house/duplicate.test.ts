@@ -1,4 +1,5 @@
 import type { CaseDetail, Problem } from '@radiant/contract';
+import { readingOf } from '@radiant/contract';
 import { avocetOf, type Client, signedIn } from '../house.js';
 
 describe('a second case made of one', () => {
@@ -23,7 +24,9 @@ describe('a second case made of one', () => {
     );
     expect(second.files.some((f) => first.files.some((o) => o.id === f.id))).toBe(false);
     expect(second.files.find((f) => f.id === scanId)?.name).toBe(first.files.find((f) => f.id === before)?.name);
-    expect(second.files.some((f) => f.id === second.sections.read.data.photoId)).toBe(true);
+    expect(second.files.some((f) => f.id === readingOf(second.sections.read.data, 'retracted-front').photoId)).toBe(
+      true,
+    );
     const bytes = (c: CaseDetail, kind: string) =>
       dentist.bytes(`/cases/${c.id}/files/${c.files.find((f) => f.kind === kind)?.id}`);
     expect(await bytes(second, 'scan')).toEqual(await bytes(first, 'scan'));

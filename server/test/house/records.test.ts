@@ -2,6 +2,7 @@ import type { CaseDetail, CaseDocument, CaseFile, Delivered, Problem } from '@ra
 import sharp from 'sharp';
 import { type Client, inDatabase, signedIn, until } from '../house.js';
 
+const FRONT = { view: 'retracted-front', points: [], drawn: [] };
 let dentist: Client;
 let id: string;
 const picture = (colour: string, width = 600, height = 400) =>
@@ -146,7 +147,7 @@ describe('a photograph that is put away', () => {
     const file = (await detail()).files[0] as CaseFile;
     await dentist.patch(`/cases/${id}/sections/read`, {
       version: 0,
-      data: { photoId: file.id, landmarks: [{ tooth: 11, kind: 'edge', x: 5, y: 5 }] },
+      data: { views: [{ ...FRONT, photoId: file.id, landmarks: [{ tooth: 11, kind: 'edge', x: 5, y: 5 }] }] },
     });
     const refused = await dentist.call<Problem>('DELETE', `/cases/${id}/files/${file.id}`);
     expect(refused.status).toBe(409);

@@ -89,47 +89,33 @@ describe('changing a section', () => {
     }
   });
 
-  const marks = (x: number, y: number) => ({ photoId: photo.id, landmarks: [{ tooth: 11, kind: 'edge', x, y }] });
-  const scale = (mm: number, x = 500) => ({
-    photoId: photo.id,
-    landmarks: [],
-    calibration: { from: { x: 10, y: 10 }, to: { x, y: 10 }, mm },
+  const front = (over: object) => ({
+    views: [{ view: 'retracted-front', points: [], drawn: [], photoId: photo.id, ...over }],
   });
+  const marks = (...landmarks: object[]) => front({ landmarks });
+  const mark = (x: unknown, y: number, tooth = 11, kind = 'edge') => ({ tooth, kind, x, y });
+  const scale = (mm: number, x = 500) => front({ calibration: { from: { x: 10, y: 10 }, to: { x, y: 10 }, mm } });
   it.each<[string, string, () => unknown, RegExp]>([
-    ['a landmark outside the picture', 'read', () => marks(601, 20), /edge point of 11 lies outside the picture/],
-    [
-      'a landmark with a word for a number',
-      'read',
-      () => ({ ...marks(1, 1), landmarks: [{ tooth: 11, kind: 'edge', x: 'NaN', y: 2 }] }),
-      /not a number/,
-    ],
-    [
-      'two points at one place',
-      'read',
-      () => ({ photoId: photo.id, landmarks: ['edge', 'mesial'].map((kind) => ({ tooth: 11, kind, x: 5, y: 5 })) }),
-      /lie at one place/,
-    ],
-    [
-      'a landmark set twice',
-      'read',
-      () => ({ photoId: photo.id, landmarks: [5, 6].map((x) => ({ tooth: 11, kind: 'edge', x, y: 5 })) }),
-      /set twice/,
-    ],
-    [
-      'a landmark on a molar',
-      'read',
-      () => ({ photoId: photo.id, landmarks: [{ tooth: 16, kind: 'edge', x: 5, y: 5 }] }),
-      /15 to 25 and 35 to 45/,
-    ],
+    ['a landmark outside the picture', 'read', () => marks(mark(601, 20)), /edge point of 11 lies outside the picture/],
+    ['a landmark with a word for a number', 'read', () => marks(mark('NaN', 2)), /not a number/],
+    ['two points at one place', 'read', () => marks(mark(5, 5), mark(5, 5, 11, 'mesial')), /lie at one place/],
+    ['a landmark set twice', 'read', () => marks(mark(5, 5), mark(6, 5)), /set twice/],
+    ['a landmark on a molar', 'read', () => marks(mark(5, 5, 16)), /15 to 25 and 35 to 45/],
     ['a scale of 0 mm', 'read', () => scale(0), /more than 0 mm/],
     ['a scale whose ends are one point', 'read', () => scale(20, 10), /lie at one place/],
     [
       'landmarks without a photograph',
       'read',
-      () => ({ landmarks: [{ tooth: 11, kind: 'edge', x: 1, y: 1 }] }),
+      () => front({ photoId: null, landmarks: [mark(1, 1)] }),
       /need a photograph/,
     ],
-    ['another case’s photograph', 'read', () => ({ photoId: kase.id, landmarks: [] }), /does not belong to this case/],
+    [
+      'outlines of teeth on a view from the side',
+      'read',
+      () => front({ view: 'retracted-left', landmarks: [mark(1, 1)] }),
+      /marked on the retracted front view/,
+    ],
+    ['another case’s photograph', 'read', () => front({ photoId: kase.id }), /does not belong to this case/],
     [
       'a foreign field',
       'propose',

@@ -86,24 +86,23 @@ function withGuesses(plain: readonly Plain[], width: number): BenchMark[] {
 }
 
 function useOutlines(): BenchMarks {
-  const { data, set } = useSection('read');
   const meet = useSection('meet').data;
   const { tooth: chosen } = useCase();
-  const { photo } = useBenchReading('retracted-front');
+  const { photo, landmarks, change } = useBenchReading('retracted-front');
   const sentence = useSentence();
   return useMemo(() => {
     // The six in their order; others once they are chosen or marked; none that the record calls missing.
     const gone = new Set(meet.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth));
     const others = PLANNABLE.filter(
-      (t) => !UPPER_SIX.includes(t) && (t === chosen || data.landmarks.some((m) => m.tooth === t)),
+      (t) => !UPPER_SIX.includes(t) && (t === chosen || landmarks.some((m) => m.tooth === t)),
     );
-    const teeth = [...UPPER_SIX, ...others].filter((t) => !gone.has(t) || data.landmarks.some((m) => m.tooth === t));
+    const teeth = [...UPPER_SIX, ...others].filter((t) => !gone.has(t) || landmarks.some((m) => m.tooth === t));
     const order = teeth.flatMap((tooth) => LANDMARK_KINDS.map((kind) => ({ id: `${kind}-${tooth}`, tooth, kind })));
     const rank = new Map(
       PLANNABLE.flatMap((tooth) => LANDMARK_KINDS.map((kind) => `${kind}-${tooth}`)).map((id, i) => [id, i]),
     );
-    const at = new Map(data.landmarks.map((m) => [`${m.kind}-${m.tooth}`, { x: m.x, y: m.y }]));
-    const scanned = new Set(data.landmarks.filter((m) => m.from === 'scan').map((m) => `${m.kind}-${m.tooth}`));
+    const at = new Map(landmarks.map((m) => [`${m.kind}-${m.tooth}`, { x: m.x, y: m.y }]));
+    const scanned = new Set(landmarks.filter((m) => m.from === 'scan').map((m) => `${m.kind}-${m.tooth}`));
     const plain = order.map(
       ({ id, tooth, kind }): Plain => ({
         id,
@@ -120,28 +119,28 @@ function useOutlines(): BenchMarks {
       return { kind, tooth: Number(tooth) };
     };
     // The photograph that lies on the bench is the one that is marked, also where nobody has chosen it.
-    const held = { ...data, ...(!data.photoId && photo && { photoId: photo.id }) };
-    const rest = (id: string) => data.landmarks.filter((m) => `${m.kind}-${m.tooth}` !== id);
-    const sorted = (landmarks: LandmarkInput[]) =>
-      landmarks.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0));
+    const held = photo && { photoId: photo.id };
+    const rest = (id: string) => landmarks.filter((m) => `${m.kind}-${m.tooth}` !== id);
+    const sorted = (all: LandmarkInput[]) =>
+      all.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0));
     return {
       marks: withGuesses(plain, photo?.width ?? 0),
       place: (id, x, y, group) => {
-        set({ ...held, landmarks: sorted([...rest(id), { ...of(id), x: tenth(x), y: tenth(y) }]) }, group);
+        change({ ...held, landmarks: sorted([...rest(id), { ...of(id), x: tenth(x), y: tenth(y) }]) }, group);
       },
-      remove: (id) => set({ ...data, landmarks: rest(id) }),
+      remove: (id) => change({ landmarks: rest(id) }),
       placeFromScan: (places) => {
         const ids = new Set(places.map((p) => p.id));
         const made = places.map(
           ({ id, px: [x, y] }): LandmarkInput => ({ ...of(id), x: tenth(x), y: tenth(y), from: 'scan' }),
         );
-        set({
+        change({
           ...held,
-          landmarks: sorted([...data.landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]),
+          landmarks: sorted([...landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]),
         });
       },
     };
-  }, [data, set, photo, sentence, meet, chosen]);
+  }, [landmarks, change, photo, sentence, meet, chosen]);
 }
 
 function useViewPoints(view: PhotoView): BenchMarks {

@@ -2,6 +2,7 @@ import {
   type CalibrationInput,
   type CaseFile,
   type FreeMeasure,
+  type LandmarkInput,
   type PhotoView,
   type ReadSection,
   readingOf,
@@ -12,10 +13,7 @@ import { type Figure, LIP_KNOTS } from '@radiant/core';
 import { useMemo } from 'react';
 import { useCase, useSection } from './case-context.js';
 
-/**
- * What a bench holds of one view; the retracted front view keeps its scale and drawn measures at the top of the
- * section.
- */
+/** What a bench holds of one view. */
 export interface BenchReading {
   readonly view: PhotoView;
   readonly photo: CaseFile | undefined;
@@ -23,6 +21,8 @@ export interface BenchReading {
   readonly check: CalibrationInput | null | undefined;
   readonly drawn: readonly FreeMeasure[];
   readonly points: ViewReadingInput['points'];
+  /** Of the retracted front view: the outlines of teeth. */
+  readonly landmarks: readonly LandmarkInput[];
   readonly scale: Figure | undefined;
 }
 
@@ -32,40 +32,30 @@ export interface BenchChange {
   readonly check?: CalibrationInput | null;
   readonly drawn?: FreeMeasure[];
   readonly points?: ViewReadingInput['points'];
+  readonly landmarks?: LandmarkInput[];
   readonly lastRight?: number | null;
   readonly lastLeft?: number | null;
 }
 
 /** The section with a view's reading changed. */
 export function withReading(read: ReadSection, view: PhotoView, change: BenchChange): ReadSection {
-  const own = readingOf(read, view);
-  if (view !== 'retracted-front')
-    return { ...read, views: [...read.views.filter((v) => v.view !== view), { ...own, ...change }] };
-  const { points, check, photoId, ...top } = change;
-  const photo = photoId !== undefined ? photoId : (read.photoId ?? null);
-  const touches = points !== undefined || check !== undefined || photoId !== undefined;
-  const extra = { ...own, photoId: photo, ...(points && { points }), ...(check !== undefined && { check }) };
-  return {
-    ...read,
-    ...top,
-    ...(photoId !== undefined && { photoId }),
-    ...(touches && { views: [...read.views.filter((v) => v.view !== view), extra] }),
-  };
+  const own = { ...readingOf(read, view), ...change };
+  return { ...read, views: [...read.views.filter((v) => v.view !== view), own] };
 }
 
+const NONE: readonly never[] = [];
+
 export function readBench(read: ReadSection, view: PhotoView, files: readonly CaseFile[]): BenchReading {
-  const own = readingOf(read, view);
-  const front = view === 'retracted-front';
-  const calibration = front ? read.calibration : own.calibration;
-  const photoId = front ? read.photoId : own.photoId;
+  const { photoId, calibration, check, drawn, points, landmarks = NONE } = readingOf(read, view);
   return {
     view,
     // What is marked on one photograph must not be shown on another.
-    photo: files.find((f) => f.id === photoId) ?? (front && photoId ? undefined : newestOf(files, view)),
+    photo: photoId ? files.find((f) => f.id === photoId) : newestOf(files, view),
     calibration,
-    check: own.check,
-    drawn: front ? read.drawn : own.drawn,
-    points: own.points,
+    check,
+    drawn,
+    points,
+    landmarks,
     scale: scaleBy(calibration),
   };
 }

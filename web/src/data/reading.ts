@@ -1,13 +1,16 @@
 import {
   type CaseFile,
   type FreeMeasure,
+  frontLandmarks,
   frontOf,
+  frontScale,
   keysOf,
   landmarkSet,
   type MeetSection,
   PHOTO_VIEWS,
   type PhotoView,
   type ReadSection,
+  readingOf,
   scaleBy,
   viewPoints,
 } from '@radiant/contract';
@@ -26,7 +29,6 @@ import {
   type ViewFigure,
   viewFindings,
 } from '@radiant/core';
-import { readBench } from './bench-reading.js';
 import { useCase, useSection } from './case-context.js';
 
 export interface Reading {
@@ -57,9 +59,10 @@ function figuresOf(read: ReadSection, view: PhotoView, context: LipContext, key:
 
 /** Everything that the photographs tell. */
 export function readAll(read: ReadSection, meet: MeetSection, files: readonly CaseFile[]): Reading {
-  const photo = files.find((f) => f.id === read.photoId);
-  const scale = scaleBy(read.calibration);
-  const set = landmarkSet(read.landmarks);
+  const front = readingOf(read, 'retracted-front');
+  const photo = files.find((f) => f.id === front.photoId);
+  const scale = frontScale(read);
+  const set = landmarkSet(frontLandmarks(read));
   // The scan says nothing here of where teeth stand: what is read is the photograph.
   const measures = scale ? measureTeeth(set, scale, frontOf(read, meet, []).roles) : [];
   const lengths = Object.fromEntries(measures.flatMap((m) => (m.length ? [[m.tooth, m.length]] : [])));
@@ -69,7 +72,7 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
     figures[view] =
       view === 'retracted-front'
         ? scale
-          ? measureFrontDetails(set, viewPoints(readBench(read, view, files).points), scale)
+          ? measureFrontDetails(set, viewPoints(front.points), scale)
           : []
         : figuresOf(read, view, { lengths }, key);
   }

@@ -85,14 +85,20 @@ export class SectionStore<N extends SectionName> {
       ?.load(caseId, initial.name)
       .then((draft) => {
         if (!draft || this.draft !== undefined || this.ended) return;
-        this.draft = draft.data as SectionData[N];
+        // An older program may have left it, in the form that the section had then.
+        const { upgraded } = sectionOf(this.base.name);
+        this.draft = upgraded(draft.data as object) as SectionData[N];
         if (draft.baseVersion === this.base.version) {
           this.status = 'waiting';
           this.schedule(0);
         } else {
           const newest = this.base;
           // Older drafts don't say what they began from: then every difference is a choice.
-          this.base = { ...newest, version: draft.baseVersion, data: (draft.base ?? {}) as SectionData[N] };
+          this.base = {
+            ...newest,
+            version: draft.baseVersion,
+            data: upgraded((draft.base ?? {}) as object) as SectionData[N],
+          };
           this.meet(newest);
         }
         this.emit();

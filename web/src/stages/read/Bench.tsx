@@ -5,7 +5,7 @@ import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react
 import { PhotoBench } from '../../bench/PhotoBench.js';
 import { type BenchMark, type MarkGroup, useBenchMarks } from '../../data/bench-marks.js';
 import { useBenchReading } from '../../data/bench-reading.js';
-import { useCase, useSection } from '../../data/case-context.js';
+import { useCase } from '../../data/case-context.js';
 import { useEdges } from '../../engine/use-edges.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { useHotkeys } from '../../ui/hotkeys.js';
@@ -35,8 +35,7 @@ const tenth = (v: number) => Math.round(v * 10) / 10;
 export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView) => void }) {
   const { detail, tooth, selectTooth } = useCase();
   const reading = useBenchReading(view);
-  const { photo, calibration } = reading;
-  const read = useSection('read').data;
+  const { photo, calibration, landmarks } = reading;
   const mayWrite = useMayWrite('read');
   const front = view === 'retracted-front';
   const [mode, setMode] = useState<Mode>(front ? 'landmarks' : 'points');
@@ -56,7 +55,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const url = photo && `/api/cases/${detail.id}/files/${photo.id}`;
   const snap = useEdges(snapping ? url : undefined);
   const next = nextOf(marks, skipped, front ? tooth : undefined);
-  const missing = useMemo(() => outlinesMissing(found, read.landmarks), [found, read.landmarks]);
+  const missing = useMemo(() => outlinesMissing(found, landmarks), [found, landmarks]);
 
   const goOn = useCallback(
     (set: BenchMark) => {

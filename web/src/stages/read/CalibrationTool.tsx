@@ -323,7 +323,6 @@ function CheckResult({ reading }: { reading: BenchReading }) {
 
 /** What speaks against the scale. */
 function Doubts({ reading }: { reading: BenchReading }) {
-  const { data } = useSection('read');
   const { calibration: c, scale, view } = reading;
   if (!c || !scale) return null;
   const front = view === 'retracted-front';
@@ -335,7 +334,7 @@ function Doubts({ reading }: { reading: BenchReading }) {
       ? { right: Math.hypot(brow.x - right.x, brow.y - right.y), left: Math.hypot(left.x - brow.x, left.y - brow.y) }
       : undefined;
   const roll = front
-    ? rollOf(landmarkSet(data.landmarks))
+    ? rollOf(landmarkSet(reading.landmarks))
     : right && left
       ? directionDeg([right.x, right.y], [left.x, left.y])
       : undefined;
@@ -345,7 +344,7 @@ function Doubts({ reading }: { reading: BenchReading }) {
     way: c.way ?? 'scale',
     // A tooth's own outline and a length of the scan may lean; only a printed scale and the pupils must lie level.
     rollDeg: c.way === 'tooth' || c.way === 'scan' ? undefined : roll,
-    ...(front && { landmarks: landmarkSet(data.landmarks) }),
+    ...(front && { landmarks: landmarkSet(reading.landmarks) }),
     halves,
     check: checkOf(reading),
   });

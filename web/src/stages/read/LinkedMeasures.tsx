@@ -1,3 +1,4 @@
+import { frontLandmarks } from '@radiant/contract';
 import { linked, type Px, scannedSize, type ToothMeasure, UPPER_TEN } from '@radiant/core';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { useContour } from '../../engine/use-contour.js';
@@ -35,7 +36,11 @@ export function LinkedMeasures({
   const { data } = useSection('read');
   if (contour.state !== 'ready') return null;
   // A length between places that were taken from the scan would only repeat it.
-  const repeated = new Set(data.landmarks.filter((m) => m.from === 'scan').map((m) => m.tooth));
+  const repeated = new Set(
+    frontLandmarks(data)
+      .filter((m) => m.from === 'scan')
+      .map((m) => m.tooth),
+  );
   return (
     <>
       <Match match={match} missing={missing} onTakeAll={onTakeAll} />

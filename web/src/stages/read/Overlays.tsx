@@ -1,4 +1,5 @@
 import type { PhotoView } from '@radiant/contract';
+import { frontLandmarks } from '@radiant/contract';
 import { fitArchCurve, LOWER_TEN, type PhotoOnScan, type Px, UPPER_SIX, UPPER_TEN } from '@radiant/core';
 import type { BenchView } from '../../bench/PhotoBench.js';
 import { useBenchReading } from '../../data/bench-reading.js';
@@ -47,7 +48,7 @@ const TOGETHER_MM = 0.25;
 function ScanPlaces({ scanned, px }: { scanned: PhotoOnScan; px: number }) {
   const { data } = useSection('read');
   return scanned.places.map(({ tooth, kind, scanPx: [x, y], offMm }) => {
-    const mark = data.landmarks.find((m) => m.tooth === tooth && m.kind === kind);
+    const mark = frontLandmarks(data).find((m) => m.tooth === tooth && m.kind === kind);
     if (mark && (offMm === undefined || offMm < TOGETHER_MM)) return null;
     return (
       <g key={`${kind} ${tooth}`} data-testid={`scan-place-${kind}-${tooth}`}>
@@ -124,7 +125,7 @@ function FrontLines({ on, px, width, at }: { on: ReadonlySet<OverlayId>; px: num
   const { data } = useSection('read');
   const { measures } = useReading();
   const mark = (tooth: number, kind: string): Px | undefined => {
-    const m = data.landmarks.find((q) => q.tooth === tooth && q.kind === kind);
+    const m = frontLandmarks(data).find((q) => q.tooth === tooth && q.kind === kind);
     return m && [m.x, m.y];
   };
   const edges = [11, 21].flatMap((t) => mark(t, 'edge')?.[1] ?? []);

@@ -28,8 +28,8 @@ export function PhotoUpload({ view, compact = false }: { view: PhotoView; compac
   const { detail } = useCase();
   const { data } = useSection('read');
   const mayWrite = useMayWrite('read');
-  const { photo, points } = readBench(data, view, detail.files);
-  const count = points.length + (view === 'retracted-front' ? data.landmarks.length : 0);
+  const { photo, points, landmarks } = readBench(data, view, detail.files);
+  const count = points.length + landmarks.length;
   const latest = useLatest(take);
   if (!mayWrite) return null;
   return (
@@ -155,8 +155,8 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
 
 /** The section with another photograph on a view's bench and nothing marked on it. */
 function withPhoto(read: ReadSection, view: PhotoView, photoId: string): ReadSection {
-  const bare = withReading(read, view, { photoId, calibration: null, check: null, points: [], drawn: [] });
-  return view === 'retracted-front' ? { ...bare, landmarks: [] } : bare;
+  const bare = { photoId, calibration: null, check: null, points: [], landmarks: [], drawn: [] };
+  return withReading(read, view, bare);
 }
 
 function useTakePhoto(view: PhotoView) {

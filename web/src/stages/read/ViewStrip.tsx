@@ -26,7 +26,7 @@ export function ViewStrip({ view, onChange }: { view: PhotoView; onChange: (v: P
       {keysOf(PHOTO_VIEWS).map((v) => {
         const reading = readBench(data, v, detail.files);
         const all = VIEW_POINTS[v].length + (v === 'retracted-front' ? UPPER_SIX.length * LANDMARK_KINDS.length : 0);
-        const set = reading.points.length + (v === 'retracted-front' ? data.landmarks.length : 0);
+        const set = reading.points.length + reading.landmarks.length;
         return (
           <ViewButton
             key={v}

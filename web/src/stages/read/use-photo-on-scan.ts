@@ -2,7 +2,6 @@ import { landmarkSet, viewPoints } from '@radiant/contract';
 import type { PhotoOnScan, Px } from '@radiant/core';
 import { useMemo } from 'react';
 import { useBenchReading } from '../../data/bench-reading.js';
-import { useSection } from '../../data/case-context.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 
@@ -16,11 +15,10 @@ export type PhotoScan =
 /** Matches the retracted front photograph with the scan, again with every landmark that a hand sets. */
 export function usePhotoOnScan(wanted: boolean): PhotoScan {
   const contour = useContour();
-  const { data } = useSection('read');
-  const { photo, points } = useBenchReading('retracted-front');
+  const { photo, points, landmarks: marks } = useBenchReading('retracted-front');
   // What came from the scan would only confirm it.
-  const landmarks = useMemo(() => landmarkSet(data.landmarks.filter((m) => m.from !== 'scan')), [data.landmarks]);
-  const fromScan = useMemo(() => landmarkSet(data.landmarks.filter((m) => m.from === 'scan')), [data.landmarks]);
+  const landmarks = useMemo(() => landmarkSet(marks.filter((m) => m.from !== 'scan')), [marks]);
+  const fromScan = useMemo(() => landmarkSet(marks.filter((m) => m.from === 'scan')), [marks]);
   const placed = useMemo(() => viewPoints(points), [points]);
   const size = useMemo(
     (): Px | undefined => (photo?.width && photo.height ? [photo.width, photo.height] : undefined),

@@ -4,7 +4,7 @@ import { type ContourPlan, isUpper, LIP_KNOTS, type Px } from '@radiant/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type LipLines, laySmile } from '../../bench/lay-smile.js';
 import { useBenchReading } from '../../data/bench-reading.js';
-import { useCase, useSection } from '../../data/case-context.js';
+import { useCase } from '../../data/case-context.js';
 import { useAsked } from '../../engine/use-asked.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
 import { Empty } from '../../ui/StageLayout.js';
@@ -21,16 +21,12 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
   const [wipe, setWipe] = useState(0.5);
   const { detail } = useCase();
   const reading = useBenchReading(view);
-  const read = useSection('read').data;
   const { photo } = reading;
   const [made, setMade] = useState<{ url: string; rmsPx: number } | { sentence: string; retry?: () => void }>();
   const shown = useRef<string | undefined>(undefined);
 
   const points = useMemo(() => viewPoints(reading.points), [reading.points]);
-  const landmarks = useMemo(
-    () => (view === 'retracted-front' ? landmarkSet(read.landmarks) : {}),
-    [view, read.landmarks],
-  );
+  const landmarks = useMemo(() => landmarkSet(reading.landmarks), [reading.landmarks]);
   const { calibration } = reading;
   const width = useMemo(() => {
     if (calibration?.way !== 'tooth' || !calibration.tooth) return undefined;
