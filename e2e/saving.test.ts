@@ -1,4 +1,4 @@
-import type { CaseDetail } from '@radiant/contract';
+import type { CaseDetail, PracticeSettingsState } from '@radiant/contract';
 import { PASSWORD, PEOPLE, URL_ } from '../server/test/house.js';
 import { closePages, copyOfAvocet, hearsOnce, holds, open, saved, visit } from './browser.js';
 
@@ -152,12 +152,12 @@ it('an edit that was not sent is never sent in another’s name: signed out it i
   expect((await stored(kase)).meet).toMatchObject({ data: { ageYears: 77 }, by: 'Dr Sample Curlew' });
 });
 
-it('where the house wants it so, what was not sent is removed with signing out, after a warning', async () => {
+it('where the practice wants it so, what was not sent is removed with signing out, after a warning', async () => {
   const kase = await copyOfAvocet('Removed');
   const { page } = await visit();
   await page.getByRole('link', { name: 'people' }).click();
   const [kept] = await Promise.all([
-    page.waitForResponse((r) => r.url().endsWith('/api/house')),
+    page.waitForResponse((r) => r.url().endsWith('/api/practice/settings') && r.request().method() === 'PUT'),
     page.getByLabel(/are removed from the browser/).check(),
   ]);
   expect(kept.status()).toBe(200);
@@ -181,7 +181,8 @@ it('where the house wants it so, what was not sent is removed with signing out, 
     await page.waitForTimeout(1000);
     expect((await stored(kase)).meet.data.ageYears).toBe(34);
   } finally {
-    await kase.client.call('PUT', '/house', { drafts: 'sealed' });
+    const { version, data } = (await kase.client.get<PracticeSettingsState>('/practice/settings')).body;
+    await kase.client.call('PUT', '/practice/settings', { version, data: { ...data, drafts: 'sealed' } });
   }
 });
 

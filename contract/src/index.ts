@@ -11,6 +11,7 @@ export * from './contours.js';
 export * from './files.js';
 export { type Front, frontOf } from './front.js';
 export * from './people.js';
+export * from './practice-settings.js';
 export * from './problem.js';
 export { plannedOn, scanFor } from './scan-for.js';
 export * from './sections/core-forms.js';

@@ -1,5 +1,6 @@
 import { IsEmail, IsIn, IsString, Length } from 'class-validator';
 import { ROLES, type Role } from './base/role.js';
+import type { DraftKeeping } from './practice-settings.js';
 
 const words = (what: string) => ({ message: what });
 
@@ -88,16 +89,6 @@ export interface Colleague {
   readonly role: Role;
   /** When they left; null while they are here. */
   readonly endedAt: string | null;
-}
-
-/** What becomes of edits that have not reached the server when somebody signs out. */
-export const DRAFT_KEEPING = ['sealed', 'removed'] as const;
-export type DraftKeeping = (typeof DRAFT_KEEPING)[number];
-
-/** What a practice has set for its house. */
-export class HouseSettings {
-  @IsIn(DRAFT_KEEPING as unknown as string[], words('Edits that were not sent stay sealed or are removed.'))
-  drafts!: DraftKeeping;
 }
 
 /** Who is here. */

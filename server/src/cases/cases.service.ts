@@ -11,6 +11,7 @@ import {
   type NewCase,
   type NewComment,
   type PhotoView,
+  type PracticeSettings,
   SECTION_NAMES,
   type SectionName,
   type SectionState,
@@ -20,6 +21,7 @@ import { ContoursService } from '../contours/contours.service.js';
 import { CaseRow, CommentRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { describeFile, FilesService } from '../files/files.service.js';
+import { PracticeSettingsService } from '../people/practice-settings.service.js';
 import type { SignedIn } from '../people/session.js';
 import { finishByOf } from './finish-by.js';
 
@@ -70,6 +72,7 @@ export class CasesService {
     @Inject(DATABASE) private readonly db: Sequelize,
     private readonly files: FilesService,
     private readonly contours: ContoursService,
+    private readonly settings: PracticeSettingsService,
   ) {}
 
   /** One page of the practice's cases. */
@@ -180,12 +183,13 @@ export class CasesService {
   }
 
   async detail(row: CaseRow): Promise<CaseDetail> {
-    const [sections, files, removed, comments, contours] = await Promise.all([
+    const [sections, files, removed, comments, contours, settings] = await Promise.all([
       SectionRow.findAll({ where: { caseId: row.id } }),
       this.files.list(row.id),
       this.files.removed(row.id),
       CommentRow.findAll({ where: { caseId: row.id }, order: [['at', 'ASC']] }),
       this.contours.list(row.id),
+      this.settings.of(row.practiceId),
     ]);
     const states = Object.fromEntries(
       SECTION_NAMES.map((name) => [
@@ -193,6 +197,7 @@ export class CasesService {
         describeSection(
           name,
           sections.find((s) => s.name === name),
+          settings,
         ),
       ]),
     );
@@ -228,10 +233,19 @@ export class CasesService {
   }
 }
 
-export function describeSection(name: SectionName, row: SectionRow | null | undefined): SectionState {
-  if (!row) return { name, version: 0, data: EMPTY_SECTIONS[name], by: null, at: null };
+/** @param settings what the practice has set, for a section that nobody has written yet */
+export function describeSection(
+  name: SectionName,
+  row: SectionRow | null | undefined,
+  settings?: PracticeSettings,
+): SectionState {
+  if (!row) return { name, version: 0, data: firstContent(name, settings), by: null, at: null };
   return { name, version: row.version, data: completed(name, row.data), by: row.byName, at: row.at.toISOString() };
 }
+
+/** What a section holds before anyone has written it, by what the practice has set. */
+const firstContent = (name: SectionName, settings: PracticeSettings | undefined): SectionState['data'] =>
+  name === 'propose' && settings ? { ...EMPTY_SECTIONS.propose, school: settings.school } : EMPTY_SECTIONS[name];
 
 function describeComment(c: CommentRow): CaseComment {
   return { id: c.id, stage: c.stage, body: c.body, by: c.byName, role: c.role, at: c.at.toISOString() };

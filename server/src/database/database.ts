@@ -148,6 +148,19 @@ export class CommentRow extends Model<InferAttributes<CommentRow>, InferCreation
   declare at: Date;
 }
 
+/** What a practice has set for itself, one row a version. */
+export class PracticeSettingsRow extends Model<
+  InferAttributes<PracticeSettingsRow>,
+  InferCreationAttributes<PracticeSettingsRow>
+> {
+  declare practiceId: string;
+  declare version: number;
+  declare data: object;
+  declare byName: string;
+  declare at: Date;
+}
+
+/** What the program itself has to remember: whose the watched folder is, how far the demo has come. */
 export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreationAttributes<SettingRow>> {
   declare name: string;
   declare value: string;
@@ -289,6 +302,14 @@ export function openDatabase(c: Config['database']): Sequelize {
       at: at(),
     },
     { sequelize: db, tableName: 'comments' },
+  );
+  PracticeSettingsRow.init(
+    {
+      practiceId: { type: DataTypes.CHAR(36), primaryKey: true },
+      ...section(),
+      version: { type: DataTypes.INTEGER, primaryKey: true },
+    },
+    { sequelize: db, tableName: 'practice_settings' },
   );
   SettingRow.init(
     { name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(255) },

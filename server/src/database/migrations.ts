@@ -260,6 +260,25 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
       await q.query('ALTER TABLE contours DROP COLUMN IF EXISTS scan_id');
     },
   },
+  {
+    name: '0010-settings-of-a-practice',
+    up: async (q) => {
+      await q.createTable('practice_settings', {
+        practice_id: { ...of('practices'), primaryKey: true },
+        version: { ...version, primaryKey: true },
+        data: json,
+        by_name: text(120),
+        at,
+      });
+      // What a practice had set stood under a word and the beginning of its number.
+      await q.query(
+        `INSERT IGNORE INTO practice_settings (practice_id, version, data, by_name, at)
+         SELECT p.id, 1, JSON_OBJECT('drafts', s.value), '', NOW(3) FROM practices p
+         JOIN settings s ON s.name = CONCAT('drafts ', LEFT(p.id, 32)) WHERE s.value IN ('sealed', 'removed')`,
+      );
+      await q.query("DELETE FROM settings WHERE name LIKE 'drafts %'");
+    },
+  },
 ];
 
 interface OldFile {

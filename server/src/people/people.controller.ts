@@ -3,9 +3,10 @@ import { ApiTags } from '@nestjs/swagger';
 import {
   FirstAccount,
   FirstPassword,
-  HouseSettings,
   NewPerson,
   PasswordChange,
+  PracticeSettingsChange,
+  type PracticeSettingsState,
   Recovery,
   type Session,
   SignIn,
@@ -14,21 +15,21 @@ import {
 import type { Request } from 'express';
 import { BEFORE_SIGN_IN, TakesBody } from '../common/body.js';
 import { Checked } from '../common/checked.pipe.js';
-import { HouseService } from './house.service.js';
 import { PeopleService } from './people.service.js';
+import { PracticeSettingsService } from './practice-settings.service.js';
 import { Allow, Me, Public, type Rule, type SignedIn } from './session.js';
 
 const who = ({ id, name, role, practice }: SignedIn): Who => ({ id, name, role, practice });
 
 const dentists: Rule = (me) =>
-  me.role === 'dentist' ? undefined : 'Only a dentist adds and ends people, and sets what the house does.';
+  me.role === 'dentist' ? undefined : 'Only a dentist adds and ends people, and sets what holds for the practice.';
 
 @ApiTags('people')
 @Controller()
 export class PeopleController {
   constructor(
     private readonly people: PeopleService,
-    private readonly house: HouseService,
+    private readonly settings: PracticeSettingsService,
   ) {}
 
   /** The signed-in person, or null; and whether the house still waits for its first account. */
@@ -40,15 +41,23 @@ export class PeopleController {
       who: who(me),
       firstAccountNeeded: false,
       draftKey: this.people.draftKey(me),
-      drafts: (await this.house.of(me.practiceId)).drafts,
+      drafts: (await this.settings.of(me.practiceId)).drafts,
     };
   }
 
   /** What the practice has set. */
-  @Put('house')
+  @Get('practice/settings')
+  practiceSettings(@Me() me: SignedIn): Promise<PracticeSettingsState> {
+    return this.settings.state(me.practiceId);
+  }
+
+  @Put('practice/settings')
   @Allow(dentists)
-  async settings(@Body(new Checked(HouseSettings)) input: HouseSettings, @Me() me: SignedIn): Promise<HouseSettings> {
-    return this.house.set(me.practiceId, input);
+  async setPractice(
+    @Body(new Checked(PracticeSettingsChange)) change: PracticeSettingsChange,
+    @Me() me: SignedIn,
+  ): Promise<PracticeSettingsState> {
+    return this.settings.set(change, me);
   }
 
   @Public()

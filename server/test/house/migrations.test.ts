@@ -110,6 +110,25 @@ it('a day that is none in an old record is taken out, the rest of the record and
     expect(rows.map((r) => (r[key] === 'null' ? null : r[key]))).toEqual([null, null, '2026-12-18', null, null]);
 });
 
+it('what a practice had set among the words of the program becomes its settings, once', async () => {
+  await anew();
+  await migrated();
+  const practice = '00000000-0000-4000-8000-000000000001';
+  await db.query('INSERT INTO practices (id, name) VALUES (?, ?)', [practice, 'P']);
+  for (const again of [1, 2]) {
+    await db.query("DELETE FROM migrations WHERE name >= '0010'");
+    await db.query('INSERT IGNORE INTO settings VALUES (?, ?)', [
+      `drafts ${practice.slice(0, 32)}`,
+      again === 1 ? 'removed' : 'sealed',
+    ]);
+    expect((await migrated()).end).toBe('whole');
+    expect(await db.query('SELECT practice_id, version, data FROM practice_settings')).toEqual([
+      { practice_id: practice, version: 1, data: { drafts: 'removed' } },
+    ]);
+  }
+  expect(await db.query("SELECT * FROM settings WHERE name LIKE 'drafts%'")).toEqual([]);
+});
+
 /** A house of the six sample cases as it stood before files told what they are: the database as it was written. */
 describe('a database of six cases in which files were told apart by their names', () => {
   interface OldFile {

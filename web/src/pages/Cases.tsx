@@ -22,7 +22,7 @@ import { useStages } from '../shell/stage.js';
 import { Boundary } from '../ui/Boundary.js';
 import { day } from '../ui/format.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
-import { House } from './Practice.js';
+import { PracticePage } from './PracticePage.js';
 
 /** A search follows the keys after so long, ms. */
 const LOOK_MS = 200;
@@ -51,7 +51,7 @@ export function Cases({ who }: { who: Who }) {
   const [text, setText] = useTyped(search, (next) => ask({ search: next }));
   const many = !!data && (data.pages > 1 || search !== '' || data.total > 6);
   return (
-    <House who={who} title="Cases">
+    <PracticePage who={who} title="Cases">
       <div className="mb-6 flex flex-wrap items-center gap-3">
         {mayOpen && <Opening />}
         {many && (
@@ -114,7 +114,7 @@ export function Cases({ who }: { who: Who }) {
           </button>
         </nav>
       )}
-    </House>
+    </PracticePage>
   );
 }
 

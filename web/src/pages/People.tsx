@@ -1,20 +1,12 @@
-import {
-  type Colleague,
-  type DraftKeeping,
-  FirstPassword,
-  NewPerson,
-  PasswordChange,
-  ROLES,
-  type Who,
-} from '@radiant/contract';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type Colleague, FirstPassword, NewPerson, PasswordChange, ROLES, type Who } from '@radiant/contract';
+import { type ReactNode, useState } from 'react';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
 import { Form } from '../shell/Form.js';
 import { day } from '../ui/format.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
-import { useHere } from './Gate.js';
-import { House } from './Practice.js';
+import { PracticePage } from './PracticePage.js';
+import { PracticeSettingsForm } from './PracticeSettingsForm.js';
 
 const WHAT: Record<Who['role'], string> = {
   dentist: 'decides',
@@ -22,18 +14,13 @@ const WHAT: Record<Who['role'], string> = {
   technician: 'reads, and comments on plan and contour',
 };
 
-const KEEPING: Readonly<Record<DraftKeeping, string>> = {
-  sealed: 'stay in the browser, sealed: only the same person can open and send them after signing in again',
-  removed: 'are removed from the browser: nothing stays on a shared computer, and what was not sent is lost',
-};
-
-/** The people of the practice, one's own password, and what the house has set. */
+/** The people of the practice, one's own password, and what the practice has set. */
 export function People({ who }: { who: Who }) {
   const { data, error, mutate } = useSWR('/people', (path: string) => api.get<Colleague[]>(path));
   const [added, setAdded] = useState(0);
   const dentist = who.role === 'dentist';
   return (
-    <House who={who} title="People">
+    <PracticePage who={who} title="People">
       {!data && (error ? <Trouble sentence={sentenceOf(error)} /> : <Waiting what="the people" />)}
       <div className="grid grid-cols-[1fr_380px] gap-10 max-md:grid-cols-1">
         <div>
@@ -48,7 +35,7 @@ export function People({ who }: { who: Who }) {
               />
             ))}
           </ul>
-          {dentist && <WhenSignedOut />}
+          {dentist && <PracticeSettingsForm />}
         </div>
         <div className="flex flex-col gap-10">
           {dentist && (
@@ -85,7 +72,7 @@ export function People({ who }: { who: Who }) {
           <OwnPassword />
         </div>
       </div>
-    </House>
+    </PracticePage>
   );
 }
 
@@ -231,48 +218,5 @@ function OwnPassword() {
         </p>
       )}
     </Card>
-  );
-}
-
-/** What becomes of edits that were not sent. */
-function WhenSignedOut() {
-  const { keeping, refresh } = useHere();
-  // What was pressed stands at once, and goes back when the server will not have it.
-  const [chosen, setChosen] = useState(keeping);
-  useEffect(() => setChosen(keeping), [keeping]);
-  const [refusal, setRefusal] = useState<string>();
-  const choose = async (drafts: DraftKeeping) => {
-    setRefusal(undefined);
-    setChosen(drafts);
-    try {
-      await api.put('/house', { drafts });
-      await refresh();
-    } catch (error) {
-      setChosen(keeping);
-      setRefusal(sentenceOf(error));
-    }
-  };
-  return (
-    <fieldset>
-      <legend className="title mb-2">When somebody signs out</legend>
-      <p className="mb-2 text-ink-2">Edits that have not reached the server …</p>
-      {(Object.keys(KEEPING) as DraftKeeping[]).map((k) => (
-        <label key={k} className="mb-1.5 flex items-start gap-2">
-          <input
-            type="radio"
-            className="mt-1 accent-plum"
-            name="drafts"
-            checked={chosen === k}
-            onChange={() => void choose(k)}
-          />
-          {KEEPING[k]}
-        </label>
-      ))}
-      {refusal && (
-        <p role="alert" className="text-stop">
-          {refusal}
-        </p>
-      )}
-    </fieldset>
   );
 }

@@ -8,7 +8,7 @@ import { Arrivals } from '../shell/Arrivals.js';
 import { useHere } from './Gate.js';
 
 /** The frame of the pages outside a case: who one is, the practice, the way out. */
-export function House({ who, title, children }: { who: Who; title: string; children: ReactNode }) {
+export function PracticePage({ who, title, children }: { who: Who; title: string; children: ReactNode }) {
   const { refresh, keeping } = useHere();
   const drafts = useDrafts();
   const [waiting, setWaiting] = useState<number>();

@@ -1,0 +1,86 @@
+import { randomUUID } from 'node:crypto';
+import {
+  type CaseDetail,
+  FIRST_SETTINGS,
+  type PracticeSettings,
+  type PracticeSettingsState,
+  type Problem,
+  type Session,
+} from '@radiant/contract';
+import { type Client, inDatabase, signedIn } from '../house.js';
+
+let dentist: Client;
+let first: PracticeSettingsState;
+
+const PATH = '/practice/settings';
+const state = async (of = dentist) => (await of.get<PracticeSettingsState>(PATH)).body;
+const put = (version: number, data: object, by = dentist) =>
+  by.call<PracticeSettingsState & Problem>('PUT', PATH, { version, data });
+const opened = async () => (await dentist.post<CaseDetail>('/cases', { name: 'By settings' })).body;
+
+beforeAll(async () => {
+  dentist = await signedIn('dentist');
+  first = await state();
+});
+afterAll(async () => {
+  await put((await state()).version, first.data);
+});
+
+it('are read by all of the practice and set by the dentist, version by version, each with its name', async () => {
+  const { version } = first;
+  const data: PracticeSettings = { ...first.data, school: 'natural' };
+  expect((await put(version, data)).body).toMatchObject({ version: version + 1, data, by: 'Dr Sample Curlew' });
+  const technician = await signedIn('technician');
+  expect((await state(technician)).data).toEqual(data);
+  const refused = await put(version + 1, data, technician);
+  expect(refused).toMatchObject({ status: 403 });
+  const rows = (await inDatabase((run) => run('SELECT version FROM practice_settings ORDER BY version'))) as object[];
+  expect(rows).toHaveLength(version + 1);
+});
+
+it('are overwritten by nobody who had not seen them, also at the same moment', async () => {
+  const { version, data } = await state();
+  const late = await put(version - 1, { ...data, school: 'golden' });
+  expect(late).toMatchObject({
+    status: 409,
+    body: { detail: 'Dr Sample Curlew changed the practice’s settings meanwhile; nothing was overwritten.' },
+  });
+  const both = await Promise.all(['liked', 'population'].map((school) => put(version, { ...data, school })));
+  expect(both.map((a) => a.status).sort()).toEqual([200, 409]);
+});
+
+it('that are none are told in a sentence', async () => {
+  const { version, data } = await state();
+  for (const [over, words] of [
+    [{ school: 'mine' }, 'This school is not known.'],
+    [{ drafts: 'burnt' }, 'Edits that were not sent stay sealed or are removed.'],
+    [{ fees: 3 }, 'The field “data.fees” does not belong here.'],
+  ] as const)
+    expect((await put(version, { ...data, ...over })).body.errors?.[0]?.message).toBe(words);
+  expect((await state()).version).toBe(version);
+});
+
+it('hold where nothing is written: a case is proposed by the practice’s school, one that was written stays', async () => {
+  const { version, data } = await state();
+  await put(version, { ...data, school: 'golden', drafts: 'removed' });
+  expect((await dentist.get<Session>('/session')).body.drafts).toBe('removed');
+  const kase = await opened();
+  expect(kase.sections.propose).toMatchObject({ version: 0, data: { school: 'golden' } });
+  const own = { ...kase.sections.propose.data, school: 'ratio' };
+  expect((await dentist.patch(`/cases/${kase.id}/sections/propose`, { version: 0, data: own })).status).toBe(200);
+  await put(version + 1, { ...data, school: 'natural', drafts: 'sealed' });
+  const now = (await dentist.get<CaseDetail>(`/cases/${kase.id}`)).body;
+  expect(now.sections.propose.data.school).toBe('ratio');
+  expect((await opened()).sections.propose.data.school).toBe('natural');
+});
+
+it('of another practice are its own', async () => {
+  const [practice, person] = [randomUUID(), randomUUID()];
+  await inDatabase(async (run) => {
+    await run('INSERT INTO practices (id, name) VALUES (?, ?)', [practice, 'Other']);
+    await run('INSERT INTO practice_settings VALUES (?, 1, ?, ?, NOW(3))', [practice, '{"school":"liked"}', person]);
+  });
+  expect((await state()).data.school).not.toBe('liked');
+  await inDatabase((run) => run('DELETE FROM practices WHERE id = ?', [practice]));
+  expect(FIRST_SETTINGS).toEqual({ drafts: 'sealed', school: 'ratio' });
+});
