@@ -1,5 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
-import { readScan, UPPER_SIX, UPPER_TEN, writeStlBinary } from '@radiant/core';
+import { frontRow, readScan, UPPER_TEN, writeStlBinary } from '@radiant/core';
 import { AVOCET, inState, makePatient, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
 
@@ -207,7 +207,7 @@ it('the lower jaw of the same sitting lies by the bite as it was scanned; one of
 
 it('a wax-up of a laboratory becomes the planned contour', async () => {
   const { page } = v;
-  const six = makePatient(inState(AVOCET, 'mock-up')).teeth.filter((t) => UPPER_SIX.includes(t.tooth));
+  const six = makePatient(inState(AVOCET, 'mock-up')).teeth.filter((t) => frontRow().includes(t.tooth));
   const wax = writeStlBinary(
     wholeJaw(makePatient(AVOCET), 'upper', { ...setting, drops: 0, holes: 0, seed: 641 }, six).mesh,
   );

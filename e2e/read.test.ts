@@ -1,6 +1,6 @@
 import type { CaseDetail } from '@radiant/contract';
 import { frontLandmarks, readingOf } from '@radiant/contract';
-import { LANDMARK_KINDS, UPPER_SIX } from '@radiant/core';
+import { frontRow, LANDMARK_KINDS } from '@radiant/core';
 import {
   AVOCET,
   makePatient,
@@ -72,7 +72,7 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
   await page.getByRole('button', { name: 'landmarks' }).click();
 
   await page.getByRole('radio', { name: /^13/ }).click();
-  for (const tooth of UPPER_SIX) {
+  for (const tooth of frontRow()) {
     const own = patient.teeth.find((t) => t.tooth === tooth);
     const points = truePoints(own as NonNullable<typeof own>);
     for (const kind of LANDMARK_KINDS) await click(project(CAMERA, points[kind]));

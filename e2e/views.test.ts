@@ -1,7 +1,7 @@
 import { mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { CaseDetail } from '@radiant/contract';
-import { alignOnTwo, type Vec3, VIEW_POINTS } from '@radiant/core';
+import { alignOnTwo, pointsOf, type Vec3 } from '@radiant/core';
 import { AVOCET, makePatient, project, truePoints, trueViewPoints, VIEWS } from '@radiant/standins';
 import type { Page } from 'playwright-core';
 import sharp from 'sharp';
@@ -66,7 +66,7 @@ it('the smile from nothing: photograph, scale by a tooth’s width from the scan
   await page.getByText('as the front shows it: side teeth turn away').waitFor();
 
   await page.getByRole('button', { name: 'points', exact: true }).click();
-  for (const spec of VIEW_POINTS['close-smile']) {
+  for (const spec of pointsOf('close-smile')) {
     const at = truth[spec.id];
     await page.getByText('next:').waitFor();
     if (!at) {

@@ -21,7 +21,7 @@ import {
   ShapeSection,
   scaleBy,
 } from '@radiant/contract';
-import { CROWN_LIMITS, LANDMARK_KINDS, PLAN_LIMITS, UPPER_SIX } from '@radiant/core';
+import { CROWN_LIMITS, frontRow, LANDMARK_KINDS, PLAN_LIMITS } from '@radiant/core';
 
 const sentences = <T extends object>(type: new () => T, data: unknown) =>
   check(type, data).errors.map((e) => `${e.field}: ${e.message}`);
@@ -96,7 +96,7 @@ describe('meet', () => {
 
 describe('read', () => {
   it('takes all four landmarks of all six teeth', () => {
-    const landmarks = UPPER_SIX.flatMap((t) => LANDMARK_KINDS.map((kind, i) => ({ tooth: t, kind, x: t + i, y: i })));
+    const landmarks = frontRow().flatMap((t) => LANDMARK_KINDS.map((kind, i) => ({ tooth: t, kind, x: t + i, y: i })));
     fine(ReadSection, front({ landmarks, calibration: SCALE, photoId: '8a2b4c1e-0d7f-4a53-9a39-6f1f6a0f7b11' }));
     expect(landmarks).toHaveLength(24);
   });
@@ -198,7 +198,7 @@ describe('shape', () => {
 
   it('a tooth is planned once, and six at most', () => {
     refused(ShapeSection, { teeth: [tooth(), tooth()] }, /planned twice/);
-    fine(ShapeSection, { teeth: UPPER_SIX.map((t) => tooth({ tooth: t })) });
+    fine(ShapeSection, { teeth: frontRow().map((t) => tooth({ tooth: t })) });
   });
 
   it('goes into core’s form and comes back in the order of the teeth', () => {

@@ -355,11 +355,13 @@ export { type ScannedTooth, scannedSize, usedMeasures } from './smile/used-measu
 export { CONTACT_SHARE_PERCENT, type FindingContext, viewFindings } from './smile/view-findings.js';
 export { measureView } from './smile/view-measures.js';
 export {
+  contactsOf,
   LIP_KNOTS,
   type PointSpec,
   pointSpec,
-  UPPER_CONTACTS,
-  VIEW_POINTS,
+  pointsOf,
+  VIEW_IDS,
+  VIEW_POINT_IDS,
   type ViewId,
   type ViewPoints,
 } from './smile/views.js';
@@ -412,10 +414,9 @@ export {
   sideOf,
   type ToothKind,
   toUniversal,
-  UPPER_SIX,
   UPPER_TEN,
 } from './teeth/notation.js';
-export { CLOSED_GAP_MM, OWN_ROLES, type Roles, roleOf, rolesOf } from './teeth/roles.js';
+export { CLOSED_GAP_MM, frontRow, OWN_ROLES, type Roles, roleOf, rolesOf } from './teeth/roles.js';
 export { type UsualSize, usualSize } from './teeth/usual-sizes.js';
 export { SCAN_PM_MM, SCANNED, SCANNED_SIZE_PM_MM } from './working/accuracy.js';
 export * from './working/working.js';

@@ -2,10 +2,10 @@ import {
   alignedFirst,
   existingArch,
   firstContour,
+  frontRow,
   planOfExisting,
   readScan,
   type ToothPlan,
-  UPPER_SIX,
   WORTH_MOVING_MM3,
 } from '@radiant/core';
 import { INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
@@ -24,7 +24,7 @@ describe('moving teeth first, before an additive contour', () => {
 
   it('saves what a turned lateral and a central before the arch would lose', () => {
     const found = alignedFirst(turned, firstContour(turned, new Map()));
-    expect(found).toHaveLength(UPPER_SIX.length);
+    expect(found).toHaveLength(frontRow().length);
     for (const t of [12, 21]) {
       expect(of(found, t).removedMm3).toBeGreaterThan(5);
       // In its planned place a tooth that the plan copies has next to nothing to lose: the form's fit and the scan's

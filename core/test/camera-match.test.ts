@@ -1,6 +1,7 @@
 import {
   type ExistingArch,
   existingArch,
+  frontRow,
   LANDMARK_KINDS,
   type LandmarkSet,
   matchCamera,
@@ -11,7 +12,6 @@ import {
   Refusal,
   readScan,
   toothPlaces,
-  UPPER_SIX,
   type Vec3,
   type ViewPoints,
 } from '@radiant/core';
@@ -48,7 +48,7 @@ function marksOn(
   const landmarks: Record<number, Record<string, Px>> = {};
   const points: Record<string, Px> = {};
   if (view === 'retracted-front') {
-    for (const t of UPPER_SIX) {
+    for (const t of frontRow()) {
       const own = patient.teeth.find((p) => p.tooth === t);
       if (own) landmarks[t] = Object.fromEntries(LANDMARK_KINDS.map((k) => [k, at(truePoints(own)[k])]));
     }
@@ -77,7 +77,7 @@ describe.each(['Avocet', 'Plover'] as const)('the camera of %s’s photographs, 
           camera.heightPx,
         ]);
         expect(rmsPx).toBeLessThan(2);
-        for (const t of UPPER_SIX) {
+        for (const t of frontRow()) {
           const own = truePoints(patient.teeth.find((p) => p.tooth === t) as Patient['teeth'][number]);
           // The landmarks that the view has: a smile’s teeth are marked at edge and zenith alone.
           for (const k of view === 'close-smile' ? (['edge', 'zenith'] as const) : LANDMARK_KINDS) {
@@ -90,7 +90,7 @@ describe.each(['Avocet', 'Plover'] as const)('the camera of %s’s photographs, 
   );
 
   it('finds the scanned tooth’s own places where the model has them', () => {
-    for (const t of UPPER_SIX) {
+    for (const t of frontRow()) {
       const found = toothPlaces(arch.teeth.get(t) as NonNullable<ReturnType<typeof arch.teeth.get>>);
       const truth = truePoints(patient.teeth.find((p) => p.tooth === t) as Patient['teeth'][number]);
       expect(Math.abs(found.zenith[2] - truth.zenith[2])).toBeLessThan(0.08);

@@ -8,6 +8,7 @@ import {
   FIRST_GAP_MM,
   facialOutline,
   firstContour,
+  frontRow,
   isPlannable,
   madeRoom,
   median,
@@ -21,7 +22,6 @@ import {
   type ToothPlan,
   takenIn,
   toParent,
-  UPPER_SIX,
   UPPER_TEN,
 } from '@radiant/core';
 import {
@@ -50,7 +50,7 @@ describe('a scan’s teeth, measured', () => {
   it.each(cases)(
     'of %s: width within 0.15 mm and length within 0.2 mm of what was modelled',
     (_, { patient, arch }) => {
-      for (const t of UPPER_SIX) {
+      for (const t of frontRow()) {
         const truth = patient.teeth.find((p) => p.tooth === t)?.crown.size;
         expect(Math.abs((arch.teeth.get(t)?.widthMm ?? 0) - (truth?.widthMm ?? 0))).toBeLessThan(0.15);
         expect(Math.abs((arch.teeth.get(t)?.lengthMm ?? 0) - (truth?.lengthMm ?? 0))).toBeLessThan(0.2);
@@ -59,7 +59,7 @@ describe('a scan’s teeth, measured', () => {
   );
 
   it.each(cases)('of %s: the form lies on the tooth to less than a tenth', (_, { arch }) => {
-    for (const t of UPPER_SIX) expect(arch.teeth.get(t)?.fitMm).toBeLessThan(0.1);
+    for (const t of frontRow()) expect(arch.teeth.get(t)?.fitMm).toBeLessThan(0.1);
   });
 
   it('wear is seen: more on the left central than the right, little on the laterals', () => {
@@ -69,8 +69,8 @@ describe('a scan’s teeth, measured', () => {
   });
 
   it('the turned lateral is the most turned of the six', () => {
-    const turns = UPPER_SIX.map((t) => Math.abs(found(t).rotationDeg));
-    expect(turns.indexOf(Math.max(...turns))).toBe(UPPER_SIX.indexOf(22));
+    const turns = frontRow().map((t) => Math.abs(found(t).rotationDeg));
+    expect(turns.indexOf(Math.max(...turns))).toBe(frontRow().indexOf(22));
     expect(found(22).rotationDeg).toBeGreaterThan(4);
   });
 
@@ -86,8 +86,8 @@ describe('the teeth as a plan', () => {
   const plan = planOfExisting(avocet.arch);
 
   it('has the six, within the limits, in steps of five hundredths', () => {
-    expect(Object.keys(plan).map(Number).sort()).toEqual([...UPPER_SIX].sort());
-    for (const t of UPPER_SIX) {
+    expect(Object.keys(plan).map(Number).sort()).toEqual([...frontRow()].sort());
+    for (const t of frontRow()) {
       const p = plan[t];
       expect(p?.lengthMm).toBeCloseTo(found(t).lengthMm, 1);
       expect(Math.round((p?.widthMm ?? 0) * 20)).toBeCloseTo((p?.widthMm ?? 0) * 20, 6);
@@ -141,12 +141,12 @@ describe('the teeth as a plan', () => {
 
 describe('the first contour', () => {
   const targets = new Map(
-    UPPER_SIX.map((t) => [t, { lengthMm: found(t).lengthMm + 0.6, widthMm: found(t).widthMm }] as const),
+    frontRow().map((t) => [t, { lengthMm: found(t).lengthMm + 0.6, widthMm: found(t).widthMm }] as const),
   );
   const plan = firstContour(avocet.arch, targets);
 
   it('takes lengths and widths from the targets, and turns the teeth into the arch', () => {
-    for (const t of UPPER_SIX) {
+    for (const t of frontRow()) {
       expect(plan[t]?.lengthMm).toBeCloseTo(targets.get(t)?.lengthMm ?? 0, 1);
       expect(plan[t]?.widthMm).toBeCloseTo(targets.get(t)?.widthMm ?? 0, 1);
       expect(plan[t]?.rotationDeg).toBe(0);
@@ -154,12 +154,12 @@ describe('the first contour', () => {
   });
 
   it('adds facially until the plan lies in front of the teeth, and never hollows the form', () => {
-    for (const t of UPPER_SIX) {
+    for (const t of frontRow()) {
       const mm = plan[t]?.facialVolumeMm ?? -1;
       expect(mm).toBeGreaterThanOrEqual(0);
       expect(mm).toBeLessThanOrEqual(0.8);
     }
-    const fuller = UPPER_SIX.filter((t) => (plan[t]?.facialVolumeMm ?? 0) > 0);
+    const fuller = frontRow().filter((t) => (plan[t]?.facialVolumeMm ?? 0) > 0);
     expect(fuller.length).toBeGreaterThan(1);
     expect(FIRST_GAP_MM).toBe(0.25);
   });
@@ -175,8 +175,8 @@ describe('the first contour', () => {
   });
 
   it('keeps a target that no crown form has within the limits', () => {
-    const far = firstContour(avocet.arch, new Map(UPPER_SIX.map((t) => [t, { lengthMm: 30, widthMm: 1 }] as const)));
-    for (const t of UPPER_SIX)
+    const far = firstContour(avocet.arch, new Map(frontRow().map((t) => [t, { lengthMm: 30, widthMm: 1 }] as const)));
+    for (const t of frontRow())
       expect([far[t]?.lengthMm, far[t]?.widthMm]).toEqual([PLAN_LIMITS.lengthMm.max, PLAN_LIMITS.widthMm.min]);
   });
 });
@@ -278,10 +278,10 @@ describe('a mouth that lacks both laterals', () => {
 describe('room between the premolars', () => {
   it('is made by narrowing the side that has none, until the canine meets the premolar, and the other side stays', () => {
     const plan = firstContour(arch, new Map());
-    const before = contacts(arch, new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, plan, t)] as const)));
+    const before = contacts(arch, new Map(frontRow().map((t) => [t, plannedTooth(arch, plan, t)] as const)));
     expect(before.find((c) => c.right === 23)?.gapMm).toBeLessThan(-0.2);
     const made = madeRoom(arch, plan, 0.02);
-    const after = contacts(arch, new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, made.plan, t)] as const)));
+    const after = contacts(arch, new Map(frontRow().map((t) => [t, plannedTooth(arch, made.plan, t)] as const)));
     expect(Math.abs((after.find((c) => c.right === 23)?.gapMm ?? 9) + 0.02)).toBeLessThan(0.03);
     expect(made.narrowed.map((n) => n.side)).toEqual(['left']);
     const sum = (p: typeof plan) => [21, 22, 23].reduce((n, t) => n + (p[t]?.widthMm ?? 0), 0);
@@ -297,16 +297,16 @@ describe('contacts between neighbours', () => {
   it('are set to the wished tightness, and a neighbour passed into is told with its depth', () => {
     const plan = planOfExisting(arch);
     const set = setContacts(arch, plan, 0.03);
-    const planned = new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, set.plan, t)] as const));
+    const planned = new Map(frontRow().map((t) => [t, plannedTooth(arch, set.plan, t)] as const));
     expect(set.left).toEqual([]);
     for (const c of contacts(arch, planned))
-      if (UPPER_SIX.includes(c.right) && UPPER_SIX.includes(c.left))
+      if (frontRow().includes(c.right) && frontRow().includes(c.left))
         expect(Math.abs(c.gapMm + 0.03)).toBeLessThan(0.035);
     const pushed = {
       ...set.plan,
       22: { ...(set.plan[22] as ToothPlan), distalMm: (set.plan[22]?.distalMm ?? 0) - 0.3 },
     };
-    const after = contacts(arch, new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, pushed, t)] as const)));
+    const after = contacts(arch, new Map(frontRow().map((t) => [t, plannedTooth(arch, pushed, t)] as const)));
     expect(after.find((c) => c.right === 21)?.gapMm).toBeLessThan(-0.15);
   });
 });

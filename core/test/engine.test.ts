@@ -5,6 +5,7 @@ import {
   designOf,
   existingArch,
   type Fdi,
+  frontRow,
   inMouth,
   plannedTooth,
   planOfExisting,
@@ -12,7 +13,6 @@ import {
   readScan,
   type ToothPlan,
   toothReduction,
-  UPPER_SIX,
 } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, random, scan } from '@radiant/standins';
 
@@ -43,7 +43,7 @@ describe('a case’s engine', () => {
     let plan: ContourPlan = planOfExisting(arch);
     const living = engineWith(plan, upper, lower);
     for (let step = 0; step < 6; step++) {
-      const tooth = UPPER_SIX[Math.floor(r.next() * 6)] as Fdi;
+      const tooth = frontRow()[Math.floor(r.next() * 6)] as Fdi;
       const own = plan[tooth];
       const drop = r.next() < 0.2 && Object.keys(plan).length > 3;
       const next: Partial<Record<Fdi, ToothPlan>> = { ...plan };
@@ -67,9 +67,9 @@ describe('a case’s engine', () => {
   it('makes again only the crowns that a change moves: those behind it on its side', () => {
     const plan = planOfExisting(arch);
     const engine = engineWith(plan);
-    const before = new Map(UPPER_SIX.map((t) => [t, engine.crown(t)]));
+    const before = new Map(frontRow().map((t) => [t, engine.crown(t)]));
     engine.setPlan({ ...plan, 12: { ...(plan[12] as ToothPlan), widthMm: 7.3 } });
-    expect(UPPER_SIX.filter((t) => engine.crown(t) !== before.get(t))).toEqual([13, 12]);
+    expect(frontRow().filter((t) => engine.crown(t) !== before.get(t))).toEqual([13, 12]);
     const now = engine.crowns();
     engine.setPlan({ ...plan, 12: { ...(plan[12] as ToothPlan), widthMm: 7.3 } });
     expect(engine.crowns()).toBe(now);

@@ -1,6 +1,7 @@
 import {
   difference,
   type Figure,
+  frontRow,
   gapsBetween,
   type LandmarkSet,
   levelled,
@@ -8,7 +9,6 @@ import {
   rollOf,
   SEEN_FROM_FRONT,
   scaleOf,
-  UPPER_SIX,
 } from '@radiant/core';
 
 /** Ten pixels a millimetre, drawn level; widths and lengths as the front view shows them, mm. */
@@ -29,7 +29,7 @@ const SHOWN: Readonly<Record<number, readonly [width: number, length: number]>> 
 function drawn(gapBefore: Readonly<Record<number, number>> = {}): LandmarkSet {
   let x = 30;
   const out: Record<number, LandmarkSet[number]> = {};
-  for (const t of UPPER_SIX) {
+  for (const t of frontRow()) {
     const [w, l] = SHOWN[t] as readonly [number, number];
     x += (gapBefore[t] ?? 0) * PX;
     const [left, right] = [x, x + w * PX];
@@ -58,7 +58,7 @@ function seenThrough(set: LandmarkSet, deg: number, enlarge = 1, by: readonly [n
 const of = (set: LandmarkSet, tooth: number, scale = SCALE) => measureTeeth(set, scale).find((m) => m.tooth === tooth);
 
 describe('a tooth drawn at ten pixels a millimetre', () => {
-  it.each(UPPER_SIX.map((t) => [t] as const))(
+  it.each(frontRow().map((t) => [t] as const))(
     '%i is as wide and long as it was drawn, enlarged by the share that a front view shows',
     (tooth) => {
       const [width, length] = SHOWN[tooth] as readonly [number, number];
@@ -91,7 +91,7 @@ describe('a tooth drawn at ten pixels a millimetre', () => {
     const moved = seenThrough(drawn(), 0, 1, [123.5, -41]);
     const large = seenThrough(drawn(), 0, 3);
     const largeScale = scaleOf({ from: [0, 0], to: [600, 0], mm: 20 });
-    for (const t of UPPER_SIX) {
+    for (const t of frontRow()) {
       expect(of(moved, t)?.length?.value).toBeCloseTo(of(drawn(), t)?.length?.value ?? 0, 9);
       expect(of(large, t, largeScale)?.length?.value).toBeCloseTo(of(drawn(), t)?.length?.value ?? 0, 9);
     }

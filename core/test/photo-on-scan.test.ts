@@ -2,6 +2,7 @@ import {
   add,
   distance,
   existingArch,
+  frontRow,
   LANDMARK_KINDS,
   type LandmarkSet,
   lineOfSight,
@@ -14,7 +15,6 @@ import {
   Refusal,
   readScan,
   scale,
-  UPPER_SIX,
   type Vec3,
 } from '@radiant/core';
 import {
@@ -68,7 +68,7 @@ describe.each(['Plover', 'Dunlin'] as const)('%s’s retracted photograph matche
   });
 
   it('marks of the photograph lie on the scan where the model has them, within 0.3 mm', () => {
-    const found = photoOnScan(arch, markedBy(patient, held, 4, UPPER_SIX), {}, size);
+    const found = photoOnScan(arch, markedBy(patient, held, 4, frontRow()), {}, size);
     const off: number[] = [];
     for (const { tooth, kind, markAt } of found.places) {
       const own = truePoints(patient.teeth.find((p) => p.tooth === tooth) as (typeof patient.teeth)[number])[kind];
@@ -83,7 +83,7 @@ describe.each(['Plover', 'Dunlin'] as const)('%s’s retracted photograph matche
   it('the length across the centrals gives the scale of the lens, within its error in 19 of 20 hands', () => {
     let within = 0;
     for (let seed = 1; seed <= 20; seed++) {
-      const { length } = photoOnScan(arch, markedBy(patient, held, seed, UPPER_SIX), {}, size);
+      const { length } = photoOnScan(arch, markedBy(patient, held, seed, frontRow()), {}, size);
       if (!length) throw new Error('no length');
       expect(length.pmMm / length.mm).toBeLessThan(0.03);
       // What the simulated lens itself makes of a millimetre there.
@@ -105,7 +105,7 @@ test('a line of sight goes through every place that falls where it begins', () =
   const arch = existingArch(readScan(scan(patient, INTRAORAL_SCANNER)));
   const { camera: held } = handHeld(patient.recipe, 'retracted-front');
   const size: Px = [held.widthPx, held.heightPx];
-  const { camera } = matchCamera(photoMarks(arch, markedBy(patient, held, 9, UPPER_SIX), {}), size);
+  const { camera } = matchCamera(photoMarks(arch, markedBy(patient, held, 9, frontRow()), {}), size);
   for (const px of [
     [10, 20],
     [size[0] / 2, size[1] / 2],

@@ -1,5 +1,6 @@
 import {
   type Figure,
+  frontRow,
   LATERAL_EDGE_UP_MM,
   LENGTH_UNWORN,
   type ProposalChoice,
@@ -7,7 +8,6 @@ import {
   RATIO_UNWORN,
   recurringWidths,
   type ToothMeasure,
-  UPPER_SIX,
   WIDTH,
 } from '@radiant/core';
 
@@ -15,7 +15,7 @@ const mm = (value: number, pm = 0.1): Figure => ({ value, pm, unit: 'mm', workin
 const LENGTH: Record<number, number> = { 1: 10, 2: 8.5, 3: 9.8 };
 const WIDE: Record<number, number> = { 1: 8.6, 2: 6.4, 3: 7.6 };
 const teeth = (change: Partial<Record<number, { length?: number; width?: number }>> = {}): ToothMeasure[] =>
-  UPPER_SIX.map((tooth) => {
+  frontRow().map((tooth) => {
     const length = change[tooth]?.length ?? (LENGTH[tooth % 10] as number);
     const width = change[tooth]?.width ?? (WIDE[tooth % 10] as number);
     const up = tooth % 10 === 2 ? 0.6 : 0;
@@ -60,7 +60,7 @@ describe('the width-to-length school', () => {
     const measures = teeth();
     const p = propose(measures, choice(), mm(0));
     const wished = sum(
-      UPPER_SIX.map(
+      frontRow().map(
         (t) =>
           ((p?.targets.find((q) => q.tooth === t)?.length.value ?? 0) *
             RATIO_UNWORN[t % 10 === 1 ? 'central' : t % 10 === 2 ? 'lateral' : 'canine'].value) /

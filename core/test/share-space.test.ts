@@ -1,5 +1,6 @@
 import {
   type FrontKind,
+  frontRow,
   GOLDEN,
   NATURAL_SERIES,
   propose,
@@ -9,7 +10,6 @@ import {
   SEEN_FROM_FRONT,
   shareSpace,
   type ToothMeasure,
-  UPPER_SIX,
   type WidthWish,
   widthRule,
 } from '@radiant/core';
@@ -109,7 +109,7 @@ it('agrees with a general quadratic program solver on 200 random mouths (seed 15
   const r = random(15);
   let bound = 0;
   for (let k = 0; k < 200; k++) {
-    const wishes = UPPER_SIX.map((t) => {
+    const wishes = frontRow().map((t) => {
       const w = [8.5, 6.5, 7.5][(t % 10) - 1] as number;
       const wishMm = w * (1 + r.normal(0.05));
       return wish(t, wishMm, wishMm * (1 - 0.02 - 0.15 * r.next()), wishMm * (1 + 0.02 + 0.15 * r.next()));
@@ -119,7 +119,7 @@ it('agrees with a general quadratic program solver on 200 random mouths (seed 15
     const own = shareSpace(wishes, space, false);
     bound += own.atEnd.size;
     for (const [i, width] of general(wishes, space).entries())
-      expect(own.widths.get(UPPER_SIX[i] as number)).toBeCloseTo(width, 6);
+      expect(own.widths.get(frontRow()[i] as number)).toBeCloseTo(width, 6);
     expect(sum(own.widths.values())).toBeCloseTo(space, 9);
   }
   // The bands were met often enough for the comparison to mean something.
@@ -175,7 +175,7 @@ describe('the schools', () => {
   });
 
   const mm = (value: number, pm = 0.1) => ({ value, pm, unit: 'mm' as const, working: { formula: '', inputs: [] } });
-  const measures = UPPER_SIX.map((tooth): ToothMeasure => {
+  const measures = frontRow().map((tooth): ToothMeasure => {
     const [width, length] = [
       [8.5, 10.4],
       [6.5, 9],

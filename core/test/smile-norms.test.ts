@@ -6,12 +6,12 @@ import {
   displayAtRest,
   EDGE_CURVE_SHARE,
   type Figure,
+  frontRow,
   LIP_LINE_SHARE,
   lipLine,
   noticedBy,
   rankReference,
   type ToothMeasure,
-  UPPER_SIX,
 } from '@radiant/core';
 
 describe('upper central shown at rest (Vig & Brundo 1978, J Prosthet Dent 39:502, from memory)', () => {
@@ -177,6 +177,6 @@ describe('which tooth comes nearest to the norms', () => {
   });
 
   it('teeth that were not measured are not ranked', () => {
-    expect(rankReference(UPPER_SIX.map((t) => ({ tooth: t })))).toEqual([]);
+    expect(rankReference(frontRow().map((t) => ({ tooth: t })))).toEqual([]);
   });
 });

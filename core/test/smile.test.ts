@@ -2,6 +2,7 @@ import {
   differs,
   type Figure,
   findings,
+  frontRow,
   gapsBetween,
   type LandmarkSet,
   LENGTH_ASYMMETRY_NOTICED,
@@ -14,7 +15,6 @@ import {
   SEEN_FROM_FRONT,
   scaleOf,
   type ToothMeasure,
-  UPPER_SIX,
   WIDTH,
 } from '@radiant/core';
 import {
@@ -39,7 +39,7 @@ const codeOf = (act: () => unknown) => {
 const landmarksOf = (recipe: Parameters<typeof makePatient>[0], camera = RETRACTED_FRONT): LandmarkSet =>
   Object.fromEntries(
     makePatient(recipe)
-      .teeth.filter((t) => UPPER_SIX.includes(t.tooth))
+      .teeth.filter((t) => frontRow().includes(t.tooth))
       .map((t) => [
         t.tooth,
         Object.fromEntries(Object.entries(truePoints(t)).map(([kind, p]) => [kind, project(camera, p)])),
@@ -123,7 +123,7 @@ describe('measures on a photograph whose millimetres are known', () => {
     for (let seed = 51; seed < 63; seed++) {
       const patient = makePatient(scatteredRecipe(seed));
       const scale = 60 / camera.widthPx;
-      for (const t of patient.teeth.filter((q) => UPPER_SIX.includes(q.tooth))) {
+      for (const t of patient.teeth.filter((q) => frontRow().includes(q.tooth))) {
         const kind = t.crown.tooth % 10 === 1 ? 'central' : t.crown.tooth % 10 === 2 ? 'lateral' : 'canine';
         const p = truePoints(t);
         const px = (a: 'mesial' | 'zenith', b: 'distal' | 'edge', k: 0 | 1) =>
@@ -167,7 +167,7 @@ describe('findings', () => {
     frontWidth: figure(width, pm),
     ratio: { ...figure((100 * width) / length, 2), unit: '%' },
   });
-  const even = UPPER_SIX.map((t) =>
+  const even = frontRow().map((t) =>
     t % 10 === 1 ? tooth(t, 10.9, 8.5) : t % 10 === 2 ? tooth(t, 8.9, 6.5) : tooth(t, 10.3, 7.5),
   );
   const withLength = (t: number, length: number) =>

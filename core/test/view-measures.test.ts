@@ -1,6 +1,7 @@
 import {
   edgeCourse,
   type Figure,
+  frontRow,
   LIP_KNOTS,
   LOWER_CENTRAL_LENGTH,
   lipCurve,
@@ -11,11 +12,11 @@ import {
   measureSmile,
   type Px,
   pointSpec,
+  pointsOf,
   propagated,
+  rolesOf,
   STRAIGHT_BELOW_PERCENT,
-  UPPER_SIX,
-  VIEW_POINTS,
-  type ViewId,
+  VIEW_IDS,
 } from '@radiant/core';
 import { random } from '@radiant/standins';
 
@@ -27,13 +28,28 @@ const of = (figures: readonly { id: string; figure: Figure; word?: string }[], i
 };
 
 describe('the points of the views', () => {
-  const all = Object.entries(VIEW_POINTS) as [ViewId, (typeof VIEW_POINTS)[ViewId]][];
+  const all = VIEW_IDS.map((view) => [view, pointsOf(view)] as const);
   it.each(all)('%s: every id once, every fellow mutual, every repeatability more than nothing', (view, specs) => {
     expect(new Set(specs.map((s) => s.id)).size).toBe(specs.length);
     for (const s of specs) {
       expect(s.sdMm).toBeGreaterThan(0);
       if (s.fellow) expect(pointSpec(view, s.fellow)?.fellow).toBe(s.id);
     }
+  });
+
+  it('where laterals are missing and the gaps closed, the teeth that stand in front are asked for', () => {
+    const row = frontRow(rolesOf(new Set([12, 22]), () => true));
+    expect(row).toEqual([14, 13, 11, 21, 23, 24]);
+    const ids = pointsOf('retracted-front', row).map((s) => s.id);
+    expect(ids).toEqual(expect.arrayContaining(['papilla-14-13', 'contact-13-11', 'embrasure-21-23', 'neck-24']));
+    expect(ids.filter((id) => /12|22/.test(id))).toEqual([]);
+    expect(pointSpec('retracted-front', 'papilla-13-11')).toMatchObject({ fellow: 'papilla-21-23' });
+    expect(pointsOf('close-smile', row).filter((s) => s.id.startsWith('edge-'))).toHaveLength(6);
+    // On one side only: what has no fellow in the row is set alone.
+    const one = pointsOf('retracted-front', frontRow(rolesOf(new Set([12]), () => true)));
+    expect(one.find((s) => s.id === 'papilla-13-11')).not.toHaveProperty('fellow');
+    // A gap that is kept keeps its place: nobody stands for the lateral.
+    expect(frontRow(rolesOf(new Set([12, 22]), () => false))).toEqual([13, 11, 21, 23]);
   });
 
   it('both sides have the same number of points', () => {
@@ -217,11 +233,11 @@ describe('lips', () => {
 
   it('gum over every front tooth makes a high lip line, three quarters of the crowns an average one, less a low one', () => {
     const lengths = Object.fromEntries(
-      UPPER_SIX.map((t) => [t, { ...SCALE, value: 10, pm: 0.1, unit: 'mm' as const }]),
+      frontRow().map((t) => [t, { ...SCALE, value: 10, pm: 0.1, unit: 'mm' as const }]),
     );
     const line = (shownMm: number, gumMm: number) => {
       const points = mouth(0, 60);
-      for (const t of UPPER_SIX) {
+      for (const t of frontRow()) {
         const x = EDGE_X[t] as number;
         points[`edge-${t}`] = [x, 500 + shownMm * 10];
         if (gumMm > 0) points[`zenith-${t}`] = [x, 500 + gumMm * 10];
@@ -237,7 +253,7 @@ describe('lips', () => {
   it('edges on the lip’s own parabola run parallel at 100 %, on a line straight at 0 %, on its mirror reverse at −100 %', () => {
     const course = (bend: number) => {
       const points = mouth(60, 60);
-      for (const t of UPPER_SIX)
+      for (const t of frontRow())
         points[`edge-${t}`] = [EDGE_X[t] as number, 480 + bend * 60 * (1 - (((EDGE_X[t] as number) - 500) / 300) ** 2)];
       return of(measureSmile({ view: 'close-smile', points, scale: SCALE }), 'edge-curve');
     };

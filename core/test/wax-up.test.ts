@@ -1,13 +1,13 @@
-import { existingArch, planFromWaxUp, plannedTooth, readScan, signedDistances, UPPER_SIX } from '@radiant/core';
+import { existingArch, frontRow, planFromWaxUp, plannedTooth, readScan, signedDistances } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, inState, makePatient, scan } from '@radiant/standins';
 
 const arch = existingArch(readScan(scan(makePatient(AVOCET), INTRAORAL_SCANNER)));
 const waxed = existingArch(readScan(scan(makePatient(inState(AVOCET, 'mock-up')), INTRAORAL_SCANNER)));
-const made = planFromWaxUp(arch, waxed, UPPER_SIX);
+const made = planFromWaxUp(arch, waxed, frontRow());
 
 describe('a wax-up from outside as the plan', () => {
   it('sets each crown to its size and place: the faces lie within 0.05 mm at the median', () => {
-    expect(made.off.map((o) => o.tooth).sort()).toEqual([...UPPER_SIX].sort());
+    expect(made.off.map((o) => o.tooth).sort()).toEqual([...frontRow()].sort());
     for (const o of made.off) {
       expect(o.medianMm).toBeLessThan(0.05);
       expect(o.p95Mm).toBeLessThan(0.15);
@@ -15,7 +15,7 @@ describe('a wax-up from outside as the plan', () => {
   });
 
   it('and so does all of the crown, asked of the surfaces themselves', () => {
-    for (const t of UPPER_SIX) {
+    for (const t of frontRow()) {
       const field = waxed.teeth.get(t)?.field;
       if (!field) throw new Error(`the wax-up has ${t}`);
       const d = [...signedDistances(field, plannedTooth(arch, made.plan, t).mesh.positions)]
@@ -45,6 +45,6 @@ describe('a wax-up from outside as the plan', () => {
 
   it('leaves out teeth that one of the two lacks', () => {
     const teeth = new Map([...waxed.teeth].filter(([t]) => t !== 12));
-    expect(planFromWaxUp(arch, { ...waxed, teeth }, UPPER_SIX).plan[12]).toBeUndefined();
+    expect(planFromWaxUp(arch, { ...waxed, teeth }, frontRow()).plan[12]).toBeUndefined();
   });
 });

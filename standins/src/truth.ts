@@ -1,10 +1,11 @@
 import {
+  contactsOf,
   type Fdi,
+  frontRow,
   LIP_KNOTS,
   LOWER_TEN,
+  rolesOf,
   sideOf,
-  UPPER_CONTACTS,
-  UPPER_SIX,
   UPPER_TEN,
   type Vec3,
   type ViewId,
@@ -87,6 +88,10 @@ function onBorder(border: readonly Vec3[], x: number): Vec3 {
   return border.at(-1) as Vec3;
 }
 
+/** The teeth that stand in front: the gaps of missing ones are closed in every virtual patient. */
+export const rowOf = (patient: Patient): readonly Fdi[] =>
+  frontRow(rolesOf(new Set(patient.recipe.missing ?? []), () => true));
+
 /** Where along the half width the knots of a lip border are set. */
 const KNOT_PLACES = [-0.66, -0.34, 0, 0.34, 0.66];
 
@@ -99,7 +104,7 @@ function lips(patient: Patient, e: Expression): Record<string, Vec3> {
     out[`upper-lip-${i + 1}`] = onBorder(face.upperLip, x);
     out[`lower-lip-${i + 1}`] = onBorder(face.lowerLip, x);
   }
-  for (const tooth of UPPER_SIX) {
+  for (const tooth of rowOf(patient)) {
     const own = upper(patient, tooth);
     if (!own) continue;
     const { edge, zenith } = truePoints(own);
@@ -126,11 +131,11 @@ const each = (t: PatientTooth, take: (p: Vec3) => void): void => {
 
 function front(patient: Patient): Record<string, Vec3> {
   const out: Record<string, Vec3> = {};
-  for (const tooth of UPPER_SIX) {
+  for (const tooth of rowOf(patient)) {
     const own = upper(patient, tooth);
     if (own) out[`neck-${tooth}`] = inMouth(own, [0, -3, own.crown.size.lengthMm * 0.94]);
   }
-  for (const [a, b] of UPPER_CONTACTS) {
+  for (const [a, b] of contactsOf(rowOf(patient))) {
     const [p, q] = [upper(patient, a), upper(patient, b)];
     if (!p || !q) continue;
     const ends = contactOf(p, q);

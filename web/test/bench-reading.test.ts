@@ -8,7 +8,7 @@ import {
   scaleBy,
   type ViewReadingInput,
 } from '@radiant/contract';
-import { LANDMARK_KINDS, PUPILS_MM, UPPER_SIX } from '@radiant/core';
+import { frontRow, LANDMARK_KINDS, PUPILS_MM } from '@radiant/core';
 import { newestOf, readBench, withReading } from '../src/data/bench-reading.js';
 import { drawnOf, readAll } from '../src/data/reading.js';
 
@@ -118,7 +118,7 @@ describe('what a calibration means', () => {
 describe('all that the photographs tell', () => {
   const meet = { ...structuredClone(EMPTY_SECTIONS.meet), ageYears: 28 };
   /** Six teeth side by side, 80 px wide and 100 long. */
-  const landmarks = UPPER_SIX.flatMap((tooth, i) => {
+  const landmarks = frontRow().flatMap((tooth, i) => {
     const left = 200 + i * 82;
     const [mesial, distal] = tooth < 20 ? [left + 80, left] : [left, left + 80];
     const at = {

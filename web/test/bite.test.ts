@@ -2,11 +2,11 @@ import {
   Bite,
   type BiteWish,
   existingArch,
+  frontRow,
   plannedTooth,
   planOfExisting,
   readScan,
   type ToothPlan,
-  UPPER_SIX,
 } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import { verdict } from '../src/stages/shape/bite-verdict.js';
@@ -16,7 +16,7 @@ const arch = existingArch(readScan(scan(patient, INTRAORAL_SCANNER)));
 const lower = readScan(scan(patient, INTRAORAL_SCANNER, 'stl', 'lower'), []);
 const bite = new Bite(arch, lower);
 const plan = planOfExisting(arch);
-const crowns = (p: typeof plan) => new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, p, t)] as const));
+const crowns = (p: typeof plan) => new Map(frontRow().map((t) => [t, plannedTooth(arch, p, t)] as const));
 const wish = (w: Partial<BiteWish>): BiteWish => ({
   which: 'existing',
   direction: 'forward',

@@ -1,5 +1,6 @@
 import {
   existingArch,
+  frontRow,
   LANDMARK_KINDS,
   type LandmarkSet,
   laidSmile,
@@ -7,7 +8,6 @@ import {
   plannedTooth,
   planOfExisting,
   readScan,
-  UPPER_SIX,
   type Vec3,
 } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, project, RETRACTED_FRONT, scan, truePoints } from '@radiant/standins';
@@ -18,13 +18,13 @@ const read = readScan(scan(patient, INTRAORAL_SCANNER));
 const arch = existingArch(read);
 const plan = planOfExisting(arch);
 const landmarks = Object.fromEntries(
-  UPPER_SIX.map((t) => {
+  frontRow().map((t) => {
     const own = truePoints(patient.teeth.find((p) => p.tooth === t) as (typeof patient.teeth)[number]);
     return [t, Object.fromEntries(LANDMARK_KINDS.map((k) => [k, project(RETRACTED_FRONT, own[k]) as Px]))];
   }),
 ) as unknown as LandmarkSet;
 const size: Px = [RETRACTED_FRONT.widthPx, RETRACTED_FRONT.heightPx];
-const planned = new Map(UPPER_SIX.map((t) => [t, plannedTooth(arch, plan, t)] as const));
+const planned = new Map(frontRow().map((t) => [t, plannedTooth(arch, plan, t)] as const));
 const laid = (up: ReadonlyMap<number, number> = new Map()) =>
   laidSmile(arch, read.rest, planned, up, { landmarks, points: {}, size });
 
@@ -62,7 +62,7 @@ describe('a plan laid into a photograph', () => {
   it('hides teeth behind gum and behind teeth that stay, and moves the gum up with the zeniths', () => {
     // Gum and four premolars.
     expect(smile.hiding).toHaveLength(1 + 4);
-    const up = laid(new Map(UPPER_SIX.map((t) => [t, 2] as const)));
+    const up = laid(new Map(frontRow().map((t) => [t, 2] as const)));
     const [before, after] = [smile.hiding[0], up.hiding[0]];
     const moves = Array.from(
       { length: (before?.places.length ?? 0) / 3 },

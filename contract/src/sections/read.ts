@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { LANDMARK_KINDS, type LandmarkKind, PLANNABLE, VIEW_POINTS } from '@radiant/core';
+import { LANDMARK_KINDS, type LandmarkKind, PLANNABLE, VIEW_POINT_IDS } from '@radiant/core';
 import {
   ArrayMaxSize,
   ArrayUnique,
@@ -20,7 +20,6 @@ import { CalibrationInput, FreeMeasure, PointPx } from './places.js';
 import { readSense } from './read-sense.js';
 import { words } from './words.js';
 
-const VIEW_POINT_IDS = [...new Set(Object.values(VIEW_POINTS).flatMap((specs) => specs.map((s) => s.id)))];
 /** Upper teeth that can be the last one seen in a smile. */
 export const LAST_SEEN = { right: [11, 12, 13, 14, 15, 16, 17, 18], left: [21, 22, 23, 24, 25, 26, 27, 28] } as const;
 
@@ -55,7 +54,7 @@ export class FindingVerdict {
 
 /** A point of a view beside the tooth landmarks, by its id. */
 export class ViewPointInput extends PointPx {
-  @IsIn(VIEW_POINT_IDS as string[], words('A point of a view is not known.'))
+  @IsIn([...VIEW_POINT_IDS], words('A point of a view is not known.'))
   id!: string;
 }
 

@@ -13,7 +13,8 @@ import {
 } from '../smile/camera-match.js';
 import { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet } from '../smile/landmarks.js';
 import type { ViewPoints } from '../smile/views.js';
-import { type Fdi, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
+import { type Fdi, UPPER_TEN } from '../teeth/notation.js';
+import { frontRow } from '../teeth/roles.js';
 import type { ExistingArch } from './fit.js';
 import { HELD_MM, photoMarks, toothPlaces } from './photo-marks.js';
 
@@ -56,6 +57,7 @@ const DISTANCE_SHARE = 0.3;
  * before them has it.
  * @param landmarks marked by hand
  * @param fromScan marked with the scan's help: shown on it, but left out of the match, which they would only confirm
+ * @param row the teeth whose landmarks are offered while they are not marked
  * @throws Refusal of `matchCamera`
  */
 export function photoOnScan(
@@ -64,11 +66,12 @@ export function photoOnScan(
   points: ViewPoints,
   size: Px,
   fromScan: LandmarkSet = {},
+  row: readonly Fdi[] = frontRow(),
 ): PhotoOnScan {
   const marks = photoMarks(arch, landmarks, points);
   const { camera, rmsPx, scaleSd } = matchCamera(marks, size);
   const places: SharedPlace[] = [];
-  for (const tooth of UPPER_TEN.filter((t) => UPPER_SIX.includes(t) || landmarks[t])) {
+  for (const tooth of UPPER_TEN.filter((t) => row.includes(t) || landmarks[t])) {
     const t = arch.teeth.get(tooth);
     if (!t) continue;
     const own = toothPlaces(t);

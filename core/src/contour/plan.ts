@@ -3,8 +3,8 @@ import { type Frame, frameFrom, shift, toLocal, toParent, turn } from '../geomet
 import { type Mesh, placeMesh } from '../geometry/mesh.js';
 import { signedDistances, signedField } from '../geometry/tree/signed.js';
 import { dot, rotateAbout, type Vec3 } from '../geometry/vec.js';
-import { type Fdi, jawOf, PLANNABLE, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
-import { CLOSED_GAP_MM } from '../teeth/roles.js';
+import { type Fdi, jawOf, PLANNABLE, UPPER_TEN } from '../teeth/notation.js';
+import { CLOSED_GAP_MM, frontRow } from '../teeth/roles.js';
 import { type ArchPlace, archSide, frameToArch, meshToArch, placesAlong, type Room, rotateTooth } from './arch.js';
 import { type Crown, type CrownSize, crown, ringVertex } from './crown.js';
 import { archTurn, type ExistingArch, type ExistingTooth, roomBetween, toothOf } from './fit.js';
@@ -156,9 +156,13 @@ function leaning(tooth: Fdi, f: Frame, own: ToothPlan, zenith: Vec3): Frame {
   };
 }
 
-/** The six as they are, as a plan: what a contour starts from before anything is proposed. */
+/** The front teeth as they are, as a plan: what a contour starts from before anything is proposed. */
 export function planOfExisting(arch: ExistingArch): ContourPlan {
-  return Object.fromEntries(UPPER_SIX.filter((t) => arch.teeth.has(t)).map((t) => [t, planOfTooth(toothOf(arch, t))]));
+  return Object.fromEntries(
+    frontRow()
+      .filter((t) => arch.teeth.has(t))
+      .map((t) => [t, planOfTooth(toothOf(arch, t))]),
+  );
 }
 
 /** One tooth as it is, as a plan. */
@@ -269,7 +273,7 @@ export interface CrownTarget {
 export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, CrownTarget>): ContourPlan {
   const flat: Record<number, ToothPlan> = {};
   const front = UPPER_TEN.filter(
-    (t) => arch.teeth.has(t) && (targets.size > 0 ? targets.has(t) : UPPER_SIX.includes(t)),
+    (t) => arch.teeth.has(t) && (targets.size > 0 ? targets.has(t) : frontRow().includes(t)),
   );
   for (const t of front) {
     const target: CrownTarget = targets.get(t) ?? toothOf(arch, t);

@@ -3,7 +3,7 @@ import { isPly, readPly } from '../formats/ply.js';
 import { readStl, stlAttributes } from '../formats/stl.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { requireSound } from '../geometry/validate.js';
-import { type Fdi, type Jaw, LOWER_TEN, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
+import { type Fdi, type Jaw, LOWER_TEN, UPPER_TEN } from '../teeth/notation.js';
 
 /** Whether a file says of its triangles which tooth they are of; only its header or its free bytes are looked at. */
 export function hasToothNumbers(bytes: Uint8Array): boolean {
@@ -32,7 +32,7 @@ export interface SegmentedScan {
  * @throws Refusal of `readStl` and `readPly`; `scan-without-teeth` when a tooth that is needed, or every tooth, is
  *   missing; `mesh-invalid` when a tooth's surface is not closed
  */
-export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = UPPER_SIX): SegmentedScan {
+export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = []): SegmentedScan {
   const { mesh, attributes } = isPly(bytes) ? readPly(bytes) : readStl(bytes);
   const teeth = new Map<Fdi, Mesh>();
   const jaw: Jaw =
@@ -48,7 +48,7 @@ export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = UPPER_SIX): 
       'scan-without-teeth',
       teeth.size === 0
         ? 'The scan does not say which triangles belong to which tooth. Its teeth have to be picked out first.'
-        : `The scan lacks ${missing.join(', ')} of the ${needs === UPPER_SIX ? 'six upper front teeth' : 'teeth that are needed'}.`,
+        : `The scan lacks ${missing.join(', ')} of the teeth that are needed.`,
       missing,
     );
   }

@@ -1,5 +1,5 @@
 import { isFrontKind, LENGTH_ASYMMETRY_NOTICED, RATIO_UNWORN, RATIO_WORN, WIDTH } from '../teeth/norms.js';
-import { type Fdi, kindOf, opposite, UPPER_SIX } from '../teeth/notation.js';
+import { type Fdi, kindOf, opposite, UPPER_TEN } from '../teeth/notation.js';
 import { COMMON_PRACTICE, DERIVED, differs, type Figure, type Source } from '../working/working.js';
 import type { ToothMeasure } from './measures.js';
 
@@ -52,7 +52,7 @@ export function difference(a: Figure, b: Figure): Figure {
 
 function pairFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
   const out: Finding[] = [];
-  for (const right of UPPER_SIX.filter((t) => t < 20)) {
+  for (const right of UPPER_TEN.filter((t) => t < 20)) {
     const left = opposite(right);
     const r = by.get(right);
     const l = by.get(left);

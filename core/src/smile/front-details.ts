@@ -1,10 +1,11 @@
-import { type Fdi, kindOf, sideOf, UPPER_SIX } from '../teeth/notation.js';
+import { type Fdi, kindOf, sideOf, UPPER_TEN } from '../teeth/notation.js';
+import { frontRow, OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
 import { COMMON_PRACTICE, type Figure, MEASURED } from '../working/working.js';
 import { LANDMARK_SD_MM, type Px } from './calibration.js';
 import { type LandmarkKind, type LandmarkSet, levelled, rollOf } from './landmarks.js';
 import { type Marked, propagated } from './propagate.js';
 import type { ViewFigure } from './reading.js';
-import { pointSpec, UPPER_CONTACTS, type ViewPoints } from './views.js';
+import { contactsIn, pointSpec, type ViewPoints } from './views.js';
 
 /**
  * Crown length of a lower central where nobody has measured it, mm, and how far most lie from it. Common practice, no
@@ -15,8 +16,14 @@ export const LOWER_CENTRAL_LENGTH = { value: 8.8, band: 1 } as const;
 /**
  * What goes further than length and width on the retracted front view: levels, axes, contacts, gaps, width series,
  * overbite.
+ * @param roles where teeth stand in another's place
  */
-export function measureFrontDetails(set: LandmarkSet, points: ViewPoints, scale: Figure): ViewFigure[] {
+export function measureFrontDetails(
+  set: LandmarkSet,
+  points: ViewPoints,
+  scale: Figure,
+  roles: Roles = OWN_ROLES,
+): ViewFigure[] {
   const roll = rollOf(set) ?? 0;
   const own = (tooth: Fdi, kind: LandmarkKind): Marked | undefined => {
     const at = set[tooth]?.[kind];
@@ -26,11 +33,11 @@ export function measureFrontDetails(set: LandmarkSet, points: ViewPoints, scale:
     const at = points[id];
     return at && { at: levelled(at, roll), sdMm: pointSpec('retracted-front', id)?.sdMm ?? 0.1 };
   };
-  const f: Front = { own, extra, scale };
+  const f: Front = { own, extra, scale, row: frontRow(roles) };
   return [
-    ...UPPER_SIX.flatMap((t) => axisAndZenith(f, t)),
-    ...lateralZeniths(f),
-    ...UPPER_CONTACTS.flatMap(([a, b]) => contact(f, a, b)),
+    ...UPPER_TEN.flatMap((t) => axisAndZenith(f, t)),
+    ...lateralZeniths(f, roles),
+    ...contactsIn(points, f.row).flatMap(([a, b]) => contact(f, a, b)),
     ...widthSeries(f),
     ...overbite(f),
   ];
@@ -40,6 +47,8 @@ interface Front {
   readonly own: (tooth: Fdi, kind: LandmarkKind) => Marked | undefined;
   readonly extra: (id: string) => Marked | undefined;
   readonly scale: Figure;
+  /** The upper teeth that stand in front. */
+  readonly row: readonly Fdi[];
 }
 
 const inputs = (name: string) => [{ name, value: 'marked', unit: '', source: MEASURED }];
@@ -94,9 +103,17 @@ function axisAndZenith({ own, extra, scale }: Front, tooth: Fdi): ViewFigure[] {
   return out;
 }
 
-function lateralZeniths({ own, scale }: Front): ViewFigure[] {
-  return [12, 22].flatMap((lateral): ViewFigure[] => {
-    const marks = [own(lateral - 1, 'zenith'), own(lateral, 'zenith'), own(lateral + 1, 'zenith')];
+/** The neighbour of a tooth in a row, by so many places towards the midline; outward where negative. */
+function inRow(row: readonly Fdi[], tooth: Fdi, towardsMidline: number): Fdi | undefined {
+  const neighbour = row[row.indexOf(tooth) + (tooth < 20 ? towardsMidline : -towardsMidline)];
+  return neighbour !== undefined && sideOf(neighbour) === sideOf(tooth) ? neighbour : undefined;
+}
+
+function lateralZeniths({ own, scale, row }: Front, roles: Roles): ViewFigure[] {
+  return row.flatMap((lateral): ViewFigure[] => {
+    if (roleOf(roles, lateral) !== 'lateral') return [];
+    const [central, canine] = [inRow(row, lateral, 1), inRow(row, lateral, -1)];
+    const marks = [central, lateral, canine].map((t) => (t === undefined ? undefined : own(t, 'zenith')));
     if (marks.some((m) => !m)) return [];
     const figure = propagated(
       marks as Marked[],
@@ -188,10 +205,12 @@ function contact({ own, extra, scale }: Front, a: Fdi, b: Fdi): ViewFigure[] {
 }
 
 /** Widths in the front view, each over its mesial neighbour's. */
-function widthSeries({ own, scale }: Front): ViewFigure[] {
+function widthSeries({ own, scale, row }: Front): ViewFigure[] {
   const out: ViewFigure[] = [];
-  for (const tooth of [12, 22, 13, 23]) {
-    const marks = [own(tooth, 'mesial'), own(tooth, 'distal'), own(tooth - 1, 'mesial'), own(tooth - 1, 'distal')];
+  for (const tooth of row) {
+    const inner = inRow(row, tooth, 1);
+    if (inner === undefined) continue;
+    const marks = [own(tooth, 'mesial'), own(tooth, 'distal'), own(inner, 'mesial'), own(inner, 'distal')];
     if (marks.some((m) => !m)) continue;
     const figure = propagated(
       marks as Marked[],
@@ -206,7 +225,7 @@ function widthSeries({ own, scale }: Front): ViewFigure[] {
         return (100 * Math.abs(a[0] - b[0])) / Math.abs(c[0] - d[0]);
       },
     );
-    out.push({ id: `series-${tooth}`, tooth, name: `{${tooth}} to {${tooth - 1}}, widths from the front`, figure });
+    out.push({ id: `series-${tooth}`, tooth, name: `{${tooth}} to {${inner}}, widths from the front`, figure });
   }
   return out;
 }

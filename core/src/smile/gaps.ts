@@ -1,6 +1,6 @@
 import { isFrontKind } from '../teeth/norms.js';
-import { type Fdi, isUpper, UPPER_SIX } from '../teeth/notation.js';
-import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
+import { type Fdi, isUpper } from '../teeth/notation.js';
+import { frontRow, OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
 import { type Figure, MEASURED } from '../working/working.js';
 import { LANDMARK_SD_MM, Z95 } from './calibration.js';
 import { type LandmarkSet, levelled, rollOf } from './landmarks.js';
@@ -33,7 +33,7 @@ export function neighbourGap(
 export function gapsBetween(
   set: LandmarkSet,
   scale: Figure,
-  row: readonly Fdi[] = UPPER_SIX,
+  row: readonly Fdi[] = frontRow(),
   roles: Roles = OWN_ROLES,
 ): Figure {
   const found = row.slice(1).flatMap((left, i) => {

@@ -1,6 +1,6 @@
 import { type Curve, monotoneCurve } from '../geometry/curve.js';
 import { isFrontKind, LENGTH_WORN } from '../teeth/norms.js';
-import { type Fdi, kindOf, UPPER_SIX } from '../teeth/notation.js';
+import { type Fdi, kindOf, UPPER_TEN } from '../teeth/notation.js';
 import { DERIVED, type Figure, MEASURED } from '../working/working.js';
 import type { Px } from './calibration.js';
 import { corridor, type EdgeCurve, lipLine } from './norms.js';
@@ -51,7 +51,7 @@ function belowLip(
   kind: 'edge' | 'zenith',
   formula: string,
 ): Map<Fdi, Figure> {
-  const teeth = UPPER_SIX.filter((t) => r.points[`${kind}-${t}`]);
+  const teeth = UPPER_TEN.filter((t) => r.points[`${kind}-${t}`]);
   const own =
     marksOf(
       r,
@@ -266,7 +266,7 @@ function curvature(points: readonly Px[]): number {
 }
 
 function edgeCurve(r: ViewReading, corners: Marked[], lower: Marked[]): ViewFigure[] {
-  const edges = UPPER_SIX.flatMap((t) => marksOf(r, [`edge-${t}`]) ?? []);
+  const edges = UPPER_TEN.flatMap((t) => marksOf(r, [`edge-${t}`]) ?? []);
   if (edges.length < 4) return [];
   const marks = [...corners, ...lower, ...edges];
   const own = 2 + LIP_KNOTS;

@@ -1,6 +1,6 @@
 import { type FrontKind, isFrontKind } from '../teeth/norms.js';
-import { type Fdi, isUpper, PLANNABLE, UPPER_SIX } from '../teeth/notation.js';
-import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
+import { type Fdi, isUpper, PLANNABLE } from '../teeth/notation.js';
+import { frontRow, OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
 import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, type Source } from '../working/working.js';
 import { LANDMARK_SD_MM, type Px, Z95 } from './calibration.js';
 import { type LandmarkSet, levelled, rollOf } from './landmarks.js';
@@ -37,7 +37,8 @@ export const SEEN_FROM_FRONT: Readonly<
 };
 
 /**
- * Measures every tooth that has landmarks; the six upper front teeth come first, also where they have none. Crown sizes
+ * Measures every tooth that has landmarks; the upper teeth that stand in front come first, also
+ * where they have none. Crown sizes
  * are told of teeth that stand in the place of an upper front tooth: how much of them the front shows is known of
  * these. Widths run along and lengths across the level line of the picture; its roll is taken out first (see `rollOf`).
  * Errors are first order: landmark repeatability, scale, and the share seen from the front.
@@ -52,8 +53,9 @@ export function measureTeeth(set: LandmarkSet, scale: Figure, roles: Roles = OWN
   };
   const centralEdges = [11, 21].map((t) => point(t, 'edge')?.[1]).filter((y) => y !== undefined);
   const lowest = centralEdges.length > 0 ? Math.max(...centralEdges) : undefined;
-  const others = PLANNABLE.filter((t) => set[t] && !UPPER_SIX.includes(t));
-  return [...UPPER_SIX, ...others].map((tooth): ToothMeasure => {
+  const row = frontRow(roles);
+  const others = PLANNABLE.filter((t) => set[t] && !row.includes(t));
+  return [...row, ...others].map((tooth): ToothMeasure => {
     const zenith = point(tooth, 'zenith');
     const edge = point(tooth, 'edge');
     const mesial = point(tooth, 'mesial');

@@ -1,4 +1,5 @@
-import { type Fdi, LOWER_TEN, UPPER_SIX, UPPER_TEN } from '../teeth/notation.js';
+import { type Fdi, LOWER_TEN, UPPER_TEN } from '../teeth/notation.js';
+import { frontRow } from '../teeth/roles.js';
 import type { Px } from './calibration.js';
 
 /** The standard views of a smile analysis. */
@@ -75,14 +76,20 @@ function ofTeeth(teeth: readonly Fdi[], kind: string, name: string, sdMm: number
   }));
 }
 
-/** The contacts of the six upper front teeth, the patient's right first. */
-export const UPPER_CONTACTS: readonly (readonly [Fdi, Fdi])[] = UPPER_SIX.slice(1).map((t, i) => [
-  UPPER_SIX[i] as Fdi,
-  t,
-]);
+/** Two teeth that stand beside each other, the one towards the patient's right first. */
+export type Neighbours = readonly [Fdi, Fdi];
 
-function ofContacts(kind: string, name: string, sdMm: number): PointSpec[] {
-  return UPPER_CONTACTS.map(([a, b]) => {
+/** The contacts within a row. */
+export const contactsOf = (row: readonly Fdi[]): readonly Neighbours[] =>
+  row.slice(1).map((t, i): Neighbours => [row[i] as Fdi, t]);
+
+/** Any two upper teeth that may come to stand beside each other where others are missing. */
+const ANY_CONTACTS: readonly Neighbours[] = UPPER_TEN.flatMap((a, i) =>
+  UPPER_TEN.slice(i + 1).map((b): Neighbours => [a, b]),
+);
+
+function ofContacts(pairs: readonly Neighbours[], kind: string, name: string, sdMm: number): PointSpec[] {
+  return pairs.map(([a, b]) => {
     const other = `${kind}-${across(b)}-${across(a)}`;
     const id = `${kind}-${a}-${b}`;
     return {
@@ -118,11 +125,10 @@ const occlusal = (teeth: readonly Fdi[]): PointSpec[] =>
     ...ofTeeth([t], 'distal', 'distal end', 0.12),
   ]);
 
-/**
- * What is marked on each view, in the order in which it is set. The retracted front view's four outline points of each
- * tooth are held apart, in `LANDMARK_KINDS`; here stand those that go further.
- */
-export const VIEW_POINTS: Readonly<Record<ViewId, readonly PointSpec[]>> = {
+type Points = Readonly<Record<ViewId, readonly PointSpec[]>>;
+
+/** The points of all views where these teeth stand in front and these contacts are between them. */
+const pointsWhere = (row: readonly Fdi[], contacts: readonly Neighbours[]): Points => ({
   'portrait-rest': PORTRAIT,
   'portrait-smile': [
     ...PORTRAIT,
@@ -134,23 +140,23 @@ export const VIEW_POINTS: Readonly<Record<ViewId, readonly PointSpec[]>> = {
     ...CORNERS,
     ...lip('upper'),
     ...lip('lower'),
-    ...ofTeeth(UPPER_SIX, 'edge', 'edge', 0.07),
+    ...ofTeeth(row, 'edge', 'edge', 0.07),
     point('nose-base', 'base of the nose', 0.5),
   ],
   'close-smile': [
     ...CORNERS,
     ...lip('upper'),
     ...lip('lower'),
-    ...ofTeeth(UPPER_SIX, 'edge', 'edge', 0.07),
-    ...ofTeeth(UPPER_SIX, 'zenith', 'zenith, where it is seen,', 0.1),
+    ...ofTeeth(row, 'edge', 'edge', 0.07),
+    ...ofTeeth(row, 'zenith', 'zenith, where it is seen,', 0.1),
     point('outer-right', 'outer border of the last tooth seen on the right', 0.15),
     point('outer-left', 'outer border of the last tooth seen on the left', 0.15),
   ],
   'retracted-front': [
-    ...ofContacts('papilla', 'tip of the papilla', 0.08),
-    ...ofContacts('contact', 'upper end of the contact', 0.08),
-    ...ofContacts('embrasure', 'lower end of the contact', 0.08),
-    ...ofTeeth(UPPER_SIX, 'neck', 'middle of the neck', 0.12),
+    ...ofContacts(contacts, 'papilla', 'tip of the papilla', 0.08),
+    ...ofContacts(contacts, 'contact', 'upper end of the contact', 0.08),
+    ...ofContacts(contacts, 'embrasure', 'lower end of the contact', 0.08),
+    ...ofTeeth(row, 'neck', 'middle of the neck', 0.12),
     point('lower-margin', 'lowest gum margin of a lower central', 0.1),
   ],
   'retracted-right': SIDE,
@@ -158,12 +164,43 @@ export const VIEW_POINTS: Readonly<Record<ViewId, readonly PointSpec[]>> = {
   'upper-occlusal': occlusal(UPPER_TEN),
   'lower-occlusal': occlusal(LOWER_TEN),
   'twelve-oclock': [],
+});
+
+/** The ten views. */
+export const VIEW_IDS = Object.keys(pointsWhere([], [])) as readonly ViewId[];
+
+/** A fellow counts where it is asked for as well. */
+const withFellows = (all: readonly PointSpec[]): readonly PointSpec[] => {
+  const ids = new Set(all.map((s) => s.id));
+  return all.map(({ fellow, ...s }) => (fellow && ids.has(fellow) ? { ...s, fellow } : s));
 };
 
+/**
+ * What is marked on each view, in the order in which it is set. The retracted front view's four outline points of each
+ * tooth are held apart, in `LANDMARK_KINDS`; here stand those that go further.
+ * @param row the upper teeth that stand in front
+ */
+export function pointsOf(view: ViewId, row: readonly Fdi[] = frontRow()): readonly PointSpec[] {
+  return withFellows(pointsWhere(row, contactsOf(row))[view]);
+}
+
 const byId = new Map<string, PointSpec>();
-for (const [view, specs] of Object.entries(VIEW_POINTS)) for (const s of specs) byId.set(`${view} ${s.id}`, s);
+for (const [view, specs] of Object.entries(pointsWhere(UPPER_TEN, ANY_CONTACTS)))
+  for (const s of specs) byId.set(`${view} ${s.id}`, s);
+
+/** The ids of all points that a view may be asked for, whichever teeth stand in front. */
+export const VIEW_POINT_IDS: ReadonlySet<string> = new Set([...byId.values()].map((s) => s.id));
 
 /** The point of a view by its id, or undefined. */
 export function pointSpec(view: ViewId, id: string): PointSpec | undefined {
   return byId.get(`${view} ${id}`);
 }
+
+/** Which neighbours have a point on the retracted front view, or outlines that stand beside each other. */
+export const contactsIn = (points: ViewPoints, row: readonly Fdi[]): readonly Neighbours[] => {
+  const beside = contactsOf(row);
+  const marked = ANY_CONTACTS.filter(([a, b]) =>
+    ['papilla', 'contact', 'embrasure'].some((kind) => points[`${kind}-${a}-${b}`]),
+  );
+  return ANY_CONTACTS.filter((c) => marked.includes(c) || beside.some(([a, b]) => a === c[0] && b === c[1]));
+};

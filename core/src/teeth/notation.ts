@@ -139,9 +139,7 @@ export function across(tooth: Fdi): Fdi {
   return tooth + ([30, 10, -10, -30][quadrant - 1] as number);
 }
 
-/** Upper front teeth from the patient's right canine to the left one: the six that are planned. */
-export const UPPER_SIX: readonly Fdi[] = [13, 12, 11, 21, 22, 23];
-/** The six and the premolars beside them, in the order in which they stand, patient's right first. */
+/** The upper front teeth and premolars in the order in which they stand, patient's right first. */
 export const UPPER_TEN: readonly Fdi[] = [15, 14, 13, 12, 11, 21, 22, 23, 24, 25];
 /** The lower teeth below them, patient's right first. */
 export const LOWER_TEN: readonly Fdi[] = [45, 44, 43, 42, 41, 31, 32, 33, 34, 35];

@@ -1,3 +1,4 @@
+import { isFrontKind } from './norms.js';
 import { type Fdi, kindOf, LOWER_TEN, type ToothKind, UPPER_TEN } from './notation.js';
 
 /** For which kind of tooth each one stands: its own, or that of a missing one in whose place it is. */
@@ -37,3 +38,10 @@ export const OWN_ROLES: Roles = new Map([...UPPER_TEN, ...LOWER_TEN].map((t) => 
 
 /** The kind for which a tooth stands. */
 export const roleOf = (roles: Roles, tooth: Fdi): ToothKind => roles.get(tooth) ?? kindOf(tooth);
+
+/**
+ * The upper teeth that stand in front, patient's right first: those that stand for an incisor or a canine. With all
+ * teeth there and no gap closed they are the six from canine to canine.
+ */
+export const frontRow = (roles: Roles = OWN_ROLES): readonly Fdi[] =>
+  UPPER_TEN.filter((t) => roles.has(t) && isFrontKind(roleOf(roles, t)));

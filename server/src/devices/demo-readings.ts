@@ -1,5 +1,5 @@
 import type { CalibrationInput, LandmarkInput, PhotoView, ViewReadingInput } from '@radiant/contract';
-import { LANDMARK_KINDS, pointSpec, toothWidth, UPPER_SIX, type Vec3 } from '@radiant/core';
+import { LANDMARK_KINDS, pointSpec, toothWidth, type Vec3 } from '@radiant/core';
 import {
   handHeld,
   inMouth,
@@ -7,6 +7,7 @@ import {
   project,
   RETRACTED_FRONT,
   random,
+  rowOf,
   scalePoints,
   truePoints,
   trueViewPoints,
@@ -16,14 +17,11 @@ import {
 const round = (v: number) => Math.round(v * 10) / 10;
 
 /**
- * Landmarks as a careful hand sets them: the true places, off by a pixel or so; of first premolars where a tooth before
- * them is missing.
+ * Landmarks of the front teeth as a careful hand sets them: the true places, off by a pixel or so.
  */
 function frontLandmarks(patient: Patient): LandmarkInput[] {
   const hand = random(5);
-  const missing = patient.recipe.missing ?? [];
-  const beside = [14, 24].filter((t) => missing.some((m) => m < t && m > t - 4));
-  return [...UPPER_SIX, ...beside].flatMap((tooth) => {
+  return rowOf(patient).flatMap((tooth) => {
     const own = patient.teeth.find((t) => t.tooth === tooth);
     if (!own) return [];
     const points = truePoints(own);

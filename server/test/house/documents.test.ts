@@ -3,12 +3,12 @@ import {
   bounds,
   crown,
   crownSize,
+  frontRow,
   inspectMesh,
   type Mesh,
   pieces,
   readMesh,
   readStl,
-  UPPER_SIX,
   volume,
 } from '@radiant/core';
 import { strFromU8, unzipSync } from 'fflate';
@@ -152,7 +152,7 @@ describe('the contour as STL', () => {
       (await dentist.bytes(`/cases/${avocet.id}/contour.${format}?what=planned`)).slice();
     const model = strFromU8(unzipSync(await of('3mf'))['3D/3dmodel.model'] as Uint8Array);
     expect([...model.matchAll(/<object [^>]*name="([^"]+)"/g)].map((m) => m[1])).toEqual(
-      [...UPPER_SIX].map((t) => `planned ${t} (FDI)`),
+      [...frontRow()].map((t) => `planned ${t} (FDI)`),
     );
     const same = volume(readStl(await stl('what=planned')).mesh);
     for (const format of ['obj', 'ply']) expect(volume(readMesh(await of(format)).mesh)).toBeCloseTo(same, 0);
@@ -199,7 +199,7 @@ describe('the plan as PDF', () => {
     const [, , width, height] = page.view as [number, number, number, number];
     expect([Math.round((width / 72) * 25.4), Math.round((height / 72) * 25.4)]).toEqual([210, 297]);
     const words = (await page.getTextContent()).items.map((i) => ('str' in i ? i.str : '')).join(' ');
-    for (const t of UPPER_SIX) expect(words).toContain(String(t));
+    for (const t of frontRow()) expect(words).toContain(String(t));
     for (const w of [
       'Avocet',
       'cervical',

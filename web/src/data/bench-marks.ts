@@ -1,18 +1,19 @@
 import type { LandmarkInput, PhotoView } from '@radiant/contract';
 import {
   type Fdi,
+  frontRow,
   LANDMARK_KINDS,
   type LandmarkKind,
   mirrored,
   opposite,
   PLANNABLE,
   type Px,
-  UPPER_SIX,
-  VIEW_POINTS,
+  pointsOf,
 } from '@radiant/core';
 import { useMemo } from 'react';
 import { useBenchReading } from './bench-reading.js';
-import { useCase, useSection, useSentence } from './case-context.js';
+import { useCase, useSentence } from './case-context.js';
+import { useReading } from './reading.js';
 
 /** Which points of a view are on the bench: the teeth's outlines, or what its list names. */
 export type MarkGroup = 'landmarks' | 'points';
@@ -86,17 +87,16 @@ function withGuesses(plain: readonly Plain[], width: number): BenchMark[] {
 }
 
 function useOutlines(): BenchMarks {
-  const meet = useSection('meet').data;
   const { tooth: chosen } = useCase();
+  const { roles } = useReading();
   const { photo, landmarks, change } = useBenchReading('retracted-front');
   const sentence = useSentence();
   return useMemo(() => {
-    // The six in their order; others once they are chosen or marked; none that the record calls missing.
-    const gone = new Set(meet.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth));
-    const others = PLANNABLE.filter(
-      (t) => !UPPER_SIX.includes(t) && (t === chosen || landmarks.some((m) => m.tooth === t)),
-    );
-    const teeth = [...UPPER_SIX, ...others].filter((t) => !gone.has(t) || landmarks.some((m) => m.tooth === t));
+    // Those that stand in front, in their order; others once they are chosen or marked.
+    const marked = (t: Fdi) => landmarks.some((m) => m.tooth === t);
+    const row = frontRow(roles);
+    const others = PLANNABLE.filter((t) => !row.includes(t) && ((t === chosen && roles.has(t)) || marked(t)));
+    const teeth = [...row, ...others];
     const order = teeth.flatMap((tooth) => LANDMARK_KINDS.map((kind) => ({ id: `${kind}-${tooth}`, tooth, kind })));
     const rank = new Map(
       PLANNABLE.flatMap((tooth) => LANDMARK_KINDS.map((kind) => `${kind}-${tooth}`)).map((id, i) => [id, i]),
@@ -140,15 +140,16 @@ function useOutlines(): BenchMarks {
         });
       },
     };
-  }, [landmarks, change, photo, sentence, meet, chosen]);
+  }, [landmarks, change, photo, sentence, roles, chosen]);
 }
 
 function useViewPoints(view: PhotoView): BenchMarks {
   const { points, change, photo } = useBenchReading(view);
+  const { roles } = useReading();
   const sentence = useSentence();
   return useMemo(() => {
     const at = new Map(points.map((p) => [p.id, { x: p.x, y: p.y }]));
-    const plain = VIEW_POINTS[view].map(
+    const plain = pointsOf(view, frontRow(roles)).map(
       (s): Plain => ({
         id: s.id,
         name: sentence(s.name),
@@ -168,5 +169,5 @@ function useViewPoints(view: PhotoView): BenchMarks {
         ),
       remove: (id) => change({ points: others(id) }),
     };
-  }, [points, change, view, photo, sentence]);
+  }, [points, change, view, photo, sentence, roles]);
 }

@@ -25,6 +25,7 @@ import {
   measureTeeth,
   measureView,
   Refusal,
+  type Roles,
   type ToothMeasure,
   type ViewFigure,
   viewFindings,
@@ -34,6 +35,8 @@ import { useCase, useSection } from './case-context.js';
 export interface Reading {
   readonly photo: CaseFile | undefined;
   readonly scale: Figure | undefined;
+  /** For which kind of tooth each stands, as far as record and photograph tell. */
+  readonly roles: Roles;
   readonly measures: readonly ToothMeasure[];
   /** Of all views together, the most visible first. */
   readonly findings: readonly Finding[];
@@ -64,7 +67,8 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
   const scale = frontScale(read);
   const set = landmarkSet(frontLandmarks(read));
   // The scan says nothing here of where teeth stand: what is read is the photograph.
-  const measures = scale ? measureTeeth(set, scale, frontOf(read, meet, []).roles) : [];
+  const { roles } = frontOf(read, meet, []);
+  const measures = scale ? measureTeeth(set, scale, roles) : [];
   const lengths = Object.fromEntries(measures.flatMap((m) => (m.length ? [[m.tooth, m.length]] : [])));
   const key = measures.map((m) => `${m.tooth} ${m.length?.value ?? ''}`).join();
   const figures: Partial<Record<PhotoView, readonly ViewFigure[]>> = {};
@@ -72,7 +76,7 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
     figures[view] =
       view === 'retracted-front'
         ? scale
-          ? measureFrontDetails(set, viewPoints(front.points), scale)
+          ? measureFrontDetails(set, viewPoints(front.points), scale, roles)
           : []
         : figuresOf(read, view, { lengths }, key);
   }
@@ -88,6 +92,7 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
   return {
     photo,
     scale,
+    roles,
     measures,
     findings: found.sort((a, b) => RANK[a.notice] - RANK[b.notice] || b.weight - a.weight),
     figures,

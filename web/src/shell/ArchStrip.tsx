@@ -1,17 +1,18 @@
 import {
   crownSize,
   type Fdi,
+  frontRow,
   isUpper,
   kindName,
   LOWER_TEN,
   sideOf,
-  UPPER_SIX,
   UPPER_TEN,
   usualSize,
 } from '@radiant/core';
 import { useDeferredValue, useEffect, useMemo } from 'react';
 import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
+import { useReading } from '../data/reading.js';
 import type { StageDefinition } from './stage.js';
 import { useStripTeeth } from './use-strip-teeth.js';
 
@@ -29,6 +30,8 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
   // A slider on the bench comes first; the strip may follow a frame later.
   const shape = useDeferredValue(useSection('shape').data);
   const { teeth, missing } = useStripTeeth(stage);
+  const { roles } = useReading();
+  const toCome = useSection('propose').data.planned ?? frontRow(roles);
   const lower = teeth.some((t) => !isUpper(t));
   const name = useToothLabel();
   const placed = useMemo(() => {
@@ -106,7 +109,7 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
               strokeWidth={on ? 0.36 : 0.17}
               {...(gone && { strokeDasharray: '0.5 0.5' })}
             />
-            {((UPPER_SIX.includes(tooth) && !gone) || planned) && (
+            {(planned || toCome.includes(tooth)) && (
               <path
                 d="M-9 8 h18"
                 stroke={planned ? '#5d2a5a' : '#8d9499'}

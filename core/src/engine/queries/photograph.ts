@@ -3,6 +3,7 @@ import { type PhotoOnScan, photoOnScan } from '../../contour/photo-on-scan.js';
 import type { Px } from '../../smile/calibration.js';
 import type { LandmarkSet } from '../../smile/landmarks.js';
 import type { ViewPoints } from '../../smile/views.js';
+import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
 /** The upper plan laid into a photograph. @throws Refusal of `matchCamera` where too little is marked */
@@ -20,4 +21,5 @@ export const onPhoto = (
   points: ViewPoints,
   size: Px,
   fromScan: LandmarkSet,
-): PhotoOnScan => photoOnScan(engine.arch('upper'), landmarks, points, size, fromScan);
+  row: readonly Fdi[],
+): PhotoOnScan => photoOnScan(engine.arch('upper'), landmarks, points, size, fromScan, row);

@@ -1,11 +1,10 @@
-import { UPPER_SIX } from '@radiant/core';
 import { lazy } from 'react';
-import type { StageDefinition } from '../../shell/stage.js';
+import { plannedTeeth, type StageDefinition } from '../../shell/stage.js';
 
 export const keep: StageDefinition = {
   name: 'keep',
   question: 'what was decided; hand it over',
-  teeth: () => UPPER_SIX,
+  teeth: plannedTeeth,
   onContour: true,
   element: lazy(() => import('./Keep.js')),
 };

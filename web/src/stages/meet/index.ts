@@ -1,4 +1,4 @@
-import { UPPER_SIX } from '@radiant/core';
+import { UPPER_TEN } from '@radiant/core';
 import { lazy } from 'react';
 import type { StageDefinition } from '../../shell/stage.js';
 
@@ -6,6 +6,6 @@ export const meet: StageDefinition = {
   name: 'meet',
   question: 'who, what do they want, by when, what must we beware of',
   section: 'meet',
-  teeth: () => UPPER_SIX,
+  teeth: () => UPPER_TEN,
   element: lazy(() => import('./Meet.js')),
 };

@@ -1,4 +1,4 @@
-import { NATURAL_SERIES, SCHOOLS } from '@radiant/core';
+import { frontRow, NATURAL_SERIES, roleOf, SCHOOLS } from '@radiant/core';
 import { useId, useState } from 'react';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { useReading } from '../../data/reading.js';
@@ -11,14 +11,14 @@ const bounded = (v: number, most: number) => Math.round(Math.min(most, Math.max(
 /** What the chosen school rests on, what it costs, and what of it can be set. */
 export function SchoolSettings({ row }: { row: readonly number[] }) {
   const { data, set, store } = useSection('propose');
-  const { figures } = useReading();
+  const { figures, roles } = useReading();
   const mayWrite = useMayWrite('propose');
   const name = useToothLabel();
   const refId = useId();
   const school = SCHOOLS.find((s) => s.id === data.school) ?? SCHOOLS[0];
   const liked = data.liked ?? NATURAL_SERIES;
   const share = (id: string) => figures['retracted-front']?.find((f) => f.id === id)?.figure.value;
-  const own = share('series-12');
+  const own = share(`series-${frontRow(roles).find((t) => roleOf(roles, t) === 'lateral') ?? 12}`);
   const [measuring, setMeasuring] = useState(false);
   const fields = (which: 'lateral' | 'canine', label: string) => (
     <NumberField

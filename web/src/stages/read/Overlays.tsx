@@ -1,6 +1,6 @@
 import type { PhotoView } from '@radiant/contract';
 import { frontLandmarks } from '@radiant/contract';
-import { fitArchCurve, LOWER_TEN, type PhotoOnScan, type Px, UPPER_SIX, UPPER_TEN } from '@radiant/core';
+import { fitArchCurve, LOWER_TEN, type PhotoOnScan, type Px, UPPER_TEN } from '@radiant/core';
 import type { BenchView } from '../../bench/PhotoBench.js';
 import { useBenchReading } from '../../data/bench-reading.js';
 import { useSection } from '../../data/case-context.js';
@@ -129,7 +129,7 @@ function FrontLines({ on, px, width, at }: { on: ReadonlySet<OverlayId>; px: num
     return m && [m.x, m.y];
   };
   const edges = [11, 21].flatMap((t) => mark(t, 'edge')?.[1] ?? []);
-  const zeniths = UPPER_SIX.flatMap((t) => mark(t, 'zenith')?.join(' ') ?? []);
+  const zeniths = UPPER_TEN.flatMap((t) => mark(t, 'zenith')?.join(' ') ?? []);
   return (
     <>
       {on.has('edge-level') && edges.length > 0 && (
@@ -145,7 +145,7 @@ function FrontLines({ on, px, width, at }: { on: ReadonlySet<OverlayId>; px: num
         />
       )}
       {on.has('axes') &&
-        UPPER_SIX.map((t) => {
+        UPPER_TEN.map((t) => {
           const [m, d] = [mark(t, 'mesial'), mark(t, 'distal')];
           const middle: Px | undefined = m && d && [(m[0] + d[0]) / 2, (m[1] + d[1]) / 2];
           return <Line key={t} a={middle} b={at(`neck-${t}`) ?? mark(t, 'zenith')} px={px} over={0.5} />;
@@ -194,7 +194,7 @@ function FaceLines({ on, px, at }: { on: ReadonlySet<OverlayId>; px: number; at:
 function LipLines({ on, px, at }: { on: ReadonlySet<OverlayId>; px: number; at: At }) {
   const { figures } = useReading();
   const share = (id: string) => figures['close-smile']?.find((f) => f.id === id)?.figure;
-  const edges = UPPER_SIX.flatMap((t) => at(`edge-${t}`)?.join(' ') ?? []);
+  const edges = UPPER_TEN.flatMap((t) => at(`edge-${t}`)?.join(' ') ?? []);
   return (
     <>
       {on.has('edge-level') && edges.length > 1 && (

@@ -1,8 +1,9 @@
 import { keysOf, PHOTO_VIEWS, type PhotoView } from '@radiant/contract';
-import { LANDMARK_KINDS, UPPER_SIX, VIEW_POINTS } from '@radiant/core';
+import { frontRow, LANDMARK_KINDS, pointsOf } from '@radiant/core';
 import { memo } from 'react';
 import { readBench } from '../../data/bench-reading.js';
 import { useCase, useSection } from '../../data/case-context.js';
+import { useReading } from '../../data/reading.js';
 
 const SHORT: Readonly<Record<PhotoView, string>> = {
   'portrait-rest': 'portrait',
@@ -21,11 +22,13 @@ const SHORT: Readonly<Record<PhotoView, string>> = {
 export function ViewStrip({ view, onChange }: { view: PhotoView; onChange: (v: PhotoView) => void }) {
   const { detail } = useCase();
   const { data } = useSection('read');
+  const row = frontRow(useReading().roles);
   return (
     <nav aria-label="Views" className="absolute inset-x-0 bottom-0 flex h-[74px] gap-1.5 bg-bench-2 px-3 py-2">
       {keysOf(PHOTO_VIEWS).map((v) => {
         const reading = readBench(data, v, detail.files);
-        const all = VIEW_POINTS[v].length + (v === 'retracted-front' ? UPPER_SIX.length * LANDMARK_KINDS.length : 0);
+        const outlines = v === 'retracted-front' ? row.length * LANDMARK_KINDS.length : 0;
+        const all = pointsOf(v, row).length + outlines;
         const set = reading.points.length + reading.landmarks.length;
         return (
           <ViewButton

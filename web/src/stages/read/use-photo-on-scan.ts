@@ -1,7 +1,8 @@
 import { landmarkSet, viewPoints } from '@radiant/contract';
-import type { PhotoOnScan, Px } from '@radiant/core';
+import { frontRow, type PhotoOnScan, type Px } from '@radiant/core';
 import { useMemo } from 'react';
 import { useBenchReading } from '../../data/bench-reading.js';
+import { useReading } from '../../data/reading.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 
@@ -16,6 +17,7 @@ export type PhotoScan =
 export function usePhotoOnScan(wanted: boolean): PhotoScan {
   const contour = useContour();
   const { photo, points, landmarks: marks } = useBenchReading('retracted-front');
+  const { roles } = useReading();
   // What came from the scan would only confirm it.
   const landmarks = useMemo(() => landmarkSet(marks.filter((m) => m.from !== 'scan')), [marks]);
   const fromScan = useMemo(() => landmarkSet(marks.filter((m) => m.from === 'scan')), [marks]);
@@ -25,8 +27,8 @@ export function usePhotoOnScan(wanted: boolean): PhotoScan {
     [photo?.width, photo?.height],
   );
   const input = useMemo(
-    () => (wanted && size ? ([landmarks, placed, size, fromScan] as const) : undefined),
-    [wanted, size, landmarks, placed, fromScan],
+    () => (wanted && size ? ([landmarks, placed, size, fromScan, frontRow(roles)] as const) : undefined),
+    [wanted, size, landmarks, placed, fromScan, roles],
   );
   const asked = useAsked(clientOf(contour), undefined, 'onPhoto', input);
   return useMemo((): PhotoScan => {
