@@ -107,6 +107,76 @@ function borderY(s: number, half: number, smile: number, isUpper: boolean): numb
   return (isUpper ? -5.3 : -4.6) + smile * 0.5 + teeth * (1 - near) + min(teeth, lips + 0.6) * near;
 }
 
+/** Rows of the face's net, from within the mouth outward. */
+const ROWS = INNER + LIP + OUTER;
+
+/** One column of the face's net: where the border of the lip and its red run, and the outline of the head beyond. */
+interface Column {
+  readonly isUpper: boolean;
+  /** Along the opening, -1 at the patient's right corner, 1 at the left one. */
+  readonly s: number;
+  readonly edge: Vec3;
+  readonly rim: Vec3;
+  readonly rimY: number;
+  readonly outline: readonly [number, number];
+  /** How far the lip bulges in its middle, mm. */
+  readonly bulge: number;
+}
+
+/** A place of a column, and how red it is: within the mouth, on the lip, on the skin. */
+function placeIn(c: Column, r: number, f: FaceTrait, smile: number): { readonly p: Vec3; readonly colour: number } {
+  if (r < INNER) return { p: within(c, 1 - r / INNER), colour: 2 };
+  if (r < INNER + LIP) {
+    const q = (r - INNER) / LIP;
+    return { p: onLip(c, q), colour: 1 + max(0, 1 - q * 6) };
+  }
+  const q = (r - INNER - LIP) / (OUTER - 1);
+  return { p: onSkin(c, q, f, smile), colour: max(0, 1 - q * 140) };
+}
+
+const within = ({ isUpper, s, edge }: Column, q: number): Vec3 => {
+  const up = isUpper ? 1 : -1;
+  return [
+    edge[0] * (1 - 0.02 * q),
+    edge[1] + 3.2 * sin((q * Math.PI) / 2) + (1 - abs(s)) * 1.6 * q,
+    edge[2] + up * (7 * q * q - 0.4 * q) * (1 - abs(s) ** 4),
+  ];
+};
+
+function onLip({ s, edge, rim, rimY, bulge: most }: Column, q: number): Vec3 {
+  const bulge = most * (1 - abs(s) ** 3) + 0.25;
+  // Out round the roll of the lip: forward quickly, then over to the rim.
+  const roll = sin(Math.PI * min(1, q ** 0.62 * 1.02)) ** 0.9;
+  return [
+    edge[0] + (rim[0] - edge[0]) * q,
+    edge[1] + (rimY - edge[1]) * q - bulge * roll,
+    edge[2] + (rim[2] - edge[2]) * q ** 1.15,
+  ];
+}
+
+function onSkin({ rim, rimY, outline }: Column, q: number, f: FaceTrait, smile: number): Vec3 {
+  const w = q ** 1.35;
+  const px = rim[0] + (outline[0] - rim[0]) * w;
+  const pz = rim[2] + (outline[1] - rim[2]) * w;
+  const y = skinY(f, px, pz, smile);
+  // Just outside the rim the skin leaves it smoothly.
+  const near = exp(-hypot(px - rim[0], pz - rim[2]) / 3.2);
+  return [px, y + (rimY - skinY(f, rim[0], rim[2], smile)) * near + 42 * smoothstep(0.82, 1, q) ** 2, pz];
+}
+
+/** The triangles of a net that is closed around. */
+function netOf(rows: number): Uint32Array {
+  const triangles: number[] = [];
+  for (let r = 0; r < rows - 1; r++) {
+    for (let i = 0; i < AROUND; i++) {
+      const j = (i + 1) % AROUND;
+      const [a, b, c, d] = [r * AROUND + i, r * AROUND + j, (r + 1) * AROUND + j, (r + 1) * AROUND + i];
+      triangles.push(a, c, b, a, d, c);
+    }
+  }
+  return Uint32Array.from(triangles);
+}
+
 /** The face at rest (0), in full smile (1) or between. */
 export function makeFace(f: FaceTrait, smile: number): Face {
   const o = openingOf(f, smile);
@@ -120,9 +190,8 @@ export function makeFace(f: FaceTrait, smile: number): Face {
   const lowerBulge = 4.6 - 1.9 * smile;
   const upperRed = 7.2 - 2.4 * smile;
   const lowerRed = 9.4 - 2.8 * smile;
-  const rows = INNER + LIP + OUTER;
-  const positions = new Float64Array(3 * AROUND * rows);
-  const red = new Float32Array(AROUND * rows);
+  const positions = new Float64Array(3 * AROUND * ROWS);
+  const red = new Float32Array(AROUND * ROWS);
   const upperLip: Vec3[] = [];
   const lowerLip: Vec3[] = [];
   const halfAround = AROUND / 2;
@@ -145,59 +214,20 @@ export function makeFace(f: FaceTrait, smile: number): Face {
     if (isUpper) upperLip.push(edge);
     else lowerLip.push(edge);
     if (i === halfAround / 2) philtrum = [rim[0], rimY, rim[2]];
-    for (let r = 0; r < rows; r++) {
-      let p: Vec3;
-      let colour = 0;
-      if (r < INNER) {
-        const q = 1 - r / INNER;
-        const up = isUpper ? 1 : -1;
-        p = [
-          edge[0] * (1 - 0.02 * q),
-          edge[1] + 3.2 * sin((q * Math.PI) / 2) + (1 - abs(s)) * 1.6 * q,
-          edge[2] + up * (7 * q * q - 0.4 * q) * (1 - abs(s) ** 4),
-        ];
-        colour = 2;
-      } else if (r < INNER + LIP) {
-        const q = (r - INNER) / LIP;
-        const bulge = (isUpper ? upperBulge : lowerBulge) * (1 - abs(s) ** 3) + 0.25;
-        // Out round the roll of the lip: forward quickly, then over to the rim.
-        const roll = sin(Math.PI * min(1, q ** 0.62 * 1.02)) ** 0.9;
-        p = [
-          edge[0] + (rim[0] - edge[0]) * q,
-          edge[1] + (rimY - edge[1]) * q - bulge * roll,
-          edge[2] + (rim[2] - edge[2]) * q ** 1.15,
-        ];
-        colour = 1 + max(0, 1 - q * 6);
-      } else {
-        const q = (r - INNER - LIP) / (OUTER - 1);
-        const w = q ** 1.35;
-        const px = rim[0] + (outline[0] - rim[0]) * w;
-        const pz = rim[2] + (outline[1] - rim[2]) * w;
-        const y = skinY(f, px, pz, smile);
-        // Just outside the rim the skin leaves it smoothly.
-        const near = exp(-hypot(px - rim[0], pz - rim[2]) / 3.2);
-        p = [px, y + (rimY - skinY(f, rim[0], rim[2], smile)) * near + 42 * smoothstep(0.82, 1, q) ** 2, pz];
-        colour = max(0, 1 - q * 140);
-      }
+    const column: Column = { isUpper, s, edge, rim, rimY, outline, bulge: isUpper ? upperBulge : lowerBulge };
+    for (let r = 0; r < ROWS; r++) {
+      const { p, colour } = placeIn(column, r, f, smile);
       positions.set(p, 3 * (r * AROUND + i));
       red[r * AROUND + i] = colour;
     }
   }
   upperLip.push(lowerLip[0] as Vec3);
   const lower = [...lowerLip, upperLip[0] as Vec3].reverse();
-  const triangles: number[] = [];
-  for (let r = 0; r < rows - 1; r++) {
-    for (let i = 0; i < AROUND; i++) {
-      const j = (i + 1) % AROUND;
-      const [a, b, c, d] = [r * AROUND + i, r * AROUND + j, (r + 1) * AROUND + j, (r + 1) * AROUND + i];
-      triangles.push(a, c, b, a, d, c);
-    }
-  }
   const h = FACE_HEIGHTS;
   const on = (x: number, z: number): Vec3 => [x, skinY(f, x, z, smile), z];
   const m = midX(f);
   return {
-    mesh: { positions, triangles: Uint32Array.from(triangles) },
+    mesh: { positions, triangles: netOf(ROWS) },
     red,
     upperLip,
     lowerLip: lower,

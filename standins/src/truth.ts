@@ -89,7 +89,7 @@ function onBorder(border: readonly Vec3[], x: number): Vec3 {
 }
 
 /** The teeth that stand in front: the gaps of missing ones are closed in every virtual patient. */
-export const rowOf = (patient: Patient): readonly Fdi[] =>
+export const frontRowOf = (patient: Patient): readonly Fdi[] =>
   frontRow(rolesOf(new Set(patient.recipe.missing ?? []), () => true));
 
 /** Where along the half width the knots of a lip border are set. */
@@ -104,7 +104,7 @@ function lips(patient: Patient, e: Expression): Record<string, Vec3> {
     out[`upper-lip-${i + 1}`] = onBorder(face.upperLip, x);
     out[`lower-lip-${i + 1}`] = onBorder(face.lowerLip, x);
   }
-  for (const tooth of rowOf(patient)) {
+  for (const tooth of frontRowOf(patient)) {
     const own = upper(patient, tooth);
     if (!own) continue;
     const { edge, zenith } = truePoints(own);
@@ -131,11 +131,11 @@ const each = (t: PatientTooth, take: (p: Vec3) => void): void => {
 
 function front(patient: Patient): Record<string, Vec3> {
   const out: Record<string, Vec3> = {};
-  for (const tooth of rowOf(patient)) {
+  for (const tooth of frontRowOf(patient)) {
     const own = upper(patient, tooth);
     if (own) out[`neck-${tooth}`] = inMouth(own, [0, -3, own.crown.size.lengthMm * 0.94]);
   }
-  for (const [a, b] of contactsOf(rowOf(patient))) {
+  for (const [a, b] of contactsOf(frontRowOf(patient))) {
     const [p, q] = [upper(patient, a), upper(patient, b)];
     if (!p || !q) continue;
     const ends = contactOf(p, q);

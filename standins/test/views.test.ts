@@ -24,6 +24,7 @@ import {
   type CameraSetting,
   CURLEW,
   DUNLIN,
+  frontRowOf,
   makePatient,
   type Patient,
   type PatientRecipe,
@@ -31,7 +32,6 @@ import {
   project,
   RECIPES,
   random,
-  rowOf,
   scalePoints,
   scatteredRecipe,
   TURNSTONE,
@@ -377,7 +377,7 @@ it.each([
     const present = new Set([...patient.teeth, ...patient.lower].map((t) => t.tooth));
     for (const view of VIEW_IDS) {
       const truth = Object.keys(truthOf(patient, view));
-      const asked = pointsOf(view, rowOf(patient))
+      const asked = pointsOf(view, frontRowOf(patient))
         .filter((s) => view !== 'upper-occlusal' || present.has(s.tooth as number))
         .map((s) => s.id);
       expect(truth.filter((id) => !asked.includes(id))).toEqual([]);

@@ -174,6 +174,26 @@ const text = (n: number) => ({ type: DataTypes.STRING(n), allowNull: false }) as
 /** Opens the connection pool and binds the models. Tables are made by migrations, never by sync(). */
 export function openDatabase(c: Config['database']): Sequelize {
   const db = connect(c);
+  bindPeople(db);
+  bindCases(db);
+  bindFiles(db);
+  bindContours(db);
+  SettingRow.init(
+    { name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(255) },
+    { sequelize: db, tableName: 'settings' },
+  );
+  return db;
+}
+
+const section = () =>
+  ({
+    version: { type: DataTypes.INTEGER, allowNull: false },
+    data: { type: DataTypes.JSON, allowNull: false },
+    byName: text(120),
+    at: at(),
+  }) as const;
+
+function bindPeople(db: Sequelize): void {
   Practice.init({ id: id(), name: text(120) }, { sequelize: db, tableName: 'practices' });
   Person.init(
     {
@@ -188,10 +208,21 @@ export function openDatabase(c: Config['database']): Sequelize {
     },
     { sequelize: db, tableName: 'people' },
   );
+  PracticeSettingsRow.init(
+    {
+      practiceId: { type: DataTypes.CHAR(36), primaryKey: true },
+      ...section(),
+      version: { type: DataTypes.INTEGER, primaryKey: true },
+    },
+    { sequelize: db, tableName: 'practice_settings' },
+  );
   RecoveryRow.init(
     { personId: { type: DataTypes.CHAR(36), primaryKey: true }, hash: text(64), expiresAt: at() },
     { sequelize: db, tableName: 'recovery_codes' },
   );
+}
+
+function bindCases(db: Sequelize): void {
   CaseRow.init(
     {
       id: id(),
@@ -206,13 +237,6 @@ export function openDatabase(c: Config['database']): Sequelize {
     },
     { sequelize: db, tableName: 'cases' },
   );
-  const section = () =>
-    ({
-      version: { type: DataTypes.INTEGER, allowNull: false },
-      data: { type: DataTypes.JSON, allowNull: false },
-      byName: text(120),
-      at: at(),
-    }) as const;
   SectionRow.init(
     {
       caseId: { type: DataTypes.CHAR(36), primaryKey: true },
@@ -230,6 +254,9 @@ export function openDatabase(c: Config['database']): Sequelize {
     },
     { sequelize: db, tableName: 'revisions' },
   );
+}
+
+function bindFiles(db: Sequelize): void {
   FileRow.init(
     {
       id: id(),
@@ -272,6 +299,9 @@ export function openDatabase(c: Config['database']): Sequelize {
     },
     { sequelize: db, tableName: 'arrivals' },
   );
+}
+
+function bindContours(db: Sequelize): void {
   ContourRow.init(
     {
       id: id(),
@@ -303,17 +333,4 @@ export function openDatabase(c: Config['database']): Sequelize {
     },
     { sequelize: db, tableName: 'comments' },
   );
-  PracticeSettingsRow.init(
-    {
-      practiceId: { type: DataTypes.CHAR(36), primaryKey: true },
-      ...section(),
-      version: { type: DataTypes.INTEGER, primaryKey: true },
-    },
-    { sequelize: db, tableName: 'practice_settings' },
-  );
-  SettingRow.init(
-    { name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(255) },
-    { sequelize: db, tableName: 'settings' },
-  );
-  return db;
 }

@@ -1,13 +1,13 @@
 import type { CalibrationInput, LandmarkInput, PhotoView, ViewReadingInput } from '@radiant/contract';
 import { LANDMARK_KINDS, pointSpec, toothWidth, type Vec3 } from '@radiant/core';
 import {
+  frontRowOf,
   handHeld,
   inMouth,
   type Patient,
   project,
   RETRACTED_FRONT,
   random,
-  rowOf,
   scalePoints,
   truePoints,
   trueViewPoints,
@@ -21,7 +21,7 @@ const round = (v: number) => Math.round(v * 10) / 10;
  */
 function frontLandmarks(patient: Patient): LandmarkInput[] {
   const hand = random(5);
-  return rowOf(patient).flatMap((tooth) => {
+  return frontRowOf(patient).flatMap((tooth) => {
     const own = patient.teeth.find((t) => t.tooth === tooth);
     if (!own) return [];
     const points = truePoints(own);

@@ -1,7 +1,6 @@
 import type { PhotoView } from '@radiant/contract';
 import type { PhotoOnScan } from '@radiant/core';
-import { Rotate3d, ZoomIn } from 'lucide-react';
-import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { PhotoBench } from '../../bench/PhotoBench.js';
 import { type BenchMark, type MarkGroup, useBenchMarks } from '../../data/bench-marks.js';
 import { useBenchReading } from '../../data/bench-reading.js';
@@ -10,26 +9,23 @@ import { useEdges } from '../../engine/use-edges.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { useHotkeys } from '../../ui/hotkeys.js';
 import { KeyHint, Stage } from '../../ui/StageLayout.js';
+import { BenchChips } from './BenchChips.js';
 import { CalibrationMarks, CalibrationTool } from './CalibrationTool.js';
 import { DrawnMarks } from './DrawnMarks.js';
 import { FindingsPanel } from './FindingsPanel.js';
-import { AS_TAKEN, filterOf, LightControls } from './LightControls.js';
-import { OverlayMenu } from './OverlayMenu.js';
+import { AS_TAKEN, filterOf } from './LightControls.js';
 import { Overlays } from './Overlays.js';
-import { NoPhoto, PhotoUpload } from './PhotoUpload.js';
+import { NoPhoto } from './PhotoUpload.js';
 import { PointLayer } from './PointLayer.js';
 import { ScanInset } from './ScanInset.js';
+import { type Mode, useDrawing } from './use-drawing.js';
 import { useOverlays } from './use-overlays.js';
 import { usePhotoOnScan } from './use-photo-on-scan.js';
 import { ViewStrip } from './ViewStrip.js';
 
-type Mode = MarkGroup | 'scale' | 'check' | 'length' | 'angle';
-type Point = { readonly x: number; readonly y: number };
-
 /** How far an edge may lie from a click to be snapped to, px of the screen. */
 const SNAP_REACH = 9;
 const NONE: readonly never[] = [];
-const tenth = (v: number) => Math.round(v * 10) / 10;
 
 /** One view on the bench: points in a guided order, scale, drawn measures, overlays. */
 export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView) => void }) {
@@ -43,8 +39,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const [magnified, setMagnified] = useState(false);
   const [snapping, setSnapping] = useState(false);
   const [light, setLight] = useState(AS_TAKEN);
-  const [from, setFrom] = useState<Point>();
-  const [begun, setBegun] = useState<readonly Point[]>([]);
+  const { from, setFrom, begun, setBegun, draw, scale } = useDrawing(reading);
   const [skipped, setSkipped] = useState<readonly string[]>([]);
   const group: MarkGroup = mode === 'landmarks' || (mode !== 'points' && front) ? 'landmarks' : 'points';
   const { marks: plain, place, remove, placeFromScan } = useBenchMarks(view, group);
@@ -71,35 +66,9 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
     setFrom(undefined);
     setMode(m);
   };
-  const draw = (kind: 'length' | 'angle', x: number, y: number) => {
-    const point = { x: tenth(x), y: tenth(y) };
-    if (begun.some((p) => Math.hypot(p.x - point.x, p.y - point.y) < 3)) return;
-    const points = [...begun, point];
-    if (points.length < (kind === 'angle' ? 3 : 2)) return setBegun(points);
-    setBegun([]);
-    const count = reading.drawn.filter((m) => (m.points.length === 3) === (kind === 'angle')).length;
-    reading.change({
-      ...(photo && { photoId: photo.id }),
-      drawn: [...reading.drawn, { id: crypto.randomUUID(), name: `${kind} ${count + 1}`, points }],
-    });
-  };
   const press = async (x: number, y: number, zoom: number) => {
     if (!mayWrite || !photo) return;
-    if (mode === 'scale' || mode === 'check') {
-      const held = mode === 'scale' ? calibration : reading.check;
-      if (held) return;
-      const point = { x: tenth(x), y: tenth(y) };
-      if (!from) return setFrom(point);
-      if (Math.hypot(point.x - from.x, point.y - from.y) < 10) return;
-      const made = {
-        from,
-        to: point,
-        mm: view.startsWith('portrait') ? 63.4 : 20,
-        ...(view.startsWith('portrait') && { way: 'pupils' as const, origin: 'mean' as const, pmMm: 7.5 }),
-      };
-      reading.change({ photoId: photo.id, [mode === 'scale' ? 'calibration' : 'check']: made });
-      return setFrom(undefined);
-    }
+    if (mode === 'scale' || mode === 'check') return scale(mode, x, y);
     if (mode === 'length' || mode === 'angle') return draw(mode, x, y);
     if (!next) return;
     const found = snapping && next.onEdge ? await snap([x, y], SNAP_REACH / zoom) : undefined;
@@ -183,74 +152,17 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                     </>
                   )}
                 </PhotoBench>
-                <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap items-start gap-2 [&>*]:pointer-events-auto">
-                  {front && (
-                    <button
-                      type="button"
-                      className="chip"
-                      aria-pressed={mode === 'landmarks'}
-                      onClick={() => choose('landmarks')}
-                    >
-                      landmarks
-                    </button>
-                  )}
-                  <button
-                    type="button"
-                    className="chip"
-                    aria-pressed={mode === 'points'}
-                    onClick={() => choose('points')}
-                  >
-                    {front ? 'contacts, axes' : 'points'}
-                  </button>
-                  <button
-                    type="button"
-                    className="chip"
-                    aria-pressed={mode === 'scale' || mode === 'check'}
-                    onClick={() => choose('scale')}
-                  >
-                    scale{calibration ? '' : ' not set'}
-                  </button>
-                  {mayWrite && (
-                    <>
-                      <button
-                        type="button"
-                        className="chip"
-                        aria-pressed={mode === 'length'}
-                        onClick={() => choose('length')}
-                      >
-                        length
-                      </button>
-                      <button
-                        type="button"
-                        className="chip"
-                        aria-pressed={mode === 'angle'}
-                        onClick={() => choose('angle')}
-                      >
-                        angle
-                      </button>
-                      <button
-                        type="button"
-                        className="chip"
-                        aria-pressed={snapping}
-                        onClick={() => setSnapping(!snapping)}
-                      >
-                        snap
-                      </button>
-                    </>
-                  )}
-                  <IconChip label="magnifier" hint="G" on={magnified} onPress={() => setMagnified(!magnified)}>
-                    <ZoomIn size={15} aria-hidden="true" />
-                  </IconChip>
-                  {front && (
-                    <IconChip label="the scan beside it" hint="B" on={beside} onPress={() => setBeside(!beside)}>
-                      <Rotate3d size={15} aria-hidden="true" />
-                    </IconChip>
-                  )}
-                  <OverlayMenu view={view} on={overlays} toggle={toggleOverlay} />
-                  <LightControls light={light} onChange={setLight} />
-                  <span className="flex-1" />
-                  <PhotoUpload view={view} compact />
-                </div>
+                <BenchChips
+                  view={view}
+                  mode={mode}
+                  choose={choose}
+                  scaled={!!calibration}
+                  snapping={[snapping, setSnapping]}
+                  magnified={[magnified, setMagnified]}
+                  beside={[beside, setBeside]}
+                  overlays={[overlays, toggleOverlay]}
+                  light={[light, setLight]}
+                />
                 {(mode === 'scale' || mode === 'check') && (
                   <CalibrationTool
                     view={view}
@@ -322,34 +234,6 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
         </>
       }
     />
-  );
-}
-
-/** A chip of one picture; its name and key show under the pointer. */
-function IconChip({
-  label,
-  hint,
-  on,
-  onPress,
-  children,
-}: {
-  label: string;
-  hint: string;
-  on: boolean;
-  onPress: () => void;
-  children: ReactNode;
-}) {
-  return (
-    <button
-      type="button"
-      className="chip"
-      aria-label={label}
-      title={`${label} (${hint})`}
-      aria-pressed={on}
-      onClick={onPress}
-    >
-      {children}
-    </button>
   );
 }
 

@@ -1,9 +1,9 @@
 import { contourPlan } from '@radiant/contract';
-import { across, type BiteWish, type Fdi, isPlannable, type Jaw, jawOf } from '@radiant/core';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { across, type BiteWish, type Fdi, isPlannable, jawOf } from '@radiant/core';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ArchScene, type Showing } from '../../bench/ArchScene.js';
-import { ARCH_VIEWS, type View, type ViewName } from '../../bench/arch-eye.js';
+import { ARCH_VIEWS } from '../../bench/arch-eye.js';
 import { useCase, useSection } from '../../data/case-context.js';
 import { shownOf } from '../../engine/use-asked.js';
 import { useContour } from '../../engine/use-contour.js';
@@ -12,61 +12,25 @@ import { useLower } from '../../engine/use-lower.js';
 import { useNeighbours } from '../../engine/use-neighbours.js';
 import { usePlanned } from '../../engine/use-planned.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
-import { useHotkeys } from '../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
 import { BiteCard, FIRST_BITE } from './BiteCard.js';
-import { AMOUNT_STEP, BrushCard, FIRST_BRUSH, RADIUS_STEP, turned } from './BrushCard.js';
+import { BrushCard, FIRST_BRUSH } from './BrushCard.js';
 import { CutCard } from './CutCard.js';
 import { Legend } from './Legend.js';
 import { PassingNotes } from './NeighbourNotes.js';
 import { OwnScan } from './own-scan/OwnScan.js';
 import { ScanUpload } from './ScanUpload.js';
+import { ShapeChips } from './ShapeChips.js';
 import { SmilePicture } from './SmilePicture.js';
 import { ToothPanel } from './ToothPanel.js';
+import { LOWER_WORDS, type ShownPlan, type Tool, VIEW_WORDS } from './tools.js';
 import { useBite } from './use-bite.js';
 import { useBrush } from './use-brush.js';
 import { type CutSetting, FIRST_CUT, useCut } from './use-cut.js';
+import { useLook } from './use-look.js';
 import { useSetToProposal } from './use-set-to-proposal.js';
-
-const SHOWING: readonly (readonly [Exclude<Showing, 'bite'>, string])[] = [
-  ['existing', 'as scanned'],
-  ['planned', 'planned'],
-  ['difference', 'added and removed'],
-  ['both', 'both'],
-];
-type Tool = 'brush' | 'cut' | 'bite' | 'smile';
-const TOOLS: readonly (readonly [Tool, string, string])[] = [
-  ['brush', 'brush', 'b'],
-  ['cut', 'section', 'x'],
-  ['bite', 'bite', 'o'],
-  ['smile', 'in the smile', 's'],
-];
-const VIEW_WORDS: Readonly<Record<ViewName, string>> = {
-  front: 'front',
-  right: 'right',
-  left: 'left',
-  above: 'above',
-  'edge-on': 'edge-on',
-  twelve: 'twelve o’clock',
-  behind: 'behind',
-};
-/** Of a lower arch these two are called otherwise. */
-const LOWER_WORDS: Partial<typeof VIEW_WORDS> = { twelve: 'six o’clock' };
-/** First letters are the keys. */
-const VIEW_KEYS: Readonly<Record<string, ViewName>> = {
-  f: 'front',
-  r: 'right',
-  l: 'left',
-  a: 'above',
-  e: 'edge-on',
-  t: 'twelve',
-  h: 'behind',
-};
-
-/** In the closed bite both arches are looked at from between them; what bites, from the side of the other arch. */
-const eyeInBite = (name: ViewName, jaw: Jaw): Jaw =>
-  name === 'front' || name === 'right' || name === 'left' ? 'upper' : jaw;
+import { useShapeKeys } from './use-shape-keys.js';
 
 /** Shape; or, while a scan from outside is being made the case's, that. */
 export default function Shape() {
@@ -81,16 +45,14 @@ function Bench() {
   const contour = useContour();
   const shape = useSection('shape');
   const { tooth, selectTooth } = useCase();
-  const [showing, setShowing] = useState<Exclude<Showing, 'bite'>>('difference');
+  const [showing, setShowing] = useState<ShownPlan>('difference');
   const [share, setShare] = useState(0.55);
   const [gum, setGum] = useState(true);
-  const [view, setView] = useState<View>({ name: 'front', jaw: jawOf(tooth), turn: 0 });
   const mayShape = useMayWrite('shape');
   const [tool, setTool] = useState<Tool>();
   const [brush, setBrush] = useState(FIRST_BRUSH);
   const [cutSetting, setCut] = useState<CutSetting>(FIRST_CUT);
   const [wish, setWish] = useState<BiteWish>(FIRST_BITE);
-  const [acrossShown, showAcross] = useState(true);
   const reading = useRef<HTMLSpanElement>(null);
 
   const choose = useCallback((t: Fdi) => isPlannable(t) && selectTooth(t), [selectTooth]);
@@ -100,6 +62,7 @@ function Bench() {
   const lower = useLower(contour, true);
   const jaw = jawOf(tooth);
   const inBite = tool === 'bite';
+  const { view, look, acrossShown, showAcross } = useLook(jaw, inBite);
   const { views: planned, troubles } = usePlanned(contour, useDrawable(plan, lower));
   const own = useJaw(contour, lower, jaw);
   const neighbours = useNeighbours(contour, kept, lower);
@@ -116,66 +79,9 @@ function Bench() {
     [inBite, acrossShown, jaw, lower, bite],
   );
 
-  const look = useCallback(
-    (name: ViewName) => {
-      setView((v) => ({ name, jaw: inBite ? eyeInBite(name, jaw) : jaw, turn: v.turn + 1 }));
-      // The other jaw would stand before what is looked at.
-      showAcross(name !== 'above' && name !== 'behind');
-    },
-    [jaw, inBite],
-  );
-  // In the bite both jaws are there: who picks a tooth of the other one wants to look on from where they are.
-  useEffect(() => {
-    setView((v) => {
-      const before = inBite ? eyeInBite(v.name, v.jaw) : jaw;
-      return v.jaw === before ? v : { ...v, jaw: before, turn: v.turn + 1 };
-    });
-  }, [jaw, inBite]);
   const otherJaw = useCallback(() => selectTooth(across(tooth)), [selectTooth, tooth]);
   const toggle = useCallback((t: Tool) => setTool((now) => (now === t ? undefined : t)), []);
-  useHotkeys('stage', [
-    {
-      keys: 'F R L A',
-      does: 'view from front, right, left, above',
-      on: ['f', 'r', 'l', 'a'],
-      run: (key) => look(VIEW_KEYS[key] as ViewName),
-    },
-    {
-      keys: 'E T H',
-      does: 'view edge-on, from twelve o’clock, from behind',
-      on: ['e', 't', 'h'],
-      run: (key) => look(VIEW_KEYS[key] as ViewName),
-    },
-    { keys: 'J', does: 'the other jaw', on: ['j'], run: otherJaw },
-    {
-      keys: '1 2 3 4',
-      does: 'existing, planned, added and removed, both',
-      on: ['1', '2', '3', '4'],
-      run: (key) => setShowing((SHOWING[Number(key) - 1] as (typeof SHOWING)[number])[0]),
-    },
-    {
-      keys: 'B X O S',
-      does: 'brush, section, bite, in the smile',
-      on: TOOLS.filter((t) => t[0] !== 'brush' || mayShape).map((t) => t[2]),
-      run: (key) => toggle((TOOLS.find((t) => t[2] === key) as (typeof TOOLS)[number])[0]),
-    },
-    {
-      keys: ', .',
-      does: 'brush smaller, larger',
-      on: [',', '.'],
-      run: (key) => setBrush((b) => turned(b, 'radiusMm', key === ',' ? -RADIUS_STEP : RADIUS_STEP)),
-    },
-    {
-      keys: "; '",
-      does: 'brush weaker, stronger',
-      on: [';', "'"],
-      run: (key) => setBrush((b) => turned(b, 'amountMm', key === ';' ? -AMOUNT_STEP : AMOUNT_STEP)),
-    },
-    { keys: 'M', does: 'brush on both sides', on: ['m'], run: () => setBrush((b) => ({ ...b, mirror: !b.mirror })) },
-    { keys: 'Esc', does: 'put the tool away', on: ['escape'], run: () => setTool(undefined) },
-    { keys: 'Alt, Shift while drawing', does: 'the opposite of adding; smooth' },
-    { keys: '↑ ↓ in a field', does: 'one step; with Shift ten' },
-  ]);
+  useShapeKeys({ look, otherJaw, setShowing, toggle, setBrush, putAway: () => setTool(undefined), mayShape });
 
   const drawn: Showing = tool === 'bite' ? 'bite' : showing;
   return (
@@ -236,48 +142,20 @@ function Bench() {
               hidden
               className="pointer-events-none absolute top-0 left-0 rounded bg-ink/85 px-1.5 py-0.5 text-[12px] text-white"
             />
-            <div className="pointer-events-none absolute inset-x-4 top-3.5 z-20 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
-              {SHOWING.map(([id, word]) => (
-                <button
-                  key={id}
-                  type="button"
-                  className="chip"
-                  aria-pressed={tool !== 'bite' && tool !== 'smile' && showing === id}
-                  onClick={() => {
-                    setShowing(id);
-                    if (tool === 'bite' || tool === 'smile') setTool(undefined);
-                  }}
-                >
-                  {word}
-                </button>
-              ))}
-              {showing === 'both' && tool !== 'bite' && (
-                <label className="chip">
-                  <span className="sr-only">How strongly the plan is shown</span>
-                  <input
-                    type="range"
-                    className="w-24 accent-plum"
-                    min={0}
-                    max={1}
-                    step={0.01}
-                    value={share}
-                    onChange={(e) => setShare(Number(e.target.value))}
-                  />
-                </label>
-              )}
-              <button type="button" className="chip" aria-pressed={gum} onClick={() => setGum(!gum)}>
-                gum
-              </button>
-              <button type="button" className="chip" aria-pressed={jaw === 'lower'} onClick={otherJaw}>
-                lower teeth
-              </button>
-              <span className="w-1" />
-              {TOOLS.filter(([id]) => id !== 'brush' || mayShape).map(([id, word]) => (
-                <button key={id} type="button" className="chip" aria-pressed={tool === id} onClick={() => toggle(id)}>
-                  {word}
-                </button>
-              ))}
-            </div>
+            <ShapeChips
+              showing={showing}
+              setShowing={setShowing}
+              share={share}
+              setShare={setShare}
+              gum={gum}
+              setGum={setGum}
+              tool={tool}
+              setTool={setTool}
+              toggle={toggle}
+              jaw={jaw}
+              otherJaw={otherJaw}
+              mayShape={mayShape}
+            />
             {tool !== 'smile' && (
               <div className="absolute top-14 left-4 max-w-[292px]">
                 <PassingNotes contour={contour} neighbours={neighbours} troubles={troubles} />

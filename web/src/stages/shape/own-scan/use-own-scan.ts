@@ -6,17 +6,20 @@ import type { LaidView, OpenedView, RawJawService } from '../../../engine/raw-ja
 import { faultOf } from '../../../engine/work.js';
 import { startReading, takeEarly } from './early.js';
 
+/** A scan that lies in the mouth, with the teeth that were picked out of it. */
+export interface LaidScan {
+  readonly state: 'laid';
+  readonly opened: OpenedView;
+  readonly jaw: Jaw;
+  readonly laid: LaidView;
+  readonly picked: PickedView;
+}
+
 export type OwnScanState =
   | { readonly state: 'reading'; readonly what: string; readonly share: number }
   | { readonly state: 'failed'; readonly sentence: string }
   | { readonly state: 'asking'; readonly opened: OpenedView; readonly sentence?: string }
-  | {
-      readonly state: 'laid';
-      readonly opened: OpenedView;
-      readonly jaw: Jaw;
-      readonly laid: LaidView;
-      readonly picked: PickedView;
-    };
+  | LaidScan;
 
 /** Nothing there that a pointer could meet. */
 const UNTOUCHED: Cells = { box: new Float64Array(), first: new Uint32Array(1), faces: new Uint32Array() };
@@ -84,53 +87,13 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     };
   }, [url, id, mend, lay]);
 
-  /** Asks the worker for something that changes what is picked. */
-  const change = useCallback(async (ask: (s: Remote<RawJawService>) => Promise<PickedView>) => {
+  /** Asks the worker; why it would not is said, and everything stays as it was. */
+  const ask = useCallback(async <T>(of: (s: Remote<RawJawService>) => Promise<T>): Promise<T | undefined> => {
     setBusy(true);
     try {
-      const picked = await ask(service.current as Remote<RawJawService>);
-      setState((now) => (now.state === 'laid' ? { ...now, picked } : now));
+      const answer = await of(service.current as Remote<RawJawService>);
       setRefusal(undefined);
-    } catch (error) {
-      setRefusal(faultOf(error));
-    } finally {
-      setBusy(false);
-    }
-  }, []);
-
-  /** Asks the worker to lay the scan in another way; how it lay stays when that can't be. */
-  const relay = useCallback(
-    async (jaw: Jaw | undefined, ask: (s: Remote<RawJawService>) => Promise<LaidView>): Promise<boolean> => {
-      setBusy(true);
-      try {
-        const laid = await ask(service.current as Remote<RawJawService>);
-        setState((now) => (now.state === 'laid' ? { ...now, jaw: jaw ?? now.jaw, laid, picked: laid.picked } : now));
-        setRefusal(undefined);
-        return true;
-      } catch (error) {
-        setRefusal(faultOf(error));
-        return false;
-      } finally {
-        setBusy(false);
-      }
-    },
-    [],
-  );
-
-  /** The case's scan as it is drawn beside this one; nothing where it can't be fetched. */
-  const firstView = useCallback(async (url: string) => {
-    try {
-      return await (service.current as Remote<RawJawService>).firstView(url);
-    } catch (error) {
-      setRefusal(faultOf(error));
-      return undefined;
-    }
-  }, []);
-
-  const asPlan = useCallback(async (url: string) => {
-    setBusy(true);
-    try {
-      return await (service.current as Remote<RawJawService>).asPlan(url);
+      return answer;
     } catch (error) {
       setRefusal(faultOf(error));
       return undefined;
@@ -139,15 +102,26 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     }
   }, []);
 
-  const finish = useCallback(async () => {
-    setBusy(true);
+  const change = async (of: (s: Remote<RawJawService>) => Promise<PickedView>): Promise<void> => {
+    const picked = await ask(of);
+    if (picked) setState((now) => (now.state === 'laid' ? { ...now, picked } : now));
+  };
+
+  /** Lays the scan in another way. Whether that could be. */
+  const relay = async (jaw: Jaw | undefined, of: (s: Remote<RawJawService>) => Promise<LaidView>): Promise<boolean> => {
+    const laid = await ask(of);
+    if (!laid) return false;
+    setState((now) => (now.state === 'laid' ? { ...now, jaw: jaw ?? now.jaw, laid, picked: laid.picked } : now));
+    return true;
+  };
+
+  /** The case's scan as it is drawn beside this one, which goes on being worked on; nothing where it can't be fetched. */
+  const firstView = useCallback(async (other: string) => {
     try {
-      return await (service.current as Remote<RawJawService>).finish();
+      return await (service.current as Remote<RawJawService>).firstView(other);
     } catch (error) {
       setRefusal(faultOf(error));
       return undefined;
-    } finally {
-      setBusy(false);
     }
   }, []);
 
@@ -158,14 +132,14 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     mend,
     setMend,
     lay,
-    asPlan,
+    asPlan: (other: string) => ask((s) => s.asPlan(other)),
     layBy: (middle: Vec3, right: Vec3, left: Vec3) => relay(undefined, (s) => s.layBy(middle, right, left)),
     layOn: (jaw: Jaw, url: string, places?: readonly [ThreePlaces, ThreePlaces]) =>
       relay(jaw, (s) => s.layOn(jaw, url, places)),
     firstView,
     layByHand: (otherUrl: string, hand: ByHand) => relay('lower', (s) => s.layByHand(otherUrl, hand)),
     layByBite: (jaw: Jaw, other: FrameMatrix | null) => relay(jaw, (s) => s.layByBite(jaw, other)),
-    finish,
+    finish: () => ask((s) => s.finish()),
     renumber: (from: Fdi, to: Fdi | undefined) => change((s) => s.renumber(from, to)),
     add: (vertex: number, tooth: Fdi) => change((s) => s.add(vertex, tooth)),
     pull: (tooth: Fdi, from: Vec3, to: Vec3) => change((s) => s.pull(tooth, from, to)),
@@ -173,3 +147,6 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
       change((s) => s.paint(vertices, radiusMm, tooth)),
   };
 }
+
+/** The work on a scan, as the page asks for it. */
+export type OwnScanWork = ReturnType<typeof useOwnScan>;
