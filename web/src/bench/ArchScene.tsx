@@ -4,6 +4,7 @@ import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo,
 import * as THREE from 'three';
 import type { DrawableMesh } from '../engine/drawable.js';
 import type { PlannedView } from '../engine/views.js';
+import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
 import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { biteColour, differenceColour } from './colour-scale.js';
@@ -165,7 +166,7 @@ export const ArchScene = memo(function ArchScene({
       {cut && <CutLines cut={cut} />}
       <mesh ref={ring} visible={false} renderOrder={3}>
         <ringGeometry args={[0.94, 1, 48]} />
-        <meshBasicMaterial color="#5d2a5a" depthTest={false} transparent opacity={0.9} side={THREE.DoubleSide} />
+        <meshBasicMaterial color={PALETTE.plum} depthTest={false} transparent opacity={0.9} side={THREE.DoubleSide} />
       </mesh>
     </JawCanvas>
   );
@@ -267,7 +268,7 @@ function FaceLine({ of }: { of: PlannedView }) {
     const positions = new Float32Array(FACE.flatMap((v) => [...of.mesh.positions.subarray(3 * v, 3 * v + 3)]));
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
-    return new THREE.LineLoop(geometry, lineMaterial('#5d2a5a'));
+    return new THREE.LineLoop(geometry, lineMaterial(PALETTE.plum));
   }, [of.mesh]);
   useEffect(() => () => line.geometry.dispose(), [line]);
   return <primitive object={line} renderOrder={4} />;
@@ -308,7 +309,7 @@ function CutLines({ cut }: { cut: CutAt }) {
     <>
       <mesh position={pane.position} quaternion={pane.quaternion} renderOrder={2}>
         <planeGeometry args={[26, 22]} />
-        <meshBasicMaterial color="#5d2a5a" transparent opacity={0.16} side={THREE.DoubleSide} depthWrite={false} />
+        <meshBasicMaterial color={PALETTE.plum} transparent opacity={0.16} side={THREE.DoubleSide} depthWrite={false} />
       </mesh>
       {made.map((l) => (
         <primitive key={l.uuid} object={l} renderOrder={3} />

@@ -1,5 +1,6 @@
 import { Canvas } from '@react-three/fiber';
 import type { ReactNode } from 'react';
+import { PALETTE } from '../ui/palette.js';
 import { eyeOf, Rig, type View } from './arch-eye.js';
 import { drawnInSoftware } from './software.js';
 
@@ -30,7 +31,7 @@ export function JawCanvas({
       gl={{ antialias: SMOOTH }}
       aria-label={label}
     >
-      <color attach="background" args={['#7b7b7b']} />
+      <color attach="background" args={[PALETTE.bench]} />
       <Rig view={view} hold={hold} />
       {children}
     </Canvas>

@@ -1,4 +1,5 @@
 import { type RefObject, useEffect, useState } from 'react';
+import { PALETTE } from '../ui/palette.js';
 import type { BenchView } from './PhotoBench.js';
 
 const SIDE = 156;
@@ -62,7 +63,7 @@ export function Magnifier({
       />
       <path
         d={`M${view.x + at.x / view.zoom - span / 2} ${view.y + at.y / view.zoom}h${span}M${view.x + at.x / view.zoom} ${view.y + at.y / view.zoom - span / 2}v${span}`}
-        stroke="#fff"
+        stroke={PALETTE.white}
         strokeOpacity={0.8}
         strokeWidth={span / SIDE}
       />

@@ -20,6 +20,7 @@ import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeome
 import type { DrawableMesh } from '../engine/drawable.js';
 import type { LaidView } from '../engine/raw-jaw.worker.js';
 import type { JawView } from '../engine/views.js';
+import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
 import { useGeometry } from './arch-surfaces.js';
 import { differenceColour } from './colour-scale.js';
@@ -105,7 +106,7 @@ export const OwnScanScene = memo(function OwnScanScene({
       {places.map((p) => (
         <mesh key={p.join(' ')} position={[...p]} renderOrder={3}>
           <sphereGeometry args={[0.7, 16, 12]} />
-          <meshBasicMaterial color="#5d2a5a" depthTest={false} transparent />
+          <meshBasicMaterial color={PALETTE.plum} depthTest={false} transparent />
         </mesh>
       ))}
       <Carried teeth={picked.teeth} labels={labels} />
@@ -237,7 +238,7 @@ function Jaw({
       onClick={click}
       {...((painting || pulling) && { onPointerDown: down, onPointerMove: move })}
     >
-      <meshMatcapMaterial matcap={SOFT} vertexColors color="#ffffff" side={THREE.DoubleSide} />
+      <meshMatcapMaterial matcap={SOFT} vertexColors color={PALETTE.white} side={THREE.DoubleSide} />
     </mesh>
   );
 }
@@ -279,7 +280,7 @@ function lineAt(picked: PickedView, at: Vec3): { tooth: Fdi; from: Vec3 } | unde
   return best;
 }
 
-const LINE = { on: new THREE.Color('#5d2a5a'), off: new THREE.Color('#7d4a3f') } as const;
+const LINE = { on: new THREE.Color(PALETTE.plum), off: new THREE.Color('#7d4a3f') } as const;
 const WIDE_PX = { on: 3, off: 1.4 } as const;
 
 /** The line between a tooth and the gum; while it is pulled, what goes along with the hand is drawn over everything. */

@@ -3,6 +3,7 @@ import type { ThreeEvent } from '@react-three/fiber';
 import { memo, useCallback, useEffect, useLayoutEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import type { DrawableMesh } from '../engine/drawable.js';
+import { PALETTE } from '../ui/palette.js';
 import { studioLight } from './studio-light.js';
 
 /** One picture of the light for each gloss, for as long as the page lives. */
@@ -115,7 +116,7 @@ export const ToothSurface = memo(function ToothSurface({
       {...(hand?.down && { onPointerDown: down })}
     >
       {coloured ? (
-        <meshMatcapMaterial key="map" matcap={SOFT} vertexColors color="#ffffff" />
+        <meshMatcapMaterial key="map" matcap={SOFT} vertexColors color={PALETTE.white} />
       ) : (
         <meshMatcapMaterial
           key={opacity < 1 ? 'glass' : 'plain'}

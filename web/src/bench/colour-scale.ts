@@ -1,3 +1,4 @@
+import { PALETTE } from '../ui/palette.js';
 /** Ends of the added/removed scale, mm. */
 export const DIFFERENCE_RANGE_MM = 1;
 
@@ -21,7 +22,7 @@ export const css = ([r, g, b]: Rgb): string =>
 
 /** Amber for a removal depth, from the palest that still shows to full at 0.7 mm. */
 export function removalColour(mm: number): string {
-  if (mm <= 0) return '#ffffff';
+  if (mm <= 0) return PALETTE.white;
   const k = 0.14 + 0.76 * Math.min(1, mm / 0.7);
   const pale: Rgb = [1, 0.973, 0.933];
   return css(

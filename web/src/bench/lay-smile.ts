@@ -1,6 +1,7 @@
 import type { LaidSmile, LaidTooth } from '@radiant/core';
 import { lipCurve, type Px } from '@radiant/core';
 import * as THREE from 'three';
+import { PALETTE } from '../ui/palette.js';
 
 /** The lips' borders as marked, corners first and last; none where lips are held away. */
 export interface LipLines {
@@ -70,7 +71,7 @@ function stamp(ctx: CanvasRenderingContext2D, [w, h]: Px): void {
   ctx.beginPath();
   ctx.roundRect(w - width - size * 0.6, h - size * 2.2, width, size * 1.6, size * 0.3);
   ctx.fill();
-  ctx.fillStyle = '#fff';
+  ctx.fillStyle = PALETTE.white;
   ctx.fillText(STAMP, w - width, h - size * 1.1);
 }
 

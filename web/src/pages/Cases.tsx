@@ -159,14 +159,14 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
           className="h-full min-h-[128px] w-full bg-bench object-cover"
         />
       ) : (
-        <span className="flex min-h-[128px] items-center justify-center bg-porcelain text-[12.5px] text-ink-2">
+        <span className="flex min-h-[128px] items-center justify-center bg-porcelain text-fine text-ink-2">
           no photograph
         </span>
       )}
       <span className="block min-w-0 py-3.5 pr-5">
         <span className="flex items-baseline justify-between gap-4">
-          <b className="truncate font-serif text-[21px] font-semibold">{c.name}</b>
-          <span className="shrink-0 text-[13px] text-ink-2">changed {day(c.updatedAt)}</span>
+          <b className="truncate font-serif text-figure font-semibold">{c.name}</b>
+          <span className="shrink-0 text-note text-ink-2">changed {day(c.updatedAt)}</span>
         </span>
         <span className="mt-0.5 block truncate text-ink-2">
           {[c.ageYears ? `${c.ageYears} y` : '', c.wish].filter(Boolean).join(' · ') || 'no wish noted'}
@@ -181,14 +181,14 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
             .map((s) => (
               <span
                 key={s.name}
-                className={`rounded-full px-2.5 py-0.5 text-[12px] ${s.section && c.stagesBegun.includes(s.section) ? 'bg-plum-soft text-plum' : 'bg-porcelain text-ink-2'}`}
+                className={`rounded-full px-2.5 py-0.5 text-tiny ${s.section && c.stagesBegun.includes(s.section) ? 'bg-plum-soft text-plum' : 'bg-porcelain text-ink-2'}`}
               >
                 {s.name}
               </span>
             ))}
         </span>
         {(c.finishBy || c.importedBy) && (
-          <span className="mt-2 block truncate text-[13px] text-ink-2">
+          <span className="mt-2 block truncate text-note text-ink-2">
             {[
               c.finishBy ? `to be finished by ${day(c.finishBy)}` : '',
               c.importedBy ? `brought in by ${c.importedBy}` : '',
@@ -216,7 +216,7 @@ function Opening() {
             className="fixed left-1/2 top-1/2 w-[460px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl"
             aria-describedby={undefined}
           >
-            <Dialog.Title className="title mb-4 text-[21px]">New case</Dialog.Title>
+            <Dialog.Title className="title mb-4 text-figure">New case</Dialog.Title>
             <NewCaseForm />
           </Dialog.Content>
         </Dialog.Portal>

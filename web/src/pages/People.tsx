@@ -120,7 +120,7 @@ function Person({
         <span className="text-ink-2">{p.endedAt ? `left on ${day(p.endedAt)}` : `${p.role}: ${WHAT[p.role]}`}</span>
       </div>
       {mayEnd && (
-        <div className="mt-1 flex flex-wrap gap-4 text-[13px]">
+        <div className="mt-1 flex flex-wrap gap-4 text-note">
           {p.endedAt ? (
             <button
               type="button"
@@ -181,7 +181,7 @@ function Person({
         </div>
       )}
       {said && (
-        <p role="status" className="mt-1 text-[13px] text-ink-2">
+        <p role="status" className="mt-1 text-note text-ink-2">
           {said}
         </p>
       )}

@@ -27,7 +27,7 @@ export function PracticePage({ who, title, children }: { who: Who; title: string
       <header className="flex h-[72px] shrink-0 items-center gap-4 border-b border-hair bg-leaf px-6">
         <Link to="/" className="flex items-center gap-3">
           <img src="/arch.svg" alt="" className="h-7 w-7" />
-          <span className="font-serif text-[20px] font-semibold">Radiant Arch</span>
+          <span className="font-serif text-figure font-semibold">Radiant Arch</span>
         </Link>
         <span className="text-ink-2">{who.practice}</span>
         <nav className="ml-auto flex items-center gap-5 text-ink-2">
@@ -66,7 +66,7 @@ export function PracticePage({ who, title, children }: { who: Who; title: string
       )}
       <main className="flex-1 overflow-auto px-6 py-8">
         <div className="mx-auto max-w-[1040px]">
-          <h1 className="mb-6 font-serif text-[28px] font-semibold tracking-tight">{title}</h1>
+          <h1 className="mb-6 font-serif text-head font-semibold tracking-tight">{title}</h1>
           {children}
         </div>
       </main>

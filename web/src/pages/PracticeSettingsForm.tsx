@@ -60,7 +60,7 @@ export function PracticeSettingsForm() {
             </option>
           ))}
         </select>
-        <span className="mt-1 block text-[13px] text-ink-2">
+        <span className="mt-1 block text-note text-ink-2">
           {SCHOOLS.find((s) => s.id === data.data.school)?.reason}
         </span>
       </label>
@@ -80,7 +80,7 @@ export function PracticeSettingsForm() {
         ))}
       </fieldset>
       {data.by && data.at && (
-        <p className="mt-2 text-[13px] text-ink-2">
+        <p className="mt-2 text-note text-ink-2">
           set by {data.by}, {moment(data.at)}
         </p>
       )}

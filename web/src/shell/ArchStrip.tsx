@@ -13,6 +13,7 @@ import { useDeferredValue, useEffect, useMemo } from 'react';
 import { toothOutline } from '../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../data/case-context.js';
 import { useReading } from '../data/reading.js';
+import { PALETTE } from '../ui/palette.js';
 import type { StageDefinition } from './stage.js';
 import { useStripTeeth } from './use-strip-teeth.js';
 
@@ -104,15 +105,15 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
             <path
               d={path}
               transform={lower ? `translate(0 ${-LOWER_EDGE}) rotate(180) scale(${SCALE})` : `scale(${SCALE})`}
-              fill={gone ? 'none' : on ? '#efe6ee' : plannable ? '#fffefb' : '#f0ece4'}
-              stroke={on ? '#5d2a5a' : gone ? '#c9c3b8' : '#8d9499'}
+              fill={gone ? 'none' : on ? PALETTE.plumSoft : plannable ? PALETTE.leaf : '#f0ece4'}
+              stroke={on ? PALETTE.plum : gone ? '#c9c3b8' : '#8d9499'}
               strokeWidth={on ? 0.36 : 0.17}
               {...(gone && { strokeDasharray: '0.5 0.5' })}
             />
             {(planned || toCome.includes(tooth)) && (
               <path
                 d="M-9 8 h18"
-                stroke={planned ? '#5d2a5a' : '#8d9499'}
+                stroke={planned ? PALETTE.plum : '#8d9499'}
                 strokeWidth={3}
                 {...(!planned && { strokeDasharray: '3 3' })}
               />
@@ -122,7 +123,7 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
               textAnchor="middle"
               fontSize={11.5}
               fontWeight={on ? 700 : 400}
-              fill={on ? '#5d2a5a' : '#566068'}
+              fill={on ? PALETTE.plum : PALETTE.ink2}
             >
               {name(tooth)}
             </text>

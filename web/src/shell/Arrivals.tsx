@@ -41,7 +41,7 @@ export function Arrivals({ who, compact = false }: { who: Who; compact?: boolean
           </b>
         )}
         {waiting.length > 0 && (
-          <b className="rounded-full bg-plum px-1.5 text-[11.5px] font-semibold leading-[18px] text-white">
+          <b className="rounded-full bg-plum px-1.5 text-tiny font-semibold leading-[18px] text-white">
             {waiting.length}
             <span className={compact ? 'sr-only' : ''}> waiting</span>
           </b>
@@ -66,13 +66,13 @@ export function Arrivals({ who, compact = false }: { who: Who; compact?: boolean
           )}
           <h2 className="subtitle mb-1">Arrived</h2>
           {taken.length === 0 && (
-            <p className="text-[13px] text-ink-2">
+            <p className="text-note text-ink-2">
               Nothing yet. Files that devices lay into the watched folder go to the case that their name begins with.
             </p>
           )}
           <ul>
             {taken.slice(0, SHOWN).map((a) => (
-              <li key={a.id} className="border-t border-hair py-1.5 text-[13px]">
+              <li key={a.id} className="border-t border-hair py-1.5 text-note">
                 <span className="flex items-baseline justify-between gap-3">
                   <span className="min-w-0 truncate">{a.name}</span>
                   <span className="shrink-0 text-ink-2">{ago(a.at)}</span>
@@ -91,7 +91,7 @@ export function Arrivals({ who, compact = false }: { who: Who; compact?: boolean
               </li>
             ))}
           </ul>
-          {taken.length > SHOWN && <p className="mt-1 text-[12.5px] text-ink-2">and {taken.length - SHOWN} before</p>}
+          {taken.length > SHOWN && <p className="mt-1 text-fine text-ink-2">and {taken.length - SHOWN} before</p>}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
@@ -122,7 +122,7 @@ function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }
     }
   };
   return (
-    <li className="grid grid-cols-[84px_minmax(0,1fr)] gap-3 border-t border-hair py-2.5 text-[13px]">
+    <li className="grid grid-cols-[84px_minmax(0,1fr)] gap-3 border-t border-hair py-2.5 text-note">
       {a.kind === 'photo' ? (
         <img src={`/api/arrivals/${a.id}/picture`} alt="" className="h-14 w-[84px] rounded bg-bench object-cover" />
       ) : (
@@ -143,7 +143,7 @@ function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }
                   <input
                     type="search"
                     aria-label={`Look for where ${a.name} belongs`}
-                    className="field h-7 w-[110px] text-[13px]"
+                    className="field h-7 w-[110px] text-note"
                     placeholder="find"
                     value={search}
                     onChange={(e) => setSearch(e.target.value)}
@@ -151,7 +151,7 @@ function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }
                 )}
                 <select
                   aria-label={`Case of ${a.name}`}
-                  className="field h-7 w-[116px] text-[13px]"
+                  className="field h-7 w-[116px] text-note"
                   value={caseId}
                   onChange={(e) => setCaseId(e.target.value)}
                 >
@@ -165,7 +165,7 @@ function Waiting({ arrival: a, mayKeep }: { arrival: Arrived; mayKeep: boolean }
                 {a.kind === 'photo' && (
                   <select
                     aria-label={`View of ${a.name}`}
-                    className="field h-7 w-[120px] text-[13px]"
+                    className="field h-7 w-[120px] text-note"
                     value={view}
                     onChange={(e) => setView(e.target.value as PhotoView | '')}
                   >

@@ -7,6 +7,7 @@ import { CaseProvider, useCase, useSection } from '../data/case-context.js';
 import { EngineProvider } from '../engine/engine-context.js';
 import { Boundary } from '../ui/Boundary.js';
 import { day } from '../ui/format.js';
+import { PALETTE } from '../ui/palette.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
 import { ArchStrip } from './ArchStrip.js';
 import { Arrivals } from './Arrivals.js';
@@ -66,23 +67,20 @@ function Frame() {
     <div className="grid h-full min-w-[1000px] grid-cols-[148px_minmax(0,1fr)] grid-rows-[100px_minmax(0,1fr)]">
       <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_520px_minmax(0,1fr)] border-b border-hair bg-leaf">
         <div className="min-w-0 px-5 py-4">
-          <h1 className="mb-1.5 truncate font-serif text-[25px] font-semibold leading-none tracking-tight">
+          <h1 className="mb-1.5 truncate font-serif text-head font-semibold leading-none tracking-tight">
             {detail.name}
           </h1>
-          <p
-            className={`text-[13px] text-ink-2 ${meet.cautions.length > 0 ? 'truncate' : 'line-clamp-2'}`}
-            title={facts}
-          >
+          <p className={`text-note text-ink-2 ${meet.cautions.length > 0 ? 'truncate' : 'line-clamp-2'}`} title={facts}>
             {facts}
           </p>
           {meet.cautions.length > 0 && (
-            <p className="mt-0.5 truncate text-[13px] font-semibold text-removed-ink" title={meet.cautionNote}>
+            <p className="mt-0.5 truncate text-note font-semibold text-removed-ink" title={meet.cautionNote}>
               beware: {meet.cautions.map((c) => CAUTIONS[c]).join(', ')}
             </p>
           )}
         </div>
         <ArchStrip stage={stage} />
-        <div className="min-w-0 px-5 py-4 text-right text-[13px] text-ink-2">
+        <div className="min-w-0 px-5 py-4 text-right text-note text-ink-2">
           <StageFact stage={stage} />
           {stage.section && <SaveState section={stage.section} />}
         </div>
@@ -127,7 +125,7 @@ function Journey() {
           key={s.name}
           to={s.name}
           className={({ isActive }) =>
-            `relative flex h-10 items-center gap-2.5 pl-[18px] pr-4 text-[15px] ${isActive ? 'font-[650] text-ink' : 'text-ink-2 hover:text-ink'}`
+            `relative flex h-10 items-center gap-2.5 pl-[18px] pr-4 text-body ${isActive ? 'font-[650] text-ink' : 'text-ink-2 hover:text-ink'}`
           }
         >
           {({ isActive }) => (
@@ -139,11 +137,11 @@ function Journey() {
           )}
         </NavLink>
       ))}
-      <div className="mt-auto flex flex-col gap-2.5 px-[18px] text-[13px] text-ink-2">
+      <div className="mt-auto flex flex-col gap-2.5 px-[18px] text-note text-ink-2">
         <label className="flex flex-col gap-1">
           tooth numbers
           <select
-            className="field h-[28px] px-1 text-[13px]"
+            className="field h-[28px] px-1 text-note"
             value={notation}
             onChange={(e) => setNotation(e.target.value === 'universal' ? 'universal' : 'fdi')}
           >
@@ -175,10 +173,10 @@ function StageGlyph({ on, section }: { on: boolean; section: SectionName | undef
       <path
         d="M3 10a7 7 0 0 1 14 0"
         fill="none"
-        stroke={on || begun ? '#5d2a5a' : '#c9c3b8'}
+        stroke={on || begun ? PALETTE.plum : '#c9c3b8'}
         strokeWidth={on || begun ? 2.4 : 1.6}
       />
-      {on && <circle cx="10" cy="10" r="2.6" fill="#5d2a5a" />}
+      {on && <circle cx="10" cy="10" r="2.6" fill={PALETTE.plum} />}
     </svg>
   );
 }

@@ -25,12 +25,12 @@ export function Comments({ stage }: { stage: CommentStage }) {
   return (
     <section aria-label="Comments" className="mt-6 border-t border-hair pt-4">
       <h2 className="subtitle mb-2">Comments</h2>
-      {own.length === 0 && <p className="mb-2 text-[13px] text-ink-2">None yet.</p>}
+      {own.length === 0 && <p className="mb-2 text-note text-ink-2">None yet.</p>}
       <ul className="mb-3 space-y-2.5">
         {own.map((c) => (
-          <li key={c.id} className="text-[13.5px]">
+          <li key={c.id} className="text-note">
             {c.body}
-            <span className="block text-[12px] text-ink-2">
+            <span className="block text-tiny text-ink-2">
               {c.by}, {c.role}, {moment(c.at)}
             </span>
           </li>
@@ -53,7 +53,7 @@ export function Comments({ stage }: { stage: CommentStage }) {
         </button>
       </form>
       {refusal && (
-        <p role="alert" className="mt-1 text-[13px] text-stop">
+        <p role="alert" className="mt-1 text-note text-stop">
           {refusal}
         </p>
       )}

@@ -33,7 +33,7 @@ export function ConflictDialog({ section }: { section: SectionName }) {
           onEscapeKeyDown={(e) => e.preventDefault()}
           className="fixed left-1/2 top-1/2 z-40 flex max-h-[86vh] w-[760px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col rounded-xl bg-leaf p-7 shadow-xl"
         >
-          <Dialog.Title className="title text-[21px]">
+          <Dialog.Title className="title text-figure">
             {other} changed “{section}” meanwhile
           </Dialog.Title>
           <Dialog.Description className="mb-4 mt-1 text-ink-2">

@@ -25,7 +25,7 @@ export function FigureTable({ className = '', ...rest }: ComponentProps<'table'>
       <table ref={table} className={`figures ${className}`} {...rest} />
       <button
         type="button"
-        className="absolute -top-5 right-0 h-6 min-w-6 rounded bg-leaf px-1.5 text-[12px] text-plum opacity-0 shadow-sm group-hover:opacity-100 focus-visible:opacity-100"
+        className="absolute -top-5 right-0 h-6 min-w-6 rounded bg-leaf px-1.5 text-tiny text-plum opacity-0 shadow-sm group-hover:opacity-100 focus-visible:opacity-100"
         aria-label={`Save as CSV: ${name}`}
         onClick={save}
       >

@@ -115,7 +115,7 @@ function Field({
   const type = spec.type ?? 'text';
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-[13px] text-ink-2">
+      <label htmlFor={id} className="mb-1 block text-note text-ink-2">
         {spec.label}
       </label>
       {typeof type === 'object' ? (
@@ -132,11 +132,11 @@ function Field({
         <input {...shared} type={type} autoComplete={spec.autoComplete ?? 'off'} />
       )}
       {error ? (
-        <p id={`${id}-error`} className="mt-1 text-[13px] text-stop">
+        <p id={`${id}-error`} className="mt-1 text-note text-stop">
           {error}
         </p>
       ) : spec.hint ? (
-        <p id={`${id}-hint`} className="mt-1 text-[13px] text-ink-2">
+        <p id={`${id}-hint`} className="mt-1 text-note text-ink-2">
           {spec.hint}
         </p>
       ) : null}

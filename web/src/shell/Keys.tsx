@@ -40,7 +40,7 @@ export function Keys({ stage }: { stage: StageDefinition }) {
           aria-describedby={undefined}
           className="fixed left-1/2 top-1/2 z-40 max-h-[90vh] w-[460px] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl bg-leaf p-7 shadow-xl"
         >
-          <Dialog.Title className="title mb-4 text-[21px]">Keys</Dialog.Title>
+          <Dialog.Title className="title mb-4 text-figure">Keys</Dialog.Title>
           <KeyList />
           <Dialog.Close className="btn btn-ghost mt-6">Close</Dialog.Close>
         </Dialog.Content>

@@ -11,7 +11,7 @@ export function ReadOnlyNote({ section }: { section: SectionName }) {
   const { who } = useCase();
   if (mayWrite(who.role, section)) return null;
   return (
-    <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[13px]">
+    <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-note">
       {who.role === 'technician'
         ? 'You read and comment here; the dentist decides.'
         : 'The dentist decides here; you may read it.'}
@@ -22,7 +22,7 @@ export function ReadOnlyNote({ section }: { section: SectionName }) {
 /** The server's refusal of an edit, at the place where it was made. */
 export function Refused({ sentence }: { sentence: string | undefined }) {
   return sentence ? (
-    <p role="alert" className="mb-4 rounded-lg border border-stop px-3 py-2 text-[13px] text-stop">
+    <p role="alert" className="mb-4 rounded-lg border border-stop px-3 py-2 text-note text-stop">
       Not accepted: {sentence} Your edit is kept here.
     </p>
   ) : null;

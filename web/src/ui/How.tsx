@@ -55,7 +55,7 @@ function HowView({
     <Popover.Root>
       <Popover.Trigger
         className={
-          children ? 'decoration-plum/60 decoration-dotted underline-offset-[5px] hover:underline' : 'how text-[13px]'
+          children ? 'decoration-plum/60 decoration-dotted underline-offset-[5px] hover:underline' : 'how text-note'
         }
       >
         {children ?? 'how?'}
@@ -91,7 +91,7 @@ export function WorkingView({ figure, what, source }: { figure: Figure; what: st
         {figure.working.inputs.map((i, k) => (
           <li key={`${i.name}${k}`} className="leading-snug">
             {i.name}: <b className="font-semibold">{typeof i.value === 'number' ? short(i.value) : i.value}</b> {i.unit}
-            <span className="block text-[12px] text-ink-2">
+            <span className="block text-tiny text-ink-2">
               {MARKS[i.source.mark]}
               {i.source.mark === 'published' || i.source.mark === 'standard' || i.source.mark === 'house'
                 ? `: ${i.source.text}`
@@ -100,9 +100,9 @@ export function WorkingView({ figure, what, source }: { figure: Figure; what: st
           </li>
         ))}
       </ul>
-      {figure.working.note && <p className="mt-2 text-[12px] text-ink-2">{figure.working.note}</p>}
+      {figure.working.note && <p className="mt-2 text-tiny text-ink-2">{figure.working.note}</p>}
       {source && (
-        <p className="mt-2 text-[12px] text-ink-2">
+        <p className="mt-2 text-tiny text-ink-2">
           Norm, {MARKS[source.mark]}: {source.text}
         </p>
       )}

@@ -18,7 +18,7 @@ export function Stage({
         {bench}
       </main>
       <aside className="min-h-0 overflow-y-auto border-l border-hair bg-leaf px-[18px] py-4">{panel}</aside>
-      <footer className="col-span-2 flex items-center gap-[22px] overflow-hidden whitespace-nowrap border-t border-hair bg-leaf px-5 text-[12.5px] text-ink-2">
+      <footer className="col-span-2 flex items-center gap-[22px] overflow-hidden whitespace-nowrap border-t border-hair bg-leaf px-5 text-fine text-ink-2">
         {foot}
       </footer>
     </div>

@@ -36,7 +36,7 @@ export function Duplicate() {
           Everything that this case holds, with its history. What is saved counts; this case stays as it is. Approvals
           come along as what this case says, not as the patient’s word on the new one.
         </p>
-        <label className="mb-3 flex max-w-[320px] flex-col gap-1 text-[13px] text-ink-2">
+        <label className="mb-3 flex max-w-[320px] flex-col gap-1 text-note text-ink-2">
           its name
           <input className="field" value={name} maxLength={CASE_NAME_MOST} onChange={(e) => setName(e.target.value)} />
         </label>

@@ -103,7 +103,7 @@ export default function Keep() {
       panel={
         <>
           {detail.imported && (
-            <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[13px]">
+            <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-note">
               Brought in as a file by {detail.imported.by}, {moment(detail.imported.at)}
               {detail.imported.writtenAt ? `; the file was written ${moment(detail.imported.writtenAt)}` : ''}. Names
               and approvals from before that are the file’s word.
@@ -120,7 +120,7 @@ export default function Keep() {
                     <span className="text-ink-2">{s.version === 0 ? 'not begun' : `version ${s.version}`}</span>
                   </span>
                   {s.at && (
-                    <span className="block text-[13px] text-ink-2">
+                    <span className="block text-note text-ink-2">
                       {s.by}, {moment(s.at)}
                     </span>
                   )}
@@ -128,7 +128,7 @@ export default function Keep() {
               ))}
           </ul>
           <h2 className="title mb-2 mt-6">Files</h2>
-          <p className="mb-1 text-[13px] text-ink-2">
+          <p className="mb-1 text-note text-ink-2">
             Photographs are shown and handed on without where and by whom they were taken; the bytes that came are kept
             with all of it.
           </p>
@@ -138,7 +138,7 @@ export default function Keep() {
                 <a className="how" href={`/api/cases/${detail.id}/files/${f.id}`} download={f.name}>
                   {f.name}
                 </a>
-                <span className="block text-[13px] text-ink-2">
+                <span className="block text-note text-ink-2">
                   {fileWords(f)}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
                   {f.kind === 'photo' && mayKeep && (
                     <>

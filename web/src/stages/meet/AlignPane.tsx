@@ -2,6 +2,7 @@ import type { CaseFile, PhotoAlignment, PointPx } from '@radiant/contract';
 import { useEffect, useRef, useState } from 'react';
 import { Mark } from '../../bench/Mark.js';
 import { useSection } from '../../data/case-context.js';
+import { PALETTE } from '../../ui/palette.js';
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
@@ -64,7 +65,7 @@ export function AlignPane({
         <title>{caption}</title>
         <image href={src} width={w} height={h} />
         {first && !alignment && (
-          <circle cx={first.x} cy={first.y} r={6 / zoom} fill="none" stroke="#fff" strokeWidth={2 / zoom} />
+          <circle cx={first.x} cy={first.y} r={6 / zoom} fill="none" stroke={PALETTE.white} strokeWidth={2 / zoom} />
         )}
         {alignment &&
           (['first', 'second'] as const).map((which) => (
@@ -79,15 +80,15 @@ export function AlignPane({
               onMove={(x, y) => put({ ...alignment, [which]: { x, y } }, `align ${file.id} ${which}`)}
               onDone={() => store.endGroup()}
             >
-              <circle className="ring" r={8} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={4} />
-              <circle r={8} fill="none" stroke="#fff" strokeWidth={2} />
+              <circle className="ring" r={8} fill="none" stroke={PALETTE.ink} strokeOpacity={0.55} strokeWidth={4} />
+              <circle r={8} fill="none" stroke={PALETTE.white} strokeWidth={2} />
               <text
                 x={12}
                 y={-8}
                 fontSize={14}
                 fontWeight={650}
-                fill="#fff"
-                stroke="#1d2428"
+                fill={PALETTE.white}
+                stroke={PALETTE.ink}
                 strokeWidth={3}
                 paintOrder="stroke"
               >
@@ -96,7 +97,7 @@ export function AlignPane({
             </Mark>
           ))}
       </svg>
-      <figcaption className="pt-1 text-center text-[13px] text-white">
+      <figcaption className="pt-1 text-center text-note text-white">
         {caption}:{' '}
         {alignment
           ? 'drag a place, or click where the nearer one belongs'

@@ -2,6 +2,7 @@ import type { CaseFile } from '@radiant/contract';
 import type { Similarity } from '@radiant/core';
 import { Slider } from 'radix-ui';
 import { useId, useState } from 'react';
+import { PALETTE } from '../../ui/palette.js';
 
 /**
  * Two photographs in the left one's frame: beside each other, or one under the other with a line to be drawn across.
@@ -31,7 +32,7 @@ export function Laid({
     <image href={srcOf(right)} width={right.width ?? 1} height={right.height ?? 1} transform={transform} />
   );
   const note = !lay && (
-    <p className="text-center text-[13px] text-white">
+    <p className="text-center text-note text-white">
       Not laid over each other yet: set two points on each under “align”.
     </p>
   );
@@ -44,7 +45,7 @@ export function Laid({
               <svg viewBox={`0 0 ${w} ${h}`} className="min-h-0 flex-1" role="img" aria-label={labels[i]}>
                 {picture}
               </svg>
-              <figcaption className="pt-1 text-center text-[13px] text-white">{labels[i]}</figcaption>
+              <figcaption className="pt-1 text-center text-note text-white">{labels[i]}</figcaption>
             </figure>
           ))}
         </div>
@@ -67,9 +68,9 @@ export function Laid({
         <g clipPath={`url(#${clip})`} data-testid="laid-over">
           {second}
         </g>
-        <path d={`M${(w * share) / 100} 0V${h}`} stroke="#fff" strokeWidth={w / 400} />
+        <path d={`M${(w * share) / 100} 0V${h}`} stroke={PALETTE.white} strokeWidth={w / 400} />
       </svg>
-      <div className="mx-auto grid w-[640px] max-w-full grid-cols-[1fr_300px_1fr] items-center gap-4 text-[13px] text-white">
+      <div className="mx-auto grid w-[640px] max-w-full grid-cols-[1fr_300px_1fr] items-center gap-4 text-note text-white">
         <span className="text-right">{labels[0]}</span>
         <Slider.Root
           className="relative flex h-6 items-center"

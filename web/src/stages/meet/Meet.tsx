@@ -46,7 +46,7 @@ export default function Meet() {
         >
           <input {...getInputProps({ 'aria-label': 'Photograph files', accept: 'image/jpeg,image/png' })} />
           <div className="flex flex-wrap items-center gap-1.5">
-            <h2 className="title mr-1.5 text-[21px]">Photographs</h2>
+            <h2 className="title mr-1.5 text-figure">Photographs</h2>
             {keysOf(CASE_STATES).map((s) => (
               <button
                 key={s}

@@ -43,7 +43,7 @@ export function PhotoCard({ file, onClose }: { file: CaseFile; onClose: () => vo
           </div>
           <div className="flex flex-col gap-3 overflow-y-auto p-5">
             <Dialog.Title className="title break-words">{file.view ? PHOTO_VIEWS[file.view] : file.name}</Dialog.Title>
-            <p className="text-[13px] text-ink-2">
+            <p className="text-note text-ink-2">
               {file.width} × {file.height} px, {(file.bytes / 1e6).toFixed(1)} MB, {file.origin}
             </p>
             <Choice
@@ -61,7 +61,7 @@ export function PhotoCard({ file, onClose }: { file: CaseFile; onClose: () => vo
               onChange={(state) => say({ state })}
             />
             <label className="block">
-              <span className="mb-1 block text-[13px]">Taken on</span>
+              <span className="mb-1 block text-note">Taken on</span>
               <input
                 type="date"
                 className="field"
@@ -71,7 +71,7 @@ export function PhotoCard({ file, onClose }: { file: CaseFile; onClose: () => vo
               />
             </label>
             <label className="block">
-              <span className="mb-1 block text-[13px]">Taken by</span>
+              <span className="mb-1 block text-note">Taken by</span>
               <input
                 className="field"
                 defaultValue={file.takenBy}
@@ -82,7 +82,7 @@ export function PhotoCard({ file, onClose }: { file: CaseFile; onClose: () => vo
               />
             </label>
             {refusal && (
-              <p role="alert" className="rounded-lg border border-stop px-3 py-2 text-[13px] text-stop">
+              <p role="alert" className="rounded-lg border border-stop px-3 py-2 text-note text-stop">
                 {refusal}
               </p>
             )}
@@ -115,7 +115,7 @@ function Choice<K extends string>({
 }) {
   return (
     <label className="block">
-      <span className="mb-1 block text-[13px]">{label}</span>
+      <span className="mb-1 block text-note">{label}</span>
       <select
         className="field"
         value={value ?? ''}

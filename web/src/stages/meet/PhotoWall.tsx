@@ -25,7 +25,7 @@ export function PhotoWall({ photos, state }: { photos: readonly CaseFile[]; stat
                   onOpen={() => setShown(newest.id)}
                 />
               ) : (
-                <div className="flex aspect-[3/2] items-end rounded-lg border border-dashed border-[#b9b3a8] p-2 text-[12.5px] text-ink-2">
+                <div className="flex aspect-[3/2] items-end rounded-lg border border-dashed border-[#b9b3a8] p-2 text-fine text-ink-2">
                   {PHOTO_VIEWS[view]}
                 </div>
               )}
@@ -35,7 +35,7 @@ export function PhotoWall({ photos, state }: { photos: readonly CaseFile[]; stat
       </ul>
       {unsorted.length > 0 && (
         <section aria-label="Not sorted yet">
-          <h3 className="mb-1.5 text-[13px] text-ink-2">View or state not said yet: open one to say it</h3>
+          <h3 className="mb-1.5 text-note text-ink-2">View or state not said yet: open one to say it</h3>
           <ul className="flex flex-wrap gap-2.5">
             {unsorted.map((f) => (
               <li key={f.id} className="w-[120px]">
@@ -59,11 +59,11 @@ function Thumb({ file, caption, more, onOpen }: { file: CaseFile; caption: strin
         alt=""
         className={`aspect-[3/2] w-full object-cover ${file.view?.startsWith('portrait') ? 'object-[50%_62%]' : ''}`}
       />
-      <span className="block truncate bg-leaf px-2 pt-1 text-[12.5px] group-hover:text-plum">
+      <span className="block truncate bg-leaf px-2 pt-1 text-fine group-hover:text-plum">
         {caption}
         {more > 0 && <span className="text-ink-2"> and {more} older</span>}
       </span>
-      <span className="block truncate bg-leaf px-2 pb-1 text-[12px] text-ink-2">{day(file.takenOn ?? file.at)}</span>
+      <span className="block truncate bg-leaf px-2 pb-1 text-tiny text-ink-2">{day(file.takenOn ?? file.at)}</span>
     </button>
   );
 }

@@ -29,7 +29,7 @@ export function PutAway() {
           sideOffset={8}
           className="z-20 w-[340px] rounded-xl border border-hair bg-leaf p-4 shadow-lg"
         >
-          <p className="mb-2 text-[13px] text-ink-2">
+          <p className="mb-2 text-note text-ink-2">
             Can be brought back for {KEPT_DAYS} days, then they are forgotten.
           </p>
           <ul>
@@ -37,7 +37,7 @@ export function PutAway() {
               <li key={f.id} className="flex items-baseline justify-between gap-3 border-t border-hair py-2">
                 <span className="min-w-0">
                   <span className="block truncate">{f.name}</span>
-                  <span className="block text-[12px] text-ink-2">put away {f.removedAt ? day(f.removedAt) : ''}</span>
+                  <span className="block text-tiny text-ink-2">put away {f.removedAt ? day(f.removedAt) : ''}</span>
                 </span>
                 {mayWrite && (
                   <button type="button" className="how shrink-0" onClick={() => void back(f)}>
@@ -48,7 +48,7 @@ export function PutAway() {
             ))}
           </ul>
           {refusal && (
-            <p role="alert" className="text-[13px] text-stop">
+            <p role="alert" className="text-note text-stop">
               {refusal}
             </p>
           )}

@@ -19,13 +19,13 @@ export function QueueList({ items, queue }: { items: readonly QueueItem[]; queue
         <p role="status" className="font-semibold">
           {items.filter((i) => i.state === 'done' || i.state === 'already').length} of {items.length} arrived
         </p>
-        <button type="button" className="how text-[13px]" onClick={() => (moving ? queue.callOff() : queue.clear())}>
+        <button type="button" className="how text-note" onClick={() => (moving ? queue.callOff() : queue.clear())}>
           {moving ? 'call off' : 'clear the list'}
         </button>
       </div>
       <ul className="max-h-[132px] overflow-y-auto">
         {items.map((i) => (
-          <li key={i.key} className="flex items-baseline gap-3 py-0.5 text-[13px]">
+          <li key={i.key} className="flex items-baseline gap-3 py-0.5 text-note">
             <span className="w-[220px] shrink-0 truncate">{i.name}</span>
             <span className="w-[84px] shrink-0">{WORDS[i.state]}</span>
             {i.state === 'sending' ? (

@@ -21,7 +21,7 @@ export function Record() {
       <h2 className="title mb-3">Record</h2>
       <div className="mb-3 grid grid-cols-[84px_1fr] gap-3">
         <div>
-          <label htmlFor={ids.age} className="mb-1 block text-[13px]">
+          <label htmlFor={ids.age} className="mb-1 block text-note">
             Age, years
           </label>
           <NumberInput
@@ -41,7 +41,7 @@ export function Record() {
           />
         </div>
         <div>
-          <label htmlFor={ids.by} className="mb-1 block text-[13px]">
+          <label htmlFor={ids.by} className="mb-1 block text-note">
             Finish by
           </label>
           <input
@@ -90,7 +90,7 @@ export function Record() {
         disabled={!mayWrite}
         onChange={(cautions) => change({ cautions })}
       />
-      <label htmlFor={ids.note} className="mb-1 mt-2 block text-[13px]">
+      <label htmlFor={ids.note} className="mb-1 mt-2 block text-note">
         Which, and what follows
       </label>
       <textarea

@@ -19,7 +19,7 @@ export function Toggles<K extends string>({
 }) {
   return (
     <fieldset className="flex flex-wrap gap-1.5" disabled={disabled}>
-      <legend className={quiet ? 'sr-only' : 'mb-1 text-[13px]'}>{legend}</legend>
+      <legend className={quiet ? 'sr-only' : 'mb-1 text-note'}>{legend}</legend>
       {keysOf(words).map((k) => (
         <button
           key={k}

@@ -23,7 +23,7 @@ export function ToothHistory() {
           ))}
         </div>
       ))}
-      <p className="mt-2 text-[13px] text-ink-2">
+      <p className="mt-2 text-note text-ink-2">
         {noted.length === 0
           ? 'Nothing noted: choose a tooth.'
           : noted
@@ -56,7 +56,7 @@ function ToothButton({ tooth }: { tooth: Fdi }) {
     <Popover.Root onOpenChange={(open) => !open && meet.store.endGroup()}>
       <Popover.Trigger
         aria-label={`${name(tooth)}, ${kindName(tooth)}${marked ? `: ${own.past.map((p) => TOOTH_PAST[p]).join(', ') || 'note'}` : ''}`}
-        className={`h-9 rounded-md border text-[13px] ${marked ? 'border-plum bg-plum-soft font-semibold text-plum' : 'border-hair bg-leaf text-ink-2 hover:border-plum'} ${own.past.includes('missing') ? 'line-through' : ''}`}
+        className={`h-9 rounded-md border text-note ${marked ? 'border-plum bg-plum-soft font-semibold text-plum' : 'border-hair bg-leaf text-ink-2 hover:border-plum'} ${own.past.includes('missing') ? 'line-through' : ''}`}
       >
         {name(tooth)}
       </Popover.Trigger>
@@ -79,7 +79,7 @@ function ToothButton({ tooth }: { tooth: Fdi }) {
             onChange={(past) => change({ ...own, past })}
           />
           <label className="mt-3 block">
-            <span className="mb-1 block text-[13px]">Note</span>
+            <span className="mb-1 block text-note">Note</span>
             <input
               className="field"
               maxLength={300}

@@ -15,13 +15,13 @@ export function AcceptedFindings() {
     <section aria-label="What the plan should bring" className="mt-6">
       <h2 className="title mb-1">What the plan should bring</h2>
       {meet.wishTags.length > 0 && (
-        <p className="text-[13px] text-ink-2">the patient: {meet.wishTags.map((t) => WISH_TAGS[t]).join(', ')}</p>
+        <p className="text-note text-ink-2">the patient: {meet.wishTags.map((t) => WISH_TAGS[t]).join(', ')}</p>
       )}
       <ul className="mt-1">
         {accepted.map((v) => {
           const f = findings.find((q) => q.id === v.id);
           return (
-            <li key={v.id} className="finding text-[13px]" data-weight={f?.notice ?? 'nobody'}>
+            <li key={v.id} className="finding text-note" data-weight={f?.notice ?? 'nobody'}>
               {f ? (
                 <button type="button" className="text-left" onClick={() => f.teeth[0] && selectTooth(f.teeth[0])}>
                   {sentence(f.title)}

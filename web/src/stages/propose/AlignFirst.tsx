@@ -20,7 +20,7 @@ export function AlignFirst() {
   const found = shownOf(asked);
   if (asked.state === 'failed')
     return (
-      <p className="mt-3 text-[13px] text-ink-2">
+      <p className="mt-3 text-note text-ink-2">
         What moving the teeth first would save: {asked.sentence}{' '}
         <button type="button" className="how" onClick={asked.retry}>
           try again
@@ -33,13 +33,13 @@ export function AlignFirst() {
   const most = [...found].sort((a, b) => b.removedMm3 - b.removedAlignedMm3 - (a.removedMm3 - a.removedAlignedMm3))[0];
   if (saved < WORTH_MOVING_MM3 || !most)
     return (
-      <p className="mt-3 text-[13px] text-ink-2">
+      <p className="mt-3 text-note text-ink-2">
         The contour in shape takes {number(now, 0)} mm³ of tooth in all; moving the teeth first would save{' '}
         {number(Math.max(0, saved), 0)} mm³.
       </p>
     );
   return (
-    <div className="finding mt-3 text-[13px]" data-weight="watch">
+    <div className="finding mt-3 text-note" data-weight="watch">
       <b className="font-[650]">
         Moving the teeth first would save {number(saved, 0)} of {number(now, 0)} mm³ of tooth
       </b>

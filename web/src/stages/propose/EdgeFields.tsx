@@ -22,9 +22,9 @@ export function EdgeFields() {
   return (
     <>
       {facts.norms.length === 0 ? (
-        <p className="mb-3 text-[13px] text-ink-2">Age and sex in meet give the usual display at rest.</p>
+        <p className="mb-3 text-note text-ink-2">Age and sex in meet give the usual display at rest.</p>
       ) : (
-        <p className="mb-3 text-[13px] text-ink-2" title={facts.norms[0]?.source.text}>
+        <p className="mb-3 text-note text-ink-2" title={facts.norms[0]?.source.text}>
           usually shown at rest:{' '}
           {facts.norms.map((n, i) => (
             <span key={n.row}>
@@ -63,12 +63,12 @@ export function EdgeFields() {
         onDone={() => store.endGroup()}
       />
       {outcome.warnings.map((w) => (
-        <p key={w.text} role="alert" className="finding text-[13px]" data-weight={w.weight}>
+        <p key={w.text} role="alert" className="finding text-note" data-weight={w.weight}>
           {w.text}
         </p>
       ))}
       {known.length > 0 && (
-        <FigureTable className="mb-3 text-[13px]" aria-label="What the edge comes to">
+        <FigureTable className="mb-3 text-note" aria-label="What the edge comes to">
           <tbody>
             {known.map(([label, before, after]) => (
               <tr key={label}>

@@ -5,6 +5,7 @@ import { useBenchReading } from '../../data/bench-reading.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number, signed } from '../../ui/format.js';
+import { PALETTE } from '../../ui/palette.js';
 
 /** One step of the edge, mm. */
 const STEP_MM = 0.1;
@@ -81,21 +82,21 @@ export function EdgePhoto({ view, downOf }: { view: 'close-rest' | 'close-smile'
       <path
         d={lip(mouth.lower)}
         fill="none"
-        stroke="#ffffff"
+        stroke={PALETTE.white}
         strokeOpacity={0.75}
         strokeWidth={1.6 * px}
         strokeDasharray={`${5 * px} ${4 * px}`}
       />
-      <path d={path(edges.map(([, p]) => p))} fill="none" stroke="#ffffff" strokeWidth={2 * px} />
-      <path d={path(planned.map(([, p]) => p))} fill="none" stroke="#5d2a5a" strokeWidth={3.2 * px} />
+      <path d={path(edges.map(([, p]) => p))} fill="none" stroke={PALETTE.white} strokeWidth={2 * px} />
+      <path d={path(planned.map(([, p]) => p))} fill="none" stroke={PALETTE.plum} strokeWidth={3.2 * px} />
       {planned.map(([tooth, p]) => (
         <circle
           key={tooth}
           cx={mouth.back(p)[0]}
           cy={mouth.back(p)[1]}
           r={3.4 * px}
-          fill="#5d2a5a"
-          stroke="#fff"
+          fill={PALETTE.plum}
+          stroke={PALETTE.white}
           strokeWidth={px}
         >
           <title>{name(tooth)}</title>
@@ -105,8 +106,8 @@ export function EdgePhoto({ view, downOf }: { view: 'close-rest' | 'close-smile'
         {...xy(mouth, [right[0] + 14 * px, right[1]])}
         fontSize={15 * px}
         fontWeight={600}
-        fill="#fff"
-        stroke="#5d2a5a"
+        fill={PALETTE.white}
+        stroke={PALETTE.plum}
         strokeWidth={3.5 * px}
         paintOrder="stroke"
       >
@@ -135,7 +136,13 @@ export function EdgePhoto({ view, downOf }: { view: 'close-rest' | 'close-smile'
           grabbed.current = { y: yOf(e), edgeMm: data.edgeMm };
         }}
       />
-      <path {...arrow(mouth, handle, px)} fill="none" stroke="#fff" strokeWidth={2 * px} pointerEvents="none" />
+      <path
+        {...arrow(mouth, handle, px)}
+        fill="none"
+        stroke={PALETTE.white}
+        strokeWidth={2 * px}
+        pointerEvents="none"
+      />
     </svg>
   );
 }

@@ -2,6 +2,7 @@ import type { Proposal, ToothMeasure } from '@radiant/core';
 import { toothOutline } from '../../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { number, signed } from '../../ui/format.js';
+import { PALETTE } from '../../ui/palette.js';
 
 interface Placed {
   readonly tooth: number;
@@ -74,10 +75,10 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
     <figure className="min-h-[240px] flex-1">
       <figcaption className="flex items-baseline gap-4">
         <h2 className="title">As it is, and as proposed</h2>
-        <span className="text-[13px] text-ink-2">
+        <span className="text-note text-ink-2">
           unrolled, {gumMm > 0 ? `gum moved up ${number(gumMm, 1)} mm` : 'gum lines kept'}; dashed: central edge
         </span>
-        <span className="ml-auto flex gap-4 text-[13px]">
+        <span className="ml-auto flex gap-4 text-note">
           <span>
             <span className="mr-1.5 inline-block h-0 w-6 border-t-2 border-ink align-middle" />
             as it is
@@ -94,18 +95,18 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
         role="img"
         aria-label="Front view of the upper front teeth, as they are and as proposed"
       >
-        <path d="M-25 0H25" stroke="#737b81" strokeWidth={0.05} strokeDasharray="0.4 0.3" />
-        <text x={-25} y={data.edgeMm > 0 ? -0.35 : 1.05} fontSize={0.8} fill="#566068">
+        <path d="M-25 0H25" stroke={PALETTE.ink3} strokeWidth={0.05} strokeDasharray="0.4 0.3" />
+        <text x={-25} y={data.edgeMm > 0 ? -0.35 : 1.05} fontSize={0.8} fill={PALETTE.ink2}>
           today
         </text>
         {Math.abs(data.edgeMm) > 0.01 && (
           <>
-            <path d={`M-25 ${data.edgeMm}H25`} stroke="#5d2a5a" strokeWidth={0.07} strokeDasharray="0.4 0.3" />
+            <path d={`M-25 ${data.edgeMm}H25`} stroke={PALETTE.plum} strokeWidth={0.07} strokeDasharray="0.4 0.3" />
             <text
               x={25}
               y={data.edgeMm + (data.edgeMm > 0 ? 1.05 : -0.35)}
               fontSize={0.8}
-              fill="#5d2a5a"
+              fill={PALETTE.plum}
               textAnchor="end"
             >
               {signed(data.edgeMm, 1)}
@@ -122,15 +123,15 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
           >
             <path
               d={t.path}
-              fill={t.tooth === selected ? '#efe6ee' : '#fffefb'}
-              stroke="#5d2a5a"
+              fill={t.tooth === selected ? PALETTE.plumSoft : PALETTE.leaf}
+              stroke={PALETTE.plum}
               strokeWidth={t.tooth === selected ? 0.22 : 0.14}
             />
           </g>
         ))}
         {now.map((t) => (
           <g key={t.tooth} transform={`translate(${t.x} ${-t.edge})`} pointerEvents="none">
-            <path d={t.path} fill="none" stroke="#1d2428" strokeWidth={0.09} />
+            <path d={t.path} fill="none" stroke={PALETTE.ink} strokeWidth={0.09} />
           </g>
         ))}
         {then.map((t) => (
@@ -139,11 +140,11 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
               y={3.1}
               fontSize={1.15}
               fontWeight={t.tooth === selected ? 700 : 600}
-              fill={t.tooth === selected ? '#5d2a5a' : '#1d2428'}
+              fill={t.tooth === selected ? PALETTE.plum : PALETTE.ink}
             >
               {name(t.tooth)}
             </text>
-            <text y={4.4} fontSize={0.95} fill="#566068">
+            <text y={4.4} fontSize={0.95} fill={PALETTE.ink2}>
               {number(t.widthMm, 1)} × {number(t.lengthMm, 1)}
             </text>
           </g>

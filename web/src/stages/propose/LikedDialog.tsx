@@ -2,6 +2,7 @@ import { type FrontSeries, LIKED_BORDERS, likedSeries, type Px, Refusal } from '
 import { Dialog } from 'radix-ui';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { number } from '../../ui/format.js';
+import { PALETTE } from '../../ui/palette.js';
 
 interface Picture {
   readonly url: string;
@@ -55,7 +56,7 @@ export function LikedDialog({ onClose, onTake }: { onClose: () => void; onTake: 
           className="fixed top-1/2 left-1/2 z-40 w-[760px] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-6 shadow-xl"
           aria-describedby={undefined}
         >
-          <Dialog.Title className="title mb-3 text-[21px]">A smile that is liked</Dialog.Title>
+          <Dialog.Title className="title mb-3 text-figure">A smile that is liked</Dialog.Title>
           <label className="btn btn-ghost mb-3">
             Choose a picture
             <input
@@ -66,7 +67,7 @@ export function LikedDialog({ onClose, onTake }: { onClose: () => void; onTake: 
               onChange={(e) => void take(e.target.files?.[0])}
             />
           </label>
-          <span className="ml-3 text-[13px] text-ink-2">
+          <span className="ml-3 text-note text-ink-2">
             From the front. It stays in this browser; only its proportions are kept.
           </span>
           {picture && (
@@ -84,12 +85,12 @@ export function LikedDialog({ onClose, onTake }: { onClose: () => void; onTake: 
                   <path
                     key={`${p[0]} ${p[1]}`}
                     d={`M${p[0]} ${p[1] - 26 * px}V${p[1] + 26 * px}`}
-                    stroke="#5d2a5a"
+                    stroke={PALETTE.plum}
                     strokeWidth={2.4 * px}
                   />
                 ))}
               </svg>
-              <p className="mt-2 flex items-baseline gap-3 text-[14px]" aria-live="polite">
+              <p className="mt-2 flex items-baseline gap-3 text-body" aria-live="polite">
                 {borders.length < LIKED_BORDERS.length ? (
                   <span>
                     {borders.length + 1} of {LIKED_BORDERS.length}:{' '}

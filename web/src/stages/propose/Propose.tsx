@@ -33,7 +33,7 @@ export default function Propose() {
         ) : proposal ? (
           <div className="flex h-full flex-col gap-1 overflow-y-auto px-6 py-4">
             {state.apart && (
-              <p className="finding text-[13px]" data-weight="watch">
+              <p className="finding text-note" data-weight="watch">
                 The scan can’t be taken ({sentence(state.apart)}), so these sizes are the photograph’s alone.
               </p>
             )}
@@ -123,7 +123,7 @@ function SchoolPanel({ proposal }: { proposal: Proposal | undefined }) {
       <Refused sentence={view.refusal?.detail} />
       <SchoolSettings row={proposal?.targets.map((t) => t.tooth) ?? []} />
       <h2 className="title mb-1">Edge and gum</h2>
-      <p className="mb-2 text-[13px] text-ink-2">
+      <p className="mb-2 text-note text-ink-2">
         Central edges against where the lower of them stands today; + is longer. Set it before lengths and widths.
       </p>
       <EdgeFields />
@@ -145,7 +145,7 @@ function SchoolPanel({ proposal }: { proposal: Proposal | undefined }) {
           {proposal.notes.length > 0 && (
             <div className="mt-3">
               {proposal.notes.map((n) => (
-                <p key={n} className="finding text-[13px]" data-weight="watch">
+                <p key={n} className="finding text-note" data-weight="watch">
                   {sentence(n)}
                 </p>
               ))}

@@ -6,6 +6,7 @@ import * as echarts from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import { useToothLabel } from '../../data/case-context.js';
+import { PALETTE } from '../../ui/palette.js';
 
 echarts.use([ScatterChart, CustomChart, GridComponent, CanvasRenderer]);
 
@@ -20,7 +21,7 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
     watch.observe(box.current);
     const names = proposal.targets.map((t) => name(t.tooth));
     const ratioOf = (tooth: number) => measures.find((m) => m.tooth === tooth)?.ratio;
-    const font = { fontFamily: 'Source Sans 3 Variable', fontSize: 12, color: '#566068' };
+    const font = { fontFamily: 'Source Sans 3 Variable', fontSize: 12, color: PALETTE.ink2 };
     chart.setOption({
       animation: false,
       grid: { left: 38, right: 6, top: 8, bottom: 22 },
@@ -28,7 +29,7 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
         type: 'category',
         data: names,
         axisTick: { show: false },
-        axisLine: { lineStyle: { color: '#ddd8cf' } },
+        axisLine: { lineStyle: { color: PALETTE.hair } },
         axisLabel: font,
       },
       yAxis: {
@@ -70,7 +71,7 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
             return {
               type: 'line',
               shape: { x1: x - 4, y1: top, x2: x - 4, y2: bottom },
-              style: { stroke: '#1d2428', lineWidth: 1 },
+              style: { stroke: PALETTE.ink, lineWidth: 1 },
             };
           },
         },
@@ -79,7 +80,7 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
           silent: true,
           symbolSize: 7,
           symbolOffset: [-4, 0],
-          itemStyle: { color: '#1d2428' },
+          itemStyle: { color: PALETTE.ink },
           data: proposal.targets.flatMap((t, i) => {
             const r = ratioOf(t.tooth);
             return r ? [[i, r.value]] : [];
@@ -91,7 +92,7 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
           symbol: 'diamond',
           symbolSize: 11,
           symbolOffset: [5, 0],
-          itemStyle: { color: '#5d2a5a' },
+          itemStyle: { color: PALETTE.plum },
           data: proposal.targets.map((t, i) => [i, t.ratio.value]),
         },
       ],
@@ -103,7 +104,7 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
   }, [proposal, measures, name]);
   return (
     <figure>
-      <figcaption className="text-[13px] text-ink-2">
+      <figcaption className="text-note text-ink-2">
         w / l: <span className="text-ink">● is, ±</span> · <span className="text-plum">◆ proposed</span> · band: norm ±5
       </figcaption>
       <div

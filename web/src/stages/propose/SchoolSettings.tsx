@@ -37,7 +37,7 @@ export function SchoolSettings({ row }: { row: readonly number[] }) {
   return (
     <section aria-label="The chosen school" className="mb-5">
       <h2 className="title mb-1">{school.name.replace(/^./, (c) => c.toUpperCase())}</h2>
-      <p className="text-[13px] leading-snug text-ink-2">
+      <p className="text-note leading-snug text-ink-2">
         {school.reason} Cost: {school.cost.charAt(0).toLowerCase() + school.cost.slice(1)}
         {school.id === SCHOOLS[0].id && ' The default: it needs no tooth that is already right.'}
       </p>
@@ -80,7 +80,7 @@ export function SchoolSettings({ row }: { row: readonly number[] }) {
           {fields('lateral', 'Lateral of central, from the front')}
           {fields('canine', 'Canine of lateral, from the front')}
           {mayWrite && (
-            <button type="button" className="how text-[13px]" onClick={() => setMeasuring(true)}>
+            <button type="button" className="how text-note" onClick={() => setMeasuring(true)}>
               measure them on a picture
             </button>
           )}
@@ -92,7 +92,7 @@ export function SchoolSettings({ row }: { row: readonly number[] }) {
               }
             />
           )}
-          <p className="text-[12.5px] text-ink-2">
+          <p className="text-fine text-ink-2">
             {own !== undefined && ` Today ${name(12)} is ${own.toFixed(0)} % of ${name(11)}.`}
           </p>
         </div>

@@ -5,6 +5,7 @@ import { toothOutline } from '../../bench/tooth-outline.js';
 import { useSection } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
+import { PALETTE } from '../../ui/palette.js';
 
 /** Every school side by side: what it would make of these teeth, to one scale; one is chosen. */
 export function SchoolStrip({ front }: { front: Front }) {
@@ -34,8 +35,8 @@ export function SchoolStrip({ front }: { front: Front }) {
             onChange={() => set({ ...data, school: id as SchoolId })}
           />
           {proposal && <Teeth proposal={proposal} />}
-          <b className="flex min-h-[28px] items-end text-[12px] font-semibold leading-[14px]">{name}</b>
-          {proposal && <span className="text-[11.5px] tabular-nums text-ink-2">{rightOf(proposal)}</span>}
+          <b className="flex min-h-[28px] items-end text-tiny font-semibold leading-[14px]">{name}</b>
+          {proposal && <span className="text-tiny tabular-nums text-ink-2">{rightOf(proposal)}</span>}
         </label>
       ))}
     </fieldset>
@@ -72,8 +73,8 @@ function Teeth({ proposal }: { proposal: Proposal }) {
             key={t.tooth}
             d={toothOutline(t.tooth, size).path}
             transform={`translate(${x} ${t.role === 'lateral' ? -0.5 : 0})`}
-            fill="#fffefb"
-            stroke="#5d2a5a"
+            fill={PALETTE.leaf}
+            stroke={PALETTE.plum}
             strokeWidth={0.45}
           />
         );

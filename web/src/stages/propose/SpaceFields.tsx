@@ -18,7 +18,7 @@ export function SpaceFields({ proposal }: { proposal: Proposal }) {
   return (
     <>
       <h2 className="title mb-1 mt-6">Space</h2>
-      <p className="text-[13px] text-ink-2">
+      <p className="text-note text-ink-2">
         <b className="font-semibold text-ink">
           <Value figure={proposal.space} unit />
         </b>{' '}
@@ -44,7 +44,7 @@ export function SpaceFields({ proposal }: { proposal: Proposal }) {
         the first premolars give and take too
       </label>
       {proposal.premolars && (
-        <p className="mb-1 ml-6 text-[13px] text-ink-2">
+        <p className="mb-1 ml-6 text-note text-ink-2">
           {proposal.premolars.map((p) => (
             <span key={p.tooth} className="mr-4">
               {name(p.tooth)} {number(p.isMm, 1)} → <b className="font-semibold text-plum">{number(p.widthMm, 1)}</b> mm

@@ -33,7 +33,7 @@ export function WidthLock({ tooth, widthMm }: { tooth: number; widthMm: number }
       {on && (
         <NumberInput
           label={`width of ${name(tooth)}, mm`}
-          className="field h-6 w-[54px] px-1 text-right text-[13px]"
+          className="field h-6 w-[54px] px-1 text-right text-note"
           value={locked.find((l) => l.tooth === tooth)?.widthMm ?? null}
           min={CROWN_LIMITS.widthMm.min}
           max={CROWN_LIMITS.widthMm.max}

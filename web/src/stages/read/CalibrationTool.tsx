@@ -25,6 +25,7 @@ import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 import { How, Value } from '../../ui/How.js';
 import { NumberInput } from '../../ui/NumberInput.js';
+import { PALETTE } from '../../ui/palette.js';
 
 type Which = 'scale' | 'check';
 
@@ -75,7 +76,7 @@ export function CalibrationTool({
         {reading.calibration && (
           <button
             type="button"
-            className="how text-[13px]"
+            className="how text-note"
             onClick={() => onWhich(which === 'scale' ? 'check' : 'scale')}
           >
             {which === 'scale' ? 'check by a second length' : 'back to the scale'}
@@ -92,7 +93,7 @@ export function CalibrationTool({
                 ? 'Click the two pupils, or the ends of a scale in the picture.'
                 : 'Click the two ends of a known length: the scale in the picture, as far apart as it allows, or the borders of a tooth.'}
           {which === 'scale' && view === 'retracted-front' && (
-            <span className="mt-2 block text-[13px]">
+            <span className="mt-2 block text-note">
               {length ? (
                 <button
                   type="button"
@@ -125,7 +126,7 @@ export function CalibrationTool({
           )}
           {which === 'check' && <CheckResult reading={reading} />}
           {mayWrite && (
-            <button type="button" className="how mt-2 text-[13px]" onClick={anew}>
+            <button type="button" className="how mt-2 text-note" onClick={anew}>
               set it anew
             </button>
           )}
@@ -231,7 +232,7 @@ function Length({
         mm{c.pmMm ? <span className="pm"> ±{number(c.pmMm, 1)}</span> : ''}
       </div>
       {way === 'scan' && (
-        <p className="mt-1 text-[12.5px] text-ink-2">
+        <p className="mt-1 text-fine text-ink-2">
           across the centrals, in their plane; it stays as it was taken
           {scanned && (
             <button type="button" className="how ml-2" disabled={disabled} onClick={() => put(lengthByScan(scanned))}>
@@ -240,14 +241,14 @@ function Length({
           )}
         </p>
       )}
-      {way === 'tooth' && <p className="mt-1 text-[12.5px] text-ink-2">as the front shows it: side teeth turn away</p>}
+      {way === 'tooth' && <p className="mt-1 text-fine text-ink-2">as the front shows it: side teeth turn away</p>}
       {way === 'pupils' && c.origin === 'mean' && (
-        <p className="mt-1 text-[12.5px] text-ink-2">
+        <p className="mt-1 text-fine text-ink-2">
           The adults’ mean; measure this patient’s for a surer scale. {PUPILS_MM.source.text}
         </p>
       )}
       {refusal && (
-        <p role="alert" className="mt-1 text-[13px] text-stop">
+        <p role="alert" className="mt-1 text-note text-stop">
           {refusal}
         </p>
       )}
@@ -283,7 +284,7 @@ function BesideScan({
   const percent = 100 * (own.value / scale.value - 1);
   const apart = differs(own, scale);
   return (
-    <p className={`mt-1 text-[13px] ${apart ? 'text-removed-ink' : 'text-ink-2'}`} data-testid="scale-by-scan">
+    <p className={`mt-1 text-note ${apart ? 'text-removed-ink' : 'text-ink-2'}`} data-testid="scale-by-scan">
       By the scan <Value figure={own} digits={4} /> mm a pixel, {Math.abs(percent).toFixed(1)} %{' '}
       {percent >= 0 ? 'more' : 'less'}: {apart ? 'further apart than both errors' : 'agrees within the errors'}{' '}
       <How figure={own} what="scale by the scan" />
@@ -350,7 +351,7 @@ function Doubts({ reading }: { reading: BenchReading }) {
   });
   if (doubts.length === 0) return null;
   return (
-    <ul className="mt-2 border-t border-hair pt-2 text-[13px] text-removed-ink">
+    <ul className="mt-2 border-t border-hair pt-2 text-note text-removed-ink">
       {doubts.map((d) => (
         <li key={d}>{d}</li>
       ))}
@@ -377,8 +378,8 @@ export function CalibrationMarks({
   const c = which === 'scale' ? reading.calibration : reading.check;
   const cross = (
     <>
-      <path d="M-9 0H9M0-9V9" stroke="#1d2428" strokeOpacity={0.6} strokeWidth={4} />
-      <path d="M-9 0H9M0-9V9" stroke="#fff" strokeWidth={1.8} />
+      <path d="M-9 0H9M0-9V9" stroke={PALETTE.ink} strokeOpacity={0.6} strokeWidth={4} />
+      <path d="M-9 0H9M0-9V9" stroke={PALETTE.white} strokeWidth={1.8} />
     </>
   );
   if (!c) return from ? <g transform={`translate(${from.x} ${from.y}) scale(${1 / view.zoom})`}>{cross}</g> : null;

@@ -37,7 +37,7 @@ export function DrawnList({ reading }: { reading: ReturnType<typeof useBenchRead
             {mayWrite && (
               <button
                 type="button"
-                className="how shrink-0 text-[13px]"
+                className="how shrink-0 text-note"
                 onClick={() => reading.change({ drawn: reading.drawn.filter((q) => q.id !== m.id) })}
               >
                 take away<span className="sr-only"> {m.name}</span>

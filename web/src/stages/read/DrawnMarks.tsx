@@ -5,6 +5,7 @@ import { useSection } from '../../data/case-context.js';
 import { drawnOf } from '../../data/reading.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
+import { PALETTE } from '../../ui/palette.js';
 
 /**
  * The drawn lengths and angles on the photograph, their points to be dragged, and the points of the one being drawn.
@@ -35,14 +36,14 @@ export function DrawnMarks({
             <polyline
               points={m.points.map((p) => `${p.x},${p.y}`).join(' ')}
               fill="none"
-              stroke="#1d2428"
+              stroke={PALETTE.ink}
               strokeOpacity={0.55}
               strokeWidth={4 * px}
             />
             <polyline
               points={m.points.map((p) => `${p.x},${p.y}`).join(' ')}
               fill="none"
-              stroke="#fff"
+              stroke={PALETTE.white}
               strokeWidth={1.8 * px}
             />
             <text
@@ -50,8 +51,8 @@ export function DrawnMarks({
               y={label.y - 9 * px}
               fontSize={14 * px}
               fontWeight={650}
-              fill="#fff"
-              stroke="#1d2428"
+              fill={PALETTE.white}
+              stroke={PALETTE.ink}
               strokeWidth={3 * px}
               paintOrder="stroke"
             >
@@ -79,15 +80,30 @@ export function DrawnMarks({
                 onDone={() => store.endGroup()}
                 onRemove={() => reading.change({ drawn: reading.drawn.filter((q) => q.id !== m.id) })}
               >
-                <circle className="ring" r={6} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={3.4} />
-                <circle r={6} fill="none" stroke="#fff" strokeWidth={2} />
+                <circle
+                  className="ring"
+                  r={6}
+                  fill="none"
+                  stroke={PALETTE.ink}
+                  strokeOpacity={0.55}
+                  strokeWidth={3.4}
+                />
+                <circle r={6} fill="none" stroke={PALETTE.white} strokeWidth={2} />
               </Mark>
             ))}
           </g>
         );
       })}
       {begun.map((p) => (
-        <circle key={`${p.x} ${p.y}`} cx={p.x} cy={p.y} r={5 * px} fill="none" stroke="#fff" strokeWidth={2 * px} />
+        <circle
+          key={`${p.x} ${p.y}`}
+          cx={p.x}
+          cy={p.y}
+          r={5 * px}
+          fill="none"
+          stroke={PALETTE.white}
+          strokeWidth={2 * px}
+        />
       ))}
     </>
   );

@@ -50,8 +50,8 @@ function FindingPlain({ finding: f, view, own, elsewhere, onShow, onJudge, onDon
       >
         {sentence(f.title)}
       </button>
-      <span className="block text-[13px] text-ink-2">{sentence(f.detail)}</span>
-      <span className="mt-0.5 flex flex-wrap items-center gap-x-3 text-[13px]">
+      <span className="block text-note text-ink-2">{sentence(f.detail)}</span>
+      <span className="mt-0.5 flex flex-wrap items-center gap-x-3 text-note">
         {elsewhere && (
           <button
             type="button"
@@ -82,7 +82,7 @@ function FindingPlain({ finding: f, view, own, elsewhere, onShow, onJudge, onDon
       </span>
       {own && (
         <input
-          className="field mt-1 h-7 text-[13px]"
+          className="field mt-1 h-7 text-note"
           aria-label={`Word on: ${sentence(f.title)}`}
           placeholder="why, in a word"
           maxLength={200}

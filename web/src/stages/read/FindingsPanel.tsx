@@ -61,7 +61,7 @@ export function FindingsPanel({
       <ReadOnlyNote section="read" />
       <Refused sentence={read.refusal?.detail} />
       <h2 className="title">What stands out</h2>
-      <p className="mb-3.5 text-[13px] text-ink-2">
+      <p className="mb-3.5 text-note text-ink-2">
         {findings.length === 0
           ? !photo
             ? 'appears here once there is a photograph'
@@ -86,7 +86,7 @@ export function FindingsPanel({
           />
         ))}
         {findings.length > Math.min(SHOWN, open.length) && (
-          <button type="button" className="how text-[13px]" aria-expanded={all} onClick={() => setAll(!all)}>
+          <button type="button" className="how text-note" aria-expanded={all} onClick={() => setAll(!all)}>
             {all ? 'show fewer' : `show all ${findings.length}`}
           </button>
         )}
@@ -125,7 +125,7 @@ function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
     <section aria-label={`Measures of ${name(tooth)}`}>
       <h2 className="subtitle">
         {name(tooth)} beside {name(opposite(tooth))}
-        {isReference && <span className="text-[13px] font-normal text-ink-2"> · reference tooth</span>}
+        {isReference && <span className="text-note font-normal text-ink-2"> · reference tooth</span>}
       </h2>
       <FigureTable className="mt-1" aria-label="Measures of a pair">
         <thead>

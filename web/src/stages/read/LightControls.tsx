@@ -39,7 +39,7 @@ export const LightControls = memo(function LightControls({
             onChange={(brightness) => onChange({ ...light, brightness })}
           />
           <Amount label="Contrast" value={light.contrast} onChange={(contrast) => onChange({ ...light, contrast })} />
-          <p className="mb-3 text-[12.5px] text-ink-2">For looking only; the photograph stays as it was taken.</p>
+          <p className="mb-3 text-fine text-ink-2">For looking only; the photograph stays as it was taken.</p>
           <button
             type="button"
             className="btn btn-ghost w-full"

@@ -66,7 +66,7 @@ function Match({
   if (match.state === 'none' || match.state === 'waiting') return null;
   if (match.state === 'apart')
     return (
-      <section aria-label="Photograph on the scan" className="mt-5 text-[13px]">
+      <section aria-label="Photograph on the scan" className="mt-5 text-note">
         <h2 className="subtitle">Photograph on the scan</h2>
         <p className="mt-1 text-ink-2">{match.sentence}</p>
       </section>
@@ -74,7 +74,7 @@ function Match({
   const { found } = match;
   const apart = found.places.filter((p) => (p.offMm ?? 0) > APART_MM).sort((p, q) => (q.offMm ?? 0) - (p.offMm ?? 0));
   return (
-    <section aria-label="Photograph on the scan" className="mt-5 text-[13px]">
+    <section aria-label="Photograph on the scan" className="mt-5 text-note">
       <h2 className="subtitle">Photograph on the scan</h2>
       <p className="mt-1">
         matched from {found.marks} marked places, <b className="font-[650]">{number(found.rmsMm, 2)} mm</b> off
@@ -115,11 +115,11 @@ function Table({ existing, measures }: { existing: ArchView['existing']; measure
   });
   const apart = rows.some((r) => r.length.apart || r.width.apart);
   return (
-    <details className="mt-5 text-[13px]">
+    <details className="mt-5 text-note">
       <summary className="subtitle cursor-pointer">
         Scan beside photograph{apart && <span className="font-normal text-removed-ink"> · some are apart</span>}
       </summary>
-      <FigureTable className="mt-1 text-[12.5px]" aria-label="Scan beside photograph">
+      <FigureTable className="mt-1 text-fine" aria-label="Scan beside photograph">
         <thead>
           <tr>
             <th scope="col">mm</th>
@@ -152,7 +152,7 @@ function Table({ existing, measures }: { existing: ArchView['existing']; measure
           )}
         </tbody>
       </FigureTable>
-      <p className="mt-1.5 text-[12px] text-ink-2">
+      <p className="mt-1.5 text-tiny text-ink-2">
         Bold is used, here and in propose: the smaller error. The scan’s wherever there is one, since a photograph leans
         on its scale and perspective.{' '}
         {apart &&

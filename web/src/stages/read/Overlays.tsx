@@ -6,6 +6,7 @@ import { useBenchReading } from '../../data/bench-reading.js';
 import { useSection } from '../../data/case-context.js';
 import { useReading } from '../../data/reading.js';
 import { number } from '../../ui/format.js';
+import { PALETTE } from '../../ui/palette.js';
 import type { OverlayId } from './use-overlays.js';
 
 /** Lines over the photograph, each switched on by itself. */
@@ -52,12 +53,12 @@ function ScanPlaces({ scanned, px }: { scanned: PhotoOnScan; px: number }) {
     if (mark && (offMm === undefined || offMm < TOGETHER_MM)) return null;
     return (
       <g key={`${kind} ${tooth}`} data-testid={`scan-place-${kind}-${tooth}`}>
-        {mark && <path d={`M${mark.x} ${mark.y}L${x} ${y}`} stroke="#fff" strokeWidth={1.2 * px} />}
+        {mark && <path d={`M${mark.x} ${mark.y}L${x} ${y}`} stroke={PALETTE.white} strokeWidth={1.2 * px} />}
         <path
           d={`M${x} ${y - 5 * px}L${x + 5 * px} ${y}L${x} ${y + 5 * px}L${x - 5 * px} ${y}Z`}
           fill="#e3b4dd"
           fillOpacity={0.35}
-          stroke="#1d2428"
+          stroke={PALETTE.ink}
           strokeOpacity={0.6}
           strokeWidth={1.2 * px}
         />
@@ -87,8 +88,13 @@ function Line({
   const d = `M${a[0] - dx} ${a[1] - dy}L${b[0] + dx} ${b[1] + dy}`;
   return (
     <>
-      <path d={d} stroke="#1d2428" strokeOpacity={0.4} strokeWidth={3.4 * px} />
-      <path d={d} stroke="#fff" strokeWidth={1.4 * px} {...(dashed && { strokeDasharray: `${8 * px} ${5 * px}` })} />
+      <path d={d} stroke={PALETTE.ink} strokeOpacity={0.4} strokeWidth={3.4 * px} />
+      <path
+        d={d}
+        stroke={PALETTE.white}
+        strokeWidth={1.4 * px}
+        {...(dashed && { strokeDasharray: `${8 * px} ${5 * px}` })}
+      />
     </>
   );
 }
@@ -111,8 +117,8 @@ function Word({
       fontSize={13 * px}
       fontWeight={650}
       textAnchor={anchor}
-      fill="#fff"
-      stroke="#1d2428"
+      fill={PALETTE.white}
+      stroke={PALETTE.ink}
       strokeWidth={3 * px}
       paintOrder="stroke"
     >
@@ -139,7 +145,7 @@ function FrontLines({ on, px, width, at }: { on: ReadonlySet<OverlayId>; px: num
         <path
           d={`M${zeniths.join('L')}`}
           fill="none"
-          stroke="#fff"
+          stroke={PALETTE.white}
           strokeWidth={1.4 * px}
           strokeDasharray={`${8 * px} ${5 * px}`}
         />
@@ -201,7 +207,7 @@ function LipLines({ on, px, at }: { on: ReadonlySet<OverlayId>; px: number; at: 
         <path
           d={`M${edges.join('L')}`}
           fill="none"
-          stroke="#fff"
+          stroke={PALETTE.white}
           strokeWidth={1.4 * px}
           strokeDasharray={`${8 * px} ${5 * px}`}
         />
@@ -249,8 +255,8 @@ function Arch({ upper, px, at }: { upper: boolean; px: number; at: At }) {
   const own = figures[upper ? 'upper-occlusal' : 'lower-occlusal'] ?? [];
   return (
     <>
-      <path d={smooth(feet)} fill="none" stroke="#1d2428" strokeOpacity={0.4} strokeWidth={3.4 * px} />
-      <path d={smooth(feet)} fill="none" stroke="#fff" strokeWidth={1.5 * px} />
+      <path d={smooth(feet)} fill="none" stroke={PALETTE.ink} strokeOpacity={0.4} strokeWidth={3.4 * px} />
+      <path d={smooth(feet)} fill="none" stroke={PALETTE.white} strokeWidth={1.5 * px} />
       {teeth.map(({ t, p }) => {
         const turned = own.find((f) => f.id === `rotation-${t}`)?.figure;
         const off = own.find((f) => f.id === `offset-${t}`)?.figure;

@@ -87,7 +87,7 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
                     alt=""
                     className="h-10 w-[60px] rounded object-cover"
                   />
-                  <span className="min-w-0 flex-1 truncate text-[13px]">
+                  <span className="min-w-0 flex-1 truncate text-note">
                     {f.state ? CASE_STATES[f.state] : 'state not said'}
                     <span className="block text-ink-2">{day(f.takenOn ?? f.at)}</span>
                   </span>
@@ -142,10 +142,10 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
         </AlertDialog.Portal>
       </AlertDialog.Root>
       {compact && photo?.origin.startsWith('simulated') && (
-        <span className="rounded-md bg-ink/70 px-2 py-0.5 text-[12px] text-white">{photo.origin}</span>
+        <span className="rounded-md bg-ink/70 px-2 py-0.5 text-tiny text-white">{photo.origin}</span>
       )}
       {refusal && (
-        <span role="alert" className="max-w-[360px] rounded-lg bg-leaf px-3 py-2 text-[13px] text-stop shadow">
+        <span role="alert" className="max-w-[360px] rounded-lg bg-leaf px-3 py-2 text-note text-stop shadow">
           {refusal}
         </span>
       )}

@@ -7,6 +7,7 @@ import { lipLineIds } from '../../data/bench-reading.js';
 import { useSection } from '../../data/case-context.js';
 import { useLatest } from '../../data/use-latest.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { PALETTE } from '../../ui/palette.js';
 
 /**
  * The points of a view, the place that symmetry suggests for the next one, and the lips' borders through their knots.
@@ -46,7 +47,7 @@ export function PointLayer({
           pointerEvents="none"
           data-testid="guess"
         >
-          <circle r={7} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={3.4} strokeDasharray="4 3" />
+          <circle r={7} fill="none" stroke={PALETTE.ink} strokeOpacity={0.55} strokeWidth={3.4} strokeDasharray="4 3" />
           <circle r={7} fill="none" stroke="#e3b4dd" strokeWidth={2} strokeDasharray="4 3" />
         </g>
       )}
@@ -119,8 +120,8 @@ const PointMark = memo(
             y={-7}
             fontSize={12}
             fontWeight={600}
-            fill="#fff"
-            stroke="#1d2428"
+            fill={PALETTE.white}
+            stroke={PALETTE.ink}
             strokeWidth={3}
             paintOrder="stroke"
           >
@@ -158,8 +159,8 @@ function LipLine({ marks, which, px }: { marks: readonly BenchMark[]; which: 'up
   }).join('');
   return (
     <g pointerEvents="none" fill="none">
-      <path d={d} stroke="#1d2428" strokeOpacity={0.45} strokeWidth={4 * px} />
-      <path d={d} stroke="#fff" strokeWidth={1.8 * px} />
+      <path d={d} stroke={PALETTE.ink} strokeOpacity={0.45} strokeWidth={4 * px} />
+      <path d={d} stroke={PALETTE.white} strokeWidth={1.8 * px} />
     </g>
   );
 }
@@ -168,15 +169,22 @@ function LipLine({ marks, which, px }: { marks: readonly BenchMark[]; which: 'up
 function Dot({ on, dashed }: { on: boolean; dashed: boolean }) {
   return (
     <>
-      <circle className="ring" r={on ? 7 : 4.8} fill="none" stroke="#1d2428" strokeOpacity={0.55} strokeWidth={3.4} />
+      <circle
+        className="ring"
+        r={on ? 7 : 4.8}
+        fill="none"
+        stroke={PALETTE.ink}
+        strokeOpacity={0.55}
+        strokeWidth={3.4}
+      />
       <circle
         r={on ? 7 : 4.8}
         fill="none"
-        stroke={on ? '#8b3c86' : '#fff'}
+        stroke={on ? '#8b3c86' : PALETTE.white}
         strokeWidth={2}
         {...(dashed && { strokeDasharray: '3.5 2.5' })}
       />
-      <circle r={1.3} fill={on ? '#8b3c86' : '#fff'} />
+      <circle r={1.3} fill={on ? '#8b3c86' : PALETTE.white} />
     </>
   );
 }

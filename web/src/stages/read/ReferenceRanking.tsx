@@ -15,7 +15,7 @@ export function ReferenceRanking({ measures }: { measures: readonly ToothMeasure
   return (
     <section aria-label="Nearest to the norms" className="mt-6">
       <h2 className="subtitle">Nearest to the norms</h2>
-      <p className="mb-1 text-[13px] text-ink-2">
+      <p className="mb-1 text-note text-ink-2">
         0 is on the norm, 1 the end of its band; a proposal for the reference tooth
       </p>
       <ol>
@@ -28,7 +28,7 @@ export function ReferenceRanking({ measures }: { measures: readonly ToothMeasure
             >
               {name(c.tooth)}
             </button>
-            <span className="min-w-0 flex-1 text-[13px] text-ink-2">{c.reasons.map(sentence).join(' · ')}</span>
+            <span className="min-w-0 flex-1 text-note text-ink-2">{c.reasons.map(sentence).join(' · ')}</span>
             <span className="shrink-0">
               {number(c.off, 1)} <span className="pm">±{number(c.pm, 1)}</span>
             </span>

@@ -53,11 +53,11 @@ export function ScanInset({
           />
         </Suspense>
       ) : (
-        <p className="p-4 text-[13px] text-white">
+        <p className="p-4 text-note text-white">
           {contour.state === 'no-scan' ? 'There is no scan of the upper jaw yet.' : 'The scan is being read …'}
         </p>
       )}
-      <p role="status" className="absolute inset-x-0 bottom-0 bg-ink/75 px-3 py-1.5 text-[12.5px] text-white">
+      <p role="status" className="absolute inset-x-0 bottom-0 bg-ink/75 px-3 py-1.5 text-fine text-white">
         {match.state === 'apart'
           ? match.sentence
           : !found

@@ -14,7 +14,7 @@ export function TeethShown() {
   const side = (which: 'right' | 'left', value: number | null | undefined) => (
     <select
       aria-label={`Last tooth seen on the ${which}`}
-      className="field h-7 w-[68px] px-1 text-[13px]"
+      className="field h-7 w-[68px] px-1 text-note"
       value={value ?? ''}
       disabled={!mayWrite}
       onChange={(e) => {
@@ -31,7 +31,7 @@ export function TeethShown() {
     </select>
   );
   return (
-    <p className="mt-3 flex items-center gap-1.5 text-[14px]">
+    <p className="mt-3 flex items-center gap-1.5 text-body">
       <span className="whitespace-nowrap">teeth shown</span> {side('right', lastRight)} to {side('left', lastLeft)}
       <b className="ml-auto font-semibold" data-testid="teeth-shown">
         {lastRight && lastLeft ? (lastRight % 10) + (lastLeft % 10) : '–'}

@@ -59,7 +59,7 @@ const Row = memo(
           ) : (
             name
           )}
-          {f.word && <span className="block text-[12.5px] font-semibold text-ink">{f.word}</span>}
+          {f.word && <span className="block text-fine font-semibold text-ink">{f.word}</span>}
         </td>
         <td className="whitespace-nowrap">
           <AskedValue figure={f.figure} what={name} digits={digitsOf(f)} suffix={` ${f.figure.unit}`} />
@@ -83,7 +83,7 @@ function BothCentrals() {
   const [right, left] = [11, 21].map((t) => figures['close-rest']?.find((f) => f.id === `display-${t}`)?.figure);
   if (!right || !left) return null;
   return (
-    <p className="mt-2 text-[12.5px] text-ink-2">
+    <p className="mt-2 text-fine text-ink-2">
       {differs(right, left)
         ? `${name(11)} shows ${number(Math.abs(right.value - left.value), 1)} mm ${right.value > left.value ? 'more' : 'less'} than ${name(21)}. `
         : ''}

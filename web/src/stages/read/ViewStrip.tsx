@@ -72,7 +72,7 @@ const ViewButton = memo(
         ) : (
           <span className="block h-full w-full border border-dashed border-white/50" />
         )}
-        <span className="absolute inset-x-0 bottom-0 truncate bg-ink/75 px-1 py-px text-[11px] leading-4 text-white">
+        <span className="absolute inset-x-0 bottom-0 truncate bg-ink/75 px-1 py-px text-tiny leading-4 text-white">
           {SHORT[view]}
         </span>
         {set > 0 && all > 0 && (

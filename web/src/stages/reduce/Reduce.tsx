@@ -139,7 +139,7 @@ function Missing({
   const without = planned.filter((t) => !reductions.some((r) => r.tooth === t));
   if (without.length === 0) return null;
   return (
-    <p className="finding mt-2 text-[13px]" data-weight="watch">
+    <p className="finding mt-2 text-note" data-weight="watch">
       No target for {without.map(name).join(', ')}: {trouble ?? 'planned, but not in the scan of that jaw.'}
     </p>
   );

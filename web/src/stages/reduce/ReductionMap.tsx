@@ -12,6 +12,7 @@ import { useMemo } from 'react';
 import { removalColour } from '../../bench/colour-scale.js';
 import { toothOutline } from '../../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { PALETTE } from '../../ui/palette.js';
 
 /** Drawing units a millimetre, and the room across: six teeth fill it, more are drawn smaller. */
 const MOST_SCALE = 12.4;
@@ -67,8 +68,8 @@ export function ReductionMap({
     <section aria-label="Tooth to remove">
       <div className="flex items-baseline justify-between">
         <div>
-          <h2 className="title text-[21px]">Tooth to remove, mm</h2>
-          <p className="text-[13px] text-ink-2">
+          <h2 className="title text-figure">Tooth to remove, mm</h2>
+          <p className="text-note text-ink-2">
             from the tooth as it is to the target under contour version {shape.version} · middle of each zone, by its
             median gap · ±{SCAN_PM_MM.toFixed(2)}
           </p>
@@ -101,7 +102,7 @@ export function ReductionMap({
                       y={Math.min(rootward * b.from, rootward * b.to) * t.height * scale}
                       height={(b.to - b.from) * t.height * scale + 0.5}
                       fill={mm === undefined ? '#f0ece4' : removalColour(mm)}
-                      stroke={on && b.zone === zone ? '#5d2a5a' : 'none'}
+                      stroke={on && b.zone === zone ? PALETTE.plum : 'none'}
                       strokeWidth={2.2}
                       className="cursor-pointer"
                       onClick={() => onPick(t.tooth, b.zone)}
@@ -113,7 +114,7 @@ export function ReductionMap({
                 d={t.path}
                 transform={`scale(${scale} ${-rootward * scale})`}
                 fill="none"
-                stroke={on ? '#5d2a5a' : '#566068'}
+                stroke={on ? PALETTE.plum : PALETTE.ink2}
                 strokeWidth={on ? 0.22 : 0.09}
                 pointerEvents="none"
               />
@@ -127,7 +128,7 @@ export function ReductionMap({
                     textAnchor="middle"
                     fontSize={b.zone === 'edge' ? 12.5 : 14}
                     fontWeight={on ? 650 : 400}
-                    fill="#1d2428"
+                    fill={PALETTE.ink}
                     pointerEvents="none"
                     data-testid={`remove-${t.tooth}-${b.zone}`}
                   >
@@ -140,12 +141,12 @@ export function ReductionMap({
                 textAnchor="middle"
                 fontSize={13}
                 fontWeight={on ? 700 : 400}
-                fill={on ? '#5d2a5a' : '#566068'}
+                fill={on ? PALETTE.plum : PALETTE.ink2}
               >
                 {name(t.tooth)}
               </text>
               {own?.some((o) => o.tooth === t.tooth) && (
-                <text y={jaw === 'upper' ? 35 : -23} textAnchor="middle" fontSize={10.5} fill="#566068">
+                <text y={jaw === 'upper' ? 35 : -23} textAnchor="middle" fontSize={10.5} fill={PALETTE.ink2}>
                   {restorationOf(t.tooth, { design: 'graduated', own }).design.name}
                 </text>
               )}
@@ -160,7 +161,7 @@ export function ReductionMap({
 function RemovalScale() {
   const steps = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7];
   return (
-    <div className="text-[12px] text-ink-2">
+    <div className="text-tiny text-ink-2">
       <div className="flex">
         {steps.map((mm) => (
           <span key={mm} className="h-2.5 w-4 border border-hair" style={{ background: removalColour(mm) }} />

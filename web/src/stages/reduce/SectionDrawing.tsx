@@ -7,6 +7,7 @@ import {
   type ToothSection,
 } from '@radiant/core';
 import { useSection, useToothLabel } from '../../data/case-context.js';
+import { PALETTE } from '../../ui/palette.js';
 
 /** @param rootward −1 where roots go up in the picture, 1 where they go down */
 const linePath = (l: SectionLine, rootward: number) => {
@@ -49,8 +50,8 @@ export function SectionDrawing({
       className="flex min-h-0 flex-1 flex-col gap-4 min-[1180px]:grid min-[1180px]:grid-cols-[minmax(0,1fr)_250px]"
     >
       <div className="flex min-h-0 flex-1 flex-col">
-        <h2 className="subtitle text-[17px]">Section through {name(own.tooth)}</h2>
-        <p className="text-[13px] text-ink-2">facial left, at the axis; mm</p>
+        <h2 className="subtitle text-lead">Section through {name(own.tooth)}</h2>
+        <p className="text-note text-ink-2">facial left, at the axis; mm</p>
         <svg
           viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
           className="min-h-0 w-full flex-1"
@@ -59,7 +60,7 @@ export function SectionDrawing({
         >
           <g fill="none" strokeLinejoin="round">
             {section.existing.map((l, i) => (
-              <path key={`e${i}`} d={linePath(l, rootward)} fill="#efe9dd" stroke="#1d2428" strokeWidth={0.07} />
+              <path key={`e${i}`} d={linePath(l, rootward)} fill="#efe9dd" stroke={PALETTE.ink} strokeWidth={0.07} />
             ))}
             <path
               d={pointsPath(section.enamelEnds, rootward)}
@@ -68,16 +69,16 @@ export function SectionDrawing({
               strokeDasharray="0.1 0.14"
             />
             {section.planned.map((l, i) => (
-              <path key={`p${i}`} d={linePath(l, rootward)} stroke="#5d2a5a" strokeWidth={0.1} />
+              <path key={`p${i}`} d={linePath(l, rootward)} stroke={PALETTE.plum} strokeWidth={0.1} />
             ))}
             <path
               d={pointsPath(section.target, rootward)}
-              stroke="#d98324"
+              stroke={PALETTE.removed}
               strokeWidth={0.1}
               strokeDasharray="0.34 0.2"
             />
           </g>
-          <g fontSize={0.62} fill="#1d2428">
+          <g fontSize={0.62} fill={PALETTE.ink}>
             {section.dimensions.map((d) => {
               const z = own.zones.find((q) => q.zone === d.third);
               const mm = z?.removal?.remove.value;
@@ -89,11 +90,11 @@ export function SectionDrawing({
                     stroke="#8d9499"
                     strokeWidth={0.04}
                   />
-                  <path d={`M${d.existing} ${at(d.z)}H${d.target}`} stroke="#d98324" strokeWidth={0.14} />
+                  <path d={`M${d.existing} ${at(d.z)}H${d.target}`} stroke={PALETTE.removed} strokeWidth={0.14} />
                   <text x={x} y={at(d.z) + 0.05}>
                     <tspan fontWeight={650}>{mm === undefined ? '–' : mm === 0 ? 'none' : mm.toFixed(2)}</tspan>
                   </text>
-                  <text x={x} y={at(d.z) + 0.72} fontSize={0.52} fill="#566068">
+                  <text x={x} y={at(d.z) + 0.72} fontSize={0.52} fill={PALETTE.ink2}>
                     gap {z?.removal ? z.removal.gap.toFixed(2) : '–'}
                   </text>
                 </g>
@@ -101,19 +102,19 @@ export function SectionDrawing({
             })}
             <path
               d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.existing)}H${bounds.x1 + 1.4}`}
-              stroke="#1d2428"
+              stroke={PALETTE.ink}
               strokeWidth={0.04}
             />
-            <path d={`M${bounds.x1 * 0.25 + 0.3} 0H${bounds.x1 + 1.4}`} stroke="#5d2a5a" strokeWidth={0.04} />
+            <path d={`M${bounds.x1 * 0.25 + 0.3} 0H${bounds.x1 + 1.4}`} stroke={PALETTE.plum} strokeWidth={0.04} />
             <path
               d={`M${bounds.x1 * 0.25 + 0.3} ${at(section.edge.target)}H${bounds.x1 + 1.4}`}
-              stroke="#d98324"
+              stroke={PALETTE.removed}
               strokeWidth={0.05}
             />
-            <text x={bounds.x1 + 1.6} y={at(section.edge.target) - 0.1} fill="#9a5408">
+            <text x={bounds.x1 + 1.6} y={at(section.edge.target) - 0.1} fill={PALETTE.removedInk}>
               target
             </text>
-            <text x={bounds.x1 + 1.6} y={0.45} fill="#5d2a5a">
+            <text x={bounds.x1 + 1.6} y={0.45} fill={PALETTE.plum}>
               plan
             </text>
             <text x={bounds.x0 - 4.6} y={rootward === -1 ? 1.4 : -1}>
@@ -125,22 +126,24 @@ export function SectionDrawing({
                     : edge.removal.remove.value.toFixed(2)
                   : 'flatten only'}
               </tspan>
-              {edge?.removal && <tspan fill="#566068"> of tooth; {edge.removal.needed.toFixed(1)} from the plan</tspan>}
+              {edge?.removal && (
+                <tspan fill={PALETTE.ink2}> of tooth; {edge.removal.needed.toFixed(1)} from the plan</tspan>
+              )}
             </text>
             <g transform={`translate(${bounds.x1 + 0.6} ${view.y + 1.4})`}>
-              <path d="M0 0V0.25M5 0V0.25M0 0.125H5" stroke="#566068" strokeWidth={0.05} />
-              <text x={2.5} y={-0.15} textAnchor="middle" fontSize={0.55} fill="#566068">
+              <path d="M0 0V0.25M5 0V0.25M0 0.125H5" stroke={PALETTE.ink2} strokeWidth={0.05} />
+              <text x={2.5} y={-0.15} textAnchor="middle" fontSize={0.55} fill={PALETTE.ink2}>
                 5 mm
               </text>
             </g>
           </g>
         </svg>
       </div>
-      <div className="text-[13.5px] max-[1179px]:flex max-[1179px]:items-start max-[1179px]:gap-6 max-[1179px]:text-[12.5px]">
+      <div className="text-note max-[1179px]:flex max-[1179px]:items-start max-[1179px]:gap-6 max-[1179px]:text-fine">
         <ul className="mb-5 mt-1 space-y-2 max-[1179px]:mb-0 max-[1179px]:space-y-0.5">
-          <Line colour="#1d2428" word={`tooth as scanned, ±${SCAN_PM_MM.toFixed(2)}`} />
-          <Line colour="#5d2a5a" word={`contour, version ${shape.version}`} thick />
-          <Line colour="#d98324" word="target of the preparation" dash="7 4" thick />
+          <Line colour={PALETTE.ink} word={`tooth as scanned, ±${SCAN_PM_MM.toFixed(2)}`} />
+          <Line colour={PALETTE.plum} word={`contour, version ${shape.version}`} thick />
+          <Line colour={PALETTE.removed} word="target of the preparation" dash="7 4" thick />
           <Line colour="#a8966f" word="enamel ends, middle of the norm" dash="2 3" />
         </ul>
         <div>
@@ -148,10 +151,10 @@ export function SectionDrawing({
             {reductions.length === 1 ? 'One tooth' : `${reductions.length} teeth`}, facial tissue removed
           </h3>
           <p className="mt-1">
-            <b className="text-[20px] font-[650]">{removed.toFixed(0)}</b> mm³ with this plan
+            <b className="text-figure font-[650]">{removed.toFixed(0)}</b> mm³ with this plan
           </p>
           <p className="text-ink-2">
-            <span className="text-[20px]">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare
+            <span className="text-figure">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare
             teeth
           </p>
           {data.from === 'tooth' && (

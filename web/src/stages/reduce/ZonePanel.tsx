@@ -54,7 +54,7 @@ export function ZonePanel({
           ))}
         </div>
       </fieldset>
-      <p className="mb-4 text-[13px] text-ink-2">
+      <p className="mb-4 text-note text-ink-2">
         {design.reason}{' '}
         {data.from === 'mock-up'
           ? 'Groove depth is the needed thickness, cut through the worn mock-up.'
@@ -63,7 +63,7 @@ export function ZonePanel({
       <h2 className="title">
         {name(tooth)} · {design.name}
       </h2>
-      <p className="mb-1 text-[13px] text-ink-2">{design.palatal}</p>
+      <p className="mb-1 text-note text-ink-2">{design.palatal}</p>
       {own && (
         <>
           <FigureTable aria-label="Reduction">
@@ -90,7 +90,7 @@ export function ZonePanel({
                 {...(chosen.enamel && { source: chosen.enamel.source })}
               />
               {chosen.gapRange && (
-                <p className="mt-1 text-[12px] text-ink-2">
+                <p className="mt-1 text-tiny text-ink-2">
                   gap over the zone {number(chosen.gapRange[0], 2)} to {number(chosen.gapRange[1], 2)} mm,{' '}
                   {chosen.places} places
                   {kindOf(tooth) === 'canine' && '; enamel norm of incisors, none known for canines'}
@@ -105,7 +105,7 @@ export function ZonePanel({
               <GrooveLine key={z.zone} zone={z.zone} groove={z.groove} />
             ))}
           </ul>
-          <p className="mt-2 text-[12px] text-ink-2">
+          <p className="mt-2 text-tiny text-ink-2">
             Mark cut grooves with a pencil so that nothing is cut twice. Protect neighbours with a metal matrix.
           </p>
         </>
@@ -156,7 +156,7 @@ function Sentences({ own }: { own: ToothReduction }) {
   return (
     <div className="mt-3">
       {found.map((s) => (
-        <p key={s.text} className="finding mb-2 text-[13px]" data-weight={s.weight}>
+        <p key={s.text} className="finding mb-2 text-note" data-weight={s.weight}>
           {sentence(s.text)}
         </p>
       ))}
@@ -166,7 +166,7 @@ function Sentences({ own }: { own: ToothReduction }) {
 
 function GrooveLine({ zone, groove: g }: { zone: Zone; groove: Groove }) {
   return (
-    <li className="flex justify-between gap-3 border-b border-hair py-1.5 text-[13px]">
+    <li className="flex justify-between gap-3 border-b border-hair py-1.5 text-note">
       <span className="min-w-0">
         <b className="font-[650]">{zone}</b>
         {g.kind === 'cut' ? (

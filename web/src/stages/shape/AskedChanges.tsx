@@ -48,7 +48,7 @@ export function AskedChanges({
         {!disabled && (
           <button
             type="button"
-            className="how text-[13px]"
+            className="how text-note"
             onClick={() =>
               set([
                 ...asked,
@@ -61,7 +61,7 @@ export function AskedChanges({
         )}
       </div>
       {asked.length === 0 && (
-        <p className="text-[13px] text-ink-2">
+        <p className="text-note text-ink-2">
           None. What is asked for here becomes an edit of the contour, tooth by tooth.
         </p>
       )}
@@ -111,7 +111,7 @@ export function AskedChanges({
             {!disabled && (
               <button
                 type="button"
-                className="how text-[13px]"
+                className="how text-note"
                 aria-label={`take away ${name(a.tooth)} ${field?.label} ${signed(a.by, 2)}`}
                 onClick={() => set(asked.filter((_, k) => k !== i))}
               >
@@ -122,7 +122,7 @@ export function AskedChanges({
         );
       })}
       {refusal && (
-        <p role="alert" className="text-[13px] text-stop">
+        <p role="alert" className="text-note text-stop">
           {refusal}
         </p>
       )}

@@ -41,7 +41,7 @@ export function BiteCard({
   const view = shownOf(asked);
   if (lower.state !== 'ready')
     return (
-      <section aria-label="Bite" className="text-[13px]">
+      <section aria-label="Bite" className="text-note">
         {lower.state === 'loading' && <p role="status">Reading the lower jaw …</p>}
         {lower.state === 'failed' && (
           <p role="alert" className="text-stop">
@@ -61,7 +61,7 @@ export function BiteCard({
     );
   const atRest = wish.alongMm === 0;
   return (
-    <section aria-label="Bite" className="text-[13px]">
+    <section aria-label="Bite" className="text-note">
       <div className="mb-2 flex gap-1">
         {(['existing', 'planned'] as const).map((which) => (
           <button
@@ -160,7 +160,7 @@ export function BiteCard({
             )}
           </div>
           <Overlaps of={view.overlap} />
-          <p className="mt-1.5 text-[12px] text-ink-2">
+          <p className="mt-1.5 text-tiny text-ink-2">
             The jaw is carried straight, without its joints, on scans ±0.05 mm. Paper in the mouth decides.
           </p>
         </>
@@ -176,7 +176,7 @@ function Overlaps({ of }: { of: BiteView['overlap'] }) {
     return v === undefined ? '–' : number(v, 1);
   };
   return (
-    <FigureTable className="text-[12.5px]" aria-label="Overbite and overjet">
+    <FigureTable className="text-fine" aria-label="Overbite and overjet">
       <thead>
         <tr>
           <th scope="col">mm, before → planned</th>

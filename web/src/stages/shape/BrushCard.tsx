@@ -42,7 +42,7 @@ export function BrushCard({
   const name = useToothLabel();
   const strokes = shape.data.teeth.find((t) => t.tooth === tooth)?.strokes?.length ?? 0;
   return (
-    <section aria-label="Brush" className="text-[13px]">
+    <section aria-label="Brush" className="text-note">
       <div className="mb-2 flex gap-1">
         {TOOLS.map(([tool, word]) => (
           <button

@@ -113,7 +113,7 @@ function Characters({
               strokeWidth={0.22}
             />
           </svg>
-          <span className="text-[13px]">{c}</span>
+          <span className="text-note">{c}</span>
         </button>
       ))}
     </fieldset>

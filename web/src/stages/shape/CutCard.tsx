@@ -2,6 +2,7 @@ import type { CutView, SectionLine } from '@radiant/core';
 import { type PointerEvent, useRef, useState } from 'react';
 import { type Asked, shownOf } from '../../engine/use-asked.js';
 import { number, signed } from '../../ui/format.js';
+import { PALETTE } from '../../ui/palette.js';
 import type { CutSetting } from './use-cut.js';
 
 const KINDS: readonly (readonly [CutSetting['kind'], string])[] = [
@@ -36,7 +37,7 @@ export function CutCard({
   const shown =
     ends.length === 1 && at ? [ends[0] as readonly [number, number], at] : ends.length === 2 ? ends : undefined;
   return (
-    <section aria-label="Section" className="text-[13px]">
+    <section aria-label="Section" className="text-note">
       <div className="mb-2 flex gap-1">
         {KINDS.map(([kind, word]) => (
           <button
@@ -89,22 +90,36 @@ export function CutCard({
       >
         <defs>
           <pattern id="mm" width="1" height="1" patternUnits="userSpaceOnUse">
-            <path d="M1 0H0V1" fill="none" stroke="#ddd8cf" strokeWidth={0.03} />
+            <path d="M1 0H0V1" fill="none" stroke={PALETTE.hair} strokeWidth={0.03} />
           </pattern>
         </defs>
         <rect x={-HALF.a} y={-HALF.b} width={2 * HALF.a} height={2 * HALF.b} fill="url(#mm)" />
         {view?.lower.map((l, i) => (
-          <path key={`l${i.toString()}`} d={path(l)} fill="#737b8118" stroke="#737b81" strokeWidth={0.07} />
+          <path
+            key={`l${i.toString()}`}
+            d={path(l)}
+            fill={PALETTE.ink3}
+            fillOpacity={0.09}
+            stroke={PALETTE.ink3}
+            strokeWidth={0.07}
+          />
         ))}
         {view?.existing.map((l, i) => (
-          <path key={`e${i.toString()}`} d={path(l)} fill="#1d242810" stroke="#1d2428" strokeWidth={0.08} />
+          <path
+            key={`e${i.toString()}`}
+            d={path(l)}
+            fill={PALETTE.ink}
+            fillOpacity={0.06}
+            stroke={PALETTE.ink}
+            strokeWidth={0.08}
+          />
         ))}
         {view?.planned.map((l, i) => (
-          <path key={`p${i.toString()}`} d={path(l)} fill="none" stroke="#5d2a5a" strokeWidth={0.11} />
+          <path key={`p${i.toString()}`} d={path(l)} fill="none" stroke={PALETTE.plum} strokeWidth={0.11} />
         ))}
         {shown && <Span from={shown[0] as readonly [number, number]} to={shown[1] as readonly [number, number]} />}
       </svg>
-      <p className="mt-1.5 flex gap-3 text-[12px]">
+      <p className="mt-1.5 flex gap-3 text-tiny">
         <span>
           <span className="mr-1 inline-block w-4 border-t-2 border-ink align-middle" />
           as scanned
@@ -130,17 +145,17 @@ function Span({ from, to }: { from: readonly [number, number]; to: readonly [num
   const mm = Math.hypot(to[0] - from[0], to[1] - from[1]);
   return (
     <g>
-      <path d={`M${from[0]} ${-from[1]}L${to[0]} ${-to[1]}`} stroke="#a8261d" strokeWidth={0.09} />
+      <path d={`M${from[0]} ${-from[1]}L${to[0]} ${-to[1]}`} stroke={PALETTE.stop} strokeWidth={0.09} />
       {[from, to].map((p) => (
-        <circle key={`${p[0]} ${p[1]}`} cx={p[0]} cy={-p[1]} r={0.16} fill="#a8261d" />
+        <circle key={`${p[0]} ${p[1]}`} cx={p[0]} cy={-p[1]} r={0.16} fill={PALETTE.stop} />
       ))}
       <text
         x={(from[0] + to[0]) / 2 + 0.3}
         y={-(from[1] + to[1]) / 2 - 0.3}
         fontSize={0.95}
         fontWeight={600}
-        fill="#a8261d"
-        stroke="#fff"
+        fill={PALETTE.stop}
+        stroke={PALETTE.white}
         strokeWidth={0.25}
         paintOrder="stroke"
       >

@@ -7,7 +7,7 @@ export function Legend({ of, jaw }: { of: 'difference' | 'bite' | 'off'; jaw: Ja
     of === 'bite' ? -0.15 + (i / 20) * (CLEAR_MM + 0.15) : ((i - 10) / 10) * DIFFERENCE_RANGE_MM,
   );
   return (
-    <figure className="rounded-xl bg-leaf px-4 py-3 text-[12.5px] shadow-lg">
+    <figure className="rounded-xl bg-leaf px-4 py-3 text-fine shadow-lg">
       <div className="flex" aria-hidden="true">
         {steps.map((mm) => (
           <span

@@ -53,7 +53,7 @@ export function PassingNotes({
   return (
     <div
       role="status"
-      className="flex flex-col gap-2 text-[13px] [&>*]:mb-0 [&>*]:rounded-r-lg [&>*]:bg-leaf [&>*]:py-1.5 [&>*]:pr-3 [&>*]:shadow-lg"
+      className="flex flex-col gap-2 text-note [&>*]:mb-0 [&>*]:rounded-r-lg [&>*]:bg-leaf [&>*]:py-1.5 [&>*]:pr-3 [&>*]:shadow-lg"
     >
       {through.map((c) => (
         <p key={c.right} className="finding" data-weight="stop">
@@ -125,7 +125,7 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
     );
   };
   return (
-    <section aria-label="Contacts" className="mb-4 text-[13px]">
+    <section aria-label="Contacts" className="mb-4 text-note">
       {own.length > 0 && (
         <p className="mb-1.5">
           {own.map((c) => (

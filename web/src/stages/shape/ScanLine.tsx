@@ -36,7 +36,7 @@ export function ScanLine({ file, planned, children }: { file: CaseFile; planned:
         </p>
       </div>
       <select
-        className="h-7 rounded-md border border-hair bg-leaf px-1 text-[13px] text-ink"
+        className="h-7 rounded-md border border-hair bg-leaf px-1 text-note text-ink"
         aria-label={`State of the mouth in ${file.name}`}
         value={file.state ?? ''}
         disabled={!mayWrite}

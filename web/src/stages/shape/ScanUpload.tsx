@@ -39,7 +39,7 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   };
   const rows = [...grounds.filter((f) => f !== undefined), ...scans.filter((f) => !grounds.includes(f))];
   return (
-    <div className="text-[13px] text-ink-2">
+    <div className="text-note text-ink-2">
       {quiet && <h2 className="subtitle mb-1 text-ink">Scans</h2>}
       {rows.length > 0 && (
         <ul className="mb-2 divide-y divide-hair">

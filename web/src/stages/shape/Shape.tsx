@@ -140,7 +140,7 @@ function Bench() {
             <span
               ref={reading}
               hidden
-              className="pointer-events-none absolute top-0 left-0 rounded bg-ink/85 px-1.5 py-0.5 text-[12px] text-white"
+              className="pointer-events-none absolute top-0 left-0 rounded bg-ink/85 px-1.5 py-0.5 text-tiny text-white"
             />
             <ShapeChips
               showing={showing}

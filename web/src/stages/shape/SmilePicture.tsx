@@ -145,13 +145,13 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
               value={wipe}
               onChange={(e) => setWipe(Number(e.target.value))}
             />
-            <span className="pointer-events-none absolute bottom-2 left-2 rounded bg-ink/70 px-2 py-0.5 text-[12.5px] text-white">
+            <span className="pointer-events-none absolute bottom-2 left-2 rounded bg-ink/70 px-2 py-0.5 text-fine text-white">
               as photographed
             </span>
           </div>
         </figure>
       )}
-      <div className="mt-3 flex w-full items-center gap-2 text-[13px] text-white">
+      <div className="mt-3 flex w-full items-center gap-2 text-note text-white">
         {VIEWS.map((v) => (
           <button
             key={v}

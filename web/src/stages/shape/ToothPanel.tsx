@@ -96,7 +96,7 @@ export function ToothPanel({
       <Refused sentence={shape.refusal?.detail ?? refusal ?? setToProposal.refusal} />
       <h2 className="title">{name(tooth)} · planned crown</h2>
       {there && (
-        <p className="mb-3 text-[13px] text-ink-2">
+        <p className="mb-3 text-note text-ink-2">
           scanned tooth measured ±{SCANNED_SIZE_PM_MM.toFixed(2)} mm; form fits it to {number(there.fitMm, 2)} mm
           {there.wearMm > 0 ? `, worn by about ${number(there.wearMm, 1)} mm` : ''}
         </p>
@@ -104,7 +104,7 @@ export function ToothPanel({
       {stale && (
         <div className="finding" data-weight="watch">
           <b className="font-[650]">The proposal has changed since</b>
-          <span className="block text-[13px] text-ink-2">
+          <span className="block text-note text-ink-2">
             These crowns were set to version {since}; it is now version {propose.version}.
           </span>
         </div>
@@ -113,7 +113,7 @@ export function ToothPanel({
         <>
           <CrownFields own={own} notes={notes} disabled={!mayWrite} onChange={change} onDone={() => void settle()} />
           {mayWrite && (
-            <label className="mb-3 flex items-center gap-2 text-[13px]">
+            <label className="mb-3 flex items-center gap-2 text-note">
               <input
                 type="checkbox"
                 className="h-4 w-4 accent-plum"
@@ -143,7 +143,7 @@ export function ToothPanel({
       {mayWrite && own && !proposed && (
         <button
           type="button"
-          className="how mb-3 text-[13px]"
+          className="how mb-3 text-note"
           onClick={() => shape.set({ ...shape.data, teeth: shape.data.teeth.filter((t) => t.tooth !== tooth) })}
         >
           leave {name(tooth)} as it is
@@ -160,7 +160,7 @@ export function ToothPanel({
         </button>
       )}
       {mayWrite && own && proposed && (
-        <p className="mt-1.5 text-[12px] text-ink-2">
+        <p className="mt-1.5 text-tiny text-ink-2">
           Aligned to the arch, and full enough to lie at or in front of the teeth: additive first. Undo brings your
           numbers back.
         </p>
@@ -179,7 +179,7 @@ export function ToothPanel({
 /** At most how far, and how much in all, is added and removed. */
 function Amounts({ of }: { of: PlannedView }) {
   return (
-    <FigureTable className="mb-4 text-[13px]" aria-label="Added and removed">
+    <FigureTable className="mb-4 text-note" aria-label="Added and removed">
       <thead>
         <tr>
           <th aria-label="which" />

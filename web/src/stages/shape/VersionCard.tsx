@@ -51,19 +51,19 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
           <Dialog.Title className="title">
             Version {v.number}: {v.name}
           </Dialog.Title>
-          <p className="mb-4 text-[13px] text-ink-2">
+          <p className="mb-4 text-note text-ink-2">
             kept by {v.by}, {day(v.at)}
             {v.why && `; ${v.why}`}
           </p>
           {v.approved?.claimed && (
-            <p className="mb-4 rounded-lg border border-removed px-3 py-2 text-[14px]">
+            <p className="mb-4 rounded-lg border border-removed px-3 py-2 text-body">
               <b className="font-semibold">Said to be approved by the patient</b>, {day(v.approved.at)}, by{' '}
               {v.approved.by}: “{v.approved.word}”. That is the word of the file it came in with
               {detail.imported && `, brought in by ${detail.imported.by}`}; nobody has recorded it here.
             </p>
           )}
           {isApproved(v) && v.approved && (
-            <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-[14px]">
+            <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-body">
               <b className="font-semibold">Approved by the patient</b>, {day(v.approved.at)}, recorded by{' '}
               {v.approved.by}: “{v.approved.word}”. It is frozen.
             </p>
@@ -98,7 +98,7 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
               }}
             >
               <label className="min-w-0 flex-1">
-                <span className="mb-1 block text-[13px]">How the patient approved it, in a word</span>
+                <span className="mb-1 block text-note">How the patient approved it, in a word</span>
                 <input className="field" value={word} maxLength={300} onChange={(e) => setWord(e.target.value)} />
               </label>
               <button type="submit" className="btn">
@@ -107,7 +107,7 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
             </form>
           )}
           {refusal && (
-            <p role="alert" className="mt-2 text-[13px] text-stop">
+            <p role="alert" className="mt-2 text-note text-stop">
               {refusal}
             </p>
           )}
@@ -141,7 +141,7 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
 /** By how much the version differs, tooth by tooth; only what differs is shown. */
 function Differences({ own, against }: { own: readonly ToothPlanInput[]; against: readonly ToothPlanInput[] }) {
   const name = useToothLabel();
-  if (sameContour(own, against)) return <p className="mb-3 text-[14px] text-ink-2">The same in every number.</p>;
+  if (sameContour(own, against)) return <p className="mb-3 text-body text-ink-2">The same in every number.</p>;
   const find = (list: readonly ToothPlanInput[], tooth: number) => list.find((t) => t.tooth === tooth);
   const of = (list: readonly ToothPlanInput[], tooth: number, key: PlanField['key']) =>
     find(list, tooth)?.[key] ?? planDefault(key);
@@ -206,7 +206,7 @@ function Worn({
   const changed = JSON.stringify(worn) !== JSON.stringify(v.worn ?? Object.assign(new WornMockUp(), { from: '' }));
   const text = (key: 'speech' | 'bulk' | 'family', label: string) => (
     <label className="block">
-      <span className="mb-1 block text-[13px]">{label}</span>
+      <span className="mb-1 block text-note">{label}</span>
       <input
         className="field"
         value={worn[key]}
@@ -223,7 +223,7 @@ function Worn({
         {!disabled && (
           <button
             type="button"
-            className="how text-[13px]"
+            className="how text-note"
             disabled={!changed}
             onClick={() => void save({ ...worn, until: worn.until || null })}
           >
@@ -234,7 +234,7 @@ function Worn({
       <div className="grid grid-cols-2 gap-3">
         {(['from', 'until'] as const).map((key) => (
           <label key={key} className="block">
-            <span className="mb-1 block text-[13px]">{key === 'from' ? 'Put in on' : 'Out on'}</span>
+            <span className="mb-1 block text-note">{key === 'from' ? 'Put in on' : 'Out on'}</span>
             <input
               type="date"
               className="field"

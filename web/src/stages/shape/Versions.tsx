@@ -24,7 +24,7 @@ export function Versions() {
         {mayWrite && data.teeth.length > 0 && (
           <button
             type="button"
-            className="how text-[13px]"
+            className="how text-note"
             disabled={!!kept || status === 'waiting' || status === 'saving'}
             onClick={() => setKeeping(true)}
           >
@@ -33,7 +33,7 @@ export function Versions() {
         )}
       </div>
       {newest.length === 0 && (
-        <p className="text-[13px] text-ink-2">
+        <p className="text-note text-ink-2">
           None kept yet. A version is what is worn, approved and cut to; the contour goes on changing.
         </p>
       )}
@@ -45,9 +45,9 @@ export function Versions() {
                 <b className="truncate font-semibold">
                   {c.number} · {c.name}
                 </b>
-                <span className="shrink-0 text-[12.5px] text-ink-2">{day(c.at)}</span>
+                <span className="shrink-0 text-fine text-ink-2">{day(c.at)}</span>
               </span>
-              <span className="block text-[12.5px] text-ink-2">{stateOf(c)}</span>
+              <span className="block text-fine text-ink-2">{stateOf(c)}</span>
             </button>
           </li>
         ))}
@@ -99,15 +99,15 @@ function Keep({ onClose, onKept }: { onClose: () => void; onKept: () => void }) 
             }}
           >
             <label className="mb-3 block">
-              <span className="mb-1 block text-[13px]">Name</span>
+              <span className="mb-1 block text-note">Name</span>
               <input className="field" value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
             </label>
             <label className="mb-3 block">
-              <span className="mb-1 block text-[13px]">Why it is kept</span>
+              <span className="mb-1 block text-note">Why it is kept</span>
               <input className="field" value={why} maxLength={300} onChange={(e) => setWhy(e.target.value)} />
             </label>
             {refusal && (
-              <p role="alert" className="mb-3 text-[13px] text-stop">
+              <p role="alert" className="mb-3 text-note text-stop">
                 {refusal}
               </p>
             )}

@@ -14,6 +14,7 @@ import { useMemo } from 'react';
 import type { CutAt } from '../../bench/ArchScene.js';
 import { type Asked, shownOf, useAsked } from '../../engine/use-asked.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
+import { PALETTE } from '../../ui/palette.js';
 
 /** How a plane lies in the chosen tooth. */
 export interface CutSetting {
@@ -69,8 +70,8 @@ export function useCut(
       view && {
         plane,
         lines: [
-          { colour: '#1d2428', of: view.existing },
-          { colour: '#5d2a5a', of: view.planned },
+          { colour: PALETTE.ink, of: view.existing },
+          { colour: PALETTE.plum, of: view.planned },
         ],
       },
     [plane, view],

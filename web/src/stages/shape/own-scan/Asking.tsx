@@ -33,7 +33,7 @@ export function Asking({
       <p className="mb-4">
         {sentence ?? `The scan is ${number(opened.widest, 2)} across. A jaw in millimetres would be 40 to 90.`}
       </p>
-      <div className="mb-4 flex items-end justify-center gap-3 text-left text-[13px]">
+      <div className="mb-4 flex items-end justify-center gap-3 text-left text-note">
         <label>
           <span className="mb-1 block">Unit</span>
           <select className="field" value={unit} onChange={(e) => setUnit(Number(e.target.value))}>

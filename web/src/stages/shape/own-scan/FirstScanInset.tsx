@@ -41,9 +41,9 @@ export function FirstScanInset({
       {arch ? (
         <MarkedScene label="The case’s scan in three dimensions" jaw={jaw} arch={arch} pins={pins} onClick={onClick} />
       ) : (
-        <p className="p-4 text-[13px] text-white">The case’s scan is being read …</p>
+        <p className="p-4 text-note text-white">The case’s scan is being read …</p>
       )}
-      <p className="absolute inset-x-0 bottom-0 bg-ink/75 px-3 py-1.5 text-[12.5px] text-white">the case’s scan</p>
+      <p className="absolute inset-x-0 bottom-0 bg-ink/75 px-3 py-1.5 text-fine text-white">the case’s scan</p>
     </section>
   );
 }

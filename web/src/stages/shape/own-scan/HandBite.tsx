@@ -37,7 +37,7 @@ export function HandBite({
     return () => clearTimeout(timer);
   }, [own, hand, latest]);
   return (
-    <section aria-label="By hand" className="mb-3 text-[13px]">
+    <section aria-label="By hand" className="mb-3 text-note">
       {HAND_FIELDS.map(([key, word, unit]) => (
         <div key={key} className="mb-1.5 flex items-center justify-between">
           <label htmlFor={`${base}${key}`}>{word}</label>

@@ -57,7 +57,7 @@ export function LaidBench({
         {state.laid.colours && <Chip on={own} onPress={() => setOwn(!own)} word="scanner’s colours" />}
       </div>
       {hand !== 'choose' && (
-        <p role="status" className="absolute top-14 left-4 rounded-lg bg-leaf px-3 py-1.5 text-[13px] shadow-lg">
+        <p role="status" className="absolute top-14 left-4 rounded-lg bg-leaf px-3 py-1.5 text-note shadow-lg">
           {hands.asked()}
         </p>
       )}
@@ -77,7 +77,7 @@ export function LaidBench({
         </div>
       )}
       {scan.busy && (
-        <p className="absolute bottom-4 left-4 rounded-lg bg-leaf px-3 py-1.5 text-[13px] shadow-lg">
+        <p className="absolute bottom-4 left-4 rounded-lg bg-leaf px-3 py-1.5 text-note shadow-lg">
           {state.picked.teeth.length === 0 ? 'Telling the teeth apart …' : 'Working …'}
         </p>
       )}
@@ -105,7 +105,7 @@ function ToothLabels({ state, chosen }: { state: LaidScan; chosen: number | unde
   return state.picked.teeth.map((t) => (
     <span
       key={t.tooth}
-      className={`absolute top-0 left-0 rounded px-1.5 text-[12px] ${t.tooth === chosen ? 'bg-plum text-white' : 'bg-ink/75 text-white'}`}
+      className={`absolute top-0 left-0 rounded px-1.5 text-tiny ${t.tooth === chosen ? 'bg-plum text-white' : 'bg-ink/75 text-white'}`}
     >
       {name(t.tooth)}
     </span>

@@ -34,7 +34,7 @@ export function LaidPanel({ back, ...parts }: Parts & { back: ReactNode }) {
         renumber={scan.renumber}
         disabled={scan.busy}
       />
-      <p className="mb-4 text-[13px]">{back}</p>
+      <p className="mb-4 text-note">{back}</p>
       <HandOver {...parts} />
     </>
   );
@@ -89,7 +89,7 @@ function HowItLies({ scan, state, hands, ways }: Parts) {
         <HandBite hand={ways.byHand} bite={state.laid.bite} busy={scan.busy} put={ways.put} />
       )}
       {same && mayWrite && way !== 'hand' && (
-        <p className="mb-3 text-[13px]">
+        <p className="mb-3 text-note">
           <button
             type="button"
             className="how"
@@ -115,19 +115,19 @@ function Doubts({ state: { laid, picked } }: { state: LaidScan }) {
               ? 'Doubtful'
               : `${Math.round(100 * laid.on.share)} % of it is the same; 95 % of that lies within ${number(laid.on.p95Mm, 2)} mm`}
           </b>
-          {laid.on.doubt && <span className="block text-[13px] text-ink-2">{laid.on.doubt}</span>}
+          {laid.on.doubt && <span className="block text-note text-ink-2">{laid.on.doubt}</span>}
         </div>
       )}
       {picked.doubt && (
         <div className="finding mb-3" data-weight="stop" role="status">
           <b className="font-[650]">Hardly a row of teeth</b>
-          <span className="block text-[13px] text-ink-2">{picked.doubt}</span>
+          <span className="block text-note text-ink-2">{picked.doubt}</span>
         </div>
       )}
       {laid.symmetry < 0.7 && !picked.doubt && (
         <div className="finding mb-3" data-weight="watch">
           <b className="font-[650]">The two sides are unlike</b>
-          <span className="block text-[13px] text-ink-2">
+          <span className="block text-note text-ink-2">
             Look whether the front is in front; three clicks lay it anew (K).
           </span>
         </div>
@@ -143,7 +143,7 @@ function HandOver({ file, scan, state, ways }: Parts) {
   return (
     <div className="sticky -bottom-4 -mx-[18px] border-t border-hair bg-leaf px-[18px] py-3">
       {said && (
-        <p role="alert" className="mb-2 text-[13px] text-stop">
+        <p role="alert" className="mb-2 text-note text-stop">
           {said}
         </p>
       )}

@@ -66,7 +66,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
       panel={
         <>
           <h2 className="title">Own scan</h2>
-          <p className="mb-3 text-[13px] text-ink-2">
+          <p className="mb-3 text-note text-ink-2">
             {file.name}
             {file.state && `, ${CASE_STATES[file.state]}`}. The file stays as it came; a copy is made to work on.
             {!isGround(file) && ' The plan goes on standing on the scan from before.'}
@@ -102,7 +102,7 @@ function NotYetLaid({ scan, back }: { scan: OwnScanWork; back: ReactNode }) {
           <div className="h-1.5 overflow-hidden rounded bg-hair">
             <div className="h-full bg-plum" style={{ width: `${Math.round(100 * state.share)}%` }} />
           </div>
-          <p className="mt-3 text-[13px]">{back}</p>
+          <p className="mt-3 text-note">{back}</p>
         </div>
       </div>
     );
@@ -127,7 +127,7 @@ function Mended({ scan }: { scan: OwnScanWork }) {
   if (state.state !== 'laid' && state.state !== 'asking') return null;
   const { format, triangles, widest, repairs } = state.opened;
   return (
-    <section aria-label="What was mended" className="mb-4 text-[13px]">
+    <section aria-label="What was mended" className="mb-4 text-note">
       <p>
         {format}, {triangles.toLocaleString('en-GB')} triangles, {number(widest, 1)} mm across
       </p>

@@ -25,7 +25,7 @@ export function PickedTeeth({
   const said = useSentence();
   const sorted = [...picked.teeth].sort((p, q) => row.indexOf(p.tooth) - row.indexOf(q.tooth));
   return (
-    <FigureTable className="mb-4 text-[13px]" aria-label="Picked teeth">
+    <FigureTable className="mb-4 text-note" aria-label="Picked teeth">
       <thead>
         <tr>
           <th>tooth</th>
@@ -60,7 +60,7 @@ export function PickedTeeth({
                 </select>
                 {kindName(tooth)}
                 {doubts.map((d) => (
-                  <span key={d.sentence} className="block whitespace-normal text-[12px] text-removed-ink">
+                  <span key={d.sentence} className="block whitespace-normal text-tiny text-removed-ink">
                     {said(d.sentence)}
                   </span>
                 ))}
