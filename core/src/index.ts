@@ -228,10 +228,8 @@ export {
   TRAY,
 } from './reduction/bur.js';
 export {
-  type CutFrom,
   type FacialPlace,
   facialPlaces,
-  grooveFor,
   reductionBetween,
   type ToothReduction,
   toothReduction,
@@ -254,6 +252,8 @@ export {
   type ToothSection,
   toothSection,
 } from './reduction/section.js';
+export { type CutFrom, STRATEGIES, strategyOf } from './reduction/strategies/index.js';
+export type { Strategy } from './reduction/strategies/strategy.js';
 export {
   DESIGN_IDS,
   DESIGNS,

@@ -1,4 +1,4 @@
-import { type Bur, burName, engagements, groove, grooveFor, isoDiameter, Refusal, removal, TRAY } from '@radiant/core';
+import { type Bur, burName, engagements, groove, isoDiameter, Refusal, removal, strategyOf, TRAY } from '@radiant/core';
 
 const taper: Bur = { id: 't', shape: 'tapered round-end', tipMm: 0.8, bodyMm: 1.4 };
 const ball: Bur = { id: 'b', shape: 'ball', ballMm: 1.8, shankMm: 1.0 };
@@ -75,12 +75,12 @@ describe('depth-cut arithmetic', () => {
 describe('through the mock-up or from the tooth', () => {
   const r = removal(0.5, 0.2);
   it('a groove through the mock-up is as deep as the needed thickness, from the tooth as the removal', () => {
-    expect(grooveFor(r, 'facial', 'mock-up').depthMm).toBe(0.5);
-    expect(grooveFor(r, 'facial', 'tooth').depthMm).toBeCloseTo(0.3, 12);
+    expect(strategyOf('mock-up').groove(r, 'facial').depthMm).toBe(0.5);
+    expect(strategyOf('tooth').groove(r, 'facial').depthMm).toBeCloseTo(0.3, 12);
   });
 
   it('where nothing is removed the mock-up is thick enough to hold the whole groove', () => {
-    expect(grooveFor(removal(0.5, 0.6), 'facial', 'mock-up')).toMatchObject({
+    expect(strategyOf('mock-up').groove(removal(0.5, 0.6), 'facial')).toMatchObject({
       kind: 'none',
       why: expect.stringContaining('stay within the mock-up'),
     });

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { type CutFrom, DESIGN_IDS, type DesignId, PLANNABLE } from '@radiant/core';
+import { type CutFrom, DESIGN_IDS, type DesignId, PLANNABLE, STRATEGIES } from '@radiant/core';
 import { ArrayMaxSize, ArrayUnique, IsArray, IsIn, IsOptional, ValidateNested } from 'class-validator';
 import { Holds } from '../base/holds.js';
 import { defineSection } from './define.js';
@@ -29,14 +29,17 @@ export class ReduceSection {
   @Holds(() => OwnDesign)
   own?: OwnDesign[];
 
-  @IsIn(['mock-up', 'tooth'], words('Grooves are cut through the mock-up or from the tooth.'))
-  from: CutFrom = 'mock-up';
+  @IsIn(
+    STRATEGIES.map((s) => s.id) as string[],
+    words(`Grooves are cut ${STRATEGIES.map((s) => s.name).join(' or ')}.`),
+  )
+  from: CutFrom = STRATEGIES[0].id;
 }
 
 export const reduce = defineSection({
   name: 'reduce',
   type: ReduceSection,
-  empty: { design: 'graduated', from: 'mock-up' },
+  empty: { design: 'graduated', from: STRATEGIES[0].id },
   writers: [],
   comments: true,
   parts: fields({ own: list(by('tooth')) }),

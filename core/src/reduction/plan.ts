@@ -17,15 +17,11 @@ import type { FacialThird } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { type Groove, groove } from './bur.js';
 import { type EnamelLeft, enamelLeft, NOTHING_MM, type Removal, removal } from './removal.js';
+import { type CutFrom, strategyOf } from './strategies/index.js';
 
 export type Zone = FacialThird | 'edge';
 
 export const ZONES: readonly Zone[] = ['cervical', 'middle', 'incisal', 'edge'];
-
-/**
- * Where grooves are cut: through the worn mock-up (depth = needed thickness) or into the bare tooth (depth = removal).
- */
-export type CutFrom = 'mock-up' | 'tooth';
 
 /** Target of one zone. mm. */
 export interface ZoneTarget {
@@ -195,7 +191,7 @@ function thirdTarget(
     gapRange: [Math.min(...gaps), Math.max(...gaps)],
     places: places.length,
     enamel,
-    groove: grooveFor(r, 'facial', from),
+    groove: strategyOf(from).groove(r, 'facial'),
     ...(sentence && { sentence }),
   };
 }
@@ -219,7 +215,7 @@ function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: C
     zone: 'edge',
     removal: r,
     places: 3,
-    groove: grooveFor(r, 'edge', from),
+    groove: strategyOf(from).groove(r, 'edge'),
     ...(r.remove.value === 0 && {
       sentence: {
         weight: 'good' as const,
@@ -227,25 +223,6 @@ function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: C
       },
     }),
   };
-}
-
-/** Groove depth by strategy: through the mock-up the needed thickness, from the tooth the removal. */
-export function grooveFor(r: Removal, where: 'facial' | 'edge', from: CutFrom): Groove {
-  if (r.remove.value === 0) {
-    return {
-      kind: 'none',
-      depthMm: 0,
-      why: from === 'mock-up' ? 'No groove: one of the needed depth would stay within the mock-up.' : 'Nothing to cut.',
-    };
-  }
-  if (from === 'mock-up' && r.needed === 0) {
-    return {
-      kind: 'none',
-      depthMm: 0,
-      why: `No groove: bring the tooth ${r.alignFirst.toFixed(2)} mm into line with the plan and check with the index.`,
-    };
-  }
-  return groove(from === 'mock-up' ? r.needed : r.remove.value, where);
 }
 
 function sentenceFor(

@@ -10,6 +10,7 @@ import {
   NOTATION_NAMES,
   SCAN_PM_MM,
   type SectionLine,
+  strategyOf,
   type ToothPlan,
   ZONES,
   type Zone,
@@ -245,7 +246,7 @@ const needsOf = (d: Design): string =>
 const ZONE_NAMES: Record<Zone, string> = { cervical: 'cervical', middle: 'middle', incisal: 'incisal', edge: 'edge' };
 
 function table(doc: Doc, s: Page, top: number): number {
-  const strategy = s.from === 'mock-up' ? 'grooves through the mock-up' : 'grooves from the tooth';
+  const strategy = `grooves ${strategyOf(s.from).name}`;
   const designs = [...new Set(s.teeth.map((t) => t.design))];
   text(doc, `Tooth to remove, mm: ${designs.map((d) => d.name).join(', ')}; ${strategy}`, LEFT, top, {
     font: 'bold',

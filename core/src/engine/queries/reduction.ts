@@ -1,6 +1,7 @@
 import { toothOf } from '../../contour/fit.js';
-import { type CutFrom, reductionBetween, type ToothReduction } from '../../reduction/plan.js';
+import { reductionBetween, type ToothReduction } from '../../reduction/plan.js';
 import { type ToothSection, toothSection } from '../../reduction/section.js';
+import type { CutFrom } from '../../reduction/strategies/index.js';
 import { type DesignChoice, restorationOf } from '../../restoration/restoration.js';
 import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';

@@ -1,5 +1,5 @@
 import { contourPlan } from '@radiant/contract';
-import { across, jawOf, type ToothReduction, ZONES, type Zone } from '@radiant/core';
+import { across, jawOf, STRATEGIES, type ToothReduction, ZONES, type Zone } from '@radiant/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
@@ -49,10 +49,13 @@ export default function Reduce() {
     },
     {
       keys: 'M',
-      does: 'through the mock-up or from the tooth',
+      does: STRATEGIES.map((s) => s.name).join(' or '),
       on: ['m'],
       off: !mayWrite,
-      run: () => reduce.set({ ...reduce.data, from: from === 'mock-up' ? 'tooth' : 'mock-up' }),
+      run: () => {
+        const at = STRATEGIES.findIndex((s) => s.id === from);
+        reduce.set({ ...reduce.data, from: (STRATEGIES[(at + 1) % STRATEGIES.length] ?? STRATEGIES[0]).id });
+      },
     },
     { keys: 'J', does: 'the other jaw', on: ['j'], off: !lowerPlanned, run: () => selectTooth(across(tooth)) },
   ]);

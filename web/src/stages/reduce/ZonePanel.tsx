@@ -4,6 +4,8 @@ import {
   isoDiameter,
   kindOf,
   restorationOf,
+  STRATEGIES,
+  strategyOf,
   type ToothReduction,
   type Zone,
   type ZoneTarget,
@@ -41,24 +43,21 @@ export function ZonePanel({
       <fieldset className="mb-1" disabled={!mayWrite}>
         <legend className="sr-only">Grooves</legend>
         <div className="flex gap-2">
-          {(['mock-up', 'tooth'] as const).map((f) => (
+          {STRATEGIES.map((s) => (
             <button
-              key={f}
+              key={s.id}
               type="button"
               className="chip chip-flat"
-              aria-pressed={data.from === f}
-              onClick={() => set({ ...data, from: f })}
+              aria-pressed={data.from === s.id}
+              onClick={() => set({ ...data, from: s.id })}
             >
-              {f === 'mock-up' ? 'through the mock-up' : 'from the tooth'}
+              {s.name}
             </button>
           ))}
         </div>
       </fieldset>
       <p className="mb-4 text-note text-ink-2">
-        {design.reason}{' '}
-        {data.from === 'mock-up'
-          ? 'Groove depth is the needed thickness, cut through the worn mock-up.'
-          : 'Groove depth is the removal, cut into the bare tooth.'}
+        {design.reason} {strategyOf(data.from).meaning}
       </p>
       <h2 className="title">
         {name(tooth)} · {design.name}
@@ -99,7 +98,7 @@ export function ZonePanel({
             </div>
           )}
           <Sentences own={own} />
-          <h2 className="subtitle mt-4">Cut, {data.from === 'mock-up' ? 'through the mock-up' : 'from the tooth'}</h2>
+          <h2 className="subtitle mt-4">Cut, {strategyOf(data.from).name}</h2>
           <ul>
             {own.zones.map((z) => (
               <GrooveLine key={z.zone} zone={z.zone} groove={z.groove} />

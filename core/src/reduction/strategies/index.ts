@@ -1,0 +1,10 @@
+import { mockUp } from './mock-up.js';
+import type { Strategy } from './strategy.js';
+import { tooth } from './tooth.js';
+
+/** The strategies; the first is the default: depth through the mock-up keeps the most enamel (common practice). */
+export const STRATEGIES = [mockUp, tooth] as const;
+export type CutFrom = (typeof STRATEGIES)[number]['id'];
+
+/** A strategy by its id. */
+export const strategyOf = (id: CutFrom): Strategy => STRATEGIES.find((s) => s.id === id) ?? mockUp;
