@@ -1,5 +1,6 @@
 import type { CommentStage } from '@radiant/contract';
-import { type FormEvent, useId, useState } from 'react';
+import { useId } from 'react';
+import { useForm } from 'react-hook-form';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase } from '../data/case-context.js';
 import { moment } from '../ui/format.js';
@@ -7,21 +8,19 @@ import { moment } from '../ui/format.js';
 /** Remarks on plan and contour, by everybody who may see the case. */
 export function Comments({ stage }: { stage: CommentStage }) {
   const { detail, refresh } = useCase();
-  const [body, setBody] = useState('');
-  const [refusal, setRefusal] = useState<string>();
+  const { register, handleSubmit, reset, setError, watch, formState } = useForm({ defaultValues: { body: '' } });
+  const { isSubmitting, errors } = formState;
   const id = useId();
   const own = detail.comments.filter((c) => c.stage === stage);
-  const send = async (e: FormEvent) => {
-    e.preventDefault();
+  const send = handleSubmit(async ({ body }) => {
     try {
       await api.post(`/cases/${detail.id}/comments`, { stage, body: body.trim() });
-      setBody('');
-      setRefusal(undefined);
+      reset();
       await refresh();
     } catch (error) {
-      setRefusal(sentenceOf(error));
+      setError('body', { message: sentenceOf(error) });
     }
-  };
+  });
   return (
     <section aria-label="Comments" className="mt-6 border-t border-hair pt-4">
       <h2 className="subtitle mb-2">Comments</h2>
@@ -40,21 +39,14 @@ export function Comments({ stage }: { stage: CommentStage }) {
         <label htmlFor={id} className="sr-only">
           Comment
         </label>
-        <input
-          id={id}
-          className="field"
-          placeholder="Write a comment"
-          value={body}
-          onChange={(e) => setBody(e.target.value)}
-          maxLength={2000}
-        />
-        <button type="submit" className="btn btn-ghost px-3" disabled={body.trim() === ''}>
+        <input id={id} className="field" placeholder="Write a comment" maxLength={2000} {...register('body')} />
+        <button type="submit" className="btn btn-ghost px-3" disabled={isSubmitting || watch('body').trim() === ''}>
           Send
         </button>
       </form>
-      {refusal && (
+      {errors.body?.message && (
         <p role="alert" className="mt-1 text-note text-stop">
-          {refusal}
+          {errors.body.message}
         </p>
       )}
     </section>

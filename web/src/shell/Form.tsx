@@ -1,5 +1,6 @@
 import { check, type FieldError } from '@radiant/contract';
-import { type FormEvent, type ReactNode, useId, useState } from 'react';
+import { type ReactNode, useId } from 'react';
+import { type UseFormRegisterReturn, useForm } from 'react-hook-form';
 import { ProblemError, sentenceOf } from '../data/api.js';
 
 export interface FieldSpec {
@@ -38,32 +39,30 @@ export function Form<T extends object>({
   action: string;
   children?: ReactNode;
 }) {
-  const [values, setValues] = useState<Record<string, string>>(() =>
-    Object.fromEntries(fields.map((f) => [f.name, f.initial ?? ''])),
-  );
-  const [errors, setErrors] = useState<readonly FieldError[]>([]);
-  const [refusal, setRefusal] = useState<string>();
-  const [busy, setBusy] = useState(false);
   const base = useId();
-
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
-    setRefusal(undefined);
+  const names = fields.map((f) => f.name);
+  const { register, handleSubmit, setError, formState } = useForm<Record<string, string>>({
+    defaultValues: Object.fromEntries(fields.map((f) => [f.name, f.initial ?? ''])),
+    shouldFocusError: true,
+  });
+  const { errors, isSubmitting } = formState;
+  /** Each refusal stands at its field; one that belongs to none, below them. */
+  const refuse = (found: readonly FieldError[]) => {
+    for (const e of found) {
+      const name = names.find((n) => e.field === n || e.field.endsWith(`.${n}`));
+      setError(name ?? 'root', { message: e.message }, { shouldFocus: found[0] === e });
+    }
+  };
+  const submit = handleSubmit(async (values) => {
     const { value, errors: found } = check(type, read ? read(values) : values);
-    setErrors(found);
-    if (found.length > 0) return;
-    setBusy(true);
+    if (found.length > 0) return refuse(found);
     try {
       await send(value);
     } catch (error) {
-      const fieldErrors = error instanceof ProblemError ? error.problem.errors : undefined;
-      if (fieldErrors) setErrors(fieldErrors);
-      else setRefusal(sentenceOf(error));
-    } finally {
-      setBusy(false);
+      const told = error instanceof ProblemError ? error.problem.errors : undefined;
+      refuse(told ?? [{ field: 'root', message: sentenceOf(error) }]);
     }
-  };
-  const errorOf = (name: string) => errors.find((e) => e.field === name || e.field.endsWith(`.${name}`))?.message;
+  });
   return (
     <form onSubmit={submit} noValidate className="flex flex-col gap-4">
       {fields.map((f) => (
@@ -71,19 +70,18 @@ export function Form<T extends object>({
           key={f.name}
           spec={f}
           id={`${base}${f.name}`}
-          value={values[f.name] ?? ''}
-          error={errorOf(f.name)}
-          change={(v) => setValues((old) => ({ ...old, [f.name]: v }))}
+          error={errors[f.name]?.message}
+          registered={register(f.name)}
         />
       ))}
-      {refusal && (
+      {errors.root?.message && (
         <p role="alert" className="text-stop">
-          {refusal}
+          {errors.root.message}
         </p>
       )}
       <div className="flex items-center gap-3">
-        <button type="submit" className="btn" disabled={busy}>
-          {busy ? 'One moment …' : action}
+        <button type="submit" className="btn" disabled={isSubmitting}>
+          {isSubmitting ? 'One moment …' : action}
         </button>
         {children}
       </div>
@@ -94,23 +92,20 @@ export function Form<T extends object>({
 function Field({
   spec,
   id,
-  value,
   error,
-  change,
+  registered,
 }: {
   spec: FieldSpec;
   id: string;
-  value: string;
   error: string | undefined;
-  change: (v: string) => void;
+  registered: UseFormRegisterReturn;
 }) {
   const shared = {
+    ...registered,
     id,
-    value,
     className: 'field',
     'aria-invalid': error ? true : undefined,
     'aria-describedby': error ? `${id}-error` : spec.hint ? `${id}-hint` : undefined,
-    onChange: (e: { target: { value: string } }) => change(e.target.value),
   } as const;
   const type = spec.type ?? 'text';
   return (

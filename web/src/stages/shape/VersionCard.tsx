@@ -1,4 +1,5 @@
 import {
+  ContourApproval,
   type ContourVersion,
   isApproved,
   PLAN_FIELDS,
@@ -14,6 +15,7 @@ import { useState } from 'react';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { FigureTable } from '../../shell/FigureTable.js';
+import { Form } from '../../shell/Form.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { day, signed } from '../../ui/format.js';
 import { AskedChanges } from './AskedChanges.js';
@@ -28,7 +30,6 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
   const mayWrite = useMayWrite('shape');
   const [other, setOther] = useState('now');
   const [refusal, setRefusal] = useState<string>();
-  const [word, setWord] = useState('');
   const act = async (work: () => Promise<unknown>) => {
     setRefusal(undefined);
     try {
@@ -90,21 +91,17 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
             save={(worn) => act(() => api.put(`${path}/worn`, worn))}
           />
           {mayWrite && !isApproved(v) && (
-            <form
-              className="mt-5 flex items-end gap-2"
-              onSubmit={(e) => {
-                e.preventDefault();
-                void act(() => api.post(`${path}/approve`, { word }));
-              }}
-            >
-              <label className="min-w-0 flex-1">
-                <span className="mb-1 block text-note">How the patient approved it, in a word</span>
-                <input className="field" value={word} maxLength={300} onChange={(e) => setWord(e.target.value)} />
-              </label>
-              <button type="submit" className="btn">
-                Approved by the patient
-              </button>
-            </form>
+            <div className="mt-5">
+              <Form
+                type={ContourApproval}
+                action="Approved by the patient"
+                fields={[{ name: 'word', label: 'How the patient approved it, in a word' }]}
+                send={async (approval) => {
+                  await api.post(`${path}/approve`, approval);
+                  await refresh();
+                }}
+              />
+            </div>
           )}
           {refusal && (
             <p role="alert" className="mt-2 text-note text-stop">

@@ -1,8 +1,9 @@
-import { type ContourVersion, sameContour } from '@radiant/contract';
+import { type ContourVersion, NewContourVersion, sameContour } from '@radiant/contract';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import { api, sentenceOf } from '../../data/api.js';
+import { api } from '../../data/api.js';
 import { useCase, useSection } from '../../data/case-context.js';
+import { Form } from '../../shell/Form.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { day } from '../../ui/format.js';
 import { VersionCard } from './VersionCard.js';
@@ -71,18 +72,6 @@ const stateOf = (c: ContourVersion): string =>
 
 function Keep({ onClose, onKept }: { onClose: () => void; onKept: () => void }) {
   const { detail } = useCase();
-  const [name, setName] = useState('');
-  const [why, setWhy] = useState('');
-  const [refusal, setRefusal] = useState<string>();
-  const keep = async () => {
-    try {
-      await api.post(`/cases/${detail.id}/contours`, { name: name.trim(), why: why.trim() });
-      onKept();
-      onClose();
-    } catch (error) {
-      setRefusal(sentenceOf(error));
-    }
-  };
   return (
     <Dialog.Root open onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
@@ -92,32 +81,22 @@ function Keep({ onClose, onKept }: { onClose: () => void; onKept: () => void }) 
           className="fixed left-1/2 top-1/2 z-40 w-[440px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-leaf p-7 shadow-xl"
         >
           <Dialog.Title className="title mb-3">Keep this contour</Dialog.Title>
-          <form
-            onSubmit={(e) => {
-              e.preventDefault();
-              void keep();
+          <Form
+            type={NewContourVersion}
+            action="Keep it"
+            fields={[
+              { name: 'name', label: 'Name' },
+              { name: 'why', label: 'Why it is kept' },
+            ]}
+            read={({ name = '', why = '' }) => ({ name: name.trim(), why: why.trim() })}
+            send={async (version) => {
+              await api.post(`/cases/${detail.id}/contours`, version);
+              onKept();
+              onClose();
             }}
           >
-            <label className="mb-3 block">
-              <span className="mb-1 block text-note">Name</span>
-              <input className="field" value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
-            </label>
-            <label className="mb-3 block">
-              <span className="mb-1 block text-note">Why it is kept</span>
-              <input className="field" value={why} maxLength={300} onChange={(e) => setWhy(e.target.value)} />
-            </label>
-            {refusal && (
-              <p role="alert" className="mb-3 text-note text-stop">
-                {refusal}
-              </p>
-            )}
-            <span className="flex justify-end gap-2">
-              <Dialog.Close className="btn btn-ghost">Cancel</Dialog.Close>
-              <button type="submit" className="btn">
-                Keep it
-              </button>
-            </span>
-          </form>
+            <Dialog.Close className="btn btn-ghost">Cancel</Dialog.Close>
+          </Form>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
