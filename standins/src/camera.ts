@@ -66,17 +66,15 @@ export function photograph(patient: Patient, s: CameraSetting, e: Expression = R
     for (let x = 0; x < w; x++) {
       let one = true;
       for (let k = 0; k < faces.length; k++) {
-        const f = samples.face[(y * SIDE + floor(k / SIDE)) * samples.width + x * SIDE + (k % SIDE)] as number;
+        const f = samples.face[(y * SIDE + floor(k / SIDE)) * samples.width + x * SIDE + (k % SIDE)];
         faces[k] = f;
-        if (partOf(scene, f) !== partOf(scene, faces[0] as number)) one = false;
+        if (partOf(scene, f) !== partOf(scene, faces[0])) one = false;
       }
       const middle = (SIDE * SIDE - 1) / 2;
-      const kind = scene.parts[partOf(scene, faces[middle] as number)]?.kind;
+      const kind = scene.parts[partOf(scene, faces[middle])]?.kind;
       // A pixel of one surface is looked at in its middle; one on a border, or on print, in all its samples.
       light.set(
-        one && kind !== 'scale'
-          ? colourAt(shot, faces[middle] as number, x + 0.5, y + 0.5)
-          : averaged(shot, faces, x, y),
+        one && kind !== 'scale' ? colourAt(shot, faces[middle], x + 0.5, y + 0.5) : averaged(shot, faces, x, y),
         3 * (y * w + x),
       );
     }
@@ -93,13 +91,13 @@ interface Shot {
   readonly seed: number;
 }
 
-const partOf = (scene: Scene, triangle: number): number => (triangle < 0 ? -1 : (scene.owner[triangle] as number));
+const partOf = (scene: Scene, triangle: number): number => (triangle < 0 ? -1 : scene.owner[triangle]);
 
 function averaged(shot: Shot, faces: Int32Array, x: number, y: number): Rgb {
   const sum: Rgb = [0, 0, 0];
   for (let k = 0; k < faces.length; k++) {
-    const c = colourAt(shot, faces[k] as number, x + ((k % SIDE) + 0.5) / SIDE, y + (floor(k / SIDE) + 0.5) / SIDE);
-    for (let q = 0; q < 3; q++) sum[q] = (sum[q] as number) + min(1.2, c[q] as number) / faces.length;
+    const c = colourAt(shot, faces[k], x + ((k % SIDE) + 0.5) / SIDE, y + (floor(k / SIDE) + 0.5) / SIDE);
+    for (let q = 0; q < 3; q++) sum[q] = sum[q] + min(1.2, c[q]) / faces.length;
   }
   return sum;
 }
@@ -109,11 +107,7 @@ function colourAt(shot: Shot, triangle: number, px: number, py: number): Rgb {
   const part = scene.parts[partOf(scene, triangle)];
   if (!part) return beyond(s, seed, px, py);
   const t = 3 * triangle;
-  const corner = [
-    scene.mesh.triangles[t] as number,
-    scene.mesh.triangles[t + 1] as number,
-    scene.mesh.triangles[t + 2] as number,
-  ] as const;
+  const corner = [scene.mesh.triangles[t], scene.mesh.triangles[t + 1], scene.mesh.triangles[t + 2]] as const;
   const weight = weights(shot.samples.projected, corner, px, py);
   const p = blended(scene.mesh.positions, corner, weight);
   return surface(shot, part, corner, weight, p, lamps);
@@ -159,25 +153,25 @@ function surface(
 
 /** Perspective-correct weights of a triangle's corners at a place of the picture. */
 function weights(projected: Float64Array, [a, b, c]: readonly [number, number, number], px: number, py: number): Vec3 {
-  const ax = projected[3 * a] as number;
-  const ay = projected[3 * a + 1] as number;
-  const bx = projected[3 * b] as number;
-  const by = projected[3 * b + 1] as number;
-  const cx = projected[3 * c] as number;
-  const cy = projected[3 * c + 1] as number;
+  const ax = projected[3 * a];
+  const ay = projected[3 * a + 1];
+  const bx = projected[3 * b];
+  const by = projected[3 * b + 1];
+  const cx = projected[3 * c];
+  const cy = projected[3 * c + 1];
   const area = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
-  const wa = ((bx - px) * (cy - py) - (by - py) * (cx - px)) / area / (projected[3 * a + 2] as number);
-  const wb = ((cx - px) * (ay - py) - (cy - py) * (ax - px)) / area / (projected[3 * b + 2] as number);
-  const wc = ((ax - px) * (by - py) - (ay - py) * (bx - px)) / area / (projected[3 * c + 2] as number);
+  const wa = ((bx - px) * (cy - py) - (by - py) * (cx - px)) / area / projected[3 * a + 2];
+  const wb = ((cx - px) * (ay - py) - (cy - py) * (ax - px)) / area / projected[3 * b + 2];
+  const wc = ((ax - px) * (by - py) - (ay - py) * (bx - px)) / area / projected[3 * c + 2];
   const sum = wa + wb + wc || 1;
   return [wa / sum, wb / sum, wc / sum];
 }
 
 function blended(values: Float64Array, [a, b, c]: readonly [number, number, number], w: Vec3): Vec3 {
   return [
-    (values[3 * a] as number) * w[0] + (values[3 * b] as number) * w[1] + (values[3 * c] as number) * w[2],
-    (values[3 * a + 1] as number) * w[0] + (values[3 * b + 1] as number) * w[1] + (values[3 * c + 1] as number) * w[2],
-    (values[3 * a + 2] as number) * w[0] + (values[3 * b + 2] as number) * w[1] + (values[3 * c + 2] as number) * w[2],
+    values[3 * a] * w[0] + values[3 * b] * w[1] + values[3 * c] * w[2],
+    values[3 * a + 1] * w[0] + values[3 * b + 1] * w[1] + values[3 * c + 1] * w[2],
+    values[3 * a + 2] * w[0] + values[3 * b + 2] * w[1] + values[3 * c + 2] * w[2],
   ];
 }
 
@@ -197,7 +191,7 @@ function develop(light: Float32Array, s: CameraSetting, seed: number): Picture {
     const v = floor(i / w) / h - 0.5;
     const fall = 1 - 0.42 * (u * u + v * v);
     for (let k = 0; k < 3; k++) {
-      const lin = max(0, (light[3 * i + k] as number) * fall * gain);
+      const lin = max(0, light[3 * i + k] * fall * gain);
       const soft = lin <= 0.7 ? lin : 0.7 + 0.3 * (1 - exp(-(lin - 0.7) / 0.3));
       const srgb = soft <= 0.0031308 ? 12.92 * soft : 1.055 * soft ** (1 / 2.4) - 0.055;
       rgba[4 * i + k] = 255 * srgb + (r.next() - 0.5) * 4;

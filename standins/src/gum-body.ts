@@ -31,7 +31,7 @@ export function collar({ crown, frame }: Standing): Body {
   const m = crown.mesh.positions;
   const ring = Array.from({ length: crown.ringSize }, (_, k): Vec3 => {
     const v = 3 * ringVertex(crown, 0, k);
-    return [m[v] as number, m[v + 1] as number, m[v + 2] as number];
+    return [m[v], m[v + 1], m[v + 2]];
   });
   const mid = (k: 0 | 1) => (Math.min(...ring.map((p) => p[k])) + Math.max(...ring.map((p) => p[k]))) / 2;
   const [cx, cy] = [mid(0), mid(1)];
@@ -60,8 +60,8 @@ export function collar({ crown, frame }: Standing): Body {
     const at = ((atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * SECTORS;
     const s = min(SECTORS - 1, Math.floor(at));
     const t = at - s;
-    const r = (radius[s] as number) * (1 - t) + (radius[s + 1] as number) * t;
-    const over = lz - ((level[s] as number) * (1 - t) + (level[s + 1] as number) * t);
+    const r = radius[s] * (1 - t) + radius[s + 1] * t;
+    const over = lz - (level[s] * (1 - t) + level[s + 1] * t);
     if (over > COLLAR_REACH_MM || over < -3) return undefined;
     const qx = rho - r - MARGIN.thick - MARGIN.growth * max(0, min(over, 4)) + MARGIN.round;
     const qy = -over - MARGIN.over + MARGIN.round;
@@ -77,7 +77,7 @@ export function papilla(a: Standing, b: Standing, lostMm = 0): Body {
   const side = (s: Standing, k: number): Vec3 => {
     const v = 3 * ringVertex(s.crown, 0, k);
     const m = s.crown.mesh.positions;
-    return toParent(s.frame, [m[v] as number, m[v + 1] as number, m[v + 2] as number]);
+    return toParent(s.frame, [m[v], m[v + 1], m[v + 2]]);
   };
   // a stands on the side of lesser x: its border at greater x meets the other's at lesser x.
   const [p, q] = [side(a, 0), side(b, a.crown.ringSize / 2)];
@@ -102,7 +102,7 @@ export function palate(frontY: number, levelMm: number, halfWidth: (y: number) =
   const table = Float64Array.from({ length: 400 }, (_, i) => halfWidth(frontY + 0.2 * i));
   return (x, y, z) => {
     if (y < frontY) return undefined;
-    const half = table[min(399, Math.round((y - frontY) / 0.2))] as number;
+    const half = table[min(399, Math.round((y - frontY) / 0.2))];
     const u = x / (half || 1);
     if (abs(u) > 1) return undefined;
     const depth = 11 * (1 - u * u) * min(1, (y - frontY) / 16);

@@ -50,7 +50,7 @@ function marginLine(teeth: readonly Standing[], facial: boolean, lost: number): 
       const k = facial ? half - i : half + i;
       if (Math.abs(i / half - 0.5) > 0.5 - FOLLOW) continue;
       const v = 3 * (k % n);
-      own.push([t.mesh.positions[v] as number, t.mesh.positions[v + 1] as number, t.mesh.positions[v + 2] as number]);
+      own.push([t.mesh.positions[v], t.mesh.positions[v + 1], t.mesh.positions[v + 2]]);
     }
     const first = own[0] as Vec3;
     if (before) out.push(...papilla(before, first, facial, lost));
@@ -117,7 +117,7 @@ function sheet(margin: readonly Margin[], facial: boolean, reachMm: number): Mes
       const out = (facial ? 1 : 1.7) * row.out - groove;
       const x = p[0] * follow + b[0] * (1 - follow);
       const y = p[1] * follow + b[1] * (1 - follow);
-      const z = p[2] * follow + (level[i] as number) * (1 - follow) + rise;
+      const z = p[2] * follow + level[i] * (1 - follow) + rise;
       positions.push(x + nx * out, y + ny * out, z);
     }
   }

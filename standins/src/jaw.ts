@@ -83,7 +83,7 @@ export function lowerJaw(
   const turned = (m: Mesh): Mesh => {
     const positions = m.positions.slice();
     for (let i = 0; i < positions.length; i += 3)
-      positions.set(over([positions[i] as number, positions[i + 1] as number, positions[i + 2] as number]), i);
+      positions.set(over([positions[i], positions[i + 1], positions[i + 2]]), i);
     return { positions, triangles: m.triangles };
   };
   const axis = (v: Vec3): Vec3 => [-v[0], v[1], -v[2]];

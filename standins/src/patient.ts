@@ -175,11 +175,7 @@ export interface TruePoints {
  */
 export function truePoints(tooth: PatientTooth): TruePoints {
   const { mesh, crown: c } = tooth;
-  const at = (i: number): Vec3 => [
-    mesh.positions[3 * i] as number,
-    mesh.positions[3 * i + 1] as number,
-    mesh.positions[3 * i + 2] as number,
-  ];
+  const at = (i: number): Vec3 => [mesh.positions[3 * i], mesh.positions[3 * i + 1], mesh.positions[3 * i + 2]];
   const half = c.ringSize / 2;
   let zenith = at(0);
   for (let k = 0; k <= half; k++) if (at(k)[2] > zenith[2]) zenith = at(k);
@@ -193,7 +189,7 @@ export function truePoints(tooth: PatientTooth): TruePoints {
     }
   }
   let edge = zenith;
-  for (let i = 0; i < mesh.positions.length / 3; i++) if ((mesh.positions[3 * i + 2] as number) < edge[2]) edge = at(i);
+  for (let i = 0; i < mesh.positions.length / 3; i++) if (mesh.positions[3 * i + 2] < edge[2]) edge = at(i);
   const onRight = tooth.tooth < 20;
   return { zenith, edge, mesial: onRight ? left : right, distal: onRight ? right : left };
 }

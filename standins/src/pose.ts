@@ -100,7 +100,7 @@ export function projector(s: CameraSetting): (x: number, y: number, z: number, o
 export function project(s: CameraSetting, p: Vec3): readonly [number, number] {
   const out = new Float64Array(3);
   projector(s)(p[0], p[1], p[2], out);
-  return [out[0] as number, out[1] as number];
+  return [out[0], out[1]];
 }
 
 /** The zero and the last tick of the scale reference in the picture, and their distance in mm. */

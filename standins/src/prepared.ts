@@ -53,13 +53,13 @@ function cutOf(t: PatientTooth, final: PatientTooth, design: Design): (places: F
     const outside = signedDistances(field, places);
     const { faces } = closestPoints(field.tree, places);
     return outside.map((off, i) => {
-      const p = [places[3 * i] as number, places[3 * i + 1] as number, places[3 * i + 2] as number] as const;
+      const p = [places[3 * i], places[3 * i + 1], places[3 * i + 2]] as const;
       const at = toLocal(final.frame, p);
-      const f = 3 * (faces[i] as number);
+      const f = 3 * faces[i];
       const looks = toLocal({ ...final.frame, origin: [0, 0, 0] }, [
-        faceNormals[f] as number,
-        faceNormals[f + 1] as number,
-        faceNormals[f + 2] as number,
+        faceNormals[f],
+        faceNormals[f + 1],
+        faceNormals[f + 2],
       ]);
       const facial =
         ramp(-looks[1], FACES.from, FACES.full) *

@@ -28,21 +28,21 @@ export function rasterize(mesh: Mesh, s: CameraSetting): Samples {
   const out = new Float64Array(3);
   const projected = new Float64Array(positions.length);
   for (let i = 0; i < positions.length; i += 3) {
-    put(positions[i] as number, positions[i + 1] as number, positions[i + 2] as number, out);
+    put(positions[i], positions[i + 1], positions[i + 2], out);
     projected.set(out, i);
   }
   const nearest = new Float32Array(width * height).fill(Infinity);
   const face = new Int32Array(width * height).fill(-1);
   for (let t = 0; t < triangles.length; t += 3) {
-    const a = 3 * (triangles[t] as number);
-    const b = 3 * (triangles[t + 1] as number);
-    const c = 3 * (triangles[t + 2] as number);
-    const ax = (projected[a] as number) * SIDE;
-    const ay = (projected[a + 1] as number) * SIDE;
-    const bx = (projected[b] as number) * SIDE;
-    const by = (projected[b + 1] as number) * SIDE;
-    const cx = (projected[c] as number) * SIDE;
-    const cy = (projected[c + 1] as number) * SIDE;
+    const a = 3 * triangles[t];
+    const b = 3 * triangles[t + 1];
+    const c = 3 * triangles[t + 2];
+    const ax = projected[a] * SIDE;
+    const ay = projected[a + 1] * SIDE;
+    const bx = projected[b] * SIDE;
+    const by = projected[b + 1] * SIDE;
+    const cx = projected[c] * SIDE;
+    const cy = projected[c + 1] * SIDE;
     const x0 = max(0, ceil(min(ax, bx, cx) - 0.5));
     const x1 = min(width - 1, floor(max(ax, bx, cx) - 0.5));
     const y0 = max(0, ceil(min(ay, by, cy) - 0.5));
@@ -50,9 +50,9 @@ export function rasterize(mesh: Mesh, s: CameraSetting): Samples {
     if (x0 > x1 || y0 > y1) continue;
     const area = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
     if (area === 0) continue;
-    const da = projected[a + 2] as number;
-    const db = projected[b + 2] as number;
-    const dc = projected[c + 2] as number;
+    const da = projected[a + 2];
+    const db = projected[b + 2];
+    const dc = projected[c + 2];
     if (da <= 1 || db <= 1 || dc <= 1) continue;
     for (let y = y0; y <= y1; y++) {
       const py = y + 0.5;
@@ -64,7 +64,7 @@ export function rasterize(mesh: Mesh, s: CameraSetting): Samples {
         if (wb < 0 || wa + wb > 1) continue;
         const depth = 1 / (wa / da + wb / db + (1 - wa - wb) / dc);
         const at = y * width + x;
-        if (depth < (nearest[at] as number)) {
+        if (depth < nearest[at]) {
           nearest[at] = depth;
           face[at] = t / 3;
         }

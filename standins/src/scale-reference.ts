@@ -32,5 +32,5 @@ export function inkOnScale(x: number, down: number, lengthMm: number): boolean {
   const which = Math.floor(column / 4);
   const cell = column % 4;
   if (column < 0 || which >= text.length || cell > 2) return false;
-  return (((DIGITS[text[which] as number] as readonly number[])[row] as number) & (4 >> cell)) !== 0;
+  return ((DIGITS[text[which]] as readonly number[])[row] & (4 >> cell)) !== 0;
 }

@@ -60,10 +60,10 @@ export function roughened(mesh: Mesh, s: ScannerSetting, part: number): Mesh {
   const normals = vertexNormals(mesh);
   const positions = mesh.positions.slice();
   for (let i = 0; i < positions.length; i += 3) {
-    const [x, y, z] = [positions[i] as number, positions[i + 1] as number, positions[i + 2] as number];
+    const [x, y, z] = [positions[i], positions[i + 1], positions[i + 2]];
     const wave = smoothNoise(x * 0.8, y * 0.8, z * 0.8, s.seed) * s.noiseMm * 1.6;
     const e = wave + r.normal(s.noiseMm * 0.3);
-    for (let k = 0; k < 3; k++) positions[i + k] = (positions[i + k] as number) + e * (normals[i + k] as number);
+    for (let k = 0; k < 3; k++) positions[i + k] = positions[i + k] + e * normals[i + k];
   }
   return { positions, triangles: mesh.triangles };
 }

@@ -131,7 +131,7 @@ export function makeScene(patient: Patient, e: Expression, scaleAt?: CameraSetti
 
 function dropped(m: Mesh, mm: number): Mesh {
   const positions = m.positions.slice();
-  for (let i = 2; i < positions.length; i += 3) positions[i] = (positions[i] as number) - mm;
+  for (let i = 2; i < positions.length; i += 3) positions[i] = positions[i] - mm;
   return { positions, triangles: m.triangles };
 }
 
@@ -195,12 +195,12 @@ function openness(
     return [sin(t) * cos(f), sin(t) * sin(f), cos(t)] as const;
   });
   return (v) => {
-    const before = known[v] as number;
+    const before = known[v];
     if (before >= 0) return before;
     if (isFree(v)) return 1;
     tree ??= buildTree({ positions: mesh.positions, triangles: mesh.triangles.slice(0, 3 * shadingTriangles) });
     caster ??= rayCaster(tree);
-    const n: Vec3 = [normals[3 * v] as number, normals[3 * v + 1] as number, normals[3 * v + 2] as number];
+    const n: Vec3 = [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]];
     // Sheets are seen from in front; the half-space is the observer's.
     const side: Vec3 = abs(n[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
     const tx: Vec3 = [
@@ -212,9 +212,9 @@ function openness(
     const ex: Vec3 = [tx[0] / l, tx[1] / l, tx[2] / l];
     const ey: Vec3 = [n[1] * ex[2] - n[2] * ex[1], n[2] * ex[0] - n[0] * ex[2], n[0] * ex[1] - n[1] * ex[0]];
     const from: Vec3 = [
-      (mesh.positions[3 * v] as number) + n[0] * 0.04,
-      (mesh.positions[3 * v + 1] as number) + n[1] * 0.04,
-      (mesh.positions[3 * v + 2] as number) + n[2] * 0.04,
+      mesh.positions[3 * v] + n[0] * 0.04,
+      mesh.positions[3 * v + 1] + n[1] * 0.04,
+      mesh.positions[3 * v + 2] + n[2] * 0.04,
     ];
     let sum = 0;
     for (const [a, b, c] of dirs) {

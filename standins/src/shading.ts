@@ -42,11 +42,7 @@ const unit = (v: Vec3): Vec3 => {
 /** Lamps that go with a camera: its own directions turned into the mouth's. */
 export function lampsOf(right: Vec3, forward: Vec3, up: Vec3, portrait: boolean): Lamps {
   const toward = (x: number, y: number, z: number): Vec3 =>
-    unit(
-      [0, 1, 2].map(
-        (k) => x * (right[k] as number) - y * (forward[k] as number) + z * (up[k] as number),
-      ) as unknown as Vec3,
-    );
+    unit([0, 1, 2].map((k) => x * right[k] - y * forward[k] + z * up[k]) as unknown as Vec3);
   return portrait
     ? { heads: [toward(-0.75, 1, 0.55), toward(0.5, 1, 0.35)], soft: 0.5 }
     : { heads: [toward(-0.42, 1, 0.34), toward(0.42, 1, 0.34)], soft: 0 };
@@ -69,9 +65,7 @@ function lit(base: Rgb, s: Seen, n: Vec3, lamps: Lamps, f: Finish): Rgb {
   const rim = (1 - max(0, n[0] * s.view[0] + n[1] * s.view[1] + n[2] * s.view[2])) ** 3 * 0.05;
   const ambient = 0.16 + 0.84 * s.open ** 1.25;
   const wet = gloss * (0.35 + 0.65 * s.open) + rim * s.open;
-  return [0, 1, 2].map(
-    (k) => ((base[k] as number) * (diffuse + 0.14) + (f.glow[k] as number) * 0.4) * ambient + wet,
-  ) as Rgb;
+  return [0, 1, 2].map((k) => (base[k] * (diffuse + 0.14) + f.glow[k] * 0.4) * ambient + wet) as Rgb;
 }
 
 export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number): Rgb {
@@ -100,7 +94,7 @@ export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number)
   }
   if (t.dark) {
     const depth = t.dark * (0.55 + 0.45 * smoothstep(0.1, 0.9, h));
-    for (let k = 0; k < 3; k++) base[k] = (base[k] as number) * (1 - depth * ([0.38, 0.42, 0.36][k] as number));
+    for (let k = 0; k < 3; k++) base[k] = base[k] * (1 - depth * [0.38, 0.42, 0.36][k]);
   }
   if (t.mottled) {
     const white =
@@ -110,7 +104,7 @@ export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number)
       t.mottled *
       (1 - edge);
     const to = (c: Rgb, share: number) => {
-      for (let k = 0; k < 3; k++) base[k] = (base[k] as number) * (1 - share) + (c[k] as number) * share;
+      for (let k = 0; k < 3; k++) base[k] = base[k] * (1 - share) + c[k] * share;
     };
     to([0.9, 0.87, 0.8], white * 0.85);
     to([0.46, 0.26, 0.11], brown * 0.7);

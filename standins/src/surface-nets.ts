@@ -46,10 +46,10 @@ export function addSolid(
   const near = new Float32Array(ni * nj * nk).fill(Infinity);
   const { positions: p, triangles: t } = mesh;
   for (let f = 0; f < t.length; f += 3) {
-    const [a, b, c] = [3 * (t[f] as number), 3 * (t[f + 1] as number), 3 * (t[f + 2] as number)];
-    const [ax, ay, az] = [p[a] as number, p[a + 1] as number, p[a + 2] as number];
-    const [bx, by, bz] = [p[b] as number, p[b + 1] as number, p[b + 2] as number];
-    const [cx, cy, cz] = [p[c] as number, p[c + 1] as number, p[c + 2] as number];
+    const [a, b, c] = [3 * t[f], 3 * t[f + 1], 3 * t[f + 2]];
+    const [ax, ay, az] = [p[a], p[a + 1], p[a + 2]];
+    const [bx, by, bz] = [p[b], p[b + 1], p[b + 2]];
+    const [cx, cy, cz] = [p[c], p[c + 1], p[c + 2]];
     const i0 = ceil((min(ax, bx, cx) - band - grid.a0) / h);
     const i1 = floor((max(ax, bx, cx) + band - grid.a0) / h);
     const j0 = ceil((min(ay, by, cy) - band - grid.b0) / h);
@@ -62,7 +62,7 @@ export function addSolid(
         for (let i = i0; i <= i1; i++) {
           const q = squared(ux, uy, uz, vx, vy, vz, grid.a0 + i * h - ax, grid.b0 + j * h - ay, c0 + k * h - az);
           const at = own(i, j, k);
-          if (q < (near[at] as number)) near[at] = q;
+          if (q < near[at]) near[at] = q;
         }
   }
   const inside = new Uint8Array(near.length);
@@ -70,8 +70,8 @@ export function addSolid(
     const j = floor(column / grid.na);
     const i = column - j * grid.na;
     for (let s = 0; s < at.length; s += 2) {
-      const to = floor(((at[s + 1] as number) - c0) / h);
-      for (let k = ceil(((at[s] as number) - c0) / h); k <= to; k++) inside[own(i, j, k)] = 1;
+      const to = floor((at[s + 1] - c0) / h);
+      for (let k = ceil((at[s] - c0) / h); k <= to; k++) inside[own(i, j, k)] = 1;
     }
   }
   const places: number[] = [];
@@ -81,7 +81,7 @@ export function addSolid(
     for (let j = max(0, oj); j < min(grid.nb, oj + nj); j++)
       for (let i = max(0, oi); i < min(grid.na, oi + ni); i++) {
         const n = own(i, j, k);
-        const q = near[n] as number;
+        const q = near[n];
         if (q === Infinity && !inside[n]) continue;
         places.push(placeOf(v, i, j, k));
         values.push((inside[n] ? -1 : 1) * min(band, sqrt(q)));
@@ -89,8 +89,8 @@ export function addSolid(
       }
   const gone = cut?.(Float64Array.from(middles));
   places.forEach((at, n) => {
-    const value = gone ? min(band, max(values[n] as number, gone[n] as number)) : (values[n] as number);
-    if (value >= (d[at] as number)) return;
+    const value = gone ? min(band, max(values[n], gone[n])) : values[n];
+    if (value >= d[at]) return;
     d[at] = value;
     onNearer(at);
   });
@@ -157,13 +157,13 @@ export function surfaceOf(v: Volume): Mesh {
       for (let i = 0; i < na - 1; i++) {
         const at = placeOf(v, i, j, k);
         let mask = 0;
-        for (let c = 0; c < 8; c++) if ((d[at + (corner[c] as number)] as number) < 0) mask |= 1 << c;
+        for (let c = 0; c < 8; c++) if (d[at + corner[c]] < 0) mask |= 1 << c;
         if (mask === 0 || mask === 255) continue;
         let [x, y, z, n] = [0, 0, 0, 0];
         for (const [p, q] of edges) {
           if (((mask >> p) & 1) === ((mask >> q) & 1)) continue;
-          const dp = d[at + (corner[p] as number)] as number;
-          const t = dp / (dp - (d[at + (corner[q] as number)] as number));
+          const dp = d[at + corner[p]];
+          const t = dp / (dp - d[at + corner[q]]);
           x += (p & 1) + t * ((q & 1) - (p & 1));
           y += ((p >> 1) & 1) + t * (((q >> 1) & 1) - ((p >> 1) & 1));
           z += (p >> 2) + t * ((q >> 2) - (p >> 2));
@@ -182,12 +182,12 @@ export function surfaceOf(v: Volume): Mesh {
     for (let j = 1; j < nb - 1; j++)
       for (let i = 1; i < na - 1; i++) {
         const at = placeOf(v, i, j, k);
-        const here = (d[at] as number) < 0;
+        const here = d[at] < 0;
         const [dx, dy, dz] = [1, na, na * nb];
-        const cell = (by: number) => index[at - by] as number;
-        if (here !== (d[at + dx] as number) < 0) quad(cell(0), cell(dy), cell(dy + dz), cell(dz), !here);
-        if (here !== (d[at + dy] as number) < 0) quad(cell(0), cell(dz), cell(dx + dz), cell(dx), !here);
-        if (here !== (d[at + dz] as number) < 0) quad(cell(0), cell(dx), cell(dx + dy), cell(dy), !here);
+        const cell = (by: number) => index[at - by];
+        if (here !== d[at + dx] < 0) quad(cell(0), cell(dy), cell(dy + dz), cell(dz), !here);
+        if (here !== d[at + dy] < 0) quad(cell(0), cell(dz), cell(dx + dz), cell(dx), !here);
+        if (here !== d[at + dz] < 0) quad(cell(0), cell(dx), cell(dx + dy), cell(dy), !here);
       }
   return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
 }

@@ -100,7 +100,7 @@ function lips(patient: Patient, e: Expression): Record<string, Vec3> {
   const [right, left] = [face.points.cornerRight, face.points.cornerLeft];
   const out: Record<string, Vec3> = { 'corner-right': right, 'corner-left': left };
   for (let i = 0; i < LIP_KNOTS; i++) {
-    const x = (right[0] + left[0]) / 2 + ((left[0] - right[0]) / 2) * (KNOT_PLACES[i] as number);
+    const x = (right[0] + left[0]) / 2 + ((left[0] - right[0]) / 2) * KNOT_PLACES[i];
     out[`upper-lip-${i + 1}`] = onBorder(face.upperLip, x);
     out[`lower-lip-${i + 1}`] = onBorder(face.lowerLip, x);
   }
@@ -126,7 +126,7 @@ function lips(patient: Patient, e: Expression): Record<string, Vec3> {
 
 const each = (t: PatientTooth, take: (p: Vec3) => void): void => {
   const { positions: p } = t.mesh;
-  for (let i = 0; i < p.length; i += 3) take([p[i] as number, p[i + 1] as number, p[i + 2] as number]);
+  for (let i = 0; i < p.length; i += 3) take([p[i], p[i + 1], p[i + 2]]);
 };
 
 function front(patient: Patient): Record<string, Vec3> {
@@ -145,7 +145,7 @@ function front(patient: Patient): Record<string, Vec3> {
     let tip: Vec3 | undefined;
     const { positions: g } = patient.gum;
     for (let i = 0; i < g.length; i += 3) {
-      const v: Vec3 = [g[i] as number, g[i + 1] as number, g[i + 2] as number];
+      const v: Vec3 = [g[i], g[i + 1], g[i + 2]];
       if (abs(v[0] - x) > 0.7 || v[1] > (contact?.[1] ?? 4) + 1.5) continue;
       if (!tip || v[2] < tip[2]) tip = v;
     }
@@ -163,11 +163,7 @@ function front(patient: Patient): Record<string, Vec3> {
 function lowestMargin(t: PatientTooth): Vec3 {
   let best: Vec3 = [0, 0, Infinity];
   for (let k = 0; k <= t.crown.ringSize / 2; k++) {
-    const v: Vec3 = [
-      t.mesh.positions[3 * k] as number,
-      t.mesh.positions[3 * k + 1] as number,
-      t.mesh.positions[3 * k + 2] as number,
-    ];
+    const v: Vec3 = [t.mesh.positions[3 * k], t.mesh.positions[3 * k + 1], t.mesh.positions[3 * k + 2]];
     if (v[2] < best[2]) best = v;
   }
   return best;

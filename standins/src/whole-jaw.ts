@@ -90,8 +90,8 @@ export function wholeJaw(
   const gum = gumOf(v, teeth, jaw, patient.recipe.gum?.papillaLossMm);
   const r = random(s.seed);
   for (let at = 0; at < v.d.length; at++) {
-    const g = gum[at] as number;
-    if (g >= (v.d[at] as number)) continue;
+    const g = gum[at];
+    if (g >= v.d[at]) continue;
     v.d[at] = g;
     owner[at] = 0;
   }
@@ -132,7 +132,7 @@ function gumOf(v: Volume, teeth: readonly Standing[], jaw: Jaw, lostMm = 0): Flo
           const d = body(grid.a0 + i * grid.step, grid.b0 + j * grid.step, c0 + k * grid.step);
           if (d === undefined) continue;
           const at = placeOf(v, i, j, k);
-          out[at] = joined(out[at] as number, d, soft);
+          out[at] = joined(out[at], d, soft);
         }
   };
   const around = (p: Vec3, by: Vec3): [Vec3, Vec3] => [
@@ -181,7 +181,7 @@ function saliva(v: Volume, drops: number, r: Random): void {
     let at = -1;
     for (let k = 0; k < 100_000 && at < 0; k++) {
       const some = floor(r.next() * d.length);
-      if (abs(d[some] as number) < grid.step * 0.5) at = some;
+      if (abs(d[some]) < grid.step * 0.5) at = some;
     }
     if (at < 0) continue;
     const [i, j, k] = [at % grid.na, floor(at / grid.na) % grid.nb, floor(at / (grid.na * grid.nb))];
@@ -192,7 +192,7 @@ function saliva(v: Volume, drops: number, r: Random): void {
         for (let a = max(0, i - reach); a <= min(grid.na - 1, i + reach); a++) {
           const p = placeOf(v, a, b, c);
           const far = Math.hypot(a - i, b - j, (c - k) * 1.4) * grid.step - radius;
-          d[p] = joined(d[p] as number, far, 0.35);
+          d[p] = joined(d[p], far, 0.35);
         }
   }
 }
@@ -203,19 +203,15 @@ function told(v: Volume, mesh: Mesh, owner: Uint8Array): { mesh: Mesh; truth: Ui
   const p = mesh.positions;
   const of = (vertex: number): number => {
     const [i, j, k] = [
-      Math.round(((p[3 * vertex] as number) - grid.a0) / grid.step),
-      Math.round(((p[3 * vertex + 1] as number) - grid.b0) / grid.step),
-      Math.round(((p[3 * vertex + 2] as number) - c0) / grid.step),
+      Math.round((p[3 * vertex] - grid.a0) / grid.step),
+      Math.round((p[3 * vertex + 1] - grid.b0) / grid.step),
+      Math.round((p[3 * vertex + 2] - c0) / grid.step),
     ];
-    return owner[placeOf(v, i, j, k)] as number;
+    return owner[placeOf(v, i, j, k)];
   };
   const truth = new Uint8Array(mesh.triangles.length / 3);
   for (let t = 0; t < truth.length; t++) {
-    const [a, b, c] = [
-      of(mesh.triangles[3 * t] as number),
-      of(mesh.triangles[3 * t + 1] as number),
-      of(mesh.triangles[3 * t + 2] as number),
-    ];
+    const [a, b, c] = [of(mesh.triangles[3 * t]), of(mesh.triangles[3 * t + 1]), of(mesh.triangles[3 * t + 2])];
     truth[t] = b === c ? b : a;
   }
   return { mesh, truth };
@@ -226,7 +222,7 @@ function holesOf(mesh: Mesh, holes: number, r: Random): { at: Vec3; radius: numb
   return Array.from({ length: holes }, () => {
     const at = 3 * floor(r.next() * (mesh.positions.length / 3));
     return {
-      at: [mesh.positions[at] as number, mesh.positions[at + 1] as number, mesh.positions[at + 2] as number] as Vec3,
+      at: [mesh.positions[at], mesh.positions[at + 1], mesh.positions[at + 2]] as Vec3,
       radius: 0.4 + 0.7 * r.next(),
     };
   });
@@ -244,7 +240,7 @@ function inReach(
   const necks = teeth.map((t) => ({ frame: t.frame, neck: toParent(t.frame, [0, 0, neckMm(t)]) }));
   const keep = new Uint8Array(p.length / 3);
   for (let v = 0; v < keep.length; v++) {
-    const at: Vec3 = [p[3 * v] as number, p[3 * v + 1] as number, p[3 * v + 2] as number];
+    const at: Vec3 = [p[3 * v], p[3 * v + 1], p[3 * v + 2]];
     let near = necks[0] as (typeof necks)[number];
     let least = Infinity;
     for (const n of necks) {
@@ -269,18 +265,18 @@ function largest({ mesh, truth }: { mesh: Mesh; truth: Uint8Array }): { mesh: Me
   const root = new Int32Array(mesh.positions.length / 3).map((_, i) => i);
   const find = (v: number): number => {
     let r = v;
-    while (root[r] !== r) r = root[r] as number;
-    while (root[v] !== r) [root[v], v] = [r, root[v] as number];
+    while (root[r] !== r) r = root[r];
+    while (root[v] !== r) [root[v], v] = [r, root[v]];
     return r;
   };
   const { triangles: t } = mesh;
-  for (let k = 0; k < t.length; k++) root[find(t[k] as number)] = find(t[k - (k % 3)] as number);
+  for (let k = 0; k < t.length; k++) root[find(t[k])] = find(t[k - (k % 3)]);
   const count = new Int32Array(root.length);
   let best = 0;
   for (let k = 0; k < t.length; k += 3) {
-    const r = find(t[k] as number);
-    count[r] = (count[r] as number) + 1;
-    if ((count[r] as number) > (count[best] as number)) best = r;
+    const r = find(t[k]);
+    count[r] = count[r] + 1;
+    if (count[r] > count[best]) best = r;
   }
   return compact(
     mesh,
@@ -295,15 +291,15 @@ function compact(mesh: Mesh, truth: Uint8Array, keep: Uint8Array): { mesh: Mesh;
   const triangles: number[] = [];
   const own: number[] = [];
   for (let t = 0; t < truth.length; t++) {
-    const corners = [0, 1, 2].map((c) => mesh.triangles[3 * t + c] as number);
+    const corners = [0, 1, 2].map((c) => mesh.triangles[3 * t + c]);
     if (corners.some((c) => !keep[c])) continue;
     own.push(truth[t] as Fdi);
     for (const c of corners) {
-      if ((map[c] as number) < 0) {
+      if (map[c] < 0) {
         map[c] = positions.length / 3;
-        for (let k = 0; k < 3; k++) positions.push(mesh.positions[3 * c + k] as number);
+        for (let k = 0; k < 3; k++) positions.push(mesh.positions[3 * c + k]);
       }
-      triangles.push(map[c] as number);
+      triangles.push(map[c]);
     }
   }
   return {

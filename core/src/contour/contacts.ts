@@ -28,18 +28,14 @@ export function contactBetween(positions: Float64Array, neighbour: SignedField):
   for (let margin = 1; near.length === 0 && margin <= 16; margin *= 2) {
     for (let i = 0; i < positions.length; i += 3) {
       const inside = [0, 1, 2].every((k) => {
-        const v = positions[i + k] as number;
-        return v > (b.min[k as 0] as number) - margin && v < (b.max[k as 0] as number) + margin;
+        const v = positions[i + k];
+        return v > b.min[k as 0] - margin && v < b.max[k as 0] + margin;
       });
-      if (inside) near.push(positions[i] as number, positions[i + 1] as number, positions[i + 2] as number);
+      if (inside) near.push(positions[i], positions[i + 1], positions[i + 2]);
     }
   }
   const points = Float64Array.from(near);
-  const place = (i: number): Vec3 => [
-    points[3 * i] as number,
-    points[3 * i + 1] as number,
-    points[3 * i + 2] as number,
-  ];
+  const place = (i: number): Vec3 => [points[3 * i], points[3 * i + 1], points[3 * i + 2]];
   const cast = rayCaster(neighbour.tree);
   let gapMm = Infinity;
   let at: Vec3 = [0, 0, 0];

@@ -145,7 +145,7 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
     const neck = neckHeight(form, size, c, length, isFacial);
     const across = acrossTerms(form, c, size.textureShare ?? 1);
     for (let r = 0; r < RINGS; r++) {
-      const z = neck + (top - neck) * (RING_PLACES[r] as number);
+      const z = neck + (top - neck) * RING_PLACES[r];
       put(
         ringVertex({ ringSize: AROUND }, r, k),
         c,
@@ -166,9 +166,8 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
     for (let row = 0; row < capRows; row++) {
       const v = (row + 1) / (capRows + 1);
       const at = 3 * (firstCap + row * (half - 1) + k - 1);
-      for (let i = 0; i < 3; i++)
-        positions[at + i] = (positions[f + i] as number) * (1 - v) + (positions[p + i] as number) * v;
-      positions[at + 2] = (positions[at + 2] as number) + capRelief(form, c, v, wear);
+      for (let i = 0; i < 3; i++) positions[at + i] = positions[f + i] * (1 - v) + positions[p + i] * v;
+      positions[at + 2] = positions[at + 2] + capRelief(form, c, v, wear);
     }
   }
   settleHeights(positions, size.lengthMm);
@@ -177,7 +176,7 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
   // The neck is closed from a point a little below the ring's middle.
   const centre = positions.length / 3 - 1;
   let zNeck = 0;
-  for (let k = 0; k < AROUND; k++) zNeck += (positions[3 * k + 2] as number) / AROUND;
+  for (let k = 0; k < AROUND; k++) zNeck += positions[3 * k + 2] / AROUND;
   positions[3 * centre] = 0;
   positions[3 * centre + 1] = -surface.contact(1) * 0.5;
   positions[3 * centre + 2] = zNeck;
@@ -192,13 +191,13 @@ function settleHeights(positions: Float64Array, lengthMm: number): void {
   let low = 2;
   let high = 2;
   for (let i = 2; i < positions.length - 3; i += 3) {
-    if ((positions[i] as number) < (positions[low] as number)) low = i;
-    if (i < 3 * (AROUND / 2 + 1) && (positions[i] as number) > (positions[high] as number)) high = i;
+    if (positions[i] < positions[low]) low = i;
+    if (i < 3 * (AROUND / 2 + 1) && positions[i] > positions[high]) high = i;
   }
-  const base = positions[low] as number;
-  const slope = (positions[high - 1] as number) - (positions[low - 1] as number);
-  const k = Math.sqrt(lengthMm ** 2 - slope ** 2) / ((positions[high] as number) - base);
-  for (let i = 2; i < positions.length; i += 3) positions[i] = ((positions[i] as number) - base) * k;
+  const base = positions[low];
+  const slope = positions[high - 1] - positions[low - 1];
+  const k = Math.sqrt(lengthMm ** 2 - slope ** 2) / (positions[high] - base);
+  for (let i = 2; i < positions.length; i += 3) positions[i] = (positions[i] - base) * k;
 }
 
 /**
@@ -208,13 +207,13 @@ function settleHeights(positions: Float64Array, lengthMm: number): void {
 function settleWidth(positions: Float64Array, widthMm: number): void {
   let [least, most] = [Infinity, -Infinity];
   for (let i = 0; i < positions.length; i += 3) {
-    const x = positions[i] as number;
+    const x = positions[i];
     if (x < least) least = x;
     if (x > most) most = x;
   }
   const k = widthMm / (most - least);
   const shift = (most + least) / 2;
-  for (let i = 0; i < positions.length; i += 3) positions[i] = ((positions[i] as number) - shift) * k;
+  for (let i = 0; i < positions.length; i += 3) positions[i] = (positions[i] - shift) * k;
 }
 
 /** Height above the form's edge plane at which the side wall ends, mm. */

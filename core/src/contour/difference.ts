@@ -30,10 +30,10 @@ export function contourDifferenceQuick(arch: ExistingArch, planned: PlannedTooth
   const near = signedDistances(fieldOf(arch, planned), points);
   const out = new Float64Array(mesh.positions.length / 3);
   measured.forEach((v, i) => {
-    out[v] = near[i] as number;
+    out[v] = near[i];
   });
   const between = (v: number, a: number, b: number) => {
-    out[v] = ((out[a] as number) + (out[b] as number)) / 2;
+    out[v] = (out[a] + out[b]) / 2;
   };
   for (let r = 0; r < rings; r++)
     if (r % 2 === 0 || r === last)

@@ -111,17 +111,16 @@ function edgePoint(mesh: Mesh, twoCusps: boolean): [number, number, number] {
   const middle = Math.abs(b.min[0] + b.max[0]) / 2;
   let low = Infinity;
   for (let i = 2; i < mesh.positions.length; i += 3) {
-    if (twoCusps && Math.abs(mesh.positions[i - 2] as number) < middle) continue;
-    low = Math.min(low, mesh.positions[i] as number);
+    if (twoCusps && Math.abs(mesh.positions[i - 2]) < middle) continue;
+    low = Math.min(low, mesh.positions[i]);
   }
   let x = 0;
   let y = 0;
   let n = 0;
   for (let i = 0; i < mesh.positions.length; i += 3) {
-    if ((mesh.positions[i + 2] as number) > low + 0.3 || (twoCusps && Math.abs(mesh.positions[i] as number) < middle))
-      continue;
-    x += mesh.positions[i] as number;
-    y += mesh.positions[i + 1] as number;
+    if (mesh.positions[i + 2] > low + 0.3 || (twoCusps && Math.abs(mesh.positions[i]) < middle)) continue;
+    x += mesh.positions[i];
+    y += mesh.positions[i + 1];
     n++;
   }
   return [x / n, y / n, low];
@@ -210,11 +209,7 @@ function sizeIn(mesh: Mesh, frame: Frame): SizeIn {
   let low: readonly [number, number, number] = [0, 0, Infinity];
   let high: readonly [number, number, number] = [0, 0, -Infinity];
   for (let i = 0; i < mesh.positions.length; i += 3) {
-    const p = toLocal(frame, [
-      mesh.positions[i] as number,
-      mesh.positions[i + 1] as number,
-      mesh.positions[i + 2] as number,
-    ]);
+    const p = toLocal(frame, [mesh.positions[i], mesh.positions[i + 1], mesh.positions[i + 2]]);
     if (p[0] < x0) x0 = p[0];
     if (p[0] > x1) x1 = p[0];
     if (p[2] < low[2]) low = p;
@@ -236,7 +231,7 @@ function facialPoints(c: Crown): Float64Array {
   for (let r = 4; r < c.rings - 8; r += 2) {
     for (let k = 6; k <= half - 6; k += 3) {
       const v = 3 * ringVertex(c, r, k);
-      out.push(c.mesh.positions[v] as number, c.mesh.positions[v + 1] as number, c.mesh.positions[v + 2] as number);
+      out.push(c.mesh.positions[v], c.mesh.positions[v + 1], c.mesh.positions[v + 2]);
     }
   }
   return Float64Array.from(out);

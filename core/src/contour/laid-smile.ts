@@ -81,8 +81,7 @@ function gumMoved(gum: Mesh, arch: ExistingArch, zenithUp: ReadonlyMap<Fdi, numb
     return a.up + (b.up - a.up) * k;
   };
   const positions = gum.positions.slice();
-  for (let v = 0; v < positions.length; v += 3)
-    positions[v + 2] = (positions[v + 2] as number) + upAt(positions[v] as number);
+  for (let v = 0; v < positions.length; v += 3) positions[v + 2] = positions[v + 2] + upAt(positions[v]);
   return { positions, triangles: gum.triangles };
 }
 
@@ -91,7 +90,7 @@ function projected(mesh: Mesh, camera: PhotoCamera): Hiding {
   const out = new Float64Array(3);
   const places = new Float32Array(mesh.positions.length);
   for (let v = 0; v < places.length; v += 3) {
-    project(mesh.positions[v] as number, mesh.positions[v + 1] as number, mesh.positions[v + 2] as number, out);
+    project(mesh.positions[v], mesh.positions[v + 1], mesh.positions[v + 2], out);
     places.set(out, v);
   }
   return { places, triangles: mesh.triangles.slice() };
@@ -121,17 +120,11 @@ function laid(
   const seen = new Uint8Array(n);
   const facing = AMBIENT + FLASHES.reduce((s, f) => s + f.strength * f.to[2], 0);
   for (let v = 0; v < n; v++) {
-    const p = [
-      mesh.positions[3 * v] as number,
-      mesh.positions[3 * v + 1] as number,
-      mesh.positions[3 * v + 2] as number,
-    ] as const;
+    const p = [mesh.positions[3 * v], mesh.positions[3 * v + 1], mesh.positions[3 * v + 2]] as const;
     project(p[0], p[1], p[2], out);
     places.set(out, 3 * v);
     const along = (axis: readonly [number, number, number]) =>
-      (normals[3 * v] as number) * axis[0] +
-      (normals[3 * v + 1] as number) * axis[1] +
-      (normals[3 * v + 2] as number) * axis[2];
+      normals[3 * v] * axis[0] + normals[3 * v + 1] * axis[1] + normals[3 * v + 2] * axis[2];
     const [x, y, z] = [along(right), along(up), -along(forward)];
     let sum = AMBIENT;
     let gleam = 0;
@@ -148,7 +141,7 @@ function laid(
   }
   // Heights become shares of the crown, from its edge to its zenith.
   const zenith = height.reduce((most, z) => Math.max(most, z), 0) || 1;
-  for (let v = 0; v < n; v++) height[v] = Math.min(1, Math.max(0, (height[v] as number) / zenith));
+  for (let v = 0; v < n; v++) height[v] = Math.min(1, Math.max(0, height[v] / zenith));
   return { tooth, places, light, shine, height, seen, triangles: mesh.triangles.slice() };
 }
 

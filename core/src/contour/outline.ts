@@ -10,7 +10,7 @@ export function facialOutline(c: Crown): Float64Array {
   const out: number[] = [];
   const put = (r: number, k: number) => {
     const v = 3 * ringVertex(c, r, k);
-    out.push(c.mesh.positions[v] as number, c.mesh.positions[v + 2] as number);
+    out.push(c.mesh.positions[v], c.mesh.positions[v + 2]);
   };
   for (let k = 0; k <= half; k++) put(0, k);
   for (let r = 1; r <= top; r++) put(r, half);

@@ -26,21 +26,21 @@ const FACIAL_Y_MM = -0.22;
 /** Zenith, middle of the edge, and the outermost points of the facial surface towards and away from the midline. */
 export function toothPlaces(t: ExistingTooth): ToothPlaces {
   const { positions: p } = t.field.mesh;
-  const at = (v: number): Vec3 => [p[v] as number, p[v + 1] as number, p[v + 2] as number];
+  const at = (v: number): Vec3 => [p[v], p[v + 1], p[v + 2]];
   let [zenith, left, right, low] = [-1, -1, -1, Infinity];
   for (let v = 0; v < p.length; v += 3) {
-    low = Math.min(low, p[v + 2] as number);
+    low = Math.min(low, p[v + 2]);
     if (toLocal(t.frame, at(v))[1] > FACIAL_Y_MM) continue;
-    if (zenith < 0 || (p[v + 2] as number) > (p[zenith + 2] as number)) zenith = v;
-    if (left < 0 || (p[v] as number) > (p[left] as number)) left = v;
-    if (right < 0 || (p[v] as number) < (p[right] as number)) right = v;
+    if (zenith < 0 || p[v + 2] > p[zenith + 2]) zenith = v;
+    if (left < 0 || p[v] > p[left]) left = v;
+    if (right < 0 || p[v] < p[right]) right = v;
   }
   const edge = [0, 0, low] as [number, number, number];
   let n = 0;
   for (let v = 0; v < p.length; v += 3) {
-    if ((p[v + 2] as number) > low + EDGE_MM) continue;
-    edge[0] += p[v] as number;
-    edge[1] += p[v + 1] as number;
+    if (p[v + 2] > low + EDGE_MM) continue;
+    edge[0] += p[v];
+    edge[1] += p[v + 1];
     n++;
   }
   const onRight = t.tooth < 20;

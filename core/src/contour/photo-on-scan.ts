@@ -107,9 +107,9 @@ function onTooth(t: SignedField, camera: PhotoCamera, px: Px, about: Vec3): Vec3
   if (hit) return add(from, scale(towards, hit.distance));
   const out = new Float64Array(3);
   photoProjector(camera)(about[0], about[1], about[2], out);
-  const beside = add(from, scale(towards, camera.distanceMm + (out[2] as number)));
+  const beside = add(from, scale(towards, camera.distanceMm + out[2]));
   const { points } = closestPoints(t.tree, Float64Array.from(beside));
-  return [points[0] as number, points[1] as number, points[2] as number];
+  return [points[0], points[1], points[2]];
 }
 
 function acrossCentrals(arch: ExistingArch, camera: PhotoCamera, scaleSd: number): PhotoOnScan['length'] {

@@ -86,10 +86,10 @@ export function crownZenith(c: Crown): Vec3 {
   let at = 0;
   for (let k = 0; k <= c.ringSize / 2; k++) if (heightAt(c, k) > heightAt(c, at)) at = k;
   const v = 3 * ringVertex(c, 0, at);
-  return [c.mesh.positions[v] as number, c.mesh.positions[v + 1] as number, c.mesh.positions[v + 2] as number];
+  return [c.mesh.positions[v], c.mesh.positions[v + 1], c.mesh.positions[v + 2]];
 }
 
-const heightAt = (c: Crown, k: number): number => c.mesh.positions[3 * ringVertex(c, 0, k) + 2] as number;
+const heightAt = (c: Crown, k: number): number => c.mesh.positions[3 * ringVertex(c, 0, k) + 2];
 
 function planFrame(arch: ExistingArch, plan: ContourPlan, there: ExistingTooth, own: ToothPlan, zenith: Vec3): Frame {
   const rooms: Room[] = [];
@@ -308,16 +308,12 @@ function faceGaps(there: ExistingTooth, planned: PlannedTooth): Float64Array {
     for (let k = half / 4; k <= (3 * half) / 4; k += 3) {
       const v = 3 * ringVertex(planned.crown, r, k);
       const local = toLocal(planned.frame, [
-        planned.mesh.positions[v] as number,
-        planned.mesh.positions[v + 1] as number,
-        planned.mesh.positions[v + 2] as number,
+        planned.mesh.positions[v],
+        planned.mesh.positions[v + 1],
+        planned.mesh.positions[v + 2],
       ]);
       if (local[2] < planned.crown.size.lengthMm * 0.3 || local[2] > planned.crown.size.lengthMm * 0.72) continue;
-      points.push(
-        planned.mesh.positions[v] as number,
-        planned.mesh.positions[v + 1] as number,
-        planned.mesh.positions[v + 2] as number,
-      );
+      points.push(planned.mesh.positions[v], planned.mesh.positions[v + 1], planned.mesh.positions[v + 2]);
     }
   }
   return signedDistances(there.field, Float64Array.from(points));
@@ -327,7 +323,7 @@ function faceGaps(there: ExistingTooth, planned: PlannedTooth): Float64Array {
 export function median(values: readonly number[]): number {
   const s = [...values].sort((a, b) => a - b);
   const m = s.length >> 1;
-  return s.length % 2 ? (s[m] as number) : ((s[m - 1] as number) + (s[m] as number)) / 2;
+  return s.length % 2 ? s[m] : (s[m - 1] + s[m]) / 2;
 }
 
 /** Which tooth kinds can be planned. */

@@ -62,18 +62,14 @@ export function subMesh(mesh: Mesh, attributes: ArrayLike<number>, keep: (attrib
   const positions: number[] = [];
   const triangles: number[] = [];
   for (let t = 0; t < attributes.length; t++) {
-    if (!keep(attributes[t] as number)) continue;
+    if (!keep(attributes[t])) continue;
     for (let c = 0; c < 3; c++) {
-      const v = mesh.triangles[3 * t + c] as number;
-      if ((map[v] as number) < 0) {
+      const v = mesh.triangles[3 * t + c];
+      if (map[v] < 0) {
         map[v] = positions.length / 3;
-        positions.push(
-          mesh.positions[3 * v] as number,
-          mesh.positions[3 * v + 1] as number,
-          mesh.positions[3 * v + 2] as number,
-        );
+        positions.push(mesh.positions[3 * v], mesh.positions[3 * v + 1], mesh.positions[3 * v + 2]);
       }
-      triangles.push(map[v] as number);
+      triangles.push(map[v]);
     }
   }
   return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };

@@ -60,7 +60,7 @@ export class Sculptor {
 }
 
 function moved(mesh: Mesh, by: Float64Array): Mesh {
-  return { positions: mesh.positions.map((x, i) => x + (by[i] as number)), triangles: mesh.triangles };
+  return { positions: mesh.positions.map((x, i) => x + by[i]), triangles: mesh.triangles };
 }
 
 /** How far the strokes move each vertex from the unsculpted surface, [x, y, z, …] mm. */
@@ -78,7 +78,7 @@ function addStroke(mesh: Mesh, normals: Float64Array, by: Float64Array, s: Strok
   }
   const amount = s.tool === 'add' ? s.amount : -s.amount;
   for (const [v, { weight, way }] of under)
-    for (let i = 0; i < 3; i++) by[3 * v + i] = (by[3 * v + i] as number) + amount * weight * (way[i as 0] as number);
+    for (let i = 0; i < 3; i++) by[3 * v + i] = by[3 * v + i] + amount * weight * way[i as 0];
 }
 
 /** A vertex under the brush: its weight, 1 in the middle, and the direction in which the brush works there. */
@@ -103,16 +103,10 @@ function underBrush(mesh: Mesh, normals: Float64Array, s: Stroke): Map<number, U
     let most = 0;
     let [x, y, z] = [0, 0, 0];
     for (let i = 0; i < places.length; i++) {
-      const d2 = apart2(p, v, places[i] as number);
+      const d2 = apart2(p, v, places[i]);
       if (d2 >= r2) continue;
       const way = ways[i] as Vec3;
-      if (
-        (normals[3 * v] as number) * way[0] +
-          (normals[3 * v + 1] as number) * way[1] +
-          (normals[3 * v + 2] as number) * way[2] <=
-        FACING
-      )
-        continue;
+      if (normals[3 * v] * way[0] + normals[3 * v + 1] * way[1] + normals[3 * v + 2] * way[2] <= FACING) continue;
       const w = (1 - d2 / r2) ** 2;
       if (w > most) most = w;
       x += way[0] * w * w;
@@ -129,16 +123,16 @@ const FACING = 0.1;
 
 /** Vertices within the box around the stroke. */
 function nearStroke(p: Float64Array, places: readonly number[], r: number): number[] {
-  const least = (i: number) => Math.min(...places.map((c) => p[3 * c + i] as number)) - r;
-  const most = (i: number) => Math.max(...places.map((c) => p[3 * c + i] as number)) + r;
+  const least = (i: number) => Math.min(...places.map((c) => p[3 * c + i])) - r;
+  const most = (i: number) => Math.max(...places.map((c) => p[3 * c + i])) + r;
   const [x0, x1, y0, y1, z0, z1] = [least(0), most(0), least(1), most(1), least(2), most(2)];
   const out: number[] = [];
   for (let at = 0; at < p.length; at += 3) {
-    const x = p[at] as number;
+    const x = p[at];
     if (x < x0 || x > x1) continue;
-    const y = p[at + 1] as number;
+    const y = p[at + 1];
     if (y < y0 || y > y1) continue;
-    const z = p[at + 2] as number;
+    const z = p[at + 2];
     if (z >= z0 && z <= z1) out.push(at / 3);
   }
   return out;
@@ -151,7 +145,7 @@ function meanNormal(p: Float64Array, normals: Float64Array, near: readonly numbe
   for (const v of near) {
     const d2 = apart2(p, v, c);
     if (d2 >= r2) continue;
-    const [a, b, e] = [normals[3 * v] as number, normals[3 * v + 1] as number, normals[3 * v + 2] as number];
+    const [a, b, e] = [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]];
     if (a * nx + b * ny + e * nz <= FACING) continue;
     const w = 1 - d2 / r2;
     x += a * w;
@@ -161,15 +155,9 @@ function meanNormal(p: Float64Array, normals: Float64Array, near: readonly numbe
   return normalize([x, y, z]);
 }
 
-const normalOf = (n: Float64Array, v: number): Vec3 => [
-  n[3 * v] as number,
-  n[3 * v + 1] as number,
-  n[3 * v + 2] as number,
-];
+const normalOf = (n: Float64Array, v: number): Vec3 => [n[3 * v], n[3 * v + 1], n[3 * v + 2]];
 const apart2 = (p: Float64Array, a: number, b: number): number =>
-  ((p[3 * a] as number) - (p[3 * b] as number)) ** 2 +
-  ((p[3 * a + 1] as number) - (p[3 * b + 1] as number)) ** 2 +
-  ((p[3 * a + 2] as number) - (p[3 * b + 2] as number)) ** 2;
+  (p[3 * a] - p[3 * b]) ** 2 + (p[3 * a + 1] - p[3 * b + 1]) ** 2 + (p[3 * a + 2] - p[3 * b + 2]) ** 2;
 
 const SMOOTH_ROUNDS = 4;
 
@@ -183,7 +171,7 @@ function smooth(
 ): void {
   const around = neighbours(mesh);
   const p = mesh.positions;
-  const at = (v: number, i: number) => (p[3 * v + i] as number) + (by[3 * v + i] as number);
+  const at = (v: number, i: number) => p[3 * v + i] + by[3 * v + i];
   for (let round = 0; round < SMOOTH_ROUNDS; round++) {
     const heights = new Map<number, number>();
     for (const [v, { weight }] of under) {
@@ -192,12 +180,11 @@ function smooth(
       for (let i = 0; i < 3; i++) {
         let mean = 0;
         for (const o of ring) mean += at(o, i);
-        d += (mean / ring.length - at(v, i)) * (normals[3 * v + i] as number);
+        d += (mean / ring.length - at(v, i)) * normals[3 * v + i];
       }
       heights.set(v, d * weight * share);
     }
-    for (const [v, d] of heights)
-      for (let i = 0; i < 3; i++) by[3 * v + i] = (by[3 * v + i] as number) + d * (normals[3 * v + i] as number);
+    for (const [v, d] of heights) for (let i = 0; i < 3; i++) by[3 * v + i] = by[3 * v + i] + d * normals[3 * v + i];
   }
 }
 
@@ -209,7 +196,7 @@ function neighbours(mesh: Mesh): readonly (readonly number[])[] {
   if (!own) {
     const sets = Array.from({ length: mesh.positions.length / 3 }, () => new Set<number>());
     for (let t = 0; t < mesh.triangles.length; t += 3) {
-      const [a, b, c] = [mesh.triangles[t] as number, mesh.triangles[t + 1] as number, mesh.triangles[t + 2] as number];
+      const [a, b, c] = [mesh.triangles[t], mesh.triangles[t + 1], mesh.triangles[t + 2]];
       sets[a]?.add(b).add(c);
       sets[b]?.add(a).add(c);
       sets[c]?.add(a).add(b);
@@ -278,11 +265,7 @@ function leastWall(mesh: Mesh, by: Float64Array, under: ReadonlyMap<number, Unde
 /** Whether a triangle that the stroke touched has turned over. */
 function folds(base: Mesh, now: Mesh, under: ReadonlyMap<number, Under>): boolean {
   for (let t = 0; t < base.triangles.length; t += 3) {
-    if (
-      !under.has(base.triangles[t] as number) &&
-      !under.has(base.triangles[t + 1] as number) &&
-      !under.has(base.triangles[t + 2] as number)
-    )
+    if (!under.has(base.triangles[t]) && !under.has(base.triangles[t + 1]) && !under.has(base.triangles[t + 2]))
       continue;
     const a = triangleNormal(base, t);
     const b = triangleNormal(now, t);
@@ -292,7 +275,7 @@ function folds(base: Mesh, now: Mesh, under: ReadonlyMap<number, Under>): boolea
 }
 
 function triangleNormal(m: Mesh, t: number): Vec3 {
-  const at = (c: number, i: number) => m.positions[3 * (m.triangles[t + c] as number) + i] as number;
+  const at = (c: number, i: number) => m.positions[3 * m.triangles[t + c] + i];
   const [ux, uy, uz] = [at(1, 0) - at(0, 0), at(1, 1) - at(0, 1), at(1, 2) - at(0, 2)];
   const [vx, vy, vz] = [at(2, 0) - at(0, 0), at(2, 1) - at(0, 1), at(2, 2) - at(0, 2)];
   return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];

@@ -61,8 +61,8 @@ export function readObj(bytes: Uint8Array): ObjContent {
           `Line ${line} of the OBJ file holds a coordinate that is not a number.`,
           line,
         );
-      positions.push(words[0] as number, words[1] as number, words[2] as number);
-      if (words.length >= 6) colours.push(words[3] as number, words[4] as number, words[5] as number);
+      positions.push(words[0], words[1], words[2]);
+      if (words.length >= 6) colours.push(words[3], words[4], words[5]);
     } else if (first === 102 && (text[at + 1] === ' ' || text[at + 1] === '\t')) {
       const corners = text
         .slice(at + 2, end)
@@ -80,7 +80,7 @@ export function readObj(bytes: Uint8Array): ObjContent {
             `Line ${line} of the OBJ file names a vertex that is not there; there are ${vertices}.`,
             line,
           );
-      for (let i = 2; i < own.length; i++) triangles.push(own[0] as number, own[i - 1] as number, own[i] as number);
+      for (let i = 2; i < own.length; i++) triangles.push(own[0], own[i - 1], own[i]);
     }
     at = end + 1;
   }
@@ -96,12 +96,9 @@ export function writeObj(mesh: Mesh, comment = 'mm'): Uint8Array {
   const lines = [`# ${comment.replaceAll(/[\r\n]/g, ' ')}`];
   const p = mesh.positions;
   for (let i = 0; i < p.length; i += 3)
-    lines.push(
-      `v ${(p[i] as number).toFixed(4)} ${(p[i + 1] as number).toFixed(4)} ${(p[i + 2] as number).toFixed(4)}`,
-    );
+    lines.push(`v ${(p[i]).toFixed(4)} ${(p[i + 1]).toFixed(4)} ${(p[i + 2]).toFixed(4)}`);
   const t = mesh.triangles;
-  for (let k = 0; k < t.length; k += 3)
-    lines.push(`f ${(t[k] as number) + 1} ${(t[k + 1] as number) + 1} ${(t[k + 2] as number) + 1}`);
+  for (let k = 0; k < t.length; k += 3) lines.push(`f ${t[k] + 1} ${t[k + 1] + 1} ${t[k + 2] + 1}`);
   lines.push('');
   return new TextEncoder().encode(lines.join('\n'));
 }

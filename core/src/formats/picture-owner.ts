@@ -34,7 +34,7 @@ function ofJpeg(bytes: Uint8Array): Uint8Array {
   let at = 2;
   while (at + 4 <= bytes.length) {
     if (bytes[at] !== 0xff) return bytes;
-    const marker = bytes[at + 1] as number;
+    const marker = bytes[at + 1];
     if (marker === 0xff) {
       at++;
       continue;
@@ -77,7 +77,7 @@ function ofJpeg(bytes: Uint8Array): Uint8Array {
 /** Where compressed data ends: at the next marker that is no stuffing and no restart. */
 function endOfScan(bytes: Uint8Array, from: number): number {
   for (let at = bytes.indexOf(0xff, from); at >= 0 && at + 1 < bytes.length; at = bytes.indexOf(0xff, at + 1)) {
-    const marker = bytes[at + 1] as number;
+    const marker = bytes[at + 1];
     if (marker !== 0 && marker !== 0xff && !isAlone(marker)) return at;
   }
   return bytes.length;

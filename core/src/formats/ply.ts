@@ -242,7 +242,7 @@ function faceFrom(source: Source, e: Element, vertices: number, triangles: numbe
   if (outside !== undefined)
     throw broken(`A face of the PLY file names vertex ${outside}; there are ${vertices}.`, outside);
   for (let i = 2; i < corners.length; i++) {
-    const [a, b, c] = [corners[0] as number, corners[i - 1] as number, corners[i] as number];
+    const [a, b, c] = [corners[0], corners[i - 1], corners[i]];
     if (a === b || b === c || a === c) continue;
     triangles.push(a, b, c);
     attributes.push(tooth);
@@ -264,12 +264,12 @@ export function writePly(mesh: Mesh, attributes?: Uint16Array, comment = 'mm'): 
   out.set(head);
   const view = new DataView(out.buffer);
   let at = head.length;
-  for (let i = 0; i < 3 * vertices; i++, at += 4) view.setFloat32(at, mesh.positions[i] as number, true);
+  for (let i = 0; i < 3 * vertices; i++, at += 4) view.setFloat32(at, mesh.positions[i], true);
   for (let t = 0; t < faces; t++) {
     view.setUint8(at++, 3);
-    for (let c = 0; c < 3; c++, at += 4) view.setUint32(at, mesh.triangles[3 * t + c] as number, true);
+    for (let c = 0; c < 3; c++, at += 4) view.setUint32(at, mesh.triangles[3 * t + c], true);
     if (!attributes) continue;
-    view.setUint16(at, attributes[t] as number, true);
+    view.setUint16(at, attributes[t], true);
     at += 2;
   }
   return out;

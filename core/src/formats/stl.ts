@@ -98,7 +98,7 @@ function readAscii(text: string): StlContent {
 function connect(corners: Float64Array, attributes: Uint16Array, kind: StlContent['kind']): StlContent {
   for (let i = 0; i < corners.length; i++) {
     // Only a number with an end leaves nothing when taken from itself.
-    if ((corners[i] as number) - (corners[i] as number) !== 0) {
+    if (corners[i] - corners[i] !== 0) {
       throw new Refusal(
         'number-invalid',
         `The STL file holds a coordinate that is not a number, in triangle ${Math.floor(i / 9) + 1}.`,
@@ -112,7 +112,7 @@ function connect(corners: Float64Array, attributes: Uint16Array, kind: StlConten
       continue;
     if (kept < t) {
       corners.copyWithin(9 * kept, at, at + 9);
-      attributes[kept] = attributes[t] as number;
+      attributes[kept] = attributes[t];
     }
     kept++;
   }
@@ -143,10 +143,10 @@ export function writeStlBinary(mesh: Mesh, attributes?: Uint16Array, title = 'Ra
   const normals = faceNormals(mesh);
   for (let t = 0; t < count; t++) {
     const at = HEADER_BYTES + RECORD_BYTES * t;
-    for (let k = 0; k < 3; k++) view.setFloat32(at + 4 * k, normals[3 * t + k] as number, true);
+    for (let k = 0; k < 3; k++) view.setFloat32(at + 4 * k, normals[3 * t + k], true);
     for (let c = 0; c < 3; c++) {
-      const v = 3 * (mesh.triangles[3 * t + c] as number);
-      for (let k = 0; k < 3; k++) view.setFloat32(at + 12 + 12 * c + 4 * k, mesh.positions[v + k] as number, true);
+      const v = 3 * mesh.triangles[3 * t + c];
+      for (let k = 0; k < 3; k++) view.setFloat32(at + 12 + 12 * c + 4 * k, mesh.positions[v + k], true);
     }
     view.setUint16(at + 48, attributes?.[t] ?? 0, true);
   }
@@ -160,7 +160,7 @@ export function writeStlAscii(mesh: Mesh, name = 'surface'): string {
   for (let t = 0; t < triangleCount(mesh); t++) {
     lines.push(` facet normal ${normals[3 * t]} ${normals[3 * t + 1]} ${normals[3 * t + 2]}`, '  outer loop');
     for (let c = 0; c < 3; c++) {
-      const v = 3 * (mesh.triangles[3 * t + c] as number);
+      const v = 3 * mesh.triangles[3 * t + c];
       lines.push(`   vertex ${mesh.positions[v]} ${mesh.positions[v + 1]} ${mesh.positions[v + 2]}`);
     }
     lines.push('  endloop', ' endfacet');

@@ -20,15 +20,14 @@ export function adjacencyOf(m: Mesh): Adjacency {
   const { triangles } = m;
   const vertices = m.positions.length / 3;
   const first = new Uint32Array(vertices + 1);
-  for (let k = 0; k < triangles.length; k++)
-    first[(triangles[k] as number) + 1] = (first[(triangles[k] as number) + 1] as number) + 1;
-  for (let v = 0; v < vertices; v++) first[v + 1] = (first[v + 1] as number) + (first[v] as number);
+  for (let k = 0; k < triangles.length; k++) first[triangles[k] + 1] = first[triangles[k] + 1] + 1;
+  for (let v = 0; v < vertices; v++) first[v + 1] = first[v + 1] + first[v];
   const at = first.slice(0, vertices);
   const around = new Uint32Array(triangles.length);
   for (let k = 0; k < triangles.length; k++) {
-    const v = triangles[k] as number;
-    around[at[v] as number] = (k / 3) | 0;
-    at[v] = (at[v] as number) + 1;
+    const v = triangles[k];
+    around[at[v]] = (k / 3) | 0;
+    at[v] = at[v] + 1;
   }
   return { across: acrossOf(m), first, around };
 }
@@ -43,39 +42,39 @@ export function acrossOf(m: Mesh): Int32Array {
   const from = new Uint32Array(m.positions.length / 3 + 1);
   const low = new Uint32Array(count);
   for (let k = 0; k < count; k++) {
-    const a = triangles[k] as number;
-    const b = triangles[k % 3 === 2 ? k - 2 : k + 1] as number;
+    const a = triangles[k];
+    const b = triangles[k % 3 === 2 ? k - 2 : k + 1];
     const least = Math.min(a, b);
     low[k] = least;
-    from[least] = (from[least] as number) + 1;
+    from[least] = from[least] + 1;
   }
   let sum = 0;
   for (let v = 0; v < from.length; v++) {
-    sum += from[v] as number;
+    sum += from[v];
     from[v] = sum;
   }
   // Filled from behind, `from` comes to hold where each box begins.
   const boxed = new Uint32Array(count);
   for (let k = count - 1; k >= 0; k--) {
-    const v = low[k] as number;
-    const at = (from[v] as number) - 1;
+    const v = low[k];
+    const at = from[v] - 1;
     from[v] = at;
     boxed[at] = k;
   }
   const high = new Uint32Array(count);
   for (let i = 0; i < count; i++) {
-    const k = boxed[i] as number;
-    high[i] = (triangles[k] as number) + (triangles[k % 3 === 2 ? k - 2 : k + 1] as number) - (low[k] as number);
+    const k = boxed[i];
+    high[i] = triangles[k] + triangles[k % 3 === 2 ? k - 2 : k + 1] - low[k];
   }
   const across = new Int32Array(count).fill(OPEN);
   for (let v = 0; v + 1 < from.length; v++) {
-    const end = from[v + 1] as number;
-    for (let i = from[v] as number; i < end; i++) {
-      const [k, w] = [boxed[i] as number, high[i] as number];
+    const end = from[v + 1];
+    for (let i = from[v]; i < end; i++) {
+      const [k, w] = [boxed[i], high[i]];
       const t = (k / 3) | 0;
       for (let j = i + 1; j < end; j++) {
         if (high[j] !== w) continue;
-        const other = boxed[j] as number;
+        const other = boxed[j];
         const u = (other / 3) | 0;
         if (u === t) continue;
         across[k] = across[k] === OPEN ? u : CROWDED;
@@ -101,10 +100,10 @@ export function neighbourhoodOf(m: Mesh, a: Adjacency): Neighbourhood {
   let n = 0;
   for (let v = 0; v < vertices; v++) {
     from[v] = n;
-    for (let k = a.first[v] as number; k < (a.first[v + 1] as number); k++) {
-      const t = 3 * (a.around[k] as number);
+    for (let k = a.first[v]; k < a.first[v + 1]; k++) {
+      const t = 3 * a.around[k];
       for (let c = 0; c < 3; c++) {
-        const w = m.triangles[t + c] as number;
+        const w = m.triangles[t + c];
         if (w === v || seen[w] === v) continue;
         seen[w] = v;
         beside[n++] = w;
@@ -123,8 +122,8 @@ export function openLoops(m: Mesh, a: Pick<Adjacency, 'across'>): number[][] {
   const next = new Map<number, number[]>();
   for (let k = 0; k < a.across.length; k++) {
     if (a.across[k] !== OPEN) continue;
-    const from = m.triangles[k] as number;
-    const to = m.triangles[k - (k % 3) + ((k + 1) % 3)] as number;
+    const from = m.triangles[k];
+    const to = m.triangles[k - (k % 3) + ((k + 1) % 3)];
     const own = next.get(from);
     if (own) own.push(to);
     else next.set(from, [to]);

@@ -35,11 +35,7 @@ export function eachMeeting(
   const [ia, ib, id] = axes;
   const { a0, b0, step, na, nb } = grid;
   for (let t = 0; t < triangles.length; t += 3) {
-    const [u, v, w] = [
-      3 * (triangles[t] as number),
-      3 * (triangles[t + 1] as number),
-      3 * (triangles[t + 2] as number),
-    ];
+    const [u, v, w] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
     const [ua, ub, va, vb, wa, wb] = [p[u + ia], p[u + ib], p[v + ia], p[v + ib], p[w + ia], p[w + ib]] as [
       number,
       number,
@@ -61,10 +57,7 @@ export function eachMeeting(
         const k1 = ((a - ua) * (wb - ub) - (wa - ua) * (b - ub)) / twice;
         const k2 = ((va - ua) * (b - ub) - (a - ua) * (vb - ub)) / twice;
         if (k1 < 0 || k2 < 0 || k1 + k2 > 1) continue;
-        meet(
-          j * na + i,
-          (p[u + id] as number) * (1 - k1 - k2) + (p[v + id] as number) * k1 + (p[w + id] as number) * k2,
-        );
+        meet(j * na + i, p[u + id] * (1 - k1 - k2) + p[v + id] * k1 + p[w + id] * k2);
       }
     }
   }
@@ -92,10 +85,9 @@ export function spans(mesh: Mesh, axes: Axes, grid: ColumnGrid): Map<number, num
 export function lengthOutside(inside: readonly number[], other: readonly number[]): number {
   let sum = 0;
   for (let i = 0; i < inside.length; i += 2) {
-    const [from, to] = [inside[i] as number, inside[i + 1] as number];
+    const [from, to] = [inside[i], inside[i + 1]];
     sum += to - from;
-    for (let k = 0; k < other.length; k += 2)
-      sum -= Math.max(0, Math.min(to, other[k + 1] as number) - Math.max(from, other[k] as number));
+    for (let k = 0; k < other.length; k += 2) sum -= Math.max(0, Math.min(to, other[k + 1]) - Math.max(from, other[k]));
   }
   return sum;
 }

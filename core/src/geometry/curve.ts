@@ -10,30 +10,29 @@ export function monotoneCurve(knots: readonly (readonly [number, number])[]): Cu
   const xs = Float64Array.from(knots, (k) => k[0]);
   const ys = Float64Array.from(knots, (k) => k[1]);
   const slope = new Float64Array(n - 1);
-  for (let i = 0; i < n - 1; i++)
-    slope[i] = ((ys[i + 1] as number) - (ys[i] as number)) / ((xs[i + 1] as number) - (xs[i] as number));
+  for (let i = 0; i < n - 1; i++) slope[i] = (ys[i + 1] - ys[i]) / (xs[i + 1] - xs[i]);
   const m = new Float64Array(n);
-  m[0] = slope[0] as number;
-  m[n - 1] = slope[n - 2] as number;
+  m[0] = slope[0];
+  m[n - 1] = slope[n - 2];
   for (let i = 1; i < n - 1; i++) {
-    const a = slope[i - 1] as number;
-    const b = slope[i] as number;
+    const a = slope[i - 1];
+    const b = slope[i];
     m[i] = a * b <= 0 ? 0 : (2 * a * b) / (a + b);
   }
   return (x) => {
-    if (x <= (xs[0] as number)) return ys[0] as number;
-    if (x >= (xs[n - 1] as number)) return ys[n - 1] as number;
+    if (x <= xs[0]) return ys[0];
+    if (x >= xs[n - 1]) return ys[n - 1];
     let i = 0;
-    while (x > (xs[i + 1] as number)) i++;
-    const h = (xs[i + 1] as number) - (xs[i] as number);
-    const t = (x - (xs[i] as number)) / h;
+    while (x > xs[i + 1]) i++;
+    const h = xs[i + 1] - xs[i];
+    const t = (x - xs[i]) / h;
     const t2 = t * t;
     const t3 = t2 * t;
     return (
-      (2 * t3 - 3 * t2 + 1) * (ys[i] as number) +
-      (t3 - 2 * t2 + t) * h * (m[i] as number) +
-      (3 * t2 - 2 * t3) * (ys[i + 1] as number) +
-      (t3 - t2) * h * (m[i + 1] as number)
+      (2 * t3 - 3 * t2 + 1) * ys[i] +
+      (t3 - 2 * t2 + t) * h * m[i] +
+      (3 * t2 - 2 * t3) * ys[i + 1] +
+      (t3 - t2) * h * m[i + 1]
     );
   };
 }
@@ -47,8 +46,8 @@ export function tabulated(curve: Curve, from: number, to: number, n = 512): Curv
   return (x) => {
     const t = Math.min(n, Math.max(0, (x - from) * k));
     const i = t | 0;
-    const a = table[i] as number;
-    return a + ((table[i + 1] as number) - a) * (t - i);
+    const a = table[i];
+    return a + (table[i + 1] - a) * (t - i);
   };
 }
 

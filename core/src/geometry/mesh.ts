@@ -19,7 +19,7 @@ export const vertexCount = (m: Mesh): number => m.positions.length / 3;
 export const triangleCount = (m: Mesh): number => m.triangles.length / 3;
 
 export function vertex(m: { readonly positions: ArrayLike<number> }, i: number): Vec3 {
-  return [m.positions[3 * i] as number, m.positions[3 * i + 1] as number, m.positions[3 * i + 2] as number];
+  return [m.positions[3 * i], m.positions[3 * i + 1], m.positions[3 * i + 2]];
 }
 
 /** The smallest box that holds all vertices; an empty mesh gives an inverted box. */
@@ -27,7 +27,7 @@ export function bounds(m: Mesh): Bounds {
   const min = [Infinity, Infinity, Infinity] as [number, number, number];
   const max = [-Infinity, -Infinity, -Infinity] as [number, number, number];
   for (let i = 0; i < m.positions.length; i++) {
-    const v = m.positions[i] as number;
+    const v = m.positions[i];
     const k = (i % 3) as 0 | 1 | 2;
     if (v < min[k]) min[k] = v;
     if (v > max[k]) max[k] = v;
@@ -39,10 +39,7 @@ export function bounds(m: Mesh): Bounds {
 export function placeMesh(m: Mesh, f: Frame): Mesh {
   const positions = new Float64Array(m.positions.length);
   for (let i = 0; i < positions.length; i += 3) {
-    positions.set(
-      toParent(f, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]),
-      i,
-    );
+    positions.set(toParent(f, [m.positions[i], m.positions[i + 1], m.positions[i + 2]]), i);
   }
   return { positions, triangles: m.triangles };
 }
@@ -51,10 +48,7 @@ export function placeMesh(m: Mesh, f: Frame): Mesh {
 export function meshInFrame(m: Mesh, f: Frame): Mesh {
   const positions = new Float64Array(m.positions.length);
   for (let i = 0; i < positions.length; i += 3)
-    positions.set(
-      toLocal(f, [m.positions[i] as number, m.positions[i + 1] as number, m.positions[i + 2] as number]),
-      i,
-    );
+    positions.set(toLocal(f, [m.positions[i], m.positions[i + 1], m.positions[i + 2]]), i);
   return { positions, triangles: m.triangles };
 }
 
@@ -66,7 +60,7 @@ export function mergeMeshes(meshes: readonly Mesh[]): Mesh {
   let t = 0;
   for (const m of meshes) {
     positions.set(m.positions, p);
-    for (let i = 0; i < m.triangles.length; i++) triangles[t + i] = (m.triangles[i] as number) + p / 3;
+    for (let i = 0; i < m.triangles.length; i++) triangles[t + i] = m.triangles[i] + p / 3;
     p += m.positions.length;
     t += m.triangles.length;
   }
@@ -88,18 +82,18 @@ export function weld(m: Mesh): Mesh {
   let count = 0;
   for (let i = 0; i < n; i++) {
     // Adding 0 turns −0 into 0, so that both hash and compare alike.
-    const x = (p[3 * i] as number) + 0;
-    const y = (p[3 * i + 1] as number) + 0;
-    const z = (p[3 * i + 2] as number) + 0;
+    const x = p[3 * i] + 0;
+    const y = p[3 * i + 1] + 0;
+    const z = p[3 * i + 2] + 0;
     let h = 0;
     for (let k = 6 * i; k < 6 * i + 6; k++) {
-      const word = (k & 1) === 1 && bits[k] === 0x80000000 ? 0 : (bits[k] as number);
+      const word = (k & 1) === 1 && bits[k] === 0x80000000 ? 0 : bits[k];
       h = Math.imul(h ^ word, 0x9e3779b1);
       h ^= h >>> 15;
     }
     let at = h & (size - 1);
     for (;;) {
-      const other = slots[at] as number;
+      const other = slots[at];
       if (other < 0) {
         slots[at] = count;
         kept.set([x, y, z], 3 * count);
@@ -116,9 +110,9 @@ export function weld(m: Mesh): Mesh {
   const triangles = new Uint32Array(m.triangles.length);
   let t = 0;
   for (let k = 0; k < m.triangles.length; k += 3) {
-    const a = map[m.triangles[k] as number] as number;
-    const b = map[m.triangles[k + 1] as number] as number;
-    const c = map[m.triangles[k + 2] as number] as number;
+    const a = map[m.triangles[k]];
+    const b = map[m.triangles[k + 1]];
+    const c = map[m.triangles[k + 2]];
     if (a === b || b === c || c === a) continue;
     triangles[t++] = a;
     triangles[t++] = b;
@@ -134,31 +128,31 @@ export function vertexNormals(m: Mesh): Float64Array {
   const t = m.triangles;
   for (let k = 0; k < t.length; k += 3) {
     for (let c = 0; c < 3; c++) {
-      const a = 3 * (t[k + c] as number);
-      const b = 3 * (t[k + ((c + 1) % 3)] as number);
-      const d = 3 * (t[k + ((c + 2) % 3)] as number);
-      const ux = (p[b] as number) - (p[a] as number);
-      const uy = (p[b + 1] as number) - (p[a + 1] as number);
-      const uz = (p[b + 2] as number) - (p[a + 2] as number);
-      const vx = (p[d] as number) - (p[a] as number);
-      const vy = (p[d + 1] as number) - (p[a + 1] as number);
-      const vz = (p[d + 2] as number) - (p[a + 2] as number);
+      const a = 3 * t[k + c];
+      const b = 3 * t[k + ((c + 1) % 3)];
+      const d = 3 * t[k + ((c + 2) % 3)];
+      const ux = p[b] - p[a];
+      const uy = p[b + 1] - p[a + 1];
+      const uz = p[b + 2] - p[a + 2];
+      const vx = p[d] - p[a];
+      const vy = p[d + 1] - p[a + 1];
+      const vz = p[d + 2] - p[a + 2];
       const cx = uy * vz - uz * vy;
       const cy = uz * vx - ux * vz;
       const cz = ux * vy - uy * vx;
       const area2 = Math.sqrt(cx * cx + cy * cy + cz * cz);
       if (area2 === 0) continue;
       const w = Math.atan2(area2, ux * vx + uy * vy + uz * vz) / area2;
-      n[a] = (n[a] as number) + cx * w;
-      n[a + 1] = (n[a + 1] as number) + cy * w;
-      n[a + 2] = (n[a + 2] as number) + cz * w;
+      n[a] = n[a] + cx * w;
+      n[a + 1] = n[a + 1] + cy * w;
+      n[a + 2] = n[a + 2] + cz * w;
     }
   }
   for (let i = 0; i < n.length; i += 3) {
-    const l = Math.hypot(n[i] as number, n[i + 1] as number, n[i + 2] as number) || 1;
-    n[i] = (n[i] as number) / l;
-    n[i + 1] = (n[i + 1] as number) / l;
-    n[i + 2] = (n[i + 2] as number) / l;
+    const l = Math.hypot(n[i], n[i + 1], n[i + 2]) || 1;
+    n[i] = n[i] / l;
+    n[i + 1] = n[i + 1] / l;
+    n[i + 2] = n[i + 2] / l;
   }
   return n;
 }
@@ -168,19 +162,16 @@ export function volume(m: Mesh): number {
   const p = m.positions;
   let six = 0;
   for (let t = 0; t < m.triangles.length; t += 3) {
-    const a = 3 * (m.triangles[t] as number);
-    const b = 3 * (m.triangles[t + 1] as number);
-    const c = 3 * (m.triangles[t + 2] as number);
-    const bx = p[b] as number;
-    const by = p[b + 1] as number;
-    const bz = p[b + 2] as number;
-    const cx = p[c] as number;
-    const cy = p[c + 1] as number;
-    const cz = p[c + 2] as number;
-    six +=
-      (p[a] as number) * (by * cz - bz * cy) +
-      (p[a + 1] as number) * (bz * cx - bx * cz) +
-      (p[a + 2] as number) * (bx * cy - by * cx);
+    const a = 3 * m.triangles[t];
+    const b = 3 * m.triangles[t + 1];
+    const c = 3 * m.triangles[t + 2];
+    const bx = p[b];
+    const by = p[b + 1];
+    const bz = p[b + 2];
+    const cx = p[c];
+    const cy = p[c + 1];
+    const cz = p[c + 2];
+    six += p[a] * (by * cz - bz * cy) + p[a + 1] * (bz * cx - bx * cz) + p[a + 2] * (bx * cy - by * cx);
   }
   return six / 6;
 }
@@ -195,15 +186,15 @@ export function area(m: Mesh): number {
 /** Area in mm² of the triangle whose indices begin at `at` in `triangles`. */
 export function triangleArea(m: Mesh, at: number): number {
   const p = m.positions;
-  const a = 3 * (m.triangles[at] as number);
-  const b = 3 * (m.triangles[at + 1] as number);
-  const c = 3 * (m.triangles[at + 2] as number);
-  const ux = (p[b] as number) - (p[a] as number);
-  const uy = (p[b + 1] as number) - (p[a + 1] as number);
-  const uz = (p[b + 2] as number) - (p[a + 2] as number);
-  const vx = (p[c] as number) - (p[a] as number);
-  const vy = (p[c + 1] as number) - (p[a + 1] as number);
-  const vz = (p[c + 2] as number) - (p[a + 2] as number);
+  const a = 3 * m.triangles[at];
+  const b = 3 * m.triangles[at + 1];
+  const c = 3 * m.triangles[at + 2];
+  const ux = p[b] - p[a];
+  const uy = p[b + 1] - p[a + 1];
+  const uz = p[b + 2] - p[a + 2];
+  const vx = p[c] - p[a];
+  const vy = p[c + 1] - p[a + 1];
+  const vz = p[c + 2] - p[a + 2];
   return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
 }
 
@@ -215,19 +206,19 @@ export function pieces(m: Mesh): Mesh[] {
   const root = new Int32Array(m.positions.length / 3).map((_, i) => i);
   const find = (v: number): number => {
     let r = v;
-    while (root[r] !== r) r = root[r] as number;
+    while (root[r] !== r) r = root[r];
     root[v] = r;
     return r;
   };
   for (let t = 0; t < m.triangles.length; t += 3) {
-    const a = find(m.triangles[t] as number);
-    for (const c of [1, 2]) root[find(m.triangles[t + c] as number)] = a;
+    const a = find(m.triangles[t]);
+    for (const c of [1, 2]) root[find(m.triangles[t + c])] = a;
   }
   const own = new Map<number, number[]>();
   for (let t = 0; t < m.triangles.length; t += 3) {
-    const r = find(m.triangles[t] as number);
+    const r = find(m.triangles[t]);
     const list = own.get(r) ?? [];
-    list.push(m.triangles[t] as number, m.triangles[t + 1] as number, m.triangles[t + 2] as number);
+    list.push(m.triangles[t], m.triangles[t + 1], m.triangles[t + 2]);
     own.set(r, list);
   }
   return [...own.values()]
@@ -240,11 +231,7 @@ export function pieces(m: Mesh): Mesh[] {
         if (at === undefined) {
           at = positions.length / 3;
           place.set(v, at);
-          positions.push(
-            m.positions[3 * v] as number,
-            m.positions[3 * v + 1] as number,
-            m.positions[3 * v + 2] as number,
-          );
+          positions.push(m.positions[3 * v], m.positions[3 * v + 1], m.positions[3 * v + 2]);
         }
         return at;
       });

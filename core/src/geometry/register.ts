@@ -42,36 +42,30 @@ function oneStep(
 ): { frame: Frame; rmsMm: number } {
   const n = local.length / 3;
   const world = new Float64Array(local.length);
-  for (let i = 0; i < n; i++)
-    world.set(toParent(frame, [local[3 * i] as number, local[3 * i + 1] as number, local[3 * i + 2] as number]), 3 * i);
+  for (let i = 0; i < n; i++) world.set(toParent(frame, [local[3 * i], local[3 * i + 1], local[3 * i + 2]]), 3 * i);
   const near = closestPoints(surface.tree, world);
   const ata = Array.from({ length: 6 }, () => new Array<number>(6).fill(0));
   const atb = new Array<number>(6).fill(0);
   let used = 0;
   let squares = 0;
   for (let i = 0; i < n; i++) {
-    if ((near.distances[i] as number) > o.reachMm) continue;
-    const p: Vec3 = [world[3 * i] as number, world[3 * i + 1] as number, world[3 * i + 2] as number];
-    const q: Vec3 = [near.points[3 * i] as number, near.points[3 * i + 1] as number, near.points[3 * i + 2] as number];
-    const f = 3 * (near.faces[i] as number);
-    const normal: Vec3 = [
-      surface.faceNormals[f] as number,
-      surface.faceNormals[f + 1] as number,
-      surface.faceNormals[f + 2] as number,
-    ];
+    if (near.distances[i] > o.reachMm) continue;
+    const p: Vec3 = [world[3 * i], world[3 * i + 1], world[3 * i + 2]];
+    const q: Vec3 = [near.points[3 * i], near.points[3 * i + 1], near.points[3 * i + 2]];
+    const f = 3 * near.faces[i];
+    const normal: Vec3 = [surface.faceNormals[f], surface.faceNormals[f + 1], surface.faceNormals[f + 2]];
     const d = sub(p, q);
     const residual = normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2];
     const row = [...cross(sub(p, frame.origin), normal), ...normal];
     for (let r = 0; r < 6; r++) {
-      atb[r] = (atb[r] as number) - (row[r] as number) * residual;
-      for (let c = 0; c < 6; c++)
-        (ata[r] as number[])[c] = ((ata[r] as number[])[c] as number) + (row[r] as number) * (row[c] as number);
+      atb[r] = atb[r] - row[r] * residual;
+      for (let c = 0; c < 6; c++) (ata[r] as number[])[c] = (ata[r] as number[])[c] + row[r] * row[c];
     }
     used++;
     squares += residual * residual;
   }
   if (used < 6) return { frame, rmsMm: Infinity };
-  for (let r = 0; r < 6; r++) (ata[r] as number[])[r] = ((ata[r] as number[])[r] as number) + o.hold * (r < 3 ? 25 : 1);
+  for (let r = 0; r < 6; r++) (ata[r] as number[])[r] = (ata[r] as number[])[r] + o.hold * (r < 3 ? 25 : 1);
   const x = solve(ata, atb) as [number, number, number, number, number, number];
   return { frame: moved(frame, [x[0], x[1], x[2]], [x[3], x[4], x[5]]), rmsMm: Math.sqrt(squares / used) };
 }

@@ -16,16 +16,9 @@ export function section(mesh: Mesh, plane: Frame): SectionLine[] {
   const n = mesh.positions.length / 3;
   const local = new Float64Array(mesh.positions.length);
   for (let i = 0; i < n; i++) {
-    local.set(
-      toLocal(plane, [
-        mesh.positions[3 * i] as number,
-        mesh.positions[3 * i + 1] as number,
-        mesh.positions[3 * i + 2] as number,
-      ]),
-      3 * i,
-    );
+    local.set(toLocal(plane, [mesh.positions[3 * i], mesh.positions[3 * i + 1], mesh.positions[3 * i + 2]]), 3 * i);
   }
-  const above = (i: number) => (local[3 * i + 2] as number) >= 0;
+  const above = (i: number) => local[3 * i + 2] >= 0;
   const pointAt = new Map<number, [number, number]>();
   const next = new Map<number, number>();
   const hasBefore = new Set<number>();
@@ -34,12 +27,12 @@ export function section(mesh: Mesh, plane: Frame): SectionLine[] {
     const [lo, hi] = i < j ? [i, j] : [j, i];
     const key = lo * n + hi;
     if (!pointAt.has(key)) {
-      const zl = local[3 * lo + 2] as number;
-      const zh = local[3 * hi + 2] as number;
+      const zl = local[3 * lo + 2];
+      const zh = local[3 * hi + 2];
       const t = zl / (zl - zh);
       pointAt.set(key, [
-        (local[3 * lo] as number) + t * ((local[3 * hi] as number) - (local[3 * lo] as number)),
-        (local[3 * lo + 1] as number) + t * ((local[3 * hi + 1] as number) - (local[3 * lo + 1] as number)),
+        local[3 * lo] + t * (local[3 * hi] - local[3 * lo]),
+        local[3 * lo + 1] + t * (local[3 * hi + 1] - local[3 * lo + 1]),
       ]);
     }
     return key;
@@ -49,8 +42,8 @@ export function section(mesh: Mesh, plane: Frame): SectionLine[] {
     let leave = -1;
     let enter = -1;
     for (let c = 0; c < 3; c++) {
-      const i = mesh.triangles[t + c] as number;
-      const j = mesh.triangles[t + ((c + 1) % 3)] as number;
+      const i = mesh.triangles[t + c];
+      const j = mesh.triangles[t + ((c + 1) % 3)];
       if (above(i) && !above(j)) leave = crossing(i, j);
       else if (!above(i) && above(j)) enter = crossing(i, j);
     }
@@ -90,7 +83,7 @@ export function enclosedArea(line: SectionLine): number {
   let twice = 0;
   for (let i = 0; i < p.length; i += 2) {
     const j = (i + 2) % p.length;
-    twice += (p[i] as number) * (p[j + 1] as number) - (p[j] as number) * (p[i + 1] as number);
+    twice += p[i] * p[j + 1] - p[j] * p[i + 1];
   }
   return Math.abs(twice) / 2;
 }
@@ -106,10 +99,10 @@ export function reachAtLevel(lines: readonly SectionLine[], b: number, side: 'le
     const last = line.closed ? p.length : p.length - 2;
     for (let i = 0; i < last; i += 2) {
       const j = (i + 2) % p.length;
-      const b0 = p[i + 1] as number;
-      const b1 = p[j + 1] as number;
+      const b0 = p[i + 1];
+      const b1 = p[j + 1];
       if (b0 < b === b1 < b) continue;
-      const a = (p[i] as number) + (((p[j] as number) - (p[i] as number)) * (b - b0)) / (b1 - b0);
+      const a = p[i] + ((p[j] - p[i]) * (b - b0)) / (b1 - b0);
       if (best === undefined || (side === 'least' ? a < best : a > best)) best = a;
     }
   }

@@ -35,7 +35,7 @@ export function inspectMesh(m: Mesh, options: { closed: boolean } = { closed: tr
   const edges = new Map<number, number>();
   for (let t = 0; t < m.triangles.length; t += 3) {
     let inRange = true;
-    for (let c = 0; c < 3; c++) if ((m.triangles[t + c] as number) >= n) inRange = false;
+    for (let c = 0; c < 3; c++) if (m.triangles[t + c] >= n) inRange = false;
     if (!inRange) {
       count('index-out-of-range');
       continue;
@@ -43,7 +43,7 @@ export function inspectMesh(m: Mesh, options: { closed: boolean } = { closed: tr
     if (!(triangleArea(m, t) > DEGENERATE_AREA_MM2)) count('degenerate');
     if (options.closed) {
       for (let c = 0; c < 3; c++) {
-        const key = (m.triangles[t + c] as number) * n + (m.triangles[t + ((c + 1) % 3)] as number);
+        const key = m.triangles[t + c] * n + m.triangles[t + ((c + 1) % 3)];
         edges.set(key, (edges.get(key) ?? 0) + 1);
       }
     }

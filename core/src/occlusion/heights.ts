@@ -38,7 +38,7 @@ export function heightField(teeth: readonly JawTooth[], jaw: 'upper' | 'lower', 
   const sign = jaw === 'upper' ? -1 : 1;
   for (const t of teeth) {
     eachMeeting(t.mesh, [0, 1, 2], grid, (column, along) => {
-      const before = z[column] as number;
+      const before = z[column];
       if (sign * along <= sign * before) return;
       z[column] = along;
       tooth[column] = t.tooth;

@@ -35,9 +35,9 @@ export function clearances(
     for (let i = Math.max(0, di); i < Math.min(grid.na, grid.na + di); i++) {
       const column = j * grid.na + i;
       const from = column - dj * grid.na - di;
-      const space = (upper.z[column] as number) - (lower.z[from] as number) - shift[2];
+      const space = upper.z[column] - lower.z[from] - shift[2];
       if (Number.isNaN(space)) continue;
-      const [above, below] = [upper.tooth[column] as number, lower.tooth[from] as number];
+      const [above, below] = [upper.tooth[column], lower.tooth[from]];
       const [tooth, against] = of === 'upper' ? [above, below] : [below, above];
       const own = best.get(tooth);
       if (!own || space < own.space) best.set(tooth, { space, column, against });
@@ -47,11 +47,7 @@ export function clearances(
     tooth,
     against,
     spaceMm: space,
-    at: [
-      grid.a0 + (column % grid.na) * grid.step,
-      grid.b0 + Math.floor(column / grid.na) * grid.step,
-      upper.z[column] as number,
-    ],
+    at: [grid.a0 + (column % grid.na) * grid.step, grid.b0 + Math.floor(column / grid.na) * grid.step, upper.z[column]],
   }));
 }
 
@@ -77,10 +73,9 @@ function across(
   const { a0, b0, step, na, nb } = field.grid;
   const out = new Float32Array(mesh.positions.length / 3).fill(Number.NaN);
   for (let v = 0; v < out.length; v++) {
-    const i = Math.round(((mesh.positions[3 * v] as number) + by[0] - a0) / step);
-    const j = Math.round(((mesh.positions[3 * v + 1] as number) + by[1] - b0) / step);
-    if (i >= 0 && i < na && j >= 0 && j < nb)
-      out[v] = space(mesh.positions[3 * v + 2] as number, field.z[j * na + i] as number);
+    const i = Math.round((mesh.positions[3 * v] + by[0] - a0) / step);
+    const j = Math.round((mesh.positions[3 * v + 1] + by[1] - b0) / step);
+    if (i >= 0 && i < na && j >= 0 && j < nb) out[v] = space(mesh.positions[3 * v + 2], field.z[j * na + i]);
   }
   return out;
 }

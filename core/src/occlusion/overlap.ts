@@ -31,6 +31,6 @@ export function overlapOf(upper: Mesh, lower: Mesh): Overlap {
 function foremost(m: Mesh, z: number): number | undefined {
   let y = Infinity;
   for (const line of section(m, { origin: [0, 0, z], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }))
-    for (let i = 1; i < line.points.length; i += 2) y = Math.min(y, line.points[i] as number);
+    for (let i = 1; i < line.points.length; i += 2) y = Math.min(y, line.points[i]);
   return Number.isFinite(y) ? y : undefined;
 }

@@ -66,11 +66,11 @@ function closedOnce(
   const teeth: Fdi[] = [];
   let back = 0;
   for (let i = 0; i < over.z.length; i++) {
-    const room = (over.z[i] as number) - (under.z[i] as number);
+    const room = over.z[i] - under.z[i];
     if (!Number.isFinite(room)) continue;
     const y = grid.b0 + Math.floor(i / grid.na) * grid.step;
     rooms.push([grid.a0 + (i % grid.na) * grid.step, y, room]);
-    teeth.push(over.tooth[i] as number);
+    teeth.push(over.tooth[i]);
     back = Math.max(back, y);
   }
   if (rooms.length < 20) return undefined;
@@ -140,13 +140,7 @@ function bestCorner(
         if (!plane) continue;
         const own = at(plane, push);
         if (own <= height) continue;
-        if (
-          limits.some(
-            ([row, most]) =>
-              (row[0] as number) * plane[0] + (row[1] as number) * plane[1] + (row[2] as number) * plane[2] >
-              most + 1e-9,
-          )
-        )
+        if (limits.some(([row, most]) => row[0] * plane[0] + row[1] * plane[1] + row[2] * plane[2] > most + 1e-9))
           continue;
         best = plane;
         height = own;
@@ -157,9 +151,7 @@ function bestCorner(
 function meeting(three: readonly (readonly [number[], number])[]): Plane | undefined {
   const [a, b, c] = three.map(([row]) => row) as [number[], number[], number[]];
   const det =
-    (a[0] as number) * ((b[1] as number) * (c[2] as number) - (b[2] as number) * (c[1] as number)) -
-    (a[1] as number) * ((b[0] as number) * (c[2] as number) - (b[2] as number) * (c[0] as number)) +
-    (a[2] as number) * ((b[0] as number) * (c[1] as number) - (b[1] as number) * (c[0] as number));
+    a[0] * (b[1] * c[2] - b[2] * c[1]) - a[1] * (b[0] * c[2] - b[2] * c[0]) + a[2] * (b[0] * c[1] - b[1] * c[0]);
   if (Math.abs(det) < 1e-9) return undefined;
   return solve(
     three.map(([row]) => [...row]),

@@ -40,8 +40,8 @@ export function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
   for (let t = 0; t < tooth.length; t++) {
     if (tooth[t] === 0) continue;
     for (let c = 0; c < 3; c++) {
-      const v = m.triangles[3 * t + c] as number;
-      if (own[v] === 0) own[v] = tooth[t] as number;
+      const v = m.triangles[3 * t + c];
+      if (own[v] === 0) own[v] = tooth[t];
       else if (own[v] !== tooth[t]) near[v] = 1;
     }
   }
@@ -49,9 +49,9 @@ export function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
   for (let ring = 0; ring < BRIDGE_RINGS; ring++) {
     const next = near.slice();
     for (let t = 0; t < tooth.length; t++) {
-      if (![0, 1, 2].some((c) => near[m.triangles[3 * t + c] as number])) continue;
+      if (![0, 1, 2].some((c) => near[m.triangles[3 * t + c]])) continue;
       out[t] = 1;
-      for (let c = 0; c < 3; c++) next[m.triangles[3 * t + c] as number] = 1;
+      for (let c = 0; c < 3; c++) next[m.triangles[3 * t + c]] = 1;
     }
     near.set(next);
   }

@@ -16,19 +16,19 @@ export function smoothed(m: Mesh, n: Neighbourhood, rounds = ROUNDS): Smooth {
   for (let r = 0; r < rounds; r++) {
     const out = new Float64Array(p.length);
     for (let v = 0; v < p.length / 3; v++) {
-      const [i0, i1] = [n.from[v] as number, n.from[v + 1] as number];
+      const [i0, i1] = [n.from[v], n.from[v + 1]];
       let [x, y, z] = [0, 0, 0];
       for (let i = i0; i < i1; i++) {
-        const w = 3 * (n.beside[i] as number);
-        x += p[w] as number;
-        y += p[w + 1] as number;
-        z += p[w + 2] as number;
+        const w = 3 * n.beside[i];
+        x += p[w];
+        y += p[w + 1];
+        z += p[w + 2];
       }
       const k = Math.max(1, i1 - i0);
       const share = i1 > i0 ? 0.5 : 0;
-      out[3 * v] = (p[3 * v] as number) * (1 - share) + (share * x) / k;
-      out[3 * v + 1] = (p[3 * v + 1] as number) * (1 - share) + (share * y) / k;
-      out[3 * v + 2] = (p[3 * v + 2] as number) * (1 - share) + (share * z) / k;
+      out[3 * v] = p[3 * v] * (1 - share) + (share * x) / k;
+      out[3 * v + 1] = p[3 * v + 1] * (1 - share) + (share * y) / k;
+      out[3 * v + 2] = p[3 * v + 2] * (1 - share) + (share * z) / k;
     }
     p = out;
   }
@@ -45,12 +45,12 @@ export function concavityOf({ mesh, normals }: Smooth, n: Neighbourhood): Float3
   const own = new Float32Array(p.length / 3);
   for (let v = 0; v < own.length; v++) {
     let deepest = 0;
-    for (let i = n.from[v] as number; i < (n.from[v + 1] as number); i++) {
-      const w = n.beside[i] as number;
+    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
+      const w = n.beside[i];
       let [along, square] = [0, 0];
       for (let k = 0; k < 3; k++) {
-        const d = (p[3 * w + k] as number) - (p[3 * v + k] as number);
-        along += d * ((normals[3 * w + k] as number) - (normals[3 * v + k] as number));
+        const d = p[3 * w + k] - p[3 * v + k];
+        along += d * (normals[3 * w + k] - normals[3 * v + k]);
         square += d * d;
       }
       if (square > 0 && -along / square > deepest) deepest = -along / square;
@@ -59,9 +59,9 @@ export function concavityOf({ mesh, normals }: Smooth, n: Neighbourhood): Float3
   }
   const out = new Float32Array(own.length);
   for (let v = 0; v < own.length; v++) {
-    let sum = own[v] as number;
-    const [i0, i1] = [n.from[v] as number, n.from[v + 1] as number];
-    for (let i = i0; i < i1; i++) sum += own[n.beside[i] as number] as number;
+    let sum = own[v];
+    const [i0, i1] = [n.from[v], n.from[v + 1]];
+    for (let i = i0; i < i1; i++) sum += own[n.beside[i]];
     out[v] = sum / (1 + i1 - i0);
   }
   return out;

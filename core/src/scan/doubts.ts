@@ -69,12 +69,12 @@ function borderDoubts(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi,
     m.set(key, own);
   };
   for (let k = 0; k < across.length; k++) {
-    const [t, other] = [(k / 3) | 0, across[k] as number];
+    const [t, other] = [(k / 3) | 0, across[k]];
     if (other <= t || tooth[t] === tooth[other]) continue;
-    const v = look.mesh.triangles[k] as number;
-    const w = look.mesh.triangles[3 * t + ((k + 1) % 3)] as number;
-    const faint = Math.max(look.concavity[v] as number, look.concavity[w] as number) < FAINT_FOLD;
-    const [a, b] = [tooth[t] as number, tooth[other] as number];
+    const v = look.mesh.triangles[k];
+    const w = look.mesh.triangles[3 * t + ((k + 1) % 3)];
+    const faint = Math.max(look.concavity[v], look.concavity[w]) < FAINT_FOLD;
+    const [a, b] = [tooth[t], tooth[other]];
     if (a === 0 || b === 0) count(toGum, a || b, faint);
     else count(toTooth, `${Math.min(a, b)} ${Math.max(a, b)}`, faint);
   }
@@ -114,20 +114,19 @@ function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, 
   const folds = new Uint8Array(look.concavity.length);
   for (const c of crowns.values())
     c.vertices.forEach((v, i) => {
-      const [u, h] = [(c.across[i] as number) / c.widthMm, (c.height[i] as number) / c.lengthMm];
-      const onFace = u > FACE.from && u < FACE.to && h > FACE.from && h < FACE.top && (c.outward[i] as number) > 0;
-      if (onFace && (look.concavity[v] as number) > FACE_FOLD) folds[v] = 1;
+      const [u, h] = [c.across[i] / c.widthMm, c.height[i] / c.lengthMm];
+      const onFace = u > FACE.from && u < FACE.to && h > FACE.from && h < FACE.top && c.outward[i] > 0;
+      if (onFace && look.concavity[v] > FACE_FOLD) folds[v] = 1;
     });
   const mm2 = new Float64Array(256);
   const { triangles } = look.mesh;
   for (let t = 0; t < tooth.length; t++) {
     let folding = 0;
-    for (let c = 0; c < 3; c++) folding += folds[triangles[3 * t + c] as number] as number;
-    if (folding > 0)
-      mm2[tooth[t] as number] = (mm2[tooth[t] as number] as number) + (triangleArea(look.mesh, 3 * t) * folding) / 3;
+    for (let c = 0; c < 3; c++) folding += folds[triangles[3 * t + c]];
+    if (folding > 0) mm2[tooth[t]] = mm2[tooth[t]] + (triangleArea(look.mesh, 3 * t) * folding) / 3;
   }
   return [...crowns.values()]
-    .filter((c) => (mm2[c.tooth] as number) > FACE_SHARE * c.widthMm * c.lengthMm)
+    .filter((c) => mm2[c.tooth] > FACE_SHARE * c.widthMm * c.lengthMm)
     .map((c) => ({
       tooth: c.tooth,
       about: 'face',
@@ -162,12 +161,9 @@ export function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
       });
     if (c.tooth % 10 > 3) continue;
     const off = edgeOff(c);
-    const [low, high] = [
-      ((off[0] as number) + (off[1] as number)) / 2,
-      ((off[STEPS - 1] as number) + (off[STEPS - 2] as number)) / 2,
-    ];
+    const [low, high] = [(off[0] + off[1]) / 2, (off[STEPS - 1] + off[STEPS - 2]) / 2];
     // A tooth that leans to a side has one corner up and the other down, as much as its middle says.
-    const middle = ((off[STEPS / 2 - 1] as number) + (off[STEPS / 2] as number)) / 2;
+    const middle = (off[STEPS / 2 - 1] + off[STEPS / 2]) / 2;
     // A step without a point of a coarse scan tells nothing.
     const lost = low + high - 2 * middle;
     if (!Number.isFinite(lost) || lost <= CORNER_MM) continue;
@@ -187,14 +183,14 @@ const otherSide = (tooth: Fdi): Fdi => tooth + (Math.floor(tooth / 10) % 2 === 1
 function edgeOff(c: PickedCrown): number[] {
   const own = edgeOf(c.across, c.height, c.widthMm);
   const usual = usualEdge(c.tooth);
-  return own.map((h, k) => h - Math.min(...own) - (usual[k] as number) * c.lengthMm);
+  return own.map((h, k) => h - Math.min(...own) - usual[k] * c.lengthMm);
 }
 
 function edgeOf(across: Float64Array, height: Float64Array, widthMm: number): number[] {
   const low = new Array<number>(STEPS).fill(Infinity);
   for (let i = 0; i < across.length; i++) {
-    const k = Math.floor((STEPS * (across[i] as number)) / widthMm);
-    if (k >= 0 && k < STEPS && (height[i] as number) < (low[k] as number)) low[k] = height[i] as number;
+    const k = Math.floor((STEPS * across[i]) / widthMm);
+    if (k >= 0 && k < STEPS && height[i] < low[k]) low[k] = height[i];
   }
   return low;
 }
@@ -209,8 +205,8 @@ function usualEdge(tooth: Fdi): readonly number[] {
   const { mesh } = crown(tooth, size);
   const b = bounds(mesh);
   const n = mesh.positions.length / 3;
-  const across = Float64Array.from({ length: n }, (_, i) => (mesh.positions[3 * i] as number) - b.min[0]);
-  const height = Float64Array.from({ length: n }, (_, i) => mesh.positions[3 * i + 2] as number);
+  const across = Float64Array.from({ length: n }, (_, i) => mesh.positions[3 * i] - b.min[0]);
+  const height = Float64Array.from({ length: n }, (_, i) => mesh.positions[3 * i + 2]);
   const low = edgeOf(across, height, b.max[0] - b.min[0]);
   const edge = low.map((h) => (h - Math.min(...low)) / size.lengthMm);
   usualEdges.set(tooth, edge);

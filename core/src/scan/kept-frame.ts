@@ -25,7 +25,7 @@ export function mouthBy(matrix: FrameMatrix): Frame | undefined {
   const [x, y, z] = axesOf(matrix);
   const unitMm = length(x);
   const [ux, uy, uz] = [scale(x, 1 / unitMm), scale(y, 1 / unitMm), scale(z, 1 / unitMm)];
-  const [tx, ty, tz] = [3, 7, 11].map((i) => -(matrix[i] as number)) as [number, number, number];
+  const [tx, ty, tz] = [3, 7, 11].map((i) => -matrix[i]) as [number, number, number];
   const origin = ([0, 1, 2] as const).map((k) => tx * ux[k] + ty * uy[k] + tz * uz[k]);
   return { origin: origin as unknown as Vec3, x: ux, y: uy, z: uz };
 }
@@ -64,6 +64,6 @@ export function frameInHead(bytes: Uint8Array): Frame | undefined {
     .slice(0, 12)
     .map(Number);
   if (n.length < 12 || !n.every(Number.isFinite)) return undefined;
-  const three = (i: number): Vec3 => [n[i] as number, n[i + 1] as number, n[i + 2] as number];
+  const three = (i: number): Vec3 => [n[i], n[i + 1], n[i + 2]];
   return { origin: three(0), x: three(3), y: three(6), z: three(9) };
 }

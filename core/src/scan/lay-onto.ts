@@ -70,8 +70,7 @@ export function layOnto(moved: Mesh, ground: Ground, start: Frame): LaidOn {
 
 function placed(local: Float64Array, f: Frame): Float64Array {
   const out = new Float64Array(local.length);
-  for (let i = 0; i < local.length; i += 3)
-    out.set(toParent(f, [local[i] as number, local[i + 1] as number, local[i + 2] as number]), i);
+  for (let i = 0; i < local.length; i += 3) out.set(toParent(f, [local[i], local[i + 1], local[i + 2]]), i);
   return out;
 }
 
@@ -87,36 +86,26 @@ function weightedStep(
   const atb = new Array<number>(6).fill(0);
   // About the middle of the points, so that turning and shifting do not mix.
   const middle: [number, number, number] = [0, 0, 0];
-  for (let i = 0; i < world.length; i++)
-    middle[i % 3] = (middle[i % 3] as number) + (3 * (world[i] as number)) / world.length;
+  for (let i = 0; i < world.length; i++) middle[i % 3] = middle[i % 3] + (3 * world[i]) / world.length;
   let used = 0;
   for (let i = 0; i < world.length / 3; i++) {
-    const far = near.distances[i] as number;
+    const far = near.distances[i];
     if (far > reachMm) continue;
-    const f = 3 * (near.faces[i] as number);
-    const normal: Vec3 = [
-      ground.faceNormals[f] as number,
-      ground.faceNormals[f + 1] as number,
-      ground.faceNormals[f + 2] as number,
-    ];
-    const p: Vec3 = [world[3 * i] as number, world[3 * i + 1] as number, world[3 * i + 2] as number];
-    const d: Vec3 = [
-      p[0] - (near.points[3 * i] as number),
-      p[1] - (near.points[3 * i + 1] as number),
-      p[2] - (near.points[3 * i + 2] as number),
-    ];
+    const f = 3 * near.faces[i];
+    const normal: Vec3 = [ground.faceNormals[f], ground.faceNormals[f + 1], ground.faceNormals[f + 2]];
+    const p: Vec3 = [world[3 * i], world[3 * i + 1], world[3 * i + 2]];
+    const d: Vec3 = [p[0] - near.points[3 * i], p[1] - near.points[3 * i + 1], p[2] - near.points[3 * i + 2]];
     const off = normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2];
     const w = (1 - (far / reachMm) ** 2) ** 2;
     const row = [...cross(sub(p, middle), normal), ...normal];
     for (let r = 0; r < 6; r++) {
-      atb[r] = (atb[r] as number) - w * (row[r] as number) * off;
-      for (let c = 0; c < 6; c++)
-        (ata[r] as number[])[c] = ((ata[r] as number[])[c] as number) + w * (row[r] as number) * (row[c] as number);
+      atb[r] = atb[r] - w * row[r] * off;
+      for (let c = 0; c < 6; c++) (ata[r] as number[])[c] = (ata[r] as number[])[c] + w * row[r] * row[c];
     }
     used++;
   }
   if (used < 30) return undefined;
-  for (let r = 0; r < 6; r++) (ata[r] as number[])[r] = ((ata[r] as number[])[r] as number) + 1e-6;
+  for (let r = 0; r < 6; r++) (ata[r] as number[])[r] = (ata[r] as number[])[r] + 1e-6;
   const x = solve(ata, atb) as [number, number, number, number, number, number];
   const turn: Vec3 = [x[0], x[1], x[2]];
   const angle = length(turn);

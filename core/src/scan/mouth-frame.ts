@@ -70,7 +70,7 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   const x = cross(along, z);
   // The front: where the teeth of the midline begin; the edge: the height that the middle teeth reach.
   const depths = near.map(([, v]) => v * back).sort((p, q) => p - q);
-  const front = depths[Math.floor(0.25 * depths.length)] as number;
+  const front = depths[Math.floor(0.25 * depths.length)];
   const heights: number[] = [];
   for (let v = 0; v < m.positions.length / 3; v += step) {
     const p = vertex(m, v);
@@ -79,9 +79,11 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   }
   heights.sort((p, q) => q - p);
   const edge = heights[Math.floor(0.01 * heights.length)] ?? top;
-  const origin: Vec3 = [0, 1, 2].map(
-    (k) => (across[k] as number) * axis.u0 + (along[k] as number) * front + (bite[k] as number) * edge,
-  ) as [number, number, number];
+  const origin: Vec3 = [0, 1, 2].map((k) => across[k] * axis.u0 + along[k] * front + bite[k] * edge) as [
+    number,
+    number,
+    number,
+  ];
   return {
     frame: { origin, x, y: along, z },
     symmetry: axis.score,
@@ -140,7 +142,7 @@ function topOf(m: Mesh, bite: Vec3): number {
   const step = Math.max(1, Math.floor(m.positions.length / 3 / 20_000));
   for (let v = 0; v < m.positions.length / 3; v += step) heights.push(dot(bite, vertex(m, v)));
   heights.sort((p, q) => q - p);
-  return heights[Math.floor(0.002 * heights.length)] as number;
+  return heights[Math.floor(0.002 * heights.length)];
 }
 
 function planeAxes(n: Vec3): [Vec3, Vec3] {
@@ -199,9 +201,7 @@ function summitPlane(m: Mesh, bite: Vec3): Vec3 {
     if (kept.length < 5 || kept.length === teeth.length) break;
     teeth = kept;
   }
-  return normalize(
-    [0, 1, 2].map((k) => (bite[k] as number) - p * (a[k] as number) - q * (b[k] as number)) as [number, number, number],
-  );
+  return normalize([0, 1, 2].map((k) => bite[k] - p * a[k] - q * b[k]) as [number, number, number]);
 }
 
 /** The axis about which points in the plane are most alike with their mirror image. */

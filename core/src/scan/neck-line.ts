@@ -45,19 +45,15 @@ export function neckLines(
   const n = smooth.normals;
   const lines = new Map<Fdi, Pieces>();
   for (let t = 0; t < mesh.triangles.length; t += 3) {
-    const corners = [
-      mesh.triangles[t] as number,
-      mesh.triangles[t + 1] as number,
-      mesh.triangles[t + 2] as number,
-    ] as const;
-    const own = corners.map((v) => labels[v] as number);
+    const corners = [mesh.triangles[t], mesh.triangles[t + 1], mesh.triangles[t + 2]] as const;
+    const own = corners.map((v) => labels[v]);
     const tooth = Math.max(...own);
     // A corner that three meet in belongs to no single line.
     if (tooth === GUM || !own.includes(GUM) || own.some((l) => l !== GUM && l !== tooth)) continue;
     const line: Pieces = lines.get(tooth) ?? { places: [], joins: [], known: new Map() };
     lines.set(tooth, line);
     for (let c = 0; c < 3; c++) {
-      const [a, b] = [corners[c] as number, corners[(c + 1) % 3] as number];
+      const [a, b] = [corners[c], corners[(c + 1) % 3]];
       if (labels[a] === labels[b]) continue;
       const key = Math.min(a, b) * labels.length + Math.max(a, b);
       let at = line.known.get(key);
@@ -65,12 +61,7 @@ export function neckLines(
         at = line.places.length / 3;
         line.known.set(key, at);
         for (let k = 0; k < 3; k++)
-          line.places.push(
-            ((p[3 * a + k] as number) +
-              (p[3 * b + k] as number) +
-              liftMm * ((n[3 * a + k] as number) + (n[3 * b + k] as number))) /
-              2,
-          );
+          line.places.push((p[3 * a + k] + p[3 * b + k] + liftMm * (n[3 * a + k] + n[3 * b + k])) / 2);
       }
       line.joins.push(at);
     }
@@ -85,14 +76,14 @@ function smoothLine({ places, joins }: Pieces): Float32Array {
     const counts = new Uint8Array(at.length / 3);
     for (let i = 0; i < joins.length; i += 2)
       for (const [a, b] of [
-        [joins[i] as number, joins[i + 1] as number],
-        [joins[i + 1] as number, joins[i] as number],
+        [joins[i], joins[i + 1]],
+        [joins[i + 1], joins[i]],
       ] as const) {
-        counts[a] = (counts[a] as number) + 1;
-        for (let k = 0; k < 3; k++) sums[3 * a + k] = (sums[3 * a + k] as number) + (at[3 * b + k] as number);
+        counts[a] = counts[a] + 1;
+        for (let k = 0; k < 3; k++) sums[3 * a + k] = sums[3 * a + k] + at[3 * b + k];
       }
     // Its ends stay where they are.
-    at = at.map((v, i) => ((counts[Math.floor(i / 3)] as number) === 2 ? v / 2 + (sums[i] as number) / 4 : v));
+    at = at.map((v, i) => (counts[Math.floor(i / 3)] === 2 ? v / 2 + sums[i] / 4 : v));
   }
   const out = new Float32Array(3 * joins.length);
   joins.forEach((j, i) => {
@@ -118,26 +109,16 @@ export function pulledLine(look: Hangs, labels: Uint8Array, tooth: Fdi, from: Ve
   const p = look.mesh.positions;
   const near = nearestOf(about, p);
   for (const v of about) {
-    const old = labels[v] as number;
+    const old = labels[v];
     if (old !== GUM && old !== tooth) continue;
-    const d: Vec3 = [
-      (p[3 * v] as number) - from[0],
-      (p[3 * v + 1] as number) - from[1],
-      (p[3 * v + 2] as number) - from[2],
-    ];
+    const d: Vec3 = [p[3 * v] - from[0], p[3 * v + 1] - from[1], p[3 * v + 2] - from[2]];
     const along = d[0] * way[0] + d[1] * way[1] + d[2] * way[2];
     const aside = Math.sqrt(Math.max(0, d[0] ** 2 + d[1] ** 2 + d[2] ** 2 - along ** 2));
     const by = far * pullShare(aside);
     // A place becomes what lay where it was carried from.
     const source =
-      by === 0
-        ? v
-        : near([
-            (p[3 * v] as number) - by * way[0],
-            (p[3 * v + 1] as number) - by * way[1],
-            (p[3 * v + 2] as number) - by * way[2],
-          ]);
-    const label = labels[source] as number;
+      by === 0 ? v : near([p[3 * v] - by * way[0], p[3 * v + 1] - by * way[1], p[3 * v + 2] - by * way[2]]);
+    const label = labels[source];
     out.set(v, label === GUM || label === tooth ? label : old);
   }
   return out;
@@ -146,16 +127,15 @@ export function pulledLine(look: Hangs, labels: Uint8Array, tooth: Fdi, from: Ve
 /** The vertices that hang together with the one nearest to a place, within a distance of it. */
 function around(look: Hangs, at: Vec3, reachMm: number): number[] {
   const p = look.mesh.positions;
-  const offOf = (v: number) =>
-    Math.hypot((p[3 * v] as number) - at[0], (p[3 * v + 1] as number) - at[1], (p[3 * v + 2] as number) - at[2]);
+  const offOf = (v: number) => Math.hypot(p[3 * v] - at[0], p[3 * v + 1] - at[1], p[3 * v + 2] - at[2]);
   let start = 0;
   for (let v = 1; v < p.length / 3; v++) if (offOf(v) < offOf(start)) start = v;
   const seen = new Set([start]);
   const list = [start];
   for (let i = 0; i < list.length; i++) {
-    const v = list[i] as number;
-    for (let k = look.neighbourhood.from[v] as number; k < (look.neighbourhood.from[v + 1] as number); k++) {
-      const w = look.neighbourhood.beside[k] as number;
+    const v = list[i];
+    for (let k = look.neighbourhood.from[v]; k < look.neighbourhood.from[v + 1]; k++) {
+      const w = look.neighbourhood.beside[k];
       if (seen.has(w) || offOf(w) > reachMm) continue;
       seen.add(w);
       list.push(w);
@@ -171,7 +151,7 @@ function nearestOf(vertices: readonly number[], p: Float64Array): (at: Vec3) => 
   const cells = new Map<string, number[]>();
   const cell = (v: number) => Math.floor(v / CELL_MM);
   for (const v of vertices) {
-    const key = `${cell(p[3 * v] as number)} ${cell(p[3 * v + 1] as number)} ${cell(p[3 * v + 2] as number)}`;
+    const key = `${cell(p[3 * v])} ${cell(p[3 * v + 1])} ${cell(p[3 * v + 2])}`;
     const own = cells.get(key);
     if (own) own.push(v);
     else cells.set(key, [v]);
@@ -187,10 +167,7 @@ function nearestOf(vertices: readonly number[], p: Float64Array): (at: Vec3) => 
           for (let z = -r; z <= r; z++) {
             if (Math.max(Math.abs(x), Math.abs(y), Math.abs(z)) !== r) continue;
             for (const v of cells.get(`${cell(at[0]) + x} ${cell(at[1]) + y} ${cell(at[2]) + z}`) ?? []) {
-              const d =
-                ((p[3 * v] as number) - at[0]) ** 2 +
-                ((p[3 * v + 1] as number) - at[1]) ** 2 +
-                ((p[3 * v + 2] as number) - at[2]) ** 2;
+              const d = (p[3 * v] - at[0]) ** 2 + (p[3 * v + 1] - at[1]) ** 2 + (p[3 * v + 2] - at[2]) ** 2;
               if (d >= least) continue;
               least = d;
               best = v;
@@ -198,6 +175,6 @@ function nearestOf(vertices: readonly number[], p: Float64Array): (at: Vec3) => 
           }
       if (best >= 0 && last === 12) last = Math.min(12, r + 1);
     }
-    return best < 0 ? (vertices[0] as number) : best;
+    return best < 0 ? vertices[0] : best;
   };
 }

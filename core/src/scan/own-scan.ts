@@ -50,12 +50,12 @@ const CLICKED_HALF_MM = 3.4;
 /** The room of the tooth at a vertex: the one found there, or about the place where nothing was found. */
 export function placeAtVertex(look: LookedAt, v: number): { tooth?: Fdi; place: ToothRoom } {
   const p = look.mesh.positions;
-  const { along } = onRow(look.row, p[3 * v] as number, p[3 * v + 1] as number);
+  const { along } = onRow(look.row, p[3 * v], p[3 * v + 1]);
   for (const [tooth, place] of look.teeth) if (along >= place.from && along < place.to) return { tooth, place };
   let edgeMm = Infinity;
   for (let w = 0; w < p.length; w += 3) {
-    const at = onRow(look.row, p[w] as number, p[w + 1] as number);
-    if (Math.abs(at.along - along) < 1.5 && Math.abs(at.out) < 5) edgeMm = Math.min(edgeMm, p[w + 2] as number);
+    const at = onRow(look.row, p[w], p[w + 1]);
+    if (Math.abs(at.along - along) < 1.5 && Math.abs(at.out) < 5) edgeMm = Math.min(edgeMm, p[w + 2]);
   }
   return { place: { from: along - CLICKED_HALF_MM, to: along + CLICKED_HALF_MM, edgeMm } };
 }

@@ -46,22 +46,22 @@ export function pickedCrowns(
   triangles: Uint8Array = ofTriangles(look.mesh, labels),
 ): Map<Fdi, PickedCrown> {
   const counts = new Uint32Array(256);
-  for (let v = 0; v < labels.length; v++) counts[labels[v] as number] = (counts[labels[v] as number] as number) + 1;
+  for (let v = 0; v < labels.length; v++) counts[labels[v]] = counts[labels[v]] + 1;
   const own = new Map<Fdi, Uint32Array>();
   const next = new Uint32Array(256);
   for (let v = 0; v < labels.length; v++) {
-    const tooth = labels[v] as number;
+    const tooth = labels[v];
     if (tooth === 0) continue;
-    const list = own.get(tooth) ?? new Uint32Array(counts[tooth] as number);
+    const list = own.get(tooth) ?? new Uint32Array(counts[tooth]);
     own.set(tooth, list);
-    list[next[tooth] as number] = v;
-    next[tooth] = (next[tooth] as number) + 1;
+    list[next[tooth]] = v;
+    next[tooth] = next[tooth] + 1;
   }
   // What a scanner bridges between two teeth is of neither's surface; a place that is on no other triangle does not
   // count for the width.
   const seen = new Uint8Array(labels.length);
   bridges(look.mesh, triangles).forEach((bridge, t) => {
-    if (!bridge) for (let c = 0; c < 3; c++) seen[look.mesh.triangles[3 * t + c] as number] = 1;
+    if (!bridge) for (let c = 0; c < 3; c++) seen[look.mesh.triangles[3 * t + c]] = 1;
   });
   return new Map([...own].map(([tooth, vertices]) => [tooth, crownOf(look, tooth, vertices, seen)]));
 }
@@ -72,8 +72,8 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
   const count = vertices.length;
   let [x, y] = [0, 0];
   for (const v of vertices) {
-    x += (p[3 * v] as number) / count;
-    y += (p[3 * v + 1] as number) / count;
+    x += p[3 * v] / count;
+    y += p[3 * v + 1] / count;
   }
   const { along } = onRow(row, x, y);
   const [a, b] = [placeOnRow(row, along - CHORD_MM), placeOnRow(row, along + CHORD_MM)];
@@ -85,14 +85,14 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
   let [least, most] = [Infinity, -Infinity];
   let [inner, outer] = [Infinity, -Infinity];
   for (let i = 0; i < count; i++) {
-    const v = vertices[i] as number;
-    const [dx, dy] = [(p[3 * v] as number) - x, (p[3 * v + 1] as number) - y];
+    const v = vertices[i];
+    const [dx, dy] = [p[3 * v] - x, p[3 * v + 1] - y];
     const s = dx * ux + dy * uy;
     // Outward of the row, as x grows along it and y goes back.
     const o = dx * uy - dy * ux;
     across[i] = s;
     out[i] = o;
-    facial[i] = (n[3 * v] as number) * uy - (n[3 * v + 1] as number) * ux > FACING ? 1 : 0;
+    facial[i] = n[3 * v] * uy - n[3 * v + 1] * ux > FACING ? 1 : 0;
     inner = Math.min(inner, o);
     outer = Math.max(outer, o);
     if (!seen[v]) continue;
@@ -102,35 +102,35 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
   // The facial of two cusps; an edge may lean back as it likes.
   const front = tooth % 10 > 3 ? (inner + outer) / 2 : -Infinity;
   let [wayOut, wayUp, lengthMm, edgeAt] = [0, 1, 0, 0];
-  const up = (i: number) => p[3 * (vertices[i] as number) + 2] as number;
+  const up = (i: number) => p[3 * vertices[i] + 2];
   for (let r = 0; r < ROUNDS; r++) {
     let [edge, neck] = [0, 0];
     let [low, high] = [Infinity, -Infinity];
     for (let i = 0; i < count; i++) {
-      const o = out[i] as number;
+      const o = out[i];
       const h = o * wayOut + up(i) * wayUp;
       if (o >= front && h < low) [low, edge] = [h, i];
       if (facial[i] && h > high) [high, neck] = [h, i];
     }
     if (high <= low) break;
-    const [dOut, dUp] = [(out[neck] as number) - (out[edge] as number), up(neck) - up(edge)];
+    const [dOut, dUp] = [out[neck] - out[edge], up(neck) - up(edge)];
     lengthMm = Math.hypot(dOut, dUp);
     [wayOut, wayUp] = [dOut / (lengthMm || 1), dUp / (lengthMm || 1)];
-    edgeAt = (out[edge] as number) * wayOut + up(edge) * wayUp;
+    edgeAt = out[edge] * wayOut + up(edge) * wayUp;
   }
   const height = new Float64Array(count);
   const outward = new Float64Array(count);
   [inner, outer] = [Infinity, -Infinity];
   for (let i = 0; i < count; i++) {
-    height[i] = (out[i] as number) * wayOut + up(i) * wayUp - edgeAt;
-    const o = (out[i] as number) * wayUp - up(i) * wayOut;
+    height[i] = out[i] * wayOut + up(i) * wayUp - edgeAt;
+    const o = out[i] * wayUp - up(i) * wayOut;
     outward[i] = o;
     inner = Math.min(inner, o);
     outer = Math.max(outer, o);
   }
   for (let i = 0; i < count; i++) {
-    across[i] = (across[i] as number) - Math.min(least, most);
-    outward[i] = (outward[i] as number) - (inner + outer) / 2;
+    across[i] = across[i] - Math.min(least, most);
+    outward[i] = outward[i] - (inner + outer) / 2;
   }
   return { tooth, vertices, across, height, outward, widthMm: Math.max(0, most - least), lengthMm };
 }

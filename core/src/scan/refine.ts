@@ -127,8 +127,7 @@ export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
 function turnedBy(normals: Float64Array, { x, y, z }: Frame): Float64Array {
   const out = new Float64Array(normals.length);
   const turn: Frame = { origin: [0, 0, 0], x, y, z };
-  for (let i = 0; i < out.length; i += 3)
-    out.set(toLocal(turn, [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number]), i);
+  for (let i = 0; i < out.length; i += 3) out.set(toLocal(turn, [normals[i], normals[i + 1], normals[i + 2]]), i);
   return out;
 }
 

@@ -71,7 +71,7 @@ export function repaired(m: Mesh): Repaired {
 
   if (insideOut(mesh, across)) {
     mesh = { positions: mesh.positions, triangles: flipped(mesh.triangles) };
-    across = across.map((_, k) => across[k % 3 === 0 ? k + 2 : k % 3 === 2 ? k - 2 : k] as number);
+    across = across.map((_, k) => across[k % 3 === 0 ? k + 2 : k % 3 === 2 ? k - 2 : k]);
     tell(
       'inside-out',
       1,
@@ -86,7 +86,7 @@ export function repaired(m: Mesh): Repaired {
 
 function rounded(positions: Float64Array): Float64Array {
   const out = new Float64Array(positions.length);
-  for (let i = 0; i < out.length; i++) out[i] = Math.round((positions[i] as number) / WELD_MM) * WELD_MM;
+  for (let i = 0; i < out.length; i++) out[i] = Math.round(positions[i] / WELD_MM) * WELD_MM;
   return out;
 }
 
@@ -102,7 +102,7 @@ function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; double
       flat++;
       continue;
     }
-    const [a, b, c] = [m.triangles[t] as number, m.triangles[t + 1] as number, m.triangles[t + 2] as number];
+    const [a, b, c] = [m.triangles[t], m.triangles[t + 1], m.triangles[t + 2]];
     const least = Math.min(a, b, c);
     const most = Math.max(a, b, c);
     const middle = a + b + c - least - most;
@@ -110,7 +110,7 @@ function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; double
     h ^= h >>> 15;
     let at = h & (size - 1);
     let same = false;
-    for (let other = slots[at] as number; other >= 0 && !same; other = slots[at] as number) {
+    for (let other = slots[at]; other >= 0 && !same; other = slots[at]) {
       same = sorted[other] === least && sorted[other + 1] === middle && sorted[other + 2] === most;
       at = (at + 1) & (size - 1);
     }
@@ -156,9 +156,9 @@ function holdingTogether(m: Mesh): { mesh: Mesh; crowded: number; strays: number
     todo[0] = start;
     let n = 1;
     for (let i = 0; i < n; i++) {
-      const own = 3 * (todo[i] as number);
+      const own = 3 * todo[i];
       for (let c = own; c < own + 3; c++) {
-        const other = across[c] as number;
+        const other = across[c];
         if (other < 0 || piece[other] !== -1) continue;
         piece[other] = id;
         todo[n++] = other;
@@ -174,16 +174,16 @@ function holdingTogether(m: Mesh): { mesh: Mesh; crowded: number; strays: number
   const triangles = new Uint32Array(t.length);
   let [n, v] = [0, 0];
   for (let k = 0; k < count; k++) {
-    const own = piece[k] as number;
-    if (own < 0 || (sizes[own] as number) < STRAY_SHARE * most) continue;
+    const own = piece[k];
+    if (own < 0 || sizes[own] < STRAY_SHARE * most) continue;
     for (let c = 3 * k; c < 3 * k + 3; c++) {
-      const old = t[c] as number;
-      if ((map[old] as number) < 0) {
+      const old = t[c];
+      if (map[old] < 0) {
         map[old] = v;
-        for (let x = 0; x < 3; x++) positions[3 * v + x] = p[3 * old + x] as number;
+        for (let x = 0; x < 3; x++) positions[3 * v + x] = p[3 * old + x];
         v++;
       }
-      triangles[n++] = map[old] as number;
+      triangles[n++] = map[old];
     }
   }
   return { mesh: { positions: positions.slice(0, 3 * v), triangles: triangles.slice(0, n) }, crowded, strays };
@@ -207,7 +207,7 @@ function firstFan(m: Mesh, across: Int32Array, v: number, start: number): number
     let [t, came] = [start, -1];
     for (;;) {
       const c = triangles[3 * t] === v ? 0 : triangles[3 * t + 1] === v ? 1 : 2;
-      const [leaving, arriving] = [across[3 * t + c] as number, across[3 * t + ((c + 2) % 3)] as number];
+      const [leaving, arriving] = [across[3 * t + c], across[3 * t + ((c + 2) % 3)]];
       const next = came < 0 ? (side === 0 ? leaving : arriving) : leaving === came ? arriving : leaving;
       if (next < 0) break;
       if (next === start) return fan;
@@ -225,23 +225,22 @@ export function partedAtCorners(m: Mesh, { across, first, around }: Adjacency = 
   const vertices = m.positions.length / 3;
   const fan = new Int32Array(m.triangles.length / 3).fill(-1);
   for (let v = 0; v < vertices; v++) {
-    const [i0, i1] = [first[v] as number, first[v + 1] as number];
-    if (i1 - i0 < 2 || firstFan(m, across, v, around[i0] as number) === i1 - i0) continue;
+    const [i0, i1] = [first[v], first[v + 1]];
+    if (i1 - i0 < 2 || firstFan(m, across, v, around[i0]) === i1 - i0) continue;
     let fans = 0;
-    for (let i = i0; i < i1; i++) fan[around[i] as number] = -1;
+    for (let i = i0; i < i1; i++) fan[around[i]] = -1;
     for (let i = i0; i < i1; i++) {
-      if (fan[around[i] as number] !== -1) continue;
-      const own = [around[i] as number];
+      if (fan[around[i]] !== -1) continue;
+      const own = [around[i]];
       const corner = fans === 0 ? v : vertices + more.length / 3;
-      if (fans > 0)
-        more.push(m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number);
-      fan[around[i] as number] = fans;
+      if (fans > 0) more.push(m.positions[3 * v], m.positions[3 * v + 1], m.positions[3 * v + 2]);
+      fan[around[i]] = fans;
       for (let q = 0; q < own.length; q++) {
-        const t = own[q] as number;
+        const t = own[q];
         for (let c = 0; c < 3; c++) if (m.triangles[3 * t + c] === v) triangles[3 * t + c] = corner;
         for (let c = 0; c < 3; c++) {
           const [a, b] = [m.triangles[3 * t + c], m.triangles[3 * t + ((c + 1) % 3)]];
-          const other = across[3 * t + c] as number;
+          const other = across[3 * t + c];
           if ((a !== v && b !== v) || other < 0 || fan[other] !== -1) continue;
           fan[other] = fans;
           own.push(other);
@@ -257,10 +256,10 @@ export function partedAtCorners(m: Mesh, { across, first, around }: Adjacency = 
 function looksAlike(m: Mesh, across: Int32Array): boolean {
   const t = m.triangles;
   for (let k = 0; k < across.length; k++) {
-    const other = 3 * (across[k] as number);
+    const other = 3 * across[k];
     if (other < 0) continue;
-    const a = t[k] as number;
-    const b = t[k % 3 === 2 ? k - 2 : k + 1] as number;
+    const a = t[k];
+    const b = t[k % 3 === 2 ? k - 2 : k + 1];
     if (
       (t[other] === a && t[other + 1] === b) ||
       (t[other + 1] === a && t[other + 2] === b) ||
@@ -292,14 +291,13 @@ function alike(m: Mesh, across: Int32Array): { mesh: Mesh; across: Int32Array; c
     const own = [start];
     let area = 0;
     for (let i = 0; i < own.length; i++) {
-      const t = own[i] as number;
+      const t = own[i];
       area += triangleArea(m, 3 * t);
       for (let c = 0; c < 3; c++) {
-        const other = across[3 * t + c] as number;
+        const other = across[3 * t + c];
         if (other < 0) continue;
         // Neighbours that look alike run along their edge in opposite directions.
-        if (runs(other, m.triangles[3 * t + c] as number, m.triangles[3 * t + ((c + 1) % 3)] as number))
-          against.push([t, other]);
+        if (runs(other, m.triangles[3 * t + c], m.triangles[3 * t + ((c + 1) % 3)])) against.push([t, other]);
         else if (group[other] === -1) {
           group[other] = id;
           own.push(other);
@@ -311,28 +309,28 @@ function alike(m: Mesh, across: Int32Array): { mesh: Mesh; across: Int32Array; c
   }
   const touching = areas.map(() => new Set<number>());
   for (const [a, b] of against) {
-    const [p, q] = [group[a] as number, group[b] as number];
+    const [p, q] = [group[a], group[b]];
     if (p !== q) touching[p]?.add(q);
     if (p !== q) touching[q]?.add(p);
   }
   const out = m.triangles.slice();
   const way = new Int8Array(areas.length);
   let count = 0;
-  for (const start of areas.map((_, i) => i).sort((p, q) => (areas[q] as number) - (areas[p] as number))) {
+  for (const start of areas.map((_, i) => i).sort((p, q) => areas[q] - areas[p])) {
     if (way[start] !== 0) continue;
     way[start] = 1;
     const own = [start];
     for (let i = 0; i < own.length; i++) {
-      for (const other of touching[own[i] as number] ?? []) {
+      for (const other of touching[own[i]] ?? []) {
         if (way[other] !== 0) continue;
-        way[other] = -(way[own[i] as number] as number);
+        way[other] = -way[own[i]];
         own.push(other);
       }
     }
     for (const g of own) {
       if (way[g] !== -1) continue;
       for (const t of members[g] ?? []) {
-        [out[3 * t + 1], out[3 * t + 2]] = [out[3 * t + 2] as number, out[3 * t + 1] as number];
+        [out[3 * t + 1], out[3 * t + 2]] = [out[3 * t + 2], out[3 * t + 1]];
         count++;
       }
     }
@@ -343,7 +341,7 @@ function alike(m: Mesh, across: Int32Array): { mesh: Mesh; across: Int32Array; c
 
 function flipped(triangles: Uint32Array): Uint32Array {
   const out = triangles.slice();
-  for (let t = 0; t < out.length; t += 3) [out[t + 1], out[t + 2]] = [out[t + 2] as number, out[t + 1] as number];
+  for (let t = 0; t < out.length; t += 3) [out[t + 1], out[t + 2]] = [out[t + 2], out[t + 1]];
   return out;
 }
 
@@ -354,21 +352,9 @@ function flipped(triangles: Uint32Array): Uint32Array {
 export function vectorArea({ positions: p, triangles }: Mesh): Vec3 {
   let [x, y, z] = [0, 0, 0];
   for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [
-      3 * (triangles[t] as number),
-      3 * (triangles[t + 1] as number),
-      3 * (triangles[t + 2] as number),
-    ];
-    const [ux, uy, uz] = [
-      (p[b] as number) - (p[a] as number),
-      (p[b + 1] as number) - (p[a + 1] as number),
-      (p[b + 2] as number) - (p[a + 2] as number),
-    ];
-    const [vx, vy, vz] = [
-      (p[c] as number) - (p[a] as number),
-      (p[c + 1] as number) - (p[a + 1] as number),
-      (p[c + 2] as number) - (p[a + 2] as number),
-    ];
+    const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
     x += (uy * vz - uz * vy) / 2;
     y += (uz * vx - ux * vz) / 2;
     z += (ux * vy - uy * vx) / 2;
@@ -386,8 +372,7 @@ function insideOut(m: Mesh, across: Int32Array): boolean {
   if (size < 1) return false;
   const [loop] = openLoops(m, { across });
   if (!loop || loop.length < 20) return false;
-  const height = (v: number) =>
-    dot(n, [m.positions[3 * v] as number, m.positions[3 * v + 1] as number, m.positions[3 * v + 2] as number]) / size;
+  const height = (v: number) => dot(n, [m.positions[3 * v], m.positions[3 * v + 1], m.positions[3 * v + 2]]) / size;
   const border = loop.reduce((s, v) => s + height(v), 0) / loop.length;
   let all = 0;
   for (let v = 0; v < m.positions.length / 3; v++) all += height(v);
@@ -397,15 +382,10 @@ function insideOut(m: Mesh, across: Int32Array): boolean {
 /** Fills the holes whose border is short; a jaw's own is long. */
 function smallHolesFilled(m: Mesh, across: Int32Array): { mesh: Mesh; count: number } {
   const loops = openLoops(m, { across });
-  const at = (v: number): Vec3 => [
-    m.positions[3 * v] as number,
-    m.positions[3 * v + 1] as number,
-    m.positions[3 * v + 2] as number,
-  ];
+  const at = (v: number): Vec3 => [m.positions[3 * v], m.positions[3 * v + 1], m.positions[3 * v + 2]];
   const small = loops.filter(
     (l) =>
-      l.length >= 3 &&
-      l.reduce((s, v, i) => s + length(sub(at(v), at(l[(i + 1) % l.length] as number))), 0) <= FILL_AROUND_MM,
+      l.length >= 3 && l.reduce((s, v, i) => s + length(sub(at(v), at(l[(i + 1) % l.length]))), 0) <= FILL_AROUND_MM,
   );
   if (small.length === 0) return { mesh: m, count: 0 };
   return { mesh: withCaps(m, small), count: small.length };
@@ -418,16 +398,15 @@ export function withCaps(m: Mesh, loops: readonly (readonly number[])[]): Mesh {
   const vertices = m.positions.length / 3;
   for (const loop of loops) {
     if (loop.length === 3) {
-      fans.push(loop[0] as number, loop[2] as number, loop[1] as number);
+      fans.push(loop[0], loop[2], loop[1]);
       continue;
     }
     const middle: [number, number, number] = [0, 0, 0];
-    for (const v of loop)
-      for (const k of [0, 1, 2] as const) middle[k] += (m.positions[3 * v + k] as number) / loop.length;
+    for (const v of loop) for (const k of [0, 1, 2] as const) middle[k] += m.positions[3 * v + k] / loop.length;
     const centre = vertices + more.length / 3;
     more.push(...middle);
     loop.forEach((v, i) => {
-      fans.push(loop[(i + 1) % loop.length] as number, v, centre);
+      fans.push(loop[(i + 1) % loop.length], v, centre);
     });
   }
   const positions = joined(m.positions, more);

@@ -40,35 +40,28 @@ export function onRow(row: RowCurve, x: number, y: number): { along: number; out
   let best = Infinity;
   let near = 0;
   for (let i = Math.max(0, at - SEEK); i <= Math.min(DIRECTIONS - 1, at + SEEK); i++) {
-    const r = radiusMm[i] as number;
-    const d = (r * (SINES[i] as number) - px) ** 2 + (r * (COSINES[i] as number) - py) ** 2;
+    const r = radiusMm[i];
+    const d = (r * SINES[i] - px) ** 2 + (r * COSINES[i] - py) ** 2;
     if (d >= best) continue;
     best = d;
     near = i;
   }
   // The foot on the chord about the nearest place.
   const [a, b] = [Math.max(0, near - 1), Math.min(DIRECTIONS - 1, near + 1)];
-  const [ax, ay] = [(radiusMm[a] as number) * (SINES[a] as number), (radiusMm[a] as number) * (COSINES[a] as number)];
-  const [ux, uy] = [
-    (radiusMm[b] as number) * (SINES[b] as number) - ax,
-    (radiusMm[b] as number) * (COSINES[b] as number) - ay,
-  ];
+  const [ax, ay] = [radiusMm[a] * SINES[a], radiusMm[a] * COSINES[a]];
+  const [ux, uy] = [radiusMm[b] * SINES[b] - ax, radiusMm[b] * COSINES[b] - ay];
   const t = Math.max(0, Math.min(1, ((px - ax) * ux + (py - ay) * uy) / (ux * ux + uy * uy || 1)));
-  const out =
-    Math.sqrt(best) * (Math.hypot(px, py) >= (radiusMm[Math.max(0, Math.min(DIRECTIONS - 1, at))] as number) ? 1 : -1);
-  return { along: (alongMm[a] as number) + t * ((alongMm[b] as number) - (alongMm[a] as number)), out };
+  const out = Math.sqrt(best) * (Math.hypot(px, py) >= radiusMm[Math.max(0, Math.min(DIRECTIONS - 1, at))] ? 1 : -1);
+  return { along: alongMm[a] + t * (alongMm[b] - alongMm[a]), out };
 }
 
 /** The place in the plane at so much along the row from the midline, mm. */
 export function placeOnRow({ alongMm, radiusMm, middleY }: RowCurve, along: number): readonly [number, number] {
   let i = 1;
-  while (i < DIRECTIONS - 1 && (alongMm[i] as number) < along) i++;
-  const [s0, s1] = [alongMm[i - 1] as number, alongMm[i] as number];
+  while (i < DIRECTIONS - 1 && alongMm[i] < along) i++;
+  const [s0, s1] = [alongMm[i - 1], alongMm[i]];
   const t = Math.max(0, Math.min(1, (along - s0) / (s1 - s0 || 1)));
-  const at = (k: number): readonly [number, number] => [
-    (radiusMm[k] as number) * (SINES[k] as number),
-    middleY - (radiusMm[k] as number) * (COSINES[k] as number),
-  ];
+  const at = (k: number): readonly [number, number] => [radiusMm[k] * SINES[k], middleY - radiusMm[k] * COSINES[k]];
   const [a, b] = [at(i - 1), at(i)];
   return [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
 }
@@ -82,38 +75,31 @@ export function rowCurve(m: Mesh): RowCurve {
   const box = bounds(m);
   // Behind the front teeth and between the premolars: two thirds of the depth of the row.
   let back = 0;
-  for (let v = 0; v < p.length; v += 3)
-    if ((p[v + 2] as number) < EDGE_BAND_MM) back = Math.max(back, p[v + 1] as number);
+  for (let v = 0; v < p.length; v += 3) if (p[v + 2] < EDGE_BAND_MM) back = Math.max(back, p[v + 1]);
   const middleY = Math.min(back, box.max[1]) * 0.72;
   const sums = new Float64Array(DIRECTIONS);
   const counts = new Float64Array(DIRECTIONS);
   const least = new Float64Array(DIRECTIONS).fill(Infinity);
-  const bin = (v: number) => Math.round(directionOf(p[v] as number, p[v + 1] as number, middleY) + SPAN_DEG);
+  const bin = (v: number) => Math.round(directionOf(p[v], p[v + 1], middleY) + SPAN_DEG);
   for (let v = 0; v < p.length; v += 3) {
     const b = bin(v);
-    if (b >= 0 && b < DIRECTIONS) least[b] = Math.min(least[b] as number, p[v + 2] as number);
+    if (b >= 0 && b < DIRECTIONS) least[b] = Math.min(least[b], p[v + 2]);
   }
   // The edge of a tooth is the lowest within a few degrees.
   const edge = least.map((_, i) => Math.min(...least.subarray(Math.max(0, i - 4), i + 5)));
   for (let v = 0; v < p.length; v += 3) {
     const b = bin(v);
-    if (
-      b < 0 ||
-      b >= DIRECTIONS ||
-      (p[v + 2] as number) > (edge[b] as number) + EDGE_BAND_MM ||
-      (edge[b] as number) > 5
-    )
-      continue;
-    sums[b] = (sums[b] as number) + Math.hypot(p[v] as number, middleY - (p[v + 1] as number));
-    counts[b] = (counts[b] as number) + 1;
+    if (b < 0 || b >= DIRECTIONS || p[v + 2] > edge[b] + EDGE_BAND_MM || edge[b] > 5) continue;
+    sums[b] = sums[b] + Math.hypot(p[v], middleY - p[v + 1]);
+    counts[b] = counts[b] + 1;
   }
   const radiusMm = smoothFilled(sums, counts, 9);
   const alongMm = new Float64Array(DIRECTIONS);
   const middle = SPAN_DEG;
   for (const way of [1, -1]) {
     for (let i = middle + way; i >= 0 && i < DIRECTIONS; i += way) {
-      const [r0, r1] = [radiusMm[i - way] as number, radiusMm[i] as number];
-      alongMm[i] = (alongMm[i - way] as number) + way * Math.hypot(r1 - r0, ((r0 + r1) / 2) * RAD);
+      const [r0, r1] = [radiusMm[i - way], radiusMm[i]];
+      alongMm[i] = alongMm[i - way] + way * Math.hypot(r1 - r0, ((r0 + r1) / 2) * RAD);
     }
   }
   return { middleY, alongMm, radiusMm };
@@ -128,8 +114,8 @@ function smoothFilled(sums: Float64Array, counts: Float64Array, reach: number): 
       let [s, w] = [0, 0];
       for (let k = Math.max(0, i - wide); k <= Math.min(n - 1, i + wide); k++) {
         const share = Math.exp(-(((k - i) / (0.5 * wide)) ** 2));
-        s += share * (sums[k] as number);
-        w += share * (counts[k] as number);
+        s += share * sums[k];
+        w += share * counts[k];
       }
       if (w > 1) {
         out[i] = s / w;
@@ -168,26 +154,26 @@ export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): Tooth
   const edge = new Float64Array(n).fill(Infinity);
   const bin = (along: number) => Math.round((along + HALF_ROW_MM) / BIN_MM);
   for (let v = 0; v < p.length; v += 3) {
-    const place = onRow(row, p[v] as number, p[v + 1] as number);
+    const place = onRow(row, p[v], p[v + 1]);
     if (Math.abs(place.out) > 7) continue;
     const b = bin(place.along);
-    if (b >= 0 && b < n) edge[b] = Math.min(edge[b] as number, p[v + 2] as number);
+    if (b >= 0 && b < n) edge[b] = Math.min(edge[b], p[v + 2]);
   }
   const reach = Math.round(3 / BIN_MM);
   const near = edge.map((_, i) => Math.min(...edge.subarray(Math.max(0, i - reach), i + reach + 1)));
   for (let v = 0; v < p.length; v += 3) {
-    const [x, y] = [p[v] as number, p[v + 1] as number];
+    const [x, y] = [p[v], p[v + 1]];
     const place = onRow(row, x, y);
     const b = bin(place.along);
     if (Math.abs(place.out) > 7 || b < 0 || b >= n) continue;
-    const up = (p[v + 2] as number) - (near[b] as number);
+    const up = p[v + 2] - near[b];
     if (up < 0.8 || up > 5.5) continue;
     // The direction along the row, to greater x in front.
     const r = Math.hypot(x, row.middleY - y) || 1;
-    const look = ((normals[v] as number) * (row.middleY - y) + (normals[v + 1] as number) * x) / r;
+    const look = (normals[v] * (row.middleY - y) + normals[v + 1] * x) / r;
     const side = place.out > 0 ? 0 : 1;
-    looks[side][b] = (looks[side][b] as number) + look;
-    counts[side][b] = (counts[side][b] as number) + 1;
+    looks[side][b] = looks[side][b] + look;
+    counts[side][b] = counts[side][b] + 1;
   }
   const groove = new Float64Array(n);
   const flank = Math.round(FLANK_MM / BIN_MM);
@@ -196,22 +182,20 @@ export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): Tooth
       const mean = (from: number, to: number) => {
         let [s, w] = [0, 0];
         for (let k = from; k <= to; k++) {
-          s += looks[side][k] as number;
-          w += counts[side][k] as number;
+          s += looks[side][k];
+          w += counts[side][k];
         }
         return w > 3 ? s / w : 0;
       };
       // A facial groove is plainer than a palatal one.
-      groove[i] =
-        (groove[i] as number) +
-        (side === 0 ? 0.65 : 0.35) * Math.max(0, mean(i - flank, i - 1) - mean(i + 1, i + flank));
+      groove[i] = groove[i] + (side === 0 ? 0.65 : 0.35) * Math.max(0, mean(i - flank, i - 1) - mean(i + 1, i + flank));
     }
   }
-  const standing = (i: number) => (near[i] as number) < 6.5;
+  const standing = (i: number) => near[i] < 6.5;
   const grooves: number[] = [];
   const span = Math.round(1.6 / BIN_MM);
   for (let i = 0; i < n; i++) {
-    const g = groove[i] as number;
+    const g = groove[i];
     if (g < GROOVE || !standing(i)) continue;
     if (
       [...groove.subarray(Math.max(0, i - span), i + span + 1)].some(
@@ -221,13 +205,13 @@ export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): Tooth
       continue;
     grooves.push(i);
   }
-  const first = near.findIndex((_, i) => standing(i) && (edge[i] as number) < 8);
+  const first = near.findIndex((_, i) => standing(i) && edge[i] < 8);
   let last = n - 1;
-  while (last > 0 && !(standing(last) && (edge[last] as number) < 8)) last--;
+  while (last > 0 && !(standing(last) && edge[last] < 8)) last--;
   const borders = [first, ...grooves.filter((g) => g > first + 8 && g < last - 8), last];
   const places: ToothRoom[] = [];
   for (let k = 1; k < borders.length; k++) {
-    const [from, to] = [borders[k - 1] as number, borders[k] as number];
+    const [from, to] = [borders[k - 1], borders[k]];
     const [a, b] = [from * BIN_MM - HALF_ROW_MM, to * BIN_MM - HALF_ROW_MM];
     if (b - a < WIDTH_MM.least || b - a > WIDTH_MM.most) continue;
     const third = Math.round((to - from) / 4);
@@ -334,7 +318,7 @@ function positionsOf(
     const p = row[i] as ToothRoom;
     for (let position = next; position <= Math.min(usual.length, next + 1); position++) {
       // The last room's end is only guessed.
-      const off = i === row.length - 1 ? 0 : (p.to - p.from - (usual[position - 1] as number)) / DIFFER_MM;
+      const off = i === row.length - 1 ? 0 : (p.to - p.from - usual[position - 1]) / DIFFER_MM;
       walk(i + 1, position + 1, cost + off * off + LACKING * (position - next), [...of, position]);
     }
   };

@@ -59,8 +59,8 @@ export function segmented(
   };
   const lost = lostEdges(seeds);
   for (let v = 0; v < count; v++) {
-    const place = onRow(row, p[3 * v] as number, p[3 * v + 1] as number);
-    const z = p[3 * v + 2] as number;
+    const place = onRow(row, p[3 * v], p[3 * v + 1]);
+    const z = p[3 * v + 2];
     const own = seeds.find((s) => place.along >= s.place.from && place.along < s.place.to);
     if (!own) {
       const nearest = seeds.reduce<ToothSeed | undefined>(
@@ -89,10 +89,10 @@ export function segmented(
   }
   for (let k = 0; k < a.across.length; k++) {
     if (a.across[k] !== OPEN) continue;
-    const v = m.triangles[k] as number;
-    const place = onRow(row, p[3 * v] as number, p[3 * v + 1] as number);
+    const v = m.triangles[k];
+    const place = onRow(row, p[3 * v], p[3 * v + 1]);
     const near = seeds.find((s) => place.along >= s.place.from && place.along < s.place.to);
-    if (label[v] === UNKNOWN && (!near || (p[3 * v + 2] as number) - near.place.edgeMm > BORDER_GUM_MM)) begin(v, GUM);
+    if (label[v] === UNKNOWN && (!near || p[3 * v + 2] - near.place.edgeMm > BORDER_GUM_MM)) begin(v, GUM);
   }
   for (const [v, tooth] of painted) begin(v, tooth);
   const sure = label.slice();
@@ -102,7 +102,7 @@ export function segmented(
   if (pockets.length === 0) return label;
   const again = new Queue(count);
   for (let v = 0; v < count; v++) {
-    label[v] = sure[v] as number;
+    label[v] = sure[v];
     cost[v] = Infinity;
     if (sure[v] === UNKNOWN) continue;
     cost[v] = 0;
@@ -161,19 +161,19 @@ function pocketsOf(
   const rooms = new Map(seeds.map((s) => [s.tooth, s.place]));
   const out: number[] = [];
   for (let start = 0; start < label.length; start++) {
-    const tooth = label[start] as number;
-    if (seen[start] || tooth === GUM || tooth === UNKNOWN || (concavity[start] as number) >= FACE_FOLD) continue;
+    const tooth = label[start];
+    if (seen[start] || tooth === GUM || tooth === UNKNOWN || concavity[start] >= FACE_FOLD) continue;
     seen[start] = 1;
     const own = [start];
     let held = false;
     let low = Infinity;
     for (let i = 0; i < own.length; i++) {
-      const v = own[i] as number;
+      const v = own[i];
       if (sure[v] === tooth) held = true;
-      low = Math.min(low, (m.positions[3 * v + 2] as number) - (rooms.get(tooth)?.edgeMm ?? 0));
-      for (let k = n.from[v] as number; k < (n.from[v + 1] as number); k++) {
-        const w = n.beside[k] as number;
-        if (seen[w] || label[w] !== tooth || (concavity[w] as number) >= FACE_FOLD) continue;
+      low = Math.min(low, m.positions[3 * v + 2] - (rooms.get(tooth)?.edgeMm ?? 0));
+      for (let k = n.from[v]; k < n.from[v + 1]; k++) {
+        const w = n.beside[k];
+        if (seen[w] || label[w] !== tooth || concavity[w] >= FACE_FOLD) continue;
         seen[w] = 1;
         own.push(w);
       }
@@ -182,8 +182,7 @@ function pocketsOf(
     // Papillae stand at the sides of a tooth's room; what is cut off in its middle is a cingulum or a cusp.
     const room = rooms.get(tooth);
     const along =
-      own.reduce((s, v) => s + onRow(row, m.positions[3 * v] as number, m.positions[3 * v + 1] as number).along, 0) /
-      own.length;
+      own.reduce((s, v) => s + onRow(row, m.positions[3 * v], m.positions[3 * v + 1]).along, 0) / own.length;
     if (room && Math.abs(along - (room.from + room.to) / 2) < MIDDLE_SHARE * (room.to - room.from)) continue;
     for (const v of own) out.push(v);
   }
@@ -207,20 +206,16 @@ function spread(
   for (;;) {
     const v = queue.pop();
     if (v < 0) return;
-    const here = cost[v] as number;
-    const fold = concavity[v] as number;
-    for (let i = n.from[v] as number; i < (n.from[v + 1] as number); i++) {
-      const w = n.beside[i] as number;
-      const length = Math.hypot(
-        (p[3 * w] as number) - (p[3 * v] as number),
-        (p[3 * w + 1] as number) - (p[3 * v + 1] as number),
-        (p[3 * w + 2] as number) - (p[3 * v + 2] as number),
-      );
-      const k = Math.max(fold, concavity[w] as number) / FOLD_UNIT;
+    const here = cost[v];
+    const fold = concavity[v];
+    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
+      const w = n.beside[i];
+      const length = Math.hypot(p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]);
+      const k = Math.max(fold, concavity[w]) / FOLD_UNIT;
       const next = here + length * (1 + FOLD_COST * k * k);
-      if (next >= (cost[w] as number)) continue;
+      if (next >= cost[w]) continue;
       cost[w] = next;
-      label[w] = label[v] as number;
+      label[w] = label[v];
       queue.push(w, next);
     }
   }
@@ -243,9 +238,9 @@ class Queue {
     keys.push(key);
     while (i > 0) {
       const up = (i - 1) >> 1;
-      if ((keys[up] as number) <= key) break;
-      heap[i] = heap[up] as number;
-      keys[i] = keys[up] as number;
+      if (keys[up] <= key) break;
+      heap[i] = heap[up];
+      keys[i] = keys[up];
       i = up;
     }
     heap[i] = v;
@@ -255,7 +250,7 @@ class Queue {
   pop(): number {
     const { heap, keys } = this;
     while (heap.length > 0) {
-      const v = heap[0] as number;
+      const v = heap[0];
       const last = heap.pop() as number;
       const key = keys.pop() as number;
       if (heap.length > 0) {
@@ -263,10 +258,10 @@ class Queue {
         for (;;) {
           let c = 2 * i + 1;
           if (c >= heap.length) break;
-          if (c + 1 < heap.length && (keys[c + 1] as number) < (keys[c] as number)) c++;
-          if ((keys[c] as number) >= key) break;
-          heap[i] = heap[c] as number;
-          keys[i] = keys[c] as number;
+          if (c + 1 < heap.length && keys[c + 1] < keys[c]) c++;
+          if (keys[c] >= key) break;
+          heap[i] = heap[c];
+          keys[i] = keys[c];
           i = c;
         }
         heap[i] = last;
@@ -284,11 +279,11 @@ class Queue {
 export function ofTriangles(m: Mesh, label: Uint8Array): Uint8Array {
   const out = new Uint8Array(m.triangles.length / 3);
   for (let t = 0; t < out.length; t++) {
-    const [a, b, c] = [
-      label[m.triangles[3 * t] as number],
-      label[m.triangles[3 * t + 1] as number],
-      label[m.triangles[3 * t + 2] as number],
-    ] as [number, number, number];
+    const [a, b, c] = [label[m.triangles[3 * t]], label[m.triangles[3 * t + 1]], label[m.triangles[3 * t + 2]]] as [
+      number,
+      number,
+      number,
+    ];
     out[t] = b === c ? b : a;
   }
   return out;

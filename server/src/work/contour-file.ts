@@ -1,13 +1,12 @@
 import { type CaseDetail, contourPlan } from '@radiant/contract';
 import {
-  CaseEngine,
+  type CaseEngine,
   inMouth,
   type Jaw,
   label,
   mergeMeshes,
   NOTATION_NAMES,
   type Notation,
-  readScan,
   rowOf,
   writeObj,
   writePly,
@@ -40,21 +39,21 @@ interface Bodies {
  * The planned crowns, the scanned arch, or the two joined into one closed model, mm, in the scan's own coordinates, so
  * that they lie over each other. Of `planned` each crown is a closed shell of its own; in 3MF each is a body with its
  * number.
- * @param scan of the jaw that is asked for
+ * @param engine holds the scan of the jaw that is asked for
  * @param notation in which the bodies of a 3MF file are named
  * @param versionId a kept contour; the one that stands in shape where left out
  * @returns undefined while there is no scan or, for the plan, no planned tooth in that jaw
  */
 export async function contourFile(
   detail: CaseDetail,
-  scan: Uint8Array | undefined,
+  engine: CaseEngine | undefined,
   jaw: Jaw,
   what: Surface,
   format: Format,
   notation: Notation,
   versionId?: string,
 ): Promise<Uint8Array | undefined> {
-  const made = scan && (await bodiesOf(detail, scan, jaw, what, notation, versionId));
+  const made = engine && (await bodiesOf(detail, engine, jaw, what, notation, versionId));
   if (!made) return undefined;
   if (format === '3mf') return writeThreeMf(made.bodies, made.title);
   const mesh = mergeMeshes(made.bodies.map((b) => b.mesh));
@@ -65,14 +64,14 @@ export async function contourFile(
 
 async function bodiesOf(
   detail: CaseDetail,
-  scan: Uint8Array,
+  engine: CaseEngine,
   jaw: Jaw,
   what: Surface,
   notation: Notation,
   versionId: string | undefined,
 ): Promise<Bodies | undefined> {
   if (what === 'existing') {
-    const { teeth, rest } = readScan(scan, []);
+    const { teeth, rest } = engine.scan(jaw);
     return {
       title: `existing ${jaw} jaw, mm`,
       bodies: [
@@ -88,13 +87,11 @@ async function bodiesOf(
   const plan = contourPlan(version ? version.teeth : versionId ? [] : detail.sections.shape.data.teeth);
   if (!rowOf(jaw).some((t) => plan[t])) return undefined;
   const of = version ? `version ${version.number}, ` : '';
+  engine.setPlan(plan);
   if (what === 'mock-up') {
     const title = `${jaw} mock-up model, ${of}mm`;
-    return { title, bodies: [{ name: 'mock-up model', mesh: await mockUpModel(scan, jaw, plan) }] };
+    return { title, bodies: [{ name: 'mock-up model', mesh: await mockUpModel(engine, jaw) }] };
   }
-  const engine = new CaseEngine();
-  engine.take(readScan(scan, []));
-  engine.setPlan(plan);
   const crowns = rowOf(jaw)
     .filter((t) => engine.teeth(jaw).includes(t))
     .map(

@@ -2,13 +2,12 @@ import type { CaseDetail } from '@radiant/contract';
 import { contourPlan, frontLandmarks, frontScale, landmarkSet, standingOf, standingWords } from '@radiant/contract';
 import {
   ask,
-  CaseEngine,
+  type CaseEngine,
   type ContourPlan,
   type CutFrom,
   type Design,
   measureTeeth,
   type Notation,
-  readScan,
   restorationOf,
   rowOf,
   type ToothMeasure,
@@ -48,19 +47,17 @@ export interface PlanSheet {
 const TEETH_A_PAGE = 6;
 
 /**
- * @param scans the bytes of the jaws that there are
+ * @param engine holds the scans of the jaws that there are
  * @returns undefined while no planned tooth stands in a scan
  */
 export function planSheet(
   detail: CaseDetail,
   practice: string,
   notation: Notation,
-  scans: readonly Uint8Array[],
+  engine: CaseEngine,
 ): PlanSheet | undefined {
   const { meet, read, shape, reduce } = detail.sections;
   const plan = contourPlan(shape.data.teeth);
-  const engine = new CaseEngine();
-  for (const bytes of scans) engine.take(readScan(bytes, []));
   engine.setPlan(plan);
   const teeth = engine.teeth();
   if (teeth.length === 0) return undefined;

@@ -14,6 +14,7 @@ import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/prob
 import { type CaseInput, readCaseFile } from './case-reader.js';
 import { type CaseOutput, writeCaseFile } from './case-writer.js';
 import { contourFile, type Format, type Surface } from './contour-file.js';
+import { engineOn } from './engines.js';
 import { type Inspected, inspectFile, nameOf } from './inspect.js';
 import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
@@ -83,7 +84,7 @@ export const plan = ({
   scanPaths: readonly string[];
 }) =>
   told(async () => {
-    const sheet = planSheet(detail, practice, notation, await Promise.all(scanPaths.map((path) => readFile(path))));
+    const sheet = planSheet(detail, practice, notation, await engineOn(scanPaths));
     return sheet ? new Uint8Array(await planPdf(sheet)) : new Uint8Array();
   });
 
@@ -102,7 +103,7 @@ export const surface = ({ detail, scanPath, jaw, what, format, notation, version
   told(async () => {
     const bytes = await contourFile(
       detail,
-      scanPath ? await readFile(scanPath) : undefined,
+      scanPath ? await engineOn([scanPath]) : undefined,
       jaw,
       what,
       format,

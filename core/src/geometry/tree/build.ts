@@ -70,8 +70,8 @@ function nodeBoxes(link: Int32Array, tri: Float64Array): Float64Array {
   const nodes = link.length / 2;
   const box = new Float64Array(6 * nodes);
   for (let at = nodes - 1; at >= 0; at--) {
-    const count = link[2 * at + 1] as number;
-    const first = link[2 * at] as number;
+    const count = link[2 * at + 1];
+    const first = link[2 * at];
     const o = 6 * at;
     let x0 = Infinity;
     let y0 = Infinity;
@@ -81,23 +81,23 @@ function nodeBoxes(link: Int32Array, tri: Float64Array): Float64Array {
     let z1 = -Infinity;
     if (count === 0) {
       const l = 6 * first;
-      x0 = min(box[l] as number, box[l + 6] as number);
-      y0 = min(box[l + 1] as number, box[l + 7] as number);
-      z0 = min(box[l + 2] as number, box[l + 8] as number);
-      x1 = max(box[l + 3] as number, box[l + 9] as number);
-      y1 = max(box[l + 4] as number, box[l + 10] as number);
-      z1 = max(box[l + 5] as number, box[l + 11] as number);
+      x0 = min(box[l], box[l + 6]);
+      y0 = min(box[l + 1], box[l + 7]);
+      z0 = min(box[l + 2], box[l + 8]);
+      x1 = max(box[l + 3], box[l + 9]);
+      y1 = max(box[l + 4], box[l + 10]);
+      z1 = max(box[l + 5], box[l + 11]);
     } else {
       for (let t = TRI_STRIDE * first; t < TRI_STRIDE * (first + count); t += TRI_STRIDE) {
-        const ax = tri[t] as number;
-        const ay = tri[t + 1] as number;
-        const az = tri[t + 2] as number;
-        const ux = tri[t + 3] as number;
-        const uy = tri[t + 4] as number;
-        const uz = tri[t + 5] as number;
-        const vx = tri[t + 6] as number;
-        const vy = tri[t + 7] as number;
-        const vz = tri[t + 8] as number;
+        const ax = tri[t];
+        const ay = tri[t + 1];
+        const az = tri[t + 2];
+        const ux = tri[t + 3];
+        const uy = tri[t + 4];
+        const uz = tri[t + 5];
+        const vx = tri[t + 6];
+        const vy = tri[t + 7];
+        const vz = tri[t + 8];
         x0 = min(x0, ax + min(0, ux, vx));
         y0 = min(y0, ay + min(0, uy, vy));
         z0 = min(z0, az + min(0, uz, vz));
@@ -121,13 +121,13 @@ function triangleBoxes(mesh: Mesh, n: number): Float32Array {
   const t = mesh.triangles;
   const own = new Float32Array(6 * n);
   for (let i = 0; i < n; i++) {
-    const a = 3 * (t[3 * i] as number);
-    const b = 3 * (t[3 * i + 1] as number);
-    const c = 3 * (t[3 * i + 2] as number);
+    const a = 3 * t[3 * i];
+    const b = 3 * t[3 * i + 1];
+    const c = 3 * t[3 * i + 2];
     for (let k = 0; k < 3; k++) {
-      const va = p[a + k] as number;
-      const vb = p[b + k] as number;
-      const vc = p[c + k] as number;
+      const va = p[a + k];
+      const vb = p[b + k];
+      const vc = p[c + k];
       own[6 * i + k] = min(va, vb, vc);
       own[6 * i + 3 + k] = max(va, vb, vc);
     }
@@ -140,18 +140,18 @@ function packTriangles(mesh: Mesh, order: Uint32Array): Float64Array {
   const t = mesh.triangles;
   const tri = new Float64Array(TRI_STRIDE * order.length);
   for (let s = 0; s < order.length; s++) {
-    const f = 3 * (order[s] as number);
-    const a = 3 * (t[f] as number);
-    const b = 3 * (t[f + 1] as number);
-    const c = 3 * (t[f + 2] as number);
+    const f = 3 * order[s];
+    const a = 3 * t[f];
+    const b = 3 * t[f + 1];
+    const c = 3 * t[f + 2];
     const o = TRI_STRIDE * s;
     let bb = 0;
     let bc = 0;
     let cc = 0;
     for (let k = 0; k < 3; k++) {
-      const av = p[a + k] as number;
-      const u = (p[b + k] as number) - av;
-      const v = (p[c + k] as number) - av;
+      const av = p[a + k];
+      const u = p[b + k] - av;
+      const v = p[c + k] - av;
       tri[o + k] = av;
       tri[o + 3 + k] = u;
       tri[o + 6 + k] = v;

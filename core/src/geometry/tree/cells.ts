@@ -38,30 +38,22 @@ export function cellsOf({ positions, triangles }: Surface): Cells {
   const high = [-Infinity, -Infinity, -Infinity];
   for (let k = 0; k < 3; k++)
     for (let i = k; i < positions.length; i += 3) {
-      const v = positions[i] as number;
-      if (v < (low[k] as number)) low[k] = v;
-      if (v > (high[k] as number)) high[k] = v;
+      const v = positions[i];
+      if (v < low[k]) low[k] = v;
+      if (v > high[k]) high[k] = v;
     }
-  const step =
-    a /
-    (max(
-      (high[0] as number) - (low[0] as number),
-      (high[1] as number) - (low[1] as number),
-      (high[2] as number) - (low[2] as number),
-    ) || 1);
-  const along = (sum: number, k: number) => max(0, min(a - 1, floor((sum / 3 - (low[k] as number)) * step)));
+  const step = a / (max(high[0] - low[0], high[1] - low[1], high[2] - low[2]) || 1);
+  const along = (sum: number, k: number) => max(0, min(a - 1, floor((sum / 3 - low[k]) * step)));
   const cellOf = new Uint32Array(n);
   const counts = new Uint32Array(a * a * a);
   for (let t = 0; t < n; t++) {
-    const p = 3 * (triangles[3 * t] as number);
-    const q = 3 * (triangles[3 * t + 1] as number);
-    const r = 3 * (triangles[3 * t + 2] as number);
+    const p = 3 * triangles[3 * t];
+    const q = 3 * triangles[3 * t + 1];
+    const r = 3 * triangles[3 * t + 2];
     let cell = 0;
-    for (let k = 0; k < 3; k++)
-      cell =
-        a * cell + along((positions[p + k] as number) + (positions[q + k] as number) + (positions[r + k] as number), k);
+    for (let k = 0; k < 3; k++) cell = a * cell + along(positions[p + k] + positions[q + k] + positions[r + k], k);
     cellOf[t] = cell;
-    counts[cell] = (counts[cell] as number) + 1;
+    counts[cell] = counts[cell] + 1;
   }
   // Empty cells are left out.
   const number = new Int32Array(counts.length).fill(-1);
@@ -71,22 +63,22 @@ export function cellsOf({ positions, triangles }: Surface): Cells {
     if (counts[c] === 0) continue;
     number[c] = starts.length;
     starts.push(at);
-    at += counts[c] as number;
+    at += counts[c];
   }
   const first = Uint32Array.from([...starts, n]);
   const next = first.slice();
   const faces = new Uint32Array(n);
   const box = new Float64Array(6 * starts.length).map((_, i) => (i % 6 < 3 ? Infinity : -Infinity));
   for (let t = 0; t < n; t++) {
-    const c = number[cellOf[t] as number] as number;
-    faces[next[c] as number] = t;
-    next[c] = (next[c] as number) + 1;
+    const c = number[cellOf[t]];
+    faces[next[c]] = t;
+    next[c] = next[c] + 1;
     for (let v = 0; v < 3; v++) {
-      const p = 3 * (triangles[3 * t + v] as number);
+      const p = 3 * triangles[3 * t + v];
       for (let k = 0; k < 3; k++) {
-        const x = positions[p + k] as number;
-        if (x < (box[6 * c + k] as number)) box[6 * c + k] = x;
-        if (x > (box[6 * c + 3 + k] as number)) box[6 * c + 3 + k] = x;
+        const x = positions[p + k];
+        if (x < box[6 * c + k]) box[6 * c + k] = x;
+        if (x > box[6 * c + 3 + k]) box[6 * c + 3 + k] = x;
       }
     }
   }
@@ -104,8 +96,8 @@ export function firstThrough(cells: Cells, surface: Surface, origin: Vec3, direc
   for (let c = 0; c + 1 < cells.first.length; c++) {
     const near = entry(cells.box, 6 * c, origin[0], origin[1], origin[2], ix, iy, iz, best?.distance ?? Infinity);
     if (near === Infinity) continue;
-    for (let i = cells.first[c] as number; i < (cells.first[c + 1] as number); i++) {
-      const face = cells.faces[i] as number;
+    for (let i = cells.first[c]; i < cells.first[c + 1]; i++) {
+      const face = cells.faces[i];
       const distance = meets(surface, face, origin, direction);
       if (distance < (best?.distance ?? Infinity)) best = { distance, face };
     }
@@ -114,11 +106,7 @@ export function firstThrough(cells: Cells, surface: Surface, origin: Vec3, direc
 }
 
 function meets(surface: Surface, face: number, o: Vec3, d: Vec3): number {
-  const [a, b, c] = [0, 1, 2].map((k) => vertex(surface, surface.triangles[3 * face + k] as number)) as [
-    Vec3,
-    Vec3,
-    Vec3,
-  ];
+  const [a, b, c] = [0, 1, 2].map((k) => vertex(surface, surface.triangles[3 * face + k])) as [Vec3, Vec3, Vec3];
   const [u, v] = [sub(b, a), sub(c, a)];
   const p = cross(d, v);
   const det = dot(u, p);

@@ -39,23 +39,23 @@ function search(
   let top = 0;
   let node = 0;
   for (;;) {
-    const count = link[2 * node + 1] as number;
+    const count = link[2 * node + 1];
     if (count > 0) {
-      const first = link[2 * node] as number;
+      const first = link[2 * node];
       for (let s = first; s < first + count; s++) {
         const o = TRI_STRIDE * s;
-        const apx = px - (tri[o] as number);
-        const apy = py - (tri[o + 1] as number);
-        const apz = pz - (tri[o + 2] as number);
-        const bx = tri[o + 3] as number;
-        const by = tri[o + 4] as number;
-        const bz = tri[o + 5] as number;
-        const cx = tri[o + 6] as number;
-        const cy = tri[o + 7] as number;
-        const cz = tri[o + 8] as number;
-        const bb = tri[o + 9] as number;
-        const bc = tri[o + 10] as number;
-        const cc = tri[o + 11] as number;
+        const apx = px - tri[o];
+        const apy = py - tri[o + 1];
+        const apz = pz - tri[o + 2];
+        const bx = tri[o + 3];
+        const by = tri[o + 4];
+        const bz = tri[o + 5];
+        const cx = tri[o + 6];
+        const cy = tri[o + 7];
+        const cz = tri[o + 8];
+        const bb = tri[o + 9];
+        const bc = tri[o + 10];
+        const cc = tri[o + 11];
         const d1 = bx * apx + by * apy + bz * apz;
         const d2 = cx * apx + cy * apy + cz * apz;
         const d3 = d1 - bb;
@@ -99,31 +99,17 @@ function search(
       }
     } else {
       // |low − p| + |p − high| − (high − low) is twice the way out of the box along one axis: no branch, unlike max.
-      const l = link[2 * node] as number;
+      const l = link[2 * node];
       const r = l + 1;
       let o = 6 * l;
-      let dx =
-        abs((box[o] as number) - px) + abs(px - (box[o + 3] as number)) - ((box[o + 3] as number) - (box[o] as number));
-      let dy =
-        abs((box[o + 1] as number) - py) +
-        abs(py - (box[o + 4] as number)) -
-        ((box[o + 4] as number) - (box[o + 1] as number));
-      let dz =
-        abs((box[o + 2] as number) - pz) +
-        abs(pz - (box[o + 5] as number)) -
-        ((box[o + 5] as number) - (box[o + 2] as number));
+      let dx = abs(box[o] - px) + abs(px - box[o + 3]) - (box[o + 3] - box[o]);
+      let dy = abs(box[o + 1] - py) + abs(py - box[o + 4]) - (box[o + 4] - box[o + 1]);
+      let dz = abs(box[o + 2] - pz) + abs(pz - box[o + 5]) - (box[o + 5] - box[o + 2]);
       const dl = 0.25 * (dx * dx + dy * dy + dz * dz);
       o = 6 * r;
-      dx =
-        abs((box[o] as number) - px) + abs(px - (box[o + 3] as number)) - ((box[o + 3] as number) - (box[o] as number));
-      dy =
-        abs((box[o + 1] as number) - py) +
-        abs(py - (box[o + 4] as number)) -
-        ((box[o + 4] as number) - (box[o + 1] as number));
-      dz =
-        abs((box[o + 2] as number) - pz) +
-        abs(pz - (box[o + 5] as number)) -
-        ((box[o + 5] as number) - (box[o + 2] as number));
+      dx = abs(box[o] - px) + abs(px - box[o + 3]) - (box[o + 3] - box[o]);
+      dy = abs(box[o + 1] - py) + abs(py - box[o + 4]) - (box[o + 4] - box[o + 1]);
+      dz = abs(box[o + 2] - pz) + abs(pz - box[o + 5]) - (box[o + 5] - box[o + 2]);
       const dr = 0.25 * (dx * dx + dy * dy + dz * dz);
       if (dl <= dr) {
         if (dr < best) {
@@ -148,8 +134,8 @@ function search(
     do {
       if (top === 0) return;
       top--;
-    } while ((stackD[top] as number) >= best);
-    node = stack[top] as number;
+    } while (stackD[top] >= best);
+    node = stack[top];
   }
 }
 
@@ -177,24 +163,24 @@ export function searchEach(tree: Tree, points: Float64Array, order: Uint32Array,
   const stackD = new Float64Array(tree.depth + 2);
   const out = new Float64Array(OUT);
   for (let k = 0; k < order.length; k++) {
-    const q = order[k] as number;
-    const x = points[3 * q] as number;
-    const y = points[3 * q + 1] as number;
-    const z = points[3 * q + 2] as number;
+    const q = order[k];
+    const x = points[3 * q];
+    const y = points[3 * q + 1];
+    const z = points[3 * q + 2];
     let bound = Infinity;
     if (k > 0) {
-      const dx = x - (out[0] as number);
-      const dy = y - (out[1] as number);
-      const dz = z - (out[2] as number);
+      const dx = x - out[0];
+      const dy = y - out[1];
+      const dz = z - out[2];
       bound = dx * dx + dy * dy + dz * dz;
       out[3] = bound;
     }
     search(tree, x, y, z, bound, stack, stackD, out);
-    result.points[3 * q] = out[0] as number;
-    result.points[3 * q + 1] = out[1] as number;
-    result.points[3 * q + 2] = out[2] as number;
-    result.distances[q] = sqrt(out[3] as number);
-    result.faces[q] = tree.face[out[4] as number] as number;
+    result.points[3 * q] = out[0];
+    result.points[3 * q + 1] = out[1];
+    result.points[3 * q + 2] = out[2];
+    result.distances[q] = sqrt(out[3]);
+    result.faces[q] = tree.face[out[4]];
   }
 }
 
@@ -202,8 +188,8 @@ export function searchEach(tree: Tree, points: Float64Array, order: Uint32Array,
 export function closestPoint(tree: Tree, p: Vec3): { point: Vec3; distance: number; face: number } {
   const r = closestPoints(tree, Float64Array.from(p));
   return {
-    point: [r.points[0] as number, r.points[1] as number, r.points[2] as number],
-    distance: r.distances[0] as number,
-    face: r.faces[0] as number,
+    point: [r.points[0], r.points[1], r.points[2]],
+    distance: r.distances[0],
+    face: r.faces[0],
   };
 }

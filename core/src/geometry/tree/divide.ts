@@ -44,12 +44,12 @@ export function sorting(own: Float32Array): Sorting {
 export function divide(s: Sorting, start: number, end: number): number {
   centroidBounds(s, start, end);
   const b = s.sweep;
-  const x = (b[3] as number) - (b[0] as number);
-  const y = (b[4] as number) - (b[1] as number);
-  const z = (b[5] as number) - (b[2] as number);
+  const x = b[3] - b[0];
+  const y = b[4] - b[1];
+  const z = b[5] - b[2];
   const axis = x >= y && x >= z ? 0 : y >= z ? 1 : 2;
-  const low = b[axis] as number;
-  const extent = (b[axis + 3] as number) - low;
+  const low = b[axis];
+  const extent = b[axis + 3] - low;
   if (!(extent > 0)) return start;
   if (end - start <= FEW) binsOfHalves(s, start, end, axis, low + extent / 2);
   else fillBins(s, start, end, axis, low, (BINS * 0.999999) / extent);
@@ -66,9 +66,9 @@ function centroidBounds(s: Sorting, start: number, end: number): void {
   let y1 = -Infinity;
   let z1 = -Infinity;
   for (let b = 6 * start; b < 6 * end; b += 6) {
-    const x = (own[b] as number) + (own[b + 3] as number);
-    const y = (own[b + 1] as number) + (own[b + 4] as number);
-    const z = (own[b + 2] as number) + (own[b + 5] as number);
+    const x = own[b] + own[b + 3];
+    const y = own[b + 1] + own[b + 4];
+    const z = own[b + 2] + own[b + 5];
     if (x < x0) x0 = x;
     if (y < y0) y0 = y;
     if (z < z0) z0 = z;
@@ -87,8 +87,7 @@ function centroidBounds(s: Sorting, start: number, end: number): void {
 
 function binsOfHalves(s: Sorting, start: number, end: number, axis: number, middle: number): void {
   const { own, bin } = s;
-  for (let i = start, o = 6 * start + axis; i < end; i++, o += 6)
-    bin[i] = (own[o] as number) + (own[o + 3] as number) > middle ? 1 : 0;
+  for (let i = start, o = 6 * start + axis; i < end; i++, o += 6) bin[i] = own[o] + own[o + 3] > middle ? 1 : 0;
 }
 
 function fillBins(s: Sorting, start: number, end: number, axis: number, low: number, k: number): void {
@@ -96,23 +95,23 @@ function fillBins(s: Sorting, start: number, end: number, axis: number, low: num
   binCount.fill(0);
   for (let b = 0; b < 6 * BINS; b += 6) empty(binBox, b);
   for (let i = start, o = 6 * start; i < end; i++, o += 6) {
-    const x0 = own[o] as number;
-    const y0 = own[o + 1] as number;
-    const z0 = own[o + 2] as number;
-    const x1 = own[o + 3] as number;
-    const y1 = own[o + 4] as number;
-    const z1 = own[o + 5] as number;
+    const x0 = own[o];
+    const y0 = own[o + 1];
+    const z0 = own[o + 2];
+    const x1 = own[o + 3];
+    const y1 = own[o + 4];
+    const z1 = own[o + 5];
     const c = axis === 0 ? x0 + x1 : axis === 1 ? y0 + y1 : z0 + z1;
     const w = ((c - low) * k) | 0;
     bin[i] = w;
-    binCount[w] = (binCount[w] as number) + 1;
+    binCount[w] = binCount[w] + 1;
     const b = 6 * w;
-    if (x0 < (binBox[b] as number)) binBox[b] = x0;
-    if (y0 < (binBox[b + 1] as number)) binBox[b + 1] = y0;
-    if (z0 < (binBox[b + 2] as number)) binBox[b + 2] = z0;
-    if (x1 > (binBox[b + 3] as number)) binBox[b + 3] = x1;
-    if (y1 > (binBox[b + 4] as number)) binBox[b + 4] = y1;
-    if (z1 > (binBox[b + 5] as number)) binBox[b + 5] = z1;
+    if (x0 < binBox[b]) binBox[b] = x0;
+    if (y0 < binBox[b + 1]) binBox[b + 1] = y0;
+    if (z0 < binBox[b + 2]) binBox[b + 2] = z0;
+    if (x1 > binBox[b + 3]) binBox[b + 3] = x1;
+    if (y1 > binBox[b + 4]) binBox[b + 4] = y1;
+    if (z1 > binBox[b + 5]) binBox[b + 5] = z1;
   }
 }
 
@@ -127,9 +126,9 @@ function cheapest(s: Sorting, total: number): number {
   let left = 0;
   for (let b = 0; b < BINS - 1; b++) {
     const a = grow(sweep, binBox, b);
-    left += binCount[b] as number;
+    left += binCount[b];
     if (left === 0 || left === total) continue;
-    const cost = a * left + (rightArea[b + 1] as number) * (total - left);
+    const cost = a * left + rightArea[b + 1] * (total - left);
     if (cost < best) {
       best = cost;
       split = b + 1;
@@ -144,8 +143,8 @@ function gather(s: Sorting, start: number, end: number, split: number): number {
   let i = start;
   let j = end - 1;
   for (;;) {
-    while (i <= j && (bin[i] as number) < split) i++;
-    while (i <= j && (bin[j] as number) >= split) j--;
+    while (i <= j && bin[i] < split) i++;
+    while (i <= j && bin[j] >= split) j--;
     if (i >= j) return i;
     swap(s, i, j);
   }
@@ -153,15 +152,15 @@ function gather(s: Sorting, start: number, end: number, split: number): number {
 
 function swap(s: Sorting, i: number, j: number): void {
   const { own, order, bin } = s;
-  const t = order[i] as number;
-  order[i] = order[j] as number;
+  const t = order[i];
+  order[i] = order[j];
   order[j] = t;
-  const w = bin[i] as number;
-  bin[i] = bin[j] as number;
+  const w = bin[i];
+  bin[i] = bin[j];
   bin[j] = w;
   for (let a = 6 * i, b = 6 * j, end = a + 6; a < end; a++, b++) {
-    const v = own[a] as number;
-    own[a] = own[b] as number;
+    const v = own[a];
+    own[a] = own[b];
     own[b] = v;
   }
 }
@@ -174,18 +173,18 @@ function empty(box: Float64Array, at: number): void {
 /** Widens the box by a bin's and returns its half surface. */
 function grow(sweep: Float64Array, binBox: Float64Array, bin: number): number {
   const b = 6 * bin;
-  let x0 = sweep[0] as number;
-  let y0 = sweep[1] as number;
-  let z0 = sweep[2] as number;
-  let x1 = sweep[3] as number;
-  let y1 = sweep[4] as number;
-  let z1 = sweep[5] as number;
-  if ((binBox[b] as number) < x0) sweep[0] = x0 = binBox[b] as number;
-  if ((binBox[b + 1] as number) < y0) sweep[1] = y0 = binBox[b + 1] as number;
-  if ((binBox[b + 2] as number) < z0) sweep[2] = z0 = binBox[b + 2] as number;
-  if ((binBox[b + 3] as number) > x1) sweep[3] = x1 = binBox[b + 3] as number;
-  if ((binBox[b + 4] as number) > y1) sweep[4] = y1 = binBox[b + 4] as number;
-  if ((binBox[b + 5] as number) > z1) sweep[5] = z1 = binBox[b + 5] as number;
+  let x0 = sweep[0];
+  let y0 = sweep[1];
+  let z0 = sweep[2];
+  let x1 = sweep[3];
+  let y1 = sweep[4];
+  let z1 = sweep[5];
+  if (binBox[b] < x0) sweep[0] = x0 = binBox[b];
+  if (binBox[b + 1] < y0) sweep[1] = y0 = binBox[b + 1];
+  if (binBox[b + 2] < z0) sweep[2] = z0 = binBox[b + 2];
+  if (binBox[b + 3] > x1) sweep[3] = x1 = binBox[b + 3];
+  if (binBox[b + 4] > y1) sweep[4] = y1 = binBox[b + 4];
+  if (binBox[b + 5] > z1) sweep[5] = z1 = binBox[b + 5];
   const dx = x1 - x0;
   const dy = y1 - y0;
   const dz = z1 - z0;

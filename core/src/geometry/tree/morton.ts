@@ -13,22 +13,22 @@ export function mortonOrder(points: Float64Array): Uint32Array {
   const low = [Infinity, Infinity, Infinity];
   const high = [-Infinity, -Infinity, -Infinity];
   for (let i = 0; i < points.length; i++) {
-    const v = points[i] as number;
+    const v = points[i];
     const k = i % 3;
-    if (v < (low[k] as number)) low[k] = v;
-    if (v > (high[k] as number)) high[k] = v;
+    if (v < low[k]) low[k] = v;
+    if (v > high[k]) high[k] = v;
   }
-  const s = [0, 1, 2].map((k) => 1023 / ((high[k] as number) - (low[k] as number) || 1)) as [number, number, number];
+  const s = [0, 1, 2].map((k) => 1023 / (high[k] - low[k] || 1)) as [number, number, number];
   // 30-bit code and index packed in one exact double, so that a typed array sorts them without a comparator.
   const keys = new Float64Array(n);
   for (let i = 0; i < n; i++) {
-    const x = spread(((points[3 * i] as number) - (low[0] as number)) * s[0]);
-    const y = spread(((points[3 * i + 1] as number) - (low[1] as number)) * s[1]);
-    const z = spread(((points[3 * i + 2] as number) - (low[2] as number)) * s[2]);
+    const x = spread((points[3 * i] - low[0]) * s[0]);
+    const y = spread((points[3 * i + 1] - low[1]) * s[1]);
+    const z = spread((points[3 * i + 2] - low[2]) * s[2]);
     keys[i] = (x + 2 * y + 4 * z) * 4194304 + i;
   }
   keys.sort();
   const order = new Uint32Array(n);
-  for (let i = 0; i < n; i++) order[i] = (keys[i] as number) % 4194304;
+  for (let i = 0; i < n; i++) order[i] = keys[i] % 4194304;
   return order;
 }

@@ -68,7 +68,7 @@ export function pack(tree: Tree): PackedSearch | undefined {
   const nodes = link.length / 2;
   const pairs = (nodes - 1) / 2;
   let leafPairs = 0;
-  for (let i = 0; i < nodes; i++) leafPairs += ((link[2 * i + 1] as number) + 1) >> 1;
+  for (let i = 0; i < nodes; i++) leafPairs += (link[2 * i + 1] + 1) >> 1;
 
   let end = 0;
   const place = (bytes: number) => {
@@ -92,8 +92,8 @@ export function pack(tree: Tree): PackedSearch | undefined {
 
   let pair = 0;
   for (let node = 0; node < nodes; node++) {
-    const first = link[2 * node] as number;
-    const count = link[2 * node + 1] as number;
+    const first = link[2 * node];
+    const count = link[2 * node + 1];
     // Node 0 is the root; sibling pair p holds the nodes 2p + 1 and 2p + 2.
     const side = node === 0 ? 0 : (node - 1) & 1;
     const own = node === 0 ? -1 : (node - 1) >> 1;
@@ -102,14 +102,14 @@ export function pack(tree: Tree): PackedSearch | undefined {
     integers[l + 1] = (count + 1) >> 1;
     if (node > 0) {
       const to = boxes / 8 + 2 * BOX_NUMBERS * own + side;
-      for (let k = 0; k < BOX_NUMBERS; k++) doubles[to + 2 * k] = box[BOX_NUMBERS * node + k] as number;
+      for (let k = 0; k < BOX_NUMBERS; k++) doubles[to + 2 * k] = box[BOX_NUMBERS * node + k];
     }
     for (let s = 0; s < count; s += 2, pair++) {
       for (let lane = 0; lane < 2; lane++) {
         const slot = first + Math.min(s + lane, count - 1);
         const to = triangles / 8 + 2 * TRI_STRIDE * pair + lane;
-        for (let k = 0; k < TRI_STRIDE; k++) doubles[to + 2 * k] = tri[TRI_STRIDE * slot + k] as number;
-        faces[2 * pair + lane] = tree.face[slot] as number;
+        for (let k = 0; k < TRI_STRIDE; k++) doubles[to + 2 * k] = tri[TRI_STRIDE * slot + k];
+        faces[2 * pair + lane] = tree.face[slot];
       }
     }
   }
@@ -122,15 +122,15 @@ export function pack(tree: Tree): PackedSearch | undefined {
     for (let start = 0; start < order.length; start += BLOCK) {
       const n = Math.min(BLOCK, order.length - start);
       for (let i = 0; i < n; i++) {
-        const q = 3 * (order[start + i] as number);
-        for (let k = 0; k < 3; k++) asking[3 * i + k] = from[q + k] as number;
+        const q = 3 * order[start + i];
+        for (let k = 0; k < 3; k++) asking[3 * i + k] = from[q + k];
       }
       nearest(boxes, links, triangles, stack, n, queries, points, squares, slots);
       for (let i = 0; i < n; i++) {
-        const q = order[start + i] as number;
-        for (let k = 0; k < 3; k++) result.points[3 * q + k] = near[3 * i + k] as number;
-        result.distances[q] = Math.sqrt(far[i] as number);
-        result.faces[q] = faces[where[i] as number] as number;
+        const q = order[start + i];
+        for (let k = 0; k < 3; k++) result.points[3 * q + k] = near[3 * i + k];
+        result.distances[q] = Math.sqrt(far[i]);
+        result.faces[q] = faces[where[i]];
       }
     }
   };

@@ -45,9 +45,9 @@ function cast(
   let top = 0;
   let node = 0;
   for (;;) {
-    const count = link[2 * node + 1] as number;
+    const count = link[2 * node + 1];
     if (count === 0) {
-      const l = link[2 * node] as number;
+      const l = link[2 * node];
       const r = l + 1;
       const tl = entry(box, 6 * l, ox, oy, oz, ix, iy, iz, best);
       const tr = entry(box, 6 * r, ox, oy, oz, ix, iy, iz, best);
@@ -68,24 +68,24 @@ function cast(
         continue;
       }
     }
-    const first = link[2 * node] as number;
+    const first = link[2 * node];
     for (let s = first; s < first + count; s++) {
       const o = TRI_STRIDE * s;
-      const e1x = tri[o + 3] as number;
-      const e1y = tri[o + 4] as number;
-      const e1z = tri[o + 5] as number;
-      const e2x = tri[o + 6] as number;
-      const e2y = tri[o + 7] as number;
-      const e2z = tri[o + 8] as number;
+      const e1x = tri[o + 3];
+      const e1y = tri[o + 4];
+      const e1z = tri[o + 5];
+      const e2x = tri[o + 6];
+      const e2y = tri[o + 7];
+      const e2z = tri[o + 8];
       const px = dy * e2z - dz * e2y;
       const py = dz * e2x - dx * e2z;
       const pz = dx * e2y - dy * e2x;
       const det = e1x * px + e1y * py + e1z * pz;
       if (det === 0) continue;
       const inv = 1 / det;
-      const sx = ox - (tri[o] as number);
-      const sy = oy - (tri[o + 1] as number);
-      const sz = oz - (tri[o + 2] as number);
+      const sx = ox - tri[o];
+      const sy = oy - tri[o + 1];
+      const sz = oz - tri[o + 2];
       const u = (sx * px + sy * py + sz * pz) * inv;
       if (u < 0 || u > 1) continue;
       const qx = sy * e1z - sz * e1y;
@@ -100,10 +100,10 @@ function cast(
       }
     }
     do {
-      if (top === 0) return hit < 0 ? undefined : { distance: best, face: tree.face[hit] as number };
+      if (top === 0) return hit < 0 ? undefined : { distance: best, face: tree.face[hit] };
       top--;
-    } while ((stackT[top] as number) >= best);
-    node = stack[top] as number;
+    } while (stackT[top] >= best);
+    node = stack[top];
   }
 }
 
@@ -119,12 +119,12 @@ export function entry(
   iz: number,
   best: number,
 ): number {
-  const x0 = ((box[b] as number) - ox) * ix;
-  const x1 = ((box[b + 3] as number) - ox) * ix;
-  const y0 = ((box[b + 1] as number) - oy) * iy;
-  const y1 = ((box[b + 4] as number) - oy) * iy;
-  const z0 = ((box[b + 2] as number) - oz) * iz;
-  const z1 = ((box[b + 5] as number) - oz) * iz;
+  const x0 = (box[b] - ox) * ix;
+  const x1 = (box[b + 3] - ox) * ix;
+  const y0 = (box[b + 1] - oy) * iy;
+  const y1 = (box[b + 4] - oy) * iy;
+  const z0 = (box[b + 2] - oz) * iz;
+  const z1 = (box[b + 5] - oz) * iz;
   const near = max(min(x0, x1), min(y0, y1), min(z0, z1), 0);
   const exit = min(max(x0, x1), max(y0, y1), max(z0, z1));
   return near <= exit && near < best ? near : Infinity;

@@ -50,12 +50,12 @@ function measured(field: SignedField, points: Float64Array, closed: boolean): Fl
   const near = closestPoints(field.tree, points);
   const out = near.distances;
   for (let i = 0; i < out.length; i++) {
-    const nx = (points[3 * i] as number) - (near.points[3 * i] as number);
-    const ny = (points[3 * i + 1] as number) - (near.points[3 * i + 1] as number);
-    const nz = (points[3 * i + 2] as number) - (near.points[3 * i + 2] as number);
-    const [px, py, pz] = pseudonormal(field, near.faces[i] as number, near.points, 3 * i);
-    if (nx * px + ny * py + nz * pz < 0 && (!closed || (out[i] as number) <= wallDistance(field.box, points, 3 * i)))
-      out[i] = -(out[i] as number);
+    const nx = points[3 * i] - near.points[3 * i];
+    const ny = points[3 * i + 1] - near.points[3 * i + 1];
+    const nz = points[3 * i + 2] - near.points[3 * i + 2];
+    const [px, py, pz] = pseudonormal(field, near.faces[i], near.points, 3 * i);
+    if (nx * px + ny * py + nz * pz < 0 && (!closed || out[i] <= wallDistance(field.box, points, 3 * i)))
+      out[i] = -out[i];
   }
   return out;
 }
@@ -67,8 +67,8 @@ function measured(field: SignedField, points: Float64Array, closed: boolean): Fl
 function wallDistance(box: Bounds, p: Float64Array, at: number): number {
   let least = Infinity;
   for (let k = 0; k < 3; k++) {
-    const v = p[at + k] as number;
-    least = Math.min(least, v - (box.min[k as 0] as number), (box.max[k as 0] as number) - v);
+    const v = p[at + k];
+    least = Math.min(least, v - box.min[k as 0], box.max[k as 0] - v);
   }
   return least + 1e-9;
 }
@@ -79,24 +79,24 @@ const ON_BORDER = 1e-7;
 function pseudonormal(field: SignedField, face: number, at: Float64Array, o: number): [number, number, number] {
   const { mesh, faceNormals: fn, vertexNormals: vn, across } = field;
   const p = mesh.positions;
-  const a = 3 * (mesh.triangles[3 * face] as number);
-  const b = 3 * (mesh.triangles[3 * face + 1] as number);
-  const c = 3 * (mesh.triangles[3 * face + 2] as number);
+  const a = 3 * mesh.triangles[3 * face];
+  const b = 3 * mesh.triangles[3 * face + 1];
+  const c = 3 * mesh.triangles[3 * face + 2];
   const [u, v, w] = barycentric(p, a, b, c, at, o);
   const onBc = u < ON_BORDER;
   const onCa = v < ON_BORDER;
   const onAb = w < ON_BORDER;
   const corner = onCa && onAb ? a : onAb && onBc ? b : onBc && onCa ? c : -1;
-  if (corner >= 0) return [vn[corner] as number, vn[corner + 1] as number, vn[corner + 2] as number];
-  let nx = fn[3 * face] as number;
-  let ny = fn[3 * face + 1] as number;
-  let nz = fn[3 * face + 2] as number;
+  if (corner >= 0) return [vn[corner], vn[corner + 1], vn[corner + 2]];
+  let nx = fn[3 * face];
+  let ny = fn[3 * face + 1];
+  let nz = fn[3 * face + 2];
   const edge = onAb ? 0 : onBc ? 1 : onCa ? 2 : -1;
-  const other = edge < 0 ? -1 : (across[3 * face + edge] as number);
+  const other = edge < 0 ? -1 : across[3 * face + edge];
   if (other >= 0) {
-    nx += fn[3 * other] as number;
-    ny += fn[3 * other + 1] as number;
-    nz += fn[3 * other + 2] as number;
+    nx += fn[3 * other];
+    ny += fn[3 * other + 1];
+    nz += fn[3 * other + 2];
   }
   return [nx, ny, nz];
 }
@@ -109,18 +109,18 @@ function barycentric(
   at: Float64Array,
   o: number,
 ): [number, number, number] {
-  const ax = p[a] as number;
-  const ay = p[a + 1] as number;
-  const az = p[a + 2] as number;
-  const ux = (p[b] as number) - ax;
-  const uy = (p[b + 1] as number) - ay;
-  const uz = (p[b + 2] as number) - az;
-  const vx = (p[c] as number) - ax;
-  const vy = (p[c + 1] as number) - ay;
-  const vz = (p[c + 2] as number) - az;
-  const qx = (at[o] as number) - ax;
-  const qy = (at[o + 1] as number) - ay;
-  const qz = (at[o + 2] as number) - az;
+  const ax = p[a];
+  const ay = p[a + 1];
+  const az = p[a + 2];
+  const ux = p[b] - ax;
+  const uy = p[b + 1] - ay;
+  const uz = p[b + 2] - az;
+  const vx = p[c] - ax;
+  const vy = p[c + 1] - ay;
+  const vz = p[c + 2] - az;
+  const qx = at[o] - ax;
+  const qy = at[o + 1] - ay;
+  const qz = at[o + 2] - az;
   const uu = ux * ux + uy * uy + uz * uz;
   const uv = ux * vx + uy * vy + uz * vz;
   const vv = vx * vx + vy * vy + vz * vz;
@@ -137,15 +137,15 @@ export function faceNormals(mesh: Mesh): Float64Array {
   const p = mesh.positions;
   const out = new Float64Array(mesh.triangles.length);
   for (let t = 0; t < mesh.triangles.length; t += 3) {
-    const a = 3 * (mesh.triangles[t] as number);
-    const b = 3 * (mesh.triangles[t + 1] as number);
-    const c = 3 * (mesh.triangles[t + 2] as number);
-    const ux = (p[b] as number) - (p[a] as number);
-    const uy = (p[b + 1] as number) - (p[a + 1] as number);
-    const uz = (p[b + 2] as number) - (p[a + 2] as number);
-    const vx = (p[c] as number) - (p[a] as number);
-    const vy = (p[c + 1] as number) - (p[a + 1] as number);
-    const vz = (p[c + 2] as number) - (p[a + 2] as number);
+    const a = 3 * mesh.triangles[t];
+    const b = 3 * mesh.triangles[t + 1];
+    const c = 3 * mesh.triangles[t + 2];
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
     const nx = uy * vz - uz * vy;
     const ny = uz * vx - ux * vz;
     const nz = ux * vy - uy * vx;

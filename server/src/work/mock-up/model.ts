@@ -1,17 +1,14 @@
-import { CaseEngine, type ContourPlan, type Jaw, type Mesh, meshToArch, readScan } from '@radiant/core';
+import { type CaseEngine, type Jaw, type Mesh, meshToArch } from '@radiant/core';
 import { ProblemException } from '../../common/problem.filter.js';
 import { joinedModel } from './solid.js';
 
 /**
- * The plan joined with the untouched arch into one closed solid, mm, in the scan's own coordinates. Takes some seconds.
- * @param scan of the jaw of which the model is made
- * @throws ProblemException 422 with the sentence why it can't be made; Refusal of a scan that can't be read
+ * The engine's plan joined with the untouched arch into one closed solid, mm, in the scan's own coordinates. Takes some seconds.
+ * @param engine holds the scan of the jaw, and the plan
+ * @throws ProblemException 422 with the sentence why it can't be made; Refusal of a scan that can't be measured
  */
-export async function mockUpModel(scan: Uint8Array, jaw: Jaw, plan: ContourPlan): Promise<Mesh> {
-  const read = readScan(scan, []);
-  const engine = new CaseEngine();
-  engine.take(read);
-  engine.setPlan(plan);
+export async function mockUpModel(engine: CaseEngine, jaw: Jaw): Promise<Mesh> {
+  const read = engine.scan(jaw);
   const planned: Mesh[] = engine.teeth(jaw).map((t) => engine.crown(t).mesh);
   // The plan lies over the untouched teeth, as a mock-up does: nothing is cut for it.
   // It is made in the arch's own frame, in which the foot is where the roots are, and goes out as it was scanned.
