@@ -1,4 +1,4 @@
-import { bounds, buildTree, closestPoint, type Mesh, pieces, rayCaster, type Vec3 } from '@radiant/core';
+import { bounds, buildTree, closestPoint, closestPoints, type Mesh, pieces, rayCaster, type Vec3 } from '@radiant/core';
 import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 
 /** How a model for the printer is made. House values. */
@@ -88,21 +88,37 @@ function gumSolid(wasm: ManifoldToplevel, teeth: readonly Mesh[], gum: Mesh, { g
   const { x: cx, y: cy } = { x: (box.min[0] + box.max[0]) / 2, y: box.max[1] };
   const { top, back } = reachOf(gum, cx, cy);
   const low = Math.min(...teeth.map((t) => bounds(t).min[2]));
+  const depthOf = (y: number, z: number) => Math.min(top - z, back - y, z - low);
+  const extent = { min: [box.min[0] - 1, box.min[1] - 1, low], max: [box.max[0] + 1, back + 1, top + 1] } as never;
+  // The grid is walked once to learn where it asks: how near the gum is there is found for all places at once, which
+  // takes a fifth of the time of asking one by one.
+  const asked: number[] = [];
+  wasm.Manifold.levelSet(
+    ((p: readonly [number, number, number]) => {
+      if (depthOf(p[1], p[2]) > -grainMm) asked.push(...p);
+      return -1;
+    }) as never,
+    extent,
+    grainMm,
+  ).delete();
+  const places = Float64Array.from(asked);
+  const { distances } = closestPoints(tree, places);
+  let at = 0;
+  const nearest = (x: number, y: number, z: number): number => {
+    if (places[3 * at] === x && places[3 * at + 1] === y && places[3 * at + 2] === z) return distances[at++] as number;
+    return closestPoint(tree, [x, y, z]).distance;
+  };
   const inside = ([x, y, z]: readonly [number, number, number]): number => {
-    const depth = Math.min(top - z, back - y, z - low);
+    const depth = depthOf(y, z);
     if (depth <= -grainMm) return depth;
+    const near = nearest(x, y, z);
     const p: Vec3 = [x, y, z];
     const r = Math.hypot(x - cx, y - cy) || 1;
     const out: Vec3 = [(x - cx) / r, (y - cy) / r, 0];
     const between = cast.first(p, out, ACROSS_MM) && cast.first(p, [-out[0], -out[1], 0], ACROSS_MM);
-    const near = closestPoint(tree, p).distance;
     return between ? Math.min(depth, near) : Math.min(depth, -near);
   };
-  return wasm.Manifold.levelSet(
-    inside as (p: [number, number, number]) => number,
-    { min: [box.min[0] - 1, box.min[1] - 1, low], max: [box.max[0] + 1, back + 1, top + 1] } as never,
-    grainMm,
-  );
+  return wasm.Manifold.levelSet(inside as never, extent, grainMm);
 }
 
 /** The gum is met within this way across the arch, mm. */
