@@ -1,5 +1,5 @@
 import type { CalibrationInput, LandmarkInput, PhotoView, ViewReadingInput } from '@radiant/contract';
-import { LANDMARK_KINDS, pointSpec, toothWidth, type Vec3 } from '@radiant/core';
+import { LANDMARK_KINDS, pointSpec, SCANNED_SIZE_PM_MM, toothWidth, type Vec3 } from '@radiant/core';
 import {
   frontRowOf,
   handHeld,
@@ -88,7 +88,7 @@ function scaleOn(
   // From the front the outline is seen; from below or the side the tooth's own width.
   if (view === 'close-smile' || view === 'close-rest') {
     const { mesial, distal } = truePoints(own);
-    const { mm, pmMm } = toothWidth(tooth, widthMm, 0.05);
+    const { mm, pmMm } = toothWidth(tooth, widthMm, SCANNED_SIZE_PM_MM);
     return {
       way: 'tooth',
       tooth,

@@ -11,7 +11,6 @@ import { Handover } from './Handover.js';
 /** Keep: the plan on paper, the case as a file, and who wrote what when. */
 export default function Keep() {
   const { detail, notation, who } = useCase();
-  const stages = useStages();
   const mayKeep = who.role !== 'technician';
   const { sections } = detail;
   const numbers = `${NOTATION_NAMES[notation].short} numbers`;
@@ -100,61 +99,7 @@ export default function Keep() {
           {mayKeep && <Duplicate />}
         </div>
       }
-      panel={
-        <>
-          {detail.imported && (
-            <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-note">
-              Brought in as a file by {detail.imported.by}, {moment(detail.imported.at)}
-              {detail.imported.writtenAt ? `; the file was written ${moment(detail.imported.writtenAt)}` : ''}. Names
-              and approvals from before that are the file’s word.
-            </p>
-          )}
-          <h2 className="title mb-3">Written so far</h2>
-          <ul>
-            {stages
-              .flatMap((s) => (s.section ? [sections[s.section]] : []))
-              .map((s) => (
-                <li key={s.name} className="border-b border-hair py-2">
-                  <span className="flex justify-between">
-                    <b className="font-semibold">{s.name}</b>
-                    <span className="text-ink-2">{s.version === 0 ? 'not begun' : `version ${s.version}`}</span>
-                  </span>
-                  {s.at && (
-                    <span className="block text-note text-ink-2">
-                      {s.by}, {moment(s.at)}
-                    </span>
-                  )}
-                </li>
-              ))}
-          </ul>
-          <h2 className="title mb-2 mt-6">Files</h2>
-          <p className="mb-1 text-note text-ink-2">
-            Photographs are shown and handed on without where and by whom they were taken; the bytes that came are kept
-            with all of it.
-          </p>
-          <ul>
-            {detail.files.map((f) => (
-              <li key={f.id} className="border-b border-hair py-2">
-                <a className="how" href={`/api/cases/${detail.id}/files/${f.id}`} download={f.name}>
-                  {f.name}
-                </a>
-                <span className="block text-note text-ink-2">
-                  {fileWords(f)}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
-                  {f.kind === 'photo' && mayKeep && (
-                    <>
-                      {' · '}
-                      <a className="how" href={`/api/cases/${detail.id}/files/${f.id}/original`} download={f.name}>
-                        as the camera wrote it
-                      </a>
-                    </>
-                  )}
-                </span>
-              </li>
-            ))}
-            {detail.files.length === 0 && <li className="text-ink-2">none yet</li>}
-          </ul>
-        </>
-      }
+      panel={<Written mayKeep={mayKeep} />}
       foot={
         <>
           <KeyHint keys={['?']} does="all keys" />
@@ -162,5 +107,67 @@ export default function Keep() {
         </>
       }
     />
+  );
+}
+
+/** Who wrote what when, and the files that there are. */
+function Written({ mayKeep }: { mayKeep: boolean }) {
+  const { detail } = useCase();
+  const stages = useStages();
+  const { sections } = detail;
+  return (
+    <>
+      {detail.imported && (
+        <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-note">
+          Brought in as a file by {detail.imported.by}, {moment(detail.imported.at)}
+          {detail.imported.writtenAt ? `; the file was written ${moment(detail.imported.writtenAt)}` : ''}. Names and
+          approvals from before that are the file’s word.
+        </p>
+      )}
+      <h2 className="title mb-3">Written so far</h2>
+      <ul>
+        {stages
+          .flatMap((s) => (s.section ? [sections[s.section]] : []))
+          .map((s) => (
+            <li key={s.name} className="border-b border-hair py-2">
+              <span className="flex justify-between">
+                <b className="font-semibold">{s.name}</b>
+                <span className="text-ink-2">{s.version === 0 ? 'not begun' : `version ${s.version}`}</span>
+              </span>
+              {s.at && (
+                <span className="block text-note text-ink-2">
+                  {s.by}, {moment(s.at)}
+                </span>
+              )}
+            </li>
+          ))}
+      </ul>
+      <h2 className="title mb-2 mt-6">Files</h2>
+      <p className="mb-1 text-note text-ink-2">
+        Photographs are shown and handed on without where and by whom they were taken; the bytes that came are kept with
+        all of it.
+      </p>
+      <ul>
+        {detail.files.map((f) => (
+          <li key={f.id} className="border-b border-hair py-2">
+            <a className="how" href={`/api/cases/${detail.id}/files/${f.id}`} download={f.name}>
+              {f.name}
+            </a>
+            <span className="block text-note text-ink-2">
+              {fileWords(f)}, {(f.bytes / 1e6).toFixed(1)} MB, {f.origin}, {moment(f.at)}
+              {f.kind === 'photo' && mayKeep && (
+                <>
+                  {' · '}
+                  <a className="how" href={`/api/cases/${detail.id}/files/${f.id}/original`} download={f.name}>
+                    as the camera wrote it
+                  </a>
+                </>
+              )}
+            </span>
+          </li>
+        ))}
+        {detail.files.length === 0 && <li className="text-ink-2">none yet</li>}
+      </ul>
+    </>
   );
 }

@@ -105,7 +105,8 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
   return (
     <figure>
       <figcaption className="text-note text-ink-2">
-        w / l: <span className="text-ink">● is, ±</span> · <span className="text-plum">◆ proposed</span> · band: norm ±5
+        w / l: <span className="text-ink">● is, ±</span> · <span className="text-plum">◆ proposed</span> · band: norm ±
+        {RATIO_UNWORN.central.band}
       </figcaption>
       <div
         ref={box}

@@ -1,13 +1,12 @@
 import type { PhotoView } from '@radiant/contract';
 import type { PhotoOnScan } from '@radiant/core';
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import { PhotoBench } from '../../bench/PhotoBench.js';
-import { type BenchMark, type MarkGroup, useBenchMarks } from '../../data/bench-marks.js';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { type BenchView, PhotoBench } from '../../bench/PhotoBench.js';
+import { type BenchMark, type MarkGroup } from '../../data/bench-marks.js';
 import { useBenchReading } from '../../data/bench-reading.js';
 import { useCase } from '../../data/case-context.js';
 import { useEdges } from '../../engine/use-edges.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
-import { useHotkeys } from '../../ui/hotkeys.js';
 import { KeyHint, Stage } from '../../ui/StageLayout.js';
 import { BenchChips } from './BenchChips.js';
 import { CalibrationMarks, CalibrationTool } from './CalibrationTool.js';
@@ -18,7 +17,9 @@ import { Overlays } from './Overlays.js';
 import { NoPhoto } from './PhotoUpload.js';
 import { PointLayer } from './PointLayer.js';
 import { ScanInset } from './ScanInset.js';
+import { useBenchKeys } from './use-bench-keys.js';
 import { type Mode, useDrawing } from './use-drawing.js';
+import { outlinesMissing, useGuided } from './use-guided.js';
 import { useOverlays } from './use-overlays.js';
 import { usePhotoOnScan } from './use-photo-on-scan.js';
 import { ViewStrip } from './ViewStrip.js';
@@ -29,7 +30,7 @@ const NONE: readonly never[] = [];
 
 /** One view on the bench: points in a guided order, scale, drawn measures, overlays. */
 export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView) => void }) {
-  const { detail, tooth, selectTooth } = useCase();
+  const { detail, tooth } = useCase();
   const reading = useBenchReading(view);
   const { photo, calibration, landmarks } = reading;
   const mayWrite = useMayWrite('read');
@@ -40,27 +41,15 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const [snapping, setSnapping] = useState(false);
   const [light, setLight] = useState(AS_TAKEN);
   const { from, setFrom, begun, setBegun, draw, scale } = useDrawing(reading);
-  const [skipped, setSkipped] = useState<readonly string[]>([]);
   const group: MarkGroup = mode === 'landmarks' || (mode !== 'points' && front) ? 'landmarks' : 'points';
-  const { marks: plain, place, remove, placeFromScan } = useBenchMarks(view, group);
   const match = usePhotoOnScan(front);
   const [beside, setBeside] = useState(false);
   const found = match.state === 'matched' ? match.found : undefined;
-  const marks = useMemo(() => (found ? withScan(plain, found) : plain), [plain, found]);
+  const { marks, place, remove, placeFromScan, next, goOn, takeGuess, skip } = useGuided(view, group, found);
   const url = photo && `/api/cases/${detail.id}/files/${photo.id}`;
   const snap = useEdges(snapping ? url : undefined);
-  const next = nextOf(marks, skipped, front ? tooth : undefined);
-  const missing = useMemo(() => outlinesMissing(found, landmarks), [found, landmarks]);
+  const missing = useMemo(() => (front ? outlinesMissing(found, landmarks) : NONE), [front, found, landmarks]);
 
-  const goOn = useCallback(
-    (set: BenchMark) => {
-      if (!front) return;
-      const rest = marks.filter((m) => m.id !== set.id);
-      const following = nextOf(rest, skipped, set.tooth);
-      if (following?.tooth ?? set.tooth) selectTooth((following?.tooth ?? set.tooth) as number);
-    },
-    [front, marks, skipped, selectTooth],
-  );
   const choose = (m: Mode) => {
     setBegun([]);
     setFrom(undefined);
@@ -76,41 +65,20 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
     goOn(next);
   };
 
-  useHotkeys('stage', [
-    { keys: 'click', does: 'set the point that is next' },
-    { keys: 'Tab', does: 'next landmark' },
-    { keys: '← ↑ → ↓', does: 'nudge the landmark 1 px' },
-    { keys: 'Shift ← ↑ → ↓', does: 'nudge 0.1 px' },
-    { keys: 'Delete', does: 'take the landmark away' },
-    { keys: 'G', does: 'magnifier', on: ['g'], run: () => setMagnified((m) => !m) },
-    { keys: 'E', does: 'snap to the strongest edge near the click', on: ['e'], run: () => setSnapping((s) => !s) },
-    {
-      keys: 'M',
-      does: 'take the scan’s place, or the one that mirrors the other side',
-      on: ['m'],
-      run: () => {
-        if (!next?.guess || !mayWrite) return;
-        if (next.guessBy === 'scan') placeFromScan?.([{ id: next.id, px: next.guess }]);
-        else place(next.id, next.guess[0], next.guess[1]);
-        goOn(next);
-      },
-    },
-    { keys: 'B', does: 'the scan beside the photograph', on: ['b'], off: !front, run: () => setBeside((b) => !b) },
-    {
-      keys: 'X',
-      does: 'point not seen: go on to the next',
-      on: ['x'],
-      run: () => next && setSkipped((all) => [...all, next.id]),
-    },
-    { keys: 'drag', does: 'pan; a landmark: move it' },
-  ]);
+  useBenchKeys({
+    front,
+    takeGuess,
+    skip,
+    magnify: () => setMagnified((m) => !m),
+    snap: () => setSnapping((on) => !on),
+    scanBeside: () => setBeside((b) => !b),
+  });
 
   useEffect(() => {
     if (photo && !calibration && front) setMode('scale');
   }, [photo, calibration, front]);
 
   const bounds = { width: photo?.width ?? 0, height: photo?.height ?? 0 };
-  const pointing = mode === 'landmarks' || mode === 'points';
   return (
     <Stage
       surround="grey"
@@ -130,26 +98,19 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                   onPress={(x, y, zoom) => void press(x, y, zoom)}
                 >
                   {(v) => (
-                    <>
-                      <Overlays view={view} on={overlays} bench={v} width={bounds.width} scanned={found} />
-                      <DrawnMarks reading={reading} view={v} bounds={bounds} begun={begun} />
-                      {(mode === 'scale' || mode === 'check') && (
-                        <CalibrationMarks reading={reading} which={mode} view={v} bounds={bounds} from={from} />
-                      )}
-                      {pointing && (
-                        <PointLayer
-                          marks={marks}
-                          next={mayWrite ? next : undefined}
-                          tooth={front ? tooth : undefined}
-                          view={v}
-                          bounds={bounds}
-                          names={overlays.has('names')}
-                          onPlace={place}
-                          onRemove={remove}
-                          onFocus={(m) => m.tooth && selectTooth(m.tooth)}
-                        />
-                      )}
-                    </>
+                    <Marked
+                      view={view}
+                      reading={reading}
+                      mode={mode}
+                      overlays={overlays}
+                      scanned={found}
+                      bench={v}
+                      drawn={{ from, begun }}
+                      marks={marks}
+                      next={mayWrite ? next : undefined}
+                      place={place}
+                      remove={remove}
+                    />
                   )}
                 </PhotoBench>
                 <BenchChips
@@ -195,77 +156,25 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
           <ViewStrip view={view} onChange={onView} />
         </>
       }
-      panel={
-        <FindingsPanel
-          view={view}
-          onView={onView}
-          match={match}
-          missing={front ? missing : NONE}
-          onTakeAll={placeFromScan}
-        />
-      }
+      panel={<FindingsPanel view={view} onView={onView} match={match} missing={missing} onTakeAll={placeFromScan} />}
       foot={
-        <>
-          <span>
-            {foot(
-              mode,
-              next,
-              !!calibration,
-              from !== undefined,
-              begun.length,
-              front && mode === 'landmarks',
-              marks.length,
-            )}
-          </span>
-          {pointing && next?.guess && mayWrite && (
-            <KeyHint
-              keys={['M']}
-              does={next.guessBy === 'scan' ? 'take the scan’s place' : 'take the mirrored place'}
-            />
+        <Foot
+          words={foot(
+            mode,
+            next,
+            !!calibration,
+            from !== undefined,
+            begun.length,
+            front && mode === 'landmarks',
+            marks.length,
           )}
-          {pointing && next && mayWrite && mode === 'points' && <KeyHint keys={['X']} does="not seen, go on" />}
-          <KeyHint keys={['⇥']} does="next point" />
-          <KeyHint keys={['←↑→↓']} does="nudge 1 px" />
-          <KeyHint keys={['0']} does="whole picture" />
-          <KeyHint keys={['?']} does="all keys" />
-          <span className="ml-auto">
-            {marks.filter((m) => m.at).length} of {marks.length} points
-          </span>
-        </>
+          mode={mode}
+          next={mayWrite ? next : undefined}
+          marks={marks}
+        />
       }
     />
   );
-}
-
-/** Landmarks that aren't set yet get the scan's place as their suggestion. */
-function withScan(marks: readonly BenchMark[], found: PhotoOnScan): readonly BenchMark[] {
-  const at = new Map(found.places.map((p) => [`${p.kind}-${p.tooth}`, p.scanPx]));
-  return marks.map((m) => {
-    const guess = m.at ? undefined : at.get(m.id);
-    return guess ? { ...m, guess, guessBy: 'scan' as const } : m;
-  });
-}
-
-/** The scan's places of landmarks that nobody has set. */
-function outlinesMissing(
-  found: PhotoOnScan | undefined,
-  set: readonly { readonly tooth: number; readonly kind: string }[],
-) {
-  const have = new Set(set.map((m) => `${m.kind}-${m.tooth}`));
-  return (found?.places ?? [])
-    .map((p) => ({ id: `${p.kind}-${p.tooth}`, px: p.scanPx }))
-    .filter((p) => !have.has(p.id));
-}
-
-/** The chosen tooth's gaps come first, then the rest in order; what was passed over comes last. */
-function nextOf(
-  marks: readonly BenchMark[],
-  skipped: readonly string[],
-  tooth: number | undefined,
-): BenchMark | undefined {
-  const missing = marks.filter((m) => !m.at);
-  const open = missing.filter((m) => !skipped.includes(m.id));
-  return (tooth !== undefined ? open.find((m) => m.tooth === tooth) : undefined) ?? open[0];
 }
 
 function foot(
@@ -290,5 +199,92 @@ function foot(
     </>
   ) : (
     'all points are set'
+  );
+}
+
+/** What the hand is to do next, and the keys for it. */
+function Foot({
+  words,
+  mode,
+  next,
+  marks,
+}: {
+  words: ReactNode;
+  mode: Mode;
+  /** Nothing where it can't be set. */
+  next: BenchMark | undefined;
+  marks: readonly BenchMark[];
+}) {
+  const pointing = mode === 'landmarks' || mode === 'points';
+  return (
+    <>
+      <span>{words}</span>
+      {pointing && next?.guess && (
+        <KeyHint keys={['M']} does={next.guessBy === 'scan' ? 'take the scan’s place' : 'take the mirrored place'} />
+      )}
+      {pointing && next && mode === 'points' && <KeyHint keys={['X']} does="not seen, go on" />}
+      <KeyHint keys={['⇥']} does="next point" />
+      <KeyHint keys={['←↑→↓']} does="nudge 1 px" />
+      <KeyHint keys={['0']} does="whole picture" />
+      <KeyHint keys={['?']} does="all keys" />
+      <span className="ml-auto">
+        {marks.filter((m) => m.at).length} of {marks.length} points
+      </span>
+    </>
+  );
+}
+
+/** What lies over the photograph: overlays, drawn measures, the scale's ends, points. */
+function Marked({
+  view,
+  reading,
+  mode,
+  overlays,
+  scanned,
+  bench: v,
+  drawn,
+  marks,
+  next,
+  place,
+  remove,
+}: {
+  view: PhotoView;
+  reading: ReturnType<typeof useBenchReading>;
+  mode: Mode;
+  overlays: ReturnType<typeof useOverlays>[0];
+  scanned: PhotoOnScan | undefined;
+  bench: BenchView;
+  drawn: Pick<ReturnType<typeof useDrawing>, 'from' | 'begun'>;
+  marks: readonly BenchMark[];
+  next: BenchMark | undefined;
+  place: (id: string, x: number, y: number, group?: string) => void;
+  remove: (id: string) => void;
+}) {
+  const { tooth, selectTooth } = useCase();
+  const { photo } = reading;
+  const front = view === 'retracted-front';
+  const bounds = { width: photo?.width ?? 0, height: photo?.height ?? 0 };
+  const pointing = mode === 'landmarks' || mode === 'points';
+  return (
+    <>
+      <Overlays view={view} on={overlays} bench={v} width={bounds.width} scanned={scanned} />
+      <DrawnMarks reading={reading} view={v} bounds={bounds} begun={drawn.begun} />
+      {(mode === 'scale' || mode === 'check') && (
+        <CalibrationMarks reading={reading} which={mode} view={v} bounds={bounds} from={drawn.from} />
+      )}
+      {pointing && (
+        <PointLayer
+          marks={marks}
+          next={next}
+          tooth={front ? tooth : undefined}
+          view={v}
+          bounds={bounds}
+          names={overlays.has('names')}
+          onPlace={place}
+          onRemove={remove}
+          onFocus={(m) => m.tooth && selectTooth(m.tooth)}
+        />
+      )}
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import type { BiteView, BiteWish, CentralOverlap, Direction, Jaw } from '@radiant/core';
+import { type BiteView, type BiteWish, type CentralOverlap, type Direction, type Jaw, SCAN_PM_MM } from '@radiant/core';
 import { useToothLabel } from '../../data/case-context.js';
 import { type Asked, shownOf } from '../../engine/use-asked.js';
 import type { LowerState } from '../../engine/use-lower.js';
@@ -161,7 +161,7 @@ export function BiteCard({
           </div>
           <Overlaps of={view.overlap} />
           <p className="mt-1.5 text-tiny text-ink-2">
-            The jaw is carried straight, without its joints, on scans ±0.05 mm. Paper in the mouth decides.
+            The jaw is carried straight, without its joints, on scans ±{SCAN_PM_MM} mm. Paper in the mouth decides.
           </p>
         </>
       )}

@@ -1,12 +1,12 @@
 import { contourPlan } from '@radiant/contract';
-import { across, type BiteWish, type Fdi, isPlannable, jawOf } from '@radiant/core';
+import { across, type BiteWish, type Fdi, isPlannable, type Jaw, jawOf } from '@radiant/core';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ArchScene, type Showing } from '../../bench/ArchScene.js';
-import { ARCH_VIEWS } from '../../bench/arch-eye.js';
+import { ARCH_VIEWS, type ViewName } from '../../bench/arch-eye.js';
 import { useCase, useSection } from '../../data/case-context.js';
 import { shownOf } from '../../engine/use-asked.js';
-import { useContour } from '../../engine/use-contour.js';
+import { type ContourState, useContour } from '../../engine/use-contour.js';
 import { type JawState, useDrawable, useJaw } from '../../engine/use-jaws.js';
 import { useLower } from '../../engine/use-lower.js';
 import { useNeighbours } from '../../engine/use-neighbours.js';
@@ -88,24 +88,8 @@ function Bench() {
     <Stage
       surround="grey"
       bench={
-        contour.state === 'no-scan' ? (
-          <Empty title="No scan yet">
-            <p className="mb-5">
-              A scan of the upper jaw as STL, PLY or OBJ, in the mouth’s or any other place; where its teeth are not
-              numbered they are picked out here.
-            </p>
-            <span className="flex justify-center">
-              <ScanUpload />
-            </span>
-          </Empty>
-        ) : contour.state === 'loading' ? (
-          <div className="h-full bg-porcelain">
-            <Waiting what="the scan and measuring its teeth" />
-          </div>
-        ) : contour.state === 'failed' ? (
-          <div className="h-full bg-porcelain">
-            <Trouble sentence={contour.sentence} retry={contour.retry} />
-          </div>
+        contour.state !== 'ready' ? (
+          <NoContour of={contour} />
         ) : (
           <>
             {tool === 'smile' && (
@@ -166,13 +150,7 @@ function Bench() {
                 <Legend of={drawn === 'bite' ? 'bite' : 'difference'} jaw={jaw} />
               )}
             </div>
-            <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
-              {ARCH_VIEWS.map((v) => (
-                <button key={v} type="button" className="chip" onClick={() => look(v)}>
-                  {(jaw === 'lower' && LOWER_WORDS[v]) || VIEW_WORDS[v]}
-                </button>
-              ))}
-            </div>
+            <ViewChips jaw={jaw} look={look} />
             <span data-testid="planned-count" className="sr-only">
               {planned.size} planned surfaces
             </span>
@@ -209,17 +187,33 @@ function Bench() {
           />
         </>
       }
-      foot={
-        <>
-          <KeyHint keys={['[', ']']} does="tooth" />
-          <KeyHint keys={['1', '2', '3', '4']} does="scanned, planned, change, both" />
-          <KeyHint keys={['B', 'X', 'O', 'S']} does="brush, section, bite, smile" />
-          <KeyHint keys={['F', 'R', 'L', 'A', 'E', 'T', 'H']} does="view" />
-          <KeyHint keys={['?']} does="all keys" />
-          <span className="ml-auto">drag turns, wheel zooms</span>
-        </>
-      }
+      foot={<Foot />}
     />
+  );
+}
+
+/** What stands on the bench until there is a contour. */
+function NoContour({ of }: { of: Exclude<ContourState, { state: 'ready' }> }) {
+  if (of.state === 'no-scan')
+    return (
+      <Empty title="No scan yet">
+        <p className="mb-5">
+          A scan of the upper jaw as STL, PLY or OBJ, in the mouth’s or any other place; where its teeth are not
+          numbered they are picked out here.
+        </p>
+        <span className="flex justify-center">
+          <ScanUpload />
+        </span>
+      </Empty>
+    );
+  return (
+    <div className="h-full bg-porcelain">
+      {of.state === 'failed' ? (
+        <Trouble sentence={of.sentence} retry={of.retry} />
+      ) : (
+        <Waiting what="the scan and measuring its teeth" />
+      )}
+    </div>
   );
 }
 
@@ -250,5 +244,30 @@ function NoLowerJaw({ of, back }: { of: Exclude<JawState, { state: 'ready' }>; b
         </Empty>
       )}
     </div>
+  );
+}
+
+function ViewChips({ jaw, look }: { jaw: Jaw; look: (view: ViewName) => void }) {
+  return (
+    <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
+      {ARCH_VIEWS.map((v) => (
+        <button key={v} type="button" className="chip" onClick={() => look(v)}>
+          {(jaw === 'lower' && LOWER_WORDS[v]) || VIEW_WORDS[v]}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function Foot() {
+  return (
+    <>
+      <KeyHint keys={['[', ']']} does="tooth" />
+      <KeyHint keys={['1', '2', '3', '4']} does="scanned, planned, change, both" />
+      <KeyHint keys={['B', 'X', 'O', 'S']} does="brush, section, bite, smile" />
+      <KeyHint keys={['F', 'R', 'L', 'A', 'E', 'T', 'H']} does="view" />
+      <KeyHint keys={['?']} does="all keys" />
+      <span className="ml-auto">drag turns, wheel zooms</span>
+    </>
   );
 }

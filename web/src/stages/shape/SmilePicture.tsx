@@ -1,11 +1,10 @@
-import { landmarkSet, PHOTO_VIEWS, viewPoints } from '@radiant/contract';
-
-import { type ContourPlan, isUpper, LIP_KNOTS, type Px } from '@radiant/core';
+import { type CaseFile, landmarkSet, PHOTO_VIEWS, viewPoints } from '@radiant/contract';
+import { type ContourPlan, isUpper, type LaidSmile, LIP_KNOTS, type Px } from '@radiant/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type LipLines, laySmile } from '../../bench/lay-smile.js';
 import { useBenchReading } from '../../data/bench-reading.js';
 import { useCase } from '../../data/case-context.js';
-import { useAsked } from '../../engine/use-asked.js';
+import { type Asked, useAsked } from '../../engine/use-asked.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
 import { Empty } from '../../ui/StageLayout.js';
 
@@ -22,8 +21,6 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
   const { detail } = useCase();
   const reading = useBenchReading(view);
   const { photo } = reading;
-  const [made, setMade] = useState<{ url: string; rmsPx: number } | { sentence: string; retry?: () => void }>();
-  const shown = useRef<string | undefined>(undefined);
 
   const points = useMemo(() => viewPoints(reading.points), [reading.points]);
   const landmarks = useMemo(() => landmarkSet(reading.landmarks), [reading.landmarks]);
@@ -60,40 +57,7 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
     [size, lips, landmarks, points, width],
   );
   const asked = useAsked(clientOf(contour), plan, 'inPhoto', input);
-  useEffect(() => {
-    if (lips === 'missing')
-      return setMade({
-        sentence: 'The lips are not marked on this photograph yet: mark both borders and corners in read.',
-      });
-    if (asked.state === 'failed') return setMade(asked);
-    if (asked.state !== 'ready' || !photo || !size) return;
-    const laid = asked.value;
-    let gone = false;
-    void (async () => {
-      const image = new Image();
-      image.src = `/api/cases/${detail.id}/files/${photo.id}`;
-      await image.decode();
-      if (gone) return;
-      const canvas = laySmile(image, size, laid, lips);
-      canvas.toBlob((blob) => {
-        if (gone || !blob) return;
-        const url = URL.createObjectURL(blob);
-        if (shown.current) URL.revokeObjectURL(shown.current);
-        shown.current = url;
-        setMade({ url, rmsPx: laid.rmsPx });
-      }, 'image/png');
-    })().catch(() => !gone && setMade({ sentence: 'The photograph can’t be loaded.' }));
-    return () => {
-      gone = true;
-    };
-  }, [asked, photo, size, lips, detail.id]);
-  useEffect(
-    () => () => {
-      if (shown.current) URL.revokeObjectURL(shown.current);
-    },
-    [],
-  );
-
+  const { made, forget } = useLaidPicture(asked, photo, size, lips);
   const laid = photo && made && 'url' in made ? made : undefined;
   const loose = laid && photo?.width ? laid.rmsPx > (LOOSE_PX * photo.width) / 1200 : false;
   return (
@@ -160,7 +124,7 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
             aria-pressed={view === v}
             onClick={() => {
               // What was laid into one photograph must not stand over another.
-              if (v !== view) setMade(undefined);
+              if (v !== view) forget();
               setView(v);
             }}
           >
@@ -182,4 +146,54 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
       </div>
     </div>
   );
+}
+
+type Made =
+  | { readonly url: string; readonly rmsPx: number }
+  | { readonly sentence: string; readonly retry?: () => void };
+
+/** The photograph with the plan laid into it, as a picture; or why there is none. */
+function useLaidPicture(
+  asked: Asked<LaidSmile>,
+  photo: CaseFile | undefined,
+  size: Px | undefined,
+  lips: LipLines | undefined | 'missing',
+) {
+  const { detail } = useCase();
+  const [made, setMade] = useState<Made>();
+  const shown = useRef<string | undefined>(undefined);
+  useEffect(() => {
+    if (lips === 'missing')
+      return setMade({
+        sentence: 'The lips are not marked on this photograph yet: mark both borders and corners in read.',
+      });
+    if (asked.state === 'failed') return setMade(asked);
+    if (asked.state !== 'ready' || !photo || !size) return;
+    const laid = asked.value;
+    let gone = false;
+    void (async () => {
+      const image = new Image();
+      image.src = `/api/cases/${detail.id}/files/${photo.id}`;
+      await image.decode();
+      if (gone) return;
+      const canvas = laySmile(image, size, laid, lips);
+      canvas.toBlob((blob) => {
+        if (gone || !blob) return;
+        const url = URL.createObjectURL(blob);
+        if (shown.current) URL.revokeObjectURL(shown.current);
+        shown.current = url;
+        setMade({ url, rmsPx: laid.rmsPx });
+      }, 'image/png');
+    })().catch(() => !gone && setMade({ sentence: 'The photograph can’t be loaded.' }));
+    return () => {
+      gone = true;
+    };
+  }, [asked, photo, size, lips, detail.id]);
+  useEffect(
+    () => () => {
+      if (shown.current) URL.revokeObjectURL(shown.current);
+    },
+    [],
+  );
+  return { made, forget: () => setMade(undefined) };
 }

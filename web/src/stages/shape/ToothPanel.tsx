@@ -1,5 +1,5 @@
 import { contourPlan, type PlanField, planInputs, sameContour, type ToothPlanInput } from '@radiant/contract';
-import { isPlannable, opposite, SCANNED_SIZE_PM_MM } from '@radiant/core';
+import { type Fdi, isPlannable, opposite, SCANNED_SIZE_PM_MM } from '@radiant/core';
 import { useRef, useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
@@ -40,48 +40,14 @@ export function ToothPanel({
   const mayWrite = useMayWrite('shape');
   const name = useToothLabel();
   const [alike, setAlike] = useState(false);
-  const [refusal, setRefusal] = useState<string>();
+  const { change, settle, takeIn, refusal } = useCrownEdits(contour, tooth, alike);
   const own = shape.data.teeth.find((t) => t.tooth === tooth);
-  const latest = useRef(shape.data.teeth);
-  latest.current = shape.data.teeth;
   const there = jaw.state === 'ready' ? jaw.arch.existing.find((e) => e.tooth === tooth) : undefined;
   const target = proposal?.targets.find((t) => t.tooth === tooth);
   /** The proposal has a target for it that is not what it is. */
   const proposed = !!target && !target.stays;
   const since = shape.data.proposalVersion;
   const stale = own !== undefined && since !== undefined && since !== null && since < propose.version;
-
-  const change = (by: Partial<ToothPlanInput>, what: string) => {
-    const takes = (t: ToothPlanInput) => t.tooth === tooth || (alike && t.tooth === opposite(tooth));
-    group.current = `${tooth} ${what}`;
-    shape.set({ ...shape.data, teeth: shape.data.teeth.map((t) => (takes(t) ? { ...t, ...by } : t)) }, group.current);
-  };
-  const group = useRef('');
-  /** After a change the contacts are set anew where they are kept, as part of the same step back. */
-  const settle = async () => {
-    const { contactsMm } = shape.data;
-    const mine = group.current;
-    group.current = '';
-    const client = clientOf(contour);
-    if (mine && typeof contactsMm === 'number' && client) {
-      const before = shape.data.teeth;
-      const done = await client
-        .ask(contourPlan(before), 'contactsSet', contactsMm)
-        .catch((error: unknown) => setRefusal(faultOf(error)));
-      // Unless somebody was faster.
-      if (done && sameContour(latest.current, before)) shape.set({ ...shape.data, teeth: planInputs(done.plan) }, mine);
-    }
-    shape.store.endGroup();
-  };
-  const takeIn = async () => {
-    const plan = await clientOf(contour)
-      ?.ask(contourPlan(shape.data.teeth), 'asItStands', tooth)
-      .catch((error: unknown) => setRefusal(faultOf(error)));
-    if (!plan) return;
-    setRefusal(undefined);
-    const { strokes: _, ...numbers } = plan;
-    shape.set({ ...shape.data, teeth: [...shape.data.teeth, { tooth, ...numbers }] });
-  };
 
   const notes: Partial<Record<PlanField['key'], string>> = {
     ...(there && {
@@ -201,4 +167,44 @@ function Amounts({ of }: { of: PlannedView }) {
       </tbody>
     </FigureTable>
   );
+}
+
+/** What a hand does to a crown's numbers: a change, what follows when it rests, and taking another tooth in. */
+function useCrownEdits(contour: ContourState, tooth: Fdi, alike: boolean) {
+  const shape = useSection('shape');
+  const [refusal, setRefusal] = useState<string>();
+  const latest = useRef(shape.data.teeth);
+  latest.current = shape.data.teeth;
+  const change = (by: Partial<ToothPlanInput>, what: string) => {
+    const takes = (t: ToothPlanInput) => t.tooth === tooth || (alike && t.tooth === opposite(tooth));
+    group.current = `${tooth} ${what}`;
+    shape.set({ ...shape.data, teeth: shape.data.teeth.map((t) => (takes(t) ? { ...t, ...by } : t)) }, group.current);
+  };
+  const group = useRef('');
+  /** After a change the contacts are set anew where they are kept, as part of the same step back. */
+  const settle = async () => {
+    const { contactsMm } = shape.data;
+    const mine = group.current;
+    group.current = '';
+    const client = clientOf(contour);
+    if (mine && typeof contactsMm === 'number' && client) {
+      const before = shape.data.teeth;
+      const done = await client
+        .ask(contourPlan(before), 'contactsSet', contactsMm)
+        .catch((error: unknown) => setRefusal(faultOf(error)));
+      // Unless somebody was faster.
+      if (done && sameContour(latest.current, before)) shape.set({ ...shape.data, teeth: planInputs(done.plan) }, mine);
+    }
+    shape.store.endGroup();
+  };
+  const takeIn = async () => {
+    const plan = await clientOf(contour)
+      ?.ask(contourPlan(shape.data.teeth), 'asItStands', tooth)
+      .catch((error: unknown) => setRefusal(faultOf(error)));
+    if (!plan) return;
+    setRefusal(undefined);
+    const { strokes: _, ...numbers } = plan;
+    shape.set({ ...shape.data, teeth: [...shape.data.teeth, { tooth, ...numbers }] });
+  };
+  return { change, settle, takeIn, refusal };
 }

@@ -35,8 +35,8 @@ function untold(mesh: DrawableMesh): { laid: LaidView; picked: PickedView } {
   return { laid: { mesh, cells: UNTOUCHED, symmetry: 1, picked }, picked };
 }
 
-/** A scan without tooth numbers in a worker of its own, which ends with the page. */
-export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
+/** A scan in a worker of its own, opened and laid by its own shape. */
+function useOpenedScan(url: string, id: string, missing: readonly Fdi[]) {
   const [state, setState] = useState<OwnScanState>({ state: 'reading', what: 'Fetching', share: 0 });
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
@@ -102,6 +102,23 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     }
   }, []);
 
+  /** The case's scan as it is drawn beside this one, which goes on being worked on; nothing where it can't be fetched. */
+  const firstView = useCallback(async (other: string) => {
+    try {
+      return await (service.current as Remote<RawJawService>).firstView(other);
+    } catch (error) {
+      setRefusal(faultOf(error));
+      return undefined;
+    }
+  }, []);
+
+  return { state, setState, busy, refusal, mend, setMend, lay, ask, firstView };
+}
+
+/** A scan without tooth numbers in a worker of its own, which ends with the page. */
+export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
+  const { setState, ask, ...opened } = useOpenedScan(url, id, missing);
+
   const change = async (of: (s: Remote<RawJawService>) => Promise<PickedView>): Promise<void> => {
     const picked = await ask(of);
     if (picked) setState((now) => (now.state === 'laid' ? { ...now, picked } : now));
@@ -115,28 +132,12 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     return true;
   };
 
-  /** The case's scan as it is drawn beside this one, which goes on being worked on; nothing where it can't be fetched. */
-  const firstView = useCallback(async (other: string) => {
-    try {
-      return await (service.current as Remote<RawJawService>).firstView(other);
-    } catch (error) {
-      setRefusal(faultOf(error));
-      return undefined;
-    }
-  }, []);
-
   return {
-    state,
-    busy,
-    refusal,
-    mend,
-    setMend,
-    lay,
+    ...opened,
     asPlan: (other: string) => ask((s) => s.asPlan(other)),
     layBy: (middle: Vec3, right: Vec3, left: Vec3) => relay(undefined, (s) => s.layBy(middle, right, left)),
     layOn: (jaw: Jaw, url: string, places?: readonly [ThreePlaces, ThreePlaces]) =>
       relay(jaw, (s) => s.layOn(jaw, url, places)),
-    firstView,
     layByHand: (otherUrl: string, hand: ByHand) => relay('lower', (s) => s.layByHand(otherUrl, hand)),
     layByBite: (jaw: Jaw, other: FrameMatrix | null) => relay(jaw, (s) => s.layByBite(jaw, other)),
     finish: () => ask((s) => s.finish()),

@@ -1,0 +1,42 @@
+import { useHotkeys } from '../../ui/hotkeys.js';
+
+/** The keys of the bench. */
+export function useBenchKeys({
+  front,
+  takeGuess,
+  skip,
+  magnify,
+  snap,
+  scanBeside,
+}: {
+  front: boolean;
+  takeGuess: () => void;
+  skip: () => void;
+  magnify: () => void;
+  snap: () => void;
+  scanBeside: () => void;
+}): void {
+  useHotkeys('stage', [
+    { keys: 'click', does: 'set the point that is next' },
+    { keys: 'Tab', does: 'next landmark' },
+    { keys: '← ↑ → ↓', does: 'nudge the landmark 1 px' },
+    { keys: 'Shift ← ↑ → ↓', does: 'nudge 0.1 px' },
+    { keys: 'Delete', does: 'take the landmark away' },
+    { keys: 'G', does: 'magnifier', on: ['g'], run: magnify },
+    { keys: 'E', does: 'snap to the strongest edge near the click', on: ['e'], run: snap },
+    {
+      keys: 'M',
+      does: 'take the scan’s place, or the one that mirrors the other side',
+      on: ['m'],
+      run: takeGuess,
+    },
+    { keys: 'B', does: 'the scan beside the photograph', on: ['b'], off: !front, run: scanBeside },
+    {
+      keys: 'X',
+      does: 'point not seen: go on to the next',
+      on: ['x'],
+      run: skip,
+    },
+    { keys: 'drag', does: 'pan; a landmark: move it' },
+  ]);
+}
