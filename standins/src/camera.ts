@@ -19,9 +19,6 @@ import {
   scaleColour,
 } from './shading.js';
 
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { exp, floor, max, min, sqrt } = Math;
-
 /** A picture: 8-bit sRGB with alpha, row by row from the top left. */
 export interface Picture {
   readonly width: number;
@@ -66,7 +63,7 @@ export function photograph(patient: Patient, s: CameraSetting, e: Expression = R
     for (let x = 0; x < w; x++) {
       let one = true;
       for (let k = 0; k < faces.length; k++) {
-        const f = samples.face[(y * SIDE + floor(k / SIDE)) * samples.width + x * SIDE + (k % SIDE)];
+        const f = samples.face[(y * SIDE + Math.floor(k / SIDE)) * samples.width + x * SIDE + (k % SIDE)];
         faces[k] = f;
         if (partOf(scene, f) !== partOf(scene, faces[0])) one = false;
       }
@@ -96,8 +93,8 @@ const partOf = (scene: Scene, triangle: number): number => (triangle < 0 ? -1 : 
 function averaged(shot: Shot, faces: Int32Array, x: number, y: number): Rgb {
   const sum: Rgb = [0, 0, 0];
   for (let k = 0; k < faces.length; k++) {
-    const c = colourAt(shot, faces[k], x + ((k % SIDE) + 0.5) / SIDE, y + (floor(k / SIDE) + 0.5) / SIDE);
-    for (let q = 0; q < 3; q++) sum[q] = sum[q] + min(1.2, c[q]) / faces.length;
+    const c = colourAt(shot, faces[k], x + ((k % SIDE) + 0.5) / SIDE, y + (Math.floor(k / SIDE) + 0.5) / SIDE);
+    for (let q = 0; q < 3; q++) sum[q] = sum[q] + Math.min(1.2, c[q]) / faces.length;
   }
   return sum;
 }
@@ -176,7 +173,7 @@ function blended(values: Float64Array, [a, b, c]: readonly [number, number, numb
 }
 
 function unit(v: Vec3): Vec3 {
-  const l = sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]) || 1;
+  const l = Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]) || 1;
   return [v[0] / l, v[1] / l, v[2] / l];
 }
 
@@ -188,11 +185,11 @@ function develop(light: Float32Array, s: CameraSetting, seed: number): Picture {
   const gain = 1.12 * (s.exposure ?? 1);
   for (let i = 0; i < w * h; i++) {
     const u = (i % w) / w - 0.5;
-    const v = floor(i / w) / h - 0.5;
+    const v = Math.floor(i / w) / h - 0.5;
     const fall = 1 - 0.42 * (u * u + v * v);
     for (let k = 0; k < 3; k++) {
-      const lin = max(0, light[3 * i + k] * fall * gain);
-      const soft = lin <= 0.7 ? lin : 0.7 + 0.3 * (1 - exp(-(lin - 0.7) / 0.3));
+      const lin = Math.max(0, light[3 * i + k] * fall * gain);
+      const soft = lin <= 0.7 ? lin : 0.7 + 0.3 * (1 - Math.exp(-(lin - 0.7) / 0.3));
       const srgb = soft <= 0.0031308 ? 12.92 * soft : 1.055 * soft ** (1 / 2.4) - 0.055;
       rgba[4 * i + k] = 255 * srgb + (r.next() - 0.5) * 4;
     }

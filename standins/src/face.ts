@@ -1,8 +1,6 @@
 import { type Mesh, smoothstep, type Vec3 } from '@radiant/core';
 import type { FaceTrait } from './patient.js';
 
-const { abs, cos, exp, hypot, max, min, sin } = Math;
-
 /** The face's mesh and the places on it that are marked on photographs, all in the mouth's coordinates, mm. */
 export interface Face {
   readonly mesh: Mesh;
@@ -41,32 +39,32 @@ const midX = (f: FaceTrait): number => f.midlineMm;
 function skinY(f: FaceTrait, x: number, z: number, smile: number): number {
   const h = FACE_HEIGHTS;
   const dx = x - midX(f);
-  const a = abs(dx);
+  const a = Math.abs(dx);
   // The whole: nearly cylindrical, falling away at the sides, forehead and chin.
   let y = -6 + 0.0075 * dx * dx + 34 * (a / 76) ** 7;
   y += 10 * smoothstep(-22, h.chin - 16, z) + 16 * smoothstep(100, 150, z) ** 1.5;
   // Nose: a ridge that rises from between the eyes to its tip, with soft wings.
   const along = smoothstep(h.glabella - 6, h.noseTip, z) * smoothstep(h.noseBase - 3, h.noseTip - 1.5, z);
   const ridgeWidth = 6 + 5.5 * smoothstep(h.eyes, h.noseTip, z);
-  y -= 17 * along ** 1.25 * exp(-((a / ridgeWidth) ** 2));
-  y -= 7 * exp(-(((a - 11.5) / 4.6) ** 2) - ((z - h.noseBase - 5.5) / 5) ** 2);
+  y -= 17 * along ** 1.25 * Math.exp(-((a / ridgeWidth) ** 2));
+  y -= 7 * Math.exp(-(((a - 11.5) / 4.6) ** 2) - ((z - h.noseBase - 5.5) / 5) ** 2);
   // Sockets, brows and cheeks.
-  y += 5.5 * exp(-(((a - 31) / 17) ** 2) - ((z - h.eyes - 1) / 10) ** 2);
-  y -= 2 * exp(-((a / 46) ** 4) - ((z - h.glabella - 5) / 9) ** 2);
-  y -= (3 + 2.2 * smile) * exp(-(((a - 43) / 17) ** 2) - ((z - 40 - 3 * smile) / 15) ** 2);
+  y += 5.5 * Math.exp(-(((a - 31) / 17) ** 2) - ((z - h.eyes - 1) / 10) ** 2);
+  y -= 2 * Math.exp(-((a / 46) ** 4) - ((z - h.glabella - 5) / 9) ** 2);
+  y -= (3 + 2.2 * smile) * Math.exp(-(((a - 43) / 17) ** 2) - ((z - 40 - 3 * smile) / 15) ** 2);
   // The eyeball under the lids.
-  y -= 3.4 * exp(-(((a - f.pupilsMm / 2) / 10) ** 2) - ((z - h.eyes) / 7) ** 2);
+  y -= 3.4 * Math.exp(-(((a - f.pupilsMm / 2) / 10) ** 2) - ((z - h.eyes) / 7) ** 2);
   // The chin, and the hollow under the lower lip.
-  y -= 5 * exp(-((a / 15) ** 2) - ((z - h.chin - 9) / 9) ** 2);
-  y += 2.6 * exp(-((a / 17) ** 2) - ((z + 17) / 4.5) ** 2);
+  y -= 5 * Math.exp(-((a / 15) ** 2) - ((z - h.chin - 9) / 9) ** 2);
+  y += 2.6 * Math.exp(-((a / 17) ** 2) - ((z + 17) / 4.5) ** 2);
   // The upper lip stands forward; the philtrum's groove between two columns.
-  y -= 3.5 * exp(-((a / 26) ** 2) - ((z - 12) / 11) ** 2);
-  y += 1.1 * exp(-((a / 3) ** 2)) * smoothstep(9, 13, z) * (1 - smoothstep(h.noseBase - 6, h.noseBase, z));
+  y -= 3.5 * Math.exp(-((a / 26) ** 2) - ((z - 12) / 11) ** 2);
+  y += 1.1 * Math.exp(-((a / 3) ** 2)) * smoothstep(9, 13, z) * (1 - smoothstep(h.noseBase - 6, h.noseBase, z));
   // The fold from nose to corner, deeper in a smile.
   const fold = a - (15 + (h.noseBase + 4 - z) * 0.55 + 6 * smile);
   y +=
     (0.8 + 1.3 * smile) *
-    exp(-((fold / 3.2) ** 2)) *
+    Math.exp(-((fold / 3.2) ** 2)) *
     smoothstep(-6, 4, z) *
     (1 - smoothstep(h.noseBase, h.noseBase + 8, z));
   return y;
@@ -91,9 +89,9 @@ function openingOf(f: FaceTrait, smile: number): Opening {
     // Nearly level over the front teeth, falling to the corners; at rest the tubercle hangs a little.
     upper: (s) =>
       cornerZ +
-      (top - cornerZ) * (1 - abs(s) ** mix(2.2, 2.6)) +
-      mix(0.5, 0.25) * (1 - exp(-((s / 0.16) ** 2))) * (1 - s * s),
-    lower: (s) => cornerZ + (bottom - cornerZ) * (1 - abs(s) ** mix(2, 1.9)),
+      (top - cornerZ) * (1 - Math.abs(s) ** mix(2.2, 2.6)) +
+      mix(0.5, 0.25) * (1 - Math.exp(-((s / 0.16) ** 2))) * (1 - s * s),
+    lower: (s) => cornerZ + (bottom - cornerZ) * (1 - Math.abs(s) ** mix(2, 1.9)),
   };
 }
 
@@ -103,8 +101,8 @@ function borderY(s: number, half: number, smile: number, isUpper: boolean): numb
   const teeth = 0.022 * x * x + 1.4e-5 * x ** 4;
   // Beyond the canines the lips leave the teeth and go straighter to the corner: the corridor.
   const lips = 0.0125 * x * x;
-  const near = smoothstep(10, 24, abs(x));
-  return (isUpper ? -5.3 : -4.6) + smile * 0.5 + teeth * (1 - near) + min(teeth, lips + 0.6) * near;
+  const near = smoothstep(10, 24, Math.abs(x));
+  return (isUpper ? -5.3 : -4.6) + smile * 0.5 + teeth * (1 - near) + Math.min(teeth, lips + 0.6) * near;
 }
 
 /** Rows of the face's net, from within the mouth outward. */
@@ -128,25 +126,25 @@ function placeIn(c: Column, r: number, f: FaceTrait, smile: number): { readonly 
   if (r < INNER) return { p: within(c, 1 - r / INNER), colour: 2 };
   if (r < INNER + LIP) {
     const q = (r - INNER) / LIP;
-    return { p: onLip(c, q), colour: 1 + max(0, 1 - q * 6) };
+    return { p: onLip(c, q), colour: 1 + Math.max(0, 1 - q * 6) };
   }
   const q = (r - INNER - LIP) / (OUTER - 1);
-  return { p: onSkin(c, q, f, smile), colour: max(0, 1 - q * 140) };
+  return { p: onSkin(c, q, f, smile), colour: Math.max(0, 1 - q * 140) };
 }
 
 const within = ({ isUpper, s, edge }: Column, q: number): Vec3 => {
   const up = isUpper ? 1 : -1;
   return [
     edge[0] * (1 - 0.02 * q),
-    edge[1] + 3.2 * sin((q * Math.PI) / 2) + (1 - abs(s)) * 1.6 * q,
-    edge[2] + up * (7 * q * q - 0.4 * q) * (1 - abs(s) ** 4),
+    edge[1] + 3.2 * Math.sin((q * Math.PI) / 2) + (1 - Math.abs(s)) * 1.6 * q,
+    edge[2] + up * (7 * q * q - 0.4 * q) * (1 - Math.abs(s) ** 4),
   ];
 };
 
 function onLip({ s, edge, rim, rimY, bulge: most }: Column, q: number): Vec3 {
-  const bulge = most * (1 - abs(s) ** 3) + 0.25;
+  const bulge = most * (1 - Math.abs(s) ** 3) + 0.25;
   // Out round the roll of the lip: forward quickly, then over to the rim.
-  const roll = sin(Math.PI * min(1, q ** 0.62 * 1.02)) ** 0.9;
+  const roll = Math.sin(Math.PI * Math.min(1, q ** 0.62 * 1.02)) ** 0.9;
   return [
     edge[0] + (rim[0] - edge[0]) * q,
     edge[1] + (rimY - edge[1]) * q - bulge * roll,
@@ -160,7 +158,7 @@ function onSkin({ rim, rimY, outline }: Column, q: number, f: FaceTrait, smile: 
   const pz = rim[2] + (outline[1] - rim[2]) * w;
   const y = skinY(f, px, pz, smile);
   // Just outside the rim the skin leaves it smoothly.
-  const near = exp(-hypot(px - rim[0], pz - rim[2]) / 3.2);
+  const near = Math.exp(-Math.hypot(px - rim[0], pz - rim[2]) / 3.2);
   return [px, y + (rimY - skinY(f, rim[0], rim[2], smile)) * near + 42 * smoothstep(0.82, 1, q) ** 2, pz];
 }
 
@@ -182,9 +180,9 @@ export function makeFace(f: FaceTrait, smile: number): Face {
   const o = openingOf(f, smile);
   const cant = (f.cantDeg * Math.PI) / 180;
   const canted = (p: Vec3): Vec3 => [
-    p[0] * cos(cant) - (p[2] - 4) * sin(cant),
+    p[0] * Math.cos(cant) - (p[2] - 4) * Math.sin(cant),
     p[1],
-    4 + p[0] * sin(cant) + (p[2] - 4) * cos(cant),
+    4 + p[0] * Math.sin(cant) + (p[2] - 4) * Math.cos(cant),
   ];
   const upperBulge = 3.4 - 1.4 * smile;
   const lowerBulge = 4.6 - 1.9 * smile;
@@ -200,14 +198,14 @@ export function makeFace(f: FaceTrait, smile: number): Face {
     const isUpper = i < halfAround;
     // Over the upper lip from the patient's right corner to the left one, back along the lower.
     const t = isUpper ? i / halfAround : (i - halfAround) / halfAround;
-    const s = (isUpper ? -1 : 1) * cos(Math.PI * t);
+    const s = (isUpper ? -1 : 1) * Math.cos(Math.PI * t);
     const x = s * o.half;
     const z = isUpper ? o.upper(s) : o.lower(s);
     const edge = canted([x, borderY(s, o.half, smile, isUpper), z]);
-    const bow = isUpper ? 0.86 + 0.14 * cos(min(1, abs(s) / 0.2) * Math.PI + Math.PI) : 1;
-    const thick = (isUpper ? upperRed * bow : lowerRed) * (1 - abs(s) ** 2.3) + 0.35;
+    const bow = isUpper ? 0.86 + 0.14 * Math.cos(Math.min(1, Math.abs(s) / 0.2) * Math.PI + Math.PI) : 1;
+    const thick = (isUpper ? upperRed * bow : lowerRed) * (1 - Math.abs(s) ** 2.3) + 0.35;
     const rim = canted([x * 1.035, 0, z + (isUpper ? thick : -thick)]);
-    const rimY = min(skinY(f, rim[0], rim[2], smile), edge[1] - 0.4) - 0.9 * (1 - s * s);
+    const rimY = Math.min(skinY(f, rim[0], rim[2], smile), edge[1] - 0.4) - 0.9 * (1 - s * s);
     // The outline of the head that this column runs to.
     const angle = Math.PI - 2 * Math.PI * (i / AROUND);
     const outline = headOutline(f, angle);
@@ -248,13 +246,13 @@ export function makeFace(f: FaceTrait, smile: number): Face {
  * The outline of the head seen from the front, by the direction from the mouth: 0 to the patient's left, a quarter up.
  */
 function headOutline(f: FaceTrait, angle: number): readonly [number, number] {
-  const [c, s] = [cos(angle), sin(angle)];
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const m = midX(f);
   // Temples and skull: a tall oval. Jaw: narrower downward to a broad chin.
   if (s >= 0) return [m + 73 * c * (1 - 0.05 * s), 24 + (FACE_HEIGHTS.crown - 24) * s];
-  const down = abs(s) ** 1.15;
+  const down = Math.abs(s) ** 1.15;
   return [
-    m + 73 * c * (1 - 0.3 * down) * (1 + 0.04 * sin(Math.PI * min(1, abs(s) * 1.1))),
-    24 - (24 - FACE_HEIGHTS.chin + 9) * (1 - (1 - abs(s)) ** 1.35),
+    m + 73 * c * (1 - 0.3 * down) * (1 + 0.04 * Math.sin(Math.PI * Math.min(1, Math.abs(s) * 1.1))),
+    24 - (24 - FACE_HEIGHTS.chin + 9) * (1 - (1 - Math.abs(s)) ** 1.35),
   ];
 }

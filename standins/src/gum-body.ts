@@ -6,13 +6,10 @@ export interface Standing {
   readonly frame: Frame;
 }
 
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { abs, atan2, hypot, max, min, sqrt } = Math;
-
 /** A rounded joint of two bodies. */
 export function joined(a: number, b: number, reach: number): number {
-  const h = max(0, reach - abs(a - b)) / reach;
-  return min(a, b) - (h * h * reach) / 4;
+  const h = Math.max(0, reach - Math.abs(a - b)) / reach;
+  return Math.min(a, b) - (h * h * reach) / 4;
 }
 
 /**
@@ -36,7 +33,7 @@ export function collar({ crown, frame }: Standing): Body {
   const mid = (k: 0 | 1) => (Math.min(...ring.map((p) => p[k])) + Math.max(...ring.map((p) => p[k]))) / 2;
   const [cx, cy] = [mid(0), mid(1)];
   const polar = ring
-    .map((p) => ({ turn: atan2(p[1] - cy, p[0] - cx), r: hypot(p[0] - cx, p[1] - cy), z: p[2] }))
+    .map((p) => ({ turn: Math.atan2(p[1] - cy, p[0] - cx), r: Math.hypot(p[0] - cx, p[1] - cy), z: p[2] }))
     .sort((a, b) => a.turn - b.turn);
   const radius = new Float64Array(SECTORS + 1);
   const level = new Float64Array(SECTORS + 1);
@@ -48,29 +45,29 @@ export function collar({ crown, frame }: Standing): Body {
     const a = polar[(after + polar.length - 1) % polar.length] as { turn: number; r: number; z: number };
     const gap = (b.turn - a.turn + 2 * Math.PI) % (2 * Math.PI) || 1;
     const t = ((turn - a.turn + 2 * Math.PI) % (2 * Math.PI)) / gap;
-    radius[s] = a.r + (b.r - a.r) * min(1, t);
-    level[s] = a.z + (b.z - a.z) * min(1, t);
+    radius[s] = a.r + (b.r - a.r) * Math.min(1, t);
+    level[s] = a.z + (b.z - a.z) * Math.min(1, t);
   }
-  const widest = max(...radius);
+  const widest = Math.max(...radius);
   return (x, y, z) => {
     const [lx, ly, lz] = toLocal(frame, [x, y, z]);
     const [dx, dy] = [lx - cx, ly - cy];
-    const rho = sqrt(dx * dx + dy * dy);
+    const rho = Math.sqrt(dx * dx + dy * dy);
     if (rho > widest + 3) return undefined;
-    const at = ((atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * SECTORS;
-    const s = min(SECTORS - 1, Math.floor(at));
+    const at = ((Math.atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * SECTORS;
+    const s = Math.min(SECTORS - 1, Math.floor(at));
     const t = at - s;
     const r = radius[s] * (1 - t) + radius[s + 1] * t;
     const over = lz - (level[s] * (1 - t) + level[s + 1] * t);
     if (over > COLLAR_REACH_MM || over < -3) return undefined;
-    const qx = rho - r - MARGIN.thick - MARGIN.growth * max(0, min(over, 4)) + MARGIN.round;
+    const qx = rho - r - MARGIN.thick - MARGIN.growth * Math.max(0, Math.min(over, 4)) + MARGIN.round;
     const qy = -over - MARGIN.over + MARGIN.round;
-    return hypot(max(qx, 0), max(qy, 0)) + min(max(qx, qy), 0) - MARGIN.round;
+    return Math.hypot(Math.max(qx, 0), Math.max(qy, 0)) + Math.min(Math.max(qx, qy), 0) - MARGIN.round;
   };
 }
 
 /** Height of a papilla between two necks that stand `width` apart, mm. */
-const papillaRise = (width: number, lostMm: number) => max(0.1, min(2.1, 0.62 * width + 0.4) - lostMm);
+const papillaRise = (width: number, lostMm: number) => Math.max(0.1, Math.min(2.1, 0.62 * width + 0.4) - lostMm);
 
 /** What fills the room between two neighbouring necks and rises between the crowns. */
 export function papilla(a: Standing, b: Standing, lostMm = 0): Body {
@@ -81,18 +78,18 @@ export function papilla(a: Standing, b: Standing, lostMm = 0): Body {
   };
   // a stands on the side of lesser x: its border at greater x meets the other's at lesser x.
   const [p, q] = [side(a, 0), side(b, a.crown.ringSize / 2)];
-  const width = hypot(q[0] - p[0], q[1] - p[1]);
+  const width = Math.hypot(q[0] - p[0], q[1] - p[1]);
   const rise = papillaRise(width, lostMm);
   const [ux, uy] = [(q[0] - p[0]) / (width || 1), (q[1] - p[1]) / (width || 1)];
   const centre: Vec3 = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2, (p[2] + q[2]) / 2 + 1.2];
   const [ru, rv, rz] = [width / 2 + 0.7, 2.7, rise + 1.2];
-  const least = min(ru, rv, rz);
+  const least = Math.min(ru, rv, rz);
   return (x, y, z) => {
     const [dx, dy, dz] = [x - centre[0], y - centre[1], z - centre[2]];
     const u = (dx * ux + dy * uy) / ru;
     const v = (dy * ux - dx * uy) / rv;
     const w = dz / rz;
-    const k = sqrt(u * u + v * v + w * w);
+    const k = Math.sqrt(u * u + v * v + w * w);
     return k > 2.5 ? undefined : (k - 1) * least;
   };
 }
@@ -102,10 +99,10 @@ export function palate(frontY: number, levelMm: number, halfWidth: (y: number) =
   const table = Float64Array.from({ length: 400 }, (_, i) => halfWidth(frontY + 0.2 * i));
   return (x, y, z) => {
     if (y < frontY) return undefined;
-    const half = table[min(399, Math.round((y - frontY) / 0.2))];
+    const half = table[Math.min(399, Math.round((y - frontY) / 0.2))];
     const u = x / (half || 1);
-    if (abs(u) > 1) return undefined;
-    const depth = 11 * (1 - u * u) * min(1, (y - frontY) / 16);
+    if (Math.abs(u) > 1) return undefined;
+    const depth = 11 * (1 - u * u) * Math.min(1, (y - frontY) / 16);
     return (levelMm + depth - z) * 0.8;
   };
 }

@@ -1,8 +1,5 @@
 import type { Vec3 } from '@radiant/core';
 
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { cos, sin } = Math;
-
 /** The simulated camera: a pinhole that looks at a place of the mouth. Lengths in mm, angles in degrees. */
 export interface CameraSetting {
   readonly widthPx: number;
@@ -52,8 +49,8 @@ export interface Pose {
 export function poseOf(s: CameraSetting): Pose {
   const yaw = ((s.yawDeg ?? 0) * Math.PI) / 180;
   const pitch = ((s.pitchDeg ?? 0) * Math.PI) / 180;
-  const forward: Vec3 = [-sin(yaw) * cos(pitch), cos(yaw) * cos(pitch), -sin(pitch)];
-  const right: Vec3 = [cos(yaw), sin(yaw), 0];
+  const forward: Vec3 = [-Math.sin(yaw) * Math.cos(pitch), Math.cos(yaw) * Math.cos(pitch), -Math.sin(pitch)];
+  const right: Vec3 = [Math.cos(yaw), Math.sin(yaw), 0];
   const up: Vec3 = [
     right[1] * forward[2] - right[2] * forward[1],
     right[2] * forward[0] - right[0] * forward[2],
@@ -77,7 +74,7 @@ export function projector(s: CameraSetting): (x: number, y: number, z: number, o
   const { at, forward, right, up } = poseOf(s);
   const pxPerMm = s.widthPx / s.fieldMm;
   const roll = ((s.rollDeg ?? 0) * Math.PI) / 180;
-  const [c, n] = [cos(roll), sin(roll)];
+  const [c, n] = [Math.cos(roll), Math.sin(roll)];
   const k1 = (s.distortion ?? 0) / (s.fieldMm / 2) ** 2;
   return (x, y, z, out) => {
     const dx = x - at[0];

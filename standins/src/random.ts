@@ -1,6 +1,3 @@
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { cos, floor, imul, log, sqrt } = Math;
-
 /** A random source that gives the same numbers for the same seed on every machine (mulberry32). */
 export interface Random {
   /** Even in [0, 1). */
@@ -14,21 +11,21 @@ export function random(seed: number): Random {
   const next = () => {
     state = (state + 0x6d2b79f5) >>> 0;
     let t = state;
-    t = imul(t ^ (t >>> 15), t | 1);
-    t ^= t + imul(t ^ (t >>> 7), t | 61);
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
   return {
     next,
-    normal: (sd) => sd * sqrt(-2 * log(1 - next())) * cos(2 * Math.PI * next()),
+    normal: (sd) => sd * Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next()),
   };
 }
 
 /** Smooth value noise in [−1, 1] at a point, one lattice cell a unit. */
 export function smoothNoise(x: number, y: number, z: number, seed: number): number {
-  const xi = floor(x);
-  const yi = floor(y);
-  const zi = floor(z);
+  const xi = Math.floor(x);
+  const yi = Math.floor(y);
+  const zi = Math.floor(z);
   const fade = (t: number) => t * t * (3 - 2 * t);
   const u = fade(x - xi);
   const v = fade(y - yi);
@@ -44,7 +41,7 @@ export function smoothNoise(x: number, y: number, z: number, seed: number): numb
 }
 
 function lattice(x: number, y: number, z: number, seed: number): number {
-  let h = imul(x, 374761393) ^ imul(y, 668265263) ^ imul(z, 2147483647) ^ imul(seed, 1274126177);
-  h = imul(h ^ (h >>> 13), 1274126177);
+  let h = Math.imul(x, 374761393) ^ Math.imul(y, 668265263) ^ Math.imul(z, 2147483647) ^ Math.imul(seed, 1274126177);
+  h = Math.imul(h ^ (h >>> 13), 1274126177);
   return ((h ^ (h >>> 16)) >>> 0) / 2147483648 - 1;
 }

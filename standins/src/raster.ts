@@ -1,8 +1,6 @@
 import type { Mesh } from '@radiant/core';
 import { type CameraSetting, projector } from './pose.js';
 
-const { ceil, floor, max, min } = Math;
-
 /**
  * What each sample of the picture shows: the number of the nearest triangle, or −1. `SIDE` × `SIDE` samples a pixel.
  */
@@ -43,10 +41,10 @@ export function rasterize(mesh: Mesh, s: CameraSetting): Samples {
     const by = projected[b + 1] * SIDE;
     const cx = projected[c] * SIDE;
     const cy = projected[c + 1] * SIDE;
-    const x0 = max(0, ceil(min(ax, bx, cx) - 0.5));
-    const x1 = min(width - 1, floor(max(ax, bx, cx) - 0.5));
-    const y0 = max(0, ceil(min(ay, by, cy) - 0.5));
-    const y1 = min(height - 1, floor(max(ay, by, cy) - 0.5));
+    const x0 = Math.max(0, Math.ceil(Math.min(ax, bx, cx) - 0.5));
+    const x1 = Math.min(width - 1, Math.floor(Math.max(ax, bx, cx) - 0.5));
+    const y0 = Math.max(0, Math.ceil(Math.min(ay, by, cy) - 0.5));
+    const y1 = Math.min(height - 1, Math.floor(Math.max(ay, by, cy) - 0.5));
     if (x0 > x1 || y0 > y1) continue;
     const area = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
     if (area === 0) continue;

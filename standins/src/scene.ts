@@ -15,8 +15,6 @@ import { type Face, makeFace } from './face.js';
 import type { Patient, PatientTooth } from './patient.js';
 import { type CameraSetting, SCALE_HEIGHT_MM, SCALE_LENGTH_MM, SCALE_PLANE_Y } from './pose.js';
 
-const { abs, acos, cos, exp, hypot, min, sin, sqrt } = Math;
-
 /** What a triangle belongs to. */
 export type Part =
   | { readonly kind: 'tooth'; readonly tooth: PatientTooth }
@@ -144,17 +142,17 @@ function sheet(y: number, [x0, x1]: readonly [number, number], [z0, z1]: readonl
 function palate(side: 1 | -1): Mesh {
   return grid(70, 80, (u, v) => {
     const y = 6 + 50 * v;
-    const half = min(25, 8 * sqrt(y - 4.5));
+    const half = Math.min(25, 8 * Math.sqrt(y - 4.5));
     // Both are seen from the mouth's opening: the vault from below, the tongue from above.
     const x = side * (1 - 2 * u) * half;
-    const q = abs(2 * u - 1);
-    const rise = 1 - exp(-v * 5);
+    const q = Math.abs(2 * u - 1);
+    const rise = 1 - Math.exp(-v * 5);
     if (side === 1) {
       const ruga =
-        0.4 * sin(y * 1.5 + 2.4 * q) * (1 - q) ** 0.7 * (1 - smoothstep(18, 26, y)) * smoothstep(0.03, 0.12, q);
-      return [x, y, 10 + 9 * (1 - q ** 2.4) * rise + ruga - 0.6 * exp(-((q / 0.06) ** 2)) * (1 - v)];
+        0.4 * Math.sin(y * 1.5 + 2.4 * q) * (1 - q) ** 0.7 * (1 - smoothstep(18, 26, y)) * smoothstep(0.03, 0.12, q);
+      return [x, y, 10 + 9 * (1 - q ** 2.4) * rise + ruga - 0.6 * Math.exp(-((q / 0.06) ** 2)) * (1 - v)];
     }
-    return [x, y, -9 - 2 * q ** 2 + 6 * (1 - q ** 2.6) * rise - 0.9 * exp(-((q / 0.07) ** 2)) * rise];
+    return [x, y, -9 - 2 * q ** 2 + 6 * (1 - q ** 2.6) * rise - 0.9 * Math.exp(-((q / 0.07) ** 2)) * rise];
   });
 }
 
@@ -190,9 +188,9 @@ function openness(
   let caster: RayCaster | undefined;
   let tree: Tree | undefined;
   const dirs = Array.from({ length: RAYS }, (_, i) => {
-    const t = acos(sqrt((i + 0.5) / RAYS));
+    const t = Math.acos(Math.sqrt((i + 0.5) / RAYS));
     const f = i * 2.399963;
-    return [sin(t) * cos(f), sin(t) * sin(f), cos(t)] as const;
+    return [Math.sin(t) * Math.cos(f), Math.sin(t) * Math.sin(f), Math.cos(t)] as const;
   });
   return (v) => {
     const before = known[v];
@@ -202,13 +200,13 @@ function openness(
     caster ??= rayCaster(tree);
     const n: Vec3 = [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]];
     // Sheets are seen from in front; the half-space is the observer's.
-    const side: Vec3 = abs(n[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
+    const side: Vec3 = Math.abs(n[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
     const tx: Vec3 = [
       side[1] * n[2] - side[2] * n[1],
       side[2] * n[0] - side[0] * n[2],
       side[0] * n[1] - side[1] * n[0],
     ];
-    const l = hypot(...tx) || 1;
+    const l = Math.hypot(...tx) || 1;
     const ex: Vec3 = [tx[0] / l, tx[1] / l, tx[2] / l];
     const ey: Vec3 = [n[1] * ex[2] - n[2] * ex[1], n[2] * ex[0] - n[0] * ex[2], n[0] * ex[1] - n[1] * ex[0]];
     const from: Vec3 = [
@@ -223,7 +221,7 @@ function openness(
         [ex[0] * a + ey[0] * b + n[0] * c, ex[1] * a + ey[1] * b + n[1] * c, ex[2] * a + ey[2] * b + n[2] * c],
         REACH_MM,
       );
-      sum += hit ? min(1, hit.distance / REACH_MM) ** 2 : 1;
+      sum += hit ? Math.min(1, hit.distance / REACH_MM) ** 2 : 1;
     }
     known[v] = sum / RAYS;
     return sum / RAYS;

@@ -5,8 +5,6 @@ import { type CameraSetting, SCALE_HEIGHT_MM, SCALE_LENGTH_MM } from './pose.js'
 import { smoothNoise } from './random.js';
 import { inkOnScale } from './scale-reference.js';
 
-const { abs, cos, exp, hypot, max, min, sqrt } = Math;
-
 /** Linear light, red, green, blue; 1 is white as metered. */
 export type Rgb = [number, number, number];
 
@@ -35,7 +33,7 @@ export interface Lamps {
 }
 
 const unit = (v: Vec3): Vec3 => {
-  const l = sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]) || 1;
+  const l = Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]) || 1;
   return [v[0] / l, v[1] / l, v[2] / l];
 };
 
@@ -55,14 +53,14 @@ function lit(base: Rgb, s: Seen, n: Vec3, lamps: Lamps, f: Finish): Rgb {
     const d = n[0] * l[0] + n[1] * l[1] + n[2] * l[2];
     const wrap = f.wrap + lamps.soft;
     const weight = lamps.soft > 0 ? (i === 0 ? 0.62 : 0.3) : 0.46;
-    diffuse += max(0, (d + wrap) / (1 + wrap)) * weight;
+    diffuse += Math.max(0, (d + wrap) / (1 + wrap)) * weight;
     const hx = l[0] + s.view[0];
     const hy = l[1] + s.view[1];
     const hz = l[2] + s.view[2];
-    const at = max(0, (n[0] * hx + n[1] * hy + n[2] * hz) / (sqrt(hx * hx + hy * hy + hz * hz) || 1));
+    const at = Math.max(0, (n[0] * hx + n[1] * hy + n[2] * hz) / (Math.sqrt(hx * hx + hy * hy + hz * hz) || 1));
     gloss += d > 0 ? f.gloss * at ** f.shine * (lamps.soft > 0 ? 0.6 : 1) : 0;
   });
-  const rim = (1 - max(0, n[0] * s.view[0] + n[1] * s.view[1] + n[2] * s.view[2])) ** 3 * 0.05;
+  const rim = (1 - Math.max(0, n[0] * s.view[0] + n[1] * s.view[1] + n[2] * s.view[2])) ** 3 * 0.05;
   const ambient = 0.16 + 0.84 * s.open ** 1.25;
   const wet = gloss * (0.35 + 0.65 * s.open) + rim * s.open;
   return [0, 1, 2].map((k) => (base[k] * (diffuse + 0.14) + f.glow[k] * 0.4) * ambient + wet) as Rgb;
@@ -110,7 +108,7 @@ export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number)
     to([0.46, 0.26, 0.11], brown * 0.7);
   }
   // Mamelons show warm under the translucent edge.
-  const lobes = edge * 0.05 * max(0, cos((local[0] / size.widthMm) * 3 * 2 * Math.PI));
+  const lobes = edge * 0.05 * Math.max(0, Math.cos((local[0] / size.widthMm) * 3 * 2 * Math.PI));
   base[0] += lobes;
   base[1] += lobes * 0.75;
   const bump = 0.03;
@@ -132,7 +130,10 @@ export function mucosa(s: Seen, up: number, lamps: Lamps, seed: number, inflamed
   const vessel =
     free *
     0.07 *
-    max(0, smoothNoise(p[0] * 0.9 + 2 * smoothNoise(p[0] * 0.3, p[2] * 0.3, 4, seed), p[2] * 0.35, 8, seed) - 0.25);
+    Math.max(
+      0,
+      smoothNoise(p[0] * 0.9 + 2 * smoothNoise(p[0] * 0.3, p[2] * 0.3, 4, seed), p[2] * 0.35, 8, seed) - 0.25,
+    );
   const red = inflamed * (1 - smoothstep(0.3, 2.2, up));
   const base: Rgb = [
     0.6 - 0.1 * free + mottle - 0.06 * red,
@@ -173,11 +174,12 @@ const hairTone = (f: FaceTrait): Rgb =>
 export function face(f: FaceTrait, s: Seen, red: number, lamps: Lamps, seed: number): Rgb {
   const { p } = s;
   const skin = skinTone(f);
-  const lip = min(1, red);
-  const wet = max(0, red - 1);
+  const lip = Math.min(1, red);
+  const wet = Math.max(0, red - 1);
   const mottle =
     1 + 0.035 * smoothNoise(p[0] * 0.16, p[2] * 0.16, 2, seed) + 0.02 * smoothNoise(p[0] * 0.6, p[2] * 0.6, 3, seed);
-  const flush = 0.1 * exp(-(((abs(p[0] - f.midlineMm) - 42) / 20) ** 2) - ((p[2] - 34) / 20) ** 2) * (1 - f.skin);
+  const flush =
+    0.1 * Math.exp(-(((Math.abs(p[0] - f.midlineMm) - 42) / 20) ** 2) - ((p[2] - 34) / 20) ** 2) * (1 - f.skin);
   let base: Rgb = [skin[0] * mottle, skin[1] * mottle * (1 - flush), skin[2] * mottle * (1 - flush)];
   const fine = 0.05 * smoothNoise(p[0] * 2.6, p[2] * 0.5, 6, seed);
   base = mix(base, mix(FAIR_RED, DEEP_RED, f.skin).map((c) => c * (1 + fine)) as Rgb, lip * 0.86);
@@ -201,7 +203,7 @@ export function face(f: FaceTrait, s: Seen, red: number, lamps: Lamps, seed: num
 
 /** Hair from the hairline and the temples backward, drawn flat like the hair behind the head. */
 function hairShare(f: FaceTrait, p: Vec3): number {
-  const a = abs(p[0] - f.midlineMm);
+  const a = Math.abs(p[0] - f.midlineMm);
   const line = FACE_HEIGHTS.hairline - 12 * (a / 60) ** 3 - (a > 58 ? (a - 58) * 4.2 : 0);
   return smoothstep(-3, 3, p[2] - line);
 }
@@ -214,40 +216,40 @@ function features(f: FaceTrait, p: Vec3, skin: Rgb): Rgb {
   const h = FACE_HEIGHTS;
   const x = p[0] - f.midlineMm;
   const z = p[2];
-  const a = abs(x);
+  const a = Math.abs(x);
   let c = skin;
   const paint = (to: Rgb, share: number) => {
-    if (share > 0) c = mix(c, to, min(1, share));
+    if (share > 0) c = mix(c, to, Math.min(1, share));
   };
   const shadow = (share: number) => paint([skin[0] * 0.35, skin[1] * 0.28, skin[2] * 0.25], share);
   // Nostrils and the shade under the nose.
-  shadow(0.75 * exp(-(((a - 6) / 2.6) ** 2) - ((z - h.noseBase - 0.6) / 1.3) ** 2));
+  shadow(0.75 * Math.exp(-(((a - 6) / 2.6) ** 2) - ((z - h.noseBase - 0.6) / 1.3) ** 2));
   const hair = hairTone(f);
   const ex = a - f.pupilsMm / 2;
   const ez = z - h.eyes;
-  if (abs(ex) < 22 && abs(ez) < 30) {
+  if (Math.abs(ex) < 22 && Math.abs(ez) < 30) {
     const t = ex / 14;
-    const inside = max(0, 1 - t * t);
+    const inside = Math.max(0, 1 - t * t);
     const upper = 4.9 * inside ** 0.62 + 0.5 * t;
     const lower = -3.5 * inside ** 0.8 + 0.5 * t;
     const soft = (d: number, w: number) => 1 - smoothstep(0, w, d);
-    if (abs(t) < 1) {
+    if (Math.abs(t) < 1) {
       const open = smoothstep(-0.4, 0.4, upper - ez) * smoothstep(-0.4, 0.4, ez - lower);
       const shade = 1 - 0.42 * smoothstep(0, 3.6, ez - (upper - 4.2));
       paint([0.56 * shade, 0.53 * shade, 0.5 * shade], open);
-      const r = hypot(ex, ez - 0.3);
+      const r = Math.hypot(ex, ez - 0.3);
       paint(mix([0.085, 0.05, 0.03], [0.05, 0.075, 0.085], 1 - f.skin), open * soft(r - 5.6, 0.7) * 1);
       paint([0.006, 0.006, 0.007], open * soft(r - 2.3, 0.5));
-      paint(mix(hair, [0.02, 0.015, 0.012], 0.7), soft(abs(ez - upper) - 0.55, 0.7) * inside ** 0.2);
-      shadow(0.3 * soft(abs(ez - lower) - 0.2, 0.8) * inside ** 0.4);
+      paint(mix(hair, [0.02, 0.015, 0.012], 0.7), soft(Math.abs(ez - upper) - 0.55, 0.7) * inside ** 0.2);
+      shadow(0.3 * soft(Math.abs(ez - lower) - 0.2, 0.8) * inside ** 0.4);
     }
-    shadow(0.4 * soft(abs(ez - upper - 3.6 - 0.8 * inside) - 0.2, 1.1) * smoothstep(0, 0.3, 1.25 - abs(t)));
+    shadow(0.4 * soft(Math.abs(ez - upper - 3.6 - 0.8 * inside) - 0.2, 1.1) * smoothstep(0, 0.3, 1.25 - Math.abs(t)));
     // The brow.
     const bt = (a - 13) / 36;
     if (bt > 0 && bt < 1) {
-      const mid = 17 + 6.2 * Math.sin(Math.PI * min(1, bt * 0.82 + 0.1)) - 2.2 * bt;
+      const mid = 17 + 6.2 * Math.sin(Math.PI * Math.min(1, bt * 0.82 + 0.1)) - 2.2 * bt;
       const half = 2.4 * (1 - bt) ** 0.6 * smoothstep(0, 0.09, bt) + 0.35;
-      paint(mix(hair, skin, 0.18), 0.86 * soft(abs(ez - mid) - half, 1.1));
+      paint(mix(hair, skin, 0.18), 0.86 * soft(Math.abs(ez - mid) - half, 1.1));
     }
   }
   return c;
@@ -264,12 +266,12 @@ export const inside = (): Rgb => [0.011, 0.006, 0.006];
 export function behind(f: FaceTrait, p: Vec3, backdrop: number): Rgb {
   const x = p[0] - f.midlineMm;
   const z = p[2];
-  const a = abs(x);
-  const fall = 1 - 0.3 * hypot(x / 300, (z - 60) / 300);
+  const a = Math.abs(x);
+  const fall = 1 - 0.3 * Math.hypot(x / 300, (z - 60) / 300);
   let c: Rgb = [backdrop * 0.92 * fall, backdrop * 0.98 * fall, backdrop * fall];
   const soft = (d: number) => 1 - smoothstep(-1.2, 1.2, d);
   const hair = hairAt(f, x, z);
-  const crown = hypot(x / 88, (z - 72) / 96) - 1;
+  const crown = Math.hypot(x / 88, (z - 72) / 96) - 1;
   c = mix(c, hair, soft(crown * 90) * smoothstep(-30, -5, z));
   const neckHalf = 47 + 10 * smoothstep(-75, -110, z);
   const skin = skinTone(f);
@@ -280,7 +282,7 @@ export function behind(f: FaceTrait, p: Vec3, backdrop: number): Rgb {
     [skin[0] * side * under, skin[1] * side * under, skin[2] * side * under],
     soft(a - neckHalf) * soft(z + 20),
   );
-  const collar = -92 - 14 * exp(-((a / 34) ** 2)) - max(0, a - 50) * 0.34;
+  const collar = -92 - 14 * Math.exp(-((a / 34) ** 2)) - Math.max(0, a - 50) * 0.34;
   const cloth = 1 + 0.08 * smoothNoise(x * 0.03, z * 0.03, 4, 3);
   return mix(c, [0.075 * cloth, 0.1 * cloth, 0.115 * cloth], soft(z - collar));
 }
@@ -290,7 +292,8 @@ export function beyond(s: CameraSetting, seed: number, x: number, y: number): Rg
   const u = x / s.widthPx - 0.5;
   const v = y / s.heightPx - 0.5;
   const cheek =
-    smoothstep(0.36, 0.52, abs(u) + 0.06 * smoothNoise(u * 8, v * 8, 0, seed)) * (1 - smoothstep(-0.1, 0.4, v) * 0.7);
+    smoothstep(0.36, 0.52, Math.abs(u) + 0.06 * smoothNoise(u * 8, v * 8, 0, seed)) *
+    (1 - smoothstep(-0.1, 0.4, v) * 0.7);
   return [0.014 + 0.16 * cheek, 0.008 + 0.05 * cheek, 0.009 + 0.05 * cheek];
 }
 

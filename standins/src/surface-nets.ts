@@ -1,8 +1,5 @@
 import { bounds, type ColumnGrid, type Mesh, spans } from '@radiant/core';
 
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { ceil, floor, max, min, sqrt } = Math;
-
 /** Signed distances on a regular grid, mm: negative inside. */
 export interface Volume {
   readonly grid: ColumnGrid;
@@ -33,14 +30,14 @@ export function addSolid(
   const band = BAND_STEPS * h;
   const box = bounds(mesh);
   const [oi, oj, ok] = [
-    floor((box.min[0] - band - grid.a0) / h),
-    floor((box.min[1] - band - grid.b0) / h),
-    floor((box.min[2] - band - c0) / h),
+    Math.floor((box.min[0] - band - grid.a0) / h),
+    Math.floor((box.min[1] - band - grid.b0) / h),
+    Math.floor((box.min[2] - band - c0) / h),
   ];
   const [ni, nj, nk] = [
-    ceil((box.max[0] + band - grid.a0) / h) - oi + 1,
-    ceil((box.max[1] + band - grid.b0) / h) - oj + 1,
-    ceil((box.max[2] + band - c0) / h) - ok + 1,
+    Math.ceil((box.max[0] + band - grid.a0) / h) - oi + 1,
+    Math.ceil((box.max[1] + band - grid.b0) / h) - oj + 1,
+    Math.ceil((box.max[2] + band - c0) / h) - ok + 1,
   ];
   const own = (i: number, j: number, k: number) => i - oi + ni * (j - oj + nj * (k - ok));
   const near = new Float32Array(ni * nj * nk).fill(Infinity);
@@ -50,12 +47,12 @@ export function addSolid(
     const [ax, ay, az] = [p[a], p[a + 1], p[a + 2]];
     const [bx, by, bz] = [p[b], p[b + 1], p[b + 2]];
     const [cx, cy, cz] = [p[c], p[c + 1], p[c + 2]];
-    const i0 = ceil((min(ax, bx, cx) - band - grid.a0) / h);
-    const i1 = floor((max(ax, bx, cx) + band - grid.a0) / h);
-    const j0 = ceil((min(ay, by, cy) - band - grid.b0) / h);
-    const j1 = floor((max(ay, by, cy) + band - grid.b0) / h);
-    const k0 = ceil((min(az, bz, cz) - band - c0) / h);
-    const k1 = floor((max(az, bz, cz) + band - c0) / h);
+    const i0 = Math.ceil((Math.min(ax, bx, cx) - band - grid.a0) / h);
+    const i1 = Math.floor((Math.max(ax, bx, cx) + band - grid.a0) / h);
+    const j0 = Math.ceil((Math.min(ay, by, cy) - band - grid.b0) / h);
+    const j1 = Math.floor((Math.max(ay, by, cy) + band - grid.b0) / h);
+    const k0 = Math.ceil((Math.min(az, bz, cz) - band - c0) / h);
+    const k1 = Math.floor((Math.max(az, bz, cz) + band - c0) / h);
     const [ux, uy, uz, vx, vy, vz] = [bx - ax, by - ay, bz - az, cx - ax, cy - ay, cz - az];
     for (let k = k0; k <= k1; k++)
       for (let j = j0; j <= j1; j++)
@@ -67,29 +64,29 @@ export function addSolid(
   }
   const inside = new Uint8Array(near.length);
   for (const [column, at] of spans(mesh, [0, 1, 2], grid)) {
-    const j = floor(column / grid.na);
+    const j = Math.floor(column / grid.na);
     const i = column - j * grid.na;
     for (let s = 0; s < at.length; s += 2) {
-      const to = floor((at[s + 1] - c0) / h);
-      for (let k = ceil((at[s] - c0) / h); k <= to; k++) inside[own(i, j, k)] = 1;
+      const to = Math.floor((at[s + 1] - c0) / h);
+      for (let k = Math.ceil((at[s] - c0) / h); k <= to; k++) inside[own(i, j, k)] = 1;
     }
   }
   const places: number[] = [];
   const values: number[] = [];
   const middles: number[] = [];
-  for (let k = max(0, ok); k < min(nc, ok + nk); k++)
-    for (let j = max(0, oj); j < min(grid.nb, oj + nj); j++)
-      for (let i = max(0, oi); i < min(grid.na, oi + ni); i++) {
+  for (let k = Math.max(0, ok); k < Math.min(nc, ok + nk); k++)
+    for (let j = Math.max(0, oj); j < Math.min(grid.nb, oj + nj); j++)
+      for (let i = Math.max(0, oi); i < Math.min(grid.na, oi + ni); i++) {
         const n = own(i, j, k);
         const q = near[n];
         if (q === Infinity && !inside[n]) continue;
         places.push(placeOf(v, i, j, k));
-        values.push((inside[n] ? -1 : 1) * min(band, sqrt(q)));
+        values.push((inside[n] ? -1 : 1) * Math.min(band, Math.sqrt(q)));
         if (cut) middles.push(grid.a0 + i * h, grid.b0 + j * h, c0 + k * h);
       }
   const gone = cut?.(Float64Array.from(middles));
   places.forEach((at, n) => {
-    const value = gone ? min(band, max(values[n], gone[n])) : values[n];
+    const value = gone ? Math.min(band, Math.max(values[n], gone[n])) : values[n];
     if (value >= d[at]) return;
     d[at] = value;
     onNearer(at);
@@ -123,10 +120,10 @@ function squared(
   s = clamped(d1 / (uu || 1e-30));
   t = clamped(d2 / (vv || 1e-30));
   const third = clamped((d2 - d1 - uv + uu) / (uu - 2 * uv + vv || 1e-30));
-  return min(off(s, 0), off(0, t), off(1 - third, third));
+  return Math.min(off(s, 0), off(0, t), off(1 - third, third));
 }
 
-const clamped = (n: number): number => max(0, min(1, n));
+const clamped = (n: number): number => Math.max(0, Math.min(1, n));
 
 /**
  * The surface on which the distance is nil, as a mesh with one vertex in each cell that it goes through (surface nets,

@@ -14,8 +14,6 @@ import { makeFace } from './face.js';
 import { inMouth, type Patient, type PatientTooth, truePoints } from './patient.js';
 import type { Expression } from './scene.js';
 
-const { abs, max, min } = Math;
-
 /**
  * Where the points of a view truly lie, in the mouth's coordinates, by their ids. Those that can't be seen are left
  * out.
@@ -63,7 +61,7 @@ function portrait(patient: Patient, e: Expression): Record<string, Vec3> {
     out['midline-edge'] = [
       (a.mesial[0] + b.mesial[0]) / 2,
       (a.edge[1] + b.edge[1]) / 2,
-      max(a.edge[2], b.edge[2]) + 0.6,
+      Math.max(a.edge[2], b.edge[2]) + 0.6,
     ];
   }
   for (const [id, tooth] of [
@@ -146,7 +144,7 @@ function front(patient: Patient): Record<string, Vec3> {
     const { positions: g } = patient.gum;
     for (let i = 0; i < g.length; i += 3) {
       const v: Vec3 = [g[i], g[i + 1], g[i + 2]];
-      if (abs(v[0] - x) > 0.7 || v[1] > (contact?.[1] ?? 4) + 1.5) continue;
+      if (Math.abs(v[0] - x) > 0.7 || v[1] > (contact?.[1] ?? 4) + 1.5) continue;
       if (!tip || v[2] < tip[2]) tip = v;
     }
     if (tip) out[`papilla-${a}-${b}`] = tip;
@@ -194,7 +192,7 @@ function contactOf(right: PatientTooth, left: PatientTooth): { low: Vec3; high: 
     const touches = q[0] - p[0] < TOUCH_MM;
     if (!touches && high) break;
     if (!touches) continue;
-    high = [(p[0] + q[0]) / 2, min(p[1], q[1]), row * step];
+    high = [(p[0] + q[0]) / 2, Math.min(p[1], q[1]), row * step];
     low ??= high;
   }
   return low && high && { low, high };
@@ -219,7 +217,7 @@ function side(patient: Patient, which: 'right' | 'left'): Record<string, Vec3> {
   });
   let facial: Vec3 = [0, Infinity, 0];
   each(lower, (p) => {
-    if (abs(p[2] - edge[2]) < 0.3 && p[1] < facial[1]) facial = p;
+    if (Math.abs(p[2] - edge[2]) < 0.3 && p[1] < facial[1]) facial = p;
   });
   if (Number.isFinite(facial[1])) {
     out['upper-edge'] = edge;

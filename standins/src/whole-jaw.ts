@@ -18,9 +18,6 @@ import { type Random, random } from './random.js';
 import { roughened, type ScannerSetting } from './scanner.js';
 import { addSolid, placeOf, surfaceOf, type Volume } from './surface-nets.js';
 
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { abs, ceil, floor, max, min } = Math;
-
 /** How a whole jaw is scanned. */
 export interface WholeSetting extends ScannerSetting {
   /** Distance of the scan's points, mm. */
@@ -107,11 +104,11 @@ const FAR = 100;
 
 function emptyVolume(meshes: readonly Mesh[], step: number): Volume {
   const all = meshes.map(bounds);
-  const least = (k: 0 | 1 | 2) => min(...all.map((b) => b.min[k]));
-  const most = (k: 0 | 1 | 2) => max(...all.map((b) => b.max[k]));
+  const least = (k: 0 | 1 | 2) => Math.min(...all.map((b) => b.min[k]));
+  const most = (k: 0 | 1 | 2) => Math.max(...all.map((b) => b.max[k]));
   const grid = gridOver([least(0) - 3, least(1) - 3], [most(0) + 3, most(1) + 2.5], step);
   const c0 = least(2) - 1;
-  const nc = ceil((most(2) + 9 - c0) / step);
+  const nc = Math.ceil((most(2) + 9 - c0) / step);
   return { grid, c0, nc, d: new Float32Array(grid.na * grid.nb * nc).fill(FAR) };
 }
 
@@ -120,8 +117,8 @@ function gumOf(v: Volume, teeth: readonly Standing[], jaw: Jaw, lostMm = 0): Flo
   const { grid, c0, nc } = v;
   const add = (body: Body, from: Vec3, to: Vec3, soft: number) => {
     const range = (k: 0 | 1 | 2, zero: number, n: number): [number, number] => [
-      max(0, floor((from[k] - zero) / grid.step)),
-      min(n - 1, ceil((to[k] - zero) / grid.step)),
+      Math.max(0, Math.floor((from[k] - zero) / grid.step)),
+      Math.min(n - 1, Math.ceil((to[k] - zero) / grid.step)),
     ];
     const [i0, i1] = range(0, grid.a0, grid.na);
     const [j0, j1] = range(1, grid.b0, grid.nb);
@@ -152,7 +149,7 @@ function gumOf(v: Volume, teeth: readonly Standing[], jaw: Jaw, lostMm = 0): Flo
   if (jaw === 'upper') {
     const necks = teeth.map((t) => toParent(t.frame, [0, 3, neckMm(t) - 1.5]));
     const level = necks.reduce((n, p) => n + p[2], 0) / necks.length;
-    const frontY = min(...necks.map((p) => p[1])) + 1;
+    const frontY = Math.min(...necks.map((p) => p[1])) + 1;
     const half = (y: number) => {
       // Between the two sides' necks at this depth, the nearest above and below.
       const side = (sign: 1 | -1) => {
@@ -161,9 +158,9 @@ function gumOf(v: Volume, teeth: readonly Standing[], jaw: Jaw, lostMm = 0): Flo
         const [p, q] = after <= 0 ? [own.at(after), own.at(after)] : [own[after - 1], own[after]];
         if (!p || !q) return 0;
         const t = q[1] > p[1] ? (y - p[1]) / (q[1] - p[1]) : 0;
-        return abs(p[0] + (q[0] - p[0]) * min(1, t));
+        return Math.abs(p[0] + (q[0] - p[0]) * Math.min(1, t));
       };
-      return min(side(1), side(-1)) + 1.5;
+      return Math.min(side(1), side(-1)) + 1.5;
     };
     add(palate(frontY, level, half), [-40, frontY, -20], [40, 60, 60], VAULT_SOFT_MM);
   }
@@ -180,16 +177,16 @@ function saliva(v: Volume, drops: number, r: Random): void {
     // A place on the surface, found by trying.
     let at = -1;
     for (let k = 0; k < 100_000 && at < 0; k++) {
-      const some = floor(r.next() * d.length);
-      if (abs(d[some]) < grid.step * 0.5) at = some;
+      const some = Math.floor(r.next() * d.length);
+      if (Math.abs(d[some]) < grid.step * 0.5) at = some;
     }
     if (at < 0) continue;
-    const [i, j, k] = [at % grid.na, floor(at / grid.na) % grid.nb, floor(at / (grid.na * grid.nb))];
+    const [i, j, k] = [at % grid.na, Math.floor(at / grid.na) % grid.nb, Math.floor(at / (grid.na * grid.nb))];
     const radius = 0.4 + 0.5 * r.next();
-    const reach = ceil(radius / grid.step) + 1;
-    for (let c = max(0, k - reach); c <= min(v.nc - 1, k + reach); c++)
-      for (let b = max(0, j - reach); b <= min(grid.nb - 1, j + reach); b++)
-        for (let a = max(0, i - reach); a <= min(grid.na - 1, i + reach); a++) {
+    const reach = Math.ceil(radius / grid.step) + 1;
+    for (let c = Math.max(0, k - reach); c <= Math.min(v.nc - 1, k + reach); c++)
+      for (let b = Math.max(0, j - reach); b <= Math.min(grid.nb - 1, j + reach); b++)
+        for (let a = Math.max(0, i - reach); a <= Math.min(grid.na - 1, i + reach); a++) {
           const p = placeOf(v, a, b, c);
           const far = Math.hypot(a - i, b - j, (c - k) * 1.4) * grid.step - radius;
           d[p] = joined(d[p], far, 0.35);
@@ -220,7 +217,7 @@ function told(v: Volume, mesh: Mesh, owner: Uint8Array): { mesh: Mesh; truth: Ui
 /** Places that were not seen: the middle of each and how far it goes, mm. */
 function holesOf(mesh: Mesh, holes: number, r: Random): { at: Vec3; radius: number }[] {
   return Array.from({ length: holes }, () => {
-    const at = 3 * floor(r.next() * (mesh.positions.length / 3));
+    const at = 3 * Math.floor(r.next() * (mesh.positions.length / 3));
     return {
       at: [mesh.positions[at], mesh.positions[at + 1], mesh.positions[at + 2]] as Vec3,
       radius: 0.4 + 0.7 * r.next(),

@@ -2,9 +2,6 @@ import { Refusal } from '../../errors.js';
 import type { Mesh } from '../mesh.js';
 import { divide, sorting } from './divide.js';
 
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { max, min } = Math;
-
 /**
  * A bounding-volume tree over a mesh's triangles, all in flat arrays.
  *
@@ -81,12 +78,12 @@ function nodeBoxes(link: Int32Array, tri: Float64Array): Float64Array {
     let z1 = -Infinity;
     if (count === 0) {
       const l = 6 * first;
-      x0 = min(box[l], box[l + 6]);
-      y0 = min(box[l + 1], box[l + 7]);
-      z0 = min(box[l + 2], box[l + 8]);
-      x1 = max(box[l + 3], box[l + 9]);
-      y1 = max(box[l + 4], box[l + 10]);
-      z1 = max(box[l + 5], box[l + 11]);
+      x0 = Math.min(box[l], box[l + 6]);
+      y0 = Math.min(box[l + 1], box[l + 7]);
+      z0 = Math.min(box[l + 2], box[l + 8]);
+      x1 = Math.max(box[l + 3], box[l + 9]);
+      y1 = Math.max(box[l + 4], box[l + 10]);
+      z1 = Math.max(box[l + 5], box[l + 11]);
     } else {
       for (let t = TRI_STRIDE * first; t < TRI_STRIDE * (first + count); t += TRI_STRIDE) {
         const ax = tri[t];
@@ -98,12 +95,12 @@ function nodeBoxes(link: Int32Array, tri: Float64Array): Float64Array {
         const vx = tri[t + 6];
         const vy = tri[t + 7];
         const vz = tri[t + 8];
-        x0 = min(x0, ax + min(0, ux, vx));
-        y0 = min(y0, ay + min(0, uy, vy));
-        z0 = min(z0, az + min(0, uz, vz));
-        x1 = max(x1, ax + max(0, ux, vx));
-        y1 = max(y1, ay + max(0, uy, vy));
-        z1 = max(z1, az + max(0, uz, vz));
+        x0 = Math.min(x0, ax + Math.min(0, ux, vx));
+        y0 = Math.min(y0, ay + Math.min(0, uy, vy));
+        z0 = Math.min(z0, az + Math.min(0, uz, vz));
+        x1 = Math.max(x1, ax + Math.max(0, ux, vx));
+        y1 = Math.max(y1, ay + Math.max(0, uy, vy));
+        z1 = Math.max(z1, az + Math.max(0, uz, vz));
       }
     }
     box[o] = x0;
@@ -128,8 +125,8 @@ function triangleBoxes(mesh: Mesh, n: number): Float32Array {
       const va = p[a + k];
       const vb = p[b + k];
       const vc = p[c + k];
-      own[6 * i + k] = min(va, vb, vc);
-      own[6 * i + 3 + k] = max(va, vb, vc);
+      own[6 * i + k] = Math.min(va, vb, vc);
+      own[6 * i + 3 + k] = Math.max(va, vb, vc);
     }
   }
   return own;

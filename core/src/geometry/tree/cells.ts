@@ -2,9 +2,6 @@ import { vertex } from '../mesh.js';
 import { cross, dot, sub, type Vec3 } from '../vec.js';
 import { entry, type RayHit } from './ray.js';
 
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { floor, max, min, sqrt } = Math;
-
 /**
  * A surface's triangles sorted into cells of space, for the one ray under a pointer: four bytes a triangle, and built
  * in a fraction of the time of a search tree (build.ts), which pays where a surface is asked thousands of times.
@@ -33,7 +30,7 @@ const MOST_A_SIDE = 64;
 
 export function cellsOf({ positions, triangles }: Surface): Cells {
   const n = triangles.length / 3;
-  const a = max(1, min(MOST_A_SIDE, floor(sqrt(n / TRIANGLES_A_CELL / SHEETS))));
+  const a = Math.max(1, Math.min(MOST_A_SIDE, Math.floor(Math.sqrt(n / TRIANGLES_A_CELL / SHEETS))));
   const low = [Infinity, Infinity, Infinity];
   const high = [-Infinity, -Infinity, -Infinity];
   for (let k = 0; k < 3; k++)
@@ -42,8 +39,8 @@ export function cellsOf({ positions, triangles }: Surface): Cells {
       if (v < low[k]) low[k] = v;
       if (v > high[k]) high[k] = v;
     }
-  const step = a / (max(high[0] - low[0], high[1] - low[1], high[2] - low[2]) || 1);
-  const along = (sum: number, k: number) => max(0, min(a - 1, floor((sum / 3 - low[k]) * step)));
+  const step = a / (Math.max(high[0] - low[0], high[1] - low[1], high[2] - low[2]) || 1);
+  const along = (sum: number, k: number) => Math.max(0, Math.min(a - 1, Math.floor((sum / 3 - low[k]) * step)));
   const cellOf = new Uint32Array(n);
   const counts = new Uint32Array(a * a * a);
   for (let t = 0; t < n; t++) {

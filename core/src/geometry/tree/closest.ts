@@ -3,9 +3,6 @@ import { TRI_STRIDE, type Tree } from './build.js';
 import { mortonOrder } from './morton.js';
 import { type PackedSearch, packedSearch } from './packed.js';
 
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { abs, sqrt } = Math;
-
 /** The nearest points of a surface to many queries, one row a query. */
 export interface ClosestPoints {
   /** x, y, z of the nearest point, mm. */
@@ -102,14 +99,14 @@ function search(
       const l = link[2 * node];
       const r = l + 1;
       let o = 6 * l;
-      let dx = abs(box[o] - px) + abs(px - box[o + 3]) - (box[o + 3] - box[o]);
-      let dy = abs(box[o + 1] - py) + abs(py - box[o + 4]) - (box[o + 4] - box[o + 1]);
-      let dz = abs(box[o + 2] - pz) + abs(pz - box[o + 5]) - (box[o + 5] - box[o + 2]);
+      let dx = Math.abs(box[o] - px) + Math.abs(px - box[o + 3]) - (box[o + 3] - box[o]);
+      let dy = Math.abs(box[o + 1] - py) + Math.abs(py - box[o + 4]) - (box[o + 4] - box[o + 1]);
+      let dz = Math.abs(box[o + 2] - pz) + Math.abs(pz - box[o + 5]) - (box[o + 5] - box[o + 2]);
       const dl = 0.25 * (dx * dx + dy * dy + dz * dz);
       o = 6 * r;
-      dx = abs(box[o] - px) + abs(px - box[o + 3]) - (box[o + 3] - box[o]);
-      dy = abs(box[o + 1] - py) + abs(py - box[o + 4]) - (box[o + 4] - box[o + 1]);
-      dz = abs(box[o + 2] - pz) + abs(pz - box[o + 5]) - (box[o + 5] - box[o + 2]);
+      dx = Math.abs(box[o] - px) + Math.abs(px - box[o + 3]) - (box[o + 3] - box[o]);
+      dy = Math.abs(box[o + 1] - py) + Math.abs(py - box[o + 4]) - (box[o + 4] - box[o + 1]);
+      dz = Math.abs(box[o + 2] - pz) + Math.abs(pz - box[o + 5]) - (box[o + 5] - box[o + 2]);
       const dr = 0.25 * (dx * dx + dy * dy + dz * dz);
       if (dl <= dr) {
         if (dr < best) {
@@ -179,7 +176,7 @@ export function searchEach(tree: Tree, points: Float64Array, order: Uint32Array,
     result.points[3 * q] = out[0];
     result.points[3 * q + 1] = out[1];
     result.points[3 * q + 2] = out[2];
-    result.distances[q] = sqrt(out[3]);
+    result.distances[q] = Math.sqrt(out[3]);
     result.faces[q] = tree.face[out[4]];
   }
 }

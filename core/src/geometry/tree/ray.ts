@@ -1,9 +1,6 @@
 import type { Vec3 } from '../vec.js';
 import { TRI_STRIDE, type Tree } from './build.js';
 
-// Taken once: a global looked up in an inner loop is slow wherever the engine runs the code in a context of its own.
-const { max, min } = Math;
-
 export interface RayHit {
   /** Distance along the unit direction, mm. */
   readonly distance: number;
@@ -125,8 +122,8 @@ export function entry(
   const y1 = (box[b + 4] - oy) * iy;
   const z0 = (box[b + 2] - oz) * iz;
   const z1 = (box[b + 5] - oz) * iz;
-  const near = max(min(x0, x1), min(y0, y1), min(z0, z1), 0);
-  const exit = min(max(x0, x1), max(y0, y1), max(z0, z1));
+  const near = Math.max(Math.min(x0, x1), Math.min(y0, y1), Math.min(z0, z1), 0);
+  const exit = Math.min(Math.max(x0, x1), Math.max(y0, y1), Math.max(z0, z1));
   return near <= exit && near < best ? near : Infinity;
 }
 
