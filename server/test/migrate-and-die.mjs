@@ -3,8 +3,9 @@ import { migrate } from '../dist/database/migrations.js';
 import { headsIn } from '../dist/files/store.js';
 
 // Brings a database to the newest form and dies on the way, as the tests of migrations want it: whole, killed behind
-// its nth statement that changes something, or, in one process, broken off behind every one of them in turn.
-const [port, password, what, nth] = process.argv.slice(2);
+// its nth statement that changes something, or, in one process, broken off behind every nth one of them in turn,
+// beginning with another on each day.
+const [port, password, what, nth, first] = process.argv.slice(2);
 const open = () => connect({ port: Number(port), user: 'arch', password, name: 'radiant_arch' }, { patient: true });
 
 function dying(db, at, die) {
@@ -71,14 +72,15 @@ if (what === 'kill') {
   await whole();
   const wanted = await form();
   const wrong = [];
-  let at = 1;
-  for (; ; at++) {
+  const tried = [];
+  for (let at = Number(first); ; at += Number(nth)) {
     await anew();
     if (!(await brokenOff(at))) break;
     await whole();
+    tried.push(at);
     if (JSON.stringify(await form()) !== JSON.stringify(wanted)) wrong.push(at);
   }
-  process.send({ lines: wanted.length, steps: at - 1, wrong });
+  process.send({ lines: wanted.length, tried, wrong });
   process.disconnect();
 } else {
   // Here the next word is the folder with the kept files.

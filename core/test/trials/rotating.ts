@@ -1,5 +1,5 @@
 /** Everything is tried under `bin/test --all`. */
-const ALL = process.env.RADIANT_TEST_ALL === '1';
+export const ALL = process.env.RADIANT_TEST_ALL === '1';
 
 /** Which day's share is tried: today's, or the one that `bin/test --day N` asks for again. */
 export const DAY = Number(process.env.RADIANT_TEST_DAY ?? Math.floor(Date.now() / 86_400_000));
