@@ -44,7 +44,11 @@ export interface Visit {
 
 /** A browser of its own, not signed in. */
 export async function newPage(): Promise<Page> {
-  const context = await (await start()).newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  const context = await (await start()).newContext({
+    viewport: { width: 1280, height: 800 },
+    deviceScaleFactor: 0.5,
+    acceptDownloads: true,
+  });
   contexts.add(context);
   context.once('close', () => contexts.delete(context));
   const page = await context.newPage();

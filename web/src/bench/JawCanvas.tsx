@@ -26,7 +26,7 @@ export function JawCanvas({
   return (
     <Canvas
       frameloop="demand"
-      dpr={[1, 2]}
+      dpr={[0.5, 2]}
       camera={{ fov: fieldDeg, near: 10, far: 600, position: [...eyeOf('upper', 'front').from], up: [0, 0, 1] }}
       gl={{ antialias: SMOOTH }}
       aria-label={label}
