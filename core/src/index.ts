@@ -228,6 +228,7 @@ export {
   TRAY,
 } from './reduction/bur.js';
 export {
+  type CrownSpan,
   type FacialPlace,
   facialPlaces,
   reductionBetween,
@@ -239,8 +240,10 @@ export {
 } from './reduction/plan.js';
 export {
   type EnamelLeft,
+  type EnamelNorm,
   type EnamelState,
   enamelLeft,
+  enamelNormAt,
   NOTHING_MM,
   type Removal,
   removal,

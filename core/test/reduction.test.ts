@@ -1,18 +1,26 @@
 import {
   box,
+  buildTree,
   type CrownSize,
+  cross,
   crown,
+  crownZenith,
   designOf,
   type ExistingArch,
   type ExistingTooth,
   enamelLeft,
+  enamelNormAt,
   existingArch,
   FACIAL_ENAMEL,
   firstContour,
   frontRow,
+  type Mesh,
+  neededAt,
+  type PlannedTooth,
   placeMesh,
   plannedTooth,
   planOfExisting,
+  rayCaster,
   reachAtLevel,
   readScan,
   reductionBetween,
@@ -20,8 +28,12 @@ import {
   signedDistances,
   signedField,
   sphere,
+  sub,
+  thirdAt,
   toothReduction,
   toothSection,
+  turn,
+  type Vec3,
   WORLD,
 } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, type Patient, scan } from '@radiant/standins';
@@ -88,12 +100,12 @@ describe('enamel left (Ferrari, Patroni, Balleri 1992: gingival 0.3–0.5, middl
     [0.5, 'gone'],
     [0.8, 'gone'],
   ] as const)('in the cervical third %f mm leaves it %s', (cut, state) => {
-    expect(enamelLeft('cervical', cut).state).toBe(state);
+    expect(enamelLeft(FACIAL_ENAMEL.cervical, cut).state).toBe(state);
   });
 
   it('a depth whose error could reach the thin end of the norm is not called kept', () => {
-    expect(enamelLeft('cervical', 0.26, 0.05).state).toBe('doubtful');
-    expect(enamelLeft('cervical', 0.24, 0.05).state).toBe('kept');
+    expect(enamelLeft(FACIAL_ENAMEL.cervical, 0.26, 0.05).state).toBe('doubtful');
+    expect(enamelLeft(FACIAL_ENAMEL.cervical, 0.24, 0.05).state).toBe('kept');
   });
 });
 
@@ -143,9 +155,12 @@ describe('between a tooth and a contour that is the same tooth, fuller and longe
   it('where the plan adds more than the ceramic needs nothing is cut, and it says so', () => {
     const z = zones({ facialVolumeMm: 0.9 }).get('middle');
     expect(z?.removal?.remove.value).toBe(0);
+    // A fuller face is fuller in its middle: about the line angles there is something to cut.
     expect(z?.sentence).toMatchObject({
       weight: 'good',
-      text: expect.stringMatching(/nothing to cut; the plan adds 0\.[789]\d mm/),
+      text: expect.stringMatching(
+        /nothing to cut in the middle, where the plan adds 0\.[789]\d mm; up to 0\.\d\d mm beside it/,
+      ),
     });
     expect(z?.groove.kind).toBe('none');
   });
@@ -155,8 +170,97 @@ describe('between a tooth and a contour that is the same tooth, fuller and longe
     expect(z?.removal?.alignFirst).toBeGreaterThan(0.1);
     expect(z?.enamel?.state).not.toBe('kept');
     expect(z?.sentence?.text).toMatch(
-      /\{11\}, cervical: 0\.\d\d mm (may reach dentin|goes through the enamel).* more volume on the plan keeps/,
+      /\{11\}, cervical: up to 0\.\d\d mm, (which may reach dentin|which goes through the enamel).* more volume there keeps/,
     );
+  });
+
+  /** The face by its triangles, an answer of its own: their middles, areas and thirds, line angles among them. */
+  const faceOf = (mesh: Mesh, zenith: number) => {
+    const p = mesh.positions;
+    const sees = rayCaster(buildTree(mesh));
+    const at = (v: number): Vec3 => [p[3 * v], p[3 * v + 1], p[3 * v + 2]];
+    const out: { at: Vec3; areaMm2: number; share: number }[] = [];
+    for (let t = 0; t < mesh.triangles.length; t += 3) {
+      const [a, b, c] = [0, 1, 2].map((k) => at(mesh.triangles[t + k])) as [Vec3, Vec3, Vec3];
+      const n = cross(sub(b, a), sub(c, a));
+      const twice = Math.hypot(...n);
+      const middle = [0, 1, 2].map((k) => (a[k as 0] + b[k as 0] + c[k as 0]) / 3) as unknown as Vec3;
+      if (-n[1] / twice < 0.25 || middle[2] > zenith - 0.3 || middle[2] < 0) continue;
+      // What closes the neck looks forward too, from behind the face.
+      if (sees.first([middle[0], middle[1] - 0.01, middle[2]], [0, -1, 0], 14)) continue;
+      out.push({ at: middle, areaMm2: twice / 2, share: middle[2] / zenith });
+    }
+    return out;
+  };
+  const turned = (deg: number): PlannedTooth => {
+    const c = crown(11, size);
+    const frame = turn(WORLD, 'z', deg);
+    return { tooth: 11, crown: c, frame, mesh: placeMesh(c.mesh, frame) };
+  };
+
+  it('where the plan is turned one side of the face is deep: enamel is judged there, not in the middle', () => {
+    const straight = zones({}).get('middle');
+    const z = new Map(
+      reductionBetween(there, turned(9), designOf('graduated'), 'mock-up').zones.map((q) => [q.zone, q]),
+    ).get('middle');
+    expect(Math.abs((z?.removal?.remove.value ?? 9) - (straight?.removal?.remove.value ?? 0))).toBeLessThan(0.1);
+    expect(z?.deepest?.value).toBeGreaterThan((z?.removal?.remove.value ?? 9) + 0.25);
+    expect(straight?.enamel?.state).toBe('kept');
+    expect(z?.enamel?.state).not.toBe('kept');
+    expect(z?.sentence?.text).toMatch(/^\{11\}, middle: up to 0\.\d\d mm, which (may reach dentin|goes through)/);
+    expect(z?.deepest?.working.formula).toContain('95 %');
+  });
+
+  it.each([0, 9, -14])('the deepest is what the triangles of the face say, turned by %d°', (deg) => {
+    const plan = turned(deg);
+    const zenith = crownZenith(plan.crown)[2];
+    const face = faceOf(there.mesh, zenith);
+    const gaps = signedDistances(signedField(plan.mesh), Float64Array.from(face.flatMap((f) => f.at))).map((d) => -d);
+    const design = designOf('graduated');
+    for (const target of reductionBetween(there, plan, design, 'mock-up').zones) {
+      if (!target.deepest) continue;
+      const own = face
+        .map((f, i) => ({ ...f, removeMm: Math.max(0, neededAt(design, f.share) - gaps[i]) }))
+        .filter((f) => thirdAt(f.share) === target.zone)
+        .sort((a, b) => a.removeMm - b.removeMm);
+      const whole = own.reduce((n, f) => n + f.areaMm2, 0);
+      let under = 0;
+      const deep = own.find((f) => {
+        under += f.areaMm2;
+        return under >= 0.95 * whole;
+      });
+      expect(Math.abs(target.deepest.value - (deep?.removeMm ?? 9))).toBeLessThan(0.06);
+    }
+  });
+
+  it('enamel is judged by the thirds of the tooth, also where the plan’s gum lies higher; on the root there is none', () => {
+    const span = crownZenith(planned({}).crown)[2];
+    const judged = (zenith: number) =>
+      new Map(
+        reductionBetween(there, planned({}), designOf('graduated'), 'mock-up', { edge: 0, zenith }).zones.map((z) => [
+          z.zone,
+          z,
+        ]),
+      );
+    // A fifth of the crown is uncovered: what is the plan's middle is the tooth's cervical third by then.
+    expect(judged(span).get('middle')?.enamel?.state).toBe('kept');
+    expect(judged(0.75 * span).get('middle')?.enamel?.from).toBeLessThan(judged(span).get('middle')?.enamel?.from ?? 0);
+    expect(judged(0.6 * span).get('cervical')).toMatchObject({
+      enamel: { state: 'gone' },
+      sentence: { weight: 'stop', text: expect.stringContaining('lies over the root, which has no enamel') },
+    });
+    expect(enamelNormAt(1.01)).toMatchObject({ from: 0, to: 0 });
+    expect(enamelNormAt(5 / 6)).toMatchObject({ from: 0.3, to: 0.5 });
+    expect(enamelNormAt(1 / 3).from).toBeCloseTo(0.8, 9);
+  });
+
+  it('what is removed is counted over the whole face, line angles among it', () => {
+    const half = { ...designOf('graduated'), needs: { cervical: 0.5, middle: 0.5, incisal: 0.5 } };
+    const r = reductionBetween(there, planned({}), half, 'mock-up');
+    const zenith = crownZenith(planned({}).crown)[2];
+    const area = faceOf(there.mesh, zenith).reduce((n, f) => n + f.areaMm2, 0);
+    expect(r.unplannedMm3 / (0.5 * area)).toBeGreaterThan(0.95);
+    expect(r.unplannedMm3 / (0.5 * area)).toBeLessThan(1.05);
   });
 
   it('an even veneer only flattens the edge', () => {

@@ -15,8 +15,10 @@ import type { Design } from '../restoration/design.js';
 import { neededAt, THIRDS, thirdAt } from '../restoration/thickness.js';
 import type { FacialThird } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
+import { SCAN_PM_MM } from '../working/accuracy.js';
+import { type Figure, MEASURED } from '../working/working.js';
 import { type Groove, groove } from './bur.js';
-import { type EnamelLeft, enamelLeft, NOTHING_MM, type Removal, removal } from './removal.js';
+import { type EnamelLeft, enamelLeft, enamelNormAt, NOTHING_MM, type Removal, removal } from './removal.js';
 import { type CutFrom, strategyOf } from './strategies/index.js';
 
 export type Zone = FacialThird | 'edge';
@@ -32,6 +34,9 @@ export interface ZoneTarget {
   readonly gapRange?: readonly [number, number];
   /** How many places of the surface the gap is taken from. */
   readonly places: number;
+  /** What 95 % of the zone's face stays under, line angles among it, mm. */
+  readonly deepest?: Figure;
+  /** Of what the deepest leaves: a middle that keeps its enamel is no comfort where a line angle loses it. */
   readonly enamel?: EnamelLeft;
   readonly groove: Groove;
   /** What must be said here; `{11}` stands for a tooth number. */
@@ -48,6 +53,12 @@ export interface ToothReduction {
 }
 
 const STEP_MM = 0.4;
+/** How far to the sides the middle of a face reaches, as a share of half its width, and how far it faces outward. */
+const MIDDLE = { width: 0.72, facing: 0.45 };
+/** Beyond this a surface is the tooth's side and not its face any more, line angles included. House value. */
+const FACE_FACING = 0.25;
+/** Of a zone's face so much stays under what is called its deepest. House value. */
+const DEEP_SHARE = 0.95;
 
 /** Reduction targets of one tooth under a contour plan. About 15 ms. */
 export function toothReduction(
@@ -59,17 +70,29 @@ export function toothReduction(
 ): ToothReduction {
   const there = toothOf(arch, tooth);
   const planned = plannedTooth(arch, plan, tooth);
-  return reductionBetween(there.field, planned, design, from);
+  const heightOf = (p: Vec3) => toLocal(planned.frame, toParent(there.frame, p))[2];
+  const own = { edge: heightOf([0, 0, 0]), zenith: heightOf([0, 0, there.lengthMm]) };
+  return reductionBetween(there.field, planned, design, from, own);
 }
 
-/** The same from any existing surface and a planned crown. */
+/** From where to where the tooth's own crown reaches along the planned one's axis, over the planned edge, mm. */
+export interface CrownSpan {
+  readonly edge: number;
+  readonly zenith: number;
+}
+
+/**
+ * The same from any existing surface and a planned crown.
+ * @param own where the tooth's own crown lies; as the planned one where left out
+ */
 export function reductionBetween(
   existing: SignedField,
   planned: PlannedTooth,
   design: Design,
   from: CutFrom,
+  own: CrownSpan = { edge: 0, zenith: crownZenith(planned.crown)[2] },
 ): ToothReduction {
-  const places = facialPlaces(existing, planned, design);
+  const places = facialPlaces(existing, planned, design, own);
   const thirds = (['cervical', 'middle', 'incisal'] as const).map((third) =>
     thirdTarget(
       third,
@@ -95,25 +118,35 @@ export interface FacialPlace {
   readonly at: Vec3;
   /** Share of the planned crown's height, 0 at its edge, 1 at its zenith. */
   readonly share: number;
+  /** The same of the tooth's own crown, by which its enamel is judged; beyond 1 it is root. */
+  readonly toothShare: number;
   readonly neededMm: number;
   /** Planned contour in front of (+) or behind (−) the tooth. */
   readonly gapMm: number;
   readonly areaMm2: number;
+  /** Whether it lies in the middle of the face, by which a zone is named, and not about a line angle. */
+  readonly middle: boolean;
 }
 
 /**
- * Places over the facial surface that is there, and at each the thickness needed and the gap to the planned contour.
+ * Places over the facial surface that is there, from line angle to line angle, and at each the thickness needed and the
+ * gap to the planned contour.
  */
-export function facialPlaces(existing: SignedField, planned: PlannedTooth, design: Design): FacialPlace[] {
+export function facialPlaces(
+  existing: SignedField,
+  planned: PlannedTooth,
+  design: Design,
+  own: CrownSpan = { edge: 0, zenith: crownZenith(planned.crown)[2] },
+): FacialPlace[] {
   const { frame, crown } = planned;
   const zenith = crownZenith(crown)[2];
   const cast = rayCaster(existing.tree);
   const back = directionToParent(frame, [0, 1, 0]);
   const points: Vec3[] = [];
-  const info: { share: number; areaMm2: number }[] = [];
+  const info: { share: number; toothShare: number; areaMm2: number; middle: boolean }[] = [];
   const half = crown.size.widthMm / 2;
   for (let z = STEP_MM / 2; z < zenith - 0.3; z += STEP_MM) {
-    for (let x = -half * 0.72; x <= half * 0.72; x += STEP_MM) {
+    for (let x = STEP_MM / 2 - half; x < half; x += STEP_MM) {
       const origin = toParent(frame, [x, -12, z]);
       const hit = cast.first(origin, back, 14);
       if (!hit) continue;
@@ -124,13 +157,15 @@ export function facialPlaces(existing: SignedField, planned: PlannedTooth, desig
         (existing.faceNormals[n + 2] as number) * back[2]
       );
       // Where the surface has turned away it is the edge or the side, not the face.
-      if (facing < 0.45) continue;
+      if (facing < FACE_FACING) continue;
       points.push([
         origin[0] + back[0] * hit.distance,
         origin[1] + back[1] * hit.distance,
         origin[2] + back[2] * hit.distance,
       ]);
-      info.push({ share: z / zenith, areaMm2: (STEP_MM * STEP_MM) / facing });
+      const middle = facing >= MIDDLE.facing && Math.abs(x) <= MIDDLE.width * half;
+      const toothShare = (z - own.edge) / (own.zenith - own.edge);
+      info.push({ share: z / zenith, toothShare, areaMm2: (STEP_MM * STEP_MM) / facing, middle });
     }
   }
   const d = signedDistances(plannedField(planned), Float64Array.from(points.flat()));
@@ -172,24 +207,28 @@ function thirdTarget(
   design: Design,
   from: CutFrom,
 ): ZoneTarget {
-  if (places.length < 4) {
+  const middle = places.filter((p) => p.middle);
+  if (middle.length < 4) {
     return {
       zone: third,
-      places: places.length,
+      places: middle.length,
       groove: groove(0, 'facial'),
       sentence: { weight: 'good', text: `{${tooth}}, ${third}: no tooth under the plan here, only added.` },
     };
   }
-  const gaps = places.map((p) => p.gapMm);
+  const gaps = middle.map((p) => p.gapMm);
   // A zone is told by its middle: the thickness needed there, and the median of its gaps.
   const r = removal(neededAt(design, THIRDS[third].middle), median(gaps), design.source);
-  const enamel = enamelLeft(third, r.remove.value, r.remove.pm);
-  const sentence = sentenceFor(tooth, third, r, enamel);
+  const deepest = deepestOf(places);
+  const enamel = enamelAt(thinnestOf(places));
+  const rooted = areaOf(places.filter((p) => p.toothShare > 1)) > areaOf(places) / 2;
+  const sentence = sentenceFor(tooth, third, r, deepest.value, enamel, rooted);
   return {
     zone: third,
     removal: r,
     gapRange: [Math.min(...gaps), Math.max(...gaps)],
-    places: places.length,
+    places: middle.length,
+    deepest,
     enamel,
     groove: strategyOf(from).groove(r, 'facial'),
     ...(sentence && { sentence }),
@@ -225,28 +264,82 @@ function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: C
   };
 }
 
+const areaOf = (places: readonly FacialPlace[]) => places.reduce((n, p) => n + p.areaMm2, 0);
+const cutAt = (p: FacialPlace) => Math.max(0, p.neededMm - p.gapMm);
+
+/** The place that so much of a face, by its area, does not exceed. */
+function placeAt(places: readonly FacialPlace[], measure: (p: FacialPlace) => number): FacialPlace {
+  const sorted = [...places].sort((a, b) => measure(a) - measure(b));
+  const whole = areaOf(places);
+  let under = 0;
+  return sorted.find((p) => {
+    under += p.areaMm2;
+    return under >= DEEP_SHARE * whole;
+  }) as FacialPlace;
+}
+
+/** Where of all but the worst twentieth of the face the least enamel would be left, by the thin end of the norm. */
+const thinnestOf = (places: readonly FacialPlace[]): FacialPlace =>
+  placeAt(places, (p) => cutAt(p) - enamelNormAt(p.toothShare).from);
+
+const enamelAt = (p: FacialPlace): EnamelLeft => {
+  const cut = cutAt(p);
+  return enamelLeft(enamelNormAt(p.toothShare), cut, cut > NOTHING_MM ? SCAN_PM_MM : 0);
+};
+
+/** What the removal stays under on so much of a zone's face, by area. */
+function deepestOf(places: readonly FacialPlace[]): Figure {
+  const cut = cutAt(placeAt(places, cutAt));
+  const whole = areaOf(places);
+  const value = cut > NOTHING_MM ? cut : 0;
+  return {
+    value,
+    pm: value === 0 ? 0 : SCAN_PM_MM,
+    unit: 'mm',
+    working: {
+      formula: `deepest = the removal that ${100 * DEEP_SHARE} % of the zone’s face stays under, line angles among it`,
+      inputs: [
+        { name: 'places', value: places.length, unit: '', source: MEASURED },
+        { name: 'face of the zone', value: Math.round(whole * 10) / 10, unit: 'mm²', source: MEASURED },
+      ],
+    },
+  };
+}
+
 function sentenceFor(
   tooth: Fdi,
   third: FacialThird,
   r: Removal,
+  deepestMm: number,
   enamel: EnamelLeft,
+  rooted: boolean,
 ): ZoneTarget['sentence'] | undefined {
-  const cut = r.remove.value;
+  const cut = deepestMm;
   if (cut === 0)
     return { weight: 'good', text: `{${tooth}}, ${third}: nothing to cut; the plan adds ${r.gap.toFixed(2)} mm.` };
+  if (rooted)
+    return {
+      weight: 'stop',
+      text: `{${tooth}}, ${third}: most of it lies over the root, which has no enamel; up to ${cut.toFixed(2)} mm would be cut there.`,
+    };
   const basis = kindOf(tooth) === 'canine' ? 'the norm of incisors (none known for canines)' : 'the norm';
   if (enamel.state === 'gone') {
     return {
       weight: 'stop',
-      text: `{${tooth}}, ${third}: ${cut.toFixed(2)} mm goes through the enamel by ${basis}. ${more(enamel)} more volume on the plan keeps some.`,
+      text: `{${tooth}}, ${third}: up to ${cut.toFixed(2)} mm, which goes through the enamel by ${basis}. ${more(enamel)} more volume there keeps some.`,
     };
   }
   if (enamel.state === 'doubtful') {
     return {
       weight: 'watch',
-      text: `{${tooth}}, ${third}: ${cut.toFixed(2)} mm may reach dentin; ${basis} leaves ${Math.max(0, enamel.from).toFixed(2)} to ${enamel.to.toFixed(2)} mm. ${more(enamel)} more volume on the plan keeps enamel everywhere.`,
+      text: `{${tooth}}, ${third}: up to ${cut.toFixed(2)} mm, which may reach dentin; ${basis} leaves ${Math.max(0, enamel.from).toFixed(2)} to ${enamel.to.toFixed(2)} mm at the thinnest. ${more(enamel)} more volume there keeps enamel.`,
     };
   }
+  if (r.remove.value === 0)
+    return {
+      weight: 'good',
+      text: `{${tooth}}, ${third}: nothing to cut in the middle, where the plan adds ${r.gap.toFixed(2)} mm; up to ${cut.toFixed(2)} mm beside it.`,
+    };
   return undefined;
 }
 

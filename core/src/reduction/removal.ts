@@ -1,4 +1,5 @@
-import { FACIAL_ENAMEL, type FacialThird } from '../teeth/norms.js';
+import { overThirds } from '../restoration/thickness.js';
+import { FACIAL_ENAMEL } from '../teeth/norms.js';
 import { SCAN_PM_MM } from '../working/accuracy.js';
 import { COMMON_PRACTICE, type Figure, MEASURED, type Source } from '../working/working.js';
 
@@ -56,12 +57,29 @@ export interface EnamelLeft {
   readonly source: Source;
 }
 
+/** Facial enamel at a place, mm, from..to. */
+export interface EnamelNorm {
+  readonly from: number;
+  readonly to: number;
+  readonly source: Source;
+}
+
+/**
+ * The norm at a height of the tooth's own crown: each third's in its middle, straight between them, none on the root.
+ * @param share of the crown's height, 0 at the edge, 1 at the zenith
+ */
+export function enamelNormAt(share: number): EnamelNorm {
+  const { cervical, middle, incisal } = FACIAL_ENAMEL;
+  const over = (at: (norm: EnamelNorm) => number) =>
+    share > 1 ? 0 : overThirds({ cervical: at(cervical), middle: at(middle), incisal: at(incisal) }, share);
+  return { from: over((n) => n.from), to: over((n) => n.to), source: middle.source };
+}
+
 /**
  * `doubtful` when the thin end of the norm may be cut through, `gone` when the thick end is.
  * @param pmMm half-width of the error of the depth: what it could hide is not called kept
  */
-export function enamelLeft(third: FacialThird, removeMm: number, pmMm = 0): EnamelLeft {
-  const norm = FACIAL_ENAMEL[third];
+export function enamelLeft(norm: EnamelNorm, removeMm: number, pmMm = 0): EnamelLeft {
   const from = norm.from - removeMm;
   const to = norm.to - removeMm;
   return { from, to, state: to <= 0 ? 'gone' : from - pmMm <= 0 ? 'doubtful' : 'kept', source: norm.source };

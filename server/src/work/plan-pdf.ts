@@ -288,9 +288,9 @@ function table(doc: Doc, s: Page, top: number): number {
       });
       const cut = z?.groove.kind === 'cut' ? z.groove.engagement : undefined;
       const detail = [
-        z?.removal ? `gap ${z.removal.gap.toFixed(2)}` : '',
+        z?.deepest ? `to ${z.deepest.value.toFixed(2)}` : z?.removal ? `gap ${z.removal.gap.toFixed(2)}` : '',
         cut ? `groove ${cut.depthMm.toFixed(1)}` : '',
-        z?.enamel ? `enamel ${Math.max(0, z.enamel.from).toFixed(1)}–${Math.max(0, z.enamel.to).toFixed(1)}` : '',
+        z?.enamel ? `enamel ${Math.max(0, z.enamel.from).toFixed(2)}–${Math.max(0, z.enamel.to).toFixed(2)}` : '',
       ];
       text(doc, detail.filter(Boolean).slice(0, 2).join(' · '), x, y + 12, {
         size: 6.8,
@@ -302,7 +302,7 @@ function table(doc: Doc, s: Page, top: number): number {
         size: 6.8,
         width: cell - 6,
         align: 'right',
-        colour: z?.enamel?.state === 'gone' ? STOP : INK_2,
+        colour: z?.enamel && z.enamel.state !== 'kept' ? STOP : INK_2,
       });
     });
     y += 31;
@@ -317,7 +317,14 @@ function table(doc: Doc, s: Page, top: number): number {
     y + 2,
     { size: 8.5, colour: INK_2 },
   );
-  return y + 12;
+  text(
+    doc,
+    'Large: the middle of a zone. To: what 95 % of its face stays under, line angles among it; enamel left is judged there.',
+    LEFT,
+    y + 14,
+    { size: 8.5, colour: INK_2 },
+  );
+  return y + 24;
 }
 
 function sentences(doc: Doc, s: Page, top: number): void {
@@ -345,7 +352,8 @@ function sentences(doc: Doc, s: Page, top: number): void {
   text(doc, 'Watch', x, top, { font: 'bold', size: 9.5 });
   y = top + 13;
   const sorted = [...found].sort((a, b) => Number(b.weight === 'stop') - Number(a.weight === 'stop'));
-  if (sorted.length === 0) text(doc, 'By the norms enamel is left everywhere.', x, y, { size: 7.8, colour: INK_2 });
+  if (sorted.length === 0)
+    text(doc, 'By the norms enamel is left in every zone, over 95 % of its face.', x, y, { size: 7.8, colour: INK_2 });
   for (const [i, f] of sorted.entries()) {
     const room = 276 * MM - y;
     const words = f.text.replaceAll(/\{(\d+)\}/g, (_, tooth: string) => label(Number(tooth), s.notation));

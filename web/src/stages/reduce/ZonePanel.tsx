@@ -72,6 +72,7 @@ export function ZonePanel({
                 <th scope="col">needs</th>
                 <th scope="col">gap</th>
                 <th scope="col">remove</th>
+                <th scope="col">to</th>
                 <th scope="col">enamel left</th>
               </tr>
             </thead>
@@ -90,8 +91,9 @@ export function ZonePanel({
               />
               {chosen.gapRange && (
                 <p className="mt-1 text-tiny text-ink-2">
-                  gap over the zone {number(chosen.gapRange[0], 2)} to {number(chosen.gapRange[1], 2)} mm,{' '}
-                  {chosen.places} places
+                  gap over the middle {number(chosen.gapRange[0], 2)} to {number(chosen.gapRange[1], 2)} mm,{' '}
+                  {chosen.places} places; 95 % of its face, line angles among it, stays under{' '}
+                  {number(chosen.deepest?.value ?? 0, 2)} mm, by which the enamel is judged
                   {kindOf(tooth) === 'canine' && '; enamel norm of incisors, none known for canines'}
                 </p>
               )}
@@ -129,6 +131,7 @@ function ZoneRow({ target: z, on, pick }: { target: ZoneTarget; on: boolean; pic
         {r ? (r.remove.value === 0 ? 'none' : r.remove.value.toFixed(2)) : z.zone === 'edge' ? 'flat' : '–'}
         {r && r.remove.pm > 0 && <span className="pm"> ±{r.remove.pm.toFixed(2).slice(1)}</span>}
       </td>
+      <td>{z.deepest ? (z.deepest.value === 0 ? 'none' : z.deepest.value.toFixed(2)) : '–'}</td>
       <td
         className={
           z.enamel?.state === 'gone'
@@ -141,7 +144,7 @@ function ZoneRow({ target: z, on, pick }: { target: ZoneTarget; on: boolean; pic
         {z.enamel
           ? z.enamel.state === 'gone'
             ? 'gone'
-            : `${Math.max(0, z.enamel.from).toFixed(1)}–${Math.max(0, z.enamel.to).toFixed(1)}`
+            : `${Math.max(0, z.enamel.from).toFixed(2)}–${z.enamel.to.toFixed(2)}`
           : '–'}
       </td>
     </tr>
