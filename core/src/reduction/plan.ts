@@ -1,4 +1,4 @@
-import { type ExistingArch, toothOf } from '../contour/fit.js';
+import { type ExistingArch, type ExistingTooth, toothOf } from '../contour/fit.js';
 import {
   type ContourPlan,
   crownZenith,
@@ -68,8 +68,16 @@ export function toothReduction(
   design: Design,
   from: CutFrom,
 ): ToothReduction {
-  const there = toothOf(arch, tooth);
-  const planned = plannedTooth(arch, plan, tooth);
+  return reductionOf(toothOf(arch, tooth), plannedTooth(arch, plan, tooth), design, from);
+}
+
+/** Reduction targets of a tooth that stands in a scan, under its planned crown. */
+export function reductionOf(
+  there: ExistingTooth,
+  planned: PlannedTooth,
+  design: Design,
+  from: CutFrom,
+): ToothReduction {
   const heightOf = (p: Vec3) => toLocal(planned.frame, toParent(there.frame, p))[2];
   const own = { edge: heightOf([0, 0, 0]), zenith: heightOf([0, 0, there.lengthMm]) };
   return reductionBetween(there.field, planned, design, from, own);

@@ -1,5 +1,5 @@
 import { toothOf } from '../../contour/fit.js';
-import { reductionBetween, type ToothReduction } from '../../reduction/plan.js';
+import { reductionOf, type ToothReduction } from '../../reduction/plan.js';
 import { type ToothSection, toothSection } from '../../reduction/section.js';
 import type { CutFrom } from '../../reduction/strategies/index.js';
 import { type DesignChoice, restorationOf } from '../../restoration/restoration.js';
@@ -14,7 +14,7 @@ export const reductions = (engine: CaseEngine, choice: DesignChoice, from: CutFr
 export function reduction(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, from: CutFrom): ToothReduction {
   const { design } = restorationOf(tooth, choice);
   return engine.once(tooth, `reduction ${design.id} ${from}`, (planned, arch) =>
-    reductionBetween(toothOf(arch, tooth).field, planned, design, from),
+    reductionOf(toothOf(arch, tooth), planned, design, from),
   );
 }
 
