@@ -1,19 +1,19 @@
 import { gzipSync } from 'node:zlib';
 import { recoveryCode } from '../bin/lib/owner.mjs';
 import { DATA, PASSWORD, PEOPLE, signedIn, URL_ } from '../server/test/house.js';
-import { closePages, copyOfAvocet, newPage, open, visit } from './browser.js';
+import { closePages, copyOfAvocet, newPage, open, typed, visit } from './browser.js';
 
 afterAll(closePages);
 
 it('a wrong password is told in a sentence, what was written stays, and the right one opens the cases', async () => {
   const page = await newPage();
   await page.goto(URL_);
-  await page.getByLabel('E-mail address').fill(PEOPLE.assistant);
-  await page.getByLabel('Password').fill('something else');
+  await typed(page.getByLabel('E-mail address'), PEOPLE.assistant);
+  await typed(page.getByLabel('Password'), 'something else');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('alert').waitFor();
   expect(await page.getByLabel('E-mail address').inputValue()).toBe(PEOPLE.assistant);
-  await page.getByLabel('Password').fill(PASSWORD);
+  await typed(page.getByLabel('Password'), PASSWORD);
   await page.getByLabel('Password').press('Enter');
   await page.getByRole('heading', { name: 'Cases' }).waitFor();
   await page.context().close();
@@ -26,7 +26,7 @@ it('a form says at the field what is missing, before anything is sent', async ()
   page.on('request', (r) => {
     if (r.method() === 'POST') sent++;
   });
-  await page.getByLabel('E-mail address').fill('nobody');
+  await typed(page.getByLabel('E-mail address'), 'nobody');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByText('Write the e-mail address in full.').waitFor();
   await page.getByText('Write the password.').waitFor();
@@ -51,7 +51,7 @@ it('signing out closes the door behind one: the case’s address asks to sign in
 it('a new case begins empty and says on every stage what to do first', async () => {
   const { page, troubles } = await visit();
   await page.getByRole('button', { name: 'New case' }).click();
-  await page.getByRole('dialog').getByLabel(/name/i).fill('Whimbrel');
+  await typed(page.getByRole('dialog').getByLabel(/name/i), 'Whimbrel');
   await page.keyboard.press('Enter');
   await page.getByText('No photograph yet').waitFor();
   const base = page.url().replace(/\/read$/, '');
@@ -71,9 +71,9 @@ it('a dentist adds an assistant, who signs in and may not decide', async () => {
   const { page } = await visit();
   const email = `godwit-${Date.now()}@estuary.example`;
   await page.getByRole('link', { name: 'people' }).click();
-  await page.getByLabel('Name').fill('Sample Godwit');
-  await page.getByLabel('E-mail address').fill(email);
-  await page.getByLabel('First password').fill('long enough to keep');
+  await typed(page.getByLabel('Name'), 'Sample Godwit');
+  await typed(page.getByLabel('E-mail address'), email);
+  await typed(page.getByLabel('First password'), 'long enough to keep');
   await page.getByRole('button', { name: 'Add' }).click();
   await page.getByText('Sample Godwit', { exact: true }).waitFor();
   await page.context().close();
@@ -81,8 +81,8 @@ it('a dentist adds an assistant, who signs in and may not decide', async () => {
   const { id } = await copyOfAvocet('Decisions');
   const other = await newPage();
   await other.goto(URL_);
-  await other.getByLabel('E-mail address').fill(email);
-  await other.getByLabel('Password').fill('long enough to keep');
+  await typed(other.getByLabel('E-mail address'), email);
+  await typed(other.getByLabel('Password'), 'long enough to keep');
   await other.getByRole('button', { name: 'Sign in' }).click();
   await other.getByRole('heading', { name: 'Cases' }).waitFor();
   await open(other, id, 'reduce');
@@ -96,34 +96,34 @@ it('a password is changed, a dentist who is shut out comes back with a code, and
   const email = `whimbrel-${Date.now()}@estuary.example`;
   await page.getByRole('link', { name: 'people' }).click();
   const add = page.getByRole('region', { name: 'Add a person' });
-  await add.getByLabel('Name').fill('Sample Whimbrel');
-  await add.getByLabel('E-mail address').fill(email);
-  await add.getByLabel('First password').fill('handed over once');
+  await typed(add.getByLabel('Name'), 'Sample Whimbrel');
+  await typed(add.getByLabel('E-mail address'), email);
+  await typed(add.getByLabel('First password'), 'handed over once');
   await add.getByLabel('Role').selectOption('dentist');
   await add.getByRole('button', { name: 'Add' }).click();
   await page.getByText('Sample Whimbrel', { exact: true }).waitFor();
 
   const other = await newPage();
   await other.goto(URL_);
-  await other.getByLabel('E-mail address').fill(email);
-  await other.getByLabel('Password').fill('handed over once');
+  await typed(other.getByLabel('E-mail address'), email);
+  await typed(other.getByLabel('Password'), 'handed over once');
   await other.getByRole('button', { name: 'Sign in' }).click();
   await other.getByRole('link', { name: 'people' }).click();
   const own = other.getByRole('region', { name: 'Your password' });
-  await own.getByLabel('Present password').fill('not it');
-  await own.getByLabel('New password').fill('chosen by myself');
+  await typed(own.getByLabel('Present password'), 'not it');
+  await typed(own.getByLabel('New password'), 'chosen by myself');
   await own.getByRole('button', { name: 'Change it' }).click();
   await own.getByText('This is not your present password.').waitFor();
-  await own.getByLabel('Present password').fill('handed over once');
+  await typed(own.getByLabel('Present password'), 'handed over once');
   await own.getByRole('button', { name: 'Change it' }).click();
   await own.getByText('Changed. Everywhere else you are signed out.').waitFor();
 
   await other.getByRole('button', { name: 'sign out', exact: true }).click();
   await other.getByRole('button', { name: 'lost the password?' }).click();
   const { code } = await recoveryCode(DATA, email);
-  await other.getByLabel('E-mail address').fill(email);
-  await other.getByLabel('Code').fill(code);
-  await other.getByLabel('New password').fill('found back again');
+  await typed(other.getByLabel('E-mail address'), email);
+  await typed(other.getByLabel('Code'), code);
+  await typed(other.getByLabel('New password'), 'found back again');
   await other.getByRole('button', { name: 'Set the password and sign in' }).click();
   await other.getByRole('heading', { name: 'People' }).waitFor();
 
@@ -173,7 +173,7 @@ it('many cases are found by name, and the way back keeps what was looked for', a
   await page.goBack();
   await page.getByText('Knot 15').waitFor();
   expect(await page.getByLabel('Find a case').inputValue()).toBe('knot 1');
-  await page.getByLabel('Find a case').fill('knot');
+  await typed(page.getByLabel('Find a case'), 'knot');
   await page.getByText(/page 1 of 2, 26 cases/).waitFor();
   await page.getByRole('button', { name: 'after' }).click();
   await page.getByText(/page 2 of 2/).waitFor();

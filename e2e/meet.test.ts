@@ -1,6 +1,6 @@
 import type { CaseDetail } from '@radiant/contract';
 import sharp from 'sharp';
-import { closePages, copyOfAvocet, holds, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, holds, open, saved, typed, type Visit, visit } from './browser.js';
 
 let v: Visit;
 beforeAll(async () => {
@@ -20,10 +20,10 @@ it('what the patient wants and what to beware of is kept, and stands on every st
   const { page } = v;
   const { id, client } = await copyOfAvocet('Wishes');
   await open(page, id, 'meet');
-  await page.getByLabel('What the patient wants').fill('Close the gap beside the eye tooth.');
+  await typed(page.getByLabel('What the patient wants'), 'Close the gap beside the eye tooth.');
   await page.getByRole('button', { name: 'gaps closed' }).click();
   await page.getByRole('button', { name: 'bleeds easily' }).click();
-  await page.getByLabel('Age, years').fill('35');
+  await typed(page.getByLabel('Age, years'), '35');
   await page.getByRole('button', { name: 'female', exact: true }).click();
   await saved(page);
   const { data } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.meet;
@@ -37,7 +37,7 @@ it('an age that can’t be is told, kept on the screen, and does not reach the r
   const { page } = v;
   const { id, client } = await copyOfAvocet('Ages');
   await open(page, id, 'meet');
-  await page.getByLabel('Age, years').fill('340');
+  await typed(page.getByLabel('Age, years'), '340');
   await page.getByText('Between 0 and 120 years, whole; not taken.').waitFor();
   await holds(page.getByLabel('Age, years'), '340');
   expect((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.meet.data.ageYears).toBe(34);
@@ -51,7 +51,7 @@ it('a tooth’s history is noted in either notation', async () => {
   await page.getByRole('button', { name: /^7, lateral incisor/ }).click();
   await page.getByRole('button', { name: 'root-filled' }).click();
   await page.getByRole('button', { name: 'discoloured stump' }).click();
-  await page.getByLabel('Note').last().fill('2019');
+  await typed(page.getByLabel('Note').last(), '2019');
   await page.keyboard.press('Escape');
   await page.getByText(/7: root-filled, discoloured stump, 2019/).waitFor();
   await saved(page);

@@ -1,7 +1,7 @@
 import type { CaseDetail } from '@radiant/contract';
 import sharp from 'sharp';
 import { signedIn } from '../server/test/house.js';
-import { closePages, copyOfAvocet, holds, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, holds, open, saved, typed, type Visit, visit } from './browser.js';
 
 let v: Visit;
 beforeAll(async () => {
@@ -24,7 +24,7 @@ it('the edge level lengthens the centrals by as much, and the widths fill the sp
   await page.getByTestId('target-11').waitFor();
   const before = await target(11);
   const edge = page.getByLabel('Edge set down').first();
-  await edge.fill('1.5');
+  await typed(edge, '1.5');
   await page.getByText('+1.5').first().waitFor();
   const after = await target(11);
   expect(after.length - before.length).toBeCloseTo(1, 1);
@@ -33,9 +33,9 @@ it('the edge level lengthens the centrals by as much, and the widths fill the sp
   const space = Number.parseFloat(String(await shown.first().textContent()));
   expect(Math.abs((await sum()) - space)).toBeLessThan(0.35);
 
-  await edge.fill('9');
+  await typed(edge, '9');
   await page.getByText('Between −3.0 and 4.0 mm; not taken.').waitFor();
-  await edge.fill('0');
+  await typed(edge, '0');
   await page.getByText('reference tooth', { exact: true }).click();
   await page.getByLabel('Reference tooth', { exact: true }).selectOption('11');
   const [left, right] = await Promise.all([target(21), target(11)]);
@@ -57,23 +57,23 @@ it('schools stand side by side; a width that is held stays while the others shar
   await page.getByText('golden ratio', { exact: true }).click();
   const golden = await target(13);
   await page.getByText('recurring ratio', { exact: true }).click();
-  await page.getByLabel('Each tooth of the one before').first().fill('0.8');
+  await typed(page.getByLabel('Each tooth of the one before').first(), '0.8');
   await page.getByLabel('Each tooth of the one before').first().press('Tab');
   await page.waitForTimeout(100);
   expect((await target(13)).width).toBeGreaterThan(golden.width + 0.5);
 
   await page.getByRole('button', { name: 'hold the width of 11' }).click();
   const held = page.getByLabel('width of 11, mm');
-  await held.fill('9.4');
+  await typed(held, '9.4');
   await page.waitForTimeout(100);
   expect((await target(11)).width).toBe(9.4);
   expect((await target(21)).width).toBe(9.4);
-  await held.fill('13.5');
+  await typed(held, '13.5');
   await page.getByText(/The teeth need \d+\.\d mm more than there is/).waitFor();
   await page.getByRole('button', { name: 'hold the width of 11' }).click();
 
   const before = await target(11);
-  await page.getByLabel('Gum moved up').first().fill('1.2');
+  await typed(page.getByLabel('Gum moved up').first(), '1.2');
   await page.getByText(/more than a usual sulcus: the new margin must keep about 2\.7 mm to the bone/).waitFor();
   expect((await target(11)).length - before.length).toBeCloseTo(1.2, 1);
   await page.getByLabel('close the gaps').uncheck();
@@ -204,12 +204,12 @@ describe('the edge', () => {
     const field = page.getByLabel('Edge set down').first();
     await holds(field, '0.6');
     await page.getByRole('row', { name: /shown at rest, mm 1\.0 → 1\.6/ }).waitFor();
-    await field.fill('3');
+    await typed(field, '3');
     await page
       .getByRole('alert')
       .filter({ hasText: /The edge would lie \d\.\d mm below the border of the lower lip in full smile\./ })
       .waitFor();
-    await field.fill('0.6');
+    await typed(field, '0.6');
 
     await page.getByRole('button', { name: 'on the smile' }).click();
     const line = page.getByRole('slider', { name: 'Planned edge, up and down' });

@@ -13,7 +13,7 @@ import {
 import type { Page } from 'playwright-core';
 import sharp from 'sharp';
 import { rendered } from '../standins/test/render.js';
-import { closePages, copyOfAvocet, open, picture, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, picture, saved, typed, type Visit, visit } from './browser.js';
 
 /** A small picture of the same patient: quick to render, every millimetre known. */
 const CAMERA = { ...RETRACTED_FRONT, widthPx: 900, heightPx: 600 };
@@ -42,8 +42,8 @@ async function placer(page: Page): Promise<(p: readonly [number, number]) => Pro
 it('from an empty case to all measures: photograph, scale, 24 landmarks', async () => {
   const { page } = v;
   await page.getByRole('button', { name: 'New case' }).click();
-  await page.getByLabel('Name').fill('Whimbrel');
-  await page.getByLabel('Age, years').fill('41');
+  await typed(page.getByLabel('Name'), 'Whimbrel');
+  await typed(page.getByLabel('Age, years'), '41');
   await page.getByRole('button', { name: 'Open the case' }).click();
   await page.getByText('No photograph yet').waitFor();
 
@@ -65,9 +65,9 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
   await click(scale.from);
   await click(scale.to);
   const length = page.getByLabel('Between the two points');
-  await length.fill('0');
+  await typed(length, '0');
   await page.getByText('Between 0.1 and 500.0 mm; not taken.').waitFor();
-  await length.fill(String(scale.mm));
+  await typed(length, String(scale.mm));
   await page.getByText('mm a pixel').waitFor();
   await page.getByRole('button', { name: 'landmarks' }).click();
 
@@ -235,7 +235,7 @@ it('a finding is accepted with a word and goes on to propose; a dismissed one st
   const { id, client } = await copyOfAvocet('Verdicts');
   await open(page, id, 'read');
   await page.getByRole('button', { name: /^accept .*21 is short/ }).click();
-  await page.getByLabel(/^Word on: 21 is short/).fill('patient sees it too');
+  await typed(page.getByLabel(/^Word on: 21 is short/), 'patient sees it too');
   await page.getByRole('button', { name: /show all/ }).click();
   await page.getByRole('button', { name: /^dismiss .*12 is narrow/ }).click();
   await page.getByRole('button', { name: 'show fewer' }).click();
@@ -312,7 +312,7 @@ it('a length and an angle are drawn, named, dragged and found again', async () =
   ] as const)
     await click(x, y);
   await list.getByText(/^(90\.\d|89\.\d)/).waitFor();
-  await list.getByLabel('Name of the measure').first().fill('scale again');
+  await typed(list.getByLabel('Name of the measure').first(), 'scale again');
   await list.getByLabel('Name of the measure').first().press('Tab');
   await page.getByLabel('point 1 of scale again').press('ArrowRight');
   await saved(page);

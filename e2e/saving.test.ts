@@ -1,6 +1,6 @@
 import type { CaseDetail, PracticeSettingsState } from '@radiant/contract';
 import { PASSWORD, PEOPLE, URL_ } from '../server/test/house.js';
-import { closePages, copyOfAvocet, hearsOnce, holds, open, saved, visit } from './browser.js';
+import { closePages, copyOfAvocet, hearsOnce, holds, open, saved, typed, visit } from './browser.js';
 
 afterAll(closePages);
 const stored = async (k: Awaited<ReturnType<typeof copyOfAvocet>>) =>
@@ -10,7 +10,7 @@ it('an edit is found again after a reload and in another browser', async () => {
   const kase = await copyOfAvocet('Found again');
   const one = await visit();
   await open(one.page, kase.id, 'propose');
-  await one.page.getByLabel('Edge set down').first().fill('1.2');
+  await typed(one.page.getByLabel('Edge set down').first(), '1.2');
   await saved(one.page);
   await one.page.reload();
   await holds(one.page.getByLabel('Edge set down').first(), '1.2');
@@ -25,9 +25,9 @@ it('of two browsers the second is told and shown both; it chooses, nothing is ov
   await hearsOnce(two.page, kase.id);
   await Promise.all([open(one.page, kase.id, 'propose'), open(two.page, kase.id, 'propose')]);
   await Promise.all([one, two].map((b) => b.page.getByTestId('target-11').waitFor()));
-  await one.page.getByLabel('Edge set down').first().fill('0.9');
+  await typed(one.page.getByLabel('Edge set down').first(), '0.9');
   await saved(one.page);
-  await two.page.getByLabel('Edge set down').first().fill('1.9');
+  await typed(two.page.getByLabel('Edge set down').first(), '1.9');
   const dialog = two.page.getByRole('dialog', { name: /changed “propose” meanwhile/ });
   await dialog.waitFor();
   await dialog.getByRole('button', { name: '0.9' }).waitFor();
@@ -42,9 +42,9 @@ it('of two browsers the second is told and shown both; it chooses, nothing is ov
   await holds(two.page.getByLabel('Edge set down').first(), '0.9');
 
   await one.page.reload();
-  await one.page.getByLabel('Edge set down').first().fill('0.3');
+  await typed(one.page.getByLabel('Edge set down').first(), '0.3');
   await saved(one.page);
-  await two.page.getByLabel('Edge set down').first().fill('2.5');
+  await typed(two.page.getByLabel('Edge set down').first(), '2.5');
   await two.page.getByRole('button', { name: 'Mark all of mine' }).click();
   await two.page.getByRole('button', { name: 'Keep what is marked' }).click();
   await saved(two.page);
@@ -58,7 +58,7 @@ it('with the server away edits stay in the browser, survive a reload, and are se
   await page.getByTestId('target-11').waitFor();
   const away = (url: URL) => url.pathname.includes('/sections/');
   await page.route(away, (route) => route.abort());
-  await page.getByLabel('Edge set down').first().fill('0.7');
+  await typed(page.getByLabel('Edge set down').first(), '0.7');
   await page.locator('[data-testid=save-state][data-status=away]').waitFor();
   expect((await stored(kase)).propose.data.edgeMm).toBe(0.5);
   await page.reload();
@@ -76,7 +76,7 @@ it('an edit kept while another changed the section meets the choice when it come
   await page.getByTestId('target-11').waitFor();
   const away = (url: URL) => url.pathname.includes('/sections/');
   await page.route(away, (route) => route.abort());
-  await page.getByLabel('Edge set down').first().fill('0.8');
+  await typed(page.getByLabel('Edge set down').first(), '0.8');
   await page.locator('[data-testid=save-state][data-status=away]').waitFor();
   await kase.client.patch(`/cases/${kase.id}/sections/propose`, {
     version: 1,
@@ -99,7 +99,7 @@ it('a colleague’s edit of another tooth is taken over without a question, and 
   const teeth = before.shape.data.teeth.map((t) => (t.tooth === 22 ? { ...t, widthMm: 6.15 } : t));
   const away = (url: URL) => url.pathname.includes('/sections/');
   await page.route(away, (route) => route.abort());
-  await length.fill('10.9');
+  await typed(length, '10.9');
   await page.locator('[data-testid=save-state][data-status=away]').waitFor();
   await kase.client.patch(`/cases/${kase.id}/sections/shape`, {
     version: before.shape.version,
@@ -122,7 +122,7 @@ it('an edit that was not sent is never sent in another’s name: signed out it i
   await age.waitFor();
   const away = (url: URL) => url.pathname.includes('/sections/');
   await page.route(away, (route) => route.abort());
-  await age.fill('77');
+  await typed(age, '77');
   await page.locator('[data-testid=save-state][data-status=away]').waitFor();
   await page.getByRole('link', { name: 'all cases' }).click();
   await page.getByRole('button', { name: 'sign out' }).click();
@@ -133,8 +133,8 @@ it('an edit that was not sent is never sent in another’s name: signed out it i
   await page.getByRole('button', { name: 'Sign out', exact: true }).click();
   await page.unroute(away);
   const signIn = async (role: 'dentist' | 'assistant') => {
-    await page.getByLabel('E-mail address').fill(PEOPLE[role]);
-    await page.getByLabel('Password').fill(PASSWORD);
+    await typed(page.getByLabel('E-mail address'), PEOPLE[role]);
+    await typed(page.getByLabel('Password'), PASSWORD);
     await page.getByRole('button', { name: 'Sign in' }).click();
     await page.getByRole('heading', { name: 'Cases' }).waitFor();
   };
@@ -165,15 +165,15 @@ it('where the practice wants it so, what was not sent is removed with signing ou
     await open(page, kase.id, 'meet');
     const away = (url: URL) => url.pathname.includes('/sections/');
     await page.route(away, (route) => route.abort());
-    await page.getByLabel('Age, years').fill('80');
+    await typed(page.getByLabel('Age, years'), '80');
     await page.locator('[data-testid=save-state][data-status=away]').waitFor();
     await page.getByRole('link', { name: 'all cases' }).click();
     await page.getByRole('button', { name: 'sign out' }).click();
     await page.getByText('Signing out removes what is left in this browser.').waitFor();
     await page.getByRole('button', { name: 'Remove and sign out' }).click();
     await page.unroute(away);
-    await page.getByLabel('E-mail address').fill(PEOPLE.dentist);
-    await page.getByLabel('Password').fill(PASSWORD);
+    await typed(page.getByLabel('E-mail address'), PEOPLE.dentist);
+    await typed(page.getByLabel('Password'), PASSWORD);
     await page.getByRole('button', { name: 'Sign in' }).click();
     await page.getByRole('heading', { name: 'Cases' }).waitFor();
     await open(page, kase.id, 'meet');
@@ -192,7 +192,7 @@ it('a duplicated tab leaves the edit of its twin alone', async () => {
   await open(page, kase.id, 'meet');
   const away = (url: URL) => url.pathname.includes('/sections/');
   await page.context().route(away, (route) => route.abort());
-  await page.getByLabel('Age, years').fill('79');
+  await typed(page.getByLabel('Age, years'), '79');
   await page.locator('[data-testid=save-state][data-status=away]').waitFor();
   // A window that a page opens gets a copy of its session store, as a duplicated tab does.
   const [twin] = await Promise.all([page.waitForEvent('popup'), page.evaluate(() => void window.open(location.href))]);
@@ -224,7 +224,7 @@ it('when somebody else signs in in another tab, this one sends nothing in their 
     },
     [PEOPLE.assistant, PASSWORD] as const,
   );
-  await age.fill('78');
+  await typed(age, '78');
   await page.locator('[data-testid=save-state][data-status=signed-out]').waitFor();
   expect((await stored(kase)).meet.data.ageYears).toBe(34);
 });

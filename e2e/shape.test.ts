@@ -1,6 +1,17 @@
 import type { CaseDetail } from '@radiant/contract';
 import sharp from 'sharp';
-import { closePages, copyOfAvocet, hearsOnce, holds, open, picture, saved, type Visit, visit } from './browser.js';
+import {
+  closePages,
+  copyOfAvocet,
+  hearsOnce,
+  holds,
+  open,
+  picture,
+  saved,
+  typed,
+  type Visit,
+  visit,
+} from './browser.js';
 
 let v: Visit;
 let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
@@ -32,17 +43,17 @@ it('shows six planned surfaces over the scan, and a number changes one', async (
   // At most, and in all as a volume, once the full map is there.
   const added = page.getByRole('row', { name: /^added \+\d\.\d\d mm \d+\.\d mm³$/ });
   const was = await added.textContent();
-  await length.fill('11.5');
+  await typed(length, '11.5');
   await page.waitForFunction((old) => ![...document.querySelectorAll('tr')].some((r) => r.textContent === old), was);
   await saved(page);
   expect((await planOf(11))?.lengthMm).toBe(11.5);
 
-  await length.fill('40');
+  await typed(length, '40');
   await page.getByText('Between 5.00 and 16.00 mm; not taken.').waitFor();
   await saved(page);
   expect((await planOf(11))?.lengthMm).toBe(11.5);
 
-  await length.fill('11.5');
+  await typed(length, '11.5');
   await page.getByRole('button', { name: 'Undo' }).click();
   await holds(length, before);
   await page.getByRole('button', { name: 'Redo' }).click();
@@ -75,7 +86,7 @@ it('sliders and arrow keys move by steps, one undo for one drag', async () => {
 it('names a contour stale when the proposal has changed, and sets it anew', async () => {
   const { page } = v;
   await page.getByRole('link', { name: 'propose', exact: true }).click();
-  await page.getByLabel('Edge set down').first().fill('1');
+  await typed(page.getByLabel('Edge set down').first(), '1');
   await saved(page);
   await page.getByRole('link', { name: 'shape', exact: true }).click();
   await page.getByText('The proposal has changed since').waitFor();
@@ -102,7 +113,7 @@ it('a technician turns the arch and comments, and the numbers stand still', asyn
   await open(t.page, kase.id, 'shape');
   await t.page.getByText('You read and comment here; the dentist decides.').waitFor();
   expect(await t.page.getByLabel('Length').first().isDisabled()).toBe(true);
-  await t.page.getByPlaceholder('Write a comment').fill('Incisal embrasures a little deeper, please.');
+  await typed(t.page.getByPlaceholder('Write a comment'), 'Incisal embrasures a little deeper, please.');
   await t.page.getByRole('button', { name: 'Send' }).click();
   await t.page.getByText('Incisal embrasures a little deeper, please.').waitFor();
   expect(t.troubles).toEqual([]);
@@ -117,20 +128,20 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   const keep = page.getByRole('dialog', { name: 'Keep this contour' });
   await keep.getByRole('button', { name: 'Keep it' }).click();
   await keep.getByText('The name of a version has 1 to 60 characters.').waitFor();
-  await keep.getByLabel('Name').fill('for the mock-up');
+  await typed(keep.getByLabel('Name'), 'for the mock-up');
   await keep.getByRole('button', { name: 'Keep it' }).click();
   await versions.getByRole('button', { name: /^1 · for the mock-up/ }).click();
   const card = page.getByRole('dialog', { name: 'Version 1: for the mock-up' });
   await card.getByText('The same in every number.').waitFor();
   await card.getByLabel('Put in on').fill('2026-11-17');
-  await card.getByLabel('Speech').fill('a slight lisp at first');
+  await typed(card.getByLabel('Speech'), 'a slight lisp at first');
   const asked = card.getByRole('group', { name: 'Changes asked for' });
   await asked.getByRole('button', { name: 'add one' }).click();
   await asked.getByLabel('Tooth').selectOption('21');
-  await asked.getByLabel('By how much').fill('-0.3');
+  await typed(asked.getByLabel('By how much'), '-0.3');
   await card.getByRole('button', { name: 'note it' }).click();
   await asked.getByRole('button', { name: 'Make these edits on this version' }).waitFor();
-  await card.getByLabel('How the patient approved it, in a word').fill('after a week of wearing');
+  await typed(card.getByLabel('How the patient approved it, in a word'), 'after a week of wearing');
   await card.getByRole('button', { name: 'Approved by the patient' }).click();
   await card.getByText('after a week of wearing').waitFor();
   await card.getByRole('button', { name: 'Close' }).click();
@@ -138,7 +149,7 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   await page.getByText('as kept in “for the mock-up”, approved by the patient').waitFor();
 
   await open(page, id, 'shape');
-  await page.getByLabel('Length').first().fill('11.20');
+  await typed(page.getByLabel('Length').first(), '11.20');
   await saved(page);
   await versions.getByRole('button', { name: /^1 · for the mock-up.*approved by the patient/ }).click();
   await card.getByRole('row', { name: /length, mm/ }).waitFor();
@@ -279,7 +290,7 @@ describe('the tools on the bench', () => {
     await card.getByRole('slider', { name: 'way' }).fill('2.5');
     await card.getByText(/^13 leads; all others are \d\.\d mm clear$/).waitFor();
     await card.getByRole('button', { name: 'an angle' }).click();
-    await card.getByLabel('Guidance angle, degrees').fill('5');
+    await typed(card.getByLabel('Guidance angle, degrees'), '5');
     await card.getByText(/is in the way of .* by \d\.\d\d mm/).waitFor();
     await page.keyboard.press('o');
   });
@@ -288,14 +299,14 @@ describe('the tools on the bench', () => {
     const { page } = v;
     await page.getByRole('radio', { name: /^12/ }).click();
     await page.getByRole('button', { name: 'stand', exact: true }).click();
-    await page.getByLabel('Away from the midline').first().fill('-0.8');
+    await typed(page.getByLabel('Away from the midline').first(), '-0.8');
     await page.getByText(/12 and 11 pass 0\.\d\d mm into each other/).waitFor();
     await page.getByRole('button', { name: 'Undo' }).click();
     await page.getByText(/pass 0\.\d\d mm into each other/).waitFor({ state: 'detached' });
     // The canine stands over the lower first premolar: longer, it comes into it.
     await page.getByRole('radio', { name: /^13/ }).click();
     await page.getByRole('button', { name: 'size', exact: true }).click();
-    await page.getByLabel('Length').first().fill('12.5');
+    await typed(page.getByLabel('Length').first(), '12.5');
     await page.getByText(/13 would lie \d\.\d\d mm inside 4\d in the closed bite/).waitFor();
     await page.getByRole('button', { name: 'Undo' }).click();
     await saved(page);
@@ -309,7 +320,7 @@ describe('the tools on the bench', () => {
     const was = await width.inputValue();
     const place = async () => (await plan(22))?.distalMm ?? 0;
     const before = await place();
-    await width.fill('7.9');
+    await typed(width, '7.9');
     await width.blur();
     await page.waitForTimeout(1500);
     await saved(page);
@@ -354,7 +365,7 @@ describe('the tools on the bench', () => {
     await page.getByRole('button', { name: 'size', exact: true }).click();
     const length = page.getByLabel('Length').first();
     const as = Number(await length.inputValue());
-    await length.fill(String(as + 2));
+    await typed(length, String(as + 2));
     await page.getByText(/44 would lie \d\.\d\d mm inside 1\d in the closed bite/).waitFor();
     await saved(page);
     expect((await plan(44))?.lengthMm).toBeCloseTo(as + 2, 6);
@@ -403,9 +414,9 @@ it('two people who shape the same tooth meet: both numbers are shown, one is cho
       { timeout: 90_000 },
     );
   }
-  await one.page.getByLabel('Length').first().fill('10.8');
+  await typed(one.page.getByLabel('Length').first(), '10.8');
   await saved(one.page);
-  await two.page.getByLabel('Length').first().fill('11.4');
+  await typed(two.page.getByLabel('Length').first(), '11.4');
   const dialog = two.page.getByRole('dialog', { name: /changed “shape” meanwhile/ });
   await dialog.waitFor();
   await dialog.getByText('11, length, mm').waitFor();
