@@ -1,3 +1,4 @@
+import type { Server } from 'node:http';
 import { join } from 'node:path';
 import 'reflect-metadata';
 import { mkdir } from 'node:fs/promises';
@@ -24,6 +25,9 @@ import { keepNothing, refuseOtherHosts, refuseOtherSites, useSecurityHeaders, us
  * package's types.
  */
 const NO_TOUCH = { disableTouch: true } as object;
+
+/** An idle connection is kept so long. */
+const KEEP_ALIVE_MS = 65_000;
 
 async function start(): Promise<void> {
   // What the server writes is its own: other people of the machine may pass through its folder to the database, not
@@ -78,6 +82,8 @@ async function start(): Promise<void> {
   express.get('/api/openapi.json', (_: Request, response: Response) => void response.json(document));
   if (config.webDir) useWeb(express, config.webDir);
   app.enableShutdownHooks();
+  // A proxy before us keeps connections for a minute; closed by us first, one is used at the very moment of its end.
+  (app.getHttpServer() as Server).keepAliveTimeout = KEEP_ALIVE_MS;
   await app.init();
   if (config.demo !== 'no') await app.get(Demo).putIn(config.demo);
   await app.listen(config.port, '127.0.0.1');
