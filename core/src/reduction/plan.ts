@@ -36,7 +36,7 @@ export interface ZoneTarget {
   readonly places: number;
   /** What 95 % of the zone's face stays under, line angles among it, mm. */
   readonly deepest?: Figure;
-  /** Of what the deepest leaves: a middle that keeps its enamel is no comfort where a line angle loses it. */
+  /** Where least would be left, but for the worst twentieth: a middle that keeps its enamel says nothing of a line angle. */
   readonly enamel?: EnamelLeft;
   readonly groove: Groove;
   /** What must be said here; `{11}` stands for a tooth number. */

@@ -3,7 +3,7 @@ import { unlink } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { type CaseDetail, type ContourVersion, plannedOn } from '@radiant/contract';
+import { type CaseDetail, type ContourVersion, JAWS, plannedOn } from '@radiant/contract';
 import { type Jaw, jawOf, NOTATION_NAMES, type Notation } from '@radiant/core';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
@@ -46,7 +46,7 @@ export class DocumentsController {
     const notation = requireNotation(asked);
     const detail = await this.cases.detail(own);
     const { teeth } = detail.sections.shape.data;
-    const jaws = (['upper', 'lower'] as const).filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
+    const jaws = JAWS.filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
     const paths = await Promise.all(jaws.map((jaw) => this.scanPath(own, plannedOn(detail, jaw)?.id)));
     const scanPaths = paths.filter((p) => p !== undefined);
     const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPaths });

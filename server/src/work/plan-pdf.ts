@@ -319,7 +319,7 @@ function table(doc: Doc, s: Page, top: number): number {
   );
   text(
     doc,
-    'Large: the middle of a zone. To: what 95 % of its face stays under, line angles among it; enamel left is judged there.',
+    'Large: the middle of a zone. To: what 95 % of its face stays under, line angles among it. Enamel: where least is left, but for the worst 5 %.',
     LEFT,
     y + 14,
     { size: 8.5, colour: INK_2 },

@@ -72,7 +72,9 @@ export function ZonePanel({
                 <th scope="col">needs</th>
                 <th scope="col">gap</th>
                 <th scope="col">remove</th>
-                <th scope="col">to</th>
+                <th scope="col" title="95 % of the zone’s face stays under this, line angles among it">
+                  up to
+                </th>
                 <th scope="col">enamel left</th>
               </tr>
             </thead>
@@ -93,7 +95,7 @@ export function ZonePanel({
                 <p className="mt-1 text-tiny text-ink-2">
                   gap over the middle {number(chosen.gapRange[0], 2)} to {number(chosen.gapRange[1], 2)} mm,{' '}
                   {chosen.places} places; 95 % of its face, line angles among it, stays under{' '}
-                  {number(chosen.deepest?.value ?? 0, 2)} mm, by which the enamel is judged
+                  {number(chosen.deepest?.value ?? 0, 2)} mm; enamel is told where least is left, but for the worst 5 %
                   {kindOf(tooth) === 'canine' && '; enamel norm of incisors, none known for canines'}
                 </p>
               )}

@@ -1,4 +1,4 @@
-import { CASE_STATES, type CaseFile } from '@radiant/contract';
+import { CASE_STATES, type CaseFile, JAWS } from '@radiant/contract';
 import { rowOf } from '@radiant/core';
 import type { ReactNode } from 'react';
 import { useMayWrite } from '../../../shell/ReadOnlyNote.js';
@@ -58,7 +58,7 @@ function HowItLies({ scan, state, hands, ways }: Parts) {
   return (
     <>
       <div className="mb-3 flex gap-1">
-        {(['upper', 'lower'] as const).map((j) => (
+        {JAWS.map((j) => (
           <button
             key={j}
             type="button"
