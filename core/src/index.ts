@@ -244,6 +244,7 @@ export {
   type EnamelState,
   enamelLeft,
   enamelNormAt,
+  enamelWords,
   NOTHING_MM,
   type Removal,
   removal,

@@ -10,6 +10,7 @@ import {
   type ExistingTooth,
   enamelLeft,
   enamelNormAt,
+  enamelWords,
   existingArch,
   FACIAL_ENAMEL,
   firstContour,
@@ -100,7 +101,9 @@ describe('enamel left (Ferrari, Patroni, Balleri 1992: gingival 0.3–0.5, middl
     [0.5, 'gone'],
     [0.8, 'gone'],
   ] as const)('in the cervical third %f mm leaves it %s', (cut, state) => {
-    expect(enamelLeft(FACIAL_ENAMEL.cervical, cut).state).toBe(state);
+    const left = enamelLeft(FACIAL_ENAMEL.cervical, cut);
+    expect(left.state).toBe(state);
+    expect(enamelWords(left) === 'gone').toBe(state === 'gone');
   });
 
   it('a depth whose error could reach the thin end of the norm is not called kept', () => {

@@ -57,6 +57,10 @@ export interface EnamelLeft {
   readonly source: Source;
 }
 
+/** The enamel that is left as it is told on screen and paper, mm. */
+export const enamelWords = ({ state, from, to }: EnamelLeft): string =>
+  state === 'gone' ? 'gone' : `${Math.max(0, from).toFixed(2)}–${to.toFixed(2)}`;
+
 /** Facial enamel at a place, mm, from..to. */
 export interface EnamelNorm {
   readonly from: number;

@@ -4,6 +4,7 @@ import {
   burName,
   crown,
   type Design,
+  enamelWords,
   facialOutline,
   isUpper,
   label,
@@ -290,7 +291,7 @@ function table(doc: Doc, s: Page, top: number): number {
       const detail = [
         z?.deepest ? `to ${z.deepest.value.toFixed(2)}` : z?.removal ? `gap ${z.removal.gap.toFixed(2)}` : '',
         cut ? `groove ${cut.depthMm.toFixed(1)}` : '',
-        z?.enamel ? `enamel ${Math.max(0, z.enamel.from).toFixed(2)}–${Math.max(0, z.enamel.to).toFixed(2)}` : '',
+        z?.enamel ? `enamel ${enamelWords(z.enamel)}` : '',
       ];
       text(doc, detail.filter(Boolean).slice(0, 2).join(' · '), x, y + 12, {
         size: 6.8,

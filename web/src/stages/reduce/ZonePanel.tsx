@@ -1,5 +1,6 @@
 import {
   burName,
+  enamelWords,
   type Groove,
   isoDiameter,
   kindOf,
@@ -143,11 +144,7 @@ function ZoneRow({ target: z, on, pick }: { target: ZoneTarget; on: boolean; pic
               : ''
         }
       >
-        {z.enamel
-          ? z.enamel.state === 'gone'
-            ? 'gone'
-            : `${Math.max(0, z.enamel.from).toFixed(2)}–${z.enamel.to.toFixed(2)}`
-          : '–'}
+        {z.enamel ? enamelWords(z.enamel) : '–'}
       </td>
     </tr>
   );
