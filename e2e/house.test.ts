@@ -188,7 +188,7 @@ it('a key that is pressed while the search is being asked for is not lost', asyn
     History.prototype.replaceState = function (...args) {
       replaceState.apply(this, args);
       const field = document.querySelector<HTMLInputElement>('input[type=search]');
-      if (pressed || !field || !String(args[2]).includes('search=')) return;
+      if (pressed || !field || !String(args[2]).includes('search=knot')) return;
       pressed = true;
       // As a hand does that goes on typing at this very moment.
       Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, `${field.value} 1`);

@@ -1,22 +1,27 @@
 import {
+  archFromBelow,
   CLOSED_GAP_MM,
   type Fdi,
   type Figure,
+  type FrontSeen,
   gapsBetween,
   isFrontKind,
   isUpper,
+  levelOfPupils,
   MEASURED,
+  measureCantOfCanines,
   measureTeeth,
   neighbourGap,
   type Roles,
   roleOf,
   rolesOf,
   type ScannedTooth,
+  standOf,
   type ToothMeasure,
   UPPER_TEN,
   usedMeasures,
 } from '@radiant/core';
-import { frontLandmarks, frontScale, landmarkSet } from './sections/core-forms.js';
+import { frontLandmarks, frontScale, landmarkSet, readingOf, viewReadingOf } from './sections/core-forms.js';
 import type { MeetSection } from './sections/meet.js';
 import type { ReadSection } from './sections/read.js';
 
@@ -34,6 +39,41 @@ export interface Front {
  * House value.
  */
 const SCANNED_GAP_PM_MM = 0.3;
+
+/** How sure an arch's depth is that was read off a scan or a view from below, as a share. House value. */
+const ARCH_KNOWN_PM = 0.12;
+
+/**
+ * What the other views and the scan say of how the retracted front view was taken: which line is level, how the camera
+ * stood, how deep the arch is.
+ */
+export function frontSeen(read: Pick<ReadSection, 'views'>): FrontSeen {
+  const set = landmarkSet(frontLandmarks(read));
+  const scale = frontScale(read);
+  const camera = readingOf(read, 'retracted-front').calibration?.camera;
+  const level =
+    (scale && levelOfPupils(set, scale, viewReadingOf(read, 'portrait-smile'))) ??
+    (camera && { by: 'scan' as const, rollDeg: camera.rollDeg, pmDeg: camera.rollPmDeg });
+  const below = viewReadingOf(read, 'upper-occlusal');
+  const perMm = camera?.archPerMm ?? (below && archFromBelow(below));
+  return {
+    ...(level && { level }),
+    ...(camera && { stand: standOf(camera) }),
+    ...(perMm && { arch: { perMm, pm: ARCH_KNOWN_PM } }),
+  };
+}
+
+/** The upper teeth as the retracted front view shows them: the one answer for screen, documents and plans. */
+export function photographed(read: Pick<ReadSection, 'views'>, roles: Roles): ToothMeasure[] {
+  const scale = frontScale(read);
+  return scale ? measureTeeth(landmarkSet(frontLandmarks(read)), scale, roles, frontSeen(read)) : [];
+}
+
+/** How the line of the canines' tips lies against the pupils by the portrait in smile, where it is marked. */
+export function cantOf(read: Pick<ReadSection, 'views'>): Figure | undefined {
+  const portrait = viewReadingOf(read, 'portrait-smile');
+  return portrait && measureCantOfCanines(portrait);
+}
 
 /**
  * What record, front photograph and scan together tell of the upper front: the one answer for screen, documents and
@@ -60,8 +100,8 @@ export function frontOf(
   const row = UPPER_TEN.filter((t) => !missing.has(t) && isFrontKind(roleOf(roles, t)));
   return {
     roles,
-    measures: usedMeasures(scale ? measureTeeth(set, scale, roles) : [], scan),
-    gaps: scale ? gapsBetween(set, scale, row, roles) : scannedGaps(scan, row),
+    measures: usedMeasures(photographed(read, roles), scan, cantOf(read)),
+    gaps: scale ? gapsBetween(set, scale, row, roles, frontSeen(read)) : scannedGaps(scan, row),
   };
 }
 

@@ -54,7 +54,7 @@ export {
   type PlanExtra,
   type PlanNumber,
 } from './contour/parameters.js';
-export { type MarkedWidth, photoMarks, type ToothPlaces, toothPlaces } from './contour/photo-marks.js';
+export { HELD_MM, type MarkedWidth, photoMarks, type ToothPlaces, toothPlaces } from './contour/photo-marks.js';
 export { type PhotoOnScan, photoOnScan, type SharedPlace } from './contour/photo-on-scan.js';
 export {
   type ContourPlan,
@@ -304,10 +304,13 @@ export {
   type PhotoMark,
   photoPoint,
   photoProjector,
+  stoodBy,
 } from './smile/camera-match.js';
+export { archDepthFrom } from './smile/depths.js';
 export { difference, type Finding, findings, type Notice } from './smile/findings.js';
 export { freeAngle, freeLength } from './smile/free.js';
 export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';
+export { type ArchForm, FRONT_SD_MM, type FrontSeen, SEEN_FROM_FRONT } from './smile/front-sight.js';
 export { gapsBetween, neighbourGap } from './smile/gaps.js';
 export {
   LANDMARK_KINDS,
@@ -318,6 +321,7 @@ export {
   rollOf,
   type ToothLandmarks,
 } from './smile/landmarks.js';
+export { type Level, levelOfPupils, levelOfTeeth } from './smile/level.js';
 export { type Linked, linked, type Sided } from './smile/linked.js';
 export {
   edgeCourse,
@@ -327,7 +331,7 @@ export {
   measureSmile,
   STRAIGHT_BELOW_PERCENT,
 } from './smile/lips.js';
-export { measureTeeth, SEEN_FROM_FRONT, type ToothMeasure } from './smile/measures.js';
+export { measureTeeth, type ToothMeasure } from './smile/measures.js';
 export {
   CORRIDOR_JUDGED,
   type Corridor,
@@ -347,12 +351,13 @@ export {
   type Sex,
   type ValueNorm,
 } from './smile/norms.js';
-export { type ArchStanding, measureArch } from './smile/occlusal.js';
-export { measurePortrait } from './smile/portrait.js';
+export { type ArchStanding, archFromBelow, measureArch } from './smile/occlusal.js';
+export { measureCantOfCanines, measurePortrait } from './smile/portrait.js';
 export { type Marked, propagated } from './smile/propagate.js';
 export { along, directionDeg, type ViewFigure, type ViewReading } from './smile/reading.js';
 export { type ReferenceCandidate, rankReference } from './smile/reference.js';
 export { measureSide } from './smile/side.js';
+export { type CameraStand, type CameraStood, STRAIGHT, standOf } from './smile/sight.js';
 export { type Patch, snapToEdge } from './smile/snap.js';
 export { mirrored } from './smile/symmetry.js';
 export { type ScannedTooth, scannedSize, usedMeasures } from './smile/used-measures.js';

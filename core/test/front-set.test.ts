@@ -1,4 +1,5 @@
 import {
+  difference,
   type Fdi,
   type Figure,
   OWN_ROLES,
@@ -108,6 +109,7 @@ describe('targets for a part of the front', () => {
 
 describe('the measures that planning goes by', () => {
   const scan = (t: Fdi, widthMm: number, lengthMm: number): ScannedTooth => ({
+    acrossMm: 0,
     tooth: t,
     widthMm,
     lengthMm,
@@ -115,13 +117,13 @@ describe('the measures that planning goes by', () => {
     zenithUpMm: 10.1,
   });
 
-  it('are the scan’s wherever there is one, with the one ± of scanned sizes; the photograph’s levels stay', () => {
+  it('are the scan’s wherever there is one, with the one ± of scanned sizes', () => {
     const [used] = usedMeasures([tooth(11, 8.5, 10)], [scan(11, 8.2, 9.7)]);
     expect(used?.width).toMatchObject({ value: 8.2, pm: SCANNED_SIZE_PM_MM });
     expect(used?.length).toMatchObject({ value: 9.7, pm: SCANNED_SIZE_PM_MM });
     expect(used?.width?.working.inputs[0]?.source.text).toBe('measured on the scan of this case');
     expect(used?.ratio?.value).toBeCloseTo((100 * 8.2) / 9.7, 9);
-    expect(used?.zenithLevel?.value).toBe(10);
+    expect(used?.zenithLevel).toMatchObject({ value: 9.9, pm: SCANNED_SIZE_PM_MM });
   });
 
   it('are the photograph’s where it is the surer one, and where the scan has no such tooth', () => {
@@ -131,10 +133,29 @@ describe('the measures that planning goes by', () => {
     expect(used[1]?.width?.value).toBe(6.5);
   });
 
-  it('levels are all of one picture: where the photograph lacks one, the scan’s are taken for the whole row', () => {
-    const { zenithLevel: _, ...half } = tooth(12, 6.5, 8.5);
-    const used = usedMeasures([tooth(11, 8.5, 10), half], [scan(11, 8.2, 9.7), scan(12, 6.4, 8.4)]);
-    expect(used.map((m) => m.zenithLevel?.value)).toEqual([10.1, 10.1]);
+  it('levels are all over one line: where the scan lacks a tooth, the photograph’s are taken for the whole row', () => {
+    const front = [tooth(11, 8.5, 10), tooth(12, 6.5, 8.5)];
+    const both = usedMeasures(front, [scan(11, 8.2, 9.7), scan(12, 6.4, 8.4)]);
+    expect(both.map((m) => m.zenithLevel?.value)).toEqual([9.9, 9.9]);
+    const one = usedMeasures(front, [scan(11, 8.2, 9.7)]);
+    expect(one.map((m) => m.zenithLevel?.value)).toEqual([10, 8.5]);
+  });
+
+  it('the scan’s levels are told against the pupils where the portrait says how the canines lie to them', () => {
+    const at = (t: Fdi, acrossMm: number): ScannedTooth => ({ ...scan(t, 7.5, 9.9), acrossMm });
+    const row = [at(13, -17), at(12, -11), at(11, -5), at(21, 5), at(22, 11), at(23, 17)];
+    // In the scan the edges lie in one plane; the portrait has the left canine 1 mm lower over 34 mm.
+    const cant: Figure = { ...mm((Math.atan(1 / 34) * 180) / Math.PI, 0.5), unit: '°' };
+    const used = usedMeasures([], row, cant);
+    const edge = (t: Fdi) => used.find((m) => m.tooth === t)?.edgeLevel as Figure;
+    expect(edge(13).value - edge(23).value).toBeCloseTo(1, 9);
+    expect(edge(21).value).toBeCloseTo(0, 9);
+    expect(edge(11).value).toBeCloseTo(10 / 34, 9);
+    // Right against left carries what nobody knows of the cant, a tooth beside its fellow’s height nothing of it.
+    expect(difference(edge(13), edge(23)).pm).toBeGreaterThan((34 * 0.5 * Math.PI) / 180);
+    expect(usedMeasures([], row).find((m) => m.tooth === 23)?.edgeLevel?.value).toBeCloseTo(0, 9);
+    const zenith = used.find((m) => m.tooth === 13)?.zenithLevel as Figure;
+    expect(difference(zenith, edge(13)).pm).toBeCloseTo(Math.SQRT2 * SCANNED_SIZE_PM_MM, 4);
   });
 
   it('of a scan alone targets can be set', () => {

@@ -1,15 +1,22 @@
 import {
   difference,
+  differs,
+  type Errors,
+  EVEN,
   type Figure,
   frontRow,
   gapsBetween,
   type LandmarkSet,
   levelled,
   measureTeeth,
+  OWN_ROLES,
   rollOf,
   SEEN_FROM_FRONT,
+  STRAIGHT,
   scaleOf,
+  together,
 } from '@radiant/core';
+import { random } from '@radiant/standins';
 
 /** Ten pixels a millimetre, drawn level; widths and lengths as the front view shows them, mm. */
 const PX = 10;
@@ -55,7 +62,11 @@ function seenThrough(set: LandmarkSet, deg: number, enlarge = 1, by: readonly [n
     ]),
   );
 }
-const of = (set: LandmarkSet, tooth: number, scale = SCALE) => measureTeeth(set, scale).find((m) => m.tooth === tooth);
+/** Teeth on squared paper: there is no camera that could be turned, and nothing lies behind. */
+const PAPER = { stand: STRAIGHT };
+const measured = (set: LandmarkSet, scale = SCALE) => measureTeeth(set, scale, OWN_ROLES, PAPER);
+const of = (set: LandmarkSet, tooth: number, scale = SCALE) => measured(set, scale).find((m) => m.tooth === tooth);
+const gapsOf = (set: LandmarkSet) => gapsBetween(set, SCALE, frontRow(), OWN_ROLES, PAPER);
 
 describe('a tooth drawn at ten pixels a millimetre', () => {
   it.each(frontRow().map((t) => [t] as const))(
@@ -101,14 +112,14 @@ describe('a tooth drawn at ten pixels a millimetre', () => {
 describe('the error of a measure', () => {
   it('is that of two points set by hand when the scale is certain', () => {
     const certain: Figure = { ...SCALE, pm: 0 };
-    // 1.96 · √2 · 0.05 mm
-    expect(measureTeeth(drawn(), certain).find((m) => m.tooth === 11)?.frontWidth?.pm).toBeCloseTo(0.1386, 4);
+    // 1.96 · √(0.07² + 0.08²) mm: a mesial and a distal border. The level's own error turns it by nothing to speak of.
+    expect(of(drawn(), 11, certain)?.frontWidth?.pm).toBeCloseTo(0.2083, 3);
   });
 
   it('grows with an uncertain scale, and more so for the longer length', () => {
     const short = scaleOf({ from: [0, 0], to: [50, 0], mm: 5 });
     const wide = (s: Figure) => of(drawn(), 11, s)?.frontWidth?.pm ?? 0;
-    expect(wide(short)).toBeGreaterThan(1.5 * wide(SCALE));
+    expect(wide(short)).toBeGreaterThan(1.4 * wide(SCALE));
     const m = of(drawn(), 11, short);
     expect(m?.length?.pm).toBeGreaterThan(m?.frontWidth?.pm ?? 9);
   });
@@ -123,30 +134,78 @@ describe('the error of a measure', () => {
 
   it('of a difference is the root of the squares', () => {
     const f = (value: number, pm: number): Figure => ({ ...SCALE, value, pm, unit: 'mm' });
-    expect(difference(f(10, 0.3), f(9, 0.4))).toMatchObject({ value: 1, pm: 0.5, unit: 'mm' });
+    const d = difference(f(10, 0.3), f(9, 0.4));
+    expect(d).toMatchObject({ value: 1, unit: 'mm' });
+    expect(d.pm).toBeCloseTo(0.5, 9);
+  });
+
+  it('of a difference leaves out what both have in common', () => {
+    const f = (value: number, errors: Errors): Figure => ({
+      ...SCALE,
+      value,
+      pm: together(errors),
+      unit: 'mm',
+      errors,
+    });
+    const [a, b] = [f(10, { scale: 0.4, a: 0.3 }), f(9, { scale: 0.36, b: 0.4 })];
+    expect(a.pm).toBeCloseTo(0.5, 9);
+    expect(difference(a, b).pm).toBeCloseTo(Math.hypot(0.04, 0.3, 0.4), 6);
+    expect(differs(a, b)).toBe(true);
+    // What pulls them apart adds up, root of squares or not.
+    expect(difference(f(1, { tilt: 0.3 }), f(1, { tilt: -0.3 })).pm).toBeCloseTo(0.6, 9);
+  });
+
+  it('of a tooth against its fellow is less than both have by themselves', () => {
+    const short = scaleOf({ from: [0, 0], to: [30, 0], mm: 3 });
+    const [a, b] = [of(drawn(), 12, short)?.frontWidth, of(drawn(), 22, short)?.frontWidth] as [Figure, Figure];
+    expect(a.pm).toBeGreaterThan(0.3);
+    expect(difference(a, b).pm).toBeLessThan(0.32);
+  });
+
+  // By sampling: the sum of an evenly spread error and a normal one, each known by 1.96 of its standard deviations.
+  it.each([0.3, 0.6, 0.8, 0.95, 1])(
+    'holds 95 in 100 where an evenly spread cause has %f of the variance (seed 31)',
+    (share) => {
+      const r = random(31);
+      const [even, normal] = [Math.sqrt(share), Math.sqrt(1 - share)];
+      const pm = together({ [`${EVEN}turn`]: 1.96 * even, hand: 1.96 * normal });
+      let held = 0;
+      for (let i = 0; i < 40_000; i++)
+        if (Math.abs(even * Math.sqrt(3) * (2 * r.next() - 1) + r.normal(normal)) <= pm) held++;
+      expect(Math.abs(held / 40_000 - 0.95)).toBeLessThan(0.008);
+    },
+  );
+
+  it('of a ratio leaves out the scale, which width and length share', () => {
+    const [short, long] = [
+      scaleOf({ from: [0, 0], to: [30, 0], mm: 3 }),
+      scaleOf({ from: [0, 0], to: [400, 0], mm: 40 }),
+    ];
+    const pm = (s: Figure) => of(drawn(), 11, s)?.ratio?.pm ?? 0;
+    expect(pm(short) / pm(long)).toBeLessThan(1.02);
   });
 });
 
 describe('gaps', () => {
   it('between teeth that touch there are none', () => {
-    expect(gapsBetween(drawn(), SCALE)).toMatchObject({ value: 0, pm: 0 });
+    expect(gapsOf(drawn())).toMatchObject({ value: 0 });
   });
 
   it('a gap is found along the arch: a little more than the front view shows of it', () => {
-    const gap = gapsBetween(drawn({ 11: 0.8 }), SCALE).value;
+    const gap = gapsOf(drawn({ 11: 0.8 })).value;
     expect(gap).toBeGreaterThan(0.8);
     expect(gap).toBeLessThan(0.95);
   });
 
   it('add up, and an overlap takes nothing from them', () => {
-    const both = gapsBetween(drawn({ 12: 0.5, 23: 0.5 }), SCALE);
-    const one = gapsBetween(drawn({ 12: 0.5 }), SCALE);
+    const both = gapsOf(drawn({ 12: 0.5, 23: 0.5 }));
+    const one = gapsOf(drawn({ 12: 0.5 }));
     expect(both.value).toBeCloseTo(2 * one.value, 1);
-    expect(gapsBetween(drawn({ 12: 0.5, 22: -0.6 }), SCALE).value).toBeCloseTo(one.value, 6);
+    expect(gapsOf(drawn({ 12: 0.5, 22: -0.6 })).value).toBeCloseTo(one.value, 6);
   });
 
   it('smaller than a point can be set again count as none', () => {
-    expect(gapsBetween(drawn({ 21: 0.09 }), SCALE).value).toBe(0);
+    expect(gapsOf(drawn({ 21: 0.09 })).value).toBe(0);
   });
 });
 

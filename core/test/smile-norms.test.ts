@@ -69,13 +69,12 @@ describe('upper central shown at rest (Vig & Brundo 1978, J Prosthet Dent 39:502
 
 describe('lip line and edge curve (Tjan, Miller, The 1984, J Prosthet Dent 51:24, from memory)', () => {
   it.each([
-    [100, 2, 'high'],
-    [100, 0.1, 'high'],
-    [100, 0, 'average'],
-    [75, 0, 'average'],
-    [74.9, 0, 'low'],
-    [30, 0, 'low'],
-  ])('%f %% of the crowns and %f mm of gum is %s', (share, gum, kind) => {
+    [100, true, 'high'],
+    [100, false, 'average'],
+    [75, false, 'average'],
+    [74.9, false, 'low'],
+    [30, false, 'low'],
+  ] as const)('%f %% of the crowns, a band of gum above them: %s, is %s', (share, gum, kind) => {
     expect(lipLine(share, gum).kind).toBe(kind);
   });
 

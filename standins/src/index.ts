@@ -22,6 +22,6 @@ export { type Random, random } from './random.js';
 export { AVOCET, CURLEW, DUNLIN, PLOVER, RECIPES, type RecipeName, SANDPIPER, TURNSTONE } from './recipes.js';
 export { INTRAORAL_SCANNER, type ScannerSetting, scan } from './scanner.js';
 export { type Expression, makeScene } from './scene.js';
-export { frontRowOf, trueViewPoints } from './truth.js';
+export { frontRowOf, outlineIn, trueViewPoints } from './truth.js';
 export { handHeld, VIEWS, type ViewName, type ViewSetup } from './views.js';
 export { WHOLE_SCANNER, type WholeJaw, type WholeSetting, wholeJaw } from './whole-jaw.js';

@@ -1,4 +1,5 @@
 import {
+  type ArchCurve,
   biteGrid,
   type Crown,
   type CrownSize,
@@ -33,6 +34,8 @@ export interface PatientTooth {
 export interface JawRecipe {
   readonly traits: Readonly<Partial<Record<number, ToothTrait>>>;
   readonly missing: readonly Fdi[];
+  /** How far the arches curve back, 1 as usual. */
+  readonly archDepth?: number;
 }
 
 interface Usual {
@@ -61,9 +64,11 @@ const USUAL_LOWER: Readonly<Record<number, Usual>> = {
 
 const LOWER_ARCH = { a: 0.026, b: 1.8e-5 };
 
+const deeper = (arch: ArchCurve, by = 1): ArchCurve => ({ a: arch.a * by, b: arch.b * by });
+
 /** The upper teeth in their places. */
 export function upperJaw(jaw: JawRecipe): PatientTooth[] {
-  return standing(UPPER_TEN, jaw, USUAL_UPPER, MEDIUM_ARCH);
+  return standing(UPPER_TEN, jaw, USUAL_UPPER, deeper(MEDIUM_ARCH, jaw.archDepth));
 }
 
 /**
@@ -77,7 +82,7 @@ export function lowerJaw(
   trait?: GumTrait,
   gumReachMm?: number,
 ): { teeth: PatientTooth[]; gum: Mesh } {
-  const asUpper = standing(LOWER_TEN, jaw, USUAL_LOWER, LOWER_ARCH);
+  const asUpper = standing(LOWER_TEN, jaw, USUAL_LOWER, deeper(LOWER_ARCH, jaw.archDepth));
   const sheet = gum(asUpper, trait, gumReachMm);
   const over = (p: Vec3): Vec3 => [-p[0], p[1] + bite.overjetMm + EDGE_THICKNESS_MM, -p[2] + bite.overbiteMm];
   const turned = (m: Mesh): Mesh => {
@@ -124,12 +129,7 @@ export function settled(upper: readonly PatientTooth[], jaw: ReturnType<typeof l
 /** The upper edge is about so thick; the overjet is counted from its front. */
 const EDGE_THICKNESS_MM = 0.4;
 
-function standing(
-  teeth: readonly Fdi[],
-  jaw: JawRecipe,
-  usual: Readonly<Record<number, Usual>>,
-  arch: typeof MEDIUM_ARCH,
-) {
+function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<number, Usual>>, arch: ArchCurve) {
   const present = teeth.filter((t) => !jaw.missing.includes(t));
   const stands: (Stand & { size: CrownSize })[] = present.map((tooth) => {
     const norm = usual[tooth % 10] as Usual;

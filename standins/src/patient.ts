@@ -60,6 +60,8 @@ export interface PatientRecipe {
   readonly seed: number;
   readonly traits: Readonly<Partial<Record<number, ToothTrait>>>;
   readonly missing?: readonly Fdi[];
+  /** How far the arches curve back, 1 as usual: narrow ones more, broad ones less. */
+  readonly archDepth?: number;
   readonly overbiteMm?: number;
   readonly overjetMm?: number;
   readonly gum?: GumTrait;
@@ -132,7 +134,8 @@ export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe
 
 /** Makes the patient. Deterministic. */
 export function makePatient(recipe: PatientRecipe): Patient {
-  const jaw: JawRecipe = { traits: recipe.traits, missing: recipe.missing ?? [] };
+  const { traits, missing = [], archDepth = 1 } = recipe;
+  const jaw: JawRecipe = { traits, missing, archDepth };
   const teeth = upperJaw(jaw);
   const bite = { overbiteMm: recipe.overbiteMm ?? 2.6, overjetMm: recipe.overjetMm ?? 1.8 };
   let sheet: Mesh | undefined;

@@ -12,6 +12,7 @@ import {
 } from '@radiant/core';
 import { makeFace } from './face.js';
 import { inMouth, type Patient, type PatientTooth, truePoints } from './patient.js';
+import { type CameraSetting, project } from './pose.js';
 import type { Expression } from './scene.js';
 
 /**
@@ -237,4 +238,21 @@ function occlusal(teeth: readonly PatientTooth[]): Record<string, Vec3> {
     out[`distal-${t.tooth}`] = inMouth(t, [-mesial * half, 0, 0]);
   }
   return out;
+}
+
+/** Both borders of a tooth as a camera sees it, across the picture. */
+export function outlineIn(tooth: PatientTooth, camera: CameraSetting): readonly [Vec3, Vec3] {
+  const p = tooth.mesh.positions;
+  let [least, most] = [Infinity, -Infinity];
+  let ends: [Vec3, Vec3] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
+  for (let v = 0; v < p.length; v += 3) {
+    const at: Vec3 = [p[v], p[v + 1], p[v + 2]];
+    const [x] = project(camera, at);
+    if (x < least) [least, ends] = [x, [at, ends[1]]];
+    if (x > most) [most, ends] = [x, [ends[0], at]];
+  }
+  return ends;
 }

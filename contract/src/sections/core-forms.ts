@@ -11,7 +11,9 @@ import {
   printed,
   pupils,
   scaleFrom,
+  standOf,
   type ViewPoints,
+  type ViewReading,
 } from '@radiant/core';
 import type { PhotoView } from '../base/records.js';
 import type { CalibrationInput } from './places.js';
@@ -58,6 +60,21 @@ export function viewPoints(points: readonly ViewPointInput[]): ViewPoints {
 /** What is held of a view, or an empty reading of it. */
 export function readingOf(read: Pick<ReadSection, 'views'>, view: PhotoView): ViewReadingInput {
   return read.views.find((v) => v.view === view) ?? { view, points: [], drawn: [] };
+}
+
+/** What is held of a view in core's form; undefined while it has no scale or no points. */
+export function viewReadingOf(read: Pick<ReadSection, 'views'>, view: PhotoView): ViewReading | undefined {
+  const own = readingOf(read, view);
+  const scale = scaleBy(own.calibration);
+  if (!scale || own.points.length === 0) return undefined;
+  const { tooth, way, camera } = own.calibration ?? {};
+  return {
+    view,
+    points: viewPoints(own.points),
+    scale,
+    ...(way === 'tooth' && tooth && { scaleTooth: tooth }),
+    ...(camera && { stand: standOf(camera) }),
+  };
 }
 
 const NONE: readonly LandmarkInput[] = [];

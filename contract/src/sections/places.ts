@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { type ScaleWay } from '@radiant/core';
+import type { CameraStood, ScaleWay } from '@radiant/core';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -28,6 +28,46 @@ export class PointPx {
 
   @IsNumber(FINITE, words('The point’s place down is not a number.'))
   y!: number;
+}
+
+const number =
+  (what: string, min: number, max: number): PropertyDecorator =>
+  (target, key) => {
+    IsNumber(FINITE, words(`${what} is not a number.`))(target, key);
+    Min(min, words(`${what} is at least ${min}.`))(target, key);
+    Max(max, words(`${what} is at most ${max}.`))(target, key);
+  };
+
+/** How the camera stood to the scanned row when the two were matched. Half-widths of 95 % intervals. */
+export class CameraInput implements CameraStood {
+  @number('The camera’s turn to the side', -90, 90)
+  yawDeg!: number;
+
+  @number('The ± of the camera’s turn to the side', 0, 90)
+  yawPmDeg!: number;
+
+  @number('The camera’s turn up', -90, 90)
+  pitchDeg!: number;
+
+  @number('The ± of the camera’s turn up', 0, 90)
+  pitchPmDeg!: number;
+
+  @number('The camera’s roll', -180, 180)
+  rollDeg!: number;
+
+  @number('The ± of the camera’s roll', 0, 180)
+  rollPmDeg!: number;
+
+  @number('The camera’s distance', 20, 10_000)
+  distanceMm!: number;
+
+  @number('The ± of the camera’s distance', 0, 10)
+  distancePm!: number;
+
+  /** How deep the scanned arch is, 1/mm. */
+  @IsOptional()
+  @number('The depth of the arch', 0, 1)
+  archPerMm?: number;
 }
 
 /** Two points on a scale in the photograph and the millimetres between them. */
@@ -67,6 +107,12 @@ export class CalibrationInput {
   @IsOptional()
   @IsIn(['scan', 'front view', 'typed', 'mean'], words('It is not known where the length comes from.'))
   origin?: 'scan' | 'front view' | 'typed' | 'mean';
+
+  /** How the camera stood, where the length was taken by matching with the scan. */
+  @IsOptional()
+  @ValidateNested()
+  @Holds(() => CameraInput)
+  camera?: CameraInput;
 }
 
 /** A length (two points) or an angle (three, its corner in the middle) that a person draws and names. */

@@ -10,8 +10,11 @@ import {
   type PhotoCamera,
   photoPoint,
   photoProjector,
+  stoodBy,
 } from '../smile/camera-match.js';
+import { archDepthFrom } from '../smile/depths.js';
 import { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet } from '../smile/landmarks.js';
+import type { CameraStood } from '../smile/sight.js';
 import type { ViewPoints } from '../smile/views.js';
 import { type Fdi, UPPER_TEN } from '../teeth/notation.js';
 import { frontRow } from '../teeth/roles.js';
@@ -43,6 +46,8 @@ export interface PhotoOnScan {
    * half-width. None where the scan has no central.
    */
   readonly length: { readonly from: Px; readonly to: Px; readonly mm: number; readonly pmMm: number } | undefined;
+  /** How the camera stood to the scanned row, and how that row curves back. */
+  readonly stood: CameraStood;
 }
 
 /**
@@ -69,7 +74,8 @@ export function photoOnScan(
   row: readonly Fdi[] = frontRow(),
 ): PhotoOnScan {
   const marks = photoMarks(arch, landmarks, points);
-  const { camera, rmsPx, scaleSd } = matchCamera(marks, size);
+  const match = matchCamera(marks, size);
+  const { camera, rmsPx, scaleSd } = match;
   const places: SharedPlace[] = [];
   for (const tooth of UPPER_TEN.filter((t) => row.includes(t) || landmarks[t])) {
     const t = arch.teeth.get(tooth);
@@ -95,7 +101,19 @@ export function photoOnScan(
     }
   }
   const length = acrossCentrals(arch, camera, scaleSd);
-  return { camera, marks: marks.length, rmsMm: rmsPx / camera.pxPerMm, places, length };
+  const stood: CameraStood = { ...stoodBy(match), ...archOf(arch) };
+  return { camera, marks: marks.length, rmsMm: rmsPx / camera.pxPerMm, places, length, stood };
+}
+
+/** How far the edges of the canines lie behind those of the centrals, as the depth of an arch. */
+function archOf(arch: ExistingArch): Pick<CameraStood, 'archPerMm'> {
+  const edges = (numbers: readonly Fdi[]) =>
+    numbers.flatMap((t) => {
+      const there = arch.teeth.get(t);
+      return there ? [toothPlaces(there).edge[1]] : [];
+    });
+  const perMm = archDepthFrom(edges([11, 21]), edges([13, 23]));
+  return perMm === undefined ? {} : { archPerMm: perMm };
 }
 
 /**

@@ -1,9 +1,19 @@
+import { LEVEL_NOTE } from '../smile/level.js';
 import type { ToothMeasure } from '../smile/measures.js';
 import { type FrontKind, isFrontKind, LENGTH_UNWORN, RATIO_UNWORN, RATIO_WORN, WIDTH } from '../teeth/norms.js';
 import { type Fdi, kindOf, UPPER_TEN } from '../teeth/notation.js';
 import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
 import { SCANNED_SIZE_PM_MM } from '../working/accuracy.js';
-import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, published, type WorkingInput } from '../working/working.js';
+import {
+  COMMON_PRACTICE,
+  DERIVED,
+  derived,
+  derivedEach,
+  type Figure,
+  MEASURED,
+  published,
+  type WorkingInput,
+} from '../working/working.js';
 import { type SchoolSetting, widthRule } from './schools.js';
 import { type SharedSpace, shareSpace, type WidthWish } from './share-space.js';
 
@@ -132,31 +142,6 @@ export function propose(
           : lengthFromEdge(t, choice.edgeMm, gumMm),
     ]),
   );
-  const fellowOf = (t: InRow) =>
-    row.find((o) => o.role === t.role && o.tooth !== t.tooth && o.tooth < 20 !== t.tooth < 20);
-  const wished = new Map(
-    row.map((t) => [
-      t.tooth,
-      reference ? widthFromReference(reference, t) : widthBySchool(choice, t, row, lengths, space),
-    ]),
-  );
-  const locked = choice.locked ?? {};
-  const held = reference ? [reference.tooth, fellowOf(reference)?.tooth] : [];
-  const wishes: WidthWish[] = row.map((t): WidthWish => {
-    const fellow = fellowOf(t);
-    // Beside a fellow that stays, being alike means to be like that one.
-    const model = choice.alike !== false && fellow?.stays ? fellow.is.width.value : (wished.get(t.tooth) as number);
-    const wishMm = t.stays ? t.is.width.value : model;
-    const lockedMm = t.stays ? wishMm : (locked[t.tooth] ?? (held.includes(t.tooth) ? wishMm : undefined));
-    return {
-      tooth: t.tooth,
-      wishMm,
-      minMm: wishMm * (1 - WIDTH_BAND),
-      maxMm: wishMm * (1 + WIDTH_BAND),
-      ...(lockedMm !== undefined && { lockedMm }),
-      fellow: fellow && !fellow.stays ? fellow.tooth : t.tooth,
-    };
-  });
   const beside = choice.premolars
     ? [
         { tooth: 14, isMm: choice.premolars.right },
@@ -164,16 +149,39 @@ export function propose(
       ].filter((p) => !row.some((t) => t.tooth === p.tooth))
     : [];
   const room = beside.length > 0 ? withPremolars(space, beside) : space;
-  // A premolar's wish is to stay as it is; it gives or takes like the others, in its band.
-  for (const { tooth, isMm } of beside)
-    wishes.push({ tooth, wishMm: isMm, minMm: isMm * (1 - WIDTH_BAND), maxMm: isMm * (1 + WIDTH_BAND) });
-  const shared = shareSpace(wishes, room.value, choice.alike !== false);
+  const alike = choice.alike !== false;
+  const besideMm = sum(beside.map((p) => p.isMm));
+  // All widths follow from the room, the lengths and the widths there are: so do their errors.
+  const from = [space, ...row.map((t) => lengths.get(t.tooth) as Figure), ...row.map((t) => t.is.width)];
+  const wishesAt = (values: readonly number[]): WidthWish[] => [
+    ...wishesOf(row, choice, reference, {
+      spaceMm: values[0] as number,
+      lengthMm: (t) => values[1 + row.indexOf(t)] as number,
+      widthMm: (t) => values[1 + row.length + row.indexOf(t)] as number,
+    }),
+    // A premolar's wish is to stay as it is; it gives or takes like the others, in its band.
+    ...beside.map(({ tooth, isMm }) => ({
+      tooth,
+      wishMm: isMm,
+      minMm: isMm * (1 - WIDTH_BAND),
+      maxMm: isMm * (1 + WIDTH_BAND),
+    })),
+  ];
+  const wishes = wishesAt(from.map((f) => f.value));
+  const shared = shareSpace(wishes, room.value, alike);
+  const widths = derivedEach(
+    from,
+    row.map((t) => t.tooth),
+    (values) => shareSpace(wishesAt(values), (values[0] as number) + besideMm, alike).widths,
+  );
   const wishOf = (tooth: Fdi) => (wishes.find((w) => w.tooth === tooth) as WidthWish).wishMm;
-  const targets = row.map(({ tooth, role, stays, is }): ToothTarget => {
+  const locked = choice.locked ?? {};
+  const targets = row.map((t): ToothTarget => {
+    const { tooth, role, stays, is } = t;
     const length = lengths.get(tooth) as Figure;
     const width = stays
       ? is.width
-      : sharedWidth(wishOf(tooth), shared.widths.get(tooth) as number, space, locked[tooth] !== undefined);
+      : sharedWidth(wishOf(tooth), widths.get(tooth) as Figure, space, locked[tooth] !== undefined);
     return { tooth, role, stays, length, width, ratio: ratioOf(width, length) };
   });
   return {
@@ -191,6 +199,46 @@ export function propose(
   };
 }
 
+/** What widths are wished from, mm. */
+interface WishedFrom {
+  readonly spaceMm: number;
+  readonly lengthMm: (t: InRow) => number;
+  readonly widthMm: (t: InRow) => number;
+}
+
+/** The tooth of the row that stands for the same kind on the other side. */
+const fellowIn = (row: readonly InRow[], t: InRow): InRow | undefined =>
+  row.find((o) => o.role === t.role && o.tooth !== t.tooth && o.tooth < 20 !== t.tooth < 20);
+
+/** What each tooth of the row wishes of the room, how far it may go, and what holds it. */
+function wishesOf(
+  row: readonly InRow[],
+  choice: ProposalChoice,
+  reference: InRow | undefined,
+  from: WishedFrom,
+): WidthWish[] {
+  const locked = choice.locked ?? {};
+  const held = reference ? [reference.tooth, fellowIn(row, reference)?.tooth] : [];
+  return row.map((t): WidthWish => {
+    const fellow = fellowIn(row, t);
+    const wished = reference
+      ? (from.widthMm(reference) * WIDTH[t.role].value) / WIDTH[reference.role].value
+      : widthBySchool(choice, t, row, from);
+    // Beside a fellow that stays, being alike means to be like that one.
+    const model = choice.alike !== false && fellow?.stays ? from.widthMm(fellow) : wished;
+    const wishMm = t.stays ? from.widthMm(t) : model;
+    const lockedMm = t.stays ? wishMm : (locked[t.tooth] ?? (held.includes(t.tooth) ? wishMm : undefined));
+    return {
+      tooth: t.tooth,
+      wishMm,
+      minMm: wishMm * (1 - WIDTH_BAND),
+      maxMm: wishMm * (1 + WIDTH_BAND),
+      ...(lockedMm !== undefined && { lockedMm }),
+      fellow: fellow && !fellow.stays ? fellow.tooth : t.tooth,
+    };
+  });
+}
+
 /** What is to be known of which teeth the targets are for. */
 function notesOnRow(row: readonly InRow[], choice: ProposalChoice, reference: InRow | undefined): string[] {
   const notes = row.flatMap((t) =>
@@ -205,6 +253,9 @@ function notesOnRow(row: readonly InRow[], choice: ProposalChoice, reference: In
     .flatMap((side) => (['central', 'lateral', 'canine'] as const).map((k) => `${side} ${k}`))
     .filter((p) => !places.includes(p));
   if (lacking.length > 0) notes.push(`Not measured, and left out of the space: ${lacking.join(', ')}.`);
+  // What is planned level is level with this.
+  const level = row[0]?.is.zenithLevel.working.note;
+  if (level === LEVEL_NOTE.teeth || level === LEVEL_NOTE.scan) notes.push(level);
   return notes;
 }
 
@@ -212,22 +263,16 @@ function notesOnRow(row: readonly InRow[], choice: ProposalChoice, reference: In
  * The width that a school wishes, mm. Schools of shares are laid over the space there is; those of ratios follow each
  * pair's length.
  */
-function widthBySchool(
-  choice: ProposalChoice,
-  t: InRow,
-  row: readonly InRow[],
-  lengths: ReadonlyMap<Fdi, Figure>,
-  space: Figure,
-): number {
+function widthBySchool(choice: ProposalChoice, t: InRow, row: readonly InRow[], from: WishedFrom): number {
   const rule = widthRule(choice);
   if (rule.ratios) {
-    const pair = row.filter((o) => o.role === t.role).map((o) => (lengths.get(o.tooth) as Figure).value);
+    const pair = row.filter((o) => o.role === t.role).map(from.lengthMm);
     return ((sum(pair) / pair.length) * rule.ratios[t.role]) / 100;
   }
   // Population widths are millimetres of their own; every other share is laid over the space.
   if (choice.school === 'population') return WIDTH[t.role].value;
   const shares = rule.shares as Readonly<Record<FrontKind, number>>;
-  return (space.value * shares[t.role]) / sum(row.map((o) => shares[o.role]));
+  return (from.spaceMm * shares[t.role]) / sum(row.map((o) => shares[o.role]));
 }
 
 const sum = (v: readonly number[]) => v.reduce((a, b) => a + b, 0);
@@ -235,11 +280,10 @@ const round = (v: number) => Math.round(v * 100) / 100;
 
 function spaceFigure(row: readonly InRow[], gaps: Figure): Figure {
   const teeth = row.map((t) => t.is);
-  return {
-    value: sum(teeth.map((m) => m.width.value)) + gaps.value,
-    pm: Math.hypot(...teeth.map((m) => m.width.pm), gaps.pm),
-    unit: 'mm',
-    working: {
+  return derived(
+    [...teeth.map((m) => m.width), gaps],
+    'mm',
+    {
       formula: 'space = sum of the crown widths + gaps between them',
       inputs: [
         ...teeth.map(
@@ -253,15 +297,15 @@ function spaceFigure(row: readonly InRow[], gaps: Figure): Figure {
         { name: 'gaps', value: round(gaps.value), unit: 'mm', source: MEASURED },
       ],
     },
-  };
+    sum,
+  );
 }
 
 function withPremolars(space: Figure, beside: readonly { readonly tooth: Fdi; readonly isMm: number }[]): Figure {
-  return {
-    ...space,
-    value: space.value + sum(beside.map((p) => p.isMm)),
-    pm: Math.hypot(space.pm, ...beside.map(() => SCANNED_SIZE_PM_MM)),
-    working: {
+  return derived(
+    [space, ...beside.map((p) => ({ value: p.isMm, pm: SCANNED_SIZE_PM_MM }))],
+    'mm',
+    {
       ...space.working,
       formula: 'space = sum of the crown widths + gaps between them + widths of the first premolars',
       inputs: [
@@ -271,18 +315,16 @@ function withPremolars(space: Figure, beside: readonly { readonly tooth: Fdi; re
         ),
       ],
     },
-  };
+    sum,
+  );
 }
 
 function lengthFromEdge({ is: m, role }: InRow, edgeMm: number, gumMm: number): Figure {
   const up = role === 'lateral' ? LATERAL_EDGE_UP_MM : 0;
-  // What the photograph foreshortens of this tooth's length is put back in the same share.
-  const share = m.length.value / (m.zenithLevel.value - m.edgeLevel.value);
-  return {
-    value: (m.zenithLevel.value + gumMm + edgeMm - up) * share,
-    pm: Math.hypot(m.zenithLevel.pm, m.length.pm / 2),
-    unit: 'mm',
-    working: {
+  return derived(
+    [m.zenithLevel, m.length, m.edgeLevel],
+    'mm',
+    {
       formula: 'length = zenith level + gum moved up + edge set down − edge of this kind above the centrals’',
       inputs: [
         { name: 'zenith over the lower central edge', value: round(m.zenithLevel.value), unit: 'mm', source: MEASURED },
@@ -290,21 +332,27 @@ function lengthFromEdge({ is: m, role }: InRow, edgeMm: number, gumMm: number): 
         { name: 'gum moved up', value: gumMm, unit: 'mm', source: { mark: 'house', text: 'set in this plan' } },
         { name: 'edge above the centrals’', value: up, unit: 'mm', source: COMMON_PRACTICE },
       ],
-      note:
+      note: [
         gumMm === 0 ? 'The gum line is kept; length comes at the edge.' : 'Length comes at the edge and at the gum.',
+        m.zenithLevel.working.note,
+      ]
+        .filter(Boolean)
+        .join(' '),
     },
-  };
+    // What the photograph foreshortens of this tooth's length is put back in the same share.
+    ([zenith, length, edge]) =>
+      (((zenith as number) + gumMm + edgeMm - up) * (length as number)) / ((zenith as number) - (edge as number)),
+  );
 }
 
 function lengthFromReference({ is: reference, role }: InRow, t: InRow, edgeMm: number): Figure {
   const from = LENGTH_UNWORN[role];
   const to = LENGTH_UNWORN[t.role];
   const share = to.value / from.value;
-  return {
-    value: (reference.length.value + edgeMm) * share,
-    pm: reference.length.pm * share,
-    unit: 'mm',
-    working: {
+  return derived(
+    [reference.length],
+    'mm',
+    {
       formula:
         'length = (length of the reference tooth + edge set down) × norm of this kind ÷ norm of the reference’s kind',
       inputs: [
@@ -313,18 +361,13 @@ function lengthFromReference({ is: reference, role }: InRow, t: InRow, edgeMm: n
         { name: 'norms', value: `${to.value} ÷ ${from.value}`, unit: 'mm', source: to.source },
       ],
     },
-  };
+    ([length]) => ((length as number) + edgeMm) * share,
+  );
 }
 
-function widthFromReference(reference: InRow, t: InRow): number {
-  return (reference.is.width.value * WIDTH[t.role].value) / WIDTH[reference.role].value;
-}
-
-function sharedWidth(wish: number, width: number, space: Figure, locked: boolean): Figure {
+function sharedWidth(wish: number, width: Figure, space: Figure, locked: boolean): Figure {
   return {
-    value: width,
-    pm: locked ? 0 : (width * space.pm) / space.value,
-    unit: 'mm',
+    ...width,
     working: {
       formula: locked
         ? 'width set by hand'
@@ -332,7 +375,7 @@ function sharedWidth(wish: number, width: number, space: Figure, locked: boolean
       inputs: [
         { name: 'wished width', value: round(wish), unit: 'mm', source: DERIVED },
         { name: 'space', value: round(space.value), unit: 'mm', source: DERIVED },
-        { name: 'gives way by', value: round((100 * (width - wish)) / wish), unit: '%', source: DERIVED },
+        { name: 'gives way by', value: round((100 * (width.value - wish)) / wish), unit: '%', source: DERIVED },
         { name: 'band', value: `±${WIDTH_BAND * 100}`, unit: '%', source: { mark: 'house', text: 'house preference' } },
       ],
     },
@@ -340,18 +383,18 @@ function sharedWidth(wish: number, width: number, space: Figure, locked: boolean
 }
 
 function ratioOf(width: Figure, length: Figure): Figure {
-  return {
-    value: (100 * width.value) / length.value,
-    pm: ((100 * width.value) / length.value) * Math.hypot(width.pm / width.value, length.pm / length.value),
-    unit: '%',
-    working: {
+  return derived(
+    [width, length],
+    '%',
+    {
       formula: 'width ÷ length',
       inputs: [
         { name: 'target width', value: round(width.value), unit: 'mm', source: DERIVED },
         { name: 'target length', value: round(length.value), unit: 'mm', source: DERIVED },
       ],
     },
-  };
+    ([w, l]) => (100 * (w as number)) / (l as number),
+  );
 }
 
 /** What of the wishes could not be kept, and by how much. */

@@ -1,4 +1,4 @@
-import { SEEN_FROM_FRONT } from '../smile/measures.js';
+import { SEEN_FROM_FRONT } from '../smile/front-sight.js';
 import { type FrontKind, RATIO_UNWORN, RATIO_WORN, RECURRING_RATIO_SOURCE, WIDTH } from '../teeth/norms.js';
 import { MEASURED, published, type Source } from '../working/working.js';
 

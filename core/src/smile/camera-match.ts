@@ -1,7 +1,8 @@
 import { Refusal } from '../errors.js';
 import { solve } from '../geometry/solve.js';
 import { add, dot, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
-import type { Px } from './calibration.js';
+import { type Px, Z95 } from './calibration.js';
+import type { CameraStood } from './sight.js';
 
 /** A place of the mouth and where it was marked on the photograph. */
 export interface PhotoMark {
@@ -45,6 +46,8 @@ export interface CameraMatch {
    * hold it, and more where they lie further off than they should.
    */
   readonly scaleSd: number;
+  /** How well its turns are known, one standard deviation, degrees, and its distance, as a share of it. */
+  readonly turnSd: { readonly yaw: number; readonly pitch: number; readonly roll: number; readonly distance: number };
 }
 
 /** A usual portrait lens from arm's length, and how far from it practices stand. Common practice, no source. */
@@ -58,8 +61,8 @@ const ROUNDS = 25;
 
 type Unknowns = [yaw: number, pitch: number, roll: number, logScale: number, u: number, v: number, logDistance: number];
 
-/** Its place among the unknowns. */
-const LOG_SCALE = 3;
+/** Their places among the unknowns. */
+const [YAW, PITCH, ROLL, LOG_SCALE, LOG_DISTANCE] = [0, 1, 2, 3, 6] as const;
 
 const rad = Math.PI / 180;
 
@@ -157,7 +160,7 @@ export function matchCamera(marks: readonly PhotoMark[], size: Px): CameraMatch 
   if (!(mm > 1e-6) || !(px > 1e-6))
     throw new Refusal('points-coincide', 'The marked places of the teeth all lie in one place.', undefined);
   let q: Unknowns = [0, 0, 0, Math.log(px / mm), middle[0], middle[1], Math.log(USUAL_DISTANCE_MM)];
-  let scaleSd = Infinity;
+  let sdOf: (unknown: number) => number = () => Infinity;
   for (let round = 0; round < ROUNDS; round++) {
     const now = residuals(q, marks, about, size);
     const jacobian = STEPS.map((step, i) => {
@@ -173,17 +176,32 @@ export function matchCamera(marks: readonly PhotoMark[], size: Px): CameraMatch 
     // The marks' own sd are in the rows: the inverse of the normal matrix is the covariance, wider where the fit is
     // worse than they say.
     const worse = Math.max(1, now.reduce((s, r) => s + r * r, 0) / Math.max(1, now.length - q.length));
-    const column = solve(
-      normal,
-      q.map((_, i) => (i === LOG_SCALE ? 1 : 0)),
-    );
-    scaleSd = Math.sqrt(Math.max(0, column[LOG_SCALE] as number) * worse);
+    sdOf = (unknown) => {
+      const column = solve(
+        normal,
+        STEPS.map((_, i) => (i === unknown ? 1 : 0)),
+      );
+      return Math.sqrt(Math.max(0, column[unknown] as number) * worse);
+    };
     q = q.map((v, i) => v + (by[i] as number)) as Unknowns;
     if (by.every((d, i) => Math.abs(d) < (STEPS[i] as number) * 1e-3)) break;
   }
   const camera = cameraOf(q, about, size);
-  return { camera, rmsPx: rms(camera, marks), scaleSd };
+  const turnSd = { yaw: sdOf(YAW), pitch: sdOf(PITCH), roll: sdOf(ROLL), distance: sdOf(LOG_DISTANCE) };
+  return { camera, rmsPx: rms(camera, marks), scaleSd: sdOf(LOG_SCALE), turnSd };
 }
+
+/** How the camera of a match stood, as it is kept. */
+export const stoodBy = ({ camera, turnSd }: CameraMatch): CameraStood => ({
+  yawDeg: camera.yawDeg,
+  yawPmDeg: Z95 * turnSd.yaw,
+  pitchDeg: camera.pitchDeg,
+  pitchPmDeg: Z95 * turnSd.pitch,
+  rollDeg: camera.rollDeg,
+  rollPmDeg: Z95 * turnSd.roll,
+  distanceMm: camera.distanceMm,
+  distancePm: Z95 * turnSd.distance,
+});
 
 const STEPS: readonly number[] = [1e-3, 1e-3, 1e-3, 1e-6, 1e-3, 1e-3, 1e-5];
 

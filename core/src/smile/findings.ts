@@ -1,6 +1,6 @@
 import { isFrontKind, LENGTH_ASYMMETRY_NOTICED, RATIO_UNWORN, RATIO_WORN, WIDTH } from '../teeth/norms.js';
 import { type Fdi, kindOf, opposite, UPPER_TEN } from '../teeth/notation.js';
-import { COMMON_PRACTICE, DERIVED, differs, type Figure, type Source } from '../working/working.js';
+import { COMMON_PRACTICE, DERIVED, derived, differs, type Figure, type Source } from '../working/working.js';
 import type { ToothMeasure } from './measures.js';
 
 /** How a finding weighs: laypeople notice it, only the trained do, or nobody does. */
@@ -36,18 +36,18 @@ export function findings(measures: readonly ToothMeasure[]): Finding[] {
 
 /** Right minus left with the error of both. */
 export function difference(a: Figure, b: Figure): Figure {
-  return {
-    value: a.value - b.value,
-    pm: Math.hypot(a.pm, b.pm),
-    unit: a.unit,
-    working: {
-      formula: 'difference = one − other; its error is the root of the squares',
+  return derived(
+    [a, b],
+    a.unit,
+    {
+      formula: 'difference = one − other; errors that both have in common cancel',
       inputs: [
         { name: 'one', value: round(a.value), unit: a.unit, source: DERIVED },
         { name: 'other', value: round(b.value), unit: b.unit, source: DERIVED },
       ],
     },
-  };
+    ([one, other]) => (one as number) - (other as number),
+  );
 }
 
 function pairFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
@@ -148,12 +148,13 @@ function orderFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
     const l = by.get(lateral)?.length;
     if (!c || !l) continue;
     const d = difference(c, l);
-    if (d.value > d.pm) continue;
+    // Only what is shorter by more than the error is called so.
+    if (d.value > -d.pm) continue;
     out.push({
       id: `canine-${canine}`,
       teeth: [canine, lateral],
-      title: `{${canine}} is no longer than {${lateral}}`,
-      detail: 'A canine no longer than its lateral looks worn; look for lost canine guidance.',
+      title: `{${canine}} is shorter than {${lateral}} by ${(-d.value).toFixed(1)} ±${d.pm.toFixed(1)} mm`,
+      detail: 'A canine shorter than its lateral looks worn; look for lost canine guidance.',
       notice: 'dentists',
       figure: d,
       source: COMMON_PRACTICE,

@@ -1,11 +1,13 @@
 import { type Fdi, kindOf, sideOf, UPPER_TEN } from '../teeth/notation.js';
-import { frontRow, OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
+import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
 import { COMMON_PRACTICE, type Figure, MEASURED } from '../working/working.js';
-import { LANDMARK_SD_MM, type Px } from './calibration.js';
-import { type LandmarkKind, type LandmarkSet, levelled, rollOf } from './landmarks.js';
+import type { Px } from './calibration.js';
+import { type FrontSeen, type FrontSight, frontSight } from './front-sight.js';
+import { seenRoom } from './gaps.js';
+import type { LandmarkSet } from './landmarks.js';
 import { type Marked, propagated } from './propagate.js';
 import type { ViewFigure } from './reading.js';
-import { contactsIn, pointSpec, type ViewPoints } from './views.js';
+import { contactsIn, type ViewPoints } from './views.js';
 
 /**
  * Crown length of a lower central where nobody has measured it, mm, and how far most lie from it. Common practice, no
@@ -17,38 +19,23 @@ export const LOWER_CENTRAL_LENGTH = { value: 8.8, band: 1 } as const;
  * What goes further than length and width on the retracted front view: levels, axes, contacts, gaps, width series,
  * overbite.
  * @param roles where teeth stand in another's place
+ * @param seen level, camera and arch, where they are known
  */
 export function measureFrontDetails(
   set: LandmarkSet,
   points: ViewPoints,
   scale: Figure,
   roles: Roles = OWN_ROLES,
+  seen: FrontSeen = {},
 ): ViewFigure[] {
-  const roll = rollOf(set) ?? 0;
-  const own = (tooth: Fdi, kind: LandmarkKind): Marked | undefined => {
-    const at = set[tooth]?.[kind];
-    return at && { at: levelled(at, roll), sdMm: LANDMARK_SD_MM };
-  };
-  const extra = (id: string): Marked | undefined => {
-    const at = points[id];
-    return at && { at: levelled(at, roll), sdMm: pointSpec('retracted-front', id)?.sdMm ?? 0.1 };
-  };
-  const f: Front = { own, extra, scale, row: frontRow(roles) };
+  const f = frontSight(set, points, scale, roles, seen);
   return [
     ...UPPER_TEN.flatMap((t) => axisAndZenith(f, t)),
-    ...lateralZeniths(f, roles),
+    ...lateralZeniths(f),
     ...contactsIn(points, f.row).flatMap(([a, b]) => contact(f, a, b)),
     ...widthSeries(f),
     ...overbite(f),
   ];
-}
-
-interface Front {
-  readonly own: (tooth: Fdi, kind: LandmarkKind) => Marked | undefined;
-  readonly extra: (id: string) => Marked | undefined;
-  readonly scale: Figure;
-  /** The upper teeth that stand in front. */
-  readonly row: readonly Fdi[];
 }
 
 const inputs = (name: string) => [{ name, value: 'marked', unit: '', source: MEASURED }];
@@ -56,7 +43,7 @@ const inputs = (name: string) => [{ name, value: 'marked', unit: '', source: MEA
 const distalSign = (tooth: Fdi): number => (sideOf(tooth) === 'left' ? 1 : -1);
 
 /** The long axis: from the middle between the outline's mesial and distal point to the middle of the neck. */
-function axisAndZenith({ own, extra, scale }: Front, tooth: Fdi): ViewFigure[] {
+function axisAndZenith({ own, extra, sight }: FrontSight, tooth: Fdi): ViewFigure[] {
   const marks = [extra(`neck-${tooth}`), own(tooth, 'mesial'), own(tooth, 'distal')];
   const zenith = own(tooth, 'zenith');
   if (marks.some((m) => !m)) return [];
@@ -68,7 +55,7 @@ function axisAndZenith({ own, extra, scale }: Front, tooth: Fdi): ViewFigure[] {
       name: `axis of {${tooth}}, neck leaning distally`,
       figure: propagated(
         marks as Marked[],
-        scale,
+        sight,
         '°',
         {
           formula: 'middle of the outline to middle of the neck, against the upright',
@@ -89,7 +76,7 @@ function axisAndZenith({ own, extra, scale }: Front, tooth: Fdi): ViewFigure[] {
       name: `zenith of {${tooth}} distal of its axis`,
       figure: propagated(
         [...marks, zenith] as Marked[],
-        scale,
+        sight,
         'mm',
         { formula: 'zenith beside the long axis', inputs: inputs('four points') },
         (p, mm) => {
@@ -109,7 +96,7 @@ function inRow(row: readonly Fdi[], tooth: Fdi, towardsMidline: number): Fdi | u
   return neighbour !== undefined && sideOf(neighbour) === sideOf(tooth) ? neighbour : undefined;
 }
 
-function lateralZeniths({ own, scale, row }: Front, roles: Roles): ViewFigure[] {
+function lateralZeniths({ own, sight, row, roles }: FrontSight): ViewFigure[] {
   return row.flatMap((lateral): ViewFigure[] => {
     if (roleOf(roles, lateral) !== 'lateral') return [];
     const [central, canine] = [inRow(row, lateral, 1), inRow(row, lateral, -1)];
@@ -117,7 +104,7 @@ function lateralZeniths({ own, scale, row }: Front, roles: Roles): ViewFigure[] 
     if (marks.some((m) => !m)) return [];
     const figure = propagated(
       marks as Marked[],
-      scale,
+      sight,
       'mm',
       { formula: 'zenith below the line from the central’s to the canine’s', inputs: inputs('three zeniths') },
       (p, mm) => {
@@ -137,19 +124,11 @@ function lateralZeniths({ own, scale, row }: Front, roles: Roles): ViewFigure[] 
   });
 }
 
-function contact({ own, extra, scale }: Front, a: Fdi, b: Fdi): ViewFigure[] {
+function contact(f: FrontSight, a: Fdi, b: Fdi): ViewFigure[] {
+  const { own, extra, sight } = f;
   const out: ViewFigure[] = [];
-  // Seen from the front: a's border towards the patient's left, b's towards the right.
-  const p = own(a, a < 20 ? 'mesial' : 'distal');
-  const q = own(b, b < 20 ? 'distal' : 'mesial');
-  if (p && q) {
-    const figure = propagated(
-      [p, q],
-      scale,
-      'mm',
-      { formula: 'between the neighbours’ outlines, along the level line', inputs: inputs('both borders') },
-      ([m, n], mm) => ((n as Px)[0] - (m as Px)[0]) * mm,
-    );
+  const figure = seenRoom(f, a, b);
+  if (figure) {
     const word = Math.abs(figure.value) <= figure.pm ? 'touch' : figure.value > 0 ? 'gap' : 'overlap';
     out.push({ id: `gap-${a}-${b}`, name: `between {${a}} and {${b}}`, figure, word });
   }
@@ -163,7 +142,7 @@ function contact({ own, extra, scale }: Front, a: Fdi, b: Fdi): ViewFigure[] {
       name: `contact of {${a}} and {${b}}, length`,
       figure: propagated(
         [top, embrasure],
-        scale,
+        sight,
         'mm',
         { formula: 'upper to lower end of the contact', inputs: inputs('two points') },
         down,
@@ -175,7 +154,7 @@ function contact({ own, extra, scale }: Front, a: Fdi, b: Fdi): ViewFigure[] {
       name: `dark triangle between {${a}} and {${b}}, height`,
       figure: propagated(
         [papilla, top],
-        scale,
+        sight,
         'mm',
         { formula: 'papilla tip to the upper end of the contact', inputs: inputs('two points') },
         down,
@@ -189,7 +168,7 @@ function contact({ own, extra, scale }: Front, a: Fdi, b: Fdi): ViewFigure[] {
       name: `embrasure of {${a}} and {${b}}, depth`,
       figure: propagated(
         [ea, eb, embrasure],
-        scale,
+        sight,
         'mm',
         {
           formula: 'lower end of the contact over the mean of both edges',
@@ -205,7 +184,7 @@ function contact({ own, extra, scale }: Front, a: Fdi, b: Fdi): ViewFigure[] {
 }
 
 /** Widths in the front view, each over its mesial neighbour's. */
-function widthSeries({ own, scale, row }: Front): ViewFigure[] {
+function widthSeries({ own, sight, row }: FrontSight): ViewFigure[] {
   const out: ViewFigure[] = [];
   for (const tooth of row) {
     const inner = inRow(row, tooth, 1);
@@ -214,7 +193,7 @@ function widthSeries({ own, scale, row }: Front): ViewFigure[] {
     if (marks.some((m) => !m)) continue;
     const figure = propagated(
       marks as Marked[],
-      scale,
+      sight,
       '%',
       {
         formula: 'front-view width ÷ front-view width of the neighbour towards the midline',
@@ -231,14 +210,14 @@ function widthSeries({ own, scale, row }: Front): ViewFigure[] {
 }
 
 /** Overbite with the teeth together: what of the lower central's crown the upper edge hides. */
-function overbite({ own, extra, scale }: Front): ViewFigure[] {
+function overbite({ own, extra, sight }: FrontSight): ViewFigure[] {
   const margin = extra('lower-margin');
   const edges = [own(11, 'edge'), own(21, 'edge')].filter((m) => m !== undefined);
   if (!margin || edges.length === 0) return [];
   const { value: crown, band } = LOWER_CENTRAL_LENGTH;
   const figure = propagated(
     [margin, ...edges],
-    scale,
+    sight,
     'mm',
     {
       formula: 'lower crown length − what is seen of it below the upper edge',
@@ -250,7 +229,7 @@ function overbite({ own, extra, scale }: Front): ViewFigure[] {
       const lowest = Math.max(...e.map((q) => q[1]));
       return crown - (m[1] - lowest) * mm;
     },
-    [band],
+    { 'length of the lower crown': band },
   );
   return [{ id: 'overbite', name: 'overbite', figure }];
 }

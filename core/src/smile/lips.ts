@@ -1,11 +1,11 @@
 import { type Curve, monotoneCurve } from '../geometry/curve.js';
 import { isFrontKind, LENGTH_WORN } from '../teeth/norms.js';
 import { type Fdi, kindOf, UPPER_TEN } from '../teeth/notation.js';
-import { DERIVED, type Figure, MEASURED } from '../working/working.js';
+import { DERIVED, derived, type Figure, MEASURED } from '../working/working.js';
 import type { Px } from './calibration.js';
 import { corridor, type EdgeCurve, lipLine } from './norms.js';
 import { type Marked, propagated, propagatedEach } from './propagate.js';
-import { along, directionDeg, marksOf, type ViewFigure, type ViewReading } from './reading.js';
+import { along, directionDeg, marksOf, sightOf, type ViewFigure, type ViewReading } from './reading.js';
 import { LIP_KNOTS } from './views.js';
 
 /** What else is known of the teeth that the lips show. */
@@ -60,7 +60,7 @@ function belowLip(
   const figures = propagatedEach(
     [...corners, ...lip],
     own,
-    r.scale,
+    sightOf(r),
     'mm',
     { formula, inputs: marked('corners, lip and tooth') },
     (points, mm) => {
@@ -91,7 +91,7 @@ export function measureRest(r: ViewReading): ViewFigure[] {
   if (length) {
     const figure = propagated(
       length,
-      r.scale,
+      sightOf(r),
       'mm',
       { formula: 'nose base to the border of the upper lip, in the middle', inputs: marked('two points') },
       (p, mm) => {
@@ -108,7 +108,7 @@ function lipsApart(r: ViewReading, corners: Marked[], upper: Marked[], lower: Ma
   const middle = (LIP_KNOTS - 1) / 2;
   const figure = propagated(
     [...corners, upper[middle] as Marked, lower[middle] as Marked],
-    r.scale,
+    sightOf(r),
     'mm',
     { formula: 'between the borders of the lips, in the middle', inputs: marked('two points') },
     (p, mm) => {
@@ -126,7 +126,7 @@ export function measureSmile(r: ViewReading, context: LipContext = {}): ViewFigu
   const out: ViewFigure[] = [];
   const width = propagated(
     corners,
-    r.scale,
+    sightOf(r),
     'mm',
     { formula: 'corner to corner', inputs: marked('both corners') },
     ([a, b], mm) => Math.hypot((b as Px)[0] - (a as Px)[0], (b as Px)[1] - (a as Px)[1]) * mm,
@@ -151,7 +151,7 @@ function corridors(r: ViewReading, corners: Marked[]): ViewFigure[] {
   const figure = (what: string, of: (width: number, right: number, left: number) => number) =>
     propagated(
       marks,
-      r.scale,
+      sightOf(r),
       '%',
       { formula: `${what} ÷ width of the smile`, inputs: marked('corners and last teeth') },
       share(of),
@@ -174,12 +174,9 @@ function corridors(r: ViewReading, corners: Marked[]): ViewFigure[] {
 
 function gumAndLipLine(r: ViewReading, corners: Marked[], upper: Marked[], { lengths = {} }: LipContext): ViewFigure[] {
   const out: ViewFigure[] = [];
-  const gums: Figure[] = [];
-  const seen: { shown: Figure; whole: Figure }[] = [];
-  for (const [tooth, gum] of belowLip(r, corners, upper, 'zenith', 'zenith below the border of the upper lip')) {
-    gums.push(gum);
-    out.push({ id: `gum-${tooth}`, tooth, name: `gum over {${tooth}}`, figure: gum });
-  }
+  const gums = belowLip(r, corners, upper, 'zenith', 'zenith below the border of the upper lip');
+  for (const [tooth, gum] of gums) out.push({ id: `gum-${tooth}`, tooth, name: `gum over {${tooth}}`, figure: gum });
+  const seen: { tooth: Fdi; shown: Figure; whole: Figure }[] = [];
   for (const [tooth, shown] of belowLip(r, corners, upper, 'edge', 'edge below the border of the upper lip')) {
     const kind = kindOf(tooth);
     const norm = isFrontKind(kind) ? LENGTH_WORN[kind] : undefined;
@@ -187,50 +184,62 @@ function gumAndLipLine(r: ViewReading, corners: Marked[], upper: Marked[], { len
       lengths[tooth] ??
       (norm && { value: norm.value, pm: 1, unit: 'mm' as const, working: { formula: 'mean length', inputs: [] } });
     out.push({ id: `shown-${tooth}`, tooth, name: `{${tooth}} shown in smile`, figure: shown });
-    if (whole) seen.push({ shown, whole });
+    if (whole) seen.push({ tooth, shown, whole });
   }
   if (seen.length < 2) return out;
-  const total = seen.reduce((n, s) => n + s.whole.value, 0);
-  const uncapped = (100 * seen.reduce((n, s) => n + s.shown.value, 0)) / total;
-  // The lip is common to all of them, so their errors go together.
-  const pm =
-    (100 *
-      Math.hypot(
-        seen.reduce((n, s) => n + s.shown.pm, 0),
-        Math.hypot(...seen.map((s) => (s.whole.pm * s.shown.value) / s.whole.value)),
-      )) /
-    total;
-  const share = gums.length > 0 && gums.every((g) => g.value > 0) ? 100 : Math.min(100, uncapped);
-  const band = gums.length > 0 ? Math.min(...gums.map((g) => g.value)) : 0;
-  const line = lipLine(share, band);
+  const share = shareSeen(seen, gums, Object.keys(lengths).length > 0);
+  // The lip lies over the gum of every tooth, and by more than the error: only then is the line high.
+  const free = seen.every(({ tooth }) => {
+    const gum = gums.get(tooth);
+    return gum !== undefined && gum.value > gum.pm;
+  });
   out.push({
     id: 'crowns-seen',
     name: 'share of the front crowns seen',
-    word: `${line.kind} lip line`,
-    figure: {
-      value: share,
-      pm: share === 100 && uncapped - pm > 100 ? 0 : pm,
-      unit: '%',
-      working: {
-        formula: 'crown below the lip ÷ crown length, all marked front teeth together',
-        inputs: [
-          { name: 'teeth', value: seen.length, unit: '', source: MEASURED },
-          {
-            name: 'crown lengths',
-            value: Object.keys(lengths).length > 0 ? 'from the retracted view' : 'means of worn teeth',
-            unit: '',
-            source: DERIVED,
-          },
-          { name: 'least gum shown', value: Math.round(band * 10) / 10, unit: 'mm', source: MEASURED },
-        ],
-      },
-    },
+    word: `${lipLine(share.value, free).kind} lip line`,
+    figure: share,
   });
-  if (gums.length > 0) {
-    const most = gums.reduce((a, b) => (b.value > a.value ? b : a));
+  if (gums.size > 0) {
+    const most = [...gums.values()].reduce((a, b) => (b.value > a.value ? b : a));
     out.push({ id: 'gum', name: 'most gum shown', figure: most });
   }
   return out;
+}
+
+/** How much of the front crowns is seen, %; a crown whose zenith is free is seen whole, and none counts for more. */
+function shareSeen(
+  seen: readonly { readonly tooth: Fdi; readonly shown: Figure; readonly whole: Figure }[],
+  gums: ReadonlyMap<Fdi, Figure>,
+  measured: boolean,
+): Figure {
+  const n = seen.length;
+  const free = seen.map((s) => (gums.get(s.tooth)?.value ?? 0) > 0);
+  const all = [...seen.map((s) => s.shown), ...seen.map((s) => s.whole)];
+  return derived(
+    all,
+    '%',
+    {
+      formula: 'crown below the lip ÷ crown length, all marked front teeth together, none more than whole',
+      inputs: [
+        { name: 'teeth', value: n, unit: '', source: MEASURED },
+        { name: 'with a free zenith', value: free.filter(Boolean).length, unit: '', source: MEASURED },
+        {
+          name: 'crown lengths',
+          value: measured ? 'from the retracted view' : 'means of worn teeth',
+          unit: '',
+          source: DERIVED,
+        },
+      ],
+    },
+    (v) => {
+      let [shown, whole] = [0, 0];
+      for (let i = 0; i < n; i++) {
+        whole += v[n + i] as number;
+        shown += free[i] ? (v[n + i] as number) : Math.min(v[i] as number, v[n + i] as number);
+      }
+      return (100 * shown) / whole;
+    },
+  );
 }
 
 /** Below this share of the lip's own curvature the edges are called straight. House preference; no source. */
@@ -281,7 +290,7 @@ function edgeCurve(r: ViewReading, corners: Marked[], lower: Marked[]): ViewFigu
   };
   const percent = propagated(
     marks,
-    r.scale,
+    sightOf(r),
     '%',
     {
       formula: 'curvature of the edges ÷ curvature of the lower lip below them',
@@ -296,7 +305,7 @@ function edgeCurve(r: ViewReading, corners: Marked[], lower: Marked[]): ViewFigu
   );
   const gap = propagated(
     marks,
-    r.scale,
+    sightOf(r),
     'mm',
     { formula: 'mean distance of the edges over the lower lip', inputs: marked('edges and lower lip') },
     (points, mm) => {

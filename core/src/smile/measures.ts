@@ -1,9 +1,12 @@
 import { type FrontKind, isFrontKind } from '../teeth/norms.js';
 import { type Fdi, isUpper, PLANNABLE } from '../teeth/notation.js';
-import { frontRow, OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
-import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, type Source } from '../working/working.js';
-import { LANDMARK_SD_MM, type Px, Z95 } from './calibration.js';
-import { type LandmarkSet, levelled, rollOf } from './landmarks.js';
+import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
+import { DERIVED, derived, type Errors, type Figure, MEASURED, type Source, together } from '../working/working.js';
+import type { Px } from './calibration.js';
+import { type FrontSeen, type FrontSight, frontSight, SEEN_FROM_FRONT, widthShare } from './front-sight.js';
+import type { LandmarkSet } from './landmarks.js';
+import { LEVEL_NOTE } from './level.js';
+import { type Marked, propagated } from './propagate.js';
 
 /** What a photograph tells of one tooth; each figure only when its landmarks are set. mm, ratio in %. */
 export interface ToothMeasure {
@@ -21,105 +24,128 @@ export interface ToothMeasure {
 
 const HOUSE_SHARE: Source = {
   mark: 'house',
-  text: 'mean of virtual patients on a medium arch; no published source',
-};
-
-/**
- * Share of the crown's width and length that a front view shows, by kind, with half-widths of the 95 % band: teeth turn
- * away round the arch and stand further from the lens. Worked out on virtual patients (see the test of the same name).
- */
-export const SEEN_FROM_FRONT: Readonly<
-  Record<FrontKind, { width: number; widthPm: number; length: number; lengthPm: number }>
-> = {
-  central: { width: 0.983, widthPm: 0.02, length: 1.007, lengthPm: 0.02 },
-  lateral: { width: 0.865, widthPm: 0.08, length: 1, lengthPm: 0.025 },
-  canine: { width: 0.785, widthPm: 0.08, length: 0.95, lengthPm: 0.02 },
+  text: 'mean of virtual patients, by the arch; no published source',
 };
 
 /**
  * Measures every tooth that has landmarks; the upper teeth that stand in front come first, also
  * where they have none. Crown sizes
  * are told of teeth that stand in the place of an upper front tooth: how much of them the front shows is known of
- * these. Widths run along and lengths across the level line of the picture; its roll is taken out first (see `rollOf`).
- * Errors are first order: landmark repeatability, scale, and the share seen from the front.
+ * these. Widths run along and lengths across the level line; what depth and the camera's turn do is taken out as far as
+ * it is known, and is in the ± as far as it is not.
  * @param scale mm a pixel, from `scaleOf`
  * @param roles where teeth stand in another's place
+ * @param seen level, camera and arch, where they are known
  */
-export function measureTeeth(set: LandmarkSet, scale: Figure, roles: Roles = OWN_ROLES): ToothMeasure[] {
-  const roll = rollOf(set) ?? 0;
-  const point = (tooth: Fdi, kind: 'zenith' | 'edge' | 'mesial' | 'distal'): Px | undefined => {
-    const p = set[tooth]?.[kind];
-    return p && levelled(p, roll);
-  };
-  const centralEdges = [11, 21].map((t) => point(t, 'edge')?.[1]).filter((y) => y !== undefined);
-  const lowest = centralEdges.length > 0 ? Math.max(...centralEdges) : undefined;
-  const row = frontRow(roles);
-  const others = PLANNABLE.filter((t) => set[t] && !row.includes(t));
-  return [...row, ...others].map((tooth): ToothMeasure => {
-    const zenith = point(tooth, 'zenith');
-    const edge = point(tooth, 'edge');
-    const mesial = point(tooth, 'mesial');
-    const distal = point(tooth, 'distal');
+export function measureTeeth(
+  set: LandmarkSet,
+  scale: Figure,
+  roles: Roles = OWN_ROLES,
+  seen: FrontSeen = {},
+): ToothMeasure[] {
+  const f = frontSight(set, {}, scale, roles, seen);
+  const centrals = [11, 21].flatMap((t) => f.own(t, 'edge') ?? []);
+  const others = PLANNABLE.filter((t) => set[t] && !f.row.includes(t));
+  return [...f.row, ...others].map((tooth): ToothMeasure => {
+    const [zenith, edge] = [f.own(tooth, 'zenith'), f.own(tooth, 'edge')];
+    const [mesial, distal] = [f.own(tooth, 'mesial'), f.own(tooth, 'distal')];
     const kind = roleOf(roles, tooth);
-    const seen = isUpper(tooth) && isFrontKind(kind) ? SEEN_FROM_FRONT[kind] : undefined;
-    const levelFrom = isUpper(tooth) ? lowest : undefined;
-    const frontWidth =
-      mesial && distal
-        ? lengthFigure(Math.abs(mesial[0] - distal[0]), scale, 'mesial to distal, along the level line')
-        : undefined;
-    const frontLength =
-      zenith && edge
-        ? lengthFigure(Math.abs(edge[1] - zenith[1]), scale, 'zenith to edge, across the level line')
-        : undefined;
-    const width = frontWidth && seen ? unforeshortened(frontWidth, seen.width, seen.widthPm, 'width') : undefined;
-    const length = frontLength && seen ? unforeshortened(frontLength, seen.length, seen.lengthPm, 'length') : undefined;
+    const share = isUpper(tooth) && isFrontKind(kind) ? kind : undefined;
+    const frontWidth = mesial && distal && lengthFigure(f, [mesial, distal], 'mesial to distal, along the level line');
+    const frontLength = zenith && edge && lengthFigure(f, [zenith, edge], 'zenith to edge, across the level line');
+    const width = frontWidth && share ? crownWidth(frontWidth, f, share, tooth) : undefined;
+    const length = frontLength && share ? crownLength(frontLength, share, tooth) : undefined;
+    const over = (mark: Marked | undefined, what: string) =>
+      mark && isUpper(tooth) && centrals.length > 0 ? levelFigure(f, centrals, mark, what) : undefined;
+    const [edgeLevel, zenithLevel] = [over(edge, 'edge'), over(zenith, 'zenith')];
     return {
       tooth,
       ...(frontWidth && { frontWidth }),
       ...(width && { width }),
       ...(length && { length }),
       ...(width && length && { ratio: ratioFigure(width, length) }),
-      ...(edge &&
-        levelFrom !== undefined && {
-          edgeLevel: lengthFigure(levelFrom - edge[1], scale, 'lowest central edge to this edge'),
-        }),
-      ...(zenith &&
-        levelFrom !== undefined && {
-          zenithLevel: lengthFigure(levelFrom - zenith[1], scale, 'lowest central edge to this zenith'),
-        }),
+      ...(edgeLevel && { edgeLevel }),
+      ...(zenithLevel && { zenithLevel }),
     };
   });
 }
 
-/** A length between two landmarks, px to mm; the sign is kept. */
-function lengthFigure(px: number, scale: Figure, what: string): Figure {
-  const value = px * scale.value;
-  return {
-    value,
-    pm: Math.hypot(Z95 * Math.SQRT2 * LANDMARK_SD_MM, px * scale.pm),
-    unit: 'mm',
-    working: {
+/** The distance of two landmarks along the level line (`across` in what is said of it) or across it. */
+function lengthFigure(f: FrontSight, ends: readonly Marked[], what: string): Figure {
+  const way = what.includes('across') ? 1 : 0;
+  return propagated(
+    ends,
+    f.sight,
+    'mm',
+    {
       formula: 'length = distance in the picture × scale',
-      inputs: [
-        { name: what, value: Math.round(px * 10) / 10, unit: 'px', source: MEASURED },
-        { name: 'scale', value: scale.value, unit: 'mm/px', source: MEASURED },
-        { name: 'repeatability of a point (sd)', value: LANDMARK_SD_MM, unit: 'mm', source: COMMON_PRACTICE },
-      ],
+      inputs: [{ name: what, value: 'marked', unit: '', source: MEASURED }],
     },
-  };
+    ([a, b], mm) => Math.abs((a as Px)[way] - (b as Px)[way]) * mm,
+  );
 }
 
-function unforeshortened(front: Figure, share: number, sharePm: number, what: 'width' | 'length'): Figure {
+/** How far a landmark lies over the lowest central edge. */
+function levelFigure(f: FrontSight, centrals: readonly Marked[], mark: Marked, what: string): Figure {
+  // The central's own edge is one point, not two.
+  const marks = [...centrals.filter((c) => c.id !== mark.id), mark];
+  const at = marks.length - 1;
+  const own = centrals.some((c) => c.id === mark.id);
+  return propagated(
+    marks,
+    f.sight,
+    'mm',
+    {
+      formula: `lowest central edge to this ${what}, across the level line`,
+      inputs: [{ name: 'centrals’ edges and this point', value: 'marked', unit: '', source: MEASURED }],
+      ...(f.level && { note: LEVEL_NOTE[f.level.by] }),
+    },
+    (p, mm) => {
+      const y = (p[at] as Px)[1];
+      const edges = p.slice(0, at).map((e) => e[1]);
+      return (Math.max(...(own ? [...edges, y] : edges)) - y) * mm;
+    },
+  );
+}
+
+/** The crown's own width: what is seen of it, over the share that its arch shows. */
+function crownWidth(front: Figure, f: FrontSight, kind: FrontKind, tooth: Fdi): Figure {
+  const share = widthShare(kind, f.arch.perMm);
+  const deeper = widthShare(kind, f.arch.perMm * (1 + f.arch.pm));
+  const { width, widthPm, mouthPm } = SEEN_FROM_FRONT[kind];
+  return unforeshortened(front, share, 'width', {
+    [`${f.sight.view} arch`]: deeper - share,
+    [`turn of ${tooth}`]: (share * widthPm) / width,
+    'form of the arch': (share * mouthPm) / width,
+  });
+}
+
+function crownLength(front: Figure, kind: FrontKind, tooth: Fdi): Figure {
+  const { length, lengthPm } = SEEN_FROM_FRONT[kind];
+  return unforeshortened(front, length, 'length', { [`lean of ${tooth}`]: lengthPm });
+}
+
+function unforeshortened(front: Figure, share: number, what: 'width' | 'length', shareErrors: Errors): Figure {
   const value = front.value / share;
+  const errors: Record<string, number> = {};
+  for (const [cause, effect] of Object.entries(front.errors ?? {})) errors[cause] = effect / share;
+  for (const [cause, effect] of Object.entries(shareErrors))
+    errors[cause] = (errors[cause] ?? 0) - (value * effect) / share;
   return {
     value,
-    pm: value * Math.hypot(front.pm / front.value, sharePm / share),
+    pm: together(errors),
     unit: 'mm',
+    errors,
     working: {
       formula: `crown ${what} = ${what} seen from the front ÷ share seen`,
       inputs: [
         { name: `${what} seen from the front`, value: round(front.value), unit: 'mm', source: MEASURED },
-        { name: 'share seen', value: `${share} ±${sharePm}`, unit: '', source: HOUSE_SHARE },
+        {
+          name: 'share seen',
+          value: `${round(share)} ±${round(together(shareErrors))}`,
+          unit: '',
+          source: HOUSE_SHARE,
+        },
         ...front.working.inputs,
       ],
       note: 'Side teeth turn away round the arch, so the front view shows less than the whole crown.',
@@ -128,19 +154,18 @@ function unforeshortened(front: Figure, share: number, sharePm: number, what: 'w
 }
 
 export function ratioFigure(width: Figure, length: Figure): Figure {
-  const value = (100 * width.value) / length.value;
-  return {
-    value,
-    pm: value * Math.hypot(width.pm / width.value, length.pm / length.value),
-    unit: '%',
-    working: {
+  return derived(
+    [width, length],
+    '%',
+    {
       formula: 'width ÷ length',
       inputs: [
         { name: 'crown width', value: round(width.value), unit: 'mm', source: DERIVED },
         { name: 'crown length', value: round(length.value), unit: 'mm', source: DERIVED },
       ],
     },
-  };
+    ([w, l]) => (100 * (w as number)) / (l as number),
+  );
 }
 
 const round = (v: number) => Math.round(v * 100) / 100;

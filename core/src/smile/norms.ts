@@ -80,10 +80,10 @@ export const LIP_LINE_SHARE: Readonly<Record<LipLine, number>> = { high: 10.6, a
 /**
  * The lip line in full smile.
  * @param crownShare share of the upper front crowns that is seen, %, at most 100
- * @param gumMm gum shown above them, mm
+ * @param band whether a continuous band of gum shows above them
  */
-export function lipLine(crownShare: number, gumMm: number): { readonly kind: LipLine; readonly source: Source } {
-  const kind = gumMm > 0 && crownShare >= 100 ? 'high' : crownShare >= 75 ? 'average' : 'low';
+export function lipLine(crownShare: number, band: boolean): { readonly kind: LipLine; readonly source: Source } {
+  const kind = band && crownShare >= 100 ? 'high' : crownShare >= 75 ? 'average' : 'low';
   return { kind, source: TJAN };
 }
 

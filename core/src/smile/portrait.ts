@@ -1,7 +1,7 @@
-import { MEASURED } from '../working/working.js';
+import { type Figure, MEASURED } from '../working/working.js';
 import type { Px } from './calibration.js';
-import { propagated } from './propagate.js';
-import { along, directionDeg, marksOf, type ViewFigure, type ViewReading, wrapped } from './reading.js';
+import { type Marked, propagated } from './propagate.js';
+import { along, directionDeg, marksOf, sightOf, type ViewFigure, type ViewReading, wrapped } from './reading.js';
 
 const INPUT = (name: string) => [{ name, value: 'marked', unit: '', source: MEASURED }];
 
@@ -14,7 +14,7 @@ export function measurePortrait(r: ViewReading): ViewFigure[] {
   return [
     ...pupils(r),
     ...cant(r, 'corner', 'commissure line'),
-    ...cant(r, 'canine', 'plane of the edges'),
+    ...cant(r, 'canine', EDGES),
     ...midlines(r),
     ...thirds(r),
   ];
@@ -25,7 +25,7 @@ function pupils(r: ViewReading): ViewFigure[] {
   if (!marks) return [];
   const figure = propagated(
     marks,
-    r.scale,
+    sightOf(r),
     '°',
     { formula: 'slope of the line through the pupils in the picture', inputs: INPUT('two pupils') },
     ([a, b]) => wrapped(directionDeg(a as Px, b as Px)),
@@ -33,20 +33,37 @@ function pupils(r: ViewReading): ViewFigure[] {
   return [{ id: 'head-tilt', name: 'tilt of the head in the picture', figure }];
 }
 
+const EDGES = 'plane of the edges';
+
+/** How the line through the canines' tips lies against the pupils, degrees; undefined while a point is missing. */
+export function measureCantOfCanines(r: ViewReading): Figure | undefined {
+  const marks = cantMarks(r, 'canine');
+  return marks && cantAngle(r, marks, EDGES);
+}
+
+const cantMarks = (r: ViewReading, what: 'corner' | 'canine') =>
+  marksOf(r, ['pupil-right', 'pupil-left', `${what}-right`, `${what}-left`]);
+
+const cantAngle = (r: ViewReading, marks: readonly Marked[], name: string): Figure =>
+  propagated(
+    marks,
+    sightOf(r),
+    '°',
+    {
+      formula: `direction of the ${name} − direction of the line through the pupils`,
+      inputs: INPUT('pupils and both ends'),
+    },
+    (p) => wrapped(directionDeg(p[2] as Px, p[3] as Px) - directionDeg(p[0] as Px, p[1] as Px)),
+  );
+
 /** The cant of a line against the pupils, as an angle and as the height it makes from one end to the other. */
 function cant(r: ViewReading, what: 'corner' | 'canine', name: string): ViewFigure[] {
-  const marks = marksOf(r, ['pupil-right', 'pupil-left', `${what}-right`, `${what}-left`]);
+  const marks = cantMarks(r, what);
   if (!marks) return [];
-  const deg = (p: readonly Px[]) =>
-    wrapped(directionDeg(p[2] as Px, p[3] as Px) - directionDeg(p[0] as Px, p[1] as Px));
-  const working = {
-    formula: `direction of the ${name} − direction of the line through the pupils`,
-    inputs: INPUT('pupils and both ends'),
-  };
-  const angle = propagated(marks, r.scale, '°', working, deg);
+  const angle = cantAngle(r, marks, name);
   const mm = propagated(
     marks,
-    r.scale,
+    sightOf(r),
     'mm',
     {
       formula: 'how much lower the left end lies than the right one, across the line through the pupils',
@@ -73,7 +90,7 @@ function midlines(r: ViewReading): ViewFigure[] {
   if (byFace) {
     const figure = propagated(
       byFace,
-      r.scale,
+      sightOf(r),
       'mm',
       {
         formula: 'distance of the centrals’ contact from the line through brow middle and nose base',
@@ -87,7 +104,7 @@ function midlines(r: ViewReading): ViewFigure[] {
   if (byPupils) {
     const figure = propagated(
       byPupils,
-      r.scale,
+      sightOf(r),
       'mm',
       {
         formula: 'distance of the centrals’ contact from the upright through the middle of the pupils',
@@ -104,7 +121,7 @@ function midlines(r: ViewReading): ViewFigure[] {
   if (face) {
     const figure = propagated(
       face,
-      r.scale,
+      sightOf(r),
       '°',
       {
         formula: 'direction of brow middle to nose base − upright on the line through the pupils',
@@ -122,7 +139,7 @@ function thirds(r: ViewReading): ViewFigure[] {
   if (!marks) return [];
   const figure = propagated(
     marks,
-    r.scale,
+    sightOf(r),
     '%',
     {
       formula: 'nose base to chin ÷ brow middle to nose base',

@@ -1,55 +1,94 @@
-import { COMMON_PRACTICE, type Figure, MEASURED, type Working } from '../working/working.js';
+import { COMMON_PRACTICE, type Errors, type Figure, MEASURED, together, type Working } from '../working/working.js';
 import { type Px, Z95 } from './calibration.js';
+import { type Cause, causesOf, type Depth, type Sight, spreadOf, straightened } from './sight.js';
 
 /** A place in a photograph and how well the same hand sets it again, one standard deviation in mm. */
 export interface Marked {
+  /** Which place it is, so that what two figures have of it in common is known. */
+  readonly id: string;
   readonly at: Px;
   readonly sdMm: number;
+  readonly depth?: Depth | undefined;
 }
 
 /** How far a point is moved to see what a figure does, px. */
 const STEP_PX = 0.5;
-const STEP_SCALE = 1e-3;
+
+/** What the points of one photograph come to, straightened: a figure from points, px, and mm a pixel. */
+type Of = (points: readonly Px[], mmPerPx: number) => number;
+
+/** Turned about the line of sight, clockwise. */
+function turned(p: Px, about: Px, deg: number): [number, number] {
+  if (deg === 0) return [p[0], p[1]];
+  const [c, s] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
+  const [x, y] = [p[0] - about[0], p[1] - about[1]];
+  return [about[0] + x * c - y * s, about[1] + x * s + y * c];
+}
+
+/** The points as they would be seen straight, each pair of coordinates free to be moved. */
+const seen = (marks: readonly Marked[], s: Sight, arch = 0, rollDeg = 0): [number, number][] =>
+  marks.map((m) => turned(straightened(m.at, m.depth, s, arch), s.about, rollDeg));
 
 /**
- * A figure that follows from points and the scale, with its error to first order: every coordinate is moved a little
- * and the scale changed a little, and what that does to the figure is added up in squares (law of propagation, JCGM
- * 100:2008).
- * @param of the figure from the points, px, and the scale, mm a pixel
- * @param more further independent half-widths of 95 % intervals, in the figure's unit
+ * Figures that follow from points and the scale, with their errors to first order: every coordinate is moved a little,
+ * and the scale, the camera's turn and distance, the arch's depth and the level are each taken to the end of their
+ * interval; what that does to each figure is added up in squares (law of propagation, JCGM 100:2008).
+ * @param of the figures from the straightened points, px, and the scale, mm a pixel
+ * @param more further independent half-widths of 95 % intervals by name, in the figures' unit
  */
-export function propagated(
+export function propagatedAll(
   marks: readonly Marked[],
-  scale: Figure,
+  sight: Sight,
   unit: Figure['unit'],
   working: Working,
-  of: (points: readonly Px[], mmPerPx: number) => number,
-  more: readonly number[] = [],
-): Figure {
-  const points = marks.map((m): [number, number] => [m.at[0], m.at[1]]);
-  const value = of(points, scale.value);
-  let squares = 0;
+  of: (points: readonly Px[], mmPerPx: number) => readonly number[],
+  more: Errors = {},
+): Figure[] {
+  const points = seen(marks, sight);
+  const mm = sight.scale.value;
+  const values = of(points, mm);
+  const errors = values.map((): Record<string, number> => ({ ...more }));
+  const add = (name: string, moved: readonly number[], weight: number, of?: Cause['of']) =>
+    errors.forEach((e, i) => {
+      const effect = weight * ((moved[i] as number) - (values[i] as number));
+      if (effect !== 0 || of) e[name] = of ? beyond(effect, of, e) : effect;
+    });
   marks.forEach((m, i) => {
     const own = points[i] as [number, number];
-    const sdPx = m.sdMm / scale.value;
+    const sd = spreadOf(m.at, m.sdMm, m.depth, sight);
     for (const k of [0, 1] as const) {
       const kept = own[k];
       own[k] = kept + STEP_PX;
-      const slope = (of(points, scale.value) - value) / STEP_PX;
+      add(nameOf(sight, m, k), of(points, mm), (Z95 * sd[k]) / mm / STEP_PX);
       own[k] = kept;
-      squares += (Z95 * slope * sdPx) ** 2;
     }
   });
-  const byScale = (of(points, scale.value * (1 + STEP_SCALE)) - value) / STEP_SCALE;
-  squares += (byScale * (scale.pm / scale.value)) ** 2;
-  for (const pm of more) squares += pm * pm;
-  return {
-    value,
-    pm: Math.sqrt(squares),
-    unit,
-    working: explained(working, marks, scale),
-  };
+  for (const c of causesOf(sight)) add(c.name, of(seen(marks, c.at, c.arch, c.rollDeg), c.at.scale.value), 1, c.of);
+  const told = explained(working, marks, sight);
+  return values.map((value, i) => {
+    const e = errors[i] as Errors;
+    return { value, pm: together(e), unit, working: told, errors: e };
+  });
 }
+
+/** The same for one figure. */
+export function propagated(
+  marks: readonly Marked[],
+  sight: Sight,
+  unit: Figure['unit'],
+  working: Working,
+  of: Of,
+  more: Errors = {},
+): Figure {
+  const all = propagatedAll(marks, sight, unit, working, (points, mm) => [of(points, mm)], more);
+  return all[0] as Figure;
+}
+
+/** What two causes do together beyond each alone: a product of two errors spreads as the product of their spreads. */
+const beyond = (both: number, [a, b]: readonly [string, string], errors: Errors): number =>
+  (both - (errors[a] ?? 0) - (errors[b] ?? 0)) / Z95;
+
+const nameOf = (s: Sight, m: Marked, k: 0 | 1): string => `${s.view} ${m.id} ${k === 0 ? 'across' : 'down'}`;
 
 /**
  * Figures that share most of their points, each with one point of its own, with errors as `propagated` gives them: the
@@ -61,40 +100,56 @@ export function propagated(
 export function propagatedEach(
   shared: readonly Marked[],
   own: readonly Marked[],
-  scale: Figure,
+  sight: Sight,
   unit: Figure['unit'],
   working: Working,
   of: (points: readonly Px[], mmPerPx: number) => (p: Px) => number,
 ): Figure[] {
-  const points = shared.map((m): [number, number] => [m.at[0], m.at[1]]);
-  const still = of(points, scale.value);
-  const values = own.map((m) => still(m.at));
-  const squares = own.map((m, i) => {
+  const points = seen(shared, sight);
+  const places = seen(own, sight);
+  const mm = sight.scale.value;
+  const still = of(points, mm);
+  const values = places.map((p) => still(p));
+  const errors = own.map((m, i): Record<string, number> => {
+    const [x, y] = places[i] as [number, number];
+    const sd = spreadOf(m.at, m.sdMm, m.depth, sight);
     const value = values[i] as number;
-    const sdPx = m.sdMm / scale.value;
-    const bySide = still([m.at[0] + STEP_PX, m.at[1]]) - value;
-    const byHeight = still([m.at[0], m.at[1] + STEP_PX]) - value;
-    return ((Z95 * sdPx) / STEP_PX) ** 2 * (bySide * bySide + byHeight * byHeight);
+    return {
+      [nameOf(sight, m, 0)]: (Z95 * sd[0] * (still([x + STEP_PX, y]) - value)) / STEP_PX / mm,
+      [nameOf(sight, m, 1)]: (Z95 * sd[1] * (still([x, y + STEP_PX]) - value)) / STEP_PX / mm,
+    };
   });
-  const add = (moved: (p: Px) => number, weight: number) =>
-    own.forEach((m, i) => {
-      squares[i] = (squares[i] as number) + (weight * (moved(m.at) - (values[i] as number))) ** 2;
+  const add = (name: string, moved: (p: Px) => number, at: readonly Px[], weight: number, of?: Cause['of']) =>
+    errors.forEach((e, i) => {
+      const own = weight * (moved(at[i] as Px) - (values[i] as number));
+      e[name] = of ? beyond(own, of, e) : own;
     });
   shared.forEach((m, j) => {
     const p = points[j] as [number, number];
+    const sd = spreadOf(m.at, m.sdMm, m.depth, sight);
     for (const k of [0, 1] as const) {
       const kept = p[k];
       p[k] = kept + STEP_PX;
-      add(of(points, scale.value), (Z95 * m.sdMm) / scale.value / STEP_PX);
+      add(nameOf(sight, m, k), of(points, mm), places, (Z95 * sd[k]) / mm / STEP_PX);
       p[k] = kept;
     }
   });
-  add(of(points, scale.value * (1 + STEP_SCALE)), scale.pm / scale.value / STEP_SCALE);
-  const told = explained(working, [...shared, ...own], scale);
-  return own.map((_, i) => ({ value: values[i] as number, pm: Math.sqrt(squares[i] as number), unit, working: told }));
+  for (const c of causesOf(sight))
+    add(
+      c.name,
+      of(seen(shared, c.at, c.arch, c.rollDeg), c.at.scale.value),
+      seen(own, c.at, c.arch, c.rollDeg),
+      1,
+      c.of,
+    );
+  const told = explained(working, [...shared, ...own], sight);
+  return own.map((_, i) => {
+    const e = errors[i] as Errors;
+    return { value: values[i] as number, pm: together(e), unit, working: told, errors: e };
+  });
 }
 
-function explained(working: Working, marks: readonly Marked[], scale: Figure): Working {
+function explained(working: Working, marks: readonly Marked[], { scale, stand }: Sight): Working {
   return {
     ...working,
     inputs: [
@@ -106,6 +161,18 @@ function explained(working: Working, marks: readonly Marked[], scale: Figure): W
         unit: 'mm',
         source: COMMON_PRACTICE,
       },
+      ...(stand.yawPm > 0 || stand.yawDeg !== 0
+        ? [
+            {
+              name: 'turn of the camera to the side, up or down',
+              value: `${turnWords(stand.yawDeg, stand.yawPm)}, ${turnWords(stand.pitchDeg, stand.pitchPm)}`,
+              unit: '°',
+              source: stand.yawDeg === 0 && stand.pitchDeg === 0 ? COMMON_PRACTICE : MEASURED,
+            },
+          ]
+        : []),
     ],
   };
 }
+
+const turnWords = (deg: number, pm: number): string => `${deg.toFixed(1)} ±${pm.toFixed(1)}`;

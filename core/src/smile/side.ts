@@ -1,7 +1,7 @@
 import { MEASURED } from '../working/working.js';
 import type { Px } from './calibration.js';
 import { propagated } from './propagate.js';
-import { along, directionDeg, marksOf, type ViewFigure, type ViewReading } from './reading.js';
+import { along, directionDeg, marksOf, sightOf, type ViewFigure, type ViewReading } from './reading.js';
 
 /**
  * Overjet from a side view: how far the upper edge stands in front of the lower incisor, along the plane through the
@@ -12,7 +12,7 @@ export function measureSide(r: ViewReading): ViewFigure[] {
   if (!marks) return [];
   const figure = propagated(
     marks,
-    r.scale,
+    sightOf(r),
     'mm',
     {
       formula: 'upper edge to the facial surface of the lower incisor, along the plane of the cusps',

@@ -2,8 +2,9 @@ import { isFrontKind } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { differs, type Figure, MEASURED, published, type WorkingInput } from '../working/working.js';
 import { LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './calibration.js';
+import { SEEN_FROM_FRONT } from './front-sight.js';
 import type { LandmarkSet } from './landmarks.js';
-import { SEEN_FROM_FRONT } from './measures.js';
+import type { ViewId } from './views.js';
 
 /** How the millimetres of a photograph are known. */
 export type ScaleWay = 'scale' | 'tooth' | 'pupils' | 'scan';
@@ -37,16 +38,37 @@ export function pupils(measuredMm?: number): KnownLength {
     : { way: 'pupils', mm: PUPILS_MM.value, pmMm: PUPILS_MM.pm, sdMm: 0.4 };
 }
 
-/** A tooth's crown width, from the scan or another view, as the front shows it. */
-export function toothWidth(tooth: Fdi, widthMm: number, pmMm: number): KnownLength {
-  const kind = kindOf(tooth);
-  const seen = isFrontKind(kind) ? SEEN_FROM_FRONT[kind] : { width: 0.7, widthPm: 0.12 };
+/**
+ * Which share of a crown's width a side view shows, by the place in the row: teeth of the front are seen from their
+ * end, and the outline of a round one is as thick as it is wide. On a usual arch, from a camera that cheeks keep a little to the front; house values from virtual patients.
+ */
+const SEEN_FROM_SIDE: readonly { readonly width: number; readonly widthPm: number }[] = [
+  { width: 0.86, widthPm: 0.1 },
+  { width: 0.97, widthPm: 0.08 },
+  { width: 0.96, widthPm: 0.06 },
+  { width: 1.05, widthPm: 0.07 },
+  { width: 1.05, widthPm: 0.07 },
+];
+
+/** A tooth's crown width, from the scan or another view, as a view shows it; from below it is seen whole. */
+export function toothWidth(tooth: Fdi, widthMm: number, pmMm: number, view: ViewId = 'retracted-front'): KnownLength {
+  const seen = shareSeen(tooth, view);
   return {
     way: 'tooth',
     mm: widthMm * seen.width,
     pmMm: Math.hypot(pmMm * seen.width, widthMm * seen.widthPm),
     sdMm: LANDMARK_SD_MM,
   };
+}
+
+function shareSeen(tooth: Fdi, view: ViewId): { readonly width: number; readonly widthPm: number } {
+  if (view.endsWith('occlusal')) return { width: 1, widthPm: 0.015 };
+  if (view === 'retracted-right' || view === 'retracted-left')
+    return SEEN_FROM_SIDE[Math.min(tooth % 10, SEEN_FROM_SIDE.length) - 1] as (typeof SEEN_FROM_SIDE)[number];
+  const kind = kindOf(tooth);
+  if (!isFrontKind(kind)) return { width: 0.7, widthPm: 0.12 };
+  const { width, widthPm, mouthPm } = SEEN_FROM_FRONT[kind];
+  return { width, widthPm: Math.hypot(widthPm, mouthPm) };
 }
 
 /** A length by the scan, once the photograph is matched with it: its own error says all. */

@@ -63,6 +63,7 @@ const LATER: readonly Delivery[] = [
 /** The first things that come: by them the first case can be opened and worked on. */
 export const FIRST: readonly Delivery[] = [
   { patient: 'Avocet', what: 'retracted-front', state: 'before', daysAgo: DAYS_AGO.Avocet },
+  { patient: 'Avocet', what: 'portrait-smile', state: 'before', daysAgo: DAYS_AGO.Avocet },
   { patient: 'Avocet', what: 'scan-stl', state: 'before', daysAgo: DAYS_AGO.Avocet },
   { patient: 'Avocet', what: 'scan-lower', state: 'before', daysAgo: DAYS_AGO.Avocet },
 ];
@@ -75,6 +76,7 @@ export const ALL: readonly Delivery[] = [
   ),
   ...CASES.slice(1).flatMap((patient): Delivery[] => [
     { patient, what: 'retracted-front', state: 'before', daysAgo: DAYS_AGO[patient] },
+    { patient, what: 'portrait-smile', state: 'before', daysAgo: DAYS_AGO[patient] },
     { patient, what: patient === 'Plover' ? 'scan-ply' : 'scan-stl', state: 'before', daysAgo: DAYS_AGO[patient] },
     { patient, what: 'scan-lower', state: 'before', daysAgo: DAYS_AGO[patient] },
   ]),

@@ -1,10 +1,13 @@
 import type { CalibrationInput, LandmarkInput, PhotoView, ViewReadingInput } from '@radiant/contract';
 import { LANDMARK_KINDS, pointSpec, SCANNED_SIZE_PM_MM, toothWidth, type Vec3 } from '@radiant/core';
 import {
+  type CameraSetting,
   frontRowOf,
   handHeld,
   inMouth,
+  outlineIn,
   type Patient,
+  type PatientTooth,
   project,
   RETRACTED_FRONT,
   random,
@@ -81,33 +84,28 @@ function scaleOn(
       r && l && { way: 'pupils', origin: 'typed', mm: patient.face.pupilsMm, pmMm: 1, from: at(r, 0.3), to: at(l, 0.3) }
     );
   }
-  const tooth = view === 'retracted-right' ? 13 : view === 'retracted-left' ? 23 : view === 'lower-occlusal' ? 31 : 21;
+  const tooth = view === 'retracted-right' ? 14 : view === 'retracted-left' ? 24 : view === 'lower-occlusal' ? 31 : 21;
   const own = [...patient.teeth, ...patient.lower].find((t) => t.tooth === tooth);
   if (!own) return undefined;
   const { widthMm } = own.crown.size;
-  // From the front the outline is seen; from below or the side the tooth's own width.
-  if (view === 'close-smile' || view === 'close-rest') {
-    const { mesial, distal } = truePoints(own);
-    const { mm, pmMm } = toothWidth(tooth, widthMm, SCANNED_SIZE_PM_MM);
-    return {
-      way: 'tooth',
-      tooth,
-      origin: 'scan',
-      mm: Math.round(mm * 100) / 100,
-      pmMm: Math.round(pmMm * 100) / 100,
-      from: at(mesial, 0.05),
-      to: at(distal, 0.05),
-    };
-  }
-  const depth = view.startsWith('retracted') ? -2 : 0;
-  const height = view.startsWith('retracted') ? own.crown.size.lengthMm * 0.3 : 1.5;
+  const { mm, pmMm } = toothWidth(tooth, widthMm, SCANNED_SIZE_PM_MM, view);
+  const [from, to] = bordersIn(own, view, handHeld(patient.recipe, view).camera);
   return {
     way: 'tooth',
     tooth,
     origin: 'scan',
-    mm: Math.round(widthMm * 100) / 100,
-    pmMm: 0.15,
-    from: at(inMouth(own, [-widthMm / 2, depth, height]), 0.05),
-    to: at(inMouth(own, [widthMm / 2, depth, height]), 0.05),
+    mm: Math.round(mm * 100) / 100,
+    pmMm: Math.round(pmMm * 100) / 100,
+    from: at(from, 0.05),
+    to: at(to, 0.05),
   };
+}
+
+/** Both ends of a tooth's width as a view shows it: from below along the tooth, else from border to border. */
+function bordersIn(tooth: PatientTooth, view: PhotoView, camera: CameraSetting): readonly [Vec3, Vec3] {
+  const { widthMm } = tooth.crown.size;
+  if (view.endsWith('occlusal')) return [inMouth(tooth, [-widthMm / 2, 0, 1.5]), inMouth(tooth, [widthMm / 2, 0, 1.5])];
+  if (view.startsWith('retracted')) return outlineIn(tooth, camera);
+  const { mesial, distal } = truePoints(tooth);
+  return [mesial, distal];
 }

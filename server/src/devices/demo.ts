@@ -45,6 +45,9 @@ const DEVICES = 'demo-devices';
 const LOOK_MS = 1000;
 const FIRST_WITHIN_MS = 180_000;
 
+/** The views by which the first contour is made. */
+const NEEDED = ['retracted-front', 'portrait-smile'] as const;
+
 /**
  * Puts the demo practice and its cases in, once. Photographs and scans are made by the simulated devices in a process
  * of their own and arrive through the watched folder; what a careful hand would have marked on them is added as they
@@ -168,8 +171,9 @@ export class Demo implements OnModuleDestroy {
     const file = await FileRow.findOne({ where: { caseId: row.id, name: fileOf(d) } });
     if (!file) return false;
     if (d.state !== 'before' || file.removedAt) return true;
-    // A first contour needs the measures of the front view: a scan that is noticed before them waits for the next look.
-    if (d.what.startsWith('scan-') && !(await this.isRead(row, 'retracted-front'))) return false;
+    // A first contour needs the measures of the front view, and the portrait that says what is level: a scan that is
+    // noticed before them waits for the next look.
+    if (d.what.startsWith('scan-')) for (const view of NEEDED) if (!(await this.isRead(row, view))) return false;
     await this.mark(d, row, file, me);
     return true;
   }

@@ -1,12 +1,11 @@
 import type { CaseDetail } from '@radiant/contract';
-import { contourPlan, frontLandmarks, frontScale, landmarkSet, standingOf, standingWords } from '@radiant/contract';
+import { contourPlan, frontOf, photographed, standingOf, standingWords } from '@radiant/contract';
 import {
   ask,
   type CaseEngine,
   type ContourPlan,
   type CutFrom,
   type Design,
-  measureTeeth,
   type Notation,
   restorationOf,
   rowOf,
@@ -62,7 +61,6 @@ export function planSheet(
   const teeth = engine.teeth();
   if (teeth.length === 0) return undefined;
   const { from } = reduce.data;
-  const scale = frontScale(read.data);
   return {
     name: detail.name,
     practice,
@@ -76,7 +74,7 @@ export function planSheet(
     contourStanding: standingWords(standingOf(shape.data.teeth, detail.contours)),
     from,
     plan,
-    measures: scale ? measureTeeth(landmarkSet(frontLandmarks(read.data)), scale) : [],
+    measures: photographed(read.data, frontOf(read.data, meet.data, []).roles),
     pages: [
       ...inPages(rowOf('upper').filter((t) => teeth.includes(t))),
       ...inPages([...rowOf('lower')].reverse().filter((t) => teeth.includes(t))),

@@ -4,15 +4,17 @@ import {
   frontLandmarks,
   frontOf,
   frontScale,
+  frontSeen,
   keysOf,
   landmarkSet,
   type MeetSection,
   PHOTO_VIEWS,
   type PhotoView,
+  photographed,
   type ReadSection,
   readingOf,
-  scaleBy,
   viewPoints,
+  viewReadingOf,
 } from '@radiant/contract';
 import {
   type Figure,
@@ -22,7 +24,6 @@ import {
   freeLength,
   type LipContext,
   measureFrontDetails,
-  measureTeeth,
   measureView,
   Refusal,
   type Roles,
@@ -54,8 +55,8 @@ function figuresOf(read: ReadSection, view: PhotoView, context: LipContext, key:
   if (!own || own.points.length === 0) return [];
   const kept = known.get(own);
   if (kept?.context === key) return kept.figures;
-  const scale = scaleBy(own.calibration);
-  const figures = scale ? measureView({ view, points: viewPoints(own.points), scale }, context) : [];
+  const held = viewReadingOf(read, view);
+  const figures = held ? measureView(held, context) : [];
   known.set(own, { context: key, figures });
   return figures;
 }
@@ -68,7 +69,7 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
   const set = landmarkSet(frontLandmarks(read));
   // The scan says nothing here of where teeth stand: what is read is the photograph.
   const { roles } = frontOf(read, meet, []);
-  const measures = scale ? measureTeeth(set, scale, roles) : [];
+  const measures = photographed(read, roles);
   const lengths = Object.fromEntries(measures.flatMap((m) => (m.length ? [[m.tooth, m.length]] : [])));
   const key = measures.map((m) => `${m.tooth} ${m.length?.value ?? ''}`).join();
   const figures: Partial<Record<PhotoView, readonly ViewFigure[]>> = {};
@@ -76,7 +77,7 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
     figures[view] =
       view === 'retracted-front'
         ? scale
-          ? measureFrontDetails(set, viewPoints(front.points), scale, roles)
+          ? measureFrontDetails(set, viewPoints(front.points), scale, roles, frontSeen(read))
           : []
         : figuresOf(read, view, { lengths }, key);
   }

@@ -18,6 +18,8 @@ export interface ExistingSummary {
    */
   readonly edgeUpMm: number;
   readonly zenithUpMm: number;
+  /** How far to the patient's left its edge lies, mm. */
+  readonly acrossMm: number;
   /** Room to the next tooth towards the midline, of a left central across it, mm. */
   readonly gapMesialMm?: number;
 }
@@ -42,6 +44,7 @@ function summary(of: ExistingArch): ExistingSummary[] {
       fitMm,
       edgeUpMm,
       zenithUpMm,
+      acrossMm: t.frame.origin[0],
       ...(gapMesialMm !== undefined && { gapMesialMm }),
     };
   });

@@ -4,11 +4,8 @@ import {
   differs,
   directionDeg,
   type Figure,
-  isFrontKind,
-  kindOf,
   type PhotoOnScan,
   PUPILS_MM,
-  type Px,
   pupils,
   rollOf,
   type ScaleWay,
@@ -26,6 +23,7 @@ import { number } from '../../ui/format.js';
 import { How, Value } from '../../ui/How.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 import { PALETTE } from '../../ui/palette.js';
+import { CameraByScan, lengthByScan, withoutCamera } from './CameraByScan.js';
 
 type Which = 'scale' | 'check';
 
@@ -99,7 +97,7 @@ export function CalibrationTool({
                   type="button"
                   className="btn btn-ghost"
                   disabled={!mayWrite}
-                  onClick={() => put(lengthByScan(length))}
+                  onClick={() => put(lengthByScan(length, scanned?.stood))}
                 >
                   Take it from the scan
                 </button>
@@ -111,7 +109,7 @@ export function CalibrationTool({
         </p>
       ) : (
         <>
-          <Length calibration={c} put={put} scanned={scanned?.length} disabled={!mayWrite} />
+          <Length calibration={c} put={put} scanned={scanned} view={view} disabled={!mayWrite} />
           {which === 'scale' && reading.scale && (
             <p className="mt-2 text-ink-2">
               <b className="font-semibold text-ink">
@@ -123,6 +121,14 @@ export function CalibrationTool({
           )}
           {which === 'scale' && scanned?.length && reading.scale && (
             <BesideScan scale={reading.scale} way={c.way ?? 'scale'} length={scanned.length} />
+          )}
+          {which === 'scale' && scanned && (
+            <CameraByScan
+              kept={c.camera}
+              stood={scanned.stood}
+              disabled={!mayWrite}
+              take={(camera) => put(camera ? { ...c, camera } : withoutCamera(c))}
+            />
           )}
           {which === 'check' && <CheckResult reading={reading} />}
           {mayWrite && (
@@ -145,14 +151,17 @@ function Length({
   calibration: c,
   put,
   scanned,
+  view,
   disabled,
 }: {
   calibration: CalibrationInput;
   put: (c: CalibrationInput, group?: string) => void;
-  scanned: PhotoOnScan['length'];
+  scanned: PhotoOnScan | undefined;
+  view: PhotoView;
   disabled: boolean;
 }) {
   const id = useId();
+  const length = scanned?.length;
   const [refusal, setRefusal] = useState<string>();
   const name = useToothLabel();
   const widths = useKnownWidths();
@@ -172,13 +181,13 @@ function Length({
   const choose = (next: ScaleWay) => {
     const { way: _, tooth: __, origin: ___, pmMm: ____, ...ends } = c;
     if (next === 'scale') return put({ ...ends });
-    if (next === 'scan') return scanned && put(lengthByScan(scanned));
+    if (next === 'scan') return length && put(lengthByScan(length, scanned.stood));
     if (next === 'pupils') {
       const mean = pupils();
       return put({ ...ends, way: next, mm: mean.mm, pmMm: mean.pmMm, origin: 'mean' });
     }
     const first = widths[0];
-    put(first ? byTooth(ends, first) : { ...ends, way: next, tooth: 11, pmMm: 0.2, origin: 'typed' });
+    put(first ? byTooth(ends, first, view) : { ...ends, way: next, tooth: 11, pmMm: 0.2, origin: 'typed' });
   };
   return (
     <>
@@ -186,7 +195,7 @@ function Length({
         <span className="w-[92px] shrink-0">known by</span>
         <select className="field" value={way} disabled={disabled} onChange={(e) => choose(e.target.value as ScaleWay)}>
           {(Object.keys(WAYS) as ScaleWay[]).map((w) => (
-            <option key={w} value={w} disabled={w === 'scan' && !scanned && way !== 'scan'}>
+            <option key={w} value={w} disabled={w === 'scan' && !length && way !== 'scan'}>
               {WAYS[w]}
             </option>
           ))}
@@ -201,7 +210,7 @@ function Length({
             disabled={disabled}
             onChange={(e) => {
               const own = widths.find((w) => `${w.tooth} ${w.origin}` === e.target.value);
-              if (own) put(byTooth({ from: c.from, to: c.to }, own));
+              if (own) put(byTooth({ from: c.from, to: c.to }, own, view));
             }}
           >
             {!widths.some((w) => w.tooth === c.tooth && w.origin === c.origin) && (
@@ -234,14 +243,21 @@ function Length({
       {way === 'scan' && (
         <p className="mt-1 text-fine text-ink-2">
           across the centrals, in their plane; it stays as it was taken
-          {scanned && (
-            <button type="button" className="how ml-2" disabled={disabled} onClick={() => put(lengthByScan(scanned))}>
+          {length && (
+            <button
+              type="button"
+              className="how ml-2"
+              disabled={disabled}
+              onClick={() => put(lengthByScan(length, scanned?.stood))}
+            >
               take it again
             </button>
           )}
         </p>
       )}
-      {way === 'tooth' && <p className="mt-1 text-fine text-ink-2">as the front shows it: side teeth turn away</p>}
+      {way === 'tooth' && (
+        <p className="mt-1 text-fine text-ink-2">as this view shows it: teeth turn away round the arch</p>
+      )}
       {way === 'pupils' && c.origin === 'mean' && (
         <p className="mt-1 text-fine text-ink-2">
           The adults’ mean; measure this patient’s for a surer scale. {PUPILS_MM.source.text}
@@ -254,19 +270,6 @@ function Length({
       )}
     </>
   );
-}
-
-function lengthByScan({ from, to, mm, pmMm }: NonNullable<PhotoOnScan['length']>): CalibrationInput {
-  const round = (v: number) => Math.round(v * 1000) / 1000;
-  const point = ([x, y]: Px) => ({ x: round(x), y: round(y) });
-  return {
-    from: point(from),
-    to: point(to),
-    mm: Math.round(100 * mm) / 100,
-    way: 'scan',
-    pmMm: Math.max(0.01, Math.round(100 * pmMm) / 100),
-    origin: 'scan',
-  };
 }
 
 /** What the matched scan says of a scale that is known in another way. */
@@ -295,8 +298,9 @@ function BesideScan({
 function byTooth(
   ends: Pick<CalibrationInput, 'from' | 'to'>,
   w: { tooth: number; widthMm: number; pmMm: number; origin: 'scan' | 'front view' },
+  view: PhotoView,
 ): CalibrationInput {
-  const seen = isFrontKind(kindOf(w.tooth)) ? toothWidth(w.tooth, w.widthMm, w.pmMm) : { mm: w.widthMm, pmMm: w.pmMm };
+  const seen = toothWidth(w.tooth, w.widthMm, w.pmMm, view);
   const round = (v: number) => Math.round(v * 100) / 100;
   return { ...ends, way: 'tooth', tooth: w.tooth, origin: w.origin, mm: round(seen.mm), pmMm: round(seen.pmMm) };
 }

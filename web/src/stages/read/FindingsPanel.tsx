@@ -175,6 +175,11 @@ function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
           })}
         </tbody>
       </FigureTable>
+      {own.edgeLevel?.working.note && (
+        <p className="mt-2 text-fine text-ink-2" data-testid="level-note">
+          {own.edgeLevel.working.note}
+        </p>
+      )}
       {mayPropose && own.length && own.width && !isReference && (
         <button
           type="button"

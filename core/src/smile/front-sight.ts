@@ -1,0 +1,147 @@
+import { isFrontKind } from '../teeth/norms.js';
+import { type Fdi, isUpper } from '../teeth/notation.js';
+import { frontRow, OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
+import type { Figure } from '../working/working.js';
+import type { Px } from './calibration.js';
+import { ARCH_DEPTH, frontDepth, usualAcross, usualStand } from './depths.js';
+import { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, levelled } from './landmarks.js';
+import { type Level, levelOfTeeth } from './level.js';
+import type { Marked } from './propagate.js';
+import { middleOf } from './reading.js';
+import type { CameraStand, Sight } from './sight.js';
+import { pointSpec, type ViewPoints } from './views.js';
+
+/** How an arch curves back, where it is known better than of arches in general. */
+export interface ArchForm {
+  /** Depth = `perMm` · x², 1/mm. */
+  readonly perMm: number;
+  /** Half-width of its 95 % interval, as a share. */
+  readonly pm: number;
+}
+
+/** What is known of a retracted front view beside its points and scale. */
+export interface FrontSeen {
+  /** Which line is level; the teeth's own where nothing is said. */
+  readonly level?: Level | undefined;
+  /** How the camera stood, where the view was matched with a scan. */
+  readonly stand?: CameraStand | undefined;
+  /** The arch, from a scan or an occlusal view. */
+  readonly arch?: ArchForm | undefined;
+}
+
+/** A retracted front view, ready to be measured: its points turned level, each with how far back it lies. */
+export interface FrontSight {
+  readonly sight: Sight;
+  readonly level: Level | undefined;
+  readonly arch: ArchForm;
+  readonly roles: Roles;
+  /** The upper teeth that stand in front. */
+  readonly row: readonly Fdi[];
+  readonly own: (tooth: Fdi, kind: LandmarkKind) => Marked | undefined;
+  readonly extra: (id: string) => Marked | undefined;
+}
+
+/**
+ * How well the kinds of landmark are set again, one standard deviation, mm. A gum margin is soft and rolls over, an
+ * edge is sharp, an outline's side lies against its neighbour. Common practice, no source.
+ */
+export const FRONT_SD_MM: Readonly<Record<LandmarkKind, number>> = {
+  zenith: 0.1,
+  edge: 0.06,
+  mesial: 0.07,
+  distal: 0.08,
+};
+
+const PLACE = { central: 11, lateral: 12, canine: 13 } as const;
+
+/** How far before the teeth a printed scale is held, mm, and how far that differs: half-width of the 95 % interval. */
+const SCALE_BEFORE_MM = { mm: 2, pm: 1.5 } as const;
+
+/** Everything that measuring the retracted front view begins with. */
+export function frontSight(
+  set: LandmarkSet,
+  points: ViewPoints,
+  scale: Figure,
+  roles: Roles = OWN_ROLES,
+  seen: FrontSeen = {},
+): FrontSight {
+  const level = seen.level ?? levelOfTeeth(set, scale);
+  const roll = level?.rollDeg ?? 0;
+  const stand = seen.stand ?? usualStand('retracted-front');
+  const arch = seen.arch ?? ARCH_DEPTH;
+  const turned = (p: Px | undefined): Px | undefined => p && levelled(p, roll);
+  const all = Object.values(set).flatMap((m) => LANDMARK_KINDS.map((k) => m?.[k]));
+  const about = middleOf([...all, ...Object.values(points)].map(turned));
+  const mesials = [11, 21].map((t) => turned(set[t]?.mesial)).filter((p) => p !== undefined);
+  const midline = mesials.length > 0 ? mesials.reduce((n, p) => n + p[0], 0) / mesials.length : undefined;
+  const straight = stand.distanceMm === Number.POSITIVE_INFINITY;
+  const depthAt = (kind: string, p: Px, tooth: Fdi | undefined) => {
+    const x = midline === undefined ? usualAcross(placeOf(tooth ?? 11)) : acrossAt(kind, p, midline, tooth);
+    const own = straight ? undefined : frontDepth(kind, x, arch.perMm);
+    return own && { ...own, mm: own.mm + SCALE_BEFORE_MM.mm };
+  };
+  // A tooth stands as far back as its place in the row has it, not as it is far from the midline: a narrow arch is deep.
+  const acrossAt = (kind: string, p: Px, midX: number, tooth: Fdi | undefined): number => {
+    const edge = tooth === undefined || !set[tooth] ? undefined : turned(set[tooth]?.edge);
+    if (tooth === undefined || !edge) return (p[0] - midX) * scale.value;
+    // Zenith and neck lie where the tooth stands, wherever it leans.
+    const off = kind === 'mesial' || kind === 'distal' ? (p[0] - edge[0]) * scale.value : 0;
+    return usualAcross(placeOf(tooth)) + Math.sign(edge[0] - midX) * off;
+  };
+  const placeOf = (tooth: Fdi): Fdi => {
+    const kind = roleOf(roles, tooth);
+    return isUpper(tooth) && isFrontKind(kind) ? PLACE[kind] : tooth;
+  };
+  const mark = (id: string, at: Px | undefined, sdMm: number, kind: string, tooth?: Fdi): Marked | undefined => {
+    const p = turned(at);
+    return p && { id, at: p, sdMm, depth: depthAt(kind, p, tooth) };
+  };
+  const relative = Math.hypot(scale.pm / scale.value, SCALE_BEFORE_MM.pm / stand.distanceMm);
+  return {
+    sight: {
+      view: 'retracted-front',
+      scale: { ...scale, pm: scale.value * relative },
+      stand,
+      about,
+      rollPmDeg: level?.pmDeg ?? 0,
+      archPm: straight ? 0 : arch.pm,
+    },
+    level,
+    arch,
+    roles,
+    row: frontRow(roles),
+    own: (tooth, kind) => mark(`${tooth} ${kind}`, set[tooth]?.[kind], FRONT_SD_MM[kind], kind, tooth),
+    extra: (id) => {
+      const spec = pointSpec('retracted-front', id);
+      const kind = id.split('-')[0] as string;
+      return mark(id, points[id], spec?.sdMm ?? 0.1, kind, kind === 'neck' ? spec?.tooth : undefined);
+    },
+  };
+}
+
+/** Which share of a front tooth's crown the front shows. */
+export interface SeenShare {
+  readonly width: number;
+  /** Of each tooth by itself, and of all of its kind in one mouth together. */
+  readonly widthPm: number;
+  readonly mouthPm: number;
+  readonly length: number;
+  readonly lengthPm: number;
+  /** The width's share falls with the depth of the arch to this power. */
+  readonly arch: number;
+}
+
+/**
+ * Share of the crown's width and length that is seen from straight in front, by kind, with half-widths of the 95 %
+ * band: teeth turn away round the arch, and are turned and inclined a little each for itself. On a usual arch; worked
+ * out on virtual patients (see the test of the same name).
+ */
+export const SEEN_FROM_FRONT = {
+  central: { width: 0.987, widthPm: 0.02, mouthPm: 0.005, length: 1.01, lengthPm: 0.01, arch: 0.01 },
+  lateral: { width: 0.895, widthPm: 0.065, mouthPm: 0.028, length: 1.005, lengthPm: 0.012, arch: 0.16 },
+  canine: { width: 0.807, widthPm: 0.062, mouthPm: 0.038, length: 0.97, lengthPm: 0.018, arch: 0.15 },
+} as const satisfies Readonly<Record<'central' | 'lateral' | 'canine', SeenShare>>;
+
+/** The share of a width that is seen on an arch of another form: a deeper one turns its sides further away. */
+export const widthShare = (kind: keyof typeof SEEN_FROM_FRONT, perMm: number): number =>
+  SEEN_FROM_FRONT[kind].width * (ARCH_DEPTH.perMm / perMm) ** SEEN_FROM_FRONT[kind].arch;
