@@ -4,6 +4,7 @@ import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './brow
 
 let v: Visit;
 let id: string;
+let client: Awaited<ReturnType<typeof copyOfAvocet>>['client'];
 let landmarks: () => Promise<LandmarkInput[]>;
 /** As the sample case has them, all set by hand. */
 let before: LandmarkInput[];
@@ -11,7 +12,7 @@ let before: LandmarkInput[];
 beforeAll(async () => {
   v = await visit();
   const copy = await copyOfAvocet('Photo on scan');
-  id = copy.id;
+  ({ id, client } = copy);
   const read = async () => (await copy.client.get<CaseDetail>(`/cases/${id}`)).body.sections.read;
   landmarks = async () => [...frontLandmarks((await read()).data)];
   const { version, data } = await read();
@@ -91,9 +92,35 @@ it('all that is missing is set from the scan, close to where a hand had set it',
   await page.getByText('matched from 13 marked places').waitFor();
 });
 
-it('the scale is taken from the scan and agrees with the printed one', async () => {
+const cameraKept = async () => {
+  const { body } = await client.get<CaseDetail>(`/cases/${id}`);
+  return readingOf(body.sections.read.data, 'retracted-front').calibration?.camera;
+};
+
+it('how the camera stood by the scan is taken out of the measures when that is asked for, and put back', async () => {
   const { page } = v;
   await page.getByRole('button', { name: 'scale', exact: true }).click();
+  const camera = page.getByTestId('camera-by-scan');
+  await camera.getByText('not taken out yet').waitFor();
+  await camera.getByRole('button', { name: 'take it out' }).click();
+  await camera.getByText('taken out of the measures.').waitFor();
+  await saved(page);
+  // The sample front is taken from a stand, straight on.
+  const kept = await cameraKept();
+  expect(Math.abs(kept?.yawDeg ?? 9)).toBeLessThan(2);
+  expect(Math.abs(kept?.pitchDeg ?? 9)).toBeLessThan(2);
+  expect(kept?.yawPmDeg).toBeGreaterThan(0.05);
+  await camera.getByRole('button', { name: 'leave it in' }).click();
+  await camera.getByText('not taken out yet').waitFor();
+  await saved(page);
+  expect(await cameraKept()).toBeUndefined();
+  await page.keyboard.press('Escape');
+});
+
+it('the scale is taken from the scan and agrees with the printed one', async () => {
+  const { page } = v;
+  if (!(await page.getByLabel('Scale', { exact: true }).isVisible()))
+    await page.getByRole('button', { name: 'scale', exact: true }).click();
   const printed = Number(((await page.getByLabel('Scale', { exact: true }).textContent()) ?? '').match(/0\.0\d+/)?.[0]);
   await page.getByTestId('scale-by-scan').getByText('agrees within the errors').waitFor();
   await page.getByLabel('known by').selectOption('scan');
@@ -102,5 +129,8 @@ it('the scale is taken from the scan and agrees with the printed one', async () 
   expect(Math.abs(own / printed - 1)).toBeLessThan(0.02);
   await page.getByRole('button', { name: 'how?' }).first().click();
   await page.getByText('length by the matched scan').waitFor();
+  // With the scale comes how the camera stood.
+  await saved(page);
+  expect(await cameraKept()).toMatchObject({ distanceMm: expect.any(Number) });
   expect(v.troubles).toEqual([]);
 });

@@ -222,7 +222,7 @@ it('every figure answers how it was worked out', async () => {
   await open(page, id, 'read');
   await page.getByRole('button', { name: /How was this worked out: length of 11/ }).click();
   await page.getByText('crown length = length seen from the front ÷ share seen').waitFor();
-  await page.getByText('repeatability of a point (sd)').first().waitFor();
+  await page.getByText('repeatability of its points (sd)').first().waitFor();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /How was this worked out: 21 is short/ }).click();
   await page.getByText(/Magne, Gallucci, Belser 2003.*from memory/).waitFor();

@@ -245,10 +245,22 @@ function shareSeen(
 /** Below this share of the lip's own curvature the edges are called straight. House preference; no source. */
 export const STRAIGHT_BELOW_PERCENT = 30;
 
-/** The class of the edges' course: `percent` of the lower lip's curvature, 100 is parallel. */
-export function edgeCourse(percent: number, pm: number): EdgeCurve {
-  if (percent < 0 && -percent > pm) return 'reverse';
-  return percent < STRAIGHT_BELOW_PERCENT ? 'straight' : 'parallel';
+/** Courses in the order of curvature: each from so much of the lower lip's own, %. */
+const COURSES: readonly (readonly [EdgeCurve, number])[] = [
+  ['reverse', Number.NEGATIVE_INFINITY],
+  ['straight', 0],
+  ['parallel', STRAIGHT_BELOW_PERCENT],
+];
+
+/**
+ * The classes of the edges' course that its interval meets, in words: one, two ("straight or parallel"), or none where
+ * it may be any. `percent` is of the lower lip's curvature; 100 is parallel.
+ */
+export function edgeCourse(percent: number, pm: number): string {
+  const met = COURSES.filter(
+    ([, from], i) => percent + pm >= from && percent - pm < (COURSES[i + 1]?.[1] ?? Number.POSITIVE_INFINITY),
+  ).map(([course]) => course);
+  return met.length === COURSES.length ? 'can’t be told' : met.join(' or ');
 }
 
 /** Curvature of points: the second-order term of the parabola that fits them best by least squares, 1/px. */

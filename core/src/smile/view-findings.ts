@@ -219,13 +219,18 @@ function corridorFinding(figure: Figure, by: ReadonlyMap<string, ViewFigure>): D
   };
 }
 
+/** Only what can't be parallel as well is told. */
+const EDGE_TITLES: Readonly<Record<string, string>> = {
+  reverse: 'The edges run against the curve of the lower lip',
+  straight: 'The edges run straight over the lower lip',
+  'reverse or straight': 'The edges run straight over the lower lip, or against its curve',
+};
+
 function edges(f: ViewFigure): Draft | undefined {
-  if (f.word === 'parallel') return undefined;
+  const title = f.word && EDGE_TITLES[f.word];
+  if (!title) return undefined;
   return {
-    title:
-      f.word === 'reverse'
-        ? 'The edges run against the curve of the lower lip'
-        : 'The edges run straight over the lower lip',
+    title,
     detail: `${EDGE_CURVE_SHARE.parallel} % of adults have edges parallel to the lip, ${EDGE_CURVE_SHARE.straight} % straight, ${EDGE_CURVE_SHARE.reverse} % reverse. Longer centrals bring the curve back.`,
     notice: f.word === 'reverse' ? 'people' : 'dentists',
     source: TJAN,
