@@ -103,9 +103,11 @@ it('the smile from nothing: photograph, scale by a tooth’s width from the scan
   expect(Math.abs((await figure(page, 'smile-width')) - width)).toBeLessThan(3);
   await page.getByTestId('figure-crowns-seen').getByText('average lip line').waitFor();
   // The course of the edges as core reads it off the true places.
-  const points = Object.fromEntries(Object.entries(truth).map(([name, p]) => [name, project(CAMERA, p)]));
+  const places = Object.fromEntries(Object.entries(truth).map(([name, p]) => [name, project(CAMERA, p)]));
   const scale = scaleOf({ from: [0, 0], to: [CAMERA.widthPx, 0], mm: CAMERA.fieldMm });
-  const course = measureSmile({ view: 'close-smile', points, scale }).find((f) => f.id === 'edge-curve')?.figure;
+  const course = measureSmile({ view: 'close-smile', points: places, scale }).find(
+    (f) => f.id === 'edge-curve',
+  )?.figure;
   expect(Math.abs((await figure(page, 'edge-curve')) - (course?.value ?? 999))).toBeLessThan(30);
   expect(v.troubles).toEqual([]);
 });

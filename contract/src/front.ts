@@ -7,6 +7,7 @@ import {
   gapsBetween,
   isFrontKind,
   isUpper,
+  type LengthWish,
   levelOfPupils,
   MEASURED,
   measureCantOfCanines,
@@ -39,6 +40,12 @@ export interface Front {
  * House value.
  */
 const SCANNED_GAP_PM_MM = 0.3;
+
+/** What is wished of the length of the teeth; nothing where both or neither is. */
+export function lengthWish({ wishTags }: Pick<MeetSection, 'wishTags'>): LengthWish | undefined {
+  const [longer, shorter] = [wishTags.includes('longer'), wishTags.includes('shorter')];
+  return longer === shorter ? undefined : longer ? 'longer' : 'shorter';
+}
 
 /** How sure an arch's depth is that was read off a scan or a view from below, as a share. House value. */
 const ARCH_KNOWN_PM = 0.12;

@@ -197,6 +197,7 @@ export {
 } from './proportion/edge.js';
 export { LIKED_BORDERS, likedSeries } from './proportion/liked.js';
 export {
+  gumUpOf,
   LATERAL_EDGE_UP_MM,
   type Proposal,
   type ProposalChoice,
@@ -208,7 +209,11 @@ export {
 export {
   type FrontSeries,
   GOLDEN,
+  LIVING,
   NATURAL_SERIES,
+  type RatioNorms,
+  ratioByHeight,
+  ratioNormsOf,
   SCHOOLS,
   type SchoolId,
   type SchoolSetting,
@@ -307,7 +312,7 @@ export {
   stoodBy,
 } from './smile/camera-match.js';
 export { archDepthFrom } from './smile/depths.js';
-export { difference, type Finding, findings, type Notice } from './smile/findings.js';
+export { byNotice, difference, type Finding, findings } from './smile/findings.js';
 export { freeAngle, freeLength } from './smile/free.js';
 export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';
 export { type ArchForm, FRONT_SD_MM, type FrontSeen, SEEN_FROM_FRONT } from './smile/front-sight.js';
@@ -331,7 +336,7 @@ export {
   measureSmile,
   STRAIGHT_BELOW_PERCENT,
 } from './smile/lips.js';
-export { measureTeeth, type ToothMeasure } from './smile/measures.js';
+export { measureTeeth, ratioFigure, type ToothMeasure } from './smile/measures.js';
 export {
   CORRIDOR_JUDGED,
   type Corridor,
@@ -341,13 +346,17 @@ export {
   DISPLAY_BY_LIP,
   DISPLAY_BY_SEX,
   displayAtRest,
+  displayWords,
   EDGE_CURVE_SHARE,
   type EdgeCurve,
+  type LengthWish,
   LIP_LINE_SHARE,
   type LipLine,
   lipLine,
   NOTICED_MM,
+  type Notice,
   noticedBy,
+  noticedWords,
   type Sex,
   type ValueNorm,
 } from './smile/norms.js';
@@ -388,6 +397,7 @@ export {
   toothWidth,
 } from './smile/ways-of-scale.js';
 export {
+  CLINICAL_CROWN,
   FACIAL_ENAMEL,
   type FacialThird,
   type FrontKind,
@@ -396,8 +406,10 @@ export {
   LENGTH_UNWORN,
   LENGTH_WORN,
   type Norm,
+  RATIO_CLINICAL,
   RATIO_UNWORN,
   RATIO_WORN,
+  ratioOff,
   WIDTH,
   ZENITH_DISTAL,
 } from './teeth/norms.js';

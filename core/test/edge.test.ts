@@ -28,6 +28,15 @@ describe('where the edge is proposed', () => {
     expect(adviseEdge({ norms: woman34, restMm: 3.2, roomMm: 3 })).toMatchObject({ edgeMm: 0 });
   });
 
+  it('a wish for longer or shorter teeth is part of the sentence', () => {
+    expect(adviseEdge({ norms: woman34, restMm: 0.9, wish: 'longer' })?.because.join('; ')).toBe(
+      '0.9 mm show at rest; usual for 30–39 years: 1.6 mm; longer teeth are wished for',
+    );
+    const enough = adviseEdge({ norms: woman34, restMm: 3, wish: 'longer' });
+    expect(enough).toMatchObject({ edgeMm: 0 });
+    expect(enough?.because.join('; ')).toMatch(/how much longer is tried in the mock-up$/);
+  });
+
   it('says nothing without a norm or without a measured display', () => {
     expect(adviseEdge({ norms: [], restMm: 1 })).toBeUndefined();
     expect(adviseEdge({ norms: woman34 })).toBeUndefined();

@@ -1,12 +1,18 @@
 import {
+  CLINICAL_CROWN,
   FACIAL_ENAMEL,
+  type Figure,
+  findings,
   isFrontKind,
   kindName,
   LENGTH_ASYMMETRY_NOTICED,
   LENGTH_UNWORN,
   LENGTH_WORN,
+  propose,
+  RATIO_CLINICAL,
   RATIO_UNWORN,
   RATIO_WORN,
+  ratioFigure,
   recurringWidths,
   WIDTH,
   ZENITH_DISTAL,
@@ -48,6 +54,39 @@ describe('crown sizes (Magne, Gallucci, Belser 2003, J Prosthet Dent 89:453, fro
   });
 });
 
+/** Sterrett et al. 1999, J Clin Periodontol 26:153, from memory: clinical crowns of living people. */
+describe('clinical crowns', () => {
+  const kinds = ['central', 'lateral', 'canine'] as const;
+
+  it.each([
+    ['men', [8.59, 6.59, 7.64], [10.19, 8.7, 10.06]],
+    ['women', [8.06, 6.13, 7.15], [9.39, 7.79, 8.89]],
+  ] as const)('of %s: %j mm wide, %j long', (who, widths, lengths) => {
+    expect(kinds.map((k) => CLINICAL_CROWN[who][k].widthMm)).toEqual(widths);
+    expect(kinds.map((k) => CLINICAL_CROWN[who][k].lengthMm)).toEqual(lengths);
+  });
+
+  it('are 85–86, 76–79 and 77–81 % as wide as long', () => {
+    const ranges = { central: [85, 86], lateral: [76, 79], canine: [77, 81] } as const;
+    for (const k of kinds) {
+      const [from, to] = ranges[k];
+      expect(RATIO_CLINICAL[k].value).toBe((from + to) / 2);
+    }
+  });
+
+  it.each(['men', 'women'] as const)(
+    'published living %s have no short, narrow or small tooth among their means',
+    (who) => {
+      const mm = (value: number): Figure => ({ value, pm: 0.1, unit: 'mm', working: { formula: '', inputs: [] } });
+      const six = [13, 12, 11, 21, 22, 23].map((tooth) => {
+        const { widthMm, lengthMm } = CLINICAL_CROWN[who][kinds[(tooth % 10) - 1] as (typeof kinds)[number]];
+        return { tooth, width: mm(widthMm), length: mm(lengthMm), ratio: ratioFigure(mm(widthMm), mm(lengthMm)) };
+      });
+      expect(findings(six).map((f) => f.title)).toEqual([]);
+    },
+  );
+});
+
 it('individual widths: 8.5, 6.5, 7.5 mm, most people within half a millimetre (Chu 2007, from memory)', () => {
   expect([WIDTH.central, WIDTH.lateral, WIDTH.canine].map((n) => [n.value, n.band])).toEqual([
     [8.5, 0.5],
@@ -82,6 +121,28 @@ describe('front-view widths', () => {
     [0.8, 4.88],
   ])('at a recurring ratio of %f the central is the whole over %f', (k, divisor) => {
     expect(44 / recurringWidths(44, k).central).toBeCloseTo(divisor, 2);
+  });
+
+  // Ward 2001, from memory: tall teeth want a small ratio, short ones a large one, the central 78 % of its height.
+  it('by the height of the teeth the ratio makes the central 78 % as wide as high', () => {
+    const measures = (heightMm: number) =>
+      [13, 12, 11, 21, 22, 23].map((tooth) => {
+        const mm = (value: number): Figure => ({ value, pm: 0, unit: 'mm', working: { formula: '', inputs: [] } });
+        const width = mm(tooth % 10 === 2 ? 6.9 : tooth % 10 === 1 ? 8.8 : 7.4);
+        return { tooth, width, length: mm(heightMm), edgeLevel: mm(0), zenithLevel: mm(heightMm) };
+      });
+    const proposal = (heightMm: number) =>
+      propose(
+        measures(heightMm),
+        { school: 'recurring', referenceTooth: 11, edgeMm: 0 },
+        { value: 0, pm: 0, unit: 'mm', working: { formula: '', inputs: [] } },
+      );
+    const central = (heightMm: number) => proposal(heightMm)?.targets.find((t) => t.tooth === 11)?.width.value ?? 0;
+    expect(central(11.4) / 11.4).toBeCloseTo(0.78, 2);
+    expect(central(11.8) / 11.8).toBeCloseTo(0.78, 2);
+    const ratio = (heightMm: number) => proposal(heightMm)?.recurring ?? 0;
+    expect(ratio(11.8)).toBeLessThan(ratio(11.4));
+    expect([ratio(7), ratio(16)]).toEqual([0.8, 0.62]);
   });
 
   it('at the golden ratio the whole over the central is 2(1 + φ⁻¹ + φ⁻²) = 4 (Levin 1978, from memory)', () => {

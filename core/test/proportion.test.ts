@@ -1,6 +1,7 @@
 import {
   type Figure,
   frontRow,
+  gumUpOf,
   LATERAL_EDGE_UP_MM,
   LENGTH_UNWORN,
   type ProposalChoice,
@@ -8,6 +9,7 @@ import {
   RATIO_UNWORN,
   recurringWidths,
   type ToothMeasure,
+  type ToothTarget,
   WIDTH,
 } from '@radiant/core';
 
@@ -91,7 +93,9 @@ describe('the width-to-length school', () => {
   });
 
   it('says which ratio leaves its band', () => {
-    expect(propose(teeth(), choice({ edgeMm: 2.5 }), mm(0))?.notes.join(' ')).toMatch(/points below the norm of 78 %/);
+    expect(propose(teeth(), choice({ edgeMm: 2.5 }), mm(0))?.notes.join(' ')).toMatch(
+      /points below the 78 % of unworn anatomical crowns/,
+    );
   });
 });
 
@@ -115,6 +119,27 @@ describe('the reference tooth', () => {
     );
     expect(sum(p?.targets.map((t) => t.width.value) ?? [])).toBeCloseTo(p?.space.value ?? 0, 9);
     expect(of(23)?.width.value).toBeCloseTo(7.6, 9);
+  });
+
+  it('carries its edge too, and says how far the gum of the others moves for their length', () => {
+    // All zeniths as they stand; 21 is 1.5 mm short by its edge: its edge comes down, its gum stays.
+    const worn = propose(teeth({ 21: { length: 10 } }), choice({ school: 'reference' }), mm(0));
+    const gum = (p: typeof worn, t: number) => p?.targets.find((q) => q.tooth === t)?.gumMm as Figure;
+    expect(gum(worn, 11).value).toBeCloseTo(0, 9);
+    expect(gum(worn, 21).value).toBeCloseTo(0, 9);
+    // 21 ends level with 11 but its gum hangs 1 mm lower: for the same length it moves up by that.
+    const hanging = teeth({ 21: { length: 9 } });
+    const p = propose(hanging, choice({ school: 'reference' }), mm(0));
+    expect(gum(p, 21).value).toBeCloseTo(1, 9);
+    expect(p?.notes.join(' ')).toMatch(/\{21\}: for this edge and length the gum moves up by 1\.0 ±0\.\d mm/);
+    expect(p?.notes.join(' ')).toMatch(/keep about 2\.7 mm to the bone/);
+    const target = p?.targets.find((t) => t.tooth === 21);
+    expect(target && gumUpOf(target, 0)).toBeCloseTo(1, 9);
+    // Smaller than its error nothing is moved, and the other schools leave the gum to the dentist's number.
+    const near = propose(teeth({ 21: { length: 9.95 } }), choice({ school: 'reference' }), mm(0));
+    expect(gumUpOf(near?.targets.find((t) => t.tooth === 21) as ToothTarget, 0.7)).toBe(0);
+    const ratio = propose(hanging, choice(), mm(0))?.targets.find((t) => t.tooth === 21) as ToothTarget;
+    expect(gumUpOf(ratio, 0.7)).toBe(0.7);
   });
 
   it('says how much the wishes exceed the space', () => {

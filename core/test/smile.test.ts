@@ -183,7 +183,8 @@ describe('findings', () => {
   // Kokich, Kiyak, Shapiro 1999; Kokich et al. 2006 (from memory): orthodontists 0.5, dentists 1.0, laypeople 1.5 mm.
   it.each([
     [0.45, 'nobody'],
-    [0.55, 'dentists'],
+    [0.55, 'orthodontists'],
+    [1.05, 'dentists'],
     [1.4, 'dentists'],
     [1.55, 'people'],
   ])('a central shorter by %f mm is noticed by %s', (by, who) => {

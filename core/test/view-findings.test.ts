@@ -21,8 +21,8 @@ const one = (figures: ViewFigure[], context: FindingContext = {}) => {
 
 /** Kokich, Kiyak, Shapiro 1999 and Kokich et al. 2006, from memory: who notices from how many mm. */
 it.each([
-  [3.9, 'nobody'],
-  [4, 'people'],
+  [1.9, 'nobody'],
+  [2, 'people'],
   [-4.2, 'people'],
 ])('a midline %d mm off is noticed by %s', (mm, notice) =>
   expect(one([view('midline', figure(mm), { word: 'to the patient’s left' })]).notice).toBe(notice),
@@ -46,8 +46,8 @@ it('a cant of the lips is told, but it is nothing that a plan changes', () => {
 
 it.each([
   [1.9, undefined],
-  [2, 'nobody'],
-  [3.9, 'nobody'],
+  [2, 'orthodontists'],
+  [3.9, 'orthodontists'],
   [4, 'people'],
 ])('%d mm of gum: %s', (mm, notice) => expect(told([view('gum', figure(mm))])[0]?.notice).toBe(notice));
 
@@ -69,7 +69,13 @@ it('the display at rest is judged by age: 3.4 mm is right at 25 and much at 35',
     title: '{11} shows 3.4 ±0.3 mm at rest: much for 30–39 years',
     notice: 'dentists',
   });
-  expect(one(shown, { ageYears: 35, sex: 'female' }).detail).toMatch(/women 3\.4 mm/);
+  const { detail } = one(shown, { ageYears: 35, sex: 'female', lipMm: 18 });
+  expect(detail).toMatch(
+    /^Usual for 30–39 years 1\.6 mm, which speaks here; beside it women 3\.4 mm, upper lip 16–20 mm 3\.4/,
+  );
+  expect(one(shown, { ageYears: 35, wish: 'longer' }).detail).toMatch(
+    /Longer teeth are wished for: that shows still more/,
+  );
   expect(told(shown, {})).toEqual([]);
 });
 
@@ -120,8 +126,9 @@ it('a short contact is judged by its place: 4.1 mm is short between 10 mm centra
 it('dark triangles, gaps and overlaps', () => {
   expect(one([view('triangle-11-21', figure(2.4))])).toMatchObject({
     title: 'A dark triangle of 2.4 ±0.1 mm between {11} and {21}',
-    notice: 'people',
+    notice: 'orthodontists',
   });
+  expect(one([view('triangle-11-21', figure(3))]).notice).toBe('people');
   expect(told([view('triangle-11-21', figure(0.7))])).toEqual([]);
   expect(one([view('gap-12-11', figure(0.6))])).toMatchObject({
     title: 'A gap of 0.6 ±0.1 mm between {12} and {11}',

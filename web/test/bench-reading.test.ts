@@ -160,7 +160,7 @@ describe('all that the photographs tell', () => {
     const titles = all.findings.map((f) => f.title);
     expect(titles.some((t) => /of the smile is dark/.test(t))).toBe(true);
     expect(all.findings.some((f) => f.id.startsWith('size-'))).toBe(true);
-    const rank = { people: 0, dentists: 1, nobody: 2 };
+    const rank = { people: 0, dentists: 1, orthodontists: 2, nobody: 3 };
     const ranks = all.findings.map((f) => rank[f.notice]);
     expect(ranks).toEqual([...ranks].sort());
   });

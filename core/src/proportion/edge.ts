@@ -1,6 +1,6 @@
 import type { Px } from '../smile/calibration.js';
 import { lipCurve } from '../smile/lips.js';
-import type { EdgeCurve, ValueNorm } from '../smile/norms.js';
+import type { EdgeCurve, LengthWish, ValueNorm } from '../smile/norms.js';
 import { along, directionDeg } from '../smile/reading.js';
 import { LIP_KNOTS, type ViewPoints } from '../smile/views.js';
 
@@ -15,6 +15,8 @@ export interface EdgeFacts {
   readonly overbiteMm?: number;
   /** The edges against the lower lip in smile. */
   readonly curve?: EdgeCurve;
+  /** What is wished of the teeth's length. */
+  readonly wish?: LengthWish | undefined;
 }
 
 /**
@@ -43,8 +45,15 @@ export function adviseEdge(f: EdgeFacts): EdgeAdvice | undefined {
   const norm = f.norms[0];
   if (!norm || f.restMm === undefined) return undefined;
   const because = [`${say(f.restMm)} show at rest; usual for ${norm.row}: ${say(norm.value)}`];
+  if (f.wish) because.push(`${f.wish} teeth are wished for`);
   let mm = norm.value - f.restMm;
-  if (mm <= 0) return { edgeMm: 0, because: [...because, 'as much shows as usual or more: the edge may stay'] };
+  if (mm <= 0) {
+    const stays =
+      f.wish === 'longer'
+        ? 'as much shows as usual or more: the edge may stay; how much longer is tried in the mock-up'
+        : 'as much shows as usual or more: the edge may stay';
+    return { edgeMm: 0, because: [...because, stays] };
+  }
   const room = f.roomMm === undefined ? Infinity : f.roomMm - SPEECH_MARGIN_MM;
   if (mm > room) {
     because.push(`the lower lip leaves ${say(Math.max(0, room))}, with ${SPEECH_MARGIN_MM} mm kept for speech`);

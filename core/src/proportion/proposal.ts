@@ -1,6 +1,6 @@
 import { LEVEL_NOTE } from '../smile/level.js';
 import type { ToothMeasure } from '../smile/measures.js';
-import { type FrontKind, isFrontKind, LENGTH_UNWORN, RATIO_UNWORN, RATIO_WORN, WIDTH } from '../teeth/norms.js';
+import { type FrontKind, isFrontKind, LENGTH_UNWORN, WIDTH } from '../teeth/norms.js';
 import { type Fdi, kindOf, UPPER_TEN } from '../teeth/notation.js';
 import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
 import { SCANNED_SIZE_PM_MM } from '../working/accuracy.js';
@@ -14,7 +14,7 @@ import {
   published,
   type WorkingInput,
 } from '../working/working.js';
-import { type SchoolSetting, widthRule } from './schools.js';
+import { ratioByHeight, ratioNormsOf, type SchoolSetting, widthRule } from './schools.js';
 import { type SharedSpace, shareSpace, type WidthWish } from './share-space.js';
 
 export interface ProposalChoice extends SchoolSetting {
@@ -51,6 +51,8 @@ export interface ToothTarget {
   readonly width: Figure;
   /** Width over length, %. */
   readonly ratio: Figure;
+  /** How far the gum would have to move up for this length and edge, mm; only where a reference tooth sets both. */
+  readonly gumMm?: Figure;
 }
 
 export interface Proposal {
@@ -59,15 +61,14 @@ export interface Proposal {
   readonly space: Figure;
   /** Widths of the first premolars where they take part, mm. */
   readonly premolars?: readonly { readonly tooth: Fdi; readonly isMm: number; readonly widthMm: number }[];
+  /** The recurring ratio that was taken, where that school was asked. */
+  readonly recurring?: number;
   /** What could not be kept, and by how much. Sentences; `{11}` stands for a tooth number. */
   readonly notes: readonly string[];
 }
 
 /** Lateral edges above those of the centrals, mm. Common practice, no source. */
 export const LATERAL_EDGE_UP_MM = 0.5;
-
-/** A ratio further than this from its norm is told, percentage points. Common practice, no source. */
-const RATIO_BAND = 5;
 
 type Measured = ToothMeasure & Required<Pick<ToothMeasure, 'width' | 'length' | 'edgeLevel' | 'zenithLevel'>>;
 
@@ -119,29 +120,27 @@ function rowOf(measures: readonly ToothMeasure[], choice: ProposalChoice, roles:
  */
 export function propose(
   measures: readonly ToothMeasure[],
-  choice: ProposalChoice,
+  asked: ProposalChoice,
   gaps: Figure,
   roles: Roles = OWN_ROLES,
 ): Proposal | undefined {
-  const row = rowOf(measures, choice, roles);
+  const row = rowOf(measures, asked, roles);
   if (row.every((t) => t.stays)) return undefined;
-  const keptGaps = choice.gaps === 'keep';
-  const space = spaceFigure(row, keptGaps ? { ...gaps, value: 0, pm: 0 } : gaps);
-  const gumMm = choice.gumMm ?? 0;
+  const space = spaceFigure(row, asked.gaps === 'keep' ? NO_GAPS : gaps);
+  const gumMm = asked.gumMm ?? 0;
   const reference =
-    choice.school === 'reference'
-      ? (row.find((t) => t.tooth === choice.referenceTooth) ?? (row[0] as InRow))
-      : undefined;
+    asked.school === 'reference' ? (row.find((t) => t.tooth === asked.referenceTooth) ?? (row[0] as InRow)) : undefined;
   const lengths = new Map(
     row.map((t) => [
       t.tooth,
       t.stays
         ? t.is.length
         : reference
-          ? lengthFromReference(reference, t, choice.edgeMm + gumMm)
-          : lengthFromEdge(t, choice.edgeMm, gumMm),
+          ? lengthFromReference(reference, t, asked.edgeMm + gumMm)
+          : lengthFromEdge(t, asked.edgeMm, gumMm),
     ]),
   );
+  const choice = withRatio(asked, row, lengths, space);
   const beside = choice.premolars
     ? [
         { tooth: 14, isMm: choice.premolars.right },
@@ -182,7 +181,8 @@ export function propose(
     const width = stays
       ? is.width
       : sharedWidth(wishOf(tooth), widths.get(tooth) as Figure, space, locked[tooth] !== undefined);
-    return { tooth, role, stays, length, width, ratio: ratioOf(width, length) };
+    const gum = reference && !stays ? gumFromReference(reference, t, length, choice.edgeMm) : undefined;
+    return { tooth, role, stays, length, width, ratio: ratioOf(width, length), ...(gum && { gumMm: gum }) };
   });
   return {
     targets,
@@ -191,12 +191,28 @@ export function propose(
       ...notesOnRow(row, choice, reference),
       ...notesOnSpace(wishes, shared, room),
       ...notesOnRatios(targets, choice),
-      ...notesOnGum(gumMm),
+      ...notesOnGum(Math.max(gumMm, ...targets.map((t) => clearly(t.gumMm)))),
+      ...notesOnReference(targets),
     ],
+    ...(choice.school === 'recurring' && choice.ratio !== undefined && { recurring: choice.ratio }),
     ...(beside.length > 0 && {
       premolars: beside.map((p) => ({ ...p, widthMm: shared.widths.get(p.tooth) as number })),
     }),
   };
+}
+
+const NO_GAPS: Figure = { value: 0, pm: 0, unit: 'mm', working: { formula: 'gaps are kept', inputs: [] } };
+
+/** The recurring ratio follows the height of the centrals while nobody has set one. */
+function withRatio(
+  choice: ProposalChoice,
+  row: readonly InRow[],
+  lengths: ReadonlyMap<Fdi, Figure>,
+  space: Figure,
+): ProposalChoice {
+  const centrals = row.filter((t) => t.role === 'central').map((t) => (lengths.get(t.tooth) as Figure).value);
+  if (choice.school !== 'recurring' || choice.ratio !== undefined || centrals.length === 0) return choice;
+  return { ...choice, ratio: ratioByHeight(space.value, sum(centrals) / centrals.length) };
 }
 
 /** What widths are wished from, mm. */
@@ -320,7 +336,7 @@ function withPremolars(space: Figure, beside: readonly { readonly tooth: Fdi; re
 }
 
 function lengthFromEdge({ is: m, role }: InRow, edgeMm: number, gumMm: number): Figure {
-  const up = role === 'lateral' ? LATERAL_EDGE_UP_MM : 0;
+  const up = edgeUpOf(role);
   return derived(
     [m.zenithLevel, m.length, m.edgeLevel],
     'mm',
@@ -343,6 +359,64 @@ function lengthFromEdge({ is: m, role }: InRow, edgeMm: number, gumMm: number): 
     ([zenith, length, edge]) =>
       (((zenith as number) + gumMm + edgeMm - up) * (length as number)) / ((zenith as number) - (edge as number)),
   );
+}
+
+/** Edges of a kind above those of the centrals, mm. */
+const edgeUpOf = (role: FrontKind): number => (role === 'lateral' ? LATERAL_EDGE_UP_MM : 0);
+
+/**
+ * How far the gum would have to move up so that a tooth has its length over the reference tooth's edge, mm; down where
+ * negative.
+ */
+function gumFromReference(reference: InRow, t: InRow, length: Figure, edgeMm: number): Figure {
+  const up = edgeUpOf(t.role) - edgeUpOf(reference.role);
+  return derived(
+    [reference.is.edgeLevel, length, t.is.zenithLevel, t.is.edgeLevel, t.is.length],
+    'mm',
+    {
+      formula: 'gum moved up = edge of the reference tooth, set down, + length of this tooth − where its zenith stands',
+      inputs: [
+        {
+          name: `edge level of ${reference.tooth}`,
+          value: round(reference.is.edgeLevel.value),
+          unit: 'mm',
+          source: MEASURED,
+        },
+        { name: 'edge set down', value: edgeMm, unit: 'mm', source: { mark: 'house', text: 'set in this plan' } },
+        { name: 'target length', value: round(length.value), unit: 'mm', source: DERIVED },
+        { name: 'zenith level', value: round(t.is.zenithLevel.value), unit: 'mm', source: MEASURED },
+        { name: 'edge above the reference’s', value: up, unit: 'mm', source: COMMON_PRACTICE },
+      ],
+    },
+    // Along the upright a tooth that leans is shorter than its crown.
+    ([edge, target, zenith, ownEdge, own]) => {
+      const upright = ((zenith as number) - (ownEdge as number)) / (own as number);
+      return (edge as number) - edgeMm + up + (target as number) * upright - (zenith as number);
+    },
+  );
+}
+
+/** A figure beyond its own error, else nothing. */
+const clearly = (f: Figure | undefined): number => (f && Math.abs(f.value) > f.pm ? f.value : 0);
+
+/**
+ * How far the gum of a target moves up, mm: as the reference tooth asks, where it asks for more than the error; else as
+ * the whole line is moved.
+ */
+export const gumUpOf = (t: ToothTarget, gumMm: number): number => (t.gumMm ? Math.max(0, clearly(t.gumMm)) : gumMm);
+
+/** Where a reference tooth's length does not fit between its edge and the gum. */
+function notesOnReference(targets: readonly ToothTarget[]): string[] {
+  return targets.flatMap((t) => {
+    const mm = clearly(t.gumMm);
+    if (!t.gumMm || mm === 0) return [];
+    const by = `${Math.abs(mm).toFixed(1)} ±${t.gumMm.pm.toFixed(1)} mm`;
+    return [
+      mm > 0
+        ? `{${t.tooth}}: for this edge and length the gum moves up by ${by}.`
+        : `{${t.tooth}}: for this edge and length the gum would have to come down by ${by}; the plan can’t do that, its edge comes out higher.`,
+    ];
+  });
 }
 
 function lengthFromReference({ is: reference, role }: InRow, t: InRow, edgeMm: number): Figure {
@@ -435,14 +509,14 @@ function notesOnSpace(wishes: readonly WidthWish[], shared: SharedSpace, space: 
 }
 
 function notesOnRatios(targets: readonly ToothTarget[], choice: ProposalChoice): string[] {
-  const norms = choice.school === 'ratio-worn' ? RATIO_WORN : RATIO_UNWORN;
+  const norms = ratioNormsOf(choice.school);
   return targets.flatMap((t) => {
     if (t.stays) return [];
-    const norm = norms[t.role];
+    const norm = norms.of[t.role];
     const d = t.ratio.value - norm.value;
-    if (Math.abs(d) <= RATIO_BAND) return [];
+    if (Math.abs(d) <= norm.band) return [];
     return [
-      `{${t.tooth}} comes to ${t.ratio.value.toFixed(0)} %, ${Math.abs(d).toFixed(0)} points ${d > 0 ? 'above' : 'below'} the norm of ${norm.value} %.`,
+      `{${t.tooth}} comes to ${t.ratio.value.toFixed(0)} %, ${Math.abs(d).toFixed(0)} points ${d > 0 ? 'above' : 'below'} the ${norm.value.toFixed(0)} % of ${norms.words}.`,
     ];
   });
 }

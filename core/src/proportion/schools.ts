@@ -1,5 +1,13 @@
 import { SEEN_FROM_FRONT } from '../smile/front-sight.js';
-import { type FrontKind, RATIO_UNWORN, RATIO_WORN, RECURRING_RATIO_SOURCE, WIDTH } from '../teeth/norms.js';
+import {
+  type FrontKind,
+  type Norm,
+  RATIO_CLINICAL,
+  RATIO_UNWORN,
+  RATIO_WORN,
+  RECURRING_RATIO_SOURCE,
+  WIDTH,
+} from '../teeth/norms.js';
 import { MEASURED, published, type Source } from '../working/working.js';
 
 /** The schools by which widths are set; the first is the default: it needs no tooth that is already right. */
@@ -7,25 +15,34 @@ export const SCHOOLS = [
   {
     id: 'ratio',
     name: 'width to length',
-    reason: 'Lengths from the edge level, widths from the ratio of unworn teeth, shared out over the space there is.',
-    cost: 'Moves every tooth towards the mean; small characterful irregularities go.',
+    reason:
+      'Lengths from the edge level, widths from the ratio of unworn anatomical crowns, shared out over the space there is.',
+    cost: 'Moves every tooth towards the mean; the gum covers some of an anatomical crown, so teeth come out slender.',
+  },
+  {
+    id: 'clinical',
+    name: 'living crowns',
+    reason: 'The same with the ratio of clinical crowns, edge to gum, as they were measured in living people.',
+    cost: 'A mean of people as they are, some wear included: broader than the crowns of young teeth.',
   },
   {
     id: 'ratio-worn',
     name: 'width to length, worn',
-    reason: 'The same with the ratio of worn teeth: broader for their length, as an older mouth has them.',
+    reason: 'The same with the ratio of worn anatomical crowns: broader for their length, as an older mouth has them.',
     cost: 'Looks settled and a little tired; rarely what is asked for.',
   },
   {
     id: 'reference',
     name: 'reference tooth',
-    reason: 'The tooth that is right sets length and width; the others follow it, each in the proportion of its kind.',
+    reason:
+      'The tooth that is right sets edge, length and width; the others follow it, each in the proportion of its kind, and where their length does not fit between edge and gum it is told how far the gum would have to move.',
     cost: 'Carries over the faults of the reference tooth.',
   },
   {
     id: 'recurring',
     name: 'recurring ratio',
-    reason: 'Seen from the front each tooth is the same share of the one before it; the share is yours to choose.',
+    reason:
+      'Seen from the front each tooth is the same share of the one before it: the share at which the centrals come to 78 % of their height, or one of your own.',
     cost: 'Speaks of the front view alone: side teeth come out as the arch turns them.',
   },
   {
@@ -95,6 +112,48 @@ function fromFront(series: FrontSeries): Record<FrontKind, number> {
   };
 }
 
+/** Norms of width over length, %, and of which crowns they are. */
+export interface RatioNorms {
+  readonly of: Readonly<Record<FrontKind, Norm>>;
+  readonly words: string;
+}
+
+/** What is measured in the mouth is compared with this. */
+export const LIVING: RatioNorms = { of: RATIO_CLINICAL, words: 'clinical crowns of living people' };
+
+/** What a school's targets are compared with: the crowns that it takes for its model, else those of living people. */
+export function ratioNormsOf(school: SchoolId): RatioNorms {
+  if (school === 'ratio') return { of: RATIO_UNWORN, words: 'unworn anatomical crowns' };
+  return school === 'ratio-worn' ? { of: RATIO_WORN, words: 'worn anatomical crowns' } : LIVING;
+}
+
+/**
+ * The recurring ratio by the height of the teeth: tall centrals want a smaller one, short ones a larger one. The one at
+ * which the central comes to 78 % of its height, within the ratios that its author gives for very tall and very short
+ * teeth, 0.62 to 0.80 (Ward 2001, from memory).
+ * @param spaceMm along the arch from canine to canine
+ * @param heightMm of the centrals as they are planned
+ */
+export function ratioByHeight(spaceMm: number, heightMm: number): number {
+  const { tall, short, share } = BY_HEIGHT;
+  const central = (k: number) => {
+    const s = fromFront({ lateral: k, canine: k });
+    return spaceMm / (2 * (s.central + s.lateral + s.canine));
+  };
+  // The smaller the ratio, the wider the central.
+  let [low, high] = [tall, short] as [number, number];
+  if (central(low) <= share * heightMm) return low;
+  if (central(high) >= share * heightMm) return high;
+  for (let i = 0; i < 40; i++) {
+    const middle = (low + high) / 2;
+    if (central(middle) > share * heightMm) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+const BY_HEIGHT = { tall: 0.62, short: 0.8, share: 0.78 } as const;
+
 /** Natural front-view means (Preston 1993, from memory). */
 export const NATURAL_SERIES: FrontSeries = { lateral: 0.66, canine: 0.84 };
 
@@ -103,6 +162,8 @@ export function widthRule(s: SchoolSetting): WidthRule {
   switch (s.school) {
     case 'ratio':
       return { ratios: byKind((k) => RATIO_UNWORN[k].value), source: RATIO_UNWORN.central.source };
+    case 'clinical':
+      return { ratios: byKind((k) => RATIO_CLINICAL[k].value), source: RATIO_CLINICAL.central.source };
     case 'ratio-worn':
       return { ratios: byKind((k) => RATIO_WORN[k].value), source: RATIO_WORN.central.source };
     case 'recurring': {

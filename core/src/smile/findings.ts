@@ -1,10 +1,8 @@
-import { isFrontKind, LENGTH_ASYMMETRY_NOTICED, RATIO_UNWORN, RATIO_WORN, WIDTH } from '../teeth/norms.js';
+import { isFrontKind, LENGTH_ASYMMETRY_NOTICED, ratioOff, WIDTH } from '../teeth/norms.js';
 import { type Fdi, kindOf, opposite, UPPER_TEN } from '../teeth/notation.js';
 import { COMMON_PRACTICE, DERIVED, derived, differs, type Figure, type Source } from '../working/working.js';
 import type { ToothMeasure } from './measures.js';
-
-/** How a finding weighs: laypeople notice it, only the trained do, or nobody does. */
-export type Notice = 'people' | 'dentists' | 'nobody';
+import type { Notice } from './norms.js';
 
 /** What deviates: what, how much, against which norm, would anyone notice, what it suggests. */
 export interface Finding {
@@ -30,9 +28,13 @@ const WIDTH_DIFFERENCE_NOTICED_MM = 0.5;
 export function findings(measures: readonly ToothMeasure[]): Finding[] {
   const by = new Map(measures.map((m) => [m.tooth, m]));
   const found = [...pairFindings(by), ...ratioFindings(by), ...widthFindings(by), ...orderFindings(by)];
-  const rank: Record<Notice, number> = { people: 0, dentists: 1, nobody: 2 };
-  return found.sort((a, b) => rank[a.notice] - rank[b.notice] || b.weight - a.weight);
+  return found.sort(byNotice);
 }
+
+const RANK: Readonly<Record<Notice, number>> = { people: 0, dentists: 1, orthodontists: 2, nobody: 3 };
+
+/** What most eyes see first, then what deviates most. */
+export const byNotice = (a: Finding, b: Finding): number => RANK[a.notice] - RANK[b.notice] || b.weight - a.weight;
 
 /** Right minus left with the error of both. */
 export function difference(a: Figure, b: Figure): Figure {
@@ -61,12 +63,19 @@ function pairFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
       const mm = Math.abs(d.value);
       const [shorter, longer] = d.value < 0 ? [right, left] : [left, right];
       const { laypeople, dentists, orthodontists } = LENGTH_ASYMMETRY_NOTICED;
-      const notice: Notice = mm >= laypeople.value ? 'people' : mm >= orthodontists.value ? 'dentists' : 'nobody';
+      const notice: Notice =
+        mm >= laypeople.value
+          ? 'people'
+          : mm >= dentists.value
+            ? 'dentists'
+            : mm >= orthodontists.value
+              ? 'orthodontists'
+              : 'nobody';
       out.push({
         id: `length-${right}`,
         teeth: [shorter, longer],
         title: `{${shorter}} is ${mm.toFixed(1)} ±${d.pm.toFixed(1)} mm shorter than {${longer}}`,
-        detail: `Noticed from about ${laypeople.value} mm by people, ${dentists.value} by dentists, ${orthodontists.value} by orthodontists. Look at the edge for wear and at the gum level.`,
+        detail: `Noticed from ${orthodontists.value} mm by orthodontists, ${dentists.value.toFixed(1)} by dentists, ${laypeople.value} by laypeople. Look at the edge for wear and at the gum level.`,
         notice,
         figure: d,
         source: laypeople.source,
@@ -97,18 +106,16 @@ function ratioFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
   for (const [tooth, m] of by) {
     const kind = kindOf(tooth);
     if (!m.ratio || !isFrontKind(kind)) continue;
-    const norm = RATIO_UNWORN[kind];
-    const over = m.ratio.value - norm.value;
+    const { off: over, norm } = ratioOff(kind, m.ratio.value);
     if (Math.abs(over) <= Math.max(norm.band, m.ratio.pm)) continue;
-    const worn = RATIO_WORN[kind];
     out.push({
       id: `ratio-${tooth}`,
       teeth: [tooth],
       title: `{${tooth}} is ${over > 0 ? 'short for its width' : 'narrow for its length'}: ${m.ratio.value.toFixed(0)} ±${m.ratio.pm.toFixed(0)} %`,
       detail:
         over > 0
-          ? `Unworn teeth have ${norm.value} %, worn ones ${worn.value} %. Length at the edge or at the gum brings it back.`
-          : `Unworn teeth have ${norm.value} %. More width brings it back, if there is space.`,
+          ? `Clinical crowns of living people have about ${norm.value.toFixed(0)} %. Length at the edge or at the gum brings it back.`
+          : `Even whole unworn crowns, to the cement line, have ${norm.value.toFixed(0)} %. Look for gum that has gone back; more width brings it back, if there is space.`,
       notice: 'dentists',
       figure: m.ratio,
       source: norm.source,

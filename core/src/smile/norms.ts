@@ -5,7 +5,7 @@ import { published, type Source } from '../working/working.js';
 const VIG = published('Vig & Brundo 1978, J Prosthet Dent 39:502');
 const TJAN = published('Tjan, Miller, The 1984, J Prosthet Dent 51:24');
 const MOORE = published('Moore et al. 2005, Am J Orthod 127:208');
-const KOKICH = published('Kokich, Kiyak, Shapiro 1999, J Esthet Dent 11:311; Kokich et al. 2006, Am J Orthod 130:141');
+const KOKICH = published('Kokich, Kiyak, Shapiro 1999, J Esthet Dent 11:311');
 
 export type Sex = 'female' | 'male';
 
@@ -72,9 +72,25 @@ export function displayAtRest(who: { ageYears?: number | null; sex?: Sex | null;
   return out;
 }
 
+/** What is wished of the length of the teeth. */
+export type LengthWish = 'longer' | 'shorter';
+
+/** What each table gives, and which one speaks: the first, whose rows lie furthest apart. */
+export function displayWords(norms: readonly ValueNorm[]): string {
+  const [first, ...others] = norms;
+  if (!first) return '';
+  const said = (n: ValueNorm) => `${n.row} ${n.value.toFixed(1)} mm`;
+  return others.length === 0
+    ? `Usual for ${said(first)}.`
+    : `Usual for ${said(first)}, which speaks here; beside it ${others.map(said).join(', ')}: the tables are of one study and are not put together.`;
+}
+
 export type LipLine = 'high' | 'average' | 'low';
 
-/** Share of adults with each lip line in full smile, %. */
+/** The people of that study. */
+export const TJAN_PEOPLE = 'students of 20 to 30 years';
+
+/** Share of them with each lip line in full smile, %. */
 export const LIP_LINE_SHARE: Readonly<Record<LipLine, number>> = { high: 10.6, average: 68.9, low: 20.5 };
 
 /**
@@ -89,7 +105,7 @@ export function lipLine(crownShare: number, band: boolean): { readonly kind: Lip
 
 export type EdgeCurve = 'parallel' | 'straight' | 'reverse';
 
-/** Share of adults with each course of the edges against the lower lip, %. */
+/** Share of them with each course of the edges against the lower lip, %. */
 export const EDGE_CURVE_SHARE: Readonly<Record<EdgeCurve, number>> = { parallel: 84.8, straight: 13.9, reverse: 1.3 };
 
 export type Corridor = 'broad' | 'medium broad' | 'medium' | 'medium narrow' | 'narrow';
@@ -111,21 +127,72 @@ export function corridor(sharePercent: number): { readonly kind: Corridor; reado
   return { kind: best.kind, source: MOORE };
 }
 
-export type Deviation = 'midline' | 'cant' | 'tip' | 'gum';
+/** Whose eyes: people of the studies, from those who see least to those who see most. */
+export type Eyes = 'laypeople' | 'dentists' | 'orthodontists';
 
-/** From where on a deviation is noticed, mm, by laypeople and, where published, by dentists. */
-export const NOTICED_MM: Readonly<
-  Record<Deviation, { readonly laypeople: number; readonly dentists?: number; readonly source: Source }>
-> = {
-  midline: { laypeople: 4, source: KOKICH },
-  cant: { laypeople: 3, dentists: 1, source: KOKICH },
-  tip: { laypeople: 2, source: KOKICH },
-  gum: { laypeople: 4, source: KOKICH },
+/** How a deviation weighs: everybody notices it, only the trained do, or nobody does. */
+export type Notice = 'people' | 'dentists' | 'orthodontists' | 'nobody';
+
+export type Deviation = 'midline' | 'cant' | 'tip' | 'narrow' | 'embrasure' | 'gum';
+
+/**
+ * From where on each rated a smile less attractive, mm; none where they did not even at the most that was shown.
+ * `house` is taken for laypeople where other studies found less, and says so.
+ */
+export interface NoticedFrom {
+  readonly laypeople?: number;
+  readonly dentists?: number;
+  readonly orthodontists?: number;
+  readonly source: Source;
+  /** A smaller limit than the study's, and where it comes from. */
+  readonly house?: { readonly laypeople: number; readonly source: Source };
+}
+
+const MIDLINE_HOUSE: Source = {
+  mark: 'house',
+  text: 'house value: about 2 mm is found elsewhere (Johnston et al. 1999; Beyer & Lindauer 1998), from memory',
+};
+
+export const NOTICED_MM: Readonly<Record<Deviation, NoticedFrom>> = {
+  midline: { orthodontists: 4, source: KOKICH, house: { laypeople: 2, source: MIDLINE_HOUSE } },
+  cant: { orthodontists: 1, dentists: 1, laypeople: 3, source: KOKICH },
+  tip: { orthodontists: 2, dentists: 2, laypeople: 2, source: KOKICH },
+  narrow: { orthodontists: 3, dentists: 3, laypeople: 4, source: KOKICH },
+  embrasure: { orthodontists: 2, dentists: 3, laypeople: 3, source: KOKICH },
+  gum: { orthodontists: 2, dentists: 4, laypeople: 4, source: KOKICH },
 };
 
 /** Who notices a deviation of so many mm. */
-export function noticedBy(what: Deviation, mm: number): 'people' | 'dentists' | 'nobody' {
-  const { laypeople, dentists } = NOTICED_MM[what];
+export function noticedBy(what: Deviation, mm: number): Notice {
+  const { laypeople, dentists, orthodontists, house } = NOTICED_MM[what];
   const size = Math.abs(mm);
-  return size >= laypeople ? 'people' : dentists !== undefined && size >= dentists ? 'dentists' : 'nobody';
+  const reached = (from: number | undefined) => from !== undefined && size >= from;
+  if (reached(house?.laypeople) || reached(laypeople)) return 'people';
+  return reached(dentists) ? 'dentists' : reached(orthodontists) ? 'orthodontists' : 'nobody';
 }
+
+/** From where on whom, as a sentence. */
+export function noticedWords(what: Deviation): string {
+  const { laypeople, dentists, orthodontists, house } = NOTICED_MM[what];
+  const by = new Map<number, string[]>();
+  for (const [who, from] of [
+    ['orthodontists', orthodontists],
+    ['dentists', dentists],
+    ['laypeople', laypeople],
+  ] as const)
+    if (from !== undefined) by.set(from, [...(by.get(from) ?? []), who]);
+  const said = [...by].map(([mm, who]) => `${mm} mm by ${who.join(' and ')}`).join(', ');
+  const not = [dentists === undefined && 'dentists', laypeople === undefined && 'laypeople'].filter(Boolean);
+  return [
+    `Noticed from ${said}`,
+    ...(not.length > 0 ? [`, by ${not.join(' and ')} not even there`] : []),
+    ...(house ? [`; elsewhere laypeople noticed about ${house.laypeople} mm`] : []),
+    '.',
+  ].join('');
+}
+
+/** The least deviation that anybody noticed, mm. */
+export const leastNoticed = (what: Deviation): number => {
+  const { laypeople, dentists, orthodontists, house } = NOTICED_MM[what];
+  return Math.min(...[laypeople, dentists, orthodontists, house?.laypeople].filter((v) => v !== undefined));
+};

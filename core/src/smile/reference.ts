@@ -1,4 +1,4 @@
-import { isFrontKind, RATIO_UNWORN, WIDTH } from '../teeth/norms.js';
+import { isFrontKind, RATIO_CLINICAL, RATIO_UNWORN, ratioOff, WIDTH } from '../teeth/norms.js';
 import { type Fdi, kindName, kindOf, opposite } from '../teeth/notation.js';
 import { differs } from '../working/working.js';
 import type { ToothMeasure } from './measures.js';
@@ -21,7 +21,8 @@ export interface ReferenceCandidate {
 const SHORTER_THAN_FELLOW = 1;
 
 /**
- * The measured teeth, the one nearest to the norms first: width to length of unworn teeth (Magne 2003), width (Chu
+ * The measured teeth, the one nearest to the norms first: width to length between whole unworn crowns (Magne 2003) and clinical ones of
+ * living people (Sterrett 1999), width (Chu
  * 2007), and no shorter than the same tooth of the other side. A proposal; the dentist picks.
  */
 export function rankReference(measures: readonly ToothMeasure[]): ReferenceCandidate[] {
@@ -30,8 +31,9 @@ export function rankReference(measures: readonly ToothMeasure[]): ReferenceCandi
     .flatMap((m): ReferenceCandidate[] => {
       const kind = kindOf(m.tooth);
       if (!m.ratio || !m.width || !m.length || !isFrontKind(kind)) return [];
-      const [ratio, width] = [RATIO_UNWORN[kind], WIDTH[kind]];
-      const byRatio = (m.ratio.value - ratio.value) / ratio.band;
+      const { off, norm: ratio } = ratioOff(kind, m.ratio.value);
+      const width = WIDTH[kind];
+      const byRatio = off / ratio.band;
       const byWidth = (m.width.value - width.value) / width.band;
       const fellow = by.get(opposite(m.tooth))?.length;
       const shorter =
@@ -42,7 +44,7 @@ export function rankReference(measures: readonly ToothMeasure[]): ReferenceCandi
           off: Math.hypot(byRatio, byWidth) / Math.SQRT2 + (shorter > 0 ? SHORTER_THAN_FELLOW : 0),
           pm: Math.hypot(m.ratio.pm / ratio.band, m.width.pm / width.band) / Math.SQRT2,
           reasons: [
-            `width to length ${m.ratio.value.toFixed(0)} %, norm ${ratio.value} %`,
+            `width to length ${m.ratio.value.toFixed(0)} %, right from ${RATIO_UNWORN[kind].value} (unworn, whole) to ${RATIO_CLINICAL[kind].value.toFixed(0)} (living, clinical)`,
             `${m.width.value.toFixed(1)} mm wide, norm of a ${kindName(m.tooth)} ${width.value.toFixed(1)} mm`,
             ...(shorter > 0 ? [`${shorter.toFixed(1)} mm shorter than {${opposite(m.tooth)}}`] : []),
           ],

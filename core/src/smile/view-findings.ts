@@ -1,8 +1,22 @@
 import { isFrontKind, ZENITH_DISTAL } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { COMMON_PRACTICE, type Figure, published, type Source } from '../working/working.js';
-import type { Finding, Notice } from './findings.js';
-import { corridor, displayAtRest, EDGE_CURVE_SHARE, LIP_LINE_SHARE, NOTICED_MM, noticedBy, type Sex } from './norms.js';
+import type { Finding } from './findings.js';
+import {
+  corridor,
+  displayAtRest,
+  displayWords,
+  EDGE_CURVE_SHARE,
+  type LengthWish,
+  LIP_LINE_SHARE,
+  leastNoticed,
+  NOTICED_MM,
+  type Notice,
+  noticedBy,
+  noticedWords,
+  type Sex,
+  TJAN_PEOPLE,
+} from './norms.js';
 import type { ViewFigure } from './reading.js';
 
 const CHU_ZENITH = published('Chu, Tan, Stappert, Tarnow 2009, J Esthet Restor Dent 21:113');
@@ -36,6 +50,8 @@ export interface FindingContext extends Who {
   readonly centralLengthMm?: number;
   /** The upper lip's length at rest, mm. */
   readonly lipMm?: number;
+  /** What is wished of the teeth's length. */
+  readonly wish?: LengthWish | undefined;
 }
 
 interface Draft {
@@ -116,19 +132,19 @@ function judge(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>, c: FindingCon
 
 function midline(f: ViewFigure): Draft | undefined {
   if (!clear(f.figure)) return undefined;
-  const { laypeople, source } = NOTICED_MM.midline;
+  const { source } = NOTICED_MM.midline;
   return {
     title: `The dental midline lies ${said(f.figure)} ${f.word}`,
-    detail: `Noticed from about ${laypeople} mm, if the teeth stand upright. A midline that leans is seen sooner than one that is shifted.`,
+    detail: `${noticedWords('midline')} A midline that leans is seen sooner than one that is shifted.`,
     notice: noticedBy('midline', f.figure.value),
     source,
-    weight: Math.abs(f.figure.value) / laypeople,
+    weight: Math.abs(f.figure.value) / leastNoticed('midline'),
   };
 }
 
 function cantFinding(f: ViewFigure): Draft | undefined {
   if (!clear(f.figure)) return undefined;
-  const { laypeople, dentists, source } = NOTICED_MM.cant;
+  const { source } = NOTICED_MM.cant;
   const line = f.id.includes('corner') ? 'The corners of the mouth' : 'The plane of the edges';
   return {
     title: `${line} cants ${said(f.figure)} (${f.word})`.replace(
@@ -137,10 +153,10 @@ function cantFinding(f: ViewFigure): Draft | undefined {
     ),
     detail: f.id.includes('corner')
       ? 'Against the line of the pupils. The lips’ own cant can’t be planned away; say it before the first visit.'
-      : `Against the line of the pupils. Noticed from about ${laypeople} mm, by dentists from ${dentists}. Level the edges in the plan.`,
+      : `Against the line of the pupils. ${noticedWords('cant')} Level the edges in the plan.`,
     notice: f.id.includes('corner') ? 'nobody' : noticedBy('cant', f.figure.value),
     source,
-    weight: Math.abs(f.figure.value) / laypeople,
+    weight: Math.abs(f.figure.value) / 3,
   };
 }
 
@@ -159,10 +175,18 @@ function display(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>, c: FindingC
   if (!norm) return undefined;
   const off = f.figure.value - norm.value;
   if (Math.abs(off) <= Math.max(TOLD.displayMm, f.figure.pm)) return undefined;
-  const others = norms.slice(1).map((n) => `${n.row} ${n.value.toFixed(1)} mm`);
   return {
     title: `{${f.tooth}} shows ${f.figure.value.toFixed(1)} ±${f.figure.pm.toFixed(1)} mm at rest: ${off < 0 ? 'little' : 'much'} for ${norm.row}`,
-    detail: `The mean is ${norm.value.toFixed(1)} mm${others.length > 0 ? `; ${others.join('; ')}` : ''}. ${off < 0 ? 'A longer edge brings it back; try it in the mock-up with speech.' : 'Leave the edge where it is, or look at the lip before lengthening.'}`,
+    detail: [
+      displayWords(norms),
+      c.wish === 'longer' && off >= 0
+        ? 'Longer teeth are wished for: that shows still more; try it in the mock-up.'
+        : c.wish === 'shorter' && off < 0
+          ? 'Shorter teeth are wished for: that shows still less.'
+          : off < 0
+            ? `A longer edge brings it back${c.wish === 'longer' ? ', as is wished' : ''}; try it in the mock-up with speech.`
+            : 'Leave the edge where it is, or look at the lip before lengthening.',
+    ].join(' '),
     notice: 'dentists',
     source: norm.source,
     weight: Math.abs(off) / 2,
@@ -171,14 +195,14 @@ function display(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>, c: FindingC
 
 function gum(figure: Figure): Draft | undefined {
   if (!clear(figure) || figure.value <= 0) return undefined;
-  const { laypeople, source } = NOTICED_MM.gum;
-  if (figure.value < 2) return undefined;
+  const { source } = NOTICED_MM.gum;
+  if (figure.value < leastNoticed('gum')) return undefined;
   return {
     title: `${said(figure)} of gum shows in full smile`,
-    detail: `Noticed from about ${laypeople} mm. Longer crowns towards the gum, or the lip, are where it is changed; a longer edge alone makes teeth long and leaves the gum.`,
+    detail: `${noticedWords('gum')} Longer crowns towards the gum, or the lip, are where it is changed; a longer edge alone makes teeth long and leaves the gum.`,
     notice: noticedBy('gum', figure.value),
     source,
-    weight: figure.value / laypeople,
+    weight: figure.value / 4,
   };
 }
 
@@ -189,8 +213,8 @@ function lipLineFinding(f: ViewFigure): Draft | undefined {
     title: `${line === 'high' ? 'High' : 'Low'} lip line`,
     detail:
       line === 'high'
-        ? `${LIP_LINE_SHARE.high} % of adults have one. Margins and gum levels will be seen: place and shape them with care.`
-        : `${LIP_LINE_SHARE.low} % of adults have one. Margins stay covered; the edge is what is seen.`,
+        ? `${LIP_LINE_SHARE.high} % of ${TJAN_PEOPLE} had one. Margins and gum levels will be seen: place and shape them with care.`
+        : `${LIP_LINE_SHARE.low} % of ${TJAN_PEOPLE} had one. Margins stay covered; the edge is what is seen.`,
     notice: line === 'high' ? 'dentists' : 'nobody',
     source: TJAN,
     weight: 0.8,
@@ -231,7 +255,7 @@ function edges(f: ViewFigure): Draft | undefined {
   if (!title) return undefined;
   return {
     title,
-    detail: `${EDGE_CURVE_SHARE.parallel} % of adults have edges parallel to the lip, ${EDGE_CURVE_SHARE.straight} % straight, ${EDGE_CURVE_SHARE.reverse} % reverse. Longer centrals bring the curve back.`,
+    detail: `${EDGE_CURVE_SHARE.parallel} % of ${TJAN_PEOPLE} had edges parallel to the lip, ${EDGE_CURVE_SHARE.straight} % straight, ${EDGE_CURVE_SHARE.reverse} % reverse. Longer centrals bring the curve back.`,
     notice: f.word === 'reverse' ? 'people' : 'dentists',
     source: TJAN,
     weight: 0.9,
@@ -293,8 +317,9 @@ function triangle(f: ViewFigure): Draft | undefined {
   return {
     title: `A dark triangle of ${said(f.figure)} between {${a}} and {${b}}`,
     detail:
-      'A papilla fills about always where contact to bone is 5 mm or less, at 6 mm in 56 %, from 7 mm in 27 % or less. A longer contact closes it; probe to the bone before promising that the gum will.',
-    notice: f.figure.value >= 2 ? 'people' : 'dentists',
+      'A papilla fills about always where contact to bone is 5 mm or less, at 6 mm in 56 %, from 7 mm in 27 % or less. A longer contact closes it; probe to the bone before promising that the gum will. ' +
+      noticedWords('embrasure'),
+    notice: noticedBy('embrasure', f.figure.value),
     source: TARNOW,
     weight: f.figure.value / 2,
   };

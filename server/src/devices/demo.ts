@@ -15,7 +15,7 @@ import {
   type SectionChange,
   type SectionName,
 } from '@radiant/contract';
-import { ask, CaseEngine, propose, readScan } from '@radiant/core';
+import { ask, CaseEngine, gumUpOf, propose, readScan } from '@radiant/core';
 import { inState, makePatient, RECIPES, type RecipeName } from '@radiant/standins';
 import { CasesService } from '../cases/cases.service.js';
 import { SectionsService } from '../cases/sections.service.js';
@@ -224,7 +224,11 @@ export class Demo implements OnModuleDestroy {
     const targets = proposal.targets
       .filter((t) => !t.stays)
       .map(
-        (t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: choice.gumMm ?? 0 }] as const,
+        (t) =>
+          [
+            t.tooth,
+            { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: gumUpOf(t, choice.gumMm ?? 0) },
+          ] as const,
       );
     engine.setPlan(ask(engine, 'firstContour', targets));
     const teeth = planInputs(ask(engine, 'roomMade', CONTACT_MM).plan);

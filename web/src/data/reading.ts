@@ -7,6 +7,7 @@ import {
   frontSeen,
   keysOf,
   landmarkSet,
+  lengthWish,
   type MeetSection,
   PHOTO_VIEWS,
   type PhotoView,
@@ -17,6 +18,7 @@ import {
   viewReadingOf,
 } from '@radiant/contract';
 import {
+  byNotice,
   type Figure,
   type Finding,
   findings,
@@ -44,8 +46,6 @@ export interface Reading {
   /** What each view tells beside the tooth measures. */
   readonly figures: Readonly<Partial<Record<PhotoView, readonly ViewFigure[]>>>;
 }
-
-const RANK = { people: 0, dentists: 1, nobody: 2 } as const;
 
 /** One answer for each reading of a view, for as long as that reading is the one that is held. */
 const known = new WeakMap<object, { readonly context: string; readonly figures: readonly ViewFigure[] }>();
@@ -86,6 +86,7 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
   const context = {
     ageYears: meet.ageYears ?? null,
     sex: meet.sexAtBirth ?? null,
+    wish: lengthWish(meet),
     ...(centrals.length > 0 && { centralLengthMm: Math.max(...centrals) }),
     ...(lipMm !== undefined && { lipMm }),
   };
@@ -95,7 +96,7 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
     scale,
     roles,
     measures,
-    findings: found.sort((a, b) => RANK[a.notice] - RANK[b.notice] || b.weight - a.weight),
+    findings: found.sort(byNotice),
     figures,
   };
 }

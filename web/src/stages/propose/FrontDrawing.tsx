@@ -1,4 +1,4 @@
-import type { Proposal, ToothMeasure } from '@radiant/core';
+import { gumUpOf, type Proposal, type ToothMeasure } from '@radiant/core';
 import { toothOutline } from '../../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { number, signed } from '../../ui/format.js';
@@ -67,7 +67,7 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
       tooth: t.tooth,
       widthMm: t.width.value,
       lengthMm: t.length.value,
-      zenith: zenith(t.tooth) + (t.stays ? 0 : gumMm),
+      zenith: zenith(t.tooth) + (t.stays ? 0 : gumUpOf(t, gumMm)),
     })),
     0,
   );

@@ -1,4 +1,5 @@
 import type { Proposal, ToothMeasure } from '@radiant/core';
+import { ratioNormsOf } from '@radiant/core';
 import { lazy, Suspense, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useSection, useSentence } from '../../data/case-context.js';
@@ -24,6 +25,7 @@ const RatioChart = lazy(() => import('./RatioChart.js'));
 export default function Propose() {
   const state = useFront();
   const sentence = useSentence();
+  const { school } = useSection('propose').data;
   const proposal = state.state === 'ready' ? state.proposal : undefined;
   return (
     <Stage
@@ -42,7 +44,7 @@ export default function Propose() {
             <div className="mt-1 grid grid-cols-[minmax(0,1fr)_minmax(0,290px)] gap-6">
               <TargetTable proposal={proposal} measures={state.front.measures} />
               <Suspense fallback={null}>
-                <RatioChart proposal={proposal} measures={state.front.measures} />
+                <RatioChart proposal={proposal} measures={state.front.measures} model={ratioNormsOf(school)} />
               </Suspense>
             </div>
           </div>

@@ -1,4 +1,4 @@
-import { type Proposal, RATIO_UNWORN, type ToothMeasure } from '@radiant/core';
+import { LIVING, type Proposal, type RatioNorms, type ToothMeasure } from '@radiant/core';
 import type { CustomSeriesRenderItemAPI } from 'echarts';
 import { CustomChart, ScatterChart } from 'echarts/charts';
 import { GridComponent } from 'echarts/components';
@@ -11,7 +11,16 @@ import { PALETTE } from '../../ui/palette.js';
 echarts.use([ScatterChart, CustomChart, GridComponent, CanvasRenderer]);
 
 /** Width over length of each tooth: as it is, as proposed, and the norm's band. */
-export default function RatioChart({ proposal, measures }: { proposal: Proposal; measures: readonly ToothMeasure[] }) {
+export default function RatioChart({
+  proposal,
+  measures,
+  model,
+}: {
+  proposal: Proposal;
+  measures: readonly ToothMeasure[];
+  /** The crowns that the school takes for its model. */
+  model: RatioNorms;
+}) {
   const box = useRef<HTMLDivElement>(null);
   const name = useToothLabel();
   useEffect(() => {
@@ -45,7 +54,7 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
           type: 'custom',
           silent: true,
           data: proposal.targets.map((t, i) => {
-            const n = RATIO_UNWORN[t.role];
+            const n = LIVING.of[t.role];
             return [i, n.value - n.band, n.value + n.band];
           }),
           renderItem: (_: unknown, api: CustomSeriesRenderItemAPI) => {
@@ -76,6 +85,19 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
           },
         },
         {
+          type: 'custom',
+          silent: true,
+          data: model === LIVING ? [] : proposal.targets.map((t, i) => [i, model.of[t.role].value]),
+          renderItem: (_: unknown, api: CustomSeriesRenderItemAPI) => {
+            const [x, y] = api.coord([api.value(0), api.value(1)]) as [number, number];
+            return {
+              type: 'line',
+              shape: { x1: x - 13, y1: y, x2: x + 13, y2: y },
+              style: { stroke: PALETTE.plum, lineWidth: 1, lineDash: [4, 3] },
+            };
+          },
+        },
+        {
           type: 'scatter',
           silent: true,
           symbolSize: 7,
@@ -101,18 +123,19 @@ export default function RatioChart({ proposal, measures }: { proposal: Proposal;
       watch.disconnect();
       chart.dispose();
     };
-  }, [proposal, measures, name]);
+  }, [proposal, measures, model, name]);
   return (
     <figure>
       <figcaption className="text-note text-ink-2">
-        w / l: <span className="text-ink">● is, ±</span> · <span className="text-plum">◆ proposed</span> · band: norm ±
-        {RATIO_UNWORN.central.band}
+        w / l: <span className="text-ink">● is, ±</span> · <span className="text-plum">◆ proposed</span> · band:{' '}
+        {LIVING.words}
+        {model !== LIVING && <span className="text-plum"> · dashes: {model.words}</span>}
       </figcaption>
       <div
         ref={box}
         className="h-[190px]"
         role="img"
-        aria-label="Width over length of each tooth, as it is and as proposed, with the norm's band"
+        aria-label="Width over length of each tooth, as it is and as proposed, with the band of living crowns"
       />
     </figure>
   );

@@ -2,6 +2,7 @@ import { frontRow, NATURAL_SERIES, roleOf, SCHOOLS } from '@radiant/core';
 import { useId, useState } from 'react';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { useReading } from '../../data/reading.js';
+import { useProposal } from '../../engine/use-front.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { NumberField } from '../../ui/NumberField.js';
 import { LikedDialog } from './LikedDialog.js';
@@ -13,6 +14,7 @@ export function SchoolSettings({ row }: { row: readonly number[] }) {
   const { data, set, store } = useSection('propose');
   const { figures, roles } = useReading();
   const mayWrite = useMayWrite('propose');
+  const proposal = useProposal();
   const name = useToothLabel();
   const refId = useId();
   const school = SCHOOLS.find((s) => s.id === data.school) ?? SCHOOLS[0];
@@ -64,7 +66,7 @@ export function SchoolSettings({ row }: { row: readonly number[] }) {
           <NumberField
             label="Each tooth of the one before"
             unit=""
-            value={data.ratio ?? 0.7}
+            value={data.ratio ?? Math.round(100 * (proposal?.recurring ?? 0.7)) / 100}
             min={0.5}
             max={1}
             step={0.01}
@@ -73,6 +75,27 @@ export function SchoolSettings({ row }: { row: readonly number[] }) {
             onChange={(v) => set({ ...data, ratio: v }, 'ratio')}
             onDone={() => store.endGroup()}
           />
+          <p className="mt-1 text-fine text-ink-2">
+            {data.ratio === undefined ? (
+              'By the height of the centrals: they come to 78 % of it.'
+            ) : (
+              <>
+                Set by hand.{' '}
+                {mayWrite && (
+                  <button
+                    type="button"
+                    className="how"
+                    onClick={() => {
+                      const { ratio: _, ...rest } = data;
+                      set(rest);
+                    }}
+                  >
+                    by the height of the centrals
+                  </button>
+                )}
+              </>
+            )}
+          </p>
         </div>
       )}
       {data.school === 'liked' && (

@@ -1,4 +1,4 @@
-import { type Proposal, RATIO_UNWORN, type ToothMeasure } from '@radiant/core';
+import { LIVING, type Proposal, type ToothMeasure } from '@radiant/core';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
@@ -21,7 +21,9 @@ export function TargetTable({ proposal, measures }: { proposal: Proposal; measur
           <td />
           <th scope="col">w / l</th>
           <th scope="col">target</th>
-          <th scope="col">norm</th>
+          <th scope="col" title={LIVING.words}>
+            living
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -54,7 +56,7 @@ export function TargetTable({ proposal, measures }: { proposal: Proposal; measur
               <td className="pl-0 text-left">{!t.stays && <WidthLock tooth={t.tooth} widthMm={t.width.value} />}</td>
               <td>{m?.ratio ? `${number(m.ratio.value, 0)} %` : '–'}</td>
               <td className={tone}>{number(t.ratio.value, 0)} %</td>
-              <td className="text-ink-2">{RATIO_UNWORN[t.role].value} %</td>
+              <td className="text-ink-2">{number(LIVING.of[t.role].value, 0)} %</td>
             </tr>
           );
         })}

@@ -1,4 +1,4 @@
-import { viewPoints } from '@radiant/contract';
+import { lengthWish, viewPoints } from '@radiant/contract';
 import { displayAtRest, type EdgeCurve, type EdgeFacts, levelMouth, roomToLowerLip } from '@radiant/core';
 import { useMemo } from 'react';
 import { useBenchReading } from '../../data/bench-reading.js';
@@ -28,7 +28,8 @@ export function useEdgeFacts(): EdgeFacts {
       ...(shown.length > 0 && { restMm: Math.max(...shown) }),
       ...(roomPx !== undefined && smile.scale && { roomMm: roomPx * smile.scale.value }),
       ...(overbiteMm !== undefined && { overbiteMm }),
+      wish: lengthWish(meet),
       ...((curve === 'parallel' || curve === 'straight' || curve === 'reverse') && { curve: curve as EdgeCurve }),
     };
-  }, [figures, meet.ageYears, meet.sexAtBirth, smile.points, smile.scale]);
+  }, [figures, meet, smile.points, smile.scale]);
 }

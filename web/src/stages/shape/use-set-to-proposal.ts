@@ -1,4 +1,5 @@
 import { planInputs, plannedOn } from '@radiant/contract';
+import { gumUpOf } from '@radiant/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { useCase, useSection } from '../../data/case-context.js';
@@ -41,7 +42,7 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
           (t) =>
             [
               t.tooth,
-              { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: propose.data.gumMm ?? 0 },
+              { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: gumUpOf(t, propose.data.gumMm ?? 0) },
             ] as const,
         ),
     );
