@@ -57,7 +57,7 @@ it('schools stand side by side; a width that is held stays while the others shar
   await page.getByText('golden ratio', { exact: true }).click();
   const golden = await target(13);
   await page.getByText('recurring ratio', { exact: true }).click();
-  await typed(page.getByLabel('Each tooth of the one before').first(), '0.8');
+  await typed(page.getByLabel('Each tooth of the one before').first(), '0.75');
   await page.getByLabel('Each tooth of the one before').first().press('Tab');
   await page.waitForTimeout(100);
   expect((await target(13)).width).toBeGreaterThan(golden.width + 0.5);
@@ -80,7 +80,7 @@ it('schools stand side by side; a width that is held stays while the others shar
   await saved(page);
   const { data } = (await client.get<{ sections: { propose: { data: object } } }>(`/cases/${id}`)).body.sections
     .propose;
-  expect(data).toMatchObject({ school: 'recurring', ratio: 0.8, gumMm: 1.2, gaps: 'keep', locked: [] });
+  expect(data).toMatchObject({ school: 'recurring', ratio: 0.75, gumMm: 1.2, gaps: 'keep', locked: [] });
   expect(v.troubles).toEqual([]);
 });
 

@@ -1,4 +1,15 @@
-import { type Bur, burName, engagements, groove, isoDiameter, Refusal, removal, strategyOf, TRAY } from '@radiant/core';
+import {
+  type Bur,
+  burName,
+  DEPTH_TOLERANCE_MM,
+  engagements,
+  groove,
+  isoDiameter,
+  Refusal,
+  removal,
+  strategyOf,
+  TRAY,
+} from '@radiant/core';
 
 const taper: Bur = { id: 't', shape: 'tapered round-end', tipMm: 0.8, bodyMm: 1.4 };
 const ball: Bur = { id: 'b', shape: 'ball', ballMm: 1.8, shankMm: 1.0 };
@@ -77,6 +88,27 @@ describe('through the mock-up or from the tooth', () => {
   it('a groove through the mock-up is as deep as the needed thickness, from the tooth as the removal', () => {
     expect(strategyOf('mock-up').groove(r, 'facial').depthMm).toBe(0.5);
     expect(strategyOf('tooth').groove(r, 'facial').depthMm).toBeCloseTo(0.3, 12);
+  });
+
+  it('over a proud tooth there is no mock-up: the groove is as deep as what has to go, from the tooth', () => {
+    // 0.5 needed, 0.3 proud: a groove of 0.5 mm into the bare tooth would leave 0.3 mm too little room.
+    const g = strategyOf('mock-up').groove(removal(0.5, -0.3), 'facial');
+    expect(g).toMatchObject({ kind: 'cut', first: expect.stringContaining('0.30 mm proud of the plan') });
+    expect(g.depthMm).toBeCloseTo(0.8, 12);
+    expect(strategyOf('mock-up').groove(r, 'facial')).not.toHaveProperty('first');
+  });
+
+  it('near the gum no groove is deeper than what is wanted; elsewhere by the tolerance at most', () => {
+    const deepest = (mm: number, where: 'cervical' | 'facial') => {
+      const g = groove(mm, where);
+      return g.kind === 'cut' ? g.engagement.depthMm : (g.nearest?.depthMm ?? 0);
+    };
+    for (let mm = 0.25; mm < 1.2; mm += 0.01) {
+      expect(deepest(mm, 'cervical')).toBeLessThanOrEqual(mm + 1e-9);
+      expect(deepest(mm, 'facial')).toBeLessThanOrEqual(mm + DEPTH_TOLERANCE_MM + 1e-9);
+    }
+    expect(deepest(0.27, 'facial')).toBeCloseTo(0.3, 9);
+    expect(deepest(0.27, 'cervical')).toBeLessThan(0.27);
   });
 
   it('where nothing is removed the mock-up is thick enough to hold the whole groove', () => {

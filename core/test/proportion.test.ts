@@ -94,7 +94,7 @@ describe('the width-to-length school', () => {
 
   it('says which ratio leaves its band', () => {
     expect(propose(teeth(), choice({ edgeMm: 2.5 }), mm(0))?.notes.join(' ')).toMatch(
-      /points below the 78 % of unworn anatomical crowns/,
+      /points below the 78 % of whole unworn crowns/,
     );
   });
 });

@@ -21,11 +21,13 @@ import {
   placeMesh,
   plannedTooth,
   planOfExisting,
+  type Removal,
   rayCaster,
   reachAtLevel,
   readScan,
   reductionBetween,
   removal,
+  sculpted,
   signedDistances,
   signedField,
   sphere,
@@ -255,6 +257,39 @@ describe('between a tooth and a contour that is the same tooth, fuller and longe
     expect(enamelNormAt(1.01)).toMatchObject({ from: 0, to: 0 });
     expect(enamelNormAt(5 / 6)).toMatchObject({ from: 0.3, to: 0.5 });
     expect(enamelNormAt(1 / 3).from).toBeCloseTo(0.8, 9);
+  });
+
+  it('the brush reaches the edge: what is brushed on there is not cut', () => {
+    const base = planned({});
+    const edge = (mesh: Mesh) =>
+      reductionBetween(there, { ...base, mesh }, designOf('graduated'), 'mock-up').zones.find((z) => z.zone === 'edge')
+        ?.removal as Removal;
+    const low: number[] = [];
+    const { positions: p } = base.mesh;
+    for (let v = 0; v < p.length; v += 3) if (p[v + 2] < 0.6 && Math.abs(p[v]) < 3.4) low.push(v / 3);
+    const brushed = sculpted(base.crown, [{ tool: 'add', radiusMm: 2, amount: 0.1, at: low }]).mesh;
+    expect(edge(base.mesh).remove.value).toBeCloseTo(1.5, 2);
+    expect(edge(brushed).gap).toBeGreaterThan(0.05);
+    expect(edge(brushed).remove.value).toBeCloseTo(1.5 - edge(brushed).gap, 9);
+  });
+
+  it('how far the tooth stands proud of the plan is a figure of its own, also where the middle does not', () => {
+    const thinner = new Map(
+      reductionBetween(there, planned({ facialVolumeMm: -0.3 }), designOf('graduated'), 'mock-up').zones.map((z) => [
+        z.zone,
+        z,
+      ]),
+    );
+    expect(thinner.get('middle')?.proud?.value).toBeGreaterThan(0.2);
+    expect(thinner.get('middle')?.proud?.value).toBeLessThan(0.35);
+    expect(thinner.get('middle')?.proud?.working.note).toMatch(/mock-up of the plan does not cover it/);
+    expect(zones({ facialVolumeMm: 0.3 }).get('middle')?.proud?.value).toBe(0);
+    // Turned, one side comes forward and the other goes back; the middle of the face stays.
+    const side = new Map(
+      reductionBetween(there, turned(9), designOf('graduated'), 'mock-up').zones.map((z) => [z.zone, z]),
+    ).get('middle');
+    expect(side?.removal?.alignFirst).toBeLessThan(0.1);
+    expect(side?.proud?.value).toBeGreaterThan(0.25);
   });
 
   it('what is removed is counted over the whole face, line angles among it', () => {

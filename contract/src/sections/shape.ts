@@ -70,6 +70,11 @@ export class ToothPlanInput {
   @IsIn(CROWN_CHARACTERS as string[], words('A crown is soft, even or square.'))
   character?: CrownCharacter;
 
+  /** The palatal surface: the tooth's own where it says so, else the form's. */
+  @IsOptional()
+  @IsIn(['own'], words('The palatal side is the tooth’s own, or the form’s where nothing is said.'))
+  palatal?: 'own';
+
   @IsOptional()
   @IsArray(words('The strokes on a crown are a list.'))
   @ArrayMaxSize(BRUSH_LIMITS.strokes, words('A crown takes at most 200 strokes.'))
@@ -127,6 +132,7 @@ export const shape = defineSection({
     proposalVersion: 'set to proposal',
     contactsMm: 'contacts kept, mm',
     character: 'character',
+    palatal: 'palatal side',
     strokes: 'strokes of the brush',
     ...Object.fromEntries(PLAN_FIELDS.map((f) => [f.key, `${f.label.toLowerCase()}, ${f.unit}`])),
   },

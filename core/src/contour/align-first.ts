@@ -1,8 +1,10 @@
-import { shift } from '../geometry/frame.js';
+import { shift, WORLD } from '../geometry/frame.js';
 import { bounds, type Mesh, meshInFrame } from '../geometry/mesh.js';
+import { signedField } from '../geometry/tree/signed.js';
 import type { Fdi } from '../teeth/notation.js';
 import { type ExistingArch, toothOf } from './fit.js';
-import { type ContourPlan, crownZenith, plannedTooth } from './plan.js';
+import { withOwnPalatal } from './own-palatal.js';
+import { type ContourPlan, crownZenith, plannedTooth, type ToothPlan } from './plan.js';
 import { change } from './volume.js';
 
 /** What moving a tooth before it is restored would leave of it, mm³. */
@@ -39,7 +41,15 @@ export function alignedFirst(arch: ExistingArch, plan: ContourPlan): AlignedToot
         there.field.mesh,
         shift(there.frame, [0, 0, there.zenithMm + (plan[tooth]?.zenithUpMm ?? 0) - crownZenith(planned.crown)[2]]),
       );
-      const removed = (now: Mesh) => change(now, then, Math.min(bounds(now).max[2], bounds(then).max[2])).removedMm3;
-      return { tooth, removedMm3: removed(stands), removedAlignedMm3: removed(moved) };
+      // A palatal surface that stays the tooth's own moves with it.
+      const own = plan[tooth] as ToothPlan;
+      const form = plannedTooth(arch, { ...plan, [tooth]: { ...own, palatal: undefined } }, tooth);
+      const thenMoved =
+        own.palatal === 'own'
+          ? withOwnPalatal(meshInFrame(form.mesh, form.frame), form.crown, WORLD, signedField(moved))
+          : then;
+      const removed = (now: Mesh, planned: Mesh) =>
+        change(now, planned, Math.min(bounds(now).max[2], bounds(planned).max[2])).removedMm3;
+      return { tooth, removedMm3: removed(stands, then), removedAlignedMm3: removed(moved, thenMoved) };
     });
 }

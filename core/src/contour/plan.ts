@@ -8,6 +8,7 @@ import { CLOSED_GAP_MM, frontRow } from '../teeth/roles.js';
 import { type ArchPlace, archSide, frameToArch, meshToArch, placesAlong, type Room, rotateTooth } from './arch.js';
 import { type Crown, type CrownSize, crown, ringVertex } from './crown.js';
 import { archTurn, type ExistingArch, type ExistingTooth, roomBetween, toothOf } from './fit.js';
+import { withOwnPalatal } from './own-palatal.js';
 import { type CrownShape, type CrownStand, PLAN_LIMITS } from './parameters.js';
 import { type Stroke, sculpted } from './sculpt.js';
 
@@ -18,6 +19,11 @@ export interface ToothPlan extends CrownShape, CrownStand {
   readonly lengthMm: number;
   readonly widthMm: number;
   readonly facialVolumeMm: number;
+  /**
+   * `own`: behind the edge the tooth's own surface stays, as under a veneer. By the form where nothing is said, as
+   * under a crown that covers it.
+   */
+  readonly palatal?: 'own' | undefined;
 }
 
 /** The plan of front teeth and premolars of both jaws by FDI number. */
@@ -57,7 +63,8 @@ export function plannedTooth(
   const there = toothOf(arch, tooth);
   const c = make.crown(tooth, crownSize(own));
   const frame = planFrame(arch, plan, there, own, crownZenith(c));
-  return { tooth, crown: c, frame, mesh: placeMesh(make.sculpt(c, own.strokes).mesh, frame) };
+  const mesh = placeMesh(make.sculpt(c, own.strokes).mesh, frame);
+  return { tooth, crown: c, frame, mesh: own.palatal === 'own' ? withOwnPalatal(mesh, c, frame, there.field) : mesh };
 }
 
 /** A planned crown's place and surface in the mouth's coordinates: of an upper one the same. */
@@ -76,6 +83,7 @@ export function crownSize(own: ToothPlan): CrownSize {
     distalMm: _4,
     zenithUpMm: _5,
     strokes: _6,
+    palatal: _7,
     ...size
   } = own;
   return size;
@@ -167,7 +175,13 @@ export function planOfExisting(arch: ExistingArch): ContourPlan {
 
 /** One tooth as it is, as a plan. */
 export function planOfTooth(e: ExistingTooth): ToothPlan {
-  return { lengthMm: round(e.lengthMm, 0.05), widthMm: round(e.widthMm, 0.05), facialVolumeMm: 0, rotationDeg: 0 };
+  return {
+    lengthMm: round(e.lengthMm, 0.05),
+    widthMm: round(e.widthMm, 0.05),
+    facialVolumeMm: 0,
+    rotationDeg: 0,
+    palatal: 'own',
+  };
 }
 
 /**
@@ -177,7 +191,8 @@ export function planOfTooth(e: ExistingTooth): ToothPlan {
  */
 export function takenIn(arch: ExistingArch, plan: ContourPlan, tooth: Fdi, as?: ExistingTooth): ToothPlan {
   const there = as ?? toothOf(arch, tooth);
-  const size = { ...planOfTooth(there), ...(as && { zenithUpMm: zenithUpOf(arch, as) }) };
+  // A wax-up brings its own palatal side: there the form follows it, and not the tooth under it.
+  const size = { ...planOfTooth(there), ...(as && { zenithUpMm: zenithUpOf(arch, as), palatal: undefined }) };
   const turnedBy = (deg: number): ToothPlan => ({
     ...size,
     rotationDeg: within(round(deg, 0.5), PLAN_LIMITS.rotationDeg),
@@ -282,6 +297,7 @@ export function firstContour(arch: ExistingArch, targets: ReadonlyMap<Fdi, Crown
       widthMm: within(round(target.widthMm, 0.05), PLAN_LIMITS.widthMm),
       facialVolumeMm: 0,
       rotationDeg: 0,
+      palatal: 'own',
       ...(target.zenithUpMm && { zenithUpMm: within(round(target.zenithUpMm, 0.05), PLAN_LIMITS.zenithUpMm) }),
     };
   }

@@ -17,7 +17,7 @@ export const SCHOOLS = [
     name: 'width to length',
     reason:
       'Lengths from the edge level, widths from the ratio of unworn anatomical crowns, shared out over the space there is.',
-    cost: 'Moves every tooth towards the mean; the gum covers some of an anatomical crown, so teeth come out slender.',
+    cost: 'Small characterful irregularities go; the gum covers some of an anatomical crown, so teeth come out slender.',
   },
   {
     id: 'clinical',
@@ -119,12 +119,12 @@ export interface RatioNorms {
 }
 
 /** What is measured in the mouth is compared with this. */
-export const LIVING: RatioNorms = { of: RATIO_CLINICAL, words: 'clinical crowns of living people' };
+export const LIVING: RatioNorms = { of: RATIO_CLINICAL, words: 'living crowns, edge to gum' };
 
 /** What a school's targets are compared with: the crowns that it takes for its model, else those of living people. */
 export function ratioNormsOf(school: SchoolId): RatioNorms {
-  if (school === 'ratio') return { of: RATIO_UNWORN, words: 'unworn anatomical crowns' };
-  return school === 'ratio-worn' ? { of: RATIO_WORN, words: 'worn anatomical crowns' } : LIVING;
+  if (school === 'ratio') return { of: RATIO_UNWORN, words: 'whole unworn crowns' };
+  return school === 'ratio-worn' ? { of: RATIO_WORN, words: 'whole worn crowns' } : LIVING;
 }
 
 /**

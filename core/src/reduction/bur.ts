@@ -55,27 +55,42 @@ export function engagements(b: Bur): Engagement[] {
 /** How near a bur's depth must come to the wanted one, mm. Common practice, no source. */
 export const DEPTH_TOLERANCE_MM = 0.05;
 
+/** Where a groove is cut. Near the gum enamel is thinnest: there no groove is deeper than what is wanted. */
+export type GrooveSite = 'cervical' | 'facial' | 'edge';
+
 /** A groove's recipe: the engagement that gives the depth, or a sentence why none does. */
 export type Groove =
-  | { readonly kind: 'cut'; readonly engagement: Engagement; readonly depthMm: number; readonly grooves: string }
+  | {
+      readonly kind: 'cut';
+      readonly engagement: Engagement;
+      readonly depthMm: number;
+      readonly grooves: string;
+      /** What is to be known before it is cut. */
+      readonly first?: string;
+    }
   | { readonly kind: 'none'; readonly why: string; readonly depthMm: number; readonly nearest?: Engagement };
 
 /** Three grooves on the face and one on each line angle; three across the edge. Common practice. */
-const GROOVES = { facial: '3 facial, 1 on each line angle', edge: '3 across the edge' } as const;
+const GROOVES: Readonly<Record<GrooveSite, string>> = {
+  cervical: '3 facial, 1 on each line angle',
+  facial: '3 facial, 1 on each line angle',
+  edge: '3 across the edge',
+};
 
 /**
- * The engagement of the tray that gives a groove of the wanted depth within DEPTH_TOLERANCE_MM; between equals the
- * balls on the face (they stop by themselves) and the tapers on the edge.
+ * The engagement of the tray that gives a groove of the wanted depth within DEPTH_TOLERANCE_MM, near the gum only to the
+ * short side; between equals the balls on the face (they stop by themselves) and the tapers on the edge.
  * @throws Refusal `number-invalid` for a depth that is no number
  */
-export function groove(depthMm: number, where: 'facial' | 'edge', tray: readonly Bur[] = TRAY): Groove {
+export function groove(depthMm: number, where: GrooveSite, tray: readonly Bur[] = TRAY): Groove {
   if (!Number.isFinite(depthMm)) throw new Refusal('number-invalid', 'The groove depth is not a number.', depthMm);
   if (depthMm <= 0) return { kind: 'none', depthMm: 0, why: 'Nothing to cut.' };
-  const usable = tray.filter((b) => where === 'facial' || b.shape !== 'ball').flatMap(engagements);
+  const usable = tray.filter((b) => where !== 'edge' || b.shape !== 'ball').flatMap(engagements);
   const off = (e: Engagement) => Math.abs(e.depthMm - depthMm);
-  const sorted = [...usable].sort(
-    (a, b) => off(a) - off(b) || Number(a.bur.shape !== 'ball') - Number(b.bur.shape !== 'ball'),
-  );
+  const longest = depthMm + (where === 'cervical' ? 0 : DEPTH_TOLERANCE_MM) + 1e-9;
+  const sorted = usable
+    .filter((e) => e.depthMm <= longest)
+    .sort((a, b) => off(a) - off(b) || Number(a.bur.shape !== 'ball') - Number(b.bur.shape !== 'ball'));
   const best = sorted[0];
   if (best && off(best) <= DEPTH_TOLERANCE_MM + 1e-9)
     return { kind: 'cut', engagement: best, depthMm, grooves: GROOVES[where] };

@@ -36,6 +36,8 @@ export interface ZoneTarget {
   readonly places: number;
   /** What 95 % of the zone's face stays under, line angles among it, mm. */
   readonly deepest?: Figure;
+  /** How far it stands in front of the plan where it does so most, but for the worst twentieth, mm; 0 where nowhere. */
+  readonly proud?: Figure;
   /** Where least would be left, but for the worst twentieth: a middle that keeps its enamel says nothing of a line angle. */
   readonly enamel?: EnamelLeft;
   readonly groove: Groove;
@@ -190,20 +192,24 @@ export function facialPlaces(
  * lengthens.
  */
 function edgeGap(existing: SignedField, planned: PlannedTooth): number | undefined {
-  const lowest = (positions: Float64Array, local: boolean): number[] => {
+  const lowest = (positions: Float64Array): number[] => {
     const low = [Infinity, Infinity, Infinity];
     const w = planned.crown.size.widthMm;
     for (let i = 0; i < positions.length; i += 3) {
-      const raw = [positions[i] as number, positions[i + 1] as number, positions[i + 2] as number] as const;
-      const p = local ? raw : toLocal(planned.frame, raw);
+      const p = toLocal(planned.frame, [
+        positions[i] as number,
+        positions[i + 1] as number,
+        positions[i + 2] as number,
+      ]);
       const slab = Math.round((p[0] / w) * 5) + 1;
       if (slab < 0 || slab > 2) continue;
       if (p[2] < (low[slab] as number)) low[slab] = p[2];
     }
     return low;
   };
-  const plan = lowest(planned.crown.mesh.positions, true);
-  const now = lowest(existing.mesh.positions, false);
+  // The planned surface as it was brushed, not the crown before.
+  const plan = lowest(planned.mesh.positions);
+  const now = lowest(existing.mesh.positions);
   const gaps = now.map((z, i) => z - (plan[i] as number)).filter(Number.isFinite);
   return gaps.length > 0 ? median(gaps) : undefined;
 }
@@ -237,8 +243,9 @@ function thirdTarget(
     gapRange: [Math.min(...gaps), Math.max(...gaps)],
     places: middle.length,
     deepest,
+    proud: proudOf(places),
     enamel,
-    groove: strategyOf(from).groove(r, 'facial'),
+    groove: strategyOf(from).groove(r, third === 'cervical' ? 'cervical' : 'facial'),
     ...(sentence && { sentence }),
   };
 }
@@ -294,6 +301,22 @@ const enamelAt = (p: FacialPlace): EnamelLeft => {
   const cut = cutAt(p);
   return enamelLeft(enamelNormAt(p.toothShare), cut, cut > NOTHING_MM ? SCAN_PM_MM : 0);
 };
+
+/** What a zone stands proud of the plan, but for a twentieth of its face. */
+function proudOf(places: readonly FacialPlace[]): Figure {
+  const most = -placeAt(places, (p) => -p.gapMm).gapMm;
+  const value = most > NOTHING_MM ? most : 0;
+  return {
+    value,
+    pm: value === 0 ? 0 : SCAN_PM_MM,
+    unit: 'mm',
+    working: {
+      formula: `proud = how far the tooth stands in front of the planned contour, on all but ${100 - 100 * DEEP_SHARE} % of the zone’s face`,
+      inputs: [{ name: 'places', value: places.length, unit: '', source: MEASURED }],
+      note: 'A mock-up of the plan does not cover it: it is cut back into line with the plan first.',
+    },
+  };
+}
 
 /** What the removal stays under on so much of a zone's face, by area. */
 function deepestOf(places: readonly FacialPlace[]): Figure {

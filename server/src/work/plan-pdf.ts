@@ -288,10 +288,12 @@ function table(doc: Doc, s: Page, top: number): number {
         colour: remove ? REMOVED : ADDED,
       });
       const cut = z?.groove.kind === 'cut' ? z.groove.engagement : undefined;
+      const proud = z?.proud?.value ?? z?.removal?.alignFirst ?? 0;
       const detail = [
         z?.deepest ? `to ${z.deepest.value.toFixed(2)}` : z?.removal ? `gap ${z.removal.gap.toFixed(2)}` : '',
         cut ? `groove ${cut.depthMm.toFixed(1)}` : '',
         z?.enamel ? `enamel ${enamelWords(z.enamel)}` : '',
+        proud > 0 ? `proud ${proud.toFixed(2)}` : '',
       ];
       text(doc, detail.filter(Boolean).slice(0, 2).join(' · '), x, y + 12, {
         size: 6.8,
@@ -299,7 +301,7 @@ function table(doc: Doc, s: Page, top: number): number {
         align: 'right',
         colour: INK_2,
       });
-      text(doc, detail[2] ?? '', x, y + 20, {
+      text(doc, detail.slice(2).filter(Boolean).join(' · '), x, y + 20, {
         size: 6.8,
         width: cell - 6,
         align: 'right',
@@ -320,7 +322,7 @@ function table(doc: Doc, s: Page, top: number): number {
   );
   text(
     doc,
-    'Large: the middle of a zone. To: what 95 % of its face stays under, line angles among it. Enamel: where least is left, but for the worst 5 %.',
+    'Large: the middle of a zone. To: what 95 % of its face stays under, line angles among it. Enamel: where least is left, but for the worst 5 %. Proud: in front of the plan, no mock-up over it.',
     LEFT,
     y + 14,
     { size: 8.5, colour: INK_2 },

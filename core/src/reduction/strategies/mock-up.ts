@@ -1,7 +1,11 @@
 import { groove } from '../bur.js';
+import { NOTHING_MM } from '../removal.js';
 import { noGroove, type Strategy } from './strategy.js';
 
-/** Through the worn mock-up: it is as thick as the plan adds, so a groove as deep as the need leaves the need. */
+/**
+ * Through the worn mock-up: it is as thick as the plan adds, so a groove as deep as the need leaves the need. Over a
+ * tooth that stands proud of the plan there is none: there the groove is cut into the tooth, as deep as what has to go.
+ */
 export const mockUp = {
   id: 'mock-up',
   name: 'through the mock-up',
@@ -12,6 +16,9 @@ export const mockUp = {
       return noGroove(
         `No groove: bring the tooth ${r.alignFirst.toFixed(2)} mm into line with the plan and check with the index.`,
       );
-    return groove(r.needed, where);
+    if (r.alignFirst <= NOTHING_MM) return groove(r.needed, where);
+    const own = groove(r.remove.value, where);
+    const first = `The tooth stands ${r.alignFirst.toFixed(2)} mm proud of the plan: no mock-up covers it, so this groove is cut from the tooth itself.`;
+    return own.kind === 'cut' ? { ...own, first } : { ...own, why: `${first} ${own.why}` };
   },
 } as const satisfies Strategy;

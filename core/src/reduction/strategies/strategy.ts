@@ -1,4 +1,4 @@
-import type { Groove } from '../bur.js';
+import type { Groove, GrooveSite } from '../bur.js';
 import type { Removal } from '../removal.js';
 
 /** A way of bringing the depth into the tooth. One file each; a new one is its file and a line in `index.ts`. */
@@ -9,7 +9,7 @@ export interface Strategy {
   /** What it means for whoever cuts, in a sentence. */
   readonly meaning: string;
   /** The groove of a zone. */
-  readonly groove: (r: Removal, where: 'facial' | 'edge') => Groove;
+  readonly groove: (r: Removal, where: GrooveSite) => Groove;
 }
 
 /** No groove, and why. */

@@ -20,7 +20,7 @@ export function SchoolStrip({ front }: { front: Front }) {
     [front, data],
   );
   return (
-    <fieldset className="grid shrink-0 grid-cols-8 gap-2" disabled={!mayWrite}>
+    <fieldset className="grid shrink-0 grid-cols-9 gap-1.5" disabled={!mayWrite}>
       <legend className="sr-only">School</legend>
       {all.map(({ id, name, proposal }) => (
         <label

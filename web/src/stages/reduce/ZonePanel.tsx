@@ -73,6 +73,12 @@ export function ZonePanel({
                 <th scope="col">needs</th>
                 <th scope="col">gap</th>
                 <th scope="col">remove</th>
+                <th
+                  scope="col"
+                  title="how far the tooth stands in front of the plan, on all but 5 % of the zone’s face"
+                >
+                  proud
+                </th>
                 <th scope="col" title="95 % of the zone’s face stays under this, line angles among it">
                   up to
                 </th>
@@ -119,6 +125,9 @@ export function ZonePanel({
   );
 }
 
+/** How far a zone stands in front of the plan, mm: its face, or the edge. */
+const proudOf = (z: ZoneTarget): number => z.proud?.value ?? z.removal?.alignFirst ?? 0;
+
 function ZoneRow({ target: z, on, pick }: { target: ZoneTarget; on: boolean; pick: () => void }) {
   const r = z.removal;
   return (
@@ -133,6 +142,9 @@ function ZoneRow({ target: z, on, pick }: { target: ZoneTarget; on: boolean; pic
       <td className="font-[650]">
         {r ? (r.remove.value === 0 ? 'none' : r.remove.value.toFixed(2)) : z.zone === 'edge' ? 'flat' : '–'}
         {r && r.remove.pm > 0 && <span className="pm"> ±{r.remove.pm.toFixed(2).slice(1)}</span>}
+      </td>
+      <td className={proudOf(z) > 0 ? 'text-removed-ink' : 'text-ink-2'}>
+        {proudOf(z) > 0 ? proudOf(z).toFixed(2) : z.removal ? 'no' : '–'}
       </td>
       <td>{z.deepest ? (z.deepest.value === 0 ? 'none' : z.deepest.value.toFixed(2)) : '–'}</td>
       <td
@@ -172,6 +184,7 @@ function GrooveLine({ zone, groove: g }: { zone: Zone; groove: Groove }) {
         <b className="font-[650]">{zone}</b>
         {g.kind === 'cut' ? (
           <span className="block text-ink-2">
+            {g.first && <span className="block text-removed-ink">{g.first}</span>}
             {burName(g.engagement.bur)} (ISO {isoDiameter(g.engagement.bur)}); {g.engagement.how}; {g.grooves}
           </span>
         ) : (

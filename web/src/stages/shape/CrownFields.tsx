@@ -10,6 +10,7 @@ import { CROWN_CHARACTERS, type Fdi, PLAN_LIMITS } from '@radiant/core';
 import { useState } from 'react';
 import { toothOutline } from '../../bench/tooth-outline.js';
 import { NumberField } from '../../ui/NumberField.js';
+import { PalatalField } from './PalatalField.js';
 
 const WORDS: Readonly<Record<PlanGroup, string>> = {
   size: 'size',
@@ -57,6 +58,7 @@ export function CrownFields({
         ))}
       </fieldset>
       {group === 'face' && <Characters tooth={own.tooth} own={own} disabled={disabled} onChange={onChange} />}
+      {group === 'edge' && <PalatalField own={own} disabled={disabled} onChange={onChange} />}
       {PLAN_FIELDS.filter((f) => f.group === group).map((f) => (
         <NumberField
           key={f.key}

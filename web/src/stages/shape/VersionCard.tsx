@@ -147,6 +147,7 @@ function Differences({ own, against }: { own: readonly ToothPlanInput[]; against
   const other = (t: number): string[] => {
     const [p, q] = [find(own, t), find(against, t)];
     const out: string[] = (p?.character ?? 'even') === (q?.character ?? 'even') ? [] : [p?.character ?? 'even'];
+    if (p?.palatal !== q?.palatal) out.push(p?.palatal === 'own' ? 'own palatal side' : 'palatal side by form');
     if (JSON.stringify(p?.strokes ?? []) !== JSON.stringify(q?.strokes ?? [])) out.push('brush');
     return out;
   };
@@ -176,7 +177,7 @@ function Differences({ own, against }: { own: readonly ToothPlanInput[]; against
         ))}
         {teeth.some((t) => other(t).length > 0) && (
           <tr>
-            <td>character, brush</td>
+            <td>character, palatal side, brush</td>
             {teeth.map((t) => (
               <td key={t}>{other(t).join(', ')}</td>
             ))}
