@@ -18,6 +18,7 @@ import {
   type Vec3,
 } from '@radiant/core';
 import { type GumTrait, gum } from './gum.js';
+import { oddCrown } from './odd-teeth.js';
 import type { ToothTrait } from './patient.js';
 
 export interface PatientTooth {
@@ -36,6 +37,8 @@ export interface JawRecipe {
   readonly missing: readonly Fdi[];
   /** How far the arches curve back, 1 as usual. */
   readonly archDepth?: number;
+  /** Teeth that the library can't make: see `oddCrown`. */
+  readonly odd?: { readonly seed: number; readonly mm: number };
 }
 
 interface Usual {
@@ -154,7 +157,8 @@ function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<
   const frames = placeTeeth(arch, stands);
   return stands
     .map(({ tooth, size }): PatientTooth => {
-      const c = crown(tooth, size);
+      const made = crown(tooth, size);
+      const c = jaw.odd ? oddCrown(made, jaw.odd.seed, jaw.odd.mm) : made;
       const frame = frames.get(tooth) as Frame;
       return { tooth, trait: jaw.traits[tooth] ?? {}, crown: c, frame, mesh: placeMesh(c.mesh, frame) };
     })

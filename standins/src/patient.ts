@@ -62,6 +62,8 @@ export interface PatientRecipe {
   readonly missing?: readonly Fdi[];
   /** How far the arches curve back, 1 as usual: narrow ones more, broad ones less. */
   readonly archDepth?: number;
+  /** How far the teeth depart from any form that the library has: see `oddCrown`. */
+  readonly oddMm?: number;
   readonly overbiteMm?: number;
   readonly overjetMm?: number;
   readonly gum?: GumTrait;
@@ -134,8 +136,8 @@ export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe
 
 /** Makes the patient. Deterministic. */
 export function makePatient(recipe: PatientRecipe): Patient {
-  const { traits, missing = [], archDepth = 1 } = recipe;
-  const jaw: JawRecipe = { traits, missing, archDepth };
+  const { traits, missing = [], archDepth = 1, oddMm = 0 } = recipe;
+  const jaw: JawRecipe = { traits, missing, archDepth, ...(oddMm > 0 && { odd: { seed: recipe.seed, mm: oddMm } }) };
   const teeth = upperJaw(jaw);
   const bite = { overbiteMm: recipe.overbiteMm ?? 2.6, overjetMm: recipe.overjetMm ?? 1.8 };
   let sheet: Mesh | undefined;

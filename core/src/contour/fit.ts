@@ -155,7 +155,7 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
   // The axis of a tooth with two cusps lies behind its facial one.
   const start = isFront(tooth) ? upright : shift(upright, [0, cuspForward(tooth), 0]);
   const fitWith = (from: Frame, wearMm: number, iterations: number) => {
-    const m = sizeIn(mesh, from);
+    const m = sizeIn(mesh, from, !isFront(tooth));
     const form = crown(tooth, {
       lengthMm: clamp(m.lengthMm, 5, 16),
       widthMm: clamp(m.widthMm, 3, 14),
@@ -172,7 +172,7 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
   const best = WEAR_STEPS.map((w) => fitWith(fitWith(rough, w, 5).frame, w, 5)).reduce((p, q) =>
     q.rmsMm < p.rmsMm ? q : p,
   );
-  const m = sizeIn(mesh, best.frame);
+  const m = sizeIn(mesh, best.frame, !isFront(tooth));
   const along = (Math.atan2(best.frame.x[1], best.frame.x[0]) * 180) / Math.PI;
   const side = archSide(tooth) === 'left' ? 1 : -1;
   return {
@@ -202,8 +202,11 @@ interface SizeIn {
   readonly zenithZ: number;
 }
 
-/** Greatest width, caliper length from the highest facial point to the lowest, in a frame. */
-function sizeIn(mesh: Mesh, frame: Frame): SizeIn {
+/**
+ * Greatest width, caliper length from the highest facial point to the lowest, in a frame. Of two cusps the facial one
+ * is measured: the palatal one may hang as low or lower, and a caliper laid on it reads across the tooth.
+ */
+function sizeIn(mesh: Mesh, frame: Frame, twoCusps: boolean): SizeIn {
   let x0 = Infinity;
   let x1 = -Infinity;
   let low: readonly [number, number, number] = [0, 0, Infinity];
@@ -212,7 +215,7 @@ function sizeIn(mesh: Mesh, frame: Frame): SizeIn {
     const p = toLocal(frame, [mesh.positions[i], mesh.positions[i + 1], mesh.positions[i + 2]]);
     if (p[0] < x0) x0 = p[0];
     if (p[0] > x1) x1 = p[0];
-    if (p[2] < low[2]) low = p;
+    if (p[2] < low[2] && !(twoCusps && p[1] > 0)) low = p;
     if (p[1] < -0.5 && p[2] > high[2]) high = p;
   }
   return {

@@ -16,6 +16,8 @@ const TO_SIDES = { whole: 0.78, none: 0.97 } as const;
 const THINNEST_MM = 0.5;
 /** Further than this no surface is moved: it would not be the same one, mm. */
 const FURTHEST_MM = 3;
+/** Less than this of a surface's normal points back where it is the palatal side no more. House value. */
+const FACING = 0.2;
 /** Half the middle of the edge by which the tooth's own edge is found, as a share of the half width. */
 const EDGE_MIDDLE = 0.5;
 
@@ -40,30 +42,87 @@ function palatalShift(crown: Crown, frame: Frame, there: SignedField): Map<numbe
   const { positions: p } = crown.mesh;
   const { ringSize, rings } = crown;
   const half = ringSize / 2;
-  const cast = rayCaster(there.tree);
-  const forward = directionToParent(frame, [0, -1, 0]);
   const edgeUp = Math.max(0, ownEdge(crown, frame, there));
+  const own = smoothed(ownShift(crown, frame, there), rings, half - 1);
   const out = new Map<number, number>();
   for (let k = half + 1; k < ringSize; k++) {
     const across = Math.abs(Math.cos((2 * Math.PI * k) / ringSize));
     const side = 1 - smoothstep(TO_SIDES.whole, TO_SIDES.none, across);
     if (side === 0) continue;
-    // Above the palatal neck there is no tooth to be met: the last shift below is kept.
-    let last = 0;
-    for (let r = rings - 1; r >= 0; r--) {
+    for (let r = 0; r < rings; r++) {
       const v = ringVertex(crown, r, k);
-      const [x, y, z] = [p[3 * v], p[3 * v + 1], p[3 * v + 2]];
-      const share = side * smoothstep(FROM_EDGE_MM.begins, FROM_EDGE_MM.whole, z - edgeUp);
+      const share = side * smoothstep(FROM_EDGE_MM.begins, FROM_EDGE_MM.whole, p[3 * v + 2] - edgeUp);
       if (share === 0) continue;
-      const hit = cast.first(toParent(frame, [x, BEHIND_MM, z]), forward, BEHIND_MM + 6);
       const front = p[3 * ringVertex(crown, r, ringSize - k) + 1];
-      if (hit) {
-        const own = Math.max(BEHIND_MM - hit.distance, front + THINNEST_MM) - y;
-        if (Math.abs(own) <= FURTHEST_MM) last = own;
-      }
-      out.set(v, share * last);
+      const most = Math.min(0, front + THINNEST_MM - p[3 * v + 1]);
+      out.set(v, Math.max(most, share * own[r * (half - 1) + k - half - 1]));
     }
   }
+  return out;
+}
+
+/**
+ * From each palatal vertex along the crown's y to the tooth's own surface, mm back (+), ring by ring; where the tooth
+ * ends, over its neck or below its edge, the last one below or above.
+ */
+function ownShift(crown: Crown, frame: Frame, there: SignedField): Float64Array {
+  const { positions: p } = crown.mesh;
+  const { ringSize, rings } = crown;
+  const half = ringSize / 2;
+  const row = half - 1;
+  const cast = rayCaster(there.tree);
+  const back = directionToParent(frame, [0, 1, 0]);
+  const forward: Vec3 = [-back[0], -back[1], -back[2]];
+  const out = new Float64Array(rings * row).fill(Number.NaN);
+  for (let k = 0; k < row; k++) {
+    for (let r = 0; r < rings; r++) {
+      const v = 3 * ringVertex(crown, r, half + 1 + k);
+      const hit = cast.first(toParent(frame, [p[v], BEHIND_MM, p[v + 2]]), forward, BEHIND_MM + 6);
+      if (!hit) continue;
+      const n = 3 * hit.face;
+      const facing =
+        there.faceNormals[n] * back[0] + there.faceNormals[n + 1] * back[1] + there.faceNormals[n + 2] * back[2];
+      const own = BEHIND_MM - hit.distance - p[v + 1];
+      // What has turned away is the neck's end or the edge, not the palatal surface.
+      if (facing > FACING && Math.abs(own) <= FURTHEST_MM) out[r * row + k] = own;
+    }
+    carried(out, k, row, rings);
+  }
+  return out;
+}
+
+/** Fills what is not known in a column from the nearest that is; nothing where none is. */
+function carried(values: Float64Array, k: number, row: number, rings: number): void {
+  const pass = (from: number, to: number, step: number) => {
+    let last = Number.NaN;
+    for (let r = from; r !== to; r += step) {
+      const at = r * row + k;
+      if (Number.isNaN(values[at])) values[at] = last;
+      else last = values[at];
+    }
+  };
+  // From the edge to the neck, then what lies below the first one met.
+  pass(rings - 1, -1, -1);
+  pass(0, rings, 1);
+  for (let r = 0; r < rings; r++) if (Number.isNaN(values[r * row + k])) values[r * row + k] = 0;
+}
+
+/** Each value with its neighbours, so that triangles of the scan do not show in the planned surface. */
+function smoothed(values: Float64Array, rings: number, row: number): Float64Array {
+  const out = new Float64Array(values.length);
+  for (let r = 0; r < rings; r++)
+    for (let k = 0; k < row; k++) {
+      let [sum, weight] = [0, 0];
+      for (let i = -1; i <= 1; i++)
+        for (let j = -1; j <= 1; j++) {
+          const [q, c] = [r + i, k + j];
+          if (q < 0 || q >= rings || c < 0 || c >= row) continue;
+          const w = (2 - Math.abs(i)) * (2 - Math.abs(j));
+          sum += w * values[q * row + c];
+          weight += w;
+        }
+      out[r * row + k] = sum / weight;
+    }
   return out;
 }
 

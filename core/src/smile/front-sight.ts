@@ -139,7 +139,7 @@ export interface SeenShare {
 export const SEEN_FROM_FRONT = {
   central: { width: 0.987, widthPm: 0.02, mouthPm: 0.005, length: 1.01, lengthPm: 0.01, arch: 0.01 },
   lateral: { width: 0.895, widthPm: 0.065, mouthPm: 0.028, length: 1.005, lengthPm: 0.012, arch: 0.16 },
-  canine: { width: 0.807, widthPm: 0.062, mouthPm: 0.038, length: 0.97, lengthPm: 0.018, arch: 0.15 },
+  canine: { width: 0.807, widthPm: 0.07, mouthPm: 0.038, length: 0.97, lengthPm: 0.024, arch: 0.15 },
 } as const satisfies Readonly<Record<'central' | 'lateral' | 'canine', SeenShare>>;
 
 /** The share of a width that is seen on an arch of another form: a deeper one turns its sides further away. */

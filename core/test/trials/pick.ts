@@ -38,8 +38,8 @@ function neckLine(mesh: Mesh, across: Adjacency['across'], tooth: Uint8Array): P
   return out;
 }
 
-export function pickTrial(seed: number, jaw: Jaw): PickTrial {
-  const patient = makePatient(recipeOf(seed));
+export function pickTrial(seed: number, jaw: Jaw, oddMm = 0): PickTrial {
+  const patient = makePatient({ ...recipeOf(seed), oddMm });
   const whole = wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed });
   const { mesh } = repaired(whole.mesh);
   const { look } = laidByShape(mesh, jaw, undefined, new Set(patient.recipe.missing));

@@ -56,7 +56,7 @@ const TURN_DEG = 5;
 export type Measured = ReadonlyMap<string, Figure>;
 
 /** A patient whose truth is known: scattered teeth on an arch of its own, canted, with gaps, under lips of its own. */
-export function trialRecipe(seed: number): PatientRecipe {
+export function trialRecipe(seed: number, odd = false): PatientRecipe {
   const r = random(seed * 7919);
   const base = scatteredRecipe(seed);
   const cant = (r.normal(1.2) * Math.PI) / 180;
@@ -72,6 +72,7 @@ export function trialRecipe(seed: number): PatientRecipe {
   return {
     seed,
     traits,
+    ...(odd && { oddMm: ODD_MM }),
     archDepth: 1 + Math.max(-0.3, Math.min(0.3, r.normal(0.15))),
     overjetMm: 1.2 + 3 * r.next(),
     overbiteMm: 1.5 + 2 * r.next(),
@@ -105,8 +106,11 @@ export const TRIAL_VIEWS: readonly ViewId[] = [
   'lower-occlusal',
 ];
 
-export const subject = (seed: number, plain?: Plain): Subject =>
-  subjectOf(plain ? plainRecipe(seed, plain) : trialRecipe(seed), seed);
+export const subject = (seed: number, plain?: Plain, odd = false): Subject =>
+  subjectOf(plain ? plainRecipe(seed, plain) : trialRecipe(seed, odd), seed);
+
+/** How odd the teeth are that the library can't make, mm; see `oddCrown`. */
+const ODD_MM = 0.35;
 
 /** A regular mouth with one thing wrong. */
 export interface Plain {
@@ -443,10 +447,11 @@ export function coverage(
   hands: number,
   level: LevelBy,
   views: readonly ViewId[] = TRIAL_VIEWS,
+  odd = false,
 ): Coverage[] {
   const sums = new Map<string, { unit: string; all: number; held: number; off: number; pm: number }>();
   for (const seed of seeds) {
-    const s = subject(seed);
+    const s = subject(seed, undefined, odd);
     for (const view of views) {
       const truth = truthOf(s, view, level);
       const r = random(seed * 131 + views.indexOf(view));
