@@ -86,7 +86,7 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
   expect(Math.abs((await read('length-11')) - 9.9)).toBeLessThan(0.25);
   expect(Math.abs((await read('width-11')) - 8.55)).toBeLessThan(0.25);
   await page
-    .getByText(/is short for its width/)
+    .getByText(/is narrow: \d/)
     .first()
     .waitFor();
   expect(v.troubles).toEqual([]);
@@ -224,8 +224,8 @@ it('every figure answers how it was worked out', async () => {
   await page.getByText('crown length = length seen from the front ÷ share seen').waitFor();
   await page.getByText('repeatability of its points (sd)').first().waitFor();
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: /How was this worked out: 21 is short/ }).click();
-  await page.getByText(/Magne, Gallucci, Belser 2003.*from memory/).waitFor();
+  await page.getByRole('button', { name: /How was this worked out: 12 is narrow/ }).click();
+  await page.getByText(/Chu 2007.*from memory/).waitFor();
   await picture(page, 'read-working');
   expect(v.troubles).toEqual([]);
 });
@@ -234,8 +234,8 @@ it('a finding is accepted with a word and goes on to propose; a dismissed one st
   const { page } = v;
   const { id, client } = await copyOfAvocet('Verdicts');
   await open(page, id, 'read');
-  await page.getByRole('button', { name: /^accept .*21 is short/ }).click();
-  await typed(page.getByLabel(/^Word on: 21 is short/), 'patient sees it too');
+  await page.getByRole('button', { name: /^accept .*12 looks/ }).click();
+  await typed(page.getByLabel(/^Word on: 12 looks/), 'patient sees it too');
   await page.getByRole('button', { name: /show all/ }).click();
   await page.getByRole('button', { name: /^dismiss .*12 is narrow/ }).click();
   await page.getByRole('button', { name: 'show fewer' }).click();
@@ -244,7 +244,7 @@ it('a finding is accepted with a word and goes on to propose; a dismissed one st
   await saved(page);
   const { verdicts } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data;
   expect(verdicts).toEqual([
-    { id: 'ratio-21', verdict: 'accepted', word: 'patient sees it too' },
+    { id: 'width-12', verdict: 'accepted', word: 'patient sees it too' },
     { id: 'size-12', verdict: 'dismissed' },
   ]);
   await page.getByRole('button', { name: /show all/ }).click();
@@ -252,7 +252,7 @@ it('a finding is accepted with a word and goes on to propose; a dismissed one st
   await page.getByText(/1 dismissed/).waitFor({ state: 'detached' });
   await open(page, id, 'propose');
   const wishes = page.getByRole('region', { name: 'What the plan should bring' });
-  await wishes.getByText(/21 is short for its width/).waitFor();
+  await wishes.getByText(/12 looks .* narrower than 22/).waitFor();
   await wishes.getByText('patient sees it too').waitFor();
   await wishes.getByText(/the patient: even, longer/).waitFor();
 });
@@ -280,7 +280,7 @@ it('the tooth that comes nearest to the norms is proposed with its reasons', asy
   await open(page, id, 'read');
   const list = page.getByRole('region', { name: 'Nearest to the norms' });
   await list
-    .getByText(/width to length \d\d %, norm 7\d %/)
+    .getByText(/width to length \d\d %, right from 7\d/)
     .first()
     .waitFor();
   expect(await list.getByRole('listitem').count()).toBe(3);

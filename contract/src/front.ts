@@ -10,6 +10,7 @@ import {
   type LengthWish,
   levelOfPupils,
   MEASURED,
+  type Mouth,
   measureCantOfCanines,
   measureTeeth,
   neighbourGap,
@@ -40,6 +41,12 @@ export interface Front {
  * House value.
  */
 const SCANNED_GAP_PM_MM = 0.3;
+
+/** What of the record changes what is safe to cut. */
+export const mouthOf = ({ cautions }: Pick<MeetSection, 'cautions'>): Mouth => ({
+  acid: cautions.includes('acid'),
+  grinding: cautions.includes('grinding'),
+});
 
 /** What is wished of the length of the teeth; nothing where both or neither is. */
 export function lengthWish({ wishTags }: Pick<MeetSection, 'wishTags'>): LengthWish | undefined {

@@ -185,11 +185,13 @@ export { type Overlap, overlapOf } from './occlusion/overlap.js';
 export { type Resting, restingOn } from './occlusion/resting.js';
 export {
   adviseEdge,
+  adviseGum,
   DEEP_OVERBITE_MM,
   type EdgeAdvice,
   type EdgeFacts,
   type EdgeOutcome,
   edgeOutcome,
+  type GumFacts,
   type LevelMouth,
   levelMouth,
   roomToLowerLip,
@@ -250,6 +252,7 @@ export {
   enamelLeft,
   enamelNormAt,
   enamelWords,
+  type Mouth,
   NOTHING_MM,
   type Removal,
   removal,

@@ -1,5 +1,6 @@
 import {
   adviseEdge,
+  adviseGum,
   displayAtRest,
   edgeOutcome,
   levelMouth,
@@ -46,6 +47,29 @@ describe('where the edge is proposed', () => {
     expect(adviseEdge({ norms: woman34, restMm: 0.5, curve: 'reverse' })?.because.join()).toMatch(
       /longer centrals turn the curve/,
     );
+  });
+});
+
+describe('where short crowns stand under a high lip', () => {
+  const facts = { gumMm: 3.4, gumPm: 0.6, lengthMm: 8, widthMm: 8.6, edgeMm: 0 };
+
+  it('the length that their width asks for comes at the gum, less what the edge gives', () => {
+    // 8.6 mm at 85.5 % want 10.06 mm: 2.06 more than 8.
+    expect(adviseGum(facts)?.gumMm).toBeCloseTo(2.1, 9);
+    expect(adviseGum({ ...facts, edgeMm: 0.8 })?.gumMm).toBeCloseTo(1.3, 9);
+    expect(adviseGum({ ...facts, edgeMm: 0.8 })?.because.join('; ')).toMatch(/0\.8 mm of it at the edge/);
+    expect(adviseGum(facts)?.because.join('; ')).toMatch(/find the cement line and the bone with a probe/);
+  });
+
+  it('no more than the gum that shows, and never more than three millimetres', () => {
+    expect(adviseGum({ ...facts, gumMm: 2.7, gumPm: 0.3, lengthMm: 6.5 })?.gumMm).toBe(2.7);
+    expect(adviseGum({ ...facts, gumMm: 5, lengthMm: 6 })?.gumMm).toBe(3);
+  });
+
+  it('nothing where the gum may be less than it looks, where the crowns are long enough, or nothing is known', () => {
+    expect(adviseGum({ ...facts, gumMm: 2.4 })).toBeUndefined();
+    expect(adviseGum({ ...facts, lengthMm: 9.6 })).toBeUndefined();
+    expect(adviseGum({ edgeMm: 0, gumMm: 4 })).toBeUndefined();
   });
 });
 

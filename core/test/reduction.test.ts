@@ -16,6 +16,7 @@ import {
   firstContour,
   frontRow,
   type Mesh,
+  type Mouth,
   neededAt,
   type PlannedTooth,
   placeMesh,
@@ -257,6 +258,29 @@ describe('between a tooth and a contour that is the same tooth, fuller and longe
     expect(enamelNormAt(1.01)).toMatchObject({ from: 0, to: 0 });
     expect(enamelNormAt(5 / 6)).toMatchObject({ from: 0.3, to: 0.5 });
     expect(enamelNormAt(1 / 3).from).toBeCloseTo(0.8, 9);
+  });
+
+  it('acid halves the thin end of the enamel, and a grinder’s edge is told to be thin', () => {
+    const of = (mouth: Mouth) =>
+      new Map(
+        reductionBetween(
+          there,
+          planned({ facialVolumeMm: 0.2 }),
+          designOf('graduated'),
+          'mock-up',
+          undefined,
+          mouth,
+        ).zones.map((z) => [z.zone, z]),
+      );
+    const [sound, acid, grinds] = [of({}), of({ acid: true }), of({ grinding: true })];
+    expect(sound.get('middle')?.enamel?.state).toBe('kept');
+    expect(acid.get('middle')?.enamel?.from).toBeLessThan((sound.get('middle')?.enamel?.from ?? 0) - 0.25);
+    expect(enamelNormAt(1 / 2, { acid: true })).toMatchObject({ from: 0.3, to: 1 });
+    expect(sound.get('edge')?.sentence).toBeUndefined();
+    expect(grinds.get('edge')?.sentence).toMatchObject({
+      weight: 'watch',
+      text: '{11}, edge: clenches or grinds; 1.5 mm is thin for that, 2.0 mm and a guard at night are usual.',
+    });
   });
 
   it('the brush reaches the edge: what is brushed on there is not cut', () => {

@@ -204,6 +204,35 @@ describe('findings', () => {
     expect(findings(withLength(13, 8.85)).map((f) => f.id)).not.toContain('canine-13');
   });
 
+  const level = (t: number, length: number, edge: number): ToothMeasure => ({
+    ...(even.find((m) => m.tooth === t) as ToothMeasure),
+    length: figure(length, 0.1),
+    edgeLevel: figure(edge, 0.1),
+    zenithLevel: figure(edge + length, 0.1),
+    ratio: undefined as never,
+  });
+  const levels = (own: readonly ToothMeasure[]) => findings(even.map((m) => own.find((o) => o.tooth === m.tooth) ?? m));
+
+  it('a difference in length says whether it lies at the edge or at the gum', () => {
+    const detail = (own: readonly ToothMeasure[]) => levels(own).find((f) => f.id === 'length-11')?.detail;
+    expect(detail([level(11, 10.9, 0), level(21, 9.9, 1)])).toMatch(
+      /The edge of \{21\} stands 1\.0 ±0\.1 mm higher\.$/,
+    );
+    expect(detail([level(11, 10.9, 0), level(21, 9.9, 0)])).toMatch(/The gum of \{11\} stands 1\.0 ±0\.1 mm higher\.$/);
+  });
+
+  it('two teeth as long at unlike heights have unlike gum levels', () => {
+    const found = levels([level(11, 10.9, 0), level(21, 10.9, 0.9)]);
+    expect(found.map((f) => f.id)).toEqual(['gum-level-11']);
+    expect(found[0]?.title).toMatch(/^The gum of \{21\} stands 0\.9 ±0\.1 mm higher than that of \{11\}$/);
+    expect(levels([level(11, 10.9, 0), level(21, 10.9, 0.3)])).toEqual([]);
+  });
+
+  it('a lateral longer than its central is told: the centrals lead', () => {
+    expect(findings(withLength(12, 11.3)).map((f) => f.id)).toContain('dominance-12');
+    expect(findings(withLength(12, 10.95)).map((f) => f.id)).not.toContain('dominance-12');
+  });
+
   it('a small lateral is narrow by its own norm and beside its fellow', () => {
     const ids = findings(even.map((m) => (m.tooth === 12 ? tooth(12, 8.9, 5.4) : m))).map((f) => f.id);
     expect(ids).toEqual(expect.arrayContaining(['width-12', 'size-12', 'ratio-12']));

@@ -79,6 +79,35 @@ it('the display at rest is judged by age: 3.4 mm is right at 25 and much at 35',
   expect(told(shown, {})).toEqual([]);
 });
 
+it('a midline that leans is told with what it makes at the edge, and by whose eyes', () => {
+  const leaning = (deg: number, pm = 1) =>
+    told([view('lean', figure(deg, '°', pm), { word: 'to the patient’s left' })])[0];
+  expect(leaning(1.8)).toBeUndefined();
+  expect(leaning(6)).toMatchObject({
+    title: expect.stringMatching(/leans 6\.0 ±1\.0 ° to the patient’s left/),
+    notice: 'nobody',
+  });
+  // 2 mm over 10 mm: 11.3°.
+  expect(leaning(11.4)?.notice).toBe('people');
+  expect(leaning(4, 4.5)).toBeUndefined();
+});
+
+it('crossbite and edge to edge are told apart by the error', () => {
+  const bite = (mm: number, pm = 0.4) => told([view('overjet', figure(mm, 'mm', pm))])[0]?.title;
+  expect(bite(-1)).toMatch(/^Crossbite: the upper edge stands 1\.0 ±0\.4 mm behind/);
+  expect(bite(-0.2)).toMatch(/^Edge to edge/);
+  expect(bite(0.4)).toMatch(/^Edge to edge/);
+  expect(bite(1.0)).toMatch(/^The overjet is small/);
+  expect(bite(2.5)).toBeUndefined();
+});
+
+it('a lip that hangs lower on one side is told for rest and smile apart', () => {
+  const lip = (id: string, mm: number) => told([view(id, figure(mm, 'mm', 0.5))])[0]?.title;
+  expect(lip('lip-symmetry-smile', 1.6)).toMatch(/hangs 1\.6 ±0\.5 mm lower on the left in the smile/);
+  expect(lip('lip-symmetry-rest', -1.2)).toMatch(/lower on the right at rest/);
+  expect(lip('lip-symmetry-rest', 0.7)).toBeUndefined();
+});
+
 it('of two centrals the longer one is told', () => {
   const both = [view('display-11', figure(0.2), { tooth: 11 }), view('display-21', figure(0.4), { tooth: 21 })];
   expect(one(both, { ageYears: 25 }).title).toMatch(/^\{21\} shows 0\.4/);

@@ -3,6 +3,7 @@ import { lipCurve } from '../smile/lips.js';
 import type { EdgeCurve, LengthWish, ValueNorm } from '../smile/norms.js';
 import { along, directionDeg } from '../smile/reading.js';
 import { LIP_KNOTS, type ViewPoints } from '../smile/views.js';
+import { RATIO_CLINICAL } from '../teeth/norms.js';
 
 /** What is known of where the upper edge could stand. mm; left out where it was not measured. */
 export interface EdgeFacts {
@@ -61,6 +62,54 @@ export function adviseEdge(f: EdgeFacts): EdgeAdvice | undefined {
   }
   if (f.curve === 'reverse') because.push('the edges run against the lower lip: longer centrals turn the curve');
   return { edgeMm: Math.round(mm * 10) / 10, because };
+}
+
+/** What is known of how much gum a smile shows and how short the centrals are. */
+export interface GumFacts {
+  /** Gum over the centrals in full smile, mm, with its ±; the lower of the two. */
+  readonly gumMm?: number;
+  readonly gumPm?: number;
+  /** Length and width of the centrals, mm, the shorter one's. */
+  readonly lengthMm?: number;
+  readonly widthMm?: number;
+  /** Edge set down in the plan, mm. */
+  readonly edgeMm: number;
+}
+
+export interface GumAdvice {
+  /** Gum moved up, mm. */
+  readonly gumMm: number;
+  readonly because: readonly string[];
+}
+
+/** Gum that may show in a full smile without being told, mm. Common practice, no source. */
+const GUM_THAT_MAY_SHOW_MM = 2;
+/** More than this is not proposed at the gum in one step, mm: it is a matter of bone and of the lip. House value. */
+const GUM_MOST_MM = 3;
+
+/**
+ * Where short crowns stand under a high lip the length that is wanted comes at the gum as far as it does not come at
+ * the edge: what the width asks by the ratio of living crowns, less what the edge gives, no more than the gum that
+ * shows. Undefined where the crowns are long enough, or nothing is known of the gum.
+ */
+export function adviseGum(f: GumFacts): GumAdvice | undefined {
+  if (f.gumMm === undefined || f.lengthMm === undefined || f.widthMm === undefined) return undefined;
+  if (f.gumMm - (f.gumPm ?? 0) <= GUM_THAT_MAY_SHOW_MM) return undefined;
+  const norm = RATIO_CLINICAL.central;
+  const percent = (100 * f.widthMm) / f.lengthMm;
+  if (percent <= norm.value + norm.band) return undefined;
+  const wanted = (100 * f.widthMm) / norm.value - f.lengthMm;
+  const left = wanted - Math.max(0, f.edgeMm);
+  if (left < 0.3) return undefined;
+  const mm = Math.min(left, f.gumMm, GUM_MOST_MM);
+  return {
+    gumMm: Math.round(mm * 10) / 10,
+    because: [
+      `${say(f.gumMm)} of gum show over centrals that are ${percent.toFixed(0)} % as wide as long`,
+      `at ${norm.value.toFixed(0)} % they would be ${say(wanted)} longer${f.edgeMm > 0 ? `, ${say(f.edgeMm)} of it at the edge` : ''}`,
+      'first find the cement line and the bone with a probe: gum that lies over enamel may be contoured, else bone has to move, and a lip that rises high is another matter',
+    ],
+  };
 }
 
 /** What a planned edge comes to. */

@@ -191,6 +191,7 @@ export function propose(
       ...notesOnRow(row, choice, reference),
       ...notesOnSpace(wishes, shared, room),
       ...notesOnRatios(targets, choice),
+      ...notesOnClosedGaps(targets, choice, gaps),
       ...notesOnGum(Math.max(gumMm, ...targets.map((t) => clearly(t.gumMm)))),
       ...notesOnReference(targets),
     ],
@@ -517,6 +518,23 @@ function notesOnRatios(targets: readonly ToothTarget[], choice: ProposalChoice):
     if (Math.abs(d) <= norm.band) return [];
     return [
       `{${t.tooth}} comes to ${t.ratio.value.toFixed(0)} %, ${Math.abs(d).toFixed(0)} points ${d > 0 ? 'above' : 'below'} the ${norm.value.toFixed(0)} % of ${norms.words}.`,
+    ];
+  });
+}
+
+/**
+ * Teeth that take up a gap grow broader, and want to be longer for it: how much that is where the school's lengths do
+ * not give it.
+ */
+function notesOnClosedGaps(targets: readonly ToothTarget[], choice: ProposalChoice, gaps: Figure): string[] {
+  if (choice.gaps === 'keep' || gaps.value <= gaps.pm || gaps.value === 0) return [];
+  const norms = ratioNormsOf(choice.school);
+  return targets.flatMap((t) => {
+    const norm = norms.of[t.role];
+    if (t.stays || t.ratio.value - norm.value <= norm.band) return [];
+    const wanted = (100 * t.width.value) / norm.value - t.length.value;
+    return [
+      `{${t.tooth}} grows to ${t.width.value.toFixed(1)} mm as the gaps close: ${norm.value.toFixed(0)} % of ${norms.words} want ${wanted.toFixed(1)} mm more length, at the edge or at the gum.`,
     ];
   });
 }

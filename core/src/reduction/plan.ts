@@ -18,7 +18,7 @@ import { type Fdi, kindOf } from '../teeth/notation.js';
 import { SCAN_PM_MM } from '../working/accuracy.js';
 import { type Figure, MEASURED } from '../working/working.js';
 import { type Groove, groove } from './bur.js';
-import { type EnamelLeft, enamelLeft, enamelNormAt, NOTHING_MM, type Removal, removal } from './removal.js';
+import { type EnamelLeft, enamelLeft, enamelNormAt, type Mouth, NOTHING_MM, type Removal, removal } from './removal.js';
 import { type CutFrom, strategyOf } from './strategies/index.js';
 
 export type Zone = FacialThird | 'edge';
@@ -59,6 +59,8 @@ const STEP_MM = 0.4;
 const MIDDLE = { width: 0.72, facing: 0.45 };
 /** Beyond this a surface is the tooth's side and not its face any more, line angles included. House value. */
 const FACE_FACING = 0.25;
+/** How thick an edge is made where somebody clenches or grinds, mm. Common practice, no source. */
+const GRINDING_EDGE_MM = 2;
 /** Of a zone's face so much stays under what is called its deepest. House value. */
 const DEEP_SHARE = 0.95;
 
@@ -69,8 +71,9 @@ export function toothReduction(
   tooth: Fdi,
   design: Design,
   from: CutFrom,
+  mouth: Mouth = {},
 ): ToothReduction {
-  return reductionOf(toothOf(arch, tooth), plannedTooth(arch, plan, tooth), design, from);
+  return reductionOf(toothOf(arch, tooth), plannedTooth(arch, plan, tooth), design, from, mouth);
 }
 
 /** Reduction targets of a tooth that stands in a scan, under its planned crown. */
@@ -79,10 +82,11 @@ export function reductionOf(
   planned: PlannedTooth,
   design: Design,
   from: CutFrom,
+  mouth: Mouth = {},
 ): ToothReduction {
   const heightOf = (p: Vec3) => toLocal(planned.frame, toParent(there.frame, p))[2];
   const own = { edge: heightOf([0, 0, 0]), zenith: heightOf([0, 0, there.lengthMm]) };
-  return reductionBetween(there.field, planned, design, from, own);
+  return reductionBetween(there.field, planned, design, from, own, mouth);
 }
 
 /** From where to where the tooth's own crown reaches along the planned one's axis, over the planned edge, mm. */
@@ -101,6 +105,7 @@ export function reductionBetween(
   design: Design,
   from: CutFrom,
   own: CrownSpan = { edge: 0, zenith: crownZenith(planned.crown)[2] },
+  mouth: Mouth = {},
 ): ToothReduction {
   const places = facialPlaces(existing, planned, design, own);
   const thirds = (['cervical', 'middle', 'incisal'] as const).map((third) =>
@@ -110,9 +115,10 @@ export function reductionBetween(
       planned.tooth,
       design,
       from,
+      mouth,
     ),
   );
-  const edge = edgeTarget(edgeGap(existing, planned), planned.tooth, design, from);
+  const edge = edgeTarget(edgeGap(existing, planned), planned.tooth, design, from, mouth);
   let volumeMm3 = 0;
   let unplannedMm3 = 0;
   for (const p of places) {
@@ -220,6 +226,7 @@ function thirdTarget(
   tooth: Fdi,
   design: Design,
   from: CutFrom,
+  mouth: Mouth,
 ): ZoneTarget {
   const middle = places.filter((p) => p.middle);
   if (middle.length < 4) {
@@ -234,9 +241,9 @@ function thirdTarget(
   // A zone is told by its middle: the thickness needed there, and the median of its gaps.
   const r = removal(neededAt(design, THIRDS[third].middle), median(gaps), design.source);
   const deepest = deepestOf(places);
-  const enamel = enamelAt(thinnestOf(places));
+  const enamel = enamelAt(thinnestOf(places, mouth), mouth);
   const rooted = areaOf(places.filter((p) => p.toothShare > 1)) > areaOf(places) / 2;
-  const sentence = sentenceFor(tooth, third, r, deepest.value, enamel, rooted);
+  const sentence = sentenceFor(tooth, third, r, deepest.value, enamel, rooted, mouth);
   return {
     zone: third,
     removal: r,
@@ -250,7 +257,7 @@ function thirdTarget(
   };
 }
 
-function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: CutFrom): ZoneTarget {
+function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: CutFrom, mouth: Mouth): ZoneTarget {
   if (gap === undefined) return { zone: 'edge', places: 0, groove: groove(0, 'edge') };
   if (design.edge.kind === 'flatten') {
     const text =
@@ -264,12 +271,20 @@ function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: C
       sentence: { weight: 'good', text },
     };
   }
-  const r = removal(design.edge.kind === 'thickness' ? design.edge.mm : 0, gap, design.source);
+  const needs = design.edge.kind === 'thickness' ? design.edge.mm : 0;
+  const r = removal(needs, gap, design.source);
+  const thin = mouth.grinding && needs > 0 && needs < GRINDING_EDGE_MM;
   return {
     zone: 'edge',
     removal: r,
     places: 3,
     groove: strategyOf(from).groove(r, 'edge'),
+    ...(thin && {
+      sentence: {
+        weight: 'watch' as const,
+        text: `{${tooth}}, edge: clenches or grinds; ${needs.toFixed(1)} mm is thin for that, ${GRINDING_EDGE_MM.toFixed(1)} mm and a guard at night are usual.`,
+      },
+    }),
     ...(r.remove.value === 0 && {
       sentence: {
         weight: 'good' as const,
@@ -294,12 +309,12 @@ function placeAt(places: readonly FacialPlace[], measure: (p: FacialPlace) => nu
 }
 
 /** Where of all but the worst twentieth of the face the least enamel would be left, by the thin end of the norm. */
-const thinnestOf = (places: readonly FacialPlace[]): FacialPlace =>
-  placeAt(places, (p) => cutAt(p) - enamelNormAt(p.toothShare).from);
+const thinnestOf = (places: readonly FacialPlace[], mouth: Mouth): FacialPlace =>
+  placeAt(places, (p) => cutAt(p) - enamelNormAt(p.toothShare, mouth).from);
 
-const enamelAt = (p: FacialPlace): EnamelLeft => {
+const enamelAt = (p: FacialPlace, mouth: Mouth): EnamelLeft => {
   const cut = cutAt(p);
-  return enamelLeft(enamelNormAt(p.toothShare), cut, cut > NOTHING_MM ? SCAN_PM_MM : 0);
+  return enamelLeft(enamelNormAt(p.toothShare, mouth), cut, cut > NOTHING_MM ? SCAN_PM_MM : 0);
 };
 
 /** What a zone stands proud of the plan, but for a twentieth of its face. */
@@ -344,6 +359,7 @@ function sentenceFor(
   deepestMm: number,
   enamel: EnamelLeft,
   rooted: boolean,
+  mouth: Mouth,
 ): ZoneTarget['sentence'] | undefined {
   const cut = deepestMm;
   if (cut === 0)
@@ -353,7 +369,8 @@ function sentenceFor(
       weight: 'stop',
       text: `{${tooth}}, ${third}: most of it lies over the root, which has no enamel; up to ${cut.toFixed(2)} mm would be cut there.`,
     };
-  const basis = kindOf(tooth) === 'canine' ? 'the norm of incisors (none known for canines)' : 'the norm';
+  const norm = kindOf(tooth) === 'canine' ? 'the norm of incisors (none known for canines)' : 'the norm';
+  const basis = mouth.acid ? `${norm}, its thin end halved for acid,` : norm;
   if (enamel.state === 'gone') {
     return {
       weight: 'stop',

@@ -68,15 +68,28 @@ export interface EnamelNorm {
   readonly source: Source;
 }
 
+/** What of a patient's mouth changes what is safe to cut. */
+export interface Mouth {
+  /** Reflux or acid: enamel may be thin everywhere. */
+  readonly acid?: boolean | undefined;
+  /** Clenches or grinds: edges carry more. */
+  readonly grinding?: boolean | undefined;
+}
+
+/** Acid may have taken so much of the enamel's thin end. House value, no source. */
+export const ACID_LEAVES = 0.5;
+
 /**
  * The norm at a height of the tooth's own crown: each third's in its middle, straight between them, none on the root.
  * @param share of the crown's height, 0 at the edge, 1 at the zenith
+ * @param mouth where acid has been at work the thin end is halved
  */
-export function enamelNormAt(share: number): EnamelNorm {
+export function enamelNormAt(share: number, { acid }: Mouth = {}): EnamelNorm {
   const { cervical, middle, incisal } = FACIAL_ENAMEL;
   const over = (at: (norm: EnamelNorm) => number) =>
     share > 1 ? 0 : overThirds({ cervical: at(cervical), middle: at(middle), incisal: at(incisal) }, share);
-  return { from: over((n) => n.from), to: over((n) => n.to), source: middle.source };
+  const thin = acid ? ACID_LEAVES : 1;
+  return { from: thin * over((n) => n.from), to: over((n) => n.to), source: middle.source };
 }
 
 /**

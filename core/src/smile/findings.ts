@@ -27,7 +27,14 @@ const WIDTH_DIFFERENCE_NOTICED_MM = 0.5;
 /** All findings, the most visible first. Differences smaller than their error are not findings. */
 export function findings(measures: readonly ToothMeasure[]): Finding[] {
   const by = new Map(measures.map((m) => [m.tooth, m]));
-  const found = [...pairFindings(by), ...ratioFindings(by), ...widthFindings(by), ...orderFindings(by)];
+  const found = [
+    ...pairFindings(by),
+    ...gumFindings(by),
+    ...ratioFindings(by),
+    ...widthFindings(by),
+    ...dominanceFindings(by),
+    ...orderFindings(by),
+  ];
   return found.sort(byNotice);
 }
 
@@ -75,7 +82,7 @@ function pairFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
         id: `length-${right}`,
         teeth: [shorter, longer],
         title: `{${shorter}} is ${mm.toFixed(1)} ±${d.pm.toFixed(1)} mm shorter than {${longer}}`,
-        detail: `Noticed from ${orthodontists.value} mm by orthodontists, ${dentists.value.toFixed(1)} by dentists, ${laypeople.value} by laypeople. Look at the edge for wear and at the gum level.`,
+        detail: `Noticed from ${orthodontists.value} mm by orthodontists, ${dentists.value.toFixed(1)} by dentists, ${laypeople.value} by laypeople. ${causeOf(r, l, right, left)}`,
         notice,
         figure: d,
         source: laypeople.source,
@@ -145,6 +152,71 @@ function widthFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
     });
   }
   return out;
+}
+
+/** Whether a difference in length lies at the edge or at the gum, as far as the levels tell. */
+function causeOf(r: ToothMeasure, l: ToothMeasure, right: Fdi, left: Fdi): string {
+  const said = (what: 'edge' | 'gum', a: Figure | undefined, b: Figure | undefined): string[] => {
+    if (!a || !b || !differs(a, b)) return [];
+    const d = difference(a, b);
+    const higher = d.value > 0 ? right : left;
+    return [`the ${what} of {${higher}} stands ${Math.abs(d.value).toFixed(1)} ±${d.pm.toFixed(1)} mm higher`];
+  };
+  const causes = [...said('edge', r.edgeLevel, l.edgeLevel), ...said('gum', r.zenithLevel, l.zenithLevel)];
+  if (causes.length === 0) return 'Look at the edge for wear and at the gum level.';
+  const words = causes.join(', and ');
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
+}
+
+/** Below this a difference of gum levels is not told, mm. Common practice, no source. */
+const GUM_LEVEL_MM = 0.5;
+
+/** Gum lines of the two sides that do not stand at one height, where the lengths do not tell it already. */
+function gumFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
+  return UPPER_TEN.filter((t) => t < 20).flatMap((right): Finding[] => {
+    const left = opposite(right);
+    const [r, l] = [by.get(right), by.get(left)];
+    if (!r?.zenithLevel || !l?.zenithLevel) return [];
+    if (r.length && l.length && differs(r.length, l.length)) return [];
+    const d = difference(r.zenithLevel, l.zenithLevel);
+    if (Math.abs(d.value) <= Math.max(d.pm, GUM_LEVEL_MM)) return [];
+    const [higher, lower] = d.value > 0 ? [right, left] : [left, right];
+    return [
+      {
+        id: `gum-level-${right}`,
+        teeth: [higher, lower],
+        title: `The gum of {${higher}} stands ${Math.abs(d.value).toFixed(1)} ±${d.pm.toFixed(1)} mm higher than that of {${lower}}`,
+        detail: 'The two are as long: one stands higher as a whole. Level the edges, or the gum, in the plan.',
+        notice: 'dentists',
+        figure: d,
+        source: COMMON_PRACTICE,
+        weight: Math.abs(d.value) / 2,
+      },
+    ];
+  });
+}
+
+/** A lateral that is longer than its central: the centrals do not lead. */
+function dominanceFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
+  return [12, 22].flatMap((lateral): Finding[] => {
+    const central = lateral - 1;
+    const [l, c] = [by.get(lateral)?.length, by.get(central)?.length];
+    if (!l || !c) return [];
+    const d = difference(l, c);
+    if (d.value <= d.pm) return [];
+    return [
+      {
+        id: `dominance-${lateral}`,
+        teeth: [lateral, central],
+        title: `{${lateral}} is ${d.value.toFixed(1)} ±${d.pm.toFixed(1)} mm longer than {${central}}`,
+        detail: 'The centrals lead a smile; a lateral is usually a millimetre or more shorter.',
+        notice: 'dentists',
+        figure: d,
+        source: COMMON_PRACTICE,
+        weight: d.value,
+      },
+    ];
+  });
 }
 
 function orderFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {

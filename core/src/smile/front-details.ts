@@ -5,6 +5,7 @@ import type { Px } from './calibration.js';
 import { type FrontSeen, type FrontSight, frontSight } from './front-sight.js';
 import { seenRoom } from './gaps.js';
 import type { LandmarkSet } from './landmarks.js';
+import { LEVEL_NOTE } from './level.js';
 import { type Marked, propagated } from './propagate.js';
 import type { ViewFigure } from './reading.js';
 import { contactsIn, type ViewPoints } from './views.js';
@@ -34,6 +35,7 @@ export function measureFrontDetails(
     ...lateralZeniths(f),
     ...contactsIn(points, f.row).flatMap(([a, b]) => contact(f, a, b)),
     ...widthSeries(f),
+    ...midlineLean(f),
     ...overbite(f),
   ];
 }
@@ -207,6 +209,30 @@ function widthSeries({ own, sight, row }: FrontSight): ViewFigure[] {
     out.push({ id: `series-${tooth}`, tooth, name: `{${tooth}} to {${inner}}, widths from the front`, figure });
   }
   return out;
+}
+
+/** How far the line between the centrals leans: from the papilla to the lower end of their contact. */
+function midlineLean({ extra, sight, level }: FrontSight): ViewFigure[] {
+  const marks = [extra('papilla-11-21'), extra('embrasure-11-21')];
+  if (marks.some((m) => !m)) return [];
+  const figure = propagated(
+    marks as Marked[],
+    sight,
+    '°',
+    {
+      formula: 'papilla to the lower end of the contact, against the upright; + leaning to the patient’s left below',
+      inputs: inputs('two points'),
+      ...(level && { note: LEVEL_NOTE[level.by] }),
+    },
+    ([a, b]) => (Math.atan2((b as Px)[0] - (a as Px)[0], (b as Px)[1] - (a as Px)[1]) * 180) / Math.PI,
+  );
+  const word =
+    Math.abs(figure.value) <= figure.pm
+      ? 'upright'
+      : figure.value > 0
+        ? 'to the patient’s left'
+        : 'to the patient’s right';
+  return [{ id: 'lean', name: 'lean of the dental midline', figure, word }];
 }
 
 /** Overbite with the teeth together: what of the lower central's crown the upper edge hides. */

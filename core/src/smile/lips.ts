@@ -87,6 +87,7 @@ export function measureRest(r: ViewReading): ViewFigure[] {
       out.push({ id: `display-${tooth}`, tooth, name: `{${tooth}} shown at rest`, figure });
   }
   if (corners && upper && lower) out.push(lipsApart(r, corners, upper, lower));
+  if (corners && upper) out.push(lipSymmetry(r, corners, upper, 'lip-symmetry-rest'));
   const length = marksOf(r, [...CORNER_IDS, 'nose-base', `upper-lip-${(LIP_KNOTS + 1) / 2}`]);
   if (length) {
     const figure = propagated(
@@ -102,6 +103,31 @@ export function measureRest(r: ViewReading): ViewFigure[] {
     out.push({ id: 'lip-length', name: 'length of the upper lip', figure });
   }
   return out;
+}
+
+/**
+ * How much lower the border of the upper lip hangs on the patient's left than on the right, mm: the mean of its two
+ * pairs of knots beside the middle, across the line of the corners.
+ */
+function lipSymmetry(r: ViewReading, corners: Marked[], upper: Marked[], id: string): ViewFigure {
+  const figure = propagated(
+    [...corners, ...upper],
+    sightOf(r),
+    'mm',
+    {
+      formula: 'border of the upper lip on the left − on the right, below the line of the corners',
+      inputs: marked('corners and upper lip'),
+    },
+    (p, mm) => {
+      const q = level(p).slice(2);
+      const pairs = Math.floor(LIP_KNOTS / 2);
+      let sum = 0;
+      for (let i = 0; i < pairs; i++) sum += (q[LIP_KNOTS - 1 - i] as Px)[1] - (q[i] as Px)[1];
+      return (sum / pairs) * mm;
+    },
+  );
+  const word = Math.abs(figure.value) <= figure.pm ? 'even' : figure.value > 0 ? 'left lower' : 'right lower';
+  return { id, name: 'upper lip, left against right', figure, word };
 }
 
 function lipsApart(r: ViewReading, corners: Marked[], upper: Marked[], lower: Marked[]): ViewFigure {
@@ -136,6 +162,7 @@ export function measureSmile(r: ViewReading, context: LipContext = {}): ViewFigu
   const upper = marksOf(r, lipIds('upper'));
   const lower = marksOf(r, lipIds('lower'));
   if (upper) out.push(...gumAndLipLine(r, corners, upper, context));
+  if (upper) out.push(lipSymmetry(r, corners, upper, 'lip-symmetry-smile'));
   if (lower) out.push(...edgeCurve(r, corners, lower));
   return out;
 }

@@ -30,6 +30,9 @@ const TOLD = {
   displayMm: 1,
   offsetMm: 0.5,
   turnDeg: 6,
+  leanDeg: 2,
+  lipMm: 1,
+  edgeToEdgeMm: 0.5,
   overjetMm: { from: 1.5, to: 3.5 },
   overbiteMm: { from: 1, to: 4 },
   corridorUnlikePercent: 4,
@@ -111,12 +114,19 @@ function judge(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>, c: FindingCon
         : undefined;
     case 'rotation':
       return Math.abs(figure.value) > TOLD.turnDeg && clear(figure) ? rotation(figure, f.tooth as Fdi) : undefined;
+    case 'lean':
+      return lean(f);
+    case 'lip':
+      return f.id.startsWith('lip-symmetry') ? lipSymmetry(f) : undefined;
     case 'overjet':
-      return range(
-        figure,
-        'The overjet',
-        TOLD.overjetMm,
-        'Room in front decides how much facial volume the plan can add, and how the teeth guide.',
+      return (
+        crossed(figure) ??
+        range(
+          figure,
+          'The overjet',
+          TOLD.overjetMm,
+          'Room in front decides how much facial volume the plan can add, and how the teeth guide.',
+        )
       );
     case 'overbite':
       return range(
@@ -128,6 +138,52 @@ function judge(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>, c: FindingCon
     default:
       return undefined;
   }
+}
+
+function lean(f: ViewFigure): Draft | undefined {
+  const { figure } = f;
+  if (!clear(figure) || Math.abs(figure.value) < TOLD.leanDeg) return undefined;
+  // At the edge of a central of 10 mm.
+  const mm = 10 * Math.tan((figure.value * Math.PI) / 180);
+  return {
+    title: `The dental midline leans ${said(figure)} ${f.word} at the edges`,
+    detail: `That is ${Math.abs(mm).toFixed(1)} mm over a central’s length. ${noticedWords('tip')} A midline that leans is seen sooner than one that stands aside.`,
+    notice: noticedBy('tip', mm),
+    source: NOTICED_MM.tip.source,
+    weight: Math.abs(mm) / leastNoticed('tip'),
+  };
+}
+
+function lipSymmetry(f: ViewFigure): Draft | undefined {
+  const { figure } = f;
+  if (!clear(figure) || Math.abs(figure.value) < TOLD.lipMm) return undefined;
+  const smiling = f.id.endsWith('smile');
+  return {
+    title: `The upper lip hangs ${said(figure)} lower on the ${figure.value > 0 ? 'left' : 'right'} ${smiling ? 'in the smile' : 'at rest'}`,
+    detail: smiling
+      ? 'More tooth and gum show on the other side; no plan of teeth evens that out. Say it before the first visit.'
+      : 'Compare the display of each side by itself.',
+    notice: 'dentists',
+    source: COMMON_PRACTICE,
+    weight: Math.abs(figure.value) / 3,
+  };
+}
+
+/** An upper edge behind the lower teeth, or on them. */
+function crossed(figure: Figure): Draft | undefined {
+  if (figure.value > Math.max(figure.pm, TOLD.edgeToEdgeMm)) return undefined;
+  const behind = figure.value < -figure.pm;
+  return {
+    title: behind
+      ? `Crossbite: the upper edge stands ${said(figure)} behind the lower teeth`
+      : `Edge to edge: the overjet is ${figure.value.toFixed(1)} ±${figure.pm.toFixed(1)} mm`,
+    detail: behind
+      ? 'Volume on the face does not jump the bite; look at moving the teeth first.'
+      : 'No room for thickness at the edge, and edges that chip. Look at the bite, and at moving the teeth first.',
+    notice: 'dentists',
+    source: COMMON_PRACTICE,
+    weight: 1.2,
+  };
 }
 
 function midline(f: ViewFigure): Draft | undefined {

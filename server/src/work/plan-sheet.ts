@@ -1,5 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
-import { contourPlan, frontOf, photographed, standingOf, standingWords } from '@radiant/contract';
+import { contourPlan, frontOf, mouthOf, photographed, standingOf, standingWords } from '@radiant/contract';
 import {
   ask,
   type CaseEngine,
@@ -81,7 +81,7 @@ export function planSheet(
     ].map((page) =>
       page.map((tooth) => ({
         design: restorationOf(tooth, reduce.data).design,
-        reduction: ask(engine, 'reduction', tooth, reduce.data, from),
+        reduction: ask(engine, 'reduction', tooth, reduce.data, from, mouthOf(meet.data)),
         section: ask(engine, 'sectionOf', tooth, reduce.data),
       })),
     ),

@@ -1,13 +1,17 @@
 import type { CaseDetail, CaseDocument, CasePage, CaseSummary, Problem } from '@radiant/contract';
+import { contourPlan } from '@radiant/contract';
 import {
   bounds,
   crown,
   crownSize,
+  existingArch,
   frontRow,
   inspectMesh,
   type Mesh,
   pieces,
+  plannedTooth,
   readMesh,
+  readScan,
   readStl,
   volume,
 } from '@radiant/core';
@@ -89,9 +93,15 @@ describe('the contour as STL', () => {
     expect(shells(bytes).attributes.position?.count).toBeGreaterThan(6 * 3 * 5000);
     const { mesh } = readStl(bytes);
     expect(inspectMesh(mesh).ok).toBe(true);
-    const { teeth } = (await dentist.get<CaseDetail>(`/cases/${avocet.id}`)).body.sections.shape.data;
-    const single = teeth.reduce((n, t) => n + volume(crown(t.tooth, crownSize(t)).mesh), 0);
+    const { teeth, scanId } = (await dentist.get<CaseDetail>(`/cases/${avocet.id}`)).body.sections.shape.data;
+    // Worked out here, from the scan in the case file: behind their edges the crowns keep the teeth's own surface.
+    const file = doc.files.find((f) => f.id === scanId);
+    const arch = existingArch(readScan(Buffer.from(file?.data ?? '', 'base64')));
+    const plan = contourPlan(teeth);
+    const single = teeth.reduce((n, t) => n + volume(plannedTooth(arch, plan, t.tooth).mesh), 0);
     expect(volume(mesh) / single).toBeCloseTo(1, 3);
+    const byForm = teeth.reduce((n, t) => n + volume(crown(t.tooth, crownSize(t)).mesh), 0);
+    expect(volume(mesh) / byForm).toBeLessThan(0.99);
   });
 
   it('of the lower jaw: its crowns lie where its teeth were scanned, its model is one closed solid, and nothing is made up', async () => {

@@ -6,7 +6,6 @@ import { useSection, useSentence } from '../../data/case-context.js';
 import { useFront } from '../../engine/use-front.js';
 import { Comments } from '../../shell/Comments.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
-import { NumberField } from '../../ui/NumberField.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Waiting } from '../../ui/Waiting.js';
 import { AcceptedFindings } from './AcceptedFindings.js';
@@ -14,6 +13,7 @@ import { AlignFirst } from './AlignFirst.js';
 import { EdgeFields } from './EdgeFields.js';
 import { EdgePhoto } from './EdgePhoto.js';
 import { FrontDrawing } from './FrontDrawing.js';
+import { GumField } from './GumField.js';
 import { SchoolSettings } from './SchoolSettings.js';
 import { SchoolStrip } from './SchoolStrip.js';
 import { SpaceFields } from './SpaceFields.js';
@@ -114,8 +114,6 @@ function Front({ proposal, measures }: { proposal: Proposal; measures: readonly 
 
 function SchoolPanel({ proposal }: { proposal: Proposal | undefined }) {
   const view = useSection('propose');
-  const { data, set, store } = view;
-  const mayWrite = useMayWrite('propose');
   const mayShape = useMayWrite('shape');
   const sentence = useSentence();
   const navigate = useNavigate();
@@ -129,18 +127,7 @@ function SchoolPanel({ proposal }: { proposal: Proposal | undefined }) {
         Central edges against where the lower of them stands today; + is longer. Set it before lengths and widths.
       </p>
       <EdgeFields />
-      <NumberField
-        label="Gum moved up"
-        unit="mm"
-        value={data.gumMm ?? 0}
-        min={0}
-        max={4}
-        step={0.1}
-        digits={1}
-        disabled={!mayWrite}
-        onChange={(v) => set({ ...data, gumMm: v }, 'gum')}
-        onDone={() => store.endGroup()}
-      />
+      <GumField />
       {proposal && (
         <>
           <SpaceFields proposal={proposal} />

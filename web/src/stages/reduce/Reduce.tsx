@@ -1,4 +1,4 @@
-import { contourPlan } from '@radiant/contract';
+import { contourPlan, mouthOf } from '@radiant/contract';
 import { across, jawOf, STRATEGIES, type ToothReduction, ZONES, type Zone } from '@radiant/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -33,7 +33,8 @@ export default function Reduce() {
   // Lower teeth count once their scan is there.
   const ready = contour.state === 'ready' && (!lowerPlanned || lower.state !== 'loading');
   const client = ready && shape.teeth.length > 0 ? clientOf(contour) : undefined;
-  const all = useMemo(() => [reduce.data, from] as const, [reduce.data, from]);
+  const { cautions } = useSection('meet').data;
+  const all = useMemo(() => [reduce.data, from, mouthOf({ cautions })] as const, [reduce.data, from, cautions]);
   const asked = useAsked(client, plan, 'reductions', all);
   const reductions = shownOf(asked) ?? NONE;
   const own = reductions.find((r) => r.tooth === tooth);
