@@ -96,7 +96,7 @@ describe('the contour as STL', () => {
     const { teeth, scanId } = (await dentist.get<CaseDetail>(`/cases/${avocet.id}`)).body.sections.shape.data;
     // Worked out here, from the scan in the case file: behind their edges the crowns keep the teeth's own surface.
     const file = doc.files.find((f) => f.id === scanId);
-    const arch = existingArch(readScan(Buffer.from(file?.data ?? '', 'base64')));
+    const arch = existingArch(readScan(Buffer.from(file?.base64 ?? '', 'base64')));
     const plan = contourPlan(teeth);
     const single = teeth.reduce((n, t) => n + volume(plannedTooth(arch, plan, t.tooth).mesh), 0);
     expect(volume(mesh) / single).toBeCloseTo(1, 3);
