@@ -53,7 +53,7 @@ it('schools stand side by side; a width that is held stays while the others shar
   const { id, client } = await copyOfAvocet('Schooled');
   await open(page, id, 'propose');
   await page.getByTestId('target-11').waitFor();
-  expect(await page.getByRole('radio', { name: /ratio|width|tooth|means|liked/ }).count()).toBeGreaterThanOrEqual(8);
+  expect(await page.getByRole('radio', { name: /ratio|width|tooth|crowns|means|liked/ }).count()).toBe(9);
   await page.getByText('golden ratio', { exact: true }).click();
   const golden = await target(13);
   await page.getByText('recurring ratio', { exact: true }).click();

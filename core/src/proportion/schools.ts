@@ -27,7 +27,7 @@ export const SCHOOLS = [
   },
   {
     id: 'ratio-worn',
-    name: 'width to length, worn',
+    name: 'worn crowns',
     reason: 'The same with the ratio of worn anatomical crowns: broader for their length, as an older mouth has them.',
     cost: 'Looks settled and a little tired; rarely what is asked for.',
   },
@@ -119,7 +119,7 @@ export interface RatioNorms {
 }
 
 /** What is measured in the mouth is compared with this. */
-export const LIVING: RatioNorms = { of: RATIO_CLINICAL, words: 'living crowns, edge to gum' };
+export const LIVING: RatioNorms = { of: RATIO_CLINICAL, words: 'living crowns' };
 
 /** What a school's targets are compared with: the crowns that it takes for its model, else those of living people. */
 export function ratioNormsOf(school: SchoolId): RatioNorms {

@@ -25,7 +25,7 @@ export function SchoolStrip({ front }: { front: Front }) {
       {all.map(({ id, name, proposal }) => (
         <label
           key={id}
-          className="flex cursor-pointer flex-col rounded-lg border border-hair bg-leaf px-2 pb-1.5 pt-1 hover:border-ink-3 has-checked:border-plum has-checked:bg-plum-soft has-focus-visible:outline-2 has-focus-visible:outline-plum"
+          className="flex cursor-pointer flex-col rounded-lg border border-hair bg-leaf px-1.5 pb-1.5 pt-1 hover:border-ink-3 has-checked:border-plum has-checked:bg-plum-soft has-focus-visible:outline-2 has-focus-visible:outline-plum"
         >
           <input
             type="radio"
@@ -36,7 +36,11 @@ export function SchoolStrip({ front }: { front: Front }) {
           />
           {proposal && <Teeth proposal={proposal} />}
           <b className="flex min-h-[28px] items-end text-tiny font-semibold leading-[14px]">{name}</b>
-          {proposal && <span className="text-tiny tabular-nums text-ink-2">{rightOf(proposal)}</span>}
+          {proposal && (
+            <span className="whitespace-nowrap text-tiny tracking-tight tabular-nums text-ink-2">
+              {rightOf(proposal)}
+            </span>
+          )}
         </label>
       ))}
     </fieldset>

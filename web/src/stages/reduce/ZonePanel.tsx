@@ -137,7 +137,7 @@ function ZoneRow({ target: z, on, pick }: { target: ZoneTarget; on: boolean; pic
           {z.zone}
         </button>
       </td>
-      <td>{r ? r.needed.toFixed(2) : '–'}</td>
+      <td>{r ? r.needed.toFixed(1) : '–'}</td>
       <td>{r ? number(r.gap, 2) : '–'}</td>
       <td className="font-[650]">
         {r ? (r.remove.value === 0 ? 'none' : r.remove.value.toFixed(2)) : z.zone === 'edge' ? 'flat' : '–'}
