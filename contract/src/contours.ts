@@ -18,6 +18,7 @@ import {
 } from 'class-validator';
 import { Holds, IsDay } from './base/holds.js';
 import { PLAN_FIELDS, planDefault } from './base/plan-fields.js';
+import { keysOf } from './base/records.js';
 import { JAWS } from './files.js';
 import type { ToothPlanInput } from './sections/index.js';
 
@@ -48,6 +49,10 @@ export class AskedChange {
   by!: number;
 }
 
+/** How the edge stood when the mock-up was worn. */
+export const WORN_EDGES = { right: 'right', long: 'too long', short: 'too short' } as const;
+export type WornEdge = keyof typeof WORN_EDGES;
+
 /** A version worn in the mouth as a mock-up, and what came of it. */
 export class WornMockUp {
   @IsDay(words('The day on which the mock-up was put in is a calendar date.'))
@@ -56,6 +61,11 @@ export class WornMockUp {
   @IsOptional()
   @IsDay(words('The day on which the mock-up came out is a calendar date.'))
   until?: string | null;
+
+  /** Where the edge stood against the lower lip, speaking and smiling. */
+  @IsOptional()
+  @IsIn(keysOf(WORN_EDGES), words('The edge stood right, too long or too short.'))
+  edge?: WornEdge | null;
 
   @IsString(words('The note on speech is text.'))
   @MaxLength(300, words('The note on speech has at most 300 characters.'))
@@ -75,6 +85,13 @@ export class WornMockUp {
   @ValidateNested({ each: true })
   @Holds(() => AskedChange)
   asked?: AskedChange[];
+}
+
+/** For how many days a version was worn: to the day it came out, or to today. Undefined where it never was. */
+export function daysWorn(worn: Pick<WornMockUp, 'from' | 'until'> | null, today: string): number | undefined {
+  if (!worn?.from) return undefined;
+  const days = (Date.parse(worn.until || today) - Date.parse(worn.from)) / 86_400_000;
+  return Number.isFinite(days) ? Math.max(0, Math.round(days)) : undefined;
 }
 
 /** The patient's approval of a version, in a word. */

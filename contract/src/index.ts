@@ -13,6 +13,7 @@ export { cantOf, type Front, frontOf, frontSeen, lengthWish, mouthOf, photograph
 export * from './people.js';
 export * from './practice-settings.js';
 export * from './problem.js';
+export { recordFindings } from './record-findings.js';
 export { plannedOn, scanFor } from './scan-for.js';
 export * from './sections/core-forms.js';
 export * from './sections/index.js';

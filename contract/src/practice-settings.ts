@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { SCHOOLS, type SchoolId } from '@radiant/core';
-import { IsDefined, IsIn, IsInt, Min, ValidateNested } from 'class-validator';
+import { IsDefined, IsIn, IsInt, Max, Min, ValidateNested } from 'class-validator';
 import { Holds } from './base/holds.js';
 
 const words = (what: string) => ({ message: what });
@@ -17,10 +17,16 @@ export class PracticeSettings {
   /** The school that a case is proposed by until another is chosen in it. */
   @IsIn(SCHOOLS.map((s) => s.id) as string[], words('This school is not known.'))
   school!: SchoolId;
+
+  /** So many days a mock-up is worn at least before the patient approves the contour. */
+  @IsInt(words('The days that a mock-up is worn are a whole number.'))
+  @Min(0, words('A mock-up is worn for 0 to 60 days.'))
+  @Max(60, words('A mock-up is worn for 0 to 60 days.'))
+  wearDays!: number;
 }
 
-/** What holds until a practice sets it. */
-export const FIRST_SETTINGS: PracticeSettings = { drafts: 'sealed', school: SCHOOLS[0].id };
+/** What holds until a practice sets it. A mock-up is worn for a day to a week: common practice, no source. */
+export const FIRST_SETTINGS: PracticeSettings = { drafts: 'sealed', school: SCHOOLS[0].id, wearDays: 1 };
 
 /** Settings as they were written at any time; what newer programs have added is as it is at first. */
 export const completedSettings = (data: object): PracticeSettings => ({ ...FIRST_SETTINGS, ...data });

@@ -195,7 +195,7 @@ describe('all that the photographs tell', () => {
     const read = { ...empty(), views: [portrait('portrait-rest', 7.5, 40), portrait('portrait-smile', 0.5, 30)] };
     const cants = readAll(read, meet, []).findings.filter((f) => f.id === 'cant-corner-mm');
     expect(cants).toHaveLength(1);
-    expect(cants[0]?.figure.value).toBeCloseTo((30 * 63) / 400, 1);
+    expect(cants[0]?.figure?.value).toBeCloseTo((30 * 63) / 400, 1);
   });
 
   it('drawn measures have values with a scale and none without, or while their points lie on each other', () => {

@@ -24,6 +24,7 @@ export const CAUTIONS = {
   medicines: 'takes medicines',
   pregnancy: 'pregnant',
   anxious: 'anxious in the chair',
+  straightened: 'teeth were straightened before',
 } as const;
 export type Caution = keyof typeof CAUTIONS;
 
@@ -37,6 +38,10 @@ export const TOOTH_PAST = {
   decay: 'decay',
   'dark-stump': 'discoloured stump',
   mobile: 'mobile',
+  worn: 'worn edge',
+  chipped: 'chipped or indented edge',
+  inflamed: 'inflamed gum',
+  margin: 'old margin that shows',
   missing: 'missing',
 } as const;
 export type ToothPast = keyof typeof TOOTH_PAST;

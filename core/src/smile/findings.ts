@@ -12,7 +12,8 @@ export interface Finding {
   readonly title: string;
   readonly detail: string;
   readonly notice: Notice;
-  readonly figure: Figure;
+  /** What was measured; none of what was seen and noted. */
+  readonly figure?: Figure;
   readonly source: Source;
   /** For sorting: the deviation over what is noticed or over the norm's band. */
   readonly weight: number;

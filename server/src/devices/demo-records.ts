@@ -22,8 +22,8 @@ export const DEMO_RECORDS: Readonly<Record<RecipeName, MeetSection>> = {
     wish: 'two teeth never came; the eye teeth look like fangs',
     wishTags: ['even', 'gaps-closed', 'natural'],
     finishBy: '2027-02-26',
-    cautions: [],
-    cautionNote: '',
+    cautions: ['straightened'],
+    cautionNote: 'Wears a retainer at night.',
     teeth: [
       { tooth: 12, past: ['missing'], note: 'Never formed; gap closed with braces at fifteen.' },
       { tooth: 22, past: ['missing'], note: 'Never formed.' },
@@ -47,7 +47,7 @@ export const DEMO_RECORDS: Readonly<Record<RecipeName, MeetSection>> = {
     finishBy: '2027-04-30',
     cautions: ['healing', 'bleeding'],
     cautionNote: 'Bruises easily; blood values with the physician before the gum is moved.',
-    teeth: [],
+    teeth: [11, 21].map((tooth) => ({ tooth, past: ['inflamed'], note: 'Bleeds on probing.' })),
   },
   Dunlin: {
     ageYears: 52,

@@ -82,5 +82,5 @@ it('of another practice are its own', async () => {
   });
   expect((await state()).data.school).not.toBe('liked');
   await inDatabase((run) => run('DELETE FROM practices WHERE id = ?', [practice]));
-  expect(FIRST_SETTINGS).toEqual({ drafts: 'sealed', school: 'ratio' });
+  expect(FIRST_SETTINGS).toEqual({ drafts: 'sealed', school: 'ratio', wearDays: 1 });
 });

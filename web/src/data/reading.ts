@@ -14,6 +14,7 @@ import {
   photographed,
   type ReadSection,
   readingOf,
+  recordFindings,
   viewPoints,
   viewReadingOf,
 } from '@radiant/contract';
@@ -90,7 +91,7 @@ export function readAll(read: ReadSection, meet: MeetSection, files: readonly Ca
     ...(centrals.length > 0 && { centralLengthMm: Math.max(...centrals) }),
     ...(lipMm !== undefined && { lipMm }),
   };
-  const found = [...findings(measures), ...viewFindings(oncePerSide(figures), context)];
+  const found = [...findings(measures), ...viewFindings(oncePerSide(figures), context), ...recordFindings(meet)];
   return {
     photo,
     scale,

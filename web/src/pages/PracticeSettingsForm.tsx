@@ -10,6 +10,7 @@ import { useState } from 'react';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
 import { moment } from '../ui/format.js';
+import { NumberInput } from '../ui/NumberInput.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
 import { useHere } from './Gate.js';
 
@@ -62,6 +63,23 @@ export function PracticeSettingsForm() {
         </select>
         <span className="mt-1 block text-note text-ink-2">
           {SCHOOLS.find((s) => s.id === data.data.school)?.reason}
+        </span>
+      </label>
+      <label className="mb-5 block">
+        <span className="mb-1 block">A mock-up is worn, before a contour is approved, for at least</span>
+        <NumberInput
+          className="field w-[76px] text-right"
+          value={data.data.wearDays}
+          min={0}
+          max={60}
+          step={1}
+          digits={0}
+          unit="days"
+          onChange={(days) => days !== null && void set({ wearDays: days })}
+        />{' '}
+        days
+        <span className="mt-1 block text-note text-ink-2">
+          Fewer are told where the approval is recorded; they do not forbid it.
         </span>
       </label>
       <fieldset>

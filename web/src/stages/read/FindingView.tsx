@@ -61,7 +61,11 @@ function FindingPlain({ finding: f, view, own, elsewhere, onShow, onJudge, onDon
             {PHOTO_VIEWS[view]}
           </button>
         )}
-        <How figure={f.figure} what={sentence(f.title)} source={f.source} />
+        {f.figure ? (
+          <How figure={f.figure} what={sentence(f.title)} source={f.source} />
+        ) : (
+          <span className="text-ink-2">from the record</span>
+        )}
         {mayWrite && (
           <>
             <Verdict

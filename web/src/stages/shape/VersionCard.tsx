@@ -2,12 +2,15 @@ import {
   ContourApproval,
   type ContourVersion,
   isApproved,
+  keysOf,
   PLAN_FIELDS,
   type PlanField,
   planDefault,
   sameContour,
   scanOf,
   type ToothPlanInput,
+  WORN_EDGES,
+  type WornEdge,
   WornMockUp,
 } from '@radiant/contract';
 import { Dialog } from 'radix-ui';
@@ -19,6 +22,7 @@ import { Form } from '../../shell/Form.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { day, signed } from '../../ui/format.js';
 import { AskedChanges } from './AskedChanges.js';
+import { BeforeApproval } from './BeforeApproval.js';
 
 /**
  * One kept contour: how it differs from what stands now or from another, what wearing it brought, and the patient's
@@ -92,6 +96,7 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
           />
           {mayWrite && !isApproved(v) && (
             <div className="mt-5">
+              <BeforeApproval version={v} />
               <Form
                 type={ContourApproval}
                 action="Approved by the patient"
@@ -242,6 +247,22 @@ function Worn({
             />
           </label>
         ))}
+        <label className="col-span-2 block">
+          <span className="mb-1 block text-note">The edge, speaking and smiling</span>
+          <select
+            className="field"
+            value={worn.edge ?? ''}
+            disabled={disabled}
+            onChange={(e) => setWorn({ ...worn, edge: (e.target.value || null) as WornEdge | null })}
+          >
+            <option value="">not looked at</option>
+            {keysOf(WORN_EDGES).map((k) => (
+              <option key={k} value={k}>
+                {WORN_EDGES[k]}
+              </option>
+            ))}
+          </select>
+        </label>
         {text('speech', 'Speech')}
         {text('bulk', 'Bulk')}
         <span className="col-span-2">{text('family', 'What the family says')}</span>

@@ -1,0 +1,26 @@
+import { EMPTY_SECTIONS, recordFindings, type ToothHistory } from '@radiant/contract';
+
+const of = (teeth: ToothHistory[]) => recordFindings({ ...EMPTY_SECTIONS.meet, teeth });
+
+describe('what was seen and noted of teeth is found, without a figure', () => {
+  it('one finding for all teeth that it is noted of, in the words of the record', () => {
+    const found = of([
+      { tooth: 11, past: ['worn', 'trauma'] },
+      { tooth: 21, past: ['worn', 'chipped'] },
+    ]);
+    expect(found.map((f) => [f.id, f.title, f.teeth])).toEqual([
+      ['record-chipped', '{21}: chipped or indented edge', [21]],
+      ['record-worn', '{11}, {21}: worn edge', [11, 21]],
+    ]);
+    for (const f of found) expect(f.figure).toBeUndefined();
+  });
+
+  it('inflamed gum holds back what its level decides', () => {
+    expect(of([{ tooth: 12, past: ['inflamed'] }])[0]?.detail).toMatch(/levels, margins and impressions wait/);
+  });
+
+  it('what only concerns the tooth’s treatment is no finding of a smile', () => {
+    expect(of([{ tooth: 11, past: ['root-filled', 'post', 'crown', 'filling', 'missing'] }])).toEqual([]);
+    expect(of([])).toEqual([]);
+  });
+});

@@ -1,0 +1,40 @@
+import { check, completedSettings, daysWorn, FIRST_SETTINGS, PracticeSettings, WornMockUp } from '@radiant/contract';
+
+describe('for how long a mock-up was worn', () => {
+  it.each([
+    ['2026-03-01', '2026-03-04', 3],
+    ['2026-03-01', '2026-03-01', 0],
+    ['2026-02-27', '2026-03-02', 3],
+    ['2026-03-05', '2026-03-01', 0],
+  ])('from %s to %s are %i days', (from, until, days) => {
+    expect(daysWorn({ from, until }, '2027-01-01')).toBe(days);
+  });
+
+  it('is counted to today while it is in, and is nothing where it never was', () => {
+    expect(daysWorn({ from: '2026-03-01' }, '2026-03-08')).toBe(7);
+    expect(daysWorn(null, '2026-03-08')).toBeUndefined();
+    expect(daysWorn({ from: '' }, '2026-03-08')).toBeUndefined();
+  });
+
+  it('the edge stood right, too long or too short, and nothing else', () => {
+    const errors = (edge: string) =>
+      check(WornMockUp, { from: '2026-03-01', speech: '', bulk: '', family: '', edge }).errors.map((e) => e.message);
+    expect(errors('long')).toEqual([]);
+    expect(errors('lovely')).toEqual(['The edge stood right, too long or too short.']);
+  });
+});
+
+describe('how long a practice has it worn', () => {
+  it('is a day until it is set, in settings of before too', () => {
+    expect(FIRST_SETTINGS.wearDays).toBe(1);
+    expect(completedSettings({ drafts: 'removed', school: 'ratio' }).wearDays).toBe(1);
+  });
+
+  it.each([
+    [7, []],
+    [1.5, ['The days that a mock-up is worn are a whole number.']],
+    [61, ['A mock-up is worn for 0 to 60 days.']],
+  ])('%d days', (wearDays, said) => {
+    expect(check(PracticeSettings, { ...FIRST_SETTINGS, wearDays }).errors.map((e) => e.message)).toEqual(said);
+  });
+});
