@@ -1,5 +1,7 @@
 import {
   alignedFirst,
+  ask,
+  CaseEngine,
   existingArch,
   firstContour,
   frontRow,
@@ -32,6 +34,24 @@ describe('moving teeth first, before an additive contour', () => {
       expect(of(found, t).removedAlignedMm3).toBeLessThan(0.35 * of(found, t).removedMm3);
     }
     expect(saved(found)).toBeGreaterThan(2 * WORTH_MOVING_MM3);
+  });
+
+  it('is told before there is a contour, for targets, and in enamel too', () => {
+    const engine = new CaseEngine();
+    engine.take(readScan(scan(makePatient({ seed: 12, traits: { 21: { forwardMm: 1.8 } } }), INTRAORAL_SCANNER)));
+    expect(ask(engine, 'alignedFirst')).toEqual([]);
+    const targets = frontRow().map((t) => {
+      const own = ask(engine, 'existing', 'upper').find((e) => e.tooth === t);
+      return [t, { lengthMm: own?.lengthMm ?? 9, widthMm: own?.widthMm ?? 7 }] as const;
+    });
+    const told = ask(engine, 'alignedFirst', targets);
+    const central = told.find((t) => t.tooth === 21);
+    expect(central?.proudMm).toBeGreaterThan(0.5);
+    expect(central?.enamel).toBe('gone');
+    expect(central?.alignedProudMm).toBeLessThan(0.3);
+    expect(central?.alignedEnamel).toBe('kept');
+    // Its fellow stands in line: moving it would save nothing of its enamel.
+    expect(told.find((t) => t.tooth === 11)?.enamel).toBe('kept');
   });
 
   it('is not worth a word in a row that stands in its arch', () => {

@@ -2,6 +2,7 @@ import { shift, WORLD } from '../geometry/frame.js';
 import { bounds, type Mesh, meshInFrame } from '../geometry/mesh.js';
 import { signedField } from '../geometry/tree/signed.js';
 import type { Fdi } from '../teeth/notation.js';
+import type { Crown } from './crown.js';
 import { type ExistingArch, toothOf } from './fit.js';
 import { withOwnPalatal } from './own-palatal.js';
 import { type ContourPlan, crownZenith, plannedTooth, type ToothPlan } from './plan.js';
@@ -22,12 +23,22 @@ export interface AlignedTooth {
  */
 export const WORTH_MOVING_MM3 = 15;
 
+/** A tooth and its planned crown, where it stands and after it was moved, all in the planned crown's own frame. */
+export interface BeforeAndAfter {
+  readonly tooth: Fdi;
+  readonly stands: Mesh;
+  readonly planned: Mesh;
+  readonly moved: Mesh;
+  /** The planned crown over the moved tooth: a palatal surface that stays the tooth's own moves with it. */
+  readonly plannedMoved: Mesh;
+  readonly crown: Crown;
+}
+
 /**
- * What of each planned tooth would be cut where it stands, and what if it were first moved bodily to the planned
- * crown's place, its zenith on the planned one's level: the same axis, the same arch, no turn. What the movement itself
- * asks of bone, gum and time is not in the figure.
+ * Each planned tooth where it stands, and moved bodily to the planned crown's place, its zenith on the planned one's
+ * level: the same axis, the same arch, no turn.
  */
-export function alignedFirst(arch: ExistingArch, plan: ContourPlan): AlignedTooth[] {
+export function movedInto(arch: ExistingArch, plan: ContourPlan): BeforeAndAfter[] {
   return Object.keys(plan)
     .map(Number)
     .filter((tooth) => arch.teeth.has(tooth))
@@ -35,21 +46,39 @@ export function alignedFirst(arch: ExistingArch, plan: ContourPlan): AlignedToot
       const planned = plannedTooth(arch, plan, tooth);
       const there = toothOf(arch, tooth);
       const then = meshInFrame(planned.mesh, planned.frame);
-      const stands = meshInFrame(there.field.mesh, planned.frame);
       // In its own frame, as if that were the planned one's.
       const moved = meshInFrame(
         there.field.mesh,
         shift(there.frame, [0, 0, there.zenithMm + (plan[tooth]?.zenithUpMm ?? 0) - crownZenith(planned.crown)[2]]),
       );
-      // A palatal surface that stays the tooth's own moves with it.
       const own = plan[tooth] as ToothPlan;
       const form = plannedTooth(arch, { ...plan, [tooth]: { ...own, palatal: undefined } }, tooth);
-      const thenMoved =
-        own.palatal === 'own'
-          ? withOwnPalatal(meshInFrame(form.mesh, form.frame), form.crown, WORLD, signedField(moved))
-          : then;
-      const removed = (now: Mesh, planned: Mesh) =>
-        change(now, planned, Math.min(bounds(now).max[2], bounds(planned).max[2])).removedMm3;
-      return { tooth, removedMm3: removed(stands, then), removedAlignedMm3: removed(moved, thenMoved) };
+      return {
+        tooth,
+        stands: meshInFrame(there.field.mesh, planned.frame),
+        planned: then,
+        moved,
+        plannedMoved:
+          own.palatal === 'own'
+            ? withOwnPalatal(meshInFrame(form.mesh, form.frame), form.crown, WORLD, signedField(moved))
+            : then,
+        crown: planned.crown,
+      };
     });
 }
+
+/**
+ * What of each planned tooth would be cut where it stands, and what if it were first moved to the planned crown's
+ * place. What the movement itself asks of bone, gum and time is not in the figure.
+ */
+export function alignedFirst(arch: ExistingArch, plan: ContourPlan): AlignedTooth[] {
+  return movedInto(arch, plan).map(({ tooth, stands, planned, moved, plannedMoved }) => ({
+    tooth,
+    removedMm3: removedBetween(stands, planned),
+    removedAlignedMm3: removedBetween(moved, plannedMoved),
+  }));
+}
+
+/** What a planned crown takes off a tooth as far as both reach, mm³. */
+export const removedBetween = (now: Mesh, planned: Mesh): number =>
+  change(now, planned, Math.min(bounds(now).max[2], bounds(planned).max[2])).removedMm3;

@@ -1,5 +1,11 @@
-import { type AlignedTooth, alignedFirst as aligned } from '../../contour/align-first.js';
+import { type AlignedTooth, movedInto, removedBetween } from '../../contour/align-first.js';
 import { type ContourPlan, type CrownTarget, firstContour as first } from '../../contour/plan.js';
+import { WORLD } from '../../geometry/frame.js';
+import type { Mesh } from '../../geometry/mesh.js';
+import { signedField } from '../../geometry/tree/signed.js';
+import { reductionBetween } from '../../reduction/plan.js';
+import type { EnamelState } from '../../reduction/removal.js';
+import { designOf } from '../../restoration/design.js';
 import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
@@ -7,5 +13,54 @@ import type { CaseEngine } from '../case-engine.js';
 export const firstContour = (engine: CaseEngine, targets: readonly (readonly [Fdi, CrownTarget])[]): ContourPlan =>
   first(engine.arch('upper'), new Map(targets));
 
-/** What moving the upper teeth first would save. */
-export const alignedFirst = (engine: CaseEngine): AlignedTooth[] => aligned(engine.arch('upper'), engine.contour);
+/** What moving a tooth first would save, of its volume and of its enamel. */
+export interface MovedFirst extends AlignedTooth {
+  /** How far it stands proud of the plan on its face, mm, and what bringing it into line leaves of its enamel there. */
+  readonly proudMm: number;
+  readonly enamel: EnamelState;
+  /** The same after it was moved. */
+  readonly alignedProudMm: number;
+  readonly alignedEnamel: EnamelState;
+}
+
+/**
+ * What moving the upper teeth first would save: under the contour that there is, or, before there is one, under a first
+ * contour for the targets.
+ */
+export function alignedFirst(engine: CaseEngine, targets?: readonly (readonly [Fdi, CrownTarget])[]): MovedFirst[] {
+  const arch = engine.arch('upper');
+  return movedInto(arch, targets ? first(arch, new Map(targets)) : engine.contour).map((t): MovedFirst => {
+    const [now, aligned] = [
+      worstOf(t.tooth, t.stands, t.planned, t.crown),
+      worstOf(t.tooth, t.moved, t.plannedMoved, t.crown),
+    ];
+    return {
+      tooth: t.tooth,
+      removedMm3: removedBetween(t.stands, t.planned),
+      removedAlignedMm3: removedBetween(t.moved, t.plannedMoved),
+      proudMm: now.proudMm,
+      enamel: now.enamel,
+      alignedProudMm: aligned.proudMm,
+      alignedEnamel: aligned.enamel,
+    };
+  });
+}
+
+const RANK: readonly EnamelState[] = ['kept', 'doubtful', 'gone'];
+
+/** What bringing a face into line with the plan takes at its worst place, nothing cut for a restoration. */
+function worstOf(tooth: Fdi, there: Mesh, planned: Mesh, crown: Parameters<typeof reductionBetween>[1]['crown']) {
+  const { zones } = reductionBetween(
+    signedField(there),
+    { tooth, crown, frame: WORLD, mesh: planned },
+    designOf('direct'),
+    'tooth',
+  );
+  return {
+    proudMm: Math.max(0, ...zones.map((z) => z.proud?.value ?? 0)),
+    enamel: zones.reduce<EnamelState>(
+      (worst, z) => (z.enamel && RANK.indexOf(z.enamel.state) > RANK.indexOf(worst) ? z.enamel.state : worst),
+      'kept',
+    ),
+  };
+}
