@@ -6,7 +6,7 @@ import {
   type PracticeSettingsState,
 } from '@radiant/contract';
 import { SCHOOLS, type SchoolId } from '@radiant/core';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
 import { moment } from '../ui/format.js';
@@ -25,6 +25,7 @@ export function PracticeSettingsForm() {
   const { refresh } = useHere();
   const { data, error, mutate } = useSWR(PATH, (path: string) => api.get<PracticeSettingsState>(path));
   const [refusal, setRefusal] = useState<string>();
+  const daysId = useId();
   if (!data)
     return error ? (
       <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} />
@@ -65,9 +66,12 @@ export function PracticeSettingsForm() {
           {SCHOOLS.find((s) => s.id === data.data.school)?.reason}
         </span>
       </label>
-      <label className="mb-5 block">
-        <span className="mb-1 block">A mock-up is worn, before a contour is approved, for at least</span>
+      <div className="mb-5">
+        <label htmlFor={daysId} className="mb-1 block">
+          A mock-up is worn, before a contour is approved, for at least
+        </label>
         <NumberInput
+          id={daysId}
           className="field w-[76px] text-right"
           value={data.data.wearDays}
           min={0}
@@ -81,7 +85,7 @@ export function PracticeSettingsForm() {
         <span className="mt-1 block text-note text-ink-2">
           Fewer are told where the approval is recorded; they do not forbid it.
         </span>
-      </label>
+      </div>
       <fieldset>
         <legend className="mb-1.5">When somebody signs out, edits that have not reached the server …</legend>
         {DRAFT_KEEPING.map((k) => (
