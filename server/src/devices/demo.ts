@@ -43,7 +43,8 @@ const CONTACT_MM = 0.02;
 const DONE = 'demo';
 const DEVICES = 'demo-devices';
 const LOOK_MS = 1000;
-const FIRST_WITHIN_MS = 180_000;
+/** So long after the last file, and after the devices have left, what is missing will not come any more. */
+const QUIET_MS = 180_000;
 
 /** The views by which the first contour is made. */
 const NEEDED = ['retracted-front', 'portrait-smile'] as const;
@@ -145,7 +146,8 @@ export class Demo implements OnModuleDestroy {
     this.devices.on('exit', () => {
       left = true;
     });
-    const begun = Date.now();
+    // From the last one that came, since the devices or since they left: the inbox lets a file rest before it takes it.
+    let last = Date.now();
     while (open.size > 0 && !this.ending) {
       await new Promise((r) => setTimeout(r, LOOK_MS));
       let came = false;
@@ -154,7 +156,8 @@ export class Demo implements OnModuleDestroy {
         open.delete(fileOf(d));
         came = true;
       }
-      if (left && !came && !this.ending && open.size > 0 && Date.now() - begun > FIRST_WITHIN_MS)
+      if (came || !left) last = Date.now();
+      if (!this.ending && open.size > 0 && Date.now() - last > QUIET_MS)
         throw new Error(`${open.size} files never arrived`);
     }
     if (!this.ending && wanted === ALL) await SettingRow.upsert({ name: DEVICES, value: 'done' });
