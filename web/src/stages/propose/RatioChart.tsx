@@ -44,7 +44,11 @@ export default function RatioChart({
       yAxis: {
         type: 'value',
         min: 60,
-        max: 100,
+        // Short crowns under a high lip are broader than long.
+        max: Math.max(
+          100,
+          10 * Math.ceil(Math.max(...proposal.targets.map((t) => ratioOf(t.tooth)?.value ?? 0)) / 10 + 0.2),
+        ),
         interval: 10,
         axisLabel: { ...font, formatter: '{value} %' },
         splitLine: { lineStyle: { color: '#e9e5dd' } },
