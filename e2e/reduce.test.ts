@@ -79,7 +79,7 @@ it('one tooth has a design of its own, the others keep the case’s', async () =
   await page.getByLabel('Design of 12').selectOption('ceramic-crown');
   await page.getByRole('heading', { name: '12 · all-ceramic crown' }).waitFor();
   await page.waitForFunction(
-    () => document.querySelector('aside table tr:nth-child(2) td:nth-child(2)')?.textContent === '1.20',
+    () => document.querySelector('aside table tr:nth-child(2) td:nth-child(2)')?.textContent === '1.2',
   );
   expect((await row('middle')).needs).toBe(1.2);
   await page.getByRole('radio', { name: /^11/ }).click();

@@ -46,7 +46,12 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
   const { data } = useSection('propose');
   const name = useToothLabel();
   const of = (t: number) => measures.find((m) => m.tooth === t);
-  const zenith = (t: number) => of(t)?.zenithLevel?.value ?? 0;
+  // A crown is drawn as long as it is and leans a little in the mouth: it is set by its edge, and its gum line follows.
+  const level = (t: number, which: 'edgeLevel' | 'zenithLevel') => of(t)?.[which]?.value ?? 0;
+  const upright = (t: number) => {
+    const length = of(t)?.length?.value ?? 0;
+    return length > 0 ? (level(t, 'zenithLevel') - level(t, 'edgeLevel')) / length : 1;
+  };
   const row = proposal.targets.map((t) => t.tooth);
   const free =
     proposal.space.value -
@@ -56,7 +61,7 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
       tooth: t,
       widthMm: of(t)?.width?.value ?? 0,
       lengthMm: of(t)?.length?.value ?? 0,
-      zenith: zenith(t),
+      zenith: level(t, 'edgeLevel') + (of(t)?.length?.value ?? 0),
     })),
     Math.max(0, free) / Math.max(1, row.length - 1),
   );
@@ -67,7 +72,8 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
       tooth: t.tooth,
       widthMm: t.width.value,
       lengthMm: t.length.value,
-      zenith: zenith(t.tooth) + (t.stays ? 0 : gumUpOf(t, gumMm)),
+      zenith:
+        level(t.tooth, 'zenithLevel') + (t.stays ? 0 : gumUpOf(t, gumMm)) + t.length.value * (1 - upright(t.tooth)),
     })),
     0,
   );
