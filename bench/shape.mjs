@@ -13,7 +13,7 @@ try {
   const page = await signedInPage(browser, house.url);
   const { request } = page;
   const json = async (path) => (await request.get(`${house.url}/api${path}`)).json();
-  const { id } = (await json('/cases')).find((c) => c.name === 'Avocet');
+  const { id } = (await json('/cases')).cases.find((c) => c.name === 'Avocet');
   // All ten upper teeth planned, each with strokes on it.
   const kase = await json(`/cases/${id}`);
   const { data, version } = kase.sections.shape;

@@ -9,6 +9,8 @@ export type Place = readonly [number, number];
  * their spread): a parabola where b = c = 0, an ellipse where the points close up behind.
  */
 export interface FittedCurve {
+  /** What each point weighed in the end, by how far it stands out. */
+  readonly weights: readonly number[];
   /**
    * Signed distance of a place from the curve: positive outside (facial), and the direction of the curve there,
    * degrees.
@@ -19,6 +21,7 @@ export interface FittedCurve {
 }
 
 const ROUNDS = 12;
+const ROUNDS_HELD = 3;
 /** Points further off than this times the usual distance lose weight (Huber 1964, Ann Math Stat 35:73, from memory). */
 const HUBER = 1.5;
 
@@ -26,30 +29,44 @@ const HUBER = 1.5;
  * Lays an arch through points, the front of the arch towards −y. A conic by weighted least squares on true distances:
  * every round divides by the gradient (Sampson 1982, Comput Graph Image Process 18:97, from memory), and points that
  * stand out lose weight, so that one crowded tooth does not bend the arch.
+ * @param held weights to keep, of a fit of nearly the same points: what is asked then is how the curve gives way to a
+ *   small shift, not which tooth stands out
  * @throws Refusal `points-coincide` for fewer than six points or points all in one place
  */
-export function fitArchCurve(points: readonly Place[]): FittedCurve {
+export function fitArchCurve(points: readonly Place[], held?: readonly number[]): FittedCurve {
   if (points.length < 6) throw new Refusal('points-coincide', 'An arch needs at least six points.', points.length);
   const mx = points.reduce((n, p) => n + p[0], 0) / points.length;
   const my = points.reduce((n, p) => n + p[1], 0) / points.length;
   const spread = Math.sqrt(points.reduce((n, p) => n + (p[0] - mx) ** 2 + (p[1] - my) ** 2, 0) / points.length);
   if (!(spread > 0)) throw new Refusal('points-coincide', 'The points of the arch lie at one place.', points);
   const own = points.map((p): Place => [(p[0] - mx) / spread, (p[1] - my) / spread]);
-  let weights = own.map(() => 1);
+  let weights: number[] = held ? [...held] : own.map(() => 1);
+  let standing: readonly number[] = held ?? own.map(() => 1);
   let k: Coefficients = [0, 0, 0, 0, 0];
-  for (let round = 0; round < ROUNDS; round++) {
+  for (let round = 0; round < (held ? ROUNDS_HELD : ROUNDS); round++) {
     k = weighted(own, weights);
+    if (held) {
+      weights = own.map((p, i) => {
+        const g = gradient(k, p);
+        return (held[i] as number) / (g[0] * g[0] + g[1] * g[1]);
+      });
+      continue;
+    }
     const distances = own.map((p) => sampson(k, p));
     const sorted = distances.map(Math.abs).sort((p, q) => p - q);
     const usual = Math.max(1e-9, (sorted[Math.floor(sorted.length / 2)] as number) * 1.4826);
+    standing = distances.map((distance) => {
+      const d = Math.abs(distance);
+      return d <= HUBER * usual ? 1 : (HUBER * usual) / d;
+    });
     weights = own.map((p, i) => {
-      const d = Math.abs(distances[i] as number);
       const g = gradient(k, p);
-      return (d <= HUBER * usual ? 1 : (HUBER * usual) / d) / (g[0] * g[0] + g[1] * g[1]);
+      return (standing[i] as number) / (g[0] * g[0] + g[1] * g[1]);
     });
   }
   const nearest = (p: Place) => foot(k, [(p[0] - mx) / spread, (p[1] - my) / spread]);
   return {
+    weights: standing,
     at: (p) => {
       const { distance, normal } = nearest(p);
       // The tangent runs towards +x: the normal points forward (−y), turned a quarter.
@@ -102,7 +119,7 @@ function foot(k: Coefficients, p: Place): { distance: number; normal: Place } {
     const stepY = (-v * g[1]) / gg + 0.7 * t * g[0];
     x += stepX;
     y += stepY;
-    if (Math.abs(stepX) + Math.abs(stepY) < 1e-12) break;
+    if (Math.abs(stepX) + Math.abs(stepY) < 1e-8) break;
   }
   const g = gradient(k, [x, y]);
   const l = Math.hypot(g[0], g[1]) || 1;

@@ -66,7 +66,7 @@ export function measureArch(r: ViewReading): ArchStanding[] {
     },
     (points, mm) => {
       const places = points.map(upright);
-      const own = fitArchCurve(places);
+      const own = fitArchCurve(places, curve.weights);
       return places.map((p) => own.at(p).offset * mm);
     },
   );

@@ -64,11 +64,29 @@ export function propagatedAll(
     }
   });
   for (const c of causesOf(sight)) add(c.name, of(seen(marks, c.at, c.arch, c.rollDeg), c.at.scale.value), 1, c.of);
-  const told = explained(working, marks, sight);
-  return values.map((value, i) => {
-    const e = errors[i] as Errors;
-    return { value, pm: together(e), unit, working: told, errors: e };
-  });
+  const told = toldOnce(working, marks, sight);
+  return values.map((value, i) => figureOf(value, errors[i] as Errors, unit, told));
+}
+
+/** A figure whose working is put together when somebody asks for it: most of them nobody ever does. */
+function figureOf(value: number, errors: Errors, unit: Figure['unit'], told: () => Working): Figure {
+  return {
+    value,
+    pm: together(errors),
+    unit,
+    errors,
+    get working() {
+      return told();
+    },
+  };
+}
+
+function toldOnce(working: Working, marks: readonly Marked[], sight: Sight): () => Working {
+  let told: Working | undefined;
+  return () => {
+    told ??= explained(working, marks, sight);
+    return told;
+  };
 }
 
 /** The same for one figure. */
@@ -80,8 +98,27 @@ export function propagated(
   of: Of,
   more: Errors = {},
 ): Figure {
-  const all = propagatedAll(marks, sight, unit, working, (points, mm) => [of(points, mm)], more);
-  return all[0] as Figure;
+  const points = seen(marks, sight);
+  const mm = sight.scale.value;
+  const value = of(points, mm);
+  const errors: Record<string, number> = { ...more };
+  for (let i = 0; i < marks.length; i++) {
+    const m = marks[i] as Marked;
+    const own = points[i] as [number, number];
+    const sd = spreadOf(m.at, m.sdMm, m.depth, sight);
+    for (const k of [0, 1] as const) {
+      const kept = own[k];
+      own[k] = kept + STEP_PX;
+      const effect = ((of(points, mm) - value) * Z95 * sd[k]) / mm / STEP_PX;
+      own[k] = kept;
+      if (effect !== 0) errors[nameOf(sight, m, k)] = effect;
+    }
+  }
+  for (const c of causesOf(sight)) {
+    const effect = of(seen(marks, c.at, c.arch, c.rollDeg), c.at.scale.value) - value;
+    errors[c.name] = c.of ? beyond(effect, c.of, errors) : effect;
+  }
+  return figureOf(value, errors, unit, toldOnce(working, marks, sight));
 }
 
 /** What two causes do together beyond each alone: a product of two errors spreads as the product of their spreads. */
@@ -142,11 +179,8 @@ export function propagatedEach(
       1,
       c.of,
     );
-  const told = explained(working, [...shared, ...own], sight);
-  return own.map((_, i) => {
-    const e = errors[i] as Errors;
-    return { value: values[i] as number, pm: together(e), unit, working: told, errors: e };
-  });
+  const told = toldOnce(working, [...shared, ...own], sight);
+  return own.map((_, i) => figureOf(values[i] as number, errors[i] as Errors, unit, told));
 }
 
 function explained(working: Working, marks: readonly Marked[], { scale, stand }: Sight): Working {

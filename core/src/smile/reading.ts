@@ -18,8 +18,20 @@ export interface ViewReading {
   readonly stand?: CameraStand | undefined;
 }
 
+/** One answer for each reading. */
+const sights = new WeakMap<ViewReading, Sight>();
+
 /** How a view is looked at. Its line of sight goes through the middle of what is marked. */
 export function sightOf(r: ViewReading): Sight {
+  let sight = sights.get(r);
+  if (!sight) {
+    sight = sightAnew(r);
+    sights.set(r, sight);
+  }
+  return sight;
+}
+
+function sightAnew(r: ViewReading): Sight {
   return {
     view: r.view,
     scale: r.scale,

@@ -108,8 +108,20 @@ export interface Cause {
   readonly rollDeg: number;
 }
 
+/** One answer for each sight: every figure of a view asks for it. */
+const known = new WeakMap<Sight, readonly Cause[]>();
+
 /** What all figures of a sight have in common, each at the end of its interval. */
 export function causesOf(s: Sight): readonly Cause[] {
+  let causes = known.get(s);
+  if (!causes) {
+    causes = causesAnew(s);
+    known.set(s, causes);
+  }
+  return causes;
+}
+
+function causesAnew(s: Sight): readonly Cause[] {
   const { stand, scale } = s;
   const turn = (name: string) => `${stand.even ? EVEN : ''}${s.view} ${name}`;
   const cause = (name: string, at: Partial<CameraStand>, arch = 0, rollDeg = 0): Cause => ({

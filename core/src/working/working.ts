@@ -63,8 +63,8 @@ export function propagatedErrors(figures: readonly Known[], slopes: readonly num
   figures.forEach((f, i) => {
     const slope = slopes[i] as number;
     // A figure that does not say what its error is made of has one of its own.
-    for (const [cause, effect] of Object.entries(f.errors ?? { [`own ${i}`]: f.pm }))
-      out[cause] = (out[cause] ?? 0) + slope * effect;
+    const own = f.errors ?? { [`own ${i}`]: f.pm };
+    for (const cause in own) out[cause] = (out[cause] ?? 0) + slope * (own[cause] as number);
   });
   return out;
 }
@@ -79,9 +79,10 @@ export const EVEN = '~';
  */
 export function together(errors: Errors): number {
   let [squares, fourths] = [0, 0];
-  for (const [cause, effect] of Object.entries(errors)) {
-    squares += effect ** 2;
-    if (cause.startsWith(EVEN)) fourths += effect ** 4;
+  for (const cause in errors) {
+    const square = (errors[cause] as number) ** 2;
+    squares += square;
+    if (cause[0] === EVEN) fourths += square * square;
   }
   const even = squares > 0 ? fourths / squares ** 2 : 0;
   return Math.sqrt(squares) * (1 - 0.08 * even - 0.08 * even ** 3);
