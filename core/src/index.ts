@@ -198,16 +198,8 @@ export {
   SPEECH_MARGIN_MM,
 } from './proportion/edge.js';
 export { LIKED_BORDERS, likedSeries } from './proportion/liked.js';
-export {
-  gumUpOf,
-  LATERAL_EDGE_UP_MM,
-  type Proposal,
-  type ProposalChoice,
-  propose,
-  recurringWidths,
-  type ToothTarget,
-  WIDTH_BAND,
-} from './proportion/proposal.js';
+export { gumUpOf } from './proportion/notes.js';
+export { LATERAL_EDGE_UP_MM, propose, recurringWidths } from './proportion/proposal.js';
 export {
   type FrontSeries,
   GOLDEN,
@@ -223,6 +215,7 @@ export {
   widthRule,
 } from './proportion/schools.js';
 export { type SharedSpace, shareSpace, type WidthWish } from './proportion/share-space.js';
+export { type Proposal, type ProposalChoice, type ToothTarget, WIDTH_BAND } from './proportion/target.js';
 export {
   type Bur,
   burName,

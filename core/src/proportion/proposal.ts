@@ -1,8 +1,7 @@
-import { LEVEL_NOTE } from '../smile/level.js';
 import type { ToothMeasure } from '../smile/measures.js';
-import { type FrontKind, isFrontKind, LENGTH_UNWORN, WIDTH } from '../teeth/norms.js';
-import { type Fdi, kindOf, UPPER_TEN } from '../teeth/notation.js';
-import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
+import { type FrontKind, LENGTH_UNWORN, WIDTH } from '../teeth/norms.js';
+import type { Fdi } from '../teeth/notation.js';
+import { OWN_ROLES, type Roles } from '../teeth/roles.js';
 import { SCANNED_SIZE_PM_MM } from '../working/accuracy.js';
 import {
   COMMON_PRACTICE,
@@ -11,101 +10,24 @@ import {
   derivedEach,
   type Figure,
   MEASURED,
-  published,
   type WorkingInput,
 } from '../working/working.js';
-import { ratioByHeight, ratioNormsOf, type SchoolSetting, widthRule } from './schools.js';
-import { type SharedSpace, shareSpace, type WidthWish } from './share-space.js';
-
-export interface ProposalChoice extends SchoolSetting {
-  readonly referenceTooth: Fdi;
-  /** Central edges below (+) where the lower of them stands today, mm. */
-  readonly edgeMm: number;
-  /** Gum line of the planned teeth moved up (+), mm: length comes there too. */
-  readonly gumMm?: number;
-  /** Gaps are closed, or kept as they are. */
-  readonly gaps?: 'close' | 'keep';
-  /** Left and right are kept alike unless told. */
-  readonly alike?: boolean;
-  /**
-   * First premolars that take part in sharing the space, by their widths, mm: the room then goes from premolar to
-   * premolar.
-   */
-  readonly premolars?: { readonly right: number; readonly left: number };
-  /**
-   * The teeth that are changed; all of the front where nothing is said. The others stay as they are and keep their
-   * room.
-   */
-  readonly planned?: readonly Fdi[];
-  /** Widths set by hand, mm. */
-  readonly locked?: Readonly<Partial<Record<Fdi, number>>>;
-}
-
-export interface ToothTarget {
-  readonly tooth: Fdi;
-  /** For which kind of front tooth it stands. */
-  readonly role: FrontKind;
-  /** It is not in the plan: its target is what it is. */
-  readonly stays: boolean;
-  readonly length: Figure;
-  readonly width: Figure;
-  /** Width over length, %. */
-  readonly ratio: Figure;
-  /** How far the gum would have to move up for this length and edge, mm; only where a reference tooth sets both. */
-  readonly gumMm?: Figure;
-}
-
-export interface Proposal {
-  readonly targets: readonly ToothTarget[];
-  /** Room from canine to canine along the arch, or from premolar to premolar where they take part, mm. */
-  readonly space: Figure;
-  /** Widths of the first premolars where they take part, mm. */
-  readonly premolars?: readonly { readonly tooth: Fdi; readonly isMm: number; readonly widthMm: number }[];
-  /** The recurring ratio that was taken, where that school was asked. */
-  readonly recurring?: number;
-  /** What could not be kept, and by how much. Sentences; `{11}` stands for a tooth number. */
-  readonly notes: readonly string[];
-}
+import {
+  clearly,
+  notesOnClosedGaps,
+  notesOnGum,
+  notesOnRatios,
+  notesOnReference,
+  notesOnRow,
+  notesOnSpace,
+} from './notes.js';
+import { type InRow, rowOf } from './row.js';
+import { ratioByHeight, widthRule } from './schools.js';
+import { shareSpace, type WidthWish } from './share-space.js';
+import { type Proposal, type ProposalChoice, sum, type ToothTarget, WIDTH_BAND } from './target.js';
 
 /** Lateral edges above those of the centrals, mm. Common practice, no source. */
 export const LATERAL_EDGE_UP_MM = 0.5;
-
-type Measured = ToothMeasure & Required<Pick<ToothMeasure, 'width' | 'length' | 'edgeLevel' | 'zenithLevel'>>;
-
-const isMeasured = (m: ToothMeasure): m is Measured => !!(m.width && m.length && m.edgeLevel && m.zenithLevel);
-
-/** How far a width may be from its wish when the space is shared out, as a share of it. House preference; no source. */
-export const WIDTH_BAND = 0.15;
-
-/**
- * From the gum's margin to the bone, mm: sulcus, epithelium and connective tissue (Gargiulo, Wentz, Orban 1961, from
- * memory).
- */
-const MARGIN_TO_BONE = {
-  value: 2.73,
-  sulcus: 0.69,
-  source: published('Gargiulo, Wentz, Orban 1961, J Periodontol 32:261'),
-} as const;
-
-/** A tooth of the front and the kind for which it stands. */
-interface InRow {
-  readonly tooth: Fdi;
-  readonly role: FrontKind;
-  readonly is: Measured;
-  readonly stays: boolean;
-}
-
-/** The teeth that stand for the six of the front and are measured, patient's right first. */
-function rowOf(measures: readonly ToothMeasure[], choice: ProposalChoice, roles: Roles): InRow[] {
-  const by = new Map<Fdi, Measured>();
-  for (const m of measures) if (isMeasured(m)) by.set(m.tooth, m);
-  return UPPER_TEN.flatMap((tooth): InRow[] => {
-    const [is, role] = [by.get(tooth), roleOf(roles, tooth)];
-    return is && isFrontKind(role)
-      ? [{ tooth, role, is, stays: !!choice.planned && !choice.planned.includes(tooth) }]
-      : [];
-  });
-}
 
 /**
  * Targets for the upper front by the chosen school: for the six teeth, or for those in their places where some are
@@ -256,26 +178,6 @@ function wishesOf(
   });
 }
 
-/** What is to be known of which teeth the targets are for. */
-function notesOnRow(row: readonly InRow[], choice: ProposalChoice, reference: InRow | undefined): string[] {
-  const notes = row.flatMap((t) =>
-    t.role === kindOf(t.tooth)
-      ? []
-      : [`{${t.tooth}} stands for a ${t.role}, in the place of the tooth that is missing.`],
-  );
-  if (reference && reference.tooth !== choice.referenceTooth)
-    notes.push(`{${choice.referenceTooth}} is not measured: {${reference.tooth}} is the reference in its place.`);
-  const places = row.map((t) => `${t.tooth < 20 ? 'right' : 'left'} ${t.role}`);
-  const lacking = ['right', 'left']
-    .flatMap((side) => (['central', 'lateral', 'canine'] as const).map((k) => `${side} ${k}`))
-    .filter((p) => !places.includes(p));
-  if (lacking.length > 0) notes.push(`Not measured, and left out of the space: ${lacking.join(', ')}.`);
-  // What is planned level is level with this.
-  const level = row[0]?.is.zenithLevel.working.note;
-  if (level === LEVEL_NOTE.teeth || level === LEVEL_NOTE.scan) notes.push(level);
-  return notes;
-}
-
 /**
  * The width that a school wishes, mm. Schools of shares are laid over the space there is; those of ratios follow each
  * pair's length.
@@ -292,7 +194,6 @@ function widthBySchool(choice: ProposalChoice, t: InRow, row: readonly InRow[], 
   return (from.spaceMm * shares[t.role]) / sum(row.map((o) => shares[o.role]));
 }
 
-const sum = (v: readonly number[]) => v.reduce((a, b) => a + b, 0);
 const round = (v: number) => Math.round(v * 100) / 100;
 
 function spaceFigure(row: readonly InRow[], gaps: Figure): Figure {
@@ -397,29 +298,6 @@ function gumFromReference(reference: InRow, t: InRow, length: Figure, edgeMm: nu
   );
 }
 
-/** A figure beyond its own error, else nothing. */
-const clearly = (f: Figure | undefined): number => (f && Math.abs(f.value) > f.pm ? f.value : 0);
-
-/**
- * How far the gum of a target moves up, mm: as the reference tooth asks, where it asks for more than the error; else as
- * the whole line is moved.
- */
-export const gumUpOf = (t: ToothTarget, gumMm: number): number => (t.gumMm ? Math.max(0, clearly(t.gumMm)) : gumMm);
-
-/** Where a reference tooth's length does not fit between its edge and the gum. */
-function notesOnReference(targets: readonly ToothTarget[]): string[] {
-  return targets.flatMap((t) => {
-    const mm = clearly(t.gumMm);
-    if (!t.gumMm || mm === 0) return [];
-    const by = `${Math.abs(mm).toFixed(1)} ±${t.gumMm.pm.toFixed(1)} mm`;
-    return [
-      mm > 0
-        ? `{${t.tooth}}: for this edge and length the gum moves up by ${by}.`
-        : `{${t.tooth}}: for this edge and length the gum would have to come down by ${by}; the plan can’t do that, its edge comes out higher.`,
-    ];
-  });
-}
-
 function lengthFromReference({ is: reference, role }: InRow, t: InRow, edgeMm: number): Figure {
   const from = LENGTH_UNWORN[role];
   const to = LENGTH_UNWORN[t.role];
@@ -470,84 +348,6 @@ function ratioOf(width: Figure, length: Figure): Figure {
     },
     ([w, l]) => (100 * (w as number)) / (l as number),
   );
-}
-
-/** What of the wishes could not be kept, and by how much. */
-function notesOnSpace(wishes: readonly WidthWish[], shared: SharedSpace, space: Figure): string[] {
-  const notes: string[] = [];
-  const free = wishes.filter((w) => w.lockedMm === undefined);
-  const wanted = sum(wishes.map((w) => w.lockedMm ?? w.wishMm));
-  const over = wanted - space.value;
-  const share = sum(free.map((w) => w.wishMm));
-  const percent = share > 0 ? (100 * over) / share : 0;
-  if (Math.abs(percent) >= 1) {
-    notes.push(
-      over > 0
-        ? `The wished widths are ${over.toFixed(1)} mm more than the space of ${space.value.toFixed(1)} mm; those not held give way by ${Math.abs(percent).toFixed(0)} %.`
-        : `The wished widths leave ${(-over).toFixed(1)} mm of the space of ${space.value.toFixed(1)} mm; those not held take it up by ${Math.abs(percent).toFixed(0)} %.`,
-    );
-  }
-  const ends = (which: 'min' | 'max') => [...shared.atEnd].filter(([, e]) => e === which).map(([t]) => `{${t}}`);
-  for (const [which, word] of [
-    ['min', 'narrow'],
-    ['max', 'wide'],
-  ] as const) {
-    const teeth = ends(which);
-    if (teeth.length > 0)
-      notes.push(
-        `${teeth.join(', ')} ${teeth.length === 1 ? 'is' : 'are'} as ${word} as the band of ${WIDTH_BAND * 100} % allows.`,
-      );
-  }
-  if (shared.leftMm > 0)
-    notes.push(
-      `${shared.leftMm.toFixed(1)} mm of the space can’t be filled within the bands: gaps stay, or a tooth is locked wider.`,
-    );
-  if (shared.leftMm < 0)
-    notes.push(
-      `The teeth need ${(-shared.leftMm).toFixed(1)} mm more than there is, even at their narrowest: move teeth first, or lock some narrower.`,
-    );
-  return notes;
-}
-
-function notesOnRatios(targets: readonly ToothTarget[], choice: ProposalChoice): string[] {
-  const norms = ratioNormsOf(choice.school);
-  return targets.flatMap((t) => {
-    if (t.stays) return [];
-    const norm = norms.of[t.role];
-    const d = t.ratio.value - norm.value;
-    if (Math.abs(d) <= norm.band) return [];
-    return [
-      `{${t.tooth}} comes to ${t.ratio.value.toFixed(0)} %, ${Math.abs(d).toFixed(0)} points ${d > 0 ? 'above' : 'below'} the ${norm.value.toFixed(0)} % of ${norms.words}.`,
-    ];
-  });
-}
-
-/**
- * Teeth that take up a gap grow broader, and want to be longer for it: how much that is where the school's lengths do
- * not give it.
- */
-function notesOnClosedGaps(targets: readonly ToothTarget[], choice: ProposalChoice, gaps: Figure): string[] {
-  if (choice.gaps === 'keep' || gaps.value <= gaps.pm || gaps.value === 0) return [];
-  const norms = ratioNormsOf(choice.school);
-  return targets.flatMap((t) => {
-    const norm = norms.of[t.role];
-    if (t.stays || t.ratio.value - norm.value <= norm.band) return [];
-    const wanted = (100 * t.width.value) / norm.value - t.length.value;
-    return [
-      `{${t.tooth}} grows to ${t.width.value.toFixed(1)} mm as the gaps close: ${norm.value.toFixed(0)} % of ${norms.words} want ${wanted.toFixed(1)} mm more length, at the edge or at the gum.`,
-    ];
-  });
-}
-
-/** The usual caution where the gum is moved. */
-function notesOnGum(gumMm: number): string[] {
-  if (gumMm <= 0) return [];
-  const { value, sulcus, source } = MARGIN_TO_BONE;
-  return [
-    gumMm <= sulcus
-      ? `The gum moves up ${gumMm.toFixed(1)} mm: within a usual sulcus of ${sulcus} mm. Probe each tooth first.`
-      : `The gum moves up ${gumMm.toFixed(1)} mm, more than a usual sulcus: the new margin must keep about ${value.toFixed(1)} mm to the bone, so bone is probed and may have to move, and tissue heals before impressions (${source.text}). The treating clinician decides.`,
-  ];
 }
 
 /**
