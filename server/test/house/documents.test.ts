@@ -255,7 +255,7 @@ describe('the case as a file', () => {
     return d;
   };
   it.each<[string, () => unknown, RegExp]>([
-    ['of a newer version', () => ({ ...light, version: 5 }), /version 5; this program reads up to version 4/],
+    ['of a newer version', () => ({ ...light, version: 6 }), /version 6; this program reads up to version 5/],
     ['with a foreign field', () => ({ ...light, stars: 5 }), /“stars” does not belong here/],
     [
       'with a foreign field deep inside',
