@@ -230,6 +230,40 @@ it('every figure answers how it was worked out', async () => {
   expect(v.troubles).toEqual([]);
 });
 
+it('a point is set a second time without seeing the first, and every ± follows how well', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Twice');
+  await open(page, id, 'read');
+  await page.getByText('24 of 24 points').waitFor();
+  const landmarks = async () => frontLandmarks((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data);
+  const [first] = (await landmarks()).filter((m) => m.tooth === 11 && m.kind === 'zenith');
+  if (!first) throw new Error('The sample has no zenith of 11.');
+  await page.getByRole('button', { name: 'again', exact: true }).click();
+  await page.getByText('0 of 24 points').waitFor();
+  await page
+    .getByText(/zenith of 11, again/)
+    .first()
+    .waitFor();
+  const image = page.locator('[data-testid=photo-bench] image').first();
+  const box = (await image.boundingBox()) as { x: number; y: number; width: number };
+  const k = box.width / 1500;
+  // A quarter of a millimetre further up, as a hand does.
+  await page.mouse.click(box.x + first.x * k, box.y + (first.y - 6) * k);
+  await page.getByText('1 of 24 points').waitFor();
+  await saved(page);
+  const kept = (await landmarks()).find((m) => m.tooth === 11 && m.kind === 'zenith');
+  expect(kept).toMatchObject({ x: first.x, y: first.y });
+  expect(Math.abs((kept?.again?.x ?? 0) - first.x)).toBeLessThan(3);
+  await page
+    .getByTestId('spread-note')
+    .getByText(/1 point was set twice/)
+    .waitFor();
+  await page.keyboard.press('Control+z');
+  await page.getByText('0 of 24 points').waitFor();
+  await page.getByRole('button', { name: 'again', exact: true }).click();
+  await page.getByText('24 of 24 points').waitFor();
+});
+
 it('a finding is accepted with a word and goes on to propose; a dismissed one steps back', async () => {
   const { page } = v;
   const { id, client } = await copyOfAvocet('Verdicts');

@@ -14,10 +14,12 @@ import {
   measureCantOfCanines,
   measureTeeth,
   neighbourGap,
+  type Repeat,
   type Roles,
   roleOf,
   rolesOf,
   type ScannedTooth,
+  spreadLearned,
   standOf,
   type ToothMeasure,
   UPPER_TEN,
@@ -68,14 +70,22 @@ export function frontSeen(read: Pick<ReadSection, 'views'>): FrontSeen {
   const level =
     (scale && levelOfPupils(set, scale, viewReadingOf(read, 'portrait-smile'))) ??
     (camera && { by: 'scan' as const, rollDeg: camera.rollDeg, pmDeg: camera.rollPmDeg });
+  const repeats = repeatsOf(read);
   const below = viewReadingOf(read, 'upper-occlusal');
   const perMm = camera?.archPerMm ?? (below && archFromBelow(below));
   return {
     ...(level && { level }),
+    ...(scale && repeats.length > 0 && { spread: spreadLearned(repeats, scale.value) }),
     ...(camera && { stand: standOf(camera) }),
     ...(perMm && { arch: { perMm, pm: ARCH_KNOWN_PM } }),
   };
 }
+
+/** Landmarks of the retracted front view that were set twice. */
+export const repeatsOf = (read: Pick<ReadSection, 'views'>): Repeat[] =>
+  frontLandmarks(read).flatMap(({ kind, x, y, again }) =>
+    again ? [{ kind, first: [x, y] as const, second: [again.x, again.y] as const }] : [],
+  );
 
 /** The upper teeth as the retracted front view shows them: the one answer for screen, documents and plans. */
 export function photographed(read: Pick<ReadSection, 'views'>, roles: Roles): ToothMeasure[] {

@@ -9,7 +9,7 @@ export * from './case-document.js';
 export * from './cases.js';
 export * from './contours.js';
 export * from './files.js';
-export { cantOf, type Front, frontOf, frontSeen, lengthWish, mouthOf, photographed } from './front.js';
+export { cantOf, type Front, frontOf, frontSeen, lengthWish, mouthOf, photographed, repeatsOf } from './front.js';
 export * from './people.js';
 export * from './practice-settings.js';
 export * from './problem.js';

@@ -46,6 +46,8 @@ function viewSense(v: ViewReadingInput, photo: Size | undefined): FieldError[] {
       : [];
   if (!photo) return [{ field, message: 'The photograph of a view does not belong to this case.' }];
   requireLandmarks(landmarkSet(landmarks), photo.width, photo.height);
+  const again = landmarks.flatMap((m) => (m.again ? [{ ...m, x: m.again.x, y: m.again.y }] : []));
+  requireLandmarks(landmarkSet(again), photo.width, photo.height);
   for (const c of lengths) requireScale(c);
   return places.some((p) => outside(p, photo))
     ? [{ field, message: `A point of the view “${PHOTO_VIEWS[v.view]}” lies outside the picture.` }]

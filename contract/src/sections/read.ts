@@ -35,6 +35,12 @@ export class LandmarkInput extends PointPx {
   @IsOptional()
   @IsIn(['scan'], words('A landmark is set by hand or comes from the scan.'))
   from?: 'scan';
+
+  /** Where the same hand set it a second time without seeing the first: it tells how well it sets such points. */
+  @IsOptional()
+  @ValidateNested()
+  @Holds(() => PointPx)
+  again?: PointPx;
 }
 
 /** What the dentist makes of a finding. */

@@ -27,6 +27,8 @@ export interface FrontSeen {
   readonly stand?: CameraStand | undefined;
   /** The arch, from a scan or an occlusal view. */
   readonly arch?: ArchForm | undefined;
+  /** How well this hand sets each kind of landmark again, where it was tried: one standard deviation, mm. */
+  readonly spread?: Readonly<Record<LandmarkKind, number>> | undefined;
 }
 
 /** A retracted front view, ready to be measured: its points turned level, each with how far back it lies. */
@@ -110,7 +112,7 @@ export function frontSight(
     arch,
     roles,
     row: frontRow(roles),
-    own: (tooth, kind) => mark(`${tooth} ${kind}`, set[tooth]?.[kind], FRONT_SD_MM[kind], kind, tooth),
+    own: (tooth, kind) => mark(`${tooth} ${kind}`, set[tooth]?.[kind], (seen.spread ?? FRONT_SD_MM)[kind], kind, tooth),
     extra: (id) => {
       const spec = pointSpec('retracted-front', id);
       const kind = id.split('-')[0] as string;

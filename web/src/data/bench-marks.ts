@@ -15,8 +15,8 @@ import { useBenchReading } from './bench-reading.js';
 import { useCase, useSentence } from './case-context.js';
 import { useReading } from './reading.js';
 
-/** Which points of a view are on the bench: the teeth's outlines, or what its list names. */
-export type MarkGroup = 'landmarks' | 'points';
+/** Which points of a view are on the bench: the teeth's outlines, these a second time, or what its list names. */
+export type MarkGroup = 'landmarks' | 'again' | 'points';
 
 /** A point that is or can be marked. */
 export interface BenchMark {
@@ -50,8 +50,37 @@ export interface BenchMarks {
 /** The points of a view and how they are set. */
 export function useBenchMarks(view: PhotoView, group: MarkGroup): BenchMarks {
   const outlines = useOutlines();
+  const again = useAgain();
   const points = useViewPoints(view);
-  return group === 'landmarks' ? outlines : points;
+  return { landmarks: outlines, again, points }[group];
+}
+
+/** The outlines that a hand has set, to be set a second time: the first setting is not shown. */
+function useAgain(): BenchMarks {
+  const { landmarks, change } = useBenchReading('retracted-front');
+  const sentence = useSentence();
+  return useMemo(() => {
+    const idOf = (m: LandmarkInput) => `${m.kind}-${m.tooth}`;
+    const with_ = (id: string, again: LandmarkInput['again']) =>
+      landmarks.map((m) => {
+        if (idOf(m) !== id) return m;
+        const { again: _, ...rest } = m;
+        return again ? { ...rest, again } : rest;
+      });
+    return {
+      marks: landmarks
+        .filter((m) => m.from !== 'scan')
+        .map((m) => ({
+          id: idOf(m),
+          tooth: m.tooth,
+          name: sentence(`${m.kind} of {${m.tooth}}, again`),
+          at: m.again,
+          onEdge: true,
+        })),
+      place: (id, x, y, group) => change({ landmarks: with_(id, { x: tenth(x), y: tenth(y) }) }, group),
+      remove: (id) => change({ landmarks: with_(id, undefined) }),
+    };
+  }, [landmarks, change, sentence]);
 }
 
 interface Plain {

@@ -41,7 +41,8 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const [snapping, setSnapping] = useState(false);
   const [light, setLight] = useState(AS_TAKEN);
   const { from, setFrom, begun, setBegun, draw, scale } = useDrawing(reading);
-  const group: MarkGroup = mode === 'landmarks' || (mode !== 'points' && front) ? 'landmarks' : 'points';
+  const group: MarkGroup =
+    mode === 'again' ? 'again' : mode === 'landmarks' || (mode !== 'points' && front) ? 'landmarks' : 'points';
   const match = usePhotoOnScan(front);
   const [beside, setBeside] = useState(false);
   const found = match.state === 'matched' ? match.found : undefined;
@@ -215,7 +216,7 @@ function Foot({
   next: BenchMark | undefined;
   marks: readonly BenchMark[];
 }) {
-  const pointing = mode === 'landmarks' || mode === 'points';
+  const pointing = mode === 'landmarks' || mode === 'again' || mode === 'points';
   return (
     <>
       <span>{words}</span>
@@ -264,11 +265,12 @@ function Marked({
   const { photo } = reading;
   const front = view === 'retracted-front';
   const bounds = { width: photo?.width ?? 0, height: photo?.height ?? 0 };
-  const pointing = mode === 'landmarks' || mode === 'points';
+  const pointing = mode === 'landmarks' || mode === 'again' || mode === 'points';
+  const blind = mode === 'again';
   return (
     <>
-      <Overlays view={view} on={overlays} bench={v} width={bounds.width} scanned={scanned} />
-      <DrawnMarks reading={reading} view={v} bounds={bounds} begun={drawn.begun} />
+      {!blind && <Overlays view={view} on={overlays} bench={v} width={bounds.width} scanned={scanned} />}
+      {!blind && <DrawnMarks reading={reading} view={v} bounds={bounds} begun={drawn.begun} />}
       {(mode === 'scale' || mode === 'check') && (
         <CalibrationMarks reading={reading} which={mode} view={v} bounds={bounds} from={drawn.from} />
       )}

@@ -41,6 +41,17 @@ export function BenchChips({
           landmarks
         </button>
       )}
+      {front && mayWrite && (mode === 'landmarks' || mode === 'again') && (
+        <button
+          type="button"
+          className="chip"
+          title="Set points a second time without seeing the first: it tells how well this hand sets them"
+          aria-pressed={mode === 'again'}
+          onClick={() => choose(mode === 'again' ? 'landmarks' : 'again')}
+        >
+          again
+        </button>
+      )}
       <button type="button" className="chip" aria-pressed={mode === 'points'} onClick={() => choose('points')}>
         {front ? 'contacts, axes' : 'points'}
       </button>

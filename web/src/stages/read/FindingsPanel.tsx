@@ -1,5 +1,5 @@
-import { type FindingVerdict, keysOf, PHOTO_VIEWS, type PhotoView } from '@radiant/contract';
-import { difference, differs, type Finding, opposite, type ToothMeasure } from '@radiant/core';
+import { type FindingVerdict, frontScale, keysOf, PHOTO_VIEWS, type PhotoView, repeatsOf } from '@radiant/contract';
+import { difference, differs, type Finding, opposite, spreadLearned, type ToothMeasure } from '@radiant/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useBenchReading } from '../../data/bench-reading.js';
@@ -8,7 +8,7 @@ import { useReading } from '../../data/reading.js';
 import { useLatest } from '../../data/use-latest.js';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
-import { signed } from '../../ui/format.js';
+import { number, signed } from '../../ui/format.js';
 import { AskedValue } from '../../ui/How.js';
 import { DrawnList } from './DrawnList.js';
 import { FindingView } from './FindingView.js';
@@ -111,6 +111,22 @@ const ROWS = [
   ['zenithLevel', 'zenith level', 'mm'],
 ] as const;
 
+/** How well this hand sets points, once some were set twice. */
+function SpreadNote() {
+  const { data } = useSection('read');
+  const repeats = repeatsOf(data);
+  const scale = frontScale(data);
+  if (repeats.length === 0 || !scale) return null;
+  const spread = spreadLearned(repeats, scale.value);
+  return (
+    <p className="mt-2 text-fine text-ink-2" data-testid="spread-note">
+      {repeats.length} {repeats.length === 1 ? 'point was' : 'points were'} set twice: this hand sets a zenith again to{' '}
+      {number(spread.zenith, 2)}, an edge to {number(spread.edge, 2)}, the sides to {number(spread.mesial, 2)} and{' '}
+      {number(spread.distal, 2)} mm (one standard deviation, with what is usual as eight repeats more). Every ± follows.
+    </p>
+  );
+}
+
 function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
   const { tooth } = useCase();
   const name = useToothLabel();
@@ -180,6 +196,7 @@ function PairTable({ measures }: { measures: readonly ToothMeasure[] }) {
           {own.edgeLevel.working.note}
         </p>
       )}
+      <SpreadNote />
       {mayPropose && own.length && own.width && !isReference && (
         <button
           type="button"

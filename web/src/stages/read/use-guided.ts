@@ -12,7 +12,9 @@ export function useGuided(view: PhotoView, group: MarkGroup, found: PhotoOnScan 
   const front = view === 'retracted-front';
   const { marks: plain, place, remove, placeFromScan } = useBenchMarks(view, group);
   const [skipped, setSkipped] = useState<readonly string[]>([]);
-  const marks = useMemo(() => (found ? withScan(plain, found) : plain), [plain, found]);
+  // Nothing that shows where a point was set before may be seen while it is set again.
+  const hinted = found && group !== 'again' ? found : undefined;
+  const marks = useMemo(() => (hinted ? withScan(plain, hinted) : plain), [plain, hinted]);
   const next = nextOf(marks, skipped, front ? tooth : undefined);
   const goOn = useCallback(
     (set: BenchMark) => {
