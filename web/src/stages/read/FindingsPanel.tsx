@@ -122,7 +122,8 @@ function SpreadNote() {
     <p className="mt-2 text-fine text-ink-2" data-testid="spread-note">
       {repeats.length} {repeats.length === 1 ? 'point was' : 'points were'} set twice: this hand sets a zenith again to{' '}
       {number(spread.zenith, 2)}, an edge to {number(spread.edge, 2)}, the sides to {number(spread.mesial, 2)} and{' '}
-      {number(spread.distal, 2)} mm (one standard deviation, with what is usual as eight repeats more). Every ± follows.
+      {number(spread.distal, 2)} mm (one standard deviation, with what is usual as eight repeats more). The ± of this
+      view follows.
     </p>
   );
 }
