@@ -60,6 +60,28 @@ it('a tooth’s history is noted in either notation', async () => {
   expect(teeth.find((t) => t.tooth === 12)).toEqual({ tooth: 12, past: ['root-filled', 'dark-stump'], note: '2019' });
 });
 
+it('a shade is kept with whether the tooth was wet and when, and one taken dry is told', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Shades');
+  await open(page, id, 'meet');
+  await page.getByRole('button', { name: /^11, central incisor/ }).click();
+  await typed(page.getByLabel('Shade, as the tab is named'), '2 light');
+  await page.getByRole('button', { name: 'dry', exact: true }).click();
+  await page.getByText(/A dry tooth looks lighter/).waitFor();
+  await page.getByLabel('taken').fill('2026-11-20T09:05');
+  await page.keyboard.press('Escape');
+  await page.getByText(/11: shade 2 light, taken dry 20 November/).waitFor();
+  await saved(page);
+  const { teeth } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.meet.data;
+  const at = new Date('2026-11-20T09:05').toISOString();
+  expect(teeth.find((t) => t.tooth === 11)?.shade).toEqual({ name: '2 light', wet: false, at });
+  await open(page, id, 'read');
+  await page
+    .getByText(/shade taken on a dry tooth/)
+    .first()
+    .waitFor();
+});
+
 it('many files at once find their places, and one that is no picture says so', async () => {
   const { page, troubles } = v;
   const { id } = await copyOfAvocet('Many');

@@ -23,4 +23,15 @@ describe('what was seen and noted of teeth is found, without a figure', () => {
     expect(of([{ tooth: 11, past: ['root-filled', 'post', 'crown', 'filling', 'missing'] }])).toEqual([]);
     expect(of([])).toEqual([]);
   });
+
+  it('a shade that was taken dry is taken again; a wet one, or one of which nobody said, is not questioned', () => {
+    const shade = (tooth: number, wet?: boolean): ToothHistory => ({
+      tooth,
+      past: [],
+      shade: { name: '2', at: '2026-11-27T09:00:00Z', ...(wet !== undefined && { wet }) },
+    });
+    const [only, ...others] = of([shade(11, false), shade(21, true), shade(12)]);
+    expect([only?.id, only?.title]).toEqual(['record-dry-shade', '{11}: shade taken on a dry tooth']);
+    expect(others).toEqual([]);
+  });
 });

@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   ArrayUnique,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsOptional,
@@ -10,9 +11,10 @@ import {
   Max,
   MaxLength,
   Min,
+  MinLength,
   ValidateNested,
 } from 'class-validator';
-import { Holds, IsDay } from '../base/holds.js';
+import { Holds, IsDay, IsMoment } from '../base/holds.js';
 import {
   CAUTIONS,
   type Caution,
@@ -25,6 +27,23 @@ import {
 import { defineSection } from './define.js';
 import { by, fields, list, SET } from './parts.js';
 import { ALL_TEETH, words } from './words.js';
+
+/** The shade of a tooth as it was taken. */
+export class ToothShade {
+  /** As the tab is named. */
+  @IsString(words('A shade is text.'))
+  @MinLength(1, words('A shade has at least one character.'))
+  @MaxLength(20, words('A shade has at most 20 characters.'))
+  name!: string;
+
+  /** Whether the tooth was wet; left out where nobody said. */
+  @IsOptional()
+  @IsBoolean(words('A shade is taken wet or dry.'))
+  wet?: boolean;
+
+  @IsMoment(words('A shade is taken at a moment with its zone.'))
+  at!: string;
+}
 
 /** What one tooth has behind it. */
 export class ToothHistory {
@@ -41,6 +60,11 @@ export class ToothHistory {
   @IsString(words('The note on a tooth is text.'))
   @MaxLength(300, words('The note on a tooth has at most 300 characters.'))
   note?: string;
+
+  @IsOptional()
+  @ValidateNested()
+  @Holds(() => ToothShade)
+  shade?: ToothShade;
 }
 
 /** Who, what they want, by when, what to beware of, what the teeth have behind them. */
@@ -102,5 +126,6 @@ export const meet = defineSection({
     finishBy: 'to be finished by',
     cautionNote: 'note on cautions',
     note: 'note',
+    shade: 'shade',
   },
 });

@@ -1,18 +1,29 @@
-import { TOOTH_PAST } from '@radiant/contract';
+import { type ToothHistory as Past, TOOTH_PAST } from '@radiant/contract';
 import { type Fdi, fromUniversal, kindName } from '@radiant/core';
 import { Popover } from 'radix-ui';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { moment } from '../../ui/format.js';
+import { ShadeField } from './ShadeField.js';
 import { Toggles } from './Toggles.js';
 
 const UPPER = Array.from({ length: 16 }, (_, i) => fromUniversal(i + 1));
 const LOWER = Array.from({ length: 16 }, (_, i) => fromUniversal(32 - i));
 
+const isNoted = (t: Past): boolean => t.past.length > 0 || !!t.note || !!t.shade;
+
+/** What is noted of a tooth, in a line. */
+const told = ({ past, shade, note }: Past): string => {
+  const wet = shade?.wet === undefined ? '' : shade.wet ? ' wet' : ' dry';
+  const taken = shade && `shade ${shade.name}, taken${wet} ${moment(shade.at)}`;
+  return [...past.map((p) => TOOTH_PAST[p]), taken, note].filter(Boolean).join(', ');
+};
+
 /** All teeth as they stand before the observer; each opens what it has behind it. */
 export function ToothHistory() {
   const { data } = useSection('meet');
   const name = useToothLabel();
-  const noted = data.teeth.filter((t) => t.past.length > 0 || t.note);
+  const noted = data.teeth.filter(isNoted);
   return (
     <section aria-label="What the teeth have behind them">
       <h2 className="title mb-2 mt-1">What the teeth have behind them</h2>
@@ -26,11 +37,7 @@ export function ToothHistory() {
       <p className="mt-2 text-note text-ink-2">
         {noted.length === 0
           ? 'Nothing noted: choose a tooth.'
-          : noted
-              .map(
-                (t) => `${name(t.tooth)}: ${[...t.past.map((p) => TOOTH_PAST[p]), t.note].filter(Boolean).join(', ')}`,
-              )
-              .join(' · ')}
+          : noted.map((t) => `${name(t.tooth)}: ${told(t)}`).join(' · ')}
       </p>
     </section>
   );
@@ -40,14 +47,14 @@ function ToothButton({ tooth }: { tooth: Fdi }) {
   const meet = useSection('meet');
   const mayWrite = useMayWrite('meet');
   const name = useToothLabel();
-  const own = meet.data.teeth.find((t) => t.tooth === tooth) ?? { tooth, past: [] };
-  const marked = own.past.length > 0 || !!own.note;
-  const change = (next: typeof own, group?: string) => {
+  const own: Past = meet.data.teeth.find((t) => t.tooth === tooth) ?? { tooth, past: [] };
+  const marked = isNoted(own);
+  const change = (next: Past, group?: string) => {
     const others = meet.data.teeth.filter((t) => t.tooth !== tooth);
     meet.set(
       {
         ...meet.data,
-        teeth: next.past.length > 0 || next.note ? [...others, next].sort((a, b) => a.tooth - b.tooth) : others,
+        teeth: isNoted(next) ? [...others, next].sort((a, b) => a.tooth - b.tooth) : others,
       },
       group,
     );
@@ -55,7 +62,7 @@ function ToothButton({ tooth }: { tooth: Fdi }) {
   return (
     <Popover.Root onOpenChange={(open) => !open && meet.store.endGroup()}>
       <Popover.Trigger
-        aria-label={`${name(tooth)}, ${kindName(tooth)}${marked ? `: ${own.past.map((p) => TOOTH_PAST[p]).join(', ') || 'note'}` : ''}`}
+        aria-label={`${name(tooth)}, ${kindName(tooth)}${marked ? `: ${told(own)}` : ''}`}
         className={`h-9 rounded-md border text-note ${marked ? 'border-plum bg-plum-soft font-semibold text-plum' : 'border-hair bg-leaf text-ink-2 hover:border-plum'} ${own.past.includes('missing') ? 'line-through' : ''}`}
       >
         {name(tooth)}
@@ -77,6 +84,14 @@ function ToothButton({ tooth }: { tooth: Fdi }) {
             chosen={own.past}
             disabled={!mayWrite}
             onChange={(past) => change({ ...own, past })}
+          />
+          <ShadeField
+            shade={own.shade}
+            disabled={!mayWrite}
+            onChange={(shade, typed) => {
+              const { shade: _, ...rest } = own;
+              change(shade ? { ...rest, shade } : rest, typed ? `shade ${tooth}` : undefined);
+            }}
           />
           <label className="mt-3 block">
             <span className="mb-1 block text-note">Note</span>
