@@ -68,7 +68,7 @@ it('a shade is kept with whether the tooth was wet and when, and one taken dry i
   await typed(page.getByLabel('Shade, as the tab is named'), '2 light');
   await page.getByRole('button', { name: 'dry', exact: true }).click();
   await page.getByText(/A dry tooth looks lighter/).waitFor();
-  await page.getByLabel('taken').fill('2026-11-20T09:05');
+  await page.getByRole('textbox', { name: 'taken' }).fill('2026-11-20T09:05');
   await page.keyboard.press('Escape');
   await page.getByText(/11: shade 2 light, taken dry 20 November/).waitFor();
   await saved(page);
@@ -76,10 +76,8 @@ it('a shade is kept with whether the tooth was wet and when, and one taken dry i
   const at = new Date('2026-11-20T09:05').toISOString();
   expect(teeth.find((t) => t.tooth === 11)?.shade).toEqual({ name: '2 light', wet: false, at });
   await open(page, id, 'read');
-  await page
-    .getByText(/shade taken on a dry tooth/)
-    .first()
-    .waitFor();
+  await page.getByRole('button', { name: /^show all/ }).click();
+  await page.getByRole('button', { name: '11: shade taken on a dry tooth', exact: true }).waitFor();
 });
 
 it('many files at once find their places, and one that is no picture says so', async () => {
