@@ -68,7 +68,8 @@ describe('an empty house of its own, beside the other one', () => {
   afterAll(() => rmSync(data, { recursive: true, force: true }));
 
   it('asks for a first account, keeps it over a restart, and ends cleanly', async () => {
-    const port = PORT + 40;
+    // Beyond the houses of the other lanes, which may be up at the same time.
+    const port = PORT + 100;
     const house = await launchHouse({ port, data, empty: true });
     const first = house
       .output()
