@@ -4,6 +4,7 @@ import { FigureTable } from '../../shell/FigureTable.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number, signed } from '../../ui/format.js';
 import { NumberField } from '../../ui/NumberField.js';
+import { Advised } from './Advised.js';
 import { useEdgeFacts } from './use-edge-facts.js';
 
 /** Where the edge is to stand: what the program proposes and why, the dentist's number, and what it comes to. */
@@ -36,19 +37,13 @@ export function EdgeFields() {
         </p>
       )}
       {advice && (
-        <div className="working mb-3">
-          <div className="flex items-baseline justify-between gap-2">
-            <b className="font-semibold">
-              Proposed: {advice.edgeMm === 0 ? 'as it stands' : `${signed(advice.edgeMm, 1)} mm`}
-            </b>
-            {mayWrite && Math.abs(advice.edgeMm - data.edgeMm) > 0.04 && (
-              <button type="button" className="how" onClick={() => set({ ...data, edgeMm: advice.edgeMm })}>
-                take it
-              </button>
-            )}
-          </div>
-          <span className="text-ink-2">{advice.because.join('; ')}.</span>
-        </div>
+        <Advised
+          title={`Proposed: ${advice.edgeMm === 0 ? 'as it stands' : `${signed(advice.edgeMm, 1)} mm`}`}
+          because={advice.because}
+          change={advice.edgeMm - data.edgeMm}
+          mayTake={mayWrite}
+          onTake={() => set({ ...data, edgeMm: advice.edgeMm })}
+        />
       )}
       <NumberField
         label="Edge set down"

@@ -6,6 +6,7 @@ import { useFront } from '../../engine/use-front.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { signed } from '../../ui/format.js';
 import { NumberField } from '../../ui/NumberField.js';
+import { Advised } from './Advised.js';
 
 /** What is known of how much gum a smile shows, and how short the centrals are. */
 function useGumFacts(edgeMm: number): GumFacts {
@@ -36,17 +37,14 @@ export function GumField() {
   return (
     <>
       {advice && (
-        <div className="working mb-3" data-testid="gum-advice">
-          <div className="flex items-baseline justify-between gap-2">
-            <b className="font-semibold">Gum: {signed(advice.gumMm, 1)} mm</b>
-            {mayWrite && Math.abs(advice.gumMm - gumMm) > 0.04 && (
-              <button type="button" className="how" onClick={() => set({ ...data, gumMm: advice.gumMm })}>
-                take it
-              </button>
-            )}
-          </div>
-          <span className="text-ink-2">{advice.because.join('; ')}.</span>
-        </div>
+        <Advised
+          testId="gum-advice"
+          title={`Gum: ${signed(advice.gumMm, 1)} mm`}
+          because={advice.because}
+          change={advice.gumMm - gumMm}
+          mayTake={mayWrite}
+          onTake={() => set({ ...data, gumMm: advice.gumMm })}
+        />
       )}
       <NumberField
         label="Gum moved up"
