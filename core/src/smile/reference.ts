@@ -21,9 +21,9 @@ export interface ReferenceCandidate {
 const SHORTER_THAN_FELLOW = 1;
 
 /**
- * The measured teeth, the one nearest to the norms first: width to length between whole unworn crowns (Magne 2003) and clinical ones of
- * living people (Sterrett 1999), width (Chu
- * 2007), and no shorter than the same tooth of the other side. A proposal; the dentist picks.
+ * The measured teeth, the one nearest to the norms first: width to length between whole unworn crowns (Magne 2003) and
+ * clinical ones of living people (Sterrett 1999), width (Chu 2007), and no shorter than the same tooth of the other
+ * side. A proposal; the dentist picks.
  */
 export function rankReference(measures: readonly ToothMeasure[]): ReferenceCandidate[] {
   const by = new Map(measures.map((m) => [m.tooth, m]));

@@ -40,7 +40,8 @@ export function pupils(measuredMm?: number): KnownLength {
 
 /**
  * Which share of a crown's width a side view shows, by the place in the row: teeth of the front are seen from their
- * end, and the outline of a round one is as thick as it is wide. On a usual arch, from a camera that cheeks keep a little to the front; house values from virtual patients.
+ * end, and the outline of a round one is as thick as it is wide. On a usual arch, from a camera that cheeks keep a
+ * little to the front; house values from virtual patients.
  */
 const SEEN_FROM_SIDE: readonly { readonly width: number; readonly widthPm: number }[] = [
   { width: 0.86, widthPm: 0.1 },
