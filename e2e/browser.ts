@@ -1,8 +1,8 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import type { CaseDetail } from '@radiant/contract';
+import { type CaseDetail, EMPTY_SECTIONS } from '@radiant/contract';
 import { type Browser, type BrowserContext, chromium, type Locator, type Page } from 'playwright-core';
-import { avocetOf, type Client, PASSWORD, PEOPLE, signedIn, URL_ } from '../server/test/house.js';
+import { avocetOf, type Client, type PEOPLE, signedIn, URL_ } from '../server/test/house.js';
 
 /** The lane's one browser, ended by `bin/lib/tests/house-down.mjs`. */
 const held = globalThis as { radiantBrowser?: Promise<Browser> };
@@ -63,28 +63,43 @@ export async function newPage(): Promise<Page> {
   return page;
 }
 
-/** A browser of its own, signed in. */
+/** A browser of its own, signed in; how one signs in by hand is tried in `house.test.ts`. */
 export async function visit(role: keyof typeof PEOPLE = 'dentist'): Promise<Visit> {
   const page = await newPage();
+  const [name, value] = (await signedIn(role)).session;
+  await page.context().addCookies([{ name, value, url: URL_ }]);
   const troubles: string[] = [];
   page.on('pageerror', (e) => troubles.push(e.message));
   page.on('console', (m) => {
     if (m.type() === 'error' && /Content Security Policy|Uncaught/.test(m.text())) troubles.push(m.text());
   });
   await page.goto(URL_);
-  await typed(page.getByLabel('E-mail address'), PEOPLE[role]);
-  await typed(page.getByLabel('Password'), PASSWORD);
-  await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('heading', { name: 'Cases' }).waitFor();
   return { page, troubles };
 }
 
+/** Signed in once a file, for what a test asks of the server itself. */
+let asked: Promise<Client> | undefined;
+
 /** A copy of the demo case of its own, so that tests do not meet each other's edits. */
 export async function copyOfAvocet(name: string): Promise<{ id: string; client: Client }> {
-  const client = await signedIn('dentist');
+  asked ??= signedIn('dentist');
+  const client = await asked;
   const avocet = await avocetOf(client);
   const made = await client.post<CaseDetail>(`/cases/${avocet.id}/duplicate`, { name });
   return { id: made.body.id, client };
+}
+
+/** A copy that has no scans and no contour: its pages open sooner, and not every test needs them. */
+export async function copyWithoutScans(name: string): ReturnType<typeof copyOfAvocet> {
+  const made = await copyOfAvocet(name);
+  const { sections, files } = (await made.client.get<CaseDetail>(`/cases/${made.id}`)).body;
+  const { version } = sections.shape;
+  const emptied = await made.client.patch(`/cases/${made.id}/sections/shape`, { version, data: EMPTY_SECTIONS.shape });
+  expect(emptied.status).toBe(200);
+  for (const f of files.filter((own) => own.kind === 'scan'))
+    expect((await made.client.call('DELETE', `/cases/${made.id}/files/${f.id}`)).status).toBe(200);
+  return made;
 }
 
 export const open = (page: Page, id: string, stage: string) => page.goto(`${URL_}/cases/${id}/${stage}`);

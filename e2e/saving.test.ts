@@ -1,13 +1,13 @@
 import type { CaseDetail, PracticeSettingsState } from '@radiant/contract';
 import { PASSWORD, PEOPLE, URL_ } from '../server/test/house.js';
-import { closePages, copyOfAvocet, hearsOnce, holds, open, saved, typed, visit } from './browser.js';
+import { closePages, copyOfAvocet, copyWithoutScans, hearsOnce, holds, open, saved, typed, visit } from './browser.js';
 
 afterAll(closePages);
 const stored = async (k: Awaited<ReturnType<typeof copyOfAvocet>>) =>
   (await k.client.get<CaseDetail>(`/cases/${k.id}`)).body.sections;
 
 it('an edit is found again after a reload and in another browser', async () => {
-  const kase = await copyOfAvocet('Found again');
+  const kase = await copyWithoutScans('Found again');
   const one = await visit();
   await open(one.page, kase.id, 'propose');
   await typed(one.page.getByLabel('Edge set down').first(), '1.2');
@@ -20,7 +20,7 @@ it('an edit is found again after a reload and in another browser', async () => {
 });
 
 it('of two browsers the second is told and shown both; it chooses, nothing is overwritten', async () => {
-  const kase = await copyOfAvocet('Met');
+  const kase = await copyWithoutScans('Met');
   const [one, two] = await Promise.all([visit(), visit()]);
   await hearsOnce(two.page, kase.id);
   await Promise.all([open(one.page, kase.id, 'propose'), open(two.page, kase.id, 'propose')]);
@@ -46,8 +46,9 @@ it('of two browsers the second is told and shown both; it chooses, nothing is ov
   await saved(one.page);
   // Slowly, so that the first digit is sent before the last is typed: the question may not take the keys.
   await typed(two.page.getByLabel('Edge set down').first(), '2');
-  await two.page.locator('[data-testid=save-state][data-status=conflict]').waitFor();
+  await two.page.waitForTimeout(900);
   await two.page.keyboard.type('.5');
+  await two.page.locator('[data-testid=save-state][data-status=conflict]').waitFor();
   await two.page.getByRole('button', { name: 'Mark all of mine' }).click();
   await two.page.getByRole('button', { name: 'Keep what is marked' }).click();
   await saved(two.page);
@@ -55,7 +56,7 @@ it('of two browsers the second is told and shown both; it chooses, nothing is ov
 });
 
 it('with the server away edits stay in the browser, survive a reload, and are sent when it is back', async () => {
-  const kase = await copyOfAvocet('Away');
+  const kase = await copyWithoutScans('Away');
   const { page } = await visit();
   await open(page, kase.id, 'propose');
   await page.getByTestId('target-11').waitFor();
@@ -73,7 +74,7 @@ it('with the server away edits stay in the browser, survive a reload, and are se
 });
 
 it('an edit kept while another changed the section meets the choice when it comes back', async () => {
-  const kase = await copyOfAvocet('Away and met');
+  const kase = await copyWithoutScans('Away and met');
   const { page } = await visit();
   await open(page, kase.id, 'propose');
   await page.getByTestId('target-11').waitFor();
@@ -118,7 +119,7 @@ it('a colleague’s edit of another tooth is taken over without a question, and 
 });
 
 it('an edit that was not sent is never sent in another’s name: signed out it is asked about, sealed, and found again by its own', async () => {
-  const kase = await copyOfAvocet('Sealed');
+  const kase = await copyWithoutScans('Sealed');
   const { page } = await visit();
   await open(page, kase.id, 'meet');
   const age = page.getByLabel('Age, years');
@@ -156,7 +157,7 @@ it('an edit that was not sent is never sent in another’s name: signed out it i
 });
 
 it('where the practice wants it so, what was not sent is removed with signing out, after a warning', async () => {
-  const kase = await copyOfAvocet('Removed');
+  const kase = await copyWithoutScans('Removed');
   const { page } = await visit();
   await page.getByRole('link', { name: 'people' }).click();
   const [kept] = await Promise.all([
@@ -190,7 +191,7 @@ it('where the practice wants it so, what was not sent is removed with signing ou
 });
 
 it('a duplicated tab leaves the edit of its twin alone', async () => {
-  const kase = await copyOfAvocet('Twin');
+  const kase = await copyWithoutScans('Twin');
   const { page } = await visit();
   await open(page, kase.id, 'meet');
   const away = (url: URL) => url.pathname.includes('/sections/');
@@ -209,7 +210,7 @@ it('a duplicated tab leaves the edit of its twin alone', async () => {
 });
 
 it('when somebody else signs in in another tab, this one sends nothing in their name', async () => {
-  const kase = await copyOfAvocet('Two tabs');
+  const kase = await copyWithoutScans('Two tabs');
   const { page } = await visit();
   await open(page, kase.id, 'meet');
   const age = page.getByLabel('Age, years');

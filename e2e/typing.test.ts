@@ -2,7 +2,7 @@ import type { CaseDetail } from '@radiant/contract';
 import { readingOf } from '@radiant/contract';
 import type { Locator, Page } from 'playwright-core';
 import { signedIn } from '../server/test/house.js';
-import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, copyWithoutScans, open, saved, type Visit, visit } from './browser.js';
 
 afterAll(closePages);
 let v: Visit;
@@ -76,7 +76,7 @@ describe('a number that is typed key by key', () => {
 
   it('beyond the limits is told and not taken, stays for putting right, and what says nothing gives way to what is kept', async () => {
     const { page } = v;
-    const kase = await copyOfAvocet('Typed too far');
+    const kase = await copyWithoutScans('Typed too far');
     await open(page, kase.id, 'propose');
     await page.getByTestId('target-11').waitFor();
     const edge = page.getByLabel('Edge set down').first();
@@ -114,7 +114,7 @@ describe('a number that is typed key by key', () => {
 
   it('of years and of a scale’s length too; an age can be taken out again', async () => {
     const { page } = v;
-    const kase = await copyOfAvocet('Years');
+    const kase = await copyWithoutScans('Years');
     await open(page, kase.id, 'meet');
     const age = page.getByLabel('Age, years');
     expect(await keys(page, age, '104')).toEqual(grown('104'));
@@ -140,7 +140,7 @@ describe('a number that is typed key by key', () => {
 
 it('Ctrl Z where text is written takes back the text, not the plan', async () => {
   const { page } = v;
-  const kase = await copyOfAvocet('Taken back');
+  const kase = await copyWithoutScans('Taken back');
   await open(page, kase.id, 'propose');
   await page.getByTestId('target-11').waitFor();
   const edge = page.getByLabel('Edge set down').first();
@@ -162,7 +162,7 @@ it('Ctrl Z where text is written takes back the text, not the plan', async () =>
 
 it('gum that is moved up makes the crown grow at the gum: its edge stays', async () => {
   const { page } = v;
-  const kase = await copyOfAvocet('Gum up');
+  const kase = await copyWithoutScans('Gum up');
   await open(page, kase.id, 'propose');
   const tooth = page.getByTestId('proposed-11');
   await tooth.waitFor();

@@ -6,6 +6,7 @@ import { ensureModules, ensurePackages } from './install.mjs';
 import { inRoot, root } from './paths.mjs';
 import { secondsSince, sideBySide } from './tests/lanes.mjs';
 import { runJest } from './tests/runner.mjs';
+import { ensureSample } from './tests/sample.mjs';
 
 const USAGE = 'Known: [PATTERN…] --all, --day N, --port N, --data DIR.';
 
@@ -84,7 +85,12 @@ const failed = await sideBySide({
   },
 });
 // Units keep both processors busy; what talks to a house mostly waits, so those lanes run beside each other.
-if (failed.length === 0) failed.push(...(await sideBySide({ ...(!some && { types }), units: lane('units', 0) })));
+const sample = async () => {
+  await ensureSample(data, port + 20);
+  return true;
+};
+if (failed.length === 0)
+  failed.push(...(await sideBySide({ ...(!some && { types }), units: lane('units', 0), sample })));
 if (failed.length === 0)
   failed.push(
     ...(await sideBySide({

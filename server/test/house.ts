@@ -46,6 +46,12 @@ export class Client {
 
   constructor(private readonly base = URL_) {}
 
+  /** Name and value of its session's cookie. */
+  get session(): [string, string] {
+    const at = this.cookie.indexOf('=');
+    return [this.cookie.slice(0, at), this.cookie.slice(at + 1)];
+  }
+
   async call<T = never>(
     method: string,
     path: string,

@@ -1,5 +1,5 @@
 import { Refusal } from '../errors.js';
-import { type Frame, shift, toLocal } from '../geometry/frame.js';
+import { type Frame, shift } from '../geometry/frame.js';
 import { bounds, type Mesh } from '../geometry/mesh.js';
 import { alignFrame } from '../geometry/register.js';
 import { leastSquares } from '../geometry/solve.js';
@@ -154,7 +154,7 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
   const upright = standingFrame(tooth, { x: edge[0], y: edge[1], turnDeg }, edge[2]);
   // The axis of a tooth with two cusps lies behind its facial one.
   const start = isFront(tooth) ? upright : shift(upright, [0, cuspForward(tooth), 0]);
-  const fitWith = (from: Frame, wearMm: number, iterations: number) => {
+  const fitWith = (from: Frame, wearMm: number, iterations: number, every: number) => {
     const m = sizeIn(mesh, from, !isFront(tooth));
     const form = crown(tooth, {
       lengthMm: clamp(m.lengthMm, 5, 16),
@@ -164,14 +164,20 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
     });
     return {
       wearMm,
-      ...alignFrame(facialPoints(form), shift(from, [m.midX, 0, m.lowZ]), field, { iterations, reachMm: 1.2, hold: 8 }),
+      ...alignFrame(facialPoints(form, every), shift(from, [m.midX, 0, m.lowZ]), field, {
+        iterations,
+        reachMm: 1.2,
+        // Fewer points pull less; what holds against them is to weigh the same.
+        hold: (8 * CLOSE) / every,
+      }),
     };
   };
-  const rough = fitWith(start, 0, 8).frame;
+  const rough = fitWith(start, 0, 8, WIDE).frame;
   // Size and place depend on each other, and a worn tooth is a longer one cut short: try each wear from the rough fit.
-  const best = WEAR_STEPS.map((w) => fitWith(fitWith(rough, w, 5).frame, w, 5)).reduce((p, q) =>
+  const { wearMm } = WEAR_STEPS.map((w) => fitWith(fitWith(rough, w, 4, WIDE).frame, w, 5, WIDE)).reduce((p, q) =>
     q.rmsMm < p.rmsMm ? q : p,
   );
+  const best = fitWith(fitWith(rough, wearMm, 5, CLOSE).frame, wearMm, 5, CLOSE);
   const m = sizeIn(mesh, best.frame, !isFront(tooth));
   const along = (Math.atan2(best.frame.x[1], best.frame.x[0]) * 180) / Math.PI;
   const side = archSide(tooth) === 'left' ? 1 : -1;
@@ -207,32 +213,40 @@ interface SizeIn {
  * is measured: the palatal one may hang as low or lower, and a caliper laid on it reads across the tooth.
  */
 function sizeIn(mesh: Mesh, frame: Frame, twoCusps: boolean): SizeIn {
+  const { positions: p } = mesh;
+  const { origin: o, x, y, z } = frame;
   let x0 = Infinity;
   let x1 = -Infinity;
-  let low: readonly [number, number, number] = [0, 0, Infinity];
-  let high: readonly [number, number, number] = [0, 0, -Infinity];
-  for (let i = 0; i < mesh.positions.length; i += 3) {
-    const p = toLocal(frame, [mesh.positions[i], mesh.positions[i + 1], mesh.positions[i + 2]]);
-    if (p[0] < x0) x0 = p[0];
-    if (p[0] > x1) x1 = p[0];
-    if (p[2] < low[2] && !(twoCusps && p[1] > 0)) low = p;
-    if (p[1] < -0.5 && p[2] > high[2]) high = p;
+  let [lowY, lowZ, highY, highZ] = [0, Infinity, 0, -Infinity];
+  for (let i = 0; i < p.length; i += 3) {
+    const [a, b, c] = [p[i] - o[0], p[i + 1] - o[1], p[i + 2] - o[2]];
+    const across = a * x[0] + b * x[1] + c * x[2];
+    const back = a * y[0] + b * y[1] + c * y[2];
+    const up = a * z[0] + b * z[1] + c * z[2];
+    if (across < x0) x0 = across;
+    if (across > x1) x1 = across;
+    if (up < lowZ && !(twoCusps && back > 0)) [lowY, lowZ] = [back, up];
+    if (back < -0.5 && up > highZ) [highY, highZ] = [back, up];
   }
   return {
     widthMm: x1 - x0,
-    lengthMm: Math.hypot(high[2] - low[2], high[1] - low[1]),
+    lengthMm: Math.hypot(highZ - lowZ, highY - lowY),
     midX: (x0 + x1) / 2,
-    lowZ: low[2],
-    zenithZ: high[2],
+    lowZ,
+    zenithZ: highZ,
   };
 }
 
+/** Every how manyth place around a ring is taken: to choose among wears, and to settle. */
+const WIDE = 6;
+const CLOSE = 3;
+
 /** Points of a crown's facial surface between neck and edge, away from the borders. */
-function facialPoints(c: Crown): Float64Array {
+function facialPoints(c: Crown, every: number): Float64Array {
   const out: number[] = [];
   const half = c.ringSize / 2;
   for (let r = 4; r < c.rings - 8; r += 2) {
-    for (let k = 6; k <= half - 6; k += 3) {
+    for (let k = 6; k <= half - 6; k += every) {
       const v = 3 * ringVertex(c, r, k);
       out.push(c.mesh.positions[v], c.mesh.positions[v + 1], c.mesh.positions[v + 2]);
     }

@@ -1,8 +1,8 @@
-import { type Frame, toParent } from './frame.js';
+import type { Frame } from './frame.js';
 import { solve } from './solve.js';
 import { closestPoints } from './tree/closest.js';
 import type { SignedField } from './tree/signed.js';
-import { add, cross, length, rotateAbout, scale, sub, type Vec3 } from './vec.js';
+import { add, length, rotateAbout, scale, type Vec3 } from './vec.js';
 
 export interface AlignOptions {
   readonly iterations: number;
@@ -42,31 +42,49 @@ function oneStep(
 ): { frame: Frame; rmsMm: number } {
   const n = local.length / 3;
   const world = new Float64Array(local.length);
-  for (let i = 0; i < n; i++) world.set(toParent(frame, [local[3 * i], local[3 * i + 1], local[3 * i + 2]]), 3 * i);
+  const { origin: at, x: ex, y: ey, z: ez } = frame;
+  for (let i = 0; i < 3 * n; i += 3) {
+    const [u, v, w] = [local[i], local[i + 1], local[i + 2]];
+    for (let k = 0; k < 3; k++) world[i + k] = at[k as 0] + u * ex[k as 0] + v * ey[k as 0] + w * ez[k as 0];
+  }
   const near = closestPoints(surface.tree, world);
-  const ata = Array.from({ length: 6 }, () => new Array<number>(6).fill(0));
-  const atb = new Array<number>(6).fill(0);
+  // The lower triangle of the normal equations, row by row, in flat arrays: this runs some thousand times a scan.
+  const sums = new Float64Array(36);
+  const right = new Float64Array(6);
+  const row = new Float64Array(6);
   let used = 0;
   let squares = 0;
   for (let i = 0; i < n; i++) {
     if (near.distances[i] > o.reachMm) continue;
-    const p: Vec3 = [world[3 * i], world[3 * i + 1], world[3 * i + 2]];
-    const q: Vec3 = [near.points[3 * i], near.points[3 * i + 1], near.points[3 * i + 2]];
+    const j = 3 * i;
     const f = 3 * near.faces[i];
-    const normal: Vec3 = [surface.faceNormals[f], surface.faceNormals[f + 1], surface.faceNormals[f + 2]];
-    const d = sub(p, q);
-    const residual = normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2];
-    const row = [...cross(sub(p, frame.origin), normal), ...normal];
+    const [a, b, c] = [surface.faceNormals[f], surface.faceNormals[f + 1], surface.faceNormals[f + 2]];
+    const residual =
+      a * (world[j] - near.points[j]) +
+      b * (world[j + 1] - near.points[j + 1]) +
+      c * (world[j + 2] - near.points[j + 2]);
+    const [u, v, w] = [world[j] - at[0], world[j + 1] - at[1], world[j + 2] - at[2]];
+    row[0] = v * c - w * b;
+    row[1] = w * a - u * c;
+    row[2] = u * b - v * a;
+    row[3] = a;
+    row[4] = b;
+    row[5] = c;
     for (let r = 0; r < 6; r++) {
-      atb[r] = atb[r] - row[r] * residual;
-      for (let c = 0; c < 6; c++) (ata[r] as number[])[c] = (ata[r] as number[])[c] + row[r] * row[c];
+      right[r] = right[r] - row[r] * residual;
+      for (let q = 0; q <= r; q++) sums[6 * r + q] = sums[6 * r + q] + row[r] * row[q];
     }
     used++;
     squares += residual * residual;
   }
   if (used < 6) return { frame, rmsMm: Infinity };
-  for (let r = 0; r < 6; r++) (ata[r] as number[])[r] = (ata[r] as number[])[r] + o.hold * (r < 3 ? 25 : 1);
-  const x = solve(ata, atb) as [number, number, number, number, number, number];
+  const ata = Array.from({ length: 6 }, (_, r) =>
+    Array.from(
+      { length: 6 },
+      (_, q) => sums[6 * Math.max(r, q) + Math.min(r, q)] + (r === q ? o.hold * (r < 3 ? 25 : 1) : 0),
+    ),
+  );
+  const x = solve(ata, [...right]) as [number, number, number, number, number, number];
   return { frame: moved(frame, [x[0], x[1], x[2]], [x[3], x[4], x[5]]), rmsMm: Math.sqrt(squares / used) };
 }
 

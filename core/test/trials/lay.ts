@@ -15,6 +15,7 @@ import {
 } from '@radiant/core';
 import { AVOCET, makePatient, random, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 import { compacted } from './jaws.js';
+import { keptJaw } from './kept-jaw.js';
 
 /** One laying: how far places come back from where they were, mm, by how much it is turned, and what is said. */
 export interface LayTrial {
@@ -46,11 +47,11 @@ export function twoScans(): { readonly fixed: Mesh; readonly ground: Ground; rea
     [15, 14, 13, 12, 11, 21, 22, 23, 24, 25].map((t) => [t, { ...AVOCET.traits[t], facialVolumeMm: 1.4, wearMm: 0 }]),
   );
   const over = makePatient({ ...AVOCET, traits: { ...AVOCET.traits, ...fuller } }).teeth;
-  const fixed = repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 404 }).mesh).mesh;
+  const jaw = (seed: number, ...worn: Parameters<typeof wholeJaw>[3][]) =>
+    keptJaw(['lay', seed], () => wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed }, ...worn)).mesh;
+  const fixed = repaired(jaw(404)).mesh;
   // The second scan holds less of the palate, so that more of what it holds is altered.
-  const altered = withoutVault(
-    repaired(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, seed: 405 }, over).mesh).mesh,
-  );
+  const altered = withoutVault(repaired(jaw(405, over)).mesh);
   return { fixed, ground: groundOf(fixed), altered };
 }
 

@@ -20,6 +20,7 @@ import {
   wholeJaw,
 } from '@radiant/standins';
 import { compacted } from './jaws.js';
+import { keptJaw } from './kept-jaw.js';
 
 type Wanted = (place: Vec3, tooth: number) => boolean;
 
@@ -62,7 +63,7 @@ const toothOf = (tooth: Fdi): PatientTooth => patient().teeth.find((t) => t.toot
 
 /** What is said of scans that are no whole row: each part of one upper jaw, and its front laid by three clicks. */
 export function partsTrial(): Readonly<Record<keyof typeof PARTS | 'clicked', SaidOfPart>> {
-  const whole = wholeJaw(patient(), 'upper', { ...WHOLE_SCANNER, stepMm: 0.35, seed: 611 });
+  const whole = keptJaw(['parts'], () => wholeJaw(patient(), 'upper', { ...WHOLE_SCANNER, stepMm: 0.35, seed: 611 }));
   const meshOf = (part: keyof typeof PARTS) => repaired(partOfScan(whole, PARTS[part])).mesh;
   const of = (part: keyof typeof PARTS) => said(laidByShape(meshOf(part), 'upper').look);
   const tip = (tooth: Fdi) => toothOf(tooth).frame.origin;
@@ -87,6 +88,9 @@ export function joinedTrial(wide: number, high: number, behind: number): SaidOfP
     right.frame.origin[2] + 4,
   ];
   const joint = { ...right, mesh: placeMesh(box(wide, 5, high), { origin, x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }) };
-  const { mesh } = repaired(wholeJaw(patient(), 'upper', { ...WHOLE_SCANNER, seed: 611 }, [joint]).mesh);
+  const whole = keptJaw(['joined', wide, high, behind], () =>
+    wholeJaw(patient(), 'upper', { ...WHOLE_SCANNER, seed: 611 }, [joint]),
+  );
+  const { mesh } = repaired(whole.mesh);
   return said(laidByShape(mesh, 'upper').look);
 }

@@ -1,6 +1,7 @@
 import { type Adjacency, type Fdi, type Jaw, laidByShape, type Mesh, pickTeeth, repaired } from '@radiant/core';
 import { makePatient, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 import { kindOfMouth, recipeOf, truthOn } from './jaws.js';
+import { keptJaw } from './kept-jaw.js';
 
 /** What is said of one tooth. */
 export interface Said {
@@ -40,7 +41,7 @@ function neckLine(mesh: Mesh, across: Adjacency['across'], tooth: Uint8Array): P
 
 export function pickTrial(seed: number, jaw: Jaw, oddMm = 0): PickTrial {
   const patient = makePatient({ ...recipeOf(seed), oddMm });
-  const whole = wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed });
+  const whole = keptJaw(['pick', seed, jaw, oddMm], () => wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed }));
   const { mesh } = repaired(whole.mesh);
   const { look } = laidByShape(mesh, jaw, undefined, new Set(patient.recipe.missing));
   const row = (jaw === 'upper' ? patient.teeth : patient.lower).map((t) => t.tooth);

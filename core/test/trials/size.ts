@@ -11,6 +11,7 @@ import {
   repaired,
 } from '@radiant/core';
 import { makePatient, scatteredRecipe, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
+import { keptJaw } from './kept-jaw.js';
 
 /** What is measured on one picked tooth against what was modelled, mm. */
 export interface SizeTrial {
@@ -26,7 +27,8 @@ export interface SizeTrial {
 
 export function sizeTrial(jaw: Jaw): SizeTrial[] {
   const patient = makePatient(scatteredRecipe(611));
-  const { mesh } = repaired(wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed: 611 }).mesh);
+  const whole = keptJaw(['size', jaw], () => wholeJaw(patient, jaw, { ...WHOLE_SCANNER, seed: 611 }));
+  const { mesh } = repaired(whole.mesh);
   const { look } = laidByShape(mesh, jaw);
   const picked = pickTeeth(look, look.teeth);
   const arch = existingArch(asSegmented(inMouthOf(look), picked.triangles, jaw));

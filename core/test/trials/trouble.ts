@@ -12,6 +12,7 @@ import {
 } from '@radiant/core';
 import { makePatient, type PatientTooth, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 import { recipeOf, truthOn } from './jaws.js';
+import { keptJaw } from './kept-jaw.js';
 import type { Said } from './pick.js';
 
 /** Stands on the middle of a tooth's face: 3.4 mm wide, 3 high, a good millimetre and a half out of it. */
@@ -60,7 +61,7 @@ export function troubleTrials(seed: number, jaw: Jaw): TroubleTrial[] {
   const brackets = row.filter((t) => t.tooth % 10 <= 3).map(bracketOn);
   const damaged = { ...patient, [jaw === 'upper' ? 'teeth' : 'lower']: row.map(damage) };
   return [['brackets', patient, brackets] as const, ['broken', damaged, []] as const].map(([what, mouth, over]) => {
-    const whole = wholeJaw(mouth, jaw, { ...WHOLE_SCANNER, seed }, over);
+    const whole = keptJaw([what, seed, jaw], () => wholeJaw(mouth, jaw, { ...WHOLE_SCANNER, seed }, over));
     const { mesh } = repaired(whole.mesh);
     const { look } = laidByShape(mesh, jaw, undefined, new Set(patient.recipe.missing));
     const { doubts, triangles } = pickTeeth(look, look.teeth);

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 
-/** Who has pressed no key in a field for so long has finished a number. House value. */
-const STILL_MS = 1000;
+/** Who stays in a field and has pressed no key for so long has finished a number. House value. */
+const STILL_MS = 3000;
 
 /** Whether a question that stands may be asked: not while a field is typed in, or it would take the next keys. */
 export function useAfterTyping(stands: boolean): boolean {
@@ -22,8 +22,16 @@ export function useAfterTyping(stands: boolean): boolean {
       if (left <= 0) setAsked(true);
       else timer = setTimeout(look, left);
     };
+    // Who leaves the field has finished.
+    const left = () => {
+      clearTimeout(timer);
+      last.current = Number.NEGATIVE_INFINITY;
+      look();
+    };
+    document.addEventListener('focusout', left, true);
     look();
     return () => {
+      document.removeEventListener('focusout', left, true);
       clearTimeout(timer);
       setAsked(false);
     };
