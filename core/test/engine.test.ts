@@ -147,7 +147,8 @@ describe('a case’s engine', () => {
           tool: 'remove',
           radiusMm: 2,
           amount: 1,
-          at: Array.from({ length: 300 }, () => 700),
+          // Near the edge, which is a millimetre thick.
+          at: Array.from({ length: 300 }, () => 3864),
         }),
       ).code,
     ).toBe('stroke-not-possible');

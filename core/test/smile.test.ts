@@ -139,9 +139,18 @@ describe('measures on a photograph whose millimetres are known', () => {
   });
 
   it('a gap beside the small lateral is found, and none where teeth touch', () => {
-    const set = landmarksOf(AVOCET);
+    // A gap that can be told from none, and only the one: the small one on its other side is closed.
+    const alone: Parameters<typeof makePatient>[0] = {
+      ...AVOCET,
+      traits: {
+        ...AVOCET.traits,
+        13: { ...AVOCET.traits[13], gapMesialMm: 0 },
+        12: { ...AVOCET.traits[12], gapMesialMm: 1.1 },
+      },
+    };
+    const set = landmarksOf(alone);
     const gaps = gapsBetween(set, scaleOf(scalePoints(camera)));
-    const [lateral, central] = [12, 11].map((t) => makePatient(AVOCET).teeth.find((q) => q.tooth === t));
+    const [lateral, central] = [12, 11].map((t) => makePatient(alone).teeth.find((q) => q.tooth === t));
     if (!lateral || !central) throw new Error('Avocet has lost a tooth.');
     const open = truePoints(central).distal[0] - truePoints(lateral).mesial[0];
     expect(Math.abs(gaps.value - open)).toBeLessThan(gaps.pm);

@@ -1,4 +1,5 @@
 import { type Crown, type Frame, ringVertex, toLocal, toParent, type Vec3 } from '@radiant/core';
+import { papillaRise } from './papilla.js';
 
 /** A crown in its place in the arch's own frame. */
 export interface Standing {
@@ -66,9 +67,6 @@ export function collar({ crown, frame }: Standing): Body {
   };
 }
 
-/** Height of a papilla between two necks that stand `width` apart, mm. */
-const papillaRise = (width: number, lostMm: number) => Math.max(0.1, Math.min(2.1, 0.62 * width + 0.4) - lostMm);
-
 /** What fills the room between two neighbouring necks and rises between the crowns. */
 export function papilla(a: Standing, b: Standing, lostMm = 0): Body {
   const side = (s: Standing, k: number): Vec3 => {
@@ -79,7 +77,7 @@ export function papilla(a: Standing, b: Standing, lostMm = 0): Body {
   // a stands on the side of lesser x: its border at greater x meets the other's at lesser x.
   const [p, q] = [side(a, 0), side(b, a.crown.ringSize / 2)];
   const width = Math.hypot(q[0] - p[0], q[1] - p[1]);
-  const rise = papillaRise(width, lostMm);
+  const rise = papillaRise(a, b, (p[2] + q[2]) / 2, lostMm);
   const [ux, uy] = [(q[0] - p[0]) / (width || 1), (q[1] - p[1]) / (width || 1)];
   const centre: Vec3 = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2, (p[2] + q[2]) / 2 + 1.2];
   const [ru, rv, rz] = [width / 2 + 0.7, 2.7, rise + 1.2];

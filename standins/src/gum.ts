@@ -1,4 +1,5 @@
 import { type Crown, type Frame, type Mesh, mergeMeshes, monotoneCurve, smoothstep, type Vec3 } from '@radiant/core';
+import { papillaRise } from './papilla.js';
 
 interface Standing {
   readonly tooth: number;
@@ -39,7 +40,7 @@ export function gum(teeth: readonly Standing[], trait: GumTrait = {}, reachMm = 
 
 function marginLine(teeth: readonly Standing[], facial: boolean, lost: number): Margin[] {
   const out: Margin[] = [];
-  let before: Vec3 | undefined;
+  let before: { readonly p: Vec3; readonly tooth: Standing } | undefined;
   for (const t of teeth) {
     const n = t.crown.ringSize;
     const half = n / 2;
@@ -53,16 +54,17 @@ function marginLine(teeth: readonly Standing[], facial: boolean, lost: number): 
       own.push([t.mesh.positions[v], t.mesh.positions[v + 1], t.mesh.positions[v + 2]]);
     }
     const first = own[0] as Vec3;
-    if (before) out.push(...papilla(before, first, facial, lost));
+    if (before) {
+      const rise = papillaRise(before.tooth, t, (before.p[2] + first[2]) / 2, lost);
+      out.push(...papilla(before.p, first, facial, rise));
+    }
     out.push(...own.map((p) => ({ p, papilla: 0 })));
-    before = own[own.length - 1] as Vec3;
+    before = { p: own[own.length - 1] as Vec3, tooth: t };
   }
   return out;
 }
 
-function papilla(a: Vec3, b: Vec3, facial: boolean, lost: number): Margin[] {
-  const width = Math.hypot(b[0] - a[0], b[1] - a[1]);
-  const fall = Math.min(1.9, 0.62 * width + 0.15) - lost;
+function papilla(a: Vec3, b: Vec3, facial: boolean, rise: number): Margin[] {
   const out: Margin[] = [];
   for (let i = 1; i < 12; i++) {
     const t = i / 12;
@@ -71,7 +73,7 @@ function papilla(a: Vec3, b: Vec3, facial: boolean, lost: number): Margin[] {
       p: [
         a[0] + (b[0] - a[0]) * t,
         a[1] + (b[1] - a[1]) * t + (facial ? 0.25 : -0.25) * hump,
-        a[2] + (b[2] - a[2]) * t - fall * hump,
+        a[2] + (b[2] - a[2]) * t - rise * hump,
       ],
       papilla: hump,
     });

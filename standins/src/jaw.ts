@@ -52,17 +52,17 @@ interface Usual {
 /** Sizes of the scatter's middle by place in the quadrant, mm. House morphology. */
 export const USUAL_UPPER: Readonly<Record<number, Usual>> = {
   1: { length: 10.6, width: 8.6, edgeUp: 0 },
-  2: { length: 9.1, width: 6.6, edgeUp: 0.7 },
+  2: { length: 8.8, width: 6.6, edgeUp: 0.65 },
   3: { length: 10.2, width: 7.6, edgeUp: 0.05 },
-  4: { length: 8.5, width: 7, edgeUp: 0.9 },
-  5: { length: 7.8, width: 6.7, edgeUp: 1.3 },
+  4: { length: 8.5, width: 7, edgeUp: 1 },
+  5: { length: 7.8, width: 6.7, edgeUp: 1.55 },
 };
 const USUAL_LOWER: Readonly<Record<number, Usual>> = {
   1: { length: 8.8, width: 5.4, edgeUp: 0 },
   2: { length: 9, width: 5.9, edgeUp: 0 },
   3: { length: 10, width: 6.8, edgeUp: -0.5, forward: -0.6 },
-  4: { length: 8.4, width: 7, edgeUp: 0.3, forward: -1.2 },
-  5: { length: 7.8, width: 7.1, edgeUp: 0.1 },
+  4: { length: 8.4, width: 7, edgeUp: 0.3, forward: -0.8 },
+  5: { length: 7.8, width: 7.1, edgeUp: 0.45, forward: 0.3 },
 };
 
 const LOWER_ARCH = { a: 0.026, b: 1.8e-5 };
@@ -142,6 +142,7 @@ function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<
       widthMm: t.widthMm ?? norm.width,
       facialVolumeMm: t.facialVolumeMm ?? 0,
       wearMm: t.wearMm ?? 0,
+      ...(t.depthMm !== undefined && { depthMm: t.depthMm }),
     };
     return {
       tooth,

@@ -1,4 +1,13 @@
-import { type CrownSize, type Fdi, type Mesh, ringVertex, toParent, UPPER_TEN, type Vec3 } from '@radiant/core';
+import {
+  type CrownSize,
+  type Fdi,
+  type Mesh,
+  ringVertex,
+  toParent,
+  UPPER_TEN,
+  usualDepth,
+  type Vec3,
+} from '@radiant/core';
 import { type GumTrait, gum } from './gum.js';
 import { type JawRecipe, lowerJaw, type PatientTooth, settled, USUAL_UPPER, upperJaw } from './jaw.js';
 import { random } from './random.js';
@@ -121,10 +130,13 @@ export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe
   const { traits, gum: later, present = [] } = recipe.planned;
   const lighter = { 'mock-up': 0.4, provisional: 0.7, final: 1.2 }[state];
   const restored = Object.fromEntries(
-    Object.entries(traits).map(([tooth, t]) => [
-      tooth,
-      { ...recipe.traits[Number(tooth)], mottled: 0, dark: 0, wearMm: 0, lighter, ...t },
-    ]),
+    Object.entries(traits).map(([tooth, t]) => {
+      const was = recipe.traits[Number(tooth)];
+      const usual = USUAL_UPPER[Number(tooth) % 10] as { width: number };
+      // What is made wider does not become deeper for it.
+      const depthMm = usualDepth(Number(tooth), was?.widthMm ?? usual.width);
+      return [tooth, { ...was, depthMm, mottled: 0, dark: 0, wearMm: 0, lighter, ...t }];
+    }),
   );
   return {
     ...recipe,

@@ -77,6 +77,6 @@ function characterised(form: CrownForm, character: 'soft' | 'square'): CrownForm
     distalCorner: corner(form.distalCorner),
     lobesMm: form.lobesMm * t.lobes,
     ridgeMm: form.ridgeMm * t.ridge,
-    ...(form.cusp && { cusp: { ...form.cusp, tipRadius: form.cusp.tipRadius * t.tip } }),
+    cusps: form.cusps.map((cusp) => ({ ...cusp, tipRadius: cusp.tipRadius * t.tip })),
   };
 }

@@ -3,7 +3,7 @@ import { type Curve, monotoneCurve, smoothstep, tabulated } from '../geometry/cu
 import type { Mesh } from '../geometry/mesh.js';
 import { type Fdi, isUpper, kindOf, sideOf } from '../teeth/notation.js';
 import { inCharacter } from './character.js';
-import { CROWN_FORMS, type CrownForm } from './form.js';
+import { CROWN_FORMS, type CrownForm, type Cusp } from './form.js';
 import { LOWER_CROWN_FORMS } from './lower-forms.js';
 import { CROWN_LIMITS, type CrownShape, type Limit } from './parameters.js';
 
@@ -13,6 +13,8 @@ export interface CrownSize extends CrownShape {
   readonly lengthMm: number;
   /** Greatest mesio-distal width, 3–14. */
   readonly widthMm: number;
+  /** Greatest facio-oral depth; as deep as is usual for its width where nothing is said. */
+  readonly depthMm?: number;
   /** Fuller (+) or flatter (−) facial than the library form, −2–2. */
   readonly facialVolumeMm: number;
   /** Lost from the edge by wear: the form of a tooth longer by this, cut flat, 0–4. */
@@ -23,7 +25,7 @@ export interface CrownSize extends CrownShape {
  * A crown as a closed mesh in the tooth's own frame: z apical, y backward (palatal or lingual), x to the patient's left
  * for an upper tooth and to the right for a lower one (z points down there), mm; the edge's lowest point lies at z = 0,
  * the axis at x = y = 0. The facial zenith stands higher than all of the facial neck. `ringSize` vertices a ring,
- * `rings` rings from neck to edge, then the cap rows and the neck's centre: see `ringVertex`.
+ * `rings` rings from neck to edge, then the rows of the edge's cap and of the neck's: see `ringVertex`.
  */
 export interface Crown {
   readonly tooth: Fdi;
@@ -61,7 +63,7 @@ export function formOf(tooth: Fdi): CrownForm {
 }
 
 /**
- * The crown of a front tooth or premolar of either jaw.
+ * The crown of a front tooth, premolar or molar of either jaw.
  * Deterministic; about 2 ms.
  * @throws Refusal `tooth-unknown` for a tooth without a library form, `parameter-out-of-range` outside CROWN_LIMITS
  */
@@ -77,6 +79,9 @@ export function crown(tooth: Fdi, size: CrownSize): Crown {
       );
     }
   }
+  const { depthMm } = size;
+  if (depthMm !== undefined && !(depthMm > 0))
+    throw new Refusal('parameter-out-of-range', `depthMm of ${tooth} is ${depthMm}; it must be more than 0.`, depthMm);
   return {
     tooth,
     size,
@@ -93,6 +98,7 @@ interface Surface {
   readonly palatal: Curve;
   readonly contact: Curve;
   readonly power: Curve;
+  readonly palatalPower: Curve;
 }
 
 const surfaces = new WeakMap<CrownForm, Surface>();
@@ -108,22 +114,31 @@ function surfaceOf(form: CrownForm): Surface {
       palatal: curve(form.palatal),
       contact: curve(form.contact),
       power: curve(form.facialPower),
+      palatalPower: curve(form.palatalPower),
     };
     surfaces.set(form, s);
   }
   return s;
 }
 
+/** Rows of the cap between the facial and palatal edge lines: a chewing surface needs more than an edge. */
+const capRowsOf = (form: CrownForm): number => (form.chewing ? 15 : 4);
+/** Rows of the surface that closes the neck. */
+const NECK_ROWS = 3;
+/** A tooth is never so much shallower or deeper than usual; what measures so lacks a side. House limits. */
+const DEPTH_SHARE = { least: 0.75, most: 1.3 } as const;
+
 function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
   const surface = surfaceOf(form);
   const wear = size.wearMm ?? 0;
   const length = size.lengthMm + wear;
+  const deep = depthShare(form, size);
   // Form coordinates have mesial at +c; on the patient's upper right mesial lies at +x (towards the patient's left)
   // too.
   const mesialSign = (sideOf(tooth) === 'right') === isUpper(tooth) ? 1 : -1;
-  const capRows = form.palatalCusp ? 9 : 4;
+  const capRows = capRowsOf(form);
   const half = AROUND / 2;
-  const positions = new Float64Array(3 * (RINGS * AROUND + capRows * (half - 1) + 1));
+  const positions = new Float64Array(3 * (RINGS * AROUND + (capRows + NECK_ROWS) * (half - 1)));
 
   const neckWide = (size.neckWidthMm ?? 0) / 2;
   const put = (at: number, c: number, z: number, front: number) => {
@@ -151,47 +166,57 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
         c,
         z,
         isFacial
-          ? facialFront(form, surface, size, across, z, length)
-          : palatalFront(form, surface, size, across, z / length),
+          ? facialFront(surface, form, size, across, z, length, deep)
+          : palatalFront(surface, size, across, z / length, deep),
       );
     }
   }
 
-  // The cap between the facial and palatal edge lines, row by row.
+  // The caps between the facial and palatal edge lines and neck lines, row by row.
   const firstCap = RINGS * AROUND;
+  const firstNeck = firstCap + capRows * (half - 1);
   for (let k = 1; k < half; k++) {
-    const f = 3 * ringVertex({ ringSize: AROUND }, RINGS - 1, k);
-    const p = 3 * ringVertex({ ringSize: AROUND }, RINGS - 1, AROUND - k);
     const c = mesialSign * Math.cos((2 * Math.PI * k) / AROUND);
-    for (let row = 0; row < capRows; row++) {
-      const v = (row + 1) / (capRows + 1);
-      const at = 3 * (firstCap + row * (half - 1) + k - 1);
-      for (let i = 0; i < 3; i++) positions[at + i] = positions[f + i] * (1 - v) + positions[p + i] * v;
-      positions[at + 2] = positions[at + 2] + capRelief(form, c, v, wear);
-    }
+    const across = (first: number, rows: number, ring: number, relief: (v: number) => number) => {
+      const f = 3 * ringVertex({ ringSize: AROUND }, ring, k);
+      const p = 3 * ringVertex({ ringSize: AROUND }, ring, AROUND - k);
+      for (let row = 0; row < rows; row++) {
+        const v = (row + 1) / (rows + 1);
+        const at = 3 * (first + row * (half - 1) + k - 1);
+        for (let i = 0; i < 3; i++) positions[at + i] = positions[f + i] * (1 - v) + positions[p + i] * v;
+        positions[at + 2] = positions[at + 2] + relief(v);
+      }
+    };
+    across(firstCap, capRows, RINGS - 1, (v) => capRelief(form, c, v, wear));
+    across(firstNeck, NECK_ROWS, 0, () => 0);
   }
-  settleHeights(positions, size.lengthMm);
+  settleHeights(positions, size.lengthMm, !!form.chewing);
   settleWidth(positions, size.widthMm);
-
-  // The neck is closed from a point a little below the ring's middle.
-  const centre = positions.length / 3 - 1;
-  let zNeck = 0;
-  for (let k = 0; k < AROUND; k++) zNeck += positions[3 * k + 2] / AROUND;
-  positions[3 * centre] = 0;
-  positions[3 * centre + 1] = -surface.contact(1) * 0.5;
-  positions[3 * centre + 2] = zNeck;
   return { positions, triangles: connectivity(capRows) };
+}
+
+/** The facio-oral depth that is usual for a tooth of a width, mm. @throws Refusal `tooth-unknown` */
+export function usualDepth(tooth: Fdi, widthMm: number): number {
+  const { usualDepthMm, usualWidthMm } = formOf(tooth);
+  return (widthMm / usualWidthMm) * usualDepthMm;
+}
+
+/** How deep the tooth is against its form: as wide as it is against the form where nothing is said. */
+function depthShare(form: CrownForm, size: CrownSize): number {
+  const share = size.depthMm === undefined ? size.widthMm / form.usualWidthMm : size.depthMm / form.usualDepthMm;
+  return Math.min(DEPTH_SHARE.most, Math.max(DEPTH_SHARE.least, share));
 }
 
 /**
  * Lays the edge's lowest point at z = 0 and stretches the heights until the caliper length is met exactly; lobes, edge
- * rounding and the slope of the facial surface had moved it by up to half a millimetre.
+ * rounding and the slope of the facial surface had moved it by up to half a millimetre. A caliper on a tooth with oral
+ * cusps is laid on the facial one.
  */
-function settleHeights(positions: Float64Array, lengthMm: number): void {
+function settleHeights(positions: Float64Array, lengthMm: number, oralCusps: boolean): void {
   let low = 2;
   let high = 2;
-  for (let i = 2; i < positions.length - 3; i += 3) {
-    if (positions[i] < positions[low]) low = i;
+  for (let i = 2; i < positions.length; i += 3) {
+    if (positions[i] < positions[low] && !(oralCusps && positions[i - 1] > 0)) low = i;
     if (i < 3 * (AROUND / 2 + 1) && positions[i] > positions[high]) high = i;
   }
   const base = positions[low];
@@ -226,24 +251,28 @@ function edgeHeight(form: CrownForm, size: CrownSize, c: number, length: number,
   let z =
     Math.max(0, length * corner.drop + rounder) * (1 - Math.sqrt(Math.max(0, 1 - t * t))) +
     (size.edgeCurveMm ?? 0) * c * c;
-  if (form.cusp) {
-    const { at, mesialDrop, distalDrop, tipRadius } = form.cusp;
-    const d = c - at;
-    const slope = d >= 0 ? mesialDrop / (1 - at) : distalDrop / (1 + at);
-    z += length * slope * (Math.sqrt(d * d + tipRadius * tipRadius) - tipRadius);
-  } else {
-    // Three faint lobes along an unworn edge.
-    z += 0.05 * (size.textureShare ?? 1) * (0.5 - 0.5 * Math.cos(3 * Math.PI * (c + 1))) * Math.max(0, 1 - wear);
-  }
-  if (!isFacial) {
-    if (form.palatalCusp) z += length * form.palatalCusp.shorter * (1 - a * a);
-    z += 0.12 * (1 - a * a);
-  }
+  const cusps = isFacial ? form.cusps : (form.chewing?.cusps ?? form.cusps);
+  if (cusps.length > 0) z += length * cuspHeight(cusps, c);
+  // Three faint lobes along an unworn edge.
+  else z += 0.05 * (size.textureShare ?? 1) * (0.5 - 0.5 * Math.cos(3 * Math.PI * (c + 1))) * Math.max(0, 1 - wear);
+  // The palatal end of an edge lies a little higher than the facial one.
+  if (!isFacial && !form.chewing) z += 0.12 * (1 - a * a);
   if (wear <= 0) return z;
   // Wear planes the edge: a soft maximum keeps the new border from being razor sharp.
   const k = 0.18;
   const d = z - wear;
   return wear + (d + Math.sqrt(d * d + k * k)) / 2;
+}
+
+/** Height of a line of cusps over the longest tip, as share of the length: the lowest of the cusps' arms. */
+function cuspHeight(cusps: readonly Cusp[], c: number): number {
+  let least = Infinity;
+  for (const { at, shorter, mesialDrop, distalDrop, tipRadius } of cusps) {
+    const d = c - at;
+    const slope = d >= 0 ? mesialDrop / (1 - at) : distalDrop / (1 + at);
+    least = Math.min(least, shorter + slope * (Math.sqrt(d * d + tipRadius * tipRadius) - tipRadius));
+  }
+  return least;
 }
 
 function neckHeight(form: CrownForm, size: CrownSize, c: number, length: number, isFacial: boolean): number {
@@ -260,8 +289,8 @@ function neckHeight(form: CrownForm, size: CrownSize, c: number, length: number,
 /** What depends only on the lateral place c. */
 interface Across {
   readonly logA: number;
-  readonly palatalReach: number;
-  readonly fossa: number;
+  readonly marginal: number;
+  readonly palatalRidge: number;
   readonly grooves: number;
   readonly ridge: number;
   readonly texture: number;
@@ -269,30 +298,43 @@ interface Across {
 
 function acrossTerms(form: CrownForm, c: number, texture: number): Across {
   const a = Math.min(1, Math.abs(c));
+  const ridgeAt = (width: number) => Math.exp(-(((c - (form.cusps[0]?.at ?? 0)) / width) ** 2));
   return {
     logA: Math.log(Math.max(a, 1e-12)),
-    palatalReach: (1 - a ** form.palatalPower) ** (1 / form.palatalPower),
-    // A hollow between the marginal ridges, which stand up beside it.
-    fossa: form.fossaMm * (Math.exp(-((a / 0.5) ** 4)) - 0.42 * Math.exp(-(((a - 0.74) / 0.13) ** 2))),
+    marginal: form.marginalMm * Math.exp(-(((a - 0.72) / 0.17) ** 2)),
+    palatalRidge: form.palatalRidgeMm * (ridgeAt(0.24) - 1),
     grooves: texture * (Math.exp(-(((c - 0.36) / 0.13) ** 2)) + Math.exp(-(((c + 0.36) / 0.13) ** 2))),
     texture,
-    ridge: form.ridgeMm * Math.exp(-(((c - (form.cusp?.at ?? 0)) / 0.22) ** 2)),
+    ridge: form.ridgeMm * ridgeAt(0.22),
   };
 }
 
 /** Palatal surface: mm in front of the axis (negative is behind) at height h. */
-function palatalFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, h: number): number {
+function palatalFront(s: Surface, size: CrownSize, x: Across, h: number, deep: number): number {
   const border = s.contact(h);
-  const dip = form.fossaMm === 0 ? 0 : x.fossa * smoothstep(0.06, 0.22, h) * (1 - smoothstep(0.48, 0.66, h));
+  const power = s.palatalPower(h);
+  const reach = Math.max(0, 1 - Math.exp(power * x.logA)) ** (1 / power);
+  // The marginal ridges stand out behind the fossa and run out in the cingulum; the edge is straight across.
+  const fossa = smoothstep(0.03, 0.25, h) * (1 - smoothstep(0.5, 0.78, h));
+  const out = x.marginal * fossa;
+  const hollow = x.palatalRidge * fossa;
   const thicker = (size.edgeThicknessMm ?? 0) * (1 - smoothstep(0.1, 0.42, h));
-  return border + (s.palatal(h) - border + dip - thicker) * x.palatalReach;
+  return deep * (border + (s.palatal(h) - border - hollow) * reach - out) - thicker * reach;
 }
 
 /**
  * Facial surface: mm in front of the axis at height z. A superellipse between the borders, with lobes, ridge and
  * ripples on it.
  */
-function facialFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, z: number, length: number): number {
+function facialFront(
+  s: Surface,
+  form: CrownForm,
+  size: CrownSize,
+  x: Across,
+  z: number,
+  length: number,
+  deep: number,
+): number {
   const h = z / length;
   const border = s.contact(h);
   const power = s.power(h);
@@ -314,15 +356,24 @@ function facialFront(form: CrownForm, s: Surface, size: CrownSize, x: Across, z:
         Math.sin((2 * Math.PI * z) / 0.55) *
         smoothstep(0.35, 0.6, h) *
         (1 - smoothstep(0.85, 1, h));
-  return border + (s.facial(h) + volume - border + ridge - grooves + ripple) * reach;
+  return deep * (border + (s.facial(h) - border) * reach) + (volume + ridge - grooves + ripple) * reach;
 }
 
 /** How far the cap lies above (+) the straight line between the edge lines, mm. Negative rounds the edge outward. */
 function capRelief(form: CrownForm, c: number, v: number, wear: number): number {
-  const across = 1 - (2 * v - 1) ** 2;
-  if (!form.palatalCusp) return -0.1 * across * (1 - Math.abs(c) ** 4) * Math.max(0.25, 1 - wear);
-  const groove = form.palatalCusp.grooveMm * across ** 1.1;
-  return groove * (1 - 0.62 * Math.abs(c) ** 2.5) * (1 - smoothstep(0.93, 1, Math.abs(c)));
+  const a = Math.abs(c);
+  if (!form.chewing) return -0.1 * (1 - (2 * v - 1) ** 2) * (1 - a ** 4) * Math.max(0.25, 1 - wear);
+  const { grooveMm, marginalShare, grooveAt, cusps } = form.chewing;
+  // From the groove to either cusp: 1 in it, 0 on the cusps' line.
+  const facial = v < grooveAt;
+  const t = facial ? v / grooveAt : (1 - v) / (1 - grooveAt);
+  const near = Math.min(...(facial ? form.cusps : cusps).map((cusp) => Math.abs(c - cusp.at)));
+  // Under a cusp its ridge runs straight down; beside it the surface falls off into the fossa.
+  const steep = 1.35 - 0.6 * smoothstep(0.05, 0.4, near);
+  const round = 0.12;
+  const rounded = (Math.sqrt(t * t + round * round) - round) / (Math.sqrt(1 + round * round) - round);
+  const depth = 1 - (1 - marginalShare) * smoothstep(0.35, 0.82, a);
+  return grooveMm * depth * rounded ** steep * (1 - smoothstep(0.88, 1, a));
 }
 
 function buildConnectivity(capRows: number): Uint32Array {
@@ -334,29 +385,24 @@ function buildConnectivity(capRows: number): Uint32Array {
       out.push(ring(r, k), ring(r, k + 1), ring(r + 1, k + 1), ring(r, k), ring(r + 1, k + 1), ring(r + 1, k));
     }
   }
-  // Cap grid: row −1 is the facial edge line, row capRows the palatal one; the two borders are single points.
-  const top = RINGS - 1;
+  // A cap's grid: row −1 is the facial line, row `rows` the palatal one; the two borders are single points.
   const firstCap = RINGS * AROUND;
-  const cap = (row: number, k: number): number => {
-    if (k === 0 || k === half) return ring(top, k);
-    if (row < 0) return ring(top, k);
-    if (row >= capRows) return ring(top, AROUND - k);
-    return firstCap + row * (half - 1) + k - 1;
-  };
-  for (let row = -1; row < capRows; row++) {
-    for (let k = 0; k < half; k++) {
-      const quad = [cap(row, k), cap(row, k + 1), cap(row + 1, k + 1), cap(row + 1, k)] as [
-        number,
-        number,
-        number,
-        number,
-      ];
-      if (quad[1] !== quad[2]) out.push(quad[0], quad[1], quad[2]);
-      if (quad[0] !== quad[3]) out.push(quad[0], quad[2], quad[3]);
+  const grid = (first: number, rows: number, line: number, turned: boolean) => {
+    const at = (row: number, k: number): number => {
+      if (k === 0 || k === half || row < 0) return ring(line, k);
+      return row >= rows ? ring(line, AROUND - k) : first + row * (half - 1) + k - 1;
+    };
+    const put = (a: number, b: number, c: number) => out.push(a, turned ? c : b, turned ? b : c);
+    for (let row = -1; row < rows; row++) {
+      for (let k = 0; k < half; k++) {
+        const [a, b, c, d] = [at(row, k), at(row, k + 1), at(row + 1, k + 1), at(row + 1, k)];
+        if (b !== c) put(a, b, c);
+        if (a !== d) put(a, c, d);
+      }
     }
-  }
-  const centre = firstCap + capRows * (half - 1);
-  for (let k = 0; k < AROUND; k++) out.push(centre, ring(0, k + 1), ring(0, k));
+  };
+  grid(firstCap, capRows, RINGS - 1, false);
+  grid(firstCap + capRows * (half - 1), NECK_ROWS, 0, true);
   return Uint32Array.from(out);
 }
 

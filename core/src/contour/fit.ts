@@ -6,7 +6,7 @@ import { leastSquares } from '../geometry/solve.js';
 import { type SignedField, signedField } from '../geometry/tree/signed.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { type ArchCurve, archSide, frontOf, meshToArch, rowOf, standingFrame } from './arch.js';
-import { type Crown, crown, formOf, ringVertex } from './crown.js';
+import { type Crown, crown, formOf, ringVertex, usualDepth } from './crown.js';
 import type { SegmentedScan } from './scan.js';
 
 /** An arch curve with its place in the mouth: y = y0 + a·u² + b·u⁴ with u = x − x0, mm. */
@@ -23,6 +23,8 @@ export interface ExistingTooth {
   readonly frame: Frame;
   readonly widthMm: number;
   readonly lengthMm: number;
+  /** Facio-oral depth of the library form that fits best, mm: measured itself, it would grow as the frame leans. */
+  readonly depthMm: number;
   /** Wear with which the library form fits best, mm, in steps. */
   readonly wearMm: number;
   /** Highest point of the facial neck in the frame's z, mm. */
@@ -148,17 +150,28 @@ export function archTurn(arch: FittedArch, x: number): number {
 /** Wear that the fit tries, mm. */
 const WEAR_STEPS = [0, 0.4, 0.8, 1.2, 1.6, 2];
 
+/** Depths that the fit tries, against the one that is usual for the width. */
+const DEPTHS = [0.82, 1, 1.18] as const;
+
+/** Where a parabola through values at −1, 0 and 1 is least; the better end where it has no least. */
+function leastOf(less: number, middle: number, more: number): number {
+  const bend = less + more - 2 * middle;
+  return bend > 0 ? (less - more) / (2 * bend) : Math.sign(less - more);
+}
+
 function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number], arch: FittedArch): ExistingTooth {
   const field = signedField(mesh);
   const turnDeg = archTurn(arch, edge[0]);
   const upright = standingFrame(tooth, { x: edge[0], y: edge[1], turnDeg }, edge[2]);
   // The axis of a tooth with two cusps lies behind its facial one.
   const start = isFront(tooth) ? upright : shift(upright, [0, cuspForward(tooth), 0]);
-  const fitWith = (from: Frame, wearMm: number, iterations: number, every: number) => {
+  const fitWith = (from: Frame, wearMm: number, iterations: number, every: number, deep = 1) => {
     const m = sizeIn(mesh, from, !isFront(tooth));
+    const widthMm = clamp(m.widthMm, 3, 14);
     const form = crown(tooth, {
       lengthMm: clamp(m.lengthMm, 5, 16),
-      widthMm: clamp(m.widthMm, 3, 14),
+      widthMm,
+      depthMm: deep * usualDepth(tooth, widthMm),
       facialVolumeMm: 0,
       wearMm,
     });
@@ -177,7 +190,15 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
   const { wearMm } = WEAR_STEPS.map((w) => fitWith(fitWith(rough, w, 4, WIDE).frame, w, 5, WIDE)).reduce((p, q) =>
     q.rmsMm < p.rmsMm ? q : p,
   );
-  const best = fitWith(fitWith(rough, wearMm, 5, CLOSE).frame, wearMm, 5, CLOSE);
+  // How deep it is shows in how far its face is bowed: the least of a parabola through three depths.
+  const near = fitWith(rough, wearMm, 4, WIDE).frame;
+  const [less, usual, more] = DEPTHS.map((d) => fitWith(near, wearMm, 5, WIDE, d).rmsMm ** 2) as [
+    number,
+    number,
+    number,
+  ];
+  const deep = clamp(1 + leastOf(less, usual, more) * (DEPTHS[2] - 1), DEPTHS[0], DEPTHS[2]);
+  const best = fitWith(fitWith(rough, wearMm, 5, CLOSE, deep).frame, wearMm, 5, CLOSE, deep);
   const m = sizeIn(mesh, best.frame, !isFront(tooth));
   const along = (Math.atan2(best.frame.x[1], best.frame.x[0]) * 180) / Math.PI;
   const side = archSide(tooth) === 'left' ? 1 : -1;
@@ -187,6 +208,7 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
     frame: shift(best.frame, [0, 0, m.lowZ]),
     widthMm: m.widthMm,
     lengthMm: m.lengthMm,
+    depthMm: deep * usualDepth(tooth, m.widthMm),
     wearMm: best.wearMm,
     zenithMm: m.zenithZ - m.lowZ,
     rotationDeg: side * (along - archTurn(arch, best.frame.origin[0])),
@@ -199,6 +221,12 @@ const isFront = (tooth: Fdi): boolean => tooth % 10 <= 3;
 const cuspForward = (tooth: Fdi): number => formOf(tooth).facial[0]?.[1] ?? 0;
 
 const clamp = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v));
+
+/** Further forward than this share of its fullest place a point is of the face. House values. */
+const FACE_SHARE = { front: 0.7, twoCusps: 0.5 } as const;
+
+/** A tooth is widest below this share of its height over the edge. */
+const BELOW_NECK = 0.7;
 
 interface SizeIn {
   readonly widthMm: number;
@@ -215,18 +243,32 @@ interface SizeIn {
 function sizeIn(mesh: Mesh, frame: Frame, twoCusps: boolean): SizeIn {
   const { positions: p } = mesh;
   const { origin: o, x, y, z } = frame;
+  let front = 0;
+  let top = -Infinity;
+  let [lowY, lowZ, highY, highZ] = [0, Infinity, 0, -Infinity];
+  for (let i = 0; i < p.length; i += 3) {
+    const [a, b, c] = [p[i] - o[0], p[i + 1] - o[1], p[i + 2] - o[2]];
+    const back = a * y[0] + b * y[1] + c * y[2];
+    const up = a * z[0] + b * z[1] + c * z[2];
+    if (back < front) front = back;
+    if (up > top) top = up;
+    if (up < lowZ && !(twoCusps && back > 0)) [lowY, lowZ] = [back, up];
+  }
   let x0 = Infinity;
   let x1 = -Infinity;
-  let [lowY, lowZ, highY, highZ] = [0, Infinity, 0, -Infinity];
+  // What closes the neck may stand as high as the facial zenith where the frame leans: only the face counts. At the
+  // neck no tooth is widest; what is picked too wide there is gum.
+  const face = front * (twoCusps ? FACE_SHARE.twoCusps : FACE_SHARE.front);
+  const neck = lowZ + BELOW_NECK * (top - lowZ);
   for (let i = 0; i < p.length; i += 3) {
     const [a, b, c] = [p[i] - o[0], p[i + 1] - o[1], p[i + 2] - o[2]];
     const across = a * x[0] + b * x[1] + c * x[2];
     const back = a * y[0] + b * y[1] + c * y[2];
     const up = a * z[0] + b * z[1] + c * z[2];
+    if (up > highZ && back < face) [highY, highZ] = [back, up];
+    if (up > neck) continue;
     if (across < x0) x0 = across;
     if (across > x1) x1 = across;
-    if (up < lowZ && !(twoCusps && back > 0)) [lowY, lowZ] = [back, up];
-    if (back < -0.5 && up > highZ) [highY, highZ] = [back, up];
   }
   return {
     widthMm: x1 - x0,

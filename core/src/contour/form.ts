@@ -1,43 +1,66 @@
 import type { ToothKind } from '../teeth/notation.js';
 
+type Knots = readonly (readonly [number, number])[];
+
+/** One cusp: its place along c, and how far its tip stands back from the tooth's longest one, as share of the length. */
+export interface Cusp {
+  readonly at: number;
+  readonly shorter: number;
+  /** How far its arms fall to the mesial and distal border, as share of the length. */
+  readonly mesialDrop: number;
+  readonly distalDrop: number;
+  /** How blunt it is, along c. */
+  readonly tipRadius: number;
+}
+
+/** What lies between the facial and the oral cusps. */
+export interface ChewingSurface {
+  /** The cusps behind it. */
+  readonly cusps: readonly Cusp[];
+  /** Depth of the groove in the middle under a line from cusp to cusp, mm. */
+  readonly grooveMm: number;
+  /** How much of that depth the marginal ridges have. */
+  readonly marginalShare: number;
+  /** Where the groove runs between facial (0) and oral (1) cusps. */
+  readonly grooveAt: number;
+}
+
 /**
  * The library form of one kind of upper tooth, for a tooth of the patient's left with mesial at negative x.
  *
  * Heights `h` run from 0 at the edge to 1 at the facial zenith. Lateral places `c` run from −1 at the distal to +1 at
- * the mesial border. Facial and palatal profiles are mm in front of (+) or behind (−) the tooth's axis at the given
- * height. The numbers are house morphology, drawn to the textbook descriptions of each tooth; sizes come from the
- * parameters.
+ * the mesial border. Facial and palatal profiles are mm in front of (+) or behind (−) the axis of a tooth of the usual
+ * depth at the given height. The numbers are house morphology, drawn so that the whole has the dimensions of a textbook
+ * (Wheeler, Dental Anatomy, from memory); sizes come from the parameters.
  */
 export interface CrownForm {
   readonly kind: ToothKind;
+  /** Greatest width and facio-oral depth of a tooth of the usual size, mm. */
+  readonly usualWidthMm: number;
+  readonly usualDepthMm: number;
   /** Share of the half width at the proximal border by height, mesial and distal. */
-  readonly mesial: readonly (readonly [number, number])[];
-  readonly distal: readonly (readonly [number, number])[];
+  readonly mesial: Knots;
+  readonly distal: Knots;
   /** Facial profile in the midline by height, mm: three planes between cervical bulge and edge. */
-  readonly facial: readonly (readonly [number, number])[];
+  readonly facial: Knots;
   /** Palatal profile in the midline by height, mm: cingulum, fossa, edge. */
-  readonly palatal: readonly (readonly [number, number])[];
+  readonly palatal: Knots;
   /** Where facial and palatal halves meet at the proximal border, by height, mm. */
-  readonly contact: readonly (readonly [number, number])[];
+  readonly contact: Knots;
   /** Roundness of the facial outline in horizontal section, by height: 2 is an ellipse, more is squarer line angles. */
-  readonly facialPower: readonly (readonly [number, number])[];
-  readonly palatalPower: number;
-  /** How deep the palatal surface dips between the marginal ridges, mm. */
-  readonly fossaMm: number;
+  readonly facialPower: Knots;
+  readonly palatalPower: Knots;
+  /** How far the marginal ridges stand out behind the palatal surface, mm. */
+  readonly marginalMm: number;
+  /** A ridge from the cusp to the cingulum, mm. */
+  readonly palatalRidgeMm: number;
   /** Edge: corner rounding as share of the length, and where along c each corner begins. */
   readonly mesialCorner: { readonly drop: number; readonly from: number };
   readonly distalCorner: { readonly drop: number; readonly from: number };
-  /** Cusp tip: its place along c, the slope drop at the borders as share of the length; none for incisors. */
-  readonly cusp?: {
-    readonly at: number;
-    readonly mesialDrop: number;
-    readonly distalDrop: number;
-    readonly tipRadius: number;
-  };
-  /**
-   * Palatal cusp of premolars: how much shorter than the facial one as share of the length, and the groove's depth, mm.
-   */
-  readonly palatalCusp?: { readonly shorter: number; readonly grooveMm: number };
+  /** Facial cusps; none for incisors. */
+  readonly cusps: readonly Cusp[];
+  /** Premolars and molars have one. */
+  readonly chewing?: ChewingSurface;
   /** How far the neck line falls from the zenith to the proximal borders, mm. */
   readonly neckMesialMm: number;
   readonly neckDistalMm: number;
@@ -51,44 +74,56 @@ export interface CrownForm {
 
 const central: CrownForm = {
   kind: 'central',
+  usualWidthMm: 8.5,
+  usualDepthMm: 7,
   mesial: [
     [0, 0.965],
-    [0.12, 0.995],
+    [0.1, 0.993],
     [0.2, 1],
-    [0.45, 0.96],
-    [0.7, 0.88],
-    [0.85, 0.805],
-    [1, 0.71],
+    [0.42, 0.99],
+    [0.55, 0.962],
+    [0.66, 0.885],
+    [0.75, 0.815],
+    [0.87, 0.74],
+    [1, 0.67],
   ],
   distal: [
     [0, 0.93],
-    [0.18, 0.985],
-    [0.3, 1],
-    [0.5, 0.96],
-    [0.72, 0.86],
-    [0.86, 0.785],
-    [1, 0.69],
+    [0.18, 0.98],
+    [0.32, 1],
+    [0.5, 0.975],
+    [0.62, 0.92],
+    [0.74, 0.835],
+    [0.87, 0.745],
+    [1, 0.66],
   ],
   facial: [
-    [0, 0.42],
-    [0.02, 0.6],
-    [0.12, 1.14],
-    [0.35, 2.12],
-    [0.6, 2.92],
+    [0, 0.4],
+    [0.012, 0.53],
+    [0.03, 0.66],
+    [0.12, 1.12],
+    [0.35, 2.08],
+    [0.6, 2.9],
     [0.82, 3.32],
     [0.93, 3.26],
     [1.06, 2.86],
   ],
   palatal: [
-    [0, -0.5],
-    [0.02, -0.62],
-    [0.15, -0.78],
-    [0.35, -1.05],
-    [0.52, -1.65],
-    [0.68, -2.85],
-    [0.8, -3.5],
-    [0.9, -3.5],
-    [1.06, -3.1],
+    [0, -0.3],
+    [0.012, -0.39],
+    [0.03, -0.44],
+    [0.095, -0.51],
+    [0.19, -0.55],
+    [0.286, -0.6],
+    [0.38, -0.72],
+    [0.48, -1.1],
+    [0.58, -1.78],
+    [0.68, -2.68],
+    [0.77, -3.36],
+    [0.86, -3.7],
+    [0.93, -3.52],
+    [1, -2.97],
+    [1.06, -2.6],
   ],
   contact: [
     [0, -0.05],
@@ -102,11 +137,19 @@ const central: CrownForm = {
     [0.6, 2.7],
     [1, 2.15],
   ],
-  palatalPower: 1.75,
-  fossaMm: 0.85,
+  palatalPower: [
+    [0, 4],
+    [0.12, 3],
+    [0.3, 2.3],
+    [0.6, 1.75],
+    [1, 1.75],
+  ],
+  marginalMm: 0.75,
+  palatalRidgeMm: 0,
   mesialCorner: { drop: 0.075, from: 0.8 },
-  distalCorner: { drop: 0.17, from: 0.52 },
-  neckMesialMm: 3.2,
+  distalCorner: { drop: 0.2, from: 0.5 },
+  cusps: [],
+  neckMesialMm: 3.5,
   neckDistalMm: 2.6,
   zenithDistalMm: 1,
   lobesMm: 0.15,
@@ -116,44 +159,52 @@ const central: CrownForm = {
 const lateral: CrownForm = {
   ...central,
   kind: 'lateral',
+  usualWidthMm: 6.5,
+  usualDepthMm: 6,
   mesial: [
-    [0, 0.92],
-    [0.16, 0.985],
-    [0.27, 1],
-    [0.5, 0.95],
-    [0.72, 0.85],
-    [0.86, 0.765],
-    [1, 0.67],
+    [0, 0.9],
+    [0.18, 0.975],
+    [0.32, 1],
+    [0.5, 0.965],
+    [0.67, 0.83],
+    [0.86, 0.71],
+    [1, 0.6],
   ],
   distal: [
-    [0, 0.86],
-    [0.25, 0.975],
-    [0.38, 1],
-    [0.55, 0.96],
-    [0.75, 0.85],
-    [0.88, 0.755],
-    [1, 0.65],
+    [0, 0.84],
+    [0.28, 0.965],
+    [0.42, 1],
+    [0.57, 0.965],
+    [0.76, 0.78],
+    [0.88, 0.69],
+    [1, 0.58],
   ],
   facial: [
-    [0, 0.4],
-    [0.02, 0.56],
-    [0.12, 1.06],
-    [0.35, 1.92],
-    [0.6, 2.6],
+    [0, 0.38],
+    [0.012, 0.48],
+    [0.033, 0.6],
+    [0.12, 1.04],
+    [0.35, 1.9],
+    [0.6, 2.58],
     [0.82, 2.92],
     [0.93, 2.86],
-    [1.06, 2.5],
+    [1.06, 2.45],
   ],
   palatal: [
-    [0, -0.45],
-    [0.02, -0.56],
-    [0.15, -0.75],
-    [0.35, -1.05],
-    [0.52, -1.65],
-    [0.68, -2.65],
-    [0.8, -3.15],
-    [0.9, -3.15],
-    [1.06, -2.8],
+    [0, -0.28],
+    [0.012, -0.36],
+    [0.033, -0.4],
+    [0.111, -0.47],
+    [0.222, -0.52],
+    [0.333, -0.58],
+    [0.44, -0.92],
+    [0.54, -1.55],
+    [0.64, -2.22],
+    [0.74, -2.78],
+    [0.84, -3.08],
+    [0.92, -2.9],
+    [1, -2.42],
+    [1.06, -2.1],
   ],
   facialPower: [
     [0, 3.2],
@@ -161,9 +212,10 @@ const lateral: CrownForm = {
     [0.6, 2.35],
     [1, 2.05],
   ],
-  mesialCorner: { drop: 0.13, from: 0.6 },
-  distalCorner: { drop: 0.25, from: 0.3 },
-  neckMesialMm: 2.6,
+  marginalMm: 0.7,
+  mesialCorner: { drop: 0.2, from: 0.48 },
+  distalCorner: { drop: 0.32, from: 0.25 },
+  neckMesialMm: 3,
   neckDistalMm: 2.1,
   zenithDistalMm: 0.4,
   lobesMm: 0.1,
@@ -172,23 +224,25 @@ const lateral: CrownForm = {
 const canine: CrownForm = {
   ...central,
   kind: 'canine',
+  usualWidthMm: 7.5,
+  usualDepthMm: 8,
   mesial: [
-    [0, 0.92],
-    [0.2, 0.98],
-    [0.3, 1],
-    [0.5, 0.96],
-    [0.72, 0.87],
-    [0.86, 0.79],
-    [1, 0.7],
+    [0, 0.9],
+    [0.22, 0.97],
+    [0.36, 1],
+    [0.52, 0.955],
+    [0.68, 0.81],
+    [0.78, 0.74],
+    [1, 0.6],
   ],
   distal: [
     [0, 0.92],
     [0.3, 0.985],
     [0.42, 1],
-    [0.58, 0.96],
-    [0.75, 0.86],
-    [0.88, 0.775],
-    [1, 0.68],
+    [0.58, 0.95],
+    [0.75, 0.8],
+    [0.86, 0.73],
+    [1, 0.58],
   ],
   facial: [
     [0, 0.42],
@@ -198,18 +252,22 @@ const canine: CrownForm = {
     [0.6, 3.5],
     [0.8, 3.92],
     [0.93, 3.82],
-    [1.06, 3.4],
+    [1.06, 3.3],
   ],
   palatal: [
-    [0, -0.55],
-    [0.03, -0.85],
-    [0.15, -1.25],
-    [0.35, -1.85],
-    [0.52, -2.65],
-    [0.68, -3.7],
-    [0.8, -4.1],
-    [0.9, -4.05],
-    [1.06, -3.7],
+    [0, -0.35],
+    [0.03, -0.55],
+    [0.1, -0.68],
+    [0.2, -0.88],
+    [0.3, -1.15],
+    [0.4, -1.65],
+    [0.52, -2.5],
+    [0.65, -3.42],
+    [0.76, -3.95],
+    [0.84, -4.08],
+    [0.92, -3.85],
+    [1, -3.35],
+    [1.06, -3],
   ],
   contact: [
     [0, -0.1],
@@ -223,13 +281,19 @@ const canine: CrownForm = {
     [0.6, 2.1],
     [1, 2],
   ],
-  palatalPower: 1.75,
-  fossaMm: 0.5,
-  mesialCorner: { drop: 0.09, from: 0.62 },
+  palatalPower: [
+    [0, 2.2],
+    [0.2, 2.1],
+    [0.6, 1.75],
+    [1, 1.75],
+  ],
+  marginalMm: 0.5,
+  palatalRidgeMm: 0.35,
+  mesialCorner: { drop: 0.15, from: 0.55 },
   distalCorner: { drop: 0.12, from: 0.55 },
-  cusp: { at: 0.08, mesialDrop: 0.13, distalDrop: 0.2, tipRadius: 0.16 },
-  neckMesialMm: 2.5,
-  neckDistalMm: 1.7,
+  cusps: [{ at: 0.08, shorter: 0, mesialDrop: 0.16, distalDrop: 0.2, tipRadius: 0.16 }],
+  neckMesialMm: 2.6,
+  neckDistalMm: 1.6,
   zenithDistalMm: 0,
   lobesMm: 0.06,
   ridgeMm: 0.12,
@@ -238,39 +302,47 @@ const canine: CrownForm = {
 const premolar1: CrownForm = {
   ...canine,
   kind: 'premolar1',
+  usualWidthMm: 7,
+  usualDepthMm: 9,
   mesial: [
-    [0, 0.9],
+    [0, 0.88],
+    [0.26, 0.985],
+    [0.38, 1],
+    [0.58, 0.95],
+    [0.78, 0.81],
+    [0.9, 0.72],
+    [1, 0.64],
+  ],
+  distal: [
+    [0, 0.88],
     [0.28, 0.985],
     [0.4, 1],
     [0.6, 0.95],
     [0.78, 0.82],
-    [1, 0.66],
-  ],
-  distal: [
-    [0, 0.9],
-    [0.3, 0.985],
-    [0.42, 1],
-    [0.6, 0.95],
-    [0.78, 0.82],
-    [1, 0.66],
+    [0.92, 0.71],
+    [1, 0.64],
   ],
   facial: [
-    [0, 2.35],
-    [0.03, 2.7],
-    [0.15, 3.3],
-    [0.4, 4.1],
+    [0, 2.45],
+    [0.02, 2.72],
+    [0.06, 3],
+    [0.15, 3.4],
+    [0.4, 4.15],
     [0.65, 4.55],
-    [0.85, 4.5],
-    [1.06, 4.05],
+    [0.85, 4.45],
+    [1, 4.1],
+    [1.06, 3.95],
   ],
   palatal: [
-    [0, -2.2],
-    [0.03, -2.45],
-    [0.15, -3.2],
-    [0.35, -4.05],
-    [0.6, -4.5],
-    [0.85, -4.35],
-    [1.06, -4],
+    [0, -2.4],
+    [0.02, -2.66],
+    [0.06, -2.95],
+    [0.15, -3.4],
+    [0.35, -4.12],
+    [0.58, -4.45],
+    [0.85, -4.25],
+    [1, -3.9],
+    [1.06, -3.75],
   ],
   contact: [
     [0, 0.6],
@@ -283,24 +355,191 @@ const premolar1: CrownForm = {
     [0.3, 2.2],
     [1, 2.05],
   ],
-  palatalPower: 2.1,
-  fossaMm: 0,
+  palatalPower: [
+    [0, 2.1],
+    [1, 2.1],
+  ],
+  marginalMm: 0,
+  palatalRidgeMm: 0,
   mesialCorner: { drop: 0.05, from: 0.7 },
   distalCorner: { drop: 0.05, from: 0.7 },
-  cusp: { at: -0.04, mesialDrop: 0.17, distalDrop: 0.17, tipRadius: 0.2 },
-  palatalCusp: { shorter: 0.09, grooveMm: 1.7 },
-  neckMesialMm: 1.3,
-  neckDistalMm: 0.9,
+  // The first one's facial tip lies distal of the middle, its mesial arm is the longer; the oral tip lies mesial.
+  cusps: [{ at: -0.08, shorter: 0, mesialDrop: 0.17, distalDrop: 0.15, tipRadius: 0.16 }],
+  chewing: {
+    cusps: [{ at: 0.1, shorter: 0.11, mesialDrop: 0.09, distalDrop: 0.09, tipRadius: 0.3 }],
+    grooveMm: 1.9,
+    marginalShare: 0.1,
+    grooveAt: 0.52,
+  },
+  neckMesialMm: 1,
+  neckDistalMm: 0.5,
   zenithDistalMm: 0,
   lobesMm: 0.03,
-  ridgeMm: 0.08,
+  ridgeMm: 0.1,
 };
 
+/** Rounder than the first, both cusps of nearly one height, the groove short, the facial tip mesial of the middle. */
 const premolar2: CrownForm = {
   ...premolar1,
   kind: 'premolar2',
-  cusp: { at: 0.04, mesialDrop: 0.15, distalDrop: 0.15, tipRadius: 0.26 },
-  palatalCusp: { shorter: 0.04, grooveMm: 1.4 },
+  mesial: [
+    [0, 0.84],
+    [0.22, 0.96],
+    [0.36, 1],
+    [0.55, 0.97],
+    [0.78, 0.83],
+    [0.9, 0.73],
+    [1, 0.65],
+  ],
+  distal: [
+    [0, 0.84],
+    [0.24, 0.96],
+    [0.38, 1],
+    [0.58, 0.97],
+    [0.78, 0.83],
+    [0.92, 0.72],
+    [1, 0.64],
+  ],
+  facial: [
+    [0, 2.4],
+    [0.02, 2.64],
+    [0.06, 2.92],
+    [0.15, 3.35],
+    [0.4, 4.1],
+    [0.65, 4.52],
+    [0.85, 4.42],
+    [1, 4.05],
+    [1.06, 3.9],
+  ],
+  facialPower: [
+    [0, 2],
+    [0.3, 2.05],
+    [1, 2],
+  ],
+  palatalPower: [
+    [0, 2],
+    [1, 2.05],
+  ],
+  cusps: [{ at: 0.05, shorter: 0, mesialDrop: 0.13, distalDrop: 0.14, tipRadius: 0.26 }],
+  chewing: {
+    cusps: [{ at: 0.12, shorter: 0.03, mesialDrop: 0.1, distalDrop: 0.1, tipRadius: 0.34 }],
+    grooveMm: 1.45,
+    marginalShare: 0.14,
+    grooveAt: 0.5,
+  },
+  ridgeMm: 0.06,
+};
+
+/** Four cusps; the oral mesial one is the largest. Shaped by its size alone. */
+const molar1: CrownForm = {
+  ...premolar1,
+  kind: 'molar1',
+  usualWidthMm: 10,
+  usualDepthMm: 11,
+  mesial: [
+    [0, 0.9],
+    [0.2, 0.985],
+    [0.32, 1],
+    [0.55, 0.97],
+    [0.75, 0.89],
+    [0.9, 0.82],
+    [1, 0.77],
+  ],
+  distal: [
+    [0, 0.88],
+    [0.22, 0.985],
+    [0.36, 1],
+    [0.58, 0.97],
+    [0.78, 0.89],
+    [0.92, 0.81],
+    [1, 0.77],
+  ],
+  facial: [
+    [0, 3.3],
+    [0.03, 3.65],
+    [0.1, 4.05],
+    [0.25, 4.65],
+    [0.5, 5.25],
+    [0.72, 5.5],
+    [0.88, 5.3],
+    [1, 5],
+    [1.06, 4.85],
+  ],
+  palatal: [
+    [0, -3.3],
+    [0.03, -3.65],
+    [0.1, -4.05],
+    [0.25, -4.75],
+    [0.45, -5.4],
+    [0.6, -5.5],
+    [0.85, -5.3],
+    [1, -5],
+    [1.06, -4.85],
+  ],
+  contact: [
+    [0, 0.7],
+    [0.3, 0.8],
+    [0.6, 0.5],
+    [1, 0.2],
+  ],
+  facialPower: [
+    [0, 3],
+    [0.4, 2.8],
+    [1, 2.5],
+  ],
+  palatalPower: [
+    [0, 2.6],
+    [1, 2.5],
+  ],
+  cusps: [
+    { at: 0.42, shorter: 0, mesialDrop: 0.13, distalDrop: 0.28, tipRadius: 0.18 },
+    { at: -0.42, shorter: 0.03, mesialDrop: 0.28, distalDrop: 0.13, tipRadius: 0.18 },
+  ],
+  chewing: {
+    cusps: [
+      { at: 0.3, shorter: 0.02, mesialDrop: 0.13, distalDrop: 0.24, tipRadius: 0.22 },
+      { at: -0.55, shorter: 0.08, mesialDrop: 0.26, distalDrop: 0.1, tipRadius: 0.2 },
+    ],
+    grooveMm: 2,
+    marginalShare: 0.2,
+    grooveAt: 0.5,
+  },
+  neckMesialMm: 1,
+  neckDistalMm: 0.4,
+  ridgeMm: 0,
+};
+
+const molar2: CrownForm = {
+  ...molar1,
+  kind: 'molar2',
+  usualWidthMm: 9,
+  distal: [
+    [0, 0.84],
+    [0.22, 0.965],
+    [0.36, 1],
+    [0.58, 0.97],
+    [0.78, 0.88],
+    [0.92, 0.8],
+    [1, 0.76],
+  ],
+  facialPower: [
+    [0, 2.6],
+    [0.4, 2.5],
+    [1, 2.3],
+  ],
+  palatalPower: [
+    [0, 2.2],
+    [1, 2.2],
+  ],
+  chewing: {
+    cusps: [
+      { at: 0.25, shorter: 0.03, mesialDrop: 0.14, distalDrop: 0.22, tipRadius: 0.24 },
+      { at: -0.55, shorter: 0.1, mesialDrop: 0.24, distalDrop: 0.08, tipRadius: 0.2 },
+    ],
+    grooveMm: 1.8,
+    marginalShare: 0.2,
+    grooveAt: 0.5,
+  },
 };
 
 /** Library forms by kind of tooth. */
@@ -310,4 +549,6 @@ export const CROWN_FORMS: Readonly<Partial<Record<ToothKind, CrownForm>>> = {
   canine,
   premolar1,
   premolar2,
+  molar1,
+  molar2,
 };

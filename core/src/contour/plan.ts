@@ -61,7 +61,8 @@ export function plannedTooth(
   const own = plan[tooth];
   if (!own) throw new Refusal('tooth-missing', `Tooth {${tooth}} is not in the plan.`, tooth);
   const there = toothOf(arch, tooth);
-  const c = make.crown(tooth, crownSize(own));
+  // As deep as the tooth that is there: a crown that is made wider does not come forward for it.
+  const c = make.crown(tooth, { ...crownSize(own), depthMm: there.depthMm });
   const frame = planFrame(arch, plan, there, own, crownZenith(c));
   const mesh = placeMesh(make.sculpt(c, own.strokes).mesh, frame);
   return { tooth, crown: c, frame, mesh: own.palatal === 'own' ? withOwnPalatal(mesh, c, frame, there.field) : mesh };

@@ -282,16 +282,14 @@ function triangleNormal(m: Mesh, t: number): Vec3 {
 }
 
 /** The same stroke on the tooth of the other side. */
-export function mirroredStroke(crown: Pick<Crown, 'ringSize' | 'rings' | 'mesh'>, stroke: Stroke): Stroke {
+export function mirroredStroke(crown: Pick<Crown, 'ringSize' | 'rings'>, stroke: Stroke): Stroke {
   const { ringSize, rings } = crown;
   const half = ringSize / 2;
   const cap = rings * ringSize;
-  const last = crown.mesh.positions.length / 3 - 1;
   return {
     ...stroke,
     at: stroke.at.map((v) => {
       if (v < cap) return v - (v % ringSize) + ((half - (v % ringSize) + ringSize) % ringSize);
-      if (v === last) return v;
       const k = ((v - cap) % (half - 1)) + 1;
       return v - k + (half - k);
     }),

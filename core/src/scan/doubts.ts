@@ -110,14 +110,19 @@ const FACE_FOLD = 0.8;
  */
 const FACE_SHARE = 0.095;
 
+/** The chewing surface folds inward of itself: behind the facial cusp, so far out as a share, no face is. House value. */
+const BEHIND_CUSP = 0.58;
+
 function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
   const folds = new Uint8Array(look.concavity.length);
-  for (const c of crowns.values())
+  for (const c of crowns.values()) {
+    const out = c.tooth % 10 > 3 ? BEHIND_CUSP * c.outward.reduce((most, o) => Math.max(most, o), 0) : 0;
     c.vertices.forEach((v, i) => {
       const [u, h] = [c.across[i] / c.widthMm, c.height[i] / c.lengthMm];
-      const onFace = u > FACE.from && u < FACE.to && h > FACE.from && h < FACE.top && c.outward[i] > 0;
+      const onFace = u > FACE.from && u < FACE.to && h > FACE.from && h < FACE.top && c.outward[i] > out;
       if (onFace && look.concavity[v] > FACE_FOLD) folds[v] = 1;
     });
+  }
   const mm2 = new Float64Array(256);
   const { triangles } = look.mesh;
   for (let t = 0; t < tooth.length; t++) {

@@ -31,6 +31,10 @@ type Looked = Pick<LookedAt, 'mesh' | 'smooth' | 'row'>;
 const FACING = 0.35;
 /** The row's direction at a tooth is taken over so much to both sides, mm. */
 const CHORD_MM = 2.5;
+/** Further out than this share of its depth a tooth with two cusps has its facial one. House value. */
+const FACIAL_CUSP = 0.58;
+/** A tooth is widest below this share of its length: what is picked too wide at the neck is gum. */
+const BELOW_NECK = 0.7;
 /** Rounds in which the direction that the length is measured in is taken from the length's own ends. */
 const ROUNDS = 3;
 
@@ -95,12 +99,9 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
     facial[i] = n[3 * v] * uy - n[3 * v + 1] * ux > FACING ? 1 : 0;
     inner = Math.min(inner, o);
     outer = Math.max(outer, o);
-    if (!seen[v]) continue;
-    least = Math.min(least, s);
-    most = Math.max(most, s);
   }
   // The facial of two cusps; an edge may lean back as it likes.
-  const front = tooth % 10 > 3 ? (inner + outer) / 2 : -Infinity;
+  const front = tooth % 10 > 3 ? inner + FACIAL_CUSP * (outer - inner) : -Infinity;
   let [wayOut, wayUp, lengthMm, edgeAt] = [0, 1, 0, 0];
   const up = (i: number) => p[3 * vertices[i] + 2];
   for (let r = 0; r < ROUNDS; r++) {
@@ -125,6 +126,10 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
     height[i] = out[i] * wayOut + up(i) * wayUp - edgeAt;
     const o = out[i] * wayUp - up(i) * wayOut;
     outward[i] = o;
+    if (seen[vertices[i]] && height[i] < BELOW_NECK * lengthMm) {
+      least = Math.min(least, across[i]);
+      most = Math.max(most, across[i]);
+    }
     inner = Math.min(inner, o);
     outer = Math.max(outer, o);
   }

@@ -31,6 +31,8 @@ export function keptJaw(from: unknown, make: () => WholeJaw): WholeJaw {
   const file = join(made, createHash('sha256').update(JSON.stringify(from)).digest('hex'));
   if (existsSync(file)) return deserialize(readFileSync(file)) as WholeJaw;
   const jaw = make();
+  // Another run, of a program that was changed meanwhile, may have taken the folder away.
+  mkdirSync(made, { recursive: true });
   const own = `${file}.${process.pid}.${Math.random()}`;
   writeFileSync(own, serialize(jaw));
   renameSync(own, file);

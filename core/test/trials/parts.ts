@@ -84,10 +84,10 @@ export function joinedTrial(wide: number, high: number, behind: number): SaidOfP
   const face = (faceOf(right) + faceOf(left)) / 2;
   const origin: Vec3 = [
     (right.frame.origin[0] + left.frame.origin[0]) / 2,
-    face + 2.5 + behind,
+    face + 1.5 + behind,
     right.frame.origin[2] + 4,
   ];
-  const joint = { ...right, mesh: placeMesh(box(wide, 5, high), { origin, x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }) };
+  const joint = { ...right, mesh: placeMesh(box(wide, 3, high), { origin, x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }) };
   const whole = keptJaw(['joined', wide, high, behind], () =>
     wholeJaw(patient(), 'upper', { ...WHOLE_SCANNER, seed: 611 }, [joint]),
   );
