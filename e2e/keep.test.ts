@@ -14,6 +14,8 @@ it('the plan is handed over as one PDF page, the case as a file that comes back 
   const { id } = await copyOfAvocet('Handed over');
   await open(page, id, 'keep');
   for (const jaw of ['upper', 'lower']) await page.getByText(new RegExp(`^scan of the ${jaw} jaw, \\d`)).waitFor();
+  // Avocet's six front teeth are planned: the index sits on the premolars.
+  await page.getByText(/from 15 to 25: it sits on 15, 14, 24, 25, which stay/).waitFor();
   const [pdf] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Make the PDF' }).click(),

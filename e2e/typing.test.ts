@@ -110,6 +110,17 @@ describe('a number that is typed key by key', () => {
     await asked.getByRole('button', { name: 'Make these edits on this version' }).waitFor();
     const own = (await now(kase)).contours.find((c) => c.name === 'worn');
     expect(own?.worn?.asked).toMatchObject([{ key: 'lengthMm', by: -0.75 }]);
+    // The targets ask whether the worn shape was measured again, until it is said.
+    await open(page, kase.id, 'reduce');
+    await page.getByTestId('worn-asked').getByRole('link', { name: 'Say it in shape' }).click();
+    await versions.getByRole('button', { name: /worn/ }).last().click();
+    await card.getByLabel('Measured again as it was worn').selectOption('yes, and it is this contour');
+    await card.getByRole('button', { name: 'note it' }).click();
+    await card.getByRole('button', { name: 'note it', disabled: true }).waitFor();
+    await page.keyboard.press('Escape');
+    await page.getByRole('link', { name: 'reduce' }).click();
+    await page.getByTestId('remove-11-middle').waitFor();
+    expect(await page.getByTestId('worn-asked').count()).toBe(0);
   });
 
   it('of years and of a scale’s length too; an age can be taken out again', async () => {

@@ -53,6 +53,14 @@ export class AskedChange {
 export const WORN_EDGES = { right: 'right', long: 'too long', short: 'too short' } as const;
 export type WornEdge = keyof typeof WORN_EDGES;
 
+/** Whether the mock-up was measured again when it came out: what was ground or added in the mouth is in no plan. */
+export const WORN_MEASURED = {
+  same: 'yes, and it is this contour',
+  taken: 'yes, and what was changed is in the contour',
+  no: 'no',
+} as const;
+export type WornMeasured = keyof typeof WORN_MEASURED;
+
 /** A version worn in the mouth as a mock-up, and what came of it. */
 export class WornMockUp {
   @IsDay(words('The day on which the mock-up was put in is a calendar date.'))
@@ -66,6 +74,11 @@ export class WornMockUp {
   @IsOptional()
   @IsIn(keysOf(WORN_EDGES), words('The edge stood right, too long or too short.'))
   edge?: WornEdge | null;
+
+  /** Whether its shape was scanned or copied again as it was worn. */
+  @IsOptional()
+  @IsIn(keysOf(WORN_MEASURED), words('The worn shape was measured again, or it was not.'))
+  measured?: WornMeasured | null;
 
   @IsString(words('The note on speech is text.'))
   @MaxLength(300, words('The note on speech has at most 300 characters.'))
@@ -92,6 +105,15 @@ export function daysWorn(worn: Pick<WornMockUp, 'from' | 'until'> | null, today:
   if (!worn?.from) return undefined;
   const days = (Date.parse(worn.until || today) - Date.parse(worn.from)) / 86_400_000;
   return Number.isFinite(days) ? Math.max(0, Math.round(days)) : undefined;
+}
+
+/** The version that was worn last, where nobody has said that its shape was measured again. */
+export function wornUnmeasured<V extends Pick<ContourVersion, 'worn'>>(versions: readonly V[]): V | undefined {
+  const last = versions
+    .filter((v) => v.worn?.from)
+    .sort((a, b) => (a.worn?.from ?? '').localeCompare(b.worn?.from ?? ''))
+    .at(-1);
+  return last && (last.worn?.measured ?? 'no') === 'no' ? last : undefined;
 }
 
 /** The patient's approval of a version, in a word. */

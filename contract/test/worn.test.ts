@@ -1,4 +1,12 @@
-import { check, completedSettings, daysWorn, FIRST_SETTINGS, PracticeSettings, WornMockUp } from '@radiant/contract';
+import {
+  check,
+  completedSettings,
+  daysWorn,
+  FIRST_SETTINGS,
+  PracticeSettings,
+  WornMockUp,
+  wornUnmeasured,
+} from '@radiant/contract';
 
 describe('for how long a mock-up was worn', () => {
   it.each([
@@ -21,6 +29,31 @@ describe('for how long a mock-up was worn', () => {
       check(WornMockUp, { from: '2026-03-01', speech: '', bulk: '', family: '', edge }).errors.map((e) => e.message);
     expect(errors('long')).toEqual([]);
     expect(errors('lovely')).toEqual(['The edge stood right, too long or too short.']);
+  });
+});
+
+describe('whether the worn shape was measured again', () => {
+  const worn = (from: string, measured?: 'same' | 'taken' | 'no') => ({
+    worn: Object.assign(new WornMockUp(), { from, ...(measured && { measured }) }),
+  });
+
+  it('is asked of the mock-up that was worn last, until it is said', () => {
+    const never = { worn: null };
+    expect(wornUnmeasured([never])).toBeUndefined();
+    const [first, last] = [worn('2026-03-01'), worn('2026-04-01', 'no')];
+    expect(wornUnmeasured([last, never, first])).toBe(last);
+    expect(wornUnmeasured([first, worn('2026-04-01', 'same')])).toBeUndefined();
+    expect(wornUnmeasured([first, worn('2026-04-01', 'taken')])).toBeUndefined();
+    expect(wornUnmeasured([first])).toBe(first);
+  });
+
+  it('takes its three answers and no other', () => {
+    const errors = (measured: unknown) =>
+      check(WornMockUp, { from: '2026-03-01', speech: '', bulk: '', family: '', measured }).errors.map(
+        (e) => e.message,
+      );
+    for (const answer of ['same', 'taken', 'no', null]) expect(errors(answer)).toEqual([]);
+    expect(errors('perhaps')).toEqual(['The worn shape was measured again, or it was not.']);
   });
 });
 

@@ -164,6 +164,7 @@ export { liesInside, type RayCaster, type RayHit, rayCaster } from './geometry/t
 export { faceNormals, type SignedField, sheetDistances, signedDistances, signedField } from './geometry/tree/signed.js';
 export { type Defect, describeDefects, inspectMesh, type MeshReport, requireSound } from './geometry/validate.js';
 export * from './geometry/vec.js';
+export { CANINE_WEAR_MM, type LeadSaid, leadSaid, SIDE_STEP_MM, type SideLead } from './occlusion/guidance.js';
 export { biteGrid, HEIGHT_STEP_MM, type HeightField, heightField, type JawTooth } from './occlusion/heights.js';
 export {
   alongAngle,
@@ -196,6 +197,8 @@ export {
   levelMouth,
   roomToLowerLip,
   SPEECH_MARGIN_MM,
+  type SpeechRoom,
+  speechRoom,
 } from './proportion/edge.js';
 export { LIKED_BORDERS, likedSeries } from './proportion/liked.js';
 export { gumUpOf } from './proportion/notes.js';

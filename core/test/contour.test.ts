@@ -345,3 +345,21 @@ it('a zenith moved up carries the crown with it: as much longer a crown then kee
   expect(longer.high - before.high).toBeGreaterThan(1);
   expect(Math.abs(longer.low - before.low)).toBeLessThan(0.1);
 });
+
+describe('crowns of a first contour that press into each other', () => {
+  it('are slid apart, and a gap that is wished stays', () => {
+    const plan = firstContour(arch, new Map());
+    const pressed = { ...plan, 12: { ...plan[12], distalMm: -0.3 }, 22: { ...plan[22], distalMm: 0.4 } } as typeof plan;
+    const gap = (p: typeof plan, right: number) =>
+      contacts(arch, new Map(frontRow().map((t) => [t, plannedTooth(arch, p, t)] as const))).find(
+        (c) => c.right === right,
+      )?.gapMm ?? 9;
+    expect(gap(pressed, 12)).toBeLessThan(-0.15);
+    expect(gap(pressed, 21)).toBeGreaterThan(0.2);
+    const { plan: apart, left } = setContacts(arch, pressed, 0.02, 'pressed');
+    expect(left).toEqual([]);
+    expect(Math.abs(gap(apart, 12) + 0.02)).toBeLessThan(0.03);
+    expect(gap(apart, 21)).toBeCloseTo(gap(pressed, 21), 6);
+    expect(apart[22]).toEqual(pressed[22]);
+  });
+});

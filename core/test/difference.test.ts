@@ -1,8 +1,11 @@
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import {
+  ask,
+  CaseEngine,
   contourDifference,
   contourDifferenceQuick,
   existingArch,
+  firstContour,
   plannedTooth,
   planOfExisting,
   readScan,
@@ -39,5 +42,34 @@ describe('the difference between planned and existing surface', () => {
     expect(Math.max(...change)).toBeGreaterThan(0.45);
     expect(Math.max(...change)).toBeLessThan(0.7);
     expect(change.filter((mm) => mm > 0.1).length).toBeGreaterThan(change.length / 3);
+  });
+});
+
+describe('teeth on which an index of the plan would not seat', () => {
+  const engineOf = (traits: Parameters<typeof makePatient>[0]['traits']) => {
+    const engine = new CaseEngine();
+    engine.take(readScan(scan(makePatient({ seed: 12, traits }), INTRAORAL_SCANNER), []));
+    return engine;
+  };
+  const proudOf = (engine: CaseEngine, more = 0) => {
+    const plan = firstContour(engine.arch('upper'), new Map());
+    engine.setPlan(
+      Object.fromEntries(Object.entries(plan).map(([t, own]) => [t, { ...own, forwardMm: more }])) as typeof plan,
+    );
+    return ask(engine, 'proudTeeth');
+  };
+
+  it('none in a row that stands straight; a central before the arch by as much as the plan leaves of it', () => {
+    expect(proudOf(engineOf({}))).toEqual([]);
+    const engine = engineOf({ 21: { forwardMm: 1.8 } });
+    const [first, ...others] = proudOf(engine);
+    expect(first?.tooth).toBe(21);
+    expect(first?.mm).toBeGreaterThan(0.35);
+    expect(first?.mm).toBeLessThan(1.8);
+    for (const o of others) expect(o.mm).toBeLessThan(first?.mm ?? 0);
+    // A plan that is carried in front of it leaves nothing proud, and one that comes some way the rest of it.
+    expect(proudOf(engine, 2)).toEqual([]);
+    const half = proudOf(engine, 0.2)[0];
+    expect((first?.mm ?? 0) - (half?.mm ?? 0)).toBeCloseTo(0.2, 1);
   });
 });

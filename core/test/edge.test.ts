@@ -7,6 +7,7 @@ import {
   type Px,
   roomToLowerLip,
   SPEECH_MARGIN_MM,
+  speechRoom,
 } from '@radiant/core';
 
 const woman34 = displayAtRest({ ageYears: 34, sex: 'female' });
@@ -23,6 +24,27 @@ describe('where the edge is proposed', () => {
     expect(a?.edgeMm).toBeCloseTo(1.2 - SPEECH_MARGIN_MM, 9);
     expect(a?.because.join()).toMatch(/lower lip leaves 0.7 mm/);
     expect(adviseEdge({ norms: woman34, restMm: 0.1, roomMm: 0.3 })?.edgeMm).toBe(0);
+  });
+
+  it('keeps more for speech where the edge stands far in front or is planned thicker, and says which', () => {
+    expect(speechRoom({})).toEqual({ mm: SPEECH_MARGIN_MM, because: [] });
+    // A usual overjet asks for nothing more.
+    expect(speechRoom({ overjetMm: 3 }).mm).toBe(SPEECH_MARGIN_MM);
+    const far = speechRoom({ overjetMm: 6, thickerMm: 0.4 });
+    expect(far.mm).toBeCloseTo(0.5 + 0.5 + 0.2, 9);
+    expect(far.because).toEqual(['the edge stands 6.0 mm in front of the lower teeth', 'it is planned 0.4 mm thicker']);
+    expect(speechRoom({ overjetMm: 14, thickerMm: 2 }).mm).toBeCloseTo(1.5, 9);
+    const a = adviseEdge({ norms: woman34, restMm: 0.1, roomMm: 1.2, thickerMm: 0.4 });
+    expect(a?.edgeMm).toBeCloseTo(0.5, 9);
+    expect(a?.because.join()).toMatch(
+      /lower lip leaves 0.5 mm, with 0.7 mm kept for speech \(it is planned 0.4 mm thicker\)/,
+    );
+    // Nothing is lengthened, and the thicker edge alone comes near the lip.
+    const { warnings } = edgeOutcome({ norms: woman34, roomMm: 0.6, thickerMm: 0.4 }, 0);
+    expect(warnings.map((w) => w.text)).toEqual([
+      'Only 0.6 mm stay to the lower lip; it is planned 0.4 mm thicker: try F and V with the mock-up.',
+    ]);
+    expect(edgeOutcome({ norms: woman34, roomMm: 0.6 }, 0).warnings).toEqual([]);
   });
 
   it('never shorter: more than usual stays as it is', () => {

@@ -86,12 +86,14 @@ const ROUNDS = 4;
 /**
  * Slides the planned teeth along the arch, from the midline outward, until each meets its mesial neighbour by `tightMm`
  * (positive passes in). A planned tooth keeps its size and its other numbers.
+ * @param which all of them, or those alone that are pressed into their neighbour by more: gaps that are wished stay
  * @returns the plan with new `distalMm`, and the contacts that could not be set within the limits
  */
 export function setContacts(
   arch: ExistingArch,
   plan: ContourPlan,
   tightMm: number,
+  which: 'all' | 'pressed' = 'all',
 ): { plan: ContourPlan; left: readonly [Fdi, Fdi][] } {
   const out: Record<number, ContourPlan[number]> = { ...plan };
   const left: [Fdi, Fdi][] = [];
@@ -109,11 +111,15 @@ export function setContacts(
       for (let round = 0; round < ROUNDS && !met; round++) {
         const own = out[tooth] as NonNullable<ContourPlan[number]>;
         const gap = contactBetween(plannedTooth(arch, out, tooth).mesh.positions, field).gapMm;
-        met = Math.abs(gap + tightMm) <= 0.01;
+        met = Math.abs(gap + tightMm) <= 0.01 || (which === 'pressed' && round === 0 && gap >= -tightMm);
         const next = Math.round((own.distalMm ?? 0) * 1000 - (gap + tightMm) * 1000) / 1000;
         if (!met) out[tooth] = { ...own, distalMm: Math.min(limit.max, Math.max(limit.min, next)) };
       }
-      if (!met && Math.abs(contactBetween(plannedTooth(arch, out, tooth).mesh.positions, field).gapMm + tightMm) > 0.03)
+      if (
+        which === 'all' &&
+        !met &&
+        Math.abs(contactBetween(plannedTooth(arch, out, tooth).mesh.positions, field).gapMm + tightMm) > 0.03
+      )
         left.push(archSide(tooth) === 'right' ? [tooth, mesial] : [mesial, tooth]);
     }
   }

@@ -44,3 +44,21 @@ export function contourDifferenceQuick(arch: ExistingArch, planned: PlannedTooth
       between(ringVertex(crown, r, k), ringVertex(crown, r - 1, k), ringVertex(crown, r + 1, k));
   return out;
 }
+
+/** Neck and edge, where planned and existing surface part anyway, have no say, in rings. */
+const FACE_RINGS = { fromNeck: 4, fromEdge: 4 } as const;
+/** And the borders, in vertices. */
+const FACE_BORDER = 5;
+
+/**
+ * How far a tooth's face stands in front of its planned crown, on all but a twentieth of it, mm; 0 where it does not.
+ * @param differenceMm of each vertex of the planned crown, + added, − removed
+ */
+export function proudFace({ crown }: PlannedTooth, differenceMm: Float64Array): number {
+  const proud: number[] = [];
+  for (let r = FACE_RINGS.fromNeck; r < crown.rings - FACE_RINGS.fromEdge; r++)
+    for (let k = FACE_BORDER; k <= crown.ringSize / 2 - FACE_BORDER; k++)
+      proud.push(-differenceMm[ringVertex(crown, r, k)]);
+  proud.sort((p, q) => p - q);
+  return Math.max(0, proud[Math.floor(0.95 * proud.length)] ?? 0);
+}

@@ -5,6 +5,8 @@ import { along, directionDeg } from '../smile/reading.js';
 import { LIP_KNOTS, type ViewPoints } from '../smile/views.js';
 import { RATIO_CLINICAL } from '../teeth/norms.js';
 
+const say = (mm: number): string => `${mm < 0 ? '−' : ''}${Math.abs(mm).toFixed(1)} mm`;
+
 /** What is known of where the upper edge could stand. mm; left out where it was not measured. */
 export interface EdgeFacts {
   /** How much of the lower of the two centrals shows at rest. */
@@ -14,6 +16,10 @@ export interface EdgeFacts {
   /** From the edge down to the border of the lower lip in full smile. */
   readonly roomMm?: number;
   readonly overbiteMm?: number;
+  /** How far the upper edge stands in front of the lower one. */
+  readonly overjetMm?: number;
+  /** How much thicker than the teeth's own the edge is planned. */
+  readonly thickerMm?: number;
   /** The edges against the lower lip in smile. */
   readonly curve?: EdgeCurve;
   /** What is wished of the teeth's length. */
@@ -26,6 +32,32 @@ export interface EdgeFacts {
  */
 export const SPEECH_MARGIN_MM = 0.5;
 /**
+ * What more an edge asks that stands far in front, or is made thicker: the lip has to reach around it. Per mm beyond
+ * the usual, and never more than so much in all. House values; tried by speaking with the mock-up.
+ */
+const SPEECH_MORE = { fromOverjetMm: 3.5, perOverjetMm: 0.2, perThicknessMm: 0.5, mostMm: 1 } as const;
+
+/** The room that speech asks between the edge and the lower lip, and what makes it more than usual. */
+export interface SpeechRoom {
+  readonly mm: number;
+  readonly because: readonly string[];
+}
+
+/** How far over the lower lip's border in smile an edge should end: by its place in front of the lip and its thickness. */
+export function speechRoom({ overjetMm = 0, thickerMm = 0 }: Pick<EdgeFacts, 'overjetMm' | 'thickerMm'>): SpeechRoom {
+  const { fromOverjetMm, perOverjetMm, perThicknessMm, mostMm } = SPEECH_MORE;
+  const forward = Math.max(0, overjetMm - fromOverjetMm) * perOverjetMm;
+  const thick = Math.max(0, thickerMm) * perThicknessMm;
+  return {
+    mm: SPEECH_MARGIN_MM + Math.min(mostMm, forward + thick),
+    because: [
+      ...(forward >= 0.05 ? [`the edge stands ${say(overjetMm)} in front of the lower teeth`] : []),
+      ...(thick >= 0.05 ? [`it is planned ${say(thickerMm)} thicker`] : []),
+    ],
+  };
+}
+
+/**
  * Further than this over the lower teeth, guidance gets steep and the bite deserves a look. Common practice, no source.
  */
 export const DEEP_OVERBITE_MM = 4;
@@ -35,8 +67,6 @@ export interface EdgeAdvice {
   readonly edgeMm: number;
   readonly because: readonly string[];
 }
-
-const say = (mm: number): string => `${mm < 0 ? '−' : ''}${Math.abs(mm).toFixed(1)} mm`;
 
 /**
  * Where the edge would stand by display at rest, held back by the lower lip in smile. Only lengthening is proposed:
@@ -55,9 +85,11 @@ export function adviseEdge(f: EdgeFacts): EdgeAdvice | undefined {
         : 'as much shows as usual or more: the edge may stay';
     return { edgeMm: 0, because: [...because, stays] };
   }
-  const room = f.roomMm === undefined ? Infinity : f.roomMm - SPEECH_MARGIN_MM;
+  const speech = speechRoom(f);
+  const room = f.roomMm === undefined ? Infinity : f.roomMm - speech.mm;
   if (mm > room) {
-    because.push(`the lower lip leaves ${say(Math.max(0, room))}, with ${SPEECH_MARGIN_MM} mm kept for speech`);
+    const why = speech.because.length > 0 ? ` (${speech.because.join(', ')})` : '';
+    because.push(`the lower lip leaves ${say(Math.max(0, room))}, with ${say(speech.mm)} kept for speech${why}`);
     mm = Math.max(0, room);
   }
   if (f.curve === 'reverse') because.push('the edges run against the lower lip: longer centrals turn the curve');
@@ -131,16 +163,17 @@ export function edgeOutcome(f: EdgeFacts, edgeMm: number): EdgeOutcome {
     ...by('roomMm', -1),
     ...by('overbiteMm', 1),
   };
+  const speech = speechRoom(f);
   const warnings: EdgeOutcome['warnings'][number][] = [];
   if (out.roomMm !== undefined && out.roomMm < 0)
     warnings.push({
       weight: 'stop',
       text: `The edge would lie ${say(-out.roomMm)} below the border of the lower lip in full smile.`,
     });
-  else if (out.roomMm !== undefined && out.roomMm < SPEECH_MARGIN_MM && edgeMm > 0)
+  else if (out.roomMm !== undefined && out.roomMm < speech.mm && (edgeMm > 0 || (f.thickerMm ?? 0) > 0))
     warnings.push({
       weight: 'watch',
-      text: `Only ${say(out.roomMm)} stay to the lower lip: try F and V with the mock-up.`,
+      text: `Only ${say(out.roomMm)} stay to the lower lip${speech.because.map((b) => `; ${b}`).join('')}: try F and V with the mock-up.`,
     });
   if (out.overbiteMm !== undefined && out.overbiteMm > DEEP_OVERBITE_MM && edgeMm > 0)
     warnings.push({

@@ -234,7 +234,9 @@ export class Demo implements OnModuleDestroy {
           ] as const,
       );
     engine.setPlan(ask(engine, 'firstContour', targets));
-    const teeth = planInputs(ask(engine, 'roomMade', CONTACT_MM).plan);
+    engine.setPlan(ask(engine, 'pressedApart', CONTACT_MM));
+    engine.setPlan(ask(engine, 'roomMade', CONTACT_MM).plan);
+    const teeth = planInputs(ask(engine, 'pressedApart', CONTACT_MM));
     await this.change(row, 'propose', (before) => (before ? undefined : choice), me);
     await this.change(
       row,

@@ -20,3 +20,7 @@ export const roomMade = (
   engine: CaseEngine,
   tightMm: number,
 ): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } => madeRoom(engine.arch('upper'), engine.contour, tightMm);
+
+/** The upper plan with crowns slid apart where one presses into its neighbour by more; gaps stay as they are. */
+export const pressedApart = (engine: CaseEngine, tightMm: number): ContourPlan =>
+  setContacts(engine.arch('upper'), engine.contour, tightMm, 'pressed').plan;

@@ -1,4 +1,4 @@
-import { contourDifference, contourDifferenceQuick } from '../../contour/difference.js';
+import { contourDifference, contourDifferenceQuick, proudFace } from '../../contour/difference.js';
 import { inMouth } from '../../contour/plan.js';
 import { type VolumeChange, volumeChange } from '../../contour/volume.js';
 import type { Mesh } from '../../geometry/mesh.js';
@@ -35,3 +35,17 @@ export const difference = (engine: CaseEngine, tooth: Fdi, quick: boolean): Diff
       ...(!quick && { volume: volumeChange(arch, planned) }),
     };
   });
+
+/** Less than this a scan and the fit of a form can't tell, mm. House value. */
+const PROUD_MM = 0.2;
+
+/** Planned teeth whose faces stand in front of the plan, the most first, and by how much, mm. */
+export const proudTeeth = (engine: CaseEngine): readonly { readonly tooth: Fdi; readonly mm: number }[] =>
+  engine
+    .teeth()
+    .map((tooth) => ({
+      tooth,
+      mm: engine.once(tooth, 'proud', (planned, arch) => proudFace(planned, contourDifferenceQuick(arch, planned))),
+    }))
+    .filter((t) => t.mm > PROUD_MM)
+    .sort((p, q) => q.mm - p.mm);

@@ -1,8 +1,8 @@
 import type { CaseEngine } from '../case-engine.js';
-import { biteAt, closedBite } from './bite.js';
-import { contactOf, contactsSet, roomMade } from './contacts.js';
+import { biteAt, closedBite, sideLeads } from './bite.js';
+import { contactOf, contactsSet, pressedApart, roomMade } from './contacts.js';
 import { cut, frameOf } from './cut.js';
-import { difference } from './difference.js';
+import { difference, proudTeeth } from './difference.js';
 import { asItStands, existing, existingPlan } from './existing.js';
 import { alignedFirst, firstContour } from './first-contour.js';
 import { inPhoto, onPhoto } from './photograph.js';
@@ -25,10 +25,13 @@ export const QUERIES = {
   frameOf,
   inPhoto,
   onPhoto,
+  pressedApart,
+  proudTeeth,
   reduction,
   reductions,
   roomMade,
   sectionOf,
+  sideLeads,
   strokeFits,
   strokeMirrored,
 } as const;

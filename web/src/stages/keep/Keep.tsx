@@ -7,6 +7,7 @@ import { moment } from '../../ui/format.js';
 import { KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Duplicate } from './Duplicate.js';
 import { Handover } from './Handover.js';
+import { IndexNote } from './IndexNote.js';
 
 /** Keep: the plan on paper, the case as a file, and who wrote what when. */
 export default function Keep() {
@@ -65,6 +66,7 @@ export default function Keep() {
               },
             ]}
           />
+          {upperPlanned && <IndexNote />}
           {lowerPlanned && (
             <Handover
               icon={<Box size={26} aria-hidden="true" />}

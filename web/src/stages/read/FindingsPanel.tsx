@@ -14,6 +14,7 @@ import { DrawnList } from './DrawnList.js';
 import { FindingView } from './FindingView.js';
 import { LinkedMeasures, type ScanPlace } from './LinkedMeasures.js';
 import { ReferenceRanking } from './ReferenceRanking.js';
+import { SideLeads } from './SideLeads.js';
 import type { PhotoScan } from './use-photo-on-scan.js';
 import { ViewFigures } from './ViewFigures.js';
 
@@ -96,6 +97,7 @@ export function FindingsPanel({
         <LinkedMeasures measures={measures} match={match} missing={missing} onTakeAll={onTakeAll} />
       )}
       <ViewFigures view={view} figures={figures[view] ?? []} />
+      {(view === 'retracted-right' || view === 'retracted-left') && <SideLeads />}
       <DrawnList reading={bench} />
       {view === 'retracted-front' && <ReferenceRanking measures={measures} />}
     </>

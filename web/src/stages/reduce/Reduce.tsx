@@ -12,6 +12,7 @@ import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
 import { ReductionMap } from './ReductionMap.js';
 import { SectionDrawing } from './SectionDrawing.js';
+import { WornAsked } from './WornAsked.js';
 import { ZonePanel } from './ZonePanel.js';
 
 const NONE: readonly ToothReduction[] = [];
@@ -113,7 +114,12 @@ export default function Reduce() {
   return (
     <Stage
       bench={body}
-      panel={<ZonePanel own={own} zone={zone} setZone={setZone} />}
+      panel={
+        <>
+          <WornAsked />
+          <ZonePanel own={own} zone={zone} setZone={setZone} />
+        </>
+      }
       foot={
         <>
           <KeyHint keys={['[', ']']} does="tooth" />

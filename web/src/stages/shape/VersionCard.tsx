@@ -10,7 +10,9 @@ import {
   scanOf,
   type ToothPlanInput,
   WORN_EDGES,
+  WORN_MEASURED,
   type WornEdge,
+  type WornMeasured,
   WornMockUp,
 } from '@radiant/contract';
 import { Dialog } from 'radix-ui';
@@ -259,6 +261,22 @@ function Worn({
             {keysOf(WORN_EDGES).map((k) => (
               <option key={k} value={k}>
                 {WORN_EDGES[k]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="col-span-2 block">
+          <span className="mb-1 block text-note">Measured again as it was worn</span>
+          <select
+            className="field"
+            value={worn.measured ?? ''}
+            disabled={disabled}
+            onChange={(e) => setWorn({ ...worn, measured: (e.target.value || null) as WornMeasured | null })}
+          >
+            <option value="">not said</option>
+            {keysOf(WORN_MEASURED).map((k) => (
+              <option key={k} value={k}>
+                {WORN_MEASURED[k]}
               </option>
             ))}
           </select>

@@ -8,6 +8,9 @@ import { useProposal } from '../../engine/use-front.js';
 import { faultOf } from '../../engine/work.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 
+/** So tight crowns of a proposal stand at most, mm: floss goes through. House value. */
+const FLOSS_MM = 0.02;
+
 export interface SetToProposal {
   readonly can: boolean;
   readonly act: () => Promise<void>;
@@ -33,7 +36,7 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
   const set = useCallback(async () => {
     const client = clientOf(contour);
     if (!client || !proposal) return;
-    const plan = await client.ask(
+    const first = await client.ask(
       undefined,
       'firstContour',
       proposal.targets
@@ -46,6 +49,8 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
             ] as const,
         ),
     );
+    // Round corners let two crowns press into each other that stand side by side by their widths.
+    const plan = await client.ask(first, 'pressedApart', FLOSS_MM);
     const scanId = plannedOn(detail, 'upper')?.id;
     // Teeth beside the row stay as they are, but for first premolars that share the space.
     const beside = shape.data.teeth
