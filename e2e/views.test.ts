@@ -166,7 +166,7 @@ it('the views are stepped through by keys and their strip says how far each is m
   await page.getByText('No photograph yet').waitFor();
   // The scans of both jaws tell which teeth lead to each side, without a photograph.
   for (const side of ['right', 'left']) await page.getByTestId(`lead-${side}`).waitFor();
-  expect(await page.getByTestId('lead-right').innerText()).toMatch(/^To the right: /);
+  expect(await page.getByTestId('lead-right').textContent()).toMatch(/^To the right: /);
   expect(await strip.getByRole('button', { name: /^right:/ }).getAttribute('aria-current')).toBe('true');
   await page.keyboard.press('PageUp');
   await page.getByText('24 of 24 points').waitFor();

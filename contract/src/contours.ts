@@ -1,10 +1,11 @@
 import 'reflect-metadata';
-import { type Jaw, PLAN_LIMITS, PLANNABLE, type PlanNumber } from '@radiant/core';
+import { FORMS_EDITION, type Jaw, PLAN_LIMITS, PLANNABLE, type PlanNumber } from '@radiant/core';
 import {
   ArrayMaxSize,
   ArrayUnique,
   IsArray,
   IsIn,
+  IsInt,
   IsNumber,
   IsOptional,
   IsString,
@@ -147,7 +148,18 @@ export class MadeFrom {
   @ValidateNested({ each: true })
   @Holds(() => SourceFile)
   files: SourceFile[] = [];
+
+  /** The edition of the library's forms that drew its crowns; the first where nothing is said. */
+  @IsOptional()
+  @IsInt(words('The edition of the crown forms is a whole number.'))
+  @Min(1, words('The edition of the crown forms is a whole number.'))
+  @Max(9999, words('The edition of the crown forms is a whole number.'))
+  forms?: number;
 }
+
+/** Whether a kept contour was drawn with other crown forms than now: its numbers stand, its surfaces have changed. */
+export const formsChanged = ({ madeFrom }: Pick<ContourVersion, 'madeFrom'>): boolean =>
+  (madeFrom.forms ?? 1) !== FORMS_EDITION;
 
 /** A contour that was kept: never changed afterwards. */
 export interface ContourVersion {

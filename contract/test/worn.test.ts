@@ -3,10 +3,13 @@ import {
   completedSettings,
   daysWorn,
   FIRST_SETTINGS,
+  formsChanged,
+  MadeFrom,
   PracticeSettings,
   WornMockUp,
   wornUnmeasured,
 } from '@radiant/contract';
+import { FORMS_EDITION } from '@radiant/core';
 
 describe('for how long a mock-up was worn', () => {
   it.each([
@@ -69,5 +72,19 @@ describe('how long a practice has it worn', () => {
     [61, ['A mock-up is worn for 0 to 60 days.']],
   ])('%d days', (wearDays, said) => {
     expect(check(PracticeSettings, { ...FIRST_SETTINGS, wearDays }).errors.map((e) => e.message)).toEqual(said);
+  });
+});
+
+describe('a contour that was kept with other crown forms', () => {
+  it('is told by the edition that it was made with; one that says none is of the first', () => {
+    expect(formsChanged({ madeFrom: { files: [], forms: FORMS_EDITION } })).toBe(false);
+    expect(formsChanged({ madeFrom: { files: [], forms: FORMS_EDITION - 1 } })).toBe(true);
+    expect(formsChanged({ madeFrom: { files: [] } })).toBe(true);
+  });
+
+  it('an edition that is no whole number is refused', () => {
+    const errors = (forms: unknown) => check(MadeFrom, { files: [], forms }).errors.map((e) => e.message);
+    expect(errors(3)).toEqual([]);
+    expect(errors(1.5)).toContain('The edition of the crown forms is a whole number.');
   });
 });

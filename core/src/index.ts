@@ -39,7 +39,7 @@ export {
   type FittedArch,
   fitArch,
 } from './contour/fit.js';
-export { CROWN_FORMS, type CrownForm } from './contour/form.js';
+export { CROWN_FORMS, type CrownForm, FORMS_EDITION } from './contour/form.js';
 export { type Hiding, type LaidSmile, type LaidTooth, laidSmile, type PhotoWish } from './contour/laid-smile.js';
 export { LOWER_CROWN_FORMS } from './contour/lower-forms.js';
 export { facialOutline } from './contour/outline.js';

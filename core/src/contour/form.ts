@@ -1,5 +1,11 @@
 import type { ToothKind } from '../teeth/notation.js';
 
+/**
+ * Which edition of the library's forms this is. The numbers of a plan make other crowns with other forms: what was
+ * kept with an earlier edition looks another way now, and says so. One more with each change that can be seen.
+ */
+export const FORMS_EDITION = 2;
+
 type Knots = readonly (readonly [number, number])[];
 
 /** One cusp: its place along c, and how far its tip stands back from the tooth's longest one, as share of the length. */

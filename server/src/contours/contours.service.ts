@@ -11,7 +11,7 @@ import {
   scanFor,
   type WornMockUp,
 } from '@radiant/contract';
-import { jawOf } from '@radiant/core';
+import { FORMS_EDITION, jawOf } from '@radiant/core';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { ProblemException } from '../common/problem.filter.js';
 import { type CaseRow, ContourRow, SectionRow } from '../database/database.js';
@@ -70,6 +70,7 @@ export class ContoursService {
         const scan = scanFor(files, jaw, 'before', scanId);
         return scan ? [{ fileId: scan.id, jaw, sha256: scan.sha256 }] : [];
       }),
+      forms: FORMS_EDITION,
     };
   }
 

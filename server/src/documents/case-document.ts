@@ -246,5 +246,6 @@ function groundOf(c: StoredContour, found: FoundCase, renamed: ReadonlyMap<strin
         );
       return { fileId: renamed.get(fileId) as string, jaw, sha256 };
     }),
+    ...(c.madeFrom?.forms !== undefined && { forms: c.madeFrom.forms }),
   };
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { CaseDetail, CaseDocument, ContourVersion, Delivered, Problem } from '@radiant/contract';
-import { box, matrixInto, readPly, turn, WORLD, writePly, writeStlBinary } from '@radiant/core';
+import { box, FORMS_EDITION, matrixInto, readPly, turn, WORLD, writePly, writeStlBinary } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan, scatteredRecipe } from '@radiant/standins';
 import { type Client, inDatabase, signedIn } from '../house.js';
 
@@ -92,7 +92,10 @@ describe('a contour that was kept', () => {
   });
 
   it('has the hashes of the scans that it was made from, also where the plan named none', () => {
-    expect(kept.madeFrom).toEqual({ files: [{ fileId: copy.id, jaw: 'upper', sha256: hash(upper) }] });
+    expect(kept.madeFrom).toEqual({
+      files: [{ fileId: copy.id, jaw: 'upper', sha256: hash(upper) }],
+      forms: FORMS_EDITION,
+    });
   });
 
   it('is worked out on these, whichever scan counts later', async () => {

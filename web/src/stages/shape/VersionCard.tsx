@@ -1,6 +1,7 @@
 import {
   ContourApproval,
   type ContourVersion,
+  formsChanged,
   isApproved,
   keysOf,
   PLAN_FIELDS,
@@ -62,6 +63,12 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
             kept by {v.by}, {day(v.at)}
             {v.why && `; ${v.why}`}
           </p>
+          {formsChanged(v) && (
+            <p className="finding mb-4 text-note" data-weight="watch" data-testid="forms-changed">
+              It was kept with an earlier edition of the crown forms: its numbers stand, its surfaces are drawn with
+              today’s. Look at it again before it is worn, approved or cut to.
+            </p>
+          )}
           {v.approved?.claimed && (
             <p className="mb-4 rounded-lg border border-removed px-3 py-2 text-body">
               <b className="font-semibold">Said to be approved by the patient</b>, {day(v.approved.at)}, by{' '}

@@ -1,4 +1,4 @@
-import { type ContourVersion, NewContourVersion, sameContour } from '@radiant/contract';
+import { type ContourVersion, formsChanged, NewContourVersion, sameContour } from '@radiant/contract';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { api } from '../../data/api.js';
@@ -65,6 +65,7 @@ const stateOf = (c: ContourVersion): string =>
       ? `${c.approved.claimed ? 'by the word of the case it came from ' : ''}approved by the patient, ${day(c.approved.at)}`
       : '',
     c.worn ? (c.worn.until ? `worn until ${day(c.worn.until)}` : `worn since ${day(c.worn.from)}`) : '',
+    formsChanged(c) ? 'kept with earlier crown forms' : '',
     c.why,
   ]
     .filter(Boolean)
