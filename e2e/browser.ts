@@ -102,7 +102,26 @@ export async function copyWithoutScans(name: string): ReturnType<typeof copyOfAv
   return made;
 }
 
-export const open = (page: Page, id: string, stage: string) => page.goto(`${URL_}/cases/${id}/${stage}`);
+/** Goes to an address as a link of the application does, without loading it anew. */
+const follow = (page: Page, path: string) =>
+  page.evaluate((to) => {
+    history.pushState(null, '', to);
+    dispatchEvent(new PopStateEvent('popstate', { state: null }));
+  }, path);
+
+/**
+ * Opens a stage of a case: from within the application, over the list of cases, as its users do; else by its address.
+ */
+export async function open(page: Page, id: string, stage: string): Promise<void> {
+  const inside = await page.locator('nav[aria-label=Journey], h1:has-text("Cases")').count();
+  if (!inside) {
+    await page.goto(`${URL_}/cases/${id}/${stage}`);
+    return;
+  }
+  await follow(page, '/');
+  await page.getByRole('heading', { name: 'Cases' }).waitFor();
+  await follow(page, `/cases/${id}/${stage}`);
+}
 
 /**
  * Lets a page ask for the case once and no more, so that it does not hear of another's change before its own meets it:

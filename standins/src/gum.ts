@@ -81,30 +81,34 @@ function papilla(a: Vec3, b: Vec3, facial: boolean, rise: number): Margin[] {
   return out;
 }
 
-/** Rows of the sheet: height over the margin, how far outward, how much of the scallop is left. mm. */
-const ROWS: readonly { up: number; out: number; scallop: number }[] = [
-  { up: 0.5, out: -1.1, scallop: 1 },
-  { up: 0.12, out: -0.25, scallop: 1 },
-  { up: 0.0, out: 0.06, scallop: 1 },
-  { up: 0.06, out: 0.24, scallop: 1 },
-  { up: 0.3, out: 0.42, scallop: 0.99 },
-  { up: 0.8, out: 0.58, scallop: 0.96 },
-  { up: 1.5, out: 0.72, scallop: 0.9 },
-  { up: 2.5, out: 0.88, scallop: 0.78 },
-  { up: 3.8, out: 1.05, scallop: 0.6 },
-  { up: 5.4, out: 1.2, scallop: 0.42 },
-  { up: 7.2, out: 1.35, scallop: 0.28 },
-  { up: 9.2, out: 1.6, scallop: 0.18 },
-  { up: 11.5, out: 2.3, scallop: 0.1 },
-  { up: 14, out: 3.6, scallop: 0.05 },
-  { up: 17, out: 5.2, scallop: 0 },
-  { up: 20, out: 6.4, scallop: 0 },
+/**
+ * Rows of the sheet: height over the margin, how far outward, mm; how much is left of the scallop, and of how the margin
+ * winds in and out around the necks: the attached gum is one sheet over the roots.
+ */
+const ROWS: readonly { up: number; out: number; scallop: number; hug: number }[] = [
+  { up: 0.5, out: -1.1, scallop: 1, hug: 1 },
+  { up: 0.12, out: -0.25, scallop: 1, hug: 1 },
+  { up: 0.0, out: 0.06, scallop: 1, hug: 1 },
+  { up: 0.06, out: 0.24, scallop: 1, hug: 1 },
+  { up: 0.3, out: 0.42, scallop: 0.99, hug: 0.98 },
+  { up: 0.8, out: 0.58, scallop: 0.96, hug: 0.88 },
+  { up: 1.5, out: 0.72, scallop: 0.9, hug: 0.72 },
+  { up: 2.5, out: 0.88, scallop: 0.78, hug: 0.54 },
+  { up: 3.8, out: 1.05, scallop: 0.6, hug: 0.38 },
+  { up: 5.4, out: 1.2, scallop: 0.42, hug: 0.25 },
+  { up: 7.2, out: 1.35, scallop: 0.28, hug: 0.15 },
+  { up: 9.2, out: 1.6, scallop: 0.18, hug: 0.09 },
+  { up: 11.5, out: 2.3, scallop: 0.1, hug: 0.05 },
+  { up: 14, out: 3.6, scallop: 0.05, hug: 0.02 },
+  { up: 17, out: 5.2, scallop: 0, hug: 0 },
+  { up: 20, out: 6.4, scallop: 0, hug: 0 },
 ];
 
 function sheet(margin: readonly Margin[], facial: boolean, reachMm: number): Mesh {
   const rows = ROWS.filter((row) => row.up <= reachMm);
   const level = smoothLevels(margin);
   const base = smoothBase(margin);
+  const broad = margin.map((_, i) => average(margin, i, (m) => m.papilla));
   const n = margin.length;
   const positions: number[] = [];
   for (const row of rows) {
@@ -115,10 +119,13 @@ function sheet(margin: readonly Margin[], facial: boolean, reachMm: number): Mes
       const follow = row.scallop;
       const rise = facial ? row.up : Math.min(row.up, 9);
       // Between the roots the gum lies back in shallow grooves.
-      const groove = between * 0.55 * smoothstep(0.3, 2, rise) * (1 - smoothstep(6, 12, rise));
+      // Near the papilla they are as narrow as it is; higher up they run out into the gum on both sides.
+      const wide = smoothstep(0.4, 2.6, rise);
+      const hollow = between * (1 - wide) + Math.min(1, 1.8 * (broad[i] as number)) * wide;
+      const groove = hollow * 0.55 * smoothstep(0.3, 2, rise) * (1 - smoothstep(6, 12, rise));
       const out = (facial ? 1 : 1.7) * row.out - groove;
-      const x = p[0] * follow + b[0] * (1 - follow);
-      const y = p[1] * follow + b[1] * (1 - follow);
+      const x = p[0] * row.hug + b[0] * (1 - row.hug);
+      const y = p[1] * row.hug + b[1] * (1 - row.hug);
       const z = p[2] * follow + level[i] * (1 - follow) + rise;
       positions.push(x + nx * out, y + ny * out, z);
     }

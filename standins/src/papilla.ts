@@ -5,6 +5,8 @@ import { type Crown, type Frame, ringVertex, toParent } from '@radiant/core';
  * J Esthet Restor Dent 21:113, from memory: about two fifths).
  */
 const HEIGHT_SHARE = 0.43;
+/** Between lower incisors, which touch near their edges, about half. House value. */
+const LOWER_INCISORS_SHARE = 0.54;
 /** It rises out of the necks' ends at least and at most by so much, mm: between spaced teeth it stays low. House values. */
 const RISE_MM = { least: 0.1, most: 2.6 } as const;
 
@@ -30,6 +32,8 @@ function zenithUp({ crown, frame }: Neighbour): number {
  * @param lostMm how far it has drawn back
  */
 export function papillaRise(a: Neighbour, b: Neighbour, neckUp: number, lostMm: number): number {
-  const tip = (zenithUp(a) + zenithUp(b)) / 2 - (HEIGHT_SHARE * (a.crown.size.lengthMm + b.crown.size.lengthMm)) / 2;
+  const low = [a, b].every(({ crown: { tooth } }) => tooth > 30 && tooth % 10 < 3);
+  const share = low ? LOWER_INCISORS_SHARE : HEIGHT_SHARE;
+  const tip = (zenithUp(a) + zenithUp(b)) / 2 - (share * (a.crown.size.lengthMm + b.crown.size.lengthMm)) / 2;
   return Math.max(RISE_MM.least, Math.min(RISE_MM.most, neckUp - tip) - lostMm);
 }

@@ -3,7 +3,7 @@ import type { Fdi } from '../teeth/notation.js';
 /** So far to the side the lead is looked at, mm. House value: the canine's slope still carries there. */
 export const SIDE_STEP_MM = 1.5;
 /** A canine worn by at least so much is said with it, mm: what the form of a whole one tells is not finer. House value. */
-export const CANINE_WEAR_MM = 0.4;
+export const CANINE_WEAR_MM = 0.8;
 
 /** What touches when the lower jaw slides to one side on the teeth as they are. */
 export interface SideLead {
