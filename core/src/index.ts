@@ -39,7 +39,7 @@ export {
   type FittedArch,
   fitArch,
 } from './contour/fit.js';
-export { CROWN_FORMS, type CrownForm, FORMS_EDITION } from './contour/form.js';
+export { type CrownForm, FORMS_EDITION } from './contour/form.js';
 export { type Hiding, type LaidSmile, type LaidTooth, laidSmile, type PhotoWish } from './contour/laid-smile.js';
 export { LOWER_CROWN_FORMS } from './contour/lower-forms.js';
 export { facialOutline } from './contour/outline.js';
@@ -87,6 +87,7 @@ export {
   type Stroke,
   sculpted,
 } from './contour/sculpt.js';
+export { CROWN_FORMS } from './contour/upper-forms.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
 export type { BiteView, BiteWish, CentralOverlap, Guidance } from './engine/bite.js';
 export { Bite } from './engine/bite.js';

@@ -3,9 +3,10 @@ import { type Curve, monotoneCurve, smoothstep, tabulated } from '../geometry/cu
 import type { Mesh } from '../geometry/mesh.js';
 import { type Fdi, isUpper, kindOf, sideOf } from '../teeth/notation.js';
 import { inCharacter } from './character.js';
-import { CROWN_FORMS, type CrownForm, type Cusp } from './form.js';
+import type { CrownForm, Cusp } from './form.js';
 import { LOWER_CROWN_FORMS } from './lower-forms.js';
 import { CROWN_LIMITS, type CrownShape, type Limit } from './parameters.js';
+import { CROWN_FORMS } from './upper-forms.js';
 
 /** What is set on one planned crown. Lengths in mm. */
 export interface CrownSize extends CrownShape {
