@@ -363,3 +363,25 @@ describe('crowns of a first contour that press into each other', () => {
     expect(apart[22]).toEqual(pressed[22]);
   });
 });
+
+describe('room where only some of the front is planned', () => {
+  it('four incisors are narrowed until their laterals meet the canines, which stay', () => {
+    const four = new Map(
+      [12, 11, 21, 22].map((t) => [t, { lengthMm: found(t).lengthMm, widthMm: found(t).widthMm + 0.4 }]),
+    );
+    const plan = firstContour(arch, four);
+    const gap = (p: typeof plan, right: number) =>
+      contacts(arch, new Map([12, 11, 21, 22].map((t) => [t, plannedTooth(arch, p, t)] as const))).find(
+        (c) => c.right === right,
+      )?.gapMm ?? 9;
+    expect(Math.min(gap(plan, 13), gap(plan, 22))).toBeLessThan(-0.1);
+    const made = madeRoom(arch, plan, 0.02);
+    for (const right of [13, 22]) expect(gap(made.plan, right)).toBeGreaterThan(-0.03);
+    for (const n of made.narrowed) expect(n.takenMm).toBeGreaterThan(0.05);
+    // One lateral alone as well.
+    const one = firstContour(arch, new Map([[22, { lengthMm: 9, widthMm: found(22).widthMm + 0.8 }]]));
+    const alone = madeRoom(arch, one, 0.02);
+    expect(alone.narrowed.map((n) => n.side)).toEqual(['left']);
+    expect(Object.keys(alone.plan)).toEqual(['22']);
+  });
+});

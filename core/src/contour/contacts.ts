@@ -134,13 +134,13 @@ const HALVINGS = 8;
 /** What narrowing a side has come to. */
 export interface NarrowedSide {
   readonly side: 'right' | 'left';
-  /** Width taken from the three teeth of the side together, mm. */
+  /** Width taken from the teeth of the side together, mm. */
   readonly takenMm: number;
 }
 
 /**
- * Narrows the three front teeth of a side, all by the same share, until the canine no longer passes into the tooth
- * behind it. A side that has room is left alone: a gap would open.
+ * Narrows the planned teeth of a side that stand side by side, all by the same share, until the last of them no longer
+ * passes into the tooth behind it, which stays. A side that has room is left alone: a gap would open.
  */
 export function madeRoom(
   arch: ExistingArch,
@@ -151,20 +151,24 @@ export function madeRoom(
   const narrowed: NarrowedSide[] = [];
   for (const side of ['right', 'left'] as const) {
     const q = quadrantOf(arch.jaw, side);
-    const [three, behind] = [[q + 1, q + 2, q + 3] as const, q + 4];
-    if (three.some((t) => !out[t]) || out[behind] || !arch.teeth.has(behind)) continue;
+    const present = [1, 2, 3, 4, 5].map((position) => q + position).filter((t) => arch.teeth.has(t));
+    const last = present.findLastIndex((t) => out[t]);
+    const [end, behind] = [present[last], present[last + 1]];
+    if (end === undefined || behind === undefined) continue;
+    // Those that stand side by side with it, as far as they are planned.
+    const before = present.slice(0, last).findLastIndex((t) => !out[t]);
+    const row = present.slice(before + 1, last + 1);
     const field = arch.teeth.get(behind)?.field as SignedField;
-    const sum = (p: ContourPlan) => three.reduce((s, t) => s + (p[t]?.widthMm ?? 0), 0);
+    const sum = (p: ContourPlan) => row.reduce((s, t) => s + (p[t]?.widthMm ?? 0), 0);
     const at = (share: number): ContourPlan => {
       const next: Record<number, ContourPlan[number]> = { ...out };
-      for (const t of three) {
+      for (const t of row) {
         const own = out[t] as NonNullable<ContourPlan[number]>;
         next[t] = { ...own, widthMm: Math.max(PLAN_LIMITS.widthMm.min, Math.round(own.widthMm * share * 1000) / 1000) };
       }
       return next;
     };
-    const fits = (p: ContourPlan) =>
-      contactBetween(plannedTooth(arch, p, three[2]).mesh.positions, field).gapMm >= -tightMm;
+    const fits = (p: ContourPlan) => contactBetween(plannedTooth(arch, p, end).mesh.positions, field).gapMm >= -tightMm;
     if (fits(out)) continue;
     // The widest share that fits, between the narrowest that is thought of and all of the width.
     let [low, high] = [NARROWEST_SHARE, 1];
@@ -173,9 +177,9 @@ export function madeRoom(
       if (fits(at(middle))) low = middle;
       else high = middle;
     }
-    const before = sum(out);
+    const wide = sum(out);
     out = at(low);
-    const takenMm = before - sum(out);
+    const takenMm = wide - sum(out);
     if (takenMm > 0) narrowed.push({ side, takenMm });
   }
   return { plan: out, narrowed };

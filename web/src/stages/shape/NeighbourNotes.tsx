@@ -39,10 +39,15 @@ export function PassingNotes({
     const before = neighbours?.bite?.existing.find((e) => e.tooth === p.tooth)?.spaceMm ?? Infinity;
     return p.spaceMm < -DEEPER_MM && p.spaceMm < before - DEEPER_MM && planned(p.tooth) && !told(p);
   });
-  const makeRoom = async () => {
+  const mend = async (how: 'roomMade' | 'pressedApart') => {
     try {
-      const done = await clientOf(contour)?.ask(contourPlan(shape.data.teeth), 'roomMade', TIGHTNESS_MM);
-      if (done) shape.set({ ...shape.data, teeth: planInputs(done.plan) });
+      const client = clientOf(contour);
+      const plan = contourPlan(shape.data.teeth);
+      const next =
+        how === 'roomMade'
+          ? (await client?.ask(plan, how, TIGHTNESS_MM))?.plan
+          : await client?.ask(plan, how, TIGHTNESS_MM);
+      if (next) shape.set({ ...shape.data, teeth: planInputs(next) });
       setRefusal(undefined);
     } catch (error) {
       setRefusal(faultOf(error));
@@ -60,9 +65,15 @@ export function PassingNotes({
           <b className="font-[650]">
             {name(c.right)} and {name(c.left)} pass {number(-c.gapMm, 2)} mm into each other
           </b>
-          {mayWrite && (c.right === 14 || c.left === 24) && !planned(c.right === 14 ? 14 : 24) && (
-            <button type="button" className="how block" onClick={() => void makeRoom()}>
-              make room: narrow the front teeth of the side
+          {mayWrite && isUpper(c.right) && (
+            <button
+              type="button"
+              className="how block"
+              onClick={() => void mend(planned(c.right) && planned(c.left) ? 'pressedApart' : 'roomMade')}
+            >
+              {planned(c.right) && planned(c.left)
+                ? 'slide them apart, outward from the midline'
+                : 'make room: narrow the planned teeth of the side'}
             </button>
           )}
         </p>
