@@ -445,6 +445,8 @@ it('a slider links no program anew, the workers go with the case, and the list o
     };
   });
   await open(page, id, 'shape');
+  // The script runs where a page is loaded.
+  await page.reload();
   await six();
   await page.getByRole('radio', { name: /^11/ }).click();
   const links = () => page.evaluate(() => (window as unknown as { links: number }).links);
