@@ -17,22 +17,16 @@ describe('what leads in side movement', () => {
     expect(ask(engine, 'sideLeads')).toBeUndefined();
   });
 
-  it('is the same on both sides of an even mouth, and each side names its own canine', () => {
-    const all = leads({ seed: 9, traits: {} });
-    const [right, left] = [to(all, 'right'), to(all, 'left')];
+  it('long canines lead on both sides, each its own; one that is worn away leads no longer, and its wear is said', () => {
+    const long = { edgeUpMm: -1.4 };
+    const even = leads({ seed: 9, traits: { 13: long, 23: long } });
+    const [right, left] = [to(even, 'right'), to(even, 'left')];
     expect([right.canine, left.canine]).toEqual([13, 23]);
-    expect(right.leading.length).toBeGreaterThan(0);
-    expect(right.leading.map((t) => t % 10).sort()).toEqual(left.leading.map((t) => t % 10).sort());
-    for (const t of right.leading) expect(t).toBeLessThan(20);
-  });
-
-  it('a canine that is worn away leads no longer, and its wear is said', () => {
-    const whole = leads({ seed: 9, traits: { 13: { edgeUpMm: -1.4 }, 23: { edgeUpMm: -1.4 } } });
-    for (const side of ['right', 'left'] as const) expect(to(whole, side).leading[0]).toBe(to(whole, side).canine);
-    const worn = leads({
-      seed: 9,
-      traits: { 13: { edgeUpMm: -1.4 }, 23: { wearMm: 2, lengthMm: 8.2, edgeUpMm: 2.05 } },
-    });
+    for (const { leading, canine, balancing } of [right, left]) {
+      expect(leading[0]).toBe(canine);
+      expect(balancing).toEqual([]);
+    }
+    const worn = leads({ seed: 9, traits: { 13: long, 23: { wearMm: 2, lengthMm: 8.2, edgeUpMm: 2.05 } } });
     expect(to(worn, 'right').leading[0]).toBe(13);
     expect(to(worn, 'left').leading).not.toContain(23);
     expect(to(worn, 'left').canineWearMm).toBeGreaterThan(1);
