@@ -383,5 +383,13 @@ describe('room where only some of the front is planned', () => {
     const alone = madeRoom(arch, one, 0.02);
     expect(alone.narrowed.map((n) => n.side)).toEqual(['left']);
     expect(Object.keys(alone.plan)).toEqual(['22']);
+    // And a central before a lateral that stays, though the canine behind that is planned too.
+    const apart = firstContour(
+      arch,
+      new Map([11, 13].map((t) => [t, { lengthMm: 10, widthMm: found(t).widthMm + (t === 11 ? 2.4 : 0) }])),
+    );
+    const room = madeRoom(arch, apart, 0.02);
+    expect(room.plan[11]?.widthMm).toBeLessThan((apart[11]?.widthMm ?? 0) - 0.1);
+    expect(room.plan[13]?.widthMm).toBeLessThanOrEqual(apart[13]?.widthMm ?? 0);
   });
 });

@@ -131,16 +131,16 @@ const NARROWEST_SHARE = 0.85;
 /** Halvings of what is between: to a thousandth of the width. */
 const HALVINGS = 8;
 
-/** What narrowing a side has come to. */
+/** What narrowing a row of one side has come to. */
 export interface NarrowedSide {
   readonly side: 'right' | 'left';
-  /** Width taken from the teeth of the side together, mm. */
+  /** Width taken from the teeth of the row together, mm. */
   readonly takenMm: number;
 }
 
 /**
- * Narrows the planned teeth of a side that stand side by side, all by the same share, until the last of them no longer
- * passes into the tooth behind it, which stays. A side that has room is left alone: a gap would open.
+ * Narrows planned teeth that stand side by side, all by the same share, until the last of them no longer passes into the
+ * tooth behind it, which stays. A row that has room is left alone: a gap would open.
  */
 export function madeRoom(
   arch: ExistingArch,
@@ -152,35 +152,48 @@ export function madeRoom(
   for (const side of ['right', 'left'] as const) {
     const q = quadrantOf(arch.jaw, side);
     const present = [1, 2, 3, 4, 5].map((position) => q + position).filter((t) => arch.teeth.has(t));
-    const last = present.findLastIndex((t) => out[t]);
-    const [end, behind] = [present[last], present[last + 1]];
-    if (end === undefined || behind === undefined) continue;
-    // Those that stand side by side with it, as far as they are planned.
-    const before = present.slice(0, last).findLastIndex((t) => !out[t]);
-    const row = present.slice(before + 1, last + 1);
-    const field = arch.teeth.get(behind)?.field as SignedField;
-    const sum = (p: ContourPlan) => row.reduce((s, t) => s + (p[t]?.widthMm ?? 0), 0);
-    const at = (share: number): ContourPlan => {
-      const next: Record<number, ContourPlan[number]> = { ...out };
-      for (const t of row) {
-        const own = out[t] as NonNullable<ContourPlan[number]>;
-        next[t] = { ...own, widthMm: Math.max(PLAN_LIMITS.widthMm.min, Math.round(own.widthMm * share * 1000) / 1000) };
+    let row: Fdi[] = [];
+    for (const tooth of present) {
+      if (plan[tooth]) {
+        row.push(tooth);
+        continue;
       }
-      return next;
-    };
-    const fits = (p: ContourPlan) => contactBetween(plannedTooth(arch, p, end).mesh.positions, field).gapMm >= -tightMm;
-    if (fits(out)) continue;
-    // The widest share that fits, between the narrowest that is thought of and all of the width.
-    let [low, high] = [NARROWEST_SHARE, 1];
-    for (let round = 0; round < HALVINGS; round++) {
-      const middle = (low + high) / 2;
-      if (fits(at(middle))) low = middle;
-      else high = middle;
+      const next: ContourPlan = row.length > 0 ? narrowedRow(arch, out, row, tooth, tightMm) : out;
+      const takenMm = row.reduce((n, t) => n + (out[t]?.widthMm ?? 0) - (next[t]?.widthMm ?? 0), 0);
+      if (takenMm > 0) narrowed.push({ side, takenMm });
+      out = next;
+      row = [];
     }
-    const wide = sum(out);
-    out = at(low);
-    const takenMm = wide - sum(out);
-    if (takenMm > 0) narrowed.push({ side, takenMm });
   }
   return { plan: out, narrowed };
+}
+
+/** A row of planned teeth as wide as the tooth behind it lets it be. */
+function narrowedRow(
+  arch: ExistingArch,
+  plan: ContourPlan,
+  row: readonly Fdi[],
+  behind: Fdi,
+  tightMm: number,
+): ContourPlan {
+  const end = row.at(-1) as Fdi;
+  const field = arch.teeth.get(behind)?.field as SignedField;
+  const at = (share: number): ContourPlan => {
+    const next: Record<number, ContourPlan[number]> = { ...plan };
+    for (const t of row) {
+      const own = plan[t] as NonNullable<ContourPlan[number]>;
+      next[t] = { ...own, widthMm: Math.max(PLAN_LIMITS.widthMm.min, Math.round(own.widthMm * share * 1000) / 1000) };
+    }
+    return next;
+  };
+  const fits = (p: ContourPlan) => contactBetween(plannedTooth(arch, p, end).mesh.positions, field).gapMm >= -tightMm;
+  if (fits(plan)) return plan;
+  // The widest share that fits, between the narrowest that is thought of and all of the width.
+  let [low, high] = [NARROWEST_SHARE, 1];
+  for (let round = 0; round < HALVINGS; round++) {
+    const middle = (low + high) / 2;
+    if (fits(at(middle))) low = middle;
+    else high = middle;
+  }
+  return at(low);
 }

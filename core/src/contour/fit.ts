@@ -225,8 +225,8 @@ const clamp = (v: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, v
 /** Further forward than this share of its fullest place a point is of the face. House values. */
 const FACE_SHARE = { front: 0.7, twoCusps: 0.5 } as const;
 
-/** A tooth is widest below this share of its height over the edge. */
-const BELOW_NECK = 0.7;
+/** A tooth is widest below this share of its length over the edge; what is wider above it is gum. House value. */
+export const BELOW_NECK = 0.7;
 
 interface SizeIn {
   readonly widthMm: number;

@@ -1,3 +1,4 @@
+import { BELOW_NECK } from '../contour/fit.js';
 import type { Fdi } from '../teeth/notation.js';
 import { bridges } from './closed-tooth.js';
 import type { LookedAt } from './own-scan.js';
@@ -33,8 +34,6 @@ const FACING = 0.35;
 const CHORD_MM = 2.5;
 /** Further out than this share of its depth a tooth with two cusps has its facial one. House value. */
 const FACIAL_CUSP = 0.58;
-/** A tooth is widest below this share of its length: what is picked too wide at the neck is gum. */
-const BELOW_NECK = 0.7;
 /** Rounds in which the direction that the length is measured in is taken from the length's own ends. */
 const ROUNDS = 3;
 

@@ -1,5 +1,5 @@
 import { contourPlan, planInputs } from '@radiant/contract';
-import { type Fdi, isUpper, TIGHT_MM, type ToothClearance } from '@radiant/core';
+import { type Fdi, isUpper, sideOf, TIGHT_MM, type ToothClearance } from '@radiant/core';
 import { useState } from 'react';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
@@ -39,6 +39,12 @@ export function PassingNotes({
     const before = neighbours?.bite?.existing.find((e) => e.tooth === p.tooth)?.spaceMm ?? Infinity;
     return p.spaceMm < -DEEPER_MM && p.spaceMm < before - DEEPER_MM && planned(p.tooth) && !told(p);
   });
+  // The outer of the two is slid outward where it is planned; where it stays, what stands before it is narrowed.
+  const mending = ({ right, left }: { right: Fdi; left: Fdi }): 'roomMade' | 'pressedApart' | undefined => {
+    const outer = sideOf(left) === 'left' ? left : right;
+    if (planned(outer)) return 'pressedApart';
+    return outer % 10 > 1 ? 'roomMade' : undefined;
+  };
   const mend = async (how: 'roomMade' | 'pressedApart') => {
     try {
       const client = clientOf(contour);
@@ -65,13 +71,9 @@ export function PassingNotes({
           <b className="font-[650]">
             {name(c.right)} and {name(c.left)} pass {number(-c.gapMm, 2)} mm into each other
           </b>
-          {mayWrite && isUpper(c.right) && (
-            <button
-              type="button"
-              className="how block"
-              onClick={() => void mend(planned(c.right) && planned(c.left) ? 'pressedApart' : 'roomMade')}
-            >
-              {planned(c.right) && planned(c.left)
+          {mayWrite && isUpper(c.right) && mending(c) && (
+            <button type="button" className="how block" onClick={() => void mend(mending(c) ?? 'roomMade')}>
+              {mending(c) === 'pressedApart'
                 ? 'slide them apart, outward from the midline'
                 : 'make room: narrow the planned teeth of the side'}
             </button>
