@@ -9,8 +9,11 @@ export function WornAsked() {
   if (!version) return null;
   return (
     <p className="finding mb-3 text-note" data-weight="watch" data-testid="worn-asked">
-      Version {version.number}, {version.name}, was worn as a mock-up. Was its shape measured again as it was worn? What
-      was ground or added in the mouth is in no target.{' '}
+      Version {version.number}, {version.name}, was worn as a mock-up
+      {version.worn?.measured === 'no'
+        ? ', and its shape was not measured again. '
+        : '. Was its shape measured again as it was worn? '}
+      What was ground or added in the mouth is in no target.{' '}
       <Link className="how" to="../shape">
         Say it in shape
       </Link>
