@@ -91,7 +91,7 @@ export { CROWN_FORMS } from './contour/upper-forms.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
 export type { BiteView, BiteWish, CentralOverlap, Guidance } from './engine/bite.js';
 export { Bite } from './engine/bite.js';
-export { CaseEngine, type PlanChange, planChange } from './engine/case-engine.js';
+export { CaseEngine, type PlanChange, planChange, ScannedJaw } from './engine/case-engine.js';
 export { type PickedTooth, type PickedView, Picking } from './engine/picking.js';
 export type { CutView } from './engine/queries/cut.js';
 export type { Difference } from './engine/queries/difference.js';

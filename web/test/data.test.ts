@@ -241,6 +241,42 @@ describe('a section on the page', () => {
     expect(drafts.kept.get('c13')).toMatchObject({ baseVersion: 1, data: { edgeMm: 0.9 } });
   });
 
+  it('left within the application it sends what waits, once, and says what the server has then', async () => {
+    const sent = server(accept);
+    const s = open('c17', state(1, 0));
+    set(s, 0.9);
+    await pass(10);
+    const told: [number, number][] = [];
+    await s.leave((known) => told.push([known.version, known.data.edgeMm]));
+    await pass(5000);
+    expect(sent).toHaveLength(1);
+    expect(told).toEqual([
+      [1, 0],
+      [2, 0.9],
+    ]);
+    expect(drafts.kept.has('c17')).toBe(false);
+  });
+
+  it('left while the server is away it tries once; the edit waits in the browser', async () => {
+    const sent = server(() => 'away');
+    const s = open('c18', state(1, 0));
+    set(s, 0.9);
+    await s.leave(() => undefined);
+    await pass(9000);
+    expect(sent).toHaveLength(1);
+    expect(drafts.kept.get('c18')).toMatchObject({ baseVersion: 1, data: { edgeMm: 0.9 } });
+  });
+
+  it('a page that begins with something older than its edit began from asks nobody to choose', async () => {
+    const sent = server(accept);
+    await drafts.save('c19', 'propose', { baseVersion: 4, base: state(4, 0.8).data, data: state(4, 0.9).data });
+    const s = open('c19', state(2, 0.1));
+    await pass(700);
+    expect(sent).toEqual([{ version: 4, data: { school: 'ratio', referenceTooth: 11, edgeMm: 0.9 } }]);
+    expect(s.snapshot()).toMatchObject({ status: 'saved', version: 5 });
+    s.end();
+  });
+
   it('an edit found in the browser is never called saved before the server has it', async () => {
     server(accept);
     await drafts.save('c15', 'propose', { baseVersion: 1, base: state(1, 0).data, data: state(1, 0.9).data });

@@ -2,6 +2,7 @@ import { MessageChannel } from 'node:worker_threads';
 import { Refusal } from '@radiant/core';
 import { expose, wrap } from 'comlink';
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs';
+import { CaseClient } from '../src/engine/case-client.js';
 import { faultOf, Work, WorkLost } from '../src/engine/work.js';
 
 /** A worker as far as `Work` knows one. */
@@ -44,6 +45,67 @@ describe('what is asked of a worker', () => {
     work.end();
     await expect(asked).rejects.toThrow('The work on the scan has stopped.');
     expect(worker.ended).toBe(true);
+  });
+
+  it('ends also where the worker is let go and lives on', async () => {
+    const { worker, work } = begin();
+    const asked = work.answer(never);
+    work.release();
+    await expect(asked).rejects.toThrow(WorkLost);
+    worker.dispatchEvent(new Event('error'));
+    expect([work.isIdle, worker.ended]).toEqual([false, false]);
+  });
+});
+
+describe('the thread of a case', () => {
+  const threads: FakeWorker[] = [];
+  const global = globalThis as { Worker?: unknown };
+  const before = global.Worker;
+  beforeAll(() => {
+    global.Worker = class extends FakeWorker {
+      constructor() {
+        super();
+        threads.push(this);
+      }
+      // Questions get no answer here, save that a case is begun.
+      postMessage(asked: { id?: string; path?: string[] }): void {
+        if (asked.path?.[0] === 'begin')
+          this.dispatchEvent(new MessageEvent('message', { data: { id: asked.id, type: 'RAW', value: undefined } }));
+      }
+    };
+  });
+  afterAll(() => {
+    global.Worker = before;
+  });
+
+  it('is handed on to the next case', () => {
+    const first = new CaseClient();
+    first.end();
+    expect(first.isLost).toBe(true);
+    const second = new CaseClient();
+    expect(threads.length).toBe(1);
+    expect([second.isLost, threads[0]?.ended]).toEqual([false, false]);
+  });
+
+  it('is ended where it is still at work', async () => {
+    const busy = new CaseClient();
+    const asked = busy.loadUpper('/somewhere');
+    const thread = threads.at(-1);
+    busy.end();
+    await expect(asked).rejects.toThrow(WorkLost);
+    expect(thread?.ended).toBe(true);
+  });
+
+  it('is not handed on once it has broken down', () => {
+    const first = new CaseClient();
+    const thread = threads.at(-1);
+    first.end();
+    thread?.dispatchEvent(new Event('error'));
+    expect(thread?.ended).toBe(true);
+    const made = threads.length;
+    new CaseClient().end();
+    expect(threads.length).toBe(made + 1);
+    threads.at(-1)?.dispatchEvent(new Event('error'));
   });
 });
 

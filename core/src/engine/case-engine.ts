@@ -30,10 +30,18 @@ export function planChange(before: ContourPlan, after: ContourPlan): PlanChange 
   return set.length > 0 || gone.length > 0 ? { set, gone } : undefined;
 }
 
-interface OneJaw {
-  readonly scan: SegmentedScan;
-  /** Its teeth measured, or why they can't be; made when first asked for. */
-  measured?: ExistingArch | Refusal;
+/** A jaw's scan and its teeth, measured when they are first asked for. Cases that rest on one scan may share it. */
+export class ScannedJaw {
+  private measured: ExistingArch | Refusal | undefined;
+
+  constructor(readonly scan: SegmentedScan) {}
+
+  /** @throws Refusal `scan-without-teeth` where its teeth can't be measured */
+  arch(): ExistingArch {
+    this.measured ??= measured(this.scan);
+    if (this.measured instanceof Refusal) throw this.measured;
+    return this.measured;
+  }
 }
 
 /** A crown that was made, and what it was made from. */
@@ -49,7 +57,7 @@ interface Made {
  * tests.
  */
 export class CaseEngine {
-  private readonly jaws = new Map<Jaw, OneJaw>();
+  private readonly jaws = new Map<Jaw, ScannedJaw>();
   private plan: ContourPlan = {};
   private readonly made = new Map<Fdi, Made>();
   private readonly makers = new Map<Fdi, CrownMaker>();
@@ -60,8 +68,9 @@ export class CaseEngine {
   private changes = 0;
 
   /** Takes the scan of a jaw, in the place of the one that was there. */
-  take(scan: SegmentedScan): void {
-    this.jaws.set(scan.jaw, { scan });
+  take(scan: SegmentedScan | ScannedJaw): void {
+    const own = scan instanceof ScannedJaw ? scan : new ScannedJaw(scan);
+    this.jaws.set(own.scan.jaw, own);
     this.made.clear();
     this.mouth = undefined;
     this.changes++;
@@ -92,20 +101,20 @@ export class CaseEngine {
 
   /** @throws Refusal `scan-missing` */
   scan(jaw: Jaw): SegmentedScan {
+    return this.scanned(jaw).scan;
+  }
+
+  private scanned(jaw: Jaw): ScannedJaw {
     const own = this.jaws.get(jaw);
     if (!own) throw new Refusal('scan-missing', `There is no scan of the ${jaw} jaw.`, jaw);
-    return own.scan;
+    return own;
   }
 
   /**
    * The arch of a jaw as it is. @throws Refusal `scan-missing`; `scan-without-teeth` where its teeth can't be measured
    */
   arch(jaw: Jaw): ExistingArch {
-    const scan = this.scan(jaw);
-    const own = this.jaws.get(jaw) as OneJaw;
-    own.measured ??= measured(scan);
-    if (own.measured instanceof Refusal) throw own.measured;
-    return own.measured;
+    return this.scanned(jaw).arch();
   }
 
   /** Whether a jaw is there and its teeth are measured. */

@@ -4,6 +4,7 @@ import {
   SECTION_NAMES,
   type SectionData,
   type SectionName,
+  type SectionState,
   type Who,
 } from '@radiant/contract';
 import type { Fdi, Notation } from '@radiant/core';
@@ -18,7 +19,7 @@ import {
   useState,
   useSyncExternalStore,
 } from 'react';
-import useSWR from 'swr';
+import useSWR, { useSWRConfig } from 'swr';
 import { api } from './api.js';
 import { useDrafts } from './drafts-context.js';
 import { SectionStore, type SectionView } from './section-store.js';
@@ -75,11 +76,25 @@ export function CaseProvider({
     for (const n of SECTION_NAMES) (stores.current[n] as SectionStore<SectionName>).serverHas(detail.sections[n]);
   }, [detail]);
 
+  const { mutate: keep } = useSWRConfig();
   useEffect(
     () => () => {
-      for (const n of SECTION_NAMES) stores.current?.[n].end();
+      // Whoever is signed out or comes in another's place stays where they are: their edits wait for them.
+      const left = !location.pathname.startsWith(`/cases/${id}`);
+      // The next time the case is opened it begins from what is known now.
+      const told = (state: SectionState) =>
+        void keep(
+          `/cases/${id}`,
+          (was?: CaseDetail) => was && { ...was, sections: { ...was.sections, [state.name]: state } },
+          { revalidate: false },
+        );
+      for (const n of SECTION_NAMES) {
+        const store = stores.current?.[n] as SectionStore<SectionName> | undefined;
+        if (left) void store?.leave(told);
+        else store?.end();
+      }
     },
-    [],
+    [id, keep],
   );
 
   useEffect(() => {

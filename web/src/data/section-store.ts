@@ -88,18 +88,19 @@ export class SectionStore<N extends SectionName> {
         // An older program may have left it, in the form that the section had then.
         const { upgraded } = sectionOf(this.base.name);
         this.draft = upgraded(draft.data as object) as SectionData[N];
-        if (draft.baseVersion === this.base.version) {
-          this.status = 'waiting';
-          this.schedule(0);
-        } else {
-          const newest = this.base;
-          // Older drafts don't say what they began from: then every difference is a choice.
+        const newest = this.base;
+        // Older drafts don't say what they began from: then every difference is a choice.
+        if (draft.baseVersion !== newest.version)
           this.base = {
             ...newest,
             version: draft.baseVersion,
             data: upgraded((draft.base ?? {}) as object) as SectionData[N],
           };
-          this.meet(newest);
+        // What the page was opened with may be older than what the edit began from: that is no news of another.
+        if (draft.baseVersion < newest.version) this.meet(newest);
+        else {
+          this.status = 'waiting';
+          this.schedule(0);
         }
         this.emit();
       })
@@ -110,6 +111,18 @@ export class SectionStore<N extends SectionName> {
   end(): void {
     this.ended = true;
     clearTimeout(this.timer);
+  }
+
+  /**
+   * Ends it, and sends what still waits, once.
+   * @param told hears what the server has, as far as this page knows: at once, and again when it has taken the edit
+   */
+  async leave(told: (state: SectionState<N>) => void): Promise<void> {
+    const sending = this.status === 'waiting' ? this.save() : undefined;
+    this.end();
+    told(this.base);
+    await sending;
+    if (sending) told(this.base);
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -227,7 +240,7 @@ export class SectionStore<N extends SectionName> {
 
   private schedule(ms: number): void {
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.save(), ms);
+    if (!this.ended) this.timer = setTimeout(() => void this.save(), ms);
   }
 
   private async save(): Promise<void> {

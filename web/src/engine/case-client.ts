@@ -7,8 +7,7 @@ import {
   type QueryName,
   type QueryOutput,
 } from '@radiant/core';
-import { type Remote, wrap } from 'comlink';
-import type { CaseService } from './case.worker.js';
+import { type CaseThread, caseThread, keepForNext } from './case-thread.js';
 import type { ArchView, JawView, PlannedView } from './views.js';
 import { Work } from './work.js';
 
@@ -37,14 +36,14 @@ class Loaded<V> {
  */
 export class CaseClient {
   private readonly work: Work;
-  private readonly remote: Remote<CaseService>;
+  private readonly remote: CaseThread['remote'];
   private sent: ContourPlan = {};
   private readonly upper = new Loaded<ArchView>((url) => this.work.answer(this.remote.loadUpper(url)));
   private readonly lower = new Loaded<JawView>((url) => this.work.answer(this.remote.loadLower(url)));
 
-  constructor(worker = new Worker(new URL('./case.worker.ts', import.meta.url), { type: 'module' })) {
-    this.work = new Work(worker);
-    this.remote = wrap<CaseService>(worker);
+  constructor(private readonly thread = caseThread()) {
+    this.work = new Work(thread.worker);
+    this.remote = thread.remote;
   }
 
   get isLost(): boolean {
@@ -84,8 +83,13 @@ export class CaseClient {
     return this.work.answer(asked(name, input));
   }
 
+  /** Nothing more is asked of it. Its thread is kept a while for the next case, unless it is still at work. */
   end(): void {
-    this.work.end();
+    if (!this.work.isIdle) this.work.end();
+    else {
+      this.work.release();
+      keepForNext(this.thread);
+    }
   }
 
   /** What comes after it in the worker's line is asked of this plan. */

@@ -9,6 +9,7 @@ import {
   type QueryOutput,
   Refusal,
   readScan,
+  ScannedJaw,
 } from '@radiant/core';
 import { expose, transfer } from 'comlink';
 import { buffers, drawable, drawableJaw } from './drawable.js';
@@ -18,17 +19,36 @@ import './wire.js';
 
 // The case's engine in a thread of its own. Nothing is worked out here that the engine does not answer.
 
-const engine = new CaseEngine();
+let engine = new CaseEngine();
 
-async function take(url: string, jaw: Jaw): Promise<ReturnType<typeof drawableJaw>> {
-  const scan = readScan(await fetched(url), []);
+/** The last scan of each jaw: one that is opened again, in this case or the next, is not read and measured again. */
+const last = new Map<Jaw, { readonly bytes: Uint8Array; readonly jaw: ScannedJaw }>();
+
+const same = (a: Uint8Array, b: Uint8Array) => a.length === b.length && a.every((v, i) => v === b[i]);
+
+function scanned(bytes: Uint8Array, jaw: Jaw): ScannedJaw {
+  const before = last.get(jaw);
+  if (before && same(before.bytes, bytes)) return before.jaw;
+  const scan = readScan(bytes, []);
   if (scan.jaw !== jaw)
     throw new Refusal('scan-without-teeth', `This scan is of the ${scan.jaw} jaw, not of the ${jaw} one.`, scan.jaw);
-  engine.take(scan);
-  return drawableJaw(scan);
+  const own = new ScannedJaw(scan);
+  last.set(jaw, { bytes, jaw: own });
+  return own;
+}
+
+async function take(url: string, jaw: Jaw): Promise<ReturnType<typeof drawableJaw>> {
+  const own = scanned(await fetched(url), jaw);
+  engine.take(own);
+  return drawableJaw(own.scan);
 }
 
 const service = {
+  /** Begins with another case. */
+  begin(): void {
+    engine = new CaseEngine();
+  },
+
   /** Fetches the upper scan and measures its teeth. @throws Refusal */
   async loadUpper(url: string): Promise<ArchView> {
     const made = await take(url, 'upper');

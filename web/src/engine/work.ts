@@ -25,6 +25,8 @@ export class Work {
   private readonly lostBy: Promise<never>;
   private lose: (error: WorkLost) => void = () => undefined;
   private gone = false;
+  private waiting = 0;
+  private readonly over = new AbortController();
 
   constructor(private readonly worker: Worker) {
     this.lostBy = new Promise((_, reject) => {
@@ -32,8 +34,9 @@ export class Work {
     });
     // Whoever waits hears of it; without anybody waiting it is no fault.
     this.lostBy.catch(() => undefined);
-    worker.addEventListener('error', () => this.end());
-    worker.addEventListener('messageerror', () => this.end());
+    const { signal } = this.over;
+    worker.addEventListener('error', () => this.end(), { signal });
+    worker.addEventListener('messageerror', () => this.end(), { signal });
   }
 
   get isLost(): boolean {
@@ -47,7 +50,25 @@ export class Work {
 
   /** What was asked, or WorkLost. */
   answer<T>(asked: PromiseLike<T>): Promise<T> {
+    this.waiting++;
+    const over = () => {
+      this.waiting--;
+    };
+    asked.then(over, over);
     return Promise.race([asked, this.lostBy]);
+  }
+
+  /** Whether it is there and nothing is under way. */
+  get isIdle(): boolean {
+    return !this.gone && this.waiting === 0;
+  }
+
+  /** Lets go of the worker, which lives on: nothing more can be asked of it here. */
+  release(): void {
+    if (this.gone) return;
+    this.gone = true;
+    this.over.abort();
+    this.lose(new WorkLost());
   }
 
   /** Ends the worker and gives back all that it holds. */
