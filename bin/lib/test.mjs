@@ -5,7 +5,7 @@ import { ensureBuild } from './build.mjs';
 import { ensureModules, ensurePackages } from './install.mjs';
 import { inRoot, root } from './paths.mjs';
 import { secondsSince, sideBySide } from './tests/lanes.mjs';
-import { runJest } from './tests/runner.mjs';
+import { runJest, STANDING_BACK } from './tests/runner.mjs';
 import { ensureSample } from './tests/sample.mjs';
 
 const USAGE = 'Known: [PATTERN…] --all, --day N, --port N, --data DIR.';
@@ -65,8 +65,9 @@ const lane =
   (name, at, more = {}) =>
   (hear) =>
     runJest(name, {
-      args: [...args, ...(more.args ?? [])],
+      args,
       hear,
+      ...more,
       env: { ...env, RADIANT_TEST_DATA: join(data, name), RADIANT_TEST_PORT: String(port + at) },
     });
 
@@ -75,7 +76,8 @@ const rules = oneAfterTheOther(
   command('node', 'bin/lib/import-rule.mjs'),
   command('node', 'bin/lib/pattern-rule.mjs'),
 );
-const types = oneAfterTheOther(npx('tsc', '-p', 'web'), npx('tsc', '-p', 'tsconfig.test.json'));
+const checked = (project) => command(...STANDING_BACK, 'npx', '--no-install', 'tsc', '-p', project);
+const types = oneAfterTheOther(checked('web'), checked('tsconfig.test.json'));
 // What a house runs is built before any test begins, so that none meets half of it; units need no build.
 const failed = await sideBySide({
   ...(!some && { rules }),
@@ -84,21 +86,23 @@ const failed = await sideBySide({
     return true;
   },
 });
-// Units keep both processors busy; what talks to a house mostly waits, so those lanes run beside each other.
-const sample = async () => {
-  await ensureSample(data, port + 20);
-  return true;
-};
-if (failed.length === 0)
-  failed.push(...(await sideBySide({ ...(!some && { types }), units: lane('units', 0), sample })));
-if (failed.length === 0)
+// What talks to a house waits often: types and units, which only compute, stand back and fill its pauses.
+if (failed.length === 0) {
+  const sample = ensureSample(data, port + 20);
+  const withHouse = (name, at) => async (hear) => {
+    await sample;
+    return lane(name, at)(hear);
+  };
   failed.push(
     ...(await sideBySide({
-      server: lane('server', 20),
-      modelling: lane('modelling', 40),
-      interface: lane('interface', 60),
+      ...(!some && { types }),
+      units: lane('units', 0, { standsBack: true }),
+      server: withHouse('server', 20),
+      modelling: withHouse('modelling', 40),
+      interface: withHouse('interface', 60),
     })),
   );
+}
 if (failed.length > 0) {
   console.error(`\nfailed: ${failed.join(', ')}`);
   process.exit(1);

@@ -2,7 +2,7 @@ import { type PickTrial, pickTrial } from './trials/pick.js';
 import { kept, keptPicks, PICKS } from './trials/picks.js';
 import { rotating, share } from './trials/rotating.js';
 
-const TRIED = rotating(PICKS, 3);
+const TRIED = rotating(PICKS, 2);
 
 describe('teeth picked out of forty virtual jaws: plain, crowded, spaced, worn, with teeth missing', () => {
   // What was found when all of them were tried last, by `core/test/trials/record-picks.ts`; a share of it is tried

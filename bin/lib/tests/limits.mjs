@@ -1,8 +1,8 @@
 // Gives each test and hook a time after which it has failed: the light runner itself would wait for ever. A test that
 // needs longer says so as its last argument, as in Jest.
 
-/** Where other lanes want the processors too, everything takes longer. */
-const USUAL_MS = process.env.RADIANT_TEST_DATA ? 150_000 : 90_000;
+/** Where other lanes want the processors too, everything takes longer, and units stand back for all of them. */
+const USUAL_MS = /units/.test(process.env.RADIANT_TEST_DATA ?? '') ? 600_000 : 150_000;
 const { clearTimeout, setTimeout } = globalThis;
 
 function limited(fn, ms = USUAL_MS) {

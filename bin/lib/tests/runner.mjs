@@ -5,13 +5,20 @@ import { inRoot, root } from '../paths.mjs';
 /** So long may a lane take before it is ended, ms: far more than it needs, less than whoever waits for it. */
 const LANE_MS = 40 * 60_000;
 
-/** Runs Jest on one configuration, its output in pieces to `hear`. Resolves to whether all passed. */
-export function runJest(name, { args = [], env = {}, hear }) {
+/** Leaves the processors to whatever else wants them. */
+export const STANDING_BACK = ['nice', '-n', '10'];
+
+/**
+ * Runs Jest on one configuration, its output in pieces to `hear`. Resolves to whether all passed.
+ * @param standsBack whether it leaves the processors to whatever else wants them
+ */
+export function runJest(name, { args = [], env = {}, hear, standsBack = false }) {
   const loader = pathToFileURL(inRoot('bin', 'lib', 'typescript.mjs')).href;
   const jest = inRoot('node_modules', 'jest', 'bin', 'jest.js');
   const config = inRoot('bin', 'lib', 'tests', `${name}.config.mjs`);
   return new Promise((done) => {
-    const child = spawn(process.execPath, [jest, '--config', config, ...args], {
+    const [command, ...rest] = [...(standsBack ? STANDING_BACK : []), process.execPath, jest, '--config', config];
+    const child = spawn(command, [...rest, ...args], {
       cwd: root,
       stdio: ['ignore', 'pipe', 'pipe'],
       env: { ...process.env, NODE_OPTIONS: `--import ${loader} --no-warnings --enable-source-maps`, ...env },
