@@ -97,12 +97,10 @@ const cameraKept = async () => {
   return readingOf(body.sections.read.data, 'retracted-front').calibration?.camera;
 };
 
-it('how the camera stood by the scan is taken out of the measures when that is asked for, and put back', async () => {
+it('how the camera stood by the scan is taken out of the measures with the marks that tell it, and left in where asked', async () => {
   const { page } = v;
   await page.getByRole('button', { name: 'scale', exact: true }).click();
   const camera = page.getByTestId('camera-by-scan');
-  await camera.getByText('not taken out yet').waitFor();
-  await camera.getByRole('button', { name: 'take it out' }).click();
   await camera.getByText('taken out of the measures.').waitFor();
   await saved(page);
   // The sample front is taken from a stand, straight on.
@@ -111,10 +109,19 @@ it('how the camera stood by the scan is taken out of the measures when that is a
   expect(Math.abs(kept?.pitchDeg ?? 9)).toBeLessThan(2);
   expect(kept?.yawPmDeg).toBeGreaterThan(0.05);
   await camera.getByRole('button', { name: 'leave it in' }).click();
-  await camera.getByText('not taken out yet').waitFor();
+  await camera.getByText('left in the measures.').waitFor();
   await saved(page);
+  // Another mark does not take it out against the wish; one undo takes the mark back, the next the wish.
+  await page.getByRole('button', { name: 'landmarks', exact: true }).click();
+  await page.getByRole('button', { name: /^zenith of 12, at/ }).focus();
+  await page.keyboard.press('ArrowUp');
+  await saved(page);
+  await page.waitForTimeout(700);
   expect(await cameraKept()).toBeUndefined();
-  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  expect(await cameraKept()).toEqual(kept);
 });
 
 it('the scale is taken from the scan and agrees with the printed one', async () => {

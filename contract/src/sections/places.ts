@@ -4,6 +4,7 @@ import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
+  IsBoolean,
   IsDefined,
   IsIn,
   IsNumber,
@@ -113,6 +114,11 @@ export class CalibrationInput {
   @ValidateNested()
   @Holds(() => CameraInput)
   camera?: CameraInput;
+
+  /** Someone wants how the camera stood left in the measures, although the scan tells it. */
+  @IsOptional()
+  @IsBoolean(words('Whether the camera is left in is yes or no.'))
+  cameraLeftIn?: boolean;
 }
 
 /** A length (two points) or an angle (three, its corner in the middle) that a person draws and names. */

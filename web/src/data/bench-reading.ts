@@ -66,18 +66,21 @@ export function newestOf(files: readonly CaseFile[], view: PhotoView): CaseFile 
   return own.filter((f) => f.state === 'before').at(-1) ?? own.at(-1);
 }
 
-/** A view's reading, and the way to change it. */
-export function useBenchReading(
-  view: PhotoView,
-): BenchReading & { readonly change: (c: BenchChange, group?: string) => void } {
+/** A view's reading, and the ways to change it. */
+export function useBenchReading(view: PhotoView): BenchReading & {
+  readonly change: (c: BenchChange, group?: string) => void;
+  /** What follows from the last change made on this page; undefined while none was made. */
+  readonly amend: ((c: BenchChange) => void) | undefined;
+} {
   const { detail } = useCase();
-  const { data, set } = useSection('read');
+  const { data, set, amend, canUndo } = useSection('read');
   return useMemo(
     () => ({
       ...readBench(data, view, detail.files),
       change: (c: BenchChange, group?: string) => set(withReading(data, view, c), group),
+      amend: canUndo ? (c: BenchChange) => amend(withReading(data, view, c)) : undefined,
     }),
-    [data, detail.files, view, set],
+    [data, detail.files, view, set, amend, canUndo],
   );
 }
 

@@ -137,14 +137,24 @@ export function useCase(): CaseContextValue {
 /** A section as it is shown, and the store that changes it. */
 export function useSection<N extends SectionName>(
   name: N,
-): SectionView<N> & { readonly store: SectionStore<N>; readonly set: (next: SectionData[N], group?: string) => void } {
+): SectionView<N> & {
+  readonly store: SectionStore<N>;
+  readonly set: (next: SectionData[N], group?: string) => void;
+  /** Something that follows from the last change, without a step of its own for undo. */
+  readonly amend: (next: SectionData[N]) => void;
+} {
   const { stores, who } = useCase();
   const store = stores[name] as unknown as SectionStore<N>;
   const view = useSyncExternalStore(store.subscribe, store.snapshot);
   // Whatever a screen forgets to close: who may only read leaves nothing behind that looks like a change.
   const may = mayWrite(who.role, name);
   return useMemo(
-    () => ({ ...view, store, set: (next: SectionData[N], group?: string) => may && store.set(next, group) }),
+    () => ({
+      ...view,
+      store,
+      set: (next: SectionData[N], group?: string) => may && store.set(next, group),
+      amend: (next: SectionData[N]) => may && store.amend(next),
+    }),
     [view, store, may],
   );
 }

@@ -146,6 +146,11 @@ export class SectionStore<N extends SectionName> {
     this.put(next);
   }
 
+  /** Brings something that follows from the last change into it: no step of its own for undo. */
+  amend(next: SectionData[N]): void {
+    if (!same(next, this.data)) this.put(next);
+  }
+
   /** Ends the current group, so that the next change is a step of its own. */
   endGroup(): void {
     this.group = undefined;

@@ -18,6 +18,7 @@ import { NoPhoto } from './PhotoUpload.js';
 import { PointLayer } from './PointLayer.js';
 import { ScanInset } from './ScanInset.js';
 import { useBenchKeys } from './use-bench-keys.js';
+import { useCameraByScan } from './use-camera-by-scan.js';
 import { type Mode, useDrawing } from './use-drawing.js';
 import { outlinesMissing, useGuided } from './use-guided.js';
 import { useOverlays } from './use-overlays.js';
@@ -44,6 +45,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const group: MarkGroup =
     mode === 'again' ? 'again' : mode === 'landmarks' || (mode !== 'points' && front) ? 'landmarks' : 'points';
   const match = usePhotoOnScan(front);
+  useCameraByScan(match, reading);
   const [beside, setBeside] = useState(false);
   const found = match.state === 'matched' ? match.found : undefined;
   const { marks, place, remove, placeFromScan, next, goOn, takeGuess, skip } = useGuided(view, group, found);

@@ -23,7 +23,7 @@ import { number } from '../../ui/format.js';
 import { How, Value } from '../../ui/How.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 import { PALETTE } from '../../ui/palette.js';
-import { CameraByScan, lengthByScan, withoutCamera } from './CameraByScan.js';
+import { CameraByScan, lengthByScan, withCamera } from './CameraByScan.js';
 
 type Which = 'scale' | 'check';
 
@@ -127,7 +127,7 @@ export function CalibrationTool({
               kept={c.camera}
               stood={scanned.stood}
               disabled={!mayWrite}
-              take={(camera) => put(camera ? { ...c, camera } : withoutCamera(c))}
+              take={(camera) => put(withCamera(c, camera))}
             />
           )}
           {which === 'check' && <CheckResult reading={reading} />}

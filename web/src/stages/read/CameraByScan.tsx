@@ -2,13 +2,31 @@ import type { CalibrationInput } from '@radiant/contract';
 import type { CameraStood, PhotoOnScan, Px } from '@radiant/core';
 import { number } from '../../ui/format.js';
 
-/** The scale without how the camera stood. */
-export function withoutCamera({ camera: _, ...rest }: CalibrationInput): CalibrationInput {
-  return rest;
+/** The scale with how the camera stood, or with the wish that it be left in the measures. */
+export function withCamera(
+  { camera: _, cameraLeftIn: __, ...rest }: CalibrationInput,
+  camera: CameraStood | undefined,
+): CalibrationInput {
+  return camera ? { ...rest, camera } : { ...rest, cameraLeftIn: true };
+}
+
+/** What is kept is set anew once the scan tells it by so much of its own ± otherwise. House value. */
+const MOVED = 0.5;
+/** Twice what is rounded away when it is kept, degrees. */
+const LEAST_DEG = 0.01;
+
+/** Whether the scan now tells how the camera stood and the scale does not have it, or has it otherwise. */
+export function cameraIsOld(c: CalibrationInput, stood: CameraStood): boolean {
+  if (c.cameraLeftIn) return false;
+  if (!c.camera) return true;
+  const { camera } = c;
+  return (['yaw', 'pitch', 'roll'] as const).some(
+    (turn) => Math.abs(camera[`${turn}Deg`] - stood[`${turn}Deg`]) > Math.max(LEAST_DEG, MOVED * stood[`${turn}PmDeg`]),
+  );
 }
 
 /** How the camera stood, as it is kept: no finer than it is known. */
-function cameraBy(s: CameraStood): CameraStood {
+export function cameraBy(s: CameraStood): CameraStood {
   const round = (v: number) => Math.round(100 * v) / 100;
   return {
     yawDeg: round(s.yawDeg),
@@ -43,7 +61,7 @@ export function CameraByScan({
       By the scan the camera stood{' '}
       {turn(shown.yawDeg, shown.yawPmDeg, 'to the patient’s left', 'to the patient’s right')},{' '}
       {turn(shown.pitchDeg, shown.pitchPmDeg, 'high', 'low')}:{' '}
-      {kept ? 'taken out of the measures.' : 'not taken out yet.'}{' '}
+      {kept ? 'taken out of the measures.' : 'left in the measures.'}{' '}
       <button
         type="button"
         className="how"

@@ -11,7 +11,8 @@ export type PhotoScan =
   | { readonly state: 'none' }
   | { readonly state: 'waiting' }
   | { readonly state: 'apart'; readonly sentence: string }
-  | { readonly state: 'matched'; readonly found: PhotoOnScan };
+  /** `isNewest` unless marks were set since. */
+  | { readonly state: 'matched'; readonly found: PhotoOnScan; readonly isNewest: boolean };
 
 /** Matches the retracted front photograph with the scan, again with every landmark that a hand sets. */
 export function usePhotoOnScan(wanted: boolean): PhotoScan {
@@ -35,6 +36,6 @@ export function usePhotoOnScan(wanted: boolean): PhotoScan {
     if (asked.state === 'idle') return { state: input && contour.state === 'loading' ? 'waiting' : 'none' };
     if (asked.state === 'failed') return { state: 'apart', sentence: asked.sentence };
     const found = shownOf(asked);
-    return found ? { state: 'matched', found } : { state: 'none' };
+    return found ? { state: 'matched', found, isNewest: asked.state === 'ready' } : { state: 'none' };
   }, [asked, input, contour.state]);
 }
