@@ -129,7 +129,11 @@ function surface(
     scene.open(corner[0]) * weight[0] + scene.open(corner[1]) * weight[1] + scene.open(corner[2]) * weight[2];
   // Behind the lips, and deep in an occlusal view, less light arrives.
   const depth =
-    part.kind === 'face' ? 0 : scene.retracted ? 0.8 * smoothstep(24, 40, p[1]) : 0.62 * smoothstep(6, 24, p[1]);
+    part.kind === 'face'
+      ? 0
+      : scene.retracted
+        ? 0.8 * smoothstep(24, 40, p[1])
+        : 0.62 * smoothstep(6, 24, p[1]) + 0.3 * smoothstep(23, 29, p[1]);
   const seen: Seen = { p, n, view, open: near * (1 - depth) };
   if (part.kind === 'tooth') return enamel(part.tooth, seen, lamps, seed);
   if (part.kind === 'palate') return palate(seen, lamps, seed);

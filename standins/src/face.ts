@@ -1,4 +1,4 @@
-import { type Mesh, smoothstep, type Vec3 } from '@radiant/core';
+import { type Mesh, monotoneCurve, smoothstep, type Vec3 } from '@radiant/core';
 import type { FaceTrait } from './patient.js';
 
 /** The face's mesh and the places on it that are marked on photographs, all in the mouth's coordinates, mm. */
@@ -41,13 +41,13 @@ function skinY(f: FaceTrait, x: number, z: number, smile: number): number {
   const dx = x - midX(f);
   const a = Math.abs(dx);
   // The whole: nearly cylindrical, falling away at the sides, forehead and chin.
-  let y = -6 + 0.0075 * dx * dx + 34 * (a / 76) ** 7;
+  let y = -6 + 0.0078 * dx * dx + 30 * (a / (headHalfWidth(Math.max(-44, Math.min(150, z))) + 6)) ** 7;
   y += 10 * smoothstep(-22, h.chin - 16, z) + 16 * smoothstep(100, 150, z) ** 1.5;
   // Nose: a ridge that rises from between the eyes to its tip, with soft wings.
   const along = smoothstep(h.glabella - 6, h.noseTip, z) * smoothstep(h.noseBase - 3, h.noseTip - 1.5, z);
-  const ridgeWidth = 6 + 5.5 * smoothstep(h.eyes, h.noseTip, z);
+  const ridgeWidth = 6 + 4 * smoothstep(h.eyes, h.noseTip, z);
   y -= 17 * along ** 1.25 * Math.exp(-((a / ridgeWidth) ** 2));
-  y -= 7 * Math.exp(-(((a - 11.5) / 4.6) ** 2) - ((z - h.noseBase - 5.5) / 5) ** 2);
+  y -= 5.6 * Math.exp(-(((a - 10.6) / 4.8) ** 2) - ((z - h.noseBase - 5) / 4.6) ** 2);
   // Sockets, brows and cheeks.
   y += 5.5 * Math.exp(-(((a - 31) / 17) ** 2) - ((z - h.eyes - 1) / 10) ** 2);
   y -= 2 * Math.exp(-((a / 46) ** 4) - ((z - h.glabella - 5) / 9) ** 2);
@@ -242,17 +242,37 @@ export function makeFace(f: FaceTrait, smile: number): Face {
   };
 }
 
-/**
- * The outline of the head seen from the front, by the direction from the mouth: 0 to the patient's left, a quarter up.
- */
+/** Half the head's width by height, mm: skull, temples, cheekbones, jaw angles, chin. House morphology. */
+export const headHalfWidth = monotoneCurve([
+  [-51, 0],
+  [-50, 9],
+  [-46, 20],
+  [-38, 32],
+  [-24, 44.5],
+  [-6, 54.5],
+  [16, 61.5],
+  [40, 66.5],
+  [62, 68.5],
+  [84, 68],
+  [104, 65.5],
+  [124, 59],
+  [142, 46],
+  [154, 28],
+  [160, 0],
+]);
+/** From where the outline is looked for, and how far at most. */
+const OUTLINE_FROM_Z = 24;
+const OUTLINE_REACH_MM = 150;
+
+/** The outline of the head seen from the front, by the direction from the nose: 0 to the patient's left, a quarter up. */
 function headOutline(f: FaceTrait, angle: number): readonly [number, number] {
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
-  const m = midX(f);
-  // Temples and skull: a tall oval. Jaw: narrower downward to a broad chin.
-  if (s >= 0) return [m + 73 * c * (1 - 0.05 * s), 24 + (FACE_HEIGHTS.crown - 24) * s];
-  const down = Math.abs(s) ** 1.15;
-  return [
-    m + 73 * c * (1 - 0.3 * down) * (1 + 0.04 * Math.sin(Math.PI * Math.min(1, Math.abs(s) * 1.1))),
-    24 - (24 - FACE_HEIGHTS.chin + 9) * (1 - (1 - Math.abs(s)) ** 1.35),
-  ];
+  let [within, beyond] = [0, OUTLINE_REACH_MM];
+  for (let i = 0; i < 40; i++) {
+    const r = (within + beyond) / 2;
+    const z = OUTLINE_FROM_Z + r * s;
+    if (z > FACE_HEIGHTS.chin - 11 && z < FACE_HEIGHTS.crown && Math.abs(r * c) < headHalfWidth(z)) within = r;
+    else beyond = r;
+  }
+  return [midX(f) + within * c, OUTLINE_FROM_Z + within * s];
 }

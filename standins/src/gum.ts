@@ -1,7 +1,7 @@
 import { type Crown, type Frame, type Mesh, mergeMeshes, monotoneCurve, smoothstep, type Vec3 } from '@radiant/core';
 import { papillaRise } from './papilla.js';
 
-interface Standing {
+export interface Standing {
   readonly tooth: number;
   readonly crown: Crown;
   readonly frame: Frame;
@@ -34,8 +34,19 @@ export function gum(teeth: readonly Standing[], trait: GumTrait = {}, reachMm = 
   const lost = trait.papillaLossMm ?? 0;
   return mergeMeshes([
     sheet(marginLine(teeth, true, lost), true, reachMm),
-    sheet(marginLine(teeth, false, lost), false, reachMm),
+    sheet(marginLine(teeth, false, lost), false, Number.isFinite(reachMm) ? reachMm : INNER_REACH_MM),
   ]);
+}
+
+/** So far over the margin a whole gum goes on the palatal or tongue side, mm: then vault or floor begin. */
+const INNER_REACH_MM = 4;
+
+/** The inner border of the gum on the palatal or tongue side, patient's right first in an upper row's own frame, mm. */
+export function innerBorder(teeth: readonly Standing[], trait: GumTrait = {}): Vec3[] {
+  const line = marginLine(teeth, false, trait.papillaLossMm ?? 0);
+  const { positions: p } = sheet(line, false, INNER_REACH_MM);
+  const from = p.length / 3 - line.length;
+  return line.map((_, i) => [p[3 * (from + i)], p[3 * (from + i) + 1], p[3 * (from + i) + 2]]);
 }
 
 function marginLine(teeth: readonly Standing[], facial: boolean, lost: number): Margin[] {
@@ -91,15 +102,15 @@ const ROWS: readonly { up: number; out: number; scallop: number; hug: number }[]
   { up: 0.0, out: 0.06, scallop: 1, hug: 1 },
   { up: 0.06, out: 0.24, scallop: 1, hug: 1 },
   { up: 0.3, out: 0.42, scallop: 0.99, hug: 0.98 },
-  { up: 0.8, out: 0.58, scallop: 0.96, hug: 0.88 },
-  { up: 1.5, out: 0.72, scallop: 0.9, hug: 0.72 },
-  { up: 2.5, out: 0.88, scallop: 0.78, hug: 0.54 },
-  { up: 3.8, out: 1.05, scallop: 0.6, hug: 0.38 },
-  { up: 5.4, out: 1.2, scallop: 0.42, hug: 0.25 },
-  { up: 7.2, out: 1.35, scallop: 0.28, hug: 0.15 },
-  { up: 9.2, out: 1.6, scallop: 0.18, hug: 0.09 },
-  { up: 11.5, out: 2.3, scallop: 0.1, hug: 0.05 },
-  { up: 14, out: 3.6, scallop: 0.05, hug: 0.02 },
+  { up: 0.8, out: 0.58, scallop: 0.96, hug: 0.8 },
+  { up: 1.5, out: 0.72, scallop: 0.9, hug: 0.56 },
+  { up: 2.5, out: 0.88, scallop: 0.78, hug: 0.33 },
+  { up: 3.8, out: 1.05, scallop: 0.6, hug: 0.17 },
+  { up: 5.4, out: 1.2, scallop: 0.42, hug: 0.08 },
+  { up: 7.2, out: 1.35, scallop: 0.28, hug: 0.03 },
+  { up: 9.2, out: 1.6, scallop: 0.18, hug: 0.01 },
+  { up: 11.5, out: 2.3, scallop: 0.1, hug: 0 },
+  { up: 14, out: 3.6, scallop: 0.05, hug: 0 },
   { up: 17, out: 5.2, scallop: 0, hug: 0 },
   { up: 20, out: 6.4, scallop: 0, hug: 0 },
 ];
@@ -122,7 +133,7 @@ function sheet(margin: readonly Margin[], facial: boolean, reachMm: number): Mes
       // Near the papilla they are as narrow as it is; higher up they run out into the gum on both sides.
       const wide = smoothstep(0.4, 2.6, rise);
       const hollow = between * (1 - wide) + Math.min(1, 1.8 * (broad[i] as number)) * wide;
-      const groove = hollow * 0.55 * smoothstep(0.3, 2, rise) * (1 - smoothstep(6, 12, rise));
+      const groove = hollow * 0.5 * smoothstep(0.3, 2, rise) * (1 - smoothstep(6, 12, rise));
       const out = (facial ? 1 : 1.7) * row.out - groove;
       const x = p[0] * row.hug + b[0] * (1 - row.hug);
       const y = p[1] * row.hug + b[1] * (1 - row.hug);

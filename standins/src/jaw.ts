@@ -18,8 +18,10 @@ import {
   type Vec3,
 } from '@radiant/core';
 import { type GumTrait, gum } from './gum.js';
+import { molarsBehind } from './molars.js';
 import { oddCrown } from './odd-teeth.js';
 import type { ToothTrait } from './patient.js';
+import { floorOf } from './vault.js';
 
 export interface PatientTooth {
   readonly tooth: Fdi;
@@ -74,19 +76,25 @@ export function upperJaw(jaw: JawRecipe): PatientTooth[] {
   return standing(UPPER_TEN, jaw, USUAL_UPPER, deeper(MEDIUM_ARCH, jaw.archDepth));
 }
 
+/** The molars behind them. */
+export const upperMolars = (jaw: JawRecipe, row: readonly PatientTooth[]): PatientTooth[] =>
+  molarsBehind(row, deeper(MEDIUM_ARCH, jaw.archDepth));
+
 /**
  * The lower teeth and gum, the bite closed. They are set up as if they were an upper jaw and then turned over about the
  * line of sight, which takes up to down and right to left.
- * @param gumReachMm how far over the margin the gum goes
+ * @param gumReachMm how far over the margin the gum of a short scan goes; all of it, molars' too, where nothing is said
  */
 export function lowerJaw(
   jaw: JawRecipe,
   bite: { overbiteMm: number; overjetMm: number },
   trait?: GumTrait,
   gumReachMm?: number,
-): { teeth: PatientTooth[]; gum: Mesh } {
+): LowerJaw {
   const asUpper = standing(LOWER_TEN, jaw, USUAL_LOWER, deeper(LOWER_ARCH, jaw.archDepth));
-  const sheet = gum(asUpper, trait, gumReachMm);
+  // What only photographs show is made when it is first looked at.
+  const back = once(() => molarsBehind(asUpper, deeper(LOWER_ARCH, jaw.archDepth)));
+  const all = () => [...asUpper, ...back()].sort((a, b) => a.frame.origin[0] - b.frame.origin[0]);
   const over = (p: Vec3): Vec3 => [-p[0], p[1] + bite.overjetMm + EDGE_THICKNESS_MM, -p[2] + bite.overbiteMm];
   const turned = (m: Mesh): Mesh => {
     const positions = m.positions.slice();
@@ -95,16 +103,36 @@ export function lowerJaw(
     return { positions, triangles: m.triangles };
   };
   const axis = (v: Vec3): Vec3 => [-v[0], v[1], -v[2]];
+  const tooth = (t: PatientTooth): PatientTooth => ({
+    ...t,
+    mesh: turned(t.mesh),
+    frame: { origin: over(t.frame.origin), x: axis(t.frame.x), y: axis(t.frame.y), z: axis(t.frame.z) },
+  });
   return {
     // Turned over, the row runs from left to right; the patient's right comes first here too.
-    teeth: asUpper
-      .map((t) => ({
-        ...t,
-        mesh: turned(t.mesh),
-        frame: { origin: over(t.frame.origin), x: axis(t.frame.x), y: axis(t.frame.y), z: axis(t.frame.z) },
-      }))
-      .reverse(),
-    gum: turned(sheet),
+    teeth: asUpper.map(tooth).reverse(),
+    molars: once(() => back().map(tooth)),
+    gum: once(() => turned(gumReachMm === undefined ? gum(all(), trait) : gum(asUpper, trait, gumReachMm))),
+    within: once(() => turned(floorOf(all(), trait))),
+  };
+}
+
+/** A lower jaw in the bite. */
+export interface LowerJaw {
+  readonly teeth: readonly PatientTooth[];
+  /** First and second molars, patient's right first or last as they come. */
+  readonly molars: () => readonly PatientTooth[];
+  readonly gum: () => Mesh;
+  /** The floor of the mouth with the tongue on it. */
+  readonly within: () => Mesh;
+}
+
+/** Work that is done once, when it is first asked for. */
+export function once<T>(work: () => T): () => T {
+  let made: { readonly value: T } | undefined;
+  return () => {
+    made ??= { value: work() };
+    return made.value;
   };
 }
 
@@ -114,7 +142,7 @@ const SETTLE_WITHIN_MM = 1.2;
 const SETTLE_STEP_MM = 0.1;
 
 /** The lower jaw moved straight up or down until its first tooth meets the upper ones. */
-export function settled(upper: readonly PatientTooth[], jaw: ReturnType<typeof lowerJaw>): ReturnType<typeof lowerJaw> {
+export function settled(upper: readonly PatientTooth[], jaw: LowerJaw): LowerJaw {
   const grid = biteGrid([...upper, ...jaw.teeth], SETTLE_STEP_MM);
   const by = closing(heightField(upper, 'upper', grid), heightField(jaw.teeth, 'lower', grid));
   if (Math.abs(by) > SETTLE_WITHIN_MM) return jaw;
@@ -123,9 +151,16 @@ export function settled(upper: readonly PatientTooth[], jaw: ReturnType<typeof l
     positions: m.positions.map((v, i) => (i % 3 === 2 ? v + by : v)),
     triangles: m.triangles,
   });
+  const tooth = (t: PatientTooth) => ({
+    ...t,
+    mesh: lifted(t.mesh),
+    frame: { ...t.frame, origin: up(t.frame.origin) },
+  });
   return {
-    teeth: jaw.teeth.map((t) => ({ ...t, mesh: lifted(t.mesh), frame: { ...t.frame, origin: up(t.frame.origin) } })),
-    gum: lifted(jaw.gum),
+    teeth: jaw.teeth.map(tooth),
+    molars: once(() => jaw.molars().map(tooth)),
+    gum: once(() => lifted(jaw.gum())),
+    within: once(() => lifted(jaw.within())),
   };
 }
 

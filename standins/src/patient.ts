@@ -9,8 +9,18 @@ import {
   type Vec3,
 } from '@radiant/core';
 import { type GumTrait, gum } from './gum.js';
-import { type JawRecipe, lowerJaw, type PatientTooth, settled, USUAL_UPPER, upperJaw } from './jaw.js';
+import {
+  type JawRecipe,
+  lowerJaw,
+  once,
+  type PatientTooth,
+  settled,
+  USUAL_UPPER,
+  upperJaw,
+  upperMolars,
+} from './jaw.js';
 import { random } from './random.js';
+import { vaultOf } from './vault.js';
 
 export type { PatientTooth } from './jaw.js';
 
@@ -49,6 +59,8 @@ export interface FaceTrait {
   readonly skin: number;
   /** 0 dark, 0.5 brown, 1 grey. */
   readonly hair: number;
+  /** How far down the hair falls, as a height over the planned edge: to the jaw, or behind the shoulders. */
+  readonly hairToMm: number;
 }
 
 export const USUAL_FACE: FaceTrait = {
@@ -62,6 +74,7 @@ export const USUAL_FACE: FaceTrait = {
   cantDeg: 0,
   skin: 0.3,
   hair: 0.3,
+  hairToMm: -130,
 };
 
 /** One seed and a few traits make a whole, consistent patient. Lengths in mm. */
@@ -91,7 +104,13 @@ export interface Patient {
   readonly face: FaceTrait;
   /** Upper teeth, patient's right first. */
   readonly teeth: readonly PatientTooth[];
+  /** The molars of both jaws: on photographs, behind what a short scan reaches. */
+  readonly molars: readonly PatientTooth[];
+  readonly lowerMolars: readonly PatientTooth[];
   readonly gum: Mesh;
+  /** The vault of the palate, and the floor of the mouth with the tongue on it. */
+  readonly vault: Mesh;
+  readonly floor: Mesh;
   /** Lower teeth and gum in the bite, teeth together. */
   readonly lower: readonly PatientTooth[];
   readonly lowerGum: Mesh;
@@ -152,28 +171,38 @@ export function makePatient(recipe: PatientRecipe): Patient {
   const jaw: JawRecipe = { traits, missing, archDepth, ...(oddMm > 0 && { odd: { seed: recipe.seed, mm: oddMm } }) };
   const teeth = upperJaw(jaw);
   const bite = { overbiteMm: recipe.overbiteMm ?? 2.6, overjetMm: recipe.overjetMm ?? 1.8 };
-  let sheet: Mesh | undefined;
-  let below: ReturnType<typeof lowerJaw> | undefined;
-  const lower = () => {
-    below ??= settled(teeth, lowerJaw(jaw, bite, recipe.gum));
-    return below;
-  };
+  const molars = once(() => upperMolars(jaw, teeth));
+  const row = once(() => [...teeth, ...molars()].sort((a, b) => a.frame.origin[0] - b.frame.origin[0]));
+  const sheet = once(() => gum(row(), recipe.gum));
+  const vault = once(() => vaultOf(row(), recipe.gum));
+  const lower = once(() => settled(teeth, lowerJaw(jaw, bite, recipe.gum)));
   // Most questions are about the upper teeth alone; the rest is made when first looked at.
   return {
     recipe,
     face: { ...USUAL_FACE, ...recipe.face },
     teeth,
+    get molars() {
+      return molars();
+    },
     get gum() {
-      sheet ??= gum(teeth, recipe.gum);
-      return sheet;
+      return sheet();
+    },
+    get vault() {
+      return vault();
+    },
+    get lowerMolars() {
+      return lower().molars();
+    },
+    get floor() {
+      return lower().within();
     },
     get lower() {
       return lower().teeth;
     },
     get lowerGum() {
-      return lower().gum;
+      return lower().gum();
     },
-    lowerGumTo: (reachMm) => settled(teeth, lowerJaw(jaw, bite, recipe.gum, reachMm)).gum,
+    lowerGumTo: (reachMm) => settled(teeth, lowerJaw(jaw, bite, recipe.gum, reachMm)).gum(),
   };
 }
 

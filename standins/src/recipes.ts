@@ -39,7 +39,15 @@ export const TURNSTONE: PatientRecipe = {
     14: { edgeUpMm: 0.5 },
     24: { edgeUpMm: 0.5 },
   },
-  face: { restDisplayMm: 2.9, smileLipUpMm: 9.2, skin: 0.62, hair: 0.02, smileWidthMm: 64, midlineMm: -0.4 },
+  face: {
+    restDisplayMm: 2.9,
+    smileLipUpMm: 9.2,
+    skin: 0.62,
+    hair: 0.02,
+    hairToMm: -58,
+    smileWidthMm: 64,
+    midlineMm: -0.4,
+  },
   planned: {
     traits: {
       13: { widthMm: 6.9, lengthMm: 9.6, edgeUpMm: 0.6, gapMesialMm: 0 },
@@ -61,7 +69,7 @@ export const SANDPIPER: PatientRecipe = {
     21: { mottled: 0.95 },
     22: { mottled: 0.8, lengthMm: 9.3 },
   },
-  face: { restDisplayMm: 3, smileLipUpMm: 10, skin: 0.4, hair: 0.12, restWidthMm: 52 },
+  face: { restDisplayMm: 3, smileLipUpMm: 10, skin: 0.4, hair: 0.12, hairToMm: -24, restWidthMm: 52 },
   planned: { traits: { 12: {}, 11: {}, 21: {}, 22: { lengthMm: 9.1 } } },
 };
 
@@ -110,7 +118,7 @@ export const DUNLIN: PatientRecipe = {
   },
   gum: { papillaLossMm: 1.5 },
   overbiteMm: 2,
-  face: { restDisplayMm: 1, smileLipUpMm: 8.8, skin: 0.3, hair: 0.9, restWidthMm: 51 },
+  face: { restDisplayMm: 1, smileLipUpMm: 8.8, skin: 0.3, hair: 0.9, hairToMm: -34, restWidthMm: 51 },
   planned: { gum: { papillaLossMm: 0.4 }, traits: { 12: {}, 11: {}, 21: {}, 22: {} } },
 };
 
@@ -118,7 +126,7 @@ export const DUNLIN: PatientRecipe = {
 export const CURLEW: PatientRecipe = {
   seed: 2916,
   traits: { 21: { dark: 1, lengthMm: 10.4, edgeUpMm: 0.25, wearMm: 0.3 }, 11: { wearMm: 0.2 } },
-  face: { restDisplayMm: 1.6, smileLipUpMm: 9.4, skin: 0.86, hair: 0, smileWidthMm: 66, cantDeg: 1.2 },
+  face: { restDisplayMm: 1.6, smileLipUpMm: 9.4, skin: 0.86, hair: 0, hairToMm: -20, smileWidthMm: 66, cantDeg: 1.2 },
   planned: { traits: { 21: { lengthMm: 10.6, edgeUpMm: 0 } } },
 };
 

@@ -4,7 +4,6 @@ import {
   mergeMeshes,
   type RayCaster,
   rayCaster,
-  smoothstep,
   type Tree,
   triangleCount,
   type Vec3,
@@ -59,13 +58,15 @@ export function makeScene(patient: Patient, e: Expression, scaleAt?: CameraSetti
     parts.push(part);
     meshes.push(mesh);
   };
+  // Behind lips that are not held away the molars lie in the dark of the corridors.
   if (e.jaws !== 'lower') {
-    for (const tooth of patient.teeth) put({ kind: 'tooth', tooth }, tooth.mesh);
+    for (const tooth of [...patient.teeth, ...(e.retracted ? patient.molars : [])])
+      put({ kind: 'tooth', tooth }, tooth.mesh);
     put({ kind: 'gum' }, patient.gum);
   }
   if (e.jaws !== 'upper') {
     const down = (m: Mesh) => dropped(m, e.openMm);
-    for (const t of patient.lower)
+    for (const t of [...patient.lower, ...(e.retracted ? patient.lowerMolars : [])])
       put(
         {
           kind: 'tooth',
@@ -79,8 +80,8 @@ export function makeScene(patient: Patient, e: Expression, scaleAt?: CameraSetti
       );
     put({ kind: 'gum' }, down(patient.lowerGum));
   }
-  if (e.jaws === 'upper') put({ kind: 'palate' }, palate(1));
-  if (e.jaws === 'lower') put({ kind: 'palate' }, palate(-1));
+  if (e.jaws === 'upper') put({ kind: 'palate' }, patient.vault);
+  if (e.jaws === 'lower') put({ kind: 'palate' }, dropped(patient.floor, e.openMm));
   const solid = parts.length;
   const face = e.retracted ? undefined : makeFace(patient.face, e.smile);
   let faceFrom = -1;
@@ -136,24 +137,6 @@ function dropped(m: Mesh, mm: number): Mesh {
 /** A grid in a plane across the line of sight. */
 function sheet(y: number, [x0, x1]: readonly [number, number], [z0, z1]: readonly [number, number]): Mesh {
   return grid(40, 40, (u, v) => [x0 + (x1 - x0) * u, y, z0 + (z1 - z0) * v]);
-}
-
-/** The vault behind the upper teeth (1), or the tongue between the lower ones (−1). */
-function palate(side: 1 | -1): Mesh {
-  return grid(70, 80, (u, v) => {
-    const y = 6 + 50 * v;
-    const half = Math.min(25, 8 * Math.sqrt(y - 4.5));
-    // Both are seen from the mouth's opening: the vault from below, the tongue from above.
-    const x = side * (1 - 2 * u) * half;
-    const q = Math.abs(2 * u - 1);
-    const rise = 1 - Math.exp(-v * 5);
-    if (side === 1) {
-      const ruga =
-        0.4 * Math.sin(y * 1.5 + 2.4 * q) * (1 - q) ** 0.7 * (1 - smoothstep(18, 26, y)) * smoothstep(0.03, 0.12, q);
-      return [x, y, 10 + 9 * (1 - q ** 2.4) * rise + ruga - 0.6 * Math.exp(-((q / 0.06) ** 2)) * (1 - v)];
-    }
-    return [x, y, -9 - 2 * q ** 2 + 6 * (1 - q ** 2.6) * rise - 0.9 * Math.exp(-((q / 0.07) ** 2)) * rise];
-  });
 }
 
 function grid(nu: number, nv: number, at: (u: number, v: number) => Vec3): Mesh {

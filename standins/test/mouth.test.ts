@@ -176,3 +176,43 @@ describe('the camera', () => {
     expect(handHeld(AVOCET, 'close-smile')).not.toEqual(handHeld(CURLEW, 'close-smile'));
   });
 });
+
+describe('what photographs show behind a short scan', () => {
+  const patient = makePatient(AVOCET);
+  const middle = (m: { readonly positions: Float64Array }, k: 0 | 1 | 2): number => {
+    let sum = 0;
+    for (let i = k; i < m.positions.length; i += 3) sum += m.positions[i] as number;
+    return sum / (m.positions.length / 3);
+  };
+
+  it('are the first and second molars of both jaws, each behind the last tooth and beside none by more than a hair', () => {
+    for (const [row, molars] of [
+      [patient.teeth, patient.molars],
+      [patient.lower, patient.lowerMolars],
+    ] as const) {
+      expect(molars.map((t) => t.tooth % 10).sort()).toEqual([6, 6, 7, 7]);
+      for (const t of molars) {
+        const before = [...row, ...molars].find((o) => o.tooth === t.tooth - 1) as (typeof row)[number];
+        expect(middle(t.mesh, 1)).toBeGreaterThan(middle(before.mesh, 1) + 4);
+        const apart = Math.hypot(...([0, 1] as const).map((k) => middle(t.mesh, k) - middle(before.mesh, k)));
+        const wide = (t.crown.size.widthMm + before.crown.size.widthMm) / 2;
+        expect(Math.abs(apart - wide)).toBeLessThan(1.2);
+      }
+    }
+  });
+
+  it('is the vault, above the necks and between them, and the tongue between the lower teeth', () => {
+    const highest = Math.max(...patient.vault.positions.filter((_, i) => i % 3 === 2));
+    const necks = patient.teeth.map((t) => Math.max(...t.mesh.positions.filter((_, i) => i % 3 === 2)));
+    expect(highest).toBeGreaterThan(Math.max(...necks) + 3);
+    const wide = (m: { readonly positions: Float64Array }) =>
+      Math.max(...m.positions.filter((_, i) => i % 3 === 0).map(Math.abs));
+    const row = Math.max(...patient.molars.map((t) => Math.abs(middle(t.mesh, 0))));
+    for (const m of [patient.vault, patient.floor]) expect(wide(m)).toBeLessThan(row);
+    // Its back comes near the edges, its sides lie on the floor.
+    const edges = Math.max(...patient.lower.flatMap((t) => [...t.mesh.positions.filter((_, i) => i % 3 === 2)]));
+    const back = Math.max(...patient.floor.positions.filter((_, i) => i % 3 === 2));
+    expect(back).toBeLessThan(edges);
+    expect(back).toBeGreaterThan(edges - 9);
+  });
+});
