@@ -7,9 +7,16 @@ import {
   type QueryName,
   type QueryOutput,
 } from '@radiant/core';
-import { type CaseThread, caseThread, keepForNext } from './case-thread.js';
+import type { CaseService } from './case.worker.js';
+import { type Thread, Threads } from './kept-thread.js';
 import type { ArchView, JawView, PlannedView } from './views.js';
 import { Work } from './work.js';
+
+/** Threads with the engine of a case in them; the one that is kept knows the scans that it measured. */
+const threads = new Threads<CaseService>(
+  () => new Worker(new URL('./case.worker.ts', import.meta.url), { type: 'module' }),
+  (remote) => remote.begin(),
+);
 
 /** What was loaded from an address: the same promise again while it is the same one, a new try after a failure. */
 class Loaded<V> {
@@ -36,12 +43,12 @@ class Loaded<V> {
  */
 export class CaseClient {
   private readonly work: Work;
-  private readonly remote: CaseThread['remote'];
+  private readonly remote: Thread<CaseService>['remote'];
   private sent: ContourPlan = {};
   private readonly upper = new Loaded<ArchView>((url) => this.work.answer(this.remote.loadUpper(url)));
   private readonly lower = new Loaded<JawView>((url) => this.work.answer(this.remote.loadLower(url)));
 
-  constructor(private readonly thread = caseThread()) {
+  constructor(private readonly thread = threads.take()) {
     this.work = new Work(thread.worker);
     this.remote = thread.remote;
   }
@@ -88,7 +95,7 @@ export class CaseClient {
     if (!this.work.isIdle) this.work.end();
     else {
       this.work.release();
-      keepForNext(this.thread);
+      threads.keep(this.thread);
     }
   }
 

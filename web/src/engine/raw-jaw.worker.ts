@@ -75,6 +75,12 @@ function shown(laid: Laid): LaidView {
 }
 
 const service = {
+  /** Begins with another jaw. */
+  begin(): void {
+    jaw = undefined;
+    missing = new Set();
+  },
+
   /** Tells which teeth the case's record calls missing: their numbers are passed over. */
   know(teeth: readonly Fdi[]): void {
     missing = new Set(teeth);

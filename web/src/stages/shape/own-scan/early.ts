@@ -1,6 +1,7 @@
 import type { Progress } from '@radiant/core';
 import { Refusal } from '@radiant/core';
-import { proxy, type Remote, wrap } from 'comlink';
+import { proxy, type Remote } from 'comlink';
+import { Threads } from '../../../engine/kept-thread.js';
 import type { OpenedView, RawJawService } from '../../../engine/raw-jaw.worker.js';
 import { Work } from '../../../engine/work.js';
 
@@ -11,7 +12,14 @@ export interface Reading {
   readonly opened: Promise<OpenedView>;
   /** Tells how far it is, from now on. */
   readonly follow: (told: Progress) => void;
+  /** Nothing more is asked of it; its thread is kept a while for the next scan, unless it is still at work. */
+  readonly end: () => void;
 }
+
+const threads = new Threads<RawJawService>(
+  () => new Worker(new URL('../../../engine/raw-jaw.worker.ts', import.meta.url), { type: 'module' }),
+  (remote) => remote.begin(),
+);
 
 /** A worker that says nothing for so long has met something that no scanner writes; it is ended, ms. */
 const SILENT_MS = 120_000;
@@ -55,9 +63,9 @@ function guarded(work: Work, service: Remote<RawJawService>): Remote<RawJawServi
 
 /** Begins to read a scan, from its address or from the file itself. */
 export function startReading(from: string | File, mend: boolean): Reading {
-  const worker = new Worker(new URL('../../../engine/raw-jaw.worker.ts', import.meta.url), { type: 'module' });
-  const work = new Work(worker);
-  const service = guarded(work, wrap<RawJawService>(worker));
+  const thread = threads.take();
+  const work = new Work(thread.worker);
+  const service = guarded(work, thread.remote);
   let told: Progress = () => undefined;
   const { heard, over, failed } = patience(work);
   const read = service.open(
@@ -78,6 +86,11 @@ export function startReading(from: string | File, mend: boolean): Reading {
     follow: (next) => {
       told = next;
     },
+    end: () => {
+      if (!work.isIdle) return work.end();
+      work.release();
+      threads.keep(thread);
+    },
   };
 }
 
@@ -96,7 +109,7 @@ export function keepEarly(id: string): void {
 }
 
 export function dropEarly(): void {
-  early?.reading.work.end();
+  early?.reading.end();
   early = undefined;
 }
 

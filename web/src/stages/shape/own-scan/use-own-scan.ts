@@ -83,7 +83,7 @@ function useOpenedScan(url: string, id: string, missing: readonly Fdi[]) {
     );
     return () => {
       gone = true;
-      own.work.end();
+      own.end();
     };
   }, [url, id, mend, lay]);
 
