@@ -24,6 +24,39 @@ async function findings(page: Page): Promise<string[]> {
   return violations.map((v) => `${v.id}: ${v.help}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`);
 }
 
+const STAGES = [
+  ['meet', 'Photographs'],
+  ['read', 'What stands out'],
+  ['propose', 'As it is, and as proposed'],
+  ['shape', '11 · planned crown'],
+  ['reduce', 'Section through 11'],
+  ['keep', 'The plan on paper'],
+] as const;
+
+/** What can't be brought into sight by scrolling up and down, and what lies over another control's middle. */
+const lost = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const said: string[] = [];
+    if (document.documentElement.scrollWidth > innerWidth) said.push('the page is wider than the screen');
+    const name = (e: Element) => (e.getAttribute('aria-label') ?? e.textContent ?? e.tagName).trim().slice(0, 40);
+    for (const e of document.querySelectorAll<HTMLElement>('button, a, input, select, textarea')) {
+      if (e.closest('.sr-only') || e.classList.contains('sr-only') || !e.checkVisibility()) continue;
+      if (getComputedStyle(e).pointerEvents === 'none' || getComputedStyle(e).opacity === '0') continue;
+      e.scrollIntoView({ block: 'center' });
+      const { left, right, top, bottom, width, height } = e.getBoundingClientRect();
+      if (width < 2 || height < 2) continue;
+      if (left < -1 || right > innerWidth + 1) said.push(`${name(e)} runs out of the screen`);
+      else if (bottom < 0 || top > innerHeight) said.push(`${name(e)} can’t be scrolled to`);
+      else {
+        const over = document.elementFromPoint((left + right) / 2, (top + bottom) / 2);
+        const mine = over && (e.contains(over) || over.contains(e) || over.closest('label')?.contains(e));
+        if (!mine) said.push(`${name(e)} lies under ${over ? name(over) : 'nothing that is seen'}`);
+      }
+    }
+    scrollTo(0, 0);
+    return said;
+  });
+
 it('the page of signing in meets WCAG 2.2 AA as far as axe-core can tell', async () => {
   const page = await newPage();
   await page.goto(URL_);
@@ -56,18 +89,23 @@ describe('every screen meets WCAG 2.2 AA as far as axe-core can tell', () => {
     expect(await findings(v.page)).toEqual([]);
   });
 
-  it.each([
-    ['meet', 'Photographs'],
-    ['read', 'What stands out'],
-    ['propose', 'As it is, and as proposed'],
-    ['shape', '11 · planned crown'],
-    ['reduce', 'Section through 11'],
-    ['keep', 'The plan on paper'],
-  ])('%s', async (stage, heading) => {
-    await open(v.page, id, stage);
-    await v.page.getByRole('heading', { name: heading }).waitFor();
-    const found = await findings(v.page);
-    if (found.length > 0) await picture(v.page, `access-${stage}`);
+  it.each(STAGES)('%s', async (stage, heading) => {
+    const { page } = v;
+    await open(page, id, stage);
+    await page.getByRole('heading', { name: heading }).waitFor();
+    const found = await findings(page);
+    // 1280 px at 400 % and at 200 %, and a tablet: nothing is lost, and nothing needs scrolling in two directions.
+    for (const [width, height] of [
+      [320, 256],
+      [640, 400],
+      [1024, 768],
+    ] as const) {
+      await page.setViewportSize({ width, height });
+      found.push(...(await findings(page)).map((f) => `${width} px: ${f}`));
+      found.push(...(await lost(page)).map((f) => `${width} px: ${f}`));
+    }
+    await page.setViewportSize({ width: 1280, height: 800 });
+    if (found.length > 0) await picture(page, `access-${stage}`);
     expect(found).toEqual([]);
   });
 

@@ -90,6 +90,19 @@ it('names a contour stale when the proposal has changed, and sets it anew', asyn
   await saved(page);
   await page.getByRole('link', { name: 'shape', exact: true }).click();
   await page.getByText('The proposal has changed since').waitFor();
+  await page.getByText(/11 0\.\d+ mm longer/).waitFor();
+  // Taken back, it is the same proposal again, whatever was written meanwhile.
+  await page.getByRole('link', { name: 'propose', exact: true }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  await page.getByRole('link', { name: 'shape', exact: true }).click();
+  await six();
+  expect(await page.getByText('The proposal has changed since').count()).toBe(0);
+  await page.getByRole('link', { name: 'propose', exact: true }).click();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await saved(page);
+  await page.getByRole('link', { name: 'shape', exact: true }).click();
+  await page.getByText('The proposal has changed since').waitFor();
   await six();
   await page.getByRole('button', { name: 'Set the crowns to the proposal' }).click();
   await page.getByText('The proposal has changed since').waitFor({ state: 'detached' });

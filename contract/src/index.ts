@@ -17,4 +17,5 @@ export { recordFindings } from './record-findings.js';
 export { plannedOn, scanFor } from './scan-for.js';
 export * from './sections/core-forms.js';
 export * from './sections/index.js';
+export * from './set-targets.js';
 export * from './standing.js';

@@ -361,6 +361,7 @@ export {
   type ValueNorm,
 } from './smile/norms.js';
 export { type ArchStanding, archFromBelow, measureArch } from './smile/occlusal.js';
+export { type Doubtful, doubtfulMeasures } from './smile/plausible.js';
 export { measureCantOfCanines, measurePortrait } from './smile/portrait.js';
 export { type Marked, propagated } from './smile/propagate.js';
 export { along, directionDeg, type ViewFigure, type ViewReading } from './smile/reading.js';

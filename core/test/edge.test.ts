@@ -12,6 +12,17 @@ import {
 
 const woman34 = displayAtRest({ ageYears: 34, sex: 'female' });
 
+describe('an edge that is set up', () => {
+  const said = (edgeMm: number) => edgeOutcome({ norms: woman34 }, edgeMm).warnings.map((w) => [w.weight, w.text]);
+
+  it('by less than a millimetre says nothing; further, dentin is named, and from two on the pulp', () => {
+    expect(said(-0.9)).toEqual([]);
+    expect(said(-1)).toEqual([['watch', expect.stringMatching(/^1\.0 mm come off the edges: dentin may be met/)]]);
+    expect(said(-3)).toEqual([['stop', expect.stringMatching(/3\.0 mm .*pulp .*radiograph first/)]]);
+    expect(said(3)).toEqual([]);
+  });
+});
+
 describe('where the edge is proposed', () => {
   it('by display at rest: a woman of 34 who shows 0.9 mm is set down to the 1.58 mm of her age (Vig & Brundo 1978, from memory)', () => {
     const a = adviseEdge({ norms: woman34, restMm: 0.9, roomMm: 3 });

@@ -15,6 +15,7 @@ import {
 } from '@radiant/core';
 import { random } from '@radiant/standins';
 import quadprog from 'quadprog';
+import { notesOnSpace } from '../src/proportion/notes.js';
 
 const wish = (
   tooth: number,
@@ -210,6 +211,20 @@ describe('the schools', () => {
   it('population widths are met where they fit: 8.5, 6.5, 7.5 mm (Chu 2007, from memory)', () => {
     const p = propose(measures, { ...base, school: 'population' }, mm(0));
     expect(p?.targets.map((t) => Math.round(t.width.value * 10) / 10)).toEqual([7.5, 6.5, 8.5, 8.5, 6.5, 7.5]);
+  });
+
+  it('the end of a band is told with the width there and the wish it lies about, of the tooth whose band it is', () => {
+    // A broad central and a narrow one, kept alike: the broad one can't come below 85 % of its wish.
+    const wishes = [
+      { tooth: 11, wishMm: 10, minMm: 8.5, maxMm: 11.5 },
+      { tooth: 21, wishMm: 8.4, minMm: 7.14, maxMm: 9.66 },
+      { tooth: 12, wishMm: 7, minMm: 5.95, maxMm: 8.05 },
+    ];
+    const shared = shareSpace(wishes, 23.2, true);
+    expect([...shared.atEnd.keys()]).toEqual([11, 21]);
+    const notes = notesOnSpace(wishes, shared, mm(23.2)).join(' ');
+    expect(notes).toMatch('{11} comes to 8.5 mm, the least that ±15 % about the wish of 10.0 mm allows.');
+    expect(notes).not.toMatch(/\{21\}/);
   });
 
   it('gaps that are kept are not shared out', () => {

@@ -92,17 +92,42 @@ for (const field of PLAN_FIELDS) {
   for (const check of checks) check(ToothPlanInput.prototype, field.key);
 }
 
+/** What a crown was set to when the crowns were set to the proposal. */
+export class SetTarget {
+  @IsIn(PLANNABLE as number[], words('The contour is planned on front teeth and premolars, 15 to 25 and 35 to 45.'))
+  tooth!: number;
+
+  @IsNumber(FINITE, words('A target’s length is not a number.'))
+  @Min(0, words('A target’s length is at least 0 mm.'))
+  @Max(40, words('A target’s length is at most 40 mm.'))
+  lengthMm!: number;
+
+  @IsNumber(FINITE, words('A target’s width is not a number.'))
+  @Min(0, words('A target’s width is at least 0 mm.'))
+  @Max(40, words('A target’s width is at most 40 mm.'))
+  widthMm!: number;
+}
+
 /** The planned contour. */
 export class ShapeSection {
   @IsOptional()
   @IsUUID(undefined, words('The scan’s number is broken.'))
   scanId?: string | null;
 
-  /** Version of `propose` to which the crowns were set, for telling when it is stale. */
+  /** Version of `propose` to which the crowns were set. */
   @IsOptional()
   @IsInt()
   @Min(0)
   proposalVersion?: number | null;
+
+  /** The proposal's targets then, for telling what of them has changed since. Older contours don't say. */
+  @IsOptional()
+  @IsArray(words('What the crowns were set to is a list.'))
+  @ArrayMaxSize(PLANNABLE.length, words('A tooth has two targets.'))
+  @ArrayUnique((t: SetTarget) => t.tooth, words('A tooth has two targets.'))
+  @ValidateNested({ each: true })
+  @Holds(() => SetTarget)
+  setTo?: SetTarget[];
 
   /** Contacts are kept at this tightness, mm, after each change of a number; not kept where nothing is said. */
   @IsOptional()
@@ -130,6 +155,7 @@ export const shape = defineSection({
   labels: {
     scanId: 'scan',
     proposalVersion: 'set to proposal',
+    setTo: 'targets it was set to',
     contactsMm: 'contacts kept, mm',
     character: 'character',
     palatal: 'palatal side',

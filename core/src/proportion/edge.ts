@@ -152,6 +152,12 @@ export interface EdgeOutcome {
   readonly warnings: readonly { readonly weight: 'stop' | 'watch'; readonly text: string }[];
 }
 
+/**
+ * So much comes off an edge before dentin is likely to be met there, and before the pulp has to be known, mm. Common
+ * practice, no source: worn edges have less enamel, and the young a pulp that reaches further.
+ */
+const EDGE_OFF_MM = { dentin: 1, pulp: 2 } as const;
+
 /** Display, room to the lower lip and overbite with the edge set down by `edgeMm`, and what of it asks for care. */
 export function edgeOutcome(f: EdgeFacts, edgeMm: number): EdgeOutcome {
   const by = <K extends 'restMm' | 'roomMm' | 'overbiteMm'>(key: K, sign: 1 | -1) => {
@@ -174,6 +180,16 @@ export function edgeOutcome(f: EdgeFacts, edgeMm: number): EdgeOutcome {
     warnings.push({
       weight: 'watch',
       text: `Only ${say(out.roomMm)} stay to the lower lip${speech.because.map((b) => `; ${b}`).join('')}: try F and V with the mock-up.`,
+    });
+  if (-edgeMm >= EDGE_OFF_MM.pulp)
+    warnings.push({
+      weight: 'stop',
+      text: `${say(-edgeMm)} come off the edges: dentin is opened, and how far the pulp lies must be known from a radiograph first. Moving the teeth up, or less, keeps them whole.`,
+    });
+  else if (-edgeMm >= EDGE_OFF_MM.dentin)
+    warnings.push({
+      weight: 'watch',
+      text: `${say(-edgeMm)} come off the edges: dentin may be met there, sooner on worn teeth.`,
     });
   if (out.overbiteMm !== undefined && out.overbiteMm > DEEP_OVERBITE_MM && edgeMm > 0)
     warnings.push({

@@ -47,6 +47,9 @@ export function notesOnRow(row: readonly InRow[], choice: ProposalChoice, refere
   return notes;
 }
 
+/** Widths that differ by less are one, mm. */
+const SAME_MM = 0.005;
+
 /** What of the wishes could not be kept, and by how much. */
 export function notesOnSpace(wishes: readonly WidthWish[], shared: SharedSpace, space: Figure): string[] {
   const notes: string[] = [];
@@ -62,17 +65,19 @@ export function notesOnSpace(wishes: readonly WidthWish[], shared: SharedSpace, 
         : `The wished widths leave ${(-over).toFixed(1)} mm of the space of ${space.value.toFixed(1)} mm; those not held take it up by ${Math.abs(percent).toFixed(0)} %.`,
     );
   }
-  const ends = (which: 'min' | 'max') => [...shared.atEnd].filter(([, e]) => e === which).map(([t]) => `{${t}}`);
-  for (const [which, word] of [
-    ['min', 'narrow'],
-    ['max', 'wide'],
-  ] as const) {
-    const teeth = ends(which);
-    if (teeth.length > 0)
-      notes.push(
-        `${teeth.join(', ')} ${teeth.length === 1 ? 'is' : 'are'} as ${word} as the band of ${WIDTH_BAND * 100} % allows.`,
-      );
+  // A band is told with the wish that it lies about: 10 mm may be the least that a wish of 11.8 mm allows.
+  const ends = new Map<string, string[]>();
+  for (const { tooth, wishMm } of wishes) {
+    const end = shared.atEnd.get(tooth);
+    const width = shared.widths.get(tooth);
+    const least = wishMm * (1 + (end === 'min' ? -WIDTH_BAND : WIDTH_BAND));
+    // One that is kept like its fellow may stand at the end of the other's band.
+    if (!end || width === undefined || Math.abs(width - least) > SAME_MM) continue;
+    const said = `${width.toFixed(1)} mm, the ${end === 'min' ? 'least' : 'most'} that ±${WIDTH_BAND * 100} % about the wish of ${wishMm.toFixed(1)} mm allows`;
+    ends.set(said, [...(ends.get(said) ?? []), `{${tooth}}`]);
   }
+  for (const [said, teeth] of ends)
+    notes.push(`${teeth.join(', ')} ${teeth.length === 1 ? 'comes' : 'come'} to ${said}.`);
   if (shared.leftMm > 0)
     notes.push(
       `${shared.leftMm.toFixed(1)} mm of the space can’t be filled within the bands: gaps stay, or a tooth is locked wider.`,

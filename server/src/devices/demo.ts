@@ -14,6 +14,7 @@ import {
   type Role,
   type SectionChange,
   type SectionName,
+  setTargets,
 } from '@radiant/contract';
 import { ask, CaseEngine, gumUpOf, propose, readScan } from '@radiant/core';
 import { inState, makePatient, RECIPES, type RecipeName } from '@radiant/standins';
@@ -241,7 +242,7 @@ export class Demo implements OnModuleDestroy {
     await this.change(
       row,
       'shape',
-      (before) => (before ? undefined : { scanId: file.id, proposalVersion: 1, teeth }),
+      (before) => (before ? undefined : { scanId: file.id, proposalVersion: 1, setTo: setTargets(proposal), teeth }),
       me,
     );
     const { reduce } = plan;

@@ -124,7 +124,7 @@ function head(doc: Doc, s: Page): void {
     .join(' · ');
   text(doc, facts, LEFT, 22.5 * MM, { colour: INK_2, size: 10, width: left, height: 14 });
   const pages = s.pages.length > 1 ? ` · page ${s.page} of ${s.pages.length}` : '';
-  text(doc, `Contour, version ${s.contourVersion}${pages}`, x, 9 * MM, { font: 'bold', size: 10, ...right });
+  text(doc, `Contour no. ${s.contourVersion}${pages}`, x, 9 * MM, { font: 'bold', size: 10, ...right });
   const lines = doc.font('sans').fontSize(9).heightOfString(s.contourStanding, { width: right.width }) > 14 ? 2 : 1;
   text(doc, s.contourStanding, x, 13 * MM, { size: 9, ...right, height: 13 * lines });
   const below = (13 + 4.3 * lines) * MM;
@@ -381,7 +381,7 @@ function foot(doc: Doc, s: Page): void {
   );
   text(
     doc,
-    `Radiant Arch · norms: Ferrari, Patroni, Balleri 1992, from memory; thicknesses: common practice · contour version ${s.contourVersion}`,
+    `Radiant Arch · norms: Ferrari, Patroni, Balleri 1992, from memory; thicknesses: common practice · contour no. ${s.contourVersion}`,
     LEFT,
     286.5 * MM,
     { size: 7.5, colour: INK_2 },

@@ -29,6 +29,7 @@ export function JawCanvas({
       dpr={[0.5, 2]}
       camera={{ fov: fieldDeg, near: 10, far: 600, position: [...eyeOf('upper', 'front').from], up: [0, 0, 1] }}
       gl={{ antialias: SMOOTH }}
+      role="group"
       aria-label={label}
     >
       <color attach="background" args={[PALETTE.bench]} />

@@ -150,7 +150,7 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
   return (
     <Link
       to={`/cases/${c.id}/read`}
-      className="grid grid-cols-[132px_minmax(0,1fr)] gap-4 overflow-hidden rounded-xl border border-hair bg-leaf transition-colors hover:border-plum"
+      className="grid grid-cols-[132px_minmax(0,1fr)] gap-4 overflow-hidden max-sm:grid-cols-[92px_minmax(0,1fr)] max-sm:gap-3 rounded-xl border border-hair bg-leaf transition-colors hover:border-plum"
     >
       {c.coverId ? (
         <img
@@ -164,8 +164,8 @@ function CaseCard({ summary: c }: { summary: CaseSummary }) {
         </span>
       )}
       <span className="block min-w-0 py-3.5 pr-5">
-        <span className="flex items-baseline justify-between gap-4">
-          <b className="truncate font-serif text-figure font-semibold">{c.name}</b>
+        <span className="flex flex-wrap items-baseline justify-between gap-x-4">
+          <b className="max-w-full truncate font-serif text-figure font-semibold">{c.name}</b>
           <span className="shrink-0 text-note text-ink-2">changed {day(c.updatedAt)}</span>
         </span>
         <span className="mt-0.5 block truncate text-ink-2">

@@ -24,13 +24,13 @@ export function PracticePage({ who, title, children }: { who: Who; title: string
   };
   return (
     <div className="flex h-full flex-col">
-      <header className="flex h-[72px] shrink-0 items-center gap-4 border-b border-hair bg-leaf px-6">
+      <header className="flex min-h-[72px] shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair bg-leaf px-6 max-lg:py-2">
         <Link to="/" className="flex items-center gap-3">
           <img src="/arch.svg" alt="" className="h-7 w-7" />
           <span className="font-serif text-figure font-semibold">Radiant Arch</span>
         </Link>
         <span className="text-ink-2">{who.practice}</span>
-        <nav className="ml-auto flex items-center gap-5 text-ink-2">
+        <nav className="ml-auto flex flex-wrap items-center gap-x-5 gap-y-1 text-ink-2">
           <Arrivals who={who} />
           <Link to="/people" className="hover:text-ink">
             people
@@ -64,7 +64,7 @@ export function PracticePage({ who, title, children }: { who: Who; title: string
           </button>
         </div>
       )}
-      <main className="flex-1 overflow-auto px-6 py-8">
+      <main className="flex-1 overflow-auto px-6 py-8 max-sm:px-3">
         <div className="mx-auto max-w-[1040px]">
           <h1 className="mb-6 font-serif text-head font-semibold tracking-tight">{title}</h1>
           {children}

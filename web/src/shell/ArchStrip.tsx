@@ -69,10 +69,8 @@ export function ArchStrip({ stage }: { stage: StageDefinition }) {
   };
   return (
     <svg
-      width="520"
-      height="100"
       viewBox="-260 -72 520 100"
-      className="mx-auto block"
+      className="mx-auto block h-[100px] w-full max-w-[520px] max-lg:order-last"
       role="radiogroup"
       aria-label="Tooth"
       onKeyDown={(e) => {

@@ -64,9 +64,9 @@ function Frame() {
     .filter(Boolean)
     .join(' · ');
   return (
-    <div className="grid h-full min-w-[1000px] grid-cols-[148px_minmax(0,1fr)] grid-rows-[100px_minmax(0,1fr)]">
-      <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_520px_minmax(0,1fr)] border-b border-hair bg-leaf">
-        <div className="min-w-0 px-5 py-4">
+    <div className="grid h-full grid-cols-[148px_minmax(0,1fr)] grid-rows-[100px_minmax(0,1fr)] max-lg:flex max-lg:h-auto max-lg:min-h-full max-lg:flex-col">
+      <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_minmax(340px,520px)_minmax(0,1fr)] border-b border-hair bg-leaf max-lg:flex max-lg:flex-wrap">
+        <div className="min-w-0 px-5 py-4 max-lg:flex-1 max-lg:pb-1">
           <h1 className="mb-1.5 truncate font-serif text-head font-semibold leading-none tracking-tight">
             {detail.name}
           </h1>
@@ -80,7 +80,7 @@ function Frame() {
           )}
         </div>
         <ArchStrip stage={stage} />
-        <div className="min-w-0 px-5 py-4 text-right text-note text-ink-2">
+        <div className="min-w-0 px-5 py-4 text-right text-note text-ink-2 max-lg:ml-auto max-lg:pb-0 max-sm:w-full max-sm:py-0 max-sm:text-left">
           <StageFact stage={stage} />
           {stage.section && <SaveState section={stage.section} />}
         </div>
@@ -104,7 +104,7 @@ function StageFact({ stage }: { stage: StageDefinition }) {
     const standing = standingOf(shape.data.teeth, detail.contours);
     return (
       <p>
-        <b className="font-semibold text-ink">Contour, version {shape.version}</b>
+        <b className="font-semibold text-ink">Contour no. {shape.version}</b>
         {shape.at ? `, ${day(shape.at)}` : ''}
         <span className={`block ${standing.kind === 'approved' ? '' : 'font-semibold text-removed-ink'}`}>
           {standingWords(standing)}
@@ -119,26 +119,31 @@ function Journey() {
   const { detail, notation, setNotation, who } = useCase();
   const stages = useStages();
   return (
-    <nav aria-label="Journey" className="flex flex-col border-r border-hair py-3.5">
+    <nav
+      aria-label="Journey"
+      className="flex flex-col border-r border-hair py-3.5 max-lg:flex-row max-lg:flex-wrap max-lg:items-center max-lg:border-r-0 max-lg:border-b max-lg:py-1"
+    >
       {stages.map((s) => (
         <NavLink
           key={s.name}
           to={s.name}
           className={({ isActive }) =>
-            `relative flex h-10 items-center gap-2.5 pl-[18px] pr-4 text-body ${isActive ? 'font-[650] text-ink' : 'text-ink-2 hover:text-ink'}`
+            `relative flex h-10 items-center gap-2.5 pl-[18px] pr-4 text-body max-lg:gap-1.5 max-lg:px-3 ${isActive ? 'font-[650] text-ink' : 'text-ink-2 hover:text-ink'}`
           }
         >
           {({ isActive }) => (
             <>
-              {isActive && <span className="absolute bottom-2 left-0 top-2 w-1 rounded-r bg-plum" />}
+              {isActive && (
+                <span className="absolute bottom-2 left-0 top-2 w-1 rounded-r bg-plum max-lg:inset-x-3 max-lg:top-auto max-lg:bottom-0 max-lg:h-[3px] max-lg:w-auto max-lg:rounded-t" />
+              )}
               <StageGlyph on={isActive} section={s.section} />
               {s.name}
             </>
           )}
         </NavLink>
       ))}
-      <div className="mt-auto flex flex-col gap-2.5 px-[18px] text-note text-ink-2">
-        <label className="flex flex-col gap-1">
+      <div className="mt-auto flex flex-col gap-2.5 px-[18px] text-note text-ink-2 max-lg:mt-0 max-lg:ml-auto max-lg:flex-row max-lg:flex-wrap max-lg:items-center max-lg:gap-x-4 max-lg:gap-y-1 max-lg:px-3">
+        <label className="flex flex-col gap-1 whitespace-nowrap max-lg:flex-row max-lg:items-center">
           tooth numbers
           <select
             className="field h-[28px] px-1 text-note"

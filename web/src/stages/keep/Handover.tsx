@@ -57,7 +57,7 @@ export function Handover({
           <button
             key={o.href}
             type="button"
-            className="how ml-4"
+            className="how ml-4 inline-block py-1"
             disabled={disabled || state.busy}
             onClick={() => void fetchIt(o.href, o.name)}
           >

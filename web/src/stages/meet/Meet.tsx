@@ -41,7 +41,7 @@ export default function Meet() {
       bench={
         <div
           {...getRootProps({
-            className: `flex h-full flex-col gap-3 overflow-y-auto px-6 py-4 ${isDragActive ? 'bg-plum-soft' : ''}`,
+            className: `@container flex h-full flex-col gap-3 overflow-y-auto px-6 py-4 max-sm:px-3 ${isDragActive ? 'bg-plum-soft' : ''}`,
           })}
         >
           <input {...getInputProps({ 'aria-label': 'Photograph files', accept: 'image/jpeg,image/png' })} />

@@ -11,7 +11,7 @@ export function PhotoWall({ photos, state }: { photos: readonly CaseFile[]; stat
   const open = photos.find((f) => f.id === shown);
   return (
     <>
-      <ul className="grid grid-cols-5 gap-2.5">
+      <ul className="grid grid-cols-3 gap-2.5 @[420px]:grid-cols-5">
         {keysOf(PHOTO_VIEWS).map((view) => {
           const own = photos.filter((f) => f.view === view && f.state === state);
           const newest = own.at(-1);

@@ -7,6 +7,29 @@ import { Toggles } from './Toggles.js';
 
 const SEXES = { female: 'female', male: 'male' } as const;
 
+/** A case that takes longer is rare; the year is asked about. House value. */
+const LONG_YEARS = 3;
+
+/** What is asked of a day that can hardly be meant. */
+function DayAsked({ day }: { day: string }) {
+  const now = new Date();
+  const today = `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;
+  const ahead = Number(day.slice(0, 4)) - now.getFullYear();
+  const asked =
+    day < today
+      ? 'This day has passed. Is the year right?'
+      : ahead > LONG_YEARS
+        ? `That is ${ahead} years from now. Is the year right?`
+        : undefined;
+  return (
+    asked && (
+      <p role="alert" className="mt-1 text-note text-removed-ink">
+        {asked}
+      </p>
+    )
+  );
+}
+
 /** The record: age, sex where a norm needs it, what the patient wants, by when, what to beware of. */
 export function Record() {
   const meet = useSection('meet');
@@ -52,6 +75,7 @@ export function Record() {
             disabled={!mayWrite}
             onChange={(e) => change({ finishBy: e.target.value || null }, 'by')}
           />
+          {data.finishBy && <DayAsked day={data.finishBy} />}
         </div>
       </div>
       <Toggles

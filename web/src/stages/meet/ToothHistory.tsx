@@ -28,7 +28,7 @@ export function ToothHistory() {
     <section aria-label="What the teeth have behind them">
       <h2 className="title mb-2 mt-1">What the teeth have behind them</h2>
       {[UPPER, LOWER].map((row) => (
-        <div key={row[0]} className="mb-1 grid grid-cols-[repeat(16,minmax(0,1fr))] gap-1">
+        <div key={row[0]} className="mb-1 grid grid-cols-8 gap-1 @[460px]:grid-cols-[repeat(16,minmax(0,1fr))]">
           {row.map((t) => (
             <ToothButton key={t} tooth={t} />
           ))}

@@ -79,7 +79,7 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
   );
   return (
     <figure className="min-h-[240px] flex-1">
-      <figcaption className="flex items-baseline gap-4">
+      <figcaption className="flex flex-wrap items-baseline gap-x-4">
         <h2 className="title">As it is, and as proposed</h2>
         <span className="text-note text-ink-2">
           unrolled, {gumMm > 0 ? `gum moved up ${number(gumMm, 1)} mm` : 'gum lines kept'}; dashed: central edge

@@ -33,7 +33,7 @@ export default function Propose() {
         state.state === 'loading' ? (
           <Waiting what="the scan and measuring its teeth" />
         ) : proposal ? (
-          <div className="flex h-full flex-col gap-1 overflow-y-auto px-6 py-4">
+          <div className="@container flex h-full flex-col gap-1 overflow-y-auto px-6 py-4 max-sm:px-3">
             {state.apart && (
               <p className="finding text-note" data-weight="watch">
                 The scan can’t be taken ({sentence(state.apart)}), so these sizes are the photograph’s alone.
@@ -41,11 +41,13 @@ export default function Propose() {
             )}
             <Front proposal={proposal} measures={state.front.measures} />
             <SchoolStrip front={state.front} />
-            <div className="mt-1 grid grid-cols-[minmax(0,1fr)_minmax(0,290px)] gap-6">
-              <TargetTable proposal={proposal} measures={state.front.measures} />
-              <Suspense fallback={null}>
-                <RatioChart proposal={proposal} measures={state.front.measures} model={ratioNormsOf(school)} />
-              </Suspense>
+            <div className="mt-1">
+              <div className="grid gap-6 @[720px]:grid-cols-[minmax(0,1fr)_290px]">
+                <TargetTable proposal={proposal} measures={state.front.measures} />
+                <Suspense fallback={null}>
+                  <RatioChart proposal={proposal} measures={state.front.measures} model={ratioNormsOf(school)} />
+                </Suspense>
+              </div>
             </div>
           </div>
         ) : (
@@ -88,7 +90,7 @@ function Front({ proposal, measures }: { proposal: Proposal; measures: readonly 
   };
   return (
     <div className="flex min-h-[300px] flex-1 flex-col">
-      <div className="mb-1 flex gap-1.5">
+      <div className="mb-1 flex flex-wrap gap-1.5">
         {FRONTS.map(([id, word]) => (
           <button
             key={id}

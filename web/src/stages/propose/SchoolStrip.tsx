@@ -20,7 +20,10 @@ export function SchoolStrip({ front }: { front: Front }) {
     [front, data],
   );
   return (
-    <fieldset className="grid shrink-0 grid-cols-9 gap-1.5" disabled={!mayWrite}>
+    <fieldset
+      className="grid shrink-0 grid-cols-[repeat(auto-fill,minmax(84px,1fr))] gap-1.5 @[680px]:grid-cols-9"
+      disabled={!mayWrite}
+    >
       <legend className="sr-only">School</legend>
       {all.map(({ id, name, proposal }) => (
         <label

@@ -1,9 +1,17 @@
 import { type FindingVerdict, frontScale, keysOf, PHOTO_VIEWS, type PhotoView, repeatsOf } from '@radiant/contract';
-import { difference, differs, type Finding, opposite, spreadLearned, type ToothMeasure } from '@radiant/core';
+import {
+  difference,
+  differs,
+  doubtfulMeasures,
+  type Finding,
+  opposite,
+  spreadLearned,
+  type ToothMeasure,
+} from '@radiant/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useBenchReading } from '../../data/bench-reading.js';
-import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { useReading } from '../../data/reading.js';
 import { useLatest } from '../../data/use-latest.js';
 import { FigureTable } from '../../shell/FigureTable.js';
@@ -20,6 +28,16 @@ import { ViewFigures } from './ViewFigures.js';
 
 /** So many findings are shown at once; the measures below must stay in sight. */
 const SHOWN = 3;
+
+/** What of the measures can hardly be, before anything is made of them. */
+function Doubts({ measures }: { measures: readonly ToothMeasure[] }) {
+  const sentence = useSentence();
+  return doubtfulMeasures(measures).map((d) => (
+    <p key={d.sentence} role="alert" className="finding text-note" data-weight="stop">
+      {sentence(d.sentence)}
+    </p>
+  ));
+}
 
 /** What stands out, the most visible first, and the chosen tooth beside its fellow. */
 export function FindingsPanel({
@@ -61,6 +79,7 @@ export function FindingsPanel({
     <>
       <ReadOnlyNote section="read" />
       <Refused sentence={read.refusal?.detail} />
+      <Doubts measures={measures} />
       <h2 className="title">What stands out</h2>
       <p className="mb-3.5 text-note text-ink-2">
         {findings.length === 0

@@ -142,7 +142,7 @@ export function SectionDrawing({
       <div className="text-note max-[1179px]:flex max-[1179px]:items-start max-[1179px]:gap-6 max-[1179px]:text-fine">
         <ul className="mb-5 mt-1 space-y-2 max-[1179px]:mb-0 max-[1179px]:space-y-0.5">
           <Line colour={PALETTE.ink} word={`tooth as scanned, ±${SCAN_PM_MM.toFixed(2)}`} />
-          <Line colour={PALETTE.plum} word={`contour, version ${shape.version}`} thick />
+          <Line colour={PALETTE.plum} word={`contour no. ${shape.version}`} thick />
           <Line colour={PALETTE.removed} word="target of the preparation" dash="7 4" thick />
           <Line colour="#a8966f" word="enamel ends, middle of the norm" dash="2 3" />
         </ul>

@@ -145,12 +145,12 @@ function Bench() {
                 <PassingNotes contour={contour} neighbours={neighbours} troubles={troubles} />
               </div>
             )}
-            <div className="pointer-events-none absolute bottom-4 left-4 flex flex-col items-start gap-3 [&>*]:pointer-events-auto">
+            <div className="pointer-events-none absolute inset-x-4 bottom-4 flex flex-wrap items-end justify-between gap-3 [&>*]:pointer-events-auto">
               {(drawn === 'bite' ? lower.state === 'ready' : drawn === 'difference') && (
                 <Legend of={drawn === 'bite' ? 'bite' : 'difference'} jaw={jaw} />
               )}
+              <ViewChips jaw={jaw} look={look} />
             </div>
-            <ViewChips jaw={jaw} look={look} />
             <span data-testid="planned-count" className="sr-only">
               {planned.size} planned surfaces
             </span>
@@ -249,7 +249,7 @@ function NoLowerJaw({ of, back }: { of: Exclude<JawState, { state: 'ready' }>; b
 
 function ViewChips({ jaw, look }: { jaw: Jaw; look: (view: ViewName) => void }) {
   return (
-    <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
+    <div className="ml-auto flex flex-wrap justify-end gap-1.5">
       {ARCH_VIEWS.map((v) => (
         <button key={v} type="button" className="chip" onClick={() => look(v)}>
           {(jaw === 'lower' && LOWER_WORDS[v]) || VIEW_WORDS[v]}

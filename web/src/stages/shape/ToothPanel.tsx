@@ -1,4 +1,12 @@
-import { contourPlan, type PlanField, planInputs, sameContour, type ToothPlanInput } from '@radiant/contract';
+import {
+  changedSince,
+  contourPlan,
+  type PlanField,
+  planInputs,
+  sameContour,
+  type TargetSince,
+  type ToothPlanInput,
+} from '@radiant/contract';
 import { type Fdi, isPlannable, opposite, SCANNED_SIZE_PM_MM } from '@radiant/core';
 import { useRef, useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
@@ -17,6 +25,34 @@ import { NeighbourNotes } from './NeighbourNotes.js';
 import { ScanUpload } from './ScanUpload.js';
 import type { SetToProposal } from './use-set-to-proposal.js';
 import { Versions } from './Versions.js';
+
+/** Which targets are other than the ones that the crowns were set to. */
+function ProposalSince({ since }: { since: readonly TargetSince[] }) {
+  const name = useToothLabel();
+  const words = ({ tooth, before, after }: TargetSince): string => {
+    if (!before || !after) return `${name(tooth)} ${after ? 'has a target now' : 'has no target any more'}`;
+    const parts = (
+      [
+        ['lengthMm', 'longer', 'shorter'],
+        ['widthMm', 'wider', 'narrower'],
+      ] as const
+    ).flatMap(([key, more, less]) => {
+      const by = after[key] - before[key];
+      return Math.abs(by) < 0.02 ? [] : [`${number(Math.abs(by), 2)} mm ${by > 0 ? more : less}`];
+    });
+    return `${name(tooth)} ${parts.join(' and ')}`;
+  };
+  return (
+    <div className="finding" data-weight="watch">
+      <b className="font-[650]">The proposal has changed since</b>
+      <span className="block text-note text-ink-2">
+        {since.length > 0
+          ? `${since.map(words).join(', ')}.`
+          : 'It was written again after these crowns were set to it.'}
+      </span>
+    </div>
+  );
+}
 
 /** The chosen tooth's planned crown in numbers, what stands beside and below it, and the versions. */
 export function ToothPanel({
@@ -46,8 +82,10 @@ export function ToothPanel({
   const target = proposal?.targets.find((t) => t.tooth === tooth);
   /** The proposal has a target for it that is not what it is. */
   const proposed = !!target && !target.stays;
-  const since = shape.data.proposalVersion;
-  const stale = own !== undefined && since !== undefined && since !== null && since < propose.version;
+  const { setTo, proposalVersion } = shape.data;
+  const since = setTo && proposal ? changedSince(setTo, proposal) : [];
+  // Older contours say only that something was written since.
+  const older = !setTo && typeof proposalVersion === 'number' && proposalVersion < propose.version;
 
   const notes: Partial<Record<PlanField['key'], string>> = {
     ...(there && {
@@ -67,14 +105,7 @@ export function ToothPanel({
           {there.wearMm > 0 ? `, worn by about ${number(there.wearMm, 1)} mm` : ''}
         </p>
       )}
-      {stale && (
-        <div className="finding" data-weight="watch">
-          <b className="font-[650]">The proposal has changed since</b>
-          <span className="block text-note text-ink-2">
-            These crowns were set to version {since}; it is now version {propose.version}.
-          </span>
-        </div>
-      )}
+      {own && (since.length > 0 || older) && <ProposalSince since={since} />}
       {own ? (
         <>
           <CrownFields own={own} notes={notes} disabled={!mayWrite} onChange={change} onDone={() => void settle()} />

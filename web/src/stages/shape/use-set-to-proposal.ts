@@ -1,4 +1,4 @@
-import { planInputs, plannedOn } from '@radiant/contract';
+import { planInputs, plannedOn, setTargets } from '@radiant/contract';
 import { gumUpOf } from '@radiant/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
@@ -69,6 +69,7 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
       ...shape.data,
       ...(scanId && { scanId }),
       proposalVersion: propose.version,
+      setTo: setTargets(proposal),
       teeth: [...planInputs(plan), ...beside],
     });
   }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail]);
