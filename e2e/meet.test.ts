@@ -121,3 +121,47 @@ it('a picture is put away and brought back; one with measures on it is not', asy
   await page.getByRole('button', { name: 'Put away' }).click();
   await page.getByText('Measures stand on this photograph; choose another in read first.').waitFor();
 });
+
+it('photographs go on being sent while another stage is looked at', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('On their way');
+  const photos = async () =>
+    (await client.get<CaseDetail>(`/cases/${id}`)).body.files.filter((f) => f.kind === 'photo').length;
+  const before = await photos();
+  // As over a slow line: each waits until it is let through.
+  let letThrough: () => void = () => undefined;
+  const gate = new Promise<void>((go) => {
+    letThrough = go;
+  });
+  await page.route(`**/api/cases/${id}/files?*`, async (route) => {
+    await gate;
+    await route.continue();
+  });
+  await open(page, id, 'meet');
+  await page
+    .getByLabel('Photograph files')
+    .setInputFiles([await picture('one.jpg', '#446688'), await picture('two.jpg', '#664488')]);
+  await page.getByText('0 of 2 arrived').waitFor();
+  await page.getByRole('link', { name: 'propose', exact: true }).click();
+  await page.getByText('0 of 2 sent').waitFor();
+  letThrough();
+  await page.getByText('0 of 2 sent').waitFor({ state: 'detached' });
+  await page.getByText(/of 2 sent/).waitFor({ state: 'detached' });
+  expect(await photos()).toBe(before + 2);
+  await page.getByRole('link', { name: 'meet', exact: true }).click();
+  await page.getByText('2 of 2 arrived').waitFor();
+  await page.unrouteAll();
+});
+
+it('a day that has passed is asked about, in its place and as it is typed', async () => {
+  const { page } = v;
+  const { id } = await copyOfAvocet('Days');
+  await open(page, id, 'meet');
+  const day = page.getByLabel('Finish by');
+  await day.click();
+  await page.keyboard.type('12182020');
+  await page.getByText('This day has passed. Is the year right?').waitFor();
+  await page.keyboard.press('Shift+Tab');
+  await day.fill('');
+  await page.getByText('This day has passed.').waitFor({ state: 'detached' });
+});

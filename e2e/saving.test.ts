@@ -232,3 +232,60 @@ it('when somebody else signs in in another tab, this one sends nothing in their 
   await page.locator('[data-testid=save-state][data-status=signed-out]').waitFor();
   expect((await stored(kase)).meet.data.ageYears).toBe(34);
 });
+
+it('every saved state is in the history: looked at without a change, gone back to, and undone', async () => {
+  const kase = await copyWithoutScans('With a history');
+  const { page, troubles } = await visit();
+  await open(page, kase.id, 'propose');
+  const edge = page.getByLabel('Edge set down').first();
+  for (const mm of ['0.8', '1.4']) {
+    await typed(edge, mm);
+    await page.keyboard.press('Tab');
+    await saved(page);
+  }
+  const { version } = (await stored(kase)).propose;
+  await page.getByRole('button', { name: 'History of propose' }).click();
+  const history = page.getByRole('dialog', { name: 'History of propose' });
+  await history.getByText(/0\.8 → 1\.4/).waitFor();
+  await history.getByRole('button', { name: `Look at no. ${version - 1}` }).click();
+  await holds(edge, '0.8');
+  await page.getByText(/You look at propose as it was saved/).waitFor();
+  expect(await edge.isDisabled()).toBe(true);
+  await page.getByRole('button', { name: 'Return to now' }).click();
+  await holds(edge, '1.4');
+  expect((await stored(kase)).propose.version).toBe(version);
+  await history.getByRole('button', { name: `Look at no. ${version - 1}` }).click();
+  await page.getByRole('button', { name: 'Go back to it' }).click();
+  await holds(edge, '0.8');
+  await saved(page);
+  expect((await stored(kase)).propose).toMatchObject({ version: version + 1, data: { edgeMm: 0.8 } });
+  await history.getByText(/1\.4 → 0\.8/).waitFor();
+  await history.getByRole('button', { name: 'Close the history' }).click();
+  await page.getByRole('main').click({ position: { x: 5, y: 5 } });
+  await page.keyboard.press('Control+z');
+  await holds(edge, '1.4');
+  await page.keyboard.press('Control+y');
+  await holds(edge, '0.8');
+  await saved(page);
+  expect(troubles).toEqual([]);
+});
+
+it('signing in again in one tab wakes the other: its edit is sent without anything being pressed there', async () => {
+  const kase = await copyWithoutScans('Two tabs');
+  const { page } = await visit();
+  await open(page, kase.id, 'propose');
+  await page.getByTestId('target-11').waitFor();
+  await page.context().clearCookies();
+  await typed(page.getByLabel('Edge set down').first(), '1.7');
+  await page.locator('[data-testid=save-state][data-status=signed-out]').waitFor();
+  const other = await page.context().newPage();
+  await other.goto(URL_);
+  await typed(other.getByLabel('E-mail address'), PEOPLE.dentist);
+  await typed(other.getByLabel('Password'), PASSWORD);
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await other.getByRole('heading', { name: 'Cases' }).waitFor();
+  expect(await other.title()).toBe('Cases · Radiant Arch');
+  await saved(page);
+  expect((await stored(kase)).propose.data.edgeMm).toBe(1.7);
+  expect(await page.title()).toBe('Two tabs · propose · Radiant Arch');
+});

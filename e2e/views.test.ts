@@ -7,7 +7,7 @@ import type { Page } from 'playwright-core';
 import sharp from 'sharp';
 import { DATA, URL_ } from '../server/test/house.js';
 import { rendered } from '../standins/test/render.js';
-import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, saved, typed, type Visit, visit } from './browser.js';
 
 /** A small picture of the smile: quick to render, every millimetre known. */
 const SMALL = { widthPx: 900, heightPx: 600 };
@@ -151,6 +151,7 @@ it('a second length that does not agree is told beside the scale', async () => {
   };
   await page.mouse.click(image.x + 80, image.y + 200);
   await page.mouse.click(image.x + 380, image.y + 200);
+  await typed(page.getByLabel('Between the two points'), '20');
   await page.getByText('does not agree').waitFor();
   await page.getByRole('button', { name: 'back to the scale' }).click();
   await page.getByText(/the picture is tilted, or one of the two lengths is wrong/).waitFor();

@@ -126,6 +126,13 @@ export interface SectionState<N extends SectionName = SectionName> {
   readonly at: string | null;
 }
 
+/** Some states in which a section was saved, the newest first. */
+export interface SectionHistory<N extends SectionName = SectionName> {
+  readonly states: readonly SectionState<N>[];
+  /** Whether there are older ones. */
+  readonly more: boolean;
+}
+
 export type ArrivalState = 'taken' | 'held' | 'tray' | 'refused';
 
 /** What a device laid into the watched folder, and what became of it. */

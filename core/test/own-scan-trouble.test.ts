@@ -1,5 +1,4 @@
 import { JAWS } from './trials/jaws.js';
-import { joinedTrial, partsTrial } from './trials/parts.js';
 import { rotating, share } from './trials/rotating.js';
 import { type TroubleTrial, troubleTrials } from './trials/trouble.js';
 
@@ -42,34 +41,5 @@ describe('what is said of teeth that are not whole or not free', () => {
       );
       expect(t.halfIou).toBeGreaterThan(0.8);
     }
-  });
-});
-
-describe('a scan that is no whole row', () => {
-  let parts: ReturnType<typeof partsTrial>;
-  beforeAll(() => {
-    parts = partsTrial();
-  });
-
-  it('is told so: palate alone, gum without teeth, one side, a front that lies wrongly', () => {
-    expect(parts.whole).toEqual({ teeth: [11, 12, 13, 14, 15, 21, 22, 23, 24, 25], doubt: '', contacts: [] });
-    expect(parts.palate.doubt).toMatch(/^No tooth is found in it\. Palate or gum alone is nothing to plan on/);
-    expect(parts.gum.doubt).toMatch(/clear line to the gum: it may be no row of teeth/);
-    // Each of these is laid wrongly, and which of the reasons to doubt it is met first depends on the mouth.
-    expect(parts.side.doubt).toMatch(/a front is planned on both sides|three clicks lay it anew/i);
-    expect(parts.front.doubt).toMatch(/three clicks lay it anew/i);
-  });
-
-  it('a front alone is laid by three clicks, and then its six teeth are there', () => {
-    expect(parts.clicked).toEqual({ teeth: [11, 12, 13, 21, 22, 23], doubt: '', contacts: [] });
-  });
-
-  it('centrals joined in their contact can hardly be told apart; joined over their faces they are not found', () => {
-    const splint = joinedTrial(3, 8, 1.2);
-    expect(splint.teeth).toHaveLength(10);
-    expect(splint.contacts.map((d) => `${d.tooth} ${d.sentence}`)).toEqual([
-      '11 can hardly be told from {21} where they touch',
-    ]);
-    expect(joinedTrial(5, 6, 0.3).doubt).toMatch(/^Both centrals and a tooth behind each are not all found/);
   });
 });

@@ -241,6 +241,31 @@ describe('a section on the page', () => {
     expect(drafts.kept.get('c13')).toMatchObject({ baseVersion: 1, data: { edgeMm: 0.9 } });
   });
 
+  it('an earlier state is looked at without a change, and gone back to by one that undo takes back', async () => {
+    const sent = server(accept);
+    const s = open('c20', state(7, 2));
+    s.look(state(3, 1));
+    expect(s.snapshot()).toMatchObject({ data: { edgeMm: 1 }, version: 7, looked: { version: 3 } });
+    // Nothing is changed by a slip meanwhile, and news of another don't show through.
+    set(s, 9);
+    s.undo();
+    s.serverHas(state(8, 2.5));
+    await pass(5000);
+    expect(sent).toEqual([]);
+    expect(edge(s)).toBe(1);
+    s.look(undefined);
+    expect(edge(s)).toBe(2.5);
+    s.look(state(3, 1));
+    s.goBack();
+    expect(edge(s)).toBe(1);
+    await pass(600);
+    expect(sent).toMatchObject([{ version: 8, data: { edgeMm: 1 } }]);
+    s.undo();
+    expect(edge(s)).toBe(2.5);
+    await pass(600);
+    expect(s.snapshot()).toMatchObject({ status: 'saved', version: 10 });
+  });
+
   it('left within the application it sends what waits, once, and says what the server has then', async () => {
     const sent = server(accept);
     const s = open('c17', state(1, 0));

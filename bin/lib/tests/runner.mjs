@@ -6,7 +6,7 @@ import { inRoot, root } from '../paths.mjs';
 const LANE_MS = 40 * 60_000;
 
 /** Leaves the processors to whatever else wants them. */
-export const STANDING_BACK = ['nice', '-n', '10'];
+export const STANDING_BACK = ['nice', '-n', '5'];
 
 /**
  * Runs Jest on one configuration, its output in pieces to `hear`. Resolves to whether all passed.

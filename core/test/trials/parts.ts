@@ -61,16 +61,22 @@ const PARTS: Readonly<Record<'whole' | 'palate' | 'gum' | 'side' | 'front', Want
 const patient = () => makePatient(scatteredRecipe(611));
 const toothOf = (tooth: Fdi): PatientTooth => patient().teeth.find((t) => t.tooth === tooth)!;
 
-/** What is said of scans that are no whole row: each part of one upper jaw, and its front laid by three clicks. */
-export function partsTrial(): Readonly<Record<keyof typeof PARTS | 'clicked', SaidOfPart>> {
+export type Part = keyof typeof PARTS;
+
+function meshOf(part: Part): Mesh {
   const whole = keptJaw(['parts'], () => wholeJaw(patient(), 'upper', { ...WHOLE_SCANNER, stepMm: 0.35, seed: 611 }));
-  const meshOf = (part: keyof typeof PARTS) => repaired(partOfScan(whole, PARTS[part])).mesh;
-  const of = (part: keyof typeof PARTS) => said(laidByShape(meshOf(part), 'upper').look);
+  return repaired(partOfScan(whole, PARTS[part])).mesh;
+}
+
+/** What is said of a part of one upper jaw: of scans that are no whole row. */
+export const partTrial = (part: Part): SaidOfPart => said(laidByShape(meshOf(part), 'upper').look);
+
+/** What is said of the same jaw's front, laid by three clicks. */
+export function clickedTrial(): SaidOfPart {
   const tip = (tooth: Fdi) => toothOf(tooth).frame.origin;
   const [right, left] = [tip(11), tip(21)];
   const middle: Vec3 = [(right[0] + left[0]) / 2, (right[1] + left[1]) / 2, (right[2] + left[2]) / 2];
-  const clicked = said(laidByClicks(meshOf('front'), 'upper', [middle, tip(13), tip(23)]).look);
-  return { whole: of('whole'), palate: of('palate'), gum: of('gum'), side: of('side'), front: of('front'), clicked };
+  return said(laidByClicks(meshOf('front'), 'upper', [middle, tip(13), tip(23)]).look);
 }
 
 /** What is said of centrals that something joins: in their contact, or over their faces. */

@@ -10,6 +10,7 @@ import {
   NewCase,
   NewComment,
   SectionChange,
+  type SectionHistory,
   type SectionName,
   type SectionState,
 } from '@radiant/contract';
@@ -74,6 +75,17 @@ export class CasesController {
     @Me() me: SignedIn,
   ): Promise<SectionState> {
     return this.sections.change(own, name, request.body, me);
+  }
+
+  /** In which states a section was saved, the newest first; `before` a number goes on from there. */
+  @Get(':id/sections/:name/history')
+  @InCase('id')
+  history(
+    @OwnCase() own: CaseRow,
+    @Param('name') name: SectionName,
+    @Query('before') before?: string,
+  ): Promise<SectionHistory> {
+    return this.sections.history(own, name, before);
   }
 
   @Post(':id/comments')

@@ -6,11 +6,12 @@ import {
   mayWrite,
   SECTION_NAMES,
   SectionChange,
+  type SectionHistory,
   type SectionName,
   type SectionState,
   sectionOf,
 } from '@radiant/contract';
-import { type Sequelize, UniqueConstraintError } from 'sequelize';
+import { Op, type Sequelize, UniqueConstraintError } from 'sequelize';
 import { isLarge } from '../common/body.js';
 import { invalid, ProblemException } from '../common/problem.filter.js';
 import { CaseRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
@@ -19,6 +20,9 @@ import { nothingHere, type Rule, type SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
 import { describeSection } from './cases.service.js';
 import { finishByOf } from './finish-by.js';
+
+/** So many states of a section's history go out at once; each may hold the strokes of a whole contour. House value. */
+const STATES_AT_ONCE = 12;
 
 @Injectable()
 export class SectionsService {
@@ -47,6 +51,33 @@ export class SectionsService {
         if (!isDeadlock(error) || tries === DEADLOCK_TRIES) throw error;
       }
     }
+  }
+
+  /**
+   * The states in which a section was saved, the newest first, so many at once.
+   * @param before only those with a smaller number; the newest where nothing is said
+   * @throws ProblemException 422 for what is no number
+   */
+  async history(row: CaseRow, name: SectionName, before?: string): Promise<SectionHistory> {
+    if (!SECTION_NAMES.includes(name)) throw nothingHere();
+    const under = before === undefined ? Number.MAX_SAFE_INTEGER : Number(before);
+    if (!Number.isSafeInteger(under) || under < 1)
+      throw invalid([{ field: 'before', message: 'Before which state is a whole number from 1.' }]);
+    const rows = await RevisionRow.findAll({
+      where: { caseId: row.id, section: name, version: { [Op.lt]: under } },
+      order: [['version', 'DESC']],
+      limit: STATES_AT_ONCE + 1,
+    });
+    return {
+      states: rows.slice(0, STATES_AT_ONCE).map((r) => ({
+        name,
+        version: r.version,
+        data: completed(name, r.data),
+        by: r.byName,
+        at: r.at.toISOString(),
+      })),
+      more: rows.length > STATES_AT_ONCE,
+    };
   }
 
   /** A small change is checked here, a large one where it keeps nobody waiting. */

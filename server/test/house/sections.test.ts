@@ -1,4 +1,4 @@
-import type { CaseDetail, CaseFile, Problem, SectionState } from '@radiant/contract';
+import type { CaseDetail, CaseFile, Problem, SectionHistory, SectionState } from '@radiant/contract';
 import { box, writeStlBinary } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import sharp from 'sharp';
@@ -233,5 +233,36 @@ describe('files that arrive', () => {
     expect(refused.body.detail).toMatch(sentence);
     expect(refused.status).toBe(status);
     expect((await detail()).files).toHaveLength(before);
+  });
+});
+
+describe('the history of a section', () => {
+  const history = (query = '') =>
+    dentist.get<SectionHistory & Problem>(`/cases/${kase.id}/sections/propose/history${query}`);
+
+  it('goes back to its first state, twelve at a time, each with its content, its person and its moment', async () => {
+    for (let n = 0; n < 15; n++) {
+      const { version, data } = (await detail()).sections.propose;
+      const { status } = await section('propose', version, { ...data, edgeMm: n / 10 });
+      expect(status).toBe(200);
+    }
+    const first = (await history()).body;
+    const now = (await detail()).sections.propose;
+    expect(first.states).toHaveLength(12);
+    expect(first.more).toBe(true);
+    expect(first.states[0]).toEqual(now);
+    const older = (await history(`?before=${first.states.at(-1)?.version}`)).body;
+    expect(older.more).toBe(false);
+    const all = [...first.states, ...older.states];
+    expect(all.map((s) => s.version)).toEqual(Array.from({ length: now.version }, (_, i) => now.version - i));
+    expect(all.slice(0, 15).map((s) => (s as SectionState<'propose'>).data.edgeMm)).toEqual(
+      Array.from({ length: 15 }, (_, i) => (14 - i) / 10),
+    );
+  });
+
+  it('is refused in a sentence before a state that is no number, and is none of a section that is none', async () => {
+    const { status, body } = await history('?before=soon');
+    expect([status, body.errors?.[0]?.message]).toEqual([422, 'Before which state is a whole number from 1.']);
+    expect((await dentist.get(`/cases/${kase.id}/sections/wishes/history`)).status).toBe(404);
   });
 });

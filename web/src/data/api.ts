@@ -1,4 +1,5 @@
 import type { Problem } from '@radiant/contract';
+import { watched } from './slow.js';
 
 /** A refusal of the server, with its problem details. */
 export class ProblemError extends Error {
@@ -43,7 +44,7 @@ export const personHeader = (): Record<string, string> => (person ? { [PERSON_HE
 async function call<T>(path: string, init?: RequestInit): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, { ...init, headers: { ...init?.headers, ...personHeader() } });
+    response = await watched(fetch(`/api${path}`, { ...init, headers: { ...init?.headers, ...personHeader() } }));
   } catch {
     throw new AwayError();
   }

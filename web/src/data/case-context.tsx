@@ -23,6 +23,7 @@ import useSWR, { useSWRConfig } from 'swr';
 import { api } from './api.js';
 import { useDrafts } from './drafts-context.js';
 import { SectionStore, type SectionView } from './section-store.js';
+import { hearOfSession } from './session-news.js';
 
 type Stores = { readonly [K in SectionName]: SectionStore<K> };
 
@@ -102,8 +103,16 @@ export function CaseProvider({
       for (const n of SECTION_NAMES) stores.current?.[n].retry();
     };
     window.addEventListener('online', retry);
-    return () => window.removeEventListener('online', retry);
-  }, []);
+    // Signed in again in another tab, this one goes on too.
+    const deaf = hearOfSession(() => {
+      retry();
+      void mutate();
+    });
+    return () => {
+      window.removeEventListener('online', retry);
+      deaf();
+    };
+  }, [mutate]);
 
   const value = useMemo<CaseContextValue | undefined>(
     () =>

@@ -31,6 +31,8 @@ export interface SectionView<N extends SectionName> {
   readonly refusal?: Problem;
   readonly canUndo: boolean;
   readonly canRedo: boolean;
+  /** The earlier state that is shown in the place of the content; nothing can be changed meanwhile. */
+  readonly looked?: SectionState<N>;
 }
 
 export interface Conflict<N extends SectionName> {
@@ -66,6 +68,7 @@ export class SectionStore<N extends SectionName> {
   private unkept = false;
   private joined: string | undefined;
   private ended = false;
+  private looked: SectionState<N> | undefined;
   /** Keeping and clearing happen one after the other, in the order in which they were asked for. */
   private keeping: Promise<void> = Promise.resolve();
   private refusal: Problem | undefined;
@@ -136,7 +139,7 @@ export class SectionStore<N extends SectionName> {
    * Changes the section. Changes in a row with the same group (one slider drag) are one step for undo.
    */
   set(next: SectionData[N], group?: string): void {
-    if (same(next, this.data)) return;
+    if (this.looked || same(next, this.data)) return;
     if (!group || group !== this.group) {
       this.past = [...this.past.slice(-HISTORY), this.data];
       this.future = [];
@@ -148,7 +151,7 @@ export class SectionStore<N extends SectionName> {
 
   /** Brings something that follows from the last change into it: no step of its own for undo. */
   amend(next: SectionData[N]): void {
-    if (!same(next, this.data)) this.put(next);
+    if (!this.looked && !same(next, this.data)) this.put(next);
   }
 
   /** Ends the current group, so that the next change is a step of its own. */
@@ -157,7 +160,7 @@ export class SectionStore<N extends SectionName> {
   }
 
   undo(): void {
-    const before = this.past.pop();
+    const before = this.looked ? undefined : this.past.pop();
     if (!before) return;
     this.future.push(this.data);
     this.group = undefined;
@@ -165,11 +168,27 @@ export class SectionStore<N extends SectionName> {
   }
 
   redo(): void {
-    const next = this.future.pop();
+    const next = this.looked ? undefined : this.future.pop();
     if (!next) return;
     this.past.push(this.data);
     this.group = undefined;
     this.put(next);
+  }
+
+  /** Shows an earlier state in the place of the content, or the content again. Nothing of it is sent. */
+  look(at: SectionState<N> | undefined): void {
+    this.looked = at;
+    this.emit();
+  }
+
+  /** Goes back to the state that is looked at: a change like any other, which undo takes back. */
+  goBack(): void {
+    const { looked } = this;
+    if (!looked) return;
+    this.looked = undefined;
+    this.group = undefined;
+    this.set(looked.data);
+    this.emit();
   }
 
   /** News from the server. Without an edit it is shown at once; with one, saving will meet it. */
@@ -318,7 +337,8 @@ export class SectionStore<N extends SectionName> {
 
   private makeView(): SectionView<N> {
     return {
-      data: this.data,
+      data: this.looked?.data ?? this.data,
+      ...(this.looked && { looked: this.looked }),
       version: this.base.version,
       by: this.base.by,
       at: this.base.at,
@@ -328,8 +348,8 @@ export class SectionStore<N extends SectionName> {
       ...(this.joined && { joined: this.joined }),
       unkept: this.unkept,
       ...(this.refusal && { refusal: this.refusal }),
-      canUndo: this.past.length > 0,
-      canRedo: this.future.length > 0,
+      canUndo: !this.looked && this.past.length > 0,
+      canRedo: !this.looked && this.future.length > 0,
     };
   }
 

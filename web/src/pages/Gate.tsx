@@ -4,6 +4,10 @@ import useSWR from 'swr';
 import { api, sentenceOf, speakAs } from '../data/api.js';
 import { Drafts } from '../data/drafts.js';
 import { DraftsContext } from '../data/drafts-context.js';
+import { hearOfSession, tellOtherTabs } from '../data/session-news.js';
+import { UploadsProvider } from '../data/uploads.js';
+import { SlowNote } from '../shell/SlowNote.js';
+import { PageTitle } from '../ui/PageTitle.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
 import { FirstAccountForm } from './FirstAccountForm.js';
 import { SignInForm } from './SignInForm.js';
@@ -20,21 +24,42 @@ export const useHere = () => useContext(HereContext);
 
 /** Lets signed-in people through; others meet the sign-in, or the first account's form on a fresh house. */
 export function Gate({ children }: { children: (who: Who) => ReactNode }) {
+  return (
+    <>
+      <SlowNote />
+      <Known>{children}</Known>
+    </>
+  );
+}
+
+function Known({ children }: { children: (who: Who) => ReactNode }) {
   const { data, error, mutate } = useSWR('/session', (path: string) => api.get<Session>(path), {
     revalidateOnFocus: true,
     shouldRetryOnError: true,
     errorRetryInterval: 3000,
   });
+  // Who signs in or out in another tab does so in all of them.
+  useEffect(() => hearOfSession(() => void mutate()), [mutate]);
+  const changed = async () => {
+    await mutate();
+    tellOtherTabs();
+  };
   if (!data)
     return error ? (
       <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} />
     ) : (
       <Waiting what="the session" />
     );
-  if (data.firstAccountNeeded) return <FirstAccountForm done={() => mutate()} />;
-  if (!data.who) return <SignInForm done={() => mutate()} />;
+  if (data.firstAccountNeeded) return <FirstAccountForm done={changed} />;
+  if (!data.who)
+    return (
+      <>
+        <PageTitle of={['Sign in']} />
+        <SignInForm done={changed} />
+      </>
+    );
   return (
-    <SignedIn key={data.who.id} who={data.who} session={data} refresh={() => mutate()}>
+    <SignedIn key={data.who.id} who={data.who} session={data} refresh={changed}>
       {children}
     </SignedIn>
   );
@@ -71,7 +96,9 @@ function SignedIn({
   if (drafts === undefined) return <Waiting what="the session" />;
   return (
     <HereContext.Provider value={here}>
-      <DraftsContext.Provider value={drafts ?? undefined}>{children(who)}</DraftsContext.Provider>
+      <DraftsContext.Provider value={drafts ?? undefined}>
+        <UploadsProvider>{children(who)}</UploadsProvider>
+      </DraftsContext.Provider>
     </HereContext.Provider>
   );
 }

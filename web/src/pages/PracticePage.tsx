@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { api } from '../data/api.js';
 import { useDrafts } from '../data/drafts-context.js';
 import { Arrivals } from '../shell/Arrivals.js';
+import { PageTitle } from '../ui/PageTitle.js';
 import { useHere } from './Gate.js';
 
 /** The frame of the pages outside a case: who one is, the practice, the way out. */
@@ -24,6 +25,7 @@ export function PracticePage({ who, title, children }: { who: Who; title: string
   };
   return (
     <div className="flex h-full flex-col">
+      <PageTitle of={[title]} />
       <header className="flex min-h-[72px] shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair bg-leaf px-6 max-lg:py-2">
         <Link to="/" className="flex items-center gap-3">
           <img src="/arch.svg" alt="" className="h-7 w-7" />

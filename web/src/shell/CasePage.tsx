@@ -1,17 +1,20 @@
-import { CAUTIONS, type SectionName, standingOf, standingWords, type Who } from '@radiant/contract';
+import { CAUTIONS, mayWrite, type SectionName, standingOf, standingWords, type Who } from '@radiant/contract';
 import { ArrowLeft } from 'lucide-react';
 import { Suspense } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
+import { isMoving, useUploads } from '../data/uploads.js';
 import { EngineProvider } from '../engine/engine-context.js';
 import { Boundary } from '../ui/Boundary.js';
 import { day } from '../ui/format.js';
+import { PageTitle } from '../ui/PageTitle.js';
 import { PALETTE } from '../ui/palette.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
 import { ArchStrip } from './ArchStrip.js';
 import { Arrivals } from './Arrivals.js';
 import { ConflictDialog } from './ConflictDialog.js';
+import { LookedAt } from './History.js';
 import { Keys } from './Keys.js';
 import { SaveState } from './SaveState.js';
 import { type StageDefinition, useStages } from './stage.js';
@@ -49,7 +52,7 @@ function NoCase({ error }: { error: unknown }) {
 }
 
 function Frame() {
-  const { detail } = useCase();
+  const { detail, who } = useCase();
   const { pathname } = useLocation();
   const stages = useStages();
   const stage = (stages.find((s) => s.name === pathname.split('/').at(-1)) ?? stages[0]) as StageDefinition;
@@ -65,6 +68,7 @@ function Frame() {
     .join(' · ');
   return (
     <div className="grid h-full grid-cols-[148px_minmax(0,1fr)] grid-rows-[100px_minmax(0,1fr)] max-lg:flex max-lg:h-auto max-lg:min-h-full max-lg:flex-col">
+      <PageTitle of={[detail.name, stage.name]} />
       <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_minmax(340px,520px)_minmax(0,1fr)] border-b border-hair bg-leaf max-lg:flex max-lg:flex-wrap">
         <div className="min-w-0 px-5 py-4 max-lg:flex-1 max-lg:pb-1">
           <h1 className="mb-1.5 truncate font-serif text-head font-semibold leading-none tracking-tight">
@@ -91,6 +95,11 @@ function Frame() {
           <Outlet />
         </Suspense>
       </Boundary>
+      {stage.section && (
+        <div className="fixed top-[100px] right-[384px] left-[148px] z-20 max-lg:inset-x-0 max-lg:top-0 max-lg:z-40">
+          <LookedAt section={stage.section} mayGoBack={mayWrite(who.role, stage.section)} />
+        </div>
+      )}
       {stage.section && <ConflictDialog section={stage.section} />}
       <Keys stage={stage} />
     </div>
@@ -154,6 +163,7 @@ function Journey() {
             <option value="universal">Universal</option>
           </select>
         </label>
+        <OnTheirWay />
         <Arrivals who={who} compact />
         <span title={`${who.name}, ${who.role}`} className="truncate">
           {who.role}
@@ -167,6 +177,19 @@ function Journey() {
         </Link>
       </div>
     </nav>
+  );
+}
+
+/** Photographs that are being sent while another stage is looked at. */
+function OnTheirWay() {
+  const { detail } = useCase();
+  const { items } = useUploads(detail.id);
+  if (!isMoving(items)) return null;
+  const arrived = items.filter((i) => i.state === 'done' || i.state === 'already').length;
+  return (
+    <Link to="meet" role="status" className="font-semibold text-plum">
+      {arrived} of {items.length} sent
+    </Link>
   );
 }
 

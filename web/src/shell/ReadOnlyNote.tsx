@@ -1,9 +1,10 @@
 import { mayWrite, type SectionName } from '@radiant/contract';
-import { useCase } from '../data/case-context.js';
+import { useCase, useSection } from '../data/case-context.js';
 
-/** Whether the signed-in person may change the section. */
+/** Whether the signed-in person may change the section as it is shown: not while an earlier state is looked at. */
 export function useMayWrite(section: SectionName): boolean {
-  return mayWrite(useCase().who.role, section);
+  const { looked } = useSection(section);
+  return mayWrite(useCase().who.role, section) && !looked;
 }
 
 /** Says why nothing can be changed here, to those who may only read. */

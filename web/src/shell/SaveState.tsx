@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { useSection } from '../data/case-context.js';
 import type { SaveStatus } from '../data/section-store.js';
 import { useHotkeys } from '../ui/hotkeys.js';
+import { History } from './History.js';
 
 const WORDS: Record<SaveStatus, string> = {
   saved: 'saved',
@@ -44,7 +45,7 @@ export function SaveState({ section }: { section: SectionName }) {
   const whileTyping = (e: KeyboardEvent) => !writesText(e.target);
   useHotkeys('everywhere', [
     { keys: 'Ctrl Z', does: 'undo', on: ['mod+z'], run: () => store.undo(), whileTyping },
-    { keys: 'Ctrl Shift Z', does: 'redo', on: ['mod+shift+z'], run: () => store.redo(), whileTyping },
+    { keys: 'Ctrl Shift Z, Ctrl Y', does: 'redo', on: ['mod+shift+z', 'mod+y'], run: () => store.redo(), whileTyping },
   ]);
 
   const trouble =
@@ -90,6 +91,7 @@ export function SaveState({ section }: { section: SectionName }) {
       >
         <Redo2 size={16} aria-hidden="true" />
       </button>
+      <History section={section} />
     </span>
   );
 }

@@ -54,6 +54,11 @@ export default function Keep() {
                 href: `/api/cases/${detail.id}/contour.3mf?what=planned&notation=${notation}`,
                 name: `${detail.name} planned ${numbers}.3mf`,
               },
+              ...(['obj', 'ply'] as const).map((form) => ({
+                action: `Save as ${form.toUpperCase()}`,
+                href: `/api/cases/${detail.id}/contour.${form}?what=planned`,
+                name: `${detail.name} planned.${form}`,
+              })),
               {
                 action: 'Save the arch as scanned',
                 href: `/api/cases/${detail.id}/contour.stl?what=existing`,
@@ -77,6 +82,16 @@ export default function Keep() {
               name={`${detail.name} lower planned.stl`}
               disabled={false}
               also={[
+                {
+                  action: 'Save the lower contour as 3MF',
+                  href: `/api/cases/${detail.id}/contour.3mf?what=planned&jaw=lower&notation=${notation}`,
+                  name: `${detail.name} lower planned ${numbers}.3mf`,
+                },
+                ...(['obj', 'ply'] as const).map((form) => ({
+                  action: `Save the lower contour as ${form.toUpperCase()}`,
+                  href: `/api/cases/${detail.id}/contour.${form}?what=planned&jaw=lower`,
+                  name: `${detail.name} lower planned.${form}`,
+                })),
                 {
                   action: 'Save the lower arch as scanned',
                   href: `/api/cases/${detail.id}/contour.stl?what=existing&jaw=lower`,

@@ -1,8 +1,8 @@
 import { CASE_STATES, type CaseState, keysOf, type PhotoView } from '@radiant/contract';
-import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useCase } from '../../data/case-context.js';
-import { UploadQueue } from '../../data/upload-queue.js';
+import { useUploads } from '../../data/uploads.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Compare } from './Compare.js';
@@ -14,16 +14,11 @@ import { ToothHistory } from './ToothHistory.js';
 
 /** Meet: who, what they want, by when, what to beware of; the photo wall and what the teeth have behind them. */
 export default function Meet() {
-  const { detail, refresh } = useCase();
+  const { detail } = useCase();
   const mayWrite = useMayWrite('meet');
   const photos = detail.files.filter((f) => f.kind === 'photo');
   const [state, setState] = useState<CaseState>('before');
-  // One queue for as long as the page lives, whatever arrives meanwhile.
-  const fresh = useRef(refresh);
-  fresh.current = refresh;
-  const [queue] = useState(() => new UploadQueue(detail.id, () => void fresh.current()));
-  useEffect(() => () => queue.callOff(), [queue]);
-  const items = useSyncExternalStore(queue.subscribe, queue.snapshot);
+  const { queue, items } = useUploads(detail.id);
 
   const { getRootProps, getInputProps, open, isDragActive } = useDropzone({
     noClick: true,

@@ -41,7 +41,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const [magnified, setMagnified] = useState(false);
   const [snapping, setSnapping] = useState(false);
   const [light, setLight] = useState(AS_TAKEN);
-  const { from, setFrom, begun, setBegun, draw, scale } = useDrawing(reading);
+  const { from, setFrom, ends, setEnds, begun, setBegun, draw, scale } = useDrawing(reading);
   const group: MarkGroup =
     mode === 'again' ? 'again' : mode === 'landmarks' || (mode !== 'points' && front) ? 'landmarks' : 'points';
   const match = usePhotoOnScan(front);
@@ -56,6 +56,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const choose = (m: Mode) => {
     setBegun([]);
     setFrom(undefined);
+    setEnds(undefined);
     setMode(m);
   };
   const press = async (x: number, y: number, zoom: number) => {
@@ -75,6 +76,18 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
     magnify: () => setMagnified((m) => !m),
     snap: () => setSnapping((on) => !on),
     scanBeside: () => setBeside((b) => !b),
+    takeBack:
+      from || ends || begun.length > 0
+        ? () => {
+            setBegun([]);
+            setFrom(undefined);
+            setEnds(undefined);
+          }
+        : undefined,
+    putAway:
+      mode === 'landmarks' || mode === 'points' || mode === 'again'
+        ? undefined
+        : () => choose(front ? 'landmarks' : 'points'),
   });
 
   useEffect(() => {
@@ -108,7 +121,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                       overlays={overlays}
                       scanned={found}
                       bench={v}
-                      drawn={{ from, begun }}
+                      drawn={{ from, begun, ends, setEnds }}
                       marks={marks}
                       next={mayWrite ? next : undefined}
                       place={place}
@@ -132,6 +145,8 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                     view={view}
                     which={mode}
                     from={from}
+                    ends={ends}
+                    setEnds={setEnds}
                     scanned={found}
                     hasScan={match.state !== 'none'}
                     clear={() => setFrom(undefined)}
@@ -257,7 +272,7 @@ function Marked({
   overlays: ReturnType<typeof useOverlays>[0];
   scanned: PhotoOnScan | undefined;
   bench: BenchView;
-  drawn: Pick<ReturnType<typeof useDrawing>, 'from' | 'begun'>;
+  drawn: Pick<ReturnType<typeof useDrawing>, 'from' | 'begun' | 'ends' | 'setEnds'>;
   marks: readonly BenchMark[];
   next: BenchMark | undefined;
   place: (id: string, x: number, y: number, group?: string) => void;
@@ -274,7 +289,7 @@ function Marked({
       {!blind && <Overlays view={view} on={overlays} bench={v} width={bounds.width} scanned={scanned} />}
       {!blind && <DrawnMarks reading={reading} view={v} bounds={bounds} begun={drawn.begun} />}
       {(mode === 'scale' || mode === 'check') && (
-        <CalibrationMarks reading={reading} which={mode} view={v} bounds={bounds} from={drawn.from} />
+        <CalibrationMarks reading={reading} which={mode} view={v} bounds={bounds} {...drawn} />
       )}
       {pointing && (
         <PointLayer

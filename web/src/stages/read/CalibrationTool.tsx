@@ -12,7 +12,7 @@ import {
   scaleDoubts,
   toothWidth,
 } from '@radiant/core';
-import { useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { Mark } from '../../bench/Mark.js';
 import type { BenchView } from '../../bench/PhotoBench.js';
 import { type BenchReading, useBenchReading } from '../../data/bench-reading.js';
@@ -24,6 +24,7 @@ import { How, Value } from '../../ui/How.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 import { PALETTE } from '../../ui/palette.js';
 import { CameraByScan, lengthByScan, withCamera } from './CameraByScan.js';
+import type { KnownEnds } from './use-drawing.js';
 
 type Which = 'scale' | 'check';
 
@@ -39,12 +40,17 @@ export function CalibrationTool({
   view,
   which,
   from,
+  ends,
+  setEnds,
   scanned,
   hasScan,
   clear,
   onWhich,
 }: {
   view: PhotoView;
+  /** Both ends, while nobody has said how far apart they are. */
+  ends: KnownEnds | undefined;
+  setEnds: (ends: KnownEnds | undefined) => void;
   which: Which;
   /** The photograph matched with the scan, where it is. */
   scanned: PhotoOnScan | undefined;
@@ -55,13 +61,21 @@ export function CalibrationTool({
 }) {
   const reading = useBenchReading(view);
   const mayWrite = useMayWrite('read');
-  const c = which === 'scale' ? reading.calibration : reading.check;
-  const put = (next: CalibrationInput | null, group?: string) =>
-    reading.change({ [which === 'scale' ? 'calibration' : 'check']: next }, group);
+  const kept = which === 'scale' ? reading.calibration : reading.check;
+  const c: KnownEnds | null | undefined = kept ?? ends;
+  const put = (next: KnownEnds | null, group?: string) => {
+    if (next && !isKnown(next)) return setEnds(next);
+    setEnds(undefined);
+    reading.change(
+      { ...(reading.photo && { photoId: reading.photo.id }), [which === 'scale' ? 'calibration' : 'check']: next },
+      group,
+    );
+  };
   const length = scanned?.length;
   const anew = () => {
     clear();
-    put(null);
+    setEnds(undefined);
+    if (kept) put(null);
   };
   // A scale lies under the teeth: until its ends are set nothing may lie over it.
   return (
@@ -109,6 +123,7 @@ export function CalibrationTool({
         </p>
       ) : (
         <>
+          {!isKnown(c) && <p className="mt-1 text-ink-2">How far apart are they? Type it, or say what it is.</p>}
           <Length calibration={c} put={put} scanned={scanned} view={view} disabled={!mayWrite} />
           {which === 'scale' && reading.scale && (
             <p className="mt-2 text-ink-2">
@@ -122,7 +137,7 @@ export function CalibrationTool({
           {which === 'scale' && scanned?.length && reading.scale && (
             <BesideScan scale={reading.scale} way={c.way ?? 'scale'} length={scanned.length} />
           )}
-          {which === 'scale' && scanned && (
+          {which === 'scale' && scanned && isKnown(c) && (
             <CameraByScan
               kept={c.camera}
               stood={scanned.stood}
@@ -147,6 +162,8 @@ export function CalibrationTool({
 const LENGTH_MM = { min: 0.1, max: 500 } as const;
 
 /** What the length is and how many millimetres it has. */
+const isKnown = (c: KnownEnds): c is CalibrationInput => c.mm !== undefined;
+
 function Length({
   calibration: c,
   put,
@@ -154,8 +171,8 @@ function Length({
   view,
   disabled,
 }: {
-  calibration: CalibrationInput;
-  put: (c: CalibrationInput, group?: string) => void;
+  calibration: KnownEnds;
+  put: (c: KnownEnds, group?: string) => void;
   scanned: PhotoOnScan | undefined;
   view: PhotoView;
   disabled: boolean;
@@ -166,6 +183,11 @@ function Length({
   const name = useToothLabel();
   const widths = useKnownWidths();
   const way = c.way ?? 'scale';
+  // What is asked for is where the hand goes next.
+  const asked = useRef(!isKnown(c));
+  useEffect(() => {
+    if (asked.current) document.getElementById(id)?.focus();
+  }, [id]);
   const type = (mm: number) => {
     const { origin: _, pmMm: __, ...rest } = c;
     // A length that somebody types was measured on the patient.
@@ -229,7 +251,7 @@ function Length({
         <NumberInput
           id={id}
           className="field w-[76px] text-right"
-          value={c.mm}
+          value={c.mm ?? null}
           min={LENGTH_MM.min}
           max={LENGTH_MM.max}
           step={0.1}
@@ -370,7 +392,11 @@ export function CalibrationMarks({
   view,
   bounds,
   from,
+  ends,
+  setEnds,
 }: {
+  ends: KnownEnds | undefined;
+  setEnds: (ends: KnownEnds | undefined) => void;
   reading: ReturnType<typeof useBenchReading>;
   which: Which;
   view: BenchView;
@@ -379,7 +405,8 @@ export function CalibrationMarks({
 }) {
   const { store } = useSection('read');
   const mayWrite = useMayWrite('read');
-  const c = which === 'scale' ? reading.calibration : reading.check;
+  const kept = which === 'scale' ? reading.calibration : reading.check;
+  const c: KnownEnds | null | undefined = kept ?? ends;
   const cross = (
     <>
       <path d="M-9 0H9M0-9V9" stroke={PALETTE.ink} strokeOpacity={0.6} strokeWidth={4} />
@@ -400,9 +427,11 @@ export function CalibrationMarks({
       locked={!mayWrite || c.way === 'scan'}
       onMove={(x, y) => {
         const other = c[key === 'from' ? 'to' : 'from'];
-        if (Math.hypot(other.x - x, other.y - y) >= 10)
+        if (Math.hypot(other.x - x, other.y - y) < 10) return;
+        if (!kept) setEnds({ ...c, [key]: { x, y } });
+        else
           reading.change(
-            { [which === 'scale' ? 'calibration' : 'check']: { ...c, [key]: { x, y } } },
+            { [which === 'scale' ? 'calibration' : 'check']: { ...kept, [key]: { x, y } } },
             `${what} ${key}`,
           );
       }}

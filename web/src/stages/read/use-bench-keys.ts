@@ -8,6 +8,8 @@ export function useBenchKeys({
   magnify,
   snap,
   scanBeside,
+  takeBack,
+  putAway,
 }: {
   front: boolean;
   takeGuess: () => void;
@@ -15,7 +17,22 @@ export function useBenchKeys({
   magnify: () => void;
   snap: () => void;
   scanBeside: () => void;
+  /** Takes back what is half set; undefined where nothing is. */
+  takeBack: (() => void) | undefined;
+  /** Puts the tool away that is in hand; undefined where none is. */
+  putAway: (() => void) | undefined;
 }): void {
+  // What is half set is no step yet: undo takes it back before it reaches for what was done before.
+  useHotkeys('tool', [
+    {
+      keys: 'Esc',
+      does: takeBack ? 'take back what is half set' : 'put the tool away',
+      on: ['escape'],
+      off: !takeBack && !putAway,
+      run: () => (takeBack ?? putAway)?.(),
+    },
+    { keys: 'Ctrl Z', does: 'take back what is half set', on: ['mod+z'], off: !takeBack, run: () => takeBack?.() },
+  ]);
   useHotkeys('stage', [
     { keys: 'click', does: 'set the point that is next' },
     { keys: 'Tab', does: 'next landmark' },

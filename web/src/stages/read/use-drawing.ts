@@ -1,3 +1,5 @@
+import type { CalibrationInput } from '@radiant/contract';
+import { pupils } from '@radiant/core';
 import { useState } from 'react';
 import type { MarkGroup } from '../../data/bench-marks.js';
 import type { useBenchReading } from '../../data/bench-reading.js';
@@ -8,11 +10,15 @@ export type Point = { readonly x: number; readonly y: number };
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
+/** A known length both ends of which are set, while nobody has said how long it is. */
+export type KnownEnds = Omit<CalibrationInput, 'mm'> & { readonly mm?: number };
+
 /** What a hand has begun to draw: a known length, or a measure; and how it is ended. */
 export function useDrawing(reading: ReturnType<typeof useBenchReading>) {
   const { view, photo } = reading;
   /** The one end of a known length. */
   const [from, setFrom] = useState<Point>();
+  const [ends, setEnds] = useState<KnownEnds>();
   const [begun, setBegun] = useState<readonly Point[]>([]);
   const draw = (kind: 'length' | 'angle', x: number, y: number) => {
     const point = { x: tenth(x), y: tenth(y) };
@@ -29,18 +35,18 @@ export function useDrawing(reading: ReturnType<typeof useBenchReading>) {
   const scale = (which: 'scale' | 'check', x: number, y: number) => {
     if (!photo) return;
     const held = which === 'scale' ? reading.calibration : reading.check;
-    if (held) return;
+    if (held || ends) return;
     const point = { x: tenth(x), y: tenth(y) };
     if (!from) return setFrom(point);
     if (Math.hypot(point.x - from.x, point.y - from.y) < 10) return;
-    const made = {
-      from,
-      to: point,
-      mm: view.startsWith('portrait') ? 63.4 : 20,
-      ...(view.startsWith('portrait') && { way: 'pupils' as const, origin: 'mean' as const, pmMm: 7.5 }),
-    };
-    reading.change({ photoId: photo.id, [which === 'scale' ? 'calibration' : 'check']: made });
-    return setFrom(undefined);
+    setFrom(undefined);
+    // Of the pupils the mean is known, and said to be one; any other length only the person knows.
+    if (!view.startsWith('portrait')) return setEnds({ from, to: point });
+    const { mm, pmMm } = pupils();
+    return reading.change({
+      photoId: photo.id,
+      [which === 'scale' ? 'calibration' : 'check']: { from, to: point, mm, pmMm, way: 'pupils', origin: 'mean' },
+    });
   };
-  return { from, setFrom, begun, setBegun, draw, scale };
+  return { from, setFrom, ends, setEnds, begun, setBegun, draw, scale };
 }

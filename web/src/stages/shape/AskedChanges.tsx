@@ -1,4 +1,12 @@
-import { AskedChange, type ContourVersion, PLAN_FIELDS, planRefusal, scanOf, withAsked } from '@radiant/contract';
+import {
+  AskedChange,
+  type ContourVersion,
+  PLAN_FIELDS,
+  planRefusal,
+  sameContour,
+  scanOf,
+  withAsked,
+} from '@radiant/contract';
 import { useState } from 'react';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { signed } from '../../ui/format.js';
@@ -124,6 +132,12 @@ export function AskedChanges({
       {refusal && (
         <p role="alert" className="text-note text-stop">
           {refusal}
+        </p>
+      )}
+      {!disabled && asked.length > 0 && noted && !sameContour(v.teeth, shape.data.teeth) && (
+        <p className="text-note text-ink-2">
+          They begin from version {v.number}: what was changed on the contour since then goes, and one undo brings it
+          back.
         </p>
       )}
       {!disabled && asked.length > 0 && (

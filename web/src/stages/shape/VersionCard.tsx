@@ -109,7 +109,13 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
               <Form
                 type={ContourApproval}
                 action="Approved by the patient"
-                fields={[{ name: 'word', label: 'How the patient approved it, in a word' }]}
+                fields={[
+                  {
+                    name: 'word',
+                    label: 'How the patient approved it, in a word',
+                    hint: 'Recorded in your name, and not to be taken back. This version stays as it is; the contour goes on changing.',
+                  },
+                ]}
                 send={async (approval) => {
                   await api.post(`${path}/approve`, approval);
                   await refresh();
@@ -127,6 +133,7 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
               <button
                 type="button"
                 className="btn btn-ghost"
+                title="The contour becomes this version; one undo brings back what it is now"
                 onClick={() => {
                   shape.set({
                     ...shape.data,
