@@ -126,7 +126,7 @@ it('laid by three places on both scans it comes to lie as well', async () => {
   ).toBeLessThanOrEqual(2);
 });
 
-it('three clicks lay it anew; what is a slip of the hand off the middle and the level is brought to them', async () => {
+it('three clicks orient it; what is a slip of the hand off the middle and the level is brought to them', async () => {
   const { page } = v;
   await page.getByRole('button', { name: 'by its own shape' }).click();
   await page.getByText('Working …').waitFor({ state: 'detached', timeout: 60_000 });

@@ -249,7 +249,7 @@ it('every saved state is in the history: looked at without a change, gone back t
   await history.getByText(/0\.8 → 1\.4/).waitFor();
   await history.getByRole('button', { name: `Look at no. ${version - 1}` }).click();
   await holds(edge, '0.8');
-  await page.getByText(/You look at propose as it was saved/).waitFor();
+  await page.getByText(/You look at propose no\. \d+, saved/).waitFor();
   expect(await edge.isDisabled()).toBe(true);
   await page.getByRole('button', { name: 'Return to now' }).click();
   await holds(edge, '1.4');

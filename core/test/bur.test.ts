@@ -58,7 +58,7 @@ describe('depth-cut arithmetic', () => {
     );
     const shallow = groove(0.12, 'facial');
     expect(shallow.kind === 'none' && shallow.why).toMatch(
-      /^No groove: the shallowest the tray can sink is 0\.3 mm\. Smooth by 0\.12 mm/,
+      /^No groove: the shallowest that this tray cuts is 0\.3 mm\. Smooth by 0\.12 mm/,
     );
     expect(groove(0, 'facial')).toMatchObject({ kind: 'none', why: 'Nothing to cut.' });
   });

@@ -6,8 +6,8 @@ const TEN = [11, 12, 13, 14, 15, 21, 22, 23, 24, 25];
 const WORDS: readonly (readonly [Part, RegExp])[] = [
   ['palate', /^No tooth is found in it\. Palate or gum alone is nothing to plan on/],
   ['gum', /clear line to the gum: it may be no row of teeth/],
-  ['side', /a front is planned on both sides|three clicks lay it anew/i],
-  ['front', /three clicks lay it anew/i],
+  ['side', /a front is planned on both sides|orient it with three clicks/i],
+  ['front', /orient it with three clicks/i],
 ];
 /** How wide and high what joins two centrals is, and how far behind their faces, mm; and what is said of it. */
 const JOINED = [

@@ -100,7 +100,7 @@ export function groove(depthMm: number, where: GrooveSite, tray: readonly Bur[] 
     return {
       kind: 'none',
       depthMm,
-      why: `No groove: the shallowest the tray can sink is ${least.toFixed(1)} mm. Smooth by ${depthMm.toFixed(2)} mm with a fine diamond and check with the index.`,
+      why: `No groove: the shallowest that this tray cuts is ${least.toFixed(1)} mm. Smooth by ${depthMm.toFixed(2)} mm with a fine diamond and check with the index.`,
     };
   }
   return {

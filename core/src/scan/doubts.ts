@@ -36,7 +36,7 @@ const A_SIDE = 2;
 /** Whether what was found is a row of teeth with both sides at all: a sentence where it hardly is. */
 export function rowDoubt(teeth: readonly Fdi[], doubts: readonly Doubt[]): string | undefined {
   if (teeth.length === 0)
-    return 'No tooth is found in it. Palate or gum alone is nothing to plan on; if there are teeth, three clicks lay it anew.';
+    return 'No tooth is found in it. Palate or gum alone is nothing to plan on; if there are teeth, orient it with three clicks.';
   const faint = new Set(doubts.filter((d) => d.about === 'gum').map((d) => d.tooth)).size;
   if (2 * faint > teeth.length) {
     const which =
@@ -45,12 +45,12 @@ export function rowDoubt(teeth: readonly Fdi[], doubts: readonly Doubt[]): strin
         : faint > 1
           ? `None of the ${faint} teeth found has a`
           : 'The one tooth found has no';
-    return `${which} clear line to the gum: it may be no row of teeth, or lie wrongly. Three clicks lay it anew.`;
+    return `${which} clear line to the gum: it may be no row of teeth, or lie wrongly. Orient it with three clicks.`;
   }
   const [right, left] = (['right', 'left'] as const).map((side) => teeth.filter((t) => archSide(t) === side));
   const whole = [right, left].every((side) => (side?.length ?? 0) >= A_SIDE && side?.some((t) => t % 10 === 1));
   if (whole) return undefined;
-  return 'Both centrals and a tooth behind each are not all found, and a front is planned on both sides. If they are there, three clicks lay it anew; else scan both sides.';
+  return 'Both centrals and a tooth behind each are not all found, and a front is planned on both sides. If they are there, orient it with three clicks; else scan both sides.';
 }
 
 /** A border that folds less than this is hardly seen, 1/mm. House limit. */

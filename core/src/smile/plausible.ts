@@ -20,6 +20,9 @@ const RATIO: Range = [35, 200];
 /** So many teeth of unlikely size speak against the scale, not against each tooth. */
 const BY_SCALE = 2;
 
+/** So many of them are named. */
+const NAMED = 2;
+
 /** Something that is more likely a slip than a tooth. `{11}` in the sentence stands for a tooth number. */
 export interface Doubtful {
   readonly about: 'scale' | 'points';
@@ -54,7 +57,12 @@ export function doubtfulMeasures(measures: readonly ToothMeasure[]): Doubtful[] 
       {
         about: 'scale',
         teeth: sized.map((s) => s.tooth),
-        sentence: `By this scale ${sized.map((s) => `{${s.tooth}} is ${s.words}`).join(', ')}: look at its ends and at its length.`,
+        sentence: `By this scale ${sized
+          .slice(0, NAMED)
+          .map((s) => `{${s.tooth}} is ${s.words}`)
+          .join(
+            ', ',
+          )}${sized.length > NAMED ? `, and ${sized.length - NAMED} more can hardly be` : ''}: look at its ends and at its length.`,
       },
       ...points,
     ];

@@ -60,7 +60,7 @@ export function valueWords(v: unknown): string {
     if (widthMm !== undefined) return `${widthMm} mm`;
     return 'changed';
   }
-  if (typeof v === 'number') return String(v).replace('-', '−');
+  if (typeof v === 'number') return String(Math.round(100 * v) / 100).replace('-', '−');
   if (v === '') return 'empty';
   return typeof v === 'string' && /^[0-9a-f-]{36}$/.test(v) ? 'another file' : String(v);
 }

@@ -138,8 +138,7 @@ export function LookedAt({ section, mayGoBack }: { section: SectionName; mayGoBa
       className="col-span-2 flex flex-wrap items-center justify-center gap-x-4 gap-y-1 bg-plum px-4 py-1.5 text-white"
     >
       <span>
-        You look at {section} as it was saved by {looked.by}, {looked.at ? moment(looked.at) : ''} (no. {looked.version}
-        ). Nothing can be changed here.
+        You look at {section} no. {looked.version}, saved {looked.at ? moment(looked.at) : ''} by {looked.by}.
       </span>
       {mayGoBack && (
         <button type="button" className="font-semibold underline underline-offset-2" onClick={() => store.goBack()}>

@@ -25,8 +25,8 @@ export function ToothHistory() {
   const name = useToothLabel();
   const noted = data.teeth.filter(isNoted);
   return (
-    <section aria-label="What the teeth have behind them">
-      <h2 className="title mb-2 mt-1">What the teeth have behind them</h2>
+    <section aria-label="Tooth history">
+      <h2 className="title mb-2 mt-1">Tooth history</h2>
       {[UPPER, LOWER].map((row) => (
         <div key={row[0]} className="mb-1 grid grid-cols-8 gap-1 @[460px]:grid-cols-[repeat(16,minmax(0,1fr))]">
           {row.map((t) => (

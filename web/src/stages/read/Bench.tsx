@@ -181,7 +181,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
             mode,
             next,
             !!calibration,
-            from !== undefined,
+            ends ? 'both' : from ? 'one' : 'none',
             begun.length,
             front && mode === 'landmarks',
             marks.length,
@@ -199,7 +199,7 @@ function foot(
   mode: Mode,
   next: BenchMark | undefined,
   scaled: boolean,
-  hasFrom: boolean,
+  ends: 'none' | 'one' | 'both',
   begun: number,
   outline: boolean,
   count: number,
@@ -207,9 +207,12 @@ function foot(
   if (mode === 'length') return begun ? 'click the other end' : 'click the two ends of a length';
   if (mode === 'angle')
     return ['click the end of one arm', 'click the corner', 'click the end of the other arm'][begun];
+  if ((mode === 'scale' || mode === 'check') && ends === 'both') return 'type how far apart the two ends are';
   if (mode === 'scale')
-    return scaled ? 'drag the two ends of the scale' : `click the ${hasFrom ? 'other' : 'one'} end of a known length`;
-  if (mode === 'check') return `click the ${hasFrom ? 'other' : 'one'} end of a second known length`;
+    return scaled
+      ? 'drag the two ends of the scale'
+      : `click the ${ends === 'one' ? 'other' : 'one'} end of a known length`;
+  if (mode === 'check') return `click the ${ends === 'one' ? 'other' : 'one'} end of a second known length`;
   if (count === 0) return 'nothing is marked on this view; draw lengths and angles';
   return next ? (
     <>

@@ -77,11 +77,13 @@ export function CalibrationTool({
     setEnds(undefined);
     if (kept) put(null);
   };
-  // A scale lies under the teeth: until its ends are set nothing may lie over it.
+  // Nothing lies over what has to be clicked or dragged: a scale lies under the teeth, until its ends say where.
+  const middle = c && (c.from.y + c.to.y) / 2;
+  const above = middle && reading.photo?.height ? middle > reading.photo.height / 2 : view === 'retracted-front';
   return (
     <section
       aria-label={which === 'scale' ? 'Scale' : 'Second length'}
-      className={`absolute left-4 w-[350px] rounded-xl bg-leaf p-4 shadow-lg ${c || view !== 'retracted-front' ? 'bottom-3' : 'top-14'}`}
+      className={`absolute left-4 w-[350px] max-w-[calc(100%-2rem)] rounded-xl bg-leaf p-4 shadow-lg ${above ? 'top-14' : 'bottom-3'}`}
     >
       <div className="flex items-baseline justify-between">
         <h2 className="subtitle">{which === 'scale' ? 'Scale' : 'Second length'}</h2>
@@ -148,7 +150,7 @@ export function CalibrationTool({
           {which === 'check' && <CheckResult reading={reading} />}
           {mayWrite && (
             <button type="button" className="how mt-2 text-note" onClick={anew}>
-              set it anew
+              set it again
             </button>
           )}
         </>

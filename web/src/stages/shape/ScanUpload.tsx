@@ -47,7 +47,7 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
             <ScanLine key={f.id} file={f} planned={grounds.includes(f)}>
               {f.role === 'original' && (
                 <Link className="how" to={`?scan=${f.id}`}>
-                  {scans.some((s) => s.parentId === f.id) ? 'pick its teeth out anew' : 'pick its teeth out'}
+                  {scans.some((s) => s.parentId === f.id) ? 'mark its teeth again' : 'mark its teeth'}
                 </Link>
               )}
             </ScanLine>

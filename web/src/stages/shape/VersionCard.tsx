@@ -176,7 +176,7 @@ function Differences({ own, against }: { own: readonly ToothPlanInput[]; against
     <FigureTable className="mb-3" aria-label="Differences">
       <thead>
         <tr>
-          <th scope="col">this one is by</th>
+          <th scope="col">differs by</th>
           {teeth.map((t) => (
             <th key={t} scope="col">
               {name(t)}

@@ -128,7 +128,7 @@ function Doubts({ state: { laid, picked } }: { state: LaidScan }) {
         <div className="finding mb-3" data-weight="watch">
           <b className="font-[650]">The two sides are unlike</b>
           <span className="block text-note text-ink-2">
-            Look whether the front is in front; three clicks lay it anew (K).
+            Look whether the front is in front; or orient it with three clicks (K).
           </span>
         </div>
       )}

@@ -39,7 +39,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
       on: HANDS.map((h) => h[2]),
       run: (key) => hands.take((HANDS.find((h) => h[2] === key) as (typeof HANDS)[number])[0]),
     },
-    { keys: 'K', does: 'lay it anew by three clicks', on: [PLACES_KEY], run: () => hands.take('places') },
+    { keys: 'K', does: 'orient it with three clicks', on: [PLACES_KEY], run: () => hands.take('places') },
     {
       keys: 'F R L A E H',
       does: 'view from front, right, left, above, edge-on, from behind',
