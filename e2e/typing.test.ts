@@ -222,6 +222,7 @@ it('a front photograph that hangs on the wall lies on the bench of read, and wha
   const box = (await image.boundingBox()) as { x: number; y: number; width: number; height: number };
   await page.mouse.click(box.x + box.width * 0.3, box.y + box.height * 0.5);
   await page.mouse.click(box.x + box.width * 0.6, box.y + box.height * 0.5);
+  expect(await keys(page, page.getByLabel('Between the two points'), '20')).toEqual(grown('20'));
   await saved(page);
   const read = readingOf((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read.data, 'retracted-front');
   expect(read.photoId).toBeTruthy();
@@ -258,3 +259,22 @@ it('paper and tables are numbered as the screen is, and say so', async () => {
 });
 
 it('nothing of all this troubled the page', () => expect(v.troubles).toEqual([]));
+
+it('a case’s name is written where it stands, key by key; Esc leaves it, an empty one is told', async () => {
+  const { page } = v;
+  const kase = await copyWithoutScans('Named once');
+  await open(page, kase.id, 'keep');
+  await page.getByRole('button', { name: 'Named once, change the name' }).click();
+  const field = page.getByLabel('Name of the case');
+  expect(await keys(page, field, 'Whimbrel')).toEqual(grown('Whimbrel'));
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Named once, change the name' }).click();
+  await keys(page, field, ' ');
+  await page.keyboard.press('Enter');
+  await page.getByText(/The name has 1 to \d+ characters\./).waitFor();
+  await keys(page, field, 'Whimbrel');
+  await page.keyboard.press('Enter');
+  await page.getByRole('heading', { name: 'Whimbrel' }).waitFor();
+  expect((await now(kase)).name).toBe('Whimbrel');
+  expect(await page.title()).toBe('Whimbrel · keep · Radiant Arch');
+});

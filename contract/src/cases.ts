@@ -42,7 +42,7 @@ export class NewCase {
   meet?: MeetSection;
 }
 
-/** How a second case made out of one is called. */
+/** How a case is called from now on, or a second one made out of it. */
 export class CaseCopy {
   @IsString(words('The case needs a name.'))
   @Length(1, CASE_NAME_MOST, words(`The name has 1 to ${CASE_NAME_MOST} characters.`))

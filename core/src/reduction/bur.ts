@@ -68,7 +68,14 @@ export type Groove =
       /** What is to be known before it is cut. */
       readonly first?: string;
     }
-  | { readonly kind: 'none'; readonly why: string; readonly depthMm: number; readonly nearest?: Engagement };
+  | {
+      readonly kind: 'none';
+      readonly why: string;
+      readonly depthMm: number;
+      /** The nearest that the tray cuts below it, and the grooves to cut it by. */
+      readonly nearest?: Engagement;
+      readonly grooves?: string;
+    };
 
 /** Three grooves on the face and one on each line angle; three across the edge. Common practice. */
 const GROOVES: Readonly<Record<GrooveSite, string>> = {
@@ -107,6 +114,7 @@ export function groove(depthMm: number, where: GrooveSite, tray: readonly Bur[] 
     kind: 'none',
     depthMm,
     nearest: shallower,
+    grooves: GROOVES[where],
     why: `No bur gives ${depthMm.toFixed(2)} mm. The nearest below is ${shallower.depthMm.toFixed(1)} mm (${shallower.how}); cut that, then ${(depthMm - shallower.depthMm).toFixed(2)} mm more by the index.`,
   };
 }

@@ -62,6 +62,15 @@ export class CasesController {
     return this.cases.detail(own);
   }
 
+  /** Gives the case another name. */
+  @Patch(':id')
+  @InCase('id')
+  @Allow(keepers('names cases'))
+  async rename(@OwnCase() own: CaseRow, @Body(new Checked(CaseCopy)) { name }: CaseCopy): Promise<CaseDetail> {
+    await own.update({ name, changedAt: new Date() });
+    return this.cases.detail(own);
+  }
+
   /** Changes one section: the version it was read at and its whole new content. 409 when somebody else was first. */
   @Patch(':id/sections/:name')
   @InCase('id')

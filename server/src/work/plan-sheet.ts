@@ -1,11 +1,22 @@
-import type { CaseDetail } from '@radiant/contract';
-import { contourPlan, frontOf, mouthOf, photographed, standingOf, standingWords } from '@radiant/contract';
+import type { CaseDetail, MeetSection } from '@radiant/contract';
+import {
+  CAUTIONS,
+  contourPlan,
+  frontOf,
+  mouthOf,
+  photographed,
+  standingOf,
+  standingWords,
+  TOOTH_PAST,
+} from '@radiant/contract';
 import {
   ask,
   type CaseEngine,
   type ContourPlan,
   type CutFrom,
   type Design,
+  type Fdi,
+  label,
   type Notation,
   restorationOf,
   rowOf,
@@ -33,6 +44,10 @@ export interface PlanSheet {
   readonly contourVersion: number;
   readonly contourBy: string | null;
   readonly contourAt: string | null;
+  /** What to beware of, and what the planned teeth have been through, each in a line. */
+  readonly beware: readonly string[];
+  /** When the patient approved the contour as it stands. */
+  readonly approvedAt: string | null;
   /** Whether the contour is one that was kept or approved by the patient, in words. */
   readonly contourStanding: string;
   readonly from: CutFrom;
@@ -61,6 +76,7 @@ export function planSheet(
   const teeth = engine.teeth();
   if (teeth.length === 0) return undefined;
   const { from } = reduce.data;
+  const standing = standingOf(shape.data.teeth, detail.contours);
   return {
     name: detail.name,
     practice,
@@ -71,7 +87,9 @@ export function planSheet(
     contourVersion: shape.version,
     contourBy: shape.by,
     contourAt: shape.at,
-    contourStanding: standingWords(standingOf(shape.data.teeth, detail.contours)),
+    contourStanding: standingWords(standing),
+    approvedAt: (standing.kind === 'approved' && standing.version.approved?.at) || null,
+    beware: bewareOf(meet.data, teeth, notation),
     from,
     plan,
     measures: photographed(read.data, frontOf(read.data, meet.data, []).roles),
@@ -86,6 +104,16 @@ export function planSheet(
       })),
     ),
   };
+}
+
+/** The cautions of the record, and the histories of planned teeth. */
+function bewareOf(meet: MeetSection, teeth: readonly Fdi[], notation: Notation): string[] {
+  const cautions = [...meet.cautions.map((c) => CAUTIONS[c]), meet.cautionNote].filter(Boolean).join(', ');
+  const histories = meet.teeth.flatMap(({ tooth, past, note }) => {
+    const said = [...past.map((p) => TOOTH_PAST[p]), note].filter(Boolean).join(', ');
+    return said && teeth.includes(tooth) ? [`${label(tooth, notation)}: ${said}`] : [];
+  });
+  return [cautions, histories.join(' · ')].filter(Boolean);
 }
 
 /** A row in equal parts that fit a page each. */

@@ -79,8 +79,11 @@ it('the page is numbered as it is asked for, and says in which numbers', async (
   ] as const) {
     const text = await words(query);
     expect(text).toContain(said);
-    // Under the arch, under the sections, over the table.
-    for (const t of teeth) expect(text.filter((w) => w === t)).toHaveLength(3);
+    // Over the depths, and under the sections with the planned size.
+    for (const t of teeth) {
+      expect(text.filter((w) => w === t)).toHaveLength(1);
+      expect(text.filter((w) => w.startsWith(`${t}: `) && / × /.test(w))).toHaveLength(1);
+    }
     expect(text.filter((w) => /^\d{1,2}$/.test(w) && !(teeth as readonly string[]).includes(w))).toEqual([]);
   }
   expect((await dentist.get(`/cases/${avocet.id}/plan.pdf?notation=roman`)).status).toBe(422);
@@ -198,27 +201,57 @@ describe('the contour as STL', () => {
 });
 
 describe('the plan as PDF', () => {
-  it('is one A4 page that names every tooth and zone, with the caution', async () => {
-    const bytes = await dentist.bytes(`/cases/${avocet.id}/plan.pdf`);
+  const firstPage = async (id: string) => {
+    const bytes = await dentist.bytes(`/cases/${id}/plan.pdf`);
     const pdf = await getDocument({ data: bytes, useSystemFonts: false, verbosity: 0 }).promise;
-    expect(pdf.numPages).toBe(1);
     const page = await pdf.getPage(1);
-    const [, , width, height] = page.view as [number, number, number, number];
+    const items = (await page.getTextContent()).items.flatMap((i) =>
+      'str' in i && i.str.trim() !== '' ? [{ text: i.str, size: i.transform[3] as number }] : [],
+    );
+    return { pages: pdf.numPages, view: page.view as [number, number, number, number], items };
+  };
+
+  it('is one A4 page that names every tooth and zone, with cautions, order, scale and the caution', async () => {
+    const { pages, view, items } = await firstPage(avocet.id);
+    expect(pages).toBe(1);
+    const [, , width, height] = view;
     expect([Math.round((width / 72) * 25.4), Math.round((height / 72) * 25.4)]).toEqual([210, 297]);
-    const words = (await page.getTextContent()).items.map((i) => ('str' in i ? i.str : '')).join(' ');
+    const words = items.map((i) => i.text).join(' ');
     for (const t of frontRow()) expect(words).toContain(String(t));
     for (const w of [
       'Avocet',
-      'cervical',
+      'Beware',
+      'clenches or grinds',
+      // What the planned teeth have been through; 14, which has a filling, is not planned.
+      '21: trauma',
+      'neck',
       'middle',
-      'incisal',
-      'edge',
-      'removal = needed thickness',
+      'edge third',
+      'Mock-up in place',
+      'Check every zone with the index',
+      'Taken = needed − gap',
+      '5 mm',
       'The treating clinician decides',
       'from memory',
       'not approved yet',
     ])
       expect(words).toContain(w);
+    expect(words).not.toContain('14: filling');
+  });
+
+  it('has the depths to set as its largest figures, each with the letter of its bur, as the burs say them', async () => {
+    const { items } = await firstPage(avocet.id);
+    const set = items.filter((i) => Math.round(i.size) === 19);
+    expect(set.length).toBeGreaterThan(6);
+    // Nothing but the case's name is larger, and the tooth taken is a small figure.
+    expect(items.filter((i) => i.size > 19.5).map((i) => i.text)).toEqual(['Avocet']);
+    for (const i of items.filter((q) => /^takes \d/.test(q.text))) expect(i.size).toBeLessThan(8);
+    const burs = items.flatMap((i) => /^([A-Z])\. (\d\.\d) mm: /.exec(i.text)?.slice(1, 3) ?? []);
+    const depthOf = new Map(burs.flatMap((v, i) => (i % 2 === 0 ? [[v, burs[i + 1]] as const] : [])));
+    for (const depth of set) {
+      const letter = items[items.indexOf(depth) + 1]?.text ?? '';
+      expect([letter, depthOf.get(letter)]).toEqual([letter, depth.text]);
+    }
   });
 
   it('is refused in a sentence while there is no contour', async () => {

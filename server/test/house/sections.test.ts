@@ -266,3 +266,16 @@ describe('the history of a section', () => {
     expect((await dentist.get(`/cases/${kase.id}/sections/wishes/history`)).status).toBe(404);
   });
 });
+
+describe('a case’s name', () => {
+  it('is changed by whoever keeps records, and by nobody else; an empty one is told', async () => {
+    const named = await dentist.patch<CaseDetail>(`/cases/${kase.id}`, { name: 'Another name' });
+    expect([named.status, named.body.name]).toEqual([200, 'Another name']);
+    expect((await detail()).name).toBe('Another name');
+    const empty = await dentist.patch<Problem>(`/cases/${kase.id}`, { name: '' });
+    expect([empty.status, empty.body.errors?.[0]?.message]).toEqual([422, 'The name has 1 to 80 characters.']);
+    const technician = await signedIn('technician');
+    expect((await technician.patch(`/cases/${kase.id}`, { name: 'Mine' })).status).toBe(403);
+    expect((await detail()).name).toBe('Another name');
+  });
+});

@@ -13,6 +13,7 @@ import { PALETTE } from '../ui/palette.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
 import { ArchStrip } from './ArchStrip.js';
 import { Arrivals } from './Arrivals.js';
+import { CaseName } from './CaseName.js';
 import { ConflictDialog } from './ConflictDialog.js';
 import { LookedAt } from './History.js';
 import { Keys } from './Keys.js';
@@ -71,9 +72,7 @@ function Frame() {
       <PageTitle of={[detail.name, stage.name]} />
       <header className="col-span-2 grid grid-cols-[minmax(0,1fr)_minmax(340px,520px)_minmax(0,1fr)] border-b border-hair bg-leaf max-lg:flex max-lg:flex-wrap">
         <div className="min-w-0 px-5 py-4 max-lg:flex-1 max-lg:pb-1">
-          <h1 className="mb-1.5 truncate font-serif text-head font-semibold leading-none tracking-tight">
-            {detail.name}
-          </h1>
+          <CaseName />
           <p className={`text-note text-ink-2 ${meet.cautions.length > 0 ? 'truncate' : 'line-clamp-2'}`} title={facts}>
             {facts}
           </p>
