@@ -1,9 +1,10 @@
 import { chromium } from 'playwright-core';
+import { browserPath } from '../bin/lib/browser.mjs';
 
 /** A browser for measuring, with WebGL in software. */
 export const launchBrowser = () =>
   chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: browserPath(),
     args: [
       '--no-sandbox',
       '--disable-quic',

@@ -1,5 +1,5 @@
 import { ensureBuild } from '../bin/lib/build.mjs';
-import { ensureModules, ensurePackages } from '../bin/lib/install.mjs';
+import { ensureBrowser, ensureDatabase, ensureModules } from '../bin/lib/install.mjs';
 import { inRoot } from '../bin/lib/paths.mjs';
 import { run } from '../bin/lib/process.mjs';
 
@@ -19,7 +19,8 @@ const ALL = [
 ];
 const asked = process.argv.slice(2);
 
-await ensurePackages(['database', 'browser']);
+await ensureDatabase();
+await ensureBrowser();
 await ensureModules();
 await ensureBuild();
 for (const name of asked.length ? asked : ALL) await run('node', [inRoot('bench', `${name}.mjs`)]);

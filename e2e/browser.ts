@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { type CaseDetail, EMPTY_SECTIONS } from '@radiant/contract';
 import { type Browser, type BrowserContext, chromium, type Locator, type Page } from 'playwright-core';
+import { browserPath } from '../bin/lib/browser.mjs';
 import { avocetOf, type Client, type PEOPLE, signedIn, URL_ } from '../server/test/house.js';
 
 /** The lane's one browser, ended by `bin/lib/tests/house-down.mjs`. */
@@ -10,7 +11,7 @@ const held = globalThis as { radiantBrowser?: Promise<Browser> };
 /** Debian's Chromium, drawing WebGL in software. */
 function start(): Promise<Browser> {
   held.radiantBrowser ??= chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    ...(browserPath() && { executablePath: browserPath() as string }),
     args: [
       '--no-sandbox',
       '--disable-quic',

@@ -3,7 +3,7 @@ import { mkdirSync, watch } from 'node:fs';
 import { fail, readArgs } from './args.mjs';
 import { ensureBuild } from './build.mjs';
 import { startDatabase } from './database.mjs';
-import { ensureModules, ensurePackages } from './install.mjs';
+import { ensureDatabase, ensureModules } from './install.mjs';
 import { inRoot, root } from './paths.mjs';
 import { endGroup, freePort } from './process.mjs';
 import { endRecorded, forget, takeFolder } from './running.mjs';
@@ -21,7 +21,7 @@ try {
       `Radiant Arch runs on ${args.data} already (process ${holder}); end it first, or choose another folder with --data.`,
     );
   await endRecorded(args.data, 'server');
-  await ensurePackages(['database']);
+  await ensureDatabase();
   await ensureModules();
   await ensureBuild({ web: false });
   const database = await startDatabase(args.data, args.port + 2);

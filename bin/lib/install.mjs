@@ -2,24 +2,31 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { fail } from './args.mjs';
+import { BROWSERS, browserPath } from './browser.mjs';
 import { inRoot } from './paths.mjs';
 import { run } from './process.mjs';
 
-const DEBIAN = {
-  database: { package: 'mariadb-server', files: ['/usr/sbin/mariadbd'] },
-  browser: { package: 'chromium', files: ['/usr/bin/chromium'] },
-};
+const DATABASE = { package: 'mariadb-server', path: '/usr/sbin/mariadbd' };
 
-/** Installs the Debian packages that are missing; needs root or sudo only then. */
-export async function ensurePackages(names) {
-  const missing = names.map((n) => DEBIAN[n]).filter((p) => !p.files.every(existsSync));
-  if (missing.length === 0) return;
-  const packages = missing.map((p) => p.package);
-  if (!existsSync('/usr/bin/apt-get')) fail(`Please install ${packages.join(' and ')}: this machine has no apt-get.`);
+/** Installs the database server where it is missing; needs root or sudo only then. */
+export async function ensureDatabase() {
+  if (!existsSync(DATABASE.path)) await installed(DATABASE.package);
+}
+
+/** Installs a browser for the tests where none is there: the first that this Debian has. */
+export async function ensureBrowser() {
+  if (browserPath()) return;
+  const [best, whole] = BROWSERS;
+  // Older Debians have no package for it alone.
+  await installed(best.package).catch(() => installed(whole.package));
+}
+
+async function installed(name) {
+  if (!existsSync('/usr/bin/apt-get')) fail(`Please install ${name}: this machine has no apt-get.`);
   const asRoot = process.getuid() === 0 ? [] : ['sudo'];
   if (asRoot.length > 0 && !existsSync('/usr/bin/sudo'))
-    fail(`Please install ${packages.join(' and ')} as root: apt-get install ${packages.join(' ')}`);
-  console.log(`installing ${packages.join(', ')}`);
+    fail(`Please install ${name} as root: apt-get install ${name}`);
+  console.log(`installing ${name}`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const apt = (...args) => {
     const [command, ...rest] = [...asRoot, 'apt-get', ...args];
@@ -27,7 +34,7 @@ export async function ensurePackages(names) {
   };
   await apt('update');
   // Another installation may be running on a fresh machine: it is waited for.
-  await apt('install', '-o', 'DPkg::Lock::Timeout=300', '-y', '--no-install-recommends', ...packages);
+  await apt('install', '-o', 'DPkg::Lock::Timeout=300', '-y', '--no-install-recommends', name);
 }
 
 /** Runs npm ci when the lock file is not the one that was installed last. */

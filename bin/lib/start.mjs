@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { fail, readArgs } from './args.mjs';
 import { ensureBuild } from './build.mjs';
 import { startDatabase } from './database.mjs';
-import { ensureModules, ensurePackages } from './install.mjs';
+import { ensureDatabase, ensureModules } from './install.mjs';
 import { isFree } from './process.mjs';
 import { endRecorded, forget, takeFolder } from './running.mjs';
 import { keepServer, onEnd } from './server.mjs';
@@ -25,7 +25,7 @@ try {
     console.error(`Port ${args.port} is taken; choose another with --port.`);
     await leave(1);
   }
-  await ensurePackages(['database']);
+  await ensureDatabase();
   await ensureModules();
   await ensureBuild();
   const database = await startDatabase(args.data, args.port + 1);

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { fail } from './args.mjs';
 import { ensureBuild } from './build.mjs';
-import { ensureModules, ensurePackages } from './install.mjs';
+import { ensureBrowser, ensureDatabase, ensureModules } from './install.mjs';
 import { inRoot, root } from './paths.mjs';
 import { secondsSince, sideBySide } from './tests/lanes.mjs';
 import { runJest, STANDING_BACK } from './tests/runner.mjs';
@@ -58,7 +58,8 @@ const some = patterns.length > 0;
 const args = some ? ['--passWithNoTests', ...patterns] : [];
 const begun = Date.now();
 
-await ensurePackages(['database', 'browser']);
+await ensureDatabase();
+await ensureBrowser();
 await ensureModules();
 
 const lane =

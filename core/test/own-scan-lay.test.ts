@@ -2,7 +2,7 @@ import { layFromFar, layTrial, twoScans } from './trials/lay.js';
 import { rotating, share } from './trials/rotating.js';
 
 const STARTS = Array.from({ length: 50 }, (_, i) => 7700 + i);
-const TRIED = rotating(STARTS, 6);
+const TRIED = rotating(STARTS, 4);
 
 describe('a scan laid on another of the same mouth, the faces of all ten teeth and with them 30 % of it changed', () => {
   let scans: ReturnType<typeof twoScans>;

@@ -1,0 +1,2 @@
+export const BROWSERS: readonly { readonly package: string; readonly path: string }[];
+export function browserPath(): string | undefined;
