@@ -180,7 +180,7 @@ it('two states are laid over each other on two points, under a slider and beside
   await client.upload(`/cases/${id}/files?kind=photo&view=close-smile&state=before`, smile, 'before.jpg');
   await client.upload(`/cases/${id}/files?kind=photo&view=close-smile&state=mock-up`, turned, 'mock-up.jpg');
   await open(page, id, 'meet');
-  await page.getByRole('button', { name: 'Compare' }).click();
+  await page.getByRole('button', { name: 'Compare', exact: true }).click();
   const dialog = page.getByRole('dialog', { name: 'Compare' });
   await dialog.getByText(/Not laid over each other yet/).waitFor();
   await dialog.getByRole('button', { name: 'align' }).click();
