@@ -149,7 +149,7 @@ function Written({ mayKeep }: { mayKeep: boolean }) {
             <li key={s.name} className="border-b border-hair py-2">
               <span className="flex justify-between">
                 <b className="font-semibold">{s.name}</b>
-                <span className="text-ink-2">{s.version === 0 ? 'not begun' : `version ${s.version}`}</span>
+                <span className="text-ink-2">{s.version === 0 ? 'not begun' : `no. ${s.version}`}</span>
               </span>
               {s.at && (
                 <span className="block text-note text-ink-2">
