@@ -1,5 +1,5 @@
 import { clickedTrial, joinedTrial, type Part, partTrial } from './trials/parts.js';
-import { isTurn, rotating, share } from './trials/rotating.js';
+import { rotating, share } from './trials/rotating.js';
 
 const TEN = [11, 12, 13, 14, 15, 21, 22, 23, 24, 25];
 /** Each of these is laid wrongly; which of the reasons to doubt it is met first depends on the mouth. */
@@ -15,13 +15,12 @@ const JOINED = [
   ['over their faces', 5, 6, 0.3],
 ] as const;
 
-// The other half of the days `own-scan-trouble.test.ts` has its turn.
-(isTurn(1) ? describe : describe.skip)('a scan that is no whole row', () => {
+describe('a scan that is no whole row', () => {
   it('is told from one that is: of that nothing is said', () => {
     expect(partTrial('whole')).toEqual({ teeth: TEN, doubt: '', contacts: [] });
   });
 
-  it.each(rotating(WORDS, 2))(
+  it.each(rotating(WORDS, 1))(
     `is told so: %s (${share} of palate, gum, one side, a front that lies wrongly)`,
     (part, words) => {
       expect(partTrial(part).doubt).toMatch(words);

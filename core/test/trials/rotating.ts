@@ -7,9 +7,6 @@ export const DAY = Number(process.env.RADIANT_TEST_DAY ?? Math.floor(Date.now() 
 /** How a share is named in a test's title, so that a failing one can be run again. */
 export const share = ALL ? 'all of them' : `the share of --day ${DAY}`;
 
-/** Whether it is the turn of trials that are run every second day, one half of them or the other. */
-export const isTurn = (half: 0 | 1): boolean => ALL || DAY % 2 === half;
-
 /** So many of a list of trials, others each day, every one of them within a few days; the whole list under --all. */
 export function rotating<T>(list: readonly T[], take: number): readonly T[] {
   if (ALL || take >= list.length) return list;
