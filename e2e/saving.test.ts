@@ -254,6 +254,13 @@ it('every saved state is in the history: looked at without a change, gone back t
   await holds(edge, '0.8');
   await page.getByText(/You look at propose no\. \d+, saved/).waitFor();
   expect(await edge.isDisabled()).toBe(true);
+  // Another stage stands on what is, never on what is looked at.
+  await page.getByRole('link', { name: 'meet', exact: true }).click();
+  await page.getByRole('link', { name: 'propose', exact: true }).click();
+  await holds(edge, '1.4');
+  await page.getByRole('button', { name: 'History of propose' }).click();
+  await history.getByRole('button', { name: `Look at no. ${first}`, exact: true }).click();
+  await holds(edge, '0.8');
   await page.getByRole('button', { name: 'Return to now' }).click();
   await holds(edge, '1.4');
   expect((await stored(kase)).propose.version).toBe(version);

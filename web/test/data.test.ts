@@ -282,6 +282,28 @@ describe('a section on the page', () => {
     expect(drafts.kept.has('c17')).toBe(false);
   });
 
+  it('left while an edit is on its way it says what the server has once it has taken it', async () => {
+    let answer: () => void = () => undefined;
+    const gate = new Promise<void>((go) => {
+      answer = go;
+    });
+    const sent = server(accept);
+    const plain = globalThis.fetch;
+    globalThis.fetch = (async (...of: Parameters<typeof fetch>) => {
+      await gate;
+      return plain(...of);
+    }) as typeof fetch;
+    const s = open('c21', state(1, 0));
+    set(s, 0.9);
+    await pass(600);
+    expect(s.snapshot().status).toBe('saving');
+    const told: number[] = [];
+    const left = s.leave((known) => told.push(known.version));
+    answer();
+    await left;
+    expect([sent.length, told]).toEqual([1, [1, 2]]);
+  });
+
   it('left while the server is away it tries once; the edit waits in the browser', async () => {
     const sent = server(() => 'away');
     const s = open('c18', state(1, 0));

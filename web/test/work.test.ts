@@ -1,5 +1,5 @@
 import { MessageChannel } from 'node:worker_threads';
-import { Refusal } from '@radiant/core';
+import { Refusal, type ToothPlan } from '@radiant/core';
 import { expose, wrap } from 'comlink';
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs';
 import { CaseClient } from '../src/engine/case-client.js';
@@ -8,6 +8,7 @@ import { faultOf, Work, WorkLost } from '../src/engine/work.js';
 /** A worker as far as `Work` knows one. */
 class FakeWorker extends EventTarget {
   ended = false;
+  readonly posted: unknown[] = [];
   terminate(): void {
     this.ended = true;
   }
@@ -21,9 +22,9 @@ const never = new Promise<never>(() => undefined);
 describe('what is asked of a worker', () => {
   it('ends with its answer, or with what it throws', async () => {
     const { work } = begin();
-    await expect(work.answer(Promise.resolve(7))).resolves.toBe(7);
+    await expect(work.answer(() => Promise.resolve(7))).resolves.toBe(7);
     await expect(
-      work.answer(Promise.reject(new Refusal('tooth-missing', 'The scan has no tooth {12}.'))),
+      work.answer(() => Promise.reject(new Refusal('tooth-missing', 'The scan has no tooth {12}.'))),
     ).rejects.toMatchObject({ code: 'tooth-missing' });
   });
 
@@ -31,17 +32,17 @@ describe('what is asked of a worker', () => {
     'ends when the worker breaks down (%s): nobody waits for ever, and later questions end too',
     async (event) => {
       const { worker, work } = begin();
-      const asked = work.answer(never);
+      const asked = work.answer(() => never);
       worker.dispatchEvent(new Event(event));
       await expect(asked).rejects.toThrow(WorkLost);
-      await expect(work.answer(never)).rejects.toThrow(WorkLost);
+      await expect(work.answer(() => never)).rejects.toThrow(WorkLost);
       expect([work.isLost, worker.ended]).toEqual([true, true]);
     },
   );
 
   it('ends when it is no longer wanted, and its worker is given back', async () => {
     const { worker, work } = begin();
-    const asked = work.answer(never);
+    const asked = work.answer(() => never);
     work.end();
     await expect(asked).rejects.toThrow('The work on the scan has stopped.');
     expect(worker.ended).toBe(true);
@@ -49,7 +50,7 @@ describe('what is asked of a worker', () => {
 
   it('ends also where the worker is let go and lives on', async () => {
     const { worker, work } = begin();
-    const asked = work.answer(never);
+    const asked = work.answer(() => never);
     work.release();
     await expect(asked).rejects.toThrow(WorkLost);
     worker.dispatchEvent(new Event('error'));
@@ -69,6 +70,7 @@ describe('the thread of a case', () => {
       }
       // Questions get no answer here, save that a case is begun.
       postMessage(asked: { id?: string; path?: string[] }): void {
+        this.posted.push(asked);
         if (asked.path?.[0] === 'begin')
           this.dispatchEvent(new MessageEvent('message', { data: { id: asked.id, type: 'RAW', value: undefined } }));
       }
@@ -85,6 +87,17 @@ describe('the thread of a case', () => {
     const second = new CaseClient();
     expect(threads.length).toBe(1);
     expect([second.isLost, threads[0]?.ended]).toEqual([false, false]);
+  });
+
+  it('hears nothing more of the case that was left: a plan that comes late is not the next case’s', async () => {
+    const first = new CaseClient();
+    const thread = threads.at(-1);
+    first.end();
+    const posted = thread?.posted.length;
+    const late = first.ask({ 11: {} as ToothPlan }, 'existing', 'upper');
+    await expect(late).rejects.toThrow(WorkLost);
+    await expect(first.loadUpper('/elsewhere')).rejects.toThrow(WorkLost);
+    expect(thread?.posted.length).toBe(posted);
   });
 
   it('is ended where it is still at work', async () => {

@@ -69,6 +69,8 @@ export class SectionStore<N extends SectionName> {
   private joined: string | undefined;
   private ended = false;
   private looked: SectionState<N> | undefined;
+  /** What is on its way to the server, or was last. */
+  private sending: Promise<void> = Promise.resolve();
   /** Keeping and clearing happen one after the other, in the order in which they were asked for. */
   private keeping: Promise<void> = Promise.resolve();
   private refusal: Problem | undefined;
@@ -121,11 +123,12 @@ export class SectionStore<N extends SectionName> {
    * @param told hears what the server has, as far as this page knows: at once, and again when it has taken the edit
    */
   async leave(told: (state: SectionState<N>) => void): Promise<void> {
-    const sending = this.status === 'waiting' ? this.save() : undefined;
+    const known = this.base;
+    if (this.status === 'waiting') this.save();
     this.end();
-    told(this.base);
-    await sending;
-    if (sending) told(this.base);
+    told(known);
+    await this.sending;
+    if (this.base !== known) told(this.base);
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -264,12 +267,15 @@ export class SectionStore<N extends SectionName> {
 
   private schedule(ms: number): void {
     clearTimeout(this.timer);
-    if (!this.ended) this.timer = setTimeout(() => void this.save(), ms);
+    if (!this.ended) this.timer = setTimeout(() => this.save(), ms);
   }
 
-  private async save(): Promise<void> {
+  private save(): void {
     if (this.draft === undefined || this.conflict || this.status === 'saving' || this.ended) return;
-    const sent = this.draft;
+    this.sending = this.send(this.draft);
+  }
+
+  private async send(sent: SectionData[N]): Promise<void> {
     this.status = 'saving';
     this.emit();
     try {

@@ -15,6 +15,14 @@ export interface QueueItem {
   readonly sentence?: string;
 }
 
+/** Whether any of them is on its way or waits for it. */
+export const isMoving = (items: readonly QueueItem[]): boolean =>
+  items.some((i) => i.state === 'waiting' || i.state === 'sending');
+
+/** How many of them the server holds now. */
+export const arrivedOf = (items: readonly QueueItem[]): number =>
+  items.filter((i) => i.state === 'done' || i.state === 'already').length;
+
 /** What is said of files as they are dropped. */
 export interface Said {
   readonly view?: PhotoView;
@@ -82,7 +90,7 @@ export class UploadQueue {
 
   /** Takes what has ended off the list. */
   clear(): void {
-    this.items = this.items.filter((i) => i.state === 'waiting' || i.state === 'sending');
+    this.items = this.items.filter((i) => isMoving([i]));
     this.tell();
   }
 

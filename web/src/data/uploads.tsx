@@ -1,6 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from 'react';
 import { useSWRConfig } from 'swr';
-import { type QueueItem, UploadQueue } from './upload-queue.js';
+import { isMoving, type QueueItem, UploadQueue } from './upload-queue.js';
 
 /** The queues of a person's cases: what is on its way goes on while other pages are looked at. */
 class Uploads {
@@ -22,10 +22,6 @@ class Uploads {
     for (const q of this.queues.values()) q.callOff();
   }
 }
-
-/** Whether any of them is on its way or waits for it. */
-export const isMoving = (items: readonly QueueItem[]): boolean =>
-  items.some((i) => i.state === 'waiting' || i.state === 'sending');
 
 const UploadsContext = createContext<Uploads | undefined>(undefined);
 

@@ -45,8 +45,8 @@ export class CaseClient {
   private readonly work: Work;
   private readonly remote: Thread<CaseService>['remote'];
   private sent: ContourPlan = {};
-  private readonly upper = new Loaded<ArchView>((url) => this.work.answer(this.remote.loadUpper(url)));
-  private readonly lower = new Loaded<JawView>((url) => this.work.answer(this.remote.loadLower(url)));
+  private readonly upper = new Loaded<ArchView>((url) => this.work.answer(() => this.remote.loadUpper(url)));
+  private readonly lower = new Loaded<JawView>((url) => this.work.answer(() => this.remote.loadLower(url)));
 
   constructor(private readonly thread = threads.take()) {
     this.work = new Work(thread.worker);
@@ -73,7 +73,7 @@ export class CaseClient {
   /** A planned crown for drawing. */
   planned(plan: ContourPlan, tooth: Fdi, quick: boolean): Promise<PlannedView> {
     this.sync(plan);
-    return this.work.answer(this.remote.planned(tooth, quick) as Promise<PlannedView>);
+    return this.work.answer(() => this.remote.planned(tooth, quick) as Promise<PlannedView>);
   }
 
   /**
@@ -87,7 +87,7 @@ export class CaseClient {
   ): Promise<Awaited<QueryOutput<N>>> {
     if (plan) this.sync(plan);
     const asked = this.remote.ask as unknown as (name: N, input: QueryInput<N>) => Promise<Awaited<QueryOutput<N>>>;
-    return this.work.answer(asked(name, input));
+    return this.work.answer(() => asked(name, input));
   }
 
   /** Nothing more is asked of it. Its thread is kept a while for the next case, unless it is still at work. */
@@ -104,6 +104,6 @@ export class CaseClient {
     const change: PlanChange | undefined = planChange(this.sent, plan);
     if (!change) return;
     this.sent = plan;
-    this.work.answer(this.remote.change(change)).catch(() => undefined);
+    this.work.answer(() => this.remote.change(change)).catch(() => undefined);
   }
 }

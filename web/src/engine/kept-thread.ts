@@ -53,6 +53,6 @@ export class Threads<S> {
       },
     };
     // A thread that can't answer is not kept.
-    this.begin(thread.remote).catch(letGo);
+    this.begin(thread.remote).catch(() => this.kept?.thread === thread && letGo());
   }
 }

@@ -35,11 +35,11 @@ export function useEdges(url: string | undefined): (at: Px, radius: number) => P
     return () => giveBack(mine);
   }, []);
   useEffect(() => {
-    if (url && own) own.work.answer(own.service.ready(url)).catch(() => undefined);
+    if (url && own) own.work.answer(() => own.service.ready(url)).catch(() => undefined);
   }, [url, own]);
   return useCallback(
     async (at, radius) =>
-      url && own ? own.work.answer(own.service.snap(url, at, radius)).catch(() => undefined) : undefined,
+      url && own ? own.work.answer(() => own.service.snap(url, at, radius)).catch(() => undefined) : undefined,
     [url, own],
   );
 }

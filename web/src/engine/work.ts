@@ -48,8 +48,10 @@ export class Work {
     return this.lostBy;
   }
 
-  /** What was asked, or WorkLost. */
-  answer<T>(asked: PromiseLike<T>): Promise<T> {
+  /** Asks, unless the worker is gone or was handed on, and gives the answer or WorkLost. */
+  answer<T>(ask: () => PromiseLike<T>): Promise<T> {
+    if (this.gone) return Promise.reject(new WorkLost());
+    const asked = ask();
     this.waiting++;
     const over = () => {
       this.waiting--;

@@ -4,7 +4,8 @@ import { Suspense } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
-import { isMoving, useUploads } from '../data/uploads.js';
+import { arrivedOf, isMoving } from '../data/upload-queue.js';
+import { useUploads } from '../data/uploads.js';
 import { EngineProvider } from '../engine/engine-context.js';
 import { Boundary } from '../ui/Boundary.js';
 import { day } from '../ui/format.js';
@@ -96,7 +97,7 @@ function Frame() {
       </Boundary>
       {stage.section && (
         <div className="fixed top-[100px] right-[384px] left-[148px] z-20 max-lg:inset-x-0 max-lg:top-0 max-lg:z-40">
-          <LookedAt section={stage.section} mayGoBack={mayWrite(who.role, stage.section)} />
+          <LookedAt key={stage.section} section={stage.section} mayGoBack={mayWrite(who.role, stage.section)} />
         </div>
       )}
       {stage.section && <ConflictDialog section={stage.section} />}
@@ -184,10 +185,9 @@ function OnTheirWay() {
   const { detail } = useCase();
   const { items } = useUploads(detail.id);
   if (!isMoving(items)) return null;
-  const arrived = items.filter((i) => i.state === 'done' || i.state === 'already').length;
   return (
     <Link to="meet" role="status" className="font-semibold text-plum">
-      {arrived} of {items.length} sent
+      {arrivedOf(items)} of {items.length} sent
     </Link>
   );
 }

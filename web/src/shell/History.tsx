@@ -1,7 +1,7 @@
 import { type SectionHistory, type SectionName, type SectionState, sectionOf } from '@radiant/contract';
 import { History as Clock, X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import useSWRInfinite from 'swr/infinite';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase, useSection } from '../data/case-context.js';
@@ -66,11 +66,15 @@ function States({ section }: { section: SectionName }) {
   const { detail } = useCase();
   const { store, looked, version } = useSection(section);
   const { data, error, size, setSize, mutate } = useSWRInfinite(
+    // With another newest state all of it is asked for again.
     (page, before: SectionHistory | null) =>
       page > 0 && !before?.more
         ? null
-        : `/cases/${detail.id}/sections/${section}/history?newest=${version}${page > 0 ? `&before=${before?.states.at(-1)?.version}` : ''}`,
-    (path: string) => api.get<SectionHistory>(path),
+        : ([
+            `/cases/${detail.id}/sections/${section}/history${page > 0 ? `?before=${before?.states.at(-1)?.version}` : ''}`,
+            version,
+          ] as const),
+    ([path]: readonly [string, number]) => api.get<SectionHistory>(path),
     { revalidateFirstPage: false },
   );
   if (!data)
@@ -131,6 +135,8 @@ function States({ section }: { section: SectionName }) {
 /** While an earlier state is looked at: what it is, and the two ways on. */
 export function LookedAt({ section, mayGoBack }: { section: SectionName; mayGoBack: boolean }) {
   const { looked, store } = useSection(section);
+  // What stands on this section elsewhere would be worked out on the earlier state, and not say so.
+  useEffect(() => () => store.look(undefined), [store]);
   if (!looked) return null;
   return (
     <p

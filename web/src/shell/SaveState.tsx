@@ -91,7 +91,7 @@ export function SaveState({ section }: { section: SectionName }) {
       >
         <Redo2 size={16} aria-hidden="true" />
       </button>
-      <History section={section} />
+      <History key={section} section={section} />
     </span>
   );
 }

@@ -1,4 +1,4 @@
-import type { ItemState, QueueItem, UploadQueue } from '../../data/upload-queue.js';
+import { arrivedOf, type ItemState, isMoving, type QueueItem, type UploadQueue } from '../../data/upload-queue.js';
 
 const WORDS: Record<ItemState, string> = {
   waiting: 'waits',
@@ -12,12 +12,12 @@ const WORDS: Record<ItemState, string> = {
 /** The files on their way and what became of each. */
 export function QueueList({ items, queue }: { items: readonly QueueItem[]; queue: UploadQueue }) {
   if (items.length === 0) return null;
-  const moving = items.some((i) => i.state === 'waiting' || i.state === 'sending');
+  const moving = isMoving(items);
   return (
     <section aria-label="Files on their way" className="rounded-xl border border-hair bg-leaf px-4 py-3">
       <div className="mb-1 flex items-baseline justify-between gap-4">
         <p role="status" className="font-semibold">
-          {items.filter((i) => i.state === 'done' || i.state === 'already').length} of {items.length} arrived
+          {arrivedOf(items)} of {items.length} arrived
         </p>
         <button type="button" className="how text-note" onClick={() => (moving ? queue.callOff() : queue.clear())}>
           {moving ? 'call off' : 'clear the list'}

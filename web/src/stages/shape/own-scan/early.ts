@@ -54,9 +54,10 @@ function guarded(work: Work, service: Remote<RawJawService>): Remote<RawJawServi
       (of, name) =>
       (...input: unknown[]) =>
         work.answer(
-          (of as unknown as Record<string | symbol, (...i: unknown[]) => Promise<unknown>>)[name]?.(
-            ...input,
-          ) as Promise<unknown>,
+          () =>
+            (of as unknown as Record<string | symbol, (...i: unknown[]) => Promise<unknown>>)[name]?.(
+              ...input,
+            ) as Promise<unknown>,
         ),
   });
 }
