@@ -106,6 +106,12 @@ export class SetTarget {
   @Min(0, words('A target’s width is at least 0 mm.'))
   @Max(40, words('A target’s width is at most 40 mm.'))
   widthMm!: number;
+
+  /** How far its zenith goes up. */
+  @IsNumber(FINITE, words('A target’s zenith is not a number.'))
+  @Min(-40, words('A target’s zenith goes at most 40 mm down.'))
+  @Max(40, words('A target’s zenith goes at most 40 mm up.'))
+  zenithUpMm!: number;
 }
 
 /** The planned contour. */

@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
 import {
   completed,
+  crownTargets,
   EMPTY_SECTIONS,
   frontOf,
   type PhotoView,
@@ -16,7 +17,7 @@ import {
   type SectionName,
   setTargets,
 } from '@radiant/contract';
-import { ask, CaseEngine, gumUpOf, propose, readScan } from '@radiant/core';
+import { ask, CaseEngine, propose, readScan } from '@radiant/core';
 import { inState, makePatient, RECIPES, type RecipeName } from '@radiant/standins';
 import { CasesService } from '../cases/cases.service.js';
 import { SectionsService } from '../cases/sections.service.js';
@@ -225,15 +226,7 @@ export class Demo implements OnModuleDestroy {
     const proposal = front && propose(front.measures, proposalChoice(choice), front.gaps, front.roles);
     if (!proposal)
       return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);
-    const targets = proposal.targets
-      .filter((t) => !t.stays)
-      .map(
-        (t) =>
-          [
-            t.tooth,
-            { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: gumUpOf(t, choice.gumMm ?? 0) },
-          ] as const,
-      );
+    const targets = crownTargets(proposal, choice.gumMm);
     engine.setPlan(ask(engine, 'firstContour', targets));
     engine.setPlan(ask(engine, 'pressedApart', CONTACT_MM));
     engine.setPlan(ask(engine, 'roomMade', CONTACT_MM).plan);
@@ -242,7 +235,8 @@ export class Demo implements OnModuleDestroy {
     await this.change(
       row,
       'shape',
-      (before) => (before ? undefined : { scanId: file.id, proposalVersion: 1, setTo: setTargets(proposal), teeth }),
+      (before) =>
+        before ? undefined : { scanId: file.id, proposalVersion: 1, setTo: setTargets(proposal, choice.gumMm), teeth },
       me,
     );
     const { reduce } = plan;

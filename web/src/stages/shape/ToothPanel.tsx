@@ -4,6 +4,7 @@ import {
   type PlanField,
   planInputs,
   sameContour,
+  sameTarget,
   type TargetSince,
   type ToothPlanInput,
 } from '@radiant/contract';
@@ -35,10 +36,11 @@ function ProposalSince({ since }: { since: readonly TargetSince[] }) {
       [
         ['lengthMm', 'longer', 'shorter'],
         ['widthMm', 'wider', 'narrower'],
+        ['zenithUpMm', 'higher at the gum', 'lower at the gum'],
       ] as const
     ).flatMap(([key, more, less]) => {
       const by = after[key] - before[key];
-      return Math.abs(by) < 0.02 ? [] : [`${number(Math.abs(by), 2)} mm ${by > 0 ? more : less}`];
+      return sameTarget(after[key], before[key]) ? [] : [`${number(Math.abs(by), 2)} mm ${by > 0 ? more : less}`];
     });
     return `${name(tooth)} ${parts.join(' and ')}`;
   };
@@ -83,7 +85,7 @@ export function ToothPanel({
   /** The proposal has a target for it that is not what it is. */
   const proposed = !!target && !target.stays;
   const { setTo, proposalVersion } = shape.data;
-  const since = setTo && proposal ? changedSince(setTo, proposal) : [];
+  const since = setTo && proposal ? changedSince(setTo, proposal, propose.data.gumMm ?? 0) : [];
   // Older contours say only that something was written since.
   const older = !setTo && typeof proposalVersion === 'number' && proposalVersion < propose.version;
 

@@ -1,5 +1,4 @@
-import { planInputs, plannedOn, setTargets } from '@radiant/contract';
-import { gumUpOf } from '@radiant/core';
+import { crownTargets, planInputs, plannedOn, setTargets } from '@radiant/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { useCase, useSection } from '../../data/case-context.js';
@@ -36,19 +35,8 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
   const set = useCallback(async () => {
     const client = clientOf(contour);
     if (!client || !proposal) return;
-    const first = await client.ask(
-      undefined,
-      'firstContour',
-      proposal.targets
-        .filter((t) => !t.stays)
-        .map(
-          (t) =>
-            [
-              t.tooth,
-              { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: gumUpOf(t, propose.data.gumMm ?? 0) },
-            ] as const,
-        ),
-    );
+    const gumMm = propose.data.gumMm ?? 0;
+    const first = await client.ask(undefined, 'firstContour', crownTargets(proposal, gumMm));
     // Round corners let two crowns press into each other that stand side by side by their widths.
     const plan = await client.ask(first, 'pressedApart', FLOSS_MM);
     const scanId = plannedOn(detail, 'upper')?.id;
@@ -69,7 +57,7 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
       ...shape.data,
       ...(scanId && { scanId }),
       proposalVersion: propose.version,
-      setTo: setTargets(proposal),
+      setTo: setTargets(proposal, gumMm),
       teeth: [...planInputs(plan), ...beside],
     });
   }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail]);
