@@ -1,50 +1,29 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import {
-  burName,
-  type Design,
-  type Engagement,
-  enamelWords,
-  isUpper,
-  label,
-  NOTATION_NAMES,
-  SCAN_PM_MM,
-  type SectionLine,
-  strategyOf,
-  type ToothPlan,
-  ZONES,
-  type Zone,
-  type ZoneTarget,
-} from '@radiant/core';
+import { isUpper, label, type SectionLine, type ToothPlan } from '@radiant/core';
 import PDFDocument from 'pdfkit';
-import type { PlanSheet, SheetTooth } from './plan-sheet.js';
-
-const INK = '#1d2428';
-const INK_2 = '#5b646a';
-const HAIR = '#ddd8cf';
-const PLUM = '#5d2a5a';
-const REMOVED = '#b8640a';
-const ADDED = '#2a6fb5';
-const STOP = '#a8261d';
-
-/** Points a millimetre. */
-const MM = 72 / 25.4;
-const LEFT = 16 * MM;
-const RIGHT = 194 * MM;
-const WIDTH = RIGHT - LEFT;
+import { depths, steps } from './plan-depths.js';
+import {
+  type Doc,
+  date,
+  INK,
+  INK_2,
+  LEFT,
+  MM,
+  type Page,
+  PLUM,
+  REMOVED,
+  RIGHT,
+  rule,
+  STOP,
+  text,
+  WIDTH,
+} from './plan-paper.js';
+import type { PlanSheet } from './plan-sheet.js';
 
 const require = createRequire(import.meta.url);
 const fontFile = (pack: string, name: string) =>
   join(dirname(require.resolve(`@fontsource/${pack}/package.json`)), 'files', name);
-
-type Doc = InstanceType<typeof PDFDocument>;
-
-/** One page of the plan. */
-interface Page extends PlanSheet {
-  readonly teeth: readonly SheetTooth[];
-  /** From 1. */
-  readonly page: number;
-}
 
 /** Draws the plan on A4, a page for six teeth of a jaw. */
 export async function planPdf(sheet: PlanSheet): Promise<Buffer> {
@@ -80,41 +59,6 @@ function draw(doc: Doc, page: Page): void {
   sentences(doc, page, y + 50 * MM);
   foot(doc, page);
 }
-
-function text(
-  doc: Doc,
-  s: string,
-  x: number,
-  y: number,
-  o: {
-    font?: string;
-    size?: number;
-    colour?: string;
-    width?: number;
-    align?: 'left' | 'right' | 'center';
-    height?: number;
-  } = {},
-): void {
-  doc
-    .font(o.font ?? 'sans')
-    .fontSize(o.size ?? 9)
-    .fillColor(o.colour ?? INK)
-    .text(s, x, y, {
-      lineBreak: o.height !== undefined,
-      ...(o.width !== undefined && { width: o.width }),
-      ...(o.height !== undefined && { height: o.height, ellipsis: true }),
-      align: o.align ?? 'left',
-    });
-}
-
-const rule = (doc: Doc, y: number) => doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(0.5).strokeColor(HAIR).stroke();
-
-const date = (iso: string | null) =>
-  iso
-    ? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
-        new Date(iso),
-      )
-    : '';
 
 function head(doc: Doc, s: Page): void {
   const left = 100 * MM;
@@ -240,182 +184,6 @@ function sections(doc: Doc, s: Page, top: number): void {
     text(doc, word, x + 17, top + 1, { size: 8, colour: INK_2 });
     x += 18 + doc.font('sans').fontSize(8).widthOfString(word) + 10;
   }
-}
-
-const needsOf = (d: Design): string =>
-  [d.needs.cervical, d.needs.middle, d.needs.incisal, ...(d.edge.kind === 'thickness' ? [d.edge.mm] : [])]
-    .map((v) => v.toFixed(1))
-    .join(' / ');
-
-const ZONE_NAMES: Record<Zone, string> = { cervical: 'neck', middle: 'middle', incisal: 'edge third', edge: 'edge' };
-
-/** The burs of a page, each engagement with a letter, in the order in which the zones ask for them. */
-interface Letters {
-  readonly of: (e: Engagement) => string;
-  readonly list: readonly { readonly letter: string; readonly engagement: Engagement; readonly grooves: string }[];
-}
-
-/**
- * What is cut in a zone with which bur: the groove, or where none gives the depth the nearest below it; `restMm` goes by
- * the index then.
- */
-function cutOf(
-  z: ZoneTarget | undefined,
-): { readonly engagement: Engagement; readonly grooves: string; readonly restMm: number } | undefined {
-  if (z?.groove.kind === 'cut') return { engagement: z.groove.engagement, grooves: z.groove.grooves, restMm: 0 };
-  const { nearest, grooves = '', depthMm = 0 } = z?.groove ?? {};
-  return nearest && { engagement: nearest, grooves, restMm: depthMm - nearest.depthMm };
-}
-
-function lettersOf(s: Page): Letters {
-  const known = new Map<string, { letter: string; engagement: Engagement; grooves: string }>();
-  const key = (e: Engagement) => `${burName(e.bur)} ${e.how} ${e.depthMm}`;
-  for (const zone of ZONES)
-    for (const t of s.teeth) {
-      const own = cutOf(t.reduction.zones.find((z) => z.zone === zone));
-      if (!own || known.has(key(own.engagement))) continue;
-      known.set(key(own.engagement), { letter: String.fromCharCode(65 + known.size), ...own });
-    }
-  return { of: (e) => known.get(key(e))?.letter ?? '', list: [...known.values()] };
-}
-
-/** What is set in a zone, as large as it is read: the groove's depth and its bur; else what is done instead. */
-function setWords(z: ZoneTarget | undefined, letters: Letters): { readonly large: string; readonly letter: string } {
-  if (!z?.removal) return { large: z?.zone === 'edge' && z.places > 0 ? 'flatten' : '–', letter: '' };
-  const cut = cutOf(z);
-  if (cut) return { large: cut.engagement.depthMm.toFixed(1), letter: letters.of(cut.engagement) };
-  const { value } = z.removal.remove;
-  return { large: value === 0 ? 'none' : `smooth ${value.toFixed(2)}`, letter: '' };
-}
-
-/** The depths to set, tooth by tooth, readable from where the hand works. Returns where it ends. */
-function depths(doc: Doc, s: Page, top: number): number {
-  const letters = lettersOf(s);
-  const designs = [...new Set(s.teeth.map((t) => t.design))];
-  text(doc, `Set the depth, mm: grooves ${strategyOf(s.from).name}`, LEFT, top, { font: 'serif', size: 13 });
-  text(doc, `Tooth numbers: ${NOTATION_NAMES[s.notation].long}`, LEFT, top + 3, {
-    font: 'bold',
-    size: 8.5,
-    width: WIDTH,
-    align: 'right',
-  });
-  let y = top + 20;
-  const cell = (WIDTH - 22 * MM) / 6;
-  const at = (i: number) => LEFT + 22 * MM + cell * i;
-  s.teeth.forEach((t, i) => {
-    text(doc, label(t.reduction.tooth, s.notation), at(i), y, { font: 'bold', size: 15, width: cell, align: 'center' });
-    if (designs.length > 1)
-      text(doc, t.design.name, at(i), y + 17, { size: 7, width: cell, align: 'center', colour: INK_2, height: 9 });
-  });
-  y += designs.length > 1 ? 28 : 20;
-  for (const zone of ZONES) {
-    rule(doc, y);
-    text(doc, ZONE_NAMES[zone], LEFT, y + 8, { font: 'bold', size: 11 });
-    for (const [i, { reduction }] of s.teeth.entries()) {
-      const own = reduction.zones.find((q) => q.zone === zone);
-      depth(doc, own, letters, at(i), y, cell);
-    }
-    y += ROW;
-  }
-  rule(doc, y);
-  text(
-    doc,
-    'Small: tooth taken in the middle of the zone, and what 95 % of its face stays under, line angles among it; enamel left where least is, but for the worst 5 %; proud: in front of the plan, no mock-up over it.',
-    LEFT,
-    y + 3,
-    { size: 8, colour: INK_2, width: WIDTH, height: 28 },
-  );
-  return y + 26;
-}
-
-/** The height of one zone's row, points. */
-const ROW = 49;
-
-function depth(doc: Doc, z: ZoneTarget | undefined, letters: Letters, x: number, y: number, cell: number): void {
-  const { large, letter } = setWords(z, letters);
-  const isDepth = letter !== '';
-  const size = isDepth ? 19 : 11;
-  const wide = doc.font('bold').fontSize(size).widthOfString(large);
-  const letterWide = isDepth ? doc.font('bold').fontSize(12).widthOfString(letter) + 3 : 0;
-  const from = x + (cell - wide - letterWide) / 2;
-  text(doc, large, from, y + (isDepth ? 1.5 : 7), {
-    font: 'bold',
-    size,
-    colour: large === 'none' ? ADDED : large === '–' ? INK_2 : INK,
-  });
-  if (isDepth) text(doc, letter, from + wide + 3, y + 7, { font: 'bold', size: 12, colour: PLUM });
-  const remove = z?.removal?.remove.value;
-  const proud = z?.proud?.value ?? z?.removal?.alignFirst ?? 0;
-  const small = (words: string, line: number, colour: string) =>
-    text(doc, words, x, y + 23 + 8.2 * line, { size: 7.4, width: cell, align: 'center', colour, height: 9 });
-  if (remove === undefined) return;
-  const rest = cutOf(z)?.restMm ?? 0;
-  const lines: readonly (readonly [string, string])[] = [
-    rest > 0 ? [`then ${rest.toFixed(2)} by the index`, INK] : ['', INK],
-    [`takes ${remove.toFixed(2)}${z?.deepest ? ` to ${z.deepest.value.toFixed(2)}` : ''}`, INK_2],
-    z?.enamel ? [`enamel ${enamelWords(z.enamel)}`, z.enamel.state === 'kept' ? INK_2 : STOP] : ['', INK_2],
-    [proud > 0 ? `proud ${proud.toFixed(2)}` : '', INK_2],
-  ];
-  lines
-    .filter(([words]) => words !== '')
-    .forEach(([words, colour], i) => {
-      small(words, i, colour);
-    });
-}
-
-/** What to do in which order, and with which bur each letter cuts. Returns where it ends. */
-function steps(doc: Doc, s: Page, top: number): number {
-  const letters = lettersOf(s);
-  const half = WIDTH / 2 - 4 * MM;
-  const column = (title: string, lines: readonly string[], x: number): number => {
-    text(doc, title, x, top, { font: 'bold', size: 10.5 });
-    let y = top + 15;
-    for (const words of lines) {
-      const h = doc.font('sans').fontSize(9).heightOfString(words, { width: half });
-      text(doc, words, x, y, { size: 9, width: half, height: h + 2 });
-      y += h + 2.5;
-    }
-    return y;
-  };
-  const order = orderOf(s).map((words, i) => `${i + 1}. ${words}`);
-  const burs = letters.list.map(
-    ({ letter, engagement: e, grooves }) =>
-      `${letter}. ${e.depthMm.toFixed(1)} mm: ${burName(e.bur)}, ${e.how}; ${grooves}`,
-  );
-  return Math.max(
-    column('In this order', order, LEFT),
-    column('Burs', burs.length > 0 ? burs : ['No groove is cut on this page.'], LEFT + WIDTH / 2 + 4 * MM),
-  );
-}
-
-/** The steps of a page, as its strategy, designs and teeth ask for them. */
-function orderOf(s: Page): string[] {
-  const designs = [...new Set(s.teeth.map((t) => t.design))];
-  const several = designs.length > 1;
-  const named = (d: Design, words: string) => (several ? `${d.name}: ${words}` : words);
-  const proud = s.teeth.filter((t) => t.reduction.zones.some((z) => (z.removal?.alignFirst ?? 0) > 0));
-  const edges = s.teeth.flatMap(({ reduction }) => {
-    const mm = reduction.zones.find((z) => z.zone === 'edge')?.removal?.remove.value;
-    return mm ? [`${label(reduction.tooth, s.notation)} ${mm.toFixed(1)}`] : [];
-  });
-  return [
-    ...(proud.length > 0
-      ? [
-          `Bring into line first, where it stands in front of the plan: ${proud.map((t) => label(t.reduction.tooth, s.notation)).join(', ')}.`,
-        ]
-      : []),
-    ...(s.from === 'mock-up' ? ['Mock-up in place; look that it is whole and seated.'] : []),
-    'Grooves as above, neck to edge; pencil their floors; join them until the pencil is gone, in three planes.',
-    edges.length > 0 ? `Edge, by so much of the tooth: ${edges.join(', ')} mm.` : 'The edge stays as it is.',
-    ...designs.map((d) =>
-      named(
-        d,
-        `${d.palatal[0]?.toUpperCase()}${d.palatal.slice(1)}; ${d.finish.form === 'none' ? 'no finish line' : `${d.finish.form} ${d.finish.belowGumMm > 0 ? `${d.finish.belowGumMm.toFixed(1)} mm below the gum` : 'at the gum'}`}.`,
-      ),
-    ),
-    'Contacts as planned; neighbours guarded by a metal strip. Check every zone with the index, then round what is sharp.',
-    `Needed thickness, neck / middle / edge third${designs.some((d) => d.edge.kind === 'thickness') ? ' / edge' : ''}: ${designs.map((d) => named(d, needsOf(d))).join('; ')} mm. Taken = needed − gap to the plan, ±${SCAN_PM_MM.toFixed(2)}.`,
-  ];
 }
 
 function sentences(doc: Doc, s: Page, top: number): void {

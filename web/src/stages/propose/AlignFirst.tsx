@@ -1,5 +1,5 @@
-import { contourPlan } from '@radiant/contract';
-import { gumUpOf, WORTH_MOVING_MM3 } from '@radiant/core';
+import { contourPlan, crownTargets } from '@radiant/contract';
+import { WORTH_MOVING_MM3 } from '@radiant/core';
 import { useMemo } from 'react';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
@@ -23,13 +23,8 @@ export function AlignFirst() {
   const { gumMm = 0 } = useSection('propose').data;
   const args = useMemo(() => {
     if (teeth.length > 0) return NOTHING;
-    const targets = proposal?.targets.filter((t) => !t.stays) ?? [];
-    if (targets.length === 0) return undefined;
-    return [
-      targets.map(
-        (t) => [t.tooth, { lengthMm: t.length.value, widthMm: t.width.value, zenithUpMm: gumUpOf(t, gumMm) }] as const,
-      ),
-    ] as const;
+    const targets = proposal ? crownTargets(proposal, gumMm) : [];
+    return targets.length > 0 ? ([targets] as const) : undefined;
   }, [teeth.length, proposal, gumMm]);
   const asked = useAsked(clientOf(contour), plan, 'alignedFirst', args);
   const found = shownOf(asked);
