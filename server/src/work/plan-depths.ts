@@ -8,7 +8,6 @@ import {
   SCAN_PM_MM,
   strategyOf,
   ZONES,
-  type Zone,
   type ZoneTarget,
 } from '@radiant/core';
 import { ADDED, type Doc, INK, INK_2, LEFT, MM, type Page, PLUM, rule, STOP, text, WIDTH } from './plan-paper.js';
@@ -19,8 +18,6 @@ const needsOf = (d: Design): string =>
   [d.needs.cervical, d.needs.middle, d.needs.incisal, ...(d.edge.kind === 'thickness' ? [d.edge.mm] : [])]
     .map((v) => v.toFixed(1))
     .join(' / ');
-
-const ZONE_NAMES: Record<Zone, string> = { cervical: 'neck', middle: 'middle', incisal: 'edge third', edge: 'edge' };
 
 /** The burs of a page, each engagement with a letter, in the order in which the zones ask for them. */
 interface Letters {
@@ -83,7 +80,7 @@ export function depths(doc: Doc, s: Page, top: number): number {
   y += designs.length > 1 ? 28 : 20;
   for (const zone of ZONES) {
     rule(doc, y);
-    text(doc, ZONE_NAMES[zone], LEFT, y + 8, { font: 'bold', size: 11 });
+    text(doc, zone, LEFT, y + 8, { font: 'bold', size: 11 });
     for (const [i, { reduction }] of s.teeth.entries()) {
       const own = reduction.zones.find((q) => q.zone === zone);
       depth(doc, own, letters, at(i), y, cell);
@@ -187,6 +184,6 @@ function orderOf(s: Page): string[] {
       ),
     ),
     'Contacts as planned; neighbours guarded by a metal strip. Check every zone with the index, then round what is sharp.',
-    `Needed thickness, neck / middle / edge third${designs.some((d) => d.edge.kind === 'thickness') ? ' / edge' : ''}: ${designs.map((d) => named(d, needsOf(d))).join('; ')} mm. Taken = needed − gap to the plan, ±${SCAN_PM_MM.toFixed(2)}.`,
+    `Needed thickness, cervical / middle / incisal${designs.some((d) => d.edge.kind === 'thickness') ? ' / edge' : ''}: ${designs.map((d) => named(d, needsOf(d))).join('; ')} mm. Taken = needed − gap to the plan, ±${SCAN_PM_MM.toFixed(2)}.`,
   ];
 }

@@ -224,9 +224,9 @@ describe('the plan as PDF', () => {
       'clenches or grinds',
       // What the planned teeth have been through; 14, which has a filling, is not planned.
       '21: trauma',
-      'neck',
+      'cervical',
       'middle',
-      'edge third',
+      'incisal',
       'Mock-up in place',
       'Check every zone with the index',
       'Taken = needed − gap',

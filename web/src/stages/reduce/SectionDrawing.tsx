@@ -7,6 +7,7 @@ import {
   type ToothSection,
 } from '@radiant/core';
 import { useSection, useToothLabel } from '../../data/case-context.js';
+import { number } from '../../ui/format.js';
 import { PALETTE } from '../../ui/palette.js';
 
 /** @param rootward −1 where roots go up in the picture, 1 where they go down */
@@ -95,7 +96,7 @@ export function SectionDrawing({
                     <tspan fontWeight={650}>{mm === undefined ? '–' : mm === 0 ? 'none' : mm.toFixed(2)}</tspan>
                   </text>
                   <text x={x} y={at(d.z) + 0.72} fontSize={0.52} fill={PALETTE.ink2}>
-                    gap {z?.removal ? z.removal.gap.toFixed(2) : '–'}
+                    gap {z?.removal ? number(z.removal.gap, 2) : '–'}
                   </text>
                 </g>
               );
