@@ -1,5 +1,7 @@
 import type { CaseDetail } from '@radiant/contract';
+import { AVOCET, makePatient, photograph, VIEWS, type ViewName } from '@radiant/standins';
 import sharp from 'sharp';
+import type { Client } from '../server/test/house.js';
 import { closePages, copyOfAvocet, holds, open, saved, typed, type Visit, visit } from './browser.js';
 
 let v: Visit;
@@ -93,7 +95,7 @@ it('many files at once find their places, and one that is no picture says so', a
       await picture('IMG_7.jpg', '#339'),
     ]);
   await page.getByText('3 of 4 arrived').waitFor();
-  await page.getByText('This is not a JPEG or PNG picture.').waitFor();
+  await page.getByText(/This is no picture in JPEG/).waitFor();
   await page.getByRole('button', { name: /lips, smiling/ }).waitFor();
   await page.getByRole('button', { name: /upper, occlusal/ }).waitFor();
 
@@ -103,6 +105,93 @@ it('many files at once find their places, and one that is no picture says so', a
   await page.getByRole('button', { name: 'Close' }).click();
   await page.getByRole('button', { name: /twelve o’clock/ }).waitFor();
   expect(troubles).toEqual([]);
+});
+
+/** Small pictures of the stand-ins under the names that a camera gives. */
+async function fromTheCamera(views: readonly ViewName[]) {
+  const patient = makePatient(AVOCET);
+  return Promise.all(
+    views.map(async (view, i) => {
+      const { camera, expression } = VIEWS[view];
+      const heightPx = Math.round((330 * camera.heightPx) / camera.widthPx);
+      const p = photograph(patient, { ...camera, widthPx: 330, heightPx }, expression);
+      const raw = { width: p.width, height: p.height, channels: 4 } as const;
+      const buffer = await sharp(Buffer.from(p.rgba.buffer), { raw }).removeAlpha().jpeg().toBuffer();
+      return { name: `IMG_${100 + i}.jpg`, mimeType: 'image/jpeg', buffer };
+    }),
+  );
+}
+
+/** What the case holds of them, in the order of the camera. */
+const taken = async (client: Client, id: string) =>
+  (await client.get<CaseDetail>(`/cases/${id}`)).body.files
+    .filter((f) => f.name.startsWith('IMG_'))
+    .sort((a, b) => a.name.localeCompare(b.name));
+
+it('photographs are sorted with a key each, are turned and mirrored, and keep the chosen state', async () => {
+  const { page, troubles } = v;
+  const { id, client } = await copyOfAvocet('Sorting');
+  const views = ['close-smile', 'retracted-right', 'upper-occlusal'] as const;
+  await open(page, id, 'meet');
+  await page.getByRole('button', { name: /^mock-up \d/ }).click();
+  await page.getByLabel('Photograph files').setInputFiles(await fromTheCamera(views));
+  await page.getByText('3 of 3 arrived').waitFor();
+  await page.getByRole('button', { name: 'Sort them' }).click();
+  await page.getByRole('heading', { name: '3 photographs to sort' }).waitFor();
+  await page.getByRole('button', { name: 'mock-up', pressed: true }).waitFor();
+  await page.getByRole('button', { name: 'lips, smiling, the guess' }).waitFor();
+  await page.keyboard.press('Enter');
+  // It was taken over a mirror: as it lies it looks like the other side.
+  await page.getByRole('dialog').getByText('IMG_101.jpg').waitFor();
+  await page.keyboard.press('m');
+  await page.getByRole('button', { name: 'retracted, left, the guess' }).waitFor();
+  await page.keyboard.press('7');
+  await page.getByRole('dialog').getByText('IMG_102.jpg').waitFor();
+  await page.keyboard.press('r');
+  await page.keyboard.press('r');
+  await page.getByRole('button', { name: 'lower, occlusal, the guess' }).waitFor();
+  await page.keyboard.press('l');
+  await page.keyboard.press('8');
+  await page.getByRole('heading', { name: 'All are sorted' }).waitFor();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: /retracted, left/ }).waitFor();
+
+  const files = await taken(client, id);
+  expect(files.map((f) => [f.view, f.state, f.lay.quarterTurns, f.lay.mirrored])).toEqual([
+    ['close-smile', 'mock-up', 0, false],
+    ['retracted-left', 'mock-up', 0, true],
+    ['upper-occlusal', 'mock-up', 1, false],
+  ]);
+  expect(files[2]).toMatchObject({ width: 220, height: 330 });
+  expect(troubles).toEqual([]);
+});
+
+it('all guesses are taken with one click, and what none is made for is left', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Guesses');
+  const views = ['lower-occlusal', 'retracted-left'] as const;
+  await open(page, id, 'meet');
+  await page
+    .getByLabel('Photograph files')
+    .setInputFiles([...(await fromTheCamera(views)), await picture('IMG_900.jpg', '#339')]);
+  await page.getByText('3 of 3 arrived').waitFor();
+  await page.getByRole('button', { name: 'Sort them' }).click();
+  await page.getByRole('button', { name: 'Take all 2 guesses' }).click();
+  await page.getByRole('heading', { name: 'One photograph to sort' }).waitFor();
+  await page.getByRole('button', { name: 'Later' }).click();
+  await page.getByRole('button', { name: 'Sort it' }).waitFor();
+  const files = await taken(client, id);
+  expect(files.map((f) => f.view)).toEqual(['lower-occlusal', 'retracted-left', null]);
+});
+
+it('a photograph that measures stand on is not turned, and says why', async () => {
+  const { page } = v;
+  const { id } = await copyOfAvocet('Turned');
+  await open(page, id, 'meet');
+  await page.getByRole('button', { name: /retracted, front/ }).click();
+  await page.getByRole('button', { name: 'turn left' }).click();
+  await page.getByText(/Measures stand on this photograph as it lies now/).waitFor();
+  await page.getByRole('button', { name: 'Close' }).click();
 });
 
 it('a picture is put away and brought back; one with measures on it is not', async () => {

@@ -50,7 +50,10 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
   await page
     .getByLabel('Photograph file')
     .setInputFiles({ name: 'broken.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture') });
-  await page.getByText('This is not a JPEG or PNG picture.').first().waitFor();
+  await page
+    .getByText(/This is no picture in JPEG/)
+    .first()
+    .waitFor();
 
   await page
     .getByLabel('Photograph file')

@@ -1,8 +1,18 @@
 import 'reflect-metadata';
 import { type FrameMatrix, isFrameMatrix, type Jaw } from '@radiant/core';
-import { IsIn, IsOptional, IsString, IsUUID, Length, ValidateBy, type ValidationOptions } from 'class-validator';
+import {
+  IsBoolean,
+  IsIn,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  ValidateBy,
+  type ValidationOptions,
+} from 'class-validator';
 import type { FileNature } from './base/file-kinds.js';
 import { IsDay } from './base/holds.js';
+import type { Lay } from './base/lay.js';
 import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './base/records.js';
 
 const words = (what: string) => ({ message: what });
@@ -12,9 +22,10 @@ export const JAWS = ['upper', 'lower'] as const satisfies readonly Jaw[];
 export interface CaseFile extends FileNature {
   readonly id: string;
   readonly name: string;
+  /** Of the bytes as they came. */
   readonly mime: string;
   readonly bytes: number;
-  /** Of the upright picture, px; null for scans. */
+  /** Of the picture as it is shown, px; null for scans. */
   readonly width: number | null;
   readonly height: number | null;
   /** What delivered it: a person's upload or a device, with the word simulated where it is. */
@@ -32,6 +43,8 @@ export interface CaseFile extends FileNature {
   /** Calendar date on which it was taken, and by whom. */
   readonly takenOn: string | null;
   readonly takenBy: string;
+  /** Of a photograph: how it was put beside the way it came; as it came for scans. */
+  readonly lay: Lay;
   /** When it was put away; it can be brought back until `KEPT_DAYS` later. */
   readonly removedAt: string | null;
 }
@@ -61,6 +74,15 @@ export class FileChange {
   @IsString(words('Who took it is text.'))
   @Length(1, 120, words('Who took it has 1 to 120 characters.'))
   takenBy?: string;
+
+  /** How the photograph lies from now on; refused while something stands on it. */
+  @IsOptional()
+  @IsIn([0, 1, 2, 3], words('A photograph is turned by 0 to 3 quarters.'))
+  quarterTurns?: number;
+
+  @IsOptional()
+  @IsBoolean(words('Whether a photograph is mirrored is yes or no.'))
+  mirrored?: boolean;
 }
 
 /** A matrix that turns, moves and measures, as 16 numbers. */

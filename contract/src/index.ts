@@ -1,6 +1,8 @@
 export * from './base/file-kinds.js';
 export { Holds, isDay, isMoment } from './base/holds.js';
+export * from './base/lay.js';
 export * from './base/limits.js';
+export * from './base/pictures.js';
 export * from './base/plan-fields.js';
 export * from './base/records.js';
 export * from './base/role.js';

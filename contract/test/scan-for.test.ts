@@ -19,6 +19,7 @@ const file = (id: string, over: Partial<CaseFile>): CaseFile => ({
   state: 'before',
   takenOn: null,
   takenBy: '',
+  lay: { quarterTurns: 0, mirrored: false },
   removedAt: null,
   ...over,
 });

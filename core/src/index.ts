@@ -373,6 +373,7 @@ export { type Patch, snapToEdge } from './smile/snap.js';
 export { mirrored } from './smile/symmetry.js';
 export { type ScannedTooth, scannedSize, usedMeasures } from './smile/used-measures.js';
 export { CONTACT_SHARE_PERCENT, type FindingContext, viewFindings } from './smile/view-findings.js';
+export { guessView, type ViewGuess } from './smile/view-guess.js';
 export { measureView } from './smile/view-measures.js';
 export {
   contactsOf,

@@ -1,14 +1,19 @@
 import { mkdtemp, readdir, readFile, rename, rm, unlink, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { AS_IT_CAME, type Lay, mirroredOf, turnedBy } from '@radiant/contract';
 import { Refusal, readScan, sphere, writeObj, writePly, writeStlBinary } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
 import sharp from 'sharp';
 import { ContentStore } from '../src/files/store.js';
+import { decodedHeic } from '../src/work/heic.js';
 import { inspectFile, MAX_PIXELS, nameOf } from '../src/work/inspect.js';
+import { shownPicture } from '../src/work/picture.js';
 
 const picture = (width: number, height: number) =>
   sharp({ create: { width, height, channels: 3, background: '#b07a74' } });
+/** 320 × 240 px in Display P3: red and green above, blue and light grey below; written by a tool of its own. */
+const quarters = () => readFile(new URL('./data/quarters.heic', import.meta.url));
 const refusal = async (kind: 'photo' | 'scan', bytes: Buffer) =>
   inspectFile(kind, bytes).then(
     () => 'accepted',
@@ -19,6 +24,8 @@ describe('a photograph that is put in', () => {
   it.each([
     ['jpeg', 'image/jpeg'],
     ['png', 'image/png'],
+    ['webp', 'image/webp'],
+    ['tiff', 'image/tiff'],
   ] as const)('as %s is known for what it is, with its size', async (format, mime) => {
     const bytes = await picture(300, 220).toFormat(format).toBuffer();
     expect(await inspectFile('photo', bytes)).toEqual({
@@ -43,18 +50,28 @@ describe('a photograph that is put in', () => {
     expect(await inspectFile('photo', bytes)).toMatchObject({ width, height });
   });
 
+  it('as HEIC is known with its size', async () => {
+    expect(await inspectFile('photo', await quarters())).toMatchObject({ mime: 'image/heic', width: 320, height: 240 });
+  });
+
   it.each<[string, () => Promise<Buffer>, RegExp]>([
     ['an empty file', async () => Buffer.alloc(0), /^The file is empty\.$/],
     [
       'text that is named like a picture',
       async () => Buffer.from('not a picture at all'),
-      /^This is not a JPEG or PNG picture\.$/,
+      /^This is no picture in JPEG, PNG, WebP, TIFF or HEIC; save it as one of these and add it again\.$/,
     ],
-    ['another kind of picture', () => picture(300, 300).webp().toBuffer(), /^This is not a JPEG or PNG picture\.$/],
+    ['another kind of picture', () => picture(300, 300).gif().toBuffer(), /no picture in JPEG/],
+    ['an HEIC picture that breaks off', async () => (await quarters()).subarray(0, 1700), /damaged/],
+    [
+      'a film that is named like a picture',
+      async () => Buffer.from('\0\0\0\x18ftypisom\0\0\0\0'),
+      /no picture in JPEG/,
+    ],
     [
       'a drawing with script in it',
       async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="300" height="300"/>'),
-      /not a JPEG or PNG/,
+      /no picture in JPEG/,
     ],
     ['a stamp', () => picture(120, 300).png().toBuffer(), /only 120 × 300 pixels; at least 200 × 200/],
     [
@@ -98,6 +115,88 @@ function crc32(bytes: Uint8Array): number {
   }
   return (c ^ 0xffffffff) >>> 0;
 }
+
+/** The four corners of a picture, clockwise from the top left, by their names. */
+async function corners(bytes: Uint8Array): Promise<string> {
+  const { data, info } = await sharp(bytes).raw().toBuffer({ resolveWithObject: true });
+  const at = (x: number, y: number) => {
+    const i = info.channels * (Math.floor(y * info.height) * info.width + Math.floor(x * info.width));
+    const [r, g, b] = [data[i], data[i + 1], data[i + 2]] as [number, number, number];
+    if (Math.min(r, g, b) > 190) return 'w';
+    return r > g && r > b ? 'r' : g > b ? 'g' : 'b';
+  };
+  return at(0.25, 0.25) + at(0.75, 0.25) + at(0.75, 0.75) + at(0.25, 0.75);
+}
+
+describe('a photograph as it is shown', () => {
+  const four = async (format: 'jpeg' | 'tiff' | 'webp', orientation = 1) =>
+    sharp(await decodedHeic(await quarters()))
+      .toFormat(format)
+      .withMetadata({ orientation })
+      .toBuffer();
+
+  it('of an HEIC file has its colours and keeps its colour profile', async () => {
+    const jpeg = await decodedHeic(await quarters());
+    expect(await corners(jpeg)).toBe('rgwb');
+    const { icc, width, height } = await sharp(jpeg).metadata();
+    expect([width, height]).toEqual([320, 240]);
+    // ICC.1: the profile’s own length in its first four bytes, `acsp` at byte 36.
+    expect(icc?.readUInt32BE(0)).toBe(icc?.length);
+    expect(icc?.toString('latin1', 36, 40)).toBe('acsp');
+    // Drawn as 192/32/32 in sRGB and written in the wider space: read through its profile it is what was drawn.
+    const [red] = await sharp(jpeg)
+      .extract({ left: 40, top: 40, width: 1, height: 1 })
+      .toColourspace('srgb')
+      .raw()
+      .toBuffer();
+    expect(Math.abs((red as number) - 192)).toBeLessThan(5);
+  });
+
+  it.each(['tiff', 'webp'] as const)('of a %s file is a JPEG', async (format) => {
+    const shown = await shownPicture(await four(format), `image/${format}`);
+    expect((await sharp(shown).metadata()).format).toBe('jpeg');
+    expect(await corners(shown)).toBe('rgwb');
+  });
+
+  // A picture of four corners says which way it lies; the wanted ones are turned by hand.
+  it.each([
+    [0, false, 'rgwb'],
+    [1, false, 'brgw'],
+    [2, false, 'wbrg'],
+    [3, false, 'gwbr'],
+    [0, true, 'grbw'],
+    [1, true, 'wgrb'],
+  ])('turned by %i quarters, mirrored %s, has its corners so: %s', async (quarterTurns, mirrored, wanted) => {
+    expect(await corners(await shownPicture(await four('jpeg'), 'image/jpeg', { quarterTurns, mirrored }))).toBe(
+      wanted,
+    );
+  });
+
+  it('is turned from how it stands by its camera’s note', async () => {
+    // Orientation 6: the camera lay on its side; upright, the picture is a quarter clockwise of its bytes.
+    const lying = await four('jpeg', 6);
+    expect(await corners(await shownPicture(lying, 'image/jpeg', { quarterTurns: 1, mirrored: false }))).toBe('wbrg');
+    expect(await corners(await shownPicture(lying, 'image/jpeg', { quarterTurns: 0, mirrored: true }))).toBe('rbwg');
+  });
+
+  it('turned on screen, step by step, is what the steps make of it', async () => {
+    let lay: Lay = AS_IT_CAME;
+    let seen = 'rgwb';
+    const right = (c: string) => `${c[3]}${c.slice(0, 3)}`;
+    const steps = [
+      [(l: Lay) => turnedBy(l, 1), right],
+      [mirroredOf, (c: string) => `${c[1]}${c[0]}${c[3]}${c[2]}`],
+      [(l: Lay) => turnedBy(l, -1), (c: string) => right(right(right(c)))],
+      [mirroredOf, (c: string) => `${c[1]}${c[0]}${c[3]}${c[2]}`],
+      [(l: Lay) => turnedBy(l, 1), right],
+    ] as const;
+    for (const [turn, by] of steps) {
+      lay = turn(lay);
+      seen = by(seen);
+      expect(await corners(await shownPicture(await four('jpeg'), 'image/jpeg', lay))).toBe(seen);
+    }
+  });
+});
 
 describe('a scan that is put in', () => {
   const whole = Buffer.from(scan(makePatient(AVOCET), INTRAORAL_SCANNER));

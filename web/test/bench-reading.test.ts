@@ -31,6 +31,7 @@ const photo = (id: string, over: Partial<CaseFile> = {}): CaseFile => ({
   state: null,
   takenOn: null,
   takenBy: '',
+  lay: { quarterTurns: 0, mirrored: false },
   removedAt: null,
   ...over,
 });

@@ -100,6 +100,8 @@ export class FileRow extends Model<InferAttributes<FileRow>, InferCreationAttrib
   declare state: CreationOptional<CaseState | null>;
   declare takenOn: CreationOptional<string | null>;
   declare takenBy: CreationOptional<string>;
+  declare quarterTurns: CreationOptional<number>;
+  declare mirrored: CreationOptional<boolean>;
   declare removedAt: CreationOptional<Date | null>;
 }
 
@@ -278,6 +280,8 @@ function bindFiles(db: Sequelize): void {
       state: DataTypes.STRING(20),
       takenOn: DataTypes.DATEONLY,
       takenBy: { ...text(120), defaultValue: '' },
+      quarterTurns: { type: DataTypes.TINYINT, allowNull: false, defaultValue: 0 },
+      mirrored: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       removedAt: DataTypes.DATE(3),
     },
     { sequelize: db, tableName: 'files' },

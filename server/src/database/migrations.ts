@@ -279,6 +279,13 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
       await q.query("DELETE FROM settings WHERE name LIKE 'drafts %'");
     },
   },
+  {
+    name: '0011-photographs-are-turned-and-mirrored',
+    up: async (q) => {
+      await q.addColumn('files', 'quarter_turns', { type: DataTypes.TINYINT, allowNull: false, defaultValue: 0 });
+      await q.addColumn('files', 'mirrored', { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
+    },
+  },
 ];
 
 interface OldFile {

@@ -23,7 +23,7 @@ import { CONFIG, type Config } from '../common/config.js';
 import { ProblemException } from '../common/problem.filter.js';
 import { CaseRow, CommentRow, ContourRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
-import { FilesService } from '../files/files.service.js';
+import { FilesService, layOf } from '../files/files.service.js';
 import type { SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
 import type { FoundCase } from '../work/case-reader.js';
@@ -71,6 +71,8 @@ export class CaseDocumentService {
         state: f.state ?? null,
         takenOn: f.takenOn ?? null,
         takenBy: f.takenBy ?? '',
+        mime: f.mime,
+        lay: layOf(f),
         path: this.files.pathOf(f),
       })),
       database: this.config.database,

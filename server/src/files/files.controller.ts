@@ -22,6 +22,8 @@ import {
   FileOrigin,
   PHOTO_MOST_BYTES,
   PHOTO_TOO_LARGE,
+  PICTURE_KINDS,
+  type PictureKind,
   SCAN_MOST_BYTES,
 } from '@radiant/contract';
 import type { Response } from 'express';
@@ -132,7 +134,8 @@ export class FilesController {
   @Get(':fileId')
   async content(@OwnCase() own: CaseRow, @Param('fileId') fileId: string, @Res() response: Response): Promise<void> {
     const file = await this.own(own, fileId);
-    send(response, file, await this.files.read(file));
+    const { bytes, mime } = await this.files.read(file);
+    send(response, file, mime, bytes);
   }
 
   /** The very bytes that came, with all that a camera has written into them. */
@@ -140,13 +143,20 @@ export class FilesController {
   @Allow(KEEPERS)
   async original(@OwnCase() own: CaseRow, @Param('fileId') fileId: string, @Res() response: Response): Promise<void> {
     const file = await this.own(own, fileId);
-    send(response, file, await this.files.original(file));
+    send(response, file, file.mime, await this.files.original(file));
   }
 }
 
-function send(response: Response, file: FileRow, bytes: Buffer): void {
+function send(response: Response, file: FileRow, mime: string, bytes: Buffer): void {
   response
-    .type(file.mime)
-    .setHeader('Content-Disposition', `inline; filename*=UTF-8''${encodeURIComponent(file.name)}`)
+    .type(mime)
+    .setHeader('Content-Disposition', `inline; filename*=UTF-8''${encodeURIComponent(nameFor(file.name, mime))}`)
     .send(bytes);
+}
+
+/** A file's name with the end that fits what is sent. */
+function nameFor(name: string, mime: string): string {
+  const ends: readonly string[] = PICTURE_KINDS[mime as PictureKind]?.ends ?? [];
+  if (ends.length === 0 || ends.some((e) => name.toLowerCase().endsWith(e))) return name;
+  return `${name.replace(/\.[A-Za-z0-9]{1,5}$/, '')}${ends[0]}`;
 }

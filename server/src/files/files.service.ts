@@ -3,15 +3,19 @@ import { mkdir, readdir, stat, unlink } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
 import {
+  AS_IT_CAME,
   type CaseFile,
   FILE_NAME_MOST,
   type FileChange,
   type FileKind,
   type FileOrigin,
+  isAsItCame,
+  isOnItsSide,
   KEPT_DAYS,
+  type Lay,
+  pictureKind,
   readFileName,
 } from '@radiant/contract';
-import { withoutOwner } from '@radiant/core';
 import { Op, type Sequelize } from 'sequelize';
 import { CONFIG, type Config } from '../common/config.js';
 import { ProblemException } from '../common/problem.filter.js';
@@ -19,9 +23,10 @@ import { ArrivalRow, CaseRow, FileRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { Pool } from '../pool/pool.js';
 import type { Seen } from '../work/inspect.js';
+import { isShownByAll, shownPicture } from '../work/picture.js';
 import { pinsOf } from './pins.js';
+import { Renditions, type SIDES_PX } from './renditions.js';
 import { ContentStore } from './store.js';
-import { type SIDES_PX, Thumbnails } from './thumbnails.js';
 
 /**
  * A file as it arrives: where it lies among the drafts, its name, what delivered it, and what is known of a photograph.
@@ -40,7 +45,7 @@ const HOUR_MS = 3600 * 1000;
 export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly log = new Logger('files');
   private readonly store: ContentStore;
-  private readonly thumbnails: Thumbnails;
+  private readonly renditions: Renditions;
   private readonly drafts: string;
   private hourly: NodeJS.Timeout | undefined;
 
@@ -51,7 +56,7 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
   ) {
     this.drafts = config.incomingDir;
     this.store = new ContentStore(join(config.dataDir, 'files'), this.drafts);
-    this.thumbnails = new Thumbnails(join(config.dataDir, 'thumbnails'));
+    this.renditions = new Renditions(join(config.dataDir, 'thumbnails'));
   }
 
   async onApplicationBootstrap(): Promise<void> {
@@ -209,7 +214,24 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
         'Not accepted',
         'Only of a scan as it came is the jaw told; others say it themselves.',
       );
+    if (change.quarterTurns !== undefined || change.mirrored !== undefined) await this.requireMovable(row, change);
     return row.update({ ...change });
+  }
+
+  /** @throws ProblemException 409 for a photograph that marks, a scale or an overlay stand on; 422 for a scan */
+  private async requireMovable(row: FileRow, to: Partial<Lay>): Promise<void> {
+    const now = layOf(row);
+    if ((to.quarterTurns ?? now.quarterTurns) === now.quarterTurns && (to.mirrored ?? now.mirrored) === now.mirrored)
+      return;
+    if (row.kind !== 'photo')
+      throw new ProblemException(422, 'Not accepted', 'Only photographs are turned and mirrored.');
+    const pin = (await pinsOf(row.caseId)).find((p) => p.fileId === row.id);
+    if (pin)
+      throw new ProblemException(
+        409,
+        'Still needed',
+        'Measures stand on this photograph as it lies now; take them off its bench before it is turned or mirrored.',
+      );
   }
 
   /**
@@ -253,15 +275,17 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
     return this.store.pathOf(sha256);
   }
 
-  heldThumbnail(sha256: string): Promise<Buffer> {
-    return this.thumbnails.of(sha256, 'thumbnail', () => this.held(sha256));
+  /** A small picture of bytes that no case holds yet. */
+  async heldThumbnail(sha256: string): Promise<Buffer> {
+    const mime = pictureKind(await this.store.head(sha256, 16)) ?? 'image/jpeg';
+    return this.renditions.of({ sha256, size: 'thumbnail', lay: AS_IT_CAME }, () => this.readable({ sha256, mime }));
   }
 
   /** Lets bytes go unless a case or a waiting arrival still has them. */
   async release(sha256: string): Promise<void> {
     const needed = async () =>
       (await FileRow.count({ where: { sha256 } })) > 0 || (await ArrivalRow.count({ where: { sha256 } })) > 0;
-    if (await this.store.drop(sha256, needed)) await this.thumbnails.drop(sha256);
+    if (await this.store.drop(sha256, needed)) await this.renditions.drop(sha256);
   }
 
   /** The bytes as they came. */
@@ -269,19 +293,38 @@ export class FilesService implements OnApplicationBootstrap, OnModuleDestroy {
     return this.store.get(file.sha256);
   }
 
-  /** The bytes as they are shown and handed on: of a photograph without where and by whom it was taken. */
-  async read(file: FileRow): Promise<Buffer> {
-    const bytes = await this.original(file);
-    if (file.kind !== 'photo') return bytes;
-    const clean = withoutOwner(bytes);
-    return Buffer.from(clean.buffer, clean.byteOffset, clean.byteLength);
+  /**
+   * The bytes as they are shown and handed on, and what they are: a photograph without where and by whom it was taken,
+   * as it was put, in a format that every browser reads.
+   */
+  async read(file: FileRow): Promise<{ readonly bytes: Buffer; readonly mime: string }> {
+    if (file.kind !== 'photo') return { bytes: await this.original(file), mime: file.mime };
+    const lay = layOf(file);
+    if (isShownByAll(file.mime) && isAsItCame(lay)) {
+      const clean = await shownPicture(await this.original(file), file.mime);
+      return { bytes: Buffer.from(clean.buffer, clean.byteOffset, clean.byteLength), mime: file.mime };
+    }
+    const { sha256 } = file;
+    const bytes = await this.renditions.of({ sha256, size: 'whole', lay }, () => this.readable(file));
+    return { bytes, mime: 'image/jpeg' };
   }
 
   /** @param size a thumbnail for the wall, or a preview that fills a screen */
   smaller(file: FileRow, size: keyof typeof SIDES_PX): Promise<Buffer> {
-    return this.thumbnails.of(file.sha256, size, () => this.original(file));
+    const { sha256 } = file;
+    return this.renditions.of({ sha256, size, lay: layOf(file) }, () => this.readable(file));
+  }
+
+  /** Bytes that the picture library reads: those of the store, or a JPEG of those that it can't read, made in a thread. */
+  private readable({ sha256, mime }: Pick<FileRow, 'sha256' | 'mime'>): Promise<Buffer> {
+    if (mime !== 'image/heic') return this.store.get(sha256);
+    return this.renditions.kept(`${sha256}-decoded`, async () =>
+      Buffer.from(await this.pool.read('decode', { path: this.store.pathOf(sha256) })),
+    );
   }
 }
+
+export const layOf = (f: FileRow): Lay => ({ quarterTurns: f.quarterTurns ?? 0, mirrored: f.mirrored ?? false });
 
 const keptSince = () => new Date(Date.now() - KEPT_DAYS * DAY_MS);
 
@@ -297,14 +340,15 @@ export function describeFile(f: FileRow): CaseFile {
     name: f.name,
     mime: f.mime,
     bytes: f.bytes,
-    width: f.width,
-    height: f.height,
+    width: isOnItsSide(layOf(f)) ? f.height : f.width,
+    height: isOnItsSide(layOf(f)) ? f.width : f.height,
     origin: f.origin,
     at: f.at.toISOString(),
     view: f.view ?? null,
     state: f.state ?? null,
     takenOn: f.takenOn ?? null,
     takenBy: f.takenBy ?? '',
+    lay: layOf(f),
     removedAt: f.removedAt?.toISOString() ?? null,
   };
 }

@@ -63,6 +63,11 @@ export class ContentStore {
     await flushed(folder);
   }
 
+  /** The first bytes of a file; empty where it is not there. */
+  async head(sha256: string, bytes: number): Promise<Uint8Array> {
+    return (await headsIn(this.dir, bytes)(sha256)) ?? new Uint8Array();
+  }
+
   async get(sha256: string): Promise<Buffer> {
     return readFile(this.pathOf(sha256)).catch(async (error: NodeJS.ErrnoException) => {
       if (error.code !== 'ENOENT') throw error;

@@ -1,5 +1,5 @@
 import { basename, dirname } from 'node:path';
-import type { FileKind } from '@radiant/contract';
+import { type FileKind, pictureKind } from '@radiant/contract';
 import { isObj, isPly } from '@radiant/core';
 
 /** What a file's place in the watched folder says: the device that laid it there, and words that may name a case. */
@@ -37,8 +37,7 @@ const only = <T>(all: readonly T[]): T | undefined => (all.length === 1 ? all[0]
 
 /** What a file is by its first bytes; an STL, which has no mark of its own, by its name. */
 export function kindOf(name: string, bytes: Uint8Array): FileKind | undefined {
-  if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return 'photo';
-  if (bytes[0] === 0x89 && bytes[1] === 0x50 && bytes[2] === 0x4e && bytes[3] === 0x47) return 'photo';
+  if (pictureKind(bytes)) return 'photo';
   if (isPly(bytes) || isObj(bytes)) return 'scan';
   return /\.stl$/i.test(name) ? 'scan' : undefined;
 }

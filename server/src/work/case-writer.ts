@@ -6,12 +6,16 @@ import {
   CASE_DOCUMENT_VERSION,
   type CaseDetail,
   type FileNature,
+  isAsItCame,
+  type Lay,
   SECTION_NAMES,
   type SectionName,
 } from '@radiant/contract';
-import { type FrameMatrix, withoutOwner } from '@radiant/core';
+import type { FrameMatrix } from '@radiant/core';
 import { createConnection } from 'mariadb';
 import type { Config } from '../common/config.js';
+import { decodedHeic } from './heic.js';
+import { shownPicture } from './picture.js';
 
 /** Base64 is written in pieces of so many bytes, a multiple of three. */
 const PIECE = 3 * 128 * 1024;
@@ -31,6 +35,8 @@ export interface WrittenFile extends FileNature {
   readonly state: string | null;
   readonly takenOn: string | null;
   readonly takenBy: string;
+  readonly mime: string;
+  readonly lay: Lay;
   /** Where its bytes lie. */
   readonly path: string;
 }
@@ -133,8 +139,8 @@ async function* revisions(
   }
 }
 
-async function* fileText({ path, ...f }: WrittenFile, before: string): AsyncGenerator<string> {
-  const clean = f.kind === 'photo' ? withoutOwner(await readFile(path)) : undefined;
+async function* fileText({ path, mime, lay, ...f }: WrittenFile, before: string): AsyncGenerator<string> {
+  const clean = f.kind === 'photo' ? await handedOn(await readFile(path), mime, lay) : undefined;
   const about = { ...f, ...(clean && { sha256: createHash('sha256').update(clean).digest('hex') }) };
   yield `${before}${JSON.stringify(about).slice(0, -1)},"base64":"`;
   if (clean) {
@@ -152,3 +158,9 @@ async function* fileText({ path, ...f }: WrittenFile, before: string): AsyncGene
   }
   yield '"}';
 }
+
+/** A photograph as it is shown: whoever reads the case sees what was measured on. */
+const handedOn = async (bytes: Buffer, mime: string, lay: Lay): Promise<Uint8Array> =>
+  mime === 'image/heic'
+    ? shownPicture(await decodedHeic(bytes), isAsItCame(lay) ? 'image/jpeg' : '', lay)
+    : shownPicture(bytes, mime, lay);

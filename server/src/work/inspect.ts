@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
-import type { FileKind, FileNature } from '@radiant/contract';
+import { type FileKind, type FileNature, PICTURE_NAMES, pictureKind } from '@radiant/contract';
 import { hasToothNumbers, meshFormat, readScan } from '@radiant/core';
 import sharp from 'sharp';
 import { ProblemException } from '../common/problem.filter.js';
+import { decodedHeic, heicSize } from './heic.js';
 
 /**
  * A picture of more pixels than this is refused before it is decoded: 100 megapixels are beyond any camera in a
@@ -47,36 +48,36 @@ export async function inspectFile(kind: FileKind, bytes: Buffer): Promise<Inspec
 }
 
 async function inspectPhoto(bytes: Buffer): Promise<Inspected> {
+  const mime = pictureKind(bytes);
+  if (!mime) throw refuse(`This is no picture in ${PICTURE_NAMES}; save it as one of these and add it again.`);
   // Only the header is read here; nothing is decoded before the size is known.
+  const size = mime === 'image/heic' ? await heicSize(bytes) : await uprightSize(bytes);
+  if (!size) throw damaged();
+  const { width, height } = size;
+  if (width * height > MAX_PIXELS)
+    throw refuse(`The picture has ${width} × ${height} pixels; at most ${MAX_PIXELS / 1e6} megapixels can be used.`);
+  if (width < 200 || height < 200)
+    throw refuse(`The picture has only ${width} × ${height} pixels; at least 200 × 200 are needed to measure on it.`);
+  const whole =
+    mime === 'image/heic'
+      ? decodedHeic(bytes)
+      : sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'truncated' }).resize(64).raw().toBuffer();
+  await whole.catch(() => {
+    throw damaged();
+  });
+  return { kind: 'photo', jaw: null, role: null, mime, width, height };
+}
+
+const damaged = () => refuse('The picture is damaged and can’t be read to its end.');
+
+/** Of the picture as its camera’s note puts it; nothing where the header can't be read. */
+async function uprightSize(bytes: Buffer): Promise<{ width: number; height: number } | undefined> {
   const meta = await sharp(bytes, { limitInputPixels: false })
     .metadata()
     .catch(() => undefined);
-  if (!meta?.width || !meta.height || (meta.format !== 'jpeg' && meta.format !== 'png'))
-    throw refuse('This is not a JPEG or PNG picture.');
-  if (meta.width * meta.height > MAX_PIXELS) {
-    throw refuse(
-      `The picture has ${meta.width} × ${meta.height} pixels; at most ${MAX_PIXELS / 1e6} megapixels can be used.`,
-    );
-  }
-  if (meta.width < 200 || meta.height < 200)
-    throw refuse(
-      `The picture has only ${meta.width} × ${meta.height} pixels; at least 200 × 200 are needed to measure on it.`,
-    );
-  await sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'truncated' })
-    .resize(64)
-    .raw()
-    .toBuffer()
-    .catch(() => {
-      throw refuse('The picture is damaged and can’t be read to its end.');
-    });
+  if (!meta?.width || !meta.height) return undefined;
   // Orientations 5–8 lie on their side.
-  const turned = (meta.orientation ?? 1) >= 5;
-  return {
-    kind: 'photo',
-    jaw: null,
-    role: null,
-    mime: meta.format === 'jpeg' ? 'image/jpeg' : 'image/png',
-    width: turned ? meta.height : meta.width,
-    height: turned ? meta.width : meta.height,
-  };
+  return (meta.orientation ?? 1) >= 5
+    ? { width: meta.height, height: meta.width }
+    : { width: meta.width, height: meta.height };
 }

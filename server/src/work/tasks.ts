@@ -15,6 +15,7 @@ import { type CaseInput, readCaseFile } from './case-reader.js';
 import { type CaseOutput, writeCaseFile } from './case-writer.js';
 import { contourFile, type Format, type Surface } from './contour-file.js';
 import { engineOn } from './engines.js';
+import { decodedHeic } from './heic.js';
 import { type Inspected, inspectFile, nameOf } from './inspect.js';
 import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
@@ -57,6 +58,10 @@ export const inspect = ({ kind, path }: { kind: FileKind; path: string }) =>
     const bytes = await readFile(path);
     return { ...(await inspectFile(kind, bytes)), sha256: nameOf(bytes), bytes: bytes.length };
   });
+
+/** An HEIC picture as a JPEG. */
+export const decode = ({ path }: { path: string }) =>
+  told(async () => new Uint8Array(await decodedHeic(await readFile(path))));
 
 /** A large change of a section: what it is made on, and its content checked, as text. */
 export const readChange = ({ name, bytes }: { name: SectionName; bytes: Uint8Array }) =>
@@ -119,6 +124,7 @@ export const writeCase = (output: CaseOutput) => told(() => writeCaseFile(output
 
 export interface Tasks {
   inspect: typeof inspect;
+  decode: typeof decode;
   readChange: typeof readChange;
   plan: typeof plan;
   surface: typeof surface;

@@ -120,9 +120,13 @@ it('what names no case waits in the tray, with a picture, until somebody gives i
 it('what is no picture and no scan waits too, can only be thrown away, and is gone then', async () => {
   lay('letter.txt', 'hello');
   const a = await arrived('letter.txt');
-  expect(a).toMatchObject({ state: 'tray', kind: null, sentence: 'This is not a JPEG, PNG, STL, PLY or OBJ file.' });
+  expect(a).toMatchObject({
+    state: 'tray',
+    kind: null,
+    sentence: 'This is no picture in JPEG, PNG, WebP, TIFF or HEIC and no STL, PLY or OBJ file.',
+  });
   expect((await client.post<{ detail: string }>(`/arrivals/${a.id}/place`, { caseId: kase.id })).body.detail).toMatch(
-    /not a JPEG, PNG, STL, PLY or OBJ/,
+    /no STL, PLY or OBJ file/,
   );
   expect((await client.call('DELETE', `/arrivals/${a.id}`)).status).toBe(204);
   expect((await arrivals()).some((q) => q.id === a.id)).toBe(false);

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import type { CaseDetail, CaseDocument, CaseFile, Delivered, Problem } from '@radiant/contract';
 import sharp from 'sharp';
 import { type Client, inDatabase, signedIn, until } from '../house.js';
@@ -51,7 +52,7 @@ describe('a photograph that arrives', () => {
       send('#b33', 'three.jpg'),
     ]);
     expect(answers.map((a) => a.status)).toEqual([201, 422, 201]);
-    expect(answers[1]).toMatchObject({ body: { detail: 'This is not a JPEG or PNG picture.' } });
+    expect(answers[1]).toMatchObject({ body: { detail: expect.stringMatching(/^This is no picture in JPEG/) } });
   });
 });
 
@@ -95,6 +96,39 @@ describe('who and where', () => {
     const doc = (await dentist.get<CaseDocument>(`/cases/${id}/case.json`)).body;
     for (const f of doc.files) expect(Buffer.from(f.base64, 'base64').includes('Sample Owner')).toBe(false);
     expect((await (await signedIn('technician')).get(`/cases/${id}/files/${file.id}/original`)).status).toBe(403);
+  });
+});
+
+describe('a picture that not every browser shows', () => {
+  it('comes as HEIC, is kept byte for byte, and is shown and handed on as JPEG with its colour profile', async () => {
+    const heic = await readFile(new URL('../data/quarters.heic', import.meta.url));
+    const { body } = await dentist.upload<Delivered>(`/cases/${id}/files?kind=photo`, heic, 'IMG_0001.HEIC');
+    expect(body).toMatchObject({ mime: 'image/heic', width: 320, height: 240 });
+    const at = `/cases/${id}/files/${body.id}`;
+    const shown = await sharp(await dentist.bytes(at)).metadata();
+    expect(shown).toMatchObject({ format: 'jpeg', width: 320, height: 240 });
+    expect(shown.icc?.length).toBeGreaterThan(128);
+    expect((await sharp(await dentist.bytes(`${at}/thumbnail`)).metadata()).format).toBe('jpeg');
+    expect(Buffer.from(await dentist.bytes(`${at}/original`)).equals(heic)).toBe(true);
+
+    await dentist.patch(at, { quarterTurns: 3 });
+    expect((await detail()).files.find((f) => f.id === body.id)).toMatchObject({ width: 240, height: 320 });
+    expect(await sharp(await dentist.bytes(`${at}/thumbnail`)).metadata()).toMatchObject({ width: 240, height: 320 });
+    const doc = (await dentist.get<CaseDocument>(`/cases/${id}/case.json`)).body;
+    const handed = doc.files.find((f) => f.name === 'IMG_0001.HEIC');
+    expect(await sharp(Buffer.from(handed?.base64 ?? '', 'base64')).metadata()).toMatchObject({
+      format: 'jpeg',
+      width: 240,
+      height: 320,
+    });
+  });
+
+  it('is not turned by fifths, nor is a scan', async () => {
+    const { files } = await detail();
+    const at = `/cases/${id}/files/${files[0]?.id}`;
+    expect((await dentist.patch<Problem>(at, { quarterTurns: 5 })).body.detail).toBe(
+      'A photograph is turned by 0 to 3 quarters.',
+    );
   });
 });
 

@@ -199,12 +199,12 @@ describe('files that arrive', () => {
     return png;
   };
   it.each<[string, string, () => Promise<Uint8Array | string> | Uint8Array | string, RegExp, number]>([
-    ['text called a picture', 'photo', () => 'not a picture', /not a JPEG or PNG/, 422],
+    ['text called a picture', 'photo', () => 'not a picture', /no picture in JPEG/, 422],
     [
       'an SVG',
       'photo',
       () => '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="900"/>',
-      /not a JPEG or PNG/,
+      /no picture in JPEG/,
       422,
     ],
     ['nothing', 'photo', () => '', /empty/, 422],

@@ -10,6 +10,7 @@ import { alignOnTwo, Refusal, type Similarity } from '@radiant/core';
 import { Dialog } from 'radix-ui';
 import { useId, useState } from 'react';
 import { useCase, useSection } from '../../data/case-context.js';
+import { photoUrl } from '../../data/photo-url.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { day } from '../../ui/format.js';
 import { AlignPane } from './AlignPane.js';
@@ -72,7 +73,7 @@ function Comparison({ photos, views }: { photos: readonly CaseFile[]; views: rea
   const id = useId();
   const put = (a: PhotoAlignment, group?: string) =>
     set({ ...data, aligned: [...data.aligned.filter((q) => q.photoId !== a.photoId), a] }, group);
-  const src = (f: CaseFile) => `/api/cases/${detail.id}/files/${f.id}/preview`;
+  const src = (f: CaseFile) => photoUrl(detail.id, f, 'preview');
   return (
     <>
       <div className="flex flex-wrap items-center gap-3 border-b border-hair bg-leaf px-5 py-3">

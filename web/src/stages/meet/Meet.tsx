@@ -1,4 +1,4 @@
-import { CASE_STATES, type CaseState, keysOf, type PhotoView } from '@radiant/contract';
+import { CASE_STATES, type CaseState, keysOf, type PhotoView, PICTURE_ACCEPT } from '@radiant/contract';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { useCase } from '../../data/case-context.js';
@@ -28,7 +28,7 @@ export default function Meet() {
       const slot = (event.target as HTMLElement | null)?.closest<HTMLElement>('[data-view]')?.dataset.view as
         | PhotoView
         | undefined;
-      queue.add(files, slot ? { view: slot, state } : {});
+      queue.add(files, slot ? { view: slot, state } : { state });
     },
   });
   return (
@@ -39,7 +39,7 @@ export default function Meet() {
             className: `@container flex h-full flex-col gap-3 overflow-y-auto px-6 py-4 max-sm:px-3 ${isDragActive ? 'bg-plum-soft' : ''}`,
           })}
         >
-          <input {...getInputProps({ 'aria-label': 'Photograph files', accept: 'image/jpeg,image/png' })} />
+          <input {...getInputProps({ 'aria-label': 'Photograph files', accept: PICTURE_ACCEPT })} />
           <div className="flex flex-wrap items-center gap-1.5">
             <h2 className="title mr-1.5 text-figure">Photographs</h2>
             {keysOf(CASE_STATES).map((s) => (

@@ -1,8 +1,18 @@
-import { CASE_STATES, type CaseFile, type FileChange, keysOf, PHOTO_VIEWS } from '@radiant/contract';
+import {
+  CASE_STATES,
+  type CaseFile,
+  type FileChange,
+  keysOf,
+  mirroredOf,
+  PHOTO_VIEWS,
+  turnedBy,
+} from '@radiant/contract';
+import { FlipHorizontal2, RotateCcw, RotateCw } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase } from '../../data/case-context.js';
+import { photoUrl } from '../../data/photo-url.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 
 /** One photograph, large, and what is said of it. */
@@ -36,7 +46,7 @@ export function PhotoCard({ file, onClose }: { file: CaseFile; onClose: () => vo
         >
           <div className="flex min-h-[380px] items-center justify-center bg-bench p-4">
             <img
-              src={`/api${path}`}
+              src={photoUrl(detail.id, file)}
               alt={file.view ? PHOTO_VIEWS[file.view] : file.name}
               className="max-h-[84vh] max-w-full object-contain"
             />
@@ -46,6 +56,19 @@ export function PhotoCard({ file, onClose }: { file: CaseFile; onClose: () => vo
             <p className="text-note text-ink-2">
               {file.width} × {file.height} px, {(file.bytes / 1e6).toFixed(1)} MB, {file.origin}
             </p>
+            {mayWrite && (
+              <span className="flex flex-wrap gap-1.5">
+                <button type="button" className="chip chip-flat" onClick={() => say(turnedBy(file.lay, -1))}>
+                  <RotateCcw size={15} aria-hidden="true" /> turn left
+                </button>
+                <button type="button" className="chip chip-flat" onClick={() => say(turnedBy(file.lay, 1))}>
+                  <RotateCw size={15} aria-hidden="true" /> turn right
+                </button>
+                <button type="button" className="chip chip-flat" onClick={() => say(mirroredOf(file.lay))}>
+                  <FlipHorizontal2 size={15} aria-hidden="true" /> mirror
+                </button>
+              </span>
+            )}
             <Choice
               label="View"
               value={file.view}

@@ -1,13 +1,21 @@
 import { type CaseFile, type CaseState, keysOf, PHOTO_VIEWS } from '@radiant/contract';
 import { useState } from 'react';
 import { useCase } from '../../data/case-context.js';
+import { photoUrl } from '../../data/photo-url.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { day } from '../../ui/format.js';
 import { PhotoCard } from './PhotoCard.js';
+import { SortPhotos } from './SortPhotos.js';
 
 /** The ten standard views in one state of the mouth; what nobody has sorted yet stands below. */
 export function PhotoWall({ photos, state }: { photos: readonly CaseFile[]; state: CaseState }) {
   const [shown, setShown] = useState<string>();
-  const unsorted = photos.filter((f) => !f.view || !f.state);
+  const [sorting, setSorting] = useState(false);
+  const mayWrite = useMayWrite('meet');
+  // As cameras number them.
+  const unsorted = photos
+    .filter((f) => !f.view || !f.state)
+    .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
   const open = photos.find((f) => f.id === shown);
   return (
     <>
@@ -35,7 +43,17 @@ export function PhotoWall({ photos, state }: { photos: readonly CaseFile[]; stat
       </ul>
       {unsorted.length > 0 && (
         <section aria-label="Not sorted yet">
-          <h3 className="mb-1.5 text-note text-ink-2">View or state not said yet: open one to say it</h3>
+          <div className="mb-1.5 flex items-center gap-3">
+            <h3 className="text-note text-ink-2">
+              {unsorted.length === 1 ? 'One photograph has' : `${unsorted.length} photographs have`} no view or state
+              yet
+            </h3>
+            {mayWrite && (
+              <button type="button" className="btn" onClick={() => setSorting(true)}>
+                Sort {unsorted.length === 1 ? 'it' : 'them'}
+              </button>
+            )}
+          </div>
           <ul className="flex flex-wrap gap-2.5">
             {unsorted.map((f) => (
               <li key={f.id} className="w-[120px]">
@@ -45,6 +63,7 @@ export function PhotoWall({ photos, state }: { photos: readonly CaseFile[]; stat
           </ul>
         </section>
       )}
+      {sorting && <SortPhotos photos={unsorted} state={state} onClose={() => setSorting(false)} />}
       {open && <PhotoCard key={open.id} file={open} onClose={() => setShown(undefined)} />}
     </>
   );
@@ -55,7 +74,7 @@ function Thumb({ file, caption, more, onOpen }: { file: CaseFile; caption: strin
   return (
     <button type="button" className="group block w-full overflow-hidden rounded-lg bg-bench text-left" onClick={onOpen}>
       <img
-        src={`/api/cases/${detail.id}/files/${file.id}/thumbnail`}
+        src={photoUrl(detail.id, file, 'thumbnail')}
         alt=""
         className={`aspect-[3/2] w-full object-cover ${file.view?.startsWith('portrait') ? 'object-[50%_62%]' : ''}`}
       />

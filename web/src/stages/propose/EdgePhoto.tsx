@@ -3,6 +3,7 @@ import { type LevelMouth, levelMouth, type Px } from '@radiant/core';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { useBenchReading } from '../../data/bench-reading.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { photoUrl } from '../../data/photo-url.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number, signed } from '../../ui/format.js';
 import { PALETTE } from '../../ui/palette.js';
@@ -78,7 +79,7 @@ export function EdgePhoto({ view, downOf }: { view: 'close-rest' | 'close-smile'
         grabbed.current = undefined;
       }}
     >
-      <image href={`/api/cases/${detail.id}/files/${photo.id}`} width={photo.width} height={photo.height} />
+      <image href={photoUrl(detail.id, photo)} width={photo.width} height={photo.height} />
       <path
         d={lip(mouth.lower)}
         fill="none"

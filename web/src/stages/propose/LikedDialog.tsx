@@ -61,7 +61,7 @@ export function LikedDialog({ onClose, onTake }: { onClose: () => void; onTake: 
             Choose a picture
             <input
               type="file"
-              accept="image/jpeg,image/png"
+              accept="image/jpeg,image/png,image/webp"
               className="sr-only"
               aria-label="Picture of a smile that is liked"
               onChange={(e) => void take(e.target.files?.[0])}

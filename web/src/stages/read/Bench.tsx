@@ -5,6 +5,7 @@ import { type BenchView, PhotoBench } from '../../bench/PhotoBench.js';
 import { type BenchMark, type MarkGroup } from '../../data/bench-marks.js';
 import { useBenchReading } from '../../data/bench-reading.js';
 import { useCase } from '../../data/case-context.js';
+import { photoUrl } from '../../data/photo-url.js';
 import { useEdges } from '../../engine/use-edges.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { KeyHint, Stage } from '../../ui/StageLayout.js';
@@ -49,7 +50,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   const [beside, setBeside] = useState(false);
   const found = match.state === 'matched' ? match.found : undefined;
   const { marks, place, remove, placeFromScan, next, goOn, takeGuess, skip } = useGuided(view, group, found);
-  const url = photo && `/api/cases/${detail.id}/files/${photo.id}`;
+  const url = photo && photoUrl(detail.id, photo);
   const snap = useEdges(snapping ? url : undefined);
   const missing = useMemo(() => (front ? outlinesMissing(found, landmarks) : NONE), [front, found, landmarks]);
 

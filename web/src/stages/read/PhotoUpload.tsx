@@ -6,6 +6,8 @@ import {
   PHOTO_TOO_LARGE,
   PHOTO_VIEWS,
   type PhotoView,
+  PICTURE_ACCEPT,
+  PICTURE_NAMES,
   type ReadSection,
 } from '@radiant/contract';
 import { ImageUp } from 'lucide-react';
@@ -14,6 +16,7 @@ import { type DragEvent, memo, useRef, useState } from 'react';
 import { api, sentenceOf } from '../../data/api.js';
 import { readBench, withReading } from '../../data/bench-reading.js';
 import { useCase, useSection } from '../../data/case-context.js';
+import { photoUrl } from '../../data/photo-url.js';
 import { useLatest } from '../../data/use-latest.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { day } from '../../ui/format.js';
@@ -83,7 +86,7 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
                   onClick={() => ask({ name: f.name, held: f })}
                 >
                   <img
-                    src={`/api/cases/${detail.id}/files/${f.id}/thumbnail`}
+                    src={photoUrl(detail.id, f, 'thumbnail')}
                     alt=""
                     className="h-10 w-[60px] rounded object-cover"
                   />
@@ -113,7 +116,7 @@ const Choice = memo(function Choice({ view, compact, photo, count, busy, refusal
       <input
         ref={input}
         type="file"
-        accept="image/jpeg,image/png"
+        accept={PICTURE_ACCEPT}
         className="sr-only"
         tabIndex={-1}
         aria-label="Photograph file"
@@ -205,7 +208,7 @@ export function NoPhoto({ view }: { view: PhotoView }) {
     <section aria-label="Photograph" className="h-full" onDragOver={(e) => e.preventDefault()} onDrop={drop}>
       <Empty title="No photograph yet">
         <p className="mb-5">
-          {WHAT[view] ?? `${PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())} view.`} JPEG or PNG, up to{' '}
+          {WHAT[view] ?? `${PHOTO_VIEWS[view].replace(/^./, (c) => c.toUpperCase())} view.`} {PICTURE_NAMES}, up to{' '}
           {megabytes(PHOTO_MOST_BYTES)}; drop it here or choose it.
         </p>
         {mayWrite ? (

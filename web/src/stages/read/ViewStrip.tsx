@@ -3,6 +3,7 @@ import { frontRow, LANDMARK_KINDS, pointsOf } from '@radiant/core';
 import { memo } from 'react';
 import { readBench } from '../../data/bench-reading.js';
 import { useCase, useSection } from '../../data/case-context.js';
+import { photoUrl } from '../../data/photo-url.js';
 import { useReading } from '../../data/reading.js';
 
 const SHORT: Readonly<Record<PhotoView, string>> = {
@@ -37,7 +38,7 @@ export function ViewStrip({ view, onChange }: { view: PhotoView; onChange: (v: P
             on={v === view}
             all={all}
             set={set}
-            src={reading.photo && `/api/cases/${detail.id}/files/${reading.photo.id}/thumbnail`}
+            src={reading.photo && photoUrl(detail.id, reading.photo, 'thumbnail')}
             onChange={onChange}
           />
         );

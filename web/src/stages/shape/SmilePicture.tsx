@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { type LipLines, laySmile } from '../../bench/lay-smile.js';
 import { useBenchReading } from '../../data/bench-reading.js';
 import { useCase } from '../../data/case-context.js';
+import { photoUrl } from '../../data/photo-url.js';
 import { type Asked, useAsked } from '../../engine/use-asked.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
 import { Empty } from '../../ui/StageLayout.js';
@@ -85,7 +86,7 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
             }}
           >
             <img
-              src={`/api/cases/${detail.id}/files/${photo.id}`}
+              src={photoUrl(detail.id, photo)}
               alt="As photographed"
               className="absolute inset-0 h-full w-full rounded-lg"
             />
@@ -173,7 +174,7 @@ function useLaidPicture(
     let gone = false;
     void (async () => {
       const image = new Image();
-      image.src = `/api/cases/${detail.id}/files/${photo.id}`;
+      image.src = photoUrl(detail.id, photo);
       await image.decode();
       if (gone) return;
       const canvas = laySmile(image, size, laid, lips);
