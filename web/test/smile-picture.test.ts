@@ -11,6 +11,7 @@ import {
   type Vec3,
 } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, project, RETRACTED_FRONT, scan, truePoints } from '@radiant/standins';
+import { bandsFrom, modelOf, type Rgb } from '../src/bench/smile-colour.js';
 import { type CutSetting, planeOf } from '../src/stages/shape/use-cut.js';
 
 const patient = makePatient(AVOCET);
@@ -72,6 +73,33 @@ describe('a plan laid into a photograph', () => {
     expect(Math.max(...moves)).toBeGreaterThan(45);
     expect(Math.max(...moves)).toBeLessThan(56);
     expect(Math.min(...moves)).toBeLessThan(1);
+  });
+});
+
+describe('the colour of a laid crown', () => {
+  const many = (c: Rgb): Rgb[] => Array.from({ length: 40 }, () => c);
+  // Edge to neck, as a tooth is: greyer at the edge, yellower and a little darker at the neck.
+  const tooth = [many([205, 198, 184]), many([214, 204, 184]), many([210, 196, 170]), many([198, 180, 150])];
+
+  it('is the tooth’s own, band by band', () => {
+    expect(bandsFrom(tooth)).toEqual(tooth.map(([c]) => c));
+  });
+
+  it('has no pink neck where gum glows on it, or the lip’s shadow lies on it', () => {
+    const pink = [...tooth.slice(0, 3), many([206, 158, 150])];
+    expect(bandsFrom(pink)?.[3]).toEqual([210, 196, 170]);
+    expect(bandsFrom([...tooth.slice(0, 3), many([150, 112, 104])])?.[3]).toEqual([210, 196, 170]);
+  });
+
+  it('of a band that is hidden is that of the nearest below it; of a tooth that is hidden there is none', () => {
+    expect(bandsFrom([tooth[0], tooth[1], [], []] as Rgb[][])?.[3]).toEqual([214, 204, 184]);
+    expect(bandsFrom([[], tooth[1], tooth[2], tooth[3]] as Rgb[][])?.[0]).toEqual([214, 204, 184]);
+    expect(bandsFrom([[], [], [], []])).toBeUndefined();
+  });
+
+  it('of a crown that is planned alone is that of its neighbour of the other side, which it has to match', () => {
+    expect(modelOf(21, { planned: [{ tooth: 21 }] })).toBe(11);
+    expect(modelOf(12, { planned: [{ tooth: 12 }, { tooth: 22 }] })).toBe(12);
   });
 });
 

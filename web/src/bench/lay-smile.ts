@@ -2,6 +2,7 @@ import type { LaidSmile, LaidTooth } from '@radiant/core';
 import { lipCurve, type Px } from '@radiant/core';
 import * as THREE from 'three';
 import { PALETTE } from '../ui/palette.js';
+import { BANDS, type Bands, bandsOf, between, medianOf, modelOf, type Rgb } from './smile-colour.js';
 
 /** The lips' borders as marked, corners first and last; none where lips are held away. */
 export interface LipLines {
@@ -9,15 +10,6 @@ export interface LipLines {
   readonly upper: readonly Px[];
   readonly lower: readonly Px[];
 }
-
-type Rgb = readonly [number, number, number];
-/** Colour of a tooth from edge to neck. */
-type Bands = readonly Rgb[];
-
-const BANDS = 4;
-/** The lightest share of a band's pixels is shine, not colour. */
-const SHINE_SHARE = 0.2;
-const LEAST_PIXELS = 12;
 
 /**
  * Lays the planned teeth over a photograph: each takes its colour, band by band from edge to neck, from the tooth that
@@ -43,7 +35,7 @@ export function laySmile(
     { length: BANDS },
     (_, i) => medianOf(all.map((b) => b[i] as Rgb)) ?? [225, 212, 190],
   );
-  const teeth = rendered(laid, size, (t) => own.get(t.tooth) ?? usual);
+  const teeth = rendered(laid, size, (t) => own.get(modelOf(t.tooth, laid)) ?? own.get(t.tooth) ?? usual);
   if (lips) {
     const mask = document.createElement('canvas');
     mask.width = w;
@@ -88,45 +80,6 @@ function openingOf({ corners, upper, lower }: LipLines): Path2D {
     path.lineTo(a[0] + ((b[0] - a[0]) * i) / steps, bottom(a[0] + ((b[0] - a[0]) * i) / steps));
   path.closePath();
   return path;
-}
-
-/** Colour of a tooth in the photograph from edge to neck, where enough of it is seen. */
-function bandsOf(t: LaidTooth, pixels: ImageData): Bands | undefined {
-  const found: Rgb[][] = Array.from({ length: BANDS }, () => []);
-  for (let v = 0; v < t.seen.length; v++) {
-    if (!t.seen[v]) continue;
-    const x = Math.round(t.places[3 * v] as number);
-    const y = Math.round(t.places[3 * v + 1] as number);
-    if (x < 0 || y < 0 || x >= pixels.width || y >= pixels.height) continue;
-    const at = 4 * (y * pixels.width + x);
-    const c: Rgb = [pixels.data[at] as number, pixels.data[at + 1] as number, pixels.data[at + 2] as number];
-    // Lips and gum lie before some of it: they are redder than any tooth.
-    if (c[0] - c[1] > 60 || c[0] < 60) continue;
-    found[Math.min(BANDS - 1, Math.floor((t.height[v] as number) * BANDS))]?.push(
-      c.map((q) => q / Math.max(0.5, t.light[v] as number)) as unknown as Rgb,
-    );
-  }
-  const bands = found.map((list) => (list.length >= LEAST_PIXELS ? medianOf(withoutShine(list)) : undefined));
-  const known = bands.filter((b) => b !== undefined);
-  if (known.length === 0) return undefined;
-  // A band that the lip hides is taken to look like the nearest that is seen.
-  return bands.map(
-    (b, i) =>
-      b ?? ((bands.slice(0, i).reverse().find(Boolean) ?? bands.slice(i).find(Boolean) ?? (known[0] as Rgb)) as Rgb),
-  );
-}
-
-function withoutShine(list: readonly Rgb[]): Rgb[] {
-  const sorted = [...list].sort((p, q) => p[1] - q[1]);
-  return sorted.slice(0, Math.max(1, Math.floor(sorted.length * (1 - SHINE_SHARE))));
-}
-
-function medianOf(list: readonly Rgb[]): Rgb | undefined {
-  if (list.length === 0) return undefined;
-  return [0, 1, 2].map((k) => {
-    const s = list.map((c) => c[k as 0] as number).sort((p, q) => p - q);
-    return s[s.length >> 1] as number;
-  }) as unknown as Rgb;
 }
 
 /** How strongly a lit surface gleams, of 255. */
@@ -213,12 +166,4 @@ function inScene(places: Float32Array, behindMm: number): Float32Array {
     out[i + 2] = -(places[i + 2] as number) - behindMm;
   }
   return out;
-}
-
-function between(bands: Bands, height: number): Rgb {
-  const at = Math.min(BANDS - 1, Math.max(0, height * BANDS - 0.5));
-  const i = Math.min(BANDS - 2, Math.floor(at));
-  const k = Math.min(1, at - i);
-  const [a, b] = [bands[i] as Rgb, bands[i + 1] as Rgb];
-  return [a[0] + (b[0] - a[0]) * k, a[1] + (b[1] - a[1]) * k, a[2] + (b[2] - a[2]) * k];
 }

@@ -31,6 +31,15 @@ export default function RatioChart({
     const names = proposal.targets.map((t) => name(t.tooth));
     const ratioOf = (tooth: number) => measures.find((m) => m.tooth === tooth)?.ratio;
     const font = { fontFamily: 'Source Sans 3 Variable', fontSize: 12, color: PALETTE.ink2 };
+    const drawn = proposal.targets.flatMap((t) => {
+      const is = ratioOf(t.tooth);
+      const { value, band } = LIVING.of[t.role];
+      return [t.ratio.value, value - band, value + band, ...(is ? [is.value - is.pm, is.value + is.pm] : [])];
+    });
+    const reach = {
+      min: 10 * Math.floor((Math.min(60, ...drawn) - 2) / 10),
+      max: 10 * Math.ceil((Math.max(100, ...drawn) + 2) / 10),
+    };
     chart.setOption({
       animation: false,
       grid: { left: 38, right: 6, top: 8, bottom: 22 },
@@ -43,12 +52,8 @@ export default function RatioChart({
       },
       yAxis: {
         type: 'value',
-        min: 60,
-        // Short crowns under a high lip are broader than long.
-        max: Math.max(
-          100,
-          10 * Math.ceil(Math.max(...proposal.targets.map((t) => ratioOf(t.tooth)?.value ?? 0)) / 10 + 0.2),
-        ),
+        // Everything that is drawn lies within: a narrow tooth and one that is broader than long, with their errors.
+        ...reach,
         interval: 10,
         axisLabel: { ...font, formatter: '{value} %' },
         splitLine: { lineStyle: { color: '#e9e5dd' } },
