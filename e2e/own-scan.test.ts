@@ -62,6 +62,36 @@ it('numbers are changed over, a tooth is taken out and added by a click, all men
   await ready();
 });
 
+it('what a hand did is taken back step by step, done again, and is there after the page is loaded anew', async () => {
+  const { page } = v;
+  const rest = () => page.getByText('Working …').waitFor({ state: 'detached' });
+  const of = (t: number) => page.getByRole('combobox', { name: `Number of ${t}` });
+  await of(15).selectOption('14');
+  await rest();
+  await page.getByRole('button', { name: 'Not a tooth: 15' }).click();
+  await of(15).waitFor({ state: 'detached' });
+  await rest();
+  await page.keyboard.press('Control+z');
+  await of(15).waitFor();
+  await rest();
+  await page.keyboard.press('Control+y');
+  await of(15).waitFor({ state: 'detached' });
+  await rest();
+  // As a reload by hand: nothing was used yet.
+  await page.reload();
+  await page
+    .getByText(/^As you left it .*, kept in this browser until the scan is used\.$/)
+    .waitFor({ timeout: 60_000 });
+  await of(14).waitFor();
+  expect(await of(15).count()).toBe(0);
+  await rest();
+  await page.getByRole('button', { name: 'take back' }).click();
+  await of(15).waitFor();
+  await rest();
+  await page.getByRole('button', { name: 'take back' }).click();
+  await rest();
+});
+
 it('the neck line of a tooth is dragged, and the tooth is as much longer', async () => {
   const { page } = v;
   const long = async () =>

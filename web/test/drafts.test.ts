@@ -52,6 +52,22 @@ it('nobody else finds it, nor can read it in the browser’s store', async () =>
   expect(await (await Drafts.open('dentist', key(3))).load('case', 'meet')).toBeUndefined();
 });
 
+it('work on a file is kept sealed beside the drafts, counts as none, and goes with all of the person’s', async () => {
+  const mine = await Drafts.open('dentist', key(1));
+  const waiting = await mine.count();
+  await mine.keepWork('case', 'scan-1', { acts: ['secret'] });
+  expect(await mine.work('case', 'scan-1')).toEqual({ acts: ['secret'] });
+  expect(await mine.work('case', 'scan-2')).toBeUndefined();
+  expect(await (await Drafts.open('assistant', key(2))).work('case', 'scan-1')).toBeUndefined();
+  for (const bytes of await everything()) expect(Buffer.from(bytes).includes('secret')).toBe(false);
+  expect(await mine.count()).toBe(waiting);
+  await mine.dropWork('case', 'scan-1');
+  expect(await mine.work('case', 'scan-1')).toBeUndefined();
+  await mine.keepWork('case', 'scan-1', { acts: [] });
+  await mine.removeAll();
+  expect(await mine.work('case', 'scan-1')).toBeUndefined();
+});
+
 it('removing all of a person’s drafts leaves those of others', async () => {
   const [mine, other] = [await Drafts.open('dentist', key(1)), await Drafts.open('assistant', key(2))];
   await mine.save('case', 'meet', draft('a'));

@@ -26,6 +26,16 @@ export interface PickedView {
   readonly necks: readonly { readonly tooth: Fdi; readonly line: Float32Array }[];
 }
 
+/** What is picked at one moment. */
+interface Memento {
+  readonly rooms: Map<Fdi, ToothRoom>;
+  readonly painted: Map<number, Fdi | 0>;
+  readonly now: Picked;
+}
+
+/** Further back than this nobody goes step by step; each step holds a number for every vertex. */
+const MOST_STEPS = 60;
+
 const NO_TRIANGLES = new Uint32Array();
 
 /**
@@ -35,8 +45,10 @@ const NO_TRIANGLES = new Uint32Array();
 export class Picking {
   private rooms: Map<Fdi, ToothRoom>;
   /** Vertices that a hand has given to a tooth or, with 0, to the gum. */
-  private readonly painted = new Map<number, Fdi | 0>();
+  private painted = new Map<number, Fdi | 0>();
   private now: Picked;
+  /** How it was before each change by hand. */
+  private readonly before: Memento[] = [];
 
   /** @param inMouth the jaw that was looked at, in the mouth's coordinates */
   constructor(
@@ -71,8 +83,24 @@ export class Picking {
     return { tooth: vertices.slice(), teeth, doubts, necks, ...(doubt && { doubt }) };
   }
 
+  /** Takes the last change back. @returns nothing where none was made */
+  undo(): PickedView | undefined {
+    const was = this.before.pop();
+    if (!was) return undefined;
+    this.rooms = was.rooms;
+    this.painted = was.painted;
+    this.now = was.now;
+    return this.view();
+  }
+
+  private remember(): void {
+    this.before.push({ rooms: new Map(this.rooms), painted: new Map(this.painted), now: this.now });
+    if (this.before.length > MOST_STEPS) this.before.shift();
+  }
+
   /** Another number for a tooth, or none; its own number is taken from whoever had it. */
   renumber(from: Fdi, to: Fdi | undefined): PickedView {
+    this.remember();
     const own = this.rooms.get(from);
     const other = to === undefined ? undefined : this.rooms.get(to);
     this.rooms.delete(from);
@@ -89,12 +117,15 @@ export class Picking {
 
   /** A tooth where a place was clicked. */
   add(vertex: number, tooth: Fdi): PickedView {
-    this.rooms.set(tooth, placeAtVertex(this.look, vertex).place);
+    const { place } = placeAtVertex(this.look, vertex);
+    this.remember();
+    this.rooms.set(tooth, place);
     return this.anew();
   }
 
   /** Gives what lies about some vertices to a tooth or, with 0, to the gum. */
   paint(vertices: readonly number[], radiusMm: number, tooth: Fdi | 0): PickedView {
+    this.remember();
     for (const v of this.about(vertices, radiusMm)) this.painted.set(v, tooth);
     return this.anew();
   }
@@ -106,7 +137,9 @@ export class Picking {
   pull(tooth: Fdi, from: Vec3, to: Vec3): PickedView {
     const own = (p: Vec3): Vec3 => (this.look.jaw === 'upper' ? p : turnedOver(p));
     const vertices = this.now.vertices.slice();
-    for (const [v, label] of pulledLine(this.look, vertices, tooth, own(from), own(to))) {
+    const pulled = pulledLine(this.look, vertices, tooth, own(from), own(to));
+    this.remember();
+    for (const [v, label] of pulled) {
       vertices[v] = label;
       this.painted.set(v, label);
     }

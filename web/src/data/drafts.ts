@@ -16,6 +16,7 @@ interface Sealed {
 }
 
 const PREFIX = 'draft';
+const WORK = 'work';
 const TAB = 'radiant-tab';
 /** A page that is being reloaded holds its tab's name for a moment longer, ms. */
 const RELOAD_MS = 300;
@@ -75,13 +76,7 @@ export class Drafts {
 
   /** @throws when the browser has no room or no store: the caller must say so */
   async save(caseId: string, section: SectionName, draft: Draft): Promise<void> {
-    const iv = crypto.getRandomValues(new Uint8Array(12));
-    const bytes = await crypto.subtle.encrypt(
-      { name: 'AES-GCM', iv },
-      this.key,
-      new TextEncoder().encode(JSON.stringify(draft)),
-    );
-    await set(await this.keyOf(caseId, section), { iv, bytes } satisfies Sealed, store);
+    await set(await this.keyOf(caseId, section), await this.sealed(draft), store);
   }
 
   async clear(caseId: string, section: SectionName): Promise<void> {
@@ -106,14 +101,38 @@ export class Drafts {
     return undefined;
   }
 
-  private async opened({ iv, bytes }: Sealed): Promise<Draft | undefined> {
+  private async opened<T = Draft>({ iv, bytes }: Sealed): Promise<T | undefined> {
     try {
       return JSON.parse(
         new TextDecoder().decode(await crypto.subtle.decrypt({ name: 'AES-GCM', iv }, this.key, bytes)),
-      ) as Draft;
+      ) as T;
     } catch {
       return undefined;
     }
+  }
+
+  /** Work of this person on a file of a case that no section holds yet. @throws as `save` */
+  async keepWork(caseId: string, fileId: string, work: unknown): Promise<void> {
+    await set(this.workKey(caseId, fileId), await this.sealed(work), store);
+  }
+
+  async work(caseId: string, fileId: string): Promise<unknown> {
+    const kept = await get<Sealed>(this.workKey(caseId, fileId), store);
+    return kept && this.opened(kept);
+  }
+
+  async dropWork(caseId: string, fileId: string): Promise<void> {
+    await del(this.workKey(caseId, fileId), store);
+  }
+
+  private workKey(caseId: string, fileId: string): string {
+    return [WORK, this.personId, caseId, fileId].map(part).join(':');
+  }
+
+  private async sealed(value: unknown): Promise<Sealed> {
+    const iv = crypto.getRandomValues(new Uint8Array(12));
+    const text = new TextEncoder().encode(JSON.stringify(value));
+    return { iv, bytes: await crypto.subtle.encrypt({ name: 'AES-GCM', iv }, this.key, text) };
   }
 
   /** How many edits of this person wait in this browser. */
@@ -121,13 +140,13 @@ export class Drafts {
     return (await this.own()).length;
   }
 
-  /** Removes every edit of this person from this browser. */
+  /** Removes every edit and all work of this person from this browser. */
   async removeAll(): Promise<void> {
-    for (const key of await this.own()) await del(key, store);
+    for (const key of [...(await this.own()), ...(await this.own(WORK))]) await del(key, store);
   }
 
-  private async own(): Promise<string[]> {
-    const start = `${[PREFIX, this.personId].map(part).join(':')}:`;
+  private async own(prefix = PREFIX): Promise<string[]> {
+    const start = `${[prefix, this.personId].map(part).join(':')}:`;
     return (await keys<string>(store)).filter((k) => k.startsWith(start));
   }
 }

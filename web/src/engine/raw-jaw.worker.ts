@@ -1,26 +1,22 @@
 import {
-  type ByHand,
   type Cells,
   cellsOf,
   type Fdi,
   type FirstScan,
-  type FrameMatrix,
   type FromWaxUp,
   firstScan,
-  type Jaw,
   type Laid,
   type Opened,
   type PickedView,
   type Progress,
   RawJaw,
   Refusal,
-  type ThreePlaces,
-  type Vec3,
   type WorkingCopy,
 } from '@radiant/core';
 import { expose, transfer } from 'comlink';
 import { buffers, type DrawableMesh, drawable, drawableJaw } from './drawable.js';
 import { fetched } from './fetched.js';
+import { type Act, isLay, type Lay, type Pick } from './own-scan-acts.js';
 import type { JawView } from './views.js';
 import './wire.js';
 
@@ -74,6 +70,20 @@ function shown(laid: Laid): LaidView {
   return transfer(view, [...buffers(mesh), cells.faces.buffer as ArrayBuffer, picked.tooth.buffer as ArrayBuffer]);
 }
 
+/** What the file's unit was taken for so far, mm: told twice it must not count twice. */
+let unitMm = 1;
+
+async function laidBy(act: Lay): Promise<Laid> {
+  const own = need();
+  if (act.do === 'layBy') return own.layBy(act.places);
+  if (act.do === 'layByBite') return own.layByBite(act.jaw, act.other);
+  if (act.do === 'layOn') return own.layOn(act.jaw, await firstOf(act.url), act.places);
+  if (act.do === 'layByHand') return own.layByHand(await firstOf(act.url), act.hand);
+  const laid = own.lay(act.jaw, act.unitMm / unitMm);
+  unitMm = act.unitMm;
+  return laid;
+}
+
 const service = {
   /** Begins with another jaw. */
   begin(): void {
@@ -95,13 +105,12 @@ const service = {
         : new Uint8Array(await from.arrayBuffer());
     told('Reading', 0);
     jaw = new RawJaw(bytes, told, mend);
+    unitMm = 1;
     jaw.missing = missing;
     const { preview: surface, ...opened } = jaw.opened;
     const preview = surface && drawable(surface);
     return preview ? transfer({ ...opened, preview }, buffers(preview)) : opened;
   },
-
-  lay: (as: Jaw, unitMm: number): LaidView => shown(need().lay(as, unitMm)),
 
   /** The case's scan, to be looked at beside this one. */
   async firstView(url: string): Promise<JawView> {
@@ -109,23 +118,37 @@ const service = {
     return transfer(made.view, made.buffers);
   },
 
-  layOn: async (as: Jaw, url: string, places?: readonly [own: ThreePlaces, first: ThreePlaces]): Promise<LaidView> =>
-    shown(need().layOn(as, await firstOf(url), places)),
-
-  layByBite: (as: Jaw, other: FrameMatrix | null): LaidView => shown(need().layByBite(as, other)),
-
-  layByHand: async (otherUrl: string, hand: ByHand): Promise<LaidView> =>
-    shown(need().layByHand(await firstOf(otherUrl), hand)),
-
-  layBy: (middle: Vec3, right: Vec3, left: Vec3): LaidView => shown(need().layBy([middle, right, left])),
-
   asPlan: async (url: string): Promise<FromWaxUp> => need().asPlan(await firstOf(url)),
 
-  renumber: (from: Fdi, to: Fdi | undefined): PickedView => need().picking.renumber(from, to),
-  add: (vertex: number, tooth: Fdi): PickedView => need().picking.add(vertex, tooth),
-  paint: (vertices: readonly number[], radiusMm: number, tooth: Fdi | 0): PickedView =>
-    need().picking.paint(vertices, radiusMm, tooth),
-  pull: (tooth: Fdi, from: Vec3, to: Vec3): PickedView => need().picking.pull(tooth, from, to),
+  /** Lays the jaw in another way; what was picked out by hand goes with how it lay. @throws Refusal */
+  async lay(act: Lay): Promise<LaidView> {
+    return shown(await laidBy(act));
+  },
+
+  pick(act: Pick): PickedView {
+    const { picking } = need();
+    if (act.do === 'renumber') return picking.renumber(act.from, act.to);
+    if (act.do === 'add') return picking.add(act.vertex, act.tooth);
+    if (act.do === 'pull') return picking.pull(act.tooth, act.from, act.to);
+    return picking.paint(act.vertices, act.radiusMm, act.tooth);
+  },
+
+  /** Takes the last pick back; nothing where the jaw lies as it was laid. */
+  undoPick: (): PickedView | undefined => need().picking.undo(),
+
+  /**
+   * Does again, on a scan that was just opened or is worked on, all that was done to it; the first of it lays the jaw.
+   * @throws Refusal
+   */
+  async again(acts: readonly Act[]): Promise<LaidView> {
+    let laid: Laid | undefined;
+    for (const act of acts) {
+      if (isLay(act)) laid = await laidBy(act);
+      else service.pick(act);
+    }
+    if (!laid) throw new Refusal('scan-not-laid', 'The scan does not lie in the mouth yet.');
+    return shown(laid);
+  },
 
   finish(): WorkingCopy {
     const made = need().finish();

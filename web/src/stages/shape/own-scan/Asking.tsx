@@ -17,13 +17,13 @@ export function Asking({
   opened,
   sentence,
   busy,
-  lay,
+  begin,
   back,
 }: {
-  opened: Parameters<ReturnType<typeof useOwnScan>['lay']>[0];
+  opened: Parameters<ReturnType<typeof useOwnScan>['begin']>[0];
   sentence: string | undefined;
   busy: boolean;
-  lay: ReturnType<typeof useOwnScan>['lay'];
+  begin: ReturnType<typeof useOwnScan>['begin'];
   back: React.ReactNode;
 }) {
   const [unit, setUnit] = useState(opened.unitMm);
@@ -51,7 +51,7 @@ export function Asking({
             <option value="lower">lower</option>
           </select>
         </label>
-        <button type="button" className="btn" disabled={busy} onClick={() => void lay(opened, jaw, unit)}>
+        <button type="button" className="btn" disabled={busy} onClick={() => void begin(opened, jaw, unit)}>
           Go on
         </button>
       </div>

@@ -1,8 +1,9 @@
 import { CASE_STATES, type CaseFile, JAWS } from '@radiant/contract';
 import { rowOf } from '@radiant/core';
+import { Redo2, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { useMayWrite } from '../../../shell/ReadOnlyNote.js';
-import { number } from '../../../ui/format.js';
+import { day, number } from '../../../ui/format.js';
 import { HandBite } from './HandBite.js';
 import { WAYS } from './hands.js';
 import { PickedTeeth } from './PickedTeeth.js';
@@ -24,6 +25,7 @@ export function LaidPanel({ back, ...parts }: Parts & { back: ReactNode }) {
   const { scan, state, hands } = parts;
   return (
     <>
+      <Steps scan={scan} />
       <HowItLies {...parts} />
       <Doubts state={state} />
       <PickedTeeth
@@ -40,6 +42,47 @@ export function LaidPanel({ back, ...parts }: Parts & { back: ReactNode }) {
   );
 }
 
+/** What was done by hand: back, forth, and what was brought back from an earlier visit. */
+function Steps({ scan }: { scan: OwnScanWork }) {
+  const { done, undone, from } = scan.steps;
+  const [back, forth] = [done.length > 1, undone.length > 0];
+  if (!back && !forth) return null;
+  return (
+    <section aria-label="What was done by hand" className="mb-3">
+      {from && (
+        <p role="status" className="mb-1.5 text-note text-ink-2">
+          As you left it {day(from)}, kept in this browser until the scan is used.
+        </p>
+      )}
+      <div className="flex flex-wrap items-center gap-1">
+        <button
+          type="button"
+          className="chip chip-flat"
+          disabled={!back || scan.busy}
+          title="Ctrl Z"
+          onClick={() => void scan.undo()}
+        >
+          <Undo2 size={14} aria-hidden="true" /> take back
+        </button>
+        <button
+          type="button"
+          className="chip chip-flat"
+          disabled={!forth || scan.busy}
+          title="Ctrl Shift Z, Ctrl Y"
+          onClick={() => void scan.redo()}
+        >
+          <Redo2 size={14} aria-hidden="true" /> do again
+        </button>
+        {from && (
+          <button type="button" className="how ml-1 text-note" disabled={scan.busy} onClick={() => void scan.anew()}>
+            begin anew
+          </button>
+        )}
+      </div>
+    </section>
+  );
+}
+
 function HowItLies({ scan, state, hands, ways }: Parts) {
   const mayWrite = useMayWrite('shape');
   const { way, same, across } = ways;
@@ -52,8 +95,7 @@ function HowItLies({ scan, state, hands, ways }: Parts) {
   );
   const other = (j: 'upper' | 'lower') => {
     if (j === jaw) return;
-    ways.setWay('shape');
-    void scan.lay(state.opened, j, 1);
+    void scan.layByShape(j);
   };
   return (
     <>

@@ -8,7 +8,7 @@ import { number } from '../../../ui/format.js';
 import { useHotkeys } from '../../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../../ui/StageLayout.js';
 import { Asking } from './Asking.js';
-import { HANDS, PLACES_KEY, VIEW_KEYS, type Way } from './hands.js';
+import { HANDS, PLACES_KEY, VIEW_KEYS } from './hands.js';
 import { LaidBench } from './LaidBench.js';
 import { LaidPanel } from './LaidPanel.js';
 import { isGround } from './use-hand-over.js';
@@ -28,10 +28,9 @@ export function OwnScan({ file }: { file: CaseFile }) {
   const picked = state.state === 'laid' ? state.picked : undefined;
   const [view, setView] = useState<View>({ name: 'front', jaw: 'upper', turn: 0 });
   useEffect(() => setView((v) => ({ ...v, jaw, turn: v.turn + 1 })), [jaw]);
-  const [way, setWay] = useState<Way>('shape');
   const free = rowOf(jaw).filter((t) => !picked?.teeth.some((p) => p.tooth === t));
-  const hands = useHands(scan, picked, free, () => setWay('clicks'));
-  const ways = useWays(scan, jaw, !!picked && picked.teeth.length > 0, hands, [way, setWay]);
+  const hands = useHands(scan, picked, free);
+  const ways = useWays(scan, jaw, !!picked && picked.teeth.length > 0, hands);
   useHotkeys('stage', [
     {
       keys: 'C N D P G',
@@ -45,6 +44,12 @@ export function OwnScan({ file }: { file: CaseFile }) {
       does: 'view from front, right, left, above, edge-on, from behind',
       on: Object.keys(VIEW_KEYS),
       run: (key) => setView((v) => ({ ...v, name: VIEW_KEYS[key] as ViewName, turn: v.turn + 1 })),
+    },
+    {
+      keys: 'Ctrl Z, Ctrl Y',
+      does: 'take back what was done to the scan, do it again',
+      on: ['mod+z', 'mod+y', 'mod+shift+z'],
+      run: (key) => void (key === 'mod+z' ? scan.undo() : scan.redo()),
     },
     { keys: 'Esc', does: 'choose again', on: ['escape'], run: () => hands.take('choose') },
   ]);
@@ -115,7 +120,7 @@ function NotYetLaid({ scan, back }: { scan: OwnScanWork; back: ReactNode }) {
         </Empty>
       )}
       {state.state === 'asking' && (
-        <Asking opened={state.opened} sentence={state.sentence} busy={scan.busy} lay={scan.lay} back={back} />
+        <Asking opened={state.opened} sentence={state.sentence} busy={scan.busy} begin={scan.begin} back={back} />
       )}
     </div>
   );

@@ -28,6 +28,7 @@ export function useHandOver(file: CaseFile, scan: OwnScanWork, jaw: Jaw, { same,
     const made = planInputs(done.plan);
     const kept = shape.data.teeth.filter((t) => !made.some((m) => m.tooth === t.tooth));
     shape.set({ ...shape.data, ...(jaw === 'upper' && { scanId: same.id }), teeth: [...kept, ...made] });
+    await scan.handedOver();
     leave();
   };
   const use = async () => {
@@ -43,6 +44,7 @@ export function useHandOver(file: CaseFile, scan: OwnScanWork, jaw: Jaw, { same,
         new File([done.bytes as BlobPart], `${bare}${PICKED_OUT}`),
       );
       await refresh();
+      await scan.handedOver();
       if (made.jaw === 'upper' && isGround(file)) shape.set({ ...shape.data, scanId: made.id });
       leave();
     } catch (error) {

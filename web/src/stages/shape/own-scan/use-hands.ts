@@ -23,14 +23,8 @@ export interface Hands {
 /**
  * The hand on the scan: what is taken into it, what it has clicked, and what that does.
  * @param free teeth that nobody has picked yet, in the order in which they are added
- * @param laid called once three clicks have laid the scan anew
  */
-export function useHands(
-  scan: OwnScanWork,
-  picked: PickedView | undefined,
-  free: readonly Fdi[],
-  laid: () => void,
-): Hands {
+export function useHands(scan: OwnScanWork, picked: PickedView | undefined, free: readonly Fdi[]): Hands {
   const name = useToothLabel();
   const [hand, setHand] = useState<Hand>('choose');
   const [chosen, setChosen] = useState<Fdi>();
@@ -52,7 +46,7 @@ export function useHands(
     const [a, b, c] = [...places, at];
     setPlaces([...places, at]);
     if (!a || !b || !c) return;
-    void scan.layBy(a, b, c).then((done) => done && laid());
+    void scan.layBy(a, b, c);
     take('choose');
   };
   // The case's scan is clicked after this one, each time.

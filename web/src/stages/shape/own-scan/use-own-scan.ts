@@ -2,9 +2,11 @@ import type { ByHand, Cells, Fdi, FrameMatrix, Jaw, PickedView, ThreePlaces, Vec
 import type { Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { DrawableMesh } from '../../../engine/drawable.js';
+import { type Act, isLay, type Lay, type Pick, type ScanWork } from '../../../engine/own-scan-acts.js';
 import type { LaidView, OpenedView, RawJawService } from '../../../engine/raw-jaw.worker.js';
 import { faultOf } from '../../../engine/work.js';
 import { startReading, takeEarly } from './early.js';
+import { type KeptWork, useKeptWork } from './use-kept-work.js';
 
 /** A scan that lies in the mouth, with the teeth that were picked out of it. */
 export interface LaidScan {
@@ -35,20 +37,44 @@ function untold(mesh: DrawableMesh): { laid: LaidView; picked: PickedView } {
   return { laid: { mesh, cells: UNTOUCHED, symmetry: 1, picked }, picked };
 }
 
-/** A scan in a worker of its own, opened and laid by its own shape. */
-function useOpenedScan(url: string, id: string, missing: readonly Fdi[]) {
+/** What was done, what of it was taken back, newest last, and when it was brought back from an earlier visit. */
+interface Steps {
+  readonly done: readonly Act[];
+  readonly undone: readonly Act[];
+  readonly from?: string;
+}
+
+const NO_STEPS: Steps = { done: [], undone: [] };
+
+const jawOf = (act: Act): Jaw | undefined => (act.do === 'layByHand' ? 'lower' : 'jaw' in act ? act.jaw : undefined);
+
+/** As the scan lies after some acts: jaw, and what its unit was taken for. */
+function liesAs(acts: readonly Act[]): { readonly jaw: Jaw; readonly unitMm: number } {
+  const unit = acts.find((a) => a.do === 'lay');
+  return {
+    jaw: acts.map(jawOf).findLast((j) => j !== undefined) ?? 'upper',
+    unitMm: unit?.do === 'lay' ? unit.unitMm : 1,
+  };
+}
+
+/** A scan in a worker of its own, opened and laid by its own shape, or as it was left. */
+function useOpenedScan(url: string, id: string, missing: readonly Fdi[], kept: KeptWork) {
   const [state, setState] = useState<OwnScanState>({ state: 'reading', what: 'Fetching', share: 0 });
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
   const [mend, setMend] = useState(true);
+  const [steps, setSteps] = useState(NO_STEPS);
   // Read once, when the scan is opened: numbers don't change over under a hand that has begun to set them.
   const known = useRef(missing);
   const service = useRef<Remote<RawJawService> | undefined>(undefined);
+  const { load } = kept;
 
-  const lay = useCallback(async (opened: OpenedView, jaw: Jaw, unitMm: number) => {
+  /** Lays what was opened, with all that is to be done to it. */
+  const begin = useCallback(async (opened: OpenedView, acts: readonly Act[], from?: string): Promise<void> => {
     setBusy(true);
     try {
-      const laid = await (service.current as Remote<RawJawService>).lay(jaw, unitMm);
+      const laid = await (service.current as Remote<RawJawService>).again(acts);
+      const { jaw, unitMm } = liesAs(acts);
       setState({
         state: 'laid',
         opened: { ...opened, unitMm: 1, widest: opened.widest * unitMm },
@@ -56,6 +82,7 @@ function useOpenedScan(url: string, id: string, missing: readonly Fdi[]) {
         laid,
         picked: laid.picked,
       });
+      setSteps({ done: acts, undone: [], ...(from && { from }) });
       setRefusal(undefined);
     } catch (error) {
       setState({ state: 'asking', opened, sentence: faultOf(error) });
@@ -67,25 +94,28 @@ function useOpenedScan(url: string, id: string, missing: readonly Fdi[]) {
   useEffect(() => {
     const own = (mend && takeEarly(id)) || startReading(url, mend);
     service.current = own.service;
-    void own.service.know(known.current);
     let gone = false;
     setState({ state: 'reading', what: 'Reading', share: 0 });
+    setSteps(NO_STEPS);
     own.follow((what, share) => !gone && setState({ state: 'reading', what, share }));
-    own.opened.then(
-      (opened) => {
-        if (gone) return;
-        if (opened.unitMm !== 1) return setState({ state: 'asking', opened });
-        // It is shown as soon as it lies; its teeth follow.
-        if (opened.preview) setState({ state: 'laid', opened, jaw: opened.jaw, ...untold(opened.preview) });
-        void lay(opened, opened.jaw, 1);
-      },
-      (error: unknown) => !gone && setState({ state: 'failed', sentence: faultOf(error) }),
-    );
+    void (async () => {
+      const before = await load();
+      const left = before?.mend === mend && before.acts.length > 1 ? before : undefined;
+      void own.service.know(left?.missing ?? known.current);
+      if (left) known.current = left.missing;
+      const opened = await own.opened;
+      if (gone) return;
+      if (opened.unitMm !== 1 && !left) return setState({ state: 'asking', opened });
+      // It is shown as soon as it lies; its teeth follow.
+      if (opened.preview) setState({ state: 'laid', opened, jaw: opened.jaw, ...untold(opened.preview) });
+      if (left) await begin(opened, left.acts, left.at);
+      else await begin(opened, [{ do: 'lay', jaw: opened.jaw, unitMm: 1 }]);
+    })().catch((error: unknown) => !gone && setState({ state: 'failed', sentence: faultOf(error) }));
     return () => {
       gone = true;
       own.end();
     };
-  }, [url, id, mend, lay]);
+  }, [url, id, mend, begin, load]);
 
   /** Asks the worker; why it would not is said, and everything stays as it was. */
   const ask = useCallback(async <T>(of: (s: Remote<RawJawService>) => Promise<T>): Promise<T | undefined> => {
@@ -112,40 +142,96 @@ function useOpenedScan(url: string, id: string, missing: readonly Fdi[]) {
     }
   }, []);
 
-  return { state, setState, busy, refusal, mend, setMend, lay, ask, firstView };
+  return { state, setState, busy, refusal, mend, setMend, steps, setSteps, begin, ask, firstView, known };
 }
 
-/** A scan without tooth numbers in a worker of its own, which ends with the page. */
+/**
+ * A scan without tooth numbers in a worker of its own, which ends with the page. What a hand does to it is kept in the
+ * browser until the scan is handed over, and can be taken back step by step.
+ */
 export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
-  const { setState, ask, ...opened } = useOpenedScan(url, id, missing);
+  const kept = useKeptWork(id);
+  const { state, setState, ask, steps, setSteps, begin, known, ...opened } = useOpenedScan(url, id, missing, kept);
+  const { mend } = opened;
+  const { keep } = kept;
 
-  const change = async (of: (s: Remote<RawJawService>) => Promise<PickedView>): Promise<void> => {
-    const picked = await ask(of);
-    if (picked) setState((now) => (now.state === 'laid' ? { ...now, picked } : now));
-  };
+  useEffect(() => {
+    const work: ScanWork = { mend, missing: known.current, acts: steps.done, at: new Date().toISOString() };
+    // As it was brought back it is kept already; while nothing was done, what is kept stays.
+    if (!steps.from && (steps.done.length > 1 || steps.undone.length > 0)) keep(work);
+  }, [steps, mend, keep, known]);
 
-  /** Lays the scan in another way. Whether that could be. */
-  const relay = async (jaw: Jaw | undefined, of: (s: Remote<RawJawService>) => Promise<LaidView>): Promise<boolean> => {
-    const laid = await ask(of);
-    if (!laid) return false;
-    setState((now) => (now.state === 'laid' ? { ...now, jaw: jaw ?? now.jaw, laid, picked: laid.picked } : now));
+  const show = (act: Act, { laid, picked }: { laid?: LaidView; picked: PickedView }) =>
+    setState((now) =>
+      now.state === 'laid' ? { ...now, jaw: jawOf(act) ?? now.jaw, ...(laid && { laid }), picked } : now,
+    );
+  /** @returns whether it could be done */
+  const run = async (act: Act): Promise<boolean> => {
+    const laid = isLay(act) ? await ask((s) => s.lay(act)) : undefined;
+    const picked = isLay(act) ? laid?.picked : await ask((s) => s.pick(act));
+    if (!picked) return false;
+    show(act, { ...(laid && { laid }), picked });
     return true;
   };
+  const act = async (next: Act): Promise<boolean> => {
+    if (!(await run(next))) return false;
+    setSteps(({ done }) => ({ done: [...done, next], undone: [] }));
+    return true;
+  };
+  const undo = async (): Promise<void> => {
+    const last = steps.done.at(-1);
+    if (state.state !== 'laid' || opened.busy || !last || steps.done.length < 2) return;
+    const before = steps.done.slice(0, -1);
+    // A lay is taken back by laying it as it lay before, with all that was picked then.
+    const picked = isLay(last) ? undefined : await ask((s) => s.undoPick());
+    const laid = picked ? undefined : await ask((s) => s.again(before));
+    if (!picked && !laid) return;
+    setState((now) =>
+      now.state === 'laid'
+        ? { ...now, jaw: liesAs(before).jaw, ...(laid && { laid }), picked: picked ?? (laid as LaidView).picked }
+        : now,
+    );
+    setSteps({ done: before, undone: [...steps.undone, last] });
+  };
+  const redo = async (): Promise<void> => {
+    const next = steps.undone.at(-1);
+    if (state.state !== 'laid' || opened.busy || !next || !(await run(next))) return;
+    setSteps({ done: [...steps.done, next], undone: steps.undone.slice(0, -1) });
+  };
+  const lay = (next: Lay) => act(next);
+  const pick = async (next: Pick): Promise<void> => void (await act(next));
 
   return {
     ...opened,
+    state,
+    steps,
+    undo,
+    redo,
+    /** Lays it as the program would, without what a hand did. */
+    anew: async () => {
+      const first = steps.done[0];
+      if (state.state !== 'laid' || !first) return;
+      const { unitMm } = liesAs(steps.done);
+      await kept.drop();
+      await begin({ ...state.opened, widest: state.opened.widest / unitMm }, [first]);
+    },
+    /** What was kept in the browser has done its work. */
+    handedOver: kept.drop,
     asPlan: (other: string) => ask((s) => s.asPlan(other)),
-    layBy: (middle: Vec3, right: Vec3, left: Vec3) => relay(undefined, (s) => s.layBy(middle, right, left)),
-    layOn: (jaw: Jaw, url: string, places?: readonly [ThreePlaces, ThreePlaces]) =>
-      relay(jaw, (s) => s.layOn(jaw, url, places)),
-    layByHand: (otherUrl: string, hand: ByHand) => relay('lower', (s) => s.layByHand(otherUrl, hand)),
-    layByBite: (jaw: Jaw, other: FrameMatrix | null) => relay(jaw, (s) => s.layByBite(jaw, other)),
     finish: () => ask((s) => s.finish()),
-    renumber: (from: Fdi, to: Fdi | undefined) => change((s) => s.renumber(from, to)),
-    add: (vertex: number, tooth: Fdi) => change((s) => s.add(vertex, tooth)),
-    pull: (tooth: Fdi, from: Vec3, to: Vec3) => change((s) => s.pull(tooth, from, to)),
+    /** Begins with a jaw and a unit that were asked for. */
+    begin: (as: OpenedView, jaw: Jaw, unitMm: number) => begin(as, [{ do: 'lay', jaw, unitMm }]),
+    layByShape: (jaw: Jaw) => lay({ do: 'lay', jaw, unitMm: liesAs(steps.done).unitMm }),
+    layBy: (middle: Vec3, right: Vec3, left: Vec3) => lay({ do: 'layBy', places: [middle, right, left] }),
+    layOn: (jaw: Jaw, other: string, places?: readonly [ThreePlaces, ThreePlaces]) =>
+      lay({ do: 'layOn', jaw, url: other, places }),
+    layByHand: (otherUrl: string, hand: ByHand) => lay({ do: 'layByHand', url: otherUrl, hand }),
+    layByBite: (jaw: Jaw, other: FrameMatrix | null) => lay({ do: 'layByBite', jaw, other }),
+    renumber: (from: Fdi, to: Fdi | undefined) => pick({ do: 'renumber', from, to }),
+    add: (vertex: number, tooth: Fdi) => pick({ do: 'add', vertex, tooth }),
+    pull: (tooth: Fdi, from: Vec3, to: Vec3) => pick({ do: 'pull', tooth, from, to }),
     paint: (vertices: readonly number[], radiusMm: number, tooth: Fdi | 0) =>
-      change((s) => s.paint(vertices, radiusMm, tooth)),
+      pick({ do: 'paint', vertices: [...vertices], radiusMm, tooth }),
   };
 }
 

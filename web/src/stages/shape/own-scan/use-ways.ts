@@ -2,6 +2,7 @@ import { type CaseFile, plannedOn } from '@radiant/contract';
 import type { ByHand, Jaw, ThreePlaces } from '@radiant/core';
 import { useEffect, useRef, useState } from 'react';
 import { useCase } from '../../../data/case-context.js';
+import { type Act, isLay, type Lay } from '../../../engine/own-scan-acts.js';
 import type { JawView } from '../../../engine/views.js';
 import { USUAL_BITE, type Way } from './hands.js';
 import type { Hands } from './use-hands.js';
@@ -9,7 +10,6 @@ import type { OwnScanWork } from './use-own-scan.js';
 
 export interface Ways {
   readonly way: Way;
-  readonly setWay: (way: Way) => void;
   /** The case's scans of the same and of the other jaw. */
   readonly same: CaseFile | undefined;
   readonly across: CaseFile | undefined;
@@ -21,16 +21,25 @@ export interface Ways {
   readonly upper: JawView | undefined;
 }
 
+/** The way in which it lies after what was done to it. */
+function wayOf(acts: readonly Act[]): Way {
+  const last = acts.findLast(isLay);
+  return last ? WAY_OF[last.do] : 'shape';
+}
+
+const WAY_OF: Readonly<Record<Lay['do'], Way>> = {
+  lay: 'shape',
+  layBy: 'clicks',
+  layOn: 'first',
+  layByBite: 'bite',
+  layByHand: 'hand',
+};
+
 /** The ways in which the scan is laid into the mouth, and the case's scans that it is laid by. */
-export function useWays(
-  scan: OwnScanWork,
-  jaw: Jaw,
-  hasTeeth: boolean,
-  hands: Hands,
-  [way, setWay]: readonly [Way, (way: Way) => void],
-): Ways {
+export function useWays(scan: OwnScanWork, jaw: Jaw, hasTeeth: boolean, hands: Hands): Ways {
   const { detail } = useCase();
-  const { state } = scan;
+  const { state, steps } = scan;
+  const way = wayOf(steps.done);
   const [byHand, setByHand] = useState<ByHand>(USUAL_BITE);
   const [upper, setUpper] = useState<JawView>();
   const urlOf = (id: string) => `/api/cases/${detail.id}/files/${id}`;
@@ -38,28 +47,29 @@ export function useWays(
   const across = plannedOn(detail, jaw === 'upper' ? 'lower' : 'upper');
   const put = async (hand: ByHand) => {
     setByHand(hand);
-    if (!across || !(await scan.layByHand(urlOf(across.id), hand))) return;
-    setWay('hand');
-    if (!upper) setUpper(await scan.firstView(urlOf(across.id)));
+    if (across) await scan.layByHand(urlOf(across.id), hand);
   };
   const lay = async (w: Way) => {
     if (state.state !== 'laid') return;
     if (w === 'shape') {
-      await scan.lay(state.opened, jaw, 1);
-      setWay(w);
+      await scan.layByShape(jaw);
     } else if (w === 'clicks') hands.take('places');
-    else if (w === 'first' && same && (await scan.layOn(jaw, urlOf(same.id)))) setWay(w);
-    else if (w === 'bite' && across && (await scan.layByBite(jaw, across.frame))) setWay(w);
+    else if (w === 'first' && same) await scan.layOn(jaw, urlOf(same.id));
+    else if (w === 'bite' && across) await scan.layByBite(jaw, across.frame);
     else if (w === 'hand') await put(byHand);
   };
+  // The upper jaw is drawn while the lower one is put on it.
+  const acrossUrl = way === 'hand' && across ? urlOf(across.id) : undefined;
+  const { firstView } = scan;
+  useEffect(() => {
+    if (acrossUrl) void firstView(acrossUrl).then(setUpper);
+  }, [acrossUrl, firstView]);
   // Once three places are clicked on both scans, it is laid by them.
   const { places, fellows } = hands;
   const byPlaces = useRef<() => void>(() => undefined);
   byPlaces.current = () => {
     if (!same) return;
-    void scan
-      .layOn(jaw, urlOf(same.id), [places as unknown as ThreePlaces, fellows as unknown as ThreePlaces])
-      .then((done) => done && setWay('first'));
+    void scan.layOn(jaw, urlOf(same.id), [places as unknown as ThreePlaces, fellows as unknown as ThreePlaces]);
     hands.take('choose');
   };
   useEffect(() => {
@@ -69,11 +79,13 @@ export function useWays(
   const tried = useRef(false);
   const byBite = useRef(lay);
   byBite.current = lay;
-  const lowerLaid = state.state === 'laid' && jaw === 'lower' && !!across?.frame && hasTeeth;
+  // What was done before is not done over.
+  const untouched = steps.done.length === 1 && steps.undone.length === 0;
+  const lowerLaid = untouched && state.state === 'laid' && jaw === 'lower' && !!across?.frame && hasTeeth;
   useEffect(() => {
     if (!lowerLaid || tried.current) return;
     tried.current = true;
     void byBite.current('bite');
   }, [lowerLaid]);
-  return { way, setWay, same, across, urlOf, byHand, put, lay, upper };
+  return { way, same, across, urlOf, byHand, put, lay, upper };
 }
