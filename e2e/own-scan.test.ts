@@ -263,6 +263,14 @@ it('what is no scan, is cut short or no jaw is refused in a sentence, and the ca
   const scan = (await detail()).sections.shape.data.scanId;
   await choose('cut.stl', jaw.subarray(0, 90_000));
   await page.getByText(/^The STL file is cut short: it announces/).waitFor();
+  // A file that says so only when it is read is put away where it says it, and stands in no list.
+  const broken = jaw.slice();
+  broken.fill(0xff, 84);
+  await choose('broken.stl', broken);
+  await page.getByRole('heading', { name: 'This scan can’t be used' }).waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Put the file away' }).click();
+  await page.getByText('put another scan in').waitFor({ timeout: 60_000 });
+  expect(await page.getByText('broken.stl').count()).toBe(0);
   await choose('ball.stl', writeStlBinary((await import('@radiant/core')).sphere(30)));
   await page.getByText('closes in itself').waitFor({ timeout: 60_000 });
   await page.getByRole('button', { name: 'leave it as it is' }).first().click();

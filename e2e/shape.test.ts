@@ -152,7 +152,7 @@ it('a contour is kept as a version, worn, approved by the patient, and gone on f
   await asked.getByRole('button', { name: 'add one' }).click();
   await asked.getByLabel('Tooth').selectOption('21');
   await typed(asked.getByLabel('By how much'), '-0.3');
-  await card.getByRole('button', { name: 'note it' }).click();
+  await card.getByRole('button', { name: 'save these notes' }).click();
   await asked.getByRole('button', { name: 'Make these edits on this version' }).waitFor();
   await typed(card.getByLabel('How the patient approved it, in a word'), 'after a week of wearing');
   await card.getByRole('button', { name: 'Approved by the patient' }).click();

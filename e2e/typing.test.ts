@@ -2,7 +2,7 @@ import type { CaseDetail } from '@radiant/contract';
 import { readingOf } from '@radiant/contract';
 import type { Locator, Page } from 'playwright-core';
 import { signedIn } from '../server/test/house.js';
-import { closePages, copyOfAvocet, copyWithoutScans, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, copyWithoutScans, holds, open, saved, type Visit, visit } from './browser.js';
 
 afterAll(closePages);
 let v: Visit;
@@ -103,10 +103,17 @@ describe('a number that is typed key by key', () => {
     await versions.getByRole('button', { name: /worn/ }).last().click();
     const card = page.getByRole('dialog', { name: /worn/ });
     await card.getByLabel('Put in on').fill('2026-11-17');
+    // What was typed and not saved is there again after Esc.
+    await card.getByLabel('Speech').pressSequentially('whistles a little');
+    await page.keyboard.press('Escape');
+    await card.waitFor({ state: 'detached' });
+    await versions.getByRole('button', { name: /worn/ }).last().click();
+    await holds(card.getByLabel('Speech'), 'whistles a little');
+    await holds(card.getByLabel('Put in on'), '2026-11-17');
     const asked = card.getByRole('group', { name: 'Changes asked for' });
     await asked.getByRole('button', { name: 'add one' }).click();
     expect(await keys(page, asked.getByLabel('By how much'), '-0.75')).toEqual(grown('-0.75'));
-    await card.getByRole('button', { name: 'note it' }).click();
+    await card.getByRole('button', { name: 'save these notes' }).click();
     await asked.getByRole('button', { name: 'Make these edits on this version' }).waitFor();
     const own = (await now(kase)).contours.find((c) => c.name === 'worn');
     expect(own?.worn?.asked).toMatchObject([{ key: 'lengthMm', by: -0.75 }]);
@@ -115,12 +122,33 @@ describe('a number that is typed key by key', () => {
     await page.getByTestId('worn-asked').getByRole('link', { name: 'Say it in shape' }).click();
     await versions.getByRole('button', { name: /worn/ }).last().click();
     await card.getByLabel('Measured again as it was worn').selectOption('yes, and it is this contour');
-    await card.getByRole('button', { name: 'note it' }).click();
-    await card.getByRole('button', { name: 'note it', disabled: true }).waitFor();
+    await card.getByRole('button', { name: 'save these notes' }).click();
+    await card.getByRole('button', { name: 'save these notes', disabled: true }).waitFor();
     await page.keyboard.press('Escape');
     await page.getByRole('link', { name: 'reduce' }).click();
     await page.getByTestId('remove-11-middle').waitFor();
     expect(await page.getByTestId('worn-asked').count()).toBe(0);
+  });
+
+  it('of a form in a dialog and of a comment is there again after Esc and after another stage; sent, it is gone', async () => {
+    const { page } = v;
+    const kase = await copyOfAvocet('Unsent');
+    await open(page, kase.id, 'shape');
+    await page.getByRole('button', { name: 'keep as version' }).click();
+    await page.getByLabel('Why it is kept').pressSequentially('before the edge is changed');
+    await page.keyboard.press('Escape');
+    await page.getByLabel('Comment', { exact: true }).pressSequentially('half a remark');
+    await open(page, kase.id, 'keep');
+    await open(page, kase.id, 'shape');
+    await holds(page.getByLabel('Comment', { exact: true }), 'half a remark');
+    await page.getByRole('button', { name: 'keep as version' }).click();
+    await holds(page.getByLabel('Why it is kept'), 'before the edge is changed');
+    await page.getByLabel('Name', { exact: true }).pressSequentially('first');
+    await page.getByRole('button', { name: 'Keep it' }).click();
+    await page.getByRole('button', { name: /1 · first/ }).waitFor();
+    expect((await now(kase)).contours.find((c) => c.name === 'first')?.why).toBe('before the edge is changed');
+    await page.getByRole('button', { name: 'Send' }).click();
+    await holds(page.getByLabel('Comment', { exact: true }), '');
   });
 
   it('of years and of a scale’s length too; an age can be taken out again', async () => {

@@ -231,6 +231,7 @@ function NewCaseForm() {
   return (
     <Form
       type={NewCase}
+      place="new case"
       action="Open the case"
       fields={[
         { name: 'name', label: 'Name', hint: 'A code name is enough; patients’ names need not stand on the screen.' },

@@ -5,6 +5,7 @@ import { api, sentenceOf, speakAs } from '../data/api.js';
 import { Drafts } from '../data/drafts.js';
 import { DraftsContext } from '../data/drafts-context.js';
 import { hearOfSession, tellOtherTabs } from '../data/session-news.js';
+import { UnsentProvider } from '../data/unsent-text.js';
 import { UploadsProvider } from '../data/uploads.js';
 import { SlowNote } from '../shell/SlowNote.js';
 import { PageTitle } from '../ui/PageTitle.js';
@@ -97,7 +98,9 @@ function SignedIn({
   return (
     <HereContext.Provider value={here}>
       <DraftsContext.Provider value={drafts ?? undefined}>
-        <UploadsProvider>{children(who)}</UploadsProvider>
+        <UnsentProvider>
+          <UploadsProvider>{children(who)}</UploadsProvider>
+        </UnsentProvider>
       </DraftsContext.Provider>
     </HereContext.Provider>
   );

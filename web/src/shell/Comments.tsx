@@ -3,19 +3,24 @@ import { useId } from 'react';
 import { useForm } from 'react-hook-form';
 import { api, sentenceOf } from '../data/api.js';
 import { useCase } from '../data/case-context.js';
+import { useUnsent } from '../data/unsent-text.js';
 import { moment } from '../ui/format.js';
 
 /** Remarks on plan and contour, by everybody who may see the case. */
 export function Comments({ stage }: { stage: CommentStage }) {
   const { detail, refresh } = useCase();
-  const { register, handleSubmit, reset, setError, watch, formState } = useForm({ defaultValues: { body: '' } });
+  const unsent = useUnsent<string>(`comment ${detail.id} ${stage}`);
+  const { register, handleSubmit, reset, setError, watch, formState } = useForm({
+    defaultValues: { body: unsent.kept ?? '' },
+  });
   const { isSubmitting, errors } = formState;
   const id = useId();
   const own = detail.comments.filter((c) => c.stage === stage);
   const send = handleSubmit(async ({ body }) => {
     try {
       await api.post(`/cases/${detail.id}/comments`, { stage, body: body.trim() });
-      reset();
+      unsent.drop();
+      reset({ body: '' });
       await refresh();
     } catch (error) {
       setError('body', { message: sentenceOf(error) });
@@ -39,7 +44,13 @@ export function Comments({ stage }: { stage: CommentStage }) {
         <label htmlFor={id} className="sr-only">
           Comment
         </label>
-        <input id={id} className="field" placeholder="Write a comment" maxLength={2000} {...register('body')} />
+        <input
+          id={id}
+          className="field"
+          placeholder="Write a comment"
+          maxLength={2000}
+          {...register('body', { onChange: (e) => unsent.keep(e.target.value) })}
+        />
         <button type="submit" className="btn btn-ghost px-3" disabled={isSubmitting || watch('body').trim() === ''}>
           Send
         </button>

@@ -2,6 +2,7 @@ import { check, type FieldError } from '@radiant/contract';
 import { type ReactNode, useId } from 'react';
 import { type UseFormRegisterReturn, useForm } from 'react-hook-form';
 import { ProblemError, sentenceOf } from '../data/api.js';
+import { useUnsent } from '../data/unsent-text.js';
 
 export interface FieldSpec {
   readonly name: string;
@@ -29,6 +30,7 @@ export function Form<T extends object>({
   read,
   send,
   action,
+  place,
   children,
 }: {
   type: new () => T;
@@ -37,12 +39,15 @@ export function Form<T extends object>({
   read?: (values: Record<string, string>) => object;
   send: (value: T) => Promise<unknown>;
   action: string;
+  /** Where it stands, for a form in a dialog: closed by Esc and opened again it has what was typed. */
+  place?: string;
   children?: ReactNode;
 }) {
   const base = useId();
   const names = fields.map((f) => f.name);
-  const { register, handleSubmit, setError, formState } = useForm<Record<string, string>>({
-    defaultValues: Object.fromEntries(fields.map((f) => [f.name, f.initial ?? ''])),
+  const unsent = useUnsent<Record<string, string>>(place);
+  const { register, handleSubmit, setError, formState, getValues } = useForm<Record<string, string>>({
+    defaultValues: Object.fromEntries(fields.map((f) => [f.name, unsent.kept?.[f.name] ?? f.initial ?? ''])),
     shouldFocusError: true,
   });
   const { errors, isSubmitting } = formState;
@@ -58,13 +63,14 @@ export function Form<T extends object>({
     if (found.length > 0) return refuse(found);
     try {
       await send(value);
+      unsent.drop();
     } catch (error) {
       const told = error instanceof ProblemError ? error.problem.errors : undefined;
       refuse(told ?? [{ field: 'root', message: sentenceOf(error) }]);
     }
   });
   return (
-    <form onSubmit={submit} noValidate className="flex flex-col gap-4">
+    <form onSubmit={submit} onChange={() => unsent.keep(getValues())} noValidate className="flex flex-col gap-4">
       {fields.map((f) => (
         <Field
           key={f.name}

@@ -37,7 +37,15 @@ export function PhotoCard({ file, onClose }: { file: CaseFile; onClose: () => vo
     if (await act(() => api.remove(path))) onClose();
   };
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+    <Dialog.Root
+      open
+      onOpenChange={(open) => {
+        if (open) return;
+        // A field that is left by Esc says what was typed into it.
+        (document.activeElement as HTMLElement | null)?.blur();
+        onClose();
+      }}
+    >
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/50" />
         <Dialog.Content

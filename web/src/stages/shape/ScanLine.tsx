@@ -11,15 +11,17 @@ export function ScanLine({ file, planned, children }: { file: CaseFile; planned:
   const mayWrite = useMayWrite('meet');
   const [refusal, setRefusal] = useState<string>();
   const later = (file.state ?? 'before') !== 'before';
-  const say = async (state: CaseState | null) => {
+  const path = `/cases/${detail.id}/files/${file.id}`;
+  const act = async (work: () => Promise<unknown>) => {
     setRefusal(undefined);
     try {
-      await api.patch(`/cases/${detail.id}/files/${file.id}`, { state });
+      await work();
       await refresh();
     } catch (error) {
       setRefusal(sentenceOf(error));
     }
   };
+  const say = (state: CaseState | null) => act(() => api.patch(path, { state }));
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 py-1.5">
       <div className="min-w-0">
@@ -33,6 +35,14 @@ export function ScanLine({ file, planned, children }: { file: CaseFile; planned:
             </b>
           )}
           {children}
+          {mayWrite && !planned && (
+            <>
+              {children && ' · '}
+              <button type="button" className="how" onClick={() => void act(() => api.remove(path))}>
+                put away
+              </button>
+            </>
+          )}
         </p>
       </div>
       <select

@@ -20,6 +20,7 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { useUnsent } from '../../data/unsent-text.js';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { Form } from '../../shell/Form.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
@@ -42,8 +43,10 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
     try {
       await work();
       await refresh();
+      return true;
     } catch (error) {
       setRefusal(sentenceOf(error));
+      return false;
     }
   };
   const path = `/cases/${detail.id}/contours/${v.id}`;
@@ -108,6 +111,7 @@ export function VersionCard({ version: v, onClose }: { version: ContourVersion; 
               <BeforeApproval version={v} />
               <Form
                 type={ContourApproval}
+                place={`approval ${v.id}`}
                 action="Approved by the patient"
                 fields={[
                   {
@@ -209,6 +213,15 @@ function Differences({ own, against }: { own: readonly ToothPlanInput[]; against
   );
 }
 
+const WORN_KEYS = ['from', 'until', 'edge', 'measured', 'speech', 'bulk', 'family'] as const;
+
+/** Whether two notes say the same; what is not said and what is empty are one. */
+const sameWorn = (a: Partial<WornMockUp>, b: Partial<WornMockUp>): boolean =>
+  WORN_KEYS.every((k) => (a[k] || '') === (b[k] || '')) &&
+  JSON.stringify((a.asked ?? []).map(inOrder)) === JSON.stringify((b.asked ?? []).map(inOrder));
+
+const inOrder = (asked: object) => Object.entries(asked).sort(([p], [q]) => p.localeCompare(q));
+
 /** The mock-up in the mouth: from, until, and what speech, bulk and family said. */
 function Worn({
   version: v,
@@ -218,11 +231,17 @@ function Worn({
 }: {
   version: ContourVersion;
   disabled: boolean;
-  save: (w: WornMockUp) => Promise<void>;
+  /** Whether it was saved. */
+  save: (w: WornMockUp) => Promise<boolean>;
   onMade: () => void;
 }) {
-  const [worn, setWorn] = useState<WornMockUp>(v.worn ?? Object.assign(new WornMockUp(), { from: '' }));
-  const changed = JSON.stringify(worn) !== JSON.stringify(v.worn ?? Object.assign(new WornMockUp(), { from: '' }));
+  const unsent = useUnsent<WornMockUp>(`worn ${v.id}`);
+  const [worn, write] = useState<WornMockUp>(unsent.kept ?? v.worn ?? Object.assign(new WornMockUp(), { from: '' }));
+  const setWorn = (next: WornMockUp) => {
+    write(next);
+    unsent.keep(next);
+  };
+  const changed = !sameWorn(worn, v.worn ?? {});
   const text = (key: 'speech' | 'bulk' | 'family', label: string) => (
     <label className="block">
       <span className="mb-1 block text-note">{label}</span>
@@ -244,9 +263,9 @@ function Worn({
             type="button"
             className="how text-note"
             disabled={!changed}
-            onClick={() => void save({ ...worn, until: worn.until || null })}
+            onClick={() => void save({ ...worn, until: worn.until || null }).then((done) => done && unsent.drop())}
           >
-            note it
+            save these notes
           </button>
         )}
       </div>

@@ -84,6 +84,7 @@ function Keep({ onClose, onKept }: { onClose: () => void; onKept: () => void }) 
           <Dialog.Title className="title mb-3">Keep this contour</Dialog.Title>
           <Form
             type={NewContourVersion}
+            place={`new version ${detail.id}`}
             action="Keep it"
             fields={[
               { name: 'name', label: 'Name' },

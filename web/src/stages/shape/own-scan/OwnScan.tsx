@@ -3,7 +3,9 @@ import { type Jaw, rowOf } from '@radiant/core';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { View, ViewName } from '../../../bench/arch-eye.js';
+import { api, sentenceOf } from '../../../data/api.js';
 import { useCase, useSection } from '../../../data/case-context.js';
+import { useMayWrite } from '../../../shell/ReadOnlyNote.js';
 import { number } from '../../../ui/format.js';
 import { useHotkeys } from '../../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../../ui/StageLayout.js';
@@ -65,7 +67,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
         state.state === 'laid' ? (
           <LaidBench scan={scan} state={state} hands={hands} ways={ways} view={[view, setView]} />
         ) : (
-          <NotYetLaid scan={scan} back={back} />
+          <NotYetLaid scan={scan} back={back} away={<PutAway file={file} />} />
         )
       }
       panel={
@@ -97,7 +99,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
 }
 
 /** What stands on the bench until the scan lies: how far it is, why it can't be used, or what has to be known. */
-function NotYetLaid({ scan, back }: { scan: OwnScanWork; back: ReactNode }) {
+function NotYetLaid({ scan, back, away }: { scan: OwnScanWork; back: ReactNode; away: ReactNode }) {
   const { state } = scan;
   if (state.state === 'reading')
     return (
@@ -116,6 +118,7 @@ function NotYetLaid({ scan, back }: { scan: OwnScanWork; back: ReactNode }) {
       {state.state === 'failed' && (
         <Empty title="This scan can’t be used">
           <p className="mb-4">{state.sentence}</p>
+          {away}
           {back}
         </Empty>
       )}
@@ -123,6 +126,38 @@ function NotYetLaid({ scan, back }: { scan: OwnScanWork; back: ReactNode }) {
         <Asking opened={state.opened} sentence={state.sentence} busy={scan.busy} begin={scan.begin} back={back} />
       )}
     </div>
+  );
+}
+
+/** A file that can't be used need not stand in the case's list. */
+function PutAway({ file }: { file: CaseFile }) {
+  const { detail, refresh } = useCase();
+  const navigate = useNavigate();
+  const mayWrite = useMayWrite('meet');
+  const [refusal, setRefusal] = useState<string>();
+  if (!mayWrite) return null;
+  const go = async () => {
+    try {
+      await api.remove(`/cases/${detail.id}/files/${file.id}`);
+      await refresh();
+      navigate('.', { replace: true });
+    } catch (error) {
+      setRefusal(sentenceOf(error));
+    }
+  };
+  return (
+    <>
+      <p className="mb-3">
+        <button type="button" className="btn" onClick={() => void go()}>
+          Put the file away
+        </button>
+      </p>
+      {refusal && (
+        <p role="alert" className="mb-3 text-stop">
+          {refusal}
+        </p>
+      )}
+    </>
   );
 }
 
