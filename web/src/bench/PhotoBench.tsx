@@ -108,6 +108,7 @@ export function PhotoBench({
       keys: 'wheel, + −',
       does: 'zoom',
       on: ['+', '=', '-'],
+      each: ['zoom in', 'zoom in', 'zoom out'],
       run: (key) => zoomAbout(size.w / 2, size.h / 2, key === '-' ? 0.8 : 1.25),
     },
     { keys: '0', does: 'whole picture', on: ['0'], run: fit },

@@ -18,6 +18,7 @@ import { CaseName } from './CaseName.js';
 import { ConflictDialog } from './ConflictDialog.js';
 import { LookedAt } from './History.js';
 import { Keys } from './Keys.js';
+import { Palette } from './Palette.js';
 import { SaveState } from './SaveState.js';
 import { type StageDefinition, useStages } from './stage.js';
 
@@ -89,7 +90,7 @@ function Frame() {
           {stage.section && <SaveState section={stage.section} />}
         </div>
       </header>
-      <Journey />
+      <Journey stage={stage} />
       <Boundary key={pathname} what={`The stage “${stage.name}”`}>
         <Suspense fallback={<Waiting what="the stage" />}>
           <Outlet />
@@ -124,7 +125,7 @@ function StageFact({ stage }: { stage: StageDefinition }) {
   return <p className="text-ink">{stage.question}</p>;
 }
 
-function Journey() {
+function Journey({ stage }: { stage: StageDefinition }) {
   const { detail, notation, setNotation, who } = useCase();
   const stages = useStages();
   return (
@@ -152,6 +153,7 @@ function Journey() {
         </NavLink>
       ))}
       <div className="mt-auto flex flex-col gap-2.5 px-[18px] text-note text-ink-2 max-lg:mt-0 max-lg:ml-auto max-lg:flex-row max-lg:flex-wrap max-lg:items-center max-lg:gap-x-4 max-lg:gap-y-1 max-lg:px-3">
+        <Palette stage={stage} />
         <label className="flex flex-col gap-1 whitespace-nowrap max-lg:flex-row max-lg:items-center">
           tooth numbers
           <select

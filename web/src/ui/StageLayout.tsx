@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { useShownKey } from './hotkeys.js';
 
 /**
  * A stage's page: the bench in the middle, the panel at the right, the foot with what the keys do. On a narrow screen,
@@ -33,11 +34,14 @@ export function Stage({
   );
 }
 
-/** One key or more and what they do. */
+/** One key or more and what they do; as a person has set them, and nothing where keys are off. */
 export function KeyHint({ keys, does }: { keys: readonly string[]; does: string }) {
+  const shown = useShownKey();
+  const now = keys.map(shown).filter((k) => k !== undefined);
+  if (now.length === 0) return null;
   return (
     <span>
-      {keys.map((k) => (
+      {now.map((k) => (
         <kbd key={k} className="key mr-1">
           {k}
         </kbd>

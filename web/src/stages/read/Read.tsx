@@ -15,6 +15,7 @@ export default function Read() {
       keys: 'PageUp PageDown',
       does: 'view before, view after',
       on: ['pageup', 'pagedown'],
+      each: ['view before', 'view after'],
       run: (key) => {
         const all = keysOf(PHOTO_VIEWS);
         const next = all[(all.indexOf(view) + (key === 'pagedown' ? 1 : -1) + all.length) % all.length] as PhotoView;

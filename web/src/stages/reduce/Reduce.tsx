@@ -47,6 +47,7 @@ export default function Reduce() {
       keys: '1 … 4',
       does: 'zone: cervical, middle, incisal, edge',
       on: ['1', '2', '3', '4'],
+      each: ZONES.map((z) => `zone: ${z}`),
       run: (key) => setZone(ZONES[Number(key) - 1] as Zone),
     },
     {
