@@ -53,9 +53,10 @@ it('a new case begins empty and says on every stage what to do first', async () 
   await page.getByRole('button', { name: 'New case' }).click();
   await typed(page.getByRole('dialog').getByLabel(/name/i), 'Whimbrel');
   await page.keyboard.press('Enter');
-  await page.getByText('No photograph yet').waitFor();
-  const base = page.url().replace(/\/read$/, '');
+  await page.getByText('drop pictures anywhere').waitFor();
+  const base = page.url().replace(/\/meet$/, '');
   for (const [stage, words] of [
+    ['read', /No photograph yet/],
     ['propose', /measure|six teeth/i],
     ['shape', /No scan yet/],
     ['reduce', /contour|scan/i],
@@ -169,7 +170,7 @@ it('many cases are found by name, and the way back keeps what was looked for', a
   await page.getByText('Knot 05').waitFor({ state: 'detached' });
   await page.getByLabel('Sort by').selectOption('name');
   await page.getByText('Knot 11').click();
-  await page.getByText('No photograph yet').waitFor();
+  await page.getByText('drop pictures anywhere').waitFor();
   await page.goBack();
   await page.getByText('Knot 15').waitFor();
   expect(await page.getByLabel('Find a case').inputValue()).toBe('knot 1');
@@ -177,6 +178,40 @@ it('many cases are found by name, and the way back keeps what was looked for', a
   await page.getByText(/page 1 of 2, 26 cases/).waitFor();
   await page.getByRole('button', { name: 'after' }).click();
   await page.getByText(/page 2 of 2/).waitFor();
+  await page.context().close();
+});
+
+it('cases stand as cards or in a table, are put away and brought back, and are gone on with where one left them', async () => {
+  const { page } = await visit();
+  await page.getByRole('button', { name: 'table', exact: true }).click();
+  const table = page.getByRole('table', { name: 'Cases' });
+  await typed(page.getByLabel('Find a case'), 'knot 03');
+  await page.getByText('Knot 04').waitFor({ state: 'detached' });
+  await table.getByRole('link', { name: 'Knot 03' }).click();
+  await page.getByRole('link', { name: 'propose', exact: true }).click();
+  await page.getByText('how long, how wide, where is the edge').first().waitFor();
+  await page.getByRole('link', { name: /^All cases/ }).click();
+  // Chosen once, it stays a table.
+  await table.waitFor();
+  await page.getByLabel('Sort by').selectOption('opened');
+  await table.getByRole('row').nth(1).getByRole('link', { name: 'Knot 03' }).click();
+  await page.waitForURL(/\/propose$/);
+  await page.getByRole('link', { name: /^All cases/ }).click();
+
+  await page.getByRole('button', { name: 'More for Knot 03' }).click();
+  await page.getByText('put away …').click();
+  await page.getByText(/Records of treatment are kept as long as your local rules ask/).waitFor();
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  await table.getByRole('link', { name: 'Knot 03' }).waitFor({ state: 'detached' });
+  await page.getByRole('button', { name: /^put away: \d/ }).click();
+  await page.getByText(/put away .* by Dr Sample Curlew; it is forgotten in 30 days/).waitFor();
+  await page.getByRole('link', { name: 'read it' }).click();
+  await page.getByText(/nothing can be changed/).waitFor();
+  await page.getByRole('button', { name: 'bring it back' }).click();
+  await page.getByText(/nothing can be changed/).waitFor({ state: 'detached' });
+  await page.getByRole('link', { name: /^All cases/ }).click();
+  await table.getByRole('link', { name: 'Knot 03' }).waitFor();
+  await page.getByRole('button', { name: 'cards', exact: true }).click();
   await page.context().close();
 });
 

@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import {
+  IsBoolean,
   IsDefined,
   IsIn,
   IsInt,
@@ -8,6 +9,7 @@ import {
   IsString,
   IsUUID,
   Length,
+  Matches,
   Max,
   MaxLength,
   Min,
@@ -71,7 +73,12 @@ export class NewComment {
 }
 
 /** How the list of cases can be sorted. */
-export const CASE_SORTS = { changed: 'changed last', name: 'name', finish: 'to be finished first' } as const;
+export const CASE_SORTS = {
+  changed: 'changed last',
+  opened: 'opened last by you',
+  name: 'name',
+  finish: 'to be finished first',
+} as const;
 export type CaseSort = keyof typeof CASE_SORTS;
 
 /** Which part of the list of cases is asked for. */
@@ -82,7 +89,7 @@ export class CaseQuery {
   search?: string;
 
   @IsOptional()
-  @IsIn(keysOf(CASE_SORTS), words('Cases are sorted by changed, name or finish.'))
+  @IsIn(keysOf(CASE_SORTS), words('Cases are sorted by changed, opened, name or finish.'))
   sort?: CaseSort;
 
   @IsOptional()
@@ -90,6 +97,18 @@ export class CaseQuery {
   @Min(0, words('The page is a whole number from 0.'))
   @Max(1_000_000, words('There is no such page.'))
   page?: number;
+
+  /** The cases that were put away, instead of those that are there. */
+  @IsOptional()
+  @IsBoolean(words('Whether the bin is asked for is yes or no.'))
+  bin?: boolean;
+}
+
+/** That a person has a case open, and at which stage. */
+export class CaseOpened {
+  @IsString(words('The stage is text.'))
+  @Matches(/^[a-z]{1,20}$/, words('There is no such stage.'))
+  stage!: string;
 }
 
 /** What the list shows of a case. */
@@ -105,6 +124,15 @@ export interface CaseSummary {
   readonly coverId: string | null;
   /** Who brought the case in as a file, if it came so. */
   readonly importedBy: string | null;
+  /** The stage at which whoever asks left it; null where they have not opened it. */
+  readonly leftAt: string | null;
+  /** When it was put away and by whom; it can be brought back until `KEPT_DAYS` later. */
+  readonly removed: PutAway | null;
+}
+
+export interface PutAway {
+  readonly at: string;
+  readonly by: string;
 }
 
 /** One page of the list of cases. */
@@ -115,6 +143,8 @@ export interface CasePage {
   /** From 0. */
   readonly page: number;
   readonly pages: number;
+  /** How many cases were put away and can be brought back. */
+  readonly binned: number;
 }
 
 /** A section as the server keeps it. Version 0 has never been written. */
@@ -168,6 +198,8 @@ export interface CaseComment {
 export interface CaseDetail {
   readonly id: string;
   readonly name: string;
+  /** Where it was put away: then it is read only. */
+  readonly putAway: PutAway | null;
   /** Of a case that came in as a file: who brought it in, when, and when the file says that it was written. */
   readonly imported: { readonly by: string; readonly at: string; readonly writtenAt: string | null } | null;
   readonly sections: { readonly [K in SectionName]: SectionState<K> };

@@ -1,9 +1,10 @@
-import { Body, Controller, Get, Param, Patch, Post, Query, Req } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Query, Req } from '@nestjs/common';
 import { ApiBody, ApiTags } from '@nestjs/swagger';
 import {
   type CaseComment,
   CaseCopy,
   type CaseDetail,
+  CaseOpened,
   type CasePage,
   CaseQuery,
   check,
@@ -19,10 +20,14 @@ import { SECTION_BODY, TakesBody } from '../common/body.js';
 import { Checked } from '../common/checked.pipe.js';
 import { invalid } from '../common/problem.filter.js';
 import type { CaseRow } from '../database/database.js';
-import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/session.js';
+import { Allow, InBin, InCase, keepers, Me, OwnCase, type Rule, type SignedIn } from '../people/session.js';
 import { CasesService } from './cases.service.js';
 import { DuplicateService } from './duplicate.service.js';
 import { SectionsService, writers } from './sections.service.js';
+
+/** Records of treatment are a dentist’s to put away. */
+const binners: Rule = (me) =>
+  me.role === 'dentist' ? undefined : 'Only a dentist puts cases away and brings them back.';
 
 @ApiTags('cases')
 @Controller('cases')
@@ -36,8 +41,12 @@ export class CasesController {
   /** One page of the practice's cases: `search` in names, `sort` by changed, name or finish, `page` from 0. */
   @Get()
   list(@Query() query: Record<string, string>, @Me() me: SignedIn): Promise<CasePage> {
-    const { page, ...said } = query;
-    const { value, errors } = check(CaseQuery, { ...said, ...(page !== undefined && { page: Number(page) }) });
+    const { page, bin, ...said } = query;
+    const { value, errors } = check(CaseQuery, {
+      ...said,
+      ...(page !== undefined && { page: Number(page) }),
+      ...(bin !== undefined && { bin: bin === 'true' }),
+    });
     if (errors.length > 0) throw invalid(errors);
     return this.cases.list(me, value);
   }
@@ -68,6 +77,37 @@ export class CasesController {
   @Allow(keepers('names cases'))
   async rename(@OwnCase() own: CaseRow, @Body(new Checked(CaseCopy)) { name }: CaseCopy): Promise<CaseDetail> {
     await own.update({ name, changedAt: new Date() });
+    return this.cases.detail(own);
+  }
+
+  /** Notes at which stage the person has the case open, so that they find it again. */
+  @Post(':id/opened')
+  @InCase('id')
+  @InBin()
+  @HttpCode(204)
+  opened(
+    @OwnCase() own: CaseRow,
+    @Body(new Checked(CaseOpened)) { stage }: CaseOpened,
+    @Me() me: SignedIn,
+  ): Promise<void> {
+    return this.cases.opened(own, stage, me);
+  }
+
+  /** Puts the case away; it can be brought back for 30 days, and is forgotten after that. */
+  @Delete(':id')
+  @InCase('id')
+  @Allow(binners)
+  @HttpCode(204)
+  putAway(@OwnCase() own: CaseRow, @Me() me: SignedIn): Promise<void> {
+    return this.cases.putAway(own, me);
+  }
+
+  @Post(':id/bring-back')
+  @InCase('id')
+  @InBin()
+  @Allow(binners)
+  async bringBack(@OwnCase() own: CaseRow): Promise<CaseDetail> {
+    await this.cases.bringBack(own);
     return this.cases.detail(own);
   }
 

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { ContoursModule } from '../contours/contours.module.js';
 import { FilesStoreModule } from '../files/files-store.module.js';
 import { PeopleModule } from '../people/people.module.js';
+import { BinService } from './bin.service.js';
 import { CasesController } from './cases.controller.js';
 import { CasesService } from './cases.service.js';
 import { DuplicateService } from './duplicate.service.js';
@@ -10,7 +11,7 @@ import { SectionsService } from './sections.service.js';
 @Module({
   imports: [ContoursModule, FilesStoreModule, PeopleModule],
   controllers: [CasesController],
-  providers: [CasesService, DuplicateService, SectionsService],
+  providers: [BinService, CasesService, DuplicateService, SectionsService],
   exports: [CasesService, SectionsService],
 })
 export class CasesModule {}

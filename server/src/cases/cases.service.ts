@@ -12,13 +12,14 @@ import {
   type NewComment,
   type PhotoView,
   type PracticeSettings,
+  type PutAway,
   SECTION_NAMES,
   type SectionName,
   type SectionState,
 } from '@radiant/contract';
 import { literal, Op, type Order, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { ContoursService } from '../contours/contours.service.js';
-import { CaseRow, CommentRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
+import { CaseRow, CommentRow, FileRow, OpeningRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { describeFile, FilesService } from '../files/files.service.js';
 import { PracticeSettingsService } from '../people/practice-settings.service.js';
@@ -55,7 +56,7 @@ class Totals {
 export const CASES_A_PAGE = 24;
 
 /** How the list of cases is sorted; what has no day to finish by comes last. */
-const ORDERS: Readonly<Record<CaseSort, Order>> = {
+const ORDERS: Readonly<Record<Exclude<CaseSort, 'opened'>, Order>> = {
   changed: [['changedAt', 'DESC']],
   name: [['name', 'ASC']],
   finish: [literal('finish_sort'), ['changedAt', 'DESC']],
@@ -77,22 +78,36 @@ export class CasesService {
 
   /** One page of the practice's cases. */
   async list(
-    me: Pick<SignedIn, 'practiceId'>,
-    { search = '', sort = 'changed', page = 0 }: CaseQuery,
+    me: Pick<SignedIn, 'id' | 'practiceId'>,
+    { search = '', sort = 'changed', page = 0, bin = false }: CaseQuery,
   ): Promise<CasePage> {
     const where = {
       practiceId: me.practiceId,
+      removedAt: bin ? { [Op.ne]: null } : null,
       ...(search.trim() && { name: { [Op.like]: `%${search.trim().replace(/[\\%_]/g, (c) => `\\${c}`)}%` } }),
     };
-    const [cases, count] = await Promise.all([
-      CaseRow.findAll({ where, order: ORDERS[sort], limit: CASES_A_PAGE, offset: page * CASES_A_PAGE }),
-      this.totals.of(`${me.practiceId} ${search.trim()}`, () => CaseRow.count({ where })),
+    const [cases, count, binned] = await Promise.all([
+      CaseRow.findAll({
+        where,
+        order: sort === 'opened' ? this.openedBy(me.id) : ORDERS[sort],
+        limit: CASES_A_PAGE,
+        offset: page * CASES_A_PAGE,
+      }),
+      this.totals.of(`${me.practiceId} ${bin} ${search.trim()}`, () => CaseRow.count({ where })),
+      this.totals.of(`${me.practiceId} bin`, () =>
+        CaseRow.count({ where: { practiceId: me.practiceId, removedAt: { [Op.ne]: null } } }),
+      ),
     ]);
     const ids = cases.map((c) => c.id);
-    const [sections, covers] = await Promise.all([this.glances(ids), this.covers(ids)]);
+    const [sections, covers, openings] = await Promise.all([
+      this.glances(ids),
+      this.covers(ids),
+      OpeningRow.findAll({ where: { personId: me.id, caseId: ids }, raw: true }),
+    ]);
     return {
       total: count,
       page,
+      binned,
       pages: Math.max(1, Math.ceil(count / CASES_A_PAGE)),
       cases: cases.map((c) => {
         const own = sections.filter((s) => s.caseId === c.id);
@@ -107,6 +122,8 @@ export class CasesService {
           stagesBegun: own.map((s) => s.name),
           coverId: covers.get(c.id) ?? null,
           importedBy: c.importedBy ?? null,
+          leftAt: openings.find((o) => o.caseId === c.id)?.stage ?? null,
+          removed: putAwayOf(c),
         };
       }),
     };
@@ -204,6 +221,7 @@ export class CasesService {
     return {
       id: row.id,
       name: row.name,
+      putAway: putAwayOf(row),
       imported: row.importedAt
         ? {
             by: row.importedBy ?? '',
@@ -219,6 +237,31 @@ export class CasesService {
     };
   }
 
+  /** The cases that a person opened last come first; those that they never opened, as they were changed. */
+  private openedBy(personId: string): Order {
+    const at = `(SELECT o.at FROM openings o WHERE o.case_id = \`CaseRow\`.id AND o.person_id = ${this.db.escape(personId)})`;
+    return [
+      [literal(at), 'DESC'],
+      ['changedAt', 'DESC'],
+    ];
+  }
+
+  /** Notes that a person has the case open. */
+  async opened(row: CaseRow, stage: string, me: Pick<SignedIn, 'id'>): Promise<void> {
+    await OpeningRow.upsert({ personId: me.id, caseId: row.id, stage, at: new Date() });
+  }
+
+  /** Puts a case away; it can be brought back for KEPT_DAYS. What it holds stays as it is. */
+  async putAway(row: CaseRow, me: Pick<SignedIn, 'name'>): Promise<void> {
+    await row.update({ removedAt: new Date(), removedBy: me.name });
+    this.counted();
+  }
+
+  async bringBack(row: CaseRow): Promise<void> {
+    await row.update({ removedAt: null, removedBy: null });
+    this.counted();
+  }
+
   async comment(row: CaseRow, input: NewComment, me: SignedIn): Promise<CaseComment> {
     const made = await CommentRow.create({
       id: randomUUID(),
@@ -232,6 +275,9 @@ export class CasesService {
     return describeComment(made);
   }
 }
+
+const putAwayOf = (row: CaseRow): PutAway | null =>
+  row.removedAt ? { at: row.removedAt.toISOString(), by: row.removedBy ?? '' } : null;
 
 /** @param settings what the practice has set, for a section that nobody has written yet */
 export function describeSection(

@@ -60,6 +60,17 @@ export class CaseRow extends Model<InferAttributes<CaseRow>, InferCreationAttrib
   declare importedBy: CreationOptional<string | null>;
   declare importedAt: CreationOptional<Date | null>;
   declare writtenAt: CreationOptional<Date | null>;
+  /** When it was put away, and by whom. */
+  declare removedAt: CreationOptional<Date | null>;
+  declare removedBy: CreationOptional<string | null>;
+}
+
+/** That a person has opened a case, when last, and at which stage. */
+export class OpeningRow extends Model<InferAttributes<OpeningRow>, InferCreationAttributes<OpeningRow>> {
+  declare personId: string;
+  declare caseId: string;
+  declare stage: string;
+  declare at: Date;
 }
 
 export class SectionRow extends Model<InferAttributes<SectionRow>, InferCreationAttributes<SectionRow>> {
@@ -236,8 +247,19 @@ function bindCases(db: Sequelize): void {
       importedBy: DataTypes.STRING(120),
       importedAt: DataTypes.DATE(3),
       writtenAt: DataTypes.DATE(3),
+      removedAt: DataTypes.DATE(3),
+      removedBy: DataTypes.STRING(120),
     },
     { sequelize: db, tableName: 'cases' },
+  );
+  OpeningRow.init(
+    {
+      personId: { type: DataTypes.CHAR(36), primaryKey: true },
+      caseId: { type: DataTypes.CHAR(36), primaryKey: true },
+      stage: text(20),
+      at: at(),
+    },
+    { sequelize: db, tableName: 'openings' },
   );
   SectionRow.init(
     {

@@ -286,6 +286,20 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
       await q.addColumn('files', 'mirrored', { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
     },
   },
+  {
+    name: '0012-cases-are-put-away-and-opened-last',
+    up: async (q) => {
+      await q.addColumn('cases', 'removed_at', { type: DataTypes.DATE(3) });
+      await q.addColumn('cases', 'removed_by', { type: DataTypes.STRING(120) });
+      await q.addIndex('cases', ['removed_at']);
+      await q.createTable('openings', {
+        person_id: { ...of('people'), primaryKey: true },
+        case_id: { ...of('cases'), primaryKey: true },
+        stage: text(20),
+        at,
+      });
+    },
+  },
 ];
 
 interface OldFile {

@@ -172,7 +172,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
     try {
       if (!(await this.same(taking, sight))) return await this.putBack(taking, sight.path);
       const large = sight.size > PHOTO_MOST_BYTES;
-      const cases = await CaseRow.findAll({ where: { practiceId }, attributes: ['id', 'name'] });
+      const cases = await CaseRow.findAll({ where: { practiceId, removedAt: null }, attributes: ['id', 'name'] });
       const { device, caseId } = placeOf(sight.path, cases);
       const recorded = await this.record({
         practiceId,
@@ -313,7 +313,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
    */
   async place(id: string, decision: TrayDecision, me: SignedIn): Promise<Arrived> {
     const row = await this.waiting(id, me);
-    const own = await CaseRow.findOne({ where: { id: decision.caseId, practiceId: me.practiceId } });
+    const own = await CaseRow.findOne({ where: { id: decision.caseId, practiceId: me.practiceId, removedAt: null } });
     if (!own) throw new ProblemException(422, 'Not accepted', 'This case does not exist.');
     if (!row.kind || !row.sha256) throw new ProblemException(422, 'Not accepted', row.sentence);
     const { caseId: _, ...said } = decision;

@@ -39,6 +39,10 @@ export const InCase = (param: string) => SetMetadata(CASE_PARAM, param);
 /** Why a person may not, in a sentence; undefined when they may. */
 export type Rule = (me: SignedIn, params: Readonly<Record<string, string>>) => string | undefined;
 
+const IN_BIN = 'inBin';
+/** A route that is there for cases that were put away too; all others only read these. */
+export const InBin = () => SetMetadata(IN_BIN, true);
+
 const RULE = 'rule';
 /** Says who may use a route. It is asked before a body is read. */
 export const Allow = (rule: Rule) => SetMetadata(RULE, rule);
@@ -90,6 +94,8 @@ export class SessionGuard implements CanActivate {
     }
     const refusal = said<Rule>(RULE)?.(person, params);
     if (refusal) throw new ProblemException(403, 'Not allowed', refusal);
+    if (request.ownCase?.removedAt && request.method !== 'GET' && !said<boolean>(IN_BIN))
+      throw new ProblemException(409, 'Put away', 'This case was put away; bring it back before it is changed.');
     return true;
   }
 

@@ -1,4 +1,5 @@
-import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { CaseDetail, Delivered } from '@radiant/contract';
@@ -6,7 +7,7 @@ import sharp from 'sharp';
 import { backUp } from '../../../bin/lib/backup.mjs';
 import { launchHouse } from '../../../bin/lib/house.mjs';
 import { restore } from '../../../bin/lib/restore.mjs';
-import { Client, DATA, PASSWORD, PEOPLE, PORT, signedIn } from '../house.js';
+import { Client, DATA, inDatabase, PASSWORD, PEOPLE, PORT, signedIn, until } from '../house.js';
 
 const room = mkdtempSync(join(tmpdir(), 'radiant-backup-'));
 // The database's own account must come through, as it does to a folder that people choose.
@@ -29,6 +30,12 @@ it('taken while people work, it restores into a house that has every case and ev
     );
   await dentist.patch(`/cases/${made.id}/sections/meet`, { version: 0, data: { wish: 'kept safe' } });
   const before = (await dentist.get<CaseDetail>(`/cases/${made.id}`)).body;
+  // A case whose days in the bin are over, which holds a picture of its own and one that the other case holds too.
+  const over = (await dentist.post<CaseDetail>('/cases', { name: 'Put away long ago' })).body.id;
+  for (const n of [0, 99])
+    await dentist.upload<Delivered>(`/cases/${over}/files?kind=photo`, await picture(n), `${n}.jpg`);
+  await dentist.call('DELETE', `/cases/${over}`);
+  await inDatabase((run) => run('UPDATE cases SET removed_at = NOW(3) - INTERVAL 31 DAY WHERE id = ?', [over]));
 
   let working = true;
   const work = (async () => {
@@ -58,6 +65,16 @@ it('taken while people work, it restores into a house that has every case and ev
     expect(
       Buffer.from(await again.bytes(`/cases/${made.id}/files/${sent[0]?.id}/original`)).equals(await picture(0)),
     ).toBe(true);
+    // A house that begins forgets what its days are over for; bytes that others hold stay.
+    await until('the case is forgotten', async () => (await again.get(`/cases/${over}`)).status === 404);
+    const holds = async (n: number) => {
+      const name = createHash('sha256')
+        .update(await picture(n))
+        .digest('hex');
+      return existsSync(join(data, 'files', name.slice(0, 2), name));
+    };
+    await until('its own picture is gone', async () => !(await holds(99)));
+    expect(await holds(0)).toBe(true);
   } finally {
     await house.stop();
   }

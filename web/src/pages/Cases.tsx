@@ -4,8 +4,8 @@ import {
   type CaseDetail,
   type CasePage,
   type CaseSort,
-  type CaseSummary,
   EMPTY_SECTIONS,
+  KEPT_DAYS,
   keysOf,
   NewCase,
   type Who,
@@ -13,15 +13,14 @@ import {
 import { FileUp, Plus } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
 import { useLatest } from '../data/use-latest.js';
 import { Form } from '../shell/Form.js';
-import { useStages } from '../shell/stage.js';
 import { Boundary } from '../ui/Boundary.js';
-import { day } from '../ui/format.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
+import { BinnedCase, CaseCard, CaseTable } from './CaseList.js';
 import { PracticePage } from './PracticePage.js';
 
 /** A search follows the keys after so long, ms. */
@@ -33,29 +32,62 @@ export function Cases({ who }: { who: Who }) {
   const search = asked.get('search') ?? '';
   const sort = (asked.get('sort') ?? 'changed') as CaseSort;
   const page = Number(asked.get('page') ?? 0);
-  const path = `/cases?${new URLSearchParams({ ...(search && { search }), sort, page: String(page) })}`;
+  const bin = asked.get('bin') === 'true';
+  const [form, setForm] = useListForm();
+  const path = `/cases?${new URLSearchParams({
+    ...(search && { search }),
+    ...(bin && { bin: 'true' }),
+    sort,
+    page: String(page),
+  })}`;
   const { data, error, mutate } = useSWR(path, (p: string) => api.get<CasePage>(p), { keepPreviousData: true });
   const mayOpen = who.role !== 'technician';
-  const ask = (next: { search?: string; sort?: CaseSort; page?: number }) =>
+  const ask = (next: { search?: string; sort?: CaseSort; page?: number; bin?: boolean }) =>
     setAsked(
       () => {
-        const all = { search, sort, page: 0, ...next };
+        const all = { search, sort, bin, page: 0, ...next };
         return {
           ...(all.search && { search: all.search }),
           ...(all.sort !== 'changed' && { sort: all.sort }),
           ...(all.page > 0 && { page: String(all.page) }),
+          ...(all.bin && { bin: 'true' }),
         };
       },
       { replace: true },
     );
   const [text, setText] = useTyped(search, (next) => ask({ search: next }));
-  const many = !!data && (data.pages > 1 || search !== '' || data.total > 6);
+  const many = !!data && (data.pages > 1 || search !== '' || data.total > 3);
   return (
     <PracticePage who={who} title="Cases">
       <div className="mb-6 flex flex-wrap items-center gap-3">
-        {mayOpen && <Opening />}
+        {mayOpen && !bin && <Opening />}
+        {bin && (
+          <p className="text-ink-2">
+            Cases that were put away. They can be brought back for {KEPT_DAYS} days, then they are forgotten.
+          </p>
+        )}
+        {data && (bin || data.binned > 0) && (
+          <button type="button" className="how" onClick={() => ask({ bin: !bin, search: '' })}>
+            {bin ? 'back to the cases' : `put away: ${data.binned}`}
+          </button>
+        )}
         {many && (
-          <div className="ml-auto flex items-center gap-2">
+          <div className="ml-auto flex flex-wrap items-center gap-2">
+            {!bin && (
+              <fieldset className="flex gap-1" aria-label="Shown as">
+                {(['cards', 'table'] as const).map((f) => (
+                  <button
+                    key={f}
+                    type="button"
+                    className="chip chip-flat"
+                    aria-pressed={form === f}
+                    onClick={() => setForm(f)}
+                  >
+                    {f}
+                  </button>
+                ))}
+              </fieldset>
+            )}
             <input
               type="search"
               className="field w-[220px]"
@@ -84,18 +116,32 @@ export function Cases({ who }: { who: Who }) {
         (error ? <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} /> : <Waiting what="the cases" />)}
       {data?.total === 0 && (
         <p className="rounded-xl border border-dashed border-hair bg-leaf p-10 text-center text-ink-2">
-          {search ? `No case’s name holds “${search}”.` : 'No case yet. Open one, or bring a case file in.'}
+          {search
+            ? `No case’s name holds “${search}”.`
+            : bin
+              ? 'No case was put away.'
+              : 'No case yet. Open one, or bring a case file in.'}
         </p>
       )}
-      <ul className="grid grid-cols-2 gap-4 max-md:grid-cols-1">
-        {data?.cases.map((c) => (
-          <li key={c.id}>
-            <Boundary what={`The case “${c.name}”`}>
-              <CaseCard summary={c} />
-            </Boundary>
-          </li>
+      {data &&
+        data.cases.length > 0 &&
+        (form === 'table' && !bin ? (
+          <CaseTable cases={data.cases} who={who} changed={() => void mutate()} />
+        ) : (
+          <ul className="grid grid-cols-2 gap-4 max-md:grid-cols-1">
+            {data.cases.map((c) => (
+              <li key={c.id}>
+                <Boundary what={`The case “${c.name}”`}>
+                  {bin ? (
+                    <BinnedCase summary={c} who={who} changed={() => void mutate()} />
+                  ) : (
+                    <CaseCard summary={c} who={who} changed={() => void mutate()} />
+                  )}
+                </Boundary>
+              </li>
+            ))}
+          </ul>
         ))}
-      </ul>
       {data && data.pages > 1 && (
         <nav aria-label="Pages" className="mt-6 flex items-center justify-center gap-4 text-ink-2">
           <button type="button" className="btn btn-ghost" disabled={page === 0} onClick={() => ask({ page: page - 1 })}>
@@ -116,6 +162,20 @@ export function Cases({ who }: { who: Who }) {
       )}
     </PracticePage>
   );
+}
+
+const FORM = 'radiant-case-list';
+
+/** Cards or a table, as it was chosen last in this browser. */
+function useListForm() {
+  const [form, setForm] = useState<'cards' | 'table'>(() =>
+    localStorage.getItem(FORM) === 'table' ? 'table' : 'cards',
+  );
+  const choose = (next: 'cards' | 'table') => {
+    localStorage.setItem(FORM, next);
+    setForm(next);
+  };
+  return [form, choose] as const;
 }
 
 /**
@@ -143,63 +203,6 @@ function useTyped(search: string, ask: (search: string) => void) {
     return () => clearTimeout(timer);
   }, [text, latest]);
   return [text, setText] as const;
-}
-
-function CaseCard({ summary: c }: { summary: CaseSummary }) {
-  const stages = useStages();
-  return (
-    <Link
-      to={`/cases/${c.id}/read`}
-      className="grid grid-cols-[132px_minmax(0,1fr)] gap-4 overflow-hidden max-sm:grid-cols-[92px_minmax(0,1fr)] max-sm:gap-3 rounded-xl border border-hair bg-leaf transition-colors hover:border-plum"
-    >
-      {c.coverId ? (
-        <img
-          src={`/api/cases/${c.id}/files/${c.coverId}/thumbnail`}
-          alt=""
-          className="h-full min-h-[128px] w-full bg-bench object-cover"
-        />
-      ) : (
-        <span className="flex min-h-[128px] items-center justify-center bg-porcelain text-fine text-ink-2">
-          no photograph
-        </span>
-      )}
-      <span className="block min-w-0 py-3.5 pr-5">
-        <span className="flex flex-wrap items-baseline justify-between gap-x-4">
-          <b className="max-w-full truncate font-serif text-figure font-semibold">{c.name}</b>
-          <span className="shrink-0 text-note text-ink-2">changed {day(c.updatedAt)}</span>
-        </span>
-        <span className="mt-0.5 block truncate text-ink-2">
-          {[c.ageYears ? `${c.ageYears} y` : '', c.wish].filter(Boolean).join(' · ') || 'no wish noted'}
-        </span>
-        <span
-          className="mt-3 flex flex-wrap gap-1.5"
-          role="img"
-          aria-label={`begun: ${c.stagesBegun.join(', ') || 'nothing'}`}
-        >
-          {stages
-            .filter((s) => s.section)
-            .map((s) => (
-              <span
-                key={s.name}
-                className={`rounded-full px-2.5 py-0.5 text-tiny ${s.section && c.stagesBegun.includes(s.section) ? 'bg-plum-soft text-plum' : 'bg-porcelain text-ink-2'}`}
-              >
-                {s.name}
-              </span>
-            ))}
-        </span>
-        {(c.finishBy || c.importedBy) && (
-          <span className="mt-2 block truncate text-note text-ink-2">
-            {[
-              c.finishBy ? `to be finished by ${day(c.finishBy)}` : '',
-              c.importedBy ? `brought in by ${c.importedBy}` : '',
-            ]
-              .filter(Boolean)
-              .join(' · ')}
-          </span>
-        )}
-      </span>
-    </Link>
-  );
 }
 
 function Opening() {
@@ -250,7 +253,7 @@ function NewCaseForm() {
       })}
       send={async (value) => {
         const made = await api.post<CaseDetail>('/cases', value);
-        navigate(`/cases/${made.id}/read`);
+        navigate(`/cases/${made.id}/meet`);
       }}
     >
       <Dialog.Close className="btn btn-ghost">Cancel</Dialog.Close>

@@ -1,8 +1,8 @@
 import { CAUTIONS, mayWrite, type SectionName, standingOf, standingWords, type Who } from '@radiant/contract';
 import { ArrowLeft } from 'lucide-react';
-import { Suspense } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
-import { sentenceOf } from '../data/api.js';
+import { api, sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
 import { arrivedOf, isMoving } from '../data/upload-queue.js';
 import { useUploads } from '../data/uploads.js';
@@ -78,6 +78,7 @@ function Frame() {
           <p className={`text-note text-ink-2 ${meet.cautions.length > 0 ? 'truncate' : 'line-clamp-2'}`} title={facts}>
             {facts}
           </p>
+          <PutAwayNote mayBringBack={who.role === 'dentist'} />
           {meet.cautions.length > 0 && (
             <p className="mt-0.5 truncate text-note font-semibold text-removed-ink" title={meet.cautionNote}>
               beware: {meet.cautions.map((c) => CAUTIONS[c]).join(', ')}
@@ -91,6 +92,7 @@ function Frame() {
         </div>
       </header>
       <Journey stage={stage} />
+      <NoteOpened stage={stage.name} />
       <Boundary key={pathname} what={`The stage “${stage.name}”`}>
         <Suspense fallback={<Waiting what="the stage" />}>
           <Outlet />
@@ -104,6 +106,36 @@ function Frame() {
       {stage.section && <ConflictDialog section={stage.section} />}
       <Keys stage={stage} />
     </div>
+  );
+}
+
+/** Tells the server at which stage the case is open; that nobody hears of it when it can't be told is no loss. */
+function NoteOpened({ stage }: { stage: string }) {
+  const { detail } = useCase();
+  const { id } = detail;
+  useEffect(() => {
+    void api.post(`/cases/${id}/opened`, { stage }).catch(() => undefined);
+  }, [id, stage]);
+  return null;
+}
+
+/** Says that the case was put away, and brings it back. */
+function PutAwayNote({ mayBringBack }: { mayBringBack: boolean }) {
+  const { detail, refresh } = useCase();
+  const [refusal, setRefusal] = useState<string>();
+  if (!detail.putAway) return null;
+  const back = () =>
+    api.post(`/cases/${detail.id}/bring-back`, {}).then(refresh, (e: unknown) => setRefusal(sentenceOf(e)));
+  return (
+    <p role="status" className="mt-0.5 text-note font-semibold text-removed-ink">
+      put away {day(detail.putAway.at)} by {detail.putAway.by}: nothing can be changed.{' '}
+      {mayBringBack && (
+        <button type="button" className="how" onClick={() => void back()}>
+          bring it back
+        </button>
+      )}
+      {refusal && <span role="alert"> {refusal}</span>}
+    </p>
   );
 }
 

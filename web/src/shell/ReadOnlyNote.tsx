@@ -1,15 +1,20 @@
 import { mayWrite, type SectionName } from '@radiant/contract';
 import { useCase, useSection } from '../data/case-context.js';
 
-/** Whether the signed-in person may change the section as it is shown: not while an earlier state is looked at. */
+/**
+ * Whether the signed-in person may change the section as it is shown: not while an earlier state is looked at, nor in
+ * a case that was put away.
+ */
 export function useMayWrite(section: SectionName): boolean {
   const { looked } = useSection(section);
-  return mayWrite(useCase().who.role, section) && !looked;
+  const { who, detail } = useCase();
+  return mayWrite(who.role, section) && !looked && !detail.putAway;
 }
 
 /** Says why nothing can be changed here, to those who may only read. */
 export function ReadOnlyNote({ section }: { section: SectionName }) {
-  const { who } = useCase();
+  const { who, detail } = useCase();
+  if (detail.putAway) return null;
   if (mayWrite(who.role, section)) return null;
   return (
     <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-note">
