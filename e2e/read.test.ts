@@ -13,7 +13,17 @@ import {
 import type { Page } from 'playwright-core';
 import sharp from 'sharp';
 import { rendered } from '../standins/test/render.js';
-import { closePages, copyOfAvocet, open, picture, saved, typed, type Visit, visit } from './browser.js';
+import {
+  closePages,
+  copyOfAvocet,
+  copyWithoutScans,
+  open,
+  picture,
+  saved,
+  typed,
+  type Visit,
+  visit,
+} from './browser.js';
 
 /** A small picture of the same patient: quick to render, every millimetre known. */
 const CAMERA = { ...RETRACTED_FRONT, widthPx: 900, heightPx: 600 };
@@ -32,11 +42,14 @@ beforeAll(async () => {
 afterAll(closePages);
 
 /** Screen place of a picture pixel: the photograph fits the bench as the page lays it out. */
-async function placer(page: Page): Promise<(p: readonly [number, number]) => Promise<void>> {
+async function placer(
+  page: Page,
+  act: 'click' | 'move' = 'click',
+): Promise<(p: readonly [number, number]) => Promise<void>> {
   const box = await page.locator('[data-testid=photo-bench] image').boundingBox();
   if (!box) throw new Error('The photograph is not on the bench.');
   const k = box.width / CAMERA.widthPx;
-  return ([x, y]) => page.mouse.click(box.x + x * k, box.y + y * k);
+  return ([x, y]) => page.mouse[act](box.x + x * k, box.y + y * k);
 }
 
 it('from an empty case to all measures: photograph, scale, 24 landmarks', async () => {
@@ -45,6 +58,7 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
   await typed(page.getByLabel('Name'), 'Whimbrel');
   await typed(page.getByLabel('Age, years'), '41');
   await page.getByRole('button', { name: 'Open the case' }).click();
+  await page.getByRole('link', { name: 'read', exact: true }).click();
   await page.getByText('No photograph yet').waitFor();
 
   await page
@@ -104,6 +118,38 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
     .first()
     .waitFor();
   expect(v.troubles).toEqual([]);
+});
+
+it('six boxes set all outlines where the borders are seen, each as one step', async () => {
+  const { page } = v;
+  const { id, client } = await copyWithoutScans('Boxes');
+  const { version, data } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.read;
+  await client.patch(`/cases/${id}/sections/read`, { version, data: { ...data, landmarks: [] } });
+  await open(page, id, 'read');
+  await page.getByText('0 of 24 points').waitFor();
+  const at = await placer(page, 'move');
+  await page.getByRole('radio', { name: /^13/ }).click();
+  await page.keyboard.press('d');
+  for (const [i, tooth] of frontRow().entries()) {
+    const own = patient.teeth.find((t) => t.tooth === tooth);
+    const points = LANDMARK_KINDS.map((k) => project(CAMERA, truePoints(own as NonNullable<typeof own>)[k]));
+    const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
+    // As a hand draws it: a little off on every side but the edge, where it aims.
+    const off = i % 2 ? 6 : -5;
+    await at([Math.min(...xs) + off, Math.min(...ys) + off]);
+    await page.mouse.down();
+    await at([Math.max(...xs) - off / 2, Math.max(...ys) - 20]);
+    await at([Math.max(...xs) - off / 2, Math.max(...ys)]);
+    await page.mouse.up();
+    await page.getByText(`${4 * (i + 1)} of 24 points`).waitFor();
+  }
+  await page.getByRole('radio', { name: /^11/ }).click();
+  const read = async (id: string) =>
+    Number.parseFloat(String(await page.getByTestId(id).textContent()).replace('−', '-'));
+  expect(Math.abs((await read('width-11')) - 8.55)).toBeLessThan(0.3);
+  expect(Math.abs((await read('length-11')) - 9.9)).toBeLessThan(0.35);
+  await page.keyboard.press('Control+z');
+  await page.getByText('20 of 24 points').waitFor();
 });
 
 it('landmarks are dragged, nudged by arrow keys, taken away and brought back by undo', async () => {

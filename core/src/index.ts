@@ -298,6 +298,7 @@ export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, with
 export { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './scan/row.js';
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';
 export { type FittedCurve, fitArchCurve, type Place } from './smile/arch-fit.js';
+export { type BoxOutline, outlineInBox, type ToothBox } from './smile/box-outline.js';
 export { type Calibration, LANDMARK_SD_MM, type Px, scaleOf, Z95 } from './smile/calibration.js';
 export {
   type CameraMatch,

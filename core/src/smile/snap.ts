@@ -66,7 +66,7 @@ export function snapToEdge(patch: Patch, at: Px, radius: number): Px | undefined
   return [best.x + 0.5 + nx * t, best.y + 0.5 + ny * t];
 }
 
-function smoothed({ width: w, height: h, light }: Patch): Float32Array {
+export function smoothed({ width: w, height: h, light }: Patch): Float32Array {
   const sd = 1.4;
   const kernel = [-3, -2, -1, 0, 1, 2, 3].map((d) => Math.exp(-(d * d) / (2 * sd * sd)));
   const sum = kernel.reduce((n, k) => n + k, 0);

@@ -1,6 +1,7 @@
 import { useGesture } from '@use-gesture/react';
-import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
+import { type ReactNode, type RefObject, useCallback, useEffect, useRef, useState } from 'react';
 import { useHotkeys } from '../ui/hotkeys.js';
+import { PALETTE } from '../ui/palette.js';
 import { Magnifier } from './Magnifier.js';
 
 /** The part of the picture that is shown: its top left corner in px of the picture, and screen px a picture px. */
@@ -42,6 +43,66 @@ function useShown(
   return whole || !preview ? src : preview;
 }
 
+/** A box on the picture, px of it. */
+export interface PictureBox {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+function boxBetween(
+  [ax, ay]: readonly [number, number],
+  [bx, by]: readonly [number, number],
+  view: BenchView,
+  width: number,
+  height: number,
+): PictureBox {
+  const x = (s: number) => Math.min(width, Math.max(0, view.x + s / view.zoom));
+  const y = (s: number) => Math.min(height, Math.max(0, view.y + s / view.zoom));
+  return {
+    left: x(Math.min(ax, bx)),
+    right: x(Math.max(ax, bx)),
+    top: y(Math.min(ay, by)),
+    bottom: y(Math.max(ay, by)),
+  };
+}
+
+/** A smaller one is a slip of the hand, px of the screen. */
+const LEAST_BOX = 8;
+const wideEnough = ({ left, right, top, bottom }: PictureBox, zoom: number): boolean =>
+  Math.min(right - left, bottom - top) * zoom >= LEAST_BOX;
+
+/** Says beside the pointer what a click would do; a finger has no place beside it. */
+function PointerHint({ frame, children }: { frame: RefObject<HTMLDivElement | null>; children: ReactNode }) {
+  const [at, setAt] = useState<readonly [number, number]>();
+  useEffect(() => {
+    const own = frame.current;
+    if (!own) return;
+    const move = (e: PointerEvent) => {
+      const box = own.getBoundingClientRect();
+      setAt(e.pointerType === 'touch' || e.buttons > 0 ? undefined : [e.clientX - box.left, e.clientY - box.top]);
+    };
+    const leave = () => setAt(undefined);
+    own.addEventListener('pointermove', move);
+    own.addEventListener('pointerleave', leave);
+    return () => {
+      own.removeEventListener('pointermove', move);
+      own.removeEventListener('pointerleave', leave);
+    };
+  }, [frame]);
+  if (!at) return null;
+  return (
+    <div
+      aria-hidden="true"
+      className="pointer-events-none absolute top-0 left-0"
+      style={{ transform: `translate(${at[0] + 18}px, ${at[1] + 16}px)` }}
+    >
+      {children}
+    </div>
+  );
+}
+
 const MIN_ZOOM = 0.02;
 const MAX_ZOOM = 40;
 
@@ -58,6 +119,8 @@ export function PhotoBench({
   filter,
   magnified = false,
   onPress,
+  onBox,
+  hint,
   children,
 }: {
   src: string;
@@ -72,11 +135,16 @@ export function PhotoBench({
   magnified?: boolean;
   /** A place of the picture, px, and screen px a picture px. */
   onPress: (x: number, y: number, zoom: number) => void;
+  /** While it is given a drag draws a box on the picture instead of moving it; px of the picture. */
+  onBox?: ((box: PictureBox) => void) | undefined;
+  /** Goes with the pointer. */
+  hint?: ReactNode;
   children: (view: BenchView) => ReactNode;
 }) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ w: 0, h: 0 });
   const [view, setView] = useState<BenchView>();
+  const [box, setBox] = useState<PictureBox>();
 
   const shown = useShown(src, preview, width, view?.zoom, magnified);
 
@@ -120,8 +188,11 @@ export function PhotoBench({
   };
   useGesture(
     {
-      onDrag: ({ delta: [dx, dy], tap, event, pinching, cancel, xy: [cx, cy] }) => {
-        if (pinching) return cancel();
+      onDrag: ({ delta: [dx, dy], tap, event, pinching, cancel, last, buttons, initial, xy: [cx, cy] }) => {
+        if (pinching) {
+          setBox(undefined);
+          return cancel();
+        }
         // A press without a drag sets a point even on top of another one: neighbours' contact points share a place.
         if (!tap && (event.target as Element | null)?.closest('[data-mark]')) return;
         if (tap) {
@@ -130,6 +201,12 @@ export function PhotoBench({
           const x = view.x + sx / view.zoom;
           const y = view.y + sy / view.zoom;
           if (x >= 0 && y >= 0 && x <= width && y <= height) onPress(x, y, view.zoom);
+          return;
+        }
+        if (onBox && buttons !== 4) {
+          const drawn = view && boxBetween(placeIn(initial[0], initial[1]), placeIn(cx, cy), view, width, height);
+          setBox(last ? undefined : drawn);
+          if (last && drawn && wideEnough(drawn, view.zoom)) onBox(drawn);
           return;
         }
         setView((v) => v && { ...v, x: v.x - dx / v.zoom, y: v.y - dy / v.zoom });
@@ -172,8 +249,22 @@ export function PhotoBench({
             {...(filter && { style: { filter } })}
           />
           {children(view)}
+          {box && (
+            <rect
+              x={box.left}
+              y={box.top}
+              width={box.right - box.left}
+              height={box.bottom - box.top}
+              fill={PALETTE.plum}
+              fillOpacity={0.12}
+              stroke={PALETTE.white}
+              strokeWidth={2 / view.zoom}
+              strokeDasharray={`${6 / view.zoom} ${4 / view.zoom}`}
+            />
+          )}
         </svg>
       )}
+      {view && hint && <PointerHint frame={frame}>{hint}</PointerHint>}
       {view && magnified && (
         <Magnifier frame={frame} view={view} src={shown} width={width} height={height} filter={filter} />
       )}

@@ -43,6 +43,8 @@ export interface BenchMarks {
   readonly marks: readonly BenchMark[];
   readonly place: (id: string, x: number, y: number, group?: string) => void;
   readonly remove: (id: string) => void;
+  /** Sets several at once, as one step. */
+  readonly placeAll?: (places: readonly { readonly id: string; readonly px: Px }[]) => void;
   /** Sets landmarks where the scan has them; they don't count for matching the photograph with it. */
   readonly placeFromScan?: (places: readonly { readonly id: string; readonly px: Px }[]) => void;
 }
@@ -152,22 +154,21 @@ function useOutlines(): BenchMarks {
     const rest = (id: string) => landmarks.filter((m) => `${m.kind}-${m.tooth}` !== id);
     const sorted = (all: LandmarkInput[]) =>
       all.sort((a, b) => (rank.get(`${a.kind}-${a.tooth}`) ?? 0) - (rank.get(`${b.kind}-${b.tooth}`) ?? 0));
+    const set = (places: readonly { readonly id: string; readonly px: Px }[], from?: 'scan') => {
+      const ids = new Set(places.map((p) => p.id));
+      const made = places.map(
+        ({ id, px: [x, y] }): LandmarkInput => ({ ...of(id), x: tenth(x), y: tenth(y), ...(from && { from }) }),
+      );
+      change({ ...held, landmarks: sorted([...landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]) });
+    };
     return {
       marks: withGuesses(plain, photo?.width ?? 0),
       place: (id, x, y, group) => {
         change({ ...held, landmarks: sorted([...rest(id), { ...of(id), x: tenth(x), y: tenth(y) }]) }, group);
       },
       remove: (id) => change({ landmarks: rest(id) }),
-      placeFromScan: (places) => {
-        const ids = new Set(places.map((p) => p.id));
-        const made = places.map(
-          ({ id, px: [x, y] }): LandmarkInput => ({ ...of(id), x: tenth(x), y: tenth(y), from: 'scan' }),
-        );
-        change({
-          ...held,
-          landmarks: sorted([...landmarks.filter((m) => !ids.has(`${m.kind}-${m.tooth}`)), ...made]),
-        });
-      },
+      placeAll: (places) => set(places),
+      placeFromScan: (places) => set(places, 'scan'),
     };
   }, [landmarks, change, photo, sentence, roles, chosen]);
 }

@@ -1,4 +1,4 @@
-import { type Px, snapToEdge } from '@radiant/core';
+import { type BoxOutline, outlineInBox, type Patch, type Px, snapToEdge, type ToothBox } from '@radiant/core';
 import { expose } from 'comlink';
 
 /** The picture that is looked at, decoded once. */
@@ -19,6 +19,31 @@ function bitmapOf(url: string): Promise<ImageBitmap> {
   return (held as { bitmap: Promise<ImageBitmap> }).bitmap;
 }
 
+/** A piece of the picture as brightness, with its corner; nothing where it hardly lies within the picture. */
+async function patchOf(
+  url: string,
+  box: ToothBox,
+  [red, green, blue]: readonly [number, number, number],
+): Promise<{ patch: Patch; left: number; top: number } | undefined> {
+  const bitmap = await bitmapOf(url);
+  const left = Math.max(0, Math.floor(box.left));
+  const top = Math.max(0, Math.floor(box.top));
+  const width = Math.min(bitmap.width, Math.ceil(box.right)) - left;
+  const height = Math.min(bitmap.height, Math.ceil(box.bottom)) - top;
+  if (width < 6 || height < 6) return undefined;
+  canvas ??= new OffscreenCanvas(width, height);
+  canvas.width = width;
+  canvas.height = height;
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  if (!context) return undefined;
+  context.drawImage(bitmap, left, top, width, height, 0, 0, width, height);
+  const { data } = context.getImageData(0, 0, width, height);
+  const light = new Float32Array(width * height);
+  for (let i = 0; i < light.length; i++)
+    light[i] = red * (data[4 * i] as number) + green * (data[4 * i + 1] as number) + blue * (data[4 * i + 2] as number);
+  return { patch: { width, height, light }, left, top };
+}
+
 const service = {
   /** Decodes a picture ahead of the first click. */
   async ready(url: string): Promise<void> {
@@ -27,27 +52,35 @@ const service = {
 
   /** The strongest edge within `radius` px of a place of the upright picture, or nothing. */
   async snap(url: string, at: Px, radius: number): Promise<Px | undefined> {
-    const bitmap = await bitmapOf(url);
-    const margin = 8;
-    const reach = Math.ceil(radius) + margin;
-    const left = Math.max(0, Math.floor(at[0]) - reach);
-    const top = Math.max(0, Math.floor(at[1]) - reach);
-    const width = Math.min(bitmap.width, Math.ceil(at[0]) + reach) - left;
-    const height = Math.min(bitmap.height, Math.ceil(at[1]) + reach) - top;
-    if (width < 6 || height < 6) return undefined;
-    canvas ??= new OffscreenCanvas(width, height);
-    canvas.width = width;
-    canvas.height = height;
-    const context = canvas.getContext('2d', { willReadFrequently: true });
-    if (!context) return undefined;
-    context.drawImage(bitmap, left, top, width, height, 0, 0, width, height);
-    const { data } = context.getImageData(0, 0, width, height);
-    const light = new Float32Array(width * height);
-    for (let i = 0; i < light.length; i++)
-      light[i] =
-        0.3 * (data[4 * i] as number) + 0.59 * (data[4 * i + 1] as number) + 0.11 * (data[4 * i + 2] as number);
-    const found = snapToEdge({ width, height, light }, [at[0] - left, at[1] - top], radius);
-    return found && [found[0] + left, found[1] + top];
+    const reach = Math.ceil(radius) + 8;
+    const piece = await patchOf(
+      url,
+      { left: at[0] - reach, top: at[1] - reach, right: at[0] + reach, bottom: at[1] + reach },
+      [0.3, 0.59, 0.11],
+    );
+    const found = piece && snapToEdge(piece.patch, [at[0] - piece.left, at[1] - piece.top], radius);
+    return found && [found[0] + piece.left, found[1] + piece.top];
+  },
+
+  /** A tooth's outline from a coarse box over it, px of the upright picture. */
+  async outline(url: string, box: ToothBox): Promise<BoxOutline | undefined> {
+    const around = 0.2 * Math.max(box.right - box.left, box.bottom - box.top);
+    // Green tells teeth from gum and lips best: these are dark in it.
+    const piece = await patchOf(
+      url,
+      { left: box.left - around, top: box.top - around, right: box.right + around, bottom: box.bottom + around },
+      [0.1, 0.8, 0.1],
+    );
+    if (!piece) return undefined;
+    const { patch, left, top } = piece;
+    const found = outlineInBox(patch, {
+      left: box.left - left,
+      top: box.top - top,
+      right: box.right - left,
+      bottom: box.bottom - top,
+    });
+    const back = ([x, y]: Px): Px => [x + left, y + top];
+    return { zenith: back(found.zenith), edge: back(found.edge), left: back(found.left), right: back(found.right) };
   },
 };
 

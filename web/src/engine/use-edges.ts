@@ -1,6 +1,6 @@
-import type { Px } from '@radiant/core';
+import type { BoxOutline, Px, ToothBox } from '@radiant/core';
 import { wrap } from 'comlink';
-import { useCallback, useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { PictureService } from './picture.worker.js';
 import { Work } from './work.js';
 
@@ -23,11 +23,16 @@ function giveBack(own: NonNullable<typeof held>): void {
   if (held === own) held = undefined;
 }
 
-/**
- * Finds the strongest edge near a place of a photograph, off the main thread; nothing where the picture can't be looked
- * at.
- */
-export function useEdges(url: string | undefined): (at: Px, radius: number) => Promise<Px | undefined> {
+/** What is seen in a photograph, off the main thread; each is nothing where the picture can't be looked at. */
+export interface Edges {
+  /** The strongest edge near a place. */
+  readonly snap: (at: Px, radius: number) => Promise<Px | undefined>;
+  /** A tooth's outline from a coarse box over it. */
+  readonly outline: (box: ToothBox) => Promise<BoxOutline | undefined>;
+}
+
+/** @param url of the picture; nothing while nobody asks */
+export function useEdges(url: string | undefined): Edges {
   const [own, setOwn] = useState<NonNullable<typeof held>>();
   useEffect(() => {
     const mine = take();
@@ -37,9 +42,13 @@ export function useEdges(url: string | undefined): (at: Px, radius: number) => P
   useEffect(() => {
     if (url && own) own.work.answer(() => own.service.ready(url)).catch(() => undefined);
   }, [url, own]);
-  return useCallback(
-    async (at, radius) =>
-      url && own ? own.work.answer(() => own.service.snap(url, at, radius)).catch(() => undefined) : undefined,
+  return useMemo(
+    () => ({
+      snap: async (at, radius) =>
+        url && own ? own.work.answer(() => own.service.snap(url, at, radius)).catch(() => undefined) : undefined,
+      outline: async (box) =>
+        url && own ? own.work.answer(() => own.service.outline(url, box)).catch(() => undefined) : undefined,
+    }),
     [url, own],
   );
 }

@@ -14,11 +14,13 @@ import { CalibrationMarks, CalibrationTool } from './CalibrationTool.js';
 import { DrawnMarks } from './DrawnMarks.js';
 import { FindingsPanel } from './FindingsPanel.js';
 import { AS_TAKEN, filterOf } from './LightControls.js';
+import { NextPoint, PatientSides } from './NextPoint.js';
 import { Overlays } from './Overlays.js';
 import { NoPhoto } from './PhotoUpload.js';
 import { PointLayer } from './PointLayer.js';
 import { ScanInset } from './ScanInset.js';
 import { useBenchKeys } from './use-bench-keys.js';
+import { useBoxes } from './use-boxes.js';
 import { useCameraByScan } from './use-camera-by-scan.js';
 import { type Mode, useDrawing } from './use-drawing.js';
 import { outlinesMissing, useGuided } from './use-guided.js';
@@ -49,9 +51,11 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   useCameraByScan(match, reading);
   const [beside, setBeside] = useState(false);
   const found = match.state === 'matched' ? match.found : undefined;
-  const { marks, place, remove, placeFromScan, next, goOn, takeGuess, skip } = useGuided(view, group, found);
+  const guided = useGuided(view, group, found);
+  const { marks, place, remove, placeFromScan, next, goOn, takeGuess, skip } = guided;
   const url = photo && photoUrl(detail.id, photo);
-  const snap = useEdges(snapping ? url : undefined);
+  const boxes = useBoxes(front && mode === 'landmarks' && mayWrite, guided);
+  const edges = useEdges(snapping || boxes.on ? url : undefined);
   const missing = useMemo(() => (front ? outlinesMissing(found, landmarks) : NONE), [front, found, landmarks]);
 
   const choose = (m: Mode) => {
@@ -65,13 +69,14 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
     if (mode === 'scale' || mode === 'check') return scale(mode, x, y);
     if (mode === 'length' || mode === 'angle') return draw(mode, x, y);
     if (!next) return;
-    const found = snapping && next.onEdge ? await snap([x, y], SNAP_REACH / zoom) : undefined;
+    const found = snapping && next.onEdge ? await edges.snap([x, y], SNAP_REACH / zoom) : undefined;
     place(next.id, found?.[0] ?? x, found?.[1] ?? y);
     goOn(next);
   };
 
   useBenchKeys({
     front,
+    box: boxes.toggle,
     takeGuess,
     skip,
     magnify: () => setMagnified((m) => !m),
@@ -106,13 +111,15 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
               <>
                 <PhotoBench
                   src={url}
-                  preview={`${url}/preview`}
+                  preview={photoUrl(detail.id, photo, 'preview')}
                   alt={`Photograph ${photo.name}`}
                   width={bounds.width}
                   height={bounds.height}
                   filter={filterOf(light)}
                   magnified={magnified}
                   onPress={(x, y, zoom) => void press(x, y, zoom)}
+                  onBox={boxes.on ? (box) => void boxes.take(box, edges) : undefined}
+                  hint={<NextPoint mark={mayWrite && mode === 'landmarks' ? next : undefined} boxed={boxes.on} />}
                 >
                   {(v) => (
                     <Marked
@@ -130,12 +137,14 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                     />
                   )}
                 </PhotoBench>
+                {front && <PatientSides />}
                 <BenchChips
                   view={view}
                   mode={mode}
                   choose={choose}
                   scaled={!!calibration}
                   snapping={[snapping, setSnapping]}
+                  boxing={[boxes.wanted, boxes.toggle]}
                   magnified={[magnified, setMagnified]}
                   beside={[beside, setBeside]}
                   overlays={[overlays, toggleOverlay]}

@@ -1,5 +1,5 @@
 import type { PhotoView } from '@radiant/contract';
-import { Rotate3d, ZoomIn } from 'lucide-react';
+import { Magnet, Rotate3d, ZoomIn } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { type Light, LightControls } from './LightControls.js';
@@ -17,6 +17,7 @@ export function BenchChips({
   choose,
   scaled,
   snapping: [snapping, setSnapping],
+  boxing: [boxing, toggleBoxing],
   magnified: [magnified, setMagnified],
   beside: [beside, setBeside],
   overlays: [overlays, toggleOverlay],
@@ -27,6 +28,7 @@ export function BenchChips({
   choose: (mode: Mode) => void;
   scaled: boolean;
   snapping: Switch;
+  boxing: readonly [boolean, () => void];
   magnified: Switch;
   beside: Switch;
   overlays: ReturnType<typeof useOverlays>;
@@ -39,6 +41,17 @@ export function BenchChips({
       {front && (
         <button type="button" className="chip" aria-pressed={mode === 'landmarks'} onClick={() => choose('landmarks')}>
           landmarks
+        </button>
+      )}
+      {front && mayWrite && mode === 'landmarks' && (
+        <button
+          type="button"
+          className="chip"
+          title="Drag a box over each tooth: its four points are put where its borders are seen (D)"
+          aria-pressed={boxing}
+          onClick={toggleBoxing}
+        >
+          by boxes
         </button>
       )}
       {front && mayWrite && (mode === 'landmarks' || mode === 'again') && (
@@ -71,9 +84,9 @@ export function BenchChips({
           <button type="button" className="chip" aria-pressed={mode === 'angle'} onClick={() => choose('angle')}>
             angle
           </button>
-          <button type="button" className="chip" aria-pressed={snapping} onClick={() => setSnapping(!snapping)}>
-            snap
-          </button>
+          <IconChip label="snap" hint="E" on={snapping} onPress={() => setSnapping(!snapping)}>
+            <Magnet size={15} aria-hidden="true" />
+          </IconChip>
         </>
       )}
       <IconChip label="magnifier" hint="G" on={magnified} onPress={() => setMagnified(!magnified)}>

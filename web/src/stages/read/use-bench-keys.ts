@@ -5,6 +5,7 @@ export function useBenchKeys({
   front,
   takeGuess,
   skip,
+  box,
   magnify,
   snap,
   scanBeside,
@@ -14,6 +15,7 @@ export function useBenchKeys({
   front: boolean;
   takeGuess: () => void;
   skip: () => void;
+  box: () => void;
   magnify: () => void;
   snap: () => void;
   scanBeside: () => void;
@@ -39,6 +41,7 @@ export function useBenchKeys({
     { keys: '← ↑ → ↓', does: 'nudge the landmark 1 px' },
     { keys: 'Shift ← ↑ → ↓', does: 'nudge 0.1 px' },
     { keys: 'Delete', does: 'take the landmark away' },
+    { keys: 'D', does: 'drag boxes over teeth: four points at once', on: ['d'], off: !front, run: box },
     { keys: 'G', does: 'magnifier', on: ['g'], run: magnify },
     { keys: 'E', does: 'snap to the strongest edge near the click', on: ['e'], run: snap },
     {

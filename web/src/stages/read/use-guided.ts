@@ -10,7 +10,7 @@ export function useGuided(view: PhotoView, group: MarkGroup, found: PhotoOnScan 
   const { tooth, selectTooth } = useCase();
   const mayWrite = useMayWrite('read');
   const front = view === 'retracted-front';
-  const { marks: plain, place, remove, placeFromScan } = useBenchMarks(view, group);
+  const { marks: plain, place, remove, placeAll, placeFromScan } = useBenchMarks(view, group);
   const [skipped, setSkipped] = useState<readonly string[]>([]);
   // Nothing that shows where a point was set before may be seen while it is set again.
   const hinted = found && group !== 'again' ? found : undefined;
@@ -32,7 +32,7 @@ export function useGuided(view: PhotoView, group: MarkGroup, found: PhotoOnScan 
     goOn(next);
   };
   const skip = () => next && setSkipped((all) => [...all, next.id]);
-  return { marks, place, remove, placeFromScan, next, goOn, takeGuess, skip };
+  return { marks, place, remove, placeAll, placeFromScan, next, goOn, takeGuess, skip };
 }
 
 /** Landmarks that aren't set yet get the scan's place as their suggestion. */
