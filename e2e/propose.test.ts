@@ -85,6 +85,63 @@ it('schools stand side by side; a width that is held stays while the others shar
   expect(v.troubles).toEqual([]);
 });
 
+it('edge, gum and a width are taken hold of on the drawing, by hand and by keys, each as one step', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Handles');
+  const now = async () => (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.propose.data;
+  await open(page, id, 'propose');
+  await page.getByTestId('target-11').waitFor();
+  const before = (await now()).edgeMm;
+  const edge = page.getByRole('slider', { name: 'Central edges, up and down' });
+  const box = await edge.boundingBox();
+  if (!box) throw new Error('The handle is not on the drawing.');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x, y + 8, { steps: 3 });
+  await page.mouse.move(x, y + 22, { steps: 4 });
+  // The figure goes with the hand.
+  await edge.getByText(/^[+−]\d\.\d mm$/).waitFor();
+  await page.mouse.up();
+  const after = Number(await edge.getAttribute('aria-valuenow'));
+  expect(after).toBeGreaterThan(before + 0.3);
+  await saved(page);
+  expect((await now()).edgeMm).toBeCloseTo(after, 6);
+  await page.keyboard.press('Control+z');
+  expect(Number(await edge.getAttribute('aria-valuenow'))).toBeCloseTo(before, 6);
+
+  await page.getByRole('radio', { name: /^12/ }).click();
+  const side = page.getByRole('slider', { name: 'Side of 12, in and out' });
+  const width = Number(await side.getAttribute('aria-valuenow'));
+  await side.focus();
+  // To the picture's left is away from the middle.
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowLeft');
+  expect(Number(await side.getAttribute('aria-valuenow'))).toBeCloseTo(width + 0.3, 6);
+  await saved(page);
+  expect((await now()).locked).toEqual([{ tooth: 12, widthMm: Math.round(10 * (width + 0.3)) / 10 }]);
+
+  const gum = page.getByRole('slider', { name: 'Gum line, up and down' });
+  await gum.focus();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowDown');
+  await saved(page);
+  expect((await now()).gumMm).toBeCloseTo(0.1, 6);
+});
+
+it('a school under the pointer is shown on the drawing and changes nothing', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Looked at');
+  await open(page, id, 'propose');
+  await page.getByTestId('target-11').waitFor();
+  const { version } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.propose;
+  await page.getByText('golden ratio', { exact: true }).hover();
+  await page.getByText('as golden ratio would').waitFor();
+  await page.getByRole('heading', { name: 'Edge and gum' }).hover();
+  await page.getByText('as golden ratio would').waitFor({ state: 'detached' });
+  expect((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.propose.version).toBe(version);
+});
+
 it('a tooth taken as reference in read sets the school', async () => {
   const { page } = v;
   const { id } = await copyOfAvocet('Referred');

@@ -202,6 +202,7 @@ export {
   speechRoom,
 } from './proportion/edge.js';
 export { LIKED_BORDERS, likedSeries } from './proportion/liked.js';
+export { EDGE_LIMITS, GUM_LIMITS } from './proportion/limits.js';
 export { gumUpOf } from './proportion/notes.js';
 export { LATERAL_EDGE_UP_MM, propose, recurringWidths } from './proportion/proposal.js';
 export {

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { CROWN_LIMITS, SCHOOLS, type SchoolId, UPPER_TEN } from '@radiant/core';
+import { CROWN_LIMITS, EDGE_LIMITS, GUM_LIMITS, SCHOOLS, type SchoolId, UPPER_TEN } from '@radiant/core';
 import {
   ArrayMaxSize,
   ArrayUnique,
@@ -63,15 +63,15 @@ export class ProposeSection {
   referenceTooth: number = 11;
 
   @IsNumber(FINITE, words('The edge level is not a number.'))
-  @Min(-3, words('The edge can be set at most 3 mm up.'))
-  @Max(4, words('The edge can be set at most 4 mm down.'))
+  @Min(EDGE_LIMITS.min, words('The edge can be set at most 3 mm up.'))
+  @Max(EDGE_LIMITS.max, words('The edge can be set at most 4 mm down.'))
   edgeMm: number = 0;
 
   /** Gum line of the six teeth moved up. */
   @IsOptional()
   @IsNumber(FINITE, words('The gum level is not a number.'))
-  @Min(0, words('The gum is moved up by 0 to 4 mm.'))
-  @Max(4, words('The gum is moved up by 0 to 4 mm.'))
+  @Min(GUM_LIMITS.min, words('The gum is moved up by 0 to 4 mm.'))
+  @Max(GUM_LIMITS.max, words('The gum is moved up by 0 to 4 mm.'))
   gumMm?: number;
 
   /** Ratio of the recurring school. */

@@ -1,4 +1,4 @@
-import { adviseEdge, edgeOutcome } from '@radiant/core';
+import { adviseEdge, EDGE_LIMITS, edgeOutcome } from '@radiant/core';
 import { useSection } from '../../data/case-context.js';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
@@ -49,8 +49,8 @@ export function EdgeFields() {
         label="Edge set down"
         unit="mm"
         value={data.edgeMm}
-        min={-3}
-        max={4}
+        min={EDGE_LIMITS.min}
+        max={EDGE_LIMITS.max}
         step={0.1}
         digits={1}
         disabled={!mayWrite}

@@ -1,5 +1,5 @@
 import { PHOTO_VIEWS, viewPoints } from '@radiant/contract';
-import { type LevelMouth, levelMouth, type Px } from '@radiant/core';
+import { EDGE_LIMITS, type LevelMouth, levelMouth, type Px } from '@radiant/core';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { useBenchReading } from '../../data/bench-reading.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
@@ -44,7 +44,7 @@ export function EdgePhoto({ view, downOf }: { view: 'close-rest' | 'close-smile'
     );
   };
   const move = (mm: number) => {
-    const edgeMm = Math.round(Math.min(4, Math.max(-3, mm)) / STEP_MM) * STEP_MM;
+    const edgeMm = Math.round(Math.min(EDGE_LIMITS.max, Math.max(EDGE_LIMITS.min, mm)) / STEP_MM) * STEP_MM;
     set({ ...data, edgeMm: Math.round(edgeMm * 10) / 10 }, 'edge');
   };
   const yOf = (e: PointerEvent): number => {
@@ -125,8 +125,8 @@ export function EdgePhoto({ view, downOf }: { view: 'close-rest' | 'close-smile'
         tabIndex={mayWrite ? 0 : -1}
         aria-label="Planned edge, up and down"
         aria-orientation="vertical"
-        aria-valuemin={-3}
-        aria-valuemax={4}
+        aria-valuemin={EDGE_LIMITS.min}
+        aria-valuemax={EDGE_LIMITS.max}
         aria-valuenow={data.edgeMm}
         aria-valuetext={`${number(data.edgeMm, 1)} mm down`}
         className={mayWrite ? 'cursor-ns-resize' : ''}

@@ -1,8 +1,10 @@
-import { gumUpOf, type Proposal, type ToothMeasure } from '@radiant/core';
+import { CROWN_LIMITS, EDGE_LIMITS, GUM_LIMITS, gumUpOf, type Proposal, type ToothMeasure } from '@radiant/core';
 import { toothOutline } from '../../bench/tooth-outline.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number, signed } from '../../ui/format.js';
 import { PALETTE } from '../../ui/palette.js';
+import { Grip } from './Grip.js';
 
 interface Placed {
   readonly tooth: number;
@@ -41,9 +43,19 @@ function place(
  * The teeth of the row unrolled along the arch, as they are in ink and as proposed in plum, gum lines kept, to one
  * scale.
  */
-export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measures: readonly ToothMeasure[] }) {
+export function FrontDrawing({
+  proposal,
+  measures,
+  preview,
+}: {
+  proposal: Proposal;
+  measures: readonly ToothMeasure[];
+  /** What is shown is only looked at: by another school, whose name this is. */
+  preview?: string | undefined;
+}) {
   const { tooth: selected, selectTooth } = useCase();
   const { data } = useSection('propose');
+  const mayWrite = useMayWrite('propose') && !preview;
   const name = useToothLabel();
   const of = (t: number) => measures.find((m) => m.tooth === t);
   // A crown is drawn as long as it is and leans a little in the mouth: it is set by its edge, and its gum line follows.
@@ -91,7 +103,7 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
           </span>
           <span className="text-plum">
             <span className="mr-1.5 inline-block h-0 w-6 border-t-[3px] border-plum align-middle" />
-            proposed
+            {preview ? `as ${preview} would` : 'proposed'}
           </span>
         </span>
       </figcaption>
@@ -155,7 +167,69 @@ export function FrontDrawing({ proposal, measures }: { proposal: Proposal; measu
             </text>
           </g>
         ))}
+        {mayWrite && <Grips proposal={proposal} drawn={then} />}
       </svg>
     </figure>
+  );
+}
+
+/** What can be taken hold of: the edge, the gum, and the width of the chosen tooth. */
+function Grips({ proposal, drawn }: { proposal: Proposal; drawn: readonly Placed[] }) {
+  const { tooth } = useCase();
+  const { data, set, store } = useSection('propose');
+  const name = useToothLabel();
+  const done = () => store.endGroup();
+  const own = drawn.find((t) => t.tooth === tooth);
+  const target = proposal.targets.find((t) => t.tooth === tooth);
+  const central = drawn.find((t) => t.tooth === 21) ?? drawn.find((t) => t.tooth === 11) ?? drawn[0];
+  const hold = (widthMm: number) =>
+    set(
+      { ...data, locked: [...(data.locked ?? []).filter((l) => l.tooth !== tooth), { tooth, widthMm }] },
+      `lock ${tooth}`,
+    );
+  // The side that lies away from the middle of the mouth.
+  const outward = own && own.x < 0 ? -1 : 1;
+  return (
+    <>
+      <Grip
+        label="Central edges, up and down"
+        x={21.2}
+        y={data.edgeMm}
+        along="y"
+        grows={1}
+        value={data.edgeMm}
+        limits={EDGE_LIMITS}
+        sign
+        onSlide={(edgeMm) => set({ ...data, edgeMm }, 'edge')}
+        onDone={done}
+      />
+      {central && (
+        <Grip
+          label="Gum line, up and down"
+          x={central.x}
+          y={-(central.edge + central.lengthMm)}
+          along="y"
+          grows={-1}
+          value={data.gumMm ?? 0}
+          limits={GUM_LIMITS}
+          sign
+          onSlide={(gumMm) => set({ ...data, gumMm }, 'gum')}
+          onDone={done}
+        />
+      )}
+      {own && target && !target.stays && (
+        <Grip
+          label={`Side of ${name(tooth)}, in and out`}
+          x={own.x + (outward * own.widthMm) / 2}
+          y={-(own.edge + 0.4 * own.lengthMm)}
+          along="x"
+          grows={outward}
+          value={Math.round(own.widthMm * 10) / 10}
+          limits={CROWN_LIMITS.widthMm}
+          onSlide={hold}
+          onDone={done}
+        />
+      )}
+    </>
   );
 }

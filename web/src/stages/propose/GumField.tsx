@@ -1,4 +1,4 @@
-import { adviseGum, type GumFacts } from '@radiant/core';
+import { adviseGum, GUM_LIMITS, type GumFacts } from '@radiant/core';
 import { useMemo } from 'react';
 import { useSection } from '../../data/case-context.js';
 import { useReading } from '../../data/reading.js';
@@ -50,8 +50,8 @@ export function GumField() {
         label="Gum moved up"
         unit="mm"
         value={gumMm}
-        min={0}
-        max={4}
+        min={GUM_LIMITS.min}
+        max={GUM_LIMITS.max}
         step={0.1}
         digits={1}
         disabled={!mayWrite}

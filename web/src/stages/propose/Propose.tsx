@@ -27,6 +27,7 @@ export default function Propose() {
   const sentence = useSentence();
   const { school } = useSection('propose').data;
   const proposal = state.state === 'ready' ? state.proposal : undefined;
+  const [look, setLook] = useState<{ readonly name: string; readonly proposal: Proposal }>();
   return (
     <Stage
       bench={
@@ -39,8 +40,8 @@ export default function Propose() {
                 The scan can’t be taken ({sentence(state.apart)}), so these sizes are the photograph’s alone.
               </p>
             )}
-            <Front proposal={proposal} measures={state.front.measures} />
-            <SchoolStrip front={state.front} />
+            <Front proposal={look?.proposal ?? proposal} measures={state.front.measures} preview={look?.name} />
+            <SchoolStrip front={state.front} onLook={setLook} />
             <div className="mt-1">
               <div className="grid gap-6 @[720px]:grid-cols-[minmax(0,1fr)_290px]">
                 <TargetTable proposal={proposal} measures={state.front.measures} />
@@ -78,7 +79,15 @@ const FRONTS = [
 ] as const;
 
 /** The teeth from the front: as a drawing, or the planned edge on a photograph, where it can be moved. */
-function Front({ proposal, measures }: { proposal: Proposal; measures: readonly ToothMeasure[] }) {
+function Front({
+  proposal,
+  measures,
+  preview,
+}: {
+  proposal: Proposal;
+  measures: readonly ToothMeasure[];
+  preview: string | undefined;
+}) {
   const [front, setFront] = useState<(typeof FRONTS)[number][0]>('drawing');
   const { edgeMm, gumMm = 0 } = useSection('propose').data;
   const downOf = (tooth: number) => {
@@ -105,7 +114,7 @@ function Front({ proposal, measures }: { proposal: Proposal; measures: readonly 
       </div>
       <div className="flex min-h-0 flex-1 flex-col">
         {front === 'drawing' ? (
-          <FrontDrawing proposal={proposal} measures={measures} />
+          <FrontDrawing proposal={proposal} measures={measures} preview={preview} />
         ) : (
           <EdgePhoto view={front} downOf={downOf} />
         )}

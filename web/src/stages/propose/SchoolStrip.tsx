@@ -8,7 +8,14 @@ import { number } from '../../ui/format.js';
 import { PALETTE } from '../../ui/palette.js';
 
 /** Every school side by side: what it would make of these teeth, to one scale; one is chosen. */
-export function SchoolStrip({ front }: { front: Front }) {
+export function SchoolStrip({
+  front,
+  onLook,
+}: {
+  front: Front;
+  /** While the pointer rests on a school: what it would make, and its name; nothing when it leaves. */
+  onLook: (look: { readonly name: string; readonly proposal: Proposal } | undefined) => void;
+}) {
   const { data, set } = useSection('propose');
   const mayWrite = useMayWrite('propose');
   const all = useMemo(
@@ -28,6 +35,8 @@ export function SchoolStrip({ front }: { front: Front }) {
       {all.map(({ id, name, proposal }) => (
         <label
           key={id}
+          onPointerEnter={() => proposal && id !== data.school && onLook({ name, proposal })}
+          onPointerLeave={() => onLook(undefined)}
           className="flex cursor-pointer flex-col rounded-lg border border-hair bg-leaf px-1.5 pb-1.5 pt-1 hover:border-ink-3 has-checked:border-plum has-checked:bg-plum-soft has-focus-visible:outline-2 has-focus-visible:outline-plum"
         >
           <input
@@ -35,7 +44,10 @@ export function SchoolStrip({ front }: { front: Front }) {
             name="school"
             className="sr-only"
             checked={data.school === id}
-            onChange={() => set({ ...data, school: id as SchoolId })}
+            onChange={() => {
+              onLook(undefined);
+              set({ ...data, school: id as SchoolId });
+            }}
           />
           {proposal && <Teeth proposal={proposal} />}
           <b className="flex min-h-[28px] items-end text-tiny font-semibold leading-[14px]">{name}</b>
