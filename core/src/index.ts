@@ -77,6 +77,7 @@ export {
   takenIn,
   widthsToMidline,
 } from './contour/plan.js';
+export { LINE_ANGLE_DEG, type ReflectingFace, reflectingFace } from './contour/reflecting-face.js';
 export { hasToothNumbers, readScan, type SegmentedScan } from './contour/scan.js';
 export {
   BRUSH_LIMITS,
@@ -96,6 +97,7 @@ export { type PickedTooth, type PickedView, Picking } from './engine/picking.js'
 export type { CutView } from './engine/queries/cut.js';
 export type { Difference } from './engine/queries/difference.js';
 export type { ExistingSummary } from './engine/queries/existing.js';
+export type { FaceOfTooth } from './engine/queries/faces.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
 export {
   type ByHand,

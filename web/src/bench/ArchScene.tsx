@@ -1,12 +1,12 @@
 import { CROWN_RING, CROWN_RINGS, type Fdi, type Frame, jawOf, type SectionLine, toParent } from '@radiant/core';
-import { addAfterEffect, invalidate, type ThreeEvent } from '@react-three/fiber';
+import { addAfterEffect, invalidate, type ThreeEvent, useThree } from '@react-three/fiber';
 import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import type { DrawableMesh } from '../engine/drawable.js';
 import type { PlannedView } from '../engine/views.js';
 import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
-import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
+import { Gum, HAND, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { biteColour, differenceColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
 
@@ -56,6 +56,7 @@ export const ArchScene = memo(function ArchScene({
   cut,
   brush,
   reading,
+  lit = false,
 }: {
   /** The jaw that is looked at; in a bite the upper one. */
   arch: JawView | undefined;
@@ -73,6 +74,8 @@ export const ArchScene = memo(function ArchScene({
   brush?: BrushHand | undefined;
   /** The element that says the millimetres under the pointer. */
   reading?: RefObject<HTMLElement | null>;
+  /** Whether the light goes with the pointer; then surfaces are shown without a map. */
+  lit?: boolean;
 }) {
   const hold = useRef(false);
   const ring = useRef<THREE.Mesh>(null);
@@ -117,7 +120,7 @@ export const ArchScene = memo(function ArchScene({
       press: brush ? undefined : onSelect,
       move: (tooth, vertex, e) => {
         const mm = values.current.get(tooth)?.[vertex];
-        tell(mm === undefined || Number.isNaN(mm) ? '' : words(mm, showing), e);
+        tell(lit || mm === undefined || Number.isNaN(mm) ? '' : words(mm, showing), e);
         if (!brush) return;
         placeRing(ring.current, e, brush.radiusMm);
         // While a stroke is drawn the ring moves with the surface that comes of it, not in a frame of its own.
@@ -137,10 +140,10 @@ export const ArchScene = memo(function ArchScene({
         },
       }),
     }),
-    [brush, onSelect, showing, tell],
+    [brush, onSelect, showing, tell, lit],
   );
 
-  const look: Look = { planned, showing, share, selected, biteMaps, hand };
+  const look: Look = { planned, showing, share, selected, biteMaps, hand, lit };
   return (
     <JawCanvas
       label={
@@ -152,8 +155,9 @@ export const ArchScene = memo(function ArchScene({
       hold={hold}
     >
       <PaintMark of={planned} />
+      {lit && <LightByHand />}
       {arch && <Teeth of={arch} {...look} />}
-      {showing === 'difference' && !brush && planned.get(selected) && (
+      {showing === 'difference' && !brush && !lit && planned.get(selected) && (
         <FaceLine of={planned.get(selected) as PlannedView} />
       )}
       {gum && arch && <Gum mesh={arch.gum} pale={showing === 'difference' || showing === 'bite'} />}
@@ -172,6 +176,21 @@ export const ArchScene = memo(function ArchScene({
   );
 });
 
+/** Turns the light to where the pointer is over the bench. */
+function LightByHand() {
+  const { domElement } = useThree((s) => s.gl);
+  useEffect(() => {
+    const move = (e: PointerEvent) => {
+      const box = domElement.getBoundingClientRect();
+      HAND.turn((2 * (e.clientX - box.left)) / box.width - 1, 1 - (2 * (e.clientY - box.top)) / box.height);
+      invalidate();
+    };
+    domElement.addEventListener('pointermove', move);
+    return () => domElement.removeEventListener('pointermove', move);
+  }, [domElement]);
+  return null;
+}
+
 /** How teeth are drawn. */
 interface Look {
   readonly planned: ReadonlyMap<Fdi, PlannedView>;
@@ -182,10 +201,11 @@ interface Look {
     | { readonly which: 'planned' | 'existing'; readonly of: ReadonlyMap<Fdi, Float32Array> }
     | undefined;
   readonly hand: ToothHand;
+  readonly lit: boolean;
 }
 
 /** The teeth of a jaw, scanned or planned. A bite is coloured on the jaw of the chosen tooth. */
-function Teeth({ of, planned, showing, share, selected, biteMaps, hand }: Look & { of: JawView }) {
+function Teeth({ of, planned, showing, share, selected, biteMaps, hand, lit }: Look & { of: JawView }) {
   return of.teeth.map(({ tooth, mesh }) => {
     const own = planned.get(tooth);
     const scanned = showing === 'existing' || (showing === 'bite' && biteMaps?.which === 'existing') || !own;
@@ -198,7 +218,8 @@ function Teeth({ of, planned, showing, share, selected, biteMaps, hand }: Look &
           key={`e${tooth}`}
           tooth={tooth}
           mesh={mesh}
-          colour={across ? 'across' : chosen && showing === 'existing' ? 'selected' : own ? 'tooth' : 'muted'}
+          colour={across ? 'across' : !lit && chosen && showing === 'existing' ? 'selected' : own ? 'tooth' : 'muted'}
+          lit={lit}
           values={fits(map, mesh)}
           scale={biteColour}
           hand={hand}
@@ -210,7 +231,8 @@ function Teeth({ of, planned, showing, share, selected, biteMaps, hand }: Look &
         key={`p${tooth}`}
         tooth={tooth}
         mesh={own.mesh}
-        colour={across ? 'across' : chosen ? 'selected' : 'planned'}
+        colour={across ? 'across' : chosen && !lit ? 'selected' : 'planned'}
+        lit={lit}
         values={showing === 'difference' ? own.differenceMm : fits(map, own.mesh)}
         scale={showing === 'difference' ? differenceColour : biteColour}
         opacity={showing === 'both' ? share : 1}

@@ -4,11 +4,13 @@ import { memo, useCallback, useEffect, useLayoutEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import type { DrawableMesh } from '../engine/drawable.js';
 import { PALETTE } from '../ui/palette.js';
-import { studioLight } from './studio-light.js';
+import { HandLight, studioLight } from './studio-light.js';
 
 /** One picture of the light for each gloss, for as long as the page lives. */
 const WET = studioLight(1);
 const SOFT = studioLight(0.35);
+/** The light that a hand moves. */
+export const HAND = new HandLight();
 /** A chosen tooth leans towards plum. */
 const SELECTED = '#e9d8de';
 
@@ -61,6 +63,7 @@ export const ToothSurface = memo(function ToothSurface({
   values,
   scale,
   opacity = 1,
+  lit = false,
   hand,
 }: {
   tooth: Fdi;
@@ -70,10 +73,12 @@ export const ToothSurface = memo(function ToothSurface({
   values?: Float32Array | undefined;
   scale?: ((mm: number) => readonly [number, number, number]) | undefined;
   opacity?: number;
+  /** Whether the hand's light falls on it; then no map is shown. */
+  lit?: boolean;
   hand?: ToothHand | undefined;
 }) {
   const geometry = useGeometry(mesh);
-  const coloured = values !== undefined && scale !== undefined;
+  const coloured = !lit && values !== undefined && scale !== undefined;
   useLayoutEffect(() => {
     if (!values || !scale) return;
     const colours = new Float32Array(3 * values.length);
@@ -119,8 +124,8 @@ export const ToothSurface = memo(function ToothSurface({
         <meshMatcapMaterial key="map" matcap={SOFT} vertexColors color={PALETTE.white} />
       ) : (
         <meshMatcapMaterial
-          key={opacity < 1 ? 'glass' : 'plain'}
-          matcap={WET}
+          key={lit ? 'lit' : opacity < 1 ? 'glass' : 'plain'}
+          matcap={lit ? HAND.texture : WET}
           color={TINT[colour]}
           transparent={opacity < 1}
           opacity={opacity}

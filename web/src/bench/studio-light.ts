@@ -27,7 +27,37 @@ const AMBIENT = 0.13;
  */
 export function studioLight(gloss: number): THREE.DataTexture {
   const data = new Uint8Array(4 * SIZE * SIZE);
-  const halves = LAMPS.map((l) => {
+  paint(data, LAMPS, gloss, AMBIENT);
+  const texture = new THREE.DataTexture(data, SIZE, SIZE);
+  texture.colorSpace = THREE.SRGBColorSpace;
+  texture.minFilter = THREE.LinearFilter;
+  texture.magFilter = THREE.LinearFilter;
+  texture.needsUpdate = true;
+  return texture;
+}
+
+/** One hard lamp in a dim room: its reflection breaks where a surface turns, and so shows the line angles. */
+const HAND_LAMP = { strength: 0.5, hardness: 90, shine: 0.85 } as const;
+const DIM = 0.1;
+
+/** A light that goes with the hand; one picture that is painted anew. */
+export class HandLight {
+  readonly texture = studioLight(1);
+
+  constructor() {
+    this.turn(-0.4, 0.3);
+  }
+
+  /** @param x from −1 at the left of the bench to 1 at its right, y from −1 below to 1 above */
+  turn(x: number, y: number): void {
+    const to = [1.15 * x, 1.15 * y, 0.75] as const;
+    paint(this.texture.image.data as Uint8Array, [{ to, ...HAND_LAMP }], 1, DIM);
+    this.texture.needsUpdate = true;
+  }
+}
+
+function paint(data: Uint8Array, lamps: readonly Lamp[], gloss: number, ambient: number): void {
+  const halves = lamps.map((l) => {
     const [x, y, z] = l.to;
     const n = Math.hypot(x, y, z);
     const h = Math.hypot(x / n, y / n, z / n + 1);
@@ -43,7 +73,7 @@ export function studioLight(gloss: number): THREE.DataTexture {
         y *= 0.999 / r;
       }
       const z = Math.sqrt(Math.max(0, 1 - x * x - y * y));
-      let diffuse = AMBIENT + 0.1 * y;
+      let diffuse = ambient + 0.1 * y;
       let shine = 0;
       for (const { lamp, to, half } of halves) {
         const facing = x * to[0] + y * to[1] + z * to[2];
@@ -51,17 +81,11 @@ export function studioLight(gloss: number): THREE.DataTexture {
         shine += gloss * lamp.shine * Math.max(0, x * half[0] + y * half[1] + z * half[2]) ** lamp.hardness;
       }
       const at = 4 * (row * SIZE + col);
-      const value = Math.round(255 * Math.min(1, linearToSrgb(diffuse * (0.72 + 0.28 * z) + shine)));
+      const value = Math.round(255 * Math.min(1, linearToSrgb(Math.max(0, diffuse) * (0.72 + 0.28 * z) + shine)));
       data.fill(value, at, at + 3);
       data[at + 3] = 255;
     }
   }
-  const texture = new THREE.DataTexture(data, SIZE, SIZE);
-  texture.colorSpace = THREE.SRGBColorSpace;
-  texture.minFilter = THREE.LinearFilter;
-  texture.magFilter = THREE.LinearFilter;
-  texture.needsUpdate = true;
-  return texture;
 }
 
 const linearToSrgb = (v: number) => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);

@@ -4,6 +4,7 @@ import { contactOf, contactsSet, pressedApart, roomMade } from './contacts.js';
 import { cut, frameOf } from './cut.js';
 import { difference, proudTeeth } from './difference.js';
 import { asItStands, existing, existingPlan } from './existing.js';
+import { faces } from './faces.js';
 import { alignedFirst, firstContour } from './first-contour.js';
 import { inPhoto, onPhoto } from './photograph.js';
 import { reduction, reductions, sectionOf } from './reduction.js';
@@ -21,6 +22,7 @@ export const QUERIES = {
   difference,
   existing,
   existingPlan,
+  faces,
   firstContour,
   frameOf,
   inPhoto,

@@ -18,6 +18,7 @@ import { BiteCard, FIRST_BITE } from './BiteCard.js';
 import { BrushCard, FIRST_BRUSH } from './BrushCard.js';
 import { CutCard } from './CutCard.js';
 import { Legend } from './Legend.js';
+import { LightCard, useFaces } from './LightCard.js';
 import { PassingNotes } from './NeighbourNotes.js';
 import { OwnScan } from './own-scan/OwnScan.js';
 import { ScanUpload } from './ScanUpload.js';
@@ -83,7 +84,9 @@ function Bench() {
   const toggle = useCallback((t: Tool) => setTool((now) => (now === t ? undefined : t)), []);
   useShapeKeys({ look, otherJaw, setShowing, toggle, setBrush, putAway: () => setTool(undefined), mayShape });
 
-  const drawn: Showing = tool === 'bite' ? 'bite' : showing;
+  const faces = useFaces(contour, plan, tool === 'light' ? jaw : undefined);
+  // A map of millimetres would hide what the light shows.
+  const drawn: Showing = tool === 'bite' ? 'bite' : tool === 'light' && showing === 'difference' ? 'planned' : showing;
   return (
     <Stage
       surround="grey"
@@ -120,6 +123,7 @@ function Bench() {
               cut={cut.at}
               brush={tool === 'brush' && mayShape ? strokes.hand : undefined}
               reading={reading}
+              lit={tool === 'light'}
             />
             <span
               ref={reading}
@@ -164,6 +168,7 @@ function Bench() {
               {tool === 'brush' && mayShape && (
                 <BrushCard brush={brush} setBrush={setBrush} refusal={strokes.refusal} />
               )}
+              {tool === 'light' && <LightCard asked={faces} jaw={jaw} />}
               {tool === 'cut' && <CutCard setting={cutSetting} set={setCut} asked={cut.asked} />}
               {tool === 'bite' && (
                 <BiteCard
@@ -264,7 +269,7 @@ function Foot() {
     <>
       <KeyHint keys={['[', ']']} does="tooth" />
       <KeyHint keys={['1', '2', '3', '4']} does="scanned, planned, change, both" />
-      <KeyHint keys={['B', 'X', 'O', 'S']} does="brush, section, bite, smile" />
+      <KeyHint keys={['B', 'X', 'O', 'I', 'S']} does="brush, section, bite, light, smile" />
       <KeyHint keys={['F', 'R', 'L', 'A', 'E', 'T', 'H']} does="view" />
       <KeyHint keys={['?']} does="all keys" />
       <span className="ml-auto">drag turns, wheel zooms</span>

@@ -30,7 +30,7 @@ export function ShapeChips({
   mayShape: boolean;
 }) {
   return (
-    <div className="pointer-events-none absolute inset-x-4 top-3.5 z-20 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
+    <div className="pointer-events-none absolute inset-x-4 top-3.5 z-20 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto [&_.chip]:px-2">
       {SHOWING.map(([id, word]) => (
         <button
           key={id}

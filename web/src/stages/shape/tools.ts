@@ -9,11 +9,12 @@ export const SHOWING: readonly (readonly [ShownPlan, string])[] = [
   ['difference', 'added and removed'],
   ['both', 'both'],
 ];
-export type Tool = 'brush' | 'cut' | 'bite' | 'smile';
+export type Tool = 'brush' | 'cut' | 'bite' | 'light' | 'smile';
 export const TOOLS: readonly (readonly [Tool, string, string])[] = [
   ['brush', 'brush', 'b'],
   ['cut', 'section', 'x'],
   ['bite', 'bite', 'o'],
+  ['light', 'light', 'i'],
   ['smile', 'in the smile', 's'],
 ];
 export const VIEW_WORDS: Readonly<Record<ViewName, string>> = {

@@ -46,8 +46,8 @@ export function useShapeKeys({
       run: (key) => setShowing((SHOWING[Number(key) - 1] as (typeof SHOWING)[number])[0]),
     },
     {
-      keys: 'B X O S',
-      does: 'brush, section, bite, in the smile',
+      keys: 'B X O I S',
+      does: 'brush, section, bite, light, in the smile',
       on: TOOLS.filter((t) => t[0] !== 'brush' || mayShape).map((t) => t[2]),
       each: TOOLS.filter((t) => t[0] !== 'brush' || mayShape).map((t) => `${t[1]}, on or off`),
       run: (key) => toggle((TOOLS.find((t) => t[2] === key) as (typeof TOOLS)[number])[0]),
