@@ -45,3 +45,27 @@ it('the plan is handed over as one PDF page, the case as a file that comes back 
   await page.getByText('24 of 24 points').waitFor();
   expect(v.troubles).toEqual([]);
 });
+
+it('a model that takes long tells how far it is, goes on on another stage, and is called off', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Being made');
+  await open(page, id, 'keep');
+  await page.getByRole('button', { name: 'Save the mock-up model' }).click();
+  await page.getByText(/^(Shaping the crowns|Looking where the gum is|Filling the gum|Joining)/).waitFor();
+  expect(await page.getByRole('button', { name: 'Save the mock-up model' }).isDisabled()).toBe(true);
+  await page.getByRole('link', { name: 'meet', exact: true }).click();
+  await page.getByRole('link', { name: /^one file being made, \d+ %$/ }).click();
+  await page.getByRole('button', { name: 'call off' }).click();
+  await page.getByText('Called off; nothing of it was kept.').waitFor();
+  // The server has let go of it too: there is one thread for such work here, and it is free at once.
+  const begun = Date.now();
+  expect((await client.raw('GET', `/cases/${id}/contour.stl?what=existing`)).status).toBe(200);
+  expect(Date.now() - begun).toBeLessThan(20_000);
+  await page.getByRole('button', { name: /^clear/ }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the contour', exact: true }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('Being made planned.stl');
+  await page.getByText('Saved as Being made planned.stl.').waitFor();
+});

@@ -11,3 +11,10 @@ export const wait = (ms) => new Promise((done) => setTimeout(() => done(ms), ms)
 export const fail = () => {
   throw new Error('as told');
 };
+export const steps = async ({ line, n }) => {
+  for (let i = 1; i <= n; i++) {
+    line?.postMessage({ what: `step ${i}`, share: i / n });
+    await new Promise((done) => setTimeout(done, 40));
+  }
+  return n;
+};

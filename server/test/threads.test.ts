@@ -39,6 +39,22 @@ describe('work in threads', () => {
     expect(all.filter((s) => s.startsWith('503 The server is busy'))).toHaveLength(3);
   });
 
+  it('that nobody waits for any more is ended, and the next is done', async () => {
+    const off = new AbortController();
+    const work = sentence(threads.run('forever', null, { signal: off.signal }));
+    setTimeout(() => off.abort(), 600);
+    expect(await work).toBe('0 Called off; nothing of it was kept.');
+    expect(await threads.run('echo', 2)).toBe(2);
+  });
+
+  it('tells how far it is, in order, to whoever wants to hear it', async () => {
+    const heard: string[] = [];
+    const told = ({ what, share }: { what: string; share: number }) => void heard.push(`${what} ${share}`);
+    expect(await threads.run('steps', { n: 4 }, { told })).toBe(4);
+    expect(heard).toEqual(['step 1 0.25', 'step 2 0.5', 'step 3 0.75', 'step 4 1']);
+    expect(await threads.run('steps', { n: 1 })).toBe(1);
+  });
+
   it('that fails by itself fails as it did', async () => {
     expect(await sentence(threads.run('fail', null))).toBe('0 as told');
   });

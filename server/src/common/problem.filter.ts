@@ -4,6 +4,7 @@ import { Refusal } from '@radiant/core';
 import type { Response } from 'express';
 import { MulterError } from 'multer';
 import { ConnectionError, TimeoutError } from 'sequelize';
+import { CalledOff } from './called-off.js';
 
 /** A refusal with its HTTP status and, where a form was refused, its fields. */
 export class ProblemException extends HttpException {
@@ -40,6 +41,8 @@ export class ProblemFilter implements ExceptionFilter {
 
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
+    // Whoever asked has hung up.
+    if (error instanceof CalledOff) return void response.destroy();
     const body = this.describe(error);
     if (body.status >= 500) this.log.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
     if (response.headersSent) return;

@@ -15,6 +15,7 @@ import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from 
 import { Pool } from '../pool/pool.js';
 import { FORMATS, type Format, MIME, SURFACES, type Surface } from '../work/contour-file.js';
 import { CaseDocumentService } from './case-document.js';
+import { JobsService } from './jobs.service.js';
 
 /**
  * A case file carries all photographs and scans in base64; it is read from the disk, so that only the disk limits it.
@@ -29,7 +30,16 @@ export class DocumentsController {
     private readonly files: FilesService,
     private readonly documents: CaseDocumentService,
     private readonly pool: Pool,
+    private readonly jobs: JobsService,
   ) {}
+
+  /** How far something is that is being made for whoever asks: `job` is the number that came with its request. */
+  @Get('making/:job')
+  making(@Param('job') job: string, @Me() me: SignedIn): { what: string; share: number } {
+    const progress = this.jobs.progress(me.id, job);
+    if (!progress) throw nothingHere();
+    return progress;
+  }
 
   /**
    * The plan on paper, PDF, a page for six teeth of a jaw. Teeth are named in `notation`, FDI where nothing is said;
@@ -40,16 +50,18 @@ export class DocumentsController {
   async pdf(
     @OwnCase() own: CaseRow,
     @Query('notation') asked: string | undefined,
+    @Query('job') job: string | undefined,
     @Me() me: SignedIn,
     @Res() response: Response,
   ): Promise<void> {
+    const asking = this.jobs.asking(me.id, job, response);
     const notation = requireNotation(asked);
     const detail = await this.cases.detail(own);
     const { teeth } = detail.sections.shape.data;
     const jaws = JAWS.filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
     const paths = await Promise.all(jaws.map((jaw) => this.scanPath(own, plannedOn(detail, jaw)?.id)));
     const scanPaths = paths.filter((p) => p !== undefined);
-    const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPaths });
+    const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPaths }, asking);
     if (made.length === 0)
       throw new ProblemException(
         422,
@@ -72,8 +84,11 @@ export class DocumentsController {
     @Query('version') version: string | undefined,
     @Query('jaw') askedJaw: Jaw | undefined,
     @Query('notation') asked: string | undefined,
+    @Query('job') job: string | undefined,
+    @Me() me: SignedIn,
     @Res() response: Response,
   ): Promise<void> {
+    const asking = this.jobs.asking(me.id, job, response);
     if (!FORMATS.includes(format)) throw nothingHere();
     const notation = requireNotation(asked);
     const surface = what ?? 'planned';
@@ -89,7 +104,7 @@ export class DocumentsController {
     const detail = await this.cases.detail(own);
     const kept = version ? detail.contours.find((c) => c.id === version) : undefined;
     if (version && !kept) throw nothingHere();
-    const made = await this.pool.make('surface', {
+    const order = {
       detail,
       scanPath: await this.groundOf(own, detail, jaw, kept),
       jaw,
@@ -97,7 +112,8 @@ export class DocumentsController {
       format,
       notation,
       version,
-    });
+    };
+    const made = await this.pool.make('surface', order, asking);
     if (made.length === 0)
       throw new ProblemException(
         422,

@@ -3,10 +3,11 @@ import { CasesModule } from '../cases/cases.module.js';
 import { FilesStoreModule } from '../files/files-store.module.js';
 import { CaseDocumentService } from './case-document.js';
 import { DocumentsController } from './documents.controller.js';
+import { JobsService } from './jobs.service.js';
 
 @Module({
   imports: [CasesModule, FilesStoreModule],
   controllers: [DocumentsController],
-  providers: [CaseDocumentService],
+  providers: [CaseDocumentService, JobsService],
 })
 export class DocumentsModule {}

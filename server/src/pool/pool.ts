@@ -4,7 +4,7 @@ import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Refusal } from '@radiant/core';
 import { ProblemException } from '../common/problem.filter.js';
 import type { Fault, Tasks } from '../work/tasks.js';
-import { type Bounds, Threads } from './threads.js';
+import { type Asking, type Bounds, type Progress, Threads } from './threads.js';
 
 /** Reading what comes in is short and must not wait behind the making of models. */
 const READING: Bounds = { threads: 1, waiting: 64, memoryMb: 3072, timeMs: 60_000 };
@@ -21,6 +21,13 @@ const WHOLE_CASE_MS = 30 * 60_000;
 /** Finished results kept for whoever asks for the same again, bytes in all. */
 const KEPT_BYTES = 96 * 1024 * 1024;
 
+/** A document that is being made, and everybody who waits for it. */
+interface Making {
+  readonly made: Promise<Uint8Array>;
+  readonly askers: Set<Asking>;
+  readonly end: AbortController;
+}
+
 type Name = keyof Tasks;
 type Input<N extends Name> = Parameters<Tasks[N]>[0];
 type Output<N extends Name> = Exclude<Awaited<ReturnType<Tasks[N]>>, { fault: Fault }>;
@@ -36,7 +43,7 @@ export class Pool implements OnModuleDestroy {
   private readonly reading = open(READING);
   private readonly making = open(MAKING);
   private readonly cases = open({ ...READING, waiting: 8, timeMs: WHOLE_CASE_MS });
-  private readonly under = new Map<string, Promise<Uint8Array>>();
+  private readonly under = new Map<string, Making>();
   private readonly kept = new Map<string, Uint8Array>();
   private keptBytes = 0;
 
@@ -62,8 +69,11 @@ export class Pool implements OnModuleDestroy {
     await this.run(this.cases, 'writeCase', input);
   }
 
-  /** Makes a document; once for the same input. @throws as `read` */
-  async make<N extends 'plan' | 'surface'>(name: N, input: Input<N>): Promise<Uint8Array> {
+  /**
+   * Makes a document; once for the same input, whoever asks. It is ended when everybody who asked has gone.
+   * @throws as `read`; CalledOff
+   */
+  async make<N extends 'plan' | 'surface'>(name: N, input: Input<N>, asking: Asking = {}): Promise<Uint8Array> {
     const key = createHash('sha256').update(name).update(JSON.stringify(input)).digest('hex');
     const before = this.kept.get(key);
     if (before) {
@@ -71,18 +81,35 @@ export class Pool implements OnModuleDestroy {
       this.kept.set(key, before);
       return before;
     }
-    const running = this.under.get(key);
-    if (running) return running;
-    const made = (this.run(this.making, name, input) as Promise<Uint8Array>).then((bytes) => {
-      this.keep(key, bytes);
-      return bytes;
-    });
-    this.under.set(key, made);
+    const making = this.under.get(key) ?? this.begin(key, name, input);
+    const leave = () => {
+      making.askers.delete(asking);
+      if (making.askers.size === 0) making.end.abort();
+    };
+    making.askers.add(asking);
+    asking.signal?.addEventListener('abort', leave);
     try {
-      return await made;
+      return await making.made;
     } finally {
-      this.under.delete(key);
+      asking.signal?.removeEventListener('abort', leave);
     }
+  }
+
+  private begin<N extends 'plan' | 'surface'>(key: string, name: N, input: Input<N>): Making {
+    const end = new AbortController();
+    const askers = new Set<Asking>();
+    const told = (p: Progress) => {
+      for (const a of askers) a.told?.(p);
+    };
+    const made = (this.run(this.making, name, input, { signal: end.signal, told }) as Promise<Uint8Array>)
+      .then((bytes) => {
+        this.keep(key, bytes);
+        return bytes;
+      })
+      .finally(() => this.under.delete(key));
+    const making = { made, askers, end };
+    this.under.set(key, making);
+    return making;
   }
 
   private keep(key: string, bytes: Uint8Array): void {
@@ -96,8 +123,8 @@ export class Pool implements OnModuleDestroy {
     }
   }
 
-  private async run<N extends Name>(threads: Threads, name: N, input: Input<N>): Promise<Output<N>> {
-    const out = await threads.run<Output<N> | { fault: Fault }>(name, input);
+  private async run<N extends Name>(threads: Threads, name: N, input: Input<N>, asking?: Asking): Promise<Output<N>> {
+    const out = await threads.run<Output<N> | { fault: Fault }>(name, input, asking);
     if (out && typeof out === 'object' && 'fault' in out) throw asError(out.fault);
     return out as Output<N>;
   }

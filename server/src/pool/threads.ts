@@ -1,4 +1,6 @@
+import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import { CalledOff } from '../common/called-off.js';
 import { ProblemException } from '../common/problem.filter.js';
 
 /** How a kind of work is bounded: threads, what may wait, memory of a thread in MB, and time in ms. */
@@ -7,6 +9,19 @@ export interface Bounds {
   readonly waiting: number;
   readonly memoryMb: number;
   readonly timeMs: number;
+}
+
+/** How far a piece of work has got: what it is at, and which share of it is done, 0 to 1. */
+export interface Progress {
+  readonly what: string;
+  readonly share: number;
+}
+
+/** Who asks for work, and what they want to hear of it. */
+export interface Asking {
+  /** Ends the work, and its thread with it. */
+  readonly signal?: AbortSignal;
+  readonly told?: (progress: Progress) => void;
 }
 
 const tooMuch = (of: 'time' | 'memory') =>
@@ -34,21 +49,29 @@ export class Threads {
 
   /**
    * @throws ProblemException 413 when it takes too much time or memory, which ends its thread; 503 when too much waits
-   * already
+   * already; CalledOff
    */
-  async run<T>(name: string, input: unknown): Promise<T> {
+  async run<T>(name: string, input: unknown, { signal, told }: Asking = {}): Promise<T> {
     // Counted here: the pool's own limit lets more through while its threads are starting.
     if (this.open >= this.bounds.threads + this.bounds.waiting)
       throw new ProblemException(503, 'Busy', 'The server is busy with other work; try again in a moment.');
     this.open++;
+    const line = told && new MessageChannel();
+    line?.port2.on('message', (p: Progress) => told?.(p));
     try {
-      return (await this.pool.run(input, { name, signal: AbortSignal.timeout(this.bounds.timeMs) })) as T;
+      return (await this.pool.run(line ? { ...(input as object), line: line.port1 } : input, {
+        name,
+        signal: AbortSignal.any([AbortSignal.timeout(this.bounds.timeMs), ...(signal ? [signal] : [])]),
+        ...(line && { transferList: [line.port1] }),
+      })) as T;
     } catch (e) {
       const error = e as Error & { code?: string };
+      if (signal?.aborted) throw new CalledOff();
       if (error.name === 'AbortError' || error.name === 'TimeoutError') throw tooMuch('time');
       if (error.code === 'ERR_WORKER_OUT_OF_MEMORY') throw tooMuch('memory');
       throw error;
     } finally {
+      line?.port2.close();
       this.open--;
     }
   }

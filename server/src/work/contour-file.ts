@@ -30,6 +30,9 @@ export const MIME: Readonly<Record<Format, string>> = {
   ply: 'model/ply',
 };
 
+/** Hears what is being done, and which share of all is done, 0 to 1. */
+export type Tell = (what: string, share: number) => void;
+
 interface Bodies {
   readonly title: string;
   readonly bodies: readonly Body[];
@@ -52,9 +55,11 @@ export async function contourFile(
   format: Format,
   notation: Notation,
   versionId?: string,
+  tell: Tell = () => undefined,
 ): Promise<Uint8Array | undefined> {
-  const made = engine && (await bodiesOf(detail, engine, jaw, what, notation, versionId));
+  const made = engine && (await bodiesOf(detail, engine, jaw, what, notation, versionId, tell));
   if (!made) return undefined;
+  tell('Writing the file', 0.97);
   if (format === '3mf') return writeThreeMf(made.bodies, made.title);
   const mesh = mergeMeshes(made.bodies.map((b) => b.mesh));
   if (format === 'obj') return writeObj(mesh, made.title);
@@ -69,7 +74,9 @@ async function bodiesOf(
   what: Surface,
   notation: Notation,
   versionId: string | undefined,
+  tell: Tell,
 ): Promise<Bodies | undefined> {
+  tell('Shaping the crowns', 0.15);
   if (what === 'existing') {
     const { teeth, rest } = engine.scan(jaw);
     return {
@@ -90,7 +97,7 @@ async function bodiesOf(
   engine.setPlan(plan);
   if (what === 'mock-up') {
     const title = `${jaw} mock-up model, ${of}mm`;
-    return { title, bodies: [{ name: 'mock-up model', mesh: await mockUpModel(engine, jaw) }] };
+    return { title, bodies: [{ name: 'mock-up model', mesh: await mockUpModel(engine, jaw, tell) }] };
   }
   const crowns = rowOf(jaw)
     .filter((t) => engine.teeth(jaw).includes(t))

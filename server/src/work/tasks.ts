@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import type { MessagePort } from 'node:worker_threads';
 import {
   type CaseDetail,
   check,
@@ -13,7 +14,7 @@ import { parsed, SECTION_BODY } from '../common/body.js';
 import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/problem.filter.js';
 import { type CaseInput, readCaseFile } from './case-reader.js';
 import { type CaseOutput, writeCaseFile } from './case-writer.js';
-import { contourFile, type Format, type Surface } from './contour-file.js';
+import { contourFile, type Format, type Surface, type Tell } from './contour-file.js';
 import { engineOn } from './engines.js';
 import { decodedHeic } from './heic.js';
 import { type Inspected, inspectFile, nameOf } from './inspect.js';
@@ -93,6 +94,11 @@ export const plan = ({
     return sheet ? new Uint8Array(await planPdf(sheet)) : new Uint8Array();
   });
 
+/** Set by the threads where somebody listens. */
+interface Line {
+  readonly line?: MessagePort;
+}
+
 export interface SurfaceOrder {
   readonly detail: CaseDetail;
   readonly scanPath: string | undefined;
@@ -103,9 +109,11 @@ export interface SurfaceOrder {
   readonly version: string | undefined;
 }
 
-/** A surface as a file. Empty while there is none. */
-export const surface = ({ detail, scanPath, jaw, what, format, notation, version }: SurfaceOrder) =>
+/** A surface as a file. Empty while there is none. @param line on which it is told how far it is */
+export const surface = ({ detail, scanPath, jaw, what, format, notation, version, line }: SurfaceOrder & Line) =>
   told(async () => {
+    const tell: Tell = (words, share) => line?.postMessage({ what: words, share });
+    tell('Reading the scan', 0.05);
     const bytes = await contourFile(
       detail,
       scanPath ? await engineOn([scanPath]) : undefined,
@@ -114,6 +122,7 @@ export const surface = ({ detail, scanPath, jaw, what, format, notation, version
       format,
       notation,
       version,
+      tell,
     );
     return bytes ? new Uint8Array(bytes) : new Uint8Array();
   });

@@ -4,6 +4,7 @@ import useSWR from 'swr';
 import { api, sentenceOf, speakAs } from '../data/api.js';
 import { Drafts } from '../data/drafts.js';
 import { DraftsContext } from '../data/drafts-context.js';
+import { JobsProvider } from '../data/jobs.js';
 import { hearOfSession, tellOtherTabs } from '../data/session-news.js';
 import { UnsentProvider } from '../data/unsent-text.js';
 import { UploadsProvider } from '../data/uploads.js';
@@ -99,7 +100,9 @@ function SignedIn({
     <HereContext.Provider value={here}>
       <DraftsContext.Provider value={drafts ?? undefined}>
         <UnsentProvider>
-          <UploadsProvider>{children(who)}</UploadsProvider>
+          <UploadsProvider>
+            <JobsProvider>{children(who)}</JobsProvider>
+          </UploadsProvider>
         </UnsentProvider>
       </DraftsContext.Provider>
     </HereContext.Provider>

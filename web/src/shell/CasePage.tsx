@@ -4,6 +4,7 @@ import { Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { api, sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
+import { useJobs } from '../data/jobs.js';
 import { arrivedOf, isMoving } from '../data/upload-queue.js';
 import { useUploads } from '../data/uploads.js';
 import { EngineProvider } from '../engine/engine-context.js';
@@ -198,6 +199,7 @@ function Journey({ stage }: { stage: StageDefinition }) {
           </select>
         </label>
         <OnTheirWay />
+        <BeingMade />
         <Arrivals who={who} compact />
         <span title={`${who.name}, ${who.role}`} className="truncate">
           {who.role}
@@ -220,8 +222,26 @@ function OnTheirWay() {
   const { items } = useUploads(detail.id);
   if (!isMoving(items)) return null;
   return (
-    <Link to="meet" role="status" className="font-semibold text-plum">
-      {arrivedOf(items)} of {items.length} sent
+    <Link to="meet" className="font-semibold text-plum">
+      <span aria-live="polite">
+        {arrivedOf(items)} of {items.length} sent
+      </span>
+    </Link>
+  );
+}
+
+/** Files that are being made while another stage is looked at. */
+function BeingMade() {
+  const { detail } = useCase();
+  const { own } = useJobs(detail.id);
+  const making = own.filter((j) => j.state === 'making');
+  if (making.length === 0) return null;
+  const share = making.reduce((s, j) => s + (j.share ?? 0), 0) / making.length;
+  return (
+    <Link to="keep" className="font-semibold text-plum">
+      <span aria-live="polite">
+        {making.length === 1 ? 'one file' : `${making.length} files`} being made, {Math.round(100 * share)} %
+      </span>
     </Link>
   );
 }

@@ -3,11 +3,13 @@ import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 
 /** How a model for the printer is made. House values. */
 export interface ModelSetting {
+  /** Hears what is being done, and which share of all is done, 0 to 1. */
+  readonly tell?: (what: string, share: number) => void;
   /** Grain of the gum, mm: its surface is followed to about a quarter of this. */
-  readonly grainMm: number;
+  readonly grainMm?: number;
 }
 
-export const MODEL: ModelSetting = { grainMm: 0.5 };
+export const MODEL = { grainMm: 0.5 } as const;
 
 export interface Model {
   readonly mesh: Mesh;
@@ -31,10 +33,13 @@ export function solids(): Promise<ManifoldToplevel> {
  * @param gum open sheets, wound either way
  * @throws Error when the parts do not join into one piece
  */
-export async function joinedModel(teeth: readonly Mesh[], gum: Mesh, setting: ModelSetting = MODEL): Promise<Model> {
+export async function joinedModel(teeth: readonly Mesh[], gum: Mesh, setting: ModelSetting = {}): Promise<Model> {
+  const { grainMm = MODEL.grainMm, tell = () => undefined } = setting;
   const wasm = await solids();
   const parts = teeth.map((t) => solidOf(wasm, t));
-  const foot = gumSolid(wasm, teeth, gum, setting);
+  tell('Looking where the gum is', 0.25);
+  const foot = gumSolid(wasm, teeth, gum, grainMm, (share) => tell('Filling the gum', 0.35 + 0.4 * share));
+  tell('Joining teeth and gum', 0.78);
   const joined = wasm.Manifold.union([...parts, foot]);
   const whole = largest(joined);
   const lost = joined.volume() - whole.volume();
@@ -81,7 +86,13 @@ const LEAST_SHEET = 300;
  * faces, is asked of the scan, so that sheets that roll over the margin do no harm; what closes under the margins lies
  * inside the teeth.
  */
-function gumSolid(wasm: ManifoldToplevel, teeth: readonly Mesh[], gum: Mesh, { grainMm }: ModelSetting): Manifold {
+function gumSolid(
+  wasm: ManifoldToplevel,
+  teeth: readonly Mesh[],
+  gum: Mesh,
+  grainMm: number,
+  told: (share: number) => void,
+): Manifold {
   const box = bounds(gum);
   const tree = buildTree(gum);
   const cast = rayCaster(tree);
@@ -105,6 +116,7 @@ function gumSolid(wasm: ManifoldToplevel, teeth: readonly Mesh[], gum: Mesh, { g
   const { distances } = closestPoints(tree, places);
   let at = 0;
   const nearest = (x: number, y: number, z: number): number => {
+    if (at % TOLD_EVERY === 0) told((3 * at) / Math.max(1, places.length));
     if (places[3 * at] === x && places[3 * at + 1] === y && places[3 * at + 2] === z) return distances[at++] as number;
     return closestPoint(tree, [x, y, z]).distance;
   };
@@ -121,6 +133,8 @@ function gumSolid(wasm: ManifoldToplevel, teeth: readonly Mesh[], gum: Mesh, { g
   return wasm.Manifold.levelSet(inside as never, extent, grainMm);
 }
 
+/** Progress is told at every so many places. */
+const TOLD_EVERY = 20_000;
 /** The gum is met within this way across the arch, mm. */
 const ACROSS_MM = 16;
 /** Directions in which the gum's upper border is looked for. */
