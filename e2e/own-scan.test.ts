@@ -1,7 +1,7 @@
 import type { CaseDetail } from '@radiant/contract';
-import { frontRow, readScan, UPPER_TEN, writeStlBinary } from '@radiant/core';
+import { frontRow, readScan, sphere, UPPER_TEN, writeStlBinary } from '@radiant/core';
 import { AVOCET, inState, makePatient, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
-import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, copyWithoutScans, open, saved, type Visit, visit } from './browser.js';
 
 let v: Visit;
 let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
@@ -221,7 +221,7 @@ it('the lower jaw of the same sitting lies by the bite as it was scanned; one of
   // Further back the lower edges go in front of nothing: the jaw closes further or stops at the side teeth, but
   // elsewhere.
   expect(await overlap()).not.toBe(usual);
-  await page.getByRole('button', { name: 'leave it as it is' }).first().click();
+  await page.getByRole('button', { name: 'leave without using it' }).first().click();
   await choose('lower jaw.stl', lower(ELSEWHERE));
   await ready();
   await page.getByRole('button', { name: 'by the scanned bite', pressed: true }).waitFor({ timeout: 60_000 });
@@ -271,15 +271,15 @@ it('what is no scan, is cut short or no jaw is refused in a sentence, and the ca
   await page.getByRole('button', { name: 'Put the file away' }).click();
   await page.getByText('put another scan in').waitFor({ timeout: 60_000 });
   expect(await page.getByText('broken.stl').count()).toBe(0);
-  await choose('ball.stl', writeStlBinary((await import('@radiant/core')).sphere(30)));
+  await choose('ball.stl', writeStlBinary(sphere(30)));
   await page.getByText('closes in itself').waitFor({ timeout: 60_000 });
-  await page.getByRole('button', { name: 'leave it as it is' }).first().click();
+  await page.getByRole('button', { name: 'leave without using it' }).first().click();
   // Palate and gum without a tooth are shown, and said to be none.
   const { mesh: m, truth } = wholeJaw(makePatient(AVOCET), 'upper', { ...setting, stepMm: 0.5 });
   const bare = m.triangles.filter((_, k) => truth[Math.floor(k / 3)] === 0);
   await choose('palate.stl', writeStlBinary({ positions: m.positions, triangles: bare }));
   await page.getByText('Hardly a row of teeth').waitFor({ timeout: 60_000 });
-  await page.getByRole('button', { name: 'leave it as it is' }).first().click();
+  await page.getByRole('button', { name: 'leave without using it' }).first().click();
   // A jaw in centimetres is asked about.
   const small = wholeJaw(makePatient(AVOCET), 'lower', { ...setting, stepMm: 0.5 }).mesh;
   await choose(
@@ -289,8 +289,35 @@ it('what is no scan, is cut short or no jaw is refused in a sentence, and the ca
   await page.getByRole('heading', { name: 'Which unit is it in?' }).waitFor({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Go on' }).click();
   await ready();
-  await page.getByRole('button', { name: 'leave it as it is' }).first().click();
+  await page.getByRole('button', { name: 'leave without using it' }).first().click();
   await page.getByText(/form fits it to 0\.\d\d mm/).waitFor({ timeout: 60_000 });
   expect((await detail()).sections.shape.data.scanId).toBe(scan);
   expect(v.troubles).toEqual([]);
+});
+
+it('an assistant puts a scan in and marks its teeth; a technician puts a wax-up in, and neither changes the plan', async () => {
+  const own = await copyWithoutScans('By others');
+  const now = async () => (await own.client.get<CaseDetail>(`/cases/${own.id}`)).body;
+  const a = await visit('assistant');
+  await open(a.page, own.id, 'shape');
+  await a.page.getByRole('button', { name: 'Choose a scan' }).waitFor({ timeout: 60_000 });
+  await a.page.getByLabel('Scan file').first().setInputFiles(file('by the assistant.stl', jaw));
+  await a.page.getByRole('button', { name: 'Use this scan' }).click({ timeout: 90_000 });
+  await a.page.getByText(/form fits it to 0\.\d\d mm/).waitFor({ timeout: 60_000 });
+  const put = (await now()).files.filter((f) => f.kind === 'scan');
+  expect(put.map((f) => f.role)).toEqual(['original', 'working']);
+  expect((await now()).sections.shape.data.scanId ?? null).toBeNull();
+  await a.page.context().close();
+
+  const t = await visit('technician');
+  await open(t.page, own.id, 'shape');
+  await t.page.getByRole('button', { name: 'put a wax-up in' }).waitFor({ timeout: 60_000 });
+  await t.page
+    .getByLabel('Scan file')
+    .first()
+    .setInputFiles(file('wax-up.stl', writeStlBinary(sphere(30))));
+  await t.page.getByText('closes in itself').waitFor({ timeout: 60_000 });
+  const wax = (await now()).files.find((f) => f.name === 'wax-up.stl');
+  expect(wax).toMatchObject({ role: 'original', state: 'mock-up' });
+  await t.page.context().close();
 });

@@ -48,7 +48,6 @@ export class FilesController {
    * between them. The same bytes a second time are recognised and kept once.
    */
   @Post()
-  @Allow(KEEPERS)
   @ApiConsumes('multipart/form-data')
   @UseInterceptors(UploadToDisk(SCAN_MOST_BYTES))
   async add(
@@ -61,6 +60,7 @@ export class FilesController {
     if (!FILE_KINDS.includes(kind as FileKind))
       throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo or a scan.');
     if (!file) throw new ProblemException(422, 'Not accepted', 'The upload holds no file.');
+    if (me.role === 'technician') await this.requireWaxUp(own, kind as FileKind, said, parentId);
     if (kind === 'photo' && file.size > PHOTO_MOST_BYTES) throw new ProblemException(413, 'Too large', PHOTO_TOO_LARGE);
     const made = { ...(parentId && { parentId }), ...(frame && { frame: frame.split(',').map(Number) }) };
     const errors = [...check(FileChange, said).errors, ...check(FileOrigin, made).errors];
@@ -75,6 +75,25 @@ export class FilesController {
       origin: parentId ? `made by ${me.name}` : `uploaded by ${me.name}`,
     });
     return { ...describeFile(row), already };
+  }
+
+  /**
+   * A technician hands wax-ups over: scans of what is to be, or was made, and never of the mouth as it was.
+   * @param said gets its state, where none was said
+   * @throws ProblemException 403
+   */
+  private async requireWaxUp(
+    own: CaseRow,
+    kind: FileKind,
+    said: Record<string, string>,
+    parentId: string | undefined,
+  ): Promise<void> {
+    const refuse = (sentence: string) => new ProblemException(403, 'Not allowed', sentence);
+    if (kind !== 'scan') throw refuse('A technician hands wax-ups over as scans; the practice keeps photographs.');
+    const parent = parentId ? await this.files.find(own.id, parentId) : null;
+    said.state ??= parent?.state ?? (parent ? 'before' : 'mock-up');
+    if (said.state === 'before' || (parent?.state ?? 'mock-up') === 'before')
+      throw refuse('A technician hands wax-ups over; scans of the mouth as it was are the practice’s.');
   }
 
   /** Says what a photograph shows, in which state it was taken, when and by whom. */

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { Problem, Who } from '@radiant/contract';
+import type { Delivered, Problem, Who } from '@radiant/contract';
+import { sphere, writeStlBinary } from '@radiant/core';
 import { avocetOf, Client, casesOf, inDatabase, signedIn, URL_ } from '../house.js';
 
 const caseOf = async (client: Client) => (await avocetOf(client)).id;
@@ -84,7 +85,7 @@ describe('who sees what', () => {
     expect(await casesOf(dentist, 'Foreign')).toEqual([]);
   });
 
-  it('a technician reads and comments, and changes nothing', async () => {
+  it('a technician reads, comments and puts wax-ups in, and changes nothing', async () => {
     const technician = await signedIn('technician');
     const id = await caseOf(technician);
     expect((await technician.get(`/cases/${id}`)).status).toBe(200);
@@ -92,6 +93,20 @@ describe('who sees what', () => {
       expect((await technician.patch(`/cases/${id}/sections/${name}`, { version: 1, data: {} })).status).toBe(403);
     expect((await technician.post('/cases', { name: 'Mine' })).status).toBe(403);
     expect((await technician.upload(`/cases/${id}/files?kind=photo`, 'x', 'x.jpg')).status).toBe(403);
+    const bytes = Buffer.from(writeStlBinary(sphere(9)));
+    const before = await technician.upload<Problem>(`/cases/${id}/files?kind=scan&state=before`, bytes, 'mouth.stl');
+    expect([before.status, before.body.detail]).toEqual([
+      403,
+      'A technician hands wax-ups over; scans of the mouth as it was are the practice’s.',
+    ]);
+    const wax = await technician.upload<Delivered>(`/cases/${id}/files?kind=scan`, bytes, 'wax-up.stl');
+    expect(wax.body).toMatchObject({
+      state: 'mock-up',
+      role: 'original',
+      origin: 'uploaded by Technician Sample Ruff',
+    });
+    expect((await technician.patch(`/cases/${id}/files/${wax.body.id}`, { state: 'before' })).status).toBe(403);
+    expect((await technician.call('DELETE', `/cases/${id}/files/${wax.body.id}`)).status).toBe(403);
     const said = await technician.post<{ by: string; role: string }>(`/cases/${id}/comments`, {
       stage: 'shape',
       body: 'Contacts look tight.',

@@ -11,7 +11,7 @@ import { PracticeSettingsForm } from './PracticeSettingsForm.js';
 const WHAT: Record<Who['role'], string> = {
   dentist: 'decides',
   assistant: 'keeps records, photographs and measures',
-  technician: 'reads, and comments on plan and contour',
+  technician: 'reads, comments on plan and contour, and puts wax-ups in as scans',
 };
 
 /** The people of the practice, one's own password, and what the practice has set. */

@@ -11,6 +11,16 @@ export function useMayWrite(section: SectionName): boolean {
   return mayWrite(who.role, section) && !looked && !detail.putAway;
 }
 
+/**
+ * Whether the signed-in person may put scans in: the practice's own people any, a technician wax-ups; none in a case
+ * that was put away.
+ */
+export function useScansToPut(): 'any' | 'wax-ups' | undefined {
+  const { who, detail } = useCase();
+  if (detail.putAway) return undefined;
+  return mayWrite(who.role, 'meet') ? 'any' : who.role === 'technician' ? 'wax-ups' : undefined;
+}
+
 /** Says why nothing can be changed here, to those who may only read. */
 export function ReadOnlyNote({ section }: { section: SectionName }) {
   const { who, detail } = useCase();
@@ -19,7 +29,7 @@ export function ReadOnlyNote({ section }: { section: SectionName }) {
   return (
     <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-note">
       {who.role === 'technician'
-        ? 'You read and comment here; the dentist decides.'
+        ? 'You read and comment here, and put wax-ups in as scans; the dentist decides.'
         : 'The dentist decides here; you may read it.'}
     </p>
   );

@@ -51,7 +51,7 @@ export function ReferenceRanking({ measures }: { measures: readonly ToothMeasure
         <p className="finding mt-2 text-note" data-weight="watch" data-testid="reference-shade">
           {name(chosen)} is the reference, and its colour is not noted: take its shade wet, before the teeth dry out.{' '}
           <Link className="how" to="../meet">
-            Note it in meet
+            Enter its shade in meet
           </Link>
         </p>
       )}

@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase, useSection } from '../../data/case-context.js';
-import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { useMayWrite, useScansToPut } from '../../shell/ReadOnlyNote.js';
 import { dropEarly, keepEarly, readEarly } from './own-scan/early.js';
 import { ScanLine } from './ScanLine.js';
 
@@ -11,7 +11,8 @@ import { ScanLine } from './ScanLine.js';
 export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   const { detail, refresh } = useCase();
   const shape = useSection('shape');
-  const mayWrite = useMayWrite('shape');
+  const mayShape = useMayWrite('shape');
+  const put = useScansToPut();
   const navigate = useNavigate();
   const scans = detail.files.filter((f) => f.kind === 'scan');
   const input = useRef<HTMLInputElement>(null);
@@ -23,14 +24,17 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
     // It is read while it is on its way.
     readEarly(file);
     try {
-      const made = await api.upload<CaseFile>(`/cases/${detail.id}/files?kind=scan`, file);
+      const made = await api.upload<CaseFile>(
+        `/cases/${detail.id}/files?kind=scan${put === 'wax-ups' ? '&state=mock-up' : ''}`,
+        file,
+      );
       await refresh();
       // A scan whose teeth are not told apart is worked on first; one of the lower jaw is for the bite.
       if (made.role === 'original') {
         keepEarly(made.id);
         navigate(`?scan=${made.id}`);
       } else dropEarly();
-      if (made.role === 'working' && made.jaw === 'upper') shape.set({ ...shape.data, scanId: made.id });
+      if (mayShape && made.role === 'working' && made.jaw === 'upper') shape.set({ ...shape.data, scanId: made.id });
       setState({ busy: false });
     } catch (error) {
       dropEarly();
@@ -54,14 +58,20 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
           ))}
         </ul>
       )}
-      {mayWrite && (
+      {put && (
         <button
           type="button"
           className={quiet ? 'how' : 'btn'}
           disabled={state.busy}
           onClick={() => input.current?.click()}
         >
-          {state.busy ? 'Reading …' : quiet ? 'put another scan in' : 'Choose a scan'}
+          {state.busy
+            ? 'Reading …'
+            : put === 'wax-ups'
+              ? 'put a wax-up in'
+              : quiet
+                ? 'put another scan in'
+                : 'Choose a scan'}
         </button>
       )}
       <input

@@ -203,8 +203,8 @@ function NoContour({ of }: { of: Exclude<ContourState, { state: 'ready' }> }) {
     return (
       <Empty title="No scan yet">
         <p className="mb-5">
-          A scan of the upper jaw as STL, PLY or OBJ, in the mouth’s or any other place; where its teeth are not
-          numbered they are picked out here.
+          A scan of the upper jaw as STL, PLY or OBJ, wherever it lies; where its teeth have no numbers yet you mark
+          them here.
         </p>
         <span className="flex justify-center">
           <ScanUpload />

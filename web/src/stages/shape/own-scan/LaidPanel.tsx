@@ -2,7 +2,7 @@ import { CASE_STATES, type CaseFile, JAWS } from '@radiant/contract';
 import { rowOf } from '@radiant/core';
 import { Redo2, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { useMayWrite } from '../../../shell/ReadOnlyNote.js';
+import { useMayWrite, useScansToPut } from '../../../shell/ReadOnlyNote.js';
 import { day, number } from '../../../ui/format.js';
 import { HandBite } from './HandBite.js';
 import { WAYS } from './hands.js';
@@ -179,7 +179,9 @@ function Doubts({ state: { laid, picked } }: { state: LaidScan }) {
 }
 
 function HandOver({ file, scan, state, ways }: Parts) {
-  const mayWrite = useMayWrite('shape');
+  const mayShape = useMayWrite('shape');
+  const put = useScansToPut();
+  const mayUse = put === 'any' || (put === 'wax-ups' && !isGround(file));
   const { saving, use, becomePlan } = useHandOver(file, scan, state.jaw, ways);
   const said = scan.refusal ?? saving;
   return (
@@ -189,7 +191,7 @@ function HandOver({ file, scan, state, ways }: Parts) {
           {said}
         </p>
       )}
-      {mayWrite && (
+      {mayUse && (
         <>
           <button
             type="button"
@@ -201,7 +203,7 @@ function HandOver({ file, scan, state, ways }: Parts) {
               ? 'Use this scan'
               : `Keep it as the ${state.jaw} jaw, ${CASE_STATES[file.state ?? 'before']}`}
           </button>
-          {state.laid.on && (
+          {mayShape && state.laid.on && (
             <button
               type="button"
               className="btn btn-ghost mt-2 w-full"

@@ -60,7 +60,7 @@ export function OwnScan({ file }: { file: CaseFile }) {
   ]);
   const back = (
     <button type="button" className="how" onClick={() => navigate('.', { replace: true })}>
-      leave it as it is
+      leave without using it
     </button>
   );
   return (

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../../data/api.js';
 import { useCase, useSection } from '../../../data/case-context.js';
+import { useMayWrite } from '../../../shell/ReadOnlyNote.js';
 import type { OwnScanWork } from './use-own-scan.js';
 import type { Ways } from './use-ways.js';
 
@@ -18,6 +19,7 @@ export function useHandOver(file: CaseFile, scan: OwnScanWork, jaw: Jaw, { same,
   const { detail, refresh } = useCase();
   const shape = useSection('shape');
   const navigate = useNavigate();
+  const mayShape = useMayWrite('shape');
   const [saving, setSaving] = useState<string>();
   const leave = () => navigate('.', { replace: true });
   const becomePlan = async () => {
@@ -45,7 +47,7 @@ export function useHandOver(file: CaseFile, scan: OwnScanWork, jaw: Jaw, { same,
       );
       await refresh();
       await scan.handedOver();
-      if (made.jaw === 'upper' && isGround(file)) shape.set({ ...shape.data, scanId: made.id });
+      if (mayShape && made.jaw === 'upper' && isGround(file)) shape.set({ ...shape.data, scanId: made.id });
       leave();
     } catch (error) {
       setSaving(sentenceOf(error));
