@@ -7,7 +7,7 @@ import type { Page } from 'playwright-core';
 import sharp from 'sharp';
 import { DATA, URL_ } from '../server/test/house.js';
 import { rendered } from '../standins/test/render.js';
-import { closePages, copyOfAvocet, open, saved, typed, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, copyWithoutScans, open, saved, typed, type Visit, visit } from './browser.js';
 
 /** A small picture of the smile: quick to render, every millimetre known. */
 const SMALL = { widthPx: 900, heightPx: 600 };
@@ -110,6 +110,45 @@ it('the smile from nothing: photograph, scale by a tooth’s width from the scan
   )?.figure;
   expect(Math.abs((await figure(page, 'edge-curve')) - (course?.value ?? 999))).toBeLessThan(30);
   expect(v.troubles).toEqual([]);
+});
+
+it('the points of a portrait are suggested by the model that ships with the application, and taken by a person', async () => {
+  const { page, troubles } = v;
+  const { id, client } = await copyWithoutScans('Face');
+  const now = async () => (await client.get<CaseDetail>(`/cases/${id}`)).body;
+  const { sections, files } = await now();
+  const { version, data } = sections.read;
+  const marked = data.views.find((w) => w.view === 'portrait-smile')?.points ?? [];
+  const views = data.views.map((w) => (w.view === 'portrait-smile' ? { ...w, points: [] } : w));
+  await client.patch(`/cases/${id}/sections/read`, { version, data: { ...data, views } });
+  // Nothing is fetched but from this server.
+  const elsewhere: string[] = [];
+  page.on('request', (r) => {
+    if (!r.url().startsWith(URL_) && !/^(blob|data):/.test(r.url())) elsewhere.push(r.url());
+  });
+  await open(page, id, 'read?view=portrait-smile');
+  await page.getByRole('button', { name: 'suggest the points' }).click();
+  await page.getByText(/^7 points suggested by a model of faces/).waitFor({ timeout: 60_000 });
+  // Suggested is not set.
+  await page.getByText('0 of 10 points').waitFor();
+  await page.getByRole('button', { name: 'Take all 7' }).click();
+  await page.getByText('7 of 10 points').waitFor();
+  await saved(page);
+  const set = (await now()).sections.read.data.views.find((w) => w.view === 'portrait-smile')?.points ?? [];
+  const mmPerPx = 212 / (files.find((f) => f.view === 'portrait-smile')?.width ?? 900);
+  for (const [point, most] of [
+    ['pupil-right', 2.5],
+    ['pupil-left', 2.5],
+    ['corner-right', 4],
+    ['corner-left', 4],
+    ['nose-base', 4],
+  ] as const) {
+    const [own, truth] = [set, marked].map((all) => all.find((p) => p.id === point));
+    const off = Math.hypot((own?.x ?? 0) - (truth?.x ?? 0), (own?.y ?? 0) - (truth?.y ?? 0)) * mmPerPx;
+    expect(`${point} ${off < most ? 'near' : off.toFixed(1)}`).toBe(`${point} near`);
+  }
+  expect(elsewhere).toEqual([]);
+  expect(troubles).toEqual([]);
 });
 
 it('points have names for screen readers, are nudged by keys, and overlays are switched one by one', async () => {

@@ -316,6 +316,7 @@ export {
   stoodBy,
 } from './smile/camera-match.js';
 export { archDepthFrom } from './smile/depths.js';
+export { type FaceMesh, facePoints } from './smile/face-points.js';
 export { byNotice, difference, type Finding, findings } from './smile/findings.js';
 export { freeAngle, freeLength } from './smile/free.js';
 export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';

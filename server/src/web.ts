@@ -25,6 +25,7 @@ export function useSecurityHeaders(app: Express): void {
           'font-src': ["'self'"],
           'connect-src': ["'self'"],
           'worker-src': ["'self'"],
+          'frame-src': ["'self'"],
           'manifest-src': ["'self'"],
           'base-uri': ["'none'"],
           'form-action': ["'self'"],
@@ -92,10 +93,33 @@ function hostOf(origin: string): string | undefined {
   }
 }
 
+/**
+ * The frame in which faces are found. The model's program evaluates text, so it gets a page without rights: of no
+ * origin, without cookies, able to fetch nothing but its own files and to tell our page points.
+ */
+export function useFaceFrame(app: Express, dir: string): void {
+  app.use(
+    '/face-mesh',
+    (request: Request, response: Response, next: NextFunction) => {
+      // A page of no origin has no `self`.
+      const own = `${request.protocol}://${request.headers.host}/face-mesh/`;
+      response.setHeader(
+        'Content-Security-Policy',
+        `sandbox allow-scripts; default-src 'none'; script-src ${own} 'unsafe-eval' 'wasm-unsafe-eval'; connect-src ${own} blob:; frame-ancestors 'self'`,
+      );
+      response.setHeader('Access-Control-Allow-Origin', '*');
+      response.setHeader('Cross-Origin-Resource-Policy', 'cross-origin');
+      next();
+    },
+    express.static(join(dir, 'face-mesh'), { maxAge: '1h', fallthrough: false }),
+  );
+}
+
 /** Serves the built web application; every path that is no file and no interface route gets its page. */
 export function useWeb(app: Express, dir: string): void {
   const page = readFileSync(join(dir, 'index.html'), 'utf8');
   app.use('/assets', express.static(join(dir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  useFaceFrame(app, dir);
   app.use(express.static(dir, { index: false, maxAge: '1h' }));
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (request.method !== 'GET' || request.path.startsWith('/api')) return next();

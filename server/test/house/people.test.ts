@@ -163,6 +163,21 @@ describe('the house at its door', () => {
     expect(await page.text()).toContain(nonce);
   });
 
+  it('gives the one page that evaluates text no rights, and no other page that one', async () => {
+    const frame = await fetch(`${URL_}/face-mesh/frame.html`);
+    expect(frame.status).toBe(200);
+    const policy = frame.headers.get('content-security-policy') ?? '';
+    // Of no origin: no cookies, no storage, nothing of ours can be read (HTML, sandboxing).
+    expect(policy).toMatch(/^sandbox allow-scripts; default-src 'none';/);
+    expect(policy).not.toContain('allow-same-origin');
+    expect(policy).toContain("'unsafe-eval'");
+    expect(policy).toContain("frame-ancestors 'self'");
+    expect(policy).toContain(`connect-src ${URL_}/face-mesh/ blob:`);
+    for (const path of ['/', '/cases/x/read', '/api/health'])
+      expect((await fetch(`${URL_}${path}`)).headers.get('content-security-policy')).not.toContain("'unsafe-eval'");
+    expect((await fetch(`${URL_}/face-mesh/elsewhere.js`)).status).toBe(404);
+  });
+
   it('refuses changes that another site’s page sends', async () => {
     const answer = await new Client().call<Problem>(
       'POST',

@@ -27,7 +27,7 @@ export interface BenchMark {
   readonly at: { readonly x: number; readonly y: number } | undefined;
   /** Where it would lie by the scan or, without one, if both sides were alike, while it is not set. */
   readonly guess?: Px;
-  readonly guessBy?: 'scan' | 'mirror';
+  readonly guessBy?: 'scan' | 'mirror' | 'face';
   /** Set from the scan and not by a hand. */
   readonly fromScan?: boolean;
   /** Whether it lies on an edge of the picture, so that snapping helps. */
@@ -198,6 +198,16 @@ function useViewPoints(view: PhotoView): BenchMarks {
           group,
         ),
       remove: (id) => change({ points: others(id) }),
+      placeAll: (places) => {
+        const ids = new Set(places.map((p) => p.id));
+        change({
+          ...(photo && { photoId: photo.id }),
+          points: [
+            ...points.filter((p) => !ids.has(p.id)),
+            ...places.map(({ id, px: [x, y] }) => ({ id, x: tenth(x), y: tenth(y) })),
+          ],
+        });
+      },
     };
   }, [points, change, view, photo, sentence, roles]);
 }

@@ -12,6 +12,7 @@ import { KeyHint, Stage } from '../../ui/StageLayout.js';
 import { BenchChips } from './BenchChips.js';
 import { CalibrationMarks, CalibrationTool } from './CalibrationTool.js';
 import { DrawnMarks } from './DrawnMarks.js';
+import { FaceSuggestions } from './FaceSuggestions.js';
 import { FindingsPanel } from './FindingsPanel.js';
 import { AS_TAKEN, filterOf } from './LightControls.js';
 import { NextPoint, PatientSides } from './NextPoint.js';
@@ -23,6 +24,7 @@ import { useBenchKeys } from './use-bench-keys.js';
 import { useBoxes } from './use-boxes.js';
 import { useCameraByScan } from './use-camera-by-scan.js';
 import { type Mode, useDrawing } from './use-drawing.js';
+import { useFace } from './use-face.js';
 import { outlinesMissing, useGuided } from './use-guided.js';
 import { useOverlays } from './use-overlays.js';
 import { usePhotoOnScan } from './use-photo-on-scan.js';
@@ -51,9 +53,10 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
   useCameraByScan(match, reading);
   const [beside, setBeside] = useState(false);
   const found = match.state === 'matched' ? match.found : undefined;
-  const guided = useGuided(view, group, found);
-  const { marks, place, remove, placeFromScan, next, goOn, takeGuess, skip } = guided;
   const url = photo && photoUrl(detail.id, photo);
+  const face = useFace(view, url);
+  const guided = useGuided(view, group, found, face.places);
+  const { marks, place, remove, placeFromScan, next, goOn, takeGuess, skip } = guided;
   const boxes = useBoxes(front && mode === 'landmarks' && mayWrite, guided);
   const edges = useEdges(snapping || boxes.on ? url : undefined);
   const missing = useMemo(() => (front ? outlinesMissing(found, landmarks) : NONE), [front, found, landmarks]);
@@ -138,6 +141,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                   )}
                 </PhotoBench>
                 {front && <PatientSides />}
+                {face.can && mayWrite && mode === 'points' && <FaceSuggestions face={face} guided={guided} />}
                 <BenchChips
                   view={view}
                   mode={mode}
@@ -233,6 +237,12 @@ function foot(
   );
 }
 
+const GUESSES = {
+  scan: 'take the scan’s place',
+  mirror: 'take the mirrored place',
+  face: 'take the suggested place',
+} as const;
+
 /** What the hand is to do next, and the keys for it. */
 function Foot({
   words,
@@ -250,9 +260,7 @@ function Foot({
   return (
     <>
       <span>{words}</span>
-      {pointing && next?.guess && (
-        <KeyHint keys={['M']} does={next.guessBy === 'scan' ? 'take the scan’s place' : 'take the mirrored place'} />
-      )}
+      {pointing && next?.guess && <KeyHint keys={['M']} does={GUESSES[next.guessBy ?? 'mirror']} />}
       {pointing && next && mode === 'points' && <KeyHint keys={['X']} does="not seen, go on" />}
       <KeyHint keys={['⇥']} does="next point" />
       <KeyHint keys={['←↑→↓']} does="nudge 1 px" />

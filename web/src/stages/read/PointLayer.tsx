@@ -41,6 +41,25 @@ export function PointLayer({
     <>
       <LipLine marks={marks} which="upper" px={px} />
       <LipLine marks={marks} which="lower" px={px} />
+      {marks.map(
+        (m) =>
+          m.guessBy === 'face' &&
+          m.guess &&
+          m.id !== next?.id && (
+            <circle
+              key={`face ${m.id}`}
+              cx={m.guess[0]}
+              cy={m.guess[1]}
+              r={5 * px}
+              fill="none"
+              stroke="#e3b4dd"
+              strokeWidth={1.8 * px}
+              strokeDasharray={`${3 * px} ${2.4 * px}`}
+              pointerEvents="none"
+              data-testid="face-guess"
+            />
+          ),
+      )}
       {next?.guess && (
         <g
           transform={`translate(${next.guess[0]} ${next.guess[1]}) scale(${px})`}

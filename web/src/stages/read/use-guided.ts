@@ -1,12 +1,17 @@
 import type { PhotoView } from '@radiant/contract';
-import type { PhotoOnScan } from '@radiant/core';
+import type { PhotoOnScan, Px } from '@radiant/core';
 import { useCallback, useMemo, useState } from 'react';
 import { type BenchMark, type MarkGroup, useBenchMarks } from '../../data/bench-marks.js';
 import { useCase } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 
 /** The points of a view in their guided order: which is next, and how one goes on from it. */
-export function useGuided(view: PhotoView, group: MarkGroup, found: PhotoOnScan | undefined) {
+export function useGuided(
+  view: PhotoView,
+  group: MarkGroup,
+  found: PhotoOnScan | undefined,
+  face: ReadonlyMap<string, Px>,
+) {
   const { tooth, selectTooth } = useCase();
   const mayWrite = useMayWrite('read');
   const front = view === 'retracted-front';
@@ -14,7 +19,10 @@ export function useGuided(view: PhotoView, group: MarkGroup, found: PhotoOnScan 
   const [skipped, setSkipped] = useState<readonly string[]>([]);
   // Nothing that shows where a point was set before may be seen while it is set again.
   const hinted = found && group !== 'again' ? found : undefined;
-  const marks = useMemo(() => (hinted ? withScan(plain, hinted) : plain), [plain, hinted]);
+  const marks = useMemo(() => {
+    if (hinted) return withScan(plain, hinted);
+    return group === 'points' && face.size > 0 ? withFace(plain, face) : plain;
+  }, [plain, hinted, group, face]);
   const next = nextOf(marks, skipped, front ? tooth : undefined);
   const goOn = useCallback(
     (set: BenchMark) => {
@@ -43,6 +51,13 @@ function withScan(marks: readonly BenchMark[], found: PhotoOnScan): readonly Ben
     return guess ? { ...m, guess, guessBy: 'scan' as const } : m;
   });
 }
+
+/** Points that aren't set yet get the place where the model of faces sees them. */
+const withFace = (marks: readonly BenchMark[], face: ReadonlyMap<string, Px>): readonly BenchMark[] =>
+  marks.map((m) => {
+    const guess = m.at ? undefined : face.get(m.id);
+    return guess ? { ...m, guess, guessBy: 'face' as const } : m;
+  });
 
 /** The scan's places of landmarks that nobody has set. */
 export function outlinesMissing(
