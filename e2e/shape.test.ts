@@ -124,7 +124,7 @@ it('a broken scan is refused in a sentence and the old one stays', async () => {
 it('a technician turns the arch and comments, and the numbers stand still', async () => {
   const t = await visit('technician');
   await open(t.page, kase.id, 'shape');
-  await t.page.getByText('You read and comment here; the dentist decides.').waitFor();
+  await t.page.getByText('You read and comment here, and put wax-ups in as scans; the dentist decides.').waitFor();
   expect(await t.page.getByLabel('Length').first().isDisabled()).toBe(true);
   await typed(t.page.getByPlaceholder('Write a comment'), 'Incisal embrasures a little deeper, please.');
   await t.page.getByRole('button', { name: 'Send' }).click();

@@ -94,7 +94,7 @@ describe('an empty house of its own, beside the other one', () => {
         'The password needs at least 10 characters.',
       );
       expect((await client.post('/first-account', account)).status).toBe(201);
-      expect((await client.get('/cases')).body).toEqual({ cases: [], total: 0, page: 0, pages: 1 });
+      expect((await client.get('/cases')).body).toEqual({ cases: [], total: 0, page: 0, pages: 1, binned: 0 });
     } finally {
       await house.stop();
     }
