@@ -111,7 +111,7 @@ function KeyList() {
                   <button
                     key={act.id}
                     type="button"
-                    className="key aria-pressed:bg-plum aria-pressed:text-white"
+                    className="key min-h-6 min-w-6 aria-pressed:bg-plum aria-pressed:text-white"
                     aria-pressed={asking === act.id}
                     aria-label={`${keyLabel(act.now)}: ${act.name}, change`}
                     onClick={() => {

@@ -49,7 +49,7 @@ export function Palette({ stage }: { stage: StageDefinition }) {
     >
       <Dialog.Trigger
         className="flex items-center gap-1.5 text-left hover:text-ink"
-        aria-label="Find a stage, a tool, a tooth or a case"
+        title="a stage, a tool, a tooth or a case"
       >
         <Search size={15} aria-hidden="true" /> find
         <kbd className="key max-lg:hidden">{shown('Ctrl K')}</kbd>

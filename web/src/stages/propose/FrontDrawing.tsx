@@ -110,7 +110,7 @@ export function FrontDrawing({
       <svg
         viewBox="-25 -11.8 50 16.8"
         className="h-[calc(100%-26px)] w-full"
-        role="img"
+        role="group"
         aria-label="Front view of the upper front teeth, as they are and as proposed"
       >
         <path d="M-25 0H25" stroke={PALETTE.ink3} strokeWidth={0.05} strokeDasharray="0.4 0.3" />
