@@ -197,6 +197,7 @@ it('cases stand as cards or in a table, are put away and brought back, and are g
   await table.getByRole('row').nth(1).getByRole('link', { name: 'Knot 03' }).click();
   await page.waitForURL(/\/propose$/);
   await page.getByRole('link', { name: /^All cases/ }).click();
+  await typed(page.getByLabel('Find a case'), 'knot 03');
 
   await page.getByRole('button', { name: 'More for Knot 03' }).click();
   await page.getByText('put away …').click();
@@ -210,6 +211,7 @@ it('cases stand as cards or in a table, are put away and brought back, and are g
   await page.getByRole('button', { name: 'bring it back' }).click();
   await page.getByText(/nothing can be changed/).waitFor({ state: 'detached' });
   await page.getByRole('link', { name: /^All cases/ }).click();
+  await typed(page.getByLabel('Find a case'), 'knot 03');
   await table.getByRole('link', { name: 'Knot 03' }).waitFor();
   await page.getByRole('button', { name: 'cards', exact: true }).click();
   await page.context().close();

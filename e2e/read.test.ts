@@ -55,7 +55,7 @@ async function placer(
 it('from an empty case to all measures: photograph, scale, 24 landmarks', async () => {
   const { page } = v;
   await page.getByRole('button', { name: 'New case' }).click();
-  await typed(page.getByLabel('Name'), 'Whimbrel');
+  await typed(page.getByRole('textbox', { name: 'Name' }), 'Whimbrel');
   await typed(page.getByLabel('Age, years'), '41');
   await page.getByRole('button', { name: 'Open the case' }).click();
   await page.getByRole('link', { name: 'read', exact: true }).click();

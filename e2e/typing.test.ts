@@ -220,7 +220,7 @@ it('a technician has no brush, and nothing that they do leaves a contour behind 
   const kase = await copyOfAvocet('Looked at');
   const { page } = await visit('technician');
   await open(page, kase.id, 'shape');
-  await page.getByText('You read and comment here; the dentist decides.').waitFor();
+  await page.getByText('You read and comment here, and put wax-ups in as scans; the dentist decides.').waitFor();
   expect(await page.getByRole('button', { name: 'brush' }).count()).toBe(0);
   await page.keyboard.press('b');
   const canvas = page.locator('canvas').first();
