@@ -12,7 +12,7 @@ import {
 } from '@radiant/contract';
 import { Check, FlipHorizontal2, RotateCcw, RotateCw } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import { type KeyboardEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase } from '../../data/case-context.js';
 import { photoUrl } from '../../data/photo-url.js';
@@ -38,7 +38,12 @@ export function SortPhotos({
   onClose: () => void;
 }) {
   const { detail, refresh } = useCase();
-  const [order] = useState(() => photos.map((f) => f.id));
+  // What was sorted stays in the row; what arrives meanwhile is put behind it.
+  const [seen, setSeen] = useState(() => photos.map((f) => f.id));
+  const order = [...seen, ...photos.map((f) => f.id).filter((id) => !seen.includes(id))];
+  const length = order.length;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the row only grows, so its length tells it
+  useEffect(() => setSeen(order), [length]);
   const rows = order.flatMap((id) => detail.files.find((f) => f.id === id) ?? []);
   const guesses = useGuesses(rows);
   const [state, setState] = useState(first);
