@@ -37,7 +37,7 @@ export function BenchChips({
   const mayWrite = useMayWrite('read');
   const front = view === 'retracted-front';
   return (
-    <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap items-start gap-1 [&>*]:pointer-events-auto">
+    <div className="pointer-events-none absolute inset-x-4 top-3.5 flex flex-wrap items-start gap-1 [&>*]:pointer-events-auto [&_.chip]:px-2">
       {front && (
         <button type="button" className="chip" aria-pressed={mode === 'landmarks'} onClick={() => choose('landmarks')}>
           landmarks
