@@ -58,10 +58,16 @@ export class Threads {
     this.open++;
     const line = told && new MessageChannel();
     line?.port2.on('message', (p: Progress) => told?.(p));
+    // Signals that are made of others may be collected before they fire (Node 20): one, held here, is enough.
+    const end = new AbortController();
+    const leave = () => end.abort();
+    const timer = setTimeout(leave, this.bounds.timeMs);
+    signal?.addEventListener('abort', leave);
+    if (signal?.aborted) leave();
     try {
       return (await this.pool.run(line ? { ...(input as object), line: line.port1 } : input, {
         name,
-        signal: AbortSignal.any([AbortSignal.timeout(this.bounds.timeMs), ...(signal ? [signal] : [])]),
+        signal: end.signal,
         ...(line && { transferList: [line.port1] }),
       })) as T;
     } catch (e) {
@@ -71,6 +77,8 @@ export class Threads {
       if (error.code === 'ERR_WORKER_OUT_OF_MEMORY') throw tooMuch('memory');
       throw error;
     } finally {
+      clearTimeout(timer);
+      signal?.removeEventListener('abort', leave);
       line?.port2.close();
       this.open--;
     }
