@@ -1,5 +1,6 @@
 import { createRequire } from 'node:module';
 import type { Page } from 'playwright-core';
+import sharp from 'sharp';
 import { URL_ } from '../server/test/house.js';
 import { closePages, copyOfAvocet, newPage, open, picture, type Visit, visit } from './browser.js';
 
@@ -117,6 +118,38 @@ describe('every screen meets WCAG 2.2 AA as far as axe-core can tell', () => {
     expect(await findings(v.page)).toEqual([]);
     await v.page.keyboard.press('Escape');
     await v.page.getByText('how?').first().click();
+    expect(await findings(v.page)).toEqual([]);
+  });
+
+  it('the finder, the light’s card, and cases in a table', async () => {
+    await open(v.page, id, 'shape');
+    await v.page.getByText(/form fits it to/).waitFor({ timeout: 60_000 });
+    await v.page.keyboard.press('i');
+    await v.page.getByRole('table', { name: 'Width of the reflecting face' }).waitFor();
+    const found = await findings(v.page);
+    await v.page.keyboard.press('Control+k');
+    await v.page.getByRole('option', { name: /^propose/ }).waitFor();
+    found.push(...(await findings(v.page)));
+    await v.page.keyboard.press('Escape');
+    await v.page.getByRole('link', { name: /^All cases/ }).click();
+    await v.page.getByRole('button', { name: 'table', exact: true }).click();
+    await v.page.getByRole('table', { name: 'Cases' }).waitFor();
+    found.push(...(await findings(v.page)));
+    await v.page.getByRole('button', { name: 'cards', exact: true }).click();
+    expect(found).toEqual([]);
+  });
+
+  it('the sorting of photographs', async () => {
+    await open(v.page, id, 'meet');
+    const bytes = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#557' } })
+      .jpeg()
+      .toBuffer();
+    await v.page
+      .getByLabel('Photograph files')
+      .setInputFiles({ name: 'IMG_1.jpg', mimeType: 'image/jpeg', buffer: bytes });
+    await v.page.getByRole('button', { name: 'Sort it' }).click();
+    await v.page.getByRole('heading', { name: 'One photograph to sort' }).waitFor();
+    await v.page.getByText('Its colours tell no view.').waitFor();
     expect(await findings(v.page)).toEqual([]);
   });
 });

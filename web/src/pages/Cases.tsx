@@ -56,7 +56,7 @@ export function Cases({ who }: { who: Who }) {
       { replace: true },
     );
   const [text, setText] = useTyped(search, (next) => ask({ search: next }));
-  const many = !!data && (data.pages > 1 || search !== '' || data.total > 3);
+  const many = !!data && (data.pages > 1 || search !== '' || data.total > 1);
   return (
     <PracticePage who={who} title="Cases">
       <div className="mb-6 flex flex-wrap items-center gap-3">

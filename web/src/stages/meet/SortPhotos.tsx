@@ -197,14 +197,16 @@ export function SortPhotos({
                     key={view}
                     type="button"
                     aria-pressed={own.view === view}
-                    aria-label={`${PHOTO_VIEWS[view]}${guess?.view === view ? ', the guess' : ''}`}
                     className={`flex min-h-[34px] items-center gap-2.5 rounded-md px-2 text-left hover:bg-porcelain aria-pressed:bg-plum aria-pressed:text-white ${
                       guess?.view === view ? 'shadow-[inset_0_0_0_2px_var(--color-plum)]' : ''
                     }`}
                     onClick={() => sort(own, view)}
                   >
                     <kbd className="key">{keyAt(i)}</kbd>
-                    <span className="flex-1">{PHOTO_VIEWS[view]}</span>
+                    <span className="flex-1">
+                      {PHOTO_VIEWS[view]}
+                      {guess?.view === view && <span className="sr-only">(the guess)</span>}
+                    </span>
                     {there && <span className="text-tiny opacity-75">has one</span>}
                   </button>
                 );
