@@ -1,6 +1,7 @@
-import { type RefObject, useEffect, useState } from 'react';
+import type { RefObject } from 'react';
 import { PALETTE } from '../ui/palette.js';
 import type { BenchView } from './PhotoBench.js';
+import { usePointerPlace } from './use-pointer-place.js';
 
 const SIDE = 156;
 /** How much larger than the bench shows. */
@@ -24,22 +25,7 @@ export function Magnifier({
   height: number;
   filter: string | undefined;
 }) {
-  const [at, setAt] = useState<{ x: number; y: number; w: number }>();
-  useEffect(() => {
-    const own = frame.current;
-    if (!own) return;
-    const move = (e: PointerEvent) => {
-      const box = own.getBoundingClientRect();
-      setAt({ x: e.clientX - box.left, y: e.clientY - box.top, w: box.width });
-    };
-    const leave = () => setAt(undefined);
-    own.addEventListener('pointermove', move);
-    own.addEventListener('pointerleave', leave);
-    return () => {
-      own.removeEventListener('pointermove', move);
-      own.removeEventListener('pointerleave', leave);
-    };
-  }, [frame]);
+  const at = usePointerPlace(frame);
   if (!at) return null;
   const span = SIDE / (view.zoom * TIMES);
   const left = at.x + OFF + SIDE > at.w ? at.x - OFF - SIDE : at.x + OFF;

@@ -3,6 +3,7 @@ import { type ReactNode, type RefObject, useCallback, useEffect, useRef, useStat
 import { useHotkeys } from '../ui/hotkeys.js';
 import { PALETTE } from '../ui/palette.js';
 import { Magnifier } from './Magnifier.js';
+import { usePointerPlace } from './use-pointer-place.js';
 
 /** The part of the picture that is shown: its top left corner in px of the picture, and screen px a picture px. */
 export interface BenchView {
@@ -75,28 +76,13 @@ const wideEnough = ({ left, right, top, bottom }: PictureBox, zoom: number): boo
 
 /** Says beside the pointer what a click would do; a finger has no place beside it. */
 function PointerHint({ frame, children }: { frame: RefObject<HTMLDivElement | null>; children: ReactNode }) {
-  const [at, setAt] = useState<readonly [number, number]>();
-  useEffect(() => {
-    const own = frame.current;
-    if (!own) return;
-    const move = (e: PointerEvent) => {
-      const box = own.getBoundingClientRect();
-      setAt(e.pointerType === 'touch' || e.buttons > 0 ? undefined : [e.clientX - box.left, e.clientY - box.top]);
-    };
-    const leave = () => setAt(undefined);
-    own.addEventListener('pointermove', move);
-    own.addEventListener('pointerleave', leave);
-    return () => {
-      own.removeEventListener('pointermove', move);
-      own.removeEventListener('pointerleave', leave);
-    };
-  }, [frame]);
-  if (!at) return null;
+  const at = usePointerPlace(frame);
+  if (!at || at.busy) return null;
   return (
     <div
       aria-hidden="true"
       className="pointer-events-none absolute top-0 left-0"
-      style={{ transform: `translate(${at[0] + 18}px, ${at[1] + 16}px)` }}
+      style={{ transform: `translate(${at.x + 18}px, ${at.y + 16}px)` }}
     >
       {children}
     </div>
