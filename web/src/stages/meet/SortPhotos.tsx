@@ -127,7 +127,7 @@ export function SortPhotos({
         <Dialog.Content
           aria-describedby={undefined}
           onKeyDown={press}
-          className="fixed inset-4 z-40 flex flex-col overflow-hidden rounded-xl bg-leaf shadow-xl"
+          className="fixed inset-4 z-40 flex flex-col overflow-hidden rounded-xl bg-leaf shadow-xl focus-visible:outline-none"
           onOpenAutoFocus={(e) => {
             // Keys are for the picture, so no button is under Enter at first.
             e.preventDefault();
