@@ -126,13 +126,18 @@ export interface CaseSummary {
   readonly importedBy: string | null;
   /** The stage at which whoever asks left it; null where they have not opened it. */
   readonly leftAt: string | null;
-  /** When it was put away and by whom; it can be brought back until `KEPT_DAYS` later. */
+  /** When it was put away and by whom. */
   readonly removed: PutAway | null;
 }
 
 export interface PutAway {
   readonly at: string;
   readonly by: string;
+  /**
+   * A patient approved a contour of the case: it is part of a record of treatment, and is not forgotten. Any other can be
+   * brought back until `KEPT_DAYS` later.
+   */
+  readonly held: boolean;
 }
 
 /** One page of the list of cases. */

@@ -127,18 +127,20 @@ export const avocetOf = async (client: Client): Promise<CaseSummary> =>
 
 export const signedIn = (role: keyof typeof PEOPLE): Promise<Client> => new Client().signIn(role);
 
+/** Where the test database is, and how one comes in. */
+export const databaseOf = () => ({
+  port: Number(readFileSync(join(DATA, 'database.port'), 'utf8')),
+  user: 'arch',
+  password: readFileSync(join(DATA, 'database.secret'), 'utf8').trim(),
+  name: 'radiant_arch',
+});
+
 /** Runs statements on the test database itself, for what no route can set up. */
 export async function inDatabase<T>(
   work: (run: (sql: string, values?: unknown[]) => Promise<unknown>) => Promise<T>,
 ): Promise<T> {
-  const port = Number(readFileSync(join(DATA, 'database.port'), 'utf8'));
-  const db = await createConnection({
-    host: '127.0.0.1',
-    port,
-    user: 'arch',
-    password: readFileSync(join(DATA, 'database.secret'), 'utf8').trim(),
-    database: 'radiant_arch',
-  });
+  const { name: database, ...rest } = databaseOf();
+  const db = await createConnection({ host: '127.0.0.1', database, ...rest });
   try {
     return await work((sql, values) => db.query(sql, values));
   } finally {

@@ -19,7 +19,7 @@ import {
 } from '@radiant/contract';
 import { literal, Op, type Order, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { ContoursService } from '../contours/contours.service.js';
-import { CaseRow, CommentRow, FileRow, OpeningRow, RevisionRow, SectionRow } from '../database/database.js';
+import { CaseRow, CommentRow, ContourRow, FileRow, OpeningRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { describeFile, FilesService } from '../files/files.service.js';
 import { PracticeSettingsService } from '../people/practice-settings.service.js';
@@ -99,9 +99,10 @@ export class CasesService {
       ),
     ]);
     const ids = cases.map((c) => c.id);
-    const [sections, covers, openings] = await Promise.all([
+    const [sections, covers, held, openings] = await Promise.all([
       this.glances(ids),
       this.covers(ids),
+      bin ? heldOf(ids) : new Set<string>(),
       OpeningRow.findAll({ where: { personId: me.id, caseId: ids }, raw: true }),
     ]);
     return {
@@ -123,7 +124,7 @@ export class CasesService {
           coverId: covers.get(c.id) ?? null,
           importedBy: c.importedBy ?? null,
           leftAt: openings.find((o) => o.caseId === c.id)?.stage ?? null,
-          removed: putAwayOf(c),
+          removed: putAwayOf(c, held.has(c.id)),
         };
       }),
     };
@@ -221,7 +222,10 @@ export class CasesService {
     return {
       id: row.id,
       name: row.name,
-      putAway: putAwayOf(row),
+      putAway: putAwayOf(
+        row,
+        contours.some((c) => c.approved),
+      ),
       imported: row.importedAt
         ? {
             by: row.importedBy ?? '',
@@ -276,8 +280,18 @@ export class CasesService {
   }
 }
 
-const putAwayOf = (row: CaseRow): PutAway | null =>
-  row.removedAt ? { at: row.removedAt.toISOString(), by: row.removedBy ?? '' } : null;
+const putAwayOf = (row: CaseRow, held: boolean): PutAway | null =>
+  row.removedAt ? { at: row.removedAt.toISOString(), by: row.removedBy ?? '', held } : null;
+
+/** Those of the cases that are part of a record of treatment: a patient approved a contour, here or elsewhere. */
+export async function heldOf(caseIds: readonly string[]): Promise<Set<string>> {
+  const approved = await ContourRow.findAll({
+    where: { caseId: [...caseIds], approvedAt: { [Op.ne]: null } },
+    attributes: ['caseId'],
+    raw: true,
+  });
+  return new Set(approved.map((c) => c.caseId));
+}
 
 /** @param settings what the practice has set, for a section that nobody has written yet */
 export function describeSection(

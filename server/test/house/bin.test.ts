@@ -1,5 +1,7 @@
-import type { CaseDetail, CasePage, Problem } from '@radiant/contract';
-import { type Client, signedIn } from '../house.js';
+import { type CaseDetail, type CasePage, type ContourVersion, KEPT_DAYS, type Problem } from '@radiant/contract';
+import { BinService } from '../../src/cases/bin.service.js';
+import { openDatabase } from '../../src/database/database.js';
+import { avocetOf, type Client, databaseOf, signedIn } from '../house.js';
 
 let dentist: Client;
 const listed = async (query = '') => (await dentist.get<CasePage>(`/cases?search=Binned${query}`)).body;
@@ -42,6 +44,33 @@ describe('a case that is put away', () => {
     const missing = await dentist.call('DELETE', '/cases/00000000-0000-4000-8000-000000000000');
     expect(missing.status).toBe(404);
   });
+});
+
+it('after its days a case is forgotten with all that it holds, save one whose contour the patient approved', async () => {
+  const avocet = await avocetOf(dentist);
+  const copy = async (name: string) =>
+    (await dentist.post<CaseDetail>(`/cases/${avocet.id}/duplicate`, { name })).body.id;
+  const [plain, approved] = [await opened('Forgotten'), await copy('Held')];
+  const path = `/cases/${approved}/contours`;
+  const { body: made } = await dentist.post<ContourVersion>(path, { name: 'worn', why: '' });
+  expect((await dentist.post(`${path}/${made.id}/approve`, { word: 'signed' })).status).toBe(200);
+  for (const id of [plain, approved]) await dentist.call('DELETE', `/cases/${id}`);
+
+  const db = openDatabase(databaseOf());
+  try {
+    const bin = new BinService({ counted: () => {} } as never, { release: async () => {} } as never);
+    const days = (n: number) => Date.now() + n * 86_400_000;
+    expect(await bin.forgetOld(days(KEPT_DAYS - 1))).toBe(0);
+    expect((await dentist.get(`/cases/${plain}`)).status).toBe(200);
+    await bin.forgetOld(days(KEPT_DAYS + 1));
+  } finally {
+    await db.close();
+  }
+  expect((await dentist.get(`/cases/${plain}`)).status).toBe(404);
+  const left = (await dentist.get<CaseDetail>(`/cases/${approved}`)).body;
+  expect([left.putAway?.held, left.contours.length]).toEqual([true, 1]);
+  const bin = (await dentist.get<CasePage>('/cases?search=Held&bin=true')).body;
+  expect(bin.cases.map((c) => c.removed?.held)).toEqual([true]);
 });
 
 it('the list is sorted by what the person opened last, and knows at which stage they left it', async () => {

@@ -113,7 +113,7 @@ export function BinnedCase({ summary: c, who, changed }: OfOne) {
         <b className="block truncate font-serif text-figure font-semibold">{c.name}</b>
         {c.removed && (
           <p className="mt-0.5 text-note text-ink-2">
-            put away {day(c.removed.at)} by {c.removed.by}; {leftDays(c.removed.at)}
+            put away {day(c.removed.at)} by {c.removed.by}; {c.removed.held ? HELD : leftDays(c.removed.at)}
           </p>
         )}
         <p className="mt-3 flex flex-wrap items-center gap-3">
@@ -135,6 +135,8 @@ export function BinnedCase({ summary: c, who, changed }: OfOne) {
     </div>
   );
 }
+
+const HELD = 'it stays here, because the patient approved a contour of it';
 
 /** How long it can be brought back. */
 function leftDays(at: string): string {
@@ -207,8 +209,8 @@ function More({ summary: c, who, changed }: OfOne) {
             <AlertDialog.Title className="title">Put {c.name} away?</AlertDialog.Title>
             <AlertDialog.Description className="mt-2 text-ink-2">
               It can be brought back for {KEPT_DAYS} days; then the case is forgotten with its photographs, scans and
-              history. Records of treatment are kept as long as your local rules ask, often for years: write the case
-              file first if anything was done.
+              history. A case with a contour that the patient approved is never forgotten. Records of treatment are kept
+              as long as your local rules ask, often for years: write the case file first if anything was done.
             </AlertDialog.Description>
             <a className="how mt-3 inline-block" href={`/api/cases/${c.id}/case.json`} download={`${c.name}.json`}>
               write the case file
