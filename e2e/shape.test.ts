@@ -315,7 +315,7 @@ describe('the tools on the bench', () => {
     await typed(page.getByLabel('Away from the midline').first(), '-0.8');
     await page.getByText(/12 and 11 pass 0\.\d\d mm into each other/).waitFor();
     // A press mends it, and one step back brings it again.
-    await page.getByRole('button', { name: 'slide them apart' }).click();
+    await page.getByRole('button', { name: 'make room' }).click();
     await page.getByText(/12 and 11 pass/).waitFor({ state: 'detached' });
     await page.getByRole('button', { name: 'Undo' }).click();
     await page.getByText(/12 and 11 pass 0\.\d\d mm into each other/).waitFor();

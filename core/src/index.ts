@@ -77,6 +77,7 @@ export {
   takenIn,
   widthsToMidline,
 } from './contour/plan.js';
+export { FLOSS_MM, proposedCrowns, type RoomMade, roomAmong } from './contour/proposed.js';
 export { LINE_ANGLE_DEG, type ReflectingFace, reflectingFace } from './contour/reflecting-face.js';
 export { hasToothNumbers, readScan, type SegmentedScan } from './contour/scan.js';
 export {

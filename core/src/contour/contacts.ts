@@ -74,9 +74,14 @@ export function contacts(arch: ExistingArch, planned: ReadonlyMap<Fdi, PlannedTo
   return rowOf(arch.jaw).flatMap((t) => contactLeftOf(arch, planned, t) ?? []);
 }
 
-/** The tooth that stands on the mesial side, over places where teeth are missing; of the right central none. */
-function mesialOf(arch: ExistingArch, tooth: Fdi): Fdi | undefined {
-  if (tooth === quadrantOf(arch.jaw, 'left') + 1) return quadrantOf(arch.jaw, 'right') + 1;
+/**
+ * The tooth that stands on the mesial side, over places where teeth are missing. Of two planned centrals the left one
+ * meets the right one, which stands; a planned right one alone meets the left one, which stays.
+ */
+function mesialOf(arch: ExistingArch, plan: ContourPlan, tooth: Fdi): Fdi | undefined {
+  const [right, left] = [quadrantOf(arch.jaw, 'right') + 1, quadrantOf(arch.jaw, 'left') + 1];
+  if (tooth === left) return arch.teeth.has(right) ? right : undefined;
+  if (tooth === right) return arch.teeth.has(left) && !plan[left] ? left : undefined;
   for (let t = tooth - 1; t % 10 > 0; t--) if (arch.teeth.has(t)) return t;
   return undefined;
 }
@@ -102,8 +107,7 @@ export function setContacts(
   for (const side of ['right', 'left'] as const) {
     for (let position = 1; position <= 5; position++) {
       const tooth = quadrantOf(arch.jaw, side) + position;
-      const mesial = mesialOf(arch, tooth);
-      // The right central stands; the left one meets it.
+      const mesial = mesialOf(arch, out, tooth);
       if (!out[tooth] || mesial === undefined) continue;
       const other = surfaceOf(mesial);
       const field = other ? plannedField(other) : (arch.teeth.get(mesial)?.field as SignedField);

@@ -40,8 +40,6 @@ export const DEMO_PEOPLE: readonly { name: string; email: string; role: Role }[]
   { name: 'Technician Sample Ruff', email: 'technician@estuary.example', role: 'technician' },
 ];
 
-/** How tight the samples' crowns stand to the premolars, mm. */
-const CONTACT_MM = 0.02;
 const DONE = 'demo';
 const DEVICES = 'demo-devices';
 const LOOK_MS = 1000;
@@ -227,10 +225,7 @@ export class Demo implements OnModuleDestroy {
     if (!proposal)
       return this.change(row, 'shape', (before) => (before ? undefined : { scanId: file.id, teeth: [] }), me);
     const targets = crownTargets(proposal, choice.gumMm);
-    engine.setPlan(ask(engine, 'firstContour', targets));
-    engine.setPlan(ask(engine, 'pressedApart', CONTACT_MM));
-    engine.setPlan(ask(engine, 'roomMade', CONTACT_MM).plan);
-    const teeth = planInputs(ask(engine, 'pressedApart', CONTACT_MM));
+    const teeth = planInputs(ask(engine, 'proposedCrowns', targets).plan);
     await this.change(row, 'propose', (before) => (before ? undefined : choice), me);
     await this.change(
       row,

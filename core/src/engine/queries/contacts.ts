@@ -1,5 +1,6 @@
-import { type Contact, contactLeftOf, madeRoom, type NarrowedSide, setContacts } from '../../contour/contacts.js';
+import { type Contact, contactLeftOf, setContacts } from '../../contour/contacts.js';
 import type { ContourPlan } from '../../contour/plan.js';
+import { type RoomMade, roomAmong } from '../../contour/proposed.js';
 import { type Fdi, jawOf } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
@@ -15,12 +16,5 @@ export function contactsSet(engine: CaseEngine, tightMm: number): { plan: Contou
   return { plan: both.plan, left: [...upper.left, ...both.left] };
 }
 
-/** The upper plan with its sides narrowed where crowns press into neighbours that stay. */
-export const roomMade = (
-  engine: CaseEngine,
-  tightMm: number,
-): { plan: ContourPlan; narrowed: readonly NarrowedSide[] } => madeRoom(engine.arch('upper'), engine.contour, tightMm);
-
-/** The upper plan with crowns slid apart where one presses into its neighbour by more; gaps stay as they are. */
-export const pressedApart = (engine: CaseEngine, tightMm: number): ContourPlan =>
-  setContacts(engine.arch('upper'), engine.contour, tightMm, 'pressed').plan;
+/** The upper plan without crowns that pass into their neighbours: slid outward, narrowed where a tooth stays. */
+export const roomMade = (engine: CaseEngine): RoomMade => roomAmong(engine.arch('upper'), engine.contour);

@@ -1,5 +1,6 @@
 import { type AlignedTooth, movedInto, removedBetween } from '../../contour/align-first.js';
-import { type ContourPlan, type CrownTarget, firstContour as first } from '../../contour/plan.js';
+import { type CrownTarget, firstContour } from '../../contour/plan.js';
+import { proposedCrowns as proposed, type RoomMade } from '../../contour/proposed.js';
 import { WORLD } from '../../geometry/frame.js';
 import type { Mesh } from '../../geometry/mesh.js';
 import { signedField } from '../../geometry/tree/signed.js';
@@ -9,9 +10,9 @@ import { designOf } from '../../restoration/design.js';
 import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
-/** A first contour of the upper jaw for the given targets. */
-export const firstContour = (engine: CaseEngine, targets: readonly (readonly [Fdi, CrownTarget])[]): ContourPlan =>
-  first(engine.arch('upper'), new Map(targets));
+/** The upper plan with the crowns of a proposal in it; crowns without a target stay as they are. */
+export const proposedCrowns = (engine: CaseEngine, targets: readonly (readonly [Fdi, CrownTarget])[]): RoomMade =>
+  proposed(engine.arch('upper'), new Map(targets), engine.contour);
 
 /** What moving a tooth first would save, of its volume and of its enamel. */
 export interface MovedFirst extends AlignedTooth {
@@ -29,7 +30,7 @@ export interface MovedFirst extends AlignedTooth {
  */
 export function alignedFirst(engine: CaseEngine, targets?: readonly (readonly [Fdi, CrownTarget])[]): MovedFirst[] {
   const arch = engine.arch('upper');
-  return movedInto(arch, targets ? first(arch, new Map(targets)) : engine.contour).map((t): MovedFirst => {
+  return movedInto(arch, targets ? firstContour(arch, new Map(targets)) : engine.contour).map((t): MovedFirst => {
     const [now, aligned] = [
       worstOf(t.tooth, t.stands, t.planned, t.crown),
       worstOf(t.tooth, t.moved, t.plannedMoved, t.crown),

@@ -1,11 +1,11 @@
 import type { CaseEngine } from '../case-engine.js';
 import { biteAt, closedBite, sideLeads } from './bite.js';
-import { contactOf, contactsSet, pressedApart, roomMade } from './contacts.js';
+import { contactOf, contactsSet, roomMade } from './contacts.js';
 import { cut, frameOf } from './cut.js';
 import { difference, proudTeeth } from './difference.js';
 import { asItStands, existing, existingPlan } from './existing.js';
 import { faces } from './faces.js';
-import { alignedFirst, firstContour } from './first-contour.js';
+import { alignedFirst, proposedCrowns } from './first-contour.js';
 import { inPhoto, onPhoto } from './photograph.js';
 import { reduction, reductions, sectionOf } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
@@ -23,11 +23,10 @@ export const QUERIES = {
   existing,
   existingPlan,
   faces,
-  firstContour,
   frameOf,
   inPhoto,
   onPhoto,
-  pressedApart,
+  proposedCrowns,
   proudTeeth,
   reduction,
   reductions,

@@ -1,5 +1,5 @@
 import { contourPlan, planInputs } from '@radiant/contract';
-import { type Fdi, isUpper, sideOf, TIGHT_MM, type ToothClearance } from '@radiant/core';
+import { type Fdi, FLOSS_MM, isUpper, TIGHT_MM, type ToothClearance } from '@radiant/core';
 import { useState } from 'react';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
@@ -9,8 +9,6 @@ import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 
-/** How tight contacts are set where nothing is said, mm: floss snaps through. Common practice, no source. */
-const TIGHTNESS_MM = 0.02;
 /** Deeper into the lower teeth than now by this is told, mm: the scans' error on both sides. */
 const DEEPER_MM = 0.1;
 
@@ -39,21 +37,10 @@ export function PassingNotes({
     const before = neighbours?.bite?.existing.find((e) => e.tooth === p.tooth)?.spaceMm ?? Infinity;
     return p.spaceMm < -DEEPER_MM && p.spaceMm < before - DEEPER_MM && planned(p.tooth) && !told(p);
   });
-  // The outer of the two is slid outward where it is planned; where it stays, what stands before it is narrowed.
-  const mending = ({ right, left }: { right: Fdi; left: Fdi }): 'roomMade' | 'pressedApart' | undefined => {
-    const outer = sideOf(left) === 'left' ? left : right;
-    if (planned(outer)) return 'pressedApart';
-    return outer % 10 > 1 ? 'roomMade' : undefined;
-  };
-  const mend = async (how: 'roomMade' | 'pressedApart') => {
+  const mend = async () => {
     try {
-      const client = clientOf(contour);
-      const plan = contourPlan(shape.data.teeth);
-      const next =
-        how === 'roomMade'
-          ? (await client?.ask(plan, how, TIGHTNESS_MM))?.plan
-          : await client?.ask(plan, how, TIGHTNESS_MM);
-      if (next) shape.set({ ...shape.data, teeth: planInputs(next) });
+      const made = await clientOf(contour)?.ask(contourPlan(shape.data.teeth), 'roomMade');
+      if (made) shape.set({ ...shape.data, teeth: planInputs(made.plan) });
       setRefusal(undefined);
     } catch (error) {
       setRefusal(faultOf(error));
@@ -71,11 +58,9 @@ export function PassingNotes({
           <b className="font-[650]">
             {name(c.right)} and {name(c.left)} pass {number(-c.gapMm, 2)} mm into each other
           </b>
-          {mayWrite && isUpper(c.right) && mending(c) && (
-            <button type="button" className="how block" onClick={() => void mend(mending(c) ?? 'roomMade')}>
-              {mending(c) === 'pressedApart'
-                ? 'slide them apart, outward from the midline'
-                : 'make room: narrow the planned teeth of the side'}
+          {mayWrite && isUpper(c.right) && (
+            <button type="button" className="how block text-left" onClick={() => void mend()}>
+              make room: slide the crowns outward, narrow them before a tooth that stays
             </button>
           )}
         </p>
@@ -120,7 +105,7 @@ export function NeighbourNotes({ contour, neighbours }: { contour: ContourState;
   const mayWrite = useMayWrite('shape');
   const name = useToothLabel();
   const kept = shape.data.contactsMm;
-  const [tight, setTight] = useState(kept ?? TIGHTNESS_MM);
+  const [tight, setTight] = useState(kept ?? FLOSS_MM);
   const keep = (mm: number | null) => shape.set({ ...shape.data, contactsMm: mm });
   const [unmet, setUnmet] = useState<string>();
   if (!neighbours) return null;

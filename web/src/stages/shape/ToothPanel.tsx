@@ -3,12 +3,13 @@ import {
   contourPlan,
   type PlanField,
   planInputs,
+  type SetTarget,
   sameContour,
   sameTarget,
   type TargetSince,
   type ToothPlanInput,
 } from '@radiant/contract';
-import { type Fdi, isPlannable, opposite, SCANNED_SIZE_PM_MM } from '@radiant/core';
+import { type Fdi, isPlannable, opposite, SCANNED_SIZE_PM_MM, sideOf } from '@radiant/core';
 import { useRef, useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
@@ -26,6 +27,9 @@ import { NeighbourNotes } from './NeighbourNotes.js';
 import { ScanUpload } from './ScanUpload.js';
 import type { SetToProposal } from './use-set-to-proposal.js';
 import { Versions } from './Versions.js';
+
+/** Less than this nobody sees on a row of three crowns, mm. House value. */
+const SEEN_MM = 0.05;
 
 /** Which targets are other than the ones that the crowns were set to. */
 function ProposalSince({ since }: { since: readonly TargetSince[] }) {
@@ -86,6 +90,7 @@ export function ToothPanel({
   const proposed = !!target && !target.stays;
   const { setTo, proposalVersion } = shape.data;
   const since = setTo && proposal ? changedSince(setTo, proposal, propose.data.gumMm ?? 0) : [];
+  const narrower = setTo && narrowerWords(setTo, shape.data.teeth);
   // Older contours say only that something was written since.
   const older = !setTo && typeof proposalVersion === 'number' && proposalVersion < propose.version;
 
@@ -160,8 +165,9 @@ export function ToothPanel({
       )}
       {mayWrite && own && proposed && (
         <p className="mt-1.5 text-tiny text-ink-2">
-          Aligned to the arch, and full enough to lie at or in front of the teeth: additive first. Undo brings your
-          numbers back.
+          Aligned to the arch, and full enough to lie at or in front of the teeth: additive first. A row that would
+          press into a tooth that stays is narrowed
+          {narrower && `; the crowns are together ${narrower} than their targets`}. Undo brings your numbers back.
         </p>
       )}
       {contour.state === 'ready' && (
@@ -173,6 +179,17 @@ export function ToothPanel({
       <Comments stage="shape" />
     </>
   );
+}
+
+/** How much narrower the crowns of a side stand than their targets; nothing below what anybody sees. */
+function narrowerWords(setTo: readonly SetTarget[], teeth: readonly ToothPlanInput[]): string | undefined {
+  const sides = (['right', 'left'] as const).flatMap((side) => {
+    const lacks = setTo
+      .filter((s) => sideOf(s.tooth) === side)
+      .reduce((mm, s) => mm + s.widthMm - (teeth.find((t) => t.tooth === s.tooth)?.widthMm ?? s.widthMm), 0);
+    return lacks > SEEN_MM ? [`${number(lacks, 2)} mm narrower on the patient’s ${side}`] : [];
+  });
+  return sides.length > 0 ? sides.join(' and ') : undefined;
 }
 
 /** At most how far, and how much in all, is added and removed. */

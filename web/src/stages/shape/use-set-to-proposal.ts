@@ -1,4 +1,5 @@
-import { crownTargets, planInputs, plannedOn, setTargets } from '@radiant/contract';
+import { contourPlan, crownTargets, planInputs, plannedOn, setTargets } from '@radiant/contract';
+import type { Fdi, ToothPlan } from '@radiant/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { useCase, useSection } from '../../data/case-context.js';
@@ -6,9 +7,6 @@ import { type ContourState, clientOf } from '../../engine/use-contour.js';
 import { useProposal } from '../../engine/use-front.js';
 import { faultOf } from '../../engine/work.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
-
-/** So tight crowns of a proposal stand at most, mm: floss goes through. House value. */
-const FLOSS_MM = 0.02;
 
 export interface SetToProposal {
   readonly can: boolean;
@@ -36,29 +34,25 @@ export function useSetToProposal(contour: ContourState): SetToProposal {
     const client = clientOf(contour);
     if (!client || !proposal) return;
     const gumMm = propose.data.gumMm ?? 0;
-    const first = await client.ask(undefined, 'firstContour', crownTargets(proposal, gumMm));
-    // Round corners let two crowns press into each other that stand side by side by their widths.
-    const plan = await client.ask(first, 'pressedApart', FLOSS_MM);
     const scanId = plannedOn(detail, 'upper')?.id;
     // Teeth beside the row stay as they are, but for first premolars that share the space.
-    const beside = shape.data.teeth
-      .filter((t) => !proposal.targets.some((o) => o.tooth === t.tooth))
-      .map((t) => ({ ...t }));
-    for (const p of proposal.premolars ?? []) {
-      const own = beside.find((t) => t.tooth === p.tooth) ?? {
-        tooth: p.tooth,
-        ...(await client.ask(plan, 'asItStands', p.tooth)),
-        strokes: [],
-      };
-      own.widthMm = Math.round(p.widthMm * 100) / 100;
-      if (!beside.includes(own)) beside.push(own);
+    const beside = contourPlan(shape.data.teeth.filter((t) => !proposal.targets.some((o) => o.tooth === t.tooth)));
+    let { plan } = await client.ask(beside, 'proposedCrowns', crownTargets(proposal, gumMm));
+    if (proposal.premolars) {
+      const sharing: Partial<Record<Fdi, ToothPlan>> = {};
+      for (const { tooth, widthMm } of proposal.premolars)
+        sharing[tooth] = {
+          ...(beside[tooth] ?? (await client.ask(plan, 'asItStands', tooth))),
+          widthMm: Math.round(widthMm * 100) / 100,
+        };
+      plan = (await client.ask({ ...plan, ...sharing }, 'roomMade')).plan;
     }
     shape.set({
       ...shape.data,
       ...(scanId && { scanId }),
       proposalVersion: propose.version,
       setTo: setTargets(proposal, gumMm),
-      teeth: [...planInputs(plan), ...beside],
+      teeth: planInputs(plan),
     });
   }, [contour, proposal, shape, propose.version, propose.data.gumMm, detail]);
 
