@@ -1,7 +1,7 @@
-import type { CaseDetail } from '@radiant/contract';
+import type { CaseDetail, PracticeSettingsState } from '@radiant/contract';
 import { readingOf } from '@radiant/contract';
 import type { Locator, Page } from 'playwright-core';
-import { signedIn } from '../server/test/house.js';
+import { signedIn, URL_, until } from '../server/test/house.js';
 import { closePages, copyOfAvocet, copyWithoutScans, holds, open, saved, type Visit, visit } from './browser.js';
 
 afterAll(closePages);
@@ -286,6 +286,37 @@ it('paper and tables are numbered as the screen is, and say so', async () => {
   }
 });
 
+it('numbers of the practice’s settings are sent once, when the field is left; what was refused is told', async () => {
+  const { page } = v;
+  const client = await signedIn('dentist');
+  const settings = async () => (await client.get<PracticeSettingsState>('/practice/settings')).body;
+  const first = await settings();
+  await page.goto(`${URL_}/people`);
+  const days = page.getByLabel(/A mock-up is worn/);
+  expect(await keys(page, days, '14')).toEqual(['1', '14']);
+  await page.getByRole('checkbox', { name: /Contacts of a new contour are kept/ }).check();
+  const tight = page.getByLabel('Tightness of contacts, mm');
+  expect(await keys(page, tight, '0.05')).toEqual(grown('0.05'));
+  await page.keyboard.press('Tab');
+  await until('all is kept', async () => (await settings()).data.contactsMm === 0.05);
+  const now = await settings();
+  expect(now).toMatchObject({ version: first.version + 3, data: { wearDays: 14, contactsMm: 0.05 } });
+  await client.call('PUT', '/practice/settings', { version: now.version, data: first.data });
+});
+
+it('what is searched for among the cases narrows the list key by key', async () => {
+  const { page } = v;
+  await page.goto(URL_);
+  const search = page.getByLabel('Find a case');
+  for (const seen of await keys(page, search, 'avo').then((s) => s.entries()))
+    expect(seen[1]).toBe('avo'.slice(0, seen[0] + 1));
+  await page
+    .getByRole('link', { name: /^Avocet/ })
+    .first()
+    .waitFor();
+  await page.getByText('Typed twice').waitFor({ state: 'detached' });
+});
+
 it('nothing of all this troubled the page', () => expect(v.troubles).toEqual([]));
 
 it('a case’s name is written where it stands, key by key; Esc leaves it, an empty one is told', async () => {
@@ -304,5 +335,5 @@ it('a case’s name is written where it stands, key by key; Esc leaves it, an em
   await page.keyboard.press('Enter');
   await page.getByRole('heading', { name: 'Whimbrel' }).waitFor();
   expect((await now(kase)).name).toBe('Whimbrel');
-  expect(await page.title()).toBe('Whimbrel · keep · Radiant Arch');
+  await page.waitForFunction(() => document.title === 'Whimbrel · keep · Radiant Arch');
 });

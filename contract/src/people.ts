@@ -1,3 +1,4 @@
+import type { Notation } from '@radiant/core';
 import { IsEmail, IsIn, IsString, Length } from 'class-validator';
 import { ROLES, type Role } from './base/role.js';
 import type { DraftKeeping } from './practice-settings.js';
@@ -106,4 +107,6 @@ export interface Who {
   readonly name: string;
   readonly role: Role;
   readonly practice: string;
+  /** How their practice numbers teeth, until they choose otherwise in their browser. */
+  readonly notation: Notation;
 }

@@ -1,7 +1,17 @@
 import 'reflect-metadata';
-import { SCHOOLS, type SchoolId } from '@radiant/core';
-import { IsDefined, IsIn, IsInt, Max, Min, ValidateNested } from 'class-validator';
+import {
+  type CutFrom,
+  DESIGN_IDS,
+  type DesignId,
+  NOTATION_NAMES,
+  type Notation,
+  SCHOOLS,
+  type SchoolId,
+  STRATEGIES,
+} from '@radiant/core';
+import { IsDefined, IsIn, IsInt, IsNumber, IsOptional, Max, Min, ValidateNested } from 'class-validator';
 import { Holds } from './base/holds.js';
+import { CONTACT_LIMITS, CONTACT_WORDS } from './sections/shape.js';
 
 const words = (what: string) => ({ message: what });
 
@@ -23,10 +33,40 @@ export class PracticeSettings {
   @Min(0, words('A mock-up is worn for 0 to 60 days.'))
   @Max(60, words('A mock-up is worn for 0 to 60 days.'))
   wearDays!: number;
+
+  /** What planned teeth are restored with until another is chosen in the case. */
+  @IsIn(DESIGN_IDS as string[], words('This design is not known.'))
+  design!: DesignId;
+
+  /** Grooves are cut so until it is chosen in the case. */
+  @IsIn(
+    STRATEGIES.map((s) => s.id) as string[],
+    words(`Grooves are cut ${STRATEGIES.map((s) => s.name).join(' or ')}.`),
+  )
+  cutFrom!: CutFrom;
+
+  /** Contacts of a new contour are kept at this tightness, mm, when a number changes; not kept where it is null. */
+  @IsOptional()
+  @IsNumber({ allowNaN: false, allowInfinity: false }, words(CONTACT_WORDS))
+  @Min(CONTACT_LIMITS.min, words(CONTACT_WORDS))
+  @Max(CONTACT_LIMITS.max, words(CONTACT_WORDS))
+  contactsMm!: number | null;
+
+  /** How teeth are numbered until a person chooses otherwise in their browser. */
+  @IsIn(Object.keys(NOTATION_NAMES), words('Teeth are numbered by FDI or Universal.'))
+  notation!: Notation;
 }
 
 /** What holds until a practice sets it. A mock-up is worn for a day to a week: common practice, no source. */
-export const FIRST_SETTINGS: PracticeSettings = { drafts: 'sealed', school: SCHOOLS[0].id, wearDays: 1 };
+export const FIRST_SETTINGS: PracticeSettings = {
+  drafts: 'sealed',
+  school: SCHOOLS[0].id,
+  wearDays: 1,
+  design: 'graduated',
+  cutFrom: STRATEGIES[0].id,
+  contactsMm: null,
+  notation: 'fdi',
+};
 
 /** Settings as they were written at any time; what newer programs have added is as it is at first. */
 export const completedSettings = (data: object): PracticeSettings => ({ ...FIRST_SETTINGS, ...data });

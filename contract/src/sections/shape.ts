@@ -114,6 +114,10 @@ export class SetTarget {
   zenithUpMm!: number;
 }
 
+/** Tightness at which contacts are kept, mm; below 0 they stand open. House limits. */
+export const CONTACT_LIMITS = { min: -0.5, max: 0.1 } as const;
+export const CONTACT_WORDS = 'Contacts are kept between 0.5 mm open and 0.1 mm tight.';
+
 /** The planned contour. */
 export class ShapeSection {
   @IsOptional()
@@ -138,8 +142,8 @@ export class ShapeSection {
   /** Contacts are kept at this tightness, mm, after each change of a number; not kept where nothing is said. */
   @IsOptional()
   @IsNumber(FINITE, words('The tightness of contacts is not a number.'))
-  @Min(-0.5, words('Contacts are kept between 0.5 mm open and 0.1 mm tight.'))
-  @Max(0.1, words('Contacts are kept between 0.5 mm open and 0.1 mm tight.'))
+  @Min(CONTACT_LIMITS.min, words(CONTACT_WORDS))
+  @Max(CONTACT_LIMITS.max, words(CONTACT_WORDS))
   contactsMm?: number | null;
 
   @IsArray(words('The planned teeth are a list.'))

@@ -304,8 +304,14 @@ export function describeSection(
 }
 
 /** What a section holds before anyone has written it, by what the practice has set. */
-const firstContent = (name: SectionName, settings: PracticeSettings | undefined): SectionState['data'] =>
-  name === 'propose' && settings ? { ...EMPTY_SECTIONS.propose, school: settings.school } : EMPTY_SECTIONS[name];
+function firstContent(name: SectionName, settings: PracticeSettings | undefined): SectionState['data'] {
+  if (!settings) return EMPTY_SECTIONS[name];
+  const { school, design, cutFrom: from, contactsMm } = settings;
+  if (name === 'propose') return { ...EMPTY_SECTIONS.propose, school };
+  if (name === 'reduce') return { ...EMPTY_SECTIONS.reduce, design, from };
+  if (name === 'shape' && contactsMm !== null) return { ...EMPTY_SECTIONS.shape, contactsMm };
+  return EMPTY_SECTIONS[name];
+}
 
 function describeComment(c: CommentRow): CaseComment {
   return { id: c.id, stage: c.stage, body: c.body, by: c.byName, role: c.role, at: c.at.toISOString() };

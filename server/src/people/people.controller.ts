@@ -19,8 +19,6 @@ import { PeopleService } from './people.service.js';
 import { PracticeSettingsService } from './practice-settings.service.js';
 import { Allow, Me, Public, type Rule, type SignedIn } from './session.js';
 
-const who = ({ id, name, role, practice }: SignedIn): Who => ({ id, name, role, practice });
-
 const dentists: Rule = (me) =>
   me.role === 'dentist' ? undefined : 'Only a dentist adds and ends people, and sets what holds for the practice.';
 
@@ -38,11 +36,15 @@ export class PeopleController {
   async session(@Me() me: SignedIn | undefined): Promise<Session> {
     if (!me) return { who: null, firstAccountNeeded: await this.people.isEmpty(), draftKey: null, drafts: 'sealed' };
     return {
-      who: who(me),
+      who: await this.who(me),
       firstAccountNeeded: false,
       draftKey: this.people.draftKey(me),
       drafts: (await this.settings.of(me.practiceId)).drafts,
     };
+  }
+
+  private async who({ id, name, role, practice, practiceId }: SignedIn): Promise<Who> {
+    return { id, name, role, practice, notation: (await this.settings.of(practiceId)).notation };
   }
 
   /** What the practice has set. */
@@ -67,7 +69,7 @@ export class PeopleController {
   async signIn(@Body(new Checked(SignIn)) input: SignIn, @Req() request: Request): Promise<Who> {
     const person = await this.people.signIn(input, request.ip ?? '');
     await startSession(request, person.id);
-    return who(person);
+    return this.who(person);
   }
 
   @Public()
@@ -84,7 +86,7 @@ export class PeopleController {
   async first(@Body(new Checked(FirstAccount)) input: FirstAccount, @Req() request: Request): Promise<Who> {
     const person = await this.people.first(input);
     await startSession(request, person.id);
-    return who(person);
+    return this.who(person);
   }
 
   /** Back in with a code that `bin/owner` has printed, and a new password. */
@@ -95,7 +97,7 @@ export class PeopleController {
   async recover(@Body(new Checked(Recovery)) input: Recovery, @Req() request: Request): Promise<Who> {
     const person = await this.people.recover(input, request.ip ?? '');
     await startSession(request, person.id);
-    return who(person);
+    return this.who(person);
   }
 
   /** A new password of one's own; all other sessions end, this one goes on. */
@@ -118,7 +120,7 @@ export class PeopleController {
   @Post('people')
   @Allow(dentists)
   async add(@Body(new Checked(NewPerson)) input: NewPerson, @Me() me: SignedIn): Promise<Who> {
-    return who(await this.people.add(input, me.practiceId));
+    return this.who(await this.people.add(input, me.practiceId));
   }
 
   /** A first password for somebody who has lost theirs. */

@@ -16,7 +16,7 @@ declare module 'express-session' {
 }
 
 /** The signed-in person with the practice they belong to. */
-export interface SignedIn extends Who {
+export interface SignedIn extends Omit<Who, 'notation'> {
   readonly practiceId: string;
 }
 

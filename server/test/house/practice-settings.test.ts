@@ -54,6 +54,9 @@ it('that are none are told in a sentence', async () => {
   for (const [over, words] of [
     [{ school: 'mine' }, 'This school is not known.'],
     [{ drafts: 'burnt' }, 'Edits that were not sent stay sealed or are removed.'],
+    [{ design: 'marble' }, 'This design is not known.'],
+    [{ contactsMm: 0.4 }, 'Contacts are kept between 0.5 mm open and 0.1 mm tight.'],
+    [{ notation: 'mine' }, 'Teeth are numbered by FDI or Universal.'],
     [{ fees: 3 }, 'The field “data.fees” does not belong here.'],
   ] as const)
     expect((await put(version, { ...data, ...over })).body.errors?.[0]?.message).toBe(words);
@@ -74,6 +77,19 @@ it('hold where nothing is written: a case is proposed by the practice’s school
   expect((await opened()).sections.propose.data.school).toBe('natural');
 });
 
+it('hold for design, cut, contacts and numbers too: a case begins with them, and who signs in is told the numbers', async () => {
+  const { version, data } = await state();
+  const own = { design: 'ceramic-crown', cutFrom: 'tooth', contactsMm: 0.05, notation: 'universal' } as const;
+  expect((await put(version, { ...data, ...own })).status).toBe(200);
+  const { sections } = await opened();
+  expect(sections.reduce).toMatchObject({ version: 0, data: { design: 'ceramic-crown', from: 'tooth' } });
+  expect(sections.shape.data.contactsMm).toBe(0.05);
+  expect((await dentist.get<Session>('/session')).body.who?.notation).toBe('universal');
+  // Settings that an older program wrote have none of these.
+  await put(version + 1, { ...data, contactsMm: null });
+  expect((await opened()).sections.shape.data.contactsMm).toBeUndefined();
+});
+
 it('of another practice are its own', async () => {
   const [practice, person] = [randomUUID(), randomUUID()];
   await inDatabase(async (run) => {
@@ -82,5 +98,13 @@ it('of another practice are its own', async () => {
   });
   expect((await state()).data.school).not.toBe('liked');
   await inDatabase((run) => run('DELETE FROM practices WHERE id = ?', [practice]));
-  expect(FIRST_SETTINGS).toEqual({ drafts: 'sealed', school: 'ratio', wearDays: 1 });
+  expect(FIRST_SETTINGS).toEqual({
+    drafts: 'sealed',
+    school: 'ratio',
+    wearDays: 1,
+    design: 'graduated',
+    cutFrom: 'mock-up',
+    contactsMm: null,
+    notation: 'fdi',
+  });
 });

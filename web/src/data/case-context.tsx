@@ -42,6 +42,14 @@ const CaseContext = createContext<CaseContextValue | undefined>(undefined);
 
 const REFRESH_MS = 10_000;
 
+/** How teeth are numbered in this browser, where somebody has chosen it; the practice's way counts else. */
+const CHOSEN = 'radiant-notation';
+
+function chosenNotation(): Notation | undefined {
+  const kept = localStorage.getItem(CHOSEN);
+  return kept === 'fdi' || kept === 'universal' ? kept : undefined;
+}
+
 /** Loads a case, keeps it fresh, and gives the stages its sections. */
 export function CaseProvider({
   id,
@@ -62,9 +70,7 @@ export function CaseProvider({
   const stores = useRef<Stores | undefined>(undefined);
   const drafts = useDrafts();
   const [tooth, selectTooth] = useState<Fdi>(11);
-  const [notation, setNotation] = useState<Notation>(() =>
-    localStorage.getItem('radiant-notation') === 'universal' ? 'universal' : 'fdi',
-  );
+  const [notation, setNotation] = useState<Notation>(() => chosenNotation() ?? who.notation);
 
   if (detail && !stores.current) {
     stores.current = Object.fromEntries(
@@ -125,7 +131,7 @@ export function CaseProvider({
             selectTooth,
             notation,
             setNotation: (n) => {
-              localStorage.setItem('radiant-notation', n);
+              localStorage.setItem(CHOSEN, n);
               setNotation(n);
             },
             refresh: () => mutate(),

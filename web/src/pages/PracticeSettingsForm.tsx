@@ -1,16 +1,27 @@
 import {
+  CONTACT_LIMITS,
   DRAFT_KEEPING,
   type DraftKeeping,
   type PracticeSettings,
   type PracticeSettingsChange,
   type PracticeSettingsState,
 } from '@radiant/contract';
-import { SCHOOLS, type SchoolId } from '@radiant/core';
-import { useId, useState } from 'react';
+import {
+  DESIGNS,
+  type DesignId,
+  designOf,
+  FLOSS_MM,
+  NOTATION_NAMES,
+  type Notation,
+  SCHOOLS,
+  type SchoolId,
+  STRATEGIES,
+} from '@radiant/core';
+import { useId, useRef, useState } from 'react';
 import useSWR from 'swr';
 import { api, sentenceOf } from '../data/api.js';
 import { moment } from '../ui/format.js';
-import { NumberInput } from '../ui/NumberInput.js';
+import { NumberInput, type NumberInputProps } from '../ui/NumberInput.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
 import { useHere } from './Gate.js';
 
@@ -26,26 +37,36 @@ export function PracticeSettingsForm() {
   const { data, error, mutate } = useSWR(PATH, (path: string) => api.get<PracticeSettingsState>(path));
   const [refusal, setRefusal] = useState<string>();
   const daysId = useId();
+  /** What was pressed and is on its way. */
+  const [wished, setWished] = useState<Partial<PracticeSettings>>({});
+  const before = useRef(Promise.resolve<PracticeSettingsState | undefined>(undefined));
   if (!data)
     return error ? (
       <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} />
     ) : (
       <Waiting what="the practice’s settings" />
     );
-  const set = async (change: Partial<PracticeSettings>) => {
+  // One after the other: what is pressed while another is on its way is a change of what that one made.
+  const set = (change: Partial<PracticeSettings>) => {
     setRefusal(undefined);
-    const next: PracticeSettingsChange = { version: data.version, data: { ...data.data, ...change } };
-    try {
-      await mutate(api.put<PracticeSettingsState>(PATH, next), {
-        optimisticData: { ...data, data: next.data },
-        revalidate: false,
-      });
-      await refresh();
-    } catch (e) {
-      setRefusal(sentenceOf(e));
-      await mutate();
-    }
+    setWished((w) => ({ ...w, ...change }));
+    const mine = before.current.then(async (last) => {
+      const base = last && last.version >= data.version ? last : data;
+      const next: PracticeSettingsChange = { version: base.version, data: { ...base.data, ...change } };
+      try {
+        const now = await mutate(api.put<PracticeSettingsState>(PATH, next), { revalidate: false });
+        await refresh();
+        return now;
+      } catch (e) {
+        setRefusal(sentenceOf(e));
+        return mutate();
+      } finally {
+        if (before.current === mine) setWished({});
+      }
+    });
+    before.current = mine;
   };
+  const shown = { ...data.data, ...wished };
   return (
     <section aria-label="What the practice has set">
       <h2 className="title mb-3">What holds for the practice</h2>
@@ -53,8 +74,8 @@ export function PracticeSettingsForm() {
         <span className="mb-1 block">A case is proposed by, until another school is chosen in it</span>
         <select
           className="field max-w-[280px]"
-          value={data.data.school}
-          onChange={(e) => void set({ school: e.target.value as SchoolId })}
+          value={shown.school}
+          onChange={(e) => set({ school: e.target.value as SchoolId })}
         >
           {SCHOOLS.map((s) => (
             <option key={s.id} value={s.id}>
@@ -62,24 +83,98 @@ export function PracticeSettingsForm() {
             </option>
           ))}
         </select>
-        <span className="mt-1 block text-note text-ink-2">
-          {SCHOOLS.find((s) => s.id === data.data.school)?.reason}
-        </span>
+        <span className="mt-1 block text-note text-ink-2">{SCHOOLS.find((s) => s.id === shown.school)?.reason}</span>
       </label>
+      <label className="mb-5 block">
+        <span className="mb-1 block">Teeth are restored with, until another design is chosen in the case</span>
+        <select
+          className="field max-w-[280px]"
+          value={shown.design}
+          onChange={(e) => set({ design: e.target.value as DesignId })}
+        >
+          {DESIGNS.map((d) => (
+            <option key={d.id} value={d.id}>
+              {d.name}
+            </option>
+          ))}
+        </select>
+        <span className="mt-1 block text-note text-ink-2">{designOf(shown.design).reason}</span>
+      </label>
+      <fieldset className="mb-5">
+        <legend className="mb-1.5">Grooves are cut</legend>
+        <span className="flex gap-5">
+          {STRATEGIES.map((s) => (
+            <label key={s.id} className="flex items-center gap-2">
+              <input
+                type="radio"
+                className="accent-plum"
+                name="cut-from"
+                checked={shown.cutFrom === s.id}
+                onChange={() => set({ cutFrom: s.id })}
+              />
+              {s.name}
+            </label>
+          ))}
+        </span>
+      </fieldset>
+      <div className="mb-5">
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="accent-plum"
+            checked={shown.contactsMm !== null}
+            onChange={(e) => set({ contactsMm: e.target.checked ? FLOSS_MM : null })}
+          />
+          Contacts of a new contour are kept when a width changes, at
+        </label>
+        <span className="mt-1 block pl-6">
+          <NumberOnceDone
+            label="Tightness of contacts, mm"
+            className="field w-[76px] text-right disabled:opacity-50"
+            value={shown.contactsMm ?? FLOSS_MM}
+            min={CONTACT_LIMITS.min}
+            max={CONTACT_LIMITS.max}
+            step={0.01}
+            digits={2}
+            unit="mm"
+            disabled={shown.contactsMm === null}
+            onTaken={(mm) => set({ contactsMm: mm })}
+          />{' '}
+          mm tight
+        </span>
+      </div>
+      <fieldset className="mb-5">
+        <legend className="mb-1.5">Teeth are numbered, until somebody chooses otherwise in their browser, by</legend>
+        <span className="flex gap-5">
+          {(Object.keys(NOTATION_NAMES) as Notation[]).map((n) => (
+            <label key={n} className="flex items-center gap-2">
+              <input
+                type="radio"
+                className="accent-plum"
+                name="notation"
+                checked={shown.notation === n}
+                onChange={() => set({ notation: n })}
+              />
+              {NOTATION_NAMES[n].long}
+            </label>
+          ))}
+        </span>
+      </fieldset>
       <div className="mb-5">
         <label htmlFor={daysId} className="mb-1 block">
           A mock-up is worn, before a contour is approved, for at least
         </label>
-        <NumberInput
+        <NumberOnceDone
           id={daysId}
           className="field w-[76px] text-right"
-          value={data.data.wearDays}
+          value={shown.wearDays}
           min={0}
           max={60}
           step={1}
           digits={0}
+          whole
           unit="days"
-          onChange={(days) => days !== null && void set({ wearDays: days })}
+          onTaken={(days) => set({ wearDays: days })}
         />{' '}
         days
         <span className="mt-1 block text-note text-ink-2">
@@ -94,8 +189,8 @@ export function PracticeSettingsForm() {
               type="radio"
               className="mt-1 accent-plum"
               name="drafts"
-              checked={data.data.drafts === k}
-              onChange={() => void set({ drafts: k })}
+              checked={shown.drafts === k}
+              onChange={() => set({ drafts: k })}
             />
             {KEEPING[k]}
           </label>
@@ -112,5 +207,24 @@ export function PracticeSettingsForm() {
         </p>
       )}
     </section>
+  );
+}
+
+/** A number that is taken when the person is done with it: each key of it sent would overtake the one before. */
+function NumberOnceDone({
+  onTaken,
+  ...field
+}: Omit<NumberInputProps, 'onChange' | 'onDone'> & { readonly onTaken: (value: number) => void }) {
+  const typed = useRef(field.value);
+  return (
+    <NumberInput
+      {...field}
+      onChange={(value) => {
+        typed.current = value;
+      }}
+      onDone={() => {
+        if (typed.current !== null && typed.current !== field.value) onTaken(typed.current);
+      }}
+    />
   );
 }
