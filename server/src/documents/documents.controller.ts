@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs';
-import { unlink } from 'node:fs/promises';
+import { stat, unlink } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
@@ -163,6 +163,7 @@ export class DocumentsController {
     const path = await this.documents.write(own);
     try {
       head(response, 'application/json', `${own.name}.radiant-arch.json`);
+      response.setHeader('content-length', (await stat(path)).size);
       // Broken off on the way, the connection ends without its proper end, and the browser tells a failed download.
       await pipeline(createReadStream(path), response).catch(() => response.destroy());
     } finally {

@@ -13,6 +13,7 @@ import {
   writeStlBinary,
 } from '@radiant/core';
 import { mockUpModel } from './mock-up/model.js';
+import type { Tell } from './tell.js';
 import { type Body, writeThreeMf } from './three-mf.js';
 
 /** What goes out as a surface. */
@@ -29,9 +30,6 @@ export const MIME: Readonly<Record<Format, string>> = {
   obj: 'model/obj',
   ply: 'model/ply',
 };
-
-/** Hears what is being done, and which share of all is done, 0 to 1. */
-export type Tell = (what: string, share: number) => void;
 
 interface Bodies {
   readonly title: string;

@@ -24,6 +24,7 @@ import {
   type ToothReduction,
   type ToothSection,
 } from '@radiant/core';
+import type { Tell } from './tell.js';
 
 /** One tooth of the plan with everything that is told of it. */
 export interface SheetTooth {
@@ -62,6 +63,7 @@ const TEETH_A_PAGE = 6;
 
 /**
  * @param engine holds the scans of the jaws that there are
+ * @param tell hears which tooth is being worked out
  * @returns undefined while no planned tooth stands in a scan
  */
 export function planSheet(
@@ -69,6 +71,7 @@ export function planSheet(
   practice: string,
   notation: Notation,
   engine: CaseEngine,
+  tell: Tell = () => undefined,
 ): PlanSheet | undefined {
   const { meet, read, shape, reduce } = detail.sections;
   const plan = contourPlan(shape.data.teeth);
@@ -97,11 +100,14 @@ export function planSheet(
       ...inPages(rowOf('upper').filter((t) => teeth.includes(t))),
       ...inPages([...rowOf('lower')].reverse().filter((t) => teeth.includes(t))),
     ].map((page) =>
-      page.map((tooth) => ({
-        design: restorationOf(tooth, reduce.data).design,
-        reduction: ask(engine, 'reduction', tooth, reduce.data, from, mouthOf(meet.data)),
-        section: ask(engine, 'sectionOf', tooth, reduce.data),
-      })),
+      page.map((tooth) => {
+        tell(`Working out ${label(tooth, notation)}`, 0.2 + (0.7 * teeth.indexOf(tooth)) / teeth.length);
+        return {
+          design: restorationOf(tooth, reduce.data).design,
+          reduction: ask(engine, 'reduction', tooth, reduce.data, from, mouthOf(meet.data)),
+          section: ask(engine, 'sectionOf', tooth, reduce.data),
+        };
+      }),
     ),
   };
 }

@@ -14,12 +14,13 @@ import { parsed, SECTION_BODY } from '../common/body.js';
 import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/problem.filter.js';
 import { type CaseInput, readCaseFile } from './case-reader.js';
 import { type CaseOutput, writeCaseFile } from './case-writer.js';
-import { contourFile, type Format, type Surface, type Tell } from './contour-file.js';
+import { contourFile, type Format, type Surface } from './contour-file.js';
 import { engineOn } from './engines.js';
 import { decodedHeic } from './heic.js';
 import { type Inspected, inspectFile, nameOf } from './inspect.js';
 import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
+import { tellOn } from './tell.js';
 
 // What runs in a thread of the pool: each export is one kind of work. A refusal goes back as data, since the classes of
 // errors do not cross threads.
@@ -77,27 +78,27 @@ export const readChange = ({ name, bytes }: { name: SectionName; bytes: Uint8Arr
     return { version: change.version, text: JSON.stringify(value) };
   });
 
-/** The plan on one page. Empty while there is none. */
-export const plan = ({
-  detail,
-  practice,
-  notation,
-  scanPaths,
-}: {
-  detail: CaseDetail;
-  practice: string;
-  notation: Notation;
-  scanPaths: readonly string[];
-}) =>
-  told(async () => {
-    const sheet = planSheet(detail, practice, notation, await engineOn(scanPaths));
-    return sheet ? new Uint8Array(await planPdf(sheet)) : new Uint8Array();
-  });
-
 /** Set by the threads where somebody listens. */
 interface Line {
   readonly line?: MessagePort;
 }
+
+export interface PlanOrder {
+  readonly detail: CaseDetail;
+  readonly practice: string;
+  readonly notation: Notation;
+  readonly scanPaths: readonly string[];
+}
+
+/** The plan on one page. Empty while there is none. @param line on which it is told how far it is */
+export const plan = ({ detail, practice, notation, scanPaths, line }: PlanOrder & Line) =>
+  told(async () => {
+    const tell = tellOn(line);
+    tell('Reading the scans', 0.05);
+    const sheet = planSheet(detail, practice, notation, await engineOn(scanPaths), tell);
+    tell('Drawing the pages', 0.9);
+    return sheet ? new Uint8Array(await planPdf(sheet)) : new Uint8Array();
+  });
 
 export interface SurfaceOrder {
   readonly detail: CaseDetail;
@@ -112,7 +113,7 @@ export interface SurfaceOrder {
 /** A surface as a file. Empty while there is none. @param line on which it is told how far it is */
 export const surface = ({ detail, scanPath, jaw, what, format, notation, version, line }: SurfaceOrder & Line) =>
   told(async () => {
-    const tell: Tell = (words, share) => line?.postMessage({ what: words, share });
+    const tell = tellOn(line);
     tell('Reading the scan', 0.05);
     const bytes = await contourFile(
       detail,

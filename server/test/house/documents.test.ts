@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import type { CaseDetail, CaseDocument, CasePage, CaseSummary, Problem } from '@radiant/contract';
 import { contourPlan } from '@radiant/contract';
 import {
@@ -252,6 +253,23 @@ describe('the plan as PDF', () => {
       const letter = items[items.indexOf(depth) + 1]?.text ?? '';
       expect([letter, depthOf.get(letter)]).toEqual([letter, depth.text]);
     }
+  });
+
+  it('says tooth by tooth how far it is to whoever gave it a number', async () => {
+    const [job, { body: kase }] = [randomUUID(), await copied('Told as it is made')];
+    const said = new Set<string>();
+    let done = false;
+    const pdf = dentist.bytes(`/cases/${kase.id}/plan.pdf?job=${job}`).finally(() => {
+      done = true;
+    });
+    const asking = await signedIn('dentist');
+    while (!done) {
+      const { status, body } = await asking.get<{ what: string; share: number }>(`/cases/making/${job}`);
+      if (status === 200) said.add(body.what);
+    }
+    expect((await pdf).length).toBeGreaterThan(10_000);
+    expect([...said].some((what) => /^Working out [12][1-3]$/.test(what))).toBe(true);
+    expect((await asking.get(`/cases/making/${job}`)).status).toBe(404);
   });
 
   it('is refused in a sentence while there is no contour', async () => {

@@ -20,6 +20,9 @@ export interface Job {
 /** The server is asked so often how far it is, ms. */
 const ASK_MS = 700;
 
+/** It is told at every so many bytes how much has come. */
+const TOLD_BYTES = 2e6;
+
 /** What is being made goes on while other pages are looked at; a made file is saved as soon as it is there. */
 export class Jobs {
   private all: readonly Job[] = [];
@@ -54,7 +57,7 @@ export class Jobs {
         throw new Error(
           ((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? 'The server refused this.',
         );
-      const url = URL.createObjectURL(await response.blob());
+      const url = URL.createObjectURL(await this.received(id, response));
       save(url, name);
       this.change(id, { state: 'done', url });
     } catch (error) {
@@ -87,6 +90,26 @@ export class Jobs {
   private async ask(id: string): Promise<void> {
     const said = await api.get<{ what: string; share: number }>(`/cases/making/${id}`).catch(() => undefined);
     if (said && this.all.find((j) => j.id === id)?.state === 'making') this.change(id, said);
+  }
+
+  /** What comes, counted on its way where it is large. */
+  private async received(id: string, response: Response): Promise<Blob> {
+    const reader = response.body?.getReader();
+    if (!reader) return response.blob();
+    const parts: BlobPart[] = [];
+    let bytes = 0;
+    let told = 0;
+    for (;;) {
+      const { done, value } = await reader.read();
+      if (done) break;
+      parts.push(value);
+      bytes += value.byteLength;
+      if (bytes - told < TOLD_BYTES) continue;
+      told = bytes;
+      const all = Number(response.headers.get('content-length') ?? 0);
+      this.change(id, { what: `Receiving, ${(bytes / 1e6).toFixed(0)} MB`, ...(all > 0 && { share: bytes / all }) });
+    }
+    return new Blob(parts, { type: response.headers.get('content-type') ?? '' });
   }
 
   private change(id: string, to: Partial<Job>): void {
