@@ -50,12 +50,13 @@ export async function typed(field: Locator, text: string): Promise<void> {
   await field.pressSequentially(text, { delay: 10 });
 }
 
-/** A browser of its own, not signed in. */
-export async function newPage(): Promise<Page> {
+/** A browser of its own, not signed in. @param hasTouch whether its screen is touched, as a tablet's */
+export async function newPage(hasTouch = false): Promise<Page> {
   const context = await (await start()).newContext({
     viewport: { width: 1280, height: 800 },
     deviceScaleFactor: 0.5,
     acceptDownloads: true,
+    hasTouch,
   });
   contexts.add(context);
   context.once('close', () => contexts.delete(context));
@@ -65,8 +66,8 @@ export async function newPage(): Promise<Page> {
 }
 
 /** A browser of its own, signed in; how one signs in by hand is tried in `house.test.ts`. */
-export async function visit(role: keyof typeof PEOPLE = 'dentist'): Promise<Visit> {
-  const page = await newPage();
+export async function visit(role: keyof typeof PEOPLE = 'dentist', hasTouch = false): Promise<Visit> {
+  const page = await newPage(hasTouch);
   const [name, value] = (await signedIn(role)).session;
   await page.context().addCookies([{ name, value, url: URL_ }]);
   const troubles: string[] = [];

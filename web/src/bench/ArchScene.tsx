@@ -90,8 +90,24 @@ export const ArchScene = memo(function ArchScene({
     );
   }, [planned, showing, biteMaps]);
 
+  const tell = useCallback(
+    (words: string, e?: ThreeEvent<PointerEvent>) => {
+      const at = reading?.current;
+      if (!at) return;
+      at.hidden = words === '';
+      at.textContent = words;
+      if (!e) return;
+      // A finger hides what lies under it: the words stand above.
+      const down = e.pointerType === 'touch' ? -64 : 14;
+      at.style.transform = `translate(${e.nativeEvent.offsetX + 14}px, ${e.nativeEvent.offsetY + down}px)`;
+    },
+    [reading],
+  );
+
   useEffect(() => {
-    const up = () => {
+    const up = (e: PointerEvent) => {
+      // A lifted finger is over nothing any more.
+      if (e.pointerType === 'touch') tell('');
       hold.current = false;
       if (stroke.current !== undefined) brush?.end();
       stroke.current = undefined;
@@ -102,18 +118,7 @@ export const ArchScene = memo(function ArchScene({
       window.removeEventListener('pointerup', up);
       window.removeEventListener('pointercancel', up);
     };
-  }, [brush]);
-
-  const tell = useCallback(
-    (words: string, e?: ThreeEvent<PointerEvent>) => {
-      const at = reading?.current;
-      if (!at) return;
-      at.hidden = words === '';
-      at.textContent = words;
-      if (e) at.style.transform = `translate(${e.nativeEvent.offsetX + 14}px, ${e.nativeEvent.offsetY + 14}px)`;
-    },
-    [reading],
-  );
+  }, [brush, tell]);
 
   const hand = useMemo<ToothHand>(
     () => ({

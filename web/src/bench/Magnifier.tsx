@@ -1,17 +1,19 @@
 import type { RefObject } from 'react';
 import { PALETTE } from '../ui/palette.js';
 import type { BenchView } from './PhotoBench.js';
-import { usePointerPlace } from './use-pointer-place.js';
+import { type PointerPlace, usePointerPlace } from './use-pointer-place.js';
 
 const SIDE = 156;
 /** How much larger than the bench shows. */
 const TIMES = 3;
-/** Free room between the pointer and the lens, px. */
+/** Free room between the pointer and the lens, px; a finger hides more. */
 const OFF = 22;
+const OFF_FINGER = 46;
 
 /** A lens that follows the pointer over the bench and shows what lies under it, with a cross at the very place. */
 export function Magnifier({
   frame,
+  finger,
   view,
   src,
   width,
@@ -19,17 +21,21 @@ export function Magnifier({
   filter,
 }: {
   frame: RefObject<HTMLDivElement | null>;
+  /** Where a finger aims. */
+  finger?: PointerPlace | undefined;
   view: BenchView;
   src: string;
   width: number;
   height: number;
   filter: string | undefined;
 }) {
-  const at = usePointerPlace(frame);
+  const pointer = usePointerPlace(frame);
+  const at = finger ?? pointer;
   if (!at) return null;
+  const off = finger ? OFF_FINGER : OFF;
   const span = SIDE / (view.zoom * TIMES);
-  const left = at.x + OFF + SIDE > at.w ? at.x - OFF - SIDE : at.x + OFF;
-  const top = at.y - OFF - SIDE < 0 ? at.y + OFF : at.y - OFF - SIDE;
+  const left = at.x + off + SIDE > at.w ? at.x - off - SIDE : at.x + off;
+  const top = at.y - off - SIDE < 0 ? at.y + off : at.y - off - SIDE;
   return (
     <svg
       data-testid="magnifier"

@@ -3,6 +3,7 @@ import { type ReactNode, type RefObject, useCallback, useEffect, useRef, useStat
 import { useHotkeys } from '../ui/hotkeys.js';
 import { PALETTE } from '../ui/palette.js';
 import { Magnifier } from './Magnifier.js';
+import { useFingerHold } from './use-finger-hold.js';
 import { usePointerPlace } from './use-pointer-place.js';
 
 /** The part of the picture that is shown: its top left corner in px of the picture, and screen px a picture px. */
@@ -94,7 +95,8 @@ const MAX_ZOOM = 40;
 
 /**
  * A photograph on the grey bench: zoom about the pointer with wheel or pinch, pan by dragging, and marks drawn over it
- * in the picture's own pixels. A press that is no drag is a click on the picture.
+ * in the picture's own pixels. A press that is no drag is a click on the picture; a finger that is held aims with the
+ * lens and presses where it is lifted.
  */
 export function PhotoBench({
   src,
@@ -168,6 +170,14 @@ export function PhotoBench({
     { keys: '0', does: 'whole picture', on: ['0'], run: fit },
   ]);
 
+  const press = (sx: number, sy: number) => {
+    if (!view) return;
+    const x = view.x + sx / view.zoom;
+    const y = view.y + sy / view.zoom;
+    if (x >= 0 && y >= 0 && x <= width && y <= height) onPress(x, y, view.zoom);
+  };
+  const finger = useFingerHold(frame, press);
+
   const placeIn = (clientX: number, clientY: number): readonly [number, number] => {
     const box = frame.current?.getBoundingClientRect();
     return [clientX - (box?.left ?? 0), clientY - (box?.top ?? 0)];
@@ -179,14 +189,11 @@ export function PhotoBench({
           setBox(undefined);
           return cancel();
         }
+        if (finger.holds.current) return setBox(undefined);
         // A press without a drag sets a point even on top of another one: neighbours' contact points share a place.
         if (!tap && (event.target as Element | null)?.closest('[data-mark]')) return;
         if (tap) {
-          if (!view) return;
-          const [sx, sy] = placeIn(cx, cy);
-          const x = view.x + sx / view.zoom;
-          const y = view.y + sy / view.zoom;
-          if (x >= 0 && y >= 0 && x <= width && y <= height) onPress(x, y, view.zoom);
+          press(...placeIn(cx, cy));
           return;
         }
         if (onBox && buttons !== 4) {
@@ -251,8 +258,16 @@ export function PhotoBench({
         </svg>
       )}
       {view && hint && <PointerHint frame={frame}>{hint}</PointerHint>}
-      {view && magnified && (
-        <Magnifier frame={frame} view={view} src={shown} width={width} height={height} filter={filter} />
+      {view && (magnified || finger.at) && (
+        <Magnifier
+          frame={frame}
+          finger={finger.at}
+          view={view}
+          src={shown}
+          width={width}
+          height={height}
+          filter={filter}
+        />
       )}
     </div>
   );

@@ -108,6 +108,8 @@ export const ToothSurface = memo(function ToothSurface({
   const down = useCallback(
     (e: ThreeEvent<PointerEvent>) => {
       const v = nearestVertex(e, mesh);
+      // A finger that is held on a tooth is told what a pointer over it would be.
+      if (v !== undefined && e.pointerType === 'touch') hand?.move?.(tooth, v, e);
       if (e.button === 0 && v !== undefined && hand?.down?.(tooth, v, e)) e.stopPropagation();
     },
     [tooth, hand, mesh],
@@ -118,7 +120,7 @@ export const ToothSurface = memo(function ToothSurface({
       renderOrder={opacity < 1 ? 1 : 0}
       onClick={click}
       {...(hand?.move && { onPointerMove: over, onPointerOut: hand.out })}
-      {...(hand?.down && { onPointerDown: down })}
+      {...((hand?.down || hand?.move) && { onPointerDown: down })}
     >
       {coloured ? (
         <meshMatcapMaterial key="map" matcap={SOFT} vertexColors color={PALETTE.white} />
