@@ -79,6 +79,17 @@ it('from an empty case to all measures: photograph, scale, 24 landmarks', async 
 
   const click = await placer(page);
   const scale = scalePoints(CAMERA);
+  // The ruler is seen and offered; its length is only taken by who says that its spaces are millimetres.
+  await page.getByRole('button', { name: 'Set them on the ruler that is seen: 41 ticks' }).click();
+  await page.getByText('How far apart are they?').waitFor();
+  expect(await page.getByText('mm a pixel').count()).toBe(0);
+  await page.getByRole('button', { name: '40 spaces, each a millimetre: take 40.0 mm' }).click();
+  await page.getByText('mm a pixel').waitFor();
+  const found = Number.parseFloat(
+    (await page.getByRole('region', { name: 'Scale' }).locator('b').first().textContent()) ?? '',
+  );
+  expect(Math.abs(found / (CAMERA.fieldMm / CAMERA.widthPx) - 1)).toBeLessThan(0.005);
+  await page.getByRole('button', { name: 'set it again' }).click();
   // What is half set is taken back by Esc and by undo, and the photograph stays.
   for (const key of ['Escape', 'Control+z']) {
     await click(scale.from);

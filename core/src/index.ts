@@ -373,6 +373,7 @@ export { type Marked, propagated } from './smile/propagate.js';
 export { along, directionDeg, type ViewFigure, type ViewReading } from './smile/reading.js';
 export { type ReferenceCandidate, rankReference } from './smile/reference.js';
 export { type Repeat, type Spread, spreadLearned } from './smile/repeats.js';
+export { type FoundRuler, findRuler } from './smile/ruler.js';
 export { measureSide } from './smile/side.js';
 export { type CameraStand, type CameraStood, STRAIGHT, standOf } from './smile/sight.js';
 export { type Patch, snapToEdge } from './smile/snap.js';

@@ -1,4 +1,4 @@
-import type { BoxOutline, Px, ToothBox } from '@radiant/core';
+import type { BoxOutline, FoundRuler, Px, ToothBox } from '@radiant/core';
 import { wrap } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import type { PictureService } from './picture.worker.js';
@@ -29,6 +29,8 @@ export interface Edges {
   readonly snap: (at: Px, radius: number) => Promise<Px | undefined>;
   /** A tooth's outline from a coarse box over it. */
   readonly outline: (box: ToothBox) => Promise<BoxOutline | undefined>;
+  /** Where a ruler lies. */
+  readonly ruler: () => Promise<FoundRuler | undefined>;
 }
 
 /** @param url of the picture; nothing while nobody asks */
@@ -48,6 +50,8 @@ export function useEdges(url: string | undefined): Edges {
         url && own ? own.work.answer(() => own.service.snap(url, at, radius)).catch(() => undefined) : undefined,
       outline: async (box) =>
         url && own ? own.work.answer(() => own.service.outline(url, box)).catch(() => undefined) : undefined,
+      ruler: async () =>
+        url && own ? own.work.answer(() => own.service.ruler(url)).catch(() => undefined) : undefined,
     }),
     [url, own],
   );

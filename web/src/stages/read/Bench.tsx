@@ -157,6 +157,7 @@ export function Bench({ view, onView }: { view: PhotoView; onView: (v: PhotoView
                 {(mode === 'scale' || mode === 'check') && (
                   <CalibrationTool
                     view={view}
+                    url={url}
                     which={mode}
                     from={from}
                     ends={ends}

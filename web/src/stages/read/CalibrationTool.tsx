@@ -4,8 +4,10 @@ import {
   differs,
   directionDeg,
   type Figure,
+  type FoundRuler,
   type PhotoOnScan,
   PUPILS_MM,
+  type Px,
   pupils,
   rollOf,
   type ScaleWay,
@@ -25,6 +27,7 @@ import { NumberInput } from '../../ui/NumberInput.js';
 import { PALETTE } from '../../ui/palette.js';
 import { CameraByScan, lengthByScan, withCamera } from './CameraByScan.js';
 import type { KnownEnds } from './use-drawing.js';
+import { useRuler } from './use-ruler.js';
 
 type Which = 'scale' | 'check';
 
@@ -38,6 +41,7 @@ const WAYS: Readonly<Record<ScaleWay, string>> = {
 /** How the millimetres of the photograph are known, what speaks against them, and a second length to check them by. */
 export function CalibrationTool({
   view,
+  url,
   which,
   from,
   ends,
@@ -48,6 +52,8 @@ export function CalibrationTool({
   onWhich,
 }: {
   view: PhotoView;
+  /** Of the picture. */
+  url: string | undefined;
   /** Both ends, while nobody has said how far apart they are. */
   ends: KnownEnds | undefined;
   setEnds: (ends: KnownEnds | undefined) => void;
@@ -72,6 +78,8 @@ export function CalibrationTool({
     );
   };
   const length = scanned?.length;
+  const ruler = useRuler(which === 'scale' && !kept && mayWrite && !view.startsWith('portrait') ? url : undefined);
+  const onTicks = ruler && ends && c === ends && liesOn(ends, ruler);
   const anew = () => {
     clear();
     setEnds(undefined);
@@ -106,6 +114,17 @@ export function CalibrationTool({
               : view.startsWith('portrait')
                 ? 'Click the two pupils, or the ends of a scale in the picture.'
                 : 'Click the two ends of a known length: the scale in the picture, as far apart as it allows, or the borders of a tooth.'}
+          {ruler && !from && (
+            <span className="mt-2 block text-note">
+              <button
+                type="button"
+                className="btn btn-ghost"
+                onClick={() => setEnds({ from: pointOf(ruler.from), to: pointOf(ruler.to) })}
+              >
+                Set them on the ruler that is seen: {ruler.spaces + 1} ticks
+              </button>
+            </span>
+          )}
           {which === 'scale' && view === 'retracted-front' && (
             <span className="mt-2 block text-note">
               {length ? (
@@ -126,6 +145,15 @@ export function CalibrationTool({
       ) : (
         <>
           {!isKnown(c) && <p className="mt-1 text-ink-2">How far apart are they? Type it, or say what it is.</p>}
+          {onTicks && (
+            <button
+              type="button"
+              className="how mt-1 block text-note"
+              onClick={() => put({ ...ends, mm: ruler.spaces })}
+            >
+              {ruler.spaces} spaces, each a millimetre: take {number(ruler.spaces, 1)} mm
+            </button>
+          )}
           <Length calibration={c} put={put} scanned={scanned} view={view} disabled={!mayWrite} />
           {which === 'scale' && reading.scale && (
             <p className="mt-2 text-ink-2">
@@ -159,6 +187,16 @@ export function CalibrationTool({
     </section>
   );
 }
+
+const tenth = (v: number) => Math.round(10 * v) / 10;
+const pointOf = ([x, y]: Px) => ({ x: tenth(x), y: tenth(y) });
+
+/** Whether two ends stand on the first and the last tick, as they were put there. */
+const liesOn = ({ from, to }: KnownEnds, ruler: FoundRuler): boolean =>
+  [
+    [from, pointOf(ruler.from)],
+    [to, pointOf(ruler.to)],
+  ].every(([a, b]) => a && b && Math.hypot(a.x - b.x, a.y - b.y) < 2);
 
 /** Lengths between two points that a photograph can hold, mm. */
 const LENGTH_MM = { min: 0.1, max: 500 } as const;
