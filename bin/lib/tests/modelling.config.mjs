@@ -4,6 +4,7 @@ import { withHouse } from './configuration.mjs';
 export const MODELLING = [
   '/e2e/shape.test.ts',
   '/e2e/light.test.ts',
+  '/e2e/handles.test.ts',
   '/e2e/own-scan.test.ts',
   '/e2e/photo-on-scan.test.ts',
   '/e2e/reduce.test.ts',

@@ -7,6 +7,7 @@ import type { PlannedView } from '../engine/views.js';
 import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
 import { Gum, HAND, type ToothHand, ToothSurface } from './arch-surfaces.js';
+import { HandleCarrier, type HandlePlaces } from './CrownHandles.js';
 import { biteColour, differenceColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
 
@@ -57,6 +58,7 @@ export const ArchScene = memo(function ArchScene({
   brush,
   reading,
   lit = false,
+  handles,
 }: {
   /** The jaw that is looked at; in a bite the upper one. */
   arch: JawView | undefined;
@@ -76,6 +78,8 @@ export const ArchScene = memo(function ArchScene({
   reading?: RefObject<HTMLElement | null>;
   /** Whether the light goes with the pointer; then surfaces are shown without a map. */
   lit?: boolean;
+  /** Where the handles of the chosen crown are carried to; none where it is not given. */
+  handles?: RefObject<HandlePlaces> | undefined;
 }) {
   const hold = useRef(false);
   const ring = useRef<THREE.Mesh>(null);
@@ -165,6 +169,13 @@ export const ArchScene = memo(function ArchScene({
       {showing === 'difference' && !brush && !lit && planned.get(selected) && (
         <FaceLine of={planned.get(selected) as PlannedView} />
       )}
+      {handles && planned.get(selected) && (
+        <HandleCarrier
+          mesh={(planned.get(selected) as PlannedView).mesh}
+          distalIs={DISTAL_FIRST.includes(Math.floor(selected / 10)) ? 'first' : 'last'}
+          places={handles}
+        />
+      )}
       {gum && arch && <Gum mesh={arch.gum} pale={showing === 'difference' || showing === 'bite'} />}
       {lower && (
         <group position={[...lower.shift]}>
@@ -180,6 +191,9 @@ export const ArchScene = memo(function ArchScene({
     </JawCanvas>
   );
 });
+
+/** A ring begins on the left of its arch: distal on the upper left, and, the arch turned over, on the lower right. */
+const DISTAL_FIRST: readonly number[] = [2, 4];
 
 /** Turns the light to where the pointer is over the bench. */
 function LightByHand() {

@@ -7,7 +7,7 @@ import {
   type ToothPlanInput,
 } from '@radiant/contract';
 import { CROWN_CHARACTERS, type Fdi, PLAN_LIMITS } from '@radiant/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { toothOutline } from '../../bench/tooth-outline.js';
 import { NumberField } from '../../ui/NumberField.js';
 import { PalatalField } from './PalatalField.js';
@@ -27,12 +27,14 @@ export function CrownFields({
   disabled,
   onChange,
   onDone,
+  tryOut,
 }: {
   own: ToothPlanInput;
   notes: Partial<Record<PlanField['key'], string>>;
   disabled: boolean;
   onChange: (change: Partial<ToothPlanInput>, what: string) => void;
   onDone: () => void;
+  tryOut: (by: Partial<ToothPlanInput> | undefined) => void;
 }) {
   const [group, setGroup] = useState<PlanGroup>('size');
   const changed = (g: PlanGroup) =>
@@ -57,7 +59,9 @@ export function CrownFields({
           </button>
         ))}
       </fieldset>
-      {group === 'face' && <Characters tooth={own.tooth} own={own} disabled={disabled} onChange={onChange} />}
+      {group === 'face' && (
+        <Characters tooth={own.tooth} own={own} disabled={disabled} onChange={onChange} tryOut={tryOut} />
+      )}
       {group === 'edge' && <PalatalField own={own} disabled={disabled} onChange={onChange} />}
       {PLAN_FIELDS.filter((f) => f.group === group).map((f) => (
         <NumberField
@@ -79,18 +83,22 @@ export function CrownFields({
   );
 }
 
-/** Three characters as outlines of this very tooth. */
+/** Three characters as outlines of this very tooth; under the pointer its crown on the bench takes them. */
 function Characters({
   tooth,
   own,
   disabled,
   onChange,
+  tryOut,
 }: {
   tooth: Fdi;
   own: ToothPlanInput;
   disabled: boolean;
   onChange: (change: Partial<ToothPlanInput>, what: string) => void;
+  tryOut: (by: Partial<ToothPlanInput> | undefined) => void;
 }) {
+  // What is shown on the bench while one is looked at goes when the hand goes, however it goes.
+  useEffect(() => () => tryOut(undefined), [tryOut]);
   const { lengthMm, widthMm } = own;
   return (
     <fieldset className="mb-3 grid grid-cols-3 gap-2" aria-label="Character">
@@ -101,7 +109,14 @@ function Characters({
           disabled={disabled}
           className="rounded-lg border border-hair bg-white pt-2 pb-1 aria-pressed:border-plum aria-pressed:bg-plum-soft aria-pressed:text-plum"
           aria-pressed={(own.character ?? 'even') === c}
-          onClick={() => onChange({ character: c }, 'character')}
+          onClick={() => {
+            tryOut(undefined);
+            onChange({ character: c }, 'character');
+          }}
+          onPointerEnter={(e) => !disabled && e.pointerType !== 'touch' && tryOut({ character: c })}
+          onPointerLeave={() => tryOut(undefined)}
+          onFocus={() => tryOut({ character: c })}
+          onBlur={() => tryOut(undefined)}
         >
           <svg
             viewBox={`${-widthMm / 2 - 0.5} ${-lengthMm - 0.5} ${widthMm + 1} ${lengthMm + 1}`}

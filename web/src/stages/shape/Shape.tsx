@@ -1,9 +1,10 @@
-import { contourPlan } from '@radiant/contract';
+import { contourPlan, type ToothPlanInput } from '@radiant/contract';
 import { across, type BiteWish, type Fdi, isPlannable, type Jaw, jawOf } from '@radiant/core';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ArchScene, type Showing } from '../../bench/ArchScene.js';
 import { ARCH_VIEWS, type ViewName } from '../../bench/arch-eye.js';
+import { newHandlePlaces } from '../../bench/CrownHandles.js';
 import { useCase, useSection } from '../../data/case-context.js';
 import { shownOf } from '../../engine/use-asked.js';
 import { type ContourState, useContour } from '../../engine/use-contour.js';
@@ -16,6 +17,7 @@ import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
 import { BiteCard, FIRST_BITE } from './BiteCard.js';
 import { BrushCard, FIRST_BRUSH } from './BrushCard.js';
+import { ChosenHandles } from './ChosenHandles.js';
 import { CutCard } from './CutCard.js';
 import { Legend } from './Legend.js';
 import { LightCard, useFaces } from './LightCard.js';
@@ -28,6 +30,7 @@ import { ToothPanel } from './ToothPanel.js';
 import { LOWER_WORDS, type ShownPlan, type Tool, VIEW_WORDS } from './tools.js';
 import { useBite } from './use-bite.js';
 import { useBrush } from './use-brush.js';
+import { useCrownEdits } from './use-crown-edits.js';
 import { type CutSetting, FIRST_CUT, useCut } from './use-cut.js';
 import { useLook } from './use-look.js';
 import { useSetToProposal } from './use-set-to-proposal.js';
@@ -59,7 +62,13 @@ function Bench() {
   const choose = useCallback((t: Fdi) => isPlannable(t) && selectTooth(t), [selectTooth]);
   const kept = useMemo(() => contourPlan(shape.data.teeth), [shape.data.teeth]);
   const strokes = useBrush(contour, brush, choose);
-  const plan = useMemo(() => strokes.drawn(kept), [strokes.drawn, kept]);
+  const edits = useCrownEdits(contour, tooth);
+  const [tried, tryOut] = useState<Partial<ToothPlanInput>>();
+  const plan = useMemo(() => {
+    const drawn = strokes.drawn(kept);
+    const own = drawn[tooth];
+    return own && tried ? { ...drawn, [tooth]: { ...own, ...tried } } : drawn;
+  }, [strokes.drawn, kept, tried, tooth]);
   const lower = useLower(contour, true);
   const jaw = jawOf(tooth);
   const inBite = tool === 'bite';
@@ -84,6 +93,10 @@ function Bench() {
   const toggle = useCallback((t: Tool) => setTool((now) => (now === t ? undefined : t)), []);
   useShapeKeys({ look, otherJaw, setShowing, toggle, setBrush, putAway: () => setTool(undefined), mayShape });
 
+  const places = useRef(newHandlePlaces());
+  // While a tool is in the hand, or the crown is not seen alone, nothing is in its way.
+  const chosen =
+    mayShape && !tool && showing !== 'existing' ? shape.data.teeth.find((t) => t.tooth === tooth) : undefined;
   const faces = useFaces(contour, plan, tool === 'light' ? jaw : undefined);
   // A map of millimetres would hide what the light shows.
   const drawn: Showing = tool === 'bite' ? 'bite' : tool === 'light' && showing === 'difference' ? 'planned' : showing;
@@ -124,7 +137,9 @@ function Bench() {
               brush={tool === 'brush' && mayShape ? strokes.hand : undefined}
               reading={reading}
               lit={tool === 'light'}
+              handles={chosen && places}
             />
+            {chosen && planned.has(tooth) && <ChosenHandles own={chosen} edits={edits} places={places} />}
             <span
               ref={reading}
               hidden
@@ -189,6 +204,8 @@ function Bench() {
             planned={planned.get(tooth)}
             neighbours={neighbours}
             setToProposal={setToProposal}
+            edits={edits}
+            tryOut={tryOut}
           />
         </>
       }

@@ -1,23 +1,18 @@
 import {
   changedSince,
-  contourPlan,
   type PlanField,
-  planInputs,
   type SetTarget,
-  sameContour,
   sameTarget,
   type TargetSince,
   type ToothPlanInput,
 } from '@radiant/contract';
-import { type Fdi, isPlannable, opposite, SCANNED_SIZE_PM_MM, sideOf } from '@radiant/core';
-import { useRef, useState } from 'react';
+import { isPlannable, opposite, SCANNED_SIZE_PM_MM, sideOf } from '@radiant/core';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
-import { type ContourState, clientOf } from '../../engine/use-contour.js';
+import { type ContourState } from '../../engine/use-contour.js';
 import { useProposal } from '../../engine/use-front.js';
 import type { JawState } from '../../engine/use-jaws.js';
 import type { Neighbours } from '../../engine/use-neighbours.js';
 import type { PlannedView } from '../../engine/views.js';
-import { faultOf } from '../../engine/work.js';
 import { Comments } from '../../shell/Comments.js';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
@@ -25,6 +20,7 @@ import { number, signed } from '../../ui/format.js';
 import { CrownFields } from './CrownFields.js';
 import { NeighbourNotes } from './NeighbourNotes.js';
 import { ScanUpload } from './ScanUpload.js';
+import type { CrownEdits } from './use-crown-edits.js';
 import type { SetToProposal } from './use-set-to-proposal.js';
 import { Versions } from './Versions.js';
 
@@ -67,6 +63,8 @@ export function ToothPanel({
   planned,
   neighbours,
   setToProposal,
+  edits,
+  tryOut,
 }: {
   contour: ContourState;
   /** Of the chosen tooth. */
@@ -74,6 +72,9 @@ export function ToothPanel({
   planned: PlannedView | undefined;
   neighbours: Neighbours | undefined;
   setToProposal: SetToProposal;
+  edits: CrownEdits;
+  /** Shows the crown with other numbers while they are looked at. */
+  tryOut: (by: Partial<ToothPlanInput> | undefined) => void;
 }) {
   const { tooth } = useCase();
   const shape = useSection('shape');
@@ -81,8 +82,7 @@ export function ToothPanel({
   const proposal = useProposal();
   const mayWrite = useMayWrite('shape');
   const name = useToothLabel();
-  const [alike, setAlike] = useState(false);
-  const { change, settle, takeIn, refusal } = useCrownEdits(contour, tooth, alike);
+  const { change, settle, takeIn, refusal, alike, setAlike } = edits;
   const own = shape.data.teeth.find((t) => t.tooth === tooth);
   const there = jaw.state === 'ready' ? jaw.arch.existing.find((e) => e.tooth === tooth) : undefined;
   const target = proposal?.targets.find((t) => t.tooth === tooth);
@@ -115,7 +115,14 @@ export function ToothPanel({
       {own && (since.length > 0 || older) && <ProposalSince since={since} />}
       {own ? (
         <>
-          <CrownFields own={own} notes={notes} disabled={!mayWrite} onChange={change} onDone={() => void settle()} />
+          <CrownFields
+            own={own}
+            notes={notes}
+            disabled={!mayWrite}
+            onChange={change}
+            onDone={() => void settle()}
+            tryOut={tryOut}
+          />
           {mayWrite && (
             <label className="mb-3 flex items-center gap-2 text-note">
               <input
@@ -217,44 +224,4 @@ function Amounts({ of }: { of: PlannedView }) {
       </tbody>
     </FigureTable>
   );
-}
-
-/** What a hand does to a crown's numbers: a change, what follows when it rests, and taking another tooth in. */
-function useCrownEdits(contour: ContourState, tooth: Fdi, alike: boolean) {
-  const shape = useSection('shape');
-  const [refusal, setRefusal] = useState<string>();
-  const latest = useRef(shape.data.teeth);
-  latest.current = shape.data.teeth;
-  const change = (by: Partial<ToothPlanInput>, what: string) => {
-    const takes = (t: ToothPlanInput) => t.tooth === tooth || (alike && t.tooth === opposite(tooth));
-    group.current = `${tooth} ${what}`;
-    shape.set({ ...shape.data, teeth: shape.data.teeth.map((t) => (takes(t) ? { ...t, ...by } : t)) }, group.current);
-  };
-  const group = useRef('');
-  /** After a change the contacts are set anew where they are kept, as part of the same step back. */
-  const settle = async () => {
-    const { contactsMm } = shape.data;
-    const mine = group.current;
-    group.current = '';
-    const client = clientOf(contour);
-    if (mine && typeof contactsMm === 'number' && client) {
-      const before = shape.data.teeth;
-      const done = await client
-        .ask(contourPlan(before), 'contactsSet', contactsMm)
-        .catch((error: unknown) => setRefusal(faultOf(error)));
-      // Unless somebody was faster.
-      if (done && sameContour(latest.current, before)) shape.set({ ...shape.data, teeth: planInputs(done.plan) }, mine);
-    }
-    shape.store.endGroup();
-  };
-  const takeIn = async () => {
-    const plan = await clientOf(contour)
-      ?.ask(contourPlan(shape.data.teeth), 'asItStands', tooth)
-      .catch((error: unknown) => setRefusal(faultOf(error)));
-    if (!plan) return;
-    setRefusal(undefined);
-    const { strokes: _, ...numbers } = plan;
-    shape.set({ ...shape.data, teeth: [...shape.data.teeth, { tooth, ...numbers }] });
-  };
-  return { change, settle, takeIn, refusal };
 }
