@@ -7,10 +7,16 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 export const ARCH_VIEWS = ['front', 'right', 'left', 'above', 'edge-on', 'twelve', 'behind'] as const;
 export type ViewName = (typeof ARCH_VIEWS)[number];
 
+type Three = readonly [number, number, number];
+
 interface Eye {
-  readonly from: readonly [number, number, number];
-  readonly to: readonly [number, number, number];
+  readonly from: Three;
+  readonly to: Three;
 }
+
+/** Width over height of the bench for which the places below are meant, and how many times as far off it may be. */
+const USUAL_SHAPE = 1.2;
+const MOST_BACK = 2.2;
 
 /** Where the eye stands and looks, in the mouth's coordinates (x to the patient's left, y backward, z up), mm. */
 const EYES: Readonly<Record<ViewName, Eye>> = {
@@ -42,7 +48,7 @@ export interface View {
  * @param still while true, dragging does not turn
  */
 export function Rig({ view, hold }: { view: View; hold: { current: boolean } }) {
-  const { camera, gl, invalidate } = useThree();
+  const { camera, gl, size, invalidate } = useThree();
   const controls = useRef<OrbitControls | undefined>(undefined);
   useEffect(() => {
     const c = new OrbitControls(camera, gl.domElement);
@@ -62,10 +68,16 @@ export function Rig({ view, hold }: { view: View; hold: { current: boolean } }) 
       c.dispose();
     };
   }, [camera, gl, invalidate, hold]);
+  const shape = useRef(1);
+  shape.current = size.width / Math.max(1, size.height);
   useEffect(() => {
     camera.up.set(0, 0, 1);
     const eye = eyeOf(view.jaw, view.name);
-    camera.position.set(...eye.from);
+    // Before a narrow bench the eye steps back until the arch is as wide as before a usual one.
+    const back = Math.min(MOST_BACK, Math.max(1, USUAL_SHAPE / shape.current));
+    camera.position.set(
+      ...(eye.from.map((v, i) => (eye.to[i] as number) + back * (v - (eye.to[i] as number))) as Three),
+    );
     controls.current?.target.set(...eye.to);
     controls.current?.update();
     invalidate();

@@ -91,7 +91,7 @@ export function CalibrationTool({
   return (
     <section
       aria-label={which === 'scale' ? 'Scale' : 'Second length'}
-      className={`absolute left-4 w-[350px] max-w-[calc(100%-2rem)] rounded-xl bg-leaf p-4 shadow-lg ${above ? 'top-14' : 'bottom-3'}`}
+      className={`absolute left-4 w-[350px] max-w-[calc(100%-2rem)] rounded-xl bg-leaf p-4 shadow-lg ${above ? 'top-14 max-xl:top-[92px]' : 'bottom-3'}`}
     >
       <div className="flex items-baseline justify-between">
         <h2 className="subtitle">{which === 'scale' ? 'Scale' : 'Second length'}</h2>

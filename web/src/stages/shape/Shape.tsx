@@ -160,7 +160,7 @@ function Bench() {
               mayShape={mayShape}
             />
             {tool !== 'smile' && (
-              <div className="absolute top-14 left-4 max-w-[292px]">
+              <div className="absolute top-14 left-4 max-w-[292px] max-xl:top-[92px]">
                 <PassingNotes contour={contour} neighbours={neighbours} troubles={troubles} />
               </div>
             )}
