@@ -1,17 +1,16 @@
 import type { Jaw } from '@radiant/core';
 import { useThree } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
+import { Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 
 /** Named views of an arch; each has a key. */
 export const ARCH_VIEWS = ['front', 'right', 'left', 'above', 'edge-on', 'twelve', 'behind'] as const;
 export type ViewName = (typeof ARCH_VIEWS)[number];
 
-type Three = readonly [number, number, number];
-
 interface Eye {
-  readonly from: Three;
-  readonly to: Three;
+  readonly from: readonly [number, number, number];
+  readonly to: readonly [number, number, number];
 }
 
 /** Width over height of the bench for which the places below are meant, and how many times as far off it may be. */
@@ -75,9 +74,11 @@ export function Rig({ view, hold }: { view: View; hold: { current: boolean } }) 
     const eye = eyeOf(view.jaw, view.name);
     // Before a narrow bench the eye steps back until the arch is as wide as before a usual one.
     const back = Math.min(MOST_BACK, Math.max(1, USUAL_SHAPE / shape.current));
-    camera.position.set(
-      ...(eye.from.map((v, i) => (eye.to[i] as number) + back * (v - (eye.to[i] as number))) as Three),
-    );
+    camera.position
+      .set(...eye.from)
+      .sub(new Vector3(...eye.to))
+      .multiplyScalar(back)
+      .add(new Vector3(...eye.to));
     controls.current?.target.set(...eye.to);
     controls.current?.update();
     invalidate();
