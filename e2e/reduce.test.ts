@@ -105,3 +105,44 @@ it('a planned tooth that the scan does not have is named, and the others have th
   await page.getByTestId('remove-11-middle').waitFor();
   expect(v.troubles).toEqual([]);
 });
+
+it('on the arch it is shown what goes from each tooth, where dentin is met, and the prepared teeth; a crown takes more', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Prepared');
+  await open(page, id, 'reduce');
+  await page.getByTestId('remove-11-middle').waitFor({ timeout: 90_000 });
+  await page.keyboard.press('v');
+  await page.getByText('6 target preparations', { exact: true }).waitFor({ state: 'attached', timeout: 90_000 });
+  const sums = page.getByRole('table', { name: 'What the preparation takes' });
+  const taken = async () =>
+    Number.parseFloat((await sums.getByRole('row', { name: /^volume/ }).textContent())?.match(/\d+\.\d/)?.[0] ?? '');
+  const veneer = await taken();
+  expect(veneer).toBeGreaterThan(10);
+  await sums.getByText(/^[1-3]?\d % of the crown$/).waitFor();
+  const over = page.getByRole('table', { name: 'Tooth to remove over the face' });
+  const middle = Number.parseFloat(
+    (await over
+      .getByRole('row', { name: /^middle/ })
+      .locator('td')
+      .nth(1)
+      .locator('b')
+      .textContent()) ?? '',
+  );
+  // The same tooth as the zones tell it, whose middle is a little wider.
+  await page.keyboard.press('v');
+  const zone = Number.parseFloat((await page.getByTestId('remove-11-middle').textContent()) ?? '');
+  expect(Math.abs(zone - middle)).toBeLessThan(0.12);
+  await page.keyboard.press('v');
+
+  await page.getByLabel('Design of all teeth').selectOption('ceramic-crown');
+  await sums.getByText(/^[67]\d % of the crown$/).waitFor({ timeout: 60_000 });
+  expect(await taken()).toBeGreaterThan(3 * veneer);
+  await page.getByText(/the finish line is wished 0\.\d mm beyond where the scan ends at the gum/).waitFor();
+  await page.keyboard.press('p');
+  expect(await page.getByRole('button', { name: 'prepared', exact: true }).getAttribute('aria-pressed')).toBe('true');
+  await page.keyboard.press(']');
+  await page.getByRole('heading', { name: '21 · all-ceramic crown' }).waitFor();
+  await saved(page);
+  expect((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.reduce.data.design).toBe('ceramic-crown');
+  expect(v.troubles).toEqual([]);
+});

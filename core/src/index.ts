@@ -268,6 +268,15 @@ export {
 export { type CutFrom, STRATEGIES, strategyOf } from './reduction/strategies/index.js';
 export type { Strategy } from './reduction/strategies/strategy.js';
 export {
+  TARGET_PLACES,
+  type TargetPlace,
+  type TargetSurface,
+  targetBetween,
+  targetOf,
+  targetSurface,
+} from './reduction/target.js';
+export { type TargetTold, type TargetZone, targetTold, type ZoneRemoval } from './reduction/target-zones.js';
+export {
   DESIGN_IDS,
   DESIGNS,
   type Design,

@@ -35,7 +35,15 @@ export interface Design {
   readonly covers: readonly Surface[];
   /** Needed in the middle of each third of the face; see `neededAt` for every other place. */
   readonly needs: Readonly<Record<FacialThird, number>>;
+  /** Needed at the sides and behind, where these are covered. */
+  readonly around?: { readonly proximalMm: number; readonly palatalMm: number };
   readonly edge: EdgeNeed;
+  /** Where it ends at the contacts: before them, in their middle, or behind them. */
+  readonly contact?: 'left' | 'half way' | 'broken';
+  /** Lean of each wall towards the edge where it goes on along the axis, degrees. */
+  readonly taperDeg?: number;
+  /** Radius to which cut corners are rounded, mm. */
+  readonly cornerMm?: number;
   readonly palatal: string;
   readonly finish: FinishLine;
   readonly source: Source;
@@ -91,6 +99,8 @@ export const DESIGNS = [
     reason: 'All round; where the tooth is dark, broken down or crowned already.',
     covers: ['facial', 'edge', 'proximal', 'palatal'],
     needs: { cervical: 1.1, middle: 1.2, incisal: 1.4 },
+    around: { proximalMm: 1, palatalMm: 1 },
+    taperDeg: 4,
     edge: { kind: 'thickness', mm: 2 },
     palatal: '1.0 to 1.5 mm of clearance in the bite; 6 to 10° of taper each pair of walls',
     finish: { form: 'rounded shoulder', belowGumMm: 0.5 },

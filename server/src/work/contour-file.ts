@@ -1,5 +1,6 @@
-import { type CaseDetail, contourPlan } from '@radiant/contract';
+import { type CaseDetail, contourPlan, mouthOf } from '@radiant/contract';
 import {
+  ask,
   type CaseEngine,
   inMouth,
   type Jaw,
@@ -17,7 +18,7 @@ import type { Tell } from './tell.js';
 import { type Body, writeThreeMf } from './three-mf.js';
 
 /** What goes out as a surface. */
-export const SURFACES = ['planned', 'existing', 'mock-up'] as const;
+export const SURFACES = ['planned', 'existing', 'mock-up', 'prepared'] as const;
 export type Surface = (typeof SURFACES)[number];
 
 /** What goes out as a file for other programs. */
@@ -37,9 +38,9 @@ interface Bodies {
 }
 
 /**
- * The planned crowns, the scanned arch, or the two joined into one closed model, mm, in the scan's own coordinates, so
- * that they lie over each other. Of `planned` each crown is a closed shell of its own; in 3MF each is a body with its
- * number.
+ * The planned crowns, the scanned arch, the two joined into one closed model, or the target preparations, mm, in the
+ * scan's own coordinates, so that they lie over each other. Of `planned` and `prepared` each tooth is a closed shell of
+ * its own; in 3MF each is a body with its number.
  * @param engine holds the scan of the jaw that is asked for
  * @param notation in which the bodies of a 3MF file are named
  * @param versionId a kept contour; the one that stands in shape where left out
@@ -97,14 +98,24 @@ async function bodiesOf(
     const title = `${jaw} mock-up model, ${of}mm`;
     return { title, bodies: [{ name: 'mock-up model', mesh: await mockUpModel(engine, jaw, tell) }] };
   }
-  const crowns = rowOf(jaw)
-    .filter((t) => engine.teeth(jaw).includes(t))
-    .map(
-      (t): Body => ({
-        name: `planned ${label(t, notation)} (${NOTATION_NAMES[notation].short})`,
-        mesh: inMouth(engine.crown(t)).mesh,
-      }),
-    );
+  const standing = rowOf(jaw).filter((t) => engine.teeth(jaw).includes(t));
+  if (what === 'prepared') {
+    const { reduce, meet } = detail.sections;
+    const stumps = standing.map((t, i): Body => {
+      tell(`Preparing ${label(t, notation)}`, 0.2 + (0.7 * i) / standing.length);
+      return {
+        name: `target preparation ${label(t, notation)} (${NOTATION_NAMES[notation].short})`,
+        mesh: ask(engine, 'target', t, reduce.data, mouthOf(meet.data)).mesh,
+      };
+    });
+    return stumps.length > 0 ? { title: `target preparations, ${jaw} jaw, ${of}mm`, bodies: stumps } : undefined;
+  }
+  const crowns = standing.map(
+    (t): Body => ({
+      name: `planned ${label(t, notation)} (${NOTATION_NAMES[notation].short})`,
+      mesh: inMouth(engine.crown(t)).mesh,
+    }),
+  );
   if (crowns.length === 0) return undefined;
   return { title: `planned contour, ${jaw} jaw, ${of}mm`, bodies: crowns };
 }

@@ -15,6 +15,7 @@ import {
   readScan,
   readStl,
   volume,
+  weld,
 } from '@radiant/core';
 import { strFromU8, unzipSync } from 'fflate';
 import Manifold from 'manifold-3d';
@@ -178,6 +179,19 @@ describe('the contour as STL', () => {
     expect(planned.max[0]).toBeLessThan(there.max[0]);
   });
 
+  it('of the target preparations is a closed stump for each planned tooth, within the tooth that is there', async () => {
+    const mesh = readStl((await dentist.bytes(`/cases/${avocet.id}/contour.stl?what=prepared`)).slice()).mesh;
+    const existing = readStl((await dentist.bytes(`/cases/${avocet.id}/contour.stl?what=existing`)).slice()).mesh;
+    const stumps = pieces(weld(mesh));
+    expect(stumps).toHaveLength(6);
+    for (const s of stumps) expect(inspectMesh(s).ok).toBe(true);
+    const [inner, outer] = [bounds(mesh), bounds(existing)];
+    for (const c of [0, 1, 2]) {
+      expect(inner.min[c as 0]).toBeGreaterThan((outer.min[c as 0] as number) - 0.01);
+      expect(inner.max[c as 0]).toBeLessThan((outer.max[c as 0] as number) + 0.01);
+    }
+  });
+
   it('of a kept version is what was kept; one that is not there is not found, and a word that is no surface is told', async () => {
     const made = await copied('Stint');
     const kept = (await dentist.post<{ id: string }>(`/cases/${made.body.id}/contours`, { name: 'kept', why: '' }))
@@ -194,7 +208,7 @@ describe('the contour as STL', () => {
     expect(volume(now)).toBeGreaterThan(volume(readStl(first.slice()).mesh) * 1.02);
     expect((await dentist.get(`/cases/${made.body.id}/contour.stl?version=${made.body.id}`)).status).toBe(404);
     expect((await dentist.get<Problem>(`/cases/${made.body.id}/contour.stl?what=wished`)).body.detail).toBe(
-      'Ask for the planned or the existing surface, or for the mock-up model.',
+      'Ask for the planned or the existing surface, for the mock-up model, or for the target preparations.',
     );
     const bare = (await dentist.post<CaseDetail>('/cases', { name: 'No surface yet' })).body;
     expect((await dentist.get<Problem>(`/cases/${bare.id}/contour.stl`)).status).toBe(422);

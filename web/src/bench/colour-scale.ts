@@ -46,3 +46,18 @@ export function biteColour(mm: number): Rgb {
   const k = 0.8 * (1 - (mm - 0.05) / (CLEAR_MM - 0.05));
   return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (TOUCH[i as 0] as number) * k) as unknown as Rgb;
 }
+
+/** Full amber of what goes on the teeth in three dimensions, mm: crowns take so much. */
+export const REMOVAL_RANGE_MM = 1.5;
+/** Added to a removal where the enamel may be through, and twice where it is; no tooth is cut so deep. */
+export const DENTIN_CODE = 100;
+const PERHAPS: Rgb = [0.66, 0.5, 0.64];
+const DENTIN: Rgb = [0.42, 0.21, 0.4];
+
+/** Colour of what goes from a tooth, mm, with the code of what is met. */
+export function targetColour(coded: number): Rgb {
+  if (coded >= 2 * DENTIN_CODE) return DENTIN;
+  if (coded >= DENTIN_CODE) return PERHAPS;
+  const k = coded < 0.02 ? 0 : 0.15 + 0.85 * Math.min(1, coded / REMOVAL_RANGE_MM) ** 0.7;
+  return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (REMOVED[i as 0] as number) * k) as unknown as Rgb;
+}

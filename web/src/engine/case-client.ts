@@ -1,6 +1,8 @@
 import {
   type ContourPlan,
+  type DesignChoice,
   type Fdi,
+  type Mouth,
   type PlanChange,
   planChange,
   type QueryInput,
@@ -9,7 +11,7 @@ import {
 } from '@radiant/core';
 import type { CaseService } from './case.worker.js';
 import { type Thread, Threads } from './kept-thread.js';
-import type { ArchView, JawView, PlannedView } from './views.js';
+import type { ArchView, JawView, PlannedView, TargetView } from './views.js';
 import { Work } from './work.js';
 
 /** Threads with the engine of a case in them; the one that is kept knows the scans that it measured. */
@@ -74,6 +76,12 @@ export class CaseClient {
   planned(plan: ContourPlan, tooth: Fdi, quick: boolean): Promise<PlannedView> {
     this.sync(plan);
     return this.work.answer(() => this.remote.planned(tooth, quick) as Promise<PlannedView>);
+  }
+
+  /** A target preparation for drawing. */
+  target(plan: ContourPlan, tooth: Fdi, choice: DesignChoice, mouth: Mouth): Promise<TargetView> {
+    this.sync(plan);
+    return this.work.answer(() => this.remote.target(tooth, choice, mouth) as Promise<TargetView>);
   }
 
   /**

@@ -1,8 +1,11 @@
 import {
   ask,
   CaseEngine,
+  type DesignChoice,
+  enamelNormAt,
   type Fdi,
   type Jaw,
+  type Mouth,
   type PlanChange,
   type QueryInput,
   type QueryName,
@@ -10,11 +13,12 @@ import {
   Refusal,
   readScan,
   ScannedJaw,
+  TARGET_PLACES,
 } from '@radiant/core';
 import { expose, transfer } from 'comlink';
 import { buffers, drawable, drawableJaw } from './drawable.js';
 import { fetched } from './fetched.js';
-import type { ArchView, JawView, PlannedView } from './views.js';
+import type { ArchView, JawView, PlannedView, TargetView } from './views.js';
 import './wire.js';
 
 // The case's engine in a thread of its own. Nothing is worked out here that the engine does not answer.
@@ -75,6 +79,28 @@ const service = {
       ...buffers(mesh),
       differenceMm.buffer as ArrayBuffer,
     ]);
+  },
+
+  /** A target preparation for drawing. @throws Refusal of `CaseEngine.crown` */
+  target(tooth: Fdi, choice: DesignChoice, mouth: Mouth): TargetView {
+    const { surface, told, ...own } = ask(engine, 'target', tooth, choice, mouth);
+    const [before, prepared] = [drawable(own.before), drawable(own.mesh)];
+    const facial = TARGET_PLACES.indexOf('facial');
+    const norm = (end: 'from' | 'to') =>
+      Float32Array.from(surface.share, (share, i) =>
+        surface.place[i] === facial ? enamelNormAt(share, mouth)[end] : Number.NaN,
+      );
+    return {
+      tooth,
+      before,
+      prepared,
+      removedMm: Float32Array.from(surface.removedMm),
+      alignMm: Float32Array.from(surface.alignMm),
+      enamelMm: [norm('from'), norm('to')],
+      finishLine: Float32Array.from(own.finishLine.flatMap((p) => [...p])),
+      told,
+      notes: surface.notes,
+    };
   },
 
   /** Any other question. @throws Refusal of the question */

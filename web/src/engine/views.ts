@@ -1,4 +1,4 @@
-import type { ExistingSummary, Fdi, VolumeChange } from '@radiant/core';
+import type { ExistingSummary, Fdi, TargetTold, VolumeChange } from '@radiant/core';
 import type { DrawableMesh } from './drawable.js';
 
 /** A jaw to be looked at. */
@@ -21,4 +21,19 @@ export interface PlannedView {
   readonly mostRemovedMm: number;
   /** Volume against the tooth that is there; only where the map is a full one. */
   readonly volume?: VolumeChange;
+}
+
+/** A target preparation, and the tooth as it is on the same vertices, with what goes at each, mm. */
+export interface TargetView {
+  readonly tooth: Fdi;
+  readonly before: DrawableMesh;
+  readonly prepared: DrawableMesh;
+  readonly removedMm: Float32Array;
+  readonly alignMm: Float32Array;
+  /** Facial enamel of most teeth at each vertex, mm, thin and thick end; NaN where none is known. */
+  readonly enamelMm: readonly [Float32Array, Float32Array];
+  /** Three numbers a place. */
+  readonly finishLine: Float32Array;
+  readonly told: TargetTold;
+  readonly notes: readonly string[];
 }

@@ -7,7 +7,7 @@ import { asItStands, existing, existingPlan } from './existing.js';
 import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
 import { inPhoto, onPhoto } from './photograph.js';
-import { reduction, reductions, sectionOf } from './reduction.js';
+import { reduction, reductions, sectionOf, target } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
 
 /** Everything that can be asked of a case, by name. */
@@ -35,6 +35,7 @@ export const QUERIES = {
   sideLeads,
   strokeFits,
   strokeMirrored,
+  target,
 } as const;
 
 export type QueryName = keyof typeof QUERIES;

@@ -1,10 +1,15 @@
+import { meshToArch } from '../../contour/arch.js';
 import { toothOf } from '../../contour/fit.js';
+import type { Mesh } from '../../geometry/mesh.js';
+import type { Vec3 } from '../../geometry/vec.js';
 import { reductionOf, type ToothReduction } from '../../reduction/plan.js';
 import type { Mouth } from '../../reduction/removal.js';
 import { type ToothSection, toothSection } from '../../reduction/section.js';
 import type { CutFrom } from '../../reduction/strategies/index.js';
+import { type TargetSurface, targetOf } from '../../reduction/target.js';
+import { type TargetTold, targetTold } from '../../reduction/target-zones.js';
 import { type DesignChoice, restorationOf } from '../../restoration/restoration.js';
-import type { Fdi } from '../../teeth/notation.js';
+import { type Fdi, jawOf } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
 /** Reduction targets of every planned tooth of either jaw that stands in its scan. */
@@ -36,4 +41,32 @@ export function sectionOf(engine: CaseEngine, tooth: Fdi, choice: DesignChoice):
   return engine.once(tooth, `section ${design.id}`, (planned, arch) =>
     toothSection(toothOf(arch, tooth).field.mesh, planned, design),
   );
+}
+
+/** A target preparation in the mouth's coordinates, and what it comes to. */
+export interface ToldTarget {
+  readonly surface: TargetSurface;
+  /** The tooth as it is and as it is to be prepared, vertex for vertex; of an upper one those of the surface. */
+  readonly before: Mesh;
+  readonly mesh: Mesh;
+  readonly finishLine: readonly Vec3[];
+  readonly told: TargetTold;
+}
+
+/** The target preparation of one planned tooth that stands in its scan. @throws Refusal of `CaseEngine.crown` */
+export function target(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, mouth: Mouth = {}): ToldTarget {
+  const { design } = restorationOf(tooth, choice);
+  const surface = engine.once(tooth, `target ${design.id}`, (planned, arch) =>
+    targetOf(toothOf(arch, tooth), planned, design),
+  );
+  const jaw = jawOf(tooth);
+  const inMouth = (m: Mesh) => (jaw === 'upper' ? m : meshToArch(jaw, m));
+  const line = inMouth({ positions: Float64Array.from(surface.finishLine.flat()), triangles: new Uint32Array() });
+  return {
+    surface,
+    before: inMouth(surface.before),
+    mesh: inMouth(surface.mesh),
+    finishLine: surface.finishLine.map((_, i) => line.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3),
+    told: targetTold(surface, mouth),
+  };
 }

@@ -69,6 +69,11 @@ export default function Keep() {
                 href: `/api/cases/${detail.id}/contour.stl?what=mock-up`,
                 name: `${detail.name} mock-up.stl`,
               },
+              {
+                action: 'Save the target preparations',
+                href: `/api/cases/${detail.id}/contour.stl?what=prepared`,
+                name: `${detail.name} prepared.stl`,
+              },
             ]}
           />
           {upperPlanned && <IndexNote />}

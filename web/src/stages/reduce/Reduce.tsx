@@ -5,13 +5,17 @@ import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
+import { useJaw } from '../../engine/use-jaws.js';
 import { useLower } from '../../engine/use-lower.js';
+import { useTargets } from '../../engine/use-targets.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { useHotkeys } from '../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { OnTheArch } from './OnTheArch.js';
 import { ReductionMap } from './ReductionMap.js';
 import { SectionDrawing } from './SectionDrawing.js';
+import { TargetPanel } from './TargetPanel.js';
 import { WornAsked } from './WornAsked.js';
 import { ZonePanel } from './ZonePanel.js';
 
@@ -39,6 +43,10 @@ export default function Reduce() {
   const asked = useAsked(client, plan, 'reductions', all);
   const reductions = shownOf(asked) ?? NONE;
   const own = reductions.find((r) => r.tooth === tooth);
+  const [look, setLook] = useState<Look>('zones');
+  const stands = useMemo(() => reductions.map((r) => r.tooth), [reductions]);
+  const targets = useTargets(look === 'arch' ? client : undefined, plan, stands, all[0], all[2]);
+  const arch = useJaw(contour, lower, jawOf(tooth));
   const one = useMemo(() => [tooth, reduce.data] as const, [tooth, reduce.data]);
   const section = useAsked(own && client, plan, 'sectionOf', one);
 
@@ -59,6 +67,12 @@ export default function Reduce() {
         const at = STRATEGIES.findIndex((s) => s.id === from);
         reduce.set({ ...reduce.data, from: (STRATEGIES[(at + 1) % STRATEGIES.length] ?? STRATEGIES[0]).id });
       },
+    },
+    {
+      keys: 'V',
+      does: 'in zones, or on the arch',
+      on: ['v'],
+      run: () => setLook((l) => (l === 'zones' ? 'arch' : 'zones')),
     },
     { keys: 'J', does: 'the other jaw', on: ['j'], off: !lowerPlanned, run: () => selectTooth(across(tooth)) },
   ]);
@@ -91,8 +105,10 @@ export default function Reduce() {
       </Empty>
     ) : reductions.length === 0 ? (
       <Waiting what="the targets" />
+    ) : look === 'arch' ? (
+      <OnTheArch jaw={arch} targets={targets} />
     ) : (
-      <div className="flex h-full flex-col px-6 py-4">
+      <div className="flex h-full flex-col px-6 pt-14 pb-4">
         <ReductionMap
           reductions={reductions.filter((r) => jawOf(r.tooth) === jawOf(tooth))}
           plan={plan}
@@ -114,11 +130,17 @@ export default function Reduce() {
     );
   return (
     <Stage
-      bench={body}
+      surround={look === 'arch' ? 'grey' : 'paper'}
+      bench={
+        <>
+          {reductions.length > 0 && <LookChips look={look} setLook={setLook} />}
+          {body}
+        </>
+      }
       panel={
         <>
           <WornAsked />
-          <ZonePanel own={own} zone={zone} setZone={setZone} />
+          {look === 'arch' ? <TargetPanel targets={targets} /> : <ZonePanel own={own} zone={zone} setZone={setZone} />}
         </>
       }
       foot={
@@ -126,6 +148,7 @@ export default function Reduce() {
           <KeyHint keys={['[', ']']} does="tooth" />
           <KeyHint keys={['1', '–', '4']} does="zone" />
           <KeyHint keys={['M']} does="mock-up or tooth" />
+          <KeyHint keys={['V']} does="on the arch" />
           <KeyHint keys={['?']} does="all keys" />
           <span className="ml-auto">
             Planning aid for {name(tooth)}. The treating clinician decides and checks in the mouth.
@@ -133,6 +156,28 @@ export default function Reduce() {
         </>
       }
     />
+  );
+}
+
+/** How the targets are looked at. */
+type Look = 'zones' | 'arch';
+const LOOKS: Readonly<Record<Look, string>> = { zones: 'in zones', arch: 'on the arch' };
+
+function LookChips({ look, setLook }: { look: Look; setLook: (l: Look) => void }) {
+  return (
+    <div className="absolute top-3.5 left-4 z-10 flex gap-1.5">
+      {(Object.keys(LOOKS) as Look[]).map((l) => (
+        <button
+          key={l}
+          type="button"
+          className={look === 'arch' ? 'chip' : 'chip chip-flat'}
+          aria-pressed={look === l}
+          onClick={() => setLook(l)}
+        >
+          {LOOKS[l]}
+        </button>
+      ))}
+    </div>
   );
 }
 

@@ -34,7 +34,7 @@ export function ChosenHandles({
     <>
       <CrownHandle
         id="zenith"
-        label={`Zenith of ${name}: gum up`}
+        label={`Zenith of ${name}`}
         value={up}
         limits={neck}
         places={places}
@@ -43,7 +43,7 @@ export function ChosenHandles({
       />
       <CrownHandle
         id="edge"
-        label={`Edge of ${name}: length`}
+        label={`Edge of ${name}`}
         value={own.lengthMm}
         limits={lengthMm}
         places={places}
@@ -52,7 +52,7 @@ export function ChosenHandles({
       />
       <CrownHandle
         id="distal"
-        label={`Distal side of ${name}: width`}
+        label={`Distal side of ${name}`}
         value={own.widthMm}
         limits={PLAN_LIMITS.widthMm}
         places={places}

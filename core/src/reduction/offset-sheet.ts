@@ -1,0 +1,60 @@
+import type { PlannedTooth } from '../contour/plan.js';
+import { type Frame, toLocal } from '../geometry/frame.js';
+import type { Mesh } from '../geometry/mesh.js';
+import type { Vec3 } from '../geometry/vec.js';
+
+/** The sheet goes on beyond the neck by so much, mm, so that a row at the gum line still meets it. */
+const BEYOND_MM = 4;
+
+/**
+ * The side of a planned crown from neck to edge, without what closes it, moved inward: an open sheet in the crown's own
+ * frame or a parallel one, its rings as the crown's, with one more beyond the neck. As brushed, not as the form was.
+ * @param frame in which it is told; `by` how far, mm, at a place of the surface in it
+ */
+export function offsetSheet(planned: PlannedTooth, frame: Frame, by: (at: Vec3) => number): Mesh {
+  const { ringSize, rings } = planned.crown;
+  const count = ringSize * rings;
+  const at = new Float64Array(3 * count);
+  for (let v = 0; v < count; v++)
+    at.set(toLocal(frame, planned.mesh.positions.subarray(3 * v, 3 * v + 3) as unknown as Vec3), 3 * v);
+  const normals = sheetNormals(at, ringSize, rings);
+  const positions = new Float64Array(3 * (count + ringSize));
+  for (let v = 0; v < count; v++) {
+    const p = [at[3 * v], at[3 * v + 1], at[3 * v + 2]] as unknown as Vec3;
+    const mm = by(p);
+    for (let c = 0; c < 3; c++)
+      positions[3 * (ringSize + v) + c] = (p[c] as number) - mm * (normals[3 * v + c] as number);
+  }
+  // Beyond the neck the surface goes on along the axis.
+  for (let k = 0; k < ringSize; k++)
+    for (let c = 0; c < 3; c++)
+      positions[3 * k + c] = (positions[3 * (ringSize + k) + c] as number) + (c === 2 ? BEYOND_MM : 0);
+  const triangles = new Uint32Array(6 * ringSize * rings);
+  let t = 0;
+  for (let r = 0; r < rings; r++)
+    for (let k = 0; k < ringSize; k++) {
+      const next = (k + 1) % ringSize;
+      const [a, b, c, d] = [r * ringSize + k, r * ringSize + next, (r + 1) * ringSize + k, (r + 1) * ringSize + next];
+      triangles.set([a, c, d, a, d, b], t);
+      t += 6;
+    }
+  return { positions, triangles };
+}
+
+/** Outward normals of the rings alone, which go from the left over the face to the right: at the neck nothing of what closes the crown is in them. */
+function sheetNormals(at: Float64Array, ringSize: number, rings: number): Float64Array {
+  const out = new Float64Array(at.length);
+  const p = (r: number, k: number) => 3 * (r * ringSize + ((k + ringSize) % ringSize));
+  for (let r = 0; r < rings; r++)
+    for (let k = 0; k < ringSize; k++) {
+      const [up, down] = [p(Math.max(0, r - 1), k), p(Math.min(rings - 1, r + 1), k)];
+      const [before, after] = [p(r, k - 1), p(r, k + 1)];
+      const a = [0, 1, 2].map((c) => (at[after + c] as number) - (at[before + c] as number)) as unknown as Vec3;
+      const b = [0, 1, 2].map((c) => (at[down + c] as number) - (at[up + c] as number)) as unknown as Vec3;
+      const n = [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+      const length = Math.hypot(...n) || 1;
+      const i = p(r, k);
+      for (let c = 0; c < 3; c++) out[i + c] = (n[c] as number) / length;
+    }
+  return out;
+}

@@ -1,0 +1,146 @@
+import { toLocal } from '../geometry/frame.js';
+import { triangleArea } from '../geometry/mesh.js';
+import type { Vec3 } from '../geometry/vec.js';
+import { thirdAt } from '../restoration/thickness.js';
+import type { FacialThird } from '../teeth/norms.js';
+import { sideOf } from '../teeth/notation.js';
+import { enamelNormAt, type Mouth, NOTHING_MM } from './removal.js';
+import { TARGET_PLACES, type TargetSurface } from './target.js';
+
+/** A part of a preparation that is told by itself: a ninth of the face, a side, the palatal surface, or the edge. */
+export type TargetZone =
+  | `${FacialThird} ${'mesial' | 'middle' | 'distal'}`
+  | 'mesial side'
+  | 'distal side'
+  | 'palatal'
+  | 'edge';
+
+/** What goes in a zone, mm, by area; nothing of what lies within the scan's error of none is called removal. */
+export interface ZoneRemoval {
+  readonly zone: TargetZone;
+  readonly areaMm2: number;
+  readonly least: number;
+  readonly median: number;
+  /** What 95 % of the zone stays under. */
+  readonly deep: number;
+  readonly most: number;
+}
+
+/** What a preparation comes to. */
+export interface TargetTold {
+  readonly zones: readonly ZoneRemoval[];
+  readonly removedMm3: number;
+  /** Of the crown as it is. */
+  readonly removedShare: number;
+  /**
+   * Of the cut face, mm²: where the enamel of most teeth of this age would be through, and where it may be, by the
+   * thick and the thin end of the norm at each height. Of sides and palatal surfaces there is no norm here.
+   */
+  readonly dentinMm2: { readonly sure: number; readonly perhaps: number };
+  /** Cut face in all, mm². */
+  readonly faceMm2: number;
+}
+
+/** Tells a target surface zone by zone. Zones in which nothing is covered are left out. */
+export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
+  const areas = vertexAreas(t);
+  const own = new Map<TargetZone, { mm: number; area: number }[]>();
+  const dentin = { sure: 0, perhaps: 0 };
+  let faceMm2 = 0;
+  for (let i = 0; i < t.removedMm.length; i++) {
+    const zone = zoneOf(t, i);
+    if (!zone) continue;
+    const [mm, area] = [t.removedMm[i] as number, areas[i] as number];
+    own.set(zone, [...(own.get(zone) ?? []), { mm, area }]);
+    if (TARGET_PLACES[t.place[i] as number] !== 'facial' || mm <= NOTHING_MM) continue;
+    faceMm2 += area;
+    const norm = enamelNormAt(t.share[i] as number, mouth);
+    if (mm >= norm.to) dentin.sure += area;
+    else if (mm >= norm.from) dentin.perhaps += area;
+  }
+  return {
+    zones: ZONE_ORDER.flatMap((zone) => {
+      const all = own.get(zone);
+      return all ? [told(zone, all)] : [];
+    }),
+    removedMm3: t.removedMm3,
+    removedShare: t.removedMm3 / t.crownMm3,
+    dentinMm2: dentin,
+    faceMm2,
+  };
+}
+
+const THIRD_ORDER = ['cervical', 'middle', 'incisal'] as const;
+const ZONE_ORDER: readonly TargetZone[] = [
+  ...THIRD_ORDER.flatMap((third) =>
+    (['mesial', 'middle', 'distal'] as const).map((part) => `${third} ${part}` as const),
+  ),
+  'mesial side',
+  'distal side',
+  'palatal',
+  'edge',
+];
+
+/** A third of the face from the middle, as a share of half its width. */
+const MIDDLE = 1 / 3;
+
+function zoneOf(t: TargetSurface, i: number): TargetZone | undefined {
+  const place = TARGET_PLACES[t.place[i] as number];
+  if (place === 'kept') return undefined;
+  if (place === 'edge' || place === 'palatal') return place;
+  const [x] = toLocal(t.frame, t.before.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3);
+  // x goes to the left of the arch: of an upper tooth the patient's left, of a lower one the patient's right.
+  const distal = (sideOf(t.tooth) === 'left') === t.tooth < 30 ? x > 0 : x < 0;
+  if (place === 'proximal') return distal ? 'distal side' : 'mesial side';
+  const part = Math.abs(x) < MIDDLE * halfWidth(t) ? 'middle' : distal ? 'distal' : 'mesial';
+  return `${thirdAt(t.share[i] as number)} ${part}`;
+}
+
+const widths = new WeakMap<TargetSurface, number>();
+
+/** Half the width of the cut face, mm. */
+function halfWidth(t: TargetSurface): number {
+  const known = widths.get(t);
+  if (known !== undefined) return known;
+  let half = 0.1;
+  for (let i = 0; i < t.place.length; i++)
+    if (TARGET_PLACES[t.place[i] as number] === 'facial')
+      half = Math.max(
+        half,
+        Math.abs(toLocal(t.frame, t.before.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3)[0]),
+      );
+  widths.set(t, half);
+  return half;
+}
+
+function told(zone: TargetZone, all: { mm: number; area: number }[]): ZoneRemoval {
+  all.sort((a, b) => a.mm - b.mm);
+  const areaMm2 = all.reduce((sum, p) => sum + p.area, 0);
+  const under = (share: number): number => {
+    let left = share * areaMm2;
+    for (const p of all) {
+      left -= p.area;
+      if (left <= 0) return p.mm;
+    }
+    return all.at(-1)?.mm ?? 0;
+  };
+  return {
+    zone,
+    areaMm2,
+    least: all[0]?.mm ?? 0,
+    median: under(0.5),
+    deep: under(0.95),
+    most: all.at(-1)?.mm ?? 0,
+  };
+}
+
+/** A third of each triangle of the tooth as it is, mm². */
+function vertexAreas({ before }: TargetSurface): Float64Array {
+  const out = new Float64Array(before.positions.length / 3);
+  for (let t = 0; t < before.triangles.length; t += 3) {
+    const third = triangleArea(before, t) / 3;
+    for (let c = 0; c < 3; c++)
+      out[before.triangles[t + c] as number] = (out[before.triangles[t + c] as number] as number) + third;
+  }
+  return out;
+}

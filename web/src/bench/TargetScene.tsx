@@ -1,0 +1,129 @@
+import type { Fdi } from '@radiant/core';
+import type { ThreeEvent } from '@react-three/fiber';
+import { memo, type RefObject, useCallback, useEffect, useMemo, useRef } from 'react';
+import * as THREE from 'three';
+import type { JawView, TargetView } from '../engine/views.js';
+import { PALETTE } from '../ui/palette.js';
+import type { View } from './arch-eye.js';
+import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
+import { DENTIN_CODE, targetColour } from './colour-scale.js';
+import { JawCanvas } from './JawCanvas.js';
+
+/** What is drawn of the teeth that are to be prepared: as they are, with what goes, or as they are to be. */
+export type TargetShowing = 'removal' | 'prepared';
+
+/** The arch with what is to go from each tooth, or with the prepared teeth, and where each preparation ends. */
+export const TargetScene = memo(function TargetScene({
+  arch,
+  targets,
+  showing,
+  dentin,
+  view,
+  selected,
+  onSelect,
+  reading,
+}: {
+  arch: JawView;
+  targets: ReadonlyMap<Fdi, TargetView>;
+  showing: TargetShowing;
+  /** Whether places are marked where the enamel would be through. */
+  dentin: boolean;
+  view: View;
+  selected: Fdi;
+  onSelect: (tooth: Fdi) => void;
+  /** The element that says what goes under the pointer. */
+  reading: RefObject<HTMLElement | null>;
+}) {
+  const hold = useRef(false);
+  const tell = useCallback(
+    (words: string, e?: ThreeEvent<PointerEvent>) => {
+      const at = reading.current;
+      if (!at) return;
+      at.hidden = words === '';
+      at.textContent = words;
+      if (!e) return;
+      const down = e.pointerType === 'touch' ? -64 : 14;
+      at.style.transform = `translate(${e.nativeEvent.offsetX + 14}px, ${e.nativeEvent.offsetY + down}px)`;
+    },
+    [reading],
+  );
+  const hand = useMemo<ToothHand>(
+    () => ({
+      press: onSelect,
+      move: (tooth, vertex, e) => {
+        const own = targets.get(tooth);
+        tell(own ? wordsAt(own, vertex) : '', e);
+      },
+      out: () => tell(''),
+    }),
+    [targets, onSelect, tell],
+  );
+  // What was under the pointer is another thing now.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each change of what is shown
+  useEffect(() => tell(''), [showing, targets, tell]);
+  return (
+    <JawCanvas label="Tooth to remove, in three dimensions" view={view} hold={hold}>
+      {arch.teeth.map(({ tooth, mesh }) => {
+        const own = targets.get(tooth);
+        if (!own) return <ToothSurface key={`e${tooth}`} tooth={tooth} mesh={mesh} colour="muted" hand={hand} />;
+        return (
+          <group key={`t${tooth}`}>
+            <ToothSurface
+              tooth={tooth}
+              mesh={showing === 'prepared' ? own.prepared : own.before}
+              colour={showing === 'prepared' && tooth === selected ? 'selected' : 'tooth'}
+              values={showing === 'removal' ? coded(own, dentin) : undefined}
+              scale={targetColour}
+              hand={hand}
+            />
+            {own.finishLine.length > 0 && <FinishLine at={own.finishLine} chosen={tooth === selected} />}
+          </group>
+        );
+      })}
+      <Gum mesh={arch.gum} pale />
+    </JawCanvas>
+  );
+});
+
+/** Millimetres that go; where the enamel is through a code is added, which the scale knows. */
+function coded(own: TargetView, dentin: boolean): Float32Array {
+  if (!dentin) return own.removedMm;
+  const [thin, thick] = own.enamelMm;
+  return own.removedMm.map((mm, i) => {
+    if (mm >= (thick[i] as number)) return mm + 2 * DENTIN_CODE;
+    return mm >= (thin[i] as number) ? mm + DENTIN_CODE : mm;
+  });
+}
+
+function wordsAt(own: TargetView, i: number): string {
+  const mm = own.removedMm[i] as number;
+  if (mm < 0.02) return 'nothing goes here';
+  const align = own.alignMm[i] as number;
+  const [from, to] = [own.enamelMm[0][i] as number, own.enamelMm[1][i] as number];
+  const parts = [`${mm.toFixed(2)} mm goes`];
+  if (align >= 0.05) parts.push(`${align.toFixed(2)} of it into line`);
+  if (!Number.isNaN(from)) parts.push(`enamel usually ${from.toFixed(1)}–${to.toFixed(1)}`);
+  return parts.join(' · ');
+}
+
+/** Where a preparation ends, drawn over the surfaces. */
+function FinishLine({ at, chosen }: { at: Float32Array; chosen: boolean }) {
+  const line = useMemo(() => {
+    const geometry = new THREE.BufferGeometry();
+    geometry.setAttribute('position', new THREE.BufferAttribute(at, 3));
+    const material = new THREE.LineBasicMaterial({ color: chosen ? PALETTE.plum : PALETTE.ink2 });
+    // All round it closes; on a face alone it ends at the contacts.
+    return at.length / 3 >= CLOSED ? new THREE.LineLoop(geometry, material) : new THREE.Line(geometry, material);
+  }, [at, chosen]);
+  useEffect(
+    () => () => {
+      line.geometry.dispose();
+      (line.material as THREE.Material).dispose();
+    },
+    [line],
+  );
+  return <primitive object={line} renderOrder={3} />;
+}
+
+/** A line with so many places goes all round. */
+const CLOSED = 120;
