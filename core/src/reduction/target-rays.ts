@@ -30,12 +30,17 @@ export interface Side {
 
 /**
  * A tooth and its planned crown as they are seen from the planned axis, moved across to the middle of the tooth. Heights
- * are mm over the planned edge; directions are unit vectors across the axis.
+ * are mm over the planned edge; directions are unit vectors across the axis. Asked of one set of directions.
  */
 export class TargetRays {
   readonly zenith: number;
   /** z along the planned crown's axis towards the root, 0 at its edge; x to the patient's left, y backward. */
   readonly frame: Frame;
+  private ownEdge: number | undefined;
+  private ownEnds: readonly number[] | undefined;
+  private ownGum: readonly number[] | undefined;
+  /** What was met last on each ray of a grid, by the height at which it was asked. */
+  private readonly met = new Map<number, { z: number; side: Side | undefined; plan?: number | undefined }>();
   /** How far the planned surface reaches, mm; nothing where there is none. */
   readonly plan: (u: Vec3, z: number) => number | undefined;
   private readonly tooth: (
@@ -99,6 +104,26 @@ export class TargetRays {
     );
   }
 
+  /** The same for a place of a grid, remembered for the next design. */
+  sideAt(place: number, u: Vec3, z: number): Side | undefined {
+    return this.at(place, u, z).side;
+  }
+
+  /** How far the planned surface reaches at a place of a grid, remembered too. */
+  planAt(place: number, u: Vec3, z: number): number | undefined {
+    const own = this.at(place, u, z);
+    if (!('plan' in own)) own.plan = this.plan(u, z);
+    return own.plan;
+  }
+
+  private at(place: number, u: Vec3, z: number) {
+    const before = this.met.get(place);
+    if (before?.z === z) return before;
+    const own: { z: number; side: Side | undefined; plan?: number | undefined } = { z, side: this.side(u, z) };
+    this.met.set(place, own);
+    return own;
+  }
+
   /** The tooth's lowest place over a point across the axis. */
   lowest(x: number, y: number): number | undefined {
     const hit = this.tooth([x, y, -OUT_MM], [0, 0, 1], this.frame);
@@ -106,7 +131,12 @@ export class TargetRays {
   }
 
   /** The tooth's own edge. */
-  edge(): number {
+  get edge(): number {
+    this.ownEdge ??= this.lookForEdge();
+    return this.ownEdge;
+  }
+
+  private lookForEdge(): number {
     const half = this.planned.crown.size.widthMm / 2;
     let lowest = Infinity;
     for (let x = -0.6 * half; x <= 0.6 * half; x += 0.1 * half)
@@ -115,14 +145,17 @@ export class TargetRays {
   }
 
   /** Where the tooth's own side ends in each direction, without single rays that slipped off. */
-  ends(directions: readonly Vec3[], from: number): number[] {
-    const raw = directions.map((u) => this.end(u, from));
-    const n = raw.length;
-    return raw.map((_, k) => median([-2, -1, 0, 1, 2].map((d) => raw[(k + d + n) % n] as number)));
+  ends(directions: readonly Vec3[]): readonly number[] {
+    if (!this.ownEnds) {
+      const raw = directions.map((u) => this.end(u));
+      const n = raw.length;
+      this.ownEnds = raw.map((_, k) => median([-2, -1, 0, 1, 2].map((d) => raw[(k + d + n) % n] as number)));
+    }
+    return this.ownEnds;
   }
 
-  private end(u: Vec3, from: number): number {
-    let end = from + 0.4 * (this.zenith - from);
+  private end(u: Vec3): number {
+    let end = this.edge + 0.4 * (this.zenith - this.edge);
     for (const step of [SIDE_STEP_MM.coarse, SIDE_STEP_MM.fine])
       for (let z = end + step; z <= this.zenith + 1.5; z += step) {
         const met = this.side(u, z);
@@ -136,7 +169,12 @@ export class TargetRays {
    * The gum line in each direction: the planned crown's first ring, which goes down to the papillae, carried over to the
    * tooth that is there by where it stands between the middle and the sides.
    */
-  gum(directions: readonly Vec3[]): number[] {
+  gum(directions: readonly Vec3[]): readonly number[] {
+    this.ownGum ??= this.gumLine(directions);
+    return this.ownGum;
+  }
+
+  private gumLine(directions: readonly Vec3[]): number[] {
     const { crown, mesh } = this.planned;
     const ring = Array.from({ length: crown.ringSize }, (_, k) =>
       toLocal(this.frame, mesh.positions.subarray(3 * k, 3 * k + 3) as unknown as Vec3),

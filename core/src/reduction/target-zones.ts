@@ -51,7 +51,9 @@ export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
     const zone = zoneOf(t, i);
     if (!zone) continue;
     const [mm, area] = [t.removedMm[i] as number, areas[i] as number];
-    own.set(zone, [...(own.get(zone) ?? []), { mm, area }]);
+    const all = own.get(zone);
+    if (all) all.push({ mm, area });
+    else own.set(zone, [{ mm, area }]);
     if (TARGET_PLACES[t.place[i] as number] !== 'facial' || mm <= NOTHING_MM) continue;
     faceMm2 += area;
     const norm = enamelNormAt(t.share[i] as number, mouth);

@@ -8,7 +8,7 @@ import type { Design } from '../restoration/design.js';
 import { neededAt, preparedEdge } from '../restoration/thickness.js';
 import type { Fdi } from '../teeth/notation.js';
 import { NOTHING_MM } from './removal.js';
-import { TargetRays, THINNEST_MM } from './target-rays.js';
+import { type AxisPlace, TargetRays, THINNEST_MM } from './target-rays.js';
 
 /** Of a vertex: what of the preparation it lies on. */
 export const TARGET_PLACES = ['kept', 'facial', 'proximal', 'palatal', 'edge'] as const;
@@ -81,8 +81,11 @@ export const targetSurface = (arch: ExistingArch, plan: ContourPlan, tooth: Fdi,
   targetOf(toothOf(arch, tooth), plannedTooth(arch, plan, tooth), design);
 
 /** The same of a tooth that stands in a scan, under its planned crown. */
-export const targetOf = (there: ExistingTooth, planned: PlannedTooth, design: Design): TargetSurface =>
-  targetBetween(there.field, planned, design);
+export const targetOf = (there: ExistingTooth, planned: PlannedTooth, design: Design, raysOf?: RaysOf): TargetSurface =>
+  targetBetween(there.field, planned, design, raysOf);
+
+/** The rays of a tooth and its planned crown to an axis: made, or remembered from another design. */
+export type RaysOf = (axis: AxisPlace, make: () => TargetRays) => TargetRays;
 
 /** What the target is drawn of. */
 interface Ground {
@@ -116,9 +119,15 @@ interface Draft {
  * design. Seen from the axis each row is a single line around it, so that from the front nothing hangs over; where the
  * restoration covers all round and goes on along the axis, walls lean inward by the design's taper.
  */
-export function targetBetween(existing: SignedField, planned: PlannedTooth, design: Design): TargetSurface {
+export function targetBetween(
+  existing: SignedField,
+  planned: PlannedTooth,
+  design: Design,
+  raysOf: RaysOf = (_, make) => make(),
+): TargetSurface {
   const around = (design.covers as readonly string[]).includes('palatal');
-  const rays = new TargetRays(existing, planned, around ? AXIS.around : AXIS.face);
+  const axis = around ? AXIS.around : AXIS.face;
+  const rays = raysOf(axis, () => new TargetRays(existing, planned, axis));
   const ground = groundOf(rays, design, around);
   const draft: Draft = {
     now: new Float64Array(3 * COUNT),
@@ -157,11 +166,11 @@ export function targetBetween(existing: SignedField, planned: PlannedTooth, desi
 const AXIS = { around: { height: 0.3, back: 0.5 }, face: { height: 0.25, back: 0.5 } } as const;
 
 function groundOf(rays: TargetRays, design: Design, around: boolean): Ground {
-  const own = rays.edge();
+  const own = rays.edge;
   const to = preparedEdge(design, own);
   const cut = to > own + 0.02;
   const edge = { from: cut ? to : own + CAP_MM, cut, to };
-  const top = rays.ends(DIRECTIONS, edge.from);
+  const top = rays.ends(DIRECTIONS);
   const gum = rays.gum(DIRECTIONS);
   const below = Math.min(0, design.finish.belowGumMm);
   const finish = top.map((z, k) => Math.min(z - SCAN_END_MM, (gum[k] as number) + below));
@@ -221,7 +230,7 @@ function column(g: Ground, d: Draft, k: number): void {
   for (let row = 0; row < ROWS; row++) {
     const s = belowFinish(row, Math.max(0.5, finish - edge.from));
     const z = s < 0 ? finish + ((top - finish) * -s) / NECK_ROWS : finish - s;
-    const met = rays.side(u, z) ?? { r: last, facing: 1 };
+    const met = rays.sideAt(row * ANGLES + k, u, z) ?? { r: last, facing: 1 };
     last = met.r;
     const deep = s > 0 ? depthAt(g, u, z, met.r, s) : 0;
     let r = met.r - deep;
@@ -235,7 +244,10 @@ function column(g: Ground, d: Draft, k: number): void {
     d.left.set([r * u[0], r * u[1], z], 3 * i);
     d.removedMm[i] = (met.r - r) * met.facing;
     if (r < met.r) {
-      d.alignMm[i] = Math.min(d.removedMm[i] as number, Math.max(0, met.r - (rays.plan(u, z) ?? met.r)) * met.facing);
+      d.alignMm[i] = Math.min(
+        d.removedMm[i] as number,
+        Math.max(0, met.r - (rays.planAt(i, u, z) ?? met.r)) * met.facing,
+      );
       d.place[i] = -u[1] > SIDEWAYS ? 1 : -u[1] > -SIDEWAYS ? 2 : 3;
     }
   }

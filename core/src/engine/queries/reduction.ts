@@ -57,7 +57,9 @@ export interface ToldTarget {
 export function target(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, mouth: Mouth = {}): ToldTarget {
   const { design } = restorationOf(tooth, choice);
   const surface = engine.once(tooth, `target ${design.id}`, (planned, arch) =>
-    targetOf(toothOf(arch, tooth), planned, design),
+    targetOf(toothOf(arch, tooth), planned, design, ({ height }, make) =>
+      engine.once(tooth, `target rays ${height}`, make),
+    ),
   );
   const jaw = jawOf(tooth);
   const inMouth = (m: Mesh) => (jaw === 'upper' ? m : meshToArch(jaw, m));
