@@ -1,5 +1,5 @@
 import type { CaseDetail } from '@radiant/contract';
-import { closePages, copyOfAvocet, open, picture, saved, type Visit, visit } from './browser.js';
+import { closePages, copyOfAvocet, open, picture, saved, typed, type Visit, visit } from './browser.js';
 
 let v: Visit;
 let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
@@ -134,6 +134,13 @@ it('on the arch it is shown what goes from each tooth, where dentin is met, and 
   expect(Math.abs(zone - middle)).toBeLessThan(0.12);
   await page.keyboard.press('v');
 
+  const instead = page.getByRole('table', { name: 'What if' });
+  const would = async (row: RegExp) =>
+    Number.parseFloat((await instead.getByRole('row', { name: row }).locator('td').first().textContent()) ?? '');
+  // What is told of the chosen design is what its own preparation takes; a contour further to the front takes less.
+  expect(await would(/^graduated veneer/)).toBeCloseTo(veneer, 1);
+  expect(await would(/further to the front/)).toBeLessThan(veneer - 3);
+  expect(await would(/^facial veneer/)).toBeLessThan(veneer);
   await page.getByLabel('Design of all teeth').selectOption('ceramic-crown');
   await sums.getByText(/^[67]\d % of the crown$/).waitFor({ timeout: 60_000 });
   expect(await taken()).toBeGreaterThan(3 * veneer);
@@ -144,5 +151,45 @@ it('on the arch it is shown what goes from each tooth, where dentin is met, and 
   await page.getByRole('heading', { name: '21 · all-ceramic crown' }).waitFor();
   await saved(page);
   expect((await client.get<CaseDetail>(`/cases/${id}`)).body.sections.reduce.data.design).toBe('ceramic-crown');
+  expect(v.troubles).toEqual([]);
+});
+
+it('a thickness of one’s own is typed, moves the targets, is told where it is too thin, and goes back to the usual', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Thick');
+  await open(page, id, 'reduce');
+  const middle = page.getByTestId('remove-11-middle');
+  await middle.waitFor({ timeout: 90_000 });
+  const before = Number.parseFloat((await middle.textContent()) ?? '');
+  const field = page.getByLabel('Thickness, middle');
+  await typed(field, '0.9');
+  await page.keyboard.press('Tab');
+  await page.waitForFunction(
+    ([was]) =>
+      Math.abs(
+        Number.parseFloat(document.querySelector('[data-testid=remove-11-middle]')?.textContent ?? '') -
+          (was as number) -
+          0.4,
+      ) < 0.02,
+    [before],
+  );
+  await page.getByText('usual 0.3 · 0.5 · 0.7 · 1.5').waitFor();
+  await typed(field, '0.2');
+  await page.keyboard.press('Tab');
+  await page.getByText(/Thinner than 0\.3 mm, the least that its material is usually made in: middle\./).waitFor();
+  await saved(page);
+  const reduce = async () => (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.reduce.data;
+  expect((await reduce()).thickness).toEqual([
+    { design: 'graduated', cervical: 0.3, middle: 0.2, incisal: 0.7, edgeMm: 1.5 },
+  ]);
+  await typed(field, '9');
+  await page.getByText('Between 0.0 and 3.0 mm; not taken.').waitFor();
+  await page.getByRole('button', { name: 'take the usual' }).click();
+  await page.waitForFunction(
+    ([was]) => Number.parseFloat(document.querySelector('[data-testid=remove-11-middle]')?.textContent ?? '') === was,
+    [before],
+  );
+  await saved(page);
+  expect((await reduce()).thickness).toEqual([]);
   expect(v.troubles).toEqual([]);
 });

@@ -100,6 +100,7 @@ export type { Difference } from './engine/queries/difference.js';
 export type { ExistingSummary } from './engine/queries/existing.js';
 export type { FaceOfTooth } from './engine/queries/faces.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
+export { WHAT_IF_WORDS, type WhatIf } from './engine/queries/what-if.js';
 export {
   type ByHand,
   type FirstScan,
@@ -281,12 +282,16 @@ export {
   DESIGNS,
   type Design,
   type DesignId,
+  designKey,
   designOf,
   type EdgeNeed,
   type FinishLine,
+  type OwnThickness,
   RESTORATION_KINDS,
   type RestorationKind,
   type Surface,
+  THICKNESS_LIMITS,
+  withThickness,
 } from './restoration/design.js';
 export { type DesignChoice, type Restoration, restorationOf } from './restoration/restoration.js';
 export { neededAt, overThirds, preparedEdge, THIRDS, thirdAt } from './restoration/thickness.js';

@@ -1,6 +1,7 @@
 import {
   DESIGNS,
   type Design,
+  designOf,
   type ExistingTooth,
   existingArch,
   facialPlaces,
@@ -106,7 +107,11 @@ describe('one thickness for map, section and simulated preparation', () => {
   });
 
   it('the prepared edge: a thickness under the plan, flattened where the plan lengthens, or left', () => {
-    const [graduated, even, , , direct] = DESIGNS as readonly Design[] as [Design, Design, Design, Design, Design];
+    const [graduated, even, direct] = (['graduated', 'even', 'direct'] as const).map(designOf) as [
+      Design,
+      Design,
+      Design,
+    ];
     expect([preparedEdge(graduated, 0.4), preparedEdge(graduated, 2.2)]).toEqual([1.5, 2.2]);
     expect([preparedEdge(even, -0.2), preparedEdge(even, 0), preparedEdge(even, 1.2)]).toEqual([
       expect.closeTo(0.1, 12),

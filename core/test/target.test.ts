@@ -2,6 +2,7 @@ import {
   type ContourPlan,
   DESIGNS,
   type Design,
+  designKey,
   designOf,
   type ExistingArch,
   existingArch,
@@ -14,6 +15,7 @@ import {
   plannedTooth,
   rayCaster,
   readScan,
+  restorationOf,
   signedField,
   TARGET_PLACES,
   type TargetSurface,
@@ -25,6 +27,7 @@ import {
   type Vec3,
   volume,
   WORLD,
+  withThickness,
 } from '@radiant/core';
 import { INTRAORAL_SCANNER, makePatient, RECIPES, scan, scatteredRecipe } from '@radiant/standins';
 import Manifold from 'manifold-3d';
@@ -244,19 +247,37 @@ describe(`on scanned teeth (${share})`, () => {
       }
     });
 
-    it('a veneer takes 3 to 30 % of the crown, a crown 60 to 80 %', () => {
+    it('a veneer takes less than 30 % of the crown, a crown of glass-ceramic or on metal 55 to 80 %', () => {
       // Published: Edelhoff and Sorensen 2002, anterior teeth: veneers 3 to 30 %, full crowns 63 to 72 % of the crown's
       // substance by weight (from memory); their teeth were sound and stood in line.
       for (const { design, target } of made) {
         const gone = targetTold(target).removedShare;
         if (design.kind === 'veneer') expect(gone).toBeLessThan(0.3);
-        if (design.kind === 'crown') {
+        if (design.id === 'ceramic-crown' || design.id === 'metal-ceramic-crown') {
           expect(gone).toBeGreaterThan(0.55);
           expect(gone).toBeLessThan(0.8);
         }
       }
     });
   });
+});
+
+it('a thickness of one’s own makes another target, and the same wish is the same design', () => {
+  const { arch, plan } = mouthOf(RECIPES.Avocet);
+  const own = { cervical: 0.5, middle: 0.7, incisal: 0.9, edgeMm: 2 };
+  const thick = withThickness(designOf('graduated'), own);
+  expect(withThickness(designOf('graduated'), { ...own })).toBe(thick);
+  expect(designKey(thick)).not.toBe(designKey(designOf('graduated')));
+  const { needs, edge } = designOf('graduated') as Design;
+  expect(withThickness(designOf('graduated'), { ...needs, edgeMm: edge.kind === 'thickness' ? edge.mm : null })).toBe(
+    designOf('graduated'),
+  );
+  const [usual, more] = [designOf('graduated'), thick].map((d) => targetTold(targetSurface(arch, plan, 11, d)));
+  const middle = (t: typeof usual) => t?.zones.find((z) => z.zone === 'middle middle')?.median ?? 0;
+  expect(middle(more) - middle(usual)).toBeCloseTo(0.2, 1);
+  expect(more?.removedMm3).toBeGreaterThan((usual?.removedMm3 ?? 0) + 8);
+  const chosen = restorationOf(11, { design: 'graduated', thickness: [{ design: 'graduated', ...own }] });
+  expect(chosen.design).toBe(thick);
 });
 
 it('a finish line that is wished under the gum is told, since no scan shows the tooth there', () => {

@@ -1,10 +1,20 @@
 import 'reflect-metadata';
-import { type CutFrom, DESIGN_IDS, type DesignId, PLANNABLE, STRATEGIES } from '@radiant/core';
-import { ArrayMaxSize, ArrayUnique, IsArray, IsIn, IsOptional, ValidateNested } from 'class-validator';
+import { type CutFrom, DESIGN_IDS, type DesignId, PLANNABLE, STRATEGIES, THICKNESS_LIMITS } from '@radiant/core';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsArray,
+  IsIn,
+  IsNumber,
+  IsOptional,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { Holds } from '../base/holds.js';
 import { defineSection } from './define.js';
 import { by, fields, list } from './parts.js';
-import { words } from './words.js';
+import { FINITE, words } from './words.js';
 
 /** The design of one tooth where it is another than the case's. */
 export class OwnDesign {
@@ -13,6 +23,35 @@ export class OwnDesign {
 
   @IsIn(DESIGN_IDS as string[], words('This design is not known.'))
   design!: DesignId;
+}
+
+const THICK = `A thickness lies between ${THICKNESS_LIMITS.min} and ${THICKNESS_LIMITS.max} mm.`;
+
+/** Thicknesses that are wanted of a design instead of its own, mm. */
+export class OwnThicknessInput {
+  @IsIn(DESIGN_IDS as string[], words('This design is not known.'))
+  design!: DesignId;
+
+  @IsNumber(FINITE, words(THICK))
+  @Min(THICKNESS_LIMITS.min, words(THICK))
+  @Max(THICKNESS_LIMITS.max, words(THICK))
+  cervical!: number;
+
+  @IsNumber(FINITE, words(THICK))
+  @Min(THICKNESS_LIMITS.min, words(THICK))
+  @Max(THICKNESS_LIMITS.max, words(THICK))
+  middle!: number;
+
+  @IsNumber(FINITE, words(THICK))
+  @Min(THICKNESS_LIMITS.min, words(THICK))
+  @Max(THICKNESS_LIMITS.max, words(THICK))
+  incisal!: number;
+
+  @IsOptional()
+  @IsNumber(FINITE, words(THICK))
+  @Min(THICKNESS_LIMITS.min, words(THICK))
+  @Max(THICKNESS_LIMITS.max, words(THICK))
+  edgeMm?: number | null;
 }
 
 /** What the planned teeth are restored with, and the strategy of the preparation. */
@@ -29,6 +68,15 @@ export class ReduceSection {
   @Holds(() => OwnDesign)
   own?: OwnDesign[];
 
+  /** Thicknesses of somebody's own; a design's usual ones where it is not named. */
+  @IsOptional()
+  @IsArray(words('The thicknesses are a list.'))
+  @ArrayMaxSize(DESIGN_IDS.length, words('A design has two thicknesses.'))
+  @ArrayUnique((t: OwnThicknessInput) => t.design, words('A design has two thicknesses.'))
+  @ValidateNested({ each: true })
+  @Holds(() => OwnThicknessInput)
+  thickness?: OwnThicknessInput[];
+
   @IsIn(
     STRATEGIES.map((s) => s.id) as string[],
     words(`Grooves are cut ${STRATEGIES.map((s) => s.name).join(' or ')}.`),
@@ -42,6 +90,6 @@ export const reduce = defineSection({
   empty: { design: 'graduated', from: STRATEGIES[0].id },
   writers: [],
   comments: true,
-  parts: fields({ own: list(by('tooth')) }),
-  labels: { design: 'design', from: 'grooves cut from' },
+  parts: fields({ own: list(by('tooth')), thickness: list(by('design')) }),
+  labels: { design: 'design', from: 'grooves cut from', thickness: 'thicknesses' },
 });

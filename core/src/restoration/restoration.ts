@@ -1,5 +1,5 @@
 import { type Fdi } from '../teeth/notation.js';
-import { type Design, type DesignId, designOf } from './design.js';
+import { type Design, type DesignId, designOf, type OwnThickness, withThickness } from './design.js';
 
 /** What a tooth is restored with. */
 export interface Restoration {
@@ -11,10 +11,14 @@ export interface Restoration {
 export interface DesignChoice {
   readonly design: DesignId;
   readonly own?: readonly { readonly tooth: Fdi; readonly design: DesignId }[];
+  /** Thicknesses of somebody's own, design by design. */
+  readonly thickness?: readonly OwnThickness[];
 }
 
 /** The restoration of a planned tooth. */
 export function restorationOf(tooth: Fdi, choice: DesignChoice): Restoration {
   const own = choice.own?.find((o) => o.tooth === tooth);
-  return { tooth, design: designOf(own?.design ?? choice.design) };
+  const design: Design = designOf(own?.design ?? choice.design);
+  const thickness = choice.thickness?.find((t) => t.design === design.id);
+  return { tooth, design: thickness ? withThickness(design, thickness) : design };
 }

@@ -1,6 +1,7 @@
 import {
   type ContourPlan,
   type DesignChoice,
+  designKey,
   type Fdi,
   type Mouth,
   Refusal,
@@ -43,7 +44,7 @@ export function useTargets(
     if (!client) return;
     let off = false;
     const keyOf = (t: Fdi) =>
-      JSON.stringify([plan[t], widthsToMidline(plan, t), restorationOf(t, choice).design.id, mouth]);
+      JSON.stringify([plan[t], widthsToMidline(plan, t), designKey(restorationOf(t, choice).design), mouth]);
     void (async () => {
       for (const tooth of teeth) {
         const key = keyOf(tooth);

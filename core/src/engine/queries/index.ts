@@ -9,6 +9,7 @@ import { alignedFirst, proposedCrowns } from './first-contour.js';
 import { inPhoto, onPhoto } from './photograph.js';
 import { reduction, reductions, sectionOf, target } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
+import { whatIf } from './what-if.js';
 
 /** Everything that can be asked of a case, by name. */
 export const QUERIES = {
@@ -36,6 +37,7 @@ export const QUERIES = {
   strokeFits,
   strokeMirrored,
   target,
+  whatIf,
 } as const;
 
 export type QueryName = keyof typeof QUERIES;

@@ -8,6 +8,7 @@ import { type ToothSection, toothSection } from '../../reduction/section.js';
 import type { CutFrom } from '../../reduction/strategies/index.js';
 import { type TargetSurface, targetOf } from '../../reduction/target.js';
 import { type TargetTold, targetTold } from '../../reduction/target-zones.js';
+import { designKey } from '../../restoration/design.js';
 import { type DesignChoice, restorationOf } from '../../restoration/restoration.js';
 import { type Fdi, jawOf } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
@@ -30,7 +31,7 @@ export function reduction(
 ): ToothReduction {
   const { design } = restorationOf(tooth, choice);
   const history = `${mouth.acid ? 'acid' : ''} ${mouth.grinding ? 'grinding' : ''}`;
-  return engine.once(tooth, `reduction ${design.id} ${from} ${history}`, (planned, arch) =>
+  return engine.once(tooth, `reduction ${designKey(design)} ${from} ${history}`, (planned, arch) =>
     reductionOf(toothOf(arch, tooth), planned, design, from, mouth),
   );
 }
@@ -38,7 +39,7 @@ export function reduction(
 /** The section of one planned tooth with the target of its preparation. @throws Refusal of `CaseEngine.crown` */
 export function sectionOf(engine: CaseEngine, tooth: Fdi, choice: DesignChoice): ToothSection {
   const { design } = restorationOf(tooth, choice);
-  return engine.once(tooth, `section ${design.id}`, (planned, arch) =>
+  return engine.once(tooth, `section ${designKey(design)}`, (planned, arch) =>
     toothSection(toothOf(arch, tooth).field.mesh, planned, design),
   );
 }
@@ -56,7 +57,7 @@ export interface ToldTarget {
 /** The target preparation of one planned tooth that stands in its scan. @throws Refusal of `CaseEngine.crown` */
 export function target(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, mouth: Mouth = {}): ToldTarget {
   const { design } = restorationOf(tooth, choice);
-  const surface = engine.once(tooth, `target ${design.id}`, (planned, arch) =>
+  const surface = engine.once(tooth, `target ${designKey(design)}`, (planned, arch) =>
     targetOf(toothOf(arch, tooth), planned, design, ({ height }, make) =>
       engine.once(tooth, `target rays ${height}`, make),
     ),

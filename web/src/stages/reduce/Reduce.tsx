@@ -16,6 +16,7 @@ import { OnTheArch } from './OnTheArch.js';
 import { ReductionMap } from './ReductionMap.js';
 import { SectionDrawing } from './SectionDrawing.js';
 import { TargetPanel } from './TargetPanel.js';
+import { WhatIfTable } from './WhatIfTable.js';
 import { WornAsked } from './WornAsked.js';
 import { ZonePanel } from './ZonePanel.js';
 
@@ -140,7 +141,13 @@ export default function Reduce() {
       panel={
         <>
           <WornAsked />
-          {look === 'arch' ? <TargetPanel targets={targets} /> : <ZonePanel own={own} zone={zone} setZone={setZone} />}
+          {look === 'arch' ? (
+            <TargetPanel targets={targets}>
+              <WhatIfTable client={client} plan={plan} choice={all[0]} mouth={all[2]} />
+            </TargetPanel>
+          ) : (
+            <ZonePanel own={own} zone={zone} setZone={setZone} />
+          )}
         </>
       }
       foot={

@@ -1,4 +1,5 @@
 import { restorationOf, type TargetTold, type TargetZone } from '@radiant/core';
+import type { ReactNode } from 'react';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import type { Targets } from '../../engine/use-targets.js';
 import { Comments } from '../../shell/Comments.js';
@@ -6,13 +7,14 @@ import { FigureTable } from '../../shell/FigureTable.js';
 import { ReadOnlyNote, Refused } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 import { DesignFields } from './DesignFields.js';
+import { ThicknessFields } from './ThicknessFields.js';
 
 const THIRDS = ['cervical', 'middle', 'incisal'] as const;
 const PARTS = ['mesial', 'middle', 'distal'] as const;
 const REST: readonly TargetZone[] = ['edge', 'mesial side', 'distal side', 'palatal'];
 
 /** What the chosen tooth's target preparation comes to. */
-export function TargetPanel({ targets }: { targets: Targets }) {
+export function TargetPanel({ targets, children }: { targets: Targets; children?: ReactNode }) {
   const { tooth } = useCase();
   const reduce = useSection('reduce');
   const name = useToothLabel();
@@ -24,6 +26,7 @@ export function TargetPanel({ targets }: { targets: Targets }) {
       <ReadOnlyNote section="reduce" />
       <Refused sentence={reduce.refusal?.detail} />
       <DesignFields />
+      <ThicknessFields />
       <h2 className="title">
         {name(tooth)} · {design.name}
       </h2>
@@ -48,6 +51,7 @@ export function TargetPanel({ targets }: { targets: Targets }) {
           {targets.troubles.has(tooth) ? sentence(targets.troubles.get(tooth) ?? '') : 'No target for this tooth yet.'}
         </p>
       )}
+      {children}
       <Comments stage="reduce" />
     </>
   );

@@ -18,6 +18,7 @@ import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js'
 import { number } from '../../ui/format.js';
 import { WorkingView } from '../../ui/How.js';
 import { DesignFields } from './DesignFields.js';
+import { ThicknessFields } from './ThicknessFields.js';
 
 /** Design and strategy, the tooth's zones, the working of the chosen one, and what to cut it with. */
 export function ZonePanel({
@@ -41,6 +42,7 @@ export function ZonePanel({
       <ReadOnlyNote section="reduce" />
       <Refused sentence={reduce.refusal?.detail} />
       <DesignFields />
+      <ThicknessFields />
       <fieldset className="mb-1" disabled={!mayWrite}>
         <legend className="sr-only">Grooves</legend>
         <div className="flex gap-2">
