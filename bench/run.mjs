@@ -8,6 +8,7 @@ const ALL = [
   'closest',
   'closest-two',
   'crown',
+  'target',
   'measures',
   'page',
   'repaint',

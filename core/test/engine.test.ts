@@ -1,5 +1,6 @@
 import {
   ask,
+  bounds,
   CaseEngine,
   type ContourPlan,
   designOf,
@@ -7,6 +8,7 @@ import {
   type Fdi,
   frontRow,
   inMouth,
+  type Mesh,
   plannedTooth,
   planOfExisting,
   Refusal,
@@ -108,6 +110,34 @@ describe('a case’s engine', () => {
     engine.setPlan({ 11: ask(engine, 'asItStands', 11) });
     const [only] = ask(engine, 'reductions', { design: 'ceramic-crown' }, 'tooth');
     expect(only?.zones.map((z) => z.removal?.needed)).toEqual([1.1, 1.2, 1.4, 2]);
+  });
+
+  it('a target preparation lies in the tooth that it is of, in the mouth, in either jaw, on the right side', () => {
+    const engine = engineWith({}, upper, lower);
+    engine.setPlan({
+      13: ask(engine, 'asItStands', 13),
+      43: ask(engine, 'asItStands', 43),
+      31: ask(engine, 'asItStands', 31),
+    });
+    for (const [tooth, jaw] of [
+      [13, upper],
+      [43, lower],
+      [31, lower],
+    ] as const) {
+      const { mesh, before, told } = ask(engine, 'target', tooth, { design: 'minimal' });
+      const [there, own, cut] = [jaw.teeth.get(tooth) as Mesh, before, mesh].map(bounds);
+      for (const c of [0, 1, 2] as const) {
+        // The neck ends where the gum does, a little before the scan's own end.
+        expect(Math.abs((own?.min[c] as number) - (there?.min[c] as number))).toBeLessThan(0.45);
+        expect(Math.abs((own?.max[c] as number) - (there?.max[c] as number))).toBeLessThan(0.45);
+        expect(cut?.min[c]).toBeGreaterThan((own?.min[c] as number) - 1e-6);
+        expect(cut?.max[c]).toBeLessThan((own?.max[c] as number) + 1e-6);
+      }
+      // In the mouth y goes backward: what is cut on the face goes from the front.
+      expect((cut?.min[1] as number) - (own?.min[1] as number)).toBeGreaterThan(0.2);
+      expect(told.zones.map((z) => z.zone)).toContain('middle middle');
+      expect(told.removedMm3).toBeGreaterThan(3);
+    }
   });
 
   it('a planned tooth that the scan lacks is named and passed over; asked for by itself it is refused with its number', () => {

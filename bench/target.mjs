@@ -1,0 +1,25 @@
+import { ask, CaseEngine, firstContour, readScan } from '@radiant/core';
+import { AVOCET, INTRAORAL_SCANNER, makePatient, scan } from '@radiant/standins';
+import { figure, medianMs } from './figure.mjs';
+
+// Six teeth as the interface asks for them: the crowns stand and their rays are known, a thickness has changed.
+const TEETH = [13, 12, 11, 21, 22, 23];
+const engine = new CaseEngine();
+engine.take(readScan(scan(makePatient(AVOCET), INTRAORAL_SCANNER)));
+const arch = engine.arch('upper');
+const targets = TEETH.map((t) => {
+  const own = arch.teeth.get(t);
+  return [t, { lengthMm: own.lengthMm + 0.7, widthMm: own.widthMm }];
+});
+engine.setPlan(firstContour(arch, new Map(targets)));
+
+let middle = 0.5;
+const thicker = (teeth) => () => {
+  middle += 0.001;
+  const thickness = [{ design: 'graduated', cervical: 0.3, middle, incisal: 0.7, edgeMm: 1.5 }];
+  for (const tooth of teeth) ask(engine, 'target', tooth, { design: 'graduated', thickness });
+};
+const six = medianMs(thicker(TEETH), { warm: 3, runs: 9 });
+figure('targets-six', six, 'ms', 'limit:300ms', 300 / six);
+const one = medianMs(thicker([11]), { warm: 3, runs: 9 });
+figure('target-one', one, 'ms', 'limit:80ms', 80 / one);
