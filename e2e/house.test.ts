@@ -72,7 +72,7 @@ it('a dentist adds an assistant, who signs in and may not decide', async () => {
   const { page } = await visit();
   const email = `godwit-${Date.now()}@estuary.example`;
   await page.getByRole('link', { name: 'people' }).click();
-  await typed(page.getByLabel('Name'), 'Sample Godwit');
+  await typed(page.getByLabel('Name', { exact: true }), 'Sample Godwit');
   await typed(page.getByLabel('E-mail address'), email);
   await typed(page.getByLabel('First password'), 'long enough to keep');
   await page.getByRole('button', { name: 'Add' }).click();

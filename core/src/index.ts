@@ -99,6 +99,7 @@ export type { CutView } from './engine/queries/cut.js';
 export type { Difference } from './engine/queries/difference.js';
 export type { ExistingSummary } from './engine/queries/existing.js';
 export type { FaceOfTooth } from './engine/queries/faces.js';
+export type { Guide } from './engine/queries/guide.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
 export { WHAT_IF_WORDS, type WhatIf } from './engine/queries/what-if.js';
 export {

@@ -96,7 +96,7 @@ export class DocumentsController {
       throw new ProblemException(
         422,
         'Not accepted',
-        'Ask for the planned or the existing surface, for the mock-up model, or for the target preparations.',
+        'Ask for the planned or the existing surface, for the mock-up model, for the target preparations, or for a guide.',
       );
     const jaw = askedJaw ?? 'upper';
     if (jaw !== 'upper' && jaw !== 'lower')

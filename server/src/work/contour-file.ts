@@ -13,13 +13,23 @@ import {
   writePly,
   writeStlBinary,
 } from '@radiant/core';
+import { ProblemException } from '../common/problem.filter.js';
 import { mockUpModel } from './mock-up/model.js';
+import { joinedParts } from './mock-up/solid.js';
 import type { Tell } from './tell.js';
 import { type Body, writeThreeMf } from './three-mf.js';
 
 /** What goes out as a surface. */
-export const SURFACES = ['planned', 'existing', 'mock-up', 'prepared'] as const;
+export const SURFACES = ['planned', 'existing', 'mock-up', 'prepared', 'index', 'leaf-guide'] as const;
 export type Surface = (typeof SURFACES)[number];
+
+/** An index that sits on nothing which stays would read nothing. */
+const seatless = () =>
+  new ProblemException(
+    422,
+    'Not possible',
+    'Every tooth that faces the front is planned: the index would sit on nothing that stays. Use the mock-up’s index, which sits on the premolars.',
+  );
 
 /** What goes out as a file for other programs. */
 export const FORMATS = ['stl', '3mf', 'obj', 'ply'] as const;
@@ -38,7 +48,7 @@ interface Bodies {
 }
 
 /**
- * The planned crowns, the scanned arch, the two joined into one closed model, or the target preparations, mm, in the
+ * The planned crowns, the scanned arch, the two joined into one closed model, the target preparations, or a guide that reads them, mm, in the
  * scan's own coordinates, so that they lie over each other. Of `planned` and `prepared` each tooth is a closed shell of
  * its own; in 3MF each is a body with its number.
  * @param engine holds the scan of the jaw that is asked for
@@ -97,6 +107,15 @@ async function bodiesOf(
   if (what === 'mock-up') {
     const title = `${jaw} mock-up model, ${of}mm`;
     return { title, bodies: [{ name: 'mock-up model', mesh: await mockUpModel(engine, jaw, tell) }] };
+  }
+  if (what === 'index' || what === 'leaf-guide') {
+    tell('Looking at the row from the front', 0.3);
+    if (engine.teeth(jaw).length === 0) return undefined;
+    const guide = ask(engine, what === 'index' ? 'facialIndex' : 'leafGuide', jaw);
+    if (guide.seats === 0) throw seatless();
+    tell('Joining its parts', 0.8);
+    const name = what === 'index' ? 'facial index' : 'leaf guide';
+    return { title: `${name}, ${jaw} jaw, ${of}mm`, bodies: [{ name, mesh: await joinedParts(guide.parts) }] };
   }
   const standing = rowOf(jaw).filter((t) => engine.teeth(jaw).includes(t));
   if (what === 'prepared') {

@@ -192,6 +192,31 @@ describe('the contour as STL', () => {
     }
   });
 
+  it('of a guide is one closed wall over teeth that stay; where all that face the front are planned it is refused in a sentence', async () => {
+    const made = await copied('Guided');
+    const path = `/cases/${made.body.id}`;
+    const { version, data } = made.body.sections.shape;
+    const teeth = data.teeth.filter((t) => t.tooth % 10 <= 2);
+    await dentist.patch(`${path}/sections/shape`, { version, data: { ...data, teeth } });
+    for (const what of ['index', 'leaf-guide']) {
+      const { mesh } = readStl((await dentist.bytes(`${path}/contour.stl?what=${what}`)).slice());
+      const whole = weld(mesh);
+      // Where leaves and spine share a surface, slivers without an area are left; nothing is open.
+      expect([...inspectMesh(whole).defects.keys()].filter((d) => d !== 'degenerate')).toEqual([]);
+      expect((await solidOf(whole)).loose).toBeLessThan(1e-6);
+      const { min, max } = bounds(whole);
+      expect(max[0] - min[0]).toBeGreaterThan(25);
+      expect(volume(whole)).toBeGreaterThan(700);
+    }
+    const all = {
+      ...data,
+      teeth: data.teeth.concat([14, 15, 24, 25].map((tooth) => ({ ...LOWER_CROWN, tooth, widthMm: 6.8, lengthMm: 8 }))),
+    };
+    await dentist.patch(`${path}/sections/shape`, { version: version + 1, data: all });
+    const refused = await dentist.get<Problem>(`${path}/contour.stl?what=index`);
+    expect([refused.status, refused.body.detail]).toEqual([422, expect.stringMatching(/sit on nothing that stays/)]);
+  });
+
   it('of a kept version is what was kept; one that is not there is not found, and a word that is no surface is told', async () => {
     const made = await copied('Stint');
     const kept = (await dentist.post<{ id: string }>(`/cases/${made.body.id}/contours`, { name: 'kept', why: '' }))
@@ -208,7 +233,7 @@ describe('the contour as STL', () => {
     expect(volume(now)).toBeGreaterThan(volume(readStl(first.slice()).mesh) * 1.02);
     expect((await dentist.get(`/cases/${made.body.id}/contour.stl?version=${made.body.id}`)).status).toBe(404);
     expect((await dentist.get<Problem>(`/cases/${made.body.id}/contour.stl?what=wished`)).body.detail).toBe(
-      'Ask for the planned or the existing surface, for the mock-up model, or for the target preparations.',
+      'Ask for the planned or the existing surface, for the mock-up model, for the target preparations, or for a guide.',
     );
     const bare = (await dentist.post<CaseDetail>('/cases', { name: 'No surface yet' })).body;
     expect((await dentist.get<Problem>(`/cases/${bare.id}/contour.stl`)).status).toBe(422);

@@ -6,6 +6,7 @@ import { difference, proudTeeth } from './difference.js';
 import { asItStands, existing, existingPlan } from './existing.js';
 import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
+import { facialIndex, leafGuide } from './guide.js';
 import { inPhoto, onPhoto } from './photograph.js';
 import { reduction, reductions, sectionOf, target } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
@@ -24,8 +25,10 @@ export const QUERIES = {
   existing,
   existingPlan,
   faces,
+  facialIndex,
   frameOf,
   inPhoto,
+  leafGuide,
   onPhoto,
   proposedCrowns,
   proudTeeth,

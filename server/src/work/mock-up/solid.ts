@@ -53,6 +53,19 @@ export async function joinedModel(teeth: readonly Mesh[], gum: Mesh, setting: Mo
   return { mesh, volumeMm3 };
 }
 
+/** Closed parts that lie in each other as one solid. @throws Error when they do not join into one piece */
+export async function joinedParts(parts: readonly Mesh[]): Promise<Mesh> {
+  const wasm = await solids();
+  const own = parts.map((p) => solidOf(wasm, p));
+  const joined = wasm.Manifold.union(own);
+  const clean = joined.simplify(SIMPLIFY_MM);
+  const pieces = clean.decompose();
+  const mesh = meshOf(clean);
+  for (const s of [...own, joined, clean, ...pieces]) s.delete();
+  if (pieces.length !== 1) throw new Error('The parts of the guide do not join into one piece.');
+  return mesh;
+}
+
 /** The piece with the greatest volume; grains beside it and hollows within it are no part of a model. */
 function largest(solid: Manifold): Manifold {
   const all = solid.decompose();

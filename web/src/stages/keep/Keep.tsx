@@ -41,7 +41,7 @@ export default function Keep() {
             title="The planned contour as STL"
             words={
               upperPlanned
-                ? 'Binary STL, millimetres, in the scan’s own coordinates: closed crowns for the technician; or, for a printer, the plan joined with the untouched arch into one solid (some seconds). What the patient approved is a kept version; look at the head of the page before sending.'
+                ? 'Binary STL, millimetres, in the scan’s own coordinates: closed crowns for the technician; or, for a printer, the plan joined with the untouched arch into one solid (some seconds), an index of 5 mm that reads the face of the preparations, or the same as a book of three leaves. What the patient approved is a kept version; look at the head of the page before sending.'
                 : 'It needs a scan of the upper jaw and a planned upper tooth first.'
             }
             action="Save the contour"
@@ -73,6 +73,16 @@ export default function Keep() {
                 action: 'Save the target preparations',
                 href: `/api/cases/${detail.id}/contour.stl?what=prepared`,
                 name: `${detail.name} prepared.stl`,
+              },
+              {
+                action: 'Save the facial index',
+                href: `/api/cases/${detail.id}/contour.stl?what=index`,
+                name: `${detail.name} index.stl`,
+              },
+              {
+                action: 'Save the leaf guide',
+                href: `/api/cases/${detail.id}/contour.stl?what=leaf-guide`,
+                name: `${detail.name} leaf-guide.stl`,
               },
             ]}
           />

@@ -1,0 +1,62 @@
+import { meshToArch, rowOf } from '../../contour/arch.js';
+import { crownZenith } from '../../contour/plan.js';
+import { toParent } from '../../geometry/frame.js';
+import type { Mesh } from '../../geometry/mesh.js';
+import {
+  type IndexGround,
+  type IndexTooth,
+  indexGround,
+  indexWall,
+  LEAVES,
+} from '../../reduction/guides/facial-index.js';
+import type { Jaw } from '../../teeth/notation.js';
+import type { CaseEngine } from '../case-engine.js';
+
+/** A guide in the mouth's coordinates: parts that are to be joined into one, and on how many untouched teeth it sits. */
+export interface Guide {
+  readonly parts: readonly Mesh[];
+  readonly seats: number;
+}
+
+/** An index that reads the face of the preparations. @throws Refusal `tooth-missing` where no planned tooth stands */
+export const facialIndex = (engine: CaseEngine, jaw: Jaw): Guide => {
+  const ground = groundOf(engine, jaw);
+  return { parts: [meshToArch(jaw, indexWall(ground))], seats: ground.seats };
+};
+
+/** The same as a book of three leaves, each a third of the height, held by a spine at one end. */
+export function leafGuide(engine: CaseEngine, jaw: Jaw): Guide {
+  const ground = groundOf(engine, jaw);
+  const { xs } = ground;
+  const last = xs.at(-1) as number;
+  const spine = xs.filter((x) => x >= last - LEAVES.spineMm);
+  const walls = [
+    ...(['incisal', 'middle', 'cervical'] as const).map((part) => indexWall(ground, part)),
+    indexWall(ground, 'whole', spine),
+  ];
+  return { parts: walls.map((m) => meshToArch(jaw, m)), seats: ground.seats };
+}
+
+function groundOf(engine: CaseEngine, jaw: Jaw): IndexGround {
+  const { teeth } = engine.arch(jaw);
+  const standing = engine.teeth(jaw);
+  const row = rowOf(jaw).flatMap((tooth): IndexTooth[] => {
+    const own = teeth.get(tooth);
+    if (!own) return [];
+    const planned = standing.includes(tooth) ? engine.crown(tooth) : undefined;
+    const frame = planned?.frame ?? own.frame;
+    const zenith = toParent(frame, planned ? crownZenith(planned.crown) : [0, 0, own.zenithMm]);
+    return [
+      {
+        mesh: planned?.mesh ?? own.field.mesh,
+        middleX: frame.origin[0],
+        widthMm: planned?.crown.size.widthMm ?? own.widthMm,
+        edgeZ: frame.origin[2],
+        zenithZ: zenith[2],
+        planned: planned !== undefined,
+      },
+    ];
+  });
+  row.sort((p, q) => p.middleX - q.middleX);
+  return indexGround(row, meshToArch(jaw, engine.scan(jaw).rest));
+}
