@@ -176,8 +176,11 @@ const MOUTHS = [
 describe(`on scanned teeth (${share})`, () => {
   describe.each(rotating(MOUTHS, 1))('of %s', (_, recipe) => {
     const { arch, plan, teeth } = mouthOf(recipe);
-    const made = DESIGNS.flatMap((design) =>
-      teeth.map((tooth) => ({ design: design as Design, tooth, target: targetSurface(arch, plan, tooth, design) })),
+    // Three teeth of each design, other ones of each, so that all six and all designs are tried.
+    const made = DESIGNS.flatMap((design, n) =>
+      teeth
+        .filter((_, i) => (i + n) % 2 === 0)
+        .map((tooth) => ({ design: design as Design, tooth, target: targetSurface(arch, plan, tooth, design) })),
     );
 
     it('each target is a closed surface within the tooth, and what goes is their difference by manifold-3d', async () => {

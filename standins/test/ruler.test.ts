@@ -3,7 +3,7 @@ import { type CameraSetting, handHeld, scalePoints, type ViewName } from '@radia
 import sharp from 'sharp';
 import { patientOf, rendered } from './render.js';
 
-const SIZE = { widthPx: 1200, heightPx: 800 };
+const SIZE = { widthPx: 1000, heightPx: 667 };
 
 function greyOf(rgba: Uint8ClampedArray | Buffer, width: number, height: number): Patch {
   const light = new Float32Array(width * height);
@@ -32,7 +32,7 @@ describe('a ruler in a photograph', () => {
   );
 
   it.each<ViewName>(['close-smile', 'upper-occlusal'])('none is made up where none is: %s', (view) => {
-    const { rgba, camera } = rendered('Avocet', view, { widthPx: 900, heightPx: 600 });
+    const { rgba, camera } = rendered('Avocet', view, { widthPx: 720, heightPx: 480 });
     expect(findRuler(greyOf(rgba, camera.widthPx, camera.heightPx))).toBeUndefined();
   });
 
