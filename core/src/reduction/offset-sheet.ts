@@ -41,7 +41,10 @@ export function offsetSheet(planned: PlannedTooth, frame: Frame, by: (at: Vec3) 
   return { positions, triangles };
 }
 
-/** Outward normals of the rings alone, which go from the left over the face to the right: at the neck nothing of what closes the crown is in them. */
+/**
+ * Outward normals of the rings alone, which go from the left over the face to the right: at the neck nothing of what
+ * closes the crown is in them.
+ */
 function sheetNormals(at: Float64Array, ringSize: number, rings: number): Float64Array {
   const out = new Float64Array(at.length);
   const p = (r: number, k: number) => 3 * (r * ringSize + ((k + ringSize) % ringSize));

@@ -48,9 +48,9 @@ interface Bodies {
 }
 
 /**
- * The planned crowns, the scanned arch, the two joined into one closed model, the target preparations, or a guide that reads them, mm, in the
- * scan's own coordinates, so that they lie over each other. Of `planned` and `prepared` each tooth is a closed shell of
- * its own; in 3MF each is a body with its number.
+ * The planned crowns, the scanned arch, the two joined into one closed model, the target preparations, or a guide that
+ * reads them, mm, in the scan's own coordinates, so that they lie over each other. Of `planned` and `prepared` each tooth
+ * is a closed shell of its own; in 3MF each is a body with its number.
  * @param engine holds the scan of the jaw that is asked for
  * @param notation in which the bodies of a 3MF file are named
  * @param versionId a kept contour; the one that stands in shape where left out

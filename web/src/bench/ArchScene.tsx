@@ -1,6 +1,6 @@
 import { CROWN_RING, CROWN_RINGS, type Fdi, type Frame, jawOf, type SectionLine, toParent } from '@radiant/core';
 import { addAfterEffect, invalidate, type ThreeEvent, useThree } from '@react-three/fiber';
-import { memo, type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import { memo, type RefObject, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import type { DrawableMesh } from '../engine/drawable.js';
 import type { PlannedView } from '../engine/views.js';
@@ -10,6 +10,7 @@ import { Gum, HAND, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { HandleCarrier, type HandlePlaces } from './CrownHandles.js';
 import { biteColour, differenceColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
+import { useReading } from './use-reading.js';
 
 /** What is drawn of the teeth. */
 export type Showing = 'existing' | 'planned' | 'difference' | 'both' | 'bite';
@@ -94,24 +95,10 @@ export const ArchScene = memo(function ArchScene({
     );
   }, [planned, showing, biteMaps]);
 
-  const tell = useCallback(
-    (words: string, e?: ThreeEvent<PointerEvent>) => {
-      const at = reading?.current;
-      if (!at) return;
-      at.hidden = words === '';
-      at.textContent = words;
-      if (!e) return;
-      // A finger hides what lies under it: the words stand above.
-      const down = e.pointerType === 'touch' ? -64 : 14;
-      at.style.transform = `translate(${e.nativeEvent.offsetX + 14}px, ${e.nativeEvent.offsetY + down}px)`;
-    },
-    [reading],
-  );
+  const tell = useReading(reading);
 
   useEffect(() => {
-    const up = (e: PointerEvent) => {
-      // A lifted finger is over nothing any more.
-      if (e.pointerType === 'touch') tell('');
+    const up = () => {
       hold.current = false;
       if (stroke.current !== undefined) brush?.end();
       stroke.current = undefined;
@@ -122,7 +109,7 @@ export const ArchScene = memo(function ArchScene({
       window.removeEventListener('pointerup', up);
       window.removeEventListener('pointercancel', up);
     };
-  }, [brush, tell]);
+  }, [brush]);
 
   const hand = useMemo<ToothHand>(
     () => ({

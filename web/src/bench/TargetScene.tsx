@@ -1,6 +1,5 @@
 import type { Fdi } from '@radiant/core';
-import type { ThreeEvent } from '@react-three/fiber';
-import { memo, type RefObject, useCallback, useEffect, useMemo, useRef } from 'react';
+import { memo, type RefObject, useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import type { JawView, TargetView } from '../engine/views.js';
 import { PALETTE } from '../ui/palette.js';
@@ -8,6 +7,7 @@ import type { View } from './arch-eye.js';
 import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { DENTIN_CODE, targetColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
+import { useReading } from './use-reading.js';
 
 /** What is drawn of the teeth that are to be prepared: as they are, with what goes, or as they are to be. */
 export type TargetShowing = 'removal' | 'prepared';
@@ -35,18 +35,7 @@ export const TargetScene = memo(function TargetScene({
   reading: RefObject<HTMLElement | null>;
 }) {
   const hold = useRef(false);
-  const tell = useCallback(
-    (words: string, e?: ThreeEvent<PointerEvent>) => {
-      const at = reading.current;
-      if (!at) return;
-      at.hidden = words === '';
-      at.textContent = words;
-      if (!e) return;
-      const down = e.pointerType === 'touch' ? -64 : 14;
-      at.style.transform = `translate(${e.nativeEvent.offsetX + 14}px, ${e.nativeEvent.offsetY + down}px)`;
-    },
-    [reading],
-  );
+  const tell = useReading(reading);
   const hand = useMemo<ToothHand>(
     () => ({
       press: onSelect,

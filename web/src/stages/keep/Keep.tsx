@@ -41,7 +41,7 @@ export default function Keep() {
             title="The planned contour as STL"
             words={
               upperPlanned
-                ? 'Binary STL, millimetres, in the scan’s own coordinates: closed crowns for the technician; or, for a printer, the plan joined with the untouched arch into one solid (some seconds), an index of 5 mm that reads the face of the preparations, or the same as a book of three leaves. What the patient approved is a kept version; look at the head of the page before sending.'
+                ? 'Binary STL, millimetres, in the scan’s own coordinates: closed crowns for the technician. What the patient approved is a kept version; look at the head of the page before sending.'
                 : 'It needs a scan of the upper jaw and a planned upper tooth first.'
             }
             action="Save the contour"
@@ -64,28 +64,30 @@ export default function Keep() {
                 href: `/api/cases/${detail.id}/contour.stl?what=existing`,
                 name: `${detail.name} existing.stl`,
               },
-              {
-                action: 'Save the mock-up model',
-                href: `/api/cases/${detail.id}/contour.stl?what=mock-up`,
-                name: `${detail.name} mock-up.stl`,
-              },
-              {
-                action: 'Save the target preparations',
-                href: `/api/cases/${detail.id}/contour.stl?what=prepared`,
-                name: `${detail.name} prepared.stl`,
-              },
-              {
-                action: 'Save the facial index',
-                href: `/api/cases/${detail.id}/contour.stl?what=index`,
-                name: `${detail.name} index.stl`,
-              },
-              {
-                action: 'Save the leaf guide',
-                href: `/api/cases/${detail.id}/contour.stl?what=leaf-guide`,
-                name: `${detail.name} leaf-guide.stl`,
-              },
             ]}
           />
+          {upperPlanned && (
+            <Handover
+              icon={<Box size={26} aria-hidden="true" />}
+              title="Models and guides for the printer"
+              words="Binary STL, millimetres. The plan joined with the untouched arch into one solid (some seconds); an index of 5 mm that reads the face of the preparations, or the same as a book of three leaves, each a third of the height; the target preparations as closed stumps. Simulated on the scan: try a guide on the model before it is used in the mouth."
+              action="Save the mock-up model"
+              href={`/api/cases/${detail.id}/contour.stl?what=mock-up`}
+              name={`${detail.name} mock-up.stl`}
+              disabled={false}
+              also={(
+                [
+                  ['Save the facial index', 'index'],
+                  ['Save the leaf guide', 'leaf-guide'],
+                  ['Save the target preparations', 'prepared'],
+                ] as const
+              ).map(([action, what]) => ({
+                action,
+                href: `/api/cases/${detail.id}/contour.stl?what=${what}`,
+                name: `${detail.name} ${what}.stl`,
+              }))}
+            />
+          )}
           {upperPlanned && <IndexNote />}
           {lowerPlanned && (
             <Handover

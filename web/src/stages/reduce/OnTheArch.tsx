@@ -1,9 +1,10 @@
 import type { Fdi } from '@radiant/core';
 import { isPlannable, jawOf } from '@radiant/core';
 import { useCallback, useRef, useState } from 'react';
-import { ARCH_VIEWS, type View, type ViewName } from '../../bench/arch-eye.js';
+import { ARCH_VIEWS, type View } from '../../bench/arch-eye.js';
 import { css, REMOVAL_RANGE_MM, targetColour } from '../../bench/colour-scale.js';
 import { TargetScene, type TargetShowing } from '../../bench/TargetScene.js';
+import { viewWords } from '../../bench/view-words.js';
 import { useCase, useSentence, useToothLabel } from '../../data/case-context.js';
 import type { JawState } from '../../engine/use-jaws.js';
 import type { Targets } from '../../engine/use-targets.js';
@@ -11,15 +12,6 @@ import { useHotkeys } from '../../ui/hotkeys.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
 
 const SHOWING: Readonly<Record<TargetShowing, string>> = { removal: 'what goes', prepared: 'prepared' };
-const VIEW_WORDS: Readonly<Record<ViewName, string>> = {
-  front: 'front',
-  right: 'right',
-  left: 'left',
-  above: 'above',
-  'edge-on': 'edge-on',
-  twelve: 'twelve o’clock',
-  behind: 'behind',
-};
 const STEPS = 16;
 
 /** The arch with what goes from each tooth, or with the teeth as they are to be prepared. */
@@ -94,7 +86,7 @@ export function OnTheArch({ jaw: own, targets }: { jaw: JawState; targets: Targe
               className="chip"
               onClick={() => setView(({ turn }) => ({ name: v, turn: turn + 1 }))}
             >
-              {VIEW_WORDS[v]}
+              {viewWords(v, jaw)}
             </button>
           ))}
         </div>

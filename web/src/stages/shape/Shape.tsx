@@ -5,6 +5,7 @@ import { useSearchParams } from 'react-router';
 import { ArchScene, type Showing } from '../../bench/ArchScene.js';
 import { ARCH_VIEWS, type ViewName } from '../../bench/arch-eye.js';
 import { newHandlePlaces } from '../../bench/CrownHandles.js';
+import { viewWords } from '../../bench/view-words.js';
 import { useCase, useSection } from '../../data/case-context.js';
 import { shownOf } from '../../engine/use-asked.js';
 import { type ContourState, useContour } from '../../engine/use-contour.js';
@@ -27,7 +28,7 @@ import { ScanUpload } from './ScanUpload.js';
 import { ShapeChips } from './ShapeChips.js';
 import { SmilePicture } from './SmilePicture.js';
 import { ToothPanel } from './ToothPanel.js';
-import { LOWER_WORDS, type ShownPlan, type Tool, VIEW_WORDS } from './tools.js';
+import type { ShownPlan, Tool } from './tools.js';
 import { useBite } from './use-bite.js';
 import { useBrush } from './use-brush.js';
 import { useCrownEdits } from './use-crown-edits.js';
@@ -274,7 +275,7 @@ function ViewChips({ jaw, look }: { jaw: Jaw; look: (view: ViewName) => void }) 
     <div className="ml-auto flex flex-wrap justify-end gap-1.5">
       {ARCH_VIEWS.map((v) => (
         <button key={v} type="button" className="chip" onClick={() => look(v)}>
-          {(jaw === 'lower' && LOWER_WORDS[v]) || VIEW_WORDS[v]}
+          {viewWords(v, jaw)}
         </button>
       ))}
     </div>

@@ -17,17 +17,6 @@ export const TOOLS: readonly (readonly [Tool, string, string])[] = [
   ['light', 'light', 'i'],
   ['smile', 'in the smile', 's'],
 ];
-export const VIEW_WORDS: Readonly<Record<ViewName, string>> = {
-  front: 'front',
-  right: 'right',
-  left: 'left',
-  above: 'above',
-  'edge-on': 'edge-on',
-  twelve: 'twelve o’clock',
-  behind: 'behind',
-};
-/** Of a lower arch these two are called otherwise. */
-export const LOWER_WORDS: Partial<typeof VIEW_WORDS> = { twelve: 'six o’clock' };
 /** First letters are the keys. */
 export const VIEW_KEYS: Readonly<Record<string, ViewName>> = {
   f: 'front',
