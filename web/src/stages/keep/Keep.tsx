@@ -70,7 +70,7 @@ export default function Keep() {
             <Handover
               icon={<Box size={26} aria-hidden="true" />}
               title="Models and guides for the printer"
-              words="Binary STL, millimetres. The plan joined with the untouched arch into one solid (some seconds); an index of 5 mm that reads the face of the preparations, or the same as a book of three leaves, each a third of the height; the target preparations as closed stumps. Simulated on the scan: try a guide on the model before it is used in the mouth."
+              words="Binary STL, millimetres. The plan joined with the untouched arch into one solid (some seconds); an index of 5 mm that reads the face of the preparations, or the same as a book of three leaves, each a third of the height; the target preparations as closed stumps. All of it is as good as the scan: try a guide on a model before it is used in the mouth."
               action="Save the mock-up model"
               href={`/api/cases/${detail.id}/contour.stl?what=mock-up`}
               name={`${detail.name} mock-up.stl`}
