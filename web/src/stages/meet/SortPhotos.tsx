@@ -19,6 +19,7 @@ import { photoUrl } from '../../data/photo-url.js';
 import { useGuesses } from './use-guesses.js';
 
 const VIEWS = keysOf(PHOTO_VIEWS);
+const toSort = (left: number) => (left === 1 ? 'One photograph to sort' : `${left} photographs to sort`);
 /** The digits in the order of the keyboard. */
 const keyAt = (i: number) => String((i + 1) % 10);
 
@@ -51,6 +52,8 @@ export function SortPhotos({
   /** Said here and not yet come back from the server. */
   const [said, setSaid] = useState<ReadonlyMap<string, FileChange>>(new Map());
   const going = useRef(new Map<string, Promise<void>>());
+  /** Changes that the server has not answered yet: until it has, nothing is called sorted. */
+  const [onTheWay, setOnTheWay] = useState(0);
   const [refusal, setRefusal] = useState<string>();
   const nowOf = (f: CaseFile): CaseFile => {
     const { quarterTurns = f.lay.quarterTurns, mirrored = f.lay.mirrored, ...rest } = said.get(f.id) ?? {};
@@ -74,12 +77,15 @@ export function SortPhotos({
       await api.patch(`/cases/${detail.id}/files/${f.id}`, change);
     })();
     going.current.set(f.id, sent);
+    setOnTheWay((n) => n + 1);
     try {
       await sent;
       await refresh();
     } catch (error) {
       setSaid((all) => new Map([...all].filter(([id]) => id !== f.id)));
       setRefusal(`${f.name}: ${sentenceOf(error)}`);
+    } finally {
+      setOnTheWay((n) => n - 1);
     }
   };
   const sort = (f: CaseFile, view: PhotoView) => {
@@ -136,7 +142,7 @@ export function SortPhotos({
         >
           <div className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-hair px-5 py-3">
             <Dialog.Title className="title text-figure">
-              {left === 0 ? 'All are sorted' : left === 1 ? 'One photograph to sort' : `${left} photographs to sort`}
+              {left > 0 ? toSort(left) : onTheWay ? 'Being saved …' : 'All are sorted'}
             </Dialog.Title>
             <span className="flex-1" />
             <span className="text-note text-ink-2">taken</span>
