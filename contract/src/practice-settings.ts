@@ -1,19 +1,37 @@
 import 'reflect-metadata';
 import {
   type CutFrom,
+  DEPTH_TOLERANCE_MM,
   DESIGN_IDS,
   type DesignId,
+  FIRST_TRAY,
   NOTATION_NAMES,
   type Notation,
   SCHOOLS,
   type SchoolId,
   STRATEGIES,
+  TOLERANCE_LIMITS,
+  TRAY_LIMITS,
 } from '@radiant/core';
-import { IsDefined, IsIn, IsInt, IsNumber, IsOptional, Max, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  ArrayUnique,
+  IsArray,
+  IsDefined,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsOptional,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { Holds } from './base/holds.js';
+import { OwnThicknessInput, STRATEGY_WORDS, strategyNow } from './sections/reduce.js';
 import { CONTACT_LIMITS, CONTACT_WORDS } from './sections/shape.js';
-
-const words = (what: string) => ({ message: what });
+import { CanCut, TOLERANCE_WORDS, TrayInput } from './sections/tray.js';
+import { FINITE, words } from './sections/words.js';
 
 /** What becomes of edits that have not reached the server when somebody signs out. */
 export const DRAFT_KEEPING = ['sealed', 'removed'] as const;
@@ -39,11 +57,32 @@ export class PracticeSettings {
   design!: DesignId;
 
   /** Grooves are cut so until it is chosen in the case. */
-  @IsIn(
-    STRATEGIES.map((s) => s.id) as string[],
-    words(`Grooves are cut ${STRATEGIES.map((s) => s.name).join(' or ')}.`),
-  )
+  @IsIn(STRATEGIES.map((s) => s.id) as string[], words(STRATEGY_WORDS))
   cutFrom!: CutFrom;
+
+  /** Thicknesses of the house's own, design by design; a design's usual ones where it is not named. */
+  @IsArray(words('The thicknesses are a list.'))
+  @ArrayMaxSize(DESIGN_IDS.length, words('A design has two thicknesses.'))
+  @ArrayUnique((t: OwnThicknessInput) => t.design, words('A design has two thicknesses.'))
+  @ValidateNested({ each: true })
+  @Holds(() => OwnThicknessInput)
+  thickness!: OwnThicknessInput[];
+
+  /** The house's trays; a case begins with the first. */
+  @IsArray(words('The trays are a list.'))
+  @ArrayMinSize(1, words('A house has at least one tray.'))
+  @ArrayMaxSize(TRAY_LIMITS.trays, words(`A house has at most ${TRAY_LIMITS.trays} trays.`))
+  @ArrayUnique((t: TrayInput) => t.name?.trim(), words('Two trays have the same name.'))
+  @ValidateNested({ each: true })
+  @CanCut({ each: true })
+  @Holds(() => TrayInput)
+  trays!: TrayInput[];
+
+  /** How near a bur's depth must come to the wanted one, mm. */
+  @IsNumber(FINITE, words(TOLERANCE_WORDS))
+  @Min(TOLERANCE_LIMITS.min, words(TOLERANCE_WORDS))
+  @Max(TOLERANCE_LIMITS.max, words(TOLERANCE_WORDS))
+  toleranceMm!: number;
 
   /** Contacts of a new contour are kept at this tightness, mm, when a number changes; not kept where it is null. */
   @IsOptional()
@@ -64,12 +103,18 @@ export const FIRST_SETTINGS: PracticeSettings = {
   wearDays: 1,
   design: 'graduated',
   cutFrom: STRATEGIES[0].id,
+  thickness: [],
+  trays: [{ ...FIRST_TRAY, burs: FIRST_TRAY.burs.map((b) => ({ ...b, note: b.note ?? '' })) }],
+  toleranceMm: DEPTH_TOLERANCE_MM,
   contactsMm: null,
   notation: 'fdi',
 };
 
 /** Settings as they were written at any time; what newer programs have added is as it is at first. */
-export const completedSettings = (data: object): PracticeSettings => ({ ...FIRST_SETTINGS, ...data });
+export function completedSettings(data: object): PracticeSettings {
+  const whole: PracticeSettings = { ...FIRST_SETTINGS, ...data };
+  return { ...whole, cutFrom: strategyNow(whole.cutFrom) as CutFrom };
+}
 
 /** A change of the settings: the version they were read at, and all of them. */
 export class PracticeSettingsChange {

@@ -26,7 +26,10 @@ export type RefusalCode =
   | 'scan-not-laid'
   | 'scan-no-frame'
   | 'scan-numbered'
-  | 'tooth-missing';
+  | 'tooth-missing'
+  | 'tray-columns'
+  | 'tray-row'
+  | 'tray-empty';
 
 /** A typed refusal: a code for programs, a sentence for people, and what was received. */
 export class Refusal extends Error {

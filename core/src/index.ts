@@ -227,25 +227,49 @@ export {
 export { type SharedSpace, shareSpace, type WidthWish } from './proportion/share-space.js';
 export { type Proposal, type ProposalChoice, type ToothTarget, WIDTH_BAND } from './proportion/target.js';
 export {
+  BUR_LIMITS,
+  BUR_SHAPES,
   type Bur,
+  type BurShape,
+  type BurSize,
+  burFault,
+  burId,
   burName,
-  DEPTH_TOLERANCE_MM,
-  type Engagement,
-  engagements,
-  type Groove,
-  groove,
+  GRITS,
+  type Grit,
+  hasTip,
   isoDiameter,
-  TRAY,
-} from './reduction/bur.js';
+  leanDeg,
+} from './reduction/burs/bur.js';
 export {
-  type CrownSpan,
+  chooseGrooves,
+  type Groove,
+  type GrooveSite,
+  type GrooveWish,
+  groove,
+  type HandChoice,
+  type TrayChoice,
+} from './reduction/burs/choose.js';
+export { ENGAGEMENTS, type Engagement, engagements, type How, tiltedDepth } from './reduction/burs/engagement.js';
+export { distanceToBur, outlineOf, radiusAt } from './reduction/burs/profile.js';
+export {
+  DEPTH_TOLERANCE_MM,
+  FIRST_TRAY,
+  finishes,
+  TOLERANCE_LIMITS,
+  TRAY_LIMITS,
+  type Tray,
+  trayFault,
+} from './reduction/burs/tray.js';
+export { bursOfRows, rowsOfTray, TRAY_COLUMNS } from './reduction/burs/tray-rows.js';
+export { bursOf, cutLists, engagementOf, type ToothCutList } from './reduction/cut-list/cut-list.js';
+export { type CutStep, levelOf, SPEEDS, type Speed, type StepPlace } from './reduction/cut-list/steps.js';
+export {
   type FacialPlace,
   facialPlaces,
   reductionBetween,
   type ToothReduction,
   toothReduction,
-  ZONES,
-  type Zone,
   type ZoneTarget,
 } from './reduction/plan.js';
 export {
@@ -270,6 +294,7 @@ export {
 export { type CutFrom, STRATEGIES, strategyOf } from './reduction/strategies/index.js';
 export type { Strategy } from './reduction/strategies/strategy.js';
 export {
+  type CrownSpan,
   TARGET_PLACES,
   type TargetPlace,
   type TargetSurface,
@@ -277,7 +302,14 @@ export {
   targetOf,
   targetSurface,
 } from './reduction/target.js';
-export { type TargetTold, type TargetZone, targetTold, type ZoneRemoval } from './reduction/target-zones.js';
+export {
+  type TargetTold,
+  type TargetZone,
+  targetTold,
+  vertexAreas,
+  type ZoneRemoval,
+} from './reduction/target-zones.js';
+export { ZONES, type Zone } from './reduction/zones.js';
 export {
   DESIGN_IDS,
   DESIGNS,

@@ -3,6 +3,7 @@ import {
   bounds,
   CaseEngine,
   type ContourPlan,
+  type DesignId,
   designOf,
   existingArch,
   type Fdi,
@@ -80,25 +81,27 @@ describe('a case’s engine', () => {
   it('answers a question about a crown once, and anew when the crown has changed', () => {
     const plan = planOfExisting(arch);
     const engine = engineWith(plan);
-    const choice = { design: 'graduated' } as const;
-    const first = ask(engine, 'reduction', 21, choice, 'tooth');
-    expect(ask(engine, 'reduction', 21, choice, 'tooth')).toBe(first);
-    expect(first).toEqual(toothReduction(arch, plan, 21, designOf('graduated'), 'tooth'));
-    expect(ask(engine, 'reduction', 21, { design: 'even' }, 'tooth')).not.toEqual(first);
+    const choice = { design: 'graduated', from: 'margin' } as const;
+    const of = (design: DesignId = 'graduated') =>
+      ask(engine, 'reductions', { ...choice, design }).find((r) => r.tooth === 21);
+    const first = of();
+    expect(of()?.zones[0]?.removal).toBe(first?.zones[0]?.removal);
+    const alone = toothReduction(arch, plan, 21, designOf('graduated'), 'margin');
+    expect(first?.zones.map((z) => z.removal)).toEqual(alone.zones.map((z) => z.removal));
+    expect(of('even')?.zones[1]?.removal).not.toEqual(first?.zones[1]?.removal);
     engine.setPlan({ ...plan, 21: { ...(plan[21] as ToothPlan), facialVolumeMm: 0.5 } });
-    expect(ask(engine, 'reduction', 21, choice, 'tooth')).not.toEqual(first);
+    expect(of()?.zones[1]?.removal).not.toEqual(first?.zones[1]?.removal);
     // Its neighbour's crown is the same.
     expect(ask(engine, 'difference', 11, false).mesh).toEqual(inMouth(plannedTooth(arch, plan, 11)).mesh);
   });
 
   it('a tooth may have a design of its own; the others have the case’s', () => {
     const engine = engineWith(planOfExisting(arch));
-    const own = ask(
-      engine,
-      'reductions',
-      { design: 'graduated', own: [{ tooth: 21, design: 'ceramic-crown' }] },
-      'tooth',
-    );
+    const own = ask(engine, 'reductions', {
+      design: 'graduated',
+      from: 'margin',
+      own: [{ tooth: 21, design: 'ceramic-crown' }],
+    });
     const needed = (t: Fdi) => own.find((r) => r.tooth === t)?.zones.find((z) => z.zone === 'middle')?.removal?.needed;
     expect([needed(11), needed(21)]).toEqual([0.5, 1.2]);
   });
@@ -106,9 +109,9 @@ describe('a case’s engine', () => {
   it('targets are told of any planned tooth of either jaw, and of one tooth alone', () => {
     const engine = engineWith({}, upper, lower);
     engine.setPlan({ 14: ask(engine, 'asItStands', 14), 41: ask(engine, 'asItStands', 41) });
-    expect(ask(engine, 'reductions', { design: 'minimal' }, 'tooth').map((r) => r.tooth)).toEqual([14, 41]);
+    expect(ask(engine, 'reductions', { design: 'minimal', from: 'margin' }).map((r) => r.tooth)).toEqual([14, 41]);
     engine.setPlan({ 11: ask(engine, 'asItStands', 11) });
-    const [only] = ask(engine, 'reductions', { design: 'ceramic-crown' }, 'tooth');
+    const [only] = ask(engine, 'reductions', { design: 'ceramic-crown', from: 'margin' });
     expect(only?.zones.map((z) => z.removal?.needed)).toEqual([1.1, 1.2, 1.4, 2]);
   });
 
@@ -154,7 +157,7 @@ describe('a case’s engine', () => {
     expect(refusal(() => ask(engine, 'sectionOf', 12, { design: 'graduated' }))).toMatchObject({
       code: 'tooth-missing',
     });
-    expect(ask(engine, 'reductions', { design: 'graduated' }, 'tooth')).toHaveLength(5);
+    expect(ask(engine, 'reductions', { design: 'graduated', from: 'margin' })).toHaveLength(5);
   });
 
   it('without a scan, and with one whose teeth can’t be measured, each question is refused with its reason', () => {

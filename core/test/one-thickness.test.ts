@@ -8,10 +8,12 @@ import {
   neededAt,
   type PlannedTooth,
   preparedEdge,
+  reachAtLevel,
   readScan,
   signedDistances,
   signedField,
   THIRDS,
+  targetBetween,
   toLocal,
   toothSection,
   type Vec3,
@@ -70,7 +72,8 @@ describe('one thickness for map, section and simulated preparation', () => {
     for (const design of DESIGNS.filter((d) => d.kind !== 'crown')) {
       const planned = plannedAs(by(later.teeth, tooth));
       const { field } = arch.teeth.get(tooth) as ExistingTooth;
-      const section = toothSection(field.mesh, planned, design);
+      const own = targetBetween(field, planned, design);
+      const section = toothSection(field.mesh, planned, own);
       const plan = signedField(planned.mesh);
       const places = facialPlaces(field, planned, design).filter(
         (p) => Math.abs(toLocal(planned.frame, p.at)[0]) < 0.25 && p.share > 0.25 && p.share < 0.8,
@@ -78,8 +81,8 @@ describe('one thickness for map, section and simulated preparation', () => {
       expect(places.length).toBeGreaterThan(5);
       for (const p of places) {
         const z = toLocal(planned.frame, p.at)[2];
-        const target = section.target.reduce((a, b) => (Math.abs(b[1] - z) < Math.abs(a[1] - z) ? b : a));
-        if (target[1] <= section.edge.target + 0.2) continue;
+        if (z <= section.edge.target + 0.4) continue;
+        const target = [reachAtLevel(section.target, z, 'least') as number, z] as const;
         const { origin, y, z: up } = planned.frame;
         const at: Vec3 = [0, 1, 2].map(
           (k) => (origin[k] as number) + target[0] * (y[k] as number) + target[1] * (up[k] as number),

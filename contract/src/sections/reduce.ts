@@ -1,5 +1,17 @@
 import 'reflect-metadata';
-import { type CutFrom, DESIGN_IDS, type DesignId, PLANNABLE, STRATEGIES, THICKNESS_LIMITS } from '@radiant/core';
+import {
+  type CutFrom,
+  DESIGN_IDS,
+  type DesignId,
+  ENGAGEMENTS,
+  type How,
+  PLANNABLE,
+  STRATEGIES,
+  THICKNESS_LIMITS,
+  TOLERANCE_LIMITS,
+  ZONES,
+  type Zone,
+} from '@radiant/core';
 import {
   ArrayMaxSize,
   ArrayUnique,
@@ -7,13 +19,16 @@ import {
   IsIn,
   IsNumber,
   IsOptional,
+  IsString,
   Max,
+  MaxLength,
   Min,
   ValidateNested,
 } from 'class-validator';
 import { Holds } from '../base/holds.js';
 import { defineSection } from './define.js';
 import { by, fields, list } from './parts.js';
+import { CanCut, TOLERANCE_WORDS, TrayInput } from './tray.js';
 import { FINITE, words } from './words.js';
 
 /** The design of one tooth where it is another than the case's. */
@@ -25,6 +40,7 @@ export class OwnDesign {
   design!: DesignId;
 }
 
+export const STRATEGY_WORDS = `A tooth is prepared ${STRATEGIES.map((s) => s.name).join(', or ')}.`;
 const THICK = `A thickness lies between ${THICKNESS_LIMITS.min} and ${THICKNESS_LIMITS.max} mm.`;
 
 /** Thicknesses that are wanted of a design instead of its own, mm. */
@@ -54,6 +70,23 @@ export class OwnThicknessInput {
   edgeMm?: number | null;
 }
 
+/** A bur and how it is sunk, chosen by hand for a zone of a tooth. */
+export class HandGroove {
+  @IsIn(PLANNABLE as number[], words('A groove is chosen for front teeth and premolars, 15 to 25 and 35 to 45.'))
+  tooth!: number;
+
+  @IsIn(ZONES as string[], words(`A groove is cut in one of ${ZONES.join(', ')}.`))
+  zone!: Zone;
+
+  /** Its name in the tray. */
+  @IsString(words('A bur is told by its name in the tray.'))
+  @MaxLength(60, words('This bur is not known.'))
+  bur!: string;
+
+  @IsIn(ENGAGEMENTS as unknown as string[], words('A bur is not sunk like that.'))
+  how!: How;
+}
+
 /** What the planned teeth are restored with, and the strategy of the preparation. */
 export class ReduceSection {
   @IsIn(DESIGN_IDS as string[], words('This design is not known.'))
@@ -77,12 +110,35 @@ export class ReduceSection {
   @Holds(() => OwnThicknessInput)
   thickness?: OwnThicknessInput[];
 
-  @IsIn(
-    STRATEGIES.map((s) => s.id) as string[],
-    words(`Grooves are cut ${STRATEGIES.map((s) => s.name).join(' or ')}.`),
-  )
+  @IsIn(STRATEGIES.map((s) => s.id) as string[], words(STRATEGY_WORDS))
   from: CutFrom = STRATEGIES[0].id;
+
+  /** The burs that it is cut with, as the house had them when they were taken; the first tray where none is. */
+  @IsOptional()
+  @ValidateNested()
+  @CanCut()
+  @Holds(() => TrayInput)
+  tray?: TrayInput | null;
+
+  /** How near a bur's depth must come to the wanted one, mm. */
+  @IsOptional()
+  @IsNumber(FINITE, words(TOLERANCE_WORDS))
+  @Min(TOLERANCE_LIMITS.min, words(TOLERANCE_WORDS))
+  @Max(TOLERANCE_LIMITS.max, words(TOLERANCE_WORDS))
+  toleranceMm?: number | null;
+
+  /** Burs chosen by hand. */
+  @IsOptional()
+  @IsArray(words('The grooves chosen by hand are a list.'))
+  @ArrayMaxSize(PLANNABLE.length * ZONES.length, words('A zone has two grooves.'))
+  @ArrayUnique((g: HandGroove) => `${g.tooth} ${g.zone}`, words('A zone has two grooves.'))
+  @ValidateNested({ each: true })
+  @Holds(() => HandGroove)
+  grooves?: HandGroove[];
 }
+
+/** What was once called *from the tooth* is *margin first*: its grooves are cut into the bare tooth. */
+export const strategyNow = (from: unknown): unknown => (from === 'tooth' ? ('margin' satisfies CutFrom) : from);
 
 export const reduce = defineSection({
   name: 'reduce',
@@ -90,6 +146,14 @@ export const reduce = defineSection({
   empty: { design: 'graduated', from: STRATEGIES[0].id },
   writers: [],
   comments: true,
-  parts: fields({ own: list(by('tooth')), thickness: list(by('design')) }),
-  labels: { design: 'design', from: 'grooves cut from', thickness: 'thicknesses' },
+  parts: fields({ own: list(by('tooth')), thickness: list(by('design')), grooves: list(by('tooth', 'zone')) }),
+  labels: {
+    design: 'design',
+    from: 'strategy',
+    thickness: 'thicknesses',
+    tray: 'tray',
+    toleranceMm: 'tolerance',
+    grooves: 'grooves by hand',
+  },
+  upgraded: (data) => ('from' in data ? { ...data, from: strategyNow(data.from) } : data),
 });

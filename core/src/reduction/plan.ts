@@ -11,19 +11,27 @@ import { directionToParent, toLocal, toParent } from '../geometry/frame.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
-import type { Design } from '../restoration/design.js';
+import { type Design, designOf } from '../restoration/design.js';
 import { neededAt, THIRDS, thirdAt } from '../restoration/thickness.js';
 import type { FacialThird } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { SCAN_PM_MM } from '../working/accuracy.js';
 import { type Figure, MEASURED } from '../working/working.js';
-import { type Groove, groove } from './bur.js';
-import { type EnamelLeft, enamelLeft, enamelNormAt, type Mouth, NOTHING_MM, type Removal, removal } from './removal.js';
+import { chooseGrooves, type Groove, type GrooveWish, type HandChoice, type TrayChoice } from './burs/choose.js';
+import {
+  type EnamelLeft,
+  type EnamelState,
+  enamelLeft,
+  enamelNormAt,
+  type Mouth,
+  NOTHING_MM,
+  type Removal,
+  removalBy,
+} from './removal.js';
 import { type CutFrom, strategyOf } from './strategies/index.js';
-
-export type Zone = FacialThird | 'edge';
-
-export const ZONES: readonly Zone[] = ['cervical', 'middle', 'incisal', 'edge'];
+import { type CrownSpan, spanOf, TARGET_PLACES, type TargetSurface, targetBetween } from './target.js';
+import { halfWidth, vertexAreas } from './target-zones.js';
+import type { Zone } from './zones.js';
 
 /** Target of one zone. mm. */
 export interface ZoneTarget {
@@ -48,7 +56,7 @@ export interface ZoneTarget {
 export interface ToothReduction {
   readonly tooth: Fdi;
   readonly zones: readonly ZoneTarget[];
-  /** Tooth that the plan removes, mm³. */
+  /** Tooth that the target preparation takes, mm³. */
   readonly volumeMm3: number;
   /** What the same thicknesses would remove if cut from the bare tooth without a plan, mm³. */
   readonly unplannedMm3: number;
@@ -59,12 +67,14 @@ const STEP_MM = 0.4;
 const MIDDLE = { width: 0.72, facing: 0.45 };
 /** Beyond this a surface is the tooth's side and not its face any more, line angles included. House value. */
 const FACE_FACING = 0.25;
+/** A zone is read within so much of the crown's height above and below its middle. House value. */
+const BAND = 1 / 12;
 /** How thick an edge is made where somebody clenches or grinds, mm. Common practice, no source. */
 const GRINDING_EDGE_MM = 2;
 /** Of a zone's face so much stays under what is called its deepest. House value. */
 const DEEP_SHARE = 0.95;
 
-/** Reduction targets of one tooth under a contour plan. About 15 ms. */
+/** Reduction targets of one tooth under a contour plan, its grooves chosen for it alone. */
 export function toothReduction(
   arch: ExistingArch,
   plan: ContourPlan,
@@ -84,15 +94,7 @@ export function reductionOf(
   from: CutFrom,
   mouth: Mouth = {},
 ): ToothReduction {
-  const heightOf = (p: Vec3) => toLocal(planned.frame, toParent(there.frame, p))[2];
-  const own = { edge: heightOf([0, 0, 0]), zenith: heightOf([0, 0, there.lengthMm]) };
-  return reductionBetween(there.field, planned, design, from, own, mouth);
-}
-
-/** From where to where the tooth's own crown reaches along the planned one's axis, over the planned edge, mm. */
-export interface CrownSpan {
-  readonly edge: number;
-  readonly zenith: number;
+  return reductionBetween(there.field, planned, design, from, spanOf(there, planned), mouth);
 }
 
 /**
@@ -107,25 +109,115 @@ export function reductionBetween(
   own: CrownSpan = { edge: 0, zenith: crownZenith(planned.crown)[2] },
   mouth: Mouth = {},
 ): ToothReduction {
+  const target = targetBetween(existing, planned, design, own);
+  const wished = reductionUnder(target, existing, planned, design, own, mouth);
+  return withGrooves([wished], from)[0] as ToothReduction;
+}
+
+/** Zones of a tooth before burs are chosen for them. */
+export interface UngroovedReduction extends Omit<ToothReduction, 'zones'> {
+  readonly zones: readonly Omit<ZoneTarget, 'groove'>[];
+}
+
+/** What goes of a tooth zone by zone, read from its target preparation. */
+export function reductionUnder(
+  target: TargetSurface,
+  existing: SignedField,
+  planned: PlannedTooth,
+  design: Design,
+  own: CrownSpan,
+  mouth: Mouth = {},
+): UngroovedReduction {
   const places = facialPlaces(existing, planned, design, own);
+  const cuts = facialCuts(target);
   const thirds = (['cervical', 'middle', 'incisal'] as const).map((third) =>
     thirdTarget(
       third,
       places.filter((p) => thirdAt(p.share) === third),
+      cuts.filter((c) => thirdAt(c.share) === third),
       planned.tooth,
       design,
-      from,
       mouth,
     ),
   );
-  const edge = edgeTarget(edgeGap(existing, planned), planned.tooth, design, from, mouth);
-  let volumeMm3 = 0;
-  let unplannedMm3 = 0;
-  for (const p of places) {
-    volumeMm3 += Math.max(0, p.neededMm - p.gapMm) * p.areaMm2;
-    unplannedMm3 += p.neededMm * p.areaMm2;
+  const edge = edgeTarget(edgeGap(existing, planned), target, planned.tooth, design, mouth);
+  return {
+    tooth: planned.tooth,
+    zones: [...thirds, edge],
+    volumeMm3: target.removedMm3,
+    unplannedMm3: target.bareMm3,
+  };
+}
+
+/** The face as it stands beside a plan, where nothing is cut for a restoration: what bringing it into line takes. */
+export function proudFace(
+  existing: SignedField,
+  planned: PlannedTooth,
+): { readonly proudMm: number; readonly enamel: EnamelState } {
+  const places = facialPlaces(existing, planned, designOf('direct'));
+  const thirds = (['cervical', 'middle', 'incisal'] as const)
+    .map((third) => places.filter((p) => thirdAt(p.share) === third))
+    .filter((own) => own.length >= 4);
+  const states = thirds.map((own) => {
+    const asCuts = own.map((p) => ({ ...p, removedMm: Math.max(0, -p.gapMm) }));
+    return enamelAt(thinnestOf(asCuts, {}), {}).state;
+  });
+  const rank: readonly EnamelState[] = ['kept', 'doubtful', 'gone'];
+  return {
+    proudMm: Math.max(0, ...thirds.map((own) => proudOf(own).value)),
+    enamel: states.reduce<EnamelState>((worst, s) => (rank.indexOf(s) > rank.indexOf(worst) ? s : worst), 'kept'),
+  };
+}
+
+/** The grooves of a case's teeth: what its strategy asks for, with the burs that are chosen for all of them together. */
+export function withGrooves(
+  teeth: readonly UngroovedReduction[],
+  from: CutFrom,
+  tray?: TrayChoice,
+  byHand?: (tooth: Fdi, zone: Zone) => HandChoice | undefined,
+): ToothReduction[] {
+  const { wish } = strategyOf(from);
+  const zones = teeth.flatMap((t) => t.zones.map((z) => ({ tooth: t.tooth, z })));
+  const grooves = chooseGrooves(
+    zones.map(({ z }): GrooveWish => (z.removal ? wish(z.removal, z.zone) : { kind: 'none', why: whyNone(z) })),
+    tray,
+    zones.map(({ tooth, z }) => byHand?.(tooth, z.zone)),
+  );
+  let at = 0;
+  return teeth.map((t) => ({ ...t, zones: t.zones.map((z) => ({ ...z, groove: grooves[at++] as Groove })) }));
+}
+
+const whyNone = (z: Omit<ZoneTarget, 'groove'>): string =>
+  z.zone === 'edge' && z.places > 0 ? 'This design takes no depth from the edge.' : 'Nothing to cut.';
+
+/** A place of the target's face: what goes there. */
+interface FacialCut {
+  readonly share: number;
+  readonly toothShare: number;
+  readonly areaMm2: number;
+  readonly removedMm: number;
+  readonly alignMm: number;
+  readonly middle: boolean;
+}
+
+/** The places of a target's face, whether something goes there or not. */
+function facialCuts(t: TargetSurface): FacialCut[] {
+  const areas = vertexAreas(t);
+  const half = halfWidth(t);
+  const out: FacialCut[] = [];
+  for (let i = 0; i < t.covered.length; i++) {
+    if (TARGET_PLACES[t.covered[i] as number] !== 'facial') continue;
+    const [x] = toLocal(t.frame, t.before.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3);
+    out.push({
+      share: t.share[i] as number,
+      toothShare: t.toothShare[i] as number,
+      areaMm2: areas[i] as number,
+      removedMm: t.removedMm[i] as number,
+      alignMm: t.alignMm[i] as number,
+      middle: Math.abs(x) <= MIDDLE.width * half,
+    });
   }
-  return { tooth: planned.tooth, zones: [...thirds, edge], volumeMm3, unplannedMm3 };
+  return out;
 }
 
 /** One place of the facial surface that is there, and what is asked of it. */
@@ -223,62 +315,84 @@ function edgeGap(existing: SignedField, planned: PlannedTooth): number | undefin
 function thirdTarget(
   third: FacialThird,
   places: readonly FacialPlace[],
+  cuts: readonly FacialCut[],
   tooth: Fdi,
   design: Design,
-  from: CutFrom,
   mouth: Mouth,
-): ZoneTarget {
-  const middle = places.filter((p) => p.middle);
-  if (middle.length < 4) {
+): Omit<ZoneTarget, 'groove'> {
+  const within = <P extends { readonly share: number; readonly middle: boolean }>(all: readonly P[]): P[] => {
+    const middle = all.filter((p) => p.middle);
+    const band = middle.filter((p) => Math.abs(p.share - THIRDS[third].middle) <= BAND);
+    return band.length >= 4 ? band : middle;
+  };
+  const [here, cut] = [within(places), within(cuts)];
+  if (here.length < 4 || cut.length < 4) {
     return {
       zone: third,
-      places: middle.length,
-      groove: groove(0, 'facial'),
+      places: here.length,
       sentence: { weight: 'good', text: `{${tooth}}, ${third}: no tooth under the plan here, only added.` },
     };
   }
-  const gaps = middle.map((p) => p.gapMm);
-  // A zone is told by its middle: the thickness needed there, and the median of its gaps.
-  const r = removal(neededAt(design, THIRDS[third].middle), median(gaps), design.source);
-  const deepest = deepestOf(places);
-  const enamel = enamelAt(thinnestOf(places, mouth), mouth);
-  const rooted = areaOf(places.filter((p) => p.toothShare > 1)) > areaOf(places) / 2;
+  const gaps = here.map((p) => p.gapMm);
+  // A zone is told by its middle: the thickness needed there, the median of its gaps, and what goes there.
+  const r = removalBy(neededAt(design, THIRDS[third].middle), median(gaps), halfUnder(cut), design.source);
+  const deepest = deepestOf(cuts);
+  const enamel = enamelAt(thinnestOf(cuts, mouth), mouth);
+  const rooted = areaOf(cuts.filter((p) => p.toothShare > 1)) > areaOf(cuts) / 2;
   const sentence = sentenceFor(tooth, third, r, deepest.value, enamel, rooted, mouth);
   return {
     zone: third,
     removal: r,
     gapRange: [Math.min(...gaps), Math.max(...gaps)],
-    places: middle.length,
+    places: here.length,
     deepest,
     proud: proudOf(places),
     enamel,
-    groove: strategyOf(from).groove(r, third === 'cervical' ? 'cervical' : 'facial'),
     ...(sentence && { sentence }),
   };
 }
 
-function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: CutFrom, mouth: Mouth): ZoneTarget {
-  if (gap === undefined) return { zone: 'edge', places: 0, groove: groove(0, 'edge') };
+/** What half of some places, by area, stay under, and the part of it that only brings them into line. */
+function halfUnder(cuts: readonly FacialCut[]): { removedMm: number; alignMm: number } {
+  const half = (measure: (c: FacialCut) => number) => measure(placeAt(cuts, measure, 0.5));
+  return { removedMm: half((c) => c.removedMm), alignMm: half((c) => c.alignMm) };
+}
+
+/** What goes of an edge's height: the middle one of three places across. */
+function edgeCut(t: TargetSurface): number {
+  const half = halfWidth(t);
+  const most = [0, 0, 0];
+  for (let i = 0; i < t.place.length; i++) {
+    if (TARGET_PLACES[t.place[i] as number] !== 'edge') continue;
+    const [x] = toLocal(t.frame, t.before.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3);
+    const slab = Math.round((x / half) * 2.5) + 1;
+    if (slab >= 0 && slab <= 2) most[slab] = Math.max(most[slab] as number, t.removedMm[i] as number);
+  }
+  return median(most);
+}
+
+function edgeTarget(
+  gap: number | undefined,
+  target: TargetSurface,
+  tooth: Fdi,
+  design: Design,
+  mouth: Mouth,
+): Omit<ZoneTarget, 'groove'> {
+  if (gap === undefined) return { zone: 'edge', places: 0 };
   if (design.edge.kind === 'flatten') {
     const text =
       gap > NOTHING_MM
         ? `{${tooth}}, edge: flatten only; the plan lengthens by ${gap.toFixed(2)} mm.`
         : `{${tooth}}, edge: left as it is; the plan does not lengthen.`;
-    return {
-      zone: 'edge',
-      places: 3,
-      groove: { kind: 'none', depthMm: 0, why: 'This design takes no depth from the edge.' },
-      sentence: { weight: 'good', text },
-    };
+    return { zone: 'edge', places: 3, sentence: { weight: 'good', text } };
   }
   const needs = design.edge.kind === 'thickness' ? design.edge.mm : 0;
-  const r = removal(needs, gap, design.source);
+  const r = removalBy(needs, gap, { removedMm: edgeCut(target), alignMm: Math.max(0, -gap) }, design.source);
   const thin = mouth.grinding && needs > 0 && needs < GRINDING_EDGE_MM;
   return {
     zone: 'edge',
     removal: r,
     places: 3,
-    groove: strategyOf(from).groove(r, 'edge'),
     ...(thin && {
       sentence: {
         weight: 'watch' as const,
@@ -294,26 +408,30 @@ function edgeTarget(gap: number | undefined, tooth: Fdi, design: Design, from: C
   };
 }
 
-const areaOf = (places: readonly FacialPlace[]) => places.reduce((n, p) => n + p.areaMm2, 0);
-const cutAt = (p: FacialPlace) => Math.max(0, p.neededMm - p.gapMm);
+interface Area {
+  readonly areaMm2: number;
+}
+const areaOf = (places: readonly Area[]) => places.reduce((n, p) => n + p.areaMm2, 0);
 
 /** The place that so much of a face, by its area, does not exceed. */
-function placeAt(places: readonly FacialPlace[], measure: (p: FacialPlace) => number): FacialPlace {
+function placeAt<P extends Area>(places: readonly P[], measure: (p: P) => number, share = DEEP_SHARE): P {
   const sorted = [...places].sort((a, b) => measure(a) - measure(b));
   const whole = areaOf(places);
   let under = 0;
-  return sorted.find((p) => {
+  return (sorted.find((p) => {
     under += p.areaMm2;
-    return under >= DEEP_SHARE * whole;
-  }) as FacialPlace;
+    return under >= share * whole;
+  }) ?? sorted.at(-1)) as P;
 }
 
 /** Where of all but the worst twentieth of the face the least enamel would be left, by the thin end of the norm. */
-const thinnestOf = (places: readonly FacialPlace[], mouth: Mouth): FacialPlace =>
-  placeAt(places, (p) => cutAt(p) - enamelNormAt(p.toothShare, mouth).from);
+const thinnestOf = (cuts: readonly Enamelled[], mouth: Mouth): Enamelled =>
+  placeAt(cuts, (p) => p.removedMm - enamelNormAt(p.toothShare, mouth).from);
 
-const enamelAt = (p: FacialPlace, mouth: Mouth): EnamelLeft => {
-  const cut = cutAt(p);
+type Enamelled = Pick<FacialCut, 'areaMm2' | 'removedMm' | 'toothShare'>;
+
+const enamelAt = (p: Enamelled, mouth: Mouth): EnamelLeft => {
+  const cut = p.removedMm;
   return enamelLeft(enamelNormAt(p.toothShare, mouth), cut, cut > NOTHING_MM ? SCAN_PM_MM : 0);
 };
 
@@ -334,8 +452,8 @@ function proudOf(places: readonly FacialPlace[]): Figure {
 }
 
 /** What the removal stays under on so much of a zone's face, by area. */
-function deepestOf(places: readonly FacialPlace[]): Figure {
-  const cut = cutAt(placeAt(places, cutAt));
+function deepestOf(places: readonly FacialCut[]): Figure {
+  const cut = placeAt(places, (p) => p.removedMm).removedMm;
   const whole = areaOf(places);
   const value = cut > NOTHING_MM ? cut : 0;
   return {

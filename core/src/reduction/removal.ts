@@ -1,7 +1,7 @@
 import { overThirds } from '../restoration/thickness.js';
 import { FACIAL_ENAMEL } from '../teeth/norms.js';
 import { SCAN_PM_MM } from '../working/accuracy.js';
-import { COMMON_PRACTICE, type Figure, MEASURED, type Source } from '../working/working.js';
+import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, type Source } from '../working/working.js';
 
 /** Below this a removal counts as none, mm: less than any bur or scan resolves. Common practice, no source. */
 export const NOTHING_MM = 0.02;
@@ -42,6 +42,39 @@ export function removal(needed: number, gap: number, source: Source = COMMON_PRA
         ...(gap < 0
           ? { note: `The tooth stands ${(-gap).toFixed(2)} mm proud of the plan: bring it into line first.` }
           : {}),
+      },
+    },
+  };
+}
+
+/**
+ * The same where the target preparation says what goes: it ends the thickness softly at the finish line and rounds its
+ * edge, so that in a zone's middle it may be a little off what needed thickness and gap say.
+ * @param cut what goes in the middle of the zone, and the part of it that only brings the tooth into line
+ */
+export function removalBy(
+  needed: number,
+  gap: number,
+  cut: { readonly removedMm: number; readonly alignMm: number },
+  source: Source = COMMON_PRACTICE,
+): Removal {
+  const plain = removal(needed, gap, source);
+  const value = cut.removedMm <= NOTHING_MM ? 0 : cut.removedMm;
+  const { working } = plain.remove;
+  return {
+    ...plain,
+    alignFirst: value === 0 ? 0 : Math.min(value, cut.alignMm),
+    remove: {
+      ...plain.remove,
+      value,
+      pm: value === 0 ? 0 : SCAN_PM_MM,
+      working: {
+        ...working,
+        formula: 'removal = from the tooth to the target: the planned contour moved inward by the needed thickness',
+        inputs: [
+          ...working.inputs,
+          { name: 'needed less gap', value: round(plain.remove.value), unit: 'mm', source: DERIVED },
+        ],
       },
     },
   };

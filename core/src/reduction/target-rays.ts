@@ -19,6 +19,8 @@ const CLOSING = 0.75;
 export interface AxisPlace {
   readonly height: number;
   readonly back: number;
+  /** It stands at least so far behind the face, mm, at a height over the planned edge, mm. */
+  readonly behind?: { readonly mm: number; readonly z: number };
 }
 
 /** What a ray from outside to the axis meets: how far from the axis, how squarely, and how much it looks to the root. */
@@ -37,6 +39,7 @@ export class TargetRays {
   /** z along the planned crown's axis towards the root, 0 at its edge; x to the patient's left, y backward. */
   readonly frame: Frame;
   private ownEdge: number | undefined;
+  private ownPlanEdge: number | undefined;
   private ownEnds: readonly number[] | undefined;
   private ownGum: readonly number[] | undefined;
   /** What was met last on each ray of a grid, by the height at which it was asked. */
@@ -66,8 +69,15 @@ export class TargetRays {
       const with_ = (d: Vec3) => (n[0] as number) * d[0] + (n[1] as number) * d[1] + (n[2] as number) * d[2];
       return { at: hit.distance, facing: -with_(direction), axial: with_(frame.z) };
     };
-    this.frame = shift(planned.frame, this.middle(axis.height * this.zenith, axis.back));
+    this.frame = shift(planned.frame, this.through(axis));
     this.plan = this.sheet(() => 0);
+  }
+
+  private through({ height, back, behind }: AxisPlace): Vec3 {
+    const [x, y, z] = this.middle(height * this.zenith, back);
+    if (!behind) return [x, y, z];
+    const hit = this.tooth([x, -OUT_MM, behind.z], [0, 1, 0], this.planned.frame);
+    return [x, hit ? Math.max(y, hit.at - OUT_MM + behind.mm) : y, z];
   }
 
   /** A place within the tooth at a height: midway between its sides, and so far from its face to its back. */
@@ -144,6 +154,12 @@ export class TargetRays {
     return lowest;
   }
 
+  /** The planned edge as it was brushed, over the one of the form: the middle one of three places across. */
+  get planEdge(): number {
+    this.ownPlanEdge ??= brushedEdge(this.planned);
+    return this.ownPlanEdge;
+  }
+
   /** Where the tooth's own side ends in each direction, without single rays that slipped off. */
   ends(directions: readonly Vec3[]): readonly number[] {
     if (!this.ownEnds) {
@@ -200,6 +216,17 @@ export class TargetRays {
       return p.z + (q.z - p.z) * (turned(a - p.a) / (turned(q.a - p.a) || 1));
     });
   }
+}
+
+/** The lowest places of a planned crown in three parts across. */
+function brushedEdge({ crown, mesh, frame }: PlannedTooth): number {
+  const low = [Infinity, Infinity, Infinity];
+  for (let i = 0; i < mesh.positions.length; i += 3) {
+    const [x, , z] = toLocal(frame, mesh.positions.subarray(i, i + 3) as unknown as Vec3);
+    const part = Math.round((x / crown.size.widthMm) * 5) + 1;
+    if (part >= 0 && part <= 2) low[part] = Math.min(low[part] as number, z);
+  }
+  return median(low.filter(Number.isFinite));
 }
 
 const turned = (a: number) => (a + 2 * Math.PI) % (2 * Math.PI);

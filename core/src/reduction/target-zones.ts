@@ -15,7 +15,7 @@ export type TargetZone =
   | 'palatal'
   | 'edge';
 
-/** What goes in a zone, mm, by area; nothing of what lies within the scan's error of none is called removal. */
+/** What goes in a zone, mm, by the area that the restoration covers there; where the plan has room enough it is 0. */
 export interface ZoneRemoval {
   readonly zone: TargetZone;
   readonly areaMm2: number;
@@ -30,6 +30,8 @@ export interface ZoneRemoval {
 export interface TargetTold {
   readonly zones: readonly ZoneRemoval[];
   readonly removedMm3: number;
+  /** What the same thickness would take without a plan. */
+  readonly bareMm3: number;
   /** Of the crown as it is. */
   readonly removedShare: number;
   /**
@@ -56,7 +58,7 @@ export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
     else own.set(zone, [{ mm, area }]);
     if (TARGET_PLACES[t.place[i] as number] !== 'facial' || mm <= NOTHING_MM) continue;
     faceMm2 += area;
-    const norm = enamelNormAt(t.share[i] as number, mouth);
+    const norm = enamelNormAt(t.toothShare[i] as number, mouth);
     if (mm >= norm.to) dentin.sure += area;
     else if (mm >= norm.from) dentin.perhaps += area;
   }
@@ -66,6 +68,7 @@ export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
       return all ? [told(zone, all)] : [];
     }),
     removedMm3: t.removedMm3,
+    bareMm3: t.bareMm3,
     removedShare: t.removedMm3 / t.crownMm3,
     dentinMm2: dentin,
     faceMm2,
@@ -87,7 +90,7 @@ const ZONE_ORDER: readonly TargetZone[] = [
 const MIDDLE = 1 / 3;
 
 function zoneOf(t: TargetSurface, i: number): TargetZone | undefined {
-  const place = TARGET_PLACES[t.place[i] as number];
+  const place = TARGET_PLACES[(t.covered[i] || t.place[i]) as number];
   if (place === 'kept') return undefined;
   if (place === 'edge' || place === 'palatal') return place;
   const [x] = toLocal(t.frame, t.before.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3);
@@ -100,13 +103,13 @@ function zoneOf(t: TargetSurface, i: number): TargetZone | undefined {
 
 const widths = new WeakMap<TargetSurface, number>();
 
-/** Half the width of the cut face, mm. */
-function halfWidth(t: TargetSurface): number {
+/** Half the width of the covered face, mm. */
+export function halfWidth(t: TargetSurface): number {
   const known = widths.get(t);
   if (known !== undefined) return known;
   let half = 0.1;
   for (let i = 0; i < t.place.length; i++)
-    if (TARGET_PLACES[t.place[i] as number] === 'facial')
+    if (TARGET_PLACES[t.covered[i] as number] === 'facial')
       half = Math.max(
         half,
         Math.abs(toLocal(t.frame, t.before.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3)[0]),
@@ -137,7 +140,7 @@ function told(zone: TargetZone, all: { mm: number; area: number }[]): ZoneRemova
 }
 
 /** A third of each triangle of the tooth as it is, mm². */
-function vertexAreas({ before }: TargetSurface): Float64Array {
+export function vertexAreas({ before }: TargetSurface): Float64Array {
   const out = new Float64Array(before.positions.length / 3);
   for (let t = 0; t < before.triangles.length; t += 3) {
     const third = triangleArea(before, t) / 3;

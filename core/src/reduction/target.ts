@@ -1,6 +1,6 @@
 import { type ExistingArch, type ExistingTooth, toothOf } from '../contour/fit.js';
-import { type ContourPlan, type PlannedTooth, plannedTooth } from '../contour/plan.js';
-import { type Frame, toParent } from '../geometry/frame.js';
+import { type ContourPlan, crownZenith, type PlannedTooth, plannedTooth } from '../contour/plan.js';
+import { type Frame, toLocal, toParent } from '../geometry/frame.js';
 import { type Mesh, volume } from '../geometry/mesh.js';
 import type { SignedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
@@ -31,11 +31,17 @@ export interface TargetSurface {
   readonly alignMm: Float64Array;
   /** Height of each vertex of the tooth as a share of the planned crown's, 0 at its edge, 1 at its zenith. */
   readonly share: Float64Array;
-  /** Index into TARGET_PLACES. */
+  /** Height of each vertex as a share of the tooth's own crown, 0 at its edge, 1 at its zenith; beyond 1 it is root. */
+  readonly toothShare: Float64Array;
+  /** Index into TARGET_PLACES: what is cut where; `kept` where nothing goes. */
   readonly place: Uint8Array;
+  /** The same of all that the restoration covers, whether something goes there or not. */
+  readonly covered: Uint8Array;
   /** Where the preparation ends on the tooth, in order; empty where nothing ends. */
   readonly finishLine: readonly Vec3[];
   readonly removedMm3: number;
+  /** What the same thickness would take were it cut from the tooth as it is, without a plan. */
+  readonly bareMm3: number;
   /** Of the tooth as it is, as far as it was scanned. */
   readonly crownMm3: number;
   /** What is to be known; `{11}` stands for a tooth number. */
@@ -82,7 +88,7 @@ export const targetSurface = (arch: ExistingArch, plan: ContourPlan, tooth: Fdi,
 
 /** The same of a tooth that stands in a scan, under its planned crown. */
 export const targetOf = (there: ExistingTooth, planned: PlannedTooth, design: Design, raysOf?: RaysOf): TargetSurface =>
-  targetBetween(there.field, planned, design, raysOf);
+  targetBetween(there.field, planned, design, spanOf(there, planned), raysOf);
 
 /** The rays of a tooth and its planned crown to an axis: made, or remembered from another design. */
 export type RaysOf = (axis: AxisPlace, make: () => TargetRays) => TargetRays;
@@ -95,8 +101,8 @@ interface Ground {
   readonly needed: (u: Vec3, z: number) => number | undefined;
   /** Covered all round, so that it goes on along the axis. */
   readonly around: boolean;
-  /** Where walls end towards the edge, whether the edge is cut, and to which height. */
-  readonly edge: { readonly from: number; readonly cut: boolean; readonly to: number };
+  /** Where walls end towards the edge, whether the edge is cut, and to which height; and without a plan. */
+  readonly edge: { readonly from: number; readonly cut: boolean; readonly to: number; readonly bare: number };
   readonly finish: readonly number[];
   readonly top: readonly number[];
   /** Directions in which nothing of the tooth would be left at some height. */
@@ -110,7 +116,23 @@ interface Draft {
   readonly removedMm: Float64Array;
   readonly alignMm: Float64Array;
   readonly share: Float64Array;
+  readonly toothShare: Float64Array;
   readonly place: Uint8Array;
+  readonly covered: Uint8Array;
+  /** The tooth as the same thickness would leave it without a plan. */
+  readonly bare: Float64Array;
+}
+
+/** From where to where a tooth's own crown reaches along the planned one's axis, over the planned edge, mm. */
+export interface CrownSpan {
+  readonly edge: number;
+  readonly zenith: number;
+}
+
+/** Where the crown of a tooth in a scan lies along its planned crown's axis. */
+export function spanOf(there: ExistingTooth, planned: PlannedTooth): CrownSpan {
+  const heightOf = (p: Vec3) => toLocal(planned.frame, toParent(there.frame, p))[2];
+  return { edge: heightOf([0, 0, 0]), zenith: heightOf([0, 0, there.lengthMm]) };
 }
 
 /**
@@ -118,15 +140,17 @@ interface Draft {
  * planned surface moved inward by the thickness that is needed there, ended at the finish line with the profile of the
  * design. Seen from the axis each row is a single line around it, so that from the front nothing hangs over; where the
  * restoration covers all round and goes on along the axis, walls lean inward by the design's taper.
+ * @param span where the tooth's own crown lies; as the planned one where left out
  */
 export function targetBetween(
   existing: SignedField,
   planned: PlannedTooth,
   design: Design,
+  span: CrownSpan = { edge: 0, zenith: crownZenith(planned.crown)[2] },
   raysOf: RaysOf = (_, make) => make(),
 ): TargetSurface {
   const around = (design.covers as readonly string[]).includes('palatal');
-  const axis = around ? AXIS.around : AXIS.face;
+  const axis = around ? AXIS.around : faceAxis(design);
   const rays = raysOf(axis, () => new TargetRays(existing, planned, axis));
   const ground = groundOf(rays, design, around);
   const draft: Draft = {
@@ -135,17 +159,25 @@ export function targetBetween(
     removedMm: new Float64Array(COUNT),
     alignMm: new Float64Array(COUNT),
     share: new Float64Array(COUNT),
+    toothShare: new Float64Array(COUNT),
     place: new Uint8Array(COUNT),
+    covered: new Uint8Array(COUNT),
+    bare: new Float64Array(3 * COUNT),
   };
   for (let k = 0; k < ANGLES; k++) column(ground, draft, k);
   if (!ground.around && design.finish.form !== 'none') clearWayOut(ground, draft);
+  acrossTheSurface(draft);
   for (let c = 1; c < CAP_ROWS; c++)
     for (let k = 0; k < ANGLES; k++)
       capPlace(ground, draft, k, CAP_PARTS[c - 1] as number, (ROWS + c - 1) * ANGLES + k);
   capPlace(ground, draft, 0, 0, TIP);
   closeNeck(draft);
-  const { now, left, ...values } = draft;
-  for (let i = 0; i < COUNT; i++) values.share[i] = (now[3 * i + 2] as number) / rays.zenith;
+  const { now, left, bare, ...values } = draft;
+  for (let i = 0; i < COUNT; i++) {
+    const z = now[3 * i + 2] as number;
+    values.share[i] = z / rays.zenith;
+    values.toothShare[i] = (z - span.edge) / (span.zenith - span.edge);
+  }
   const inArch = (own: Float64Array): Mesh => ({ positions: placed(own, rays.frame), triangles: TRIANGLES });
   const [before, mesh] = [inArch(now), inArch(left)];
   const crownMm3 = volume(before);
@@ -157,6 +189,7 @@ export function targetBetween(
     ...values,
     finishLine: design.finish.form === 'none' ? [] : lineOf(ground, before),
     removedMm3: Math.max(0, crownMm3 - volume(mesh)),
+    bareMm3: Math.max(0, crownMm3 - volume({ positions: bare, triangles: TRIANGLES })),
     crownMm3,
     notes: notesOn(ground, planned.tooth),
   };
@@ -165,11 +198,30 @@ export function targetBetween(
 /** Where the axis goes through the tooth: midway, and near the edge, where a tooth is thinnest. House values. */
 const AXIS = { around: { height: 0.3, back: 0.5 }, face: { height: 0.25, back: 0.5 } } as const;
 
+/** What is left of a tooth behind its cut face lies behind the axis: so much of it at least, mm. House value. */
+const BEHIND_MM = 0.3;
+/** So far over the planned edge a design is asked that says no thickness of the edge, mm. House value. */
+const LOW_MM = 0.5;
+
+/**
+ * A thin tooth is cut beyond its middle near the edge: there the axis stands behind what is cut. What goes around the
+ * sides is told from the middle.
+ */
+const faceAxis = ({ needs, edge, contact }: Design): AxisPlace =>
+  contact === 'broken'
+    ? AXIS.face
+    : {
+        ...AXIS.face,
+        behind: { mm: needs.incisal + BEHIND_MM, z: edge.kind === 'thickness' ? edge.mm : LOW_MM },
+      };
+
 function groundOf(rays: TargetRays, design: Design, around: boolean): Ground {
   const own = rays.edge;
-  const to = preparedEdge(design, own);
+  // The edge is told from the planned one as it was brushed.
+  const to = rays.planEdge + preparedEdge(design, own - rays.planEdge);
   const cut = to > own + 0.02;
-  const edge = { from: cut ? to : own + CAP_MM, cut, to };
+  const bare = design.edge.kind === 'thickness' ? own + design.edge.mm : -Infinity;
+  const edge = { from: cut ? to : own + CAP_MM, cut, to, bare };
   const top = rays.ends(DIRECTIONS);
   const gum = rays.gum(DIRECTIONS);
   const below = Math.min(0, design.finish.belowGumMm);
@@ -234,7 +286,7 @@ function column(g: Ground, d: Draft, k: number): void {
     last = met.r;
     const deep = s > 0 ? depthAt(g, u, z, met.r, s) : 0;
     let r = met.r - deep;
-    if (deep > 0 && edge.cut) r -= rounded(z - edge.from, design.cornerMm ?? CORNER_MM);
+    if (deep > 0 && edge.cut) r -= rounded(z - edge.from, cornerOf(design));
     if (g.around && above) r = Math.min(r, above.r - leanOf(design) * (above.z - z));
     if (deep > 0 && r < THINNEST_MM) g.thin.add(k);
     r = Math.min(met.r, Math.max(THINNEST_MM, r));
@@ -242,19 +294,41 @@ function column(g: Ground, d: Draft, k: number): void {
     const i = row * ANGLES + k;
     d.now.set([met.r * u[0], met.r * u[1], z], 3 * i);
     d.left.set([r * u[0], r * u[1], z], 3 * i);
+    const bare = s > 0 ? bareAt(g, u, z, met, s) : met.r;
+    d.bare.set([bare * u[0], bare * u[1], Math.max(z, edge.bare)], 3 * i);
+    // What a rounded corner takes beside the edge is no zone's own depth.
+    const corner = edge.cut && z - edge.from < cornerOf(design);
+    if (s > 0 && !corner && aside(g, u, met.r) > 0) d.covered[i] = placeOf(u);
     d.removedMm[i] = (met.r - r) * met.facing;
     if (r < met.r) {
       d.alignMm[i] = Math.min(
         d.removedMm[i] as number,
         Math.max(0, met.r - (rays.planAt(i, u, z) ?? met.r)) * met.facing,
       );
-      d.place[i] = -u[1] > SIDEWAYS ? 1 : -u[1] > -SIDEWAYS ? 2 : 3;
+      d.place[i] = placeOf(u);
     }
   }
 }
 
+/** Facial, proximal or palatal, by where a direction across the axis looks. */
+const placeOf = (u: Vec3): number => (-u[1] > SIDEWAYS ? 1 : -u[1] > -SIDEWAYS ? 2 : 3);
+
+/** How far from the axis the same thickness would leave the tooth, were it cut from it as it is. */
+function bareAt(g: Ground, u: Vec3, z: number, met: { r: number; facing: number }, below: number): number {
+  const side = aside(g, u, met.r);
+  if (side <= 0) return met.r;
+  const need = neededOn(g.design, [met.r * u[0], met.r * u[1], z], g.rays.zenith);
+  const full = need / Math.max(LEAST_FACING, met.facing);
+  if (full === 0) return met.r;
+  return Math.max(THINNEST_MM, met.r - full * profile(g.design.finish.form, endedAt(below, side), full));
+}
+
+/** A surface that is met more at a slant is taken for one at this, or a thickness across it would be endless. */
+const LEAST_FACING = 0.3;
+
 /** A direction that looks forward less than this is to the side: the sine of 20°. House value. */
 const SIDEWAYS = 0.35;
+const cornerOf = (design: Design): number => design.cornerMm ?? CORNER_MM;
 const leanOf = (design: Design): number => Math.tan(((design.taperDeg ?? 0) * Math.PI) / 180);
 
 /** Levels on which what lies behind is kept, mm apart. */
@@ -307,6 +381,34 @@ function lowered(d: Draft, i: number, to: number, k: number): void {
   if (d.place[i] === 0) d.place[i] = -uy > SIDEWAYS ? 1 : 2;
 }
 
+/** So many places to each side and up and down the target is looked for. */
+const NEAR = { angles: 9, rows: 5 } as const;
+
+/**
+ * Tells what goes across the surface and not along the ray, which meets it at a slant about a line angle: from each
+ * place of the tooth to the nearest of the target.
+ */
+function acrossTheSurface({ now, left, removedMm, alignMm }: Draft): void {
+  for (let row = 0; row < ROWS; row++)
+    for (let k = 0; k < ANGLES; k++) {
+      const i = row * ANGLES + k;
+      const along = removedMm[i] as number;
+      if (along <= NOTHING_MM) continue;
+      const [x, y, z] = [now[3 * i] as number, now[3 * i + 1] as number, now[3 * i + 2] as number];
+      let least = along ** 2;
+      for (let r = Math.max(0, row - NEAR.rows); r <= Math.min(ROWS - 1, row + NEAR.rows); r++)
+        for (let a = k - NEAR.angles; a <= k + NEAR.angles; a++) {
+          const j = 3 * (r * ANGLES + ((a + ANGLES) % ANGLES));
+          const away =
+            (x - (left[j] as number)) ** 2 + (y - (left[j + 1] as number)) ** 2 + (z - (left[j + 2] as number)) ** 2;
+          if (away < least) least = away;
+        }
+      const across = Math.sqrt(least);
+      removedMm[i] = across;
+      alignMm[i] = ((alignMm[i] as number) * across) / along;
+    }
+}
+
 /** Lean of the sides of a veneer towards the front: the tangent of 3°. House value. */
 const SIDE_LEAN = Math.tan((3 * Math.PI) / 180);
 /** So many directions behind the sides may be covered still: contacts that are broken. */
@@ -322,9 +424,12 @@ function depthAt(g: Ground, u: Vec3, z: number, r: number, below: number): numbe
   if (side <= 0) return 0;
   const full = Math.max(0, r - (g.needed(u, z) ?? r));
   if (full === 0) return 0;
-  const s = side === Infinity ? below : (below ** -4 + side ** -4) ** -0.25;
-  return full * profile(g.design.finish.form, s, full);
+  return full * profile(g.design.finish.form, endedAt(below, side), full);
 }
+
+/** mm from where the covered part ends, below the finish line and beside the contacts, without a corner between. */
+const endedAt = (below: number, side: number): number =>
+  side === Infinity ? below : (below ** -4 + side ** -4) ** -0.25;
 
 /** A place of the edge's cap: flat where it is cut, as it is where it stays. @param part of the way from the axis */
 function capPlace(g: Ground, d: Draft, k: number, part: number, i: number): void {
@@ -343,12 +448,14 @@ function capPlace(g: Ground, d: Draft, k: number, part: number, i: number): void
     ? Math.min(d.removedMm[i] as number, Math.max(0, -own))
     : part * (d.alignMm[rim / 3] as number);
   d.place[i] = height > own ? 4 : 0;
+  if (edge.cut || g.design.edge.kind === 'thickness') d.covered[i] = 4;
+  d.bare.set([...on(d.bare), Math.max(own, edge.bare)], 3 * i);
 }
 
-function closeNeck({ now, left }: Draft): void {
+function closeNeck({ now, left, bare }: Draft): void {
   let level = 0;
   for (let k = 0; k < ANGLES; k++) level += (now[3 * k + 2] as number) / ANGLES;
-  for (const own of [now, left]) own.set([0, 0, level], 3 * NECK);
+  for (const own of [now, left, bare]) own.set([0, 0, level], 3 * NECK);
 }
 
 function placed(own: Float64Array, frame: Frame): Float64Array {

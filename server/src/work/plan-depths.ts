@@ -62,7 +62,7 @@ function setWords(z: ZoneTarget | undefined, letters: Letters): { readonly large
 export function depths(doc: Doc, s: Page, top: number): number {
   const letters = lettersOf(s);
   const designs = [...new Set(s.teeth.map((t) => t.design))];
-  text(doc, `Set the depth, mm: grooves ${strategyOf(s.from).name}`, LEFT, top, { font: 'serif', size: 13 });
+  text(doc, `Set the depth, mm: ${strategyOf(s.from).name}`, LEFT, top, { font: 'serif', size: 13 });
   text(doc, `Tooth numbers: ${NOTATION_NAMES[s.notation].long}`, LEFT, top + 3, {
     font: 'bold',
     size: 8.5,
@@ -158,32 +158,41 @@ export function steps(doc: Doc, s: Page, top: number): number {
   );
 }
 
-/** The steps of a page, as its strategy, designs and teeth ask for them. */
+/**
+ * The steps of a page in the order of its teeth's cut lists: each once, with the teeth it is for where it isn't for all,
+ * and how it is done where that is the same for all of them.
+ */
 function orderOf(s: Page): string[] {
+  const titles: string[] = [];
+  for (const { list } of s.teeth) {
+    let at = -1;
+    for (const { title } of list.steps) {
+      const known = titles.indexOf(title);
+      if (known < 0) titles.splice(at + 1, 0, title);
+      at = known < 0 ? at + 1 : known;
+    }
+  }
   const designs = [...new Set(s.teeth.map((t) => t.design))];
   const several = designs.length > 1;
-  const named = (d: Design, words: string) => (several ? `${d.name}: ${words}` : words);
-  const proud = s.teeth.filter((t) => t.reduction.zones.some((z) => (z.removal?.alignFirst ?? 0) > 0));
-  const edges = s.teeth.flatMap(({ reduction }) => {
-    const mm = reduction.zones.find((z) => z.zone === 'edge')?.removal?.remove.value;
-    return mm ? [`${label(reduction.tooth, s.notation)} ${mm.toFixed(1)}`] : [];
+  const needs = designs.map((d) => (several ? `${d.name}: ${needsOf(d)}` : needsOf(d))).join('; ');
+  const lines = titles.map((title) => {
+    const own = s.teeth.flatMap(({ list, design }) => {
+      const step = list.steps.find((q) => q.title === title);
+      return step ? [{ tooth: label(list.tooth, s.notation), step, design }] : [];
+    });
+    const whose = own.length < s.teeth.length ? ` (${own.map((o) => o.tooth).join(', ')})` : '';
+    // Depths stand above, tooth by tooth.
+    if (own[0]?.step.depthMm !== undefined) return `${title}${whose}.`;
+    const ways = [...new Set(own.map((o) => o.step.detail))];
+    if (ways.length === 1) return `${title}${whose}: ${ways[0]}`;
+    const byDesign = new Map(own.map((o) => [o.design.name, o.step.detail]));
+    return several && byDesign.size === ways.length
+      ? `${title}${whose}: ${[...byDesign].map(([name, detail]) => `${name}: ${detail}`).join(' ')}`
+      : `${title}${whose}: as each tooth’s card says.`;
   });
+  const edge = designs.some((d) => d.edge.kind === 'thickness') ? ' / edge' : '';
   return [
-    ...(proud.length > 0
-      ? [
-          `Bring into line first, where it stands in front of the plan: ${proud.map((t) => label(t.reduction.tooth, s.notation)).join(', ')}.`,
-        ]
-      : []),
-    ...(s.from === 'mock-up' ? ['Mock-up in place; look that it is whole and seated.'] : []),
-    'Grooves as above, neck to edge; pencil their floors; join them until the pencil is gone, in three planes.',
-    edges.length > 0 ? `Edge, by so much of the tooth: ${edges.join(', ')} mm.` : 'The edge stays as it is.',
-    ...designs.map((d) =>
-      named(
-        d,
-        `${d.palatal[0]?.toUpperCase()}${d.palatal.slice(1)}; ${d.finish.form === 'none' ? 'no finish line' : `${d.finish.form} ${d.finish.belowGumMm > 0 ? `${d.finish.belowGumMm.toFixed(1)} mm below the gum` : 'at the gum'}`}.`,
-      ),
-    ),
-    'Contacts as planned; neighbours guarded by a metal strip. Check every zone with the index, then round what is sharp.',
-    `Needed thickness, cervical / middle / incisal${designs.some((d) => d.edge.kind === 'thickness') ? ' / edge' : ''}: ${designs.map((d) => named(d, needsOf(d))).join('; ')} mm. Taken = needed − gap to the plan, ±${SCAN_PM_MM.toFixed(2)}.`,
+    ...lines,
+    `Needed thickness, cervical / middle / incisal${edge}: ${needs} mm. Taken: from the tooth to the target, ±${SCAN_PM_MM.toFixed(2)}.`,
   ];
 }

@@ -130,11 +130,7 @@ function sections(doc: Doc, s: Page, top: number): void {
     doc.lineWidth(0.7).fillAndStroke('#efe9dd', INK);
     for (const l of section.planned) line(l);
     doc.lineWidth(0.9).strokeColor(PLUM).stroke();
-    section.target.forEach(([a, z], j) => {
-      const [x, y] = at(a, z);
-      if (j === 0) doc.moveTo(x, y);
-      else doc.lineTo(x, y);
-    });
+    for (const l of section.target) line(l);
     doc.dash(2.4, { space: 1.6 }).lineWidth(0.9).strokeColor(REMOVED).stroke().undash();
     doc.restore();
     const own = s.plan[reduction.tooth] as ToothPlan;
@@ -195,7 +191,7 @@ function sentences(doc: Doc, s: Page, top: number): void {
   text(doc, 'Watch', LEFT, top, { font: 'bold', size: 10.5 });
   text(
     doc,
-    `Facial tissue removed: about ${removed.toFixed(0)} mm³ with this plan; the same thickness cut from the bare teeth would take ${bare.toFixed(0)} mm³.`,
+    `Tooth removed: about ${removed.toFixed(0)} mm³ with this plan; the same thickness cut from the bare teeth would take ${bare.toFixed(0)} mm³.`,
     LEFT + 20 * MM,
     top + 1.5,
     { size: 8.5, colour: INK_2, width: WIDTH - 20 * MM, align: 'right' },

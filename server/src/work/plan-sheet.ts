@@ -20,6 +20,7 @@ import {
   type Notation,
   restorationOf,
   rowOf,
+  type ToothCutList,
   type ToothMeasure,
   type ToothReduction,
   type ToothSection,
@@ -31,6 +32,7 @@ export interface SheetTooth {
   readonly design: Design;
   readonly reduction: ToothReduction;
   readonly section: ToothSection;
+  readonly list: ToothCutList;
 }
 
 /** Everything that stands on the plan's pages, computed; the drawing knows nothing of how. */
@@ -79,6 +81,14 @@ export function planSheet(
   const teeth = engine.teeth();
   if (teeth.length === 0) return undefined;
   const { from } = reduce.data;
+  const mouth = mouthOf(meet.data);
+  teeth.forEach((tooth, i) => {
+    tell(`Working out ${label(tooth, notation)}`, 0.2 + (0.7 * i) / teeth.length);
+    ask(engine, 'target', tooth, reduce.data, mouth);
+  });
+  // Burs are chosen for the whole case, so its teeth are told together.
+  const reductions = new Map(ask(engine, 'reductions', reduce.data, mouth).map((r) => [r.tooth, r]));
+  const lists = new Map(ask(engine, 'cutList', reduce.data, mouth).map((l) => [l.tooth, l]));
   const standing = standingOf(shape.data.teeth, detail.contours);
   return {
     name: detail.name,
@@ -100,14 +110,12 @@ export function planSheet(
       ...inPages(rowOf('upper').filter((t) => teeth.includes(t))),
       ...inPages([...rowOf('lower')].reverse().filter((t) => teeth.includes(t))),
     ].map((page) =>
-      page.map((tooth) => {
-        tell(`Working out ${label(tooth, notation)}`, 0.2 + (0.7 * teeth.indexOf(tooth)) / teeth.length);
-        return {
-          design: restorationOf(tooth, reduce.data).design,
-          reduction: ask(engine, 'reduction', tooth, reduce.data, from, mouthOf(meet.data)),
-          section: ask(engine, 'sectionOf', tooth, reduce.data),
-        };
-      }),
+      page.map((tooth) => ({
+        design: restorationOf(tooth, reduce.data).design,
+        reduction: reductions.get(tooth) as ToothReduction,
+        section: ask(engine, 'sectionOf', tooth, reduce.data),
+        list: lists.get(tooth) as ToothCutList,
+      })),
     ),
   };
 }

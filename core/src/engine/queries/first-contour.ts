@@ -1,12 +1,11 @@
 import { type AlignedTooth, movedInto, removedBetween } from '../../contour/align-first.js';
-import { type CrownTarget, firstContour } from '../../contour/plan.js';
+import { type CrownTarget, firstContour, type PlannedTooth } from '../../contour/plan.js';
 import { proposedCrowns as proposed, type RoomMade } from '../../contour/proposed.js';
 import { WORLD } from '../../geometry/frame.js';
 import type { Mesh } from '../../geometry/mesh.js';
 import { signedField } from '../../geometry/tree/signed.js';
-import { reductionBetween } from '../../reduction/plan.js';
+import { proudFace } from '../../reduction/plan.js';
 import type { EnamelState } from '../../reduction/removal.js';
-import { designOf } from '../../restoration/design.js';
 import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
@@ -47,21 +46,6 @@ export function alignedFirst(engine: CaseEngine, targets?: readonly (readonly [F
   });
 }
 
-const RANK: readonly EnamelState[] = ['kept', 'doubtful', 'gone'];
-
 /** What bringing a face into line with the plan takes at its worst place, nothing cut for a restoration. */
-function worstOf(tooth: Fdi, there: Mesh, planned: Mesh, crown: Parameters<typeof reductionBetween>[1]['crown']) {
-  const { zones } = reductionBetween(
-    signedField(there),
-    { tooth, crown, frame: WORLD, mesh: planned },
-    designOf('direct'),
-    'tooth',
-  );
-  return {
-    proudMm: Math.max(0, ...zones.map((z) => z.proud?.value ?? 0)),
-    enamel: zones.reduce<EnamelState>(
-      (worst, z) => (z.enamel && RANK.indexOf(z.enamel.state) > RANK.indexOf(worst) ? z.enamel.state : worst),
-      'kept',
-    ),
-  };
-}
+const worstOf = (tooth: Fdi, there: Mesh, planned: Mesh, crown: PlannedTooth['crown']) =>
+  proudFace(signedField(there), { tooth, crown, frame: WORLD, mesh: planned });

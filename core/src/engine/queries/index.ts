@@ -8,7 +8,7 @@ import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
 import { facialIndex, leafGuide } from './guide.js';
 import { inPhoto, onPhoto } from './photograph.js';
-import { reduction, reductions, sectionOf, target } from './reduction.js';
+import { cutList, reductions, sectionOf, target } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
 import { whatIf } from './what-if.js';
 
@@ -21,6 +21,7 @@ export const QUERIES = {
   contactOf,
   contactsSet,
   cut,
+  cutList,
   difference,
   existing,
   existingPlan,
@@ -32,7 +33,6 @@ export const QUERIES = {
   onPhoto,
   proposedCrowns,
   proudTeeth,
-  reduction,
   reductions,
   roomMade,
   sectionOf,

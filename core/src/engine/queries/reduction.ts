@@ -2,47 +2,76 @@ import { meshToArch } from '../../contour/arch.js';
 import { toothOf } from '../../contour/fit.js';
 import type { Mesh } from '../../geometry/mesh.js';
 import type { Vec3 } from '../../geometry/vec.js';
-import { reductionOf, type ToothReduction } from '../../reduction/plan.js';
+import type { HandChoice } from '../../reduction/burs/choose.js';
+import { DEPTH_TOLERANCE_MM, FIRST_TRAY, type Tray } from '../../reduction/burs/tray.js';
+import { cutLists, type ToothCutList } from '../../reduction/cut-list/cut-list.js';
+import { reductionUnder, type ToothReduction, type UngroovedReduction, withGrooves } from '../../reduction/plan.js';
 import type { Mouth } from '../../reduction/removal.js';
 import { type ToothSection, toothSection } from '../../reduction/section.js';
 import type { CutFrom } from '../../reduction/strategies/index.js';
-import { type TargetSurface, targetOf } from '../../reduction/target.js';
+import { spanOf, type TargetSurface, targetOf } from '../../reduction/target.js';
 import { type TargetTold, targetTold } from '../../reduction/target-zones.js';
-import { designKey } from '../../restoration/design.js';
+import type { Zone } from '../../reduction/zones.js';
+import { type Design, designKey } from '../../restoration/design.js';
 import { type DesignChoice, restorationOf } from '../../restoration/restoration.js';
 import { type Fdi, jawOf } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
-/** Reduction targets of every planned tooth of either jaw that stands in its scan. */
-export const reductions = (
-  engine: CaseEngine,
-  choice: DesignChoice,
-  from: CutFrom,
-  mouth: Mouth = {},
-): ToothReduction[] => engine.teeth().map((tooth) => reduction(engine, tooth, choice, from, mouth));
+/** How a case's teeth are cut: the strategy, the tray, and what was chosen by hand for a place. */
+export interface CutChoice extends DesignChoice {
+  readonly from: CutFrom;
+  /** The first tray where none is named. */
+  readonly tray?: Tray | null | undefined;
+  readonly toleranceMm?: number | null | undefined;
+  readonly grooves?: readonly (HandChoice & { readonly tooth: Fdi; readonly zone: Zone })[] | null | undefined;
+}
 
-/** Reduction targets of one planned tooth. @throws Refusal of `CaseEngine.crown` */
-export function reduction(
-  engine: CaseEngine,
-  tooth: Fdi,
-  choice: DesignChoice,
-  from: CutFrom,
-  mouth: Mouth = {},
-): ToothReduction {
+/** Reduction targets of every planned tooth of either jaw that stands in its scan. */
+export function reductions(engine: CaseEngine, choice: CutChoice, mouth: Mouth = {}): ToothReduction[] {
+  const { from, tray, toleranceMm, grooves } = choice;
+  return withGrooves(
+    engine.teeth().map((tooth) => zonesOf(engine, tooth, choice, mouth)),
+    from,
+    { burs: (tray ?? FIRST_TRAY).burs, toleranceMm: toleranceMm ?? DEPTH_TOLERANCE_MM },
+    (tooth, zone) => grooves?.find((g) => g.tooth === tooth && g.zone === zone),
+  );
+}
+
+/** The zones of one planned tooth. @throws Refusal of `CaseEngine.crown` */
+function zonesOf(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, mouth: Mouth): UngroovedReduction {
   const { design } = restorationOf(tooth, choice);
   const history = `${mouth.acid ? 'acid' : ''} ${mouth.grinding ? 'grinding' : ''}`;
-  return engine.once(tooth, `reduction ${designKey(design)} ${from} ${history}`, (planned, arch) =>
-    reductionOf(toothOf(arch, tooth), planned, design, from, mouth),
-  );
+  const surface = surfaceOf(engine, tooth, design);
+  return engine.once(tooth, `zones ${designKey(design)} ${history}`, (planned, arch) => {
+    const there = toothOf(arch, tooth);
+    return reductionUnder(surface, there.field, planned, design, spanOf(there, planned), mouth);
+  });
+}
+
+/** What is done to each tooth in which order, and with which burs. */
+export function cutList(engine: CaseEngine, choice: CutChoice, mouth: Mouth = {}): ToothCutList[] {
+  const teeth = reductions(engine, choice, mouth).map((reduction) => {
+    const { design } = restorationOf(reduction.tooth, choice);
+    return { design, reduction, told: targetTold(surfaceOf(engine, reduction.tooth, design), mouth) };
+  });
+  return cutLists(teeth, choice.from, (choice.tray ?? FIRST_TRAY).burs);
 }
 
 /** The section of one planned tooth with the target of its preparation. @throws Refusal of `CaseEngine.crown` */
 export function sectionOf(engine: CaseEngine, tooth: Fdi, choice: DesignChoice): ToothSection {
   const { design } = restorationOf(tooth, choice);
+  const surface = surfaceOf(engine, tooth, design);
   return engine.once(tooth, `section ${designKey(design)}`, (planned, arch) =>
-    toothSection(toothOf(arch, tooth).field.mesh, planned, design),
+    toothSection(toothOf(arch, tooth).field.mesh, planned, surface),
   );
 }
+
+const surfaceOf = (engine: CaseEngine, tooth: Fdi, design: Design): TargetSurface =>
+  engine.once(tooth, `target ${designKey(design)}`, (planned, arch) =>
+    targetOf(toothOf(arch, tooth), planned, design, (axis, make) =>
+      engine.once(tooth, `target rays ${JSON.stringify(axis)}`, make),
+    ),
+  );
 
 /** A target preparation in the mouth's coordinates, and what it comes to. */
 export interface ToldTarget {
@@ -57,11 +86,7 @@ export interface ToldTarget {
 /** The target preparation of one planned tooth that stands in its scan. @throws Refusal of `CaseEngine.crown` */
 export function target(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, mouth: Mouth = {}): ToldTarget {
   const { design } = restorationOf(tooth, choice);
-  const surface = engine.once(tooth, `target ${designKey(design)}`, (planned, arch) =>
-    targetOf(toothOf(arch, tooth), planned, design, ({ height }, make) =>
-      engine.once(tooth, `target rays ${height}`, make),
-    ),
-  );
+  const surface = surfaceOf(engine, tooth, design);
   const jaw = jawOf(tooth);
   const inMouth = (m: Mesh) => (jaw === 'upper' ? m : meshToArch(jaw, m));
   const line = inMouth({ positions: Float64Array.from(surface.finishLine.flat()), triangles: new Uint32Array() });

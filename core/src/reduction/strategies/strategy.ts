@@ -1,16 +1,28 @@
-import type { Groove, GrooveSite } from '../bur.js';
+import type { GrooveWish } from '../burs/choose.js';
+import type { CutStep, ToothCut } from '../cut-list/steps.js';
 import type { Removal } from '../removal.js';
+import type { Zone } from '../zones.js';
 
 /** A way of bringing the depth into the tooth. One file each; a new one is its file and a line in `index.ts`. */
 export interface Strategy {
   readonly id: string;
-  /** What is chosen on the screen and named on paper: `grooves ${name}`. */
+  /** What is chosen on the screen and named on paper. */
   readonly name: string;
   /** What it means for whoever cuts, in a sentence. */
   readonly meaning: string;
   /** The groove of a zone. */
-  readonly groove: (r: Removal, where: GrooveSite) => Groove;
+  readonly wish: (r: Removal, zone: Zone) => GrooveWish;
+  /** What is done to a tooth, from the first cut to the polish. */
+  readonly order: (t: ToothCut) => readonly CutStep[];
 }
 
 /** No groove, and why. */
-export const noGroove = (why: string): Groove => ({ kind: 'none', depthMm: 0, why });
+export const noGroove = (why: string): GrooveWish => ({ kind: 'none', why });
+
+/** A groove of a depth in a zone. */
+export const grooveOf = (depthMm: number, zone: Zone, first?: string): GrooveWish => ({
+  kind: 'cut',
+  depthMm,
+  where: zone === 'cervical' || zone === 'edge' ? zone : 'facial',
+  ...(first && { first }),
+});

@@ -40,13 +40,13 @@ export default function Reduce() {
   const ready = contour.state === 'ready' && (!lowerPlanned || lower.state !== 'loading');
   const client = ready && shape.teeth.length > 0 ? clientOf(contour) : undefined;
   const { cautions } = useSection('meet').data;
-  const all = useMemo(() => [reduce.data, from, mouthOf({ cautions })] as const, [reduce.data, from, cautions]);
+  const all = useMemo(() => [reduce.data, mouthOf({ cautions })] as const, [reduce.data, cautions]);
   const asked = useAsked(client, plan, 'reductions', all);
   const reductions = shownOf(asked) ?? NONE;
   const own = reductions.find((r) => r.tooth === tooth);
   const [look, setLook] = useState<Look>('zones');
   const stands = useMemo(() => reductions.map((r) => r.tooth), [reductions]);
-  const targets = useTargets(look === 'arch' ? client : undefined, plan, stands, all[0], all[2]);
+  const targets = useTargets(look === 'arch' ? client : undefined, plan, stands, all[0], all[1]);
   const arch = useJaw(contour, lower, jawOf(tooth));
   const one = useMemo(() => [tooth, reduce.data] as const, [tooth, reduce.data]);
   const section = useAsked(own && client, plan, 'sectionOf', one);
@@ -143,7 +143,7 @@ export default function Reduce() {
           <WornAsked />
           {look === 'arch' ? (
             <TargetPanel targets={targets}>
-              <WhatIfTable client={client} plan={plan} choice={all[0]} mouth={all[2]} />
+              <WhatIfTable client={client} plan={plan} choice={all[0]} mouth={all[1]} />
             </TargetPanel>
           ) : (
             <ZonePanel own={own} zone={zone} setZone={setZone} />

@@ -72,12 +72,15 @@ export function SectionDrawing({
             {section.planned.map((l, i) => (
               <path key={`p${i}`} d={linePath(l, rootward)} stroke={PALETTE.plum} strokeWidth={0.1} />
             ))}
-            <path
-              d={pointsPath(section.target, rootward)}
-              stroke={PALETTE.removed}
-              strokeWidth={0.1}
-              strokeDasharray="0.34 0.2"
-            />
+            {section.target.map((l, i) => (
+              <path
+                key={`t${i}`}
+                d={linePath(l, rootward)}
+                stroke={PALETTE.removed}
+                strokeWidth={0.1}
+                strokeDasharray="0.34 0.2"
+              />
+            ))}
           </g>
           <g fontSize={0.62} fill={PALETTE.ink}>
             {section.dimensions.map((d) => {
@@ -149,7 +152,7 @@ export function SectionDrawing({
         </ul>
         <div>
           <h3 className="font-[650]">
-            {reductions.length === 1 ? 'One tooth' : `${reductions.length} teeth`}, facial tissue removed
+            {reductions.length === 1 ? 'One tooth' : `${reductions.length} teeth`}, removed in all
           </h3>
           <p className="mt-1">
             <b className="text-figure font-[650]">{removed.toFixed(0)}</b> mm³ with this plan
@@ -158,7 +161,7 @@ export function SectionDrawing({
             <span className="text-figure">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare
             teeth
           </p>
-          {data.from === 'tooth' && (
+          {data.from !== 'mock-up' && (
             <p className="mt-2 text-ink-2">Without a mock-up only the depth of the tooth itself is cut.</p>
           )}
         </div>

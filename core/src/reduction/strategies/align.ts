@@ -1,0 +1,31 @@
+import { afterFace, alignSteps, before, edgeStep, grooveSteps, joinStep } from '../cut-list/steps.js';
+import { NOTHING_MM } from '../removal.js';
+import { grooveOf, noGroove, type Strategy } from './strategy.js';
+
+/**
+ * Align, then reduce: what stands proud of the plan is first brought onto its curve as an amount of its own; from there
+ * the grooves are as deep as what the ceramic still needs.
+ */
+export const align = {
+  id: 'align',
+  name: 'align, then reduce',
+  meaning: 'Proud teeth are brought onto the planned curve first; grooves are as deep as what is needed from there.',
+  wish: (r, zone) => {
+    const left = r.remove.value - r.alignFirst;
+    if (r.remove.value === 0) return noGroove('Nothing to cut.');
+    if (left <= NOTHING_MM) return noGroove('No groove: once it stands in line nothing more has to go.');
+    return grooveOf(
+      left,
+      zone,
+      r.alignFirst > NOTHING_MM ? `First ${r.alignFirst.toFixed(2)} mm, to stand in line with the plan.` : undefined,
+    );
+  },
+  order: (t) => [
+    ...before(t),
+    ...alignSteps(t),
+    ...grooveSteps(t, ['cervical', 'middle', 'incisal', 'edge']),
+    joinStep(t),
+    ...edgeStep(t),
+    ...afterFace(t),
+  ],
+} as const satisfies Strategy;

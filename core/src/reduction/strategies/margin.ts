@@ -1,0 +1,23 @@
+import { afterFace, before, cordStep, edgeStep, grooveSteps, joinStep, traceStep } from '../cut-list/steps.js';
+import { grooveOf, noGroove, type Strategy } from './strategy.js';
+
+/**
+ * Margin first: a ball traces the finish line, so that everything after it has an end; then edge and face are grooved as
+ * deep as what has to go, and joined.
+ */
+export const margin = {
+  id: 'margin',
+  name: 'margin first',
+  meaning: 'A ball traces the finish line, then grooves as deep as what has to go are cut into the bare tooth.',
+  wish: (r, zone) => (r.remove.value === 0 ? noGroove('Nothing to cut.') : grooveOf(r.remove.value, zone)),
+  order: (t) => [
+    ...before(t),
+    ...cordStep(t),
+    ...traceStep(t),
+    ...grooveSteps(t, ['edge']),
+    ...edgeStep(t),
+    ...grooveSteps(t, ['cervical', 'middle', 'incisal']),
+    joinStep(t),
+    ...afterFace(t, { cordLies: true }),
+  ],
+} as const satisfies Strategy;

@@ -1,0 +1,28 @@
+import { afterFace, before, edgeStep, grooveSteps, planeStep } from '../cut-list/steps.js';
+import { grooveOf, noGroove, type Strategy } from './strategy.js';
+
+/**
+ * Planes with a guide: the edge half and the gum half of the face are each grooved and cut flat by themselves, following
+ * the curve, and read with the index; where they meet there is no groove.
+ */
+export const planes = {
+  id: 'planes',
+  name: 'planes with a guide',
+  meaning: 'The face is cut in two planes, the edge half and the gum half, each read with the index.',
+  wish: (r, zone) => {
+    if (r.remove.value === 0) return noGroove('Nothing to cut.');
+    if (zone === 'middle')
+      return noGroove(`No groove: the two planes meet here; read ${r.remove.value.toFixed(2)} mm with the index.`);
+    return grooveOf(r.remove.value, zone);
+  },
+  order: (t) => [
+    ...before(t),
+    ...grooveSteps(t, ['edge']),
+    ...edgeStep(t),
+    ...grooveSteps(t, ['incisal']),
+    planeStep(t, 'edge half'),
+    ...grooveSteps(t, ['cervical']),
+    planeStep(t, 'gum half'),
+    ...afterFace(t),
+  ],
+} as const satisfies Strategy;
