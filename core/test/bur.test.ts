@@ -34,9 +34,9 @@ describe('depth-cut arithmetic', () => {
   });
 
   it.each([
-    [0.3, 'ball diamond, 1.6 mm on a 1.0 mm neck'],
-    [0.5, 'ball diamond, 2.0 mm on a 1.0 mm neck'],
-    [0.7, 'ball diamond, 2.4 mm on a 1.0 mm neck'],
+    [0.3, 'ball diamond, 1.6 mm on a 1.0 mm shank'],
+    [0.5, 'ball diamond, 2.0 mm on a 1.0 mm shank'],
+    [0.7, 'ball diamond, 2.4 mm on a 1.0 mm shank'],
     [0.8, 'tapered round-end diamond, 1.4 mm, tip 0.8 mm'],
   ])('the tray gives %f mm on the face with a %s', (mm, name) => {
     const g = groove(mm, 'facial');

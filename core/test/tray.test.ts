@@ -45,7 +45,7 @@ describe('a bur’s shape', () => {
     const fissure: Bur = { shape: 'flat-end', largestMm: 1.2, tipMm: 1.2, lengthMm: 2, shankMm: 1.2, grit: 'medium' };
     expect(of(fissure).get('sunk to its working length')).toBe(2);
     const rings: Bur = { shape: 'rings', largestMm: 2, tipMm: 2, lengthMm: 4, shankMm: 1.2, grit: 'coarse' };
-    expect(of(rings).get('rings sunk to the neck')).toBeCloseTo(0.4, 12);
+    expect(of(rings).get('rings sunk to the shank')).toBeCloseTo(0.4, 12);
   });
 
   it('a taper’s side touches the ball of its tip and reaches its largest diameter at the end', () => {
@@ -75,7 +75,7 @@ describe('a bur’s shape', () => {
         const t = -0.4 + next() * Math.min(6, b.lengthMm - 0.6);
         const out = next() * 1.6;
         const own = distanceToBur(b, t, out);
-        // The ball's neck is no part of what cuts.
+        // The ball's shank is no part of what cuts.
         if (b.shape === 'ball' && t > b.largestMm * 0.6) continue;
         const hit = bvh.closestPointToPoint(new Vector3(out, t, 0));
         expect(Math.abs(Math.abs(own) - (hit?.distance ?? 9))).toBeLessThan(0.012);
@@ -116,7 +116,7 @@ describe('what can’t be is told', () => {
     expect(bursOfRows(rows)).toEqual(FIRST_TRAY.burs);
     const turned = rows.map((r) => [...r].reverse());
     expect(bursOfRows(turned)).toEqual(FIRST_TRAY.burs);
-    expect(() => bursOfRows(rows.map((r) => r.slice(0, 3)))).toThrow(/no column “length mm”, “neck mm”, “grit”/);
+    expect(() => bursOfRows(rows.map((r) => r.slice(0, 3)))).toThrow(/no column “length mm”, “shank mm”, “grit”/);
     expect(() => bursOfRows([...rows.slice(0, 2), ['cone', '1', '1', '8', '1', 'fine', '']])).toThrow(
       /Line 3: “cone” is no shape/,
     );

@@ -3,6 +3,7 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Cases } from './pages/Cases.js';
 import { Gate } from './pages/Gate.js';
 import { People } from './pages/People.js';
+import { Trays } from './pages/Trays.js';
 import { CasePage } from './shell/CasePage.js';
 import { StagesProvider } from './shell/stage.js';
 import { STAGES } from './stages/index.js';
@@ -31,6 +32,14 @@ export function App() {
                   element={
                     <Boundary what="This page">
                       <People who={who} />
+                    </Boundary>
+                  }
+                />
+                <Route
+                  path="/trays"
+                  element={
+                    <Boundary what="This page">
+                      <Trays who={who} />
                     </Boundary>
                   }
                 />

@@ -51,9 +51,9 @@ export class BurInput {
   @Max(lengthMm.max, between('working length', lengthMm))
   lengthMm!: number;
 
-  @IsNumber(FINITE, between('neck', shankMm))
-  @Min(shankMm.min, between('neck', shankMm))
-  @Max(shankMm.max, between('neck', shankMm))
+  @IsNumber(FINITE, between('shank', shankMm))
+  @Min(shankMm.min, between('shank', shankMm))
+  @Max(shankMm.max, between('shank', shankMm))
   shankMm!: number;
 
   @IsIn(Object.keys(GRITS), words(`A grit is ${Object.keys(GRITS).join(', ')}.`))

@@ -6,6 +6,9 @@ import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, type Source } from '..
 /** Below this a removal counts as none, mm: less than any bur or scan resolves. Common practice, no source. */
 export const NOTHING_MM = 0.02;
 
+/** A tooth that stands in front of the plan by less than its scan is sure of is not called proud, mm. */
+export const PROUD_MM = SCAN_PM_MM;
+
 /** How deep to cut at one place. mm. */
 export interface Removal {
   readonly needed: number;

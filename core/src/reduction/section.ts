@@ -15,7 +15,7 @@ export type SectionPoint = readonly [number, number];
 export interface ToothSection {
   readonly existing: readonly SectionLine[];
   readonly planned: readonly SectionLine[];
-  /** The tooth as it should be prepared. */
+  /** The surface that the preparation should have, as far as it lies within the tooth. */
   readonly target: readonly SectionLine[];
   /** Inner border of the enamel by the middle of its norm, under the existing facial surface. */
   readonly enamelEnds: readonly SectionPoint[];
@@ -41,7 +41,8 @@ export function toothSection(existing: Mesh, planned: PlannedTooth, prepared: Ta
   const plane: Frame = { origin: planned.frame.origin, x: planned.frame.y, y: planned.frame.z, z: planned.frame.x };
   const now = section(existing, plane);
   const plan = section(planned.mesh, plane);
-  const target = section(prepared.mesh, plane);
+  const whole = section(openAtNeck(prepared.mesh), plane);
+  const target = cutPart(whole, now);
   const zenith = crownZenith(planned.crown)[2];
   const lowestNow = lowest(now);
   const enamelEnds: SectionPoint[] = [];
@@ -51,7 +52,7 @@ export function toothSection(existing: Mesh, planned: PlannedTooth, prepared: Ta
   }
   const dimensions = THIRD_NAMES.flatMap((third): SectionDimension[] => {
     const z = THIRDS[third].middle * zenith;
-    const [existing, planned, left] = [now, plan, target].map((l) => reachAtLevel(l, z, 'least'));
+    const [existing, planned, left] = [now, plan, whole].map((l) => reachAtLevel(l, z, 'least'));
     return existing === undefined || planned === undefined || left === undefined
       ? []
       : [{ third, z, existing, planned, target: left }];
@@ -62,8 +63,60 @@ export function toothSection(existing: Mesh, planned: PlannedTooth, prepared: Ta
     target,
     enamelEnds,
     dimensions,
-    edge: { existing: lowestNow, target: lowest(target) },
+    edge: { existing: lowestNow, target: lowest(whole) },
   };
+}
+
+/** So far inside the tooth a line of the target is drawn as one, mm. */
+const INSIDE_MM = 0.05;
+
+/** A target without what closes its neck, which is no tooth: the fan about its last vertex. */
+function openAtNeck({ positions, triangles }: Mesh): Mesh {
+  const last = positions.length / 3 - 1;
+  const open = triangles.filter((_, i) => {
+    const t = i - (i % 3);
+    return triangles[t] !== last && triangles[t + 1] !== last && triangles[t + 2] !== last;
+  });
+  return { positions, triangles: open };
+}
+
+/** Of a target's lines the parts that lie within the tooth: where nothing goes there is none. */
+function cutPart(target: readonly SectionLine[], tooth: readonly SectionLine[]): SectionLine[] {
+  const out: SectionLine[] = [];
+  for (const { points, closed } of target) {
+    const n = points.length / 2;
+    const at = (i: number): SectionPoint => [points[2 * (i % n)] as number, points[2 * (i % n) + 1] as number];
+    const inside = Array.from({ length: n }, (_, i) => distanceToLines(at(i), tooth) > INSIDE_MM);
+    const first = closed ? inside.indexOf(false) : 0;
+    if (first < 0) {
+      out.push({ points, closed });
+      continue;
+    }
+    let run: number[] = [];
+    for (let i = first; i <= first + n; i++) {
+      const cut = inside[i % n] && i < first + n;
+      if (cut && run.length === 0 && i > first) run.push(...at(i - 1));
+      if (cut) run.push(...at(i));
+      else if (run.length > 0) {
+        out.push({ points: Float64Array.from([...run, ...at(i)]), closed: false });
+        run = [];
+      }
+    }
+  }
+  return out;
+}
+
+function distanceToLines([x, y]: SectionPoint, lines: readonly SectionLine[]): number {
+  let least = Infinity;
+  for (const { points: p, closed } of lines)
+    for (let i = 0; i + (closed ? 0 : 2) < p.length; i += 2) {
+      const j = (i + 2) % p.length;
+      const [ax, ay] = [p[i] as number, p[i + 1] as number];
+      const [dx, dy] = [(p[j] as number) - ax, (p[j + 1] as number) - ay];
+      const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
+      least = Math.min(least, Math.hypot(x - ax - t * dx, y - ay - t * dy));
+    }
+  return least;
 }
 
 const THIRD_NAMES = ['cervical', 'middle', 'incisal'] as const;

@@ -14,6 +14,7 @@ import { FilesService } from '../files/files.service.js';
 import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
 import { FORMATS, type Format, MIME, SURFACES, type Surface } from '../work/contour-file.js';
+import { PAPER_FORMS, type PaperForm } from '../work/paper-forms.js';
 import { CaseDocumentService } from './case-document.js';
 import { JobsService } from './jobs.service.js';
 
@@ -42,33 +43,42 @@ export class DocumentsController {
   }
 
   /**
-   * The plan on paper, PDF, a page for six teeth of a jaw. Teeth are named in `notation`, FDI where nothing is said;
-   * the page says which it is.
+   * The plan on paper, PDF: a page for six teeth of a jaw, or with `form=cards` a card in A5 for each tooth, or with
+   * `form=six` six short ones on A4. Teeth are named in `notation`, FDI where nothing is said; the page says which it is.
    */
   @Get(':id/plan.pdf')
   @InCase('id')
   async pdf(
     @OwnCase() own: CaseRow,
     @Query('notation') asked: string | undefined,
+    @Query('form') askedForm: PaperForm | undefined,
     @Query('job') job: string | undefined,
     @Me() me: SignedIn,
     @Res() response: Response,
   ): Promise<void> {
     const asking = this.jobs.asking(me.id, job, response);
     const notation = requireNotation(asked);
+    const form = askedForm ?? 'plan';
+    if (!PAPER_FORMS.includes(form))
+      throw new ProblemException(422, 'Not accepted', `The plan is put on paper as ${PAPER_FORMS.join(', ')}.`);
     const detail = await this.cases.detail(own);
     const { teeth } = detail.sections.shape.data;
     const jaws = JAWS.filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
     const paths = await Promise.all(jaws.map((jaw) => this.scanPath(own, plannedOn(detail, jaw)?.id)));
     const scanPaths = paths.filter((p) => p !== undefined);
-    const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPaths }, asking);
+    const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPaths, form }, asking);
     if (made.length === 0)
       throw new ProblemException(
         422,
         'Not ready',
         'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.',
       );
-    send(response, 'application/pdf', `${detail.name} plan, ${NOTATION_NAMES[notation].short} numbers.pdf`, made);
+    send(
+      response,
+      'application/pdf',
+      `${detail.name} ${form === 'plan' ? 'plan' : 'cards'}, ${NOTATION_NAMES[notation].short} numbers.pdf`,
+      made,
+    );
   }
 
   /**

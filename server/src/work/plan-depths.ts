@@ -29,7 +29,7 @@ interface Letters {
  * What is cut in a zone with which bur: the groove, or where none gives the depth the nearest below it; `restMm` goes by
  * the index then.
  */
-function cutOf(
+export function cutOf(
   z: ZoneTarget | undefined,
 ): { readonly engagement: Engagement; readonly grooves: string; readonly restMm: number } | undefined {
   if (z?.groove.kind === 'cut') return { engagement: z.groove.engagement, grooves: z.groove.grooves, restMm: 0 };
@@ -133,29 +133,47 @@ function depth(doc: Doc, z: ZoneTarget | undefined, letters: Letters, x: number,
     });
 }
 
+/** Points of the steps' and burs' type. */
+const STEP_SIZE = 7.8;
+
 /** What to do in which order, and with which bur each letter cuts. Returns where it ends. */
 export function steps(doc: Doc, s: Page, top: number): number {
   const letters = lettersOf(s);
-  const half = WIDTH / 2 - 4 * MM;
+  const gap = 5 * MM;
+  const width = (WIDTH - 2 * gap) / 3;
+  const at = (i: number) => LEFT + i * (width + gap);
   const column = (title: string, lines: readonly string[], x: number): number => {
     text(doc, title, x, top, { font: 'bold', size: 10.5 });
     let y = top + 15;
     for (const words of lines) {
-      const h = doc.font('sans').fontSize(9).heightOfString(words, { width: half });
-      text(doc, words, x, y, { size: 9, width: half, height: h + 2 });
-      y += h + 2.5;
+      const h = doc.font('sans').fontSize(STEP_SIZE).heightOfString(words, { width });
+      text(doc, words, x, y, { size: STEP_SIZE, width, height: h + 2 });
+      y += h + 1.5;
     }
     return y;
   };
   const order = orderOf(s).map((words, i) => `${i + 1}. ${words}`);
+  const half = Math.ceil(order.length / 2);
   const burs = letters.list.map(
-    ({ letter, engagement: e, grooves }) =>
-      `${letter}. ${e.depthMm.toFixed(1)} mm: ${burName(e.bur)}, ${e.how}; ${grooves}`,
+    ({ letter, engagement: e }) => `${letter}. ${e.depthMm.toFixed(1)} mm: ${burName(e.bur)}, ${e.how}`,
   );
-  return Math.max(
-    column('In this order', order, LEFT),
-    column('Burs', burs.length > 0 ? burs : ['No groove is cut on this page.'], LEFT + WIDTH / 2 + 4 * MM),
-  );
+  const grooves = [...new Set(letters.list.map((l) => l.grooves))].join('; ');
+  const ends = [
+    column('In this order', order.slice(0, half), at(0)),
+    column('', order.slice(half), at(1)),
+    column('Burs', burs.length > 0 ? [...burs, `Grooves: ${grooves}.`] : ['No groove is cut on this page.'], at(2)),
+  ];
+  const below = Math.max(...ends) + 2;
+  text(doc, needsLine(s), LEFT, below, { size: STEP_SIZE, colour: INK_2, width: WIDTH, height: 12 });
+  return below + 12;
+}
+
+/** The thicknesses that the page's designs need, and what is called taken. */
+function needsLine(s: Page): string {
+  const designs = [...new Set(s.teeth.map((t) => t.design))];
+  const needs = designs.map((d) => (designs.length > 1 ? `${d.name}: ${needsOf(d)}` : needsOf(d))).join('; ');
+  const edge = designs.some((d) => d.edge.kind === 'thickness') ? ' / edge' : '';
+  return `Needed thickness, cervical / middle / incisal${edge}: ${needs} mm. Taken: from the tooth to the target, ±${SCAN_PM_MM.toFixed(2)}.`;
 }
 
 /**
@@ -172,27 +190,14 @@ function orderOf(s: Page): string[] {
       at = known < 0 ? at + 1 : known;
     }
   }
-  const designs = [...new Set(s.teeth.map((t) => t.design))];
-  const several = designs.length > 1;
-  const needs = designs.map((d) => (several ? `${d.name}: ${needsOf(d)}` : needsOf(d))).join('; ');
-  const lines = titles.map((title) => {
-    const own = s.teeth.flatMap(({ list, design }) => {
+  return titles.map((title) => {
+    const own = s.teeth.flatMap(({ list }) => {
       const step = list.steps.find((q) => q.title === title);
-      return step ? [{ tooth: label(list.tooth, s.notation), step, design }] : [];
+      return step ? [{ tooth: label(list.tooth, s.notation), step }] : [];
     });
     const whose = own.length < s.teeth.length ? ` (${own.map((o) => o.tooth).join(', ')})` : '';
-    // Depths stand above, tooth by tooth.
-    if (own[0]?.step.depthMm !== undefined) return `${title}${whose}.`;
-    const ways = [...new Set(own.map((o) => o.step.detail))];
-    if (ways.length === 1) return `${title}${whose}: ${ways[0]}`;
-    const byDesign = new Map(own.map((o) => [o.design.name, o.step.detail]));
-    return several && byDesign.size === ways.length
-      ? `${title}${whose}: ${[...byDesign].map(([name, detail]) => `${name}: ${detail}`).join(' ')}`
-      : `${title}${whose}: as each tooth’s card says.`;
+    const ways = [...new Set(own.map((o) => o.step.brief ?? ''))];
+    // What differs from tooth to tooth stands above, or on its card.
+    return `${title}${whose}${ways.length === 1 && ways[0] ? `: ${ways[0]}` : ''}.`;
   });
-  const edge = designs.some((d) => d.edge.kind === 'thickness') ? ' / edge' : '';
-  return [
-    ...lines,
-    `Needed thickness, cervical / middle / incisal${edge}: ${needs} mm. Taken: from the tooth to the target, ±${SCAN_PM_MM.toFixed(2)}.`,
-  ];
 }

@@ -1,4 +1,6 @@
-import type PDFDocument from 'pdfkit';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import PDFDocument from 'pdfkit';
 import type { PlanSheet, SheetTooth } from './plan-sheet.js';
 
 // What every part of a page of the plan is drawn with: colours, measures of the paper, text.
@@ -18,6 +20,29 @@ export const RIGHT = 194 * MM;
 export const WIDTH = RIGHT - LEFT;
 
 export type Doc = InstanceType<typeof PDFDocument>;
+
+const require = createRequire(import.meta.url);
+const fontFile = (pack: string, name: string) =>
+  join(dirname(require.resolve(`@fontsource/${pack}/package.json`)), 'files', name);
+
+/** A PDF with the fonts that ship with the application; `done` has its bytes once it has ended. */
+export function newPaper(title: string, size: 'A4' | [number, number]): { doc: Doc; done: Promise<Buffer> } {
+  const doc = new PDFDocument({
+    size,
+    margin: 0,
+    info: { Title: title, Creator: 'Radiant Arch', Producer: 'Radiant Arch' },
+  });
+  doc.registerFont('sans', fontFile('source-sans-3', 'source-sans-3-latin-400-normal.woff'));
+  doc.registerFont('bold', fontFile('source-sans-3', 'source-sans-3-latin-600-normal.woff'));
+  doc.registerFont('serif', fontFile('source-serif-4', 'source-serif-4-latin-600-normal.woff'));
+  const parts: Buffer[] = [];
+  const done = new Promise<Buffer>((resolve, reject) => {
+    doc.on('data', (b: Buffer) => parts.push(b));
+    doc.on('end', () => resolve(Buffer.concat(parts)));
+    doc.on('error', reject);
+  });
+  return { doc, done };
+}
 
 /** One page of the plan. */
 export interface Page extends PlanSheet {

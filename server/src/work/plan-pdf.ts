@@ -1,7 +1,5 @@
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import { isUpper, label, type SectionLine, type ToothPlan } from '@radiant/core';
-import PDFDocument from 'pdfkit';
+import { isUpper, label, type ToothPlan } from '@radiant/core';
+import { drawSection } from './paper-section.js';
 import { depths, steps } from './plan-depths.js';
 import {
   type Doc,
@@ -10,6 +8,7 @@ import {
   INK_2,
   LEFT,
   MM,
+  newPaper,
   type Page,
   PLUM,
   REMOVED,
@@ -21,26 +20,9 @@ import {
 } from './plan-paper.js';
 import type { PlanSheet } from './plan-sheet.js';
 
-const require = createRequire(import.meta.url);
-const fontFile = (pack: string, name: string) =>
-  join(dirname(require.resolve(`@fontsource/${pack}/package.json`)), 'files', name);
-
 /** Draws the plan on A4, a page for six teeth of a jaw. */
 export async function planPdf(sheet: PlanSheet): Promise<Buffer> {
-  const doc = new PDFDocument({
-    size: 'A4',
-    margin: 0,
-    info: { Title: `${sheet.name}: reduction plan`, Creator: 'Radiant Arch', Producer: 'Radiant Arch' },
-  });
-  doc.registerFont('sans', fontFile('source-sans-3', 'source-sans-3-latin-400-normal.woff'));
-  doc.registerFont('bold', fontFile('source-sans-3', 'source-sans-3-latin-600-normal.woff'));
-  doc.registerFont('serif', fontFile('source-serif-4', 'source-serif-4-latin-600-normal.woff'));
-  const parts: Buffer[] = [];
-  const done = new Promise<Buffer>((resolve, reject) => {
-    doc.on('data', (b: Buffer) => parts.push(b));
-    doc.on('end', () => resolve(Buffer.concat(parts)));
-    doc.on('error', reject);
-  });
+  const { doc, done } = newPaper(`${sheet.name}: reduction plan`, 'A4');
   sheet.pages.forEach((teeth, i) => {
     if (i > 0) doc.addPage();
     draw(doc, { ...sheet, teeth, page: i + 1 });
@@ -117,21 +99,7 @@ function sections(doc: Doc, s: Page, top: number): void {
     const y0 = top + (up === 1 ? 37 : 9) * MM;
     doc.save();
     doc.rect(LEFT + cell * i, top + 5 * MM, cell, 38 * MM).clip();
-    const at = (a: number, z: number) => [cx + a * k, y0 - up * z * k] as const;
-    const line = (l: SectionLine) => {
-      for (let j = 0; j < l.points.length; j += 2) {
-        const [x, y] = at(l.points[j] as number, l.points[j + 1] as number);
-        if (j === 0) doc.moveTo(x, y);
-        else doc.lineTo(x, y);
-      }
-      if (l.closed) doc.closePath();
-    };
-    for (const l of section.existing) line(l);
-    doc.lineWidth(0.7).fillAndStroke('#efe9dd', INK);
-    for (const l of section.planned) line(l);
-    doc.lineWidth(0.9).strokeColor(PLUM).stroke();
-    for (const l of section.target) line(l);
-    doc.dash(2.4, { space: 1.6 }).lineWidth(0.9).strokeColor(REMOVED).stroke().undash();
+    drawSection(doc, section, [cx, y0], k, up);
     doc.restore();
     const own = s.plan[reduction.tooth] as ToothPlan;
     text(

@@ -15,9 +15,11 @@ import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/prob
 import { type CaseInput, readCaseFile } from './case-reader.js';
 import { type CaseOutput, writeCaseFile } from './case-writer.js';
 import { contourFile, type Format, type Surface } from './contour-file.js';
+import { cardsPdf } from './cut-cards.js';
 import { engineOn } from './engines.js';
 import { decodedHeic } from './heic.js';
 import { type Inspected, inspectFile, nameOf } from './inspect.js';
+import type { PaperForm } from './paper-forms.js';
 import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
 import { tellOn } from './tell.js';
@@ -88,16 +90,18 @@ export interface PlanOrder {
   readonly practice: string;
   readonly notation: Notation;
   readonly scanPaths: readonly string[];
+  readonly form: PaperForm;
 }
 
-/** The plan on one page. Empty while there is none. @param line on which it is told how far it is */
-export const plan = ({ detail, practice, notation, scanPaths, line }: PlanOrder & Line) =>
+/** The plan on paper. Empty while there is none. @param line on which it is told how far it is */
+export const plan = ({ detail, practice, notation, scanPaths, form, line }: PlanOrder & Line) =>
   told(async () => {
     const tell = tellOn(line);
     tell('Reading the scans', 0.05);
     const sheet = planSheet(detail, practice, notation, await engineOn(scanPaths), tell);
     tell('Drawing the pages', 0.9);
-    return sheet ? new Uint8Array(await planPdf(sheet)) : new Uint8Array();
+    if (!sheet) return new Uint8Array();
+    return new Uint8Array(await (form === 'plan' ? planPdf(sheet) : cardsPdf(sheet, form)));
   });
 
 export interface SurfaceOrder {

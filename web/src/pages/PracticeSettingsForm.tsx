@@ -1,11 +1,4 @@
-import {
-  CONTACT_LIMITS,
-  DRAFT_KEEPING,
-  type DraftKeeping,
-  type PracticeSettings,
-  type PracticeSettingsChange,
-  type PracticeSettingsState,
-} from '@radiant/contract';
+import { CONTACT_LIMITS, DRAFT_KEEPING, type DraftKeeping } from '@radiant/contract';
 import {
   DESIGNS,
   type DesignId,
@@ -17,15 +10,14 @@ import {
   type SchoolId,
   STRATEGIES,
 } from '@radiant/core';
-import { useId, useRef, useState } from 'react';
-import useSWR from 'swr';
-import { api, sentenceOf } from '../data/api.js';
+import { useId } from 'react';
+import { Link } from 'react-router';
+import { usePracticeSettings } from '../data/use-practice-settings.js';
 import { moment } from '../ui/format.js';
-import { NumberInput, type NumberInputProps } from '../ui/NumberInput.js';
+import { NumberOnceDone } from '../ui/NumberOnceDone.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
 import { useHere } from './Gate.js';
 
-const PATH = '/practice/settings';
 const KEEPING: Readonly<Record<DraftKeeping, string>> = {
   sealed: 'stay in the browser, sealed: only the same person can open and send them after signing in again',
   removed: 'are removed from the browser: nothing stays on a shared computer, and what was not sent is lost',
@@ -34,39 +26,10 @@ const KEEPING: Readonly<Record<DraftKeeping, string>> = {
 /** What the practice has set for itself. What is pressed stands at once, and goes back when it is refused. */
 export function PracticeSettingsForm() {
   const { refresh } = useHere();
-  const { data, error, mutate } = useSWR(PATH, (path: string) => api.get<PracticeSettingsState>(path));
-  const [refusal, setRefusal] = useState<string>();
+  const { state: data, shown, trouble, retry, refusal, set } = usePracticeSettings(refresh);
   const daysId = useId();
-  /** What was pressed and is on its way. */
-  const [wished, setWished] = useState<Partial<PracticeSettings>>({});
-  const before = useRef(Promise.resolve<PracticeSettingsState | undefined>(undefined));
-  if (!data)
-    return error ? (
-      <Trouble sentence={sentenceOf(error)} retry={() => void mutate()} />
-    ) : (
-      <Waiting what="the practice’s settings" />
-    );
-  // One after the other: what is pressed while another is on its way is a change of what that one made.
-  const set = (change: Partial<PracticeSettings>) => {
-    setRefusal(undefined);
-    setWished((w) => ({ ...w, ...change }));
-    const mine = before.current.then(async (last) => {
-      const base = last && last.version >= data.version ? last : data;
-      const next: PracticeSettingsChange = { version: base.version, data: { ...base.data, ...change } };
-      try {
-        const now = await mutate(api.put<PracticeSettingsState>(PATH, next), { revalidate: false });
-        await refresh();
-        return now;
-      } catch (e) {
-        setRefusal(sentenceOf(e));
-        return mutate();
-      } finally {
-        if (before.current === mine) setWished({});
-      }
-    });
-    before.current = mine;
-  };
-  const shown = { ...data.data, ...wished };
+  if (!data || !shown)
+    return trouble ? <Trouble sentence={trouble} retry={retry} /> : <Waiting what="the practice’s settings" />;
   return (
     <section aria-label="What the practice has set">
       <h2 className="title mb-3">What holds for the practice</h2>
@@ -101,8 +64,8 @@ export function PracticeSettingsForm() {
         <span className="mt-1 block text-note text-ink-2">{designOf(shown.design).reason}</span>
       </label>
       <fieldset className="mb-5">
-        <legend className="mb-1.5">Grooves are cut</legend>
-        <span className="flex gap-5">
+        <legend className="mb-1.5">Teeth are prepared, until another way is chosen in the case</legend>
+        <span className="flex flex-wrap gap-x-5 gap-y-1">
           {STRATEGIES.map((s) => (
             <label key={s.id} className="flex items-center gap-2">
               <input
@@ -117,6 +80,12 @@ export function PracticeSettingsForm() {
           ))}
         </span>
       </fieldset>
+      <p className="mb-5">
+        Burs and thicknesses of the house:{' '}
+        <Link className="how" to="/trays">
+          trays and thicknesses
+        </Link>
+      </p>
       <div className="mb-5">
         <label className="flex items-center gap-2">
           <input
@@ -207,24 +176,5 @@ export function PracticeSettingsForm() {
         </p>
       )}
     </section>
-  );
-}
-
-/** A number that is taken when the person is done with it: each key of it sent would overtake the one before. */
-function NumberOnceDone({
-  onTaken,
-  ...field
-}: Omit<NumberInputProps, 'onChange' | 'onDone'> & { readonly onTaken: (value: number) => void }) {
-  const typed = useRef(field.value);
-  return (
-    <NumberInput
-      {...field}
-      onChange={(value) => {
-        typed.current = value;
-      }}
-      onDone={() => {
-        if (typed.current !== null && typed.current !== field.value) onTaken(typed.current);
-      }}
-    />
   );
 }

@@ -1,7 +1,7 @@
 import { NOTATION_NAMES } from '@radiant/core';
 import { type ComponentProps, useRef } from 'react';
 import { useCase } from '../data/case-context.js';
-import { csvOf, rowsOf } from '../ui/csv.js';
+import { rowsOf, saveCsv } from '../ui/csv.js';
 
 /** A table of figures; it can be saved as CSV, as it stands, with the notation of its teeth in the first line. */
 export function FigureTable({ className = '', ...rest }: ComponentProps<'table'>) {
@@ -10,15 +10,10 @@ export function FigureTable({ className = '', ...rest }: ComponentProps<'table'>
   const name = rest['aria-label'] ?? 'table';
   const save = () => {
     if (!table.current) return;
-    const a = document.createElement('a');
-    a.href = URL.createObjectURL(
-      new Blob([csvOf([['tooth numbers', NOTATION_NAMES[notation].long], ...rowsOf(table.current)])], {
-        type: 'text/csv',
-      }),
+    saveCsv(
+      [['tooth numbers', NOTATION_NAMES[notation].long], ...rowsOf(table.current)],
+      `${name}, ${NOTATION_NAMES[notation].short} numbers.csv`,
     );
-    a.download = `${name}, ${NOTATION_NAMES[notation].short} numbers.csv`;
-    a.click();
-    URL.revokeObjectURL(a.href);
   };
   return (
     <div className="group relative">

@@ -1,3 +1,5 @@
+import { saveFile } from './save-file.js';
+
 /** What begins so is a formula to spreadsheet programs, which then run it. */
 const FORMULA = /^[=+@\-−\t\r]/;
 /** A signed number, with a unit or ± behind it: nothing in it can be run. */
@@ -19,4 +21,11 @@ export function csvOf(rows: readonly (readonly string[])[]): string {
 /** What a table on the page says, row by row. */
 export function rowsOf(table: HTMLTableElement): string[][] {
   return [...table.rows].map((r) => [...r.cells].map((c) => c.textContent ?? ''));
+}
+
+/** Lets the browser save rows as a table. */
+export function saveCsv(rows: readonly (readonly string[])[], name: string): void {
+  const url = URL.createObjectURL(new Blob([csvOf(rows)], { type: 'text/csv' }));
+  saveFile(url, name);
+  URL.revokeObjectURL(url);
 }

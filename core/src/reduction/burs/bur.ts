@@ -32,7 +32,7 @@ export interface Bur {
   readonly tipMm: number;
   /** Of the working part along the axis. */
   readonly lengthMm: number;
-  /** Diameter of the neck right behind the working part. */
+  /** Diameter of the shank right behind the working part. */
   readonly shankMm: number;
   readonly grit: Grit;
   /** What the house calls it. */
@@ -52,7 +52,7 @@ const SIZE_WORDS: Readonly<Record<BurSize, string>> = {
   largestMm: 'largest diameter',
   tipMm: 'tip',
   lengthMm: 'working length',
-  shankMm: 'neck',
+  shankMm: 'shank',
 };
 /** A taper leans by so much at most on each side, degrees. House limit. */
 const MOST_LEAN_DEG = 25;
@@ -69,7 +69,7 @@ export function burFault(b: Bur): string | undefined {
   if (hasTip(b.shape) && b.tipMm > b.largestMm + 1e-9)
     return `The tip, ${say(b.tipMm)} mm, is wider than the bur is anywhere, ${say(b.largestMm)} mm.`;
   if ((b.shape === 'ball' || b.shape === 'rings') && b.shankMm >= b.largestMm)
-    return `The neck, ${say(b.shankMm)} mm, is as thick as the ${BUR_SHAPES[b.shape]}, ${say(b.largestMm)} mm: it cuts no depth.`;
+    return `The shank, ${say(b.shankMm)} mm, is as thick as the ${BUR_SHAPES[b.shape]}, ${say(b.largestMm)} mm: it cuts no depth.`;
   if (b.shape === 'round-end' && b.lengthMm < b.tipMm / 2)
     return `The working length, ${say(b.lengthMm)} mm, is shorter than its round end.`;
   if (hasTip(b.shape) && leanDeg(b) > MOST_LEAN_DEG)
@@ -104,8 +104,8 @@ const hundredths = (mm: number) => String(Math.round(mm * 100));
 export function burName(b: Bur): string {
   const mm = `${b.largestMm.toFixed(1)} mm`;
   const grit = b.grit === 'medium' ? '' : `${b.grit} `;
-  if (b.shape === 'ball') return `${grit}ball diamond, ${mm} on a ${b.shankMm.toFixed(1)} mm neck`;
-  if (b.shape === 'rings') return `${grit}depth-ring diamond, ${mm} on a ${b.shankMm.toFixed(1)} mm neck`;
+  if (b.shape === 'ball') return `${grit}ball diamond, ${mm} on a ${b.shankMm.toFixed(1)} mm shank`;
+  if (b.shape === 'rings') return `${grit}depth-ring diamond, ${mm} on a ${b.shankMm.toFixed(1)} mm shank`;
   if (b.shape === 'egg') return `${grit}egg-shaped diamond, ${mm}`;
   if (b.shape === 'needle') return `${grit}needle diamond, ${mm}`;
   const form = b.largestMm - b.tipMm < 0.05 ? 'parallel' : 'tapered';

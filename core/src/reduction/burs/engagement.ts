@@ -7,7 +7,7 @@ export const ENGAGEMENTS = [
   'tip buried',
   'body buried',
   'ball sunk to its shank',
-  'rings sunk to the neck',
+  'rings sunk to the shank',
   'sunk to its working length',
 ] as const;
 export type How = (typeof ENGAGEMENTS)[number];
@@ -31,7 +31,7 @@ export function engagements(bur: Bur): Engagement[] {
   const e = (how: How, depthMm: number): Engagement => ({ bur, how, depthMm });
   const { shape, largestMm, tipMm, shankMm, lengthMm } = bur;
   if (shape === 'ball') return [e('ball sunk to its shank', (largestMm - shankMm) / 2)];
-  if (shape === 'rings') return [e('rings sunk to the neck', (largestMm - shankMm) / 2)];
+  if (shape === 'rings') return [e('rings sunk to the shank', (largestMm - shankMm) / 2)];
   if (shape === 'egg' || shape === 'needle') return [];
   const body = [e('half the body in', largestMm / 2), e('body buried', largestMm)];
   const tip = tipMm < largestMm - 1e-9 ? [e('half the tip in', tipMm / 2), e('tip buried', tipMm)] : [];

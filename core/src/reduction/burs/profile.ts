@@ -9,21 +9,21 @@ const RINGS = 5;
 export const cornerOf = (b: Bur): number => Math.min(FLAT_CORNER_MM, 0.4 * b.tipMm);
 
 /**
- * Half the width of a bur at a distance from its end, mm; that of the neck beyond the working part.
+ * Half the width of a bur at a distance from its end, mm; that of the shank beyond the working part.
  * @param t mm along the axis from the end
  */
 export function radiusAt(b: Bur, t: number): number {
   const [tip, most] = [b.tipMm / 2, b.largestMm / 2];
   if (t < 0) return 0;
-  const neck = b.shankMm / 2;
+  const shank = b.shankMm / 2;
   if (b.shape === 'ball') {
     const round = Math.sqrt(Math.max(0, most ** 2 - (most - t) ** 2));
-    return t <= most ? round : Math.max(round, neck);
+    return t <= most ? round : Math.max(round, shank);
   }
-  if (t > b.lengthMm) return neck;
+  if (t > b.lengthMm) return shank;
   if (b.shape === 'egg') return most * Math.sqrt(Math.max(0, 1 - ((2 * t) / b.lengthMm - 1) ** 2));
   if (b.shape === 'needle') return tip + ((most - tip) * t) / b.lengthMm;
-  if (b.shape === 'rings') return Math.floor((RINGS * t) / b.lengthMm) % 2 === 0 ? most : neck;
+  if (b.shape === 'rings') return Math.floor((RINGS * t) / b.lengthMm) % 2 === 0 ? most : shank;
   if (b.shape === 'round-end') {
     const a = (leanDeg(b) * Math.PI) / 180;
     return t < tip * (1 - Math.sin(a))
@@ -36,7 +36,7 @@ export function radiusAt(b: Bur, t: number): number {
 }
 
 /** The outline of one side of a bur for drawing, from its end to a little beyond the working part: [t, radius] in mm. */
-export function outlineOf(b: Bur, neckMm = 2): (readonly [number, number])[] {
+export function outlineOf(b: Bur, shankMm = 2): (readonly [number, number])[] {
   const end =
     b.shape === 'ball' ? b.largestMm / 2 + Math.sqrt((b.largestMm / 2) ** 2 - (b.shankMm / 2) ** 2) : b.lengthMm;
   const steps = 60;
@@ -46,7 +46,7 @@ export function outlineOf(b: Bur, neckMm = 2): (readonly [number, number])[] {
     const t = end * (i / steps) ** 2;
     out.push([t, radiusAt(b, Math.min(t, end - 1e-6))]);
   }
-  return [...out, [end, b.shankMm / 2], [end + neckMm, b.shankMm / 2]];
+  return [...out, [end, b.shankMm / 2], [end + shankMm, b.shankMm / 2]];
 }
 
 /**

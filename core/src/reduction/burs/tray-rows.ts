@@ -3,7 +3,7 @@ import { BUR_SHAPES, type Bur, type BurShape, burFault, GRITS, type Grit, hasTip
 import { TRAY_LIMITS } from './tray.js';
 
 /** The columns of a tray as a table, in order; lengths in mm. */
-export const TRAY_COLUMNS = ['shape', 'largest mm', 'tip mm', 'length mm', 'neck mm', 'grit', 'note'] as const;
+export const TRAY_COLUMNS = ['shape', 'largest mm', 'tip mm', 'length mm', 'shank mm', 'grit', 'note'] as const;
 const REQUIRED = TRAY_COLUMNS.slice(0, 6);
 
 /** A tray as the rows of a table, its head first. */
@@ -48,7 +48,7 @@ function burOf(cell: (c: (typeof TRAY_COLUMNS)[number]) => string, line: number)
     throw wrong(`“${cell('shape')}” is no shape; known are ${Object.keys(BUR_SHAPES).join(', ')}.`);
   const grit = plain(cell('grit'));
   if (!(grit in GRITS)) throw wrong(`“${cell('grit')}” is no grit; known are ${Object.keys(GRITS).join(', ')}.`);
-  const mm = (c: 'largest mm' | 'tip mm' | 'length mm' | 'neck mm', otherwise?: number): number => {
+  const mm = (c: 'largest mm' | 'tip mm' | 'length mm' | 'shank mm', otherwise?: number): number => {
     const text = cell(c).replace(',', '.');
     if (text === '' && otherwise !== undefined) return otherwise;
     const value = text === '' ? Number.NaN : Number(text);
@@ -62,7 +62,7 @@ function burOf(cell: (c: (typeof TRAY_COLUMNS)[number]) => string, line: number)
     largestMm,
     tipMm: own ? mm('tip mm') : largestMm,
     lengthMm: mm('length mm', shape === 'ball' ? largestMm : undefined),
-    shankMm: mm('neck mm'),
+    shankMm: mm('shank mm'),
     grit: grit as Grit,
     ...(cell('note') && { note: cell('note').slice(0, 80) }),
   };

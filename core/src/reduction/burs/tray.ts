@@ -24,7 +24,7 @@ const bur = (
 
 /**
  * The tray that a house begins with: a typical pair of tapers (0.8 mm tip near the gum, 1.4 mm body for the edge), balls
- * to trace a depth by their neck, a flat end for shoulders, an egg for what lies behind, a needle for the contacts, and
+ * to trace a depth by their shank, a flat end for shoulders, an egg for what lies behind, a needle for the contacts, and
  * the tapers and the egg once more to finish with. Common practice, no source.
  */
 export const FIRST_TRAY: Tray = {

@@ -12,7 +12,7 @@ export interface Roles {
   readonly join?: Bur | undefined;
   /** Shapes the finish line. */
   readonly finishLine?: Bur | undefined;
-  /** Traces the finish line to a depth by its neck. */
+  /** Traces the finish line to a depth by its shank. */
   readonly trace?: Engagement | undefined;
   /** Hollows what lies behind. */
   readonly behind?: Bur | undefined;

@@ -1,9 +1,9 @@
 import type { Design } from '../../restoration/design.js';
 import type { Fdi } from '../../teeth/notation.js';
-import type { Bur } from '../burs/bur.js';
+import { type Bur, hasTip } from '../burs/bur.js';
 import type { Groove } from '../burs/choose.js';
 import type { How } from '../burs/engagement.js';
-import { NOTHING_MM } from '../removal.js';
+import { NOTHING_MM, PROUD_MM } from '../removal.js';
 import type { TargetTold } from '../target-zones.js';
 import type { Zone } from '../zones.js';
 import type { Roles } from './roles.js';
@@ -13,8 +13,8 @@ export type StepPlace =
   | Zone
   | 'neighbours'
   | 'whole face'
-  | 'gum half'
-  | 'edge half'
+  | 'cervical half'
+  | 'incisal half'
   | 'sides'
   | 'finish line'
   | 'palatal'
@@ -34,6 +34,8 @@ export interface CutStep {
   readonly title: string;
   /** How, in whole sentences. */
   readonly detail: string;
+  /** How, in a few words, where there is room for no more. */
+  readonly brief?: string;
   readonly places: readonly StepPlace[];
   readonly bur?: Bur;
   readonly how?: How;
@@ -71,9 +73,9 @@ const goes = (t: ToothCut) => t.told.zones.some((z) => z.most > NOTHING_MM);
 const lacks = (what: string) => `The tray has no ${what}; put one in, or say what you take instead.`;
 
 const ZONE_WORDS: Readonly<Record<Zone, string>> = {
-  cervical: 'gum third',
+  cervical: 'cervical third',
   middle: 'middle third',
-  incisal: 'edge third',
+  incisal: 'incisal third',
   edge: 'edge',
 };
 
@@ -83,6 +85,7 @@ export function before(t: ToothCut): CutStep[] {
   return [
     {
       title: 'Guard the neighbours',
+      brief: 'metal matrix at both sides',
       detail:
         'A thin metal matrix at both sides, wedged; look that it lies against the neighbour and not against this tooth.',
       places: ['neighbours'],
@@ -92,9 +95,10 @@ export function before(t: ToothCut): CutStep[] {
 
 export const mockUpOn = (t: ToothCut): CutStep => ({
   title: 'Seat the mock-up',
+  brief: 'whole, clean, down on its stops',
   detail: 'Whole, clean of excess and down on its stops; every groove is measured from its surface.',
   places: ['all round'],
-  ...(t.zones.some((z) => z.alignMm > NOTHING_MM) && {
+  ...(t.zones.some((z) => z.alignMm > PROUD_MM) && {
     caution: 'The tooth stands proud of the plan in places: there the mock-up is worn through or missing.',
   }),
 });
@@ -123,7 +127,7 @@ export function grooveSteps(t: ToothCut, zones: readonly Zone[]): CutStep[] {
     return [
       {
         title: `Grooves, ${ZONE_WORDS[zone]}`,
-        detail: `${g.grooves}; ${engagement.how}, the side of the bur along the surface. Pencil their floors.${rest}${hand}`,
+        detail: `${g.grooves}; ${engagement.how}${hasTip(engagement.bur.shape) ? ', its side along the surface' : ''}. Pencil their floors.${rest}${hand}`,
         places: [zone],
         bur: engagement.bur,
         how: engagement.how,
@@ -138,12 +142,14 @@ export function grooveSteps(t: ToothCut, zones: readonly Zone[]): CutStep[] {
 
 /** What stands proud is brought into line, as an amount of its own. */
 export function alignSteps(t: ToothCut): CutStep[] {
-  const proud = t.zones.filter((z) => z.alignMm > NOTHING_MM);
+  const proud = t.zones.filter((z) => z.alignMm > PROUD_MM);
   if (proud.length === 0) return [];
+  const amounts = proud.map((z) => `${ZONE_WORDS[z.zone]} ${mm(z.alignMm)}`).join(', ');
   return [
     {
       title: 'Bring it into line',
-      detail: `${proud.map((z) => `${ZONE_WORDS[z.zone]} ${mm(z.alignMm)}`).join(', ')} mm, until the facial index of the plan lies on without rocking. Nothing for the ceramic yet.`,
+      brief: `${amounts} mm`,
+      detail: `${amounts} mm, until the facial index of the plan lies on without rocking. Nothing for the ceramic yet.`,
       places: proud.map((z) => z.zone),
       ...(t.roles.join && { bur: t.roles.join }),
       depthMm: Math.max(...proud.map((z) => z.alignMm)),
@@ -156,8 +162,9 @@ export function alignSteps(t: ToothCut): CutStep[] {
 /** Grooves are joined until nothing is left of them. */
 export const joinStep = (t: ToothCut): CutStep => ({
   title: 'Join the grooves',
+  brief: goes(t) ? 'three planes, until the pencil is just gone' : 'nothing has to go',
   detail: goes(t)
-    ? 'In three planes, gum, middle and edge, from one line angle to the other, until the pencil is just gone and no further.'
+    ? 'In three planes, cervical, middle and incisal, from one line angle to the other, until the pencil is just gone and no further.'
     : 'Nothing has to go from this tooth; roughen what is to be bonded and no more.',
   places: ['whole face'],
   ...(t.roles.join && goes(t) && { bur: t.roles.join }),
@@ -166,10 +173,10 @@ export const joinStep = (t: ToothCut): CutStep => ({
 });
 
 /** One of two facial planes. */
-export function planeStep(t: ToothCut, half: 'gum half' | 'edge half'): CutStep {
-  const own = zoneOf(t, half === 'gum half' ? 'cervical' : 'incisal');
+export function planeStep(t: ToothCut, half: 'cervical half' | 'incisal half'): CutStep {
+  const own = zoneOf(t, half === 'cervical half' ? 'cervical' : 'incisal');
   return {
-    title: half === 'gum half' ? 'The plane of the gum half' : 'The plane of the edge half',
+    title: half === 'cervical half' ? 'The plane of the cervical half' : 'The plane of the incisal half',
     detail: `Join its grooves into one plane that follows the curve from side to side; the index should read ${mm(own?.removeMm ?? 0)} mm of tooth gone, and ${mm(zoneOf(t, 'middle')?.removeMm ?? 0)} where the planes meet.`,
     places: [half],
     ...(t.roles.join && { bur: t.roles.join }),
@@ -192,6 +199,7 @@ export function edgeStep(t: ToothCut): CutStep[] {
   return [
     {
       title: edge.kind === 'flatten' ? 'Flatten the edge' : 'Reduce the edge',
+      brief: `${remove > NOTHING_MM ? `${mm(remove)} mm, ` : ''}${goal}`,
       detail: `${remove > NOTHING_MM ? `${mm(remove)} mm of tooth goes: ` : 'Nothing of its height goes: '}${goal}. ${sentence(palatal)}`,
       places: ['edge'],
       ...(t.roles.join && { bur: t.roles.join }),
@@ -206,6 +214,7 @@ export function cordStep({ design: { finish } }: ToothCut): CutStep[] {
   return [
     {
       title: 'Lay the cord',
+      brief: 'one thin cord; the gum moves by about 0.5 mm',
       detail:
         'One thin cord all round what is covered; it moves the gum by about half a millimetre. Wait, and place the finish line by what is seen then.',
       places: ['finish line'],
@@ -230,7 +239,7 @@ export function traceStep(t: ToothCut): CutStep[] {
   return [
     {
       title: 'Trace the finish line',
-      detail: `${sentence(levelOf(t.design))} From one side to the other in one movement, the ball down to its neck and no deeper.`,
+      detail: `${sentence(levelOf(t.design))} From one side to the other in one movement, the ball down to its shank and no deeper.`,
       places: ['finish line'],
       bur: trace.bur,
       how: trace.how,
@@ -265,6 +274,7 @@ function sides(t: ToothCut): CutStep[] {
     return [
       {
         title: 'Free the sides',
+        brief: `${mm(around, 1)} mm each, ${design.taperDeg ?? 0}° a wall`,
         detail: `Through both contacts with the needle, inside the enamel so that the neighbour is never touched, then ${mm(around, 1)} mm each, leaning ${design.taperDeg ?? 0}° a wall.`,
         places: ['sides'],
         ...(t.roles.contact && { bur: t.roles.contact }),
@@ -273,14 +283,20 @@ function sides(t: ToothCut): CutStep[] {
       },
     ];
   }
+  const contact = design.contact ?? 'half way';
   const how = {
     left: 'Stop in front of both contacts; they stay as they are.',
     'half way': 'Stop half way into both contacts and open them with a strip of 0.1 mm, so that dies can be sawn.',
     broken: 'Break both contacts and go on behind them, so that the ends are cleaned and seen.',
-  }[design.contact ?? 'half way'];
+  }[contact];
   return [
     {
       title: 'The sides',
+      brief: {
+        left: 'in front of the contacts',
+        'half way': 'half way, opened with 0.1 mm',
+        broken: 'contacts broken',
+      }[contact],
       detail: `${how} From the front no tooth is seen beside the restoration.`,
       places: ['sides'],
       ...(design.contact === 'broken' && t.roles.contact && { bur: t.roles.contact }),
@@ -294,6 +310,7 @@ function behind(t: ToothCut): CutStep[] {
   return [
     {
       title: 'The palatal surface',
+      brief: `${mm(t.design.around?.palatalMm ?? 0, 1)} mm with the egg`,
       detail: `Hollow it by ${mm(t.design.around?.palatalMm ?? 0, 1)} mm with the egg, and cut the wall over the neck upright. ${sentence(t.design.palatal)}`,
       places: ['palatal'],
       ...(t.roles.behind && { bur: t.roles.behind }),
@@ -307,6 +324,7 @@ function behind(t: ToothCut): CutStep[] {
 
 const finishLine = (t: ToothCut): CutStep => ({
   title: 'The finish line',
+  brief: levelOf(t.design),
   detail: `${sentence(levelOf(t.design))} One smooth line, never a knife edge; with the cord in place.`,
   places: ['finish line'],
   ...(t.roles.finishLine && { bur: t.roles.finishLine }),
@@ -316,6 +334,7 @@ const finishLine = (t: ToothCut): CutStep => ({
 
 const round = (t: ToothCut): CutStep => ({
   title: 'Round what is sharp',
+  brief: `radius ${mm(t.design.cornerMm ?? 0.2, 1)} mm at least, no undercut`,
   detail: `Edge and line angles to a radius of ${mm(t.design.cornerMm ?? 0.2, 1)} mm at least: a mill can’t cut sharper, and ceramic breaks over it. Look along the way of insertion for undercut.`,
   places: ['all round'],
   ...(t.roles.smooth && { bur: t.roles.smooth }),
@@ -324,6 +343,7 @@ const round = (t: ToothCut): CutStep => ({
 
 const polish = (t: ToothCut): CutStep => ({
   title: 'Smooth',
+  brief: '30 µm diamond, then a polisher',
   detail: 'A fine diamond of about 30 µm, then a polisher: milled ceramic asks for a smooth ground.',
   places: ['all round'],
   ...(t.roles.smooth && { bur: t.roles.smooth }),

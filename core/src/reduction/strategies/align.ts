@@ -1,5 +1,5 @@
 import { afterFace, alignSteps, before, edgeStep, grooveSteps, joinStep } from '../cut-list/steps.js';
-import { NOTHING_MM } from '../removal.js';
+import { NOTHING_MM, PROUD_MM } from '../removal.js';
 import { grooveOf, noGroove, type Strategy } from './strategy.js';
 
 /**
@@ -17,7 +17,7 @@ export const align = {
     return grooveOf(
       left,
       zone,
-      r.alignFirst > NOTHING_MM ? `First ${r.alignFirst.toFixed(2)} mm, to stand in line with the plan.` : undefined,
+      r.alignFirst > PROUD_MM ? `First ${r.alignFirst.toFixed(2)} mm, to stand in line with the plan.` : undefined,
     );
   },
   order: (t) => [

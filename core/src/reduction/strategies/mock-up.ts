@@ -1,5 +1,5 @@
 import { afterFace, before, edgeStep, grooveSteps, joinStep, mockUpOff, mockUpOn } from '../cut-list/steps.js';
-import { NOTHING_MM } from '../removal.js';
+import { PROUD_MM } from '../removal.js';
 import { grooveOf, noGroove, type Strategy } from './strategy.js';
 
 /**
@@ -16,7 +16,7 @@ export const mockUp = {
       return noGroove(
         `No groove: bring the tooth ${r.alignFirst.toFixed(2)} mm into line with the plan and check with the index.`,
       );
-    if (r.alignFirst <= NOTHING_MM) return grooveOf(r.needed, zone);
+    if (r.alignFirst <= PROUD_MM) return grooveOf(r.needed, zone);
     return grooveOf(
       r.remove.value,
       zone,

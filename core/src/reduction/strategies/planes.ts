@@ -2,13 +2,13 @@ import { afterFace, before, edgeStep, grooveSteps, planeStep } from '../cut-list
 import { grooveOf, noGroove, type Strategy } from './strategy.js';
 
 /**
- * Planes with a guide: the edge half and the gum half of the face are each grooved and cut flat by themselves, following
+ * Planes with a guide: the incisal half and the cervical half of the face are each grooved and cut flat by themselves, following
  * the curve, and read with the index; where they meet there is no groove.
  */
 export const planes = {
   id: 'planes',
   name: 'planes with a guide',
-  meaning: 'The face is cut in two planes, the edge half and the gum half, each read with the index.',
+  meaning: 'The face is cut in two planes, the incisal half and the cervical half, each read with the index.',
   wish: (r, zone) => {
     if (r.remove.value === 0) return noGroove('Nothing to cut.');
     if (zone === 'middle')
@@ -20,9 +20,9 @@ export const planes = {
     ...grooveSteps(t, ['edge']),
     ...edgeStep(t),
     ...grooveSteps(t, ['incisal']),
-    planeStep(t, 'edge half'),
+    planeStep(t, 'incisal half'),
     ...grooveSteps(t, ['cervical']),
-    planeStep(t, 'gum half'),
+    planeStep(t, 'cervical half'),
     ...afterFace(t),
   ],
 } as const satisfies Strategy;

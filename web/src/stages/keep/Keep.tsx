@@ -35,6 +35,18 @@ export default function Keep() {
             href={`/api/cases/${detail.id}/plan.pdf?notation=${notation}`}
             name={`${detail.name} plan, ${numbers}.pdf`}
             disabled={!ready}
+            also={[
+              {
+                action: 'A card in A5 for each tooth',
+                href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=cards`,
+                name: `${detail.name} cards, ${numbers}.pdf`,
+              },
+              {
+                action: 'Six short cards on A4',
+                href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=six`,
+                name: `${detail.name} six cards, ${numbers}.pdf`,
+              },
+            ]}
           />
           <Handover
             icon={<Box size={26} aria-hidden="true" />}

@@ -1,5 +1,5 @@
 import { contourPlan, mouthOf } from '@radiant/contract';
-import { across, jawOf, STRATEGIES, type ToothReduction, ZONES, type Zone } from '@radiant/core';
+import { across, jawOf, STRATEGIES, type ToothCutList, type ToothReduction, ZONES, type Zone } from '@radiant/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
@@ -12,15 +12,18 @@ import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { useHotkeys } from '../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { CutPanel } from './CutPanel.js';
 import { OnTheArch } from './OnTheArch.js';
 import { ReductionMap } from './ReductionMap.js';
 import { SectionDrawing } from './SectionDrawing.js';
+import { StepByStep } from './StepByStep.js';
 import { TargetPanel } from './TargetPanel.js';
 import { WhatIfTable } from './WhatIfTable.js';
 import { WornAsked } from './WornAsked.js';
 import { ZonePanel } from './ZonePanel.js';
 
 const NONE: readonly ToothReduction[] = [];
+const NO_LISTS: readonly ToothCutList[] = [];
 
 /** Reduce: what to remove where under the planned contour, with which bur, and what enamel is left. */
 export default function Reduce() {
@@ -49,7 +52,13 @@ export default function Reduce() {
   const targets = useTargets(look === 'arch' ? client : undefined, plan, stands, all[0], all[1]);
   const arch = useJaw(contour, lower, jawOf(tooth));
   const one = useMemo(() => [tooth, reduce.data] as const, [tooth, reduce.data]);
-  const section = useAsked(own && client, plan, 'sectionOf', one);
+  const section = useAsked(own && look === 'zones' ? client : undefined, plan, 'sectionOf', one);
+  const askedLists = useAsked(look === 'steps' ? client : undefined, plan, 'cutList', all);
+  const lists = shownOf(askedLists) ?? NO_LISTS;
+  const list = lists.find((l) => l.tooth === tooth);
+  const [step, setStep] = useState({ tooth, at: 0 });
+  const stepAt = step.tooth === tooth ? step.at : 0;
+  const setStepAt = (at: number) => setStep({ tooth, at: Math.max(0, Math.min((list?.steps.length ?? 1) - 1, at)) });
 
   useHotkeys('stage', [
     {
@@ -61,7 +70,7 @@ export default function Reduce() {
     },
     {
       keys: 'M',
-      does: STRATEGIES.map((s) => s.name).join(' or '),
+      does: 'the next strategy',
       on: ['m'],
       off: !mayWrite,
       run: () => {
@@ -71,9 +80,17 @@ export default function Reduce() {
     },
     {
       keys: 'V',
-      does: 'in zones, or on the arch',
+      does: 'in zones, on the arch, step by step',
       on: ['v'],
-      run: () => setLook((l) => (l === 'zones' ? 'arch' : 'zones')),
+      run: () => setLook((l) => LOOK_ORDER[(LOOK_ORDER.indexOf(l) + 1) % LOOK_ORDER.length] as Look),
+    },
+    {
+      keys: '↓ ↑',
+      does: 'the next step, the one before',
+      on: ['arrowdown', 'arrowup'],
+      each: ['the next step', 'the step before'],
+      off: look !== 'steps',
+      run: (key) => setStepAt(stepAt + (key === 'arrowdown' ? 1 : -1)),
     },
     { keys: 'J', does: 'the other jaw', on: ['j'], off: !lowerPlanned, run: () => selectTooth(across(tooth)) },
   ]);
@@ -108,6 +125,18 @@ export default function Reduce() {
       <Waiting what="the targets" />
     ) : look === 'arch' ? (
       <OnTheArch jaw={arch} targets={targets} />
+    ) : look === 'steps' ? (
+      askedLists.state === 'failed' ? (
+        <Trouble sentence={sentence(askedLists.sentence)} retry={askedLists.retry} />
+      ) : list ? (
+        <StepByStep list={list} plan={plan} at={stepAt} setAt={setStepAt} />
+      ) : lists.length === 0 ? (
+        <Waiting what="the cut list" />
+      ) : (
+        <Empty title={`Nothing is planned for ${name(tooth)}`}>
+          <p>Choose a planned tooth on the strip.</p>
+        </Empty>
+      )
     ) : (
       <div className="flex h-full flex-col px-6 pt-14 pb-4">
         <ReductionMap
@@ -145,6 +174,8 @@ export default function Reduce() {
             <TargetPanel targets={targets}>
               <WhatIfTable client={client} plan={plan} choice={all[0]} mouth={all[1]} />
             </TargetPanel>
+          ) : look === 'steps' ? (
+            <CutPanel lists={lists} own={own} />
           ) : (
             <ZonePanel own={own} zone={zone} setZone={setZone} />
           )}
@@ -154,8 +185,9 @@ export default function Reduce() {
         <>
           <KeyHint keys={['[', ']']} does="tooth" />
           <KeyHint keys={['1', '–', '4']} does="zone" />
-          <KeyHint keys={['M']} does="mock-up or tooth" />
-          <KeyHint keys={['V']} does="on the arch" />
+          <KeyHint keys={['M']} does="strategy" />
+          <KeyHint keys={['V']} does="another look" />
+          {look === 'steps' && <KeyHint keys={['↓', '↑']} does="step" />}
           <KeyHint keys={['?']} does="all keys" />
           <span className="ml-auto">
             Planning aid for {name(tooth)}. The treating clinician decides and checks in the mouth.
@@ -167,13 +199,14 @@ export default function Reduce() {
 }
 
 /** How the targets are looked at. */
-type Look = 'zones' | 'arch';
-const LOOKS: Readonly<Record<Look, string>> = { zones: 'in zones', arch: 'on the arch' };
+type Look = 'zones' | 'arch' | 'steps';
+const LOOKS: Readonly<Record<Look, string>> = { zones: 'in zones', arch: 'on the arch', steps: 'step by step' };
+const LOOK_ORDER = Object.keys(LOOKS) as readonly Look[];
 
 function LookChips({ look, setLook }: { look: Look; setLook: (l: Look) => void }) {
   return (
     <div className="absolute top-3.5 left-4 z-10 flex gap-1.5">
-      {(Object.keys(LOOKS) as Look[]).map((l) => (
+      {LOOK_ORDER.map((l) => (
         <button
           key={l}
           type="button"

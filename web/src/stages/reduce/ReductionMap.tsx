@@ -70,8 +70,8 @@ export function ReductionMap({
         <div>
           <h2 className="title text-figure">Tooth to remove, mm</h2>
           <p className="text-note text-ink-2">
-            from the tooth as it is to the target under contour no. {shape.version} · middle of each zone, by its median
-            gap · ±{SCAN_PM_MM.toFixed(2)}
+            from the tooth as it is to the target under contour no. {shape.version} · in the middle of each zone · ±
+            {SCAN_PM_MM.toFixed(2)}
           </p>
         </div>
         <RemovalScale />

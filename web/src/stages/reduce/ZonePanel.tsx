@@ -5,7 +5,6 @@ import {
   isoDiameter,
   kindOf,
   restorationOf,
-  STRATEGIES,
   strategyOf,
   type ToothReduction,
   type Zone,
@@ -14,10 +13,11 @@ import {
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { Comments } from '../../shell/Comments.js';
 import { FigureTable } from '../../shell/FigureTable.js';
-import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { ReadOnlyNote, Refused } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 import { WorkingView } from '../../ui/How.js';
 import { DesignFields } from './DesignFields.js';
+import { StrategyField } from './StrategyField.js';
 import { ThicknessFields } from './ThicknessFields.js';
 
 /** Design and strategy, the tooth's zones, the working of the chosen one, and what to cut it with. */
@@ -32,8 +32,7 @@ export function ZonePanel({
 }) {
   const { tooth } = useCase();
   const reduce = useSection('reduce');
-  const { data, set } = reduce;
-  const mayWrite = useMayWrite('reduce');
+  const { data } = reduce;
   const name = useToothLabel();
   const { design } = restorationOf(tooth, data);
   const chosen = own?.zones.find((z) => z.zone === zone);
@@ -43,29 +42,14 @@ export function ZonePanel({
       <Refused sentence={reduce.refusal?.detail} />
       <DesignFields />
       <ThicknessFields />
-      <fieldset className="mb-1" disabled={!mayWrite}>
-        <legend className="sr-only">Grooves</legend>
-        <div className="flex gap-2">
-          {STRATEGIES.map((s) => (
-            <button
-              key={s.id}
-              type="button"
-              className="chip chip-flat"
-              aria-pressed={data.from === s.id}
-              onClick={() => set({ ...data, from: s.id })}
-            >
-              {s.name}
-            </button>
-          ))}
-        </div>
-      </fieldset>
-      <p className="mb-4 text-note text-ink-2">
-        {design.reason} {strategyOf(data.from).meaning}
-      </p>
+      <StrategyField />
       <h2 className="title">
         {name(tooth)} · {design.name}
       </h2>
-      <p className="mb-1 text-note text-ink-2">{design.palatal}</p>
+      <p className="mb-1 text-note text-ink-2">
+        {design.reason} {design.palatal[0]?.toUpperCase()}
+        {design.palatal.slice(1)}.
+      </p>
       {own && (
         <>
           <FigureTable aria-label="Reduction">

@@ -1,0 +1,114 @@
+import type { OwnThicknessInput } from '@radiant/contract';
+import { DESIGNS, type Design, type DesignId, THICKNESS_LIMITS, withThickness } from '@radiant/core';
+import { number } from '../ui/format.js';
+import { NumberOnceDone } from '../ui/NumberOnceDone.js';
+
+const THIRDS = ['cervical', 'middle', 'incisal'] as const;
+type Place = (typeof THIRDS)[number] | 'edgeMm';
+const PLACES: readonly (readonly [Place, string])[] = [
+  ['cervical', 'cervical'],
+  ['middle', 'middle'],
+  ['incisal', 'incisal'],
+  ['edgeMm', 'edge'],
+];
+
+const at = ({ needs, edge }: Design, place: Place): number | undefined =>
+  place === 'edgeMm' ? (edge.kind === 'thickness' ? edge.mm : undefined) : needs[place];
+
+/** How thick the house makes each design, beside what is usual. */
+export function ThicknessPresets({
+  thickness,
+  set,
+}: {
+  thickness: readonly OwnThicknessInput[];
+  set: (next: OwnThicknessInput[]) => void;
+}) {
+  const designs: readonly Design[] = DESIGNS.filter((d) => d.kind !== 'direct');
+  return (
+    <section aria-label="Thicknesses of the house">
+      <h2 className="title">Thicknesses of the house, mm</h2>
+      <p className="mb-3 text-note text-ink-2">
+        A case begins with them; what is usual stays in view. Cases that somebody has worked on in <i>reduce</i> keep
+        theirs.
+      </p>
+      <table className="border-collapse text-note" aria-label="Thicknesses of the house">
+        <thead className="text-left text-tiny text-ink-2">
+          <tr>
+            <th scope="col" className="font-normal">
+              design
+            </th>
+            {PLACES.map(([key, words]) => (
+              <th key={key} scope="col" className="pl-4 font-normal">
+                {words}
+              </th>
+            ))}
+            <th scope="col" className="pl-6 font-normal">
+              usual
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {designs.map((usual) => {
+            const own = thickness.find((t) => t.design === usual.id);
+            const design = own ? withThickness(usual, own) : usual;
+            const others = thickness.filter((t) => t.design !== usual.id);
+            const change = (place: Place, mm: number) => {
+              const { needs, edge } = design;
+              const before: OwnThicknessInput = {
+                design: usual.id as DesignId,
+                ...needs,
+                ...(edge.kind === 'thickness' && { edgeMm: edge.mm }),
+              };
+              set([...others, { ...before, [place]: mm }]);
+            };
+            const thin = THIRDS.filter((p) => design.needs[p] < design.leastMm);
+            return (
+              <tr key={usual.id} className="border-t border-hair">
+                <th scope="row" className="py-1.5 text-left font-normal">
+                  {usual.name}
+                  {thin.length > 0 && (
+                    <span className="block max-w-[34ch] text-tiny text-stop">
+                      thinner than {number(design.leastMm, 1)} mm, the least of its material: {thin.join(', ')}
+                    </span>
+                  )}
+                </th>
+                {PLACES.map(([key, words]) => {
+                  const mm = at(design, key);
+                  return (
+                    <td key={key} className="pl-4">
+                      {mm === undefined ? (
+                        <span className="text-ink-3">–</span>
+                      ) : (
+                        <NumberOnceDone
+                          label={`${usual.name}, ${words}, mm`}
+                          className={`field h-8 w-[62px] px-1.5 text-right ${mm === at(usual, key) ? '' : 'font-semibold'}`}
+                          value={mm}
+                          min={THICKNESS_LIMITS.min}
+                          max={THICKNESS_LIMITS.max}
+                          step={0.1}
+                          digits={1}
+                          unit="mm"
+                          onTaken={(v) => change(key, v)}
+                        />
+                      )}
+                    </td>
+                  );
+                })}
+                <td className="pl-6 text-ink-2">
+                  {PLACES.flatMap(([key]) => at(usual, key) ?? [])
+                    .map((v) => number(v, 1))
+                    .join(' · ')}
+                  {own && (
+                    <button type="button" className="how ml-3" onClick={() => set(others)}>
+                      take the usual<span className="sr-only"> of {usual.name}</span>
+                    </button>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
+  );
+}
