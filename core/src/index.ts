@@ -293,6 +293,7 @@ export {
 } from './reduction/section.js';
 export { type CutFrom, STRATEGIES, strategyOf } from './reduction/strategies/index.js';
 export type { Strategy } from './reduction/strategies/strategy.js';
+export { distanceTo, type Pose, type Swept, sweepOver } from './reduction/sweep.js';
 export {
   type CrownSpan,
   TARGET_PLACES,

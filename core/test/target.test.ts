@@ -211,12 +211,9 @@ describe(`on scanned teeth (${share})`, () => {
           const p = target.mesh.positions.subarray(3 * i, 3 * i + 3);
           const [x, , z] = toLocal(target.frame, p as unknown as Vec3);
           const zenith = z / ((target.share[i] as number) || 1);
-          if (
-            target.place[i] !== 1 ||
-            Math.abs(x) > (design.contact === 'broken' ? 0.7 : 1.2) ||
-            z < 2.6 ||
-            z > 0.78 * zenith
-          )
+          // What goes behind the contacts has to come out to the front, which narrows the face towards neck and edge.
+          const [wide, low, high] = design.contact === 'broken' ? [0.7, 0.4, 0.6] : [1.2, 0, 0.78];
+          if (target.place[i] !== 1 || Math.abs(x) > wide || z < Math.max(2.6, low * zenith) || z > high * zenith)
             continue;
           const own = target.before.positions.subarray(3 * i, 3 * i + 3);
           const above = bvh.closestPointToPoint(new Vector3(own[0], own[1], own[2]))?.distance ?? 0;

@@ -94,7 +94,9 @@ export const CanCut = (options?: ValidationOptions): PropertyDecorator =>
       validator: {
         // What is no tray at all is told by the checks of its fields.
         validate: (v: unknown) => !looksLikeTray(v) || trayFault(v) === undefined,
-        defaultMessage: (args) => (looksLikeTray(args?.value) ? (trayFault(args.value) ?? '') : ''),
+        // Of a list all of it is handed over, whichever entry was found wrong.
+        defaultMessage: (args) =>
+          ([args?.value].flat() as unknown[]).flatMap((v) => (looksLikeTray(v) ? (trayFault(v) ?? []) : [])).join(' '),
       },
     },
     options,

@@ -6,9 +6,15 @@ import type { Vec3 } from '../geometry/vec.js';
 /** The sheet goes on beyond the neck by so much, mm, so that a row at the gum line still meets it. */
 const BEYOND_MM = 4;
 
+/** What looks towards the edge more than this is the edge and no side: the sine of 40°. House value. */
+const EDGEWARD = 0.64;
+/** From where the side ends the sheet goes straight on beyond the edge, a little each ring, mm. */
+const DOWN_MM = 0.05;
+
 /**
  * The side of a planned crown from neck to edge, without what closes it, moved inward: an open sheet in the crown's own
- * frame or a parallel one, its rings as the crown's, with one more beyond the neck. As brushed, not as the form was.
+ * frame or a parallel one, its rings as the crown's, with one more beyond the neck. Where the side turns into the edge
+ * the sheet goes straight on, or what is cut of a face would stop short of it. As brushed, not as the form was.
  * @param frame in which it is told; `by` how far, mm, at a place of the surface in it
  */
 export function offsetSheet(planned: PlannedTooth, frame: Frame, by: (at: Vec3) => number): Mesh {
@@ -19,11 +25,19 @@ export function offsetSheet(planned: PlannedTooth, frame: Frame, by: (at: Vec3) 
     at.set(toLocal(frame, planned.mesh.positions.subarray(3 * v, 3 * v + 3) as unknown as Vec3), 3 * v);
   const normals = sheetNormals(at, ringSize, rings);
   const positions = new Float64Array(3 * (count + ringSize));
-  for (let v = 0; v < count; v++) {
-    const p = [at[3 * v], at[3 * v + 1], at[3 * v + 2]] as unknown as Vec3;
-    const mm = by(p);
-    for (let c = 0; c < 3; c++)
-      positions[3 * (ringSize + v) + c] = (p[c] as number) - mm * (normals[3 * v + c] as number);
+  for (let k = 0; k < ringSize; k++) {
+    let around = true;
+    for (let r = 0; r < rings; r++) {
+      const v = r * ringSize + k;
+      const [p, n] = [at, normals].map((own) => own.subarray(3 * v, 3 * v + 3) as unknown as Vec3) as [Vec3, Vec3];
+      around &&= r < rings / 2 || n[2] > -EDGEWARD;
+      const mm = by([p[0], p[1], p[2]]);
+      const before = positions.subarray(3 * (ringSize + v - ringSize), 3 * (ringSize + v - ringSize) + 3);
+      const to = around
+        ? [p[0] - mm * n[0], p[1] - mm * n[1], p[2] - mm * n[2]]
+        : [before[0] as number, before[1] as number, Math.min(before[2] as number, p[2]) - DOWN_MM];
+      positions.set(to, 3 * (ringSize + v));
+    }
   }
   // Beyond the neck the surface goes on along the axis.
   for (let k = 0; k < ringSize; k++)

@@ -68,7 +68,7 @@ const MIDDLE = { width: 0.72, facing: 0.45 };
 /** Beyond this a surface is the tooth's side and not its face any more, line angles included. House value. */
 const FACE_FACING = 0.25;
 /** A zone is read within so much of the crown's height above and below its middle. House value. */
-const BAND = 1 / 12;
+const BAND = 1 / 24;
 /** How thick an edge is made where somebody clenches or grinds, mm. Common practice, no source. */
 const GRINDING_EDGE_MM = 2;
 /** Of a zone's face so much stays under what is called its deepest. House value. */
@@ -352,14 +352,25 @@ function thirdTarget(
   };
 }
 
-/** What half of some places, by area, stay under, and the part of it that only brings them into line. */
-function halfUnder(cuts: readonly FacialCut[]): { removedMm: number; alignMm: number } {
-  const half = (measure: (c: FacialCut) => number) => measure(placeAt(cuts, measure, 0.5));
-  return { removedMm: half((c) => c.removedMm), alignMm: half((c) => c.alignMm) };
+/**
+ * What half of some places, by area, stay under, the part of it that only brings them into line, and what all but a
+ * twentieth of them exceed.
+ */
+function halfUnder(cuts: readonly FacialCut[]): Parameters<typeof removalBy>[2] {
+  const under = (measure: (c: FacialCut) => number, share = 0.5) => measure(placeAt(cuts, measure, share));
+  const few = 1 - DEEP_SHARE;
+  return {
+    removedMm: under((c) => c.removedMm),
+    alignMm: under((c) => c.alignMm),
+    least: {
+      removedMm: under((c) => c.removedMm, few),
+      inLineMm: under((c) => c.removedMm - c.alignMm, few),
+    },
+  };
 }
 
-/** What goes of an edge's height: the middle one of three places across. */
-function edgeCut(t: TargetSurface): number {
+/** What goes of an edge's height: the middle one of three places across, and the least of them. */
+function edgeCut(t: TargetSurface): { middle: number; least: number } {
   const half = halfWidth(t);
   const most = [0, 0, 0];
   for (let i = 0; i < t.place.length; i++) {
@@ -368,7 +379,7 @@ function edgeCut(t: TargetSurface): number {
     const slab = Math.round((x / half) * 2.5) + 1;
     if (slab >= 0 && slab <= 2) most[slab] = Math.max(most[slab] as number, t.removedMm[i] as number);
   }
-  return median(most);
+  return { middle: median(most), least: Math.min(...most) };
 }
 
 function edgeTarget(
@@ -387,7 +398,10 @@ function edgeTarget(
     return { zone: 'edge', places: 3, sentence: { weight: 'good', text } };
   }
   const needs = design.edge.kind === 'thickness' ? design.edge.mm : 0;
-  const r = removalBy(needs, gap, { removedMm: edgeCut(target), alignMm: Math.max(0, -gap) }, design.source);
+  const { middle, least } = edgeCut(target);
+  const alignMm = Math.max(0, -gap);
+  const inLineMm = Math.max(0, least - alignMm);
+  const r = removalBy(needs, gap, { removedMm: middle, alignMm, least: { removedMm: least, inLineMm } }, design.source);
   const thin = mouth.grinding && needs > 0 && needs < GRINDING_EDGE_MM;
   return {
     zone: 'edge',

@@ -18,6 +18,11 @@ export interface Removal {
   readonly remove: Figure;
   /** The part of it that only brings a proud tooth back to the plan. */
   readonly alignFirst: number;
+  /**
+   * What goes at least over the middle of the zone, from line angle to line angle, and what of it is left once the tooth
+   * stands in line: a groove that is cut into the tooth itself may be no deeper, or it stays.
+   */
+  readonly least: { readonly removedMm: number; readonly inLineMm: number };
 }
 
 /**
@@ -31,6 +36,7 @@ export function removal(needed: number, gap: number, source: Source = COMMON_PRA
     needed,
     gap,
     alignFirst: Math.max(0, -gap),
+    least: { removedMm: value, inLineMm: Math.max(0, value - Math.max(0, -gap)) },
     remove: {
       value,
       pm: value === 0 ? 0 : SCAN_PM_MM,
@@ -53,12 +59,13 @@ export function removal(needed: number, gap: number, source: Source = COMMON_PRA
 /**
  * The same where the target preparation says what goes: it ends the thickness softly at the finish line and rounds its
  * edge, so that in a zone's middle it may be a little off what needed thickness and gap say.
- * @param cut what goes in the middle of the zone, and the part of it that only brings the tooth into line
+ * @param cut what goes in the middle of the zone, and the part of it that only brings the tooth into line; `least` of the
+ * removal
  */
 export function removalBy(
   needed: number,
   gap: number,
-  cut: { readonly removedMm: number; readonly alignMm: number },
+  cut: { readonly removedMm: number; readonly alignMm: number; readonly least?: Removal['least'] },
   source: Source = COMMON_PRACTICE,
 ): Removal {
   const plain = removal(needed, gap, source);
@@ -67,6 +74,7 @@ export function removalBy(
   return {
     ...plain,
     alignFirst: value === 0 ? 0 : Math.min(value, cut.alignMm),
+    least: cut.least ?? { removedMm: value, inLineMm: Math.max(0, value - cut.alignMm) },
     remove: {
       ...plain.remove,
       value,

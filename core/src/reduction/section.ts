@@ -51,7 +51,8 @@ export function toothSection(existing: Mesh, planned: PlannedTooth, prepared: Ta
     if (front !== undefined) enamelEnds.push([front + enamelAt(z / zenith) * slant(now, z), z]);
   }
   const dimensions = THIRD_NAMES.flatMap((third): SectionDimension[] => {
-    const z = THIRDS[third].middle * zenith;
+    // The edge third is told over the prepared edge, where its own middle is cut away.
+    const z = Math.max(THIRDS[third].middle * zenith, third === 'incisal' ? lowest(whole) + OVER_EDGE_MM : 0);
     const [existing, planned, left] = [now, plan, whole].map((l) => reachAtLevel(l, z, 'least'));
     return existing === undefined || planned === undefined || left === undefined
       ? []
@@ -118,6 +119,9 @@ function distanceToLines([x, y]: SectionPoint, lines: readonly SectionLine[]): n
     }
   return least;
 }
+
+/** So far over the prepared edge the edge third is told at least, mm. */
+const OVER_EDGE_MM = 0.4;
 
 const THIRD_NAMES = ['cervical', 'middle', 'incisal'] as const;
 

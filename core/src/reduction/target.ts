@@ -55,6 +55,8 @@ const WALL_ROWS = 30;
 const NECK_ROWS = 4;
 const ROWS = NECK_ROWS + NEAR_FINISH.length + WALL_ROWS;
 const CAP_ROWS = 10;
+/** The grid of every target: rows from the neck to the edge, each once around, then the cap's rows to its tip. */
+export const GRID = { angles: ANGLES, neckRows: NECK_ROWS, rows: ROWS, capRows: CAP_ROWS } as const;
 /** Parts of the way from the axis: the first row stands close inside the walls, so that these go down to the edge. */
 const CAP_PARTS = Array.from({ length: CAP_ROWS - 1 }, (_, c) => (c === 0 ? 0.985 : 1 - (c + 1) / CAP_ROWS));
 const TIP = ROWS * ANGLES + (CAP_ROWS - 1) * ANGLES;
@@ -199,7 +201,7 @@ export function targetBetween(
 const AXIS = { around: { height: 0.3, back: 0.5 }, face: { height: 0.25, back: 0.5 } } as const;
 
 /** What is left of a tooth behind its cut face lies behind the axis: so much of it at least, mm. House value. */
-const BEHIND_MM = 0.3;
+const BEHIND_MM = 0.18;
 /** So far over the planned edge a design is asked that says no thickness of the edge, mm. House value. */
 const LOW_MM = 0.5;
 
@@ -282,9 +284,9 @@ function column(g: Ground, d: Draft, k: number): void {
   for (let row = 0; row < ROWS; row++) {
     const s = belowFinish(row, Math.max(0.5, finish - edge.from));
     const z = s < 0 ? finish + ((top - finish) * -s) / NECK_ROWS : finish - s;
-    const met = rays.sideAt(row * ANGLES + k, u, z) ?? { r: last, facing: 1 };
+    const met = rays.sideAt(row * ANGLES + k, u, z) ?? { r: last, facing: 1, axial: 0 };
     last = met.r;
-    const deep = s > 0 ? depthAt(g, u, z, met.r, s) : 0;
+    const deep = s > 0 ? depthAt(g, u, z, met, s) : 0;
     let r = met.r - deep;
     if (deep > 0 && edge.cut) r -= rounded(z - edge.from, cornerOf(design));
     if (g.around && above) r = Math.min(r, above.r - leanOf(design) * (above.z - z));
@@ -419,13 +421,33 @@ const aside = (g: Ground, u: Vec3, r: number): number =>
   g.around ? Infinity : -u[1] * r + CONTACT_BACK_MM[g.design.contact ?? 'half way'];
 
 /** What goes at a place along the ray, ended at the finish line with the design's profile. */
-function depthAt(g: Ground, u: Vec3, z: number, r: number, below: number): number {
+function depthAt(g: Ground, u: Vec3, z: number, met: { r: number; axial: number }, below: number): number {
+  const { r, axial } = met;
   const side = aside(g, u, r);
   if (side <= 0) return 0;
   const full = Math.max(0, r - (g.needed(u, z) ?? r));
-  if (full === 0) return 0;
-  return full * profile(g.design.finish.form, endedAt(below, side), full);
+  const { form } = g.design.finish;
+  if (full === 0 || form === 'none') return full;
+  const slope = Math.max(0, Math.min(STEEPEST, axial / Math.sqrt(Math.max(1e-6, 1 - axial ** 2))));
+  const cos = 1 / Math.hypot(1, slope);
+  if (slope < 0.02 || below > NEAR_END_MM) return full * profile(form, endedAt(below, side), full);
+  // Where the neck falls away the finish line is cut square to it, as a bur does, and not to the axis: what lies deeper
+  // is told from further along it.
+  const across = full * cos;
+  let [low, high] = [0, across];
+  for (let i = 0; i < 18; i++) {
+    const p = (low + high) / 2;
+    const along = Math.max(1e-6, below / cos - p * slope);
+    if (across * profile(form, endedAt(along, side), across) > p) low = p;
+    else high = p;
+  }
+  return low / cos;
 }
+
+/** The tangent of the steepest neck that a finish line is cut square to. House value. */
+const STEEPEST = 1.2;
+/** Further from the finish line than this its profile has ended, mm. */
+const NEAR_END_MM = 3;
 
 /** mm from where the covered part ends, below the finish line and beside the contacts, without a corner between. */
 const endedAt = (below: number, side: number): number =>

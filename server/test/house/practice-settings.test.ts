@@ -6,6 +6,7 @@ import {
   type PracticeSettingsState,
   type Problem,
   type Session,
+  type TrayInput,
 } from '@radiant/contract';
 import { type Client, inDatabase, signedIn } from '../house.js';
 
@@ -79,10 +80,10 @@ it('hold where nothing is written: a case is proposed by the practice’s school
 
 it('hold for design, cut, contacts and numbers too: a case begins with them, and who signs in is told the numbers', async () => {
   const { version, data } = await state();
-  const own = { design: 'ceramic-crown', cutFrom: 'tooth', contactsMm: 0.05, notation: 'universal' } as const;
+  const own = { design: 'ceramic-crown', cutFrom: 'margin', contactsMm: 0.05, notation: 'universal' } as const;
   expect((await put(version, { ...data, ...own })).status).toBe(200);
   const { sections } = await opened();
-  expect(sections.reduce).toMatchObject({ version: 0, data: { design: 'ceramic-crown', from: 'tooth' } });
+  expect(sections.reduce).toMatchObject({ version: 0, data: { design: 'ceramic-crown', from: 'margin' } });
   expect(sections.shape.data.contactsMm).toBe(0.05);
   expect((await dentist.get<Session>('/session')).body.who?.notation).toBe('universal');
   // Settings that an older program wrote have none of these.
@@ -104,7 +105,38 @@ it('of another practice are its own', async () => {
     wearDays: 1,
     design: 'graduated',
     cutFrom: 'mock-up',
+    thickness: [],
+    trays: [expect.objectContaining({ name: 'anterior tray' })],
+    toleranceMm: 0.05,
     contactsMm: null,
     notation: 'fdi',
   });
+});
+
+it('trays and thicknesses are the house’s: a case begins with them and keeps what it was worked on with', async () => {
+  const { version, data } = await state();
+  const [first] = data.trays as [TrayInput];
+  const mine = { name: 'mine', burs: first.burs.slice(0, 4) };
+  const thick = { design: 'graduated', cervical: 0.4, middle: 0.6, incisal: 0.8, edgeMm: 1.5 } as const;
+  const set = await put(version, { ...data, trays: [mine, first], thickness: [thick], toleranceMm: 0.1 });
+  expect(set.status).toBe(200);
+  const { sections } = await opened();
+  expect(sections.reduce.data).toMatchObject({ tray: mine, thickness: [thick], toleranceMm: 0.1 });
+  for (const [bad, words] of [
+    [[{ name: 'none', burs: [] }], /“none” is empty/],
+    [[{ ...mine, burs: [mine.burs[0], mine.burs[0]] }], /lies twice in “mine”/],
+    [[mine, mine], /Two trays have the same name/],
+    [[{ ...mine, burs: [{ ...mine.burs[0], largestMm: 60 }] }], /largest diameter of a bur lies between/],
+    [[], /at least one tray/],
+  ] as const) {
+    const refused = await put(version + 1, { ...data, trays: bad as never });
+    expect(refused.status).toBe(422);
+    expect(JSON.stringify(refused.body)).toMatch(words);
+  }
+  // Settings of an older program: its own way of cutting is called otherwise now.
+  await inDatabase((run) =>
+    run('UPDATE practice_settings SET data = JSON_SET(data, "$.cutFrom", "tooth") WHERE version = ?', [version + 1]),
+  );
+  expect((await state()).data.cutFrom).toBe('margin');
+  await put(version + 1, data);
 });

@@ -1,6 +1,6 @@
 import { afterFace, alignSteps, before, edgeStep, grooveSteps, joinStep } from '../cut-list/steps.js';
 import { NOTHING_MM, PROUD_MM } from '../removal.js';
-import { grooveOf, noGroove, type Strategy } from './strategy.js';
+import { intoTooth, noGroove, type Strategy } from './strategy.js';
 
 /**
  * Align, then reduce: what stands proud of the plan is first brought onto its curve as an amount of its own; from there
@@ -11,14 +11,11 @@ export const align = {
   name: 'align, then reduce',
   meaning: 'Proud teeth are brought onto the planned curve first; grooves are as deep as what is needed from there.',
   wish: (r, zone) => {
-    const left = r.remove.value - r.alignFirst;
-    if (r.remove.value === 0) return noGroove('Nothing to cut.');
-    if (left <= NOTHING_MM) return noGroove('No groove: once it stands in line nothing more has to go.');
-    return grooveOf(
-      left,
-      zone,
-      r.alignFirst > PROUD_MM ? `First ${r.alignFirst.toFixed(2)} mm, to stand in line with the plan.` : undefined,
-    );
+    const proud = r.alignFirst > PROUD_MM;
+    const first = proud ? `First ${r.alignFirst.toFixed(2)} mm, to stand in line with the plan.` : undefined;
+    return proud && r.remove.value - r.alignFirst <= NOTHING_MM
+      ? noGroove('No groove: once it stands in line nothing more has to go.')
+      : intoTooth(r, zone, r.least.inLineMm, first);
   },
   order: (t) => [
     ...before(t),

@@ -1,5 +1,5 @@
 import { afterFace, before, cordStep, edgeStep, grooveSteps, joinStep, traceStep } from '../cut-list/steps.js';
-import { grooveOf, noGroove, type Strategy } from './strategy.js';
+import { intoTooth, type Strategy } from './strategy.js';
 
 /**
  * Margin first: a ball traces the finish line, so that everything after it has an end; then edge and face are grooved as
@@ -9,7 +9,7 @@ export const margin = {
   id: 'margin',
   name: 'margin first',
   meaning: 'A ball traces the finish line, then grooves as deep as what has to go are cut into the bare tooth.',
-  wish: (r, zone) => (r.remove.value === 0 ? noGroove('Nothing to cut.') : grooveOf(r.remove.value, zone)),
+  wish: (r, zone) => intoTooth(r, zone),
   order: (t) => [
     ...before(t),
     ...cordStep(t),

@@ -1,6 +1,6 @@
 import { afterFace, before, edgeStep, grooveSteps, joinStep, mockUpOff, mockUpOn } from '../cut-list/steps.js';
 import { PROUD_MM } from '../removal.js';
-import { grooveOf, noGroove, type Strategy } from './strategy.js';
+import { grooveOf, intoTooth, noGroove, type Strategy } from './strategy.js';
 
 /**
  * Through the worn mock-up: it is as thick as the plan adds, so a groove as deep as the need leaves the need. Over a
@@ -17,9 +17,10 @@ export const mockUp = {
         `No groove: bring the tooth ${r.alignFirst.toFixed(2)} mm into line with the plan and check with the index.`,
       );
     if (r.alignFirst <= PROUD_MM) return grooveOf(r.needed, zone);
-    return grooveOf(
-      r.remove.value,
+    return intoTooth(
+      r,
       zone,
+      r.least.removedMm,
       `The tooth stands ${r.alignFirst.toFixed(2)} mm proud of the plan: no mock-up covers it, so this groove is cut from the tooth itself.`,
     );
   },

@@ -1,5 +1,5 @@
 import { afterFace, before, edgeStep, grooveSteps, planeStep } from '../cut-list/steps.js';
-import { grooveOf, noGroove, type Strategy } from './strategy.js';
+import { intoTooth, noGroove, type Strategy } from './strategy.js';
 
 /**
  * Planes with a guide: the incisal half and the cervical half of the face are each grooved and cut flat by themselves, following
@@ -10,10 +10,9 @@ export const planes = {
   name: 'planes with a guide',
   meaning: 'The face is cut in two planes, the incisal half and the cervical half, each read with the index.',
   wish: (r, zone) => {
-    if (r.remove.value === 0) return noGroove('Nothing to cut.');
-    if (zone === 'middle')
+    if (zone === 'middle' && r.remove.value > 0)
       return noGroove(`No groove: the two planes meet here; read ${r.remove.value.toFixed(2)} mm with the index.`);
-    return grooveOf(r.remove.value, zone);
+    return intoTooth(r, zone);
   },
   order: (t) => [
     ...before(t),
