@@ -90,12 +90,15 @@ describe('every screen meets WCAG 2.2 AA as far as axe-core can tell', () => {
     expect(await findings(v.page)).toEqual([]);
   });
 
-  it.each(STAGES)('%s', async (stage, heading) => {
-    const { page } = v;
-    await open(page, id, stage);
-    await page.getByRole('heading', { name: heading }).waitFor();
+  it('trays', async () => {
+    await v.page.goto(`${URL_}/trays`);
+    await v.page.getByRole('heading', { name: 'Thicknesses of the house, mm' }).waitFor();
+    expect(await findings(v.page)).toEqual([]);
+  });
+
+  /** 1280 px at 400 % and at 200 %, and a tablet: nothing is lost, and nothing needs scrolling in two directions. */
+  async function atEveryWidth(page: Page, name: string): Promise<void> {
     const found = await findings(page);
-    // 1280 px at 400 % and at 200 %, and a tablet: nothing is lost, and nothing needs scrolling in two directions.
     for (const [width, height] of [
       [320, 256],
       [640, 400],
@@ -106,8 +109,22 @@ describe('every screen meets WCAG 2.2 AA as far as axe-core can tell', () => {
       found.push(...(await lost(page)).map((f) => `${width} px: ${f}`));
     }
     await page.setViewportSize({ width: 1280, height: 800 });
-    if (found.length > 0) await picture(page, `access-${stage}`);
+    if (found.length > 0) await picture(page, `access-${name}`);
     expect(found).toEqual([]);
+  }
+
+  it.each(STAGES)('%s', async (stage, heading) => {
+    await open(v.page, id, stage);
+    await v.page.getByRole('heading', { name: heading }).waitFor();
+    await atEveryWidth(v.page, stage);
+  });
+
+  it('the cuts step by step', async () => {
+    await open(v.page, id, 'reduce');
+    await v.page.getByRole('button', { name: 'step by step' }).click({ timeout: 90_000 });
+    await v.page.getByRole('heading', { name: 'Guard the neighbours' }).waitFor({ timeout: 60_000 });
+    await v.page.getByRole('button', { name: /Grooves, middle third/ }).click();
+    await atEveryWidth(v.page, 'steps');
   });
 
   it('the list of keys, and a figure’s working', async () => {

@@ -218,10 +218,15 @@ it('step by step each tooth has its cuts with bur and depth; a bur by hand says 
   await steps.getByText('ball diamond, 2.0 mm on a 1.0 mm shank').waitFor();
   // The neighbour’s list begins at its own first step.
   await page.keyboard.press(']');
-  await page.getByRole('region', { name: 'Steps of 21' }).getByRole('heading', { name: 'Guard the neighbours' }).waitFor();
+  await page
+    .getByRole('region', { name: 'Steps of 21' })
+    .getByRole('heading', { name: 'Guard the neighbours' })
+    .waitFor();
   await page.keyboard.press('[');
 
-  await page.getByLabel('Bur for middle').selectOption({ label: '0.70 · ball diamond, 2.4 mm on a 1.0 mm shank, ball sunk to its shank' });
+  await page
+    .getByLabel('Bur for middle')
+    .selectOption({ label: '0.70 · ball diamond, 2.4 mm on a 1.0 mm shank, ball sunk to its shank' });
   await page.getByText('Chosen by hand: 0.20 mm deeper than wanted').first().waitFor();
   await steps.getByRole('button', { name: /Grooves, middle third 0\.7/ }).waitFor();
   const reduce = async () => (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.reduce.data;

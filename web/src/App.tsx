@@ -1,14 +1,16 @@
-import { Suspense } from 'react';
+import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Cases } from './pages/Cases.js';
 import { Gate } from './pages/Gate.js';
 import { People } from './pages/People.js';
-import { Trays } from './pages/Trays.js';
 import { CasePage } from './shell/CasePage.js';
 import { StagesProvider } from './shell/stage.js';
 import { STAGES } from './stages/index.js';
 import { Boundary } from './ui/Boundary.js';
 import { Waiting } from './ui/Waiting.js';
+
+/** Not on the way to a case, so it comes when it is asked for. */
+const Trays = lazy(async () => ({ default: (await import('./pages/Trays.js')).Trays }));
 
 /** Routes: the list of cases, and in each case a stage. */
 export function App() {

@@ -201,7 +201,7 @@ export function targetBetween(
 const AXIS = { around: { height: 0.3, back: 0.5 }, face: { height: 0.25, back: 0.5 } } as const;
 
 /** What is left of a tooth behind its cut face lies behind the axis: so much of it at least, mm. House value. */
-const BEHIND_MM = 0.18;
+const BEHIND_MM = 0.25;
 /** So far over the planned edge a design is asked that says no thickness of the edge, mm. House value. */
 const LOW_MM = 0.5;
 
