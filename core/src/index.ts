@@ -264,9 +264,8 @@ export {
 export { bursOfRows, rowsOfTray, TRAY_COLUMNS } from './reduction/burs/tray-rows.js';
 export { bursOf, cutLists, engagementOf, type ToothCutList } from './reduction/cut-list/cut-list.js';
 export { type CutStep, levelOf, SPEEDS, type Speed, type StepPlace } from './reduction/cut-list/steps.js';
+export { type FacialPlace, facialPlaces } from './reduction/facial-places.js';
 export {
-  type FacialPlace,
-  facialPlaces,
   reductionBetween,
   type ToothReduction,
   toothReduction,

@@ -1,15 +1,7 @@
 import { type ExistingArch, type ExistingTooth, toothOf } from '../contour/fit.js';
-import {
-  type ContourPlan,
-  crownZenith,
-  median,
-  type PlannedTooth,
-  plannedField,
-  plannedTooth,
-} from '../contour/plan.js';
-import { directionToParent, toLocal, toParent } from '../geometry/frame.js';
-import { rayCaster } from '../geometry/tree/ray.js';
-import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
+import { type ContourPlan, crownZenith, median, type PlannedTooth, plannedTooth } from '../contour/plan.js';
+import { toLocal } from '../geometry/frame.js';
+import { type SignedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { type Design, designOf } from '../restoration/design.js';
 import { neededAt, THIRDS, thirdAt } from '../restoration/thickness.js';
@@ -18,6 +10,7 @@ import { type Fdi, kindOf } from '../teeth/notation.js';
 import { SCAN_PM_MM } from '../working/accuracy.js';
 import { type Figure, MEASURED } from '../working/working.js';
 import { chooseGrooves, type Groove, type GrooveWish, type HandChoice, type TrayChoice } from './burs/choose.js';
+import { edgeGap, type FacialPlace, facialPlaces, MIDDLE } from './facial-places.js';
 import {
   type EnamelLeft,
   type EnamelState,
@@ -62,11 +55,6 @@ export interface ToothReduction {
   readonly unplannedMm3: number;
 }
 
-const STEP_MM = 0.4;
-/** How far to the sides the middle of a face reaches, as a share of half its width, and how far it faces outward. */
-const MIDDLE = { width: 0.72, facing: 0.45 };
-/** Beyond this a surface is the tooth's side and not its face any more, line angles included. House value. */
-const FACE_FACING = 0.25;
 /** A zone is read within so much of the crown's height above and below its middle. House value. */
 const BAND = 1 / 24;
 /** How thick an edge is made where somebody clenches or grinds, mm. Common practice, no source. */
@@ -218,98 +206,6 @@ function facialCuts(t: TargetSurface): FacialCut[] {
     });
   }
   return out;
-}
-
-/** One place of the facial surface that is there, and what is asked of it. */
-export interface FacialPlace {
-  /** In the arch's own frame, mm. */
-  readonly at: Vec3;
-  /** Share of the planned crown's height, 0 at its edge, 1 at its zenith. */
-  readonly share: number;
-  /** The same of the tooth's own crown, by which its enamel is judged; beyond 1 it is root. */
-  readonly toothShare: number;
-  readonly neededMm: number;
-  /** Planned contour in front of (+) or behind (−) the tooth. */
-  readonly gapMm: number;
-  readonly areaMm2: number;
-  /** Whether it lies in the middle of the face, by which a zone is named, and not about a line angle. */
-  readonly middle: boolean;
-}
-
-/**
- * Places over the facial surface that is there, from line angle to line angle, and at each the thickness needed and the
- * gap to the planned contour.
- */
-export function facialPlaces(
-  existing: SignedField,
-  planned: PlannedTooth,
-  design: Design,
-  own: CrownSpan = { edge: 0, zenith: crownZenith(planned.crown)[2] },
-): FacialPlace[] {
-  const { frame, crown } = planned;
-  const zenith = crownZenith(crown)[2];
-  const cast = rayCaster(existing.tree);
-  const back = directionToParent(frame, [0, 1, 0]);
-  const points: Vec3[] = [];
-  const info: { share: number; toothShare: number; areaMm2: number; middle: boolean }[] = [];
-  const half = crown.size.widthMm / 2;
-  for (let z = STEP_MM / 2; z < zenith - 0.3; z += STEP_MM) {
-    for (let x = STEP_MM / 2 - half; x < half; x += STEP_MM) {
-      const origin = toParent(frame, [x, -12, z]);
-      const hit = cast.first(origin, back, 14);
-      if (!hit) continue;
-      const n = 3 * hit.face;
-      const facing = -(
-        (existing.faceNormals[n] as number) * back[0] +
-        (existing.faceNormals[n + 1] as number) * back[1] +
-        (existing.faceNormals[n + 2] as number) * back[2]
-      );
-      // Where the surface has turned away it is the edge or the side, not the face.
-      if (facing < FACE_FACING) continue;
-      points.push([
-        origin[0] + back[0] * hit.distance,
-        origin[1] + back[1] * hit.distance,
-        origin[2] + back[2] * hit.distance,
-      ]);
-      const middle = facing >= MIDDLE.facing && Math.abs(x) <= MIDDLE.width * half;
-      const toothShare = (z - own.edge) / (own.zenith - own.edge);
-      info.push({ share: z / zenith, toothShare, areaMm2: (STEP_MM * STEP_MM) / facing, middle });
-    }
-  }
-  const d = signedDistances(plannedField(planned), Float64Array.from(points.flat()));
-  return info.map((p, i) => ({
-    ...p,
-    at: points[i] as Vec3,
-    neededMm: neededAt(design, p.share),
-    gapMm: -(d[i] as number),
-  }));
-}
-
-/**
- * Existing edge over the planned one, along the planned axis, mm: median of three places across; + where the plan
- * lengthens.
- */
-function edgeGap(existing: SignedField, planned: PlannedTooth): number | undefined {
-  const lowest = (positions: Float64Array): number[] => {
-    const low = [Infinity, Infinity, Infinity];
-    const w = planned.crown.size.widthMm;
-    for (let i = 0; i < positions.length; i += 3) {
-      const p = toLocal(planned.frame, [
-        positions[i] as number,
-        positions[i + 1] as number,
-        positions[i + 2] as number,
-      ]);
-      const slab = Math.round((p[0] / w) * 5) + 1;
-      if (slab < 0 || slab > 2) continue;
-      if (p[2] < (low[slab] as number)) low[slab] = p[2];
-    }
-    return low;
-  };
-  // The planned surface as it was brushed, not the crown before.
-  const plan = lowest(planned.mesh.positions);
-  const now = lowest(existing.mesh.positions);
-  const gaps = now.map((z, i) => z - (plan[i] as number)).filter(Number.isFinite);
-  return gaps.length > 0 ? median(gaps) : undefined;
 }
 
 function thirdTarget(

@@ -7,6 +7,7 @@ import type { Vec3 } from '../geometry/vec.js';
 import type { Design } from '../restoration/design.js';
 import { neededAt, preparedEdge } from '../restoration/thickness.js';
 import type { Fdi } from '../teeth/notation.js';
+import { endedDepth, slopeOf } from './finish-profile.js';
 import { NOTHING_MM } from './removal.js';
 import { type AxisPlace, TargetRays, THINNEST_MM } from './target-rays.js';
 
@@ -65,10 +66,6 @@ const COUNT = NECK + 1;
 
 /** The cap of an edge that stays begins so far above it, mm. */
 const CAP_MM = 0.2;
-/** The radius that a round-end diamond leaves at a chamfer, mm. Common practice, no source. */
-const CHAMFER_MM = 0.3;
-/** Inner radius of a rounded shoulder, mm. Common practice, no source. */
-const SHOULDER_RADIUS_MM = 0.4;
 /** Radius to which a cut edge is rounded where a design says none, mm: what mills can cut. Common practice, no source. */
 const CORNER_MM = 0.2;
 /** A finish line stands at least so far below where a scan ends, mm. House value. */
@@ -322,7 +319,7 @@ function bareAt(g: Ground, u: Vec3, z: number, met: { r: number; facing: number 
   const need = neededOn(g.design, [met.r * u[0], met.r * u[1], z], g.rays.zenith);
   const full = need / Math.max(LEAST_FACING, met.facing);
   if (full === 0) return met.r;
-  return Math.max(THINNEST_MM, met.r - full * profile(g.design.finish.form, endedAt(below, side), full));
+  return Math.max(THINNEST_MM, met.r - endedDepth(g.design.finish.form, full, { below, side, slope: 0 }));
 }
 
 /** A surface that is met more at a slant is taken for one at this, or a thickness across it would be endless. */
@@ -426,32 +423,8 @@ function depthAt(g: Ground, u: Vec3, z: number, met: { r: number; axial: number 
   const side = aside(g, u, r);
   if (side <= 0) return 0;
   const full = Math.max(0, r - (g.needed(u, z) ?? r));
-  const { form } = g.design.finish;
-  if (full === 0 || form === 'none') return full;
-  const slope = Math.max(0, Math.min(STEEPEST, axial / Math.sqrt(Math.max(1e-6, 1 - axial ** 2))));
-  const cos = 1 / Math.hypot(1, slope);
-  if (slope < 0.02 || below > NEAR_END_MM) return full * profile(form, endedAt(below, side), full);
-  // Where the neck falls away the finish line is cut square to it, as a bur does, and not to the axis: what lies deeper
-  // is told from further along it.
-  const across = full * cos;
-  let [low, high] = [0, across];
-  for (let i = 0; i < 18; i++) {
-    const p = (low + high) / 2;
-    const along = Math.max(1e-6, below / cos - p * slope);
-    if (across * profile(form, endedAt(along, side), across) > p) low = p;
-    else high = p;
-  }
-  return low / cos;
+  return endedDepth(g.design.finish.form, full, { below, side, slope: slopeOf(axial) });
 }
-
-/** The tangent of the steepest neck that a finish line is cut square to. House value. */
-const STEEPEST = 1.2;
-/** Further from the finish line than this its profile has ended, mm. */
-const NEAR_END_MM = 3;
-
-/** mm from where the covered part ends, below the finish line and beside the contacts, without a corner between. */
-const endedAt = (below: number, side: number): number =>
-  side === Infinity ? below : (below ** -4 + side ** -4) ** -0.25;
 
 /** A place of the edge's cap: flat where it is cut, as it is where it stays. @param part of the way from the axis */
 function capPlace(g: Ground, d: Draft, k: number, part: number, i: number): void {
@@ -509,17 +482,6 @@ function notesOn({ around, design, rays, top, thin }: Ground, tooth: Fdi): strin
       : []),
   ];
 }
-
-/** How much of the depth there is at a distance from the finish line, by its form. */
-function profile(form: Design['finish']['form'], s: number, depth: number): number {
-  if (form === 'none') return 1;
-  if (form === 'rounded chamfer') return quarter(s / Math.max(CHAMFER_MM, depth));
-  const radius = Math.min(depth, SHOULDER_RADIUS_MM);
-  return 1 - radius / depth + (radius / depth) * quarter(s / radius);
-}
-
-/** A quarter of a circle from 0 to 1. */
-const quarter = (t: number): number => (t >= 1 ? 1 : Math.sqrt(1 - (1 - t) ** 2));
 
 /** What a rounded corner takes of a wall at a distance below it, mm. */
 const rounded = (from: number, radius: number): number =>

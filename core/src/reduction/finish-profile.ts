@@ -1,0 +1,57 @@
+import type { FinishLine } from '../restoration/design.js';
+
+/** The radius that a round-end diamond leaves at a chamfer, mm. Common practice, no source. */
+const CHAMFER_MM = 0.3;
+/** Inner radius of a rounded shoulder, mm. Common practice, no source. */
+const SHOULDER_RADIUS_MM = 0.4;
+/** The tangent of the steepest neck that a finish line is cut square to. House value. */
+const STEEPEST = 1.2;
+/** Further from the finish line than this its profile has ended, mm. */
+const NEAR_END_MM = 3;
+
+/** Where a place lies: mm below the finish line along the axis, mm from the end at the sides, and how its neck falls away. */
+export interface BesideFinish {
+  readonly below: number;
+  readonly side: number;
+  /** Tangent of the angle between the surface and the axis, above 0 where it falls away towards the root. */
+  readonly slope: number;
+}
+
+/** How a surface falls away whose normal looks so much to the root. */
+export const slopeOf = (axial: number): number =>
+  Math.max(0, Math.min(STEEPEST, axial / Math.sqrt(Math.max(1e-6, 1 - axial ** 2))));
+
+/**
+ * The depth that is cut at a place, ended at the finish line with its form, mm. Where the neck falls away the finish line
+ * is cut square to it, as a bur does, and not to the axis: what lies deeper is told from further along it.
+ * @param full where nothing ends, mm across the axis
+ */
+export function endedDepth(form: FinishLine['form'], full: number, { below, side, slope }: BesideFinish): number {
+  if (full === 0 || form === 'none') return full;
+  const cos = 1 / Math.hypot(1, slope);
+  if (slope < 0.02 || below > NEAR_END_MM) return full * profile(form, endedAt(below, side), full);
+  const across = full * cos;
+  let [low, high] = [0, across];
+  for (let i = 0; i < 18; i++) {
+    const p = (low + high) / 2;
+    const along = Math.max(1e-6, below / cos - p * slope);
+    if (across * profile(form, endedAt(along, side), across) > p) low = p;
+    else high = p;
+  }
+  return low / cos;
+}
+
+/** mm from where the covered part ends, below the finish line and beside the contacts, without a corner between. */
+const endedAt = (below: number, side: number): number =>
+  side === Infinity ? below : (below ** -4 + side ** -4) ** -0.25;
+
+/** How much of the depth there is at a distance from the finish line, by its form. */
+function profile(form: FinishLine['form'], s: number, depth: number): number {
+  if (form === 'none') return 1;
+  if (form === 'rounded chamfer') return quarter(s / Math.max(CHAMFER_MM, depth));
+  const radius = Math.min(depth, SHOULDER_RADIUS_MM);
+  return 1 - radius / depth + (radius / depth) * quarter(s / radius);
+}
+
+/** A quarter of a circle from 0 to 1. */
+const quarter = (t: number): number => (t >= 1 ? 1 : Math.sqrt(1 - (1 - t) ** 2));
