@@ -284,7 +284,10 @@ export {
   removal,
 } from './reduction/removal.js';
 export {
+  AT_AXIS,
+  SECTION_LIMITS,
   type SectionDimension,
+  type SectionPlace,
   type SectionPoint,
   sectionToMouth,
   type ToothSection,
@@ -320,6 +323,7 @@ export {
   type EdgeNeed,
   type FinishLine,
   type OwnThickness,
+  onlyAdded,
   RESTORATION_KINDS,
   type RestorationKind,
   type Surface,

@@ -1,5 +1,6 @@
 import {
   type ContourPlan,
+  cutLists,
   DESIGNS,
   type Design,
   designKey,
@@ -7,6 +8,7 @@ import {
   type ExistingArch,
   existingArch,
   type Fdi,
+  FIRST_TRAY,
   firstContour,
   inspectMesh,
   type Mesh,
@@ -15,6 +17,7 @@ import {
   plannedTooth,
   rayCaster,
   readScan,
+  reductionBetween,
   restorationOf,
   signedField,
   TARGET_PLACES,
@@ -24,6 +27,7 @@ import {
   targetTold,
   toLocal,
   toothReduction,
+  toothSection,
   type Vec3,
   volume,
   WORLD,
@@ -106,6 +110,63 @@ describe('between concentric pillars', () => {
         expect(target.alignMm[i]).toBeCloseTo(Math.min(expected, Math.max(0, 4 - radius)), 5);
       }
       expect(faces).toBeGreaterThan(500);
+    },
+  );
+
+  it.each([
+    [
+      4.15,
+      'stop',
+      /leaves 0\.1[45] mm where it is thinnest, and ceramic is made from 0\.3 mm\. 0\.1[56] mm more volume/,
+    ],
+    [4.4, 'watch', /room enough, 0\.40 mm and more\. At the gum its edge would be 0\.40 mm thick: a step that is felt/],
+  ])(
+    'a veneer for which nothing is cut, under a plan of %d mm, is told its room and its edge at the gum',
+    (radius, weight, words) => {
+      const mesh = pillar(radius, 10, 0, ROUND, 6, true);
+      const r = reductionBetween(tooth, { ...roundPlan(radius), mesh }, designOf('no-prep'), 'mock-up');
+      const cervical = r.zones.find((z) => z.zone === 'cervical');
+      expect(cervical?.sentence).toMatchObject({ weight, text: expect.stringMatching(words) });
+      expect(r.volumeMm3).toBeLessThan(0.01);
+      expect(r.zones.every((z) => z.groove.kind === 'none')).toBe(true);
+      const [list] = cutLists(
+        [
+          {
+            design: designOf('no-prep'),
+            reduction: r,
+            told: targetTold(targetBetween(tooth, { ...roundPlan(radius), mesh }, designOf('no-prep'))),
+          },
+        ],
+        'margin',
+        FIRST_TRAY.burs,
+      );
+      expect(list?.steps.map((q) => q.title)).toEqual(['Make the surface ready', 'Check with the index']);
+    },
+  );
+
+  it.each([
+    [0, 0],
+    [35, 0],
+    [-60, 0],
+    [0, 1.5],
+    [25, -1.2],
+  ])(
+    'a section turned by %d° and %d mm beside tells what goes across the surface, and cuts where it says',
+    (turnDeg, besideMm) => {
+      const plan = roundPlan(4.2);
+      const target = targetBetween(tooth, plan, even(0.6));
+      const s = toothSection(tooth.mesh, plan, target, { turnDeg, besideMm });
+      expect(s.dimensions).toHaveLength(3);
+      for (const d of s.dimensions) {
+        // Of a circle of 4 mm cut beside its middle the half chord, of the target's the same.
+        const half = (radius: number) => Math.sqrt(radius ** 2 - besideMm ** 2);
+        expect(-d.existing).toBeCloseTo(half(4), 3);
+        expect(-d.planned).toBeCloseTo(half(4.2), 3);
+        if (Math.abs(turnDeg) > 40) continue;
+        expect(-d.target).toBeCloseTo(half(3.6), 2);
+        expect(d.removedMm).toBeCloseTo(half(4) - half(3.6), 2);
+        expect(d.gapMm).toBeCloseTo(half(4.2) - half(4), 2);
+      }
     },
   );
 

@@ -3,7 +3,7 @@ import { type ContourPlan, crownZenith, median, type PlannedTooth, plannedTooth 
 import { toLocal } from '../geometry/frame.js';
 import { type SignedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
-import { type Design, designOf } from '../restoration/design.js';
+import { type Design, designOf, onlyAdded } from '../restoration/design.js';
 import { neededAt, THIRDS, thirdAt } from '../restoration/thickness.js';
 import type { FacialThird } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
@@ -11,6 +11,7 @@ import { SCAN_PM_MM } from '../working/accuracy.js';
 import { type Figure, MEASURED } from '../working/working.js';
 import { chooseGrooves, type Groove, type GrooveWish, type HandChoice, type TrayChoice } from './burs/choose.js';
 import { edgeGap, type FacialPlace, facialPlaces, MIDDLE } from './facial-places.js';
+import { noPrepSentence } from './no-prep.js';
 import {
   type EnamelLeft,
   type EnamelState,
@@ -235,7 +236,10 @@ function thirdTarget(
   const deepest = deepestOf(cuts);
   const enamel = enamelAt(thinnestOf(cuts, mouth), mouth);
   const rooted = areaOf(cuts.filter((p) => p.toothShare > 1)) > areaOf(cuts) / 2;
-  const sentence = sentenceFor(tooth, third, r, deepest.value, enamel, rooted, mouth);
+  const sentence =
+    design.kind === 'veneer' && onlyAdded(design)
+      ? noPrepOf(tooth, third, places, design)
+      : sentenceFor(tooth, third, r, deepest.value, enamel, rooted, mouth);
   return {
     zone: third,
     removal: r,
@@ -246,6 +250,18 @@ function thirdTarget(
     enamel,
     ...(sentence && { sentence }),
   };
+}
+
+/** Right at the gum, as a share of the crown's height. */
+const AT_GUM = 0.93;
+
+/** What a veneer comes to in a third for which nothing is cut. */
+function noPrepOf(tooth: Fdi, third: FacialThird, places: readonly FacialPlace[], design: Design) {
+  const gap = (p: FacialPlace) => p.gapMm;
+  const room = { thin: gap(placeAt(places, gap, 1 - DEEP_SHARE)), middle: gap(placeAt(places, gap, 0.5)) };
+  const last = places.filter((p) => p.share > AT_GUM);
+  const stepMm = third === 'cervical' && last.length > 0 ? median(last.map(gap)) : undefined;
+  return noPrepSentence(tooth, third, design, room, stepMm);
 }
 
 /**

@@ -2,6 +2,7 @@ import { crownZenith, type PlannedTooth } from '../contour/plan.js';
 import { type Frame, toParent } from '../geometry/frame.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { reachAtLevel, type SectionLine, section } from '../geometry/section.js';
+import type { Vec3 } from '../geometry/vec.js';
 import { overThirds, THIRDS } from '../restoration/thickness.js';
 import { FACIAL_ENAMEL, type FacialThird } from '../teeth/norms.js';
 import type { TargetSurface } from './target.js';
@@ -31,14 +32,47 @@ export interface SectionDimension {
   readonly existing: number;
   readonly planned: number;
   readonly target: number;
+  /** From the tooth to the target and to the plan where the third is told, across the surface within the section, mm. */
+  readonly removedMm: number;
+  readonly gapMm: number;
 }
 
 const LEVEL_STEP_MM = 0.3;
 
-/** Cuts existing, planned and target surface at the planned axis. */
-export function toothSection(existing: Mesh, planned: PlannedTooth, prepared: TargetSurface): ToothSection {
-  // Section plane through the axis: its x is the tooth's y (backward), its y the tooth's z, its normal the tooth's x.
-  const plane: Frame = { origin: planned.frame.origin, x: planned.frame.y, y: planned.frame.z, z: planned.frame.x };
+/** Where a tooth is cut: turned about its axis, degrees, + with its front edge to the patient's left; beside it, mm. */
+export interface SectionPlace {
+  readonly turnDeg: number;
+  readonly besideMm: number;
+}
+export const AT_AXIS: SectionPlace = { turnDeg: 0, besideMm: 0 };
+/** How far a section is turned and moved, degrees and mm. House limits. */
+export const SECTION_LIMITS = { turnDeg: 75, besideMm: 4 } as const;
+
+/** The plane of a section: its x goes backward through the tooth, its y along the axis, its normal across. */
+export function sectionPlane({ frame }: PlannedTooth, { turnDeg, besideMm }: SectionPlace): Frame {
+  const a = (turnDeg * Math.PI) / 180;
+  const mix = (p: Vec3, q: Vec3, u: number, v: number): Vec3 => [
+    u * p[0] + v * q[0],
+    u * p[1] + v * q[1],
+    u * p[2] + v * q[2],
+  ];
+  const z = mix(frame.x, frame.y, Math.cos(a), Math.sin(a));
+  return {
+    origin: mix(frame.origin, z, 1, besideMm),
+    x: mix(frame.y, frame.x, Math.cos(a), -Math.sin(a)),
+    y: frame.z,
+    z,
+  };
+}
+
+/** Cuts existing, planned and target surface, at the planned axis or beside it. */
+export function toothSection(
+  existing: Mesh,
+  planned: PlannedTooth,
+  prepared: TargetSurface,
+  place: SectionPlace = AT_AXIS,
+): ToothSection {
+  const plane = sectionPlane(planned, place);
   const now = section(existing, plane);
   const plan = section(planned.mesh, plane);
   const whole = section(openAtNeck(prepared.mesh), plane);
@@ -56,7 +90,17 @@ export function toothSection(existing: Mesh, planned: PlannedTooth, prepared: Ta
     const [existing, planned, left] = [now, plan, whole].map((l) => reachAtLevel(l, z, 'least'));
     return existing === undefined || planned === undefined || left === undefined
       ? []
-      : [{ third, z, existing, planned, target: left }];
+      : [
+          {
+            third,
+            z,
+            existing,
+            planned,
+            target: left,
+            removedMm: left - existing < INSIDE_MM ? 0 : distanceToLines([existing, z], whole),
+            gapMm: Math.sign(existing - planned) * distanceToLines([existing, z], plan),
+          },
+        ];
   });
   return {
     existing: now,

@@ -98,6 +98,19 @@ export const DESIGNS = [
     source: COMMON_PRACTICE,
   },
   {
+    id: 'no-prep',
+    kind: 'veneer',
+    name: 'no-prep veneer',
+    reason: 'Only added: nothing is cut but what stands proud of the plan, where that leaves room for ceramic.',
+    covers: ['facial', 'edge'],
+    needs: { cervical: 0, middle: 0, incisal: 0 },
+    leastMm: 0.3,
+    edge: { kind: 'left' },
+    palatal: 'left as it is',
+    finish: { form: 'none', belowGumMm: 0 },
+    source: COMMON_PRACTICE,
+  },
+  {
     id: 'facial',
     kind: 'veneer',
     name: 'facial veneer',
@@ -220,6 +233,9 @@ export function withThickness(design: Design, own: Omit<OwnThickness, 'design'>)
   wished.set(key, known);
   return known;
 }
+
+/** Whether a design is only added: no thickness is cut for it. */
+export const onlyAdded = ({ finish }: Design): boolean => finish.form === 'none';
 
 /** All of a design that a preparation depends on, as one word. */
 export const designKey = ({ id, needs, edge }: Design): string =>

@@ -1,5 +1,5 @@
 import type { OwnThicknessInput } from '@radiant/contract';
-import { DESIGNS, type Design, type DesignId, THICKNESS_LIMITS, withThickness } from '@radiant/core';
+import { DESIGNS, type Design, type DesignId, onlyAdded, THICKNESS_LIMITS, withThickness } from '@radiant/core';
 import { number } from '../ui/format.js';
 import { NumberOnceDone } from '../ui/NumberOnceDone.js';
 
@@ -23,7 +23,7 @@ export function ThicknessPresets({
   thickness: readonly OwnThicknessInput[];
   set: (next: OwnThicknessInput[]) => void;
 }) {
-  const designs: readonly Design[] = DESIGNS.filter((d) => d.kind !== 'direct');
+  const designs: readonly Design[] = DESIGNS.filter((d) => !onlyAdded(d));
   return (
     <section aria-label="Thicknesses of the house">
       <h2 className="title">Thicknesses of the house, mm</h2>

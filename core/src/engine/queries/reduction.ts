@@ -7,7 +7,7 @@ import { DEPTH_TOLERANCE_MM, FIRST_TRAY, type Tray } from '../../reduction/burs/
 import { cutLists, type ToothCutList } from '../../reduction/cut-list/cut-list.js';
 import { reductionUnder, type ToothReduction, type UngroovedReduction, withGrooves } from '../../reduction/plan.js';
 import type { Mouth } from '../../reduction/removal.js';
-import { type ToothSection, toothSection } from '../../reduction/section.js';
+import { AT_AXIS, type SectionPlace, type ToothSection, toothSection } from '../../reduction/section.js';
 import type { CutFrom } from '../../reduction/strategies/index.js';
 import { spanOf, type TargetSurface, targetOf } from '../../reduction/target.js';
 import { type TargetTold, targetTold } from '../../reduction/target-zones.js';
@@ -58,11 +58,16 @@ export function cutList(engine: CaseEngine, choice: CutChoice, mouth: Mouth = {}
 }
 
 /** The section of one planned tooth with the target of its preparation. @throws Refusal of `CaseEngine.crown` */
-export function sectionOf(engine: CaseEngine, tooth: Fdi, choice: DesignChoice): ToothSection {
+export function sectionOf(
+  engine: CaseEngine,
+  tooth: Fdi,
+  choice: DesignChoice,
+  place: SectionPlace = AT_AXIS,
+): ToothSection {
   const { design } = restorationOf(tooth, choice);
   const surface = surfaceOf(engine, tooth, design);
-  return engine.once(tooth, `section ${designKey(design)}`, (planned, arch) =>
-    toothSection(toothOf(arch, tooth).field.mesh, planned, surface),
+  return engine.once(tooth, `section ${designKey(design)} ${place.turnDeg} ${place.besideMm}`, (planned, arch) =>
+    toothSection(toothOf(arch, tooth).field.mesh, planned, surface, place),
   );
 }
 

@@ -1,4 +1,4 @@
-import type { Design } from '../../restoration/design.js';
+import { type Design, onlyAdded } from '../../restoration/design.js';
 import type { Fdi } from '../../teeth/notation.js';
 import { type Bur, burId } from '../burs/bur.js';
 import type { Groove } from '../burs/choose.js';
@@ -7,7 +7,7 @@ import type { ToothReduction } from '../plan.js';
 import { type CutFrom, strategyOf } from '../strategies/index.js';
 import type { TargetTold } from '../target-zones.js';
 import { rolesOf } from './roles.js';
-import type { CutStep } from './steps.js';
+import { addedOrder, type CutStep, type ToothCut } from './steps.js';
 
 /** What is done to one tooth, from the first cut to the polish. */
 export interface ToothCutList {
@@ -44,7 +44,9 @@ export function cutLists(teeth: readonly CutTooth[], from: CutFrom, burs: readon
     }));
     const neck = zones.find((z) => z.zone === 'cervical')?.removeMm ?? 0;
     const roles = rolesOf(burs, inHand, design, neck);
-    const steps = strategyOf(from).order({ tooth: reduction.tooth, design, zones, told, roles });
+    const cut: ToothCut = { tooth: reduction.tooth, design, zones, told, roles };
+    // What is only added has no grooves by any strategy.
+    const steps = onlyAdded(design) ? addedOrder(cut) : strategyOf(from).order(cut);
     return { tooth: reduction.tooth, design, steps };
   });
 }

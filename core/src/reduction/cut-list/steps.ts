@@ -261,9 +261,23 @@ export function levelOf({ finish: { form, belowGumMm } }: Design): string {
   return `${form}, ${level}, along its scallop`;
 }
 
+/** What is done to a tooth to which something is only added. */
+export const addedOrder = (t: ToothCut): CutStep[] => [
+  ...before(t),
+  ...alignSteps(t),
+  {
+    title: 'Make the surface ready',
+    brief: 'cleaned, roughened, not cut',
+    detail:
+      'Clean it of biofilm and roughen the enamel; no depth is cut. Mark where the edge will lie, so that it is seen again.',
+    places: ['whole face'],
+  },
+  check(t),
+];
+
 /** What a face is followed by: sides, what lies behind, finish line, rounding, polish, and the check. */
 export function afterFace(t: ToothCut, { cordLies = false } = {}): CutStep[] {
-  if (!goes(t) || t.design.finish.form === 'none') return [check(t)];
+  if (!goes(t)) return [check(t)];
   return [...sides(t), ...behind(t), ...(cordLies ? [] : cordStep(t)), finishLine(t), round(t), polish(t), check(t)];
 }
 

@@ -1,5 +1,15 @@
 import { contourPlan, mouthOf } from '@radiant/contract';
-import { across, jawOf, STRATEGIES, type ToothCutList, type ToothReduction, ZONES, type Zone } from '@radiant/core';
+import {
+  AT_AXIS,
+  across,
+  jawOf,
+  type SectionPlace,
+  STRATEGIES,
+  type ToothCutList,
+  type ToothReduction,
+  ZONES,
+  type Zone,
+} from '@radiant/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
@@ -51,7 +61,8 @@ export default function Reduce() {
   const stands = useMemo(() => reductions.map((r) => r.tooth), [reductions]);
   const targets = useTargets(look === 'arch' ? client : undefined, plan, stands, all[0], all[1]);
   const arch = useJaw(contour, lower, jawOf(tooth));
-  const one = useMemo(() => [tooth, reduce.data] as const, [tooth, reduce.data]);
+  const [place, setPlace] = useState<SectionPlace>(AT_AXIS);
+  const one = useMemo(() => [tooth, reduce.data, place] as const, [tooth, reduce.data, place]);
   const section = useAsked(own && look === 'zones' ? client : undefined, plan, 'sectionOf', one);
   const askedLists = useAsked(look === 'steps' ? client : undefined, plan, 'cutList', all);
   const lists = shownOf(askedLists) ?? NO_LISTS;
@@ -155,7 +166,9 @@ export default function Reduce() {
         />
         <div className="my-3 border-t border-hair" />
         {section.state === 'failed' && <Trouble sentence={sentence(section.sentence)} retry={section.retry} />}
-        {drawn && own && <SectionDrawing section={drawn} reductions={reductions} own={own} />}
+        {drawn && own && (
+          <SectionDrawing section={drawn} reductions={reductions} own={own} place={place} setPlace={setPlace} />
+        )}
       </div>
     );
   return (

@@ -1,7 +1,10 @@
 import {
+  AT_AXIS,
   isUpper,
   SCAN_PM_MM,
+  SECTION_LIMITS,
   type SectionLine,
+  type SectionPlace,
   type SectionPoint,
   type ToothReduction,
   type ToothSection,
@@ -25,16 +28,21 @@ export function SectionDrawing({
   section,
   reductions,
   own,
+  place,
+  setPlace,
 }: {
   section: ToothSection;
   reductions: readonly ToothReduction[];
   own: ToothReduction;
+  place: SectionPlace;
+  setPlace: (place: SectionPlace) => void;
 }) {
   const name = useToothLabel();
   const shape = useSection('shape');
   const { data } = useSection('reduce');
   const bounds = boundsOf(section);
   const edge = own.zones.find((z) => z.zone === 'edge');
+  const atAxis = place.turnDeg === 0 && place.besideMm === 0;
   const rootward = isUpper(own.tooth) ? -1 : 1;
   const at = (z: number) => rootward * z;
   const view = {
@@ -52,7 +60,30 @@ export function SectionDrawing({
     >
       <div className="flex min-h-0 flex-1 flex-col">
         <h2 className="subtitle text-lead">Section through {name(own.tooth)}</h2>
-        <p className="text-note text-ink-2">facial left, at the axis; mm</p>
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-note text-ink-2">
+          <span>facial left, {atAxis ? 'at the axis' : placeWords(place, rootward === -1)}; mm</span>
+          <Slider
+            label="turned"
+            unit="°"
+            most={SECTION_LIMITS.turnDeg}
+            step={5}
+            value={place.turnDeg}
+            set={(turnDeg) => setPlace({ ...place, turnDeg })}
+          />
+          <Slider
+            label="beside"
+            unit="mm"
+            most={SECTION_LIMITS.besideMm}
+            step={0.5}
+            value={place.besideMm}
+            set={(besideMm) => setPlace({ ...place, besideMm })}
+          />
+          {!atAxis && (
+            <button type="button" className="how" onClick={() => setPlace(AT_AXIS)}>
+              back to the axis
+            </button>
+          )}
+        </div>
         <svg
           viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
           className="min-h-0 w-full flex-1"
@@ -85,7 +116,9 @@ export function SectionDrawing({
           <g fontSize={0.62} fill={PALETTE.ink}>
             {section.dimensions.map((d) => {
               const z = own.zones.find((q) => q.zone === d.third);
-              const mm = z?.removal?.remove.value;
+              // At the axis a third is told as everywhere, by the middle of its face; elsewhere by the section itself.
+              const mm = atAxis ? z?.removal?.remove.value : d.removedMm;
+              const gap = atAxis ? z?.removal?.gap : d.gapMm;
               const x = bounds.x0 - 4.6;
               return (
                 <g key={d.third}>
@@ -99,7 +132,7 @@ export function SectionDrawing({
                     <tspan fontWeight={650}>{mm === undefined ? '–' : mm === 0 ? 'none' : mm.toFixed(2)}</tspan>
                   </text>
                   <text x={x} y={at(d.z) + 0.72} fontSize={0.52} fill={PALETTE.ink2}>
-                    gap {z?.removal ? number(z.removal.gap, 2) : '–'}
+                    gap {gap === undefined ? '–' : number(gap, 2)}
                   </text>
                 </g>
               );
@@ -167,6 +200,48 @@ export function SectionDrawing({
         </div>
       </div>
     </section>
+  );
+}
+
+const placeWords = ({ turnDeg, besideMm }: SectionPlace, upper: boolean): string =>
+  [
+    turnDeg === 0 ? '' : `turned ${number(turnDeg, 0)}°`,
+    besideMm === 0
+      ? ''
+      : `${Math.abs(besideMm).toFixed(1)} mm to the patient’s ${besideMm > 0 === upper ? 'left' : 'right'}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+
+function Slider({
+  label,
+  unit,
+  most,
+  step,
+  value,
+  set,
+}: {
+  label: string;
+  unit: string;
+  most: number;
+  step: number;
+  value: number;
+  set: (value: number) => void;
+}) {
+  return (
+    <label className="flex items-center gap-1.5 text-tiny">
+      {label}
+      <input
+        type="range"
+        className="w-[92px] accent-plum"
+        aria-label={`Section ${label}, ${unit}`}
+        min={-most}
+        max={most}
+        step={step}
+        value={value}
+        onChange={(e) => set(Number(e.target.value))}
+      />
+    </label>
   );
 }
 

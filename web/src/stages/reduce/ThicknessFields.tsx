@@ -1,5 +1,5 @@
 import type { OwnThicknessInput, ReduceSection } from '@radiant/contract';
-import { type Design, type DesignId, designOf, restorationOf, THICKNESS_LIMITS } from '@radiant/core';
+import { type Design, type DesignId, designOf, onlyAdded, restorationOf, THICKNESS_LIMITS } from '@radiant/core';
 import { useCase, useSection } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
@@ -21,7 +21,7 @@ export function ThicknessFields() {
   const places = ([...PLACES, 'edge'] as const).filter((p) => thicknessAt(usual, p) !== undefined);
   const own = data.thickness?.some((t) => t.design === design.id) ?? false;
   const change = (place: Place, mm: number) => set(withOwn(data, design, place, mm), `thickness ${place}`);
-  const thin = PLACES.filter((p) => design.needs[p] < design.leastMm);
+  const thin = PLACES.filter((p) => !onlyAdded(design) && design.needs[p] < design.leastMm);
   return (
     <fieldset className="mb-4" disabled={!mayWrite} aria-label="Thickness">
       <div className="flex gap-2">
