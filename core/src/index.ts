@@ -226,6 +226,7 @@ export {
 } from './proportion/schools.js';
 export { type SharedSpace, shareSpace, type WidthWish } from './proportion/share-space.js';
 export { type Proposal, type ProposalChoice, type ToothTarget, WIDTH_BAND } from './proportion/target.js';
+export { type BiteRoom, biteRoom } from './reduction/bite-room.js';
 export {
   BUR_LIMITS,
   BUR_SHAPES,

@@ -2,6 +2,7 @@ import type { ExistingArch } from '../contour/fit.js';
 import { inMouth, type PlannedTooth } from '../contour/plan.js';
 import type { SegmentedScan } from '../contour/scan.js';
 import type { ColumnGrid } from '../geometry/columns.js';
+import type { Mesh } from '../geometry/mesh.js';
 import { biteGrid, type HeightField, heightField, type JawTooth } from '../occlusion/heights.js';
 import {
   alongAngle,
@@ -16,7 +17,7 @@ import {
   type ToothClearance,
 } from '../occlusion/movement.js';
 import { type Overlap, overlapOf } from '../occlusion/overlap.js';
-import type { Fdi } from '../teeth/notation.js';
+import { type Fdi, jawOf } from '../teeth/notation.js';
 
 /** How the jaw is led: by its teeth, or along an angle in degrees. */
 export type Guidance = 'teeth' | number;
@@ -113,6 +114,24 @@ export class Bite {
       ...clearances(upperField, lowerField, [0, 0, 0]),
       ...clearances(upperField, lowerField, [0, 0, 0], 'lower'),
     ];
+  }
+
+  /**
+   * The vertical space at every vertex of a tooth that is put in the place of its planned crown, mm: in the closed bite,
+   * and the least of it on the way to the front and to both sides, led by the planned teeth; NaN where no tooth stands
+   * across.
+   */
+  room(tooth: Fdi, mesh: Mesh, planned: ReadonlyMap<Fdi, PlannedTooth>): { closed: Float32Array; moved: Float32Array } {
+    const { upperField, lowerField } = this.rows(planned);
+    const space = (shift: JawShift) =>
+      jawOf(tooth) === 'upper' ? spaceOver(lowerField, mesh, shift) : spaceUnder(upperField, mesh, shift);
+    const closed = space([0, 0, 0]);
+    const moved = Float32Array.from(closed);
+    for (const direction of ['forward', 'right', 'left'] as const)
+      for (const { shift } of onTheTeeth(upperField, lowerField, direction, WAY_MM, 1).steps)
+        for (const [v, mm] of space(shift).entries())
+          if (!((moved[v] as number) <= mm)) moved[v] = Number.isNaN(mm) ? (moved[v] as number) : mm;
+    return { closed, moved };
   }
 
   /** The bite at one place of a movement, 3 mm of it for its steepness. */

@@ -76,6 +76,12 @@ export class CasesService {
     private readonly settings: PracticeSettingsService,
   ) {}
 
+  /** What a section of this practice's cases holds before anyone has written it. */
+  async begun(practiceId: string): Promise<(name: SectionName) => SectionState['data']> {
+    const settings = await this.settings.of(practiceId);
+    return (name) => firstContent(name, settings);
+  }
+
   /** One page of the practice's cases. */
   async list(
     me: Pick<SignedIn, 'id' | 'practiceId'>,

@@ -198,10 +198,13 @@ export class CaseDocumentService {
     newest: ReadonlyMap<SectionName, Omit<StoredRevision, 'data'>>,
     me: SignedIn,
   ): Promise<void> {
+    const begun = await this.cases.begun(me.practiceId);
     for (const name of SECTION_NAMES) {
       const data = withFiles(name, found.sections[name], renamed);
       const last = newest.get(name);
-      if (!last && JSON.stringify(data) === JSON.stringify(EMPTY_SECTIONS[name])) continue;
+      // What nobody has written yet is here as this practice begins a case.
+      const asBegun = [EMPTY_SECTIONS[name], begun(name)].some((own) => JSON.stringify(data) === JSON.stringify(own));
+      if (!last && asBegun) continue;
       const version = last?.version ?? 1;
       const byName = last?.by ?? me.name;
       const at = last ? new Date(last.at) : new Date();

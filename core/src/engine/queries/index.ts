@@ -8,7 +8,7 @@ import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
 import { facialIndex, leafGuide } from './guide.js';
 import { inPhoto, onPhoto } from './photograph.js';
-import { cutList, reductions, sectionOf, target } from './reduction.js';
+import { cutList, reductions, roomInBite, sectionOf, target } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
 import { whatIf } from './what-if.js';
 
@@ -34,6 +34,7 @@ export const QUERIES = {
   proposedCrowns,
   proudTeeth,
   reductions,
+  roomInBite,
   roomMade,
   sectionOf,
   sideLeads,

@@ -2,6 +2,7 @@ import { meshToArch } from '../../contour/arch.js';
 import { toothOf } from '../../contour/fit.js';
 import type { Mesh } from '../../geometry/mesh.js';
 import type { Vec3 } from '../../geometry/vec.js';
+import { type BiteRoom, biteRoom } from '../../reduction/bite-room.js';
 import type { HandChoice } from '../../reduction/burs/choose.js';
 import { DEPTH_TOLERANCE_MM, FIRST_TRAY, type Tray } from '../../reduction/burs/tray.js';
 import { cutLists, type ToothCutList } from '../../reduction/cut-list/cut-list.js';
@@ -102,4 +103,18 @@ export function target(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, mou
     finishLine: surface.finishLine.map((_, i) => line.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3),
     told: targetTold(surface, mouth),
   };
+}
+
+/**
+ * The room that a planned tooth's preparation leaves in the bite, against the thickness that is needed there; nothing
+ * without a lower jaw. @throws Refusal of `CaseEngine.crown`
+ */
+export function roomInBite(engine: CaseEngine, tooth: Fdi, choice: DesignChoice): BiteRoom[] | undefined {
+  const bite = engine.bite();
+  if (!bite) return undefined;
+  const { design } = restorationOf(tooth, choice);
+  const surface = surfaceOf(engine, tooth, design);
+  const jaw = jawOf(tooth);
+  const mesh = jaw === 'upper' ? surface.mesh : meshToArch(jaw, surface.mesh);
+  return biteRoom(surface, mesh, design, bite.room(tooth, mesh, engine.crowns()));
 }

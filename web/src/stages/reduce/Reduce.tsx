@@ -25,6 +25,7 @@ import { Trouble, Waiting } from '../../ui/Waiting.js';
 import { CutPanel } from './CutPanel.js';
 import { OnTheArch } from './OnTheArch.js';
 import { ReductionMap } from './ReductionMap.js';
+import { RoomTable } from './RoomTable.js';
 import { SectionDrawing } from './SectionDrawing.js';
 import { StepByStep } from './StepByStep.js';
 import { TargetPanel } from './TargetPanel.js';
@@ -48,7 +49,8 @@ export default function Reduce() {
   const [zone, setZone] = useState<Zone>('cervical');
   const { from } = reduce.data;
   const lowerPlanned = shape.teeth.some((t) => jawOf(t.tooth) === 'lower');
-  const lower = useLower(contour, lowerPlanned);
+  const [look, setLook] = useState<Look>('zones');
+  const lower = useLower(contour, lowerPlanned || look === 'arch');
   // Lower teeth count once their scan is there.
   const ready = contour.state === 'ready' && (!lowerPlanned || lower.state !== 'loading');
   const client = ready && shape.teeth.length > 0 ? clientOf(contour) : undefined;
@@ -57,7 +59,6 @@ export default function Reduce() {
   const asked = useAsked(client, plan, 'reductions', all);
   const reductions = shownOf(asked) ?? NONE;
   const own = reductions.find((r) => r.tooth === tooth);
-  const [look, setLook] = useState<Look>('zones');
   const stands = useMemo(() => reductions.map((r) => r.tooth), [reductions]);
   const targets = useTargets(look === 'arch' ? client : undefined, plan, stands, all[0], all[1]);
   const arch = useJaw(contour, lower, jawOf(tooth));
@@ -185,6 +186,7 @@ export default function Reduce() {
           <WornAsked />
           {look === 'arch' ? (
             <TargetPanel targets={targets}>
+              <RoomTable client={client} plan={plan} choice={all[0]} lower={lower} />
               <WhatIfTable client={client} plan={plan} choice={all[0]} mouth={all[1]} />
             </TargetPanel>
           ) : look === 'steps' ? (
