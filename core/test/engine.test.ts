@@ -14,10 +14,13 @@ import {
   planOfExisting,
   Refusal,
   readScan,
+  TARGET_PLACES,
   type ToothPlan,
   toothReduction,
 } from '@radiant/core';
 import { AVOCET, INTRAORAL_SCANNER, makePatient, random, scan } from '@radiant/standins';
+import { BufferAttribute, BufferGeometry, Vector3 } from 'three';
+import { MeshBVH } from 'three-mesh-bvh';
 
 const patient = makePatient(AVOCET);
 const upper = readScan(scan(patient, INTRAORAL_SCANNER), []);
@@ -113,6 +116,40 @@ describe('a case’s engine', () => {
     engine.setPlan({ 11: ask(engine, 'asItStands', 11) });
     const [only] = ask(engine, 'reductions', { design: 'ceramic-crown', from: 'margin' });
     expect(only?.zones.map((z) => z.removal?.needed)).toEqual([1.1, 1.2, 1.4, 2]);
+  });
+
+  it('the room in the bite is what three-mesh-bvh measures from the preparation to the lower teeth, and less when sliding', () => {
+    const choice = { design: 'ceramic-crown' } as const;
+    const alone = engineWith({}, upper);
+    alone.setPlan({ 11: ask(alone, 'asItStands', 11) });
+    expect(ask(alone, 'roomInBite', 11, choice)).toBeUndefined();
+    const engine = engineWith({}, upper, lower);
+    const stands = ask(engine, 'asItStands', 11);
+    engine.setPlan({ 11: stands });
+    const rooms = ask(engine, 'roomInBite', 11, choice) ?? [];
+    const palatal = rooms.find((r) => r.place === 'palatal');
+    const { mesh, surface } = ask(engine, 'target', 11, choice);
+    const trees = [...lower.teeth.values()].map((m) => {
+      const geometry = new BufferGeometry();
+      geometry.setAttribute('position', new BufferAttribute(Float32Array.from(m.positions), 3));
+      geometry.setIndex(new BufferAttribute(Uint32Array.from(m.triangles), 1));
+      return new MeshBVH(geometry);
+    });
+    const own = Array.from(surface.covered.keys())
+      .filter((v) => surface.covered[v] === TARGET_PLACES.indexOf('palatal'))
+      .map((v) => {
+        const [x, y, z] = mesh.positions.subarray(3 * v, 3 * v + 3);
+        return Math.min(...trees.map((t) => t.closestPointToPoint(new Vector3(x, y, z))?.distance ?? 99));
+      })
+      .sort((a, b) => a - b);
+    expect(palatal?.closedMm).toBeCloseTo(own[Math.floor(0.01 * own.length)] as number, 3);
+    expect(palatal?.wantedMm).toBe(1);
+    // Cut a millimetre from a tooth that stands in its bite, a millimetre and no more is free at its tightest.
+    expect(palatal?.closedMm).toBeGreaterThan(0.6);
+    expect(palatal?.closedMm).toBeLessThan(1.8);
+    for (const r of rooms) expect(r.movedMm).toBeLessThanOrEqual(r.closedMm);
+    // A veneer covers nothing behind; a crown made fuller to the front leaves as much.
+    expect(ask(engine, 'roomInBite', 11, { design: 'facial' })?.some((r) => r.place === 'palatal')).toBe(false);
   });
 
   it('a target preparation lies in the tooth that it is of, in the mouth, in either jaw, on the right side', () => {

@@ -3,6 +3,7 @@ import { inMouth, type PlannedTooth } from '../contour/plan.js';
 import type { SegmentedScan } from '../contour/scan.js';
 import type { ColumnGrid } from '../geometry/columns.js';
 import type { Mesh } from '../geometry/mesh.js';
+import { signedDistances, signedField } from '../geometry/tree/signed.js';
 import { biteGrid, type HeightField, heightField, type JawTooth } from '../occlusion/heights.js';
 import {
   alongAngle,
@@ -54,6 +55,26 @@ export interface CentralOverlap extends Overlap {
 
 /** Steps on the way to a place, so that its steepness is known. */
 const WAY_MM = 3;
+/** On the way of a preparation the bite is looked at so often. */
+const WAY_STEP_MM = 1.5;
+/** Teeth further off than this are not met, mm. */
+const NEAR_MM = 6;
+
+/** Whether two surfaces' boxes come near each other. */
+function near(a: Mesh, b: Mesh): boolean {
+  const reach = ({ positions: p }: Mesh, axis: number) => {
+    let [low, high] = [Infinity, -Infinity];
+    for (let i = axis; i < p.length; i += 3) {
+      low = Math.min(low, p[i] as number);
+      high = Math.max(high, p[i] as number);
+    }
+    return [low, high] as const;
+  };
+  return [0, 1, 2].every((axis) => {
+    const [[l, h], [m, n]] = [reach(a, axis), reach(b, axis)];
+    return l < n + NEAR_MM && m < h + NEAR_MM;
+  });
+}
 
 /** Both rows of teeth in the mouth's coordinates and the sides with which they bite. */
 interface Rows {
@@ -117,20 +138,30 @@ export class Bite {
   }
 
   /**
-   * The vertical space at every vertex of a tooth that is put in the place of its planned crown, mm: in the closed bite,
-   * and the least of it on the way to the front and to both sides, led by the planned teeth; NaN where no tooth stands
-   * across.
+   * How far every vertex of a tooth that is put in the place of its planned crown stays from the teeth across, mm, below
+   * 0 within them: in the closed bite, and the least of it on the way to the front and to both sides, led by the planned
+   * teeth.
    */
   room(tooth: Fdi, mesh: Mesh, planned: ReadonlyMap<Fdi, PlannedTooth>): { closed: Float32Array; moved: Float32Array } {
-    const { upperField, lowerField } = this.rows(planned);
-    const space = (shift: JawShift) =>
-      jawOf(tooth) === 'upper' ? spaceOver(lowerField, mesh, shift) : spaceUnder(upperField, mesh, shift);
-    const closed = space([0, 0, 0]);
+    const rows = this.rows(planned);
+    const upper = jawOf(tooth) === 'upper';
+    const { upperField, lowerField } = rows;
+    // Only teeth near enough to be met at all.
+    const across = (upper ? rows.lower : rows.upper).filter((t) => near(t.mesh, mesh));
+    const fields = across.map((t) => signedField(t.mesh));
+    const away = ([x, y, z]: JawShift): Float32Array => {
+      const way = upper ? -1 : 1;
+      const moved = Float64Array.from(mesh.positions, (v, i) => v + way * ([x, y, z][i % 3] as number));
+      const least = new Float32Array(moved.length / 3).fill(Infinity);
+      for (const f of fields)
+        for (const [v, d] of signedDistances(f, moved).entries()) if (d < (least[v] as number)) least[v] = d;
+      return least;
+    };
+    const closed = away([0, 0, 0]);
     const moved = Float32Array.from(closed);
     for (const direction of ['forward', 'right', 'left'] as const)
-      for (const { shift } of onTheTeeth(upperField, lowerField, direction, WAY_MM, 1).steps)
-        for (const [v, mm] of space(shift).entries())
-          if (!((moved[v] as number) <= mm)) moved[v] = Number.isNaN(mm) ? (moved[v] as number) : mm;
+      for (const { shift } of onTheTeeth(upperField, lowerField, direction, WAY_MM, WAY_STEP_MM).steps)
+        for (const [v, mm] of away(shift).entries()) if (mm < (moved[v] as number)) moved[v] = mm;
     return { closed, moved };
   }
 

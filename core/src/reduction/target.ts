@@ -237,7 +237,10 @@ function groundOf(rays: TargetRays, design: Design, around: boolean): Ground {
   };
 }
 
-/** A line that is put on from the front does not go up again behind the papillae. */
+/**
+ * A line that is put on from the front does not go up again behind the papillae; at the back, where nothing is covered,
+ * the rows go over from one side's height to the other's without a step.
+ */
 function notBehindPapillae(finish: readonly number[]): number[] {
   const out = [...finish];
   const front = ANGLES / 4;
@@ -249,6 +252,9 @@ function notBehindPapillae(finish: readonly number[]): number[] {
       ];
       out[k] = Math.min(out[k] as number, out[before] as number);
     }
+  const [from, to] = [ANGLES / 2 + BACK_ANGLES, ANGLES - 1 - BACK_ANGLES];
+  const [right, left] = [out[from] as number, out[to] as number];
+  for (let k = from; k <= to; k++) out[k] = right + ((left - right) * (k - from)) / (to - from);
   return out;
 }
 
@@ -408,6 +414,8 @@ function acrossTheSurface({ now, left, removedMm, alignMm }: Draft): void {
     }
 }
 
+/** So many directions behind the sides the back begins, beyond all that may be covered. */
+const BACK_ANGLES = 8;
 /** Lean of the sides of a veneer towards the front: the tangent of 3°. House value. */
 const SIDE_LEAN = Math.tan((3 * Math.PI) / 180);
 /** So many directions behind the sides may be covered still: contacts that are broken. */

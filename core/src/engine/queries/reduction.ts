@@ -116,5 +116,5 @@ export function roomInBite(engine: CaseEngine, tooth: Fdi, choice: DesignChoice)
   const surface = surfaceOf(engine, tooth, design);
   const jaw = jawOf(tooth);
   const mesh = jaw === 'upper' ? surface.mesh : meshToArch(jaw, surface.mesh);
-  return biteRoom(surface, mesh, design, bite.room(tooth, mesh, engine.crowns()));
+  return biteRoom(surface, design, bite.room(tooth, mesh, engine.crowns()));
 }

@@ -190,10 +190,12 @@ export function SectionDrawing({
           <p className="mt-1">
             <b className="text-figure font-[650]">{removed.toFixed(0)}</b> mm³ with this plan
           </p>
-          <p className="text-ink-2">
-            <span className="text-figure">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare
-            teeth
-          </p>
+          {bare > removed + 1 && (
+            <p className="text-ink-2">
+              <span className="text-figure">{bare.toFixed(0)}</span> mm³ if the same thickness were cut from the bare
+              teeth
+            </p>
+          )}
           {data.from !== 'mock-up' && (
             <p className="mt-2 text-ink-2">Without a mock-up only the depth of the tooth itself is cut.</p>
           )}

@@ -52,7 +52,10 @@ export function ZonePanel({
       </p>
       {own && (
         <>
-          <FigureTable aria-label="Reduction">
+          <FigureTable
+            className="[&_td]:pl-2 [&_th]:pl-2 [&_td:first-child]:pl-0 [&_th:first-child]:pl-0"
+            aria-label="Reduction"
+          >
             <thead>
               <tr>
                 <th scope="col">zone</th>
@@ -127,7 +130,6 @@ function ZoneRow({ target: z, on, pick }: { target: ZoneTarget; on: boolean; pic
       <td>{r ? number(r.gap, 2) : '–'}</td>
       <td className="font-[650]">
         {r ? (r.remove.value === 0 ? 'none' : r.remove.value.toFixed(2)) : z.zone === 'edge' ? 'flat' : '–'}
-        {r && r.remove.pm > 0 && <span className="pm"> ±{r.remove.pm.toFixed(2).slice(1)}</span>}
       </td>
       <td className={proudOf(z) > 0 ? 'text-removed-ink' : 'text-ink-2'}>
         {proudOf(z) > 0 ? proudOf(z).toFixed(2) : z.removal ? 'no' : '–'}
