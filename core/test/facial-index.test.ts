@@ -105,3 +105,41 @@ it('is refused in a sentence where nothing is planned', () => {
   bare.take(readScan(scan(makePatient(RECIPES.Sandpiper), INTRAORAL_SCANNER)));
   expect(() => ask(bare, 'facialIndex', 'upper')).toThrow('No tooth is planned, so there is no index.');
 });
+
+it('an edge strip lies under the edges by its relief, seats on teeth that stay, and comes off downward', async () => {
+  const strip: Guide = ask(engine, 'edgeGuide', 'upper');
+  const [body] = strip.parts as [Mesh];
+  expect(inspectMesh(body).ok).toBe(true);
+  expect((await joined([body])).volume() / volume(body)).toBeCloseTo(1, 4);
+  expect(volume(body)).toBeGreaterThan(0);
+  expect(strip.seats).toBeGreaterThanOrEqual(2);
+  const crowns = [12, 11, 21, 22].map((t) => plannedTooth(arch, engine.contour, t).mesh);
+  const stay = [13, 23, 14, 24].map((t) => arch.teeth.get(t)?.field.mesh as Mesh);
+  const all = signedField(mergeMeshes([...crowns, ...stay]));
+  const top = body.positions.subarray(0, body.positions.length / 2);
+  const off = [...signedDistances(all, top)].sort((a, b) => a - b);
+  expect(off[0]).toBeGreaterThan(-0.05);
+  // Under every planned edge it comes as near as its relief.
+  for (const mesh of crowns) {
+    const near = [...signedDistances(signedField(mesh), top)].sort((a, b) => a - b);
+    expect(near[0]).toBeLessThan(0.2);
+  }
+  const cast = rayCaster(all.tree);
+  for (let i = 0; i < top.length; i += 30)
+    expect(cast.first(top.subarray(i, i + 3) as unknown as Vec3, [0, 0, -1])).toBeUndefined();
+});
+
+it('a sagittal slice stands in front of each planned tooth, two millimetres wide, its back along the plan', () => {
+  const slices = ask(engine, 'sagittalSlices', 'upper');
+  expect(slices.map((s) => s.tooth).sort()).toEqual([11, 12, 21, 22]);
+  for (const { tooth, mesh } of slices) {
+    expect(inspectMesh(mesh).ok).toBe(true);
+    const xs = mesh.positions.filter((_, i) => i % 3 === 0);
+    expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(2, 6);
+    const planned = plannedTooth(arch, engine.contour, tooth);
+    const back = mesh.positions.subarray(0, mesh.positions.length / 2);
+    const d = [...signedDistances(signedField(planned.mesh), back)].sort((a, b) => a - b);
+    expect(d[0]).toBeGreaterThan(-0.05);
+    expect(d[Math.floor(d.length / 4)]).toBeLessThan(0.2);
+  }
+});

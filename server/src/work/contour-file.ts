@@ -20,7 +20,16 @@ import type { Tell } from './tell.js';
 import { type Body, writeThreeMf } from './three-mf.js';
 
 /** What goes out as a surface. */
-export const SURFACES = ['planned', 'existing', 'mock-up', 'prepared', 'index', 'leaf-guide'] as const;
+export const SURFACES = [
+  'planned',
+  'existing',
+  'mock-up',
+  'prepared',
+  'index',
+  'leaf-guide',
+  'edge-strip',
+  'slices',
+] as const;
 export type Surface = (typeof SURFACES)[number];
 
 /** An index that sits on nothing which stays would read nothing. */
@@ -76,6 +85,13 @@ export async function contourFile(
   return writeStlBinary(mesh, undefined, made.title);
 }
 
+/** Guides that seat on the teeth that stay, and the question that makes them. */
+const GUIDES = {
+  index: { name: 'facial index', query: 'facialIndex' },
+  'leaf-guide': { name: 'leaf guide', query: 'leafGuide' },
+  'edge-strip': { name: 'edge strip', query: 'edgeGuide' },
+} as const;
+
 async function bodiesOf(
   detail: CaseDetail,
   engine: CaseEngine,
@@ -108,13 +124,24 @@ async function bodiesOf(
     const title = `${jaw} mock-up model, ${of}mm`;
     return { title, bodies: [{ name: 'mock-up model', mesh: await mockUpModel(engine, jaw, tell) }] };
   }
-  if (what === 'index' || what === 'leaf-guide') {
+  if (what === 'slices') {
     tell('Looking at the row from the front', 0.3);
     if (engine.teeth(jaw).length === 0) return undefined;
-    const guide = ask(engine, what === 'index' ? 'facialIndex' : 'leafGuide', jaw);
+    const bodies = ask(engine, 'sagittalSlices', jaw).map(
+      ({ tooth, mesh }): Body => ({
+        name: `slice ${label(tooth, notation)} (${NOTATION_NAMES[notation].short})`,
+        mesh,
+      }),
+    );
+    return { title: `sagittal slices, ${jaw} jaw, ${of}mm`, bodies };
+  }
+  if (what in GUIDES) {
+    tell('Looking at the row', 0.3);
+    if (engine.teeth(jaw).length === 0) return undefined;
+    const { name, query } = GUIDES[what as keyof typeof GUIDES];
+    const guide = ask(engine, query, jaw);
     if (guide.seats === 0) throw seatless();
     tell('Joining its parts', 0.8);
-    const name = what === 'index' ? 'facial index' : 'leaf guide';
     return { title: `${name}, ${jaw} jaw, ${of}mm`, bodies: [{ name, mesh: await joinedParts(guide.parts) }] };
   }
   const standing = rowOf(jaw).filter((t) => engine.teeth(jaw).includes(t));

@@ -198,7 +198,7 @@ describe('the contour as STL', () => {
     const { version, data } = made.body.sections.shape;
     const teeth = data.teeth.filter((t) => t.tooth % 10 <= 2);
     await dentist.patch(`${path}/sections/shape`, { version, data: { ...data, teeth } });
-    for (const what of ['index', 'leaf-guide']) {
+    for (const what of ['index', 'leaf-guide', 'edge-strip', 'slices']) {
       const { mesh } = readStl((await dentist.bytes(`${path}/contour.stl?what=${what}`)).slice());
       const whole = weld(mesh);
       // Where leaves and spine share a surface, slivers without an area are left; nothing is open.

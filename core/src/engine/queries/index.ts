@@ -6,7 +6,7 @@ import { difference, proudTeeth } from './difference.js';
 import { asItStands, existing, existingPlan } from './existing.js';
 import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
-import { facialIndex, leafGuide } from './guide.js';
+import { edgeGuide, facialIndex, leafGuide, sagittalSlices } from './guide.js';
 import { inPhoto, onPhoto } from './photograph.js';
 import { cutList, reductions, roomInBite, sectionOf, target } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
@@ -23,6 +23,7 @@ export const QUERIES = {
   cut,
   cutList,
   difference,
+  edgeGuide,
   existing,
   existingPlan,
   faces,
@@ -36,6 +37,7 @@ export const QUERIES = {
   reductions,
   roomInBite,
   roomMade,
+  sagittalSlices,
   sectionOf,
   sideLeads,
   strokeFits,

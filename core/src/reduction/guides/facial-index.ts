@@ -27,6 +27,8 @@ export interface IndexTooth {
   readonly middleX: number;
   readonly widthMm: number;
   readonly edgeZ: number;
+  /** Where its edge stands from front to back. */
+  readonly edgeY: number;
   readonly zenithZ: number;
   /** It is planned; what stays is what the index seats on. */
   readonly planned: boolean;
@@ -41,7 +43,10 @@ export interface IndexGround {
   /** Which teeth it seats on, right and left of the planned ones. */
   readonly seats: number;
   readonly surface: (x: number, z: number) => number | undefined;
+  /** The lowest place over a point, seen from below the edges. */
+  readonly below: (x: number, y: number) => number | undefined;
   readonly edge: (x: number) => number;
+  readonly edgeY: (x: number) => number;
   readonly zenith: (x: number) => number;
 }
 
@@ -57,6 +62,10 @@ export function indexGround(row: readonly IndexTooth[], gum: Mesh): IndexGround 
     const hit = cast.first([x, -FAR_MM, z], [0, 1, 0], 2 * FAR_MM);
     return hit && hit.distance - FAR_MM;
   };
+  const below = (x: number, y: number): number | undefined => {
+    const hit = cast.first([x, y, -FAR_MM], [0, 0, 1], 2 * FAR_MM);
+    return hit && hit.distance - FAR_MM;
+  };
   const over = (of: (t: IndexTooth) => number) => (x: number) => {
     // Straight between the middles of the teeth: no step at a contact.
     const at = row.findIndex((t) => t.middleX >= x);
@@ -65,7 +74,7 @@ export function indexGround(row: readonly IndexTooth[], gum: Mesh): IndexGround 
     const [p, q] = [row[at - 1], row[at]] as [IndexTooth, IndexTooth];
     return of(p) + ((of(q) - of(p)) * (x - p.middleX)) / (q.middleX - p.middleX || 1);
   };
-  const [edge, zenith] = [over((t) => t.edgeZ), over((t) => t.zenithZ)];
+  const [edge, zenith, edgeY] = [over((t) => t.edgeZ), over((t) => t.zenithZ), over((t) => t.edgeY)];
   const planned = row.filter((t) => t.planned);
   if (planned.length === 0) throw new Refusal('tooth-missing', 'No tooth is planned, so there is no index.', 0);
   const reach = (t: IndexTooth, side: 1 | -1) => t.middleX + (side * t.widthMm) / 2;
@@ -96,7 +105,9 @@ export function indexGround(row: readonly IndexTooth[], gum: Mesh): IndexGround 
     xs: Array.from({ length: count + 1 }, (_, i) => from + ((to - from) * i) / count),
     seats: row.filter((t) => !t.planned && t.middleX > from && t.middleX < to).length,
     surface,
+    below,
     edge,
+    edgeY,
     zenith,
   };
 }
@@ -129,6 +140,49 @@ export function indexWall(ground: IndexGround, part: IndexPart = 'whole', xs: re
       positions.set([xs[i] as number, front[v] as number, z(i, j)], 3 * (back.length + v));
     }
   return { positions, triangles: closedGrid(xs.length, rows + 1) };
+}
+
+/** How an edge strip is made, mm: how far it reaches to the front and the back of the edges, and up beside them. */
+export const STRIP = { frontMm: 1.5, backMm: 3, besideMm: 1.5 } as const;
+
+/**
+ * A strip under the edges, closed, in the arch's own frame: its top follows the planned edges and those that stay, put on
+ * straight from below. What lies between it and a preparation is what the edge was cut by.
+ */
+export function edgeStrip(ground: IndexGround): Mesh {
+  const { thicknessMm, reliefMm, stepMm } = INDEX;
+  const { xs } = ground;
+  const rows = Math.round((STRIP.frontMm + STRIP.backMm) / stepMm);
+  // From back to front, so that the sheet below is wound outward.
+  const y = (i: number, j: number) =>
+    ground.edgeY(xs[i] as number) + STRIP.backMm - ((STRIP.frontMm + STRIP.backMm) * j) / rows;
+  const seen = Float64Array.from({ length: xs.length * (rows + 1) }, (_, v) => {
+    const [i, j] = [Math.floor(v / (rows + 1)), v % (rows + 1)];
+    const z = ground.below(xs[i] as number, y(i, j));
+    const edge = ground.edge(xs[i] as number);
+    // Beside the edges it goes up a little and no further: it is no wall.
+    return z === undefined ? Number.NaN : Math.min(z, edge + STRIP.besideMm);
+  });
+  const top = filled(seen, xs.length, rows + 1).map((z) => z - reliefMm);
+  const bottom = smoothed(top, xs.length, rows + 1).map((z, v) => Math.min(z, top[v] as number) - thicknessMm);
+  const positions = new Float64Array(6 * top.length);
+  for (let v = 0; v < top.length; v++) {
+    const [i, j] = [Math.floor(v / (rows + 1)), v % (rows + 1)];
+    positions.set([xs[i] as number, y(i, j), top[v] as number], 3 * v);
+    positions.set([xs[i] as number, y(i, j), bottom[v] as number], 3 * (top.length + v));
+  }
+  return { positions, triangles: closedGrid(xs.length, rows + 1) };
+}
+
+/** How wide a sagittal slice is, mm. House value. */
+export const SLICE_MM = 2;
+
+/** A slice of an index through the middle of a tooth, to be held against its face by itself. */
+export function sagittalSlice(ground: IndexGround, middleX: number): Mesh {
+  const { stepMm } = INDEX;
+  const count = Math.round(SLICE_MM / stepMm);
+  const xs = Array.from({ length: count + 1 }, (_, i) => middleX - SLICE_MM / 2 + (SLICE_MM * i) / count);
+  return indexWall(ground, 'whole', xs);
 }
 
 function span({ edge, zenith }: IndexGround, part: IndexPart, x: number): readonly [number, number] {
