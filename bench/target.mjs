@@ -23,3 +23,19 @@ const six = medianMs(thicker(TEETH), { warm: 3, runs: 9 });
 figure('targets-six', six, 'ms', 'limit:300ms', 300 / six);
 const one = medianMs(thicker([11]), { warm: 3, runs: 9 });
 figure('target-one', one, 'ms', 'limit:80ms', 80 / one);
+
+// The whole plan: targets, zones, grooves of the case and each tooth's steps.
+const plan = medianMs(
+  () => {
+    middle += 0.001;
+    const thickness = [{ design: 'graduated', cervical: 0.3, middle, incisal: 0.7, edgeMm: 1.5 }];
+    ask(engine, 'cutList', { design: 'graduated', from: 'mock-up', thickness });
+  },
+  { warm: 2, runs: 7 },
+);
+figure('cut-list-six', plan, 'ms', 'limit:300ms', 300 / plan);
+
+// A guide over the row that faces the front, four of it planned.
+engine.setPlan(firstContour(arch, new Map(targets.slice(1, 5))));
+const leaves = medianMs(() => ask(engine, 'leafGuide', 'upper'), { warm: 1, runs: 3 });
+figure('leaf-guide', leaves, 'ms', 'limit:5000ms', 5000 / leaves);

@@ -39,6 +39,22 @@ export function facialPlaces(
   design: Design,
   own: CrownSpan = { edge: 0, zenith: crownZenith(planned.crown)[2] },
 ): FacialPlace[] {
+  const before = known.get(planned);
+  const at =
+    before?.existing === existing && before.own.edge === own.edge && before.own.zenith === own.zenith
+      ? before
+      : { existing, own, places: placesUnder(existing, planned, own) };
+  known.set(planned, at);
+  return at.places.map((p) => ({ ...p, neededMm: neededAt(design, p.share) }));
+}
+
+/** Where a face stands beside its plan is the same for every design. */
+const known = new WeakMap<
+  PlannedTooth,
+  { readonly existing: SignedField; readonly own: CrownSpan; readonly places: readonly Omit<FacialPlace, 'neededMm'>[] }
+>();
+
+function placesUnder(existing: SignedField, planned: PlannedTooth, own: CrownSpan): Omit<FacialPlace, 'neededMm'>[] {
   const { frame, crown } = planned;
   const zenith = crownZenith(crown)[2];
   const cast = rayCaster(existing.tree);
@@ -70,12 +86,7 @@ export function facialPlaces(
     }
   }
   const d = signedDistances(plannedField(planned), Float64Array.from(points.flat()));
-  return info.map((p, i) => ({
-    ...p,
-    at: points[i] as Vec3,
-    neededMm: neededAt(design, p.share),
-    gapMm: -(d[i] as number),
-  }));
+  return info.map((p, i) => ({ ...p, at: points[i] as Vec3, gapMm: -(d[i] as number) }));
 }
 
 /**
@@ -83,6 +94,16 @@ export function facialPlaces(
  * lengthens.
  */
 export function edgeGap(existing: SignedField, planned: PlannedTooth): number | undefined {
+  const before = knownGaps.get(planned);
+  if (before?.existing === existing) return before.gap;
+  const gap = edgeGapUnder(existing, planned);
+  knownGaps.set(planned, { existing, gap });
+  return gap;
+}
+
+const knownGaps = new WeakMap<PlannedTooth, { readonly existing: SignedField; readonly gap: number | undefined }>();
+
+function edgeGapUnder(existing: SignedField, planned: PlannedTooth): number | undefined {
   const lowest = (positions: Float64Array): number[] => {
     const low = [Infinity, Infinity, Infinity];
     const w = planned.crown.size.widthMm;

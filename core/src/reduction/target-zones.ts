@@ -45,14 +45,14 @@ export interface TargetTold {
 
 /** Tells a target surface zone by zone. Zones in which nothing is covered are left out. */
 export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
-  const areas = vertexAreas(t);
+  const sizes = vertexAreas(t);
   const own = new Map<TargetZone, { mm: number; area: number }[]>();
   const dentin = { sure: 0, perhaps: 0 };
   let faceMm2 = 0;
   for (let i = 0; i < t.removedMm.length; i++) {
     const zone = zoneOf(t, i);
     if (!zone) continue;
-    const [mm, area] = [t.removedMm[i] as number, areas[i] as number];
+    const [mm, area] = [t.removedMm[i] as number, sizes[i] as number];
     const all = own.get(zone);
     if (all) all.push({ mm, area });
     else own.set(zone, [{ mm, area }]);
@@ -140,7 +140,15 @@ function told(zone: TargetZone, all: { mm: number; area: number }[]): ZoneRemova
 }
 
 /** A third of each triangle of the tooth as it is, mm². */
-export function vertexAreas({ before }: TargetSurface): Float64Array {
+export function vertexAreas(t: TargetSurface): Float64Array {
+  const own = areas.get(t) ?? areasOf(t);
+  areas.set(t, own);
+  return own;
+}
+
+const areas = new WeakMap<TargetSurface, Float64Array>();
+
+function areasOf({ before }: TargetSurface): Float64Array {
   const out = new Float64Array(before.positions.length / 3);
   for (let t = 0; t < before.triangles.length; t += 3) {
     const third = triangleArea(before, t) / 3;
