@@ -45,9 +45,10 @@ export interface Front {
 const SCANNED_GAP_PM_MM = 0.3;
 
 /** What of the record changes what is safe to cut. */
-export const mouthOf = ({ cautions }: Pick<MeetSection, 'cautions'>): Mouth => ({
+export const mouthOf = ({ cautions, ageYears }: Pick<MeetSection, 'cautions' | 'ageYears'>): Mouth => ({
   acid: cautions.includes('acid'),
   grinding: cautions.includes('grinding'),
+  ageYears,
 });
 
 /** What is wished of the length of the teeth; nothing where both or neither is. */

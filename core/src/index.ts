@@ -272,6 +272,7 @@ export {
   toothReduction,
   type ZoneTarget,
 } from './reduction/plan.js';
+export { LEAST_OVER_PULP, type OverPulp, overPulp, PULP_PM_MM } from './reduction/pulp.js';
 export {
   type EnamelLeft,
   type EnamelNorm,

@@ -172,6 +172,18 @@ describe('between concentric pillars', () => {
     },
   );
 
+  it.each([
+    [40, 2.6 - 0.7],
+    [15, 0.75 * 2.6 - 0.7],
+    [70, 1.15 * 2.6 - 0.7],
+    [undefined, 2.6 - 0.7],
+  ])('what is left over the pulp at %p years is the estimate for the tooth less what goes', (ageYears, left) => {
+    const target = targetBetween(tooth, roundPlan(4), even(0.7));
+    const told = targetTold(target, { ageYears });
+    expect(told.pulp.place).toBe('face');
+    expect(told.pulp.leftMm).toBeCloseTo(left, 2);
+  });
+
   it('all round with walls that lean by 6° leaves a cone, whose volume a ruler gives', () => {
     const crown = even(1, {
       covers: ['facial', 'edge', 'proximal', 'palatal'],

@@ -118,6 +118,8 @@ export interface Mouth {
   readonly acid?: boolean | undefined;
   /** Clenches or grinds: edges carry more. */
   readonly grinding?: boolean | undefined;
+  /** How old, where it is known: a young pulp is large. */
+  readonly ageYears?: number | null | undefined;
 }
 
 /** Acid may have taken so much of the enamel's thin end. House value, no source. */

@@ -4,6 +4,7 @@ import type { Vec3 } from '../geometry/vec.js';
 import { thirdAt } from '../restoration/thickness.js';
 import type { FacialThird } from '../teeth/norms.js';
 import { sideOf } from '../teeth/notation.js';
+import { type OverPulp, overPulp } from './pulp.js';
 import { enamelNormAt, type Mouth, NOTHING_MM } from './removal.js';
 import { TARGET_PLACES, type TargetSurface } from './target.js';
 
@@ -41,6 +42,8 @@ export interface TargetTold {
   readonly dentinMm2: { readonly sure: number; readonly perhaps: number };
   /** Cut face in all, mm². */
   readonly faceMm2: number;
+  /** What is left over the pulp by a rough estimate, mm. */
+  readonly pulp: OverPulp;
 }
 
 /** Tells a target surface zone by zone. Zones in which nothing is covered are left out. */
@@ -72,6 +75,7 @@ export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
     removedShare: t.removedMm3 / t.crownMm3,
     dentinMm2: dentin,
     faceMm2,
+    pulp: overPulp(t, mouth.ageYears),
   };
 }
 

@@ -54,8 +54,8 @@ export default function Reduce() {
   // Lower teeth count once their scan is there.
   const ready = contour.state === 'ready' && (!lowerPlanned || lower.state !== 'loading');
   const client = ready && shape.teeth.length > 0 ? clientOf(contour) : undefined;
-  const { cautions } = useSection('meet').data;
-  const all = useMemo(() => [reduce.data, mouthOf({ cautions })] as const, [reduce.data, cautions]);
+  const { cautions, ageYears } = useSection('meet').data;
+  const all = useMemo(() => [reduce.data, mouthOf({ cautions, ageYears })] as const, [reduce.data, cautions, ageYears]);
   const asked = useAsked(client, plan, 'reductions', all);
   const reductions = shownOf(asked) ?? NONE;
   const own = reductions.find((r) => r.tooth === tooth);

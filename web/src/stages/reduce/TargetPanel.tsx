@@ -1,4 +1,4 @@
-import { restorationOf, type TargetTold, type TargetZone } from '@radiant/core';
+import { LEAST_OVER_PULP, PULP_PM_MM, restorationOf, type TargetTold, type TargetZone } from '@radiant/core';
 import type { ReactNode } from 'react';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import type { Targets } from '../../engine/use-targets.js';
@@ -35,6 +35,14 @@ export function TargetPanel({ targets, children }: { targets: Targets; children?
         <>
           <Sums told={own.told} />
           <Face told={own.told} />
+          {own.told.pulp.leftMm < 2 * LEAST_OVER_PULP.mm && (
+            <p className="finding mb-2 text-note" data-weight="stop">
+              {name(tooth)}: by a rough estimate for its kind and age about{' '}
+              {number(Math.max(0, own.told.pulp.leftMm), 1)} mm would be left over the pulp; under{' '}
+              {number(LEAST_OVER_PULP.mm, 1)} mm it suffers ({LEAST_OVER_PULP.source.text}). Measure it on the
+              radiograph before anything is cut; treat the tooth first, cut less, or move it first.
+            </p>
+          )}
           {own.notes.map((n) => (
             <p key={n} className="finding text-note" data-weight="watch">
               {sentence(n)}
@@ -76,6 +84,15 @@ function Sums({ told }: { told: TargetTold }) {
           <th scope="row">dentin met</th>
           <td className={sure > 0.5 ? 'font-semibold text-stop' : ''}>{number(sure, 1)} mm²</td>
           <td className={perhaps > 0.5 ? 'text-removed-ink' : 'text-ink-2'}>{number(perhaps, 1)} more where thin</td>
+        </tr>
+        <tr>
+          <th scope="row">over the pulp</th>
+          <td className={told.pulp.leftMm < 2 * LEAST_OVER_PULP.mm ? 'font-semibold text-stop' : ''}>
+            about {number(Math.max(0, told.pulp.leftMm), 1)} mm
+          </td>
+          <td className="text-ink-2">
+            ±{number(PULP_PM_MM, 1)}, at the {told.pulp.place}
+          </td>
         </tr>
       </tbody>
     </FigureTable>
