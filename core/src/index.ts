@@ -266,6 +266,7 @@ export { bursOfRows, rowsOfTray, TRAY_COLUMNS } from './reduction/burs/tray-rows
 export { bursOf, cutLists, engagementOf, type ToothCutList } from './reduction/cut-list/cut-list.js';
 export { type CutStep, levelOf, SPEEDS, type Speed, type StepPlace } from './reduction/cut-list/steps.js';
 export { type FacialPlace, facialPlaces } from './reduction/facial-places.js';
+export { LEAST_PRINTED_MM, LIES, type Lie, type PrintCheck, printCheck } from './reduction/guides/print-check.js';
 export {
   reductionBetween,
   type ToothReduction,

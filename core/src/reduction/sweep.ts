@@ -1,4 +1,4 @@
-import type { Mesh } from '../geometry/mesh.js';
+import { type Mesh, vertexNormals } from '../geometry/mesh.js';
 import { add, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
 import { type Bur, leanDeg } from './burs/bur.js';
 import { distanceToBur } from './burs/profile.js';
@@ -42,7 +42,7 @@ export function sweepOver(t: TargetSurface, burs: readonly Bur[], every = 1): Sw
   const cut = Uint8Array.from(t.removedMm, (mm) => Number(mm > NOTHING_MM));
   const leftMm = Float64Array.from(cut, (own) => (own ? FAR_MM : 0));
   const ways = waysAlong(t);
-  const normals = vertexNormals(t);
+  const normals = vertexNormals(t.mesh);
   const poses = burs.map((bur) => {
     const led: Pose[] = [];
     // An egg is led on its belly, everything else on the ball of its tip.
@@ -56,7 +56,7 @@ export function sweepOver(t: TargetSurface, burs: readonly Bur[], every = 1): Sw
         const v = row * GRID.angles + k;
         const way = ways[v];
         if (!cut[v] || !way) continue;
-        const n = normals[v] as Vec3;
+        const n = normals.subarray(3 * v, 3 * v + 3) as unknown as Vec3;
         // Over a bulge the shank is held further off.
         for (const tilt of TILTS) {
           const a = lean + tilt;
@@ -149,16 +149,4 @@ function waysAlong(t: TargetSurface): ({ along: Vec3; out: Vec3 } | undefined)[]
     if (length(along) > 1e-9 && length(out) > 1e-12) ways[v] = { along: normalize(along), out: normalize(out) };
   }
   return ways;
-}
-
-function vertexNormals({ mesh }: TargetSurface): Vec3[] {
-  const { positions, triangles } = mesh;
-  const at = (v: number) => positions.subarray(3 * v, 3 * v + 3) as unknown as Vec3;
-  const sums = Array.from({ length: positions.length / 3 }, (): Vec3 => [0, 0, 0]);
-  for (let i = 0; i < triangles.length; i += 3) {
-    const [a, b, c] = [triangles[i], triangles[i + 1], triangles[i + 2]] as unknown as [number, number, number];
-    const n = cross(sub(at(b), at(a)), sub(at(c), at(a)));
-    for (const v of [a, b, c]) sums[v] = add(sums[v] as Vec3, n);
-  }
-  return sums.map((s) => scale(s, 1 / (length(s) || 1)));
 }

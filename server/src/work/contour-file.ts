@@ -8,6 +8,7 @@ import {
   mergeMeshes,
   NOTATION_NAMES,
   type Notation,
+  printCheck,
   rowOf,
   writeObj,
   writePly,
@@ -40,8 +41,8 @@ const seatless = () =>
     'Every tooth that faces the front is planned: the index would sit on nothing that stays. Use the mock-up’s index, which sits on the premolars.',
   );
 
-/** What goes out as a file for other programs. */
-export const FORMATS = ['stl', '3mf', 'obj', 'ply'] as const;
+/** What goes out as a file for other programs; `json` is no surface, but what a printer would say of it. */
+export const FORMATS = ['stl', '3mf', 'obj', 'ply', 'json'] as const;
 export type Format = (typeof FORMATS)[number];
 
 export const MIME: Readonly<Record<Format, string>> = {
@@ -49,6 +50,7 @@ export const MIME: Readonly<Record<Format, string>> = {
   '3mf': 'model/3mf',
   obj: 'model/obj',
   ply: 'model/ply',
+  json: 'application/json',
 };
 
 interface Bodies {
@@ -80,6 +82,7 @@ export async function contourFile(
   tell('Writing the file', 0.97);
   if (format === '3mf') return writeThreeMf(made.bodies, made.title);
   const mesh = mergeMeshes(made.bodies.map((b) => b.mesh));
+  if (format === 'json') return Buffer.from(JSON.stringify(printCheck(mesh)));
   if (format === 'obj') return writeObj(mesh, made.title);
   if (format === 'ply') return writePly(mesh, undefined, made.title);
   return writeStlBinary(mesh, undefined, made.title);

@@ -9,6 +9,7 @@ import {
   frontRow,
   inspectMesh,
   type Mesh,
+  type PrintCheck,
   pieces,
   plannedTooth,
   readMesh,
@@ -209,6 +210,11 @@ describe('the contour as STL', () => {
       expect(max[0] - min[0]).toBeGreaterThan(what === 'slices' ? 15 : 25);
       expect(volume(whole)).toBeGreaterThan(what === 'slices' ? 300 : 700);
     }
+    // What a printer would say of it: a wall of five millimetres, in one piece.
+    const said = (await dentist.get<PrintCheck>(`${path}/contour.json?what=index`)).body;
+    expect(said.pieces).toBe(1);
+    expect(said.thinnestMm).toBeGreaterThan(3);
+    expect(said.minutes).toBeGreaterThan(10);
     const all = {
       ...data,
       teeth: data.teeth.concat([14, 15, 24, 25].map((tooth) => ({ ...LOWER_CROWN, tooth, widthMm: 6.8, lengthMm: 8 }))),

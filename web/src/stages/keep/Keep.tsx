@@ -5,6 +5,7 @@ import { useCase } from '../../data/case-context.js';
 import { useStages } from '../../shell/stage.js';
 import { moment } from '../../ui/format.js';
 import { KeyHint, Stage } from '../../ui/StageLayout.js';
+import { BeforePrinting } from './BeforePrinting.js';
 import { Duplicate } from './Duplicate.js';
 import { Handover } from './Handover.js';
 import { IndexNote } from './IndexNote.js';
@@ -102,6 +103,7 @@ export default function Keep() {
               }))}
             />
           )}
+          {upperPlanned && <BeforePrinting />}
           {upperPlanned && <IndexNote />}
           {lowerPlanned && (
             <Handover
