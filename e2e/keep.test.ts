@@ -69,3 +69,20 @@ it('a model that takes long tells how far it is, goes on on another stage, and i
   expect(download.suggestedFilename()).toBe('Being made planned.stl');
   await page.getByText('Saved as Being made planned.stl.').waitFor();
 });
+
+it('a guide is looked at before it is printed, and one that would sit on nothing is refused in a sentence', async () => {
+  const { page, troubles } = v;
+  const { id } = await copyOfAvocet('To be printed');
+  await open(page, id, 'keep');
+  const card = page.getByRole('region', { name: 'Before it is printed' });
+  await card.getByLabel('What is looked at').selectOption('leaf guide');
+  await card.getByRole('button', { name: 'Look at it' }).click();
+  await card
+    .getByText(/^leaf guide: one piece of \d+\.\d cm³, thinnest wall \d\.\d mm; .* mm high, about /)
+    .waitFor({ timeout: 60_000 });
+  await card.getByText('No wall is thinner than 1.0 mm.').waitFor();
+  await card.getByLabel('What is looked at').selectOption('sagittal slices');
+  await card.getByRole('button', { name: 'Look at it' }).click();
+  await card.getByText(/^sagittal slices: 6 pieces/).waitFor({ timeout: 60_000 });
+  expect(troubles).toEqual([]);
+});

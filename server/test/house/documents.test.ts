@@ -248,8 +248,8 @@ describe('the contour as STL', () => {
 });
 
 describe('the plan as PDF', () => {
-  const firstPage = async (id: string) => {
-    const bytes = await dentist.bytes(`/cases/${id}/plan.pdf`);
+  const firstPage = async (id: string, form = 'plan') => {
+    const bytes = await dentist.bytes(`/cases/${id}/plan.pdf?form=${form}`);
     const pdf = await getDocument({ data: bytes, useSystemFonts: false, verbosity: 0 }).promise;
     const page = await pdf.getPage(1);
     const items = (await page.getTextContent()).items.flatMap((i) =>
@@ -284,6 +284,34 @@ describe('the plan as PDF', () => {
     ])
       expect(words).toContain(w);
     expect(words).not.toContain('14: filling');
+  });
+
+  it('is a card in A5 for each tooth, its number as the largest figure, or six on a page of A4', async () => {
+    const card = await firstPage(avocet.id, 'cards');
+    expect(card.pages).toBe(6);
+    const mm = (view: readonly number[]) => view.slice(2).map((v) => Math.round((v / 72) * 25.4));
+    expect(mm(card.view)).toEqual([148, 210]);
+    const [largest] = [...card.items].sort((a, b) => b.size - a.size);
+    expect([largest?.text, largest?.size]).toEqual(['13', expect.closeTo(50, 0)]);
+    const words = card.items.map((i) => i.text).join(' ');
+    for (const w of [
+      'clenches or grinds',
+      'Set the depth, mm',
+      'Seat the mock-up',
+      'Lay the cord',
+      '2 mm',
+      'not approved yet',
+    ])
+      expect(words).toContain(w);
+    // Every step of the tooth's list stands on it, in order.
+    const steps = [...words.matchAll(/(\d+)\. [A-Z]/g)].map((m) => Number(m[1]));
+    expect(steps.length).toBeGreaterThan(12);
+    expect([...steps].sort((a, b) => a - b)).toEqual(steps.map((_, i) => i + 1));
+    const six = await firstPage(avocet.id, 'six');
+    expect([six.pages, ...mm(six.view)]).toEqual([1, 210, 297]);
+    for (const t of frontRow()) expect(six.items.map((i) => i.text)).toContain(String(t));
+    const other = await dentist.get<Problem>(`/cases/${avocet.id}/plan.pdf?form=poster`);
+    expect([other.status, other.body.detail]).toEqual([422, 'The plan is put on paper as plan, cards, six.']);
   });
 
   it('has the depths to set as its largest figures, each with the letter of its bur, as the burs say them', async () => {
