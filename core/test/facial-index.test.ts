@@ -8,6 +8,7 @@ import {
   type Mesh,
   mergeMeshes,
   plannedTooth,
+  printCheck,
   rayCaster,
   readScan,
   signedDistances,
@@ -141,5 +142,14 @@ it('a sagittal slice stands in front of each planned tooth, two millimetres wide
     const d = [...signedDistances(signedField(planned.mesh), back)].sort((a, b) => a - b);
     expect(d[0]).toBeGreaterThan(-0.05);
     expect(d[Math.floor(d.length / 4)]).toBeLessThan(0.2);
+  }
+});
+
+it('no guide has a fin in an embrasure that would break: by the look before printing no wall is under a millimetre', () => {
+  for (const guide of [index, ask(engine, 'edgeGuide', 'upper')]) {
+    const check = printCheck(guide.parts[0] as Mesh);
+    expect(check.thinnestMm).toBeGreaterThan(1);
+    expect(check.thinMm2).toBeLessThan(10);
+    expect(check.pieces).toBe(1);
   }
 });

@@ -158,7 +158,7 @@ export function CrownHandle({
         aria-valuenow={value}
         aria-valuetext={`${number(value, 2)} mm`}
         title={label}
-        className="group absolute -top-[13px] -left-[13px] grid h-[26px] w-[26px] cursor-grab touch-none place-items-center rounded-full outline-none active:cursor-grabbing"
+        className="max-[479px]:hidden group absolute -top-[13px] -left-[13px] grid h-[26px] w-[26px] cursor-grab touch-none place-items-center rounded-full outline-none active:cursor-grabbing"
         onPointerDown={(e) => {
           const at = places.current.get(id)?.at;
           if (!at) return;

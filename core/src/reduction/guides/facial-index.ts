@@ -130,7 +130,8 @@ export function indexWall(ground: IndexGround, part: IndexPart = 'whole', xs: re
     const [i, j] = [Math.floor(v / (rows + 1)), v % (rows + 1)];
     return ground.surface(xs[i] as number, z(i, j)) ?? Number.NaN;
   });
-  const back = filled(seen, xs.length, rows + 1).map((y) => y - reliefMm);
+  const met = filled(seen, xs.length, rows + 1).map((y) => y - reliefMm);
+  const back = rolled(met, xs.length, rows + 1);
   const front = smoothed(back, xs.length, rows + 1).map((y, v) => Math.min(y, back[v] as number) - thicknessMm);
   const positions = new Float64Array(6 * back.length);
   for (let i = 0; i < xs.length; i++)
@@ -163,7 +164,11 @@ export function edgeStrip(ground: IndexGround): Mesh {
     // Beside the edges it goes up a little and no further: it is no wall.
     return z === undefined ? Number.NaN : Math.min(z, edge + STRIP.besideMm);
   });
-  const top = filled(seen, xs.length, rows + 1).map((z) => z - reliefMm);
+  const top = rolled(
+    filled(seen, xs.length, rows + 1).map((z) => z - reliefMm),
+    xs.length,
+    rows + 1,
+  );
   const bottom = smoothed(top, xs.length, rows + 1).map((z, v) => Math.min(z, top[v] as number) - thicknessMm);
   const positions = new Float64Array(6 * top.length);
   for (let v = 0; v < top.length; v++) {
@@ -215,6 +220,37 @@ function filled(seen: Float64Array, columns: number, rows: number): Float64Array
     }
   }
   return out;
+}
+
+/** No part of a guide is narrower than twice this where it goes in between two teeth, mm: it would break. House value. */
+const FIN_MM = 1.4;
+
+/**
+ * A sheet as far as a ball of FIN_MM reaches that is rolled over it from outside: what goes into narrow embrasures is left
+ * out, everything else stays.
+ */
+function rolled(sheet: Float64Array, columns: number, rows: number): Float64Array {
+  const reach = Math.ceil(FIN_MM / INDEX.stepMm);
+  const round = Array.from({ length: 2 * reach + 1 }, (_, i) =>
+    Math.sqrt(Math.max(0, FIN_MM ** 2 - ((i - reach) * INDEX.stepMm) ** 2)),
+  );
+  const along = (y: Float64Array, step: number, at: (v: number) => number, count: number) => {
+    const pass = (of: Float64Array, pick: (a: number, b: number) => number, sign: 1 | -1) =>
+      Float64Array.from(of, (_, v) => {
+        let best = sign * -Infinity;
+        for (let d = -reach; d <= reach; d++) {
+          const to = at(v) + d;
+          if (to < 0 || to >= count || Math.abs(d * INDEX.stepMm) > FIN_MM) continue;
+          best = pick(best, (of[v + d * step] as number) + sign * (round[d + reach] as number));
+        }
+        return best;
+      });
+    // Where the ball's middle may be, and from there how far it reaches.
+    const middle = pass(y, Math.min, -1);
+    return pass(middle, Math.max, 1);
+  };
+  const across = along(sheet, rows, (v) => Math.floor(v / rows), columns);
+  return along(across, 1, (v) => v % rows, rows);
 }
 
 /** So often each place takes the mean of those about it. */

@@ -66,6 +66,14 @@ const corner = ({ positions, triangles }: Mesh, at: number): Vec3 => {
   return [positions[v] as number, positions[v + 1] as number, positions[v + 2] as number];
 };
 
+/** Two surfaces make a wall when they look apart by more than 120°. House value. */
+const OPPOSITE = 0.5;
+
+function normalOf(mesh: Mesh, face: number): Vec3 {
+  const [a, b, c] = [corner(mesh, 3 * face), corner(mesh, 3 * face + 1), corner(mesh, 3 * face + 2)];
+  return normalize(cross(sub(b, a), sub(c, a)));
+}
+
 function walls(mesh: Mesh): { thinnestMm: number; thinMm2: number } {
   const cast = rayCaster(buildTree(mesh));
   const count = mesh.triangles.length / 3;
@@ -80,7 +88,9 @@ function walls(mesh: Mesh): { thinnestMm: number; thinMm2: number } {
       (k) => ((a[k] as number) + (b[k] as number) + (c[k] as number)) / 3 - 0.005 * (n[k] as number),
     ) as never;
     const hit = cast.first(from, scale(n, -1));
-    if (hit) seen.push({ mm: hit.distance, area: every * triangleArea(mesh, 3 * t) });
+    // Only what looks the other way is the other side of a wall; beside an edge a ray leaves through the rim.
+    if (hit && dot(normalOf(mesh, hit.face), n) < -OPPOSITE)
+      seen.push({ mm: hit.distance, area: every * triangleArea(mesh, 3 * t) });
   }
   seen.sort((p, q) => p.mm - q.mm);
   const whole = seen.reduce((n, s) => n + s.area, 0);

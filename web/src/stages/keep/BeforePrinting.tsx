@@ -72,8 +72,11 @@ export function BeforePrinting() {
   );
 }
 
+/** More thin wall than this is no rim. House value. */
+const MUCH_MM2 = 15;
+
 function Said({ what, check: c }: { what: string; check: PrintCheck }) {
-  const thin = c.thinMm2 > 1;
+  const thin = c.thinMm2 > 0.5;
   return (
     <div role="status" className="mt-3">
       <p>
@@ -81,7 +84,7 @@ function Said({ what, check: c }: { what: string; check: PrintCheck }) {
         {number(c.volumeMm3 / 1000, 1)} cm³, thinnest wall {number(c.thinnestMm, 1)} mm; {c.lie} {number(c.heightMm, 0)}{' '}
         mm high, about {duration(c.minutes)}.
       </p>
-      <p className={`finding mt-2 text-note`} data-weight={thin ? 'stop' : 'good'}>
+      <p className={`finding mt-2 text-note`} data-weight={c.thinMm2 > MUCH_MM2 ? 'stop' : thin ? 'watch' : 'good'}>
         {thin
           ? `${number(c.thinMm2, 0)} mm² of it is thinner than ${number(LEAST_PRINTED_MM, 1)} mm and may break.`
           : `No wall is thinner than ${number(LEAST_PRINTED_MM, 1)} mm.`}

@@ -235,7 +235,7 @@ function Slider({
       {label}
       <input
         type="range"
-        className="w-[92px] accent-plum"
+        className="h-6 w-[92px] accent-plum"
         aria-label={`Section ${label}, ${unit}`}
         min={-most}
         max={most}

@@ -1,3 +1,4 @@
+import { standingOf, standingWords } from '@radiant/contract';
 import {
   burName,
   type ContourPlan,
@@ -10,7 +11,7 @@ import {
 import { ChevronLeft, ChevronRight, TriangleAlert } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { BurProfile } from '../../bench/BurProfile.js';
-import { useToothLabel } from '../../data/case-context.js';
+import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { StepSketch } from './StepSketch.js';
 
 /** One tooth's cut list, a step at a time, large enough to be read from where the hands are. */
@@ -26,6 +27,8 @@ export function StepByStep({
   setAt: (at: number) => void;
 }) {
   const name = useToothLabel();
+  const { detail } = useCase();
+  const standing = standingOf(useSection('shape').data.teeth, detail.contours);
   const { tooth, steps } = list;
   const now = Math.min(at, steps.length - 1);
   const step = steps[now] as CutStep;
@@ -55,6 +58,12 @@ export function StepByStep({
         ))}
       </ol>
       <div className="flex min-h-0 flex-col overflow-y-auto px-7 pt-14 pb-4 max-md:px-4 max-md:pt-4">
+        {standing.kind !== 'approved' && (
+          <p className="finding mb-3 text-note" data-weight="stop">
+            The contour is {standingWords(standing)}: what is cut by it can’t be put back. Let the patient wear it and
+            approve it first.
+          </p>
+        )}
         <p className="text-lead text-ink-2">
           {name(tooth)} · step {now + 1} of {steps.length}
         </p>
