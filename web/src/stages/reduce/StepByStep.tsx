@@ -68,7 +68,7 @@ export function StepByStep({
           {name(tooth)} · step {now + 1} of {steps.length}
         </p>
         <h2 className="title mt-0.5 text-head leading-tight">{step.title}</h2>
-        <div className="mt-3 flex shrink-0 flex-wrap items-end gap-x-9 gap-y-3">
+        <div className="mt-3 flex shrink-0 flex-wrap items-end gap-x-6 gap-y-3">
           <StepSketch
             tooth={tooth}
             plan={plan[tooth] as ToothPlan}
@@ -77,7 +77,7 @@ export function StepByStep({
             height={190}
           />
           {step.bur && <BurProfile bur={step.bur} pxPerMm={16} sunkMm={step.how ? step.depthMm : undefined} />}
-          <div className="min-w-[200px] flex-1 pb-1">
+          <div className="min-w-[170px] flex-1 pb-1">
             {step.depthMm !== undefined && (
               <p className="leading-none" data-testid="step-depth">
                 <b className="font-[650] text-[72px] tracking-tight">{step.depthMm.toFixed(1)}</b>
