@@ -84,3 +84,70 @@ it('on the crowns a held finger is told the millimetres under it', async () => {
   await told.waitFor({ state: 'hidden' });
   expect(v.troubles).toEqual([]);
 });
+
+it('a pen sets points as a mouse does, and brushes the more the harder it is pressed', async () => {
+  const { page } = v;
+  const { id, client } = await copyWithoutScans('By pen');
+  const { read } = (await client.get<CaseDetail>(`/cases/${id}`)).body.sections;
+  const views = read.data.views.map((r) =>
+    r.view === 'retracted-front' ? { ...r, landmarks: [], ...(r.points && { points: [] }) } : r,
+  );
+  await client.patch(`/cases/${id}/sections/read`, { version: read.version, data: { ...read.data, views } });
+  await open(page, id, 'read');
+  const image = page.locator('[data-testid=photo-bench] image').first();
+  await image.waitFor();
+  await page.getByText('0 of 24 points').waitFor();
+  const cdp = await page.context().newCDPSession(page);
+  const pen = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number, y: number, force = 0.5) =>
+    cdp.send('Input.dispatchMouseEvent', {
+      type,
+      x,
+      y,
+      force,
+      button: force === 0 && type === 'mouseMoved' ? 'none' : 'left',
+      buttons: type === 'mouseReleased' || force === 0 ? 0 : 1,
+      clickCount: 1,
+      pointerType: 'pen',
+    });
+  const box = await image.boundingBox();
+  const [x, y] = [(box?.x ?? 0) + (box?.width ?? 0) * 0.4, (box?.y ?? 0) + (box?.height ?? 0) * 0.6];
+  await pen('mousePressed', x, y);
+  await pen('mouseReleased', x, y);
+  await page.getByText('1 of 24 points').waitFor();
+  // A point that is there is taken and moved.
+  const mark = page.locator('[data-testid=photo-bench] [aria-label*=", at "]').first();
+  const before = await mark.boundingBox();
+  await pen('mousePressed', x, y);
+  for (let d = 4; d <= 24; d += 4) await pen('mouseMoved', x + d, y);
+  await pen('mouseReleased', x + 24, y);
+  await page.getByText('1 of 24 points').waitFor();
+  expect((await mark.boundingBox())?.x).toBeGreaterThan((before?.x ?? 0) + 10);
+
+  const made = await copyOfAvocet('By pen, crowns');
+  const stroked = async (force: number): Promise<number> => {
+    await open(page, made.id, 'shape');
+    await page.getByRole('row', { name: /^added/ }).waitFor({ timeout: 90_000 });
+    await page.keyboard.press('b');
+    const canvas = await page.locator('canvas').first().boundingBox();
+    const at = [
+      (canvas?.x ?? 0) + (canvas?.width ?? 0) * 0.44,
+      (canvas?.y ?? 0) + (canvas?.height ?? 0) * 0.53,
+    ] as const;
+    const count = async () =>
+      (await made.client.get<CaseDetail>(`/cases/${made.id}`)).body.sections.shape.data.teeth.flatMap(
+        (t) => t.strokes ?? [],
+      );
+    const had = (await count()).length;
+    await pen('mouseMoved', at[0], at[1], 0);
+    await pen('mousePressed', at[0], at[1], force);
+    for (let d = 2; d <= 12; d += 2) await pen('mouseMoved', at[0] + d, at[1] + d, force);
+    await pen('mouseReleased', at[0] + 12, at[1] + 12, 0);
+    for (let n = 0; n < 100 && (await count()).length === had; n++) await page.waitForTimeout(100);
+    const strokes = await count();
+    expect(strokes.length).toBeGreaterThan(had);
+    return Math.max(...strokes.slice(had).map((k) => Math.abs(k.amount)));
+  };
+  const light = await stroked(0.15);
+  expect(await stroked(0.9)).toBeGreaterThan(1.5 * light);
+  expect(v.troubles).toEqual([]);
+});

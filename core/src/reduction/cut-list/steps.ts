@@ -1,8 +1,8 @@
 import type { Design } from '../../restoration/design.js';
 import type { Fdi } from '../../teeth/notation.js';
-import { type Bur, hasTip } from '../burs/bur.js';
+import { type Bur, hasTip, leanDeg } from '../burs/bur.js';
 import type { Groove } from '../burs/choose.js';
-import type { How } from '../burs/engagement.js';
+import { type Engagement, type How, tiltedDepth } from '../burs/engagement.js';
 import { NOTHING_MM, PROUD_MM } from '../removal.js';
 import type { TargetTold } from '../target-zones.js';
 import type { Zone } from '../zones.js';
@@ -127,7 +127,7 @@ export function grooveSteps(t: ToothCut, zones: readonly Zone[]): CutStep[] {
     return [
       {
         title: `Grooves, ${ZONE_WORDS[zone]}`,
-        detail: `${g.grooves}; ${engagement.how}${hasTip(engagement.bur.shape) ? ', its side along the surface' : ''}. Pencil their floors.${rest}${hand}`,
+        detail: `${g.grooves}; ${engagement.how}${layOf(engagement)}. Pencil their floors.${rest}${hand}`,
         places: [zone],
         bur: engagement.bur,
         how: engagement.how,
@@ -138,6 +138,16 @@ export function grooveSteps(t: ToothCut, zones: readonly Zone[]): CutStep[] {
       },
     ];
   });
+}
+
+/** Held so much steeper, degrees, over the length of a third, mm: what a hand is off by easily. House values. */
+const OFF = { deg: 5, backMm: 3 } as const;
+
+/** How a taper is held, and what it does when it is not. */
+function layOf({ bur, how, depthMm }: Engagement): string {
+  if (!hasTip(bur.shape) || how === 'sunk to its working length') return '';
+  const deeper = tiltedDepth(bur, how, OFF.deg - leanDeg(bur), OFF.backMm) - depthMm;
+  return `, its side along the surface: held ${OFF.deg}° steeper it goes ${mm(deeper)} mm deeper ${OFF.backMm} mm behind the tip`;
 }
 
 /** What stands proud is brought into line, as an amount of its own. */
