@@ -39,9 +39,12 @@ export function StepByStep({
   return (
     <section
       aria-label={`Steps of ${name(tooth)}`}
-      className="grid h-full grid-cols-[minmax(0,250px)_minmax(0,1fr)] max-md:flex max-md:flex-col"
+      className="grid h-full grid-cols-[minmax(0,250px)_minmax(0,1fr)] pt-14 max-xl:grid-cols-[minmax(0,190px)_minmax(0,1fr)] max-md:flex max-md:flex-col"
     >
-      <ol ref={rows} className="min-h-0 overflow-y-auto border-r border-hair px-3 pt-14 pb-4 max-md:max-h-[34svh]">
+      <ol
+        ref={rows}
+        className="min-h-0 overflow-y-auto border-r border-hair px-3 pb-4 max-xl:px-1.5 max-md:max-h-[34svh]"
+      >
         {steps.map((s, i) => (
           <li key={s.title}>
             <button
@@ -57,7 +60,7 @@ export function StepByStep({
           </li>
         ))}
       </ol>
-      <div className="flex min-h-0 flex-col overflow-y-auto px-7 pt-14 pb-4 max-md:px-4 max-md:pt-4">
+      <div className="flex min-h-0 flex-col overflow-y-auto px-7 pb-4 max-xl:px-4 max-md:pt-4">
         {standing.kind !== 'approved' && (
           <p className="finding mb-3 text-note" data-weight="stop">
             The contour is {standingWords(standing)}: what is cut by it can’t be put back. Let the patient wear it and
@@ -77,7 +80,7 @@ export function StepByStep({
             height={190}
           />
           {step.bur && <BurProfile bur={step.bur} pxPerMm={16} sunkMm={step.how ? step.depthMm : undefined} />}
-          <div className="min-w-[170px] flex-1 pb-1">
+          <div className="min-w-[170px] flex-1 pb-1 max-xl:order-first">
             {step.depthMm !== undefined && (
               <p className="leading-none" data-testid="step-depth">
                 <b className="font-[650] text-[72px] tracking-tight">{step.depthMm.toFixed(1)}</b>
@@ -107,7 +110,7 @@ export function StepByStep({
         <div className="mt-auto flex gap-3 pt-4">
           <button
             type="button"
-            className="btn btn-ghost min-h-14 flex-1 text-lead"
+            className="btn btn-ghost min-h-14 min-w-0 flex-1 text-lead"
             disabled={now === 0}
             onClick={() => setAt(now - 1)}
           >
@@ -115,11 +118,11 @@ export function StepByStep({
           </button>
           <button
             type="button"
-            className="btn min-h-14 flex-[2] text-lead"
+            className="btn min-h-14 min-w-0 flex-[2] text-lead"
             disabled={now === steps.length - 1}
             onClick={() => setAt(now + 1)}
           >
-            <span className="truncate">{steps[now + 1] ? `next: ${steps[now + 1]?.title}` : 'done'}</span>
+            <span className="min-w-0 truncate">{steps[now + 1] ? `next: ${steps[now + 1]?.title}` : 'done'}</span>
             <ChevronRight size={20} aria-hidden="true" />
           </button>
         </div>
