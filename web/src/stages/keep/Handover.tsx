@@ -35,25 +35,27 @@ export function Handover({
       <div>
         <h2 className="title">{title}</h2>
         <p className="mb-4 mt-1 text-ink-2">{words}</p>
-        <button
-          type="button"
-          className="btn"
-          disabled={disabled || isMade({ name })}
-          onClick={() => make({ href, name })}
-        >
-          {action}
-        </button>
-        {also?.map((o) => (
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
           <button
-            key={o.href}
             type="button"
-            className="how ml-4 inline-block py-1"
-            disabled={disabled || isMade(o)}
-            onClick={() => make(o)}
+            className="btn"
+            disabled={disabled || isMade({ name })}
+            onClick={() => make({ href, name })}
           >
-            {o.action}
+            {action}
           </button>
-        ))}
+          {also?.map((o) => (
+            <button
+              key={o.href}
+              type="button"
+              className="how py-1"
+              disabled={disabled || isMade(o)}
+              onClick={() => make(o)}
+            >
+              {o.action}
+            </button>
+          ))}
+        </div>
         {mine.length > 0 && (
           <ul className="mt-3 space-y-1.5" aria-label={`Made of “${title}”`}>
             {mine.map((j) => (
