@@ -16,12 +16,23 @@ import {
   ROLES,
   SECTION_CLASSES,
   SECTION_NAMES,
+  SECTIONS,
   SectionChange,
   type SectionName,
   ShapeSection,
   scaleBy,
 } from '@radiant/contract';
-import { CROWN_LIMITS, frontRow, LANDMARK_KINDS, PLAN_LIMITS } from '@radiant/core';
+import {
+  type Bur,
+  burId,
+  CROWN_LIMITS,
+  DESIGN_IDS,
+  FIRST_TRAY,
+  frontRow,
+  LANDMARK_KINDS,
+  PLAN_LIMITS,
+  STRATEGIES,
+} from '@radiant/core';
 
 const sentences = <T extends object>(type: new () => T, data: unknown) =>
   check(type, data).errors.map((e) => `${e.field}: ${e.message}`);
@@ -210,11 +221,33 @@ describe('shape', () => {
 });
 
 describe('reduce', () => {
-  it('takes the two designs and the two strategies, and no others', () => {
-    for (const design of ['graduated', 'even'])
-      for (const from of ['mock-up', 'tooth']) fine(ReduceSection, { design, from });
-    refused(ReduceSection, { design: 'crown', from: 'tooth' }, /design is not known/);
-    refused(ReduceSection, { design: 'even', from: 'air' }, /through the mock-up or from the tooth/);
+  it('takes the designs and strategies that there are, and no others', () => {
+    for (const design of DESIGN_IDS) for (const { id: from } of STRATEGIES) fine(ReduceSection, { design, from });
+    refused(ReduceSection, { design: 'crown', from: 'margin' }, /design is not known/);
+    refused(ReduceSection, { design: 'even', from: 'air' }, /through the mock-up, or align, then reduce/);
+  });
+
+  it('what was once cut from the tooth is margin first', () => {
+    const old = SECTIONS.reduce.upgraded({ design: 'even', from: 'tooth' });
+    expect(old).toEqual({ design: 'even', from: 'margin' });
+    expect(SECTIONS.reduce.upgraded({ design: 'even', from: 'planes' })).toMatchObject({ from: 'planes' });
+  });
+
+  it('takes a tray that can be, and grooves by hand once for a zone', () => {
+    const whole = { design: 'even', from: 'mock-up' };
+    const tray = { name: FIRST_TRAY.name, burs: FIRST_TRAY.burs };
+    const groove = { tooth: 11, zone: 'middle', bur: burId(tray.burs[0] as Bur), how: 'tip buried' };
+    fine(ReduceSection, { ...whole, tray, toleranceMm: 0.1, grooves: [groove, { ...groove, zone: 'edge' }] });
+    fine(ReduceSection, { ...whole, tray: null, toleranceMm: null });
+    refused(ReduceSection, { ...whole, tray: { ...tray, burs: [] } }, /is empty: put a bur in/);
+    refused(
+      ReduceSection,
+      { ...whole, tray: { name: 'x', burs: [{ ...tray.burs[0], tipMm: 3 }] } },
+      /wider than the bur/,
+    );
+    refused(ReduceSection, { ...whole, grooves: [groove, groove] }, /two grooves/);
+    refused(ReduceSection, { ...whole, grooves: [{ ...groove, how: 'thrown' }] }, /not sunk like that/);
+    refused(ReduceSection, { ...whole, toleranceMm: 5 }, /tolerance of depths lies between/);
   });
 });
 

@@ -34,7 +34,8 @@ describe(`the ± of what hands set on hand-held photographs holds the truth (${s
     const { held, low } = judge(coverage(today, 16, 'teeth', [view]));
     expect(low).toEqual([]);
     expect(held).toBeGreaterThan(0.92);
-    expect(held).toBeLessThan(0.997);
+    // Of three patients all figures may hold; of all twelve that would be a ± that is too wide.
+    if (today.length === PATIENTS.length) expect(held).toBeLessThan(0.997);
   });
 
   it.each([

@@ -38,6 +38,12 @@ function brokenOff(t: PatientTooth, jaw: Jaw, what: 'corner' | 'edge', mm: numbe
   return { ...t, cut };
 }
 
+/**
+ * How much of a crown is broken off, as a share. A lower lateral that has lost more than two fifths is not picked as a
+ * tooth any more: docs/decisions/own-scans.md.
+ */
+const GONE = 0.4;
+
 export interface TroubleTrial {
   readonly seed: number;
   readonly jaw: Jaw;
@@ -49,15 +55,24 @@ export interface TroubleTrial {
 }
 
 /**
- * What is said of jaws with brackets from canine to canine, and of jaws with a central's corner and half a lateral
- * gone.
+ * What is said of jaws with brackets from canine to canine, and of jaws with a central's corner and two fifths of a
+ * lateral gone.
  */
 export function troubleTrials(seed: number, jaw: Jaw): TroubleTrial[] {
   const patient = makePatient(recipeOf(seed));
   const row = jaw === 'upper' ? patient.teeth : patient.lower;
-  const [corner, half] = jaw === 'upper' ? [11, 22] : [41, 32];
+  const corner = jaw === 'upper' ? 11 : 41;
+  const lengthOf = (tooth: Fdi) => row.find((t) => t.tooth === tooth)?.crown.size.lengthMm ?? 0;
+  // The shorter of the two laterals: what a stump has lost is told beside its fellow, and one that is short itself
+  // would hide it.
+  const laterals: readonly Fdi[] = jaw === 'upper' ? [12, 22] : [32, 42];
+  const half = [...laterals].sort((a, b) => lengthOf(a) - lengthOf(b) || a - b)[0] as Fdi;
   const damage = (t: PatientTooth) =>
-    t.tooth === corner ? brokenOff(t, jaw, 'corner', 3.2) : t.tooth === half ? brokenOff(t, jaw, 'edge', 4) : t;
+    t.tooth === corner
+      ? brokenOff(t, jaw, 'corner', 3.2)
+      : t.tooth === half
+        ? brokenOff(t, jaw, 'edge', GONE * t.crown.size.lengthMm)
+        : t;
   const brackets = row.filter((t) => t.tooth % 10 <= 3).map(bracketOn);
   const damaged = { ...patient, [jaw === 'upper' ? 'teeth' : 'lower']: row.map(damage) };
   return [['brackets', patient, brackets] as const, ['broken', damaged, []] as const].map(([what, mouth, over]) => {

@@ -4,12 +4,12 @@ import { PALETTE } from '../ui/palette.js';
 
 /** The ring on the shank, as ISO 6360 colours it. */
 const RING: Readonly<Record<(typeof GRITS)[keyof typeof GRITS]['ring'], string>> = {
-  black: '#1d2428',
+  black: PALETTE.ink,
   green: '#3d7f4f',
-  blue: '#2a6fb5',
-  red: '#a8261d',
+  blue: PALETTE.added,
+  red: PALETTE.stop,
   yellow: '#d9a424',
-  white: '#ffffff',
+  white: PALETTE.white,
 };
 /** So much of the shank is drawn behind the working part, mm. */
 const SHANK_MM = 3;

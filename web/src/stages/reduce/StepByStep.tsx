@@ -83,7 +83,7 @@ export function StepByStep({
           <div className="min-w-[170px] flex-1 pb-1 max-xl:order-first">
             {step.depthMm !== undefined && (
               <p className="leading-none" data-testid="step-depth">
-                <b className="font-[650] text-[72px] tracking-tight">{step.depthMm.toFixed(1)}</b>
+                <b className="font-[650] text-set tracking-tight">{step.depthMm.toFixed(1)}</b>
                 <span className="ml-1.5 text-figure text-ink-2">mm</span>
               </p>
             )}
