@@ -50,13 +50,15 @@ describe('what is said of teeth that are not whole or not free', () => {
     }
   });
 
-  (EVERYTHING ? it : it.skip)('of ten jaws in seven both are told, and in nine nothing else', () => {
-    const broken = [...jawsOf([302, 310]), ...HARDER]
-      .flatMap(({ seed, jaw }) => troubleTrials(seed, jaw))
-      .filter((t) => t.what === 'broken')
-      .map(told);
-    expect(broken.filter((t) => t.corner.length === 1 && t.stump.length === 1).length).toBeGreaterThanOrEqual(7);
-    const other = broken.filter((t) => t.said.length > t.corner.length + t.stump.length);
-    expect(other.length).toBeLessThanOrEqual(1);
-  });
+  // Ten jaws take minutes: tried under --all.
+  if (EVERYTHING)
+    it('of ten jaws in seven both are told, and in nine nothing else', () => {
+      const broken = [...jawsOf([302, 310]), ...HARDER]
+        .flatMap(({ seed, jaw }) => troubleTrials(seed, jaw))
+        .filter((t) => t.what === 'broken')
+        .map(told);
+      expect(broken.filter((t) => t.corner.length === 1 && t.stump.length === 1).length).toBeGreaterThanOrEqual(7);
+      const other = broken.filter((t) => t.said.length > t.corner.length + t.stump.length);
+      expect(other.length).toBeLessThanOrEqual(1);
+    });
 });

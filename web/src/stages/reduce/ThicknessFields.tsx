@@ -21,7 +21,9 @@ export function ThicknessFields() {
   const places = ([...PLACES, 'edge'] as const).filter((p) => thicknessAt(usual, p) !== undefined);
   const own = data.thickness?.some((t) => t.design === design.id) ?? false;
   const change = (place: Place, mm: number) => set(withOwn(data, design, place, mm), `thickness ${place}`);
-  const thin = PLACES.filter((p) => !onlyAdded(design) && design.needs[p] < design.leastMm);
+  const thin = PLACES.filter((p) => design.needs[p] < design.leastMm);
+  // Where something is only added there is no thickness to cut for.
+  if (onlyAdded(design)) return null;
   return (
     <fieldset className="mb-4" disabled={!mayWrite} aria-label="Thickness">
       <div className="flex gap-2">
