@@ -59,7 +59,8 @@ const json = (method: string, body: unknown): RequestInit => ({
 
 /** @throws ProblemError, AwayError */
 export const api = {
-  get: <T>(path: string) => call<T>(path),
+  /** @param signal by which it is called off */
+  get: <T>(path: string, signal?: AbortSignal) => call<T>(path, signal && { signal }),
   post: <T>(path: string, body: unknown) => call<T>(path, json('POST', body)),
   put: <T>(path: string, body: unknown) => call<T>(path, json('PUT', body)),
   patch: <T>(path: string, body: unknown) => call<T>(path, json('PATCH', body)),

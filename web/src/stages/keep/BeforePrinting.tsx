@@ -1,6 +1,6 @@
 import { LEAST_PRINTED_MM, type PrintCheck } from '@radiant/core';
 import { Printer } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase } from '../../data/case-context.js';
 import { number } from '../../ui/format.js';
@@ -10,7 +10,6 @@ const BODIES = [
   ['leaf-guide', 'leaf guide'],
   ['edge-strip', 'edge strip'],
   ['slices', 'sagittal slices'],
-  ['mock-up', 'mock-up model'],
 ] as const;
 
 /** What a printer would say of a guide before it is printed. No printer is asked: the figures are worked out here. */
@@ -20,15 +19,19 @@ export function BeforePrinting() {
   const [busy, setBusy] = useState(false);
   const [said, setSaid] = useState<{ what: string; check: PrintCheck }>();
   const [refusal, setRefusal] = useState<string>();
+  const under = useRef<AbortController>(undefined);
+  useEffect(() => () => under.current?.abort(), []);
   const look = async () => {
+    const own = new AbortController();
+    under.current = own;
     setBusy(true);
     setSaid(undefined);
     setRefusal(undefined);
     try {
-      const check = await api.get<PrintCheck>(`/cases/${detail.id}/contour.json?what=${what}`);
+      const check = await api.get<PrintCheck>(`/cases/${detail.id}/contour.json?what=${what}`, own.signal);
       setSaid({ what: BODIES.find(([id]) => id === what)?.[1] ?? '', check });
     } catch (error) {
-      setRefusal(sentenceOf(error));
+      if (!own.signal.aborted) setRefusal(sentenceOf(error));
     } finally {
       setBusy(false);
     }
@@ -60,6 +63,11 @@ export function BeforePrinting() {
           <button type="button" className="btn btn-ghost" disabled={busy} onClick={() => void look()}>
             {busy ? 'Being looked at …' : 'Look at it'}
           </button>
+          {busy && (
+            <button type="button" className="how" onClick={() => under.current?.abort()}>
+              call off
+            </button>
+          )}
         </div>
         {refusal && (
           <p role="alert" className="mt-2 text-stop">
