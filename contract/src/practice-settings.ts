@@ -30,7 +30,7 @@ import {
 import { Holds } from './base/holds.js';
 import { OwnThicknessInput, STRATEGY_WORDS, strategyNow } from './sections/reduce.js';
 import { CONTACT_LIMITS, CONTACT_WORDS } from './sections/shape.js';
-import { CanCut, TOLERANCE_WORDS, TrayInput } from './sections/tray.js';
+import { CanCut, TOLERANCE_WORDS, TrayInput, trayInput } from './sections/tray.js';
 import { FINITE, words } from './sections/words.js';
 
 /** What becomes of edits that have not reached the server when somebody signs out. */
@@ -104,7 +104,7 @@ export const FIRST_SETTINGS: PracticeSettings = {
   design: 'graduated',
   cutFrom: STRATEGIES[0].id,
   thickness: [],
-  trays: [{ ...FIRST_TRAY, burs: FIRST_TRAY.burs.map((b) => ({ ...b, note: b.note ?? '' })) }],
+  trays: [trayInput(FIRST_TRAY)],
   toleranceMm: DEPTH_TOLERANCE_MM,
   contactsMm: null,
   notation: 'fdi',

@@ -18,7 +18,7 @@ export * from './propose.js';
 export * from './read.js';
 export * from './reduce.js';
 export * from './shape.js';
-export { BurInput, TrayInput } from './tray.js';
+export { BurInput, TrayInput, trayInput } from './tray.js';
 
 /** The content of each section. */
 export interface SectionData {

@@ -79,6 +79,12 @@ export class TrayInput {
   burs!: BurInput[];
 }
 
+/** A tray as it is sent and kept. */
+export const trayInput = ({ name, burs }: Tray): TrayInput => ({
+  name,
+  burs: burs.map((b) => ({ ...b, note: b.note ?? '' })),
+});
+
 const looksLikeTray = (v: unknown): v is Tray =>
   typeof v === 'object' &&
   v !== null &&

@@ -2,7 +2,7 @@ import type { ExistingArch } from '../contour/fit.js';
 import { inMouth, type PlannedTooth } from '../contour/plan.js';
 import type { SegmentedScan } from '../contour/scan.js';
 import type { ColumnGrid } from '../geometry/columns.js';
-import type { Mesh } from '../geometry/mesh.js';
+import { bounds, type Mesh } from '../geometry/mesh.js';
 import { signedDistances, signedField } from '../geometry/tree/signed.js';
 import { biteGrid, type HeightField, heightField, type JawTooth } from '../occlusion/heights.js';
 import {
@@ -62,18 +62,8 @@ const NEAR_MM = 6;
 
 /** Whether two surfaces' boxes come near each other. */
 function near(a: Mesh, b: Mesh): boolean {
-  const reach = ({ positions: p }: Mesh, axis: number) => {
-    let [low, high] = [Infinity, -Infinity];
-    for (let i = axis; i < p.length; i += 3) {
-      low = Math.min(low, p[i] as number);
-      high = Math.max(high, p[i] as number);
-    }
-    return [low, high] as const;
-  };
-  return [0, 1, 2].every((axis) => {
-    const [[l, h], [m, n]] = [reach(a, axis), reach(b, axis)];
-    return l < n + NEAR_MM && m < h + NEAR_MM;
-  });
+  const [p, q] = [bounds(a), bounds(b)];
+  return ([0, 1, 2] as const).every((k) => p.min[k] < q.max[k] + NEAR_MM && q.min[k] < p.max[k] + NEAR_MM);
 }
 
 /** Both rows of teeth in the mouth's coordinates and the sides with which they bite. */

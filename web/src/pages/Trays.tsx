@@ -1,4 +1,4 @@
-import type { TrayInput, Who } from '@radiant/contract';
+import { type TrayInput, trayInput, type Who } from '@radiant/contract';
 import {
   bursOfRows,
   FIRST_TRAY,
@@ -64,11 +64,6 @@ export function Trays({ who }: { who: Who }) {
   );
 }
 
-const plain = (tray: Tray): TrayInput => ({
-  name: tray.name,
-  burs: tray.burs.map((b) => ({ ...b, note: b.note ?? '' })),
-});
-
 function TraysOf({ trays, set }: { trays: readonly Tray[]; set: (trays: TrayInput[]) => void }) {
   const [at, setAt] = useState(0);
   const chosen = Math.min(at, trays.length - 1);
@@ -82,11 +77,11 @@ function TraysOf({ trays, set }: { trays: readonly Tray[]; set: (trays: TrayInpu
     if (faultOf(next, trays, chosen)) setDraft({ at: chosen, tray: next });
     else {
       setDraft(undefined);
-      set(trays.map((t, i) => plain(i === chosen ? next : t)));
+      set(trays.map((t, i) => trayInput(i === chosen ? next : t)));
     }
   };
   const add = (next: Tray) => {
-    set([...trays, next].map(plain));
+    set([...trays, next].map(trayInput));
     setAt(trays.length);
     setDraft(undefined);
   };
@@ -180,14 +175,14 @@ function TraysOf({ trays, set }: { trays: readonly Tray[]; set: (trays: TrayInpu
         change={change}
         {...(trays.length > 1 && {
           remove: () => {
-            set(trays.filter((_, i) => i !== chosen).map(plain));
+            set(trays.filter((_, i) => i !== chosen).map(trayInput));
             setDraft(undefined);
             setAt(0);
           },
         })}
         {...(chosen > 0 && {
           first: () => {
-            set([tray, ...trays.filter((_, i) => i !== chosen)].map(plain));
+            set([tray, ...trays.filter((_, i) => i !== chosen)].map(trayInput));
             setAt(0);
           },
         })}

@@ -80,10 +80,9 @@ function walls(mesh: Mesh): { thinnestMm: number; thinMm2: number } {
   const every = Math.max(1, Math.floor(count / PLACES));
   const seen: { mm: number; area: number }[] = [];
   for (let t = 0; t < count; t += every) {
+    if (triangleArea(mesh, 3 * t) < 1e-6) continue;
     const [a, b, c] = [corner(mesh, 3 * t), corner(mesh, 3 * t + 1), corner(mesh, 3 * t + 2)];
-    const raw = cross(sub(b, a), sub(c, a));
-    if (dot(raw, raw) < 1e-12) continue;
-    const n = normalize(raw);
+    const n = normalOf(mesh, t);
     const from: Vec3 = [0, 1, 2].map(
       (k) => ((a[k] as number) + (b[k] as number) + (c[k] as number)) / 3 - 0.005 * (n[k] as number),
     ) as never;
@@ -105,13 +104,19 @@ function walls(mesh: Mesh): { thinnestMm: number; thinMm2: number } {
   };
 }
 
-function lying(mesh: Mesh, up: Vec3): { overhangMm2: number; heightMm: number } {
+/** From where to where a body reaches along a direction, mm. */
+function heights({ positions }: Mesh, up: Vec3): readonly [number, number] {
   let [low, high] = [Infinity, -Infinity];
-  for (let i = 0; i < mesh.positions.length; i += 3) {
-    const h = dot(mesh.positions.subarray(i, i + 3) as unknown as Vec3, up);
+  for (let i = 0; i < positions.length; i += 3) {
+    const h = dot(positions.subarray(i, i + 3) as unknown as Vec3, up);
     low = Math.min(low, h);
     high = Math.max(high, h);
   }
+  return [low, high];
+}
+
+function lying(mesh: Mesh, up: Vec3): { overhangMm2: number; heightMm: number } {
+  const [low, high] = heights(mesh, up);
   let overhangMm2 = 0;
   for (let t = 0; t < mesh.triangles.length; t += 3) {
     const [a, b, c] = [corner(mesh, t), corner(mesh, t + 1), corner(mesh, t + 2)];
@@ -127,12 +132,7 @@ function lying(mesh: Mesh, up: Vec3): { overhangMm2: number; heightMm: number } 
 function islandsOf(mesh: Mesh, up: Vec3): number {
   const x: Vec3 = Math.abs(up[0]) < 0.5 ? [1, 0, 0] : [0, 1, 0];
   const y = cross(up, x);
-  let [low, high] = [Infinity, -Infinity];
-  for (let i = 0; i < mesh.positions.length; i += 3) {
-    const h = dot(mesh.positions.subarray(i, i + 3) as unknown as Vec3, up);
-    low = Math.min(low, h);
-    high = Math.max(high, h);
-  }
+  const [low, high] = heights(mesh, up);
   let islands = 0;
   let below: readonly SectionLine[] | undefined;
   for (let h = low + LAYER.mm; h < high; h += LOOK_MM) {

@@ -1,3 +1,4 @@
+import { trayInput } from '@radiant/contract';
 import { burId, FIRST_TRAY, type Tray } from '@radiant/core';
 import { Link } from 'react-router';
 import { useSection } from '../../data/case-context.js';
@@ -15,8 +16,7 @@ export function TrayField() {
   const trays: readonly Tray[] = house?.trays ?? [];
   const own: Tray = data.tray ?? FIRST_TRAY;
   const now = trays.find((t) => t.name === own.name);
-  const take = (tray: Tray | undefined) =>
-    tray && set({ ...data, tray: { name: tray.name, burs: tray.burs.map((b) => ({ ...b, note: b.note ?? '' })) } });
+  const take = (tray: Tray | undefined) => tray && set({ ...data, tray: trayInput(tray) });
   return (
     <div className="mb-3">
       <label className="block text-note text-ink-2">
