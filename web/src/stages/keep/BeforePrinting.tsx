@@ -50,7 +50,7 @@ export function BeforePrinting() {
         <div className="mt-3 flex flex-wrap items-center gap-2">
           <select
             aria-label="What is looked at"
-            className="field h-9 px-2"
+            className="field h-9 w-[190px] px-2"
             value={what}
             onChange={(e) => setWhat(e.target.value as typeof what)}
           >

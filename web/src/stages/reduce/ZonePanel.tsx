@@ -47,13 +47,12 @@ export function ZonePanel({
         {name(tooth)} · {design.name}
       </h2>
       <p className="mb-1 text-note text-ink-2">
-        {design.reason} {design.palatal[0]?.toUpperCase()}
-        {design.palatal.slice(1)}.
+        {design.reason} Palatal: {design.palatal}.
       </p>
       {own && (
         <>
           <FigureTable
-            className="[&_td]:pl-2 [&_th]:pl-2 [&_td:first-child]:pl-0 [&_th:first-child]:pl-0"
+            className="[&_td:first-child]:pl-0 [&_td]:whitespace-nowrap [&_td]:pl-1 [&_th:first-child]:pl-0 [&_th]:pl-1"
             aria-label="Reduction"
           >
             <thead>
