@@ -101,7 +101,7 @@ export type { ExistingSummary } from './engine/queries/existing.js';
 export type { FaceOfTooth } from './engine/queries/faces.js';
 export type { Guide } from './engine/queries/guide.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
-export { WHAT_IF_WORDS, type WhatIf } from './engine/queries/what-if.js';
+export type { WhatIf } from './engine/queries/what-if.js';
 export {
   type ByHand,
   type FirstScan,
@@ -333,6 +333,7 @@ export {
   THICKNESS_LIMITS,
   withThickness,
 } from './restoration/design.js';
+export { inMaterial, MATERIALS, type Material, type MaterialId, materialsFor } from './restoration/material.js';
 export { type DesignChoice, type Restoration, restorationOf } from './restoration/restoration.js';
 export { neededAt, overThirds, preparedEdge, THIRDS, thirdAt } from './restoration/thickness.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';

@@ -1,6 +1,7 @@
-import { shift, WORLD } from '../geometry/frame.js';
+import { type Frame, shift, toLocal, toParent, WORLD } from '../geometry/frame.js';
 import { bounds, type Mesh, meshInFrame } from '../geometry/mesh.js';
 import { signedField } from '../geometry/tree/signed.js';
+import { distance, dot } from '../geometry/vec.js';
 import type { Fdi } from '../teeth/notation.js';
 import type { Crown } from './crown.js';
 import { type ExistingArch, toothOf } from './fit.js';
@@ -32,39 +33,55 @@ export interface BeforeAndAfter {
   /** The planned crown over the moved tooth: a palatal surface that stays the tooth's own moves with it. */
   readonly plannedMoved: Mesh;
   readonly crown: Crown;
+  /** From where to where the moved tooth's own crown reaches along the axis, over the planned edge, mm. */
+  readonly movedSpan: { readonly edge: number; readonly zenith: number };
+  /** How far the middle of the crown moves, mm, and by how much the tooth turns in all, degrees. */
+  readonly byMm: number;
+  readonly byDeg: number;
 }
 
-/**
- * Each planned tooth where it stands, and moved bodily to the planned crown's place, its zenith on the planned one's
- * level: the same axis, the same arch, no turn.
- */
-export function movedInto(arch: ExistingArch, plan: ContourPlan): BeforeAndAfter[] {
-  return Object.keys(plan)
+/** Each planned tooth where it stands, and moved. */
+export const movedInto = (arch: ExistingArch, plan: ContourPlan): BeforeAndAfter[] =>
+  Object.keys(plan)
     .map(Number)
     .filter((tooth) => arch.teeth.has(tooth))
-    .map((tooth) => {
-      const planned = plannedTooth(arch, plan, tooth);
-      const there = toothOf(arch, tooth);
-      const then = meshInFrame(planned.mesh, planned.frame);
-      // In its own frame, as if that were the planned one's.
-      const moved = meshInFrame(
-        there.field.mesh,
-        shift(there.frame, [0, 0, there.zenithMm + (plan[tooth]?.zenithUpMm ?? 0) - crownZenith(planned.crown)[2]]),
-      );
-      const own = plan[tooth] as ToothPlan;
-      const form = plannedTooth(arch, { ...plan, [tooth]: { ...own, palatal: undefined } }, tooth);
-      return {
-        tooth,
-        stands: meshInFrame(there.field.mesh, planned.frame),
-        planned: then,
-        moved,
-        plannedMoved:
-          own.palatal === 'own'
-            ? withOwnPalatal(meshInFrame(form.mesh, form.frame), form.crown, WORLD, signedField(moved))
-            : then,
-        crown: planned.crown,
-      };
-    });
+    .map((tooth) => movedTooth(arch, plan, tooth));
+
+/**
+ * A planned tooth where it stands, and moved bodily to the planned crown's place, its zenith on the planned one's level:
+ * the same axis, the same arch, no turn. @throws Refusal `tooth-missing` where the plan or the scan does not have it
+ */
+export function movedTooth(arch: ExistingArch, plan: ContourPlan, tooth: Fdi): BeforeAndAfter {
+  const planned = plannedTooth(arch, plan, tooth);
+  const there = toothOf(arch, tooth);
+  const own = plan[tooth] as ToothPlan;
+  const then = meshInFrame(planned.mesh, planned.frame);
+  // In its own frame, as if that were the planned one's.
+  const up = there.zenithMm + (own.zenithUpMm ?? 0) - crownZenith(planned.crown)[2];
+  const ownPlace = shift(there.frame, [0, 0, up]);
+  const moved = meshInFrame(there.field.mesh, ownPlace);
+  const form = plannedTooth(arch, { ...plan, [tooth]: { ...own, palatal: undefined } }, tooth);
+  const middle = toParent(there.frame, [0, 0, there.lengthMm / 2]);
+  return {
+    tooth,
+    stands: meshInFrame(there.field.mesh, planned.frame),
+    planned: then,
+    moved,
+    plannedMoved:
+      own.palatal === 'own'
+        ? withOwnPalatal(meshInFrame(form.mesh, form.frame), form.crown, WORLD, signedField(moved))
+        : then,
+    crown: planned.crown,
+    movedSpan: { edge: -up, zenith: there.lengthMm - up },
+    byMm: distance(toLocal(planned.frame, middle), toLocal(ownPlace, middle)),
+    byDeg: turnBetween(planned.frame, there.frame),
+  };
+}
+
+/** The angle of the turn that takes one frame's axes to another's, degrees: by the trace of its matrix. */
+function turnBetween(a: Frame, b: Frame): number {
+  const trace = dot(a.x, b.x) + dot(a.y, b.y) + dot(a.z, b.z);
+  return (Math.acos(Math.max(-1, Math.min(1, (trace - 1) / 2))) * 180) / Math.PI;
 }
 
 /**

@@ -14,10 +14,15 @@ export type SectionPoint = readonly [number, number];
 
 /** Facio-palatal section through a tooth at its axis. All lines in section coordinates. */
 export interface ToothSection {
+  /** Open at the neck, where a scan ends: what closes a tooth there is no surface of it. */
   readonly existing: readonly SectionLine[];
   readonly planned: readonly SectionLine[];
   /** The surface that the preparation should have, as far as it lies within the tooth. */
   readonly target: readonly SectionLine[];
+  /** How far it is brought into line with the plan first, as far as it is. */
+  readonly aligned: readonly SectionLine[];
+  /** The teeth across in the closed bite, as planned where they are. */
+  readonly across: readonly SectionLine[];
   /** Inner border of the enamel by the middle of its norm, under the existing facial surface. */
   readonly enamelEnds: readonly SectionPoint[];
   /** Where each third is dimensioned, with the three surfaces there. */
@@ -71,13 +76,15 @@ export function toothSection(
   planned: PlannedTooth,
   prepared: TargetSurface,
   place: SectionPlace = AT_AXIS,
-): ToothSection {
+): Omit<ToothSection, 'across'> {
   const plane = sectionPlane(planned, place);
   const now = section(existing, plane);
   const plan = section(planned.mesh, plane);
   const whole = section(openAtNeck(prepared.mesh), plane);
   const target = cutPart(whole, now);
+  const aligned = cutPart(section(openAtNeck(prepared.aligned), plane), now);
   const zenith = crownZenith(planned.crown)[2];
+  const atNeck = (lines: readonly SectionLine[]) => lines.flatMap((l) => withoutNeck(l, NECK_SHARE * zenith));
   const lowestNow = lowest(now);
   const enamelEnds: SectionPoint[] = [];
   for (let z = zenith - 0.1; z > lowestNow + 1; z -= LEVEL_STEP_MM) {
@@ -103,13 +110,41 @@ export function toothSection(
         ];
   });
   return {
-    existing: now,
-    planned: plan,
+    existing: atNeck(now),
+    planned: atNeck(plan),
     target,
+    aligned,
     enamelEnds,
     dimensions,
     edge: { existing: lowestNow, target: lowest(whole) },
   };
+}
+
+/** Over this share of the crown's height a line may close a neck. House value. */
+const NECK_SHARE = 0.6;
+/** What lies flatter than this there closes it: the cosine of 45° and a little. House value. */
+const CLOSING = 0.75;
+
+/** A closed line without what closes a tooth's neck: the longest run of flat pieces over a height, which goes across. */
+function withoutNeck(line: SectionLine, over: number): SectionLine[] {
+  const { points: p, closed } = line;
+  const n = p.length / 2;
+  if (!closed || n < 4) return [line];
+  const at = (i: number): SectionPoint => [p[2 * (i % n)] as number, p[2 * (i % n) + 1] as number];
+  const flat = (i: number): boolean => {
+    const [a, b] = [at(i), at(i + 1)];
+    return Math.min(a[1], b[1]) > over && Math.abs(b[0] - a[0]) > CLOSING * Math.hypot(b[0] - a[0], b[1] - a[1]);
+  };
+  let best = { from: 0, pieces: 0, mm: 0 };
+  for (let i = 0; i < n; i++) {
+    if (!flat(i) || flat(i + n - 1)) continue;
+    let [pieces, mm] = [0, 0];
+    for (; pieces < n && flat(i + pieces); pieces++) mm += Math.abs(at(i + pieces + 1)[0] - at(i + pieces)[0]);
+    if (mm > best.mm) best = { from: i, pieces, mm };
+  }
+  if (best.pieces === 0) return [line];
+  const kept = Array.from({ length: n - best.pieces + 1 }, (_, k) => at(best.from + best.pieces + k));
+  return [{ points: Float64Array.from(kept.flat()), closed: false }];
 }
 
 /** So far inside the tooth a line of the target is drawn as one, mm. */

@@ -31,6 +31,8 @@ export interface ZoneRemoval {
 export interface TargetTold {
   readonly zones: readonly ZoneRemoval[];
   readonly removedMm3: number;
+  /** The part of it that only brings the tooth into line with the plan. */
+  readonly alignMm3: number;
   /** What the same thickness would take without a plan. */
   readonly bareMm3: number;
   /** Of the crown as it is. */
@@ -71,6 +73,7 @@ export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
       return all ? [told(zone, all)] : [];
     }),
     removedMm3: t.removedMm3,
+    alignMm3: t.alignMm3,
     bareMm3: t.bareMm3,
     removedShare: t.removedMm3 / t.crownMm3,
     dentinMm2: dentin,

@@ -27,6 +27,8 @@ export interface TargetSurface {
   readonly mesh: Mesh;
   /** The tooth as it is, vertex for vertex. */
   readonly before: Mesh;
+  /** The tooth brought into line with the plan and no further, vertex for vertex. */
+  readonly aligned: Mesh;
   /** What goes at each vertex, across the surface, and the part of it that only brings the tooth into line. */
   readonly removedMm: Float64Array;
   readonly alignMm: Float64Array;
@@ -41,6 +43,8 @@ export interface TargetSurface {
   /** Where the preparation ends on the tooth, in order; empty where nothing ends. */
   readonly finishLine: readonly Vec3[];
   readonly removedMm3: number;
+  /** The part of it that only brings the tooth into line with the plan. */
+  readonly alignMm3: number;
   /** What the same thickness would take were it cut from the tooth as it is, without a plan. */
   readonly bareMm3: number;
   /** Of the tooth as it is, as far as it was scanned. */
@@ -101,7 +105,14 @@ interface Ground {
   /** Covered all round, so that it goes on along the axis. */
   readonly around: boolean;
   /** Where walls end towards the edge, whether the edge is cut, and to which height; and without a plan. */
-  readonly edge: { readonly from: number; readonly cut: boolean; readonly to: number; readonly bare: number };
+  readonly edge: {
+    readonly from: number;
+    readonly cut: boolean;
+    readonly to: number;
+    readonly bare: number;
+    /** The planned one. */
+    readonly plan: number;
+  };
   readonly finish: readonly number[];
   readonly top: readonly number[];
   /** Directions in which nothing of the tooth would be left at some height. */
@@ -112,6 +123,7 @@ interface Ground {
 interface Draft {
   readonly now: Float64Array;
   readonly left: Float64Array;
+  readonly aligned: Float64Array;
   readonly removedMm: Float64Array;
   readonly alignMm: Float64Array;
   readonly share: Float64Array;
@@ -155,6 +167,7 @@ export function targetBetween(
   const draft: Draft = {
     now: new Float64Array(3 * COUNT),
     left: new Float64Array(3 * COUNT),
+    aligned: new Float64Array(3 * COUNT),
     removedMm: new Float64Array(COUNT),
     alignMm: new Float64Array(COUNT),
     share: new Float64Array(COUNT),
@@ -171,23 +184,25 @@ export function targetBetween(
       capPlace(ground, draft, k, CAP_PARTS[c - 1] as number, (ROWS + c - 1) * ANGLES + k);
   capPlace(ground, draft, 0, 0, TIP);
   closeNeck(draft);
-  const { now, left, bare, ...values } = draft;
+  const { now, left, aligned, bare, ...values } = draft;
   for (let i = 0; i < COUNT; i++) {
     const z = now[3 * i + 2] as number;
     values.share[i] = z / rays.zenith;
     values.toothShare[i] = (z - span.edge) / (span.zenith - span.edge);
   }
   const inArch = (own: Float64Array): Mesh => ({ positions: placed(own, rays.frame), triangles: TRIANGLES });
-  const [before, mesh] = [inArch(now), inArch(left)];
+  const [before, mesh, inLine] = [inArch(now), inArch(left), inArch(aligned)];
   const crownMm3 = volume(before);
   return {
     tooth: planned.tooth,
     frame: rays.frame,
     mesh,
     before,
+    aligned: inLine,
     ...values,
     finishLine: design.finish.form === 'none' ? [] : lineOf(ground, before),
     removedMm3: Math.max(0, crownMm3 - volume(mesh)),
+    alignMm3: Math.max(0, crownMm3 - volume(inLine)),
     bareMm3: Math.max(0, crownMm3 - volume({ positions: bare, triangles: TRIANGLES })),
     crownMm3,
     notes: notesOn(ground, planned.tooth),
@@ -220,7 +235,7 @@ function groundOf(rays: TargetRays, design: Design, around: boolean): Ground {
   const to = rays.planEdge + preparedEdge(design, own - rays.planEdge);
   const cut = to > own + 0.02;
   const bare = design.edge.kind === 'thickness' ? own + design.edge.mm : -Infinity;
-  const edge = { from: cut ? to : own + CAP_MM, cut, to, bare };
+  const edge = { from: cut ? to : own + CAP_MM, cut, to, bare, plan: rays.planEdge };
   const top = rays.ends(DIRECTIONS);
   const gum = rays.gum(DIRECTIONS);
   const below = Math.min(0, design.finish.belowGumMm);
@@ -305,11 +320,11 @@ function column(g: Ground, d: Draft, k: number): void {
     const corner = edge.cut && z - edge.from < cornerOf(design);
     if (s > 0 && !corner && aside(g, u, met.r) > 0) d.covered[i] = placeOf(u);
     d.removedMm[i] = (met.r - r) * met.facing;
+    // Into line it is brought as far as the plan reaches, and nowhere beyond what goes in all.
+    const inLine = r < met.r ? Math.min(met.r, Math.max(r, rays.planAt(i, u, z) ?? met.r)) : met.r;
+    d.aligned.set([inLine * u[0], inLine * u[1], z], 3 * i);
     if (r < met.r) {
-      d.alignMm[i] = Math.min(
-        d.removedMm[i] as number,
-        Math.max(0, met.r - (rays.planAt(i, u, z) ?? met.r)) * met.facing,
-      );
+      d.alignMm[i] = (met.r - inLine) * met.facing;
       d.place[i] = placeOf(u);
     }
   }
@@ -447,18 +462,18 @@ function capPlace(g: Ground, d: Draft, k: number, part: number, i: number): void
   d.left.set([...stays, height], 3 * i);
   // Beside an edge that stays the face goes on for a little: what goes there runs out towards the middle.
   d.removedMm[i] = edge.cut ? Math.max(0, height - own) : part * (d.removedMm[rim / 3] as number);
-  d.alignMm[i] = edge.cut
-    ? Math.min(d.removedMm[i] as number, Math.max(0, -own))
-    : part * (d.alignMm[rim / 3] as number);
+  const inLine = edge.cut ? Math.min(height, Math.max(own, edge.plan)) : own;
+  d.aligned.set([...on(d.aligned), inLine], 3 * i);
+  d.alignMm[i] = edge.cut ? Math.max(0, inLine - own) : part * (d.alignMm[rim / 3] as number);
   d.place[i] = height > own ? 4 : 0;
   if (edge.cut || g.design.edge.kind === 'thickness') d.covered[i] = 4;
   d.bare.set([...on(d.bare), Math.max(own, edge.bare)], 3 * i);
 }
 
-function closeNeck({ now, left, bare }: Draft): void {
+function closeNeck({ now, left, aligned, bare }: Draft): void {
   let level = 0;
   for (let k = 0; k < ANGLES; k++) level += (now[3 * k + 2] as number) / ANGLES;
-  for (const own of [now, left, bare]) own.set([0, 0, level], 3 * NECK);
+  for (const own of [now, left, aligned, bare]) own.set([0, 0, level], 3 * NECK);
 }
 
 function placed(own: Float64Array, frame: Frame): Float64Array {

@@ -9,8 +9,11 @@ import { DENTIN_CODE, targetColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
 import { useReading } from './use-reading.js';
 
-/** What is drawn of the teeth that are to be prepared: as they are, with what goes, or as they are to be. */
-export type TargetShowing = 'removal' | 'prepared';
+/**
+ * What is drawn of the teeth that are to be prepared: as they are, with all that goes, with what only brings them into
+ * line or with what goes for the ceramic after it; or as they are to be.
+ */
+export type TargetShowing = 'removal' | 'align' | 'ceramic' | 'prepared';
 
 /** The arch with what is to go from each tooth, or with the prepared teeth, and where each preparation ends. */
 export const TargetScene = memo(function TargetScene({
@@ -61,7 +64,7 @@ export const TargetScene = memo(function TargetScene({
               tooth={tooth}
               mesh={showing === 'prepared' ? own.prepared : own.before}
               colour={showing === 'prepared' && tooth === selected ? 'selected' : 'tooth'}
-              values={showing === 'removal' ? coded(own, dentin) : undefined}
+              values={showing === 'prepared' ? undefined : valuesOf(own, showing, dentin)}
               scale={targetColour}
               hand={hand}
             />
@@ -73,6 +76,13 @@ export const TargetScene = memo(function TargetScene({
     </JawCanvas>
   );
 });
+
+const valuesOf = (own: TargetView, showing: TargetShowing, dentin: boolean): Float32Array =>
+  showing === 'align'
+    ? own.alignMm
+    : showing === 'ceramic'
+      ? own.removedMm.map((mm, i) => mm - (own.alignMm[i] as number))
+      : coded(own, dentin);
 
 /** Millimetres that go; where the enamel is through a code is added, which the scale knows. */
 function coded(own: TargetView, dentin: boolean): Float32Array {
@@ -90,7 +100,7 @@ function wordsAt(own: TargetView, i: number): string {
   const align = own.alignMm[i] as number;
   const [from, to] = [own.enamelMm[0][i] as number, own.enamelMm[1][i] as number];
   const parts = [`${mm.toFixed(2)} mm goes`];
-  if (align >= 0.05) parts.push(`${align.toFixed(2)} of it into line`);
+  if (align >= 0.02) parts.push(`${align.toFixed(2)} into line`, `${(mm - align).toFixed(2)} for the ceramic`);
   if (!Number.isNaN(from)) parts.push(`enamel usually ${from.toFixed(1)}–${to.toFixed(1)}`);
   return parts.join(' · ');
 }

@@ -87,7 +87,7 @@ const service = {
     const [before, prepared] = [drawable(own.before), drawable(own.mesh)];
     const facial = TARGET_PLACES.indexOf('facial');
     const norm = (end: 'from' | 'to') =>
-      Float32Array.from(surface.share, (share, i) =>
+      Float32Array.from(surface.toothShare, (share, i) =>
         surface.place[i] === facial ? enamelNormAt(share, mouth)[end] : Number.NaN,
       );
     return {

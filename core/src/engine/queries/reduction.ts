@@ -1,6 +1,9 @@
-import { meshToArch } from '../../contour/arch.js';
+import { frameToArch, meshToArch } from '../../contour/arch.js';
 import { toothOf } from '../../contour/fit.js';
+import { inMouth } from '../../contour/plan.js';
+import type { Frame } from '../../geometry/frame.js';
 import type { Mesh } from '../../geometry/mesh.js';
+import { type SectionLine, section } from '../../geometry/section.js';
 import type { Vec3 } from '../../geometry/vec.js';
 import { type BiteRoom, biteRoom } from '../../reduction/bite-room.js';
 import type { HandChoice } from '../../reduction/burs/choose.js';
@@ -8,14 +11,14 @@ import { DEPTH_TOLERANCE_MM, FIRST_TRAY, type Tray } from '../../reduction/burs/
 import { cutLists, type ToothCutList } from '../../reduction/cut-list/cut-list.js';
 import { reductionUnder, type ToothReduction, type UngroovedReduction, withGrooves } from '../../reduction/plan.js';
 import type { Mouth } from '../../reduction/removal.js';
-import { AT_AXIS, type SectionPlace, type ToothSection, toothSection } from '../../reduction/section.js';
+import { AT_AXIS, type SectionPlace, sectionPlane, type ToothSection, toothSection } from '../../reduction/section.js';
 import type { CutFrom } from '../../reduction/strategies/index.js';
 import { spanOf, type TargetSurface, targetOf } from '../../reduction/target.js';
 import { type TargetTold, targetTold } from '../../reduction/target-zones.js';
 import type { Zone } from '../../reduction/zones.js';
 import { type Design, designKey } from '../../restoration/design.js';
 import { type DesignChoice, restorationOf } from '../../restoration/restoration.js';
-import { type Fdi, jawOf } from '../../teeth/notation.js';
+import { type Fdi, type Jaw, jawOf } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
 /** How a case's teeth are cut: the strategy, the tray, and what was chosen by hand for a place. */
@@ -67,12 +70,26 @@ export function sectionOf(
 ): ToothSection {
   const { design } = restorationOf(tooth, choice);
   const surface = surfaceOf(engine, tooth, design);
-  return engine.once(tooth, `section ${designKey(design)} ${place.turnDeg} ${place.besideMm}`, (planned, arch) =>
+  const own = engine.once(tooth, `section ${designKey(design)} ${place.turnDeg} ${place.besideMm}`, (planned, arch) =>
     toothSection(toothOf(arch, tooth).field.mesh, planned, surface, place),
   );
+  return { ...own, across: acrossIn(engine, tooth, sectionPlane(engine.crown(tooth), place)) };
 }
 
-const surfaceOf = (engine: CaseEngine, tooth: Fdi, design: Design): TargetSurface =>
+/** Lines of the teeth that stand across a tooth in a plane of its own arch. */
+function acrossIn(engine: CaseEngine, tooth: Fdi, plane: Frame): SectionLine[] {
+  const [own, other]: readonly [Jaw, Jaw] = jawOf(tooth) === 'upper' ? ['upper', 'lower'] : ['lower', 'upper'];
+  if (!engine.has(other)) return [];
+  const inPlane = frameToArch(own, plane);
+  const crowns = engine.crowns();
+  return [...engine.scan(other).teeth].flatMap(([t, mesh]) => {
+    const crown = crowns.get(t);
+    return section(crown ? inMouth(crown).mesh : mesh, inPlane);
+  });
+}
+
+/** A target preparation, remembered by crown and design. @throws Refusal of `CaseEngine.crown` */
+export const surfaceOf = (engine: CaseEngine, tooth: Fdi, design: Design): TargetSurface =>
   engine.once(tooth, `target ${designKey(design)}`, (planned, arch) =>
     targetOf(toothOf(arch, tooth), planned, design, (axis, make) =>
       engine.once(tooth, `target rays ${JSON.stringify(axis)}`, make),

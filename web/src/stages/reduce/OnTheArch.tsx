@@ -11,7 +11,19 @@ import type { Targets } from '../../engine/use-targets.js';
 import { useHotkeys } from '../../ui/hotkeys.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
 
-const SHOWING: Readonly<Record<TargetShowing, string>> = { removal: 'what goes', prepared: 'prepared' };
+const SHOWING: Readonly<Record<TargetShowing, string>> = {
+  removal: 'what goes',
+  align: 'into line first',
+  ceramic: 'then for the ceramic',
+  prepared: 'prepared',
+};
+const SHOWINGS = Object.keys(SHOWING) as readonly TargetShowing[];
+/** What the colours tell. */
+const SCALE_WORDS: Readonly<Record<Exclude<TargetShowing, 'prepared'>, string>> = {
+  removal: 'tooth to remove',
+  align: 'to remove to stand in line with the plan',
+  ceramic: 'to remove for the ceramic after that',
+};
 const STEPS = 16;
 
 /** The arch with what goes from each tooth, or with the teeth as they are to be prepared. */
@@ -28,9 +40,9 @@ export function OnTheArch({ jaw: own, targets }: { jaw: JawState; targets: Targe
   useHotkeys('stage', [
     {
       keys: 'P',
-      does: 'what goes, or the prepared teeth',
+      does: 'what goes, its two parts, the prepared teeth',
       on: ['p'],
-      run: () => setShowing((s) => (s === 'removal' ? 'prepared' : 'removal')),
+      run: () => setShowing((s) => SHOWINGS[(SHOWINGS.indexOf(s) + 1) % SHOWINGS.length] as TargetShowing),
     },
     { keys: 'D', does: 'dentin on and off', on: ['d'], run: () => setDentin((d) => !d) },
   ]);
@@ -54,7 +66,7 @@ export function OnTheArch({ jaw: own, targets }: { jaw: JawState; targets: Targe
         className="pointer-events-none absolute top-0 left-0 whitespace-nowrap rounded bg-ink/85 px-1.5 py-0.5 text-tiny text-white"
       />
       <div className="pointer-events-none absolute inset-x-4 top-14 flex flex-wrap gap-1.5 [&>*]:pointer-events-auto">
-        {(Object.keys(SHOWING) as TargetShowing[]).map((s) => (
+        {SHOWINGS.map((s) => (
           <button key={s} type="button" className="chip" aria-pressed={showing === s} onClick={() => setShowing(s)}>
             {SHOWING[s]}
           </button>
@@ -63,7 +75,7 @@ export function OnTheArch({ jaw: own, targets }: { jaw: JawState; targets: Targe
           type="button"
           className="chip"
           aria-pressed={dentin}
-          disabled={showing === 'prepared'}
+          disabled={showing !== 'removal'}
           onClick={() => setDentin(!dentin)}
         >
           dentin
@@ -77,7 +89,7 @@ export function OnTheArch({ jaw: own, targets }: { jaw: JawState; targets: Targe
         ))}
       </div>
       <div className="pointer-events-none absolute inset-x-4 bottom-4 flex flex-wrap items-end justify-between gap-3 [&>*]:pointer-events-auto">
-        {showing === 'removal' && <Scale dentin={dentin} />}
+        {showing !== 'prepared' && <Scale words={SCALE_WORDS[showing]} dentin={dentin && showing === 'removal'} />}
         <div className="ml-auto flex flex-wrap justify-end gap-1.5">
           {ARCH_VIEWS.map((v) => (
             <button
@@ -98,7 +110,7 @@ export function OnTheArch({ jaw: own, targets }: { jaw: JawState; targets: Targe
   );
 }
 
-function Scale({ dentin }: { dentin: boolean }) {
+function Scale({ words, dentin }: { words: string; dentin: boolean }) {
   return (
     <figure className="rounded-xl bg-leaf px-4 py-3 text-fine shadow-lg">
       <div className="flex" aria-hidden="true">
@@ -111,7 +123,7 @@ function Scale({ dentin }: { dentin: boolean }) {
         <span>{(REMOVAL_RANGE_MM / 2).toFixed(2)}</span>
         <span>{REMOVAL_RANGE_MM.toFixed(1)} mm</span>
       </div>
-      <figcaption className="mt-0.5 font-semibold text-removed-ink">tooth to remove</figcaption>
+      <figcaption className="mt-0.5 font-semibold text-removed-ink">{words}</figcaption>
       {dentin && (
         <p className="mt-1.5 flex flex-col gap-0.5">
           <span>

@@ -50,7 +50,7 @@ export default function Reduce() {
   const { from } = reduce.data;
   const lowerPlanned = shape.teeth.some((t) => jawOf(t.tooth) === 'lower');
   const [look, setLook] = useState<Look>('zones');
-  const lower = useLower(contour, lowerPlanned || look === 'arch');
+  const lower = useLower(contour, lowerPlanned || look !== 'steps');
   // Lower teeth count once their scan is there.
   const ready = contour.state === 'ready' && (!lowerPlanned || lower.state !== 'loading');
   const client = ready && shape.teeth.length > 0 ? clientOf(contour) : undefined;
@@ -63,7 +63,9 @@ export default function Reduce() {
   const targets = useTargets(look === 'arch' ? client : undefined, plan, stands, all[0], all[1]);
   const arch = useJaw(contour, lower, jawOf(tooth));
   const [place, setPlace] = useState<SectionPlace>(AT_AXIS);
-  const one = useMemo(() => [tooth, reduce.data, place] as const, [tooth, reduce.data, place]);
+  // Asked again once the teeth across are there.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the state of the lower jaw is no part of the question
+  const one = useMemo(() => [tooth, reduce.data, place] as const, [tooth, reduce.data, place, lower.state]);
   const section = useAsked(own && look === 'zones' ? client : undefined, plan, 'sectionOf', one);
   const askedLists = useAsked(look === 'steps' ? client : undefined, plan, 'cutList', all);
   const lists = shownOf(askedLists) ?? NO_LISTS;

@@ -13,6 +13,9 @@ import { useSection, useToothLabel } from '../../data/case-context.js';
 import { number } from '../../ui/format.js';
 import { PALETTE } from '../../ui/palette.js';
 
+/** What the plan adds to the tooth, and a mock-up of it is. */
+const MOCK_UP = '#efe3ea';
+
 /** @param rootward −1 where roots go up in the picture, 1 where they go down */
 const linePath = (l: SectionLine, rootward: number) => {
   let d = '';
@@ -90,7 +93,18 @@ export function SectionDrawing({
           role="img"
           aria-label="Existing, planned and target lines with dimensions"
         >
+          <clipPath id="near-the-section">
+            <rect x={view.x} y={view.y} width={view.w} height={view.h} />
+          </clipPath>
           <g fill="none" strokeLinejoin="round">
+            <g clipPath="url(#near-the-section)">
+              {section.across.map((l, i) => (
+                <path key={`x${i}`} d={linePath(l, rootward)} fill="#eef0f0" stroke="#8d9499" strokeWidth={0.05} />
+              ))}
+            </g>
+            {section.planned.map((l, i) => (
+              <path key={`m${i}`} d={linePath(l, rootward)} fill={MOCK_UP} />
+            ))}
             {section.existing.map((l, i) => (
               <path key={`e${i}`} d={linePath(l, rootward)} fill="#efe9dd" stroke={PALETTE.ink} strokeWidth={0.07} />
             ))}
@@ -102,6 +116,15 @@ export function SectionDrawing({
             />
             {section.planned.map((l, i) => (
               <path key={`p${i}`} d={linePath(l, rootward)} stroke={PALETTE.plum} strokeWidth={0.1} />
+            ))}
+            {section.aligned.map((l, i) => (
+              <path
+                key={`a${i}`}
+                d={linePath(l, rootward)}
+                stroke={PALETTE.removed}
+                strokeWidth={0.06}
+                strokeDasharray="0.08 0.12"
+              />
             ))}
             {section.target.map((l, i) => (
               <path
@@ -180,7 +203,13 @@ export function SectionDrawing({
         <ul className="mb-5 mt-1 space-y-2 max-[1179px]:mb-0 max-[1179px]:space-y-0.5">
           <Line colour={PALETTE.ink} word={`tooth as scanned, ±${SCAN_PM_MM.toFixed(2)}`} />
           <Line colour={PALETTE.plum} word={`contour no. ${shape.version}`} thick />
+          <li className="flex items-center gap-3">
+            <span className="h-3 w-[34px] shrink-0 border border-hair" style={{ background: MOCK_UP }} />
+            what the mock-up adds
+          </li>
           <Line colour={PALETTE.removed} word="target of the preparation" dash="7 4" thick />
+          {section.aligned.length > 0 && <Line colour={PALETTE.removed} word="brought into line first" dash="2 2" />}
+          {section.across.length > 0 && <Line colour="#8d9499" word="teeth across, closed" />}
           <Line colour="#a8966f" word="enamel ends, middle of the norm" dash="2 3" />
         </ul>
         <div>

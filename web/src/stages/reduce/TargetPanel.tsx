@@ -76,6 +76,11 @@ function Sums({ told }: { told: TargetTold }) {
           <td>{number(100 * told.removedShare, 0)} % of the crown</td>
         </tr>
         <tr>
+          <th scope="row">into line</th>
+          <td>{number(told.alignMm3, 1)} mm³</td>
+          <td className="text-ink-2">of it, before any ceramic</td>
+        </tr>
+        <tr>
           <th scope="row">face cut</th>
           <td>{number(told.faceMm2, 0)} mm²</td>
           <td />

@@ -1,12 +1,4 @@
-import {
-  type ContourPlan,
-  type DesignChoice,
-  designOf,
-  type Mouth,
-  restorationOf,
-  WHAT_IF_WORDS,
-  type WhatIf,
-} from '@radiant/core';
+import { type ContourPlan, type DesignChoice, type Mouth, restorationOf, type WhatIf } from '@radiant/core';
 import { useMemo } from 'react';
 import { useCase } from '../../data/case-context.js';
 import type { CaseClient } from '../../engine/case-client.js';
@@ -14,7 +6,13 @@ import { shownOf, useAsked } from '../../engine/use-asked.js';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { number } from '../../ui/format.js';
 
-const isContour = (what: WhatIf['what']): what is keyof typeof WHAT_IF_WORDS => what in WHAT_IF_WORDS;
+/** What is otherwise, in the order in which it is shown. */
+const KINDS: readonly (readonly [WhatIf['kind'], string])[] = [
+  ['design', 'instead'],
+  ['material', 'the chosen design, in'],
+  ['contour', 'under a contour'],
+  ['place', 'the tooth first moved into line'],
+];
 
 /** What the chosen tooth would lose by another design, or were its contour otherwise. */
 export function WhatIfTable({
@@ -47,18 +45,29 @@ export function WhatIfTable({
             </th>
           </tr>
         </thead>
-        <tbody>
-          {all.map(({ what, told }) => (
-            <tr key={what} className={what === chosen ? 'font-semibold' : ''}>
-              <th scope="row" className={`text-left ${what === chosen ? 'font-semibold' : ''}`}>
-                {isContour(what) ? WHAT_IF_WORDS[what] : designOf(what).name}
-              </th>
-              <td>{number(told.removedMm3, 1)}</td>
-              <td>{number(100 * told.removedShare, 0)}</td>
-              <td>{number(told.dentinMm2.sure, 1)}</td>
-            </tr>
-          ))}
-        </tbody>
+        {KINDS.map(([kind, heading], i) => (
+          <tbody key={kind}>
+            {i > 0 && (
+              <tr>
+                <th scope="rowgroup" colSpan={4} className="pt-3 text-left text-tiny text-ink-2">
+                  {heading}
+                </th>
+              </tr>
+            )}
+            {all
+              .filter((w) => w.kind === kind)
+              .map(({ id, words, told }) => (
+                <tr key={id} className={id === chosen ? 'font-semibold' : ''}>
+                  <th scope="row" className={`text-left ${id === chosen ? 'font-semibold' : ''}`}>
+                    {words}
+                  </th>
+                  <td>{number(told.removedMm3, 1)}</td>
+                  <td>{number(100 * told.removedShare, 0)}</td>
+                  <td>{number(told.dentinMm2.sure, 1)}</td>
+                </tr>
+              ))}
+          </tbody>
+        ))}
       </FigureTable>
     </>
   );
