@@ -301,13 +301,12 @@ export type { Strategy } from './reduction/strategies/strategy.js';
 export { distanceTo, type Pose, type Swept, sweepOver } from './reduction/sweep.js';
 export {
   type CrownSpan,
-  TARGET_PLACES,
-  type TargetPlace,
   type TargetSurface,
   targetBetween,
   targetOf,
   targetSurface,
 } from './reduction/target.js';
+export { TARGET_PLACES, type TargetPlace } from './reduction/target-grid.js';
 export {
   type TargetTold,
   type TargetZone,
@@ -315,15 +314,13 @@ export {
   vertexAreas,
   type ZoneRemoval,
 } from './reduction/target-zones.js';
+export { wayOut } from './reduction/way-out.js';
 export { ZONES, type Zone } from './reduction/zones.js';
 export {
-  DESIGN_IDS,
-  DESIGNS,
   type Design,
-  type DesignId,
   designKey,
-  designOf,
   type EdgeNeed,
+  type FinishForm,
   type FinishLine,
   type OwnThickness,
   onlyAdded,
@@ -331,8 +328,18 @@ export {
   type RestorationKind,
   type Surface,
   THICKNESS_LIMITS,
+  type ToothGroup,
   withThickness,
 } from './restoration/design.js';
+export {
+  CHOSEN_DESIGNS,
+  DESIGN_IDS,
+  DESIGNS,
+  type DesignId,
+  designOf,
+  designOn,
+  familyOf,
+} from './restoration/designs.js';
 export { inMaterial, MATERIALS, type Material, type MaterialId, materialsFor } from './restoration/material.js';
 export { type DesignChoice, type Restoration, restorationOf } from './restoration/restoration.js';
 export { neededAt, overThirds, preparedEdge, THIRDS, thirdAt } from './restoration/thickness.js';

@@ -1,7 +1,7 @@
 import {
+  CHOSEN_DESIGNS,
   type ContourPlan,
   cutLists,
-  DESIGNS,
   type Design,
   designKey,
   designOf,
@@ -31,8 +31,10 @@ import {
   toothReduction,
   toothSection,
   type Vec3,
+  vertexNormals,
   volume,
   WORLD,
+  wayOut,
   withThickness,
 } from '@radiant/core';
 import { INTRAORAL_SCANNER, makePatient, RECIPES, scan, scatteredRecipe } from '@radiant/standins';
@@ -224,9 +226,13 @@ const direction = (t: TargetSurface, local: Vec3): Vec3 => {
 /** At the finish line itself nothing is cut yet, mm. */
 const CUT_MM = 0.05;
 
+/** What hangs over by less lies within the scan's own error, mm. */
+const OFF_MM = 0.02;
+
 /** Places of the cut wall from which the way out along a direction meets the preparation again. */
 function undercut(t: TargetSurface, way: Vec3): { met: number; all: number } {
   const cast = rayCaster(signedField(t.mesh).tree);
+  const normals = vertexNormals(t.mesh);
   let [met, all] = [0, 0];
   for (let i = 0; i < t.place.length; i += 3) {
     const [x, y] = toLocal(t.frame, t.mesh.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3);
@@ -235,9 +241,10 @@ function undercut(t: TargetSurface, way: Vec3): { met: number; all: number } {
     if (!['facial', 'proximal', 'palatal'].includes(TARGET_PLACES[t.place[i] as number] as string)) continue;
     const p = t.mesh.positions.subarray(3 * i, 3 * i + 3);
     all++;
-    // A little off the surface, so that the place itself is not met.
-    const out = [0, 1, 2].map((c) => (p[c] as number) + 0.02 * (way[c as 0] as number)) as unknown as Vec3;
-    // Nearer are the facets about the place itself.
+    // So little off the surface that no scan tells it; nearer are the facets about the place itself.
+    const out = [0, 1, 2].map(
+      (c) => (p[c] as number) + OFF_MM * (normals[i * 3 + c] as number) + OFF_MM * (way[c as 0] as number),
+    ) as unknown as Vec3;
     if ((cast.first(out, way)?.distance ?? 0) > 0.05) met++;
   }
   return { met, all };
@@ -252,7 +259,7 @@ describe(`on scanned teeth (${share})`, () => {
   describe.each(rotating(MOUTHS, 1))('of %s', (_, recipe) => {
     const { arch, plan, teeth } = mouthOf(recipe);
     // Three teeth of each design, other ones of each, so that all six and all designs are tried.
-    const made = DESIGNS.flatMap((design, n) =>
+    const made = CHOSEN_DESIGNS.flatMap((design, n) =>
       teeth
         .filter((_, i) => (i + n) % 2 === 0)
         .map((tooth) => ({ design: design as Design, tooth, target: targetSurface(arch, plan, tooth, design) })),
@@ -318,22 +325,21 @@ describe(`on scanned teeth (${share})`, () => {
       }
     });
 
-    it('nothing hangs over on the way out: of a crown along the axis, of a veneer to the front but for edges’ corners', () => {
-      const [veneers, crowns] = [
-        { met: 0, all: 0 },
-        { met: 0, all: 0 },
-      ];
+    it('nothing hangs over on the way out: of a crown along the axis, of a veneer to the front', () => {
+      const sums = new Map<string, { met: number; all: number }>();
       for (const { design, target } of made) {
-        if (design.kind !== 'veneer' && design.kind !== 'crown') continue;
-        const { met, all } = undercut(target, direction(target, design.kind === 'crown' ? [0, 0, -1] : [0, -1, 0]));
-        const sum = design.kind === 'crown' ? crowns : veneers;
-        sum.met += met;
-        sum.all += all;
+        if (design.finish.form === 'none') continue;
+        const { met, all } = undercut(target, direction(target, wayOut(design)));
+        const kind = design.wrap ? 'wrap' : design.kind;
+        const before = sums.get(kind) ?? { met: 0, all: 0 };
+        sums.set(kind, { met: before.met + met, all: before.all + all });
       }
-      // Behind the corners of an edge that rise in front, and beside a place at which nothing of a crown's stump is left,
-      // the wall is not told finely enough.
-      expect(veneers.met / veneers.all).toBeLessThan(0.01);
-      expect(crowns.met / crowns.all).toBeLessThan(0.003);
+      const share = (kind: string) => (sums.get(kind)?.met ?? 0) / (sums.get(kind)?.all ?? 0);
+      // Of a hundred mouths one place in ten thousand is not told finely enough: see docs/decisions/target-surface.md.
+      expect(share('crown')).toBeLessThan(0.0005);
+      expect(share('veneer')).toBeLessThan(0.001);
+      // Over the edge of a thin lateral next to nothing is left between both sides.
+      expect(share('wrap')).toBeLessThan(0.03);
     });
 
     it('the middle of each third is told as the zone table tells it', () => {

@@ -1,5 +1,6 @@
 import type { Design } from '../restoration/design.js';
-import { TARGET_PLACES, type TargetPlace, type TargetSurface } from './target.js';
+import type { TargetSurface } from './target.js';
+import { TARGET_PLACES, type TargetPlace } from './target-grid.js';
 
 /** What a preparation leaves between itself and the teeth across, at one part of it. mm. */
 export interface BiteRoom {

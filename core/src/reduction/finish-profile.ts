@@ -1,9 +1,14 @@
-import type { FinishLine } from '../restoration/design.js';
+import { smoothstep } from '../geometry/curve.js';
+import type { FinishForm, FinishLine } from '../restoration/design.js';
 
 /** The radius that a round-end diamond leaves at a chamfer, mm. Common practice, no source. */
 const CHAMFER_MM = 0.3;
 /** Inner radius of a rounded shoulder, mm. Common practice, no source. */
 const SHOULDER_RADIUS_MM = 0.4;
+/** Width of a shoulder's bevel, mm. Common practice, no source. */
+const BEVEL_MM = 0.3;
+/** Over so much a preparation without a ledge runs out, mm. House value. */
+const NO_LEDGE_MM = 2;
 /** The tangent of the steepest neck that a finish line is cut square to. House value. */
 const STEEPEST = 1.2;
 /** Further from the finish line than this its profile has ended, mm. */
@@ -26,7 +31,7 @@ export const slopeOf = (axial: number): number =>
  * is cut square to it, as a bur does, and not to the axis: what lies deeper is told from further along it.
  * @param full where nothing ends, mm across the axis
  */
-export function endedDepth(form: FinishLine['form'], full: number, { below, side, slope }: BesideFinish): number {
+export function endedDepth(form: FinishForm, full: number, { below, side, slope }: BesideFinish): number {
   if (full === 0 || form === 'none') return full;
   const cos = 1 / Math.hypot(1, slope);
   if (slope < 0.02 || below > NEAR_END_MM) return full * profile(form, endedAt(below, side), full);
@@ -41,13 +46,37 @@ export function endedDepth(form: FinishLine['form'], full: number, { below, side
   return low / cos;
 }
 
+/**
+ * The same where a finish line has other forms at the sides and behind: one runs into the next.
+ * @param front how much the place looks to the front, 1 straight, −1 backward
+ */
+export function endedAround(finish: FinishLine, front: number, full: number, at: BesideFinish): number {
+  const { form, sides = form, behind = form } = finish;
+  if (sides === form && behind === form) return endedDepth(form, full, at);
+  const other = front >= 0 ? form : behind;
+  const part = smoothstep(RUNS_OVER.from, RUNS_OVER.to, Math.abs(front));
+  const [side, end] = [part < 1 ? endedDepth(sides, full, at) : 0, part > 0 ? endedDepth(other, full, at) : 0];
+  return side + part * (end - side);
+}
+
+/** Where the sides' form runs into that of front and back: the sine of how far a place looks there. House values. */
+const RUNS_OVER = { from: 0.2, to: 0.6 } as const;
+
 /** mm from where the covered part ends, below the finish line and beside the contacts, without a corner between. */
 const endedAt = (below: number, side: number): number =>
   side === Infinity ? below : (below ** -4 + side ** -4) ** -0.25;
 
 /** How much of the depth there is at a distance from the finish line, by its form. */
-function profile(form: FinishLine['form'], s: number, depth: number): number {
+function profile(form: FinishForm, s: number, depth: number): number {
   if (form === 'none') return 1;
+  if (form === 'no ledge') return smoothstep(0, NO_LEDGE_MM, s);
+  // Up to the bevel's width it goes in as far as it goes on; behind it the shoulder begins.
+  if (form === 'bevelled shoulder') {
+    const bevel = Math.min(BEVEL_MM, depth / 2);
+    return s < bevel
+      ? s / depth
+      : bevel / depth + (1 - bevel / depth) * profile('rounded shoulder', s - bevel, depth - bevel);
+  }
   if (form === 'rounded chamfer') return quarter(s / Math.max(CHAMFER_MM, depth));
   const radius = Math.min(depth, SHOULDER_RADIUS_MM);
   return 1 - radius / depth + (radius / depth) * quarter(s / radius);

@@ -3,7 +3,8 @@ import { type ContourPlan, crownZenith, median, type PlannedTooth, plannedTooth 
 import { toLocal } from '../geometry/frame.js';
 import { type SignedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
-import { type Design, designOf, onlyAdded } from '../restoration/design.js';
+import { type Design, onlyAdded } from '../restoration/design.js';
+import { designOf } from '../restoration/designs.js';
 import { neededAt, THIRDS, thirdAt } from '../restoration/thickness.js';
 import type { FacialThird } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
@@ -23,7 +24,8 @@ import {
   removalBy,
 } from './removal.js';
 import { type CutFrom, strategyOf } from './strategies/index.js';
-import { type CrownSpan, spanOf, TARGET_PLACES, type TargetSurface, targetBetween } from './target.js';
+import { type CrownSpan, spanOf, type TargetSurface, targetBetween } from './target.js';
+import { TARGET_PLACES } from './target-grid.js';
 import { halfWidth, vertexAreas } from './target-zones.js';
 import type { Zone } from './zones.js';
 

@@ -1,6 +1,7 @@
 import { type Fdi, jawOf, kindOf } from '../teeth/notation.js';
 import { published } from '../working/working.js';
-import { TARGET_PLACES, type TargetSurface } from './target.js';
+import type { TargetSurface } from './target.js';
+import { TARGET_PLACES } from './target-grid.js';
 
 /**
  * How far a pulp chamber lies under the facial surface and over the edge of an adult's sound tooth, mm. Rough house

@@ -3,7 +3,8 @@ import { add, cross, distance, dot, length, normalize, scale, sub, type Vec3 } f
 import { type Bur, leanDeg } from './burs/bur.js';
 import { distanceToBur } from './burs/profile.js';
 import { NOTHING_MM } from './removal.js';
-import { GRID, type TargetSurface } from './target.js';
+import type { TargetSurface } from './target.js';
+import { GRID } from './target-grid.js';
 
 /** A bur as it stands: the place of its end on the axis, mm, and the way from there to the shank. */
 export interface Pose {

@@ -15,12 +15,22 @@ const SIDE_STEP_MM = { coarse: 0.3, fine: 0.05 } as const;
 /** What looks towards the root more than a side does closes the neck: the cosine of 45° and a little. House value. */
 const CLOSING = 0.75;
 
+/** A ridge is looked for so far from the axis, in such steps, mm. */
+const RIDGE_MM = 6;
+const RIDGE_STEP_MM = 0.25;
+/** A side that stands out by so much over its neck bulges, mm. House value. */
+const BULGE_MM = 0.25;
+/** Bulges are told for so many directions. */
+const BULGE_DIRECTIONS = 64;
+
 /** A place of a tooth, as shares of the crown's height and of the tooth's depth from the face. */
 export interface AxisPlace {
   readonly height: number;
   readonly back: number;
   /** It stands at least so far behind the face, mm, at a height over the planned edge, mm. */
   readonly behind?: { readonly mm: number; readonly z: number };
+  /** It stands in the middle of what is left when so much goes in front and behind, mm, at a height. */
+  readonly between?: { readonly frontMm: number; readonly backMm: number; readonly z: number };
 }
 
 /** What a ray from outside to the axis meets: how far from the axis, how squarely, and how much it looks to the root. */
@@ -36,8 +46,11 @@ export interface Side {
  */
 export class TargetRays {
   readonly zenith: number;
+  /** Where the middle of the tooth's depth lies, mm behind the axis; below 0 in front of it. */
+  readonly middleMm: number;
   /** z along the planned crown's axis towards the root, 0 at its edge; x to the patient's left, y backward. */
   readonly frame: Frame;
+  private readonly ownBulges: boolean[] = [];
   private ownEdge: number | undefined;
   private ownPlanEdge: number | undefined;
   private ownEnds: readonly number[] | undefined;
@@ -69,12 +82,20 @@ export class TargetRays {
       const with_ = (d: Vec3) => (n[0] as number) * d[0] + (n[1] as number) * d[1] + (n[2] as number) * d[2];
       return { at: hit.distance, facing: -with_(direction), axial: with_(frame.z) };
     };
-    this.frame = shift(planned.frame, this.through(axis));
+    const through = this.through(axis);
+    this.frame = shift(planned.frame, through);
+    this.middleMm = this.middle(axis.height * this.zenith, axis.back)[1] - through[1];
     this.plan = this.sheet(() => 0);
   }
 
-  private through({ height, back, behind }: AxisPlace): Vec3 {
+  private through({ height, back, behind, between }: AxisPlace): Vec3 {
     const [x, y, z] = this.middle(height * this.zenith, back);
+    if (between) {
+      const { frontMm, backMm } = between;
+      const face = this.tooth([x, -OUT_MM, between.z], [0, 1, 0], this.planned.frame);
+      const behind = this.tooth([x, OUT_MM, between.z], [0, -1, 0], this.planned.frame);
+      return [x, face && behind ? (face.at - OUT_MM + frontMm + OUT_MM - behind.at - backMm) / 2 : y, z];
+    }
     if (!behind) return [x, y, z];
     const hit = this.tooth([x, -OUT_MM, behind.z], [0, 1, 0], this.planned.frame);
     return [x, hit ? Math.max(y, hit.at - OUT_MM + behind.mm) : y, z];
@@ -138,6 +159,28 @@ export class TargetRays {
   lowest(x: number, y: number): number | undefined {
     const hit = this.tooth([x, y, -OUT_MM], [0, 0, 1], this.frame);
     return hit && hit.at - OUT_MM;
+  }
+
+  /** How low the tooth reaches in the half plane of a direction: its edge or cusp there. */
+  ridge(u: Vec3): number {
+    let least = Infinity;
+    for (let r = RIDGE_STEP_MM; r < RIDGE_MM; r += RIDGE_STEP_MM)
+      least = Math.min(least, this.lowest(r * u[0], r * u[1]) ?? Infinity);
+    return least === Infinity ? this.edge : least;
+  }
+
+  /** Whether the planned surface stands further out somewhere than at the neck: a bulge in this direction. */
+  bulges(u: Vec3): boolean {
+    const key = Math.round((turned(Math.atan2(u[1], u[0])) / (2 * Math.PI)) * BULGE_DIRECTIONS) % BULGE_DIRECTIONS;
+    let known = this.ownBulges[key];
+    if (known === undefined) {
+      const neck = this.plan(u, 0.95 * this.zenith) ?? 0;
+      let most = 0;
+      for (let share = 0.3; share < 0.8; share += 0.1) most = Math.max(most, this.plan(u, share * this.zenith) ?? 0);
+      known = most - neck > BULGE_MM;
+      this.ownBulges[key] = known;
+    }
+    return known;
   }
 
   /** The tooth's own edge. */

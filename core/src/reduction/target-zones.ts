@@ -6,7 +6,8 @@ import type { FacialThird } from '../teeth/norms.js';
 import { sideOf } from '../teeth/notation.js';
 import { type OverPulp, overPulp } from './pulp.js';
 import { enamelNormAt, type Mouth, NOTHING_MM } from './removal.js';
-import { TARGET_PLACES, type TargetSurface } from './target.js';
+import type { TargetSurface } from './target.js';
+import { TARGET_PLACES } from './target-grid.js';
 
 /** A part of a preparation that is told by itself: a ninth of the face, a side, the palatal surface, or the edge. */
 export type TargetZone =

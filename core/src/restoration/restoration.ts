@@ -1,5 +1,6 @@
-import { type Fdi } from '../teeth/notation.js';
-import { type Design, type DesignId, designOf, type OwnThickness, withThickness } from './design.js';
+import type { Fdi } from '../teeth/notation.js';
+import { type Design, type OwnThickness, withThickness } from './design.js';
+import { type DesignId, designOn } from './designs.js';
 
 /** What a tooth is restored with. */
 export interface Restoration {
@@ -18,7 +19,8 @@ export interface DesignChoice {
 /** The restoration of a planned tooth. */
 export function restorationOf(tooth: Fdi, choice: DesignChoice): Restoration {
   const own = choice.own?.find((o) => o.tooth === tooth);
-  const design: Design = designOf(own?.design ?? choice.design);
+  // Whatever of a family is chosen, a premolar or a lower front tooth takes the one that is made for it.
+  const design: Design = designOn(own?.design ?? choice.design, tooth);
   const thickness = choice.thickness?.find((t) => t.design === design.id);
   return { tooth, design: thickness ? withThickness(design, thickness) : design };
 }

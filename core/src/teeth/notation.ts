@@ -92,6 +92,9 @@ export function kindOf(tooth: Fdi): ToothKind {
   return KINDS[(tooth % 10) - 1] as ToothKind;
 }
 
+/** Whether a tooth bites with cusps and not with an edge. @throws Refusal `tooth-unknown` */
+export const isPremolar = (tooth: Fdi): boolean => kindOf(tooth).startsWith('premolar');
+
 /** The kind in words, e.g. "lateral incisor". */
 export function kindName(tooth: Fdi): string {
   return KIND_NAMES[kindOf(tooth)];

@@ -1,6 +1,6 @@
 import { CONTACT_LIMITS, DRAFT_KEEPING, type DraftKeeping } from '@radiant/contract';
 import {
-  DESIGNS,
+  CHOSEN_DESIGNS,
   type DesignId,
   designOf,
   FLOSS_MM,
@@ -55,7 +55,7 @@ export function PracticeSettingsForm() {
           value={shown.design}
           onChange={(e) => set({ design: e.target.value as DesignId })}
         >
-          {DESIGNS.map((d) => (
+          {CHOSEN_DESIGNS.map((d) => (
             <option key={d.id} value={d.id}>
               {d.name}
             </option>

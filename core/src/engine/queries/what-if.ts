@@ -7,7 +7,8 @@ import { signedField } from '../../geometry/tree/signed.js';
 import type { Mouth } from '../../reduction/removal.js';
 import { targetBetween, targetOf } from '../../reduction/target.js';
 import { type TargetTold, targetTold } from '../../reduction/target-zones.js';
-import { DESIGN_IDS, type DesignId, onlyAdded } from '../../restoration/design.js';
+import { onlyAdded } from '../../restoration/design.js';
+import { CHOSEN_DESIGNS, type DesignId } from '../../restoration/designs.js';
 import { inMaterial, type MaterialId, materialsFor } from '../../restoration/material.js';
 import { type DesignChoice, restorationOf } from '../../restoration/restoration.js';
 import type { Fdi } from '../../teeth/notation.js';
@@ -31,11 +32,12 @@ export interface WhatIf {
 /** The preparation of one tooth by every design, and by the chosen one in other materials, contours and places. */
 export function whatIf(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, mouth: Mouth = {}): WhatIf[] {
   const sums = ({ zones: _, ...told }: TargetTold) => told;
-  const designs = DESIGN_IDS.map((id): WhatIf => {
+  const designs = CHOSEN_DESIGNS.map((d): WhatIf => {
     const { thickness } = choice;
-    const own = { design: id, ...(thickness && { thickness }) };
+    const own = { design: d.id as DesignId, ...(thickness && { thickness }) };
     const { told } = target(engine, tooth, own, mouth);
-    return { kind: 'design', id, words: restorationOf(tooth, own).design.name, told: sums(told) };
+    const { design } = restorationOf(tooth, own);
+    return { kind: 'design', id: design.id as DesignId, words: design.name, told: sums(told) };
   });
   const { design } = restorationOf(tooth, choice);
   const materials = (onlyAdded(design) ? [] : materialsFor(design.kind)).map((m): WhatIf => {

@@ -1,5 +1,5 @@
 import type { Design } from '../../restoration/design.js';
-import type { Fdi } from '../../teeth/notation.js';
+import { type Fdi, isPremolar } from '../../teeth/notation.js';
 import { type Bur, hasTip, leanDeg } from '../burs/bur.js';
 import type { Groove } from '../burs/choose.js';
 import { type Engagement, type How, tiltedDepth } from '../burs/engagement.js';
@@ -200,17 +200,19 @@ export function edgeStep(t: ToothCut): CutStep[] {
   const { edge, palatal } = t.design;
   const remove = zoneOf(t, 'edge')?.removeMm ?? 0;
   if (edge.kind === 'left' && remove <= NOTHING_MM) return [];
-  const goal =
-    edge.kind === 'thickness'
+  const cusps = isPremolar(t.tooth) && edge.kind === 'thickness';
+  const goal = cusps
+    ? `${mm(edge.mm, 1)} mm under the planned cusps${covers(t.design, 'palatal') ? '' : ', the outer one alone'}`
+    : edge.kind === 'thickness'
       ? `${mm(edge.mm, 1)} mm under the planned edge`
       : edge.kind === 'flatten'
         ? 'flat, across the whole width, without loss of height where the plan is longer'
         : 'as far as it stands beyond the plan';
   return [
     {
-      title: edge.kind === 'flatten' ? 'Flatten the edge' : 'Reduce the edge',
+      title: cusps ? 'Reduce the cusps' : edge.kind === 'flatten' ? 'Flatten the edge' : 'Reduce the edge',
       brief: `${remove > NOTHING_MM ? `${mm(remove)} mm, ` : ''}${goal}`,
-      detail: `${remove > NOTHING_MM ? `${mm(remove)} mm of tooth goes: ` : 'Nothing of its height goes: '}${goal}. ${sentence(palatal)}`,
+      detail: `${remove > NOTHING_MM ? `${mm(remove)} mm of tooth goes: ` : 'Nothing of its height goes: '}${goal}. ${cusps ? 'Follow their slopes: a flat cut opens the pulp under the groove between them. ' : ''}${sentence(palatal)}`,
       places: ['edge'],
       ...(t.roles.join && { bur: t.roles.join }),
       speed: 'cut',
@@ -260,7 +262,7 @@ export function traceStep(t: ToothCut): CutStep[] {
 }
 
 /** Where the finish line runs, in words. */
-export function levelOf({ finish: { form, belowGumMm } }: Design): string {
+export function levelOf({ finish: { form, sides = form, behind = form, belowGumMm }, wrap }: Design): string {
   if (form === 'none') return 'no finish line';
   const level =
     belowGumMm > 0
@@ -268,7 +270,9 @@ export function levelOf({ finish: { form, belowGumMm } }: Design): string {
       : belowGumMm < 0
         ? `${mm(-belowGumMm, 1)} mm above the gum`
         : 'at the gum';
-  return `${form}, ${level}, along its scallop`;
+  const forms = sides === form && behind === form ? form : `${form} in front, ${sides} at the sides, ${behind} behind`;
+  const over = wrap ? `; behind, ${mm(wrap.downMm, 1)} mm below the cut edge` : '';
+  return `${forms}, ${level}, along its scallop${over}`;
 }
 
 /** What is done to a tooth to which something is only added. */
@@ -330,6 +334,19 @@ function sides(t: ToothCut): CutStep[] {
 }
 
 function behind(t: ToothCut): CutStep[] {
+  const { wrap } = t.design;
+  if (wrap && !isPremolar(t.tooth))
+    return [
+      {
+        title: 'Over the edge',
+        brief: `${mm(wrap.downMm, 1)} mm down behind it, ${mm(wrap.deepMm, 1)} mm deep`,
+        detail: `A chamfer ${mm(wrap.deepMm, 1)} mm deep behind the edge, ending ${mm(wrap.downMm, 1)} mm below it; it falls away towards the edge, so that the veneer goes on from there.`,
+        places: ['palatal'],
+        ...(t.roles.join && { bur: t.roles.join }),
+        speed: 'cut',
+        caution: 'Mark where the lower teeth touch, closed and sliding: it must not end there.',
+      },
+    ];
   if (!covers(t.design, 'palatal')) return [];
   return [
     {

@@ -1,5 +1,5 @@
 import type { ReduceSection } from '@radiant/contract';
-import { DESIGNS, type DesignId, restorationOf } from '@radiant/core';
+import { CHOSEN_DESIGNS, type DesignId, designOn, familyOf, restorationOf } from '@radiant/core';
 import { useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
@@ -26,9 +26,9 @@ export function DesignFields() {
         aria-label={alone ? `Design of ${name(tooth)}` : 'Design of all teeth'}
         className="field mb-2 h-9 w-full px-2"
         value={now.id}
-        onChange={(e) => choose(e.target.value as DesignId)}
+        onChange={(e) => choose(familyOf(e.target.value as DesignId))}
       >
-        {DESIGNS.map((d) => (
+        {CHOSEN_DESIGNS.map((d) => designOn(d.id as DesignId, tooth)).map((d) => (
           <option key={d.id} value={d.id}>
             {d.name}
           </option>
