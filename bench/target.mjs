@@ -39,3 +39,32 @@ figure('cut-list-six', plan, 'ms', 'limit:300ms', 300 / plan);
 engine.setPlan(firstContour(arch, new Map(targets.slice(1, 5))));
 const leaves = medianMs(() => ask(engine, 'leafGuide', 'upper'), { warm: 1, runs: 3 });
 figure('leaf-guide', leaves, 'ms', 'limit:5000ms', 5000 / leaves);
+
+// Ten crowns, premolars among them; a guide over all of them.
+const TEN = [15, 14, ...TEETH, 24, 25];
+const ten = new CaseEngine();
+ten.take(readScan(scan(makePatient(AVOCET), INTRAORAL_SCANNER)));
+const sizes = TEN.map((t) => {
+  const own = ten.arch('upper').teeth.get(t);
+  return [t, { lengthMm: own.lengthMm + 0.7, widthMm: own.widthMm }];
+});
+ten.setPlan(firstContour(ten.arch('upper'), new Map(sizes)));
+let cervical = 1.1;
+const crowns = medianMs(
+  () => {
+    cervical += 0.001;
+    // House thicknesses of each tooth's own design, so that nothing is remembered from before.
+    const thickness = ['ceramic-crown', 'ceramic-crown-premolar'].map((design) => ({
+      design,
+      cervical,
+      middle: 1.2,
+      incisal: 1.4,
+      edgeMm: 2,
+    }));
+    for (const tooth of TEN) ask(ten, 'target', tooth, { design: 'ceramic-crown', thickness });
+  },
+  { warm: 2, runs: 5 },
+);
+figure('crowns-ten', crowns, 'ms', 'limit:1000ms', 1000 / crowns);
+const leavesOfTen = medianMs(() => ask(ten, 'leafGuide', 'upper'), { warm: 1, runs: 3 });
+figure('leaf-guide-ten', leavesOfTen, 'ms', 'limit:5000ms', 5000 / leavesOfTen);

@@ -163,7 +163,7 @@ export { type AlignOptions, alignFrame } from './geometry/register.js';
 export { enclosedArea, reachAtLevel, type SectionLine, section } from './geometry/section.js';
 export { box, cylinder, sphere } from './geometry/shapes.js';
 export { leastSquares, solve } from './geometry/solve.js';
-export { buildTree, type Tree } from './geometry/tree/build.js';
+export { buildTree, refitTree, type Tree } from './geometry/tree/build.js';
 export { type Cells, cellsOf, firstThrough } from './geometry/tree/cells.js';
 export { type ClosestPoints, closestPoint, closestPoints } from './geometry/tree/closest.js';
 export { liesInside, type RayCaster, type RayHit, rayCaster } from './geometry/tree/ray.js';

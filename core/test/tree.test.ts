@@ -9,6 +9,7 @@ import {
   type Mesh,
   Refusal,
   rayCaster,
+  refitTree,
   sheetDistances,
   signedDistances,
   signedField,
@@ -88,8 +89,15 @@ describe.each([11, 12, 13, 24])('on crown %i, against three-mesh-bvh', (tooth) =
     }
   });
 
-  it('rays meet the surface at the same place (seed 4)', () => {
-    const caster = rayCaster(buildTree(m));
+  it.each([
+    ['its own tree', () => buildTree(m)],
+    // The tree of the same crown twisted and thinned, its boxes fitted to this one.
+    [
+      'the tree of another shape, fitted',
+      () => refitTree(buildTree({ ...m, positions: m.positions.map((v, i) => v * (0.7 + 0.1 * (i % 3))) }), m),
+    ],
+  ])('rays meet the surface at the same place (seed 4): %s', (_, treeOf) => {
+    const caster = rayCaster(treeOf());
     const q = cloud(4, 300, 12);
     const aim = cloud(5, 300, 4);
     let hits = 0;

@@ -63,8 +63,11 @@ export function endedAround(finish: FinishLine, front: number, full: number, at:
 const RUNS_OVER = { from: 0.2, to: 0.6 } as const;
 
 /** mm from where the covered part ends, below the finish line and beside the contacts, without a corner between. */
-const endedAt = (below: number, side: number): number =>
-  side === Infinity ? below : (below ** -4 + side ** -4) ** -0.25;
+function endedAt(below: number, side: number): number {
+  const [near, far] = below < side ? [below, side] : [side, below];
+  // Where the other end is far off it makes less than a ten-thousandth.
+  return far > 8 * near ? near : (below ** -4 + side ** -4) ** -0.25;
+}
 
 /** How much of the depth there is at a distance from the finish line, by its form. */
 function profile(form: FinishForm, s: number, depth: number): number {

@@ -1,6 +1,6 @@
 import { crownZenith, median, type PlannedTooth } from '../contour/plan.js';
 import { directionToParent, type Frame, shift, toLocal, toParent } from '../geometry/frame.js';
-import { buildTree } from '../geometry/tree/build.js';
+import { buildTree, refitTree, type Tree } from '../geometry/tree/build.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import type { SignedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
@@ -51,6 +51,7 @@ export class TargetRays {
   /** z along the planned crown's axis towards the root, 0 at its edge; x to the patient's left, y backward. */
   readonly frame: Frame;
   private readonly ownBulges: boolean[] = [];
+  private firstSheet: Tree | undefined;
   private ownEdge: number | undefined;
   private ownPlanEdge: number | undefined;
   private ownEnds: readonly number[] | undefined;
@@ -116,7 +117,10 @@ export class TargetRays {
 
   /** The planned surface moved inward, as it is met from outside. @param by how far, mm, at its places */
   sheet(by: (at: Vec3) => number): (u: Vec3, z: number) => number | undefined {
-    const own = rayCaster(buildTree(offsetSheet(this.planned, this.frame, by)));
+    const mesh = offsetSheet(this.planned, this.frame, by);
+    // Every sheet has the same triangles, not far from the first one's.
+    this.firstSheet ??= buildTree(mesh);
+    const own = rayCaster(refitTree(this.firstSheet, mesh));
     return (u, z) => {
       const hit = own.first([OUT_MM * u[0], OUT_MM * u[1], z], [-u[0], -u[1], 0], 2 * OUT_MM);
       return hit && OUT_MM - hit.distance;

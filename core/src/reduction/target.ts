@@ -235,13 +235,18 @@ function acrossTheSurface({ now, left, removedMm, alignMm }: Draft, from: number
       if (along <= NOTHING_MM) continue;
       const [x, y, z] = [now[3 * i] as number, now[3 * i + 1] as number, now[3 * i + 2] as number];
       let least = along ** 2;
-      for (let r = Math.max(0, row - NEAR.rows); r <= Math.min(to - 1, row + NEAR.rows); r++)
+      const last = Math.min(to - 1, row + NEAR.rows);
+      for (let r = Math.max(0, row - NEAR.rows); r <= last; r++) {
+        const first = r * ANGLES;
         for (let a = k - NEAR.angles; a <= k + NEAR.angles; a++) {
-          const j = 3 * (r * ANGLES + ((a + ANGLES) % ANGLES));
-          const away =
-            (x - (left[j] as number)) ** 2 + (y - (left[j + 1] as number)) ** 2 + (z - (left[j + 2] as number)) ** 2;
+          const j = 3 * (first + (a < 0 ? a + ANGLES : a >= ANGLES ? a - ANGLES : a));
+          const dz = z - (left[j + 2] as number);
+          const dx = x - (left[j] as number);
+          const dy = y - (left[j + 1] as number);
+          const away = dx * dx + dy * dy + dz * dz;
           if (away < least) least = away;
         }
+      }
       const across = Math.sqrt(least);
       removedMm[i] = across;
       alignMm[i] = ((alignMm[i] as number) * across) / along;

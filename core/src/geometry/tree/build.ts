@@ -62,6 +62,15 @@ export function buildTree(mesh: Mesh): Tree {
   return { box: nodeBoxes(links, tri), link: links, tri, face: s.order, depth: deepest };
 }
 
+/**
+ * The tree of a mesh whose triangles are those of another, moved a little: divided as that one was, its boxes new. Right
+ * whatever has moved; slower to ask the further it has.
+ */
+export function refitTree(before: Tree, mesh: Mesh): Tree {
+  const tri = packTriangles(mesh, before.face);
+  return { ...before, tri, box: nodeBoxes(before.link, tri) };
+}
+
 /** Boxes of all nodes from their triangles upwards; a child has a higher number than its parent. */
 function nodeBoxes(link: Int32Array, tri: Float64Array): Float64Array {
   const nodes = link.length / 2;
