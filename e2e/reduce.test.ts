@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import type { CaseDetail } from '@radiant/contract';
 import { closePages, copyOfAvocet, open, picture, saved, typed, type Visit, visit } from './browser.js';
 
@@ -143,6 +144,20 @@ it('on the arch it is shown what goes from each tooth, where dentin is met, and 
   expect(Math.abs(zone - middle)).toBeLessThan(0.06);
   await page.getByRole('button', { name: 'on the arch' }).click();
 
+  // The part that only brings it into line is a part of it, and has its own map.
+  const inLine = Number.parseFloat(
+    (await sums.getByRole('row', { name: /^into line/ }).textContent())?.match(/\d+\.\d/)?.[0] ?? '',
+  );
+  expect(inLine).toBeLessThan(veneer);
+  await page.getByRole('button', { name: 'into line first' }).click();
+  await page.getByText('to remove to stand in line with the plan').waitFor();
+  expect(await page.getByRole('button', { name: 'dentin', exact: true }).isDisabled()).toBe(true);
+  await page.getByRole('button', { name: 'what goes', exact: true }).click();
+  await page
+    .getByRole('figure', { name: 'Finish line' })
+    .getByRole('img', { name: /^Level to the gum: mesial at the gum, facial .*, distal at the gum$/ })
+    .waitFor();
+
   const instead = page.getByRole('table', { name: 'What if' });
   const would = async (row: RegExp) =>
     Number.parseFloat((await instead.getByRole('row', { name: row }).locator('td').first().textContent()) ?? '');
@@ -154,7 +169,7 @@ it('on the arch it is shown what goes from each tooth, where dentin is met, and 
   await sums.getByText(/^[67]\d % of the crown$/).waitFor({ timeout: 60_000 });
   expect(await taken()).toBeGreaterThan(3 * veneer);
   await page.getByText(/the finish line is wished 0\.\d mm beyond where the scan ends at the gum/).waitFor();
-  await page.keyboard.press('p');
+  for (let n = 0; n < 3; n++) await page.keyboard.press('p');
   expect(await page.getByRole('button', { name: 'prepared', exact: true }).getAttribute('aria-pressed')).toBe('true');
   await page.keyboard.press(']');
   await page.getByRole('heading', { name: '21 · all-ceramic crown' }).waitFor();
@@ -182,7 +197,7 @@ it('a thickness of one’s own is typed, moves the targets, is told where it is 
       ) < 0.05,
     [before],
   );
-  await page.getByText('usual 0.3 · 0.5 · 0.7 · 1.5').waitFor();
+  await page.getByText('usual 0.3 · 0.5 · 0.7 · 1.5 · 0.0').waitFor();
   await typed(field, '0.2');
   await page.keyboard.press('Tab');
   await page.getByText(/Thinner than 0\.3 mm, the least that its material is usually made in: middle\./).waitFor();
@@ -191,6 +206,15 @@ it('a thickness of one’s own is typed, moves the targets, is told where it is 
   expect((await reduce()).thickness).toEqual([
     { design: 'graduated', cervical: 0.3, middle: 0.2, incisal: 0.7, edgeMm: 1.5 },
   ]);
+  // Half a millimetre below the gum, and so deep that the bone is spoken of.
+  const margin = page.getByLabel('Finish line below the gum');
+  await typed(margin, '-0.5');
+  await page.keyboard.press('Tab');
+  await saved(page);
+  expect((await reduce()).thickness?.[0]).toMatchObject({ middle: 0.2, belowGumMm: -0.5 });
+  await typed(margin, '1.5');
+  await page.keyboard.press('Tab');
+  await page.getByText(/1\.5 mm below the gum: sound to the bone first\./).waitFor();
   await typed(field, '9');
   await page.getByText('Between 0.0 and 3.0 mm; not taken.').waitFor();
   await page.getByRole('button', { name: 'take the usual' }).click();
@@ -216,6 +240,15 @@ it('step by step each tooth has its cuts with bur and depth; a bur by hand says 
   await steps.getByRole('button', { name: /Grooves, middle third/ }).click();
   expect(await page.getByTestId('step-depth').textContent()).toBe('0.5mm');
   await steps.getByText('ball diamond, 2.0 mm on a 1.0 mm shank').waitFor();
+  // All of it as a table, a step in each line.
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'save the cut list as CSV' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('Steps, cut list, FDI numbers.csv');
+  const table = await readFile(await download.path(), 'utf8');
+  expect(table).toContain('tooth,design,step,what,where,bur,"diameter, 1/10 mm",engagement,"depth, mm"');
+  expect(table).toMatch(/\r\n11,graduated veneer,\d+,"Grooves, middle third",middle,"ball diamond, 2\.0 mm[^"]*",020,/);
   // The neighbour’s list begins at its own first step.
   await page.keyboard.press(']');
   await page

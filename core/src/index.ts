@@ -264,6 +264,7 @@ export {
 } from './reduction/burs/tray.js';
 export { bursOfRows, rowsOfTray, TRAY_COLUMNS } from './reduction/burs/tray-rows.js';
 export { bursOf, cutLists, engagementOf, type ToothCutList } from './reduction/cut-list/cut-list.js';
+export { CUT_COLUMNS, cutRows } from './reduction/cut-list/cut-rows.js';
 export { type CutStep, levelOf, SPEEDS, type Speed, type StepPlace } from './reduction/cut-list/steps.js';
 export { type FacialPlace, facialPlaces } from './reduction/facial-places.js';
 export { LEAST_PRINTED_MM, LIES, type Lie, type PrintCheck, printCheck } from './reduction/guides/print-check.js';
@@ -301,6 +302,7 @@ export type { Strategy } from './reduction/strategies/strategy.js';
 export { distanceTo, type Pose, type Swept, sweepOver } from './reduction/sweep.js';
 export {
   type CrownSpan,
+  type MarginPlace,
   type TargetSurface,
   targetBetween,
   targetOf,
@@ -316,20 +318,18 @@ export {
 } from './reduction/target-zones.js';
 export { wayOut } from './reduction/way-out.js';
 export { ZONES, type Zone } from './reduction/zones.js';
+export { ATTACHMENT } from './restoration/attachment.js';
 export {
   type Design,
   designKey,
   type EdgeNeed,
   type FinishForm,
   type FinishLine,
-  type OwnThickness,
   onlyAdded,
   RESTORATION_KINDS,
   type RestorationKind,
   type Surface,
-  THICKNESS_LIMITS,
   type ToothGroup,
-  withThickness,
 } from './restoration/design.js';
 export {
   CHOSEN_DESIGNS,
@@ -341,6 +341,17 @@ export {
   familyOf,
 } from './restoration/designs.js';
 export { inMaterial, MATERIALS, type Material, type MaterialId, materialsFor } from './restoration/material.js';
+export {
+  limitsAt,
+  MARGIN_LIMITS,
+  type OwnThickness,
+  THICKNESS_LIMITS,
+  WISHED_PLACES,
+  type WishedPlace,
+  wishedAt,
+  wishOf,
+  withThickness,
+} from './restoration/own-thickness.js';
 export { type DesignChoice, type Restoration, restorationOf } from './restoration/restoration.js';
 export { neededAt, overThirds, preparedEdge, THIRDS, thirdAt } from './restoration/thickness.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';

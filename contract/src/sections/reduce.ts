@@ -5,6 +5,7 @@ import {
   type DesignId,
   ENGAGEMENTS,
   type How,
+  MARGIN_LIMITS,
   PLANNABLE,
   STRATEGIES,
   THICKNESS_LIMITS,
@@ -42,6 +43,7 @@ export class OwnDesign {
 
 export const STRATEGY_WORDS = `A tooth is prepared ${STRATEGIES.map((s) => s.name).join(', or ')}.`;
 const THICK = `A thickness lies between ${THICKNESS_LIMITS.min} and ${THICKNESS_LIMITS.max} mm.`;
+const MARGIN = `A finish line lies between ${-MARGIN_LIMITS.min} mm above the gum and ${MARGIN_LIMITS.max} mm below it.`;
 
 /** Thicknesses that are wanted of a design instead of its own, mm. */
 export class OwnThicknessInput {
@@ -68,6 +70,12 @@ export class OwnThicknessInput {
   @Min(THICKNESS_LIMITS.min, words(THICK))
   @Max(THICKNESS_LIMITS.max, words(THICK))
   edgeMm?: number | null;
+
+  @IsOptional()
+  @IsNumber(FINITE, words(MARGIN))
+  @Min(MARGIN_LIMITS.min, words(MARGIN))
+  @Max(MARGIN_LIMITS.max, words(MARGIN))
+  belowGumMm?: number | null;
 }
 
 /** A bur and how it is sunk, chosen by hand for a zone of a tooth. */

@@ -40,6 +40,7 @@ export interface Ground {
   readonly around: boolean;
   readonly edge: EdgeGround;
   readonly finish: readonly number[];
+  readonly gum: readonly number[];
   readonly top: readonly number[];
   /** Directions in which nothing of the tooth would be left at some height. */
   readonly thin: Set<number>;
@@ -83,7 +84,7 @@ export function groundOf(rays: TargetRays, planned: PlannedTooth, design: Design
   const edge = isPremolar(planned.tooth)
     ? cuspGround(rays, planned, design, finish, (u, z, r) => (covers(u, r) ? Math.min(r, needed(u, z) ?? r) : r))
     : flatGround(rays, design);
-  return { rays, design, needed, around, edge, finish, top, thin: new Set() };
+  return { rays, design, needed, around, edge, finish, gum, top, thin: new Set() };
 }
 
 /** An edge is cut flat. */

@@ -1,3 +1,4 @@
+import { archSide } from '../contour/arch.js';
 import { type ExistingArch, type ExistingTooth, toothOf } from '../contour/fit.js';
 import { type ContourPlan, crownZenith, type PlannedTooth, plannedTooth } from '../contour/plan.js';
 import { type Frame, toLocal, toParent } from '../geometry/frame.js';
@@ -55,6 +56,8 @@ export interface TargetSurface {
   readonly covered: Uint8Array;
   /** Where the preparation ends on the tooth, in order; empty where nothing ends. */
   readonly finishLine: readonly Vec3[];
+  /** The same along the gum, from the mesial side over the face to the distal one, and behind. */
+  readonly margin: readonly MarginPlace[];
   readonly removedMm3: number;
   /** The part of it that only brings the tooth into line with the plan. */
   readonly alignMm3: number;
@@ -71,6 +74,17 @@ const CORNER_MM = 0.2;
 
 /** A finish line that lies further beyond the scan is told, mm: less lies within the scan's own error at the gum. */
 const BEYOND_MM = 0.3;
+
+/** The finish line in one direction from the tooth's axis. Heights are mm over the planned edge. */
+export interface MarginPlace {
+  /** From straight to the front, degrees: below 0 towards the mesial side, above towards the distal one. */
+  readonly turnDeg: number;
+  readonly heightMm: number;
+  /** Where the gum line lies there. */
+  readonly gumMm: number;
+  /** How far below the gum the design wishes it, mm; above it where below 0. */
+  readonly wishedMm: number;
+}
 
 /** The target preparation of one tooth under a contour plan. */
 export const targetSurface = (arch: ExistingArch, plan: ContourPlan, tooth: Fdi, design: Design): TargetSurface =>
@@ -152,6 +166,7 @@ export function targetBetween(
     aligned: inLine,
     ...values,
     finishLine: design.finish.form === 'none' ? [] : lineOf(ground, before),
+    margin: design.finish.form === 'none' ? [] : marginOf(ground, planned.tooth),
     removedMm3: Math.max(0, crownMm3 - volume(mesh)),
     alignMm3: Math.max(0, crownMm3 - volume(inLine)),
     bareMm3: Math.max(0, crownMm3 - volume({ positions: bare, triangles: TRIANGLES })),
@@ -329,6 +344,18 @@ function lineOf(g: Ground, before: Mesh): Vec3[] {
     if (front[(k + ANGLES - 1) % ANGLES]) return down;
     return front[(k + 1) % ANGLES] ? down.reverse() : [at(last(k), k)];
   });
+}
+
+/** The finish line along the gum with its level, in the order of its turns. */
+function marginOf(g: Ground, tooth: Fdi): MarginPlace[] {
+  const distal = archSide(tooth) === 'left' ? 1 : -1;
+  return DIRECTIONS.flatMap((u, k): MarginPlace[] => {
+    if (aside(g, u, 4) <= 0) return [];
+    const turnDeg = (distal * Math.atan2(u[0], -u[1]) * 180) / Math.PI;
+    return [
+      { turnDeg, heightMm: g.finish[k] as number, gumMm: g.gum[k] as number, wishedMm: g.design.finish.belowGumMm },
+    ];
+  }).sort((a, b) => a.turnDeg - b.turnDeg);
 }
 
 function notesOn({ around, design, rays, top, thin }: Ground, tooth: Fdi): string[] {

@@ -1,6 +1,5 @@
 import type { FacialThird } from '../teeth/norms.js';
 import type { Source } from '../working/working.js';
-import type { DesignId } from './designs.js';
 
 /** What is done to a tooth. */
 export const RESTORATION_KINDS = {
@@ -67,38 +66,16 @@ export interface Design {
   readonly source: Source;
 }
 
-/** Thicknesses that somebody wants of a design instead of its own, mm. */
-export interface OwnThickness {
-  readonly design: DesignId;
-  readonly cervical: number;
-  readonly middle: number;
-  readonly incisal: number;
-  /** Where the design cuts the edge to a thickness. */
-  readonly edgeMm?: number | null | undefined;
-}
-
-/** What may be wanted, mm. House limits. */
-export const THICKNESS_LIMITS = { min: 0, max: 3 } as const;
-
-/** One object for the same wish, so that what is made of a design can be remembered by it. */
-const wished = new Map<string, Design>();
-
-/** A design with thicknesses of somebody's own. */
-export function withThickness(design: Design, own: Omit<OwnThickness, 'design'>): Design {
-  const { cervical, middle, incisal, edgeMm } = own;
-  const edge: EdgeNeed =
-    design.edge.kind === 'thickness' && typeof edgeMm === 'number' ? { kind: 'thickness', mm: edgeMm } : design.edge;
-  const next: Design = { ...design, needs: { cervical, middle, incisal }, edge };
-  const key = designKey(next);
-  if (key === designKey(design)) return design;
-  const known = wished.get(key) ?? next;
-  wished.set(key, known);
-  return known;
-}
-
 /** Whether a design is only added: no thickness is cut for it. */
 export const onlyAdded = ({ finish }: Design): boolean => finish.form === 'none';
 
 /** All of a design that a preparation depends on, as one word. */
-export const designKey = ({ id, needs, edge }: Design): string =>
-  `${id} ${needs.cervical} ${needs.middle} ${needs.incisal} ${edge.kind === 'thickness' ? edge.mm : edge.kind}`;
+export const designKey = ({ id, needs, edge, finish }: Design): string =>
+  [
+    id,
+    needs.cervical,
+    needs.middle,
+    needs.incisal,
+    edge.kind === 'thickness' ? edge.mm : edge.kind,
+    finish.belowGumMm,
+  ].join(' ');

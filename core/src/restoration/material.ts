@@ -1,6 +1,6 @@
 import { COMMON_PRACTICE, type Source } from '../working/working.js';
 import type { Design, RestorationKind } from './design.js';
-import { withThickness } from './design.js';
+import { withThickness } from './own-thickness.js';
 
 /** What a restoration is made of, and the least thickness in which it is made, mm: over the face, and at the edge. */
 export interface Material {

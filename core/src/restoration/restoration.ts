@@ -1,6 +1,7 @@
 import type { Fdi } from '../teeth/notation.js';
-import { type Design, type OwnThickness, withThickness } from './design.js';
+import type { Design } from './design.js';
 import { type DesignId, designOn } from './designs.js';
+import { type OwnThickness, withThickness } from './own-thickness.js';
 
 /** What a tooth is restored with. */
 export interface Restoration {

@@ -98,6 +98,7 @@ const service = {
       alignMm: Float32Array.from(surface.alignMm),
       enamelMm: [norm('from'), norm('to')],
       finishLine: Float32Array.from(own.finishLine.flatMap((p) => [...p])),
+      margin: surface.margin,
       told,
       notes: surface.notes,
     };

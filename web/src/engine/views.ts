@@ -1,4 +1,4 @@
-import type { ExistingSummary, Fdi, TargetTold, VolumeChange } from '@radiant/core';
+import type { ExistingSummary, Fdi, MarginPlace, TargetTold, VolumeChange } from '@radiant/core';
 import type { DrawableMesh } from './drawable.js';
 
 /** A jaw to be looked at. */
@@ -34,6 +34,8 @@ export interface TargetView {
   readonly enamelMm: readonly [Float32Array, Float32Array];
   /** Three numbers a place. */
   readonly finishLine: Float32Array;
+  /** The finish line along the gum with its level. */
+  readonly margin: readonly MarginPlace[];
   readonly told: TargetTold;
   readonly notes: readonly string[];
 }

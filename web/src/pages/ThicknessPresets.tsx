@@ -1,19 +1,26 @@
 import type { OwnThicknessInput } from '@radiant/contract';
-import { DESIGNS, type Design, type DesignId, onlyAdded, THICKNESS_LIMITS, withThickness } from '@radiant/core';
+import {
+  DESIGNS,
+  type Design,
+  limitsAt,
+  onlyAdded,
+  WISHED_PLACES,
+  type WishedPlace,
+  wishedAt,
+  wishOf,
+  withThickness,
+} from '@radiant/core';
 import { number } from '../ui/format.js';
 import { NumberOnceDone } from '../ui/NumberOnceDone.js';
 
 const THIRDS = ['cervical', 'middle', 'incisal'] as const;
-type Place = (typeof THIRDS)[number] | 'edgeMm';
-const PLACES: readonly (readonly [Place, string])[] = [
-  ['cervical', 'cervical'],
-  ['middle', 'middle'],
-  ['incisal', 'incisal'],
-  ['edgeMm', 'edge'],
-];
-
-const at = ({ needs, edge }: Design, place: Place): number | undefined =>
-  place === 'edgeMm' ? (edge.kind === 'thickness' ? edge.mm : undefined) : needs[place];
+const WORDS: Readonly<Record<WishedPlace, string>> = {
+  cervical: 'cervical',
+  middle: 'middle',
+  incisal: 'incisal',
+  edge: 'edge',
+  margin: 'below gum',
+};
 
 /** How thick the house makes each design, beside what is usual. */
 export function ThicknessPresets({
@@ -37,9 +44,9 @@ export function ThicknessPresets({
             <th scope="col" className="font-normal">
               design
             </th>
-            {PLACES.map(([key, words]) => (
-              <th key={key} scope="col" className="pl-4 font-normal">
-                {words}
+            {WISHED_PLACES.map((p) => (
+              <th key={p} scope="col" className="pl-4 font-normal">
+                {WORDS[p]}
               </th>
             ))}
             <th scope="col" className="pl-6 font-normal">
@@ -52,15 +59,7 @@ export function ThicknessPresets({
             const own = thickness.find((t) => t.design === usual.id);
             const design = own ? withThickness(usual, own) : usual;
             const others = thickness.filter((t) => t.design !== usual.id);
-            const change = (place: Place, mm: number) => {
-              const { needs, edge } = design;
-              const before: OwnThicknessInput = {
-                design: usual.id as DesignId,
-                ...needs,
-                ...(edge.kind === 'thickness' && { edgeMm: edge.mm }),
-              };
-              set([...others, { ...before, [place]: mm }]);
-            };
+            const change = (place: WishedPlace, mm: number) => set([...others, wishOf(design, place, mm)]);
             const thin = THIRDS.filter((p) => design.needs[p] < design.leastMm);
             return (
               <tr key={usual.id} className="border-t border-hair">
@@ -72,30 +71,30 @@ export function ThicknessPresets({
                     </span>
                   )}
                 </th>
-                {PLACES.map(([key, words]) => {
-                  const mm = at(design, key);
+                {WISHED_PLACES.map((p) => {
+                  const mm = wishedAt(design, p);
                   return (
-                    <td key={key} className="pl-4">
+                    <td key={p} className="pl-4">
                       {mm === undefined ? (
                         <span className="text-ink-3">–</span>
                       ) : (
                         <NumberOnceDone
-                          label={`${usual.name}, ${words}, mm`}
-                          className={`field h-8 w-[62px] px-1.5 text-right ${mm === at(usual, key) ? '' : 'font-semibold'}`}
+                          label={`${usual.name}, ${WORDS[p]}, mm`}
+                          className={`field h-8 w-[62px] px-1.5 text-right ${mm === wishedAt(usual, p) ? '' : 'font-semibold'}`}
                           value={mm}
-                          min={THICKNESS_LIMITS.min}
-                          max={THICKNESS_LIMITS.max}
+                          min={limitsAt(p).min}
+                          max={limitsAt(p).max}
                           step={0.1}
                           digits={1}
                           unit="mm"
-                          onTaken={(v) => change(key, v)}
+                          onTaken={(v) => change(p, v)}
                         />
                       )}
                     </td>
                   );
                 })}
                 <td className="pl-6 text-ink-2">
-                  {PLACES.flatMap(([key]) => at(usual, key) ?? [])
+                  {WISHED_PLACES.flatMap((p) => wishedAt(usual, p) ?? [])
                     .map((v) => number(v, 1))
                     .join(' · ')}
                   {own && (

@@ -2,6 +2,8 @@ import {
   burId,
   burName,
   bursOf,
+  CUT_COLUMNS,
+  cutRows,
   DEPTH_TOLERANCE_MM,
   type Engagement,
   engagements,
@@ -9,6 +11,7 @@ import {
   finishes,
   type How,
   isoDiameter,
+  NOTATION_NAMES,
   TOLERANCE_LIMITS,
   type ToothCutList,
   type ToothReduction,
@@ -18,6 +21,7 @@ import { BurProfile } from '../../bench/BurProfile.js';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { Comments } from '../../shell/Comments.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { saveCsv } from '../../ui/csv.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 import { StrategyField } from './StrategyField.js';
 import { TrayField } from './TrayField.js';
@@ -65,6 +69,7 @@ export function CutPanel({ lists, own }: { lists: readonly ToothCutList[]; own: 
           </li>
         ))}
       </ul>
+      <SaveList lists={lists} />
       {own && (
         <>
           <h2 className="title">{name(tooth)}: grooves</h2>
@@ -78,6 +83,24 @@ export function CutPanel({ lists, own }: { lists: readonly ToothCutList[]; own: 
       )}
       <Comments stage="reduce" />
     </>
+  );
+}
+
+/** All steps of all teeth as a table. */
+function SaveList({ lists }: { lists: readonly ToothCutList[] }) {
+  const { notation, detail } = useCase();
+  const name = useToothLabel();
+  if (lists.length === 0) return null;
+  const { long, short } = NOTATION_NAMES[notation];
+  const save = () =>
+    saveCsv(
+      [['tooth numbers', long], [...CUT_COLUMNS], ...cutRows(lists, name)],
+      `${detail.name}, cut list, ${short} numbers.csv`,
+    );
+  return (
+    <button type="button" className="how mb-5 text-note" onClick={save}>
+      save the cut list as CSV
+    </button>
   );
 }
 

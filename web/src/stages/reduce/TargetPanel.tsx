@@ -7,6 +7,7 @@ import { FigureTable } from '../../shell/FigureTable.js';
 import { ReadOnlyNote, Refused } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 import { DesignFields } from './DesignFields.js';
+import { FinishCourse } from './FinishCourse.js';
 import { ThicknessFields } from './ThicknessFields.js';
 
 const THIRDS = ['cervical', 'middle', 'incisal'] as const;
@@ -35,6 +36,7 @@ export function TargetPanel({ targets, children }: { targets: Targets; children?
         <>
           <Sums told={own.told} />
           <Face told={own.told} />
+          <FinishCourse margin={own.margin} />
           {own.told.pulp.leftMm < 2 * LEAST_OVER_PULP.mm && (
             <p className="finding mb-2 text-note" data-weight="stop">
               {name(tooth)}: by a rough estimate for its kind and age about{' '}

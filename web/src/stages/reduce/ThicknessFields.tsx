@@ -1,15 +1,25 @@
-import type { OwnThicknessInput, ReduceSection } from '@radiant/contract';
-import { type Design, type DesignId, designOf, onlyAdded, restorationOf, THICKNESS_LIMITS } from '@radiant/core';
+import type { ReduceSection } from '@radiant/contract';
+import {
+  ATTACHMENT,
+  type Design,
+  type DesignId,
+  designOf,
+  limitsAt,
+  onlyAdded,
+  restorationOf,
+  WISHED_PLACES,
+  type WishedPlace,
+  wishedAt,
+  wishOf,
+} from '@radiant/core';
 import { useCase, useSection } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 
-const PLACES = ['cervical', 'middle', 'incisal'] as const;
-type Place = (typeof PLACES)[number] | 'edge';
-
-const thicknessAt = (design: Design, place: Place): number | undefined =>
-  place === 'edge' ? (design.edge.kind === 'thickness' ? design.edge.mm : undefined) : design.needs[place];
+/** Half to one millimetre below the gum is usual where it is seen. Common practice, no source. */
+const DEEP_MM = 1;
+const THIRDS = ['cervical', 'middle', 'incisal'] as const;
 
 /** How thick the restoration is to be, place by place, beside what is usual for its design. */
 export function ThicknessFields() {
@@ -18,24 +28,25 @@ export function ThicknessFields() {
   const mayWrite = useMayWrite('reduce');
   const { design } = restorationOf(tooth, data);
   const usual: Design = designOf(design.id as DesignId);
-  const places = ([...PLACES, 'edge'] as const).filter((p) => thicknessAt(usual, p) !== undefined);
+  const places = WISHED_PLACES.filter((p) => wishedAt(usual, p) !== undefined);
   const own = data.thickness?.some((t) => t.design === design.id) ?? false;
-  const change = (place: Place, mm: number) => set(withOwn(data, design, place, mm), `thickness ${place}`);
-  const thin = PLACES.filter((p) => design.needs[p] < design.leastMm);
+  const change = (place: WishedPlace, mm: number) => set(withOwn(data, design, place, mm), `thickness ${place}`);
+  const thin = THIRDS.filter((p) => design.needs[p] < design.leastMm);
   // Where something is only added there is no thickness to cut for.
   if (onlyAdded(design)) return null;
   return (
     <fieldset className="mb-4" disabled={!mayWrite} aria-label="Thickness">
+      <p className="mb-1 text-tiny text-ink-2">Thickness and finish line, mm</p>
       <div className="flex gap-2">
         {places.map((p) => (
           <div key={p} className="min-w-0 flex-1 text-tiny text-ink-2">
-            {p}, mm
+            {p === 'margin' ? 'below gum' : p}
             <NumberInput
-              label={`Thickness, ${p}`}
+              label={p === 'margin' ? 'Finish line below the gum' : `Thickness, ${p}`}
               className="field mt-0.5 h-8 w-full px-2 text-right text-note text-ink"
-              value={thicknessAt(design, p) ?? null}
-              min={THICKNESS_LIMITS.min}
-              max={THICKNESS_LIMITS.max}
+              value={wishedAt(design, p) ?? null}
+              min={limitsAt(p).min}
+              max={limitsAt(p).max}
               step={0.1}
               digits={1}
               unit="mm"
@@ -48,7 +59,7 @@ export function ThicknessFields() {
       </div>
       {own && (
         <p className="mt-1.5 text-tiny text-ink-2">
-          usual {places.map((p) => number(thicknessAt(usual, p) ?? 0, 1)).join(' · ')}{' '}
+          usual {places.map((p) => number(wishedAt(usual, p) ?? 0, 1)).join(' · ')}{' '}
           {mayWrite && (
             <button
               type="button"
@@ -66,18 +77,19 @@ export function ThicknessFields() {
           . Ask the maker’s sheet and the laboratory, or choose another design.
         </p>
       )}
+      {design.finish.belowGumMm > DEEP_MM && (
+        <p className="finding mt-2 text-note" data-weight="watch">
+          {number(design.finish.belowGumMm, 1)} mm below the gum: sound to the bone first. A margin within about{' '}
+          {number(ATTACHMENT.mm, 0)} mm of it inflames ({ATTACHMENT.source.text}), and what lies so deep is hard to keep
+          dry.
+        </p>
+      )}
     </fieldset>
   );
 }
 
-/** The section with a thickness of one place; the design's others stay as they are. */
-function withOwn(data: ReduceSection, design: Design, place: Place, mm: number): ReduceSection {
-  const { needs, edge } = design;
-  const before: OwnThicknessInput = data.thickness?.find((t) => t.design === design.id) ?? {
-    design: design.id as DesignId,
-    ...needs,
-    ...(edge.kind === 'thickness' && { edgeMm: edge.mm }),
-  };
-  const next = { ...before, ...(place === 'edge' ? { edgeMm: mm } : { [place]: mm }) };
-  return { ...data, thickness: [...(data.thickness ?? []).filter((t) => t.design !== design.id), next] };
-}
+/** The section with one place otherwise; the design's others stay as they are. */
+const withOwn = (data: ReduceSection, design: Design, place: WishedPlace, mm: number): ReduceSection => ({
+  ...data,
+  thickness: [...(data.thickness ?? []).filter((t) => t.design !== design.id), wishOf(design, place, mm)],
+});
