@@ -75,14 +75,21 @@ it('a guide is looked at before it is printed, and one that would sit on nothing
   const { id } = await copyOfAvocet('To be printed');
   await open(page, id, 'keep');
   const card = page.getByRole('region', { name: 'Before it is printed' });
-  await card.getByLabel('What is looked at').selectOption('leaf guide');
-  await card.getByRole('button', { name: 'Look at it' }).click();
+  await card.getByLabel('What is sent').selectOption('leaf guide');
+  await card.getByRole('button', { name: 'Send it to the simulated printer' }).click();
   await card
     .getByText(/^leaf guide: one piece of \d+\.\d cm³, thinnest wall \d\.\d mm; .* mm high, about /)
     .waitFor({ timeout: 60_000 });
   await card.getByText(/thinner than 1\.0 mm/).waitFor();
-  await card.getByLabel('What is looked at').selectOption('sagittal slices');
-  await card.getByRole('button', { name: 'Look at it' }).click();
+  await card.getByLabel('What is sent').selectOption('sagittal slices');
+  await card.getByRole('button', { name: 'Send it to the simulated printer' }).click();
   await card.getByText(/^sagittal slices: 6 pieces/).waitFor({ timeout: 60_000 });
+  await card.getByLabel('What is sent').selectOption('mock-up index');
+  await card.getByRole('button', { name: 'Send it to the simulated printer' }).click();
+  await card.getByText(/^mock-up index: one piece of \d+\.\d cm³/).waitFor({ timeout: 60_000 });
+  await card
+    .getByText(/It goes on over the edges, \d+° from straight up to the back, and gives way by 0\.\d mm/)
+    .waitFor();
+  await card.getByText(/It sits on \d teeth that stay\./).waitFor();
   expect(troubles).toEqual([]);
 });

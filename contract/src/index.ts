@@ -14,6 +14,7 @@ export * from './files.js';
 export { cantOf, type Front, frontOf, frontSeen, lengthWish, mouthOf, photographed, repeatsOf } from './front.js';
 export * from './people.js';
 export * from './practice-settings.js';
+export * from './printing.js';
 export * from './problem.js';
 export { recordFindings } from './record-findings.js';
 export { plannedOn, scanFor } from './scan-for.js';

@@ -268,6 +268,7 @@ export { CUT_COLUMNS, cutRows } from './reduction/cut-list/cut-rows.js';
 export { type CutStep, levelOf, SPEEDS, type Speed, type StepPlace } from './reduction/cut-list/steps.js';
 export { type FacialPlace, facialPlaces } from './reduction/facial-places.js';
 export { LEAST_PRINTED_MM, LIES, type Lie, type PrintCheck, printCheck } from './reduction/guides/print-check.js';
+export { CHAMFER_MM, slabOver } from './reduction/guides/sheet.js';
 export {
   reductionBetween,
   type ToothReduction,

@@ -1,6 +1,7 @@
 import {
   ask,
   CaseEngine,
+  CHAMFER_MM,
   type Fdi,
   firstContour,
   type Guide,
@@ -13,6 +14,7 @@ import {
   readScan,
   signedDistances,
   signedField,
+  slabOver,
   type Vec3,
   volume,
 } from '@radiant/core';
@@ -143,6 +145,83 @@ it('a sagittal slice stands in front of each planned tooth, two millimetres wide
     expect(d[0]).toBeGreaterThan(-0.05);
     expect(d[Math.floor(d.length / 4)]).toBeLessThan(0.2);
   }
+});
+
+it('the index of a mock-up follows the plan all over the face, ends along the gum’s scallop, and is one piece', async () => {
+  const guide: Guide = ask(engine, 'mockUpGuide', 'upper');
+  for (const p of guide.parts) expect(inspectMesh(p).ok).toBe(true);
+  const whole = await joined(guide.parts);
+  expect(whole.decompose()).toHaveLength(1);
+  const [wall] = guide.parts as [Mesh];
+  const inner = wall.positions.subarray(0, wall.positions.length / 2);
+  for (const tooth of [12, 11, 21, 22]) {
+    const planned = plannedTooth(arch, engine.contour, tooth);
+    const size = planned.crown.size.widthMm;
+    const [x0] = planned.frame.origin;
+    const places: number[] = [];
+    let top = -Infinity;
+    for (let i = 0; i < inner.length; i += 3) {
+      const [x, y, z] = inner.subarray(i, i + 3) as unknown as Vec3;
+      if (Math.abs(x - x0) > 0.3 * size) continue;
+      if (z > planned.frame.origin[2] + 0.8 && z < planned.frame.origin[2] + 7) places.push(x, y, z);
+      top = Math.max(top, z);
+    }
+    // Straight to the front its relief is 0.05 mm; across a slanted face less, and never in the plan.
+    const off = [...signedDistances(signedField(planned.mesh), Float64Array.from(places))].sort((a, b) => a - b);
+    expect(off[0]).toBeGreaterThan(-0.05);
+    expect(off[Math.floor(0.8 * off.length)]).toBeLessThan(0.1);
+    // At the tooth's own zenith the wall ends; beside it, over a papilla, lower.
+    const zenith = arch.teeth.get(tooth as Fdi);
+    expect(Math.abs(top - ((zenith?.frame.origin[2] ?? 0) + (zenith?.zenithMm ?? 0)))).toBeLessThan(0.9);
+  }
+  const tops = new Map<number, number>();
+  for (let i = 0; i < inner.length; i += 3)
+    tops.set(
+      Math.round((inner[i] as number) * 10),
+      Math.max(tops.get(Math.round((inner[i] as number) * 10)) ?? -99, inner[i + 2] as number),
+    );
+  const heights = [...tops.values()];
+  expect(Math.max(...heights) - Math.min(...heights)).toBeGreaterThan(2);
+  // It lies on the palate behind, and goes on over the edges by giving way a little.
+  const { min, max } = { min: whole.boundingBox().min, max: whole.boundingBox().max };
+  expect((max[1] as number) - (min[1] as number)).toBeGreaterThan(15);
+  expect(guide.wayOn?.givesMm).toBeLessThan(0.8);
+  expect(guide.wayOn?.tiltDeg).toBeGreaterThanOrEqual(0);
+});
+
+it('over a flat ground a guide is five millimetres thick, its outer rims broken by its chamfer at 45°', () => {
+  const [columns, rows, step] = [61, 31, 0.35];
+  const flat = {
+    columns,
+    rows,
+    along: new Float64Array(columns * rows).fill(2),
+    at: (v: number, along: number): Vec3 => [Math.floor(v / rows) * step, along, (v % rows) * step],
+  };
+  const { positions } = slabOver(flat, { reliefMm: 0.1, thicknessMm: 5 });
+  const thick = (i: number, j: number) => {
+    const v = 3 * (i * rows + j);
+    return (positions[v + 1] as number) - (positions[3 * columns * rows + v + 1] as number);
+  };
+  expect(positions[1]).toBeCloseTo(1.9, 9);
+  expect(thick(30, 15)).toBeCloseTo(5, 9);
+  for (const [i, j] of [
+    [0, 15],
+    [60, 15],
+    [30, 0],
+    [30, 30],
+  ] as const)
+    expect(thick(i, j)).toBeCloseTo(5 - CHAMFER_MM, 9);
+  // A step in from the rim by so much less: 45°.
+  expect(thick(1, 15)).toBeCloseTo(5 - CHAMFER_MM + step, 9);
+});
+
+it('beside a steep place a guide is as thick as anywhere, across it and not only along the way', () => {
+  const [columns, rows, step] = [61, 31, 0.35];
+  // A step of 8 mm in the ground, steeper than any ray would tell.
+  const along = Float64Array.from({ length: columns * rows }, (_, v) => (Math.floor(v / rows) < 30 ? 0 : 8));
+  const at = (v: number, y: number): Vec3 => [Math.floor(v / rows) * step, y, (v % rows) * step];
+  const wall = slabOver({ columns, rows, along, at }, { reliefMm: 0, thicknessMm: 5, finMm: 0.1 });
+  expect(printCheck(wall).thinnestMm).toBeGreaterThan(3);
 });
 
 it('no guide has a fin in an embrasure that would break: by the look before printing no wall is under a millimetre', () => {

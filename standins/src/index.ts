@@ -18,6 +18,7 @@ export {
 } from './patient.js';
 export { type CameraSetting, project, SCALE_PLANE_Y, scalePoints } from './pose.js';
 export { prepared } from './prepared.js';
+export { PRINTER, type PrinterAnswer, simulatedPrinter } from './printer.js';
 export { type Random, random } from './random.js';
 export { AVOCET, CURLEW, DUNLIN, PLOVER, RECIPES, type RecipeName, SANDPIPER, TURNSTONE } from './recipes.js';
 export { INTRAORAL_SCANNER, type ScannerSetting, scan } from './scanner.js';

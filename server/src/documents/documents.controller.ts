@@ -10,9 +10,11 @@ import { CasesService } from '../cases/cases.service.js';
 import { ProblemException } from '../common/problem.filter.js';
 import { type Uploaded, UploadToDisk } from '../common/upload.js';
 import type { CaseRow } from '../database/database.js';
+import { Printer } from '../devices/printer.js';
 import { FilesService } from '../files/files.service.js';
 import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
+import type { Asking } from '../pool/threads.js';
 import { FORMATS, type Format, MIME, SURFACES, type Surface } from '../work/contour-file.js';
 import { PAPER_FORMS, type PaperForm } from '../work/paper-forms.js';
 import { CaseDocumentService } from './case-document.js';
@@ -23,6 +25,14 @@ import { JobsService } from './jobs.service.js';
  */
 const MAX_DOCUMENT_BYTES = 16 * 1024 ** 3;
 
+/** A surface as it is asked for. */
+interface AskedSurface {
+  readonly what?: Surface | undefined;
+  readonly version?: string | undefined;
+  readonly jaw?: Jaw | undefined;
+  readonly notation?: string | undefined;
+}
+
 @ApiTags('documents')
 @Controller('cases')
 export class DocumentsController {
@@ -32,6 +42,7 @@ export class DocumentsController {
     private readonly documents: CaseDocumentService,
     private readonly pool: Pool,
     private readonly jobs: JobsService,
+    private readonly printer: Printer,
   ) {}
 
   /** How far something is that is being made for whoever asks: `job` is the number that came with its request. */
@@ -100,36 +111,9 @@ export class DocumentsController {
   ): Promise<void> {
     const asking = this.jobs.asking(me.id, job, response);
     if (!FORMATS.includes(format)) throw nothingHere();
-    const notation = requireNotation(asked);
-    const surface = what ?? 'planned';
-    if (!SURFACES.includes(surface))
-      throw new ProblemException(
-        422,
-        'Not accepted',
-        'Ask for the planned or the existing surface, for the mock-up model, for the target preparations, or for a guide.',
-      );
-    const jaw = askedJaw ?? 'upper';
-    if (jaw !== 'upper' && jaw !== 'lower')
-      throw new ProblemException(422, 'Not accepted', 'Ask for the upper or the lower jaw.');
-    const detail = await this.cases.detail(own);
-    const kept = version ? detail.contours.find((c) => c.id === version) : undefined;
-    if (version && !kept) throw nothingHere();
-    const order = {
-      detail,
-      scanPath: await this.groundOf(own, detail, jaw, kept),
-      jaw,
-      what: surface,
-      format,
-      notation,
-      version,
-    };
-    const made = await this.pool.make('surface', order, asking);
-    if (made.length === 0)
-      throw new ProblemException(
-        422,
-        'Not ready',
-        'There is no such surface yet: it needs a scan, and the plan a planned tooth that stands in it.',
-      );
+    const order = await this.orderOf(own, format, { what, version, jaw: askedJaw, notation: asked });
+    const { detail, what: surface, jaw, notation, kept } = order;
+    const made = await this.made(order, asking);
     const words = [
       detail.name,
       jaw === 'lower' ? 'lower' : '',
@@ -138,6 +122,60 @@ export class DocumentsController {
       format === '3mf' ? `${NOTATION_NAMES[notation].short} numbers` : '',
     ];
     send(response, MIME[format], `${words.filter(Boolean).join(' ')}.${format}`, made);
+  }
+
+  /**
+   * Sends a surface to the simulated printer as the file that would be saved, STL or with `format=3mf` that, and says
+   * what it says. Nothing is printed, and nothing is changed.
+   */
+  @Get(':id/print')
+  @InCase('id')
+  async print(
+    @OwnCase() own: CaseRow,
+    @Query('what') what: Surface | undefined,
+    @Query('jaw') jaw: Jaw | undefined,
+    @Query('format') format: Format | undefined,
+    @Me() me: SignedIn,
+    @Res() response: Response,
+  ): Promise<void> {
+    const asking = this.jobs.asking(me.id, undefined, response);
+    if (format && format !== 'stl' && format !== '3mf')
+      throw new ProblemException(422, 'Not accepted', 'The printer takes STL or 3MF.');
+    const order = await this.orderOf(own, format ?? 'stl', { what, jaw });
+    response.json(await this.printer.send(await this.made(order, asking), asking.signal));
+  }
+
+  /** What of a case is to be made into a file. @throws ProblemException 404, 422 */
+  private async orderOf(own: CaseRow, format: Format, asked: AskedSurface) {
+    const notation = requireNotation(asked.notation);
+    const what = asked.what ?? 'planned';
+    if (!SURFACES.includes(what))
+      throw new ProblemException(
+        422,
+        'Not accepted',
+        'Ask for the planned or the existing surface, for the mock-up model, for the target preparations, or for a guide.',
+      );
+    const jaw = asked.jaw ?? 'upper';
+    if (jaw !== 'upper' && jaw !== 'lower')
+      throw new ProblemException(422, 'Not accepted', 'Ask for the upper or the lower jaw.');
+    const { version } = asked;
+    const detail = await this.cases.detail(own);
+    const kept = version ? detail.contours.find((c) => c.id === version) : undefined;
+    if (version && !kept) throw nothingHere();
+    const scanPath = await this.groundOf(own, detail, jaw, kept);
+    return { detail, scanPath, jaw, what, format, notation, version, kept };
+  }
+
+  /** @throws ProblemException 422 while there is no such surface */
+  private async made({ kept: _, ...order }: Awaited<ReturnType<DocumentsController['orderOf']>>, asking: Asking) {
+    const made = await this.pool.make('surface', order, asking);
+    if (made.length === 0)
+      throw new ProblemException(
+        422,
+        'Not ready',
+        'There is no such surface yet: it needs a scan, and the plan a planned tooth that stands in it.',
+      );
+    return made;
   }
 
   /**

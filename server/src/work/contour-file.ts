@@ -1,14 +1,14 @@
-import { type CaseDetail, contourPlan, mouthOf } from '@radiant/contract';
+import { type CaseDetail, contourPlan, type GuideFacts, mouthOf } from '@radiant/contract';
 import {
   ask,
   type CaseEngine,
+  type Guide,
   inMouth,
   type Jaw,
   label,
   mergeMeshes,
   NOTATION_NAMES,
   type Notation,
-  printCheck,
   rowOf,
   writeObj,
   writePly,
@@ -27,6 +27,7 @@ export const SURFACES = [
   'mock-up',
   'prepared',
   'index',
+  'mock-up-index',
   'leaf-guide',
   'edge-strip',
   'slices',
@@ -41,7 +42,7 @@ const seatless = () =>
     'Every tooth that faces the front is planned: the index would sit on nothing that stays. Use the mock-up’s index, which sits on the premolars.',
   );
 
-/** What goes out as a file for other programs; `json` is no surface, but what a printer would say of it. */
+/** What goes out as a file for other programs; `json` is no surface, but how a guide sits and goes on. */
 export const FORMATS = ['stl', '3mf', 'obj', 'ply', 'json'] as const;
 export type Format = (typeof FORMATS)[number];
 
@@ -56,6 +57,7 @@ export const MIME: Readonly<Record<Format, string>> = {
 interface Bodies {
   readonly title: string;
   readonly bodies: readonly Body[];
+  readonly facts?: GuideFacts;
 }
 
 /**
@@ -81,8 +83,8 @@ export async function contourFile(
   if (!made) return undefined;
   tell('Writing the file', 0.97);
   if (format === '3mf') return writeThreeMf(made.bodies, made.title);
+  if (format === 'json') return Buffer.from(JSON.stringify(made.facts ?? {}));
   const mesh = mergeMeshes(made.bodies.map((b) => b.mesh));
-  if (format === 'json') return Buffer.from(JSON.stringify(printCheck(mesh)));
   if (format === 'obj') return writeObj(mesh, made.title);
   if (format === 'ply') return writePly(mesh, undefined, made.title);
   return writeStlBinary(mesh, undefined, made.title);
@@ -93,6 +95,7 @@ const GUIDES = {
   index: { name: 'facial index', query: 'facialIndex' },
   'leaf-guide': { name: 'leaf guide', query: 'leafGuide' },
   'edge-strip': { name: 'edge strip', query: 'edgeGuide' },
+  'mock-up-index': { name: 'mock-up index', query: 'mockUpGuide' },
 } as const;
 
 async function bodiesOf(
@@ -142,10 +145,10 @@ async function bodiesOf(
     tell('Looking at the row', 0.3);
     if (engine.teeth(jaw).length === 0) return undefined;
     const { name, query } = GUIDES[what as keyof typeof GUIDES];
-    const guide = ask(engine, query, jaw);
-    if (guide.seats === 0) throw seatless();
+    const { parts, ...facts }: Guide = ask(engine, query, jaw);
+    if (facts.seats === 0) throw seatless();
     tell('Joining its parts', 0.8);
-    return { title: `${name}, ${jaw} jaw, ${of}mm`, bodies: [{ name, mesh: await joinedParts(guide.parts) }] };
+    return { title: `${name}, ${jaw} jaw, ${of}mm`, bodies: [{ name, mesh: await joinedParts(parts) }], facts };
   }
   const standing = rowOf(jaw).filter((t) => engine.teeth(jaw).includes(t));
   if (what === 'prepared') {

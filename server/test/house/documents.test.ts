@@ -1,5 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import type { CaseDetail, CaseDocument, CasePage, CaseSummary, Problem } from '@radiant/contract';
+import type {
+  CaseDetail,
+  CaseDocument,
+  CasePage,
+  CaseSummary,
+  GuideFacts,
+  PrinterSays,
+  Problem,
+} from '@radiant/contract';
 import { contourPlan } from '@radiant/contract';
 import {
   bounds,
@@ -9,7 +17,6 @@ import {
   frontRow,
   inspectMesh,
   type Mesh,
-  type PrintCheck,
   pieces,
   plannedTooth,
   readMesh,
@@ -199,7 +206,7 @@ describe('the contour as STL', () => {
     const { version, data } = made.body.sections.shape;
     const teeth = data.teeth.filter((t) => t.tooth % 10 <= 2);
     await dentist.patch(`${path}/sections/shape`, { version, data: { ...data, teeth } });
-    for (const what of ['index', 'leaf-guide', 'edge-strip', 'slices']) {
+    for (const what of ['index', 'leaf-guide', 'edge-strip', 'slices', 'mock-up-index']) {
       const { mesh } = readStl((await dentist.bytes(`${path}/contour.stl?what=${what}`)).slice());
       const whole = weld(mesh);
       // Where leaves and spine share a surface, slivers without an area are left; nothing is open.
@@ -212,11 +219,21 @@ describe('the contour as STL', () => {
       expect(max[0] - min[0]).toBeGreaterThan(what === 'slices' ? 15 : 25);
       expect(volume(whole)).toBeGreaterThan(what === 'slices' ? 300 : 700);
     }
-    // What a printer would say of it: a wall of five millimetres, in one piece.
-    const said = (await dentist.get<PrintCheck>(`${path}/contour.json?what=index`)).body;
-    expect(said.pieces).toBe(1);
-    expect(said.thinnestMm).toBeGreaterThan(1);
-    expect(said.minutes).toBeGreaterThan(10);
+    // What the simulated printer says of the file: a wall of five millimetres, in one piece; of 3MF the same as of STL.
+    const says = async (query: string) => (await dentist.get<PrinterSays>(`${path}/print?${query}`)).body;
+    const said = await says('what=index');
+    expect(said).toMatchObject({ printer: 'Simulated resin printer', bodies: 1, refused: [], check: { pieces: 1 } });
+    expect(said.title).toContain('facial index');
+    expect(said.check?.thinnestMm).toBeGreaterThan(1);
+    expect(said.check?.minutes).toBeGreaterThan(10);
+    const again = await says('what=index&format=3mf');
+    expect(again.title).toContain('facial index, upper jaw');
+    expect(again.check?.volumeMm3).toBeCloseTo(said.check?.volumeMm3 ?? 0, 0);
+    expect((await dentist.get<Problem>(`${path}/print?what=index&format=obj`)).status).toBe(422);
+    // How the index of the mock-up goes on.
+    const { seats, wayOn } = (await dentist.get<GuideFacts>(`${path}/contour.json?what=mock-up-index`)).body;
+    expect(seats).toBeGreaterThanOrEqual(2);
+    expect(wayOn?.givesMm).toBeLessThan(1);
     const all = {
       ...data,
       teeth: data.teeth.concat([14, 15, 24, 25].map((tooth) => ({ ...LOWER_CROWN, tooth, widthMm: 6.8, lengthMm: 8 }))),

@@ -2,15 +2,10 @@ import { meshToArch, rowOf } from '../../contour/arch.js';
 import { crownZenith } from '../../contour/plan.js';
 import { toParent } from '../../geometry/frame.js';
 import type { Mesh } from '../../geometry/mesh.js';
-import {
-  edgeStrip,
-  type IndexGround,
-  type IndexTooth,
-  indexGround,
-  indexWall,
-  LEAVES,
-  sagittalSlice,
-} from '../../reduction/guides/facial-index.js';
+import { edgeStrip } from '../../reduction/guides/edge-strip.js';
+import { indexWall, LEAVES, sagittalSlice } from '../../reduction/guides/facial-index.js';
+import { type IndexGround, type IndexTooth, indexGround } from '../../reduction/guides/ground.js';
+import { mockUpIndex } from '../../reduction/guides/mock-up-index.js';
 import type { Fdi, Jaw } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
@@ -18,6 +13,11 @@ import type { CaseEngine } from '../case-engine.js';
 export interface Guide {
   readonly parts: readonly Mesh[];
   readonly seats: number;
+  /**
+   * How it goes on over the edges: so far from straight up to the back, degrees, and how far it has to give way there to
+   * pass what bulges, mm. Nothing of one that goes on without.
+   */
+  readonly wayOn?: { readonly tiltDeg: number; readonly givesMm: number };
 }
 
 /** An index that reads the face of the preparations. @throws Refusal `tooth-missing` where no planned tooth stands */
@@ -44,6 +44,16 @@ export const edgeGuide = (engine: CaseEngine, jaw: Jaw): Guide => {
   const { ground } = groundOf(engine, jaw);
   return { parts: [meshToArch(jaw, edgeStrip(ground))], seats: ground.seats };
 };
+
+/**
+ * An index that is filled with the mock-up's material and put on over the edges, scalloped along the gum.
+ * @throws Refusal `tooth-missing` where no planned tooth stands
+ */
+export function mockUpGuide(engine: CaseEngine, jaw: Jaw): Guide {
+  const { ground } = groundOf(engine, jaw);
+  const { parts, ...wayOn } = mockUpIndex(ground);
+  return { parts: parts.map((m) => meshToArch(jaw, m)), seats: ground.seats, wayOn };
+}
 
 /**
  * A slice through the middle of each planned tooth, each held against its face by itself.

@@ -6,7 +6,7 @@ import { difference, proudTeeth } from './difference.js';
 import { asItStands, existing, existingPlan } from './existing.js';
 import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
-import { edgeGuide, facialIndex, leafGuide, sagittalSlices } from './guide.js';
+import { edgeGuide, facialIndex, leafGuide, mockUpGuide, sagittalSlices } from './guide.js';
 import { inPhoto, onPhoto } from './photograph.js';
 import { cutList, reductions, roomInBite, sectionOf, target } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
@@ -31,6 +31,7 @@ export const QUERIES = {
   frameOf,
   inPhoto,
   leafGuide,
+  mockUpGuide,
   onPhoto,
   proposedCrowns,
   proudTeeth,

@@ -1,3 +1,4 @@
+import type { GuideFacts, PrinterSays } from '@radiant/contract';
 import { LEAST_PRINTED_MM, type PrintCheck } from '@radiant/core';
 import { Printer } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
@@ -10,26 +11,36 @@ const BODIES = [
   ['leaf-guide', 'leaf guide'],
   ['edge-strip', 'edge strip'],
   ['slices', 'sagittal slices'],
+  ['mock-up-index', 'mock-up index'],
 ] as const;
 
-/** What a printer would say of a guide before it is printed. No printer is asked: the figures are worked out here. */
+interface Heard {
+  readonly what: string;
+  readonly says: PrinterSays;
+  readonly facts: GuideFacts;
+}
+
+/** A guide is sent to the simulated printer, which says how it would print it. Nothing is printed. */
 export function BeforePrinting() {
   const { detail } = useCase();
   const [what, setWhat] = useState<(typeof BODIES)[number][0]>('index');
   const [busy, setBusy] = useState(false);
-  const [said, setSaid] = useState<{ what: string; check: PrintCheck }>();
+  const [heard, setHeard] = useState<Heard>();
   const [refusal, setRefusal] = useState<string>();
   const under = useRef<AbortController>(undefined);
   useEffect(() => () => under.current?.abort(), []);
-  const look = async () => {
+  const send = async () => {
     const own = new AbortController();
     under.current = own;
     setBusy(true);
-    setSaid(undefined);
+    setHeard(undefined);
     setRefusal(undefined);
     try {
-      const check = await api.get<PrintCheck>(`/cases/${detail.id}/contour.json?what=${what}`, own.signal);
-      setSaid({ what: BODIES.find(([id]) => id === what)?.[1] ?? '', check });
+      const [says, facts] = await Promise.all([
+        api.get<PrinterSays>(`/cases/${detail.id}/print?what=${what}`, own.signal),
+        api.get<GuideFacts>(`/cases/${detail.id}/contour.json?what=${what}`, own.signal),
+      ]);
+      setHeard({ what: BODIES.find(([id]) => id === what)?.[1] ?? '', says, facts });
     } catch (error) {
       if (!own.signal.aborted) setRefusal(sentenceOf(error));
     } finally {
@@ -44,12 +55,13 @@ export function BeforePrinting() {
       <div className="min-w-0 flex-1">
         <h2 className="title">Before it is printed</h2>
         <p className="mt-1 text-ink-2">
-          Walls, pieces, what hangs over, and about how long it takes on a resin printer at layers of 0.1 mm. Worked out
-          here, no printer is asked; your printer’s own program has the last word.
+          The file goes to a simulated resin printer, which says what it would say of it: walls, pieces, what hangs
+          over, and about how long it takes at layers of 0.1 mm. Nothing is printed; your printer’s own program has the
+          last word.
         </p>
         <div className="mt-3 flex flex-wrap items-center gap-2">
           <select
-            aria-label="What is looked at"
+            aria-label="What is sent"
             className="field h-9 w-[190px] px-2"
             value={what}
             onChange={(e) => setWhat(e.target.value as typeof what)}
@@ -60,8 +72,8 @@ export function BeforePrinting() {
               </option>
             ))}
           </select>
-          <button type="button" className="btn btn-ghost" disabled={busy} onClick={() => void look()}>
-            {busy ? 'Being looked at …' : 'Look at it'}
+          <button type="button" className="btn btn-ghost" disabled={busy} onClick={() => void send()}>
+            {busy ? 'Being looked at …' : 'Send it to the simulated printer'}
           </button>
           {busy && (
             <button type="button" className="how" onClick={() => under.current?.abort()}>
@@ -74,9 +86,43 @@ export function BeforePrinting() {
             {refusal}
           </p>
         )}
-        {said && <Said {...said} />}
+        {heard && (
+          <div role="status" className="mt-3">
+            {heard.says.check && <Said what={heard.what} check={heard.says.check} />}
+            {heard.says.refused.map((why) => (
+              <p key={why} className="finding mt-2 text-note" data-weight="stop">
+                {heard.says.printer} would not begin: {why}
+              </p>
+            ))}
+            <Seating {...heard.facts} />
+          </div>
+        )}
       </div>
     </section>
+  );
+}
+
+/** More than this and it is pressed and not put on, mm. House value. */
+const STIFF_MM = 0.3;
+
+/** What a guide sits on, and how it goes on. */
+function Seating({ seats, wayOn }: GuideFacts) {
+  return (
+    <>
+      {seats !== undefined && (
+        <p className="finding mt-2 text-note" data-weight={seats < 2 ? 'watch' : 'good'}>
+          It sits on {seats === 1 ? 'one tooth that stays' : `${seats} teeth that stay`}
+          {seats < 2 ? ': it can tip. Look at each side before it is read.' : '.'}
+        </p>
+      )}
+      {wayOn && (
+        <p className="finding mt-2 text-note" data-weight={wayOn.givesMm > STIFF_MM ? 'watch' : 'good'}>
+          It goes on over the edges, {number(wayOn.tiltDeg, 0)}° from straight up to the back, and gives way by{' '}
+          {number(wayOn.givesMm, 1)} mm where the teeth bulge
+          {wayOn.givesMm > STIFF_MM ? ': print it in a flexible resin, or trim its rim at the gum.' : '.'}
+        </p>
+      )}
+    </>
   );
 }
 
@@ -86,7 +132,7 @@ const MUCH_MM2 = 15;
 function Said({ what, check: c }: { what: string; check: PrintCheck }) {
   const thin = c.thinMm2 > 0.5;
   return (
-    <div role="status" className="mt-3">
+    <>
       <p>
         <b className="font-[650]">{what}</b>: {c.pieces === 1 ? 'one piece' : `${c.pieces} pieces`} of{' '}
         {number(c.volumeMm3 / 1000, 1)} cm³, thinnest wall {number(c.thinnestMm, 1)} mm; {c.lie} {number(c.heightMm, 0)}{' '}
@@ -103,7 +149,7 @@ function Said({ what, check: c }: { what: string; check: PrintCheck }) {
           : `Laid ${c.lie}, nothing needs a support`}
         {c.islands > 0 ? `; ${c.islands === 1 ? 'one part begins' : `${c.islands} parts begin`} in the air.` : '.'}
       </p>
-    </div>
+    </>
   );
 }
 

@@ -83,7 +83,7 @@ export default function Keep() {
             <Handover
               icon={<Box size={26} aria-hidden="true" />}
               title="Models and guides for the printer"
-              words="Binary STL, millimetres. The plan joined with the untouched arch into one solid (some seconds); an index of 5 mm that reads the face of the preparations, or the same as a book of three leaves, each a third of the height; a strip that reads the edges; a slice of 2 mm for each tooth; the target preparations as closed stumps. All of it is as good as the scan: try a guide on a model before it is used in the mouth."
+              words="Binary STL, millimetres. The plan joined with the untouched arch into one solid (some seconds); an index of 5 mm that reads the face of the preparations, or the same as a book of three leaves, each a third of the height; a strip that reads the edges; a slice of 2 mm for each tooth; an index for the mock-up itself, scalloped along the gum; the target preparations as closed stumps. All of it is as good as the scan: try a guide on a model before it is used in the mouth."
               action="Save the mock-up model"
               href={`/api/cases/${detail.id}/contour.stl?what=mock-up`}
               name={`${detail.name} mock-up.stl`}
@@ -94,6 +94,7 @@ export default function Keep() {
                   ['Save the leaf guide', 'leaf-guide'],
                   ['Save the edge strip', 'edge-strip'],
                   ['Save the sagittal slices', 'slices'],
+                  ['Save the mock-up index', 'mock-up-index'],
                   ['Save the target preparations', 'prepared'],
                 ] as const
               ).map(([action, what]) => ({
