@@ -30,6 +30,16 @@ import { rotating } from './trials/rotating.js';
 
 const arch = existingArch(readScan(scan(makePatient(RECIPES.Avocet), INTRAORAL_SCANNER)));
 const plan = firstContour(arch, new Map(frontRow().map((t) => [t, { lengthMm: 10.2, widthMm: 8 }] as const)));
+/** Teeth as wide as they are and half a millimetre longer, as one would plan them. */
+const usual = firstContour(
+  arch,
+  new Map(
+    frontRow().map((t) => {
+      const { lengthMm, widthMm } = arch.teeth.get(t) as NonNullable<ReturnType<typeof arch.teeth.get>>;
+      return [t, { lengthMm: lengthMm + 0.5, widthMm }] as const;
+    }),
+  ),
+);
 const [taper] = FIRST_TRAY.burs as [Bur];
 const shoulder = FIRST_TRAY.burs.find((b) => b.shape === 'flat-end' && b.lengthMm > 4) as Bur;
 const egg = FIRST_TRAY.burs.find((b) => b.shape === 'egg') as Bur;
@@ -61,7 +71,9 @@ const LED = [
   [11, 'graduated', [taper]],
   [12, 'even', [taper]],
   [21, 'facial', [taper]],
+  [11, 'palatal-wrap', [taper]],
   [23, 'graduated', [taper]],
+  [13, 'facial', [taper]],
   [21, 'ceramic-crown', [shoulder, egg]],
   [13, 'ceramic-crown', [shoulder, egg]],
 ] as const;
@@ -70,7 +82,7 @@ describe('burs led over the tooth end at its target', () => {
   it.each(rotating(LED, 2))(
     '%d, %s: nothing is left over by more than the tolerance, and nothing is cut beyond it',
     (tooth, id, burs) => {
-      const target = targetSurface(arch, plan, tooth, designOf(id));
+      const target = targetSurface(arch, usual, tooth, designOf(id));
       const swept = sweepOver(target, burs);
       // Judged between the grid's corners, at which the burs were placed.
       const all = swept.poses.flatMap(({ bur, poses }) => poses.map((pose) => ({ bur, pose })));
