@@ -317,7 +317,7 @@ export {
   vertexAreas,
   type ZoneRemoval,
 } from './reduction/target-zones.js';
-export { wayOut } from './reduction/way-out.js';
+export { type WayOut, waysOut, wayWords } from './reduction/way-out.js';
 export { ZONES, type Zone } from './reduction/zones.js';
 export { ATTACHMENT } from './restoration/attachment.js';
 export {

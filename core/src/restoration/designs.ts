@@ -104,6 +104,7 @@ export const DESIGNS = [
     needs: { cervical: 0.3, middle: 0.5, incisal: 0.7 },
     leastMm: 0.3,
     edge: { kind: 'thickness', mm: 1.5 },
+    contact: 'left',
     wrap: { downMm: 1, deepMm: 0.5 },
     palatal: 'a chamfer 1.0 mm below the prepared edge, clear of where the lower teeth touch',
     finish: AT_GUM,

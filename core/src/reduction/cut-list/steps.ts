@@ -376,7 +376,7 @@ const finishLine = (t: ToothCut): CutStep => ({
 const round = (t: ToothCut): CutStep => ({
   title: 'Round what is sharp',
   brief: `radius ${mm(t.design.cornerMm ?? 0.2, 1)} mm at least, no undercut`,
-  detail: `Edge and line angles to a radius of ${mm(t.design.cornerMm ?? 0.2, 1)} mm at least: a mill can’t cut sharper, and ceramic breaks over it. Look along the way of insertion for undercut.`,
+  detail: `Edge and line angles to a radius of ${mm(t.design.cornerMm ?? 0.2, 1)} mm at least: a mill can’t cut sharper, and ceramic breaks over it. Look along the way out for undercut: ${t.told.wayOut}.`,
   places: ['all round'],
   ...(t.roles.smooth && { bur: t.roles.smooth }),
   speed: 'fine',

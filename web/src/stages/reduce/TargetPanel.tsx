@@ -83,6 +83,10 @@ function Sums({ told }: { told: TargetTold }) {
           <td className="text-ink-2">of it, before any ceramic</td>
         </tr>
         <tr>
+          <th scope="row">comes off</th>
+          <td colSpan={2}>{told.wayOut}</td>
+        </tr>
+        <tr>
           <th scope="row">face cut</th>
           <td>{number(told.faceMm2, 0)} mm²</td>
           <td />
