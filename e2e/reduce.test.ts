@@ -215,6 +215,10 @@ it('a thickness of one’s own is typed, moves the targets, is told where it is 
   await typed(margin, '1.5');
   await page.keyboard.press('Tab');
   await page.getByText(/1\.5 mm below the gum: sound to the bone first\./).waitFor();
+  await page.getByLabel('Contacts').selectOption('broken');
+  await page.getByText(', contacts half way').waitFor();
+  await saved(page);
+  expect((await reduce()).thickness?.[0]).toMatchObject({ middle: 0.2, belowGumMm: 1.5, contact: 'broken' });
   await typed(field, '9');
   await page.getByText('Between 0.0 and 3.0 mm; not taken.').waitFor();
   await page.getByRole('button', { name: 'take the usual' }).click();
@@ -224,6 +228,15 @@ it('a thickness of one’s own is typed, moves the targets, is told where it is 
   );
   await saved(page);
   expect((await reduce()).thickness).toEqual([]);
+  // A crown has sides, a palatal surface and walls; too steep ones are told.
+  await page.getByLabel('Design of all teeth').selectOption('ceramic-crown');
+  await typed(page.getByLabel('Taper of each wall'), '11');
+  await page.keyboard.press('Tab');
+  await page.getByText(/^Over 10° a wall little holds the crown/).waitFor();
+  await typed(page.getByLabel('Thickness, palatal'), '1.5');
+  await page.keyboard.press('Tab');
+  await saved(page);
+  expect((await reduce()).thickness?.[0]).toMatchObject({ design: 'ceramic-crown', taperDeg: 11, palatalMm: 1.5 });
   expect(v.troubles).toEqual([]);
 });
 

@@ -321,6 +321,8 @@ export { type WayOut, waysOut, wayWords } from './reduction/way-out.js';
 export { ZONES, type Zone } from './reduction/zones.js';
 export { ATTACHMENT } from './restoration/attachment.js';
 export {
+  CONTACT_RULES,
+  type ContactRule,
   type Design,
   designKey,
   type EdgeNeed,
@@ -346,9 +348,12 @@ export {
   limitsAt,
   MARGIN_LIMITS,
   type OwnThickness,
+  TAPER_LIMITS,
   THICKNESS_LIMITS,
   WISHED_PLACES,
+  WISHED_WORDS,
   type WishedPlace,
+  wishContact,
   wishedAt,
   wishOf,
   withThickness,
@@ -503,6 +508,7 @@ export {
   type Fdi,
   fromUniversal,
   isFdi,
+  isPremolar,
   isUpper,
   type Jaw,
   jawOf,

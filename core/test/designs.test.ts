@@ -30,6 +30,9 @@ import {
   WORLD,
   waysOut,
   wayWords,
+  wishContact,
+  wishOf,
+  withThickness,
 } from '@radiant/core';
 import { INTRAORAL_SCANNER, makePatient, RECIPES, scan } from '@radiant/standins';
 import { BufferAttribute, BufferGeometry, Vector3 } from 'three';
@@ -246,4 +249,38 @@ it('the way on which a restoration comes off is said in words, mesial and distal
   );
   expect(wayWords((edge[1] as WayOut).way, -1)).toContain('17° to the mesial side');
   for (const { way } of [...front, ...edge]) expect(Math.hypot(...way)).toBeCloseTo(1, 12);
+});
+
+describe('a design with wishes of its own', () => {
+  const crown = designOf('ceramic-crown') as Design;
+
+  it('keeps what is not wished otherwise, and is the same object for the same wish', () => {
+    const wish = wishOf(crown, 'palatal', 1.5);
+    expect(wish).toEqual({ design: 'ceramic-crown', ...crown.needs, edgeMm: 2, palatalMm: 1.5 });
+    const own = withThickness(crown, wish);
+    expect(own.around).toEqual({ proximalMm: 1, palatalMm: 1.5 });
+    expect(own.taperDeg).toBe(crown.taperDeg);
+    expect(withThickness(crown, { ...wish })).toBe(own);
+    // A further wish keeps the one before; the usual again is the design itself.
+    const leaning = withThickness(crown, wishOf(own, 'taper', 6));
+    expect([leaning.around?.palatalMm, leaning.taperDeg]).toEqual([1.5, 6]);
+    expect(withThickness(crown, wishOf(withThickness(crown, wishOf(leaning, 'taper', 4)), 'palatal', 1))).toBe(crown);
+  });
+
+  it('a veneer ends at its contacts as is wished; a crown has none, and what is only added none either', () => {
+    const veneer = designOf('graduated') as Design;
+    const broken = withThickness(veneer, wishContact(veneer, 'broken'));
+    expect(broken.contact).toBe('broken');
+    expect(withThickness(crown, { ...crown.needs, contact: 'broken' })).toBe(crown);
+    const added = designOf('no-prep') as Design;
+    expect(withThickness(added, { ...added.needs, contact: 'broken' })).toBe(added);
+    const sides = (d: Design) =>
+      targetTold(targetSurface(arch, plan, 21, d)).zones.find((z) => z.zone === 'mesial side')?.areaMm2 ?? 0;
+    expect(sides(broken)).toBeGreaterThan(sides(veneer) + 2);
+  });
+
+  it('walls that lean more take more', () => {
+    const wall = (deg: number) => targetSurface(arch, plan, 21, withThickness(crown, wishOf(crown, 'taper', deg)));
+    expect(wall(10).removedMm3).toBeGreaterThan(wall(4).removedMm3 + 2);
+  });
 });

@@ -1,5 +1,7 @@
 import 'reflect-metadata';
 import {
+  CONTACT_RULES,
+  type ContactRule,
   type CutFrom,
   DESIGN_IDS,
   type DesignId,
@@ -8,6 +10,7 @@ import {
   MARGIN_LIMITS,
   PLANNABLE,
   STRATEGIES,
+  TAPER_LIMITS,
   THICKNESS_LIMITS,
   TOLERANCE_LIMITS,
   ZONES,
@@ -43,6 +46,7 @@ export class OwnDesign {
 
 export const STRATEGY_WORDS = `A tooth is prepared ${STRATEGIES.map((s) => s.name).join(', or ')}.`;
 const THICK = `A thickness lies between ${THICKNESS_LIMITS.min} and ${THICKNESS_LIMITS.max} mm.`;
+const TAPER = `A wall leans between ${TAPER_LIMITS.min} and ${TAPER_LIMITS.max} degrees.`;
 const MARGIN = `A finish line lies between ${-MARGIN_LIMITS.min} mm above the gum and ${MARGIN_LIMITS.max} mm below it.`;
 
 /** Thicknesses that are wanted of a design instead of its own, mm. */
@@ -76,6 +80,28 @@ export class OwnThicknessInput {
   @Min(MARGIN_LIMITS.min, words(MARGIN))
   @Max(MARGIN_LIMITS.max, words(MARGIN))
   belowGumMm?: number | null;
+
+  @IsOptional()
+  @IsNumber(FINITE, words(THICK))
+  @Min(THICKNESS_LIMITS.min, words(THICK))
+  @Max(THICKNESS_LIMITS.max, words(THICK))
+  sidesMm?: number | null;
+
+  @IsOptional()
+  @IsNumber(FINITE, words(THICK))
+  @Min(THICKNESS_LIMITS.min, words(THICK))
+  @Max(THICKNESS_LIMITS.max, words(THICK))
+  palatalMm?: number | null;
+
+  @IsOptional()
+  @IsNumber(FINITE, words(TAPER))
+  @Min(TAPER_LIMITS.min, words(TAPER))
+  @Max(TAPER_LIMITS.max, words(TAPER))
+  taperDeg?: number | null;
+
+  @IsOptional()
+  @IsIn(CONTACT_RULES as unknown as string[], words(`A design ends at the contacts ${CONTACT_RULES.join(', or ')}.`))
+  contact?: ContactRule | null;
 }
 
 /** A bur and how it is sunk, chosen by hand for a zone of a tooth. */

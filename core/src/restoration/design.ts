@@ -22,6 +22,10 @@ export type EdgeNeed =
   | { readonly kind: 'flatten' }
   | { readonly kind: 'left' };
 
+/** Where what is put on from the front ends at the contacts: before them, in their middle, or behind them. */
+export const CONTACT_RULES = ['left', 'half way', 'broken'] as const;
+export type ContactRule = (typeof CONTACT_RULES)[number];
+
 /** How a preparation ends; `no ledge` runs out, under a crown that is not made for this tooth. */
 export type FinishForm = 'none' | 'rounded chamfer' | 'rounded shoulder' | 'bevelled shoulder' | 'no ledge';
 
@@ -56,7 +60,7 @@ export interface Design {
   readonly wrap?: { readonly downMm: number; readonly deepMm: number };
   readonly edge: EdgeNeed;
   /** Where it ends at the contacts: before them, in their middle, or behind them. */
-  readonly contact?: 'left' | 'half way' | 'broken';
+  readonly contact?: ContactRule;
   /** Lean of each wall towards the edge where it goes on along the axis, degrees. */
   readonly taperDeg?: number;
   /** Radius to which cut corners are rounded, mm. */
@@ -70,7 +74,7 @@ export interface Design {
 export const onlyAdded = ({ finish }: Design): boolean => finish.form === 'none';
 
 /** All of a design that a preparation depends on, as one word. */
-export const designKey = ({ id, needs, edge, finish }: Design): string =>
+export const designKey = ({ id, needs, edge, finish, around, taperDeg, contact }: Design): string =>
   [
     id,
     needs.cervical,
@@ -78,4 +82,8 @@ export const designKey = ({ id, needs, edge, finish }: Design): string =>
     needs.incisal,
     edge.kind === 'thickness' ? edge.mm : edge.kind,
     finish.belowGumMm,
+    around?.proximalMm,
+    around?.palatalMm,
+    taperDeg,
+    contact,
   ].join(' ');

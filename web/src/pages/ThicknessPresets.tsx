@@ -5,6 +5,7 @@ import {
   limitsAt,
   onlyAdded,
   WISHED_PLACES,
+  WISHED_WORDS,
   type WishedPlace,
   wishedAt,
   wishOf,
@@ -14,14 +15,6 @@ import { number } from '../ui/format.js';
 import { NumberOnceDone } from '../ui/NumberOnceDone.js';
 
 const THIRDS = ['cervical', 'middle', 'incisal'] as const;
-const WORDS: Readonly<Record<WishedPlace, string>> = {
-  cervical: 'cervical',
-  middle: 'middle',
-  incisal: 'incisal',
-  edge: 'edge',
-  margin: 'below gum',
-};
-
 /** How thick the house makes each design, beside what is usual. */
 export function ThicknessPresets({
   thickness,
@@ -45,8 +38,9 @@ export function ThicknessPresets({
               design
             </th>
             {WISHED_PLACES.map((p) => (
-              <th key={p} scope="col" className="pl-4 font-normal">
-                {WORDS[p]}
+              <th key={p} scope="col" className="pl-3 font-normal">
+                {WISHED_WORDS[p][0]}
+                {WISHED_WORDS[p][1] === '°' && ', °'}
               </th>
             ))}
             <th scope="col" className="pl-6 font-normal">
@@ -74,19 +68,19 @@ export function ThicknessPresets({
                 {WISHED_PLACES.map((p) => {
                   const mm = wishedAt(design, p);
                   return (
-                    <td key={p} className="pl-4">
+                    <td key={p} className="pl-3">
                       {mm === undefined ? (
                         <span className="text-ink-3">–</span>
                       ) : (
                         <NumberOnceDone
-                          label={`${usual.name}, ${WORDS[p]}, mm`}
-                          className={`field h-8 w-[62px] px-1.5 text-right ${mm === wishedAt(usual, p) ? '' : 'font-semibold'}`}
+                          label={`${usual.name}, ${WISHED_WORDS[p][0]}{WISHED_WORDS[p][1] === '°' && ', °'}, mm`}
+                          className={`field h-8 w-[52px] px-1.5 text-right ${mm === wishedAt(usual, p) ? '' : 'font-semibold'}`}
                           value={mm}
                           min={limitsAt(p).min}
                           max={limitsAt(p).max}
                           step={0.1}
                           digits={1}
-                          unit="mm"
+                          unit={WISHED_WORDS[p][1]}
                           onTaken={(v) => change(p, v)}
                         />
                       )}

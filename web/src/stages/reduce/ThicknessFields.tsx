@@ -1,24 +1,42 @@
-import type { ReduceSection } from '@radiant/contract';
+import type { OwnThicknessInput, ReduceSection } from '@radiant/contract';
 import {
   ATTACHMENT,
+  CONTACT_RULES,
+  type ContactRule,
   type Design,
   type DesignId,
   designOf,
+  type Fdi,
+  isPremolar,
+  isUpper,
   limitsAt,
   onlyAdded,
   restorationOf,
   WISHED_PLACES,
+  WISHED_WORDS,
   type WishedPlace,
+  wishContact,
   wishedAt,
   wishOf,
 } from '@radiant/core';
-import { useCase, useSection } from '../../data/case-context.js';
+import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 
 /** Half to one millimetre below the gum is usual where it is seen. Common practice, no source. */
 const DEEP_MM = 1;
+const LABELS: Partial<Record<WishedPlace, string>> = {
+  margin: 'Finish line below the gum',
+  taper: 'Taper of each wall',
+};
+/** Where a design says nothing of it. */
+const USUAL_CONTACT: ContactRule = 'half way';
+const CONTACT_WORDS: Readonly<Record<ContactRule, string>> = {
+  left: 'left as they are, stop in front of them',
+  'half way': 'half way into them, opened with a strip',
+  broken: 'broken, on behind them',
+};
 const THIRDS = ['cervical', 'middle', 'incisal'] as const;
 
 /** How thick the restoration is to be, place by place, beside what is usual for its design. */
@@ -26,30 +44,33 @@ export function ThicknessFields() {
   const { tooth } = useCase();
   const { data, set, store } = useSection('reduce');
   const mayWrite = useMayWrite('reduce');
+  const name = useToothLabel();
   const { design } = restorationOf(tooth, data);
   const usual: Design = designOf(design.id as DesignId);
   const places = WISHED_PLACES.filter((p) => wishedAt(usual, p) !== undefined);
   const own = data.thickness?.some((t) => t.design === design.id) ?? false;
-  const change = (place: WishedPlace, mm: number) => set(withOwn(data, design, place, mm), `thickness ${place}`);
+  const change = (place: WishedPlace, mm: number) =>
+    set(withWish(data, wishOf(design, place, mm)), `thickness ${place}`);
   const thin = THIRDS.filter((p) => design.needs[p] < design.leastMm);
   // Where something is only added there is no thickness to cut for.
   if (onlyAdded(design)) return null;
   return (
     <fieldset className="mb-4" disabled={!mayWrite} aria-label="Thickness">
       <p className="mb-1 text-tiny text-ink-2">Thickness and finish line, mm</p>
-      <div className="flex gap-2">
+      <div className="grid grid-cols-5 gap-2">
         {places.map((p) => (
-          <div key={p} className="min-w-0 flex-1 text-tiny text-ink-2">
-            {p === 'margin' ? 'below gum' : p}
+          <div key={p} className="min-w-0 text-tiny text-ink-2">
+            {WISHED_WORDS[p][0]}
+            {p === 'taper' && ', °'}
             <NumberInput
-              label={p === 'margin' ? 'Finish line below the gum' : `Thickness, ${p}`}
+              label={LABELS[p] ?? `Thickness, ${p}`}
               className="field mt-0.5 h-8 w-full px-2 text-right text-note text-ink"
               value={wishedAt(design, p) ?? null}
               min={limitsAt(p).min}
               max={limitsAt(p).max}
-              step={0.1}
-              digits={1}
-              unit="mm"
+              step={p === 'taper' ? 1 : 0.1}
+              digits={p === 'taper' ? 0 : 1}
+              unit={WISHED_WORDS[p][1]}
               disabled={!mayWrite}
               onChange={(mm) => mm !== null && change(p, mm)}
               onDone={() => store.endGroup()}
@@ -57,9 +78,27 @@ export function ThicknessFields() {
           </div>
         ))}
       </div>
+      {!design.around && (
+        <label className="mt-2 flex items-center gap-2 text-note">
+          contacts
+          <select
+            aria-label="Contacts"
+            className="field h-8 flex-1 px-2"
+            value={design.contact ?? USUAL_CONTACT}
+            onChange={(e) => set(withWish(data, wishContact(design, e.target.value as ContactRule)))}
+          >
+            {CONTACT_RULES.map((rule) => (
+              <option key={rule} value={rule}>
+                {CONTACT_WORDS[rule]}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       {own && (
         <p className="mt-1.5 text-tiny text-ink-2">
-          usual {places.map((p) => number(wishedAt(usual, p) ?? 0, 1)).join(' · ')}{' '}
+          usual {places.map((p) => number(wishedAt(usual, p) ?? 0, 1)).join(' · ')}
+          {design.contact !== usual.contact && `, contacts ${usual.contact ?? USUAL_CONTACT}`}{' '}
           {mayWrite && (
             <button
               type="button"
@@ -77,6 +116,16 @@ export function ThicknessFields() {
           . Ask the maker’s sheet and the laboratory, or choose another design.
         </p>
       )}
+      {taperWords(design.taperDeg) && (
+        <p className="finding mt-2 text-note" data-weight="watch">
+          {taperWords(design.taperDeg)}
+        </p>
+      )}
+      {design.finish.belowGumMm > 0 && seldomSeen(tooth) && (
+        <p className="mt-2 text-tiny text-ink-2">
+          A finish line of {name(tooth)} is seldom seen: above the gum it is kinder, and easier to keep dry.
+        </p>
+      )}
       {design.finish.belowGumMm > DEEP_MM && (
         <p className="finding mt-2 text-note" data-weight="watch">
           {number(design.finish.belowGumMm, 1)} mm below the gum: sound to the bone first. A margin within about{' '}
@@ -88,8 +137,19 @@ export function ThicknessFields() {
   );
 }
 
-/** The section with one place otherwise; the design's others stay as they are. */
-const withOwn = (data: ReduceSection, design: Design, place: WishedPlace, mm: number): ReduceSection => ({
+/** The section with a wish in the place of the one for the same design. */
+const withWish = (data: ReduceSection, wish: OwnThicknessInput): ReduceSection => ({
   ...data,
-  thickness: [...(data.thickness ?? []).filter((t) => t.design !== design.id), wishOf(design, place, mm)],
+  thickness: [...(data.thickness ?? []).filter((t) => t.design !== wish.design), wish],
 });
+
+/** Each wall; a pair is twice that. Published: Goodacre, Campagni, Aquilino 2001, 10 to 20° a pair (from memory). */
+function taperWords(deg: number | undefined): string | undefined {
+  if (deg === undefined || deg === 0 || (deg >= 3 && deg <= 10)) return undefined;
+  return deg < 3
+    ? 'Under 3° a wall a hand leaves undercuts; 3 to 5° each, 6 to 10° a pair, are usual.'
+    : 'Over 10° a wall little holds the crown: add grooves, lengthen it, or bond it.';
+}
+
+/** Premolars and lower front teeth hardly show their necks. */
+const seldomSeen = (tooth: Fdi): boolean => isPremolar(tooth) || !isUpper(tooth);
