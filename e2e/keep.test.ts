@@ -86,7 +86,7 @@ it('a guide is looked at before it is printed, and one that would sit on nothing
   await card.getByText(/^sagittal slices: 6 pieces/).waitFor({ timeout: 60_000 });
   await card.getByLabel('What is sent').selectOption('mock-up index');
   await card.getByRole('button', { name: 'Send it to the simulated printer' }).click();
-  await card.getByText(/^mock-up index: one piece of \d+\.\d cm³/).waitFor({ timeout: 60_000 });
+  await card.getByText(/^mock-up index: one piece of \d+\.\d cm³/).waitFor({ timeout: 120_000 });
   await card
     .getByText(/It goes on over the edges, \d+° from straight up to the back, and gives way by 0\.\d mm/)
     .waitFor();

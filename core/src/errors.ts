@@ -1,6 +1,8 @@
 /** Why a value was refused. The server maps the code to a status; the sentence is for people. */
 export type RefusalCode =
   | 'tooth-unknown'
+  | 'spectrum-wrong'
+  | 'shade-unknown'
   | 'mesh-invalid'
   | 'mesh-empty'
   | 'stl-broken'

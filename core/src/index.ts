@@ -1,3 +1,18 @@
+export { deltaE00, differenceWords, type Lab, VISIBLE } from './colour/lab.js';
+export {
+  type Optics,
+  opticsFrom,
+  over,
+  type Sheet,
+  SURFACE,
+  sheetOf,
+  throughSurface,
+  underSurface,
+} from './colour/layer.js';
+export { LIGHTS, type LightId, NM, OBSERVER } from './colour/observer.js';
+export { smoothestSpectrum } from './colour/recover.js';
+export { LETTER_SCALE, nearestShades, type Shade, type ShadeScale, shadeOf } from './colour/shades.js';
+export { evenSpectrum, labOf, type Spectrum, spectrumOf, xyzOf } from './colour/spectrum.js';
 export { type AlignedTooth, alignedFirst, WORTH_MOVING_MM3 } from './contour/align-first.js';
 export {
   type ArchCurve,

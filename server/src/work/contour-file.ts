@@ -79,7 +79,7 @@ export async function contourFile(
   versionId?: string,
   tell: Tell = () => undefined,
 ): Promise<Uint8Array | undefined> {
-  const made = engine && (await bodiesOf(detail, engine, jaw, what, notation, versionId, tell));
+  const made = engine && (await bodiesOf(detail, engine, jaw, what, notation, versionId, tell, format === 'json'));
   if (!made) return undefined;
   tell('Writing the file', 0.97);
   if (format === '3mf') return writeThreeMf(made.bodies, made.title);
@@ -106,6 +106,7 @@ async function bodiesOf(
   notation: Notation,
   versionId: string | undefined,
   tell: Tell,
+  factsOnly: boolean,
 ): Promise<Bodies | undefined> {
   tell('Shaping the crowns', 0.15);
   if (what === 'existing') {
@@ -147,6 +148,7 @@ async function bodiesOf(
     const { name, query } = GUIDES[what as keyof typeof GUIDES];
     const { parts, ...facts }: Guide = ask(engine, query, jaw);
     if (facts.seats === 0) throw seatless();
+    if (factsOnly) return { title: name, bodies: [], facts };
     tell('Joining its parts', 0.8);
     return { title: `${name}, ${jaw} jaw, ${of}mm`, bodies: [{ name, mesh: await joinedParts(parts) }], facts };
   }

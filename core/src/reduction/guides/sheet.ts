@@ -44,18 +44,33 @@ export function slabOver(seen: Seen, { reliefMm, thicknessMm, finMm = FIN_MM }: 
 
 /** A sheet everywhere so far outside another, across it and not only along the way: a steep side would be thin. */
 function outside({ columns, rows, at }: Seen, inner: Float64Array, mm: number): Float64Array {
-  const places = Array.from({ length: columns * rows }, (_, v) => at(v, 0));
+  // Across the way only: there the places lie as on a map.
+  const [a, b] = [new Float64Array(columns * rows), new Float64Array(columns * rows)];
+  const way = along(at);
+  for (let v = 0; v < columns * rows; v++) {
+    const p = at(v, 0);
+    a[v] = p[way === 0 ? 1 : 0];
+    b[v] = p[way === 2 ? 1 : 2];
+  }
   const reach = Math.ceil(mm / STEP_MM);
   return Float64Array.from(inner, (_, v) => {
     const [i, j] = [Math.floor(v / rows), v % rows];
     let least = Infinity;
-    for (let a = Math.max(0, i - reach); a <= Math.min(columns - 1, i + reach); a++)
-      for (let b = Math.max(0, j - reach); b <= Math.min(rows - 1, j + reach); b++) {
-        const off = distance(places[v] as Vec3, places[a * rows + b] as Vec3);
-        if (off < mm) least = Math.min(least, (inner[a * rows + b] as number) - Math.sqrt(mm * mm - off * off));
+    for (let c = Math.max(0, i - reach); c <= Math.min(columns - 1, i + reach); c++)
+      for (let r = Math.max(0, j - reach); r <= Math.min(rows - 1, j + reach); r++) {
+        const w = c * rows + r;
+        const [da, db] = [(a[v] as number) - (a[w] as number), (b[v] as number) - (b[w] as number)];
+        const left = mm * mm - da * da - db * db;
+        if (left > 0) least = Math.min(least, (inner[w] as number) - Math.sqrt(left));
       }
     return least;
   });
+}
+
+/** Which of a place's three numbers says how far along the way it is. */
+function along(at: Seen['at']): 0 | 1 | 2 {
+  const [p, q] = [at(0, 0), at(0, 1)];
+  return ([0, 1, 2] as const).find((c) => p[c] !== q[c]) ?? 1;
 }
 
 /** What is taken off at a place of the outer sheet, so that its rims are no edges, mm. */

@@ -1,0 +1,18 @@
+declare module 'culori' {
+  interface OfLab {
+    readonly mode: 'lab65';
+    readonly l: number;
+    readonly a: number;
+    readonly b: number;
+  }
+  export const differenceCiede2000: () => (p: OfLab, q: OfLab) => number;
+}
+declare module 'spectral.js' {
+  class Color {
+    /** @param r reflectance from 380 to 750 nm by 10 */
+    constructor(r: number[]);
+    readonly XYZ: readonly [number, number, number];
+  }
+  const spectral: { Color: typeof Color };
+  export default spectral;
+}
