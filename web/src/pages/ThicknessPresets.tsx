@@ -12,6 +12,7 @@ import {
   withThickness,
 } from '@radiant/core';
 import { number } from '../ui/format.js';
+import { shown } from '../ui/NumberInput.js';
 import { NumberOnceDone } from '../ui/NumberOnceDone.js';
 
 const THIRDS = ['cervical', 'middle', 'incisal'] as const;
@@ -89,7 +90,7 @@ export function ThicknessPresets({
                 })}
                 <td className="pl-6 text-ink-2">
                   {WISHED_PLACES.flatMap((p) => wishedAt(usual, p) ?? [])
-                    .map((v) => number(v, 1))
+                    .map((v) => shown(v, 1))
                     .join(' · ')}
                   {own && (
                     <button type="button" className="how ml-3" onClick={() => set(others)}>

@@ -22,7 +22,7 @@ import {
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
-import { NumberInput } from '../../ui/NumberInput.js';
+import { NumberInput, shown } from '../../ui/NumberInput.js';
 
 /** Half to one millimetre below the gum is usual where it is seen. Common practice, no source. */
 const DEEP_MM = 1;
@@ -33,9 +33,9 @@ const LABELS: Partial<Record<WishedPlace, string>> = {
 /** Where a design says nothing of it. */
 const USUAL_CONTACT: ContactRule = 'half way';
 const CONTACT_WORDS: Readonly<Record<ContactRule, string>> = {
-  left: 'left as they are, stop in front of them',
-  'half way': 'half way into them, opened with a strip',
-  broken: 'broken, on behind them',
+  left: 'left, stop in front',
+  'half way': 'half way, opened by strip',
+  broken: 'broken, on behind',
 };
 const THIRDS = ['cervical', 'middle', 'incisal'] as const;
 
@@ -59,9 +59,11 @@ export function ThicknessFields() {
       <p className="mb-1 text-tiny text-ink-2">Thickness and finish line, mm</p>
       <div className="grid grid-cols-5 gap-2">
         {places.map((p) => (
-          <div key={p} className="min-w-0 text-tiny text-ink-2">
-            {WISHED_WORDS[p][0]}
-            {p === 'taper' && ', °'}
+          <div key={p} className="flex min-w-0 flex-col justify-end text-tiny text-ink-2">
+            <span>
+              {WISHED_WORDS[p][0]}
+              {p === 'taper' && ', °'}
+            </span>
             <NumberInput
               label={LABELS[p] ?? `Thickness, ${p}`}
               className="field mt-0.5 h-8 w-full px-2 text-right text-note text-ink"
@@ -97,7 +99,7 @@ export function ThicknessFields() {
       )}
       {own && (
         <p className="mt-1.5 text-tiny text-ink-2">
-          usual {places.map((p) => number(wishedAt(usual, p) ?? 0, 1)).join(' · ')}
+          usual {places.map((p) => shown(wishedAt(usual, p) ?? 0, 1)).join(' · ')}
           {design.contact !== usual.contact && `, contacts ${usual.contact ?? USUAL_CONTACT}`}{' '}
           {mayWrite && (
             <button
