@@ -185,6 +185,26 @@ export { liesInside, type RayCaster, type RayHit, rayCaster } from './geometry/t
 export { faceNormals, type SignedField, sheetDistances, signedDistances, signedField } from './geometry/tree/signed.js';
 export { type Defect, describeDefects, inspectMesh, type MeshReport, requireSound } from './geometry/validate.js';
 export * from './geometry/vec.js';
+export {
+  type AtThickness,
+  colourOver,
+  hidesFrom,
+  type Layer,
+  overThickness,
+  seenOver,
+  stumpFrom,
+  THICKNESSES,
+  translucency,
+} from './material/appearance.js';
+export {
+  CERAMIC_CLASSES,
+  type CeramicClass,
+  type CeramicId,
+  ceramicIn,
+  ceramicOf,
+  TISSUES,
+} from './material/ceramics.js';
+export { type AtDepth, beneath, type Deeper, deeper, stumpAfter, type ToothColour } from './material/deeper.js';
 export { CANINE_WEAR_MM, type LeadSaid, leadSaid, SIDE_STEP_MM, type SideLead } from './occlusion/guidance.js';
 export { biteGrid, HEIGHT_STEP_MM, type HeightField, heightField, type JawTooth } from './occlusion/heights.js';
 export {

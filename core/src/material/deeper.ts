@@ -1,0 +1,81 @@
+import { deltaE00, type Lab, VISIBLE } from '../colour/lab.js';
+import { type Optics, over, sheetOf } from '../colour/layer.js';
+import type { Spectrum } from '../colour/spectrum.js';
+import { colourOver, type Layer } from './appearance.js';
+
+/**
+ * What lies under a layer, from what both look like under the surface.
+ * @returns values below 0 where the layer by itself is brighter than both: it can't be that layer
+ */
+export function beneath(both: Spectrum, optics: Optics, mm: number): Spectrum {
+  const { R, T } = sheetOf(optics, mm);
+  return both.map((seen, i) => {
+    const [r, t] = [R[i] as number, T[i] as number];
+    return (seen - r) / (t * t + r * (seen - r));
+  });
+}
+
+/** A tooth as it is before it is cut: how it looks under its surface, and how much enamel lies over its dentin. */
+export interface ToothColour {
+  readonly surface: Spectrum;
+  readonly enamel: Optics;
+  readonly enamelMm: number;
+}
+
+/** The stump that is left when so much has gone: with every tenth less enamel lies over the dentin, until there is none. */
+export function stumpAfter({ surface, enamel, enamelMm }: ToothColour, cutMm: number): Spectrum {
+  const dentin = beneath(surface, enamel, enamelMm).map((v) => Math.min(1, Math.max(0, v)));
+  const left = enamelMm - cutMm;
+  return left > 0 ? over(sheetOf(enamel, left), dentin) : dentin;
+}
+
+/** How it looks when so much was cut for ceramic. */
+export interface AtDepth {
+  readonly cutMm: number;
+  readonly ceramicMm: number;
+  readonly stump: Spectrum;
+  readonly lab: Lab;
+  readonly dE: number;
+}
+
+/** Cutting deeper and deeper for thicker ceramic, and what comes of it. */
+export interface Deeper {
+  readonly curve: readonly AtDepth[];
+  /** Where it comes nearest to what is wanted. */
+  readonly best: AtDepth;
+  /** Where cutting deeper first makes it worse, though it is not good enough there; nothing where it never does. */
+  readonly turnsAt?: AtDepth;
+}
+
+/** Worse by less than this is no turn, ΔE00. House value. */
+const TURN = 0.3;
+const STEP_MM = 0.05;
+
+/**
+ * The circle of a dark stump: thicker ceramic hides more, but the enamel that goes for it had lightened the stump.
+ * @param addedMm what the plan adds before the tooth: ceramic that costs no tooth
+ * @param toMm how deep is looked, mm
+ */
+export function deeper(
+  tooth: ToothColour,
+  ceramic: Optics,
+  under: readonly Layer[],
+  wanted: Lab,
+  addedMm: number,
+  toMm: number,
+): Deeper {
+  const curve = Array.from({ length: Math.floor(toMm / STEP_MM + 1e-9) + 1 }, (_, i): AtDepth => {
+    const cutMm = i * STEP_MM;
+    const stump = stumpAfter(tooth, cutMm);
+    const ceramicMm = cutMm + addedMm;
+    const lab = colourOver([{ optics: ceramic, mm: ceramicMm }, ...under], stump);
+    return { cutMm, ceramicMm, stump, lab, dE: deltaE00(lab, wanted) };
+  });
+  const best = curve.reduce((a, b) => (b.dE < a.dE ? b : a));
+  let lowest = curve[0] as AtDepth;
+  for (const at of curve) {
+    if (at.dE < lowest.dE) lowest = at;
+    else if (at.dE > lowest.dE + TURN && lowest.dE > VISIBLE.notTaken) return { curve, best, turnsAt: lowest };
+  }
+  return { curve, best };
+}
