@@ -1,5 +1,4 @@
 import { spawn } from 'node:child_process';
-import { setPriority } from 'node:os';
 import { text } from 'node:stream/consumers';
 import { fileURLToPath } from 'node:url';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
@@ -8,7 +7,7 @@ import { ProblemException } from '../common/problem.filter.js';
 
 /** So many files are looked at at once, and each so long. */
 const AT_ONCE = 2;
-const TIME_MS = 60_000;
+const TIME_MS = 120_000;
 
 /** Sends files to the simulated printer, which is a process of its own, and hears what it says. */
 @Injectable()
@@ -33,7 +32,6 @@ export class Printer implements OnModuleDestroy {
     const late = setTimeout(end, TIME_MS);
     signal?.addEventListener('abort', end);
     try {
-      if (own.pid !== undefined) setPriority(own.pid, 5);
       own.stdin.on('error', () => undefined);
       own.stdin.end(file);
       return JSON.parse(await text(own.stdout)) as PrinterSays;

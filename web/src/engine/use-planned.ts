@@ -73,7 +73,9 @@ export function usePlanned(contour: ContourState, plan: ContourPlan): Planned {
             return error instanceof Refusal ? error.message : faultOf(error);
           });
           drawn.current.set(tooth, key);
+          // What is drawn in a hurry takes the place of a full map, of whatever plan that was.
           if (!hurried || typeof view === 'string') full.current.set(tooth, key);
+          else full.current.delete(tooth);
           setViews((old) => (typeof view === 'string' ? without(old, tooth) : new Map(old).set(tooth, view)));
           setTroubles((old) => (typeof view === 'string' ? new Map(old).set(tooth, view) : without(old, tooth)));
         }

@@ -74,7 +74,7 @@ export function ThicknessPresets({
                         <span className="text-ink-3">–</span>
                       ) : (
                         <NumberOnceDone
-                          label={`${usual.name}, ${WISHED_WORDS[p][0]}{WISHED_WORDS[p][1] === '°' && ', °'}, mm`}
+                          label={`${usual.name}, ${WISHED_WORDS[p].join(', ')}`}
                           className={`field h-8 w-[52px] px-1.5 text-right ${mm === wishedAt(usual, p) ? '' : 'font-semibold'}`}
                           value={mm}
                           min={limitsAt(p).min}
