@@ -81,6 +81,15 @@ describe('a design in a material', () => {
     expect(inMaterial(even, MATERIALS[0])).toBe(even);
   });
 
+  it('a crown is raised at its sides and behind too, and keeps its finish line and taper', () => {
+    const pressed = MATERIALS.find((m) => m.id === 'pressed') as (typeof MATERIALS)[number];
+    const zirconia = designOf('zirconia-crown');
+    const own = inMaterial(zirconia, pressed);
+    expect(own.around).toEqual({ proximalMm: 1, palatalMm: 1 });
+    expect(own.needs).toEqual({ cervical: 1, middle: 1, incisal: 1.2 });
+    expect([own.finish, own.taperDeg]).toEqual([zirconia.finish, zirconia.taperDeg]);
+  });
+
   it('a crown in a material of which no crowns are made stays as it is', () => {
     expect(inMaterial(designOf('ceramic-crown'), MATERIALS[0])).toBe(designOf('ceramic-crown'));
   });

@@ -2,7 +2,7 @@ import { COMMON_PRACTICE, type Source } from '../working/working.js';
 import type { Design, RestorationKind } from './design.js';
 import { withThickness } from './own-thickness.js';
 
-/** What a restoration is made of, and the least thickness in which it is made, mm: over the face, and at the edge. */
+/** What a restoration is made of, and the least thickness in which it is made, mm: over face, sides and back, and at the edge. */
 export interface Material {
   readonly id: string;
   readonly name: string;
@@ -60,5 +60,7 @@ export function inMaterial(design: Design, material: Material): Design {
     middle: raised(middle),
     incisal: raised(incisal),
     edgeMm: design.edge.kind === 'thickness' ? Math.max(design.edge.mm, least.edge) : null,
+    belowGumMm: design.finish.belowGumMm,
+    ...(design.around && { sidesMm: raised(design.around.proximalMm), palatalMm: raised(design.around.palatalMm) }),
   });
 }

@@ -34,7 +34,7 @@ export function TargetPanel({ targets, children }: { targets: Targets; children?
       <p className="mb-3 text-note text-ink-2">{design.reason}</p>
       {own ? (
         <>
-          <Sums told={own.told} />
+          <Sums told={own.told} comesOff={design.kind !== 'direct'} />
           <Face told={own.told} />
           <FinishCourse margin={own.margin} />
           {own.told.pulp.leftMm < 2 * LEAST_OVER_PULP.mm && (
@@ -67,7 +67,8 @@ export function TargetPanel({ targets, children }: { targets: Targets; children?
   );
 }
 
-function Sums({ told }: { told: TargetTold }) {
+/** @param comesOff what is bonded in the mouth never does */
+function Sums({ told, comesOff }: { told: TargetTold; comesOff: boolean }) {
   const { sure, perhaps } = told.dentinMm2;
   return (
     <FigureTable className="mb-4 text-note" aria-label="What the preparation takes">
@@ -82,10 +83,12 @@ function Sums({ told }: { told: TargetTold }) {
           <td>{number(told.alignMm3, 1)} mm³</td>
           <td className="text-ink-2">of it, before any ceramic</td>
         </tr>
-        <tr>
-          <th scope="row">comes off</th>
-          <td colSpan={2}>{told.wayOut}</td>
-        </tr>
+        {comesOff && (
+          <tr>
+            <th scope="row">comes off</th>
+            <td colSpan={2}>{told.wayOut}</td>
+          </tr>
+        )}
         <tr>
           <th scope="row">face cut</th>
           <td>{number(told.faceMm2, 0)} mm²</td>
