@@ -22,7 +22,7 @@ const SHOWINGS = Object.keys(SHOWING) as readonly TargetShowing[];
 const SCALE_WORDS: Readonly<Record<Exclude<TargetShowing, 'prepared'>, string>> = {
   removal: 'tooth to remove',
   align: 'to remove to stand in line with the plan',
-  ceramic: 'to remove for the ceramic after that',
+  ceramic: 'to remove for the ceramic, once in line',
 };
 const STEPS = 16;
 

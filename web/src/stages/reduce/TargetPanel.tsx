@@ -71,7 +71,7 @@ export function TargetPanel({ targets, children }: { targets: Targets; children?
 function Sums({ told, comesOff }: { told: TargetTold; comesOff: boolean }) {
   const { sure, perhaps } = told.dentinMm2;
   return (
-    <FigureTable className="mb-4 text-note" aria-label="What the preparation takes">
+    <FigureTable className="mb-4 text-note [&_th]:whitespace-nowrap" aria-label="What the preparation takes">
       <tbody>
         <tr>
           <th scope="row">volume</th>
