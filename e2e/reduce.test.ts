@@ -240,6 +240,48 @@ it('a thickness of one’s own is typed, moves the targets, is told where it is 
   expect(v.troubles).toEqual([]);
 });
 
+it('the way out is set by hand, one that can’t be is told, and what the bite lacks is cut for it and left again', async () => {
+  const { page } = v;
+  const { id, client } = await copyOfAvocet('Ways');
+  await open(page, id, 'reduce');
+  await page.getByTestId('remove-11-middle').waitFor({ timeout: 90_000 });
+  const reduce = async () => (await client.get<CaseDetail>(`/cases/${id}`)).body.sections.reduce.data;
+  await page.keyboard.press('v');
+  const sums = page.getByRole('table', { name: 'What the preparation takes' });
+  await sums.getByText(/° from the front down to the edge/).waitFor({ timeout: 60_000 });
+  await sums.getByRole('button', { name: 'set by hand' }).click();
+  const down = page.getByLabel('Way out, down from the front');
+  await typed(down, '84');
+  await page.keyboard.press('Tab');
+  await page.getByText(/nothing comes off on this way: \d+ % of what the design cuts is hidden/).waitFor();
+  await sums.getByText('84° from the front down to the edge').waitFor();
+  await typed(page.getByLabel('Way out, turned to the distal side'), '-45');
+  await page.getByText('Between −30 and 30 °; not taken.').waitFor();
+  await page.keyboard.press('Escape');
+  await typed(down, '40');
+  await page.keyboard.press('Tab');
+  await page.getByText(/nothing comes off on this way/).waitFor({ state: 'detached' });
+  await saved(page);
+  expect((await reduce()).ways).toEqual([{ tooth: 11, downDeg: 40, turnDeg: 0 }]);
+  await sums.getByRole('button', { name: 'let it be found' }).click();
+  await saved(page);
+  expect((await reduce()).ways).toEqual([]);
+  // A crown has no room behind it under this plan.
+  await page.getByLabel('Design of all teeth').selectOption('zirconia-crown');
+  const room = page.getByRole('table', { name: 'Room in the bite' });
+  const more = page.getByRole('button', { name: /^cut 0\.\d\d mm more there$/ }).first();
+  await more.waitFor({ timeout: 60_000 });
+  const cut = Number.parseFloat(/0\.\d\d/.exec((await more.textContent()) ?? '')?.[0] ?? '');
+  await more.click();
+  await room.getByText(`+${cut.toFixed(2)}`).waitFor();
+  await saved(page);
+  expect((await reduce()).room).toEqual([{ tooth: 11, place: expect.stringMatching(/edge|palatal/), moreMm: cut }]);
+  await room.getByRole('button', { name: /^Cut nothing for the bite/ }).click();
+  await saved(page);
+  expect((await reduce()).room).toEqual([]);
+  expect(v.troubles).toEqual([]);
+});
+
 it('step by step each tooth has its cuts with bur and depth; a bur by hand says what it does; the tray is the house’s', async () => {
   const { page } = v;
   const { id, client } = await copyOfAvocet('Steps');

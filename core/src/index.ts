@@ -262,6 +262,7 @@ export {
 export { type SharedSpace, shareSpace, type WidthWish } from './proportion/share-space.js';
 export { type Proposal, type ProposalChoice, type ToothTarget, WIDTH_BAND } from './proportion/target.js';
 export { type BiteRoom, biteRoom } from './reduction/bite-room.js';
+export { blockOut, type Wall } from './reduction/block-out.js';
 export {
   BUR_LIMITS,
   BUR_SHAPES,
@@ -352,7 +353,7 @@ export {
   vertexAreas,
   type ZoneRemoval,
 } from './reduction/target-zones.js';
-export { type WayOut, waysOut, wayWords } from './reduction/way-out.js';
+export { type WayOut, type WayTold, waysOut, wayTold, wayWords } from './reduction/way-out.js';
 export { ZONES, type Zone } from './reduction/zones.js';
 export { ATTACHMENT } from './restoration/attachment.js';
 export {
@@ -368,6 +369,8 @@ export {
   type RestorationKind,
   type Surface,
   type ToothGroup,
+  WAY_LIMITS,
+  type WayByHand,
 } from './restoration/design.js';
 export {
   CHOSEN_DESIGNS,
@@ -393,7 +396,18 @@ export {
   wishOf,
   withThickness,
 } from './restoration/own-thickness.js';
-export { type DesignChoice, type Restoration, restorationOf } from './restoration/restoration.js';
+export {
+  type DesignChoice,
+  type MoreForBite,
+  type Restoration,
+  ROOM_LIMITS,
+  ROOM_PLACES,
+  type RoomPlace,
+  restorationOf,
+  type ToothWay,
+  takesAWay,
+  takesRoom,
+} from './restoration/restoration.js';
 export { neededAt, overThirds, preparedEdge, THIRDS, thirdAt } from './restoration/thickness.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
 export type { Doubt } from './scan/doubts.js';
@@ -454,6 +468,8 @@ export {
   lipCurve,
   measureRest,
   measureSmile,
+  type NeckSeen,
+  neckSeen,
   STRAIGHT_BELOW_PERCENT,
 } from './smile/lips.js';
 export { measureTeeth, ratioFigure, type ToothMeasure } from './smile/measures.js';

@@ -29,6 +29,7 @@ import {
   type WayOut,
   WORLD,
   waysOut,
+  wayTold,
   wayWords,
   wishContact,
   wishOf,
@@ -239,15 +240,15 @@ describe('a finish line of several forms, on a pillar', () => {
 });
 
 it('the way on which a restoration comes off is said in words, mesial and distal by the tooth’s side', () => {
-  expect(wayWords([0, 0, -1], 1)).toBe('along the axis');
-  expect(wayWords([0, -1, 0], 1)).toBe('straight to the front');
+  expect(wayWords(wayTold([0, 0, -1], 1))).toBe('along the axis');
+  expect(wayWords(wayTold([0, -1, 0], 1))).toBe('straight to the front');
   const [front, edge] = [waysOut(designOf('facial'), 128), waysOut(designOf('graduated'), 128)];
-  expect(wayWords(front[0].way, 1)).toBe('straight to the front');
-  expect(wayWords(edge[0].way, -1)).toBe('30° from the front down to the edge');
-  expect(wayWords((edge[1] as WayOut).way, 1)).toBe(
+  expect(wayWords(wayTold(front[0].way, 1))).toBe('straight to the front');
+  expect(wayWords(wayTold(edge[0].way, -1))).toBe('30° from the front down to the edge');
+  expect(wayWords(wayTold((edge[1] as WayOut).way, 1))).toBe(
     '30° from the front down to the edge, turned 17° to the distal side',
   );
-  expect(wayWords((edge[1] as WayOut).way, -1)).toContain('17° to the mesial side');
+  expect(wayWords(wayTold((edge[1] as WayOut).way, -1))).toContain('17° to the mesial side');
   for (const { way } of [...front, ...edge]) expect(Math.hypot(...way)).toBeCloseTo(1, 12);
 });
 

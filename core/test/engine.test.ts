@@ -148,6 +148,17 @@ describe('a case’s engine', () => {
     expect(palatal?.closedMm).toBeGreaterThan(0.6);
     expect(palatal?.closedMm).toBeLessThan(1.8);
     for (const r of rooms) expect(r.movedMm).toBeLessThanOrEqual(r.closedMm);
+    // What is cut for the bite stands beside what the material needs, and makes the room that it says.
+    const more = { ...choice, room: [{ tooth: 11 as const, place: 'palatal' as const, moreMm: 0.4 }] };
+    const deeper = (ask(engine, 'roomInBite', 11, more) ?? []).find((r) => r.place === 'palatal');
+    expect(deeper?.wantedMm).toBeCloseTo(1, 12);
+    expect([deeper?.forBiteMm, palatal?.forBiteMm]).toEqual([0.4, 0]);
+    // The tightest place lies where the palatal surface runs into the sides, whose thickness stays.
+    expect((deeper?.closedMm ?? 0) - (palatal?.closedMm ?? 0)).toBeGreaterThan(0.15);
+    expect((deeper?.closedMm ?? 0) - (palatal?.closedMm ?? 0)).toBeLessThan(0.5);
+    expect(ask(engine, 'target', 11, more).told.removedMm3).toBeGreaterThan(
+      ask(engine, 'target', 11, choice).told.removedMm3,
+    );
     // A veneer covers nothing behind; a crown made fuller to the front leaves as much.
     expect(ask(engine, 'roomInBite', 11, { design: 'facial' })?.some((r) => r.place === 'palatal')).toBe(false);
   });

@@ -10,6 +10,7 @@ import {
   measureRest,
   measureSide,
   measureSmile,
+  neckSeen,
   type Px,
   pointSpec,
   pointsOf,
@@ -242,6 +243,20 @@ describe('lips', () => {
     expect(of(figures, 'corridor-left').figure.value).toBeCloseTo(10, 6);
     expect(of(figures, 'corridor').figure.value).toBeCloseTo(20, 6);
     expect(of(figures, 'corridor').word).toBe('medium narrow smile');
+  });
+
+  it('a neck lies in the visible zone by as much gum as shows over it; where its zenith is not marked the lip covers it', () => {
+    const points = { ...mouth(0, 60) } as Record<string, Px>;
+    for (const t of [11, 12] as const) points[`edge-${t}`] = [EDGE_X[t] as number, 620];
+    points['zenith-11'] = [EDGE_X[11] as number, 520];
+    const r = { view: 'close-smile' as const, points, scale: SCALE, ...PAPER };
+    const shown = neckSeen(r, 11);
+    expect(shown?.seen).toBe(true);
+    // The figure that the gum measure of the same view takes.
+    const most = measureSmile(r).find((f) => f.id === 'gum');
+    expect(shown?.gumMm?.value).toBeCloseTo(most?.figure.value ?? Number.NaN, 9);
+    expect(neckSeen(r, 12)).toEqual({ seen: false, gumMm: undefined });
+    expect(neckSeen(r, 21)).toBeUndefined();
   });
 
   it('gum over every front tooth makes a high lip line, three quarters of the crowns an average one, less a low one', () => {

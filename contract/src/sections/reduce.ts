@@ -9,10 +9,14 @@ import {
   type How,
   MARGIN_LIMITS,
   PLANNABLE,
+  ROOM_LIMITS,
+  ROOM_PLACES,
+  type RoomPlace,
   STRATEGIES,
   TAPER_LIMITS,
   THICKNESS_LIMITS,
   TOLERANCE_LIMITS,
+  WAY_LIMITS,
   ZONES,
   type Zone,
 } from '@radiant/core';
@@ -104,6 +108,43 @@ export class OwnThicknessInput {
   contact?: ContactRule | null;
 }
 
+const DOWN = `A way out goes between ${WAY_LIMITS.downDeg.min} and ${WAY_LIMITS.downDeg.max} degrees down to the edge.`;
+const TURN = `A way out is turned by ${WAY_LIMITS.turnDeg.max} degrees at most, to the mesial side below 0.`;
+
+/** How the restoration of a tooth is to come off, set by hand. */
+export class ToothWayInput {
+  @IsIn(PLANNABLE as number[], words('A way out is set for front teeth and premolars, 15 to 25 and 35 to 45.'))
+  tooth!: number;
+
+  /** From straight to the front down to the edge. */
+  @IsNumber(FINITE, words(DOWN))
+  @Min(WAY_LIMITS.downDeg.min, words(DOWN))
+  @Max(WAY_LIMITS.downDeg.max, words(DOWN))
+  downDeg!: number;
+
+  /** To the distal side. */
+  @IsNumber(FINITE, words(TURN))
+  @Min(WAY_LIMITS.turnDeg.min, words(TURN))
+  @Max(WAY_LIMITS.turnDeg.max, words(TURN))
+  turnDeg!: number;
+}
+
+const ROOM = `For the bite ${ROOM_LIMITS.min} to ${ROOM_LIMITS.max} mm more are cut.`;
+
+/** How much more is cut of a tooth than the material needs, for room in the bite. */
+export class MoreForBiteInput {
+  @IsIn(PLANNABLE as number[], words('Room in the bite is cut on front teeth and premolars, 15 to 25 and 35 to 45.'))
+  tooth!: number;
+
+  @IsIn(ROOM_PLACES as unknown as string[], words(`Room in the bite is cut at the ${ROOM_PLACES.join(' or ')}.`))
+  place!: RoomPlace;
+
+  @IsNumber(FINITE, words(ROOM))
+  @Min(ROOM_LIMITS.min, words(ROOM))
+  @Max(ROOM_LIMITS.max, words(ROOM))
+  moreMm!: number;
+}
+
 /** A bur and how it is sunk, chosen by hand for a zone of a tooth. */
 export class HandGroove {
   @IsIn(PLANNABLE as number[], words('A groove is chosen for front teeth and premolars, 15 to 25 and 35 to 45.'))
@@ -161,6 +202,24 @@ export class ReduceSection {
   @Max(TOLERANCE_LIMITS.max, words(TOLERANCE_WORDS))
   toleranceMm?: number | null;
 
+  /** Ways out that are set by hand; the others are looked for. */
+  @IsOptional()
+  @IsArray(words('The ways out are a list.'))
+  @ArrayMaxSize(PLANNABLE.length, words('A tooth has two ways out.'))
+  @ArrayUnique((w: ToothWayInput) => w.tooth, words('A tooth has two ways out.'))
+  @ValidateNested({ each: true })
+  @Holds(() => ToothWayInput)
+  ways?: ToothWayInput[];
+
+  /** What is cut for the bite beside what the material needs. */
+  @IsOptional()
+  @IsArray(words('What is cut for the bite is a list.'))
+  @ArrayMaxSize(PLANNABLE.length * ROOM_PLACES.length, words('A place has two amounts for the bite.'))
+  @ArrayUnique((r: MoreForBiteInput) => `${r.tooth} ${r.place}`, words('A place has two amounts for the bite.'))
+  @ValidateNested({ each: true })
+  @Holds(() => MoreForBiteInput)
+  room?: MoreForBiteInput[];
+
   /** Burs chosen by hand. */
   @IsOptional()
   @IsArray(words('The grooves chosen by hand are a list.'))
@@ -180,11 +239,19 @@ export const reduce = defineSection({
   empty: { design: 'graduated', from: STRATEGIES[0].id },
   writers: [],
   comments: true,
-  parts: fields({ own: list(by('tooth')), thickness: list(by('design')), grooves: list(by('tooth', 'zone')) }),
+  parts: fields({
+    own: list(by('tooth')),
+    thickness: list(by('design')),
+    ways: list(by('tooth')),
+    room: list(by('tooth', 'place')),
+    grooves: list(by('tooth', 'zone')),
+  }),
   labels: {
     design: 'design',
     from: 'strategy',
     thickness: 'thicknesses',
+    ways: 'ways out',
+    room: 'cut for the bite',
     tray: 'tray',
     toleranceMm: 'tolerance',
     grooves: 'grooves by hand',

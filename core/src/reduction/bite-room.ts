@@ -7,6 +7,8 @@ export interface BiteRoom {
   readonly place: Exclude<TargetPlace, 'kept'>;
   /** The thickness that the restoration needs there. */
   readonly wantedMm: number;
+  /** What is cut for the bite beside it. */
+  readonly forBiteMm: number;
   /** The least space in the closed bite and on the way to the front and the sides, but for a hundredth of the places. */
   readonly closedMm: number;
   readonly movedMm: number;
@@ -37,17 +39,22 @@ export function biteRoom(
     const [closedMm, movedMm] = [least(closed), least(moved)];
     return own.length < LEAST_PLACES || Math.min(closedMm, movedMm) > FAR_MM
       ? []
-      : [{ place, wantedMm: wantedAt(design, place), closedMm, movedMm }];
+      : [{ place, wantedMm: wantedAt(design, place), forBiteMm: forBite(design, place), closedMm, movedMm }];
   });
 }
 
 /** What stays further from the teeth across than this is no question of the bite, mm. House value. */
 const FAR_MM = 4;
 
+const forBite = ({ forBite: more }: Design, place: BiteRoom['place']): number =>
+  (place === 'edge' || place === 'palatal' ? more?.[place] : undefined) ?? 0;
+
 /** The thickness that a part needs, mm: of a face the least of its thirds. */
-function wantedAt({ needs, around, edge }: Design, place: BiteRoom['place']): number {
+function wantedAt(design: Design, place: BiteRoom['place']): number {
+  const { needs, around, edge } = design;
+  const more = forBite(design, place);
   const facial = Math.min(needs.cervical, needs.middle, needs.incisal);
-  if (place === 'edge') return edge.kind === 'thickness' ? edge.mm : 0;
+  if (place === 'edge') return edge.kind === 'thickness' ? edge.mm - more : 0;
   if (place === 'facial') return facial;
-  return around ? (place === 'palatal' ? around.palatalMm : around.proximalMm) : facial;
+  return around ? (place === 'palatal' ? around.palatalMm - more : around.proximalMm) : facial;
 }

@@ -8,7 +8,7 @@ import { type OverPulp, overPulp } from './pulp.js';
 import { enamelNormAt, type Mouth, NOTHING_MM } from './removal.js';
 import type { TargetSurface } from './target.js';
 import { TARGET_PLACES } from './target-grid.js';
-import { wayWords } from './way-out.js';
+import { type WayTold, wayTold } from './way-out.js';
 
 /** A part of a preparation that is told by itself: a ninth of the face, a side, the palatal surface, or the edge. */
 export type TargetZone =
@@ -48,8 +48,8 @@ export interface TargetTold {
   readonly faceMm2: number;
   /** What is left over the pulp by a rough estimate, mm. */
   readonly pulp: OverPulp;
-  /** The way on which the restoration comes off, in words. */
-  readonly wayOut: string;
+  /** The way on which the restoration comes off. */
+  readonly way: WayTold;
 }
 
 /** Tells a target surface zone by zone. Zones in which nothing is covered are left out. */
@@ -83,7 +83,7 @@ export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
     dentinMm2: dentin,
     faceMm2,
     pulp: overPulp(t, mouth.ageYears),
-    wayOut: wayWords(t.way, archSide(t.tooth) === 'left' ? 1 : -1),
+    way: wayTold(t.way, archSide(t.tooth) === 'left' ? 1 : -1),
   };
 }
 

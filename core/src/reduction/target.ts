@@ -9,7 +9,7 @@ import type { Design } from '../restoration/design.js';
 import type { Fdi } from '../teeth/notation.js';
 import { endedAround, endedDepth, slopeOf } from './finish-profile.js';
 import { NOTHING_MM } from './removal.js';
-import { freeTheBack, freeTheSides } from './target-free.js';
+import { evenTheBack, freeTheBack, freeTheSides, type Hidden, leaveHidden, NOTHING_HIDDEN } from './target-free.js';
 import {
   ANGLES,
   belowFinish,
@@ -18,6 +18,7 @@ import {
   COUNT,
   DIRECTIONS,
   type Draft,
+  NEAR_FINISH,
   NECK,
   NECK_ROWS,
   placeOf,
@@ -67,8 +68,8 @@ export interface TargetSurface {
   readonly crownMm3: number;
   /** The way on which the restoration comes off, in the target's frame. */
   readonly way: Vec3;
-  /** By how much the sides would still catch on that way, mm; 0 where they do not. */
-  readonly catchesMm: number;
+  /** What is hidden on that way, and so left standing where the design asks to cut. */
+  readonly hidden: Hidden;
   /** What is to be known; `{11}` stands for a tooth number. */
   readonly notes: readonly string[];
 }
@@ -76,8 +77,10 @@ export interface TargetSurface {
 /** Radius to which a cut edge is rounded where a design says none, mm: what mills can cut. Common practice, no source. */
 const CORNER_MM = 0.2;
 
-/** Sides that catch by less than this on the way out are within what cement and hand give, mm. House value. */
-const CATCHES_MM = 0.1;
+/** What is left standing for the way out is told from here on, mm. House value. */
+const HIDDEN_MM = 0.1;
+/** Where so much of what the design cuts is hidden, the way is none: a share of its places. House value. */
+const NO_WAY = 0.18;
 /** A finish line that lies further beyond the scan is told, mm: less lies within the scan's own error at the gum. */
 const BEYOND_MM = 0.3;
 
@@ -147,12 +150,16 @@ export function targetBetween(
   };
   for (let k = 0; k < ANGLES; k++) column(ground, draft, k);
   freeTheBack(ground, draft);
-  const freed = ground.around || design.finish.form === 'none' ? undefined : freeTheSides(ground, draft);
-  acrossTheSurface(draft, 0, ROWS);
-  for (let c = 1; c < CAP_ROWS; c++)
-    for (let k = 0; k < ANGLES; k++)
-      capPlace(ground, draft, k, CAP_PARTS[c - 1] as number, (ROWS + c - 1) * ANGLES + k);
+  evenTheBack(ground, draft);
+  const puts = !ground.around && design.finish.form !== 'none';
+  const way = puts ? freeTheSides(ground, draft) : waysOut(design, ANGLES)[0].way;
+  for (let k = 0; k < ANGLES; k++) cap(ground, draft, k);
   capPlace(ground, draft, 0, 0, TIP);
+  // A crown's rows stand one within the other, between the columns too: along its axis nothing is hidden.
+  const hidden = puts ? leaveHidden(draft, way) : NOTHING_HIDDEN;
+  for (const k of hidden.rims) cap(ground, draft, k);
+  acrossTheSurface(draft, 0, ROWS);
+  if (!ground.edge.cut) runOut(draft);
   if (ground.edge.cusps) acrossTheSurface(draft, ROWS, ROWS + CAP_ROWS - 1);
   closeNeck(draft);
   const { now, left, aligned, bare, ...values } = draft;
@@ -177,9 +184,9 @@ export function targetBetween(
     alignMm3: Math.max(0, crownMm3 - volume(inLine)),
     bareMm3: Math.max(0, crownMm3 - volume({ positions: bare, triangles: TRIANGLES })),
     crownMm3,
-    way: freed?.way ?? waysOut(design, ANGLES)[0].way,
-    catchesMm: freed?.catchesMm ?? 0,
-    notes: notesOn(ground, planned.tooth, freed?.catchesMm ?? 0),
+    way,
+    hidden,
+    notes: notesOn(ground, planned.tooth, hidden),
   };
 }
 
@@ -240,8 +247,8 @@ const cornerOf = (design: Design): number => design.cornerMm ?? CORNER_MM;
 
 const leanOf = (design: Design): number => Math.tan(((design.taperDeg ?? 0) * Math.PI) / 180);
 
-/** So many places to each side and up and down the target is looked for. */
-const NEAR = { angles: 9, rows: 5 } as const;
+/** So many places to each side and up and down the target is looked for, every other one first. */
+const NEAR = { angles: 10, rows: 6 } as const;
 
 /**
  * Tells what goes across the surface and not along the ray, which meets it at a slant about a line angle: from each
@@ -253,20 +260,27 @@ function acrossTheSurface({ now, left, removedMm, alignMm }: Draft, from: number
       const i = row * ANGLES + k;
       const along = removedMm[i] as number;
       if (along <= NOTHING_MM) continue;
-      const [x, y, z] = [now[3 * i] as number, now[3 * i + 1] as number, now[3 * i + 2] as number];
+      const x = now[3 * i] as number;
+      const y = now[3 * i + 1] as number;
+      const z = now[3 * i + 2] as number;
       let least = along ** 2;
-      const last = Math.min(to - 1, row + NEAR.rows);
-      for (let r = Math.max(0, row - NEAR.rows); r <= last; r++) {
-        const first = r * ANGLES;
-        for (let a = k - NEAR.angles; a <= k + NEAR.angles; a++) {
-          const j = 3 * (first + (a < 0 ? a + ANGLES : a >= ANGLES ? a - ANGLES : a));
-          const dz = z - (left[j + 2] as number);
-          const dx = x - (left[j] as number);
-          const dy = y - (left[j + 1] as number);
-          const away = dx * dx + dy * dy + dz * dz;
-          if (away < least) least = away;
-        }
-      }
+      let [nearRow, nearAngle] = [row, k];
+      const look = (r: number, a: number) => {
+        const j = 3 * (r * ANGLES + (a < 0 ? a + ANGLES : a >= ANGLES ? a - ANGLES : a));
+        const dx = x - (left[j] as number);
+        const dy = y - (left[j + 1] as number);
+        const dz = z - (left[j + 2] as number);
+        const away = dx * dx + dy * dy + dz * dz;
+        if (away >= least) return;
+        least = away;
+        nearRow = r;
+        nearAngle = a;
+      };
+      for (let r = row - NEAR.rows; r <= row + NEAR.rows; r += 2)
+        if (r >= from && r < to) for (let a = k - NEAR.angles; a <= k + NEAR.angles; a += 2) look(r, a);
+      const [r0, a0] = [nearRow, nearAngle];
+      for (let r = Math.max(from, r0 - 1); r <= Math.min(to - 1, r0 + 1); r++)
+        for (let a = a0 - 1; a <= a0 + 1; a++) look(r, a);
       const across = Math.sqrt(least);
       removedMm[i] = across;
       alignMm[i] = ((alignMm[i] as number) * across) / along;
@@ -287,6 +301,24 @@ function depthAt(g: Ground, u: Vec3, z: number, met: { r: number; axial: number 
   return Math.max(facial, behind);
 }
 
+/** The last row of the walls. */
+const RIM = (ROWS - 1) * ANGLES;
+
+/** The cap in one direction. */
+function cap(g: Ground, d: Draft, k: number): void {
+  for (let c = 1; c < CAP_ROWS; c++) capPlace(g, d, k, CAP_PARTS[c - 1] as number, (ROWS + c - 1) * ANGLES + k);
+}
+
+/** Beside an edge that stays the face goes on for a little: what goes there runs out towards the middle. */
+function runOut({ removedMm, alignMm }: Draft): void {
+  for (let c = 1; c < CAP_ROWS; c++)
+    for (let k = 0; k < ANGLES; k++) {
+      const [i, part] = [(ROWS + c - 1) * ANGLES + k, CAP_PARTS[c - 1] as number];
+      removedMm[i] = part * (removedMm[RIM + k] as number);
+      alignMm[i] = part * (alignMm[RIM + k] as number);
+    }
+}
+
 /** A place of the edge's cap: flat where it is cut, as it is where it stays. @param part of the way from the axis */
 function capPlace(g: Ground, d: Draft, k: number, part: number, i: number): void {
   const { rays, edge } = g;
@@ -302,26 +334,45 @@ function capPlace(g: Ground, d: Draft, k: number, part: number, i: number): void
   const height = Math.max(own, to);
   d.now.set([...now, under(...now)], 3 * i);
   d.left.set([...stays, height], 3 * i);
-  // Beside an edge that stays the face goes on for a little: what goes there runs out towards the middle.
-  d.removedMm[i] = edge.cut ? height - own : part * (d.removedMm[rim / 3] as number);
+  d.removedMm[i] = edge.cut ? height - own : 0;
   const inLine = edge.cut ? Math.min(height, Math.max(own, edge.plan(...stays))) : own;
   d.aligned.set([...on(d.aligned), inLine], 3 * i);
-  d.alignMm[i] = edge.cut ? inLine - own : part * (d.alignMm[rim / 3] as number);
+  d.alignMm[i] = edge.cut ? inLine - own : 0;
   d.place[i] = height > own ? 4 : 0;
   if (edge.cusps ? to > -Infinity : edge.cut || g.design.edge.kind === 'thickness') d.covered[i] = 4;
   const bare = edge.cusps ? own + (to > -Infinity ? thicknessOf(g.design) : 0) : Math.max(own, edge.bare[k] as number);
   d.bare.set([...on(d.bare), bare], 3 * i);
 }
 
+/** The neck's lid lies at least so far over a ledge, mm. */
+const LID_MM = 0.05;
+
+/** The neck is closed at its middle height, and higher where the lid would cut through what lies under it. */
 function closeNeck({ now, left, aligned, bare }: Draft): void {
+  const height = (i: number) => now[3 * i + 2] as number;
+  const out = (of: Float64Array, i: number) => Math.hypot(of[3 * i] as number, of[3 * i + 1] as number);
   let level = 0;
-  for (let k = 0; k < ANGLES; k++) level += (now[3 * k + 2] as number) / ANGLES;
+  for (let k = 0; k < ANGLES; k++) level += height(k) / ANGLES;
+  for (let k = 0; k < ANGLES; k++)
+    for (let row = NECK_ROWS + 1; row < NECK_ROWS + NEAR_FINISH.length; row++) {
+      const i = row * ANGLES + k;
+      // From the rim to the middle the lid is straight.
+      const part = Math.min(out(left, i), out(bare, i)) / out(now, k);
+      if (part < 1) level = Math.max(level, (height(i) + LID_MM - part * height(k)) / (1 - part));
+    }
   for (const own of [now, left, aligned, bare]) own.set([0, 0, level], 3 * NECK);
 }
 
 function placed(own: Float64Array, frame: Frame): Float64Array {
   const out = new Float64Array(own.length);
-  for (let i = 0; i < own.length; i += 3) out.set(toParent(frame, own.subarray(i, i + 3) as unknown as Vec3), i);
+  const { origin: o, x: ex, y: ey, z: ez } = frame;
+  for (let i = 0; i < own.length; i += 3) {
+    const x = own[i] as number;
+    const y = own[i + 1] as number;
+    const z = own[i + 2] as number;
+    for (let c = 0; c < 3; c++)
+      out[i + c] = (o[c] as number) + x * (ex[c] as number) + y * (ey[c] as number) + z * (ez[c] as number);
+  }
   return out;
 }
 
@@ -363,7 +414,7 @@ function marginOf(g: Ground, tooth: Fdi): MarginPlace[] {
   }).sort((a, b) => a.turnDeg - b.turnDeg);
 }
 
-function notesOn({ around, design, rays, top, thin }: Ground, tooth: Fdi, catchesMm: number): string[] {
+function notesOn({ around, design, rays, top, thin }: Ground, tooth: Fdi, hidden: Hidden): string[] {
   const beyond = rays.zenith - Math.max(...top) + Math.max(0, design.finish.belowGumMm);
   return [
     ...(design.finish.form !== 'none' && beyond > BEYOND_MM
@@ -376,11 +427,21 @@ function notesOn({ around, design, rays, top, thin }: Ground, tooth: Fdi, catche
           `{${tooth}}: cut as the design asks, nothing of the tooth is left at one place towards the edge. Make it thinner or longer, or build the tooth up.`,
         ]
       : []),
-    ...(catchesMm > CATCHES_MM
-      ? [
-          `{${tooth}}: on every way out a side would catch by ${catchesMm.toFixed(1)} mm and more is not cut for that. Let it end further to the front, move the tooth first, or plan the crown narrower there.`,
-        ]
-      : []),
+    ...hiddenWords(tooth, design, hidden),
+  ];
+}
+
+/** What is said where the way out leaves something standing. */
+function hiddenWords(tooth: Fdi, { way }: Design, { mm, share, side }: Hidden): string[] {
+  if (mm <= HIDDEN_MM || !side) return [];
+  const distal = archSide(tooth) === side;
+  const where = side === 'behind' ? 'behind the edge' : `on the ${distal ? 'distal' : 'mesial'} side`;
+  if (way && share > NO_WAY)
+    return [
+      `{${tooth}}: nothing comes off on this way: ${(100 * share).toFixed(0)} % of what the design cuts is hidden on it, most of it ${where}. Set it otherwise, or let it be found.`,
+    ];
+  return [
+    `{${tooth}}: ${where} up to ${mm.toFixed(1)} mm less is cut than the design asks, since it would be hidden on the way out; the restoration ends further to the front there. Move the tooth first or plan the crown otherwise where that shows.`,
   ];
 }
 

@@ -29,24 +29,35 @@ const tilted = (deg: number, turn: number, angles: number): WayOut => {
 /**
  * The ways on which a restoration may come off its tooth, the usual one first: a crown along the axis, a veneer to the
  * front, one whose edge is cut to the front and the edge, one that goes over it nearly along the axis; a single unit may
- * be turned as it needs. Common practice, no source.
+ * be turned as it needs. Common practice, no source. One that is set by hand is the only one.
  * @param angles of a whole turn
  */
-export function waysOut({ kind, wrap, edge }: Design, angles: number): readonly [WayOut, ...WayOut[]] {
+export function waysOut({ kind, wrap, edge, way }: Design, angles: number): readonly [WayOut, ...WayOut[]] {
+  if (way) return [tilted(way.downDeg, (way.leftDeg * angles) / 360, angles)];
   if (kind === 'crown') return [{ way: [0, 0, -1], turn: 0 }];
   const tilts = wrap ? TILTS.wrap : edge.kind === 'thickness' ? TILTS.edge : TILTS.face;
   const [first, ...others] = tilts.flatMap((deg) => TURNS.map((turn) => tilted(deg, turn, angles)));
   return [first as WayOut, ...others];
 }
 
-/** A way out in words. @param distal 1 where x of its frame goes to the tooth's distal side, −1 where to the mesial one */
-export function wayWords([x, y, z]: Vec3, distal: 1 | -1): string {
-  const down = (Math.asin(Math.max(-1, Math.min(1, -z))) * 180) / Math.PI;
-  if (down > 89) return 'along the axis';
-  const turn = (Math.atan2(x, -y) * 180) / Math.PI;
-  const way = down < 1 ? 'straight to the front' : `${down.toFixed(0)}° from the front down to the edge`;
-  const side = turn * distal > 0 ? 'distal' : 'mesial';
-  return Math.abs(turn) < 1 ? way : `${way}, turned ${Math.abs(turn).toFixed(0)}° to the ${side} side`;
+/** A way out in degrees: from straight to the front down to the edge, and to the distal side. */
+export interface WayTold {
+  readonly downDeg: number;
+  readonly turnDeg: number;
+}
+
+/** @param distal 1 where x of its frame goes to the tooth's distal side, −1 where to the mesial one */
+export const wayTold = ([x, y, z]: Vec3, distal: 1 | -1): WayTold => ({
+  downDeg: (Math.asin(Math.max(-1, Math.min(1, -z))) * 180) / Math.PI,
+  turnDeg: (distal * Math.atan2(x, -y) * 180) / Math.PI,
+});
+
+/** A way out in words. */
+export function wayWords({ downDeg, turnDeg }: WayTold): string {
+  if (downDeg > 89) return 'along the axis';
+  const way = downDeg < 1 ? 'straight to the front' : `${downDeg.toFixed(0)}° from the front down to the edge`;
+  const side = turnDeg > 0 ? 'distal' : 'mesial';
+  return Math.abs(turnDeg) < 1 ? way : `${way}, turned ${Math.abs(turnDeg).toFixed(0)}° to the ${side} side`;
 }
 
 /** Lean of the sides of a veneer towards its way out: the tangent of 3°. House value. */

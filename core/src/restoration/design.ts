@@ -39,6 +39,17 @@ export interface FinishLine {
   readonly belowGumMm: number;
 }
 
+/** A way out as it is set by hand. */
+export interface WayByHand {
+  /** From straight to the front down to the edge, degrees; along the axis at 90. */
+  readonly downDeg: number;
+  /** To the patient's left, degrees; to the right below 0. */
+  readonly leftDeg: number;
+}
+
+/** How far a way out may be turned down and aside, degrees: beyond it nothing is put on any more. House limits. */
+export const WAY_LIMITS = { downDeg: { min: 0, max: 85 }, turnDeg: { min: -30, max: 30 } } as const;
+
 /** A design of a restoration: what it covers, where it ends, and the thickness that its material needs, mm. */
 export interface Design {
   readonly id: string;
@@ -54,6 +65,8 @@ export interface Design {
   readonly leastMm: number;
   /** Needed at the sides and behind, where these are covered. */
   readonly around?: { readonly proximalMm: number; readonly palatalMm: number };
+  /** More than the material needs, for room in the bite, mm; part of `edge` and `around` already. */
+  readonly forBite?: { readonly edge?: number; readonly palatal?: number };
   /** In the quarter at the gum, where that lies under a bulge: less, or the neck would be cut away. */
   readonly belowBulgeMm?: number;
   /** Over the edge and down behind it: how far from the prepared edge, and how deep, mm. */
@@ -61,6 +74,10 @@ export interface Design {
   readonly edge: EdgeNeed;
   /** Where it ends at the contacts: before them, in their middle, or behind them. */
   readonly contact?: ContactRule;
+  /** The way on which it is to come off, where somebody set it by hand; else it is looked for. */
+  readonly way?: WayByHand;
+  /** In so many planes the face is cut where grooves are joined; common practice, no source. */
+  readonly facialPlanes?: 2 | 3;
   /** Lean of each wall towards the edge where it goes on along the axis, degrees. */
   readonly taperDeg?: number;
   /** Radius to which cut corners are rounded, mm. */
@@ -74,7 +91,7 @@ export interface Design {
 export const onlyAdded = ({ finish }: Design): boolean => finish.form === 'none';
 
 /** All of a design that a preparation depends on, as one word. */
-export const designKey = ({ id, needs, edge, finish, around, taperDeg, contact }: Design): string =>
+export const designKey = ({ id, needs, edge, finish, around, taperDeg, contact, way, forBite }: Design): string =>
   [
     id,
     needs.cervical,
@@ -86,4 +103,6 @@ export const designKey = ({ id, needs, edge, finish, around, taperDeg, contact }
     around?.palatalMm,
     taperDeg,
     contact,
+    way && `${way.downDeg} ${way.leftDeg}`,
+    forBite && `${forBite.edge} ${forBite.palatal}`,
   ].join(' ');

@@ -12,12 +12,13 @@ const METAL_CERAMIC: FinishLine = {
 };
 
 /** What is alike in all veneers. */
-const VENEER = { kind: 'veneer', leastMm: 0.3, source: COMMON_PRACTICE } as const;
+const VENEER = { kind: 'veneer', facialPlanes: 3, leastMm: 0.3, source: COMMON_PRACTICE } as const;
 /** What is alike in all crowns; a preformed one has no taper. */
 const CROWN = {
   kind: 'crown',
   covers: ['facial', 'edge', 'proximal', 'palatal'],
   taperDeg: 4,
+  facialPlanes: 2,
   source: COMMON_PRACTICE,
 } as const;
 

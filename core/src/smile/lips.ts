@@ -76,6 +76,24 @@ function belowLip(
   return new Map(teeth.map((t, i) => [t, figures[i] as Figure]));
 }
 
+/** Whether the neck of a tooth lies in the visible zone: what the smile photograph says of it. */
+export type NeckSeen =
+  | { readonly seen: true; readonly gumMm: Figure }
+  | { readonly seen: false; readonly gumMm?: Figure | undefined };
+
+/**
+ * Whether the neck of an upper tooth is seen in a full smile, by the close view: where its zenith is marked it lies below
+ * the border of the lip by so much; where its edge is marked and its zenith is not, the lip covers it.
+ * @returns undefined where the view says nothing of this tooth
+ */
+export function neckSeen(r: ViewReading, tooth: Fdi): NeckSeen | undefined {
+  const corners = marksOf(r, CORNER_IDS);
+  const upper = marksOf(r, lipIds('upper'));
+  if (!corners || !upper || !r.points[`edge-${tooth}`]) return undefined;
+  const gumMm = belowLip(r, corners, upper, 'zenith', 'zenith below the border of the upper lip').get(tooth);
+  return gumMm && gumMm.value > 0 ? { seen: true, gumMm } : { seen: false, gumMm };
+}
+
 /** The lips at rest: how much each tooth shows, how long the upper lip is, how far the lips stand apart. */
 export function measureRest(r: ViewReading): ViewFigure[] {
   const corners = marksOf(r, CORNER_IDS);

@@ -5,6 +5,7 @@ import type { Groove } from '../burs/choose.js';
 import { type Engagement, type How, tiltedDepth } from '../burs/engagement.js';
 import { NOTHING_MM, PROUD_MM } from '../removal.js';
 import type { TargetTold } from '../target-zones.js';
+import { wayWords } from '../way-out.js';
 import type { Zone } from '../zones.js';
 import type { Roles } from './roles.js';
 
@@ -169,12 +170,18 @@ export function alignSteps(t: ToothCut): CutStep[] {
   ];
 }
 
+const PLANES = {
+  2: { number: 'two', which: 'the half at the gum and the half at the edge' },
+  3: { number: 'three', which: 'cervical, middle and incisal' },
+} as const;
+const planesOf = ({ design }: ToothCut) => design.facialPlanes ?? 3;
+
 /** Grooves are joined until nothing is left of them. */
 export const joinStep = (t: ToothCut): CutStep => ({
   title: 'Join the grooves',
-  brief: goes(t) ? 'three planes, until the pencil is just gone' : 'nothing has to go',
+  brief: goes(t) ? `${PLANES[planesOf(t)].number} planes, until the pencil is just gone` : 'nothing has to go',
   detail: goes(t)
-    ? 'In three planes, cervical, middle and incisal, from one line angle to the other, until the pencil is just gone and no further.'
+    ? `In ${PLANES[planesOf(t)].number} planes, ${PLANES[planesOf(t)].which}, from one line angle to the other, until the pencil is just gone and no further.`
     : 'Nothing has to go from this tooth; roughen what is to be bonded and no more.',
   places: ['whole face'],
   ...(t.roles.join && goes(t) && { bur: t.roles.join }),
@@ -376,7 +383,7 @@ const finishLine = (t: ToothCut): CutStep => ({
 const round = (t: ToothCut): CutStep => ({
   title: 'Round what is sharp',
   brief: `radius ${mm(t.design.cornerMm ?? 0.2, 1)} mm at least, no undercut`,
-  detail: `Edge and line angles to a radius of ${mm(t.design.cornerMm ?? 0.2, 1)} mm at least: a mill can’t cut sharper, and ceramic breaks over it. Look along the way out for undercut: ${t.told.wayOut}.`,
+  detail: `Edge and line angles to a radius of ${mm(t.design.cornerMm ?? 0.2, 1)} mm at least: a mill can’t cut sharper, and ceramic breaks over it. Look along the way out for undercut: ${wayWords(t.told.way)}.`,
   places: ['all round'],
   ...(t.roles.smooth && { bur: t.roles.smooth }),
   speed: 'fine',

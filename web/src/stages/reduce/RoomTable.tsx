@@ -1,10 +1,21 @@
-import { type BiteRoom, type ContourPlan, type DesignChoice, SCAN_PM_MM } from '@radiant/core';
+import {
+  type BiteRoom,
+  type ContourPlan,
+  type DesignChoice,
+  ROOM_LIMITS,
+  ROOM_PLACES,
+  type RoomPlace,
+  restorationOf,
+  SCAN_PM_MM,
+  takesRoom,
+} from '@radiant/core';
 import { useMemo } from 'react';
-import { useCase, useToothLabel } from '../../data/case-context.js';
+import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import type { CaseClient } from '../../engine/case-client.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
 import type { LowerState } from '../../engine/use-lower.js';
 import { FigureTable } from '../../shell/FigureTable.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 
 /** What the preparation of the chosen tooth leaves in the bite, beside what the restoration needs there. */
@@ -21,6 +32,13 @@ export function RoomTable({
 }) {
   const { tooth } = useCase();
   const name = useToothLabel();
+  const { data, set } = useSection('reduce');
+  const mayWrite = useMayWrite('reduce');
+  const { design } = restorationOf(tooth, choice);
+  const cut = (place: RoomPlace, moreMm: number) => {
+    const others = (data.room ?? []).filter((r) => r.tooth !== tooth || r.place !== place);
+    set({ ...data, room: moreMm > 0 ? [...others, { tooth, place, moreMm }] : others });
+  };
   const input = useMemo(() => [tooth, choice] as const, [tooth, choice]);
   const ready = lower.state === 'ready' && plan[tooth];
   const asked = useAsked(ready ? client : undefined, plan, 'roomInBite', input);
@@ -49,6 +67,9 @@ export function RoomTable({
                   needs
                 </th>
                 <th scope="col" className="pl-3">
+                  for the bite
+                </th>
+                <th scope="col" className="pl-3">
                   closed
                 </th>
                 <th scope="col" className="pl-3">
@@ -61,6 +82,19 @@ export function RoomTable({
                 <tr key={r.place}>
                   <th scope="row">{r.place}</th>
                   <td>{number(r.wantedMm, 1)}</td>
+                  <td>
+                    {r.forBiteMm > 0 ? `+${number(r.forBiteMm, 2)}` : '–'}
+                    {r.forBiteMm > 0 && mayWrite && (
+                      <button
+                        type="button"
+                        className="how ml-1"
+                        aria-label={`Cut nothing for the bite at the ${r.place}`}
+                        onClick={() => cut(r.place as RoomPlace, 0)}
+                      >
+                        leave it
+                      </button>
+                    )}
+                  </td>
                   <td className={tone(r.wantedMm - r.closedMm)}>{number(r.closedMm, 2)}</td>
                   <td className={tone(r.wantedMm - r.movedMm)}>{number(r.movedMm, 2)}</td>
                 </tr>
@@ -71,7 +105,16 @@ export function RoomTable({
             <p key={r.place} className="finding mt-2 text-note" data-weight="stop">
               {name(tooth)}, {r.place}: {number(missing(r), 2)} mm too little for the {number(r.wantedMm, 1)} mm that
               the design needs, {r.closedMm <= r.movedMm ? 'in the closed bite' : 'when the jaw slides'}. Move the plan
-              away from it, cut more there, or choose a design that is made thinner.
+              away from it, cut more there, or choose a design that is made thinner.{' '}
+              {mayWrite && isRoomPlace(r.place) && takesRoom(design, r.place) && (
+                <button
+                  type="button"
+                  className="how"
+                  onClick={() => cut(r.place as RoomPlace, Math.min(ROOM_LIMITS.max, r.forBiteMm + upTo(missing(r))))}
+                >
+                  cut {number(upTo(missing(r)), 2)} mm more there
+                </button>
+              )}
             </p>
           ))}
           <p className="mt-1 text-tiny text-ink-2">
@@ -83,6 +126,12 @@ export function RoomTable({
     </>
   );
 }
+
+const isRoomPlace = (place: BiteRoom['place']): place is RoomPlace =>
+  (ROOM_PLACES as readonly string[]).includes(place);
+
+/** To the next twentieth of a millimetre. */
+const upTo = (mm: number): number => Math.ceil(mm * 20 - 1e-9) / 20;
 
 const missing = (r: BiteRoom) => r.wantedMm - Math.min(r.closedMm, r.movedMm);
 const tone = (mm: number) => (mm > SCAN_PM_MM ? 'font-semibold text-stop' : '');

@@ -1,4 +1,4 @@
-import { LEAST_OVER_PULP, PULP_PM_MM, restorationOf, type TargetTold, type TargetZone } from '@radiant/core';
+import { type Fdi, LEAST_OVER_PULP, PULP_PM_MM, restorationOf, type TargetTold, type TargetZone } from '@radiant/core';
 import type { ReactNode } from 'react';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import type { Targets } from '../../engine/use-targets.js';
@@ -9,6 +9,7 @@ import { number } from '../../ui/format.js';
 import { DesignFields } from './DesignFields.js';
 import { FinishCourse } from './FinishCourse.js';
 import { ThicknessFields } from './ThicknessFields.js';
+import { WayOut } from './WayOut.js';
 
 const THIRDS = ['cervical', 'middle', 'incisal'] as const;
 const PARTS = ['mesial', 'middle', 'distal'] as const;
@@ -34,7 +35,7 @@ export function TargetPanel({ targets, children }: { targets: Targets; children?
       <p className="mb-3 text-note text-ink-2">{design.reason}</p>
       {own ? (
         <>
-          <Sums told={own.told} comesOff={design.kind !== 'direct'} />
+          <Sums tooth={tooth} told={own.told} comesOff={design.kind !== 'direct'} />
           <Face told={own.told} />
           <FinishCourse margin={own.margin} />
           {own.told.pulp.leftMm < 2 * LEAST_OVER_PULP.mm && (
@@ -68,7 +69,7 @@ export function TargetPanel({ targets, children }: { targets: Targets; children?
 }
 
 /** @param comesOff what is bonded in the mouth never does */
-function Sums({ told, comesOff }: { told: TargetTold; comesOff: boolean }) {
+function Sums({ tooth, told, comesOff }: { tooth: Fdi; told: TargetTold; comesOff: boolean }) {
   const { sure, perhaps } = told.dentinMm2;
   return (
     <FigureTable className="mb-4 text-note [&_th]:whitespace-nowrap" aria-label="What the preparation takes">
@@ -83,12 +84,7 @@ function Sums({ told, comesOff }: { told: TargetTold; comesOff: boolean }) {
           <td>{number(told.alignMm3, 1)} mm³</td>
           <td className="text-ink-2">of it, before any ceramic</td>
         </tr>
-        {comesOff && (
-          <tr>
-            <th scope="row">comes off</th>
-            <td colSpan={2}>{told.wayOut}</td>
-          </tr>
-        )}
+        {comesOff && <WayOut tooth={tooth} told={told} />}
         <tr>
           <th scope="row">face cut</th>
           <td>{number(told.faceMm2, 0)} mm²</td>

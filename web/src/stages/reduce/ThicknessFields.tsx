@@ -6,9 +6,6 @@ import {
   type Design,
   type DesignId,
   designOf,
-  type Fdi,
-  isPremolar,
-  isUpper,
   limitsAt,
   onlyAdded,
   restorationOf,
@@ -19,10 +16,11 @@ import {
   wishedAt,
   wishOf,
 } from '@radiant/core';
-import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { useCase, useSection } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 import { NumberInput, shown } from '../../ui/NumberInput.js';
+import { VisibleZone } from './VisibleZone.js';
 
 /** Half to one millimetre below the gum is usual where it is seen. Common practice, no source. */
 const DEEP_MM = 1;
@@ -44,7 +42,6 @@ export function ThicknessFields() {
   const { tooth } = useCase();
   const { data, set, store } = useSection('reduce');
   const mayWrite = useMayWrite('reduce');
-  const name = useToothLabel();
   const { design } = restorationOf(tooth, data);
   const usual: Design = designOf(design.id as DesignId);
   const places = WISHED_PLACES.filter((p) => wishedAt(usual, p) !== undefined);
@@ -123,11 +120,7 @@ export function ThicknessFields() {
           {taperWords(design.taperDeg)}
         </p>
       )}
-      {design.finish.belowGumMm > 0 && seldomSeen(tooth) && (
-        <p className="mt-2 text-tiny text-ink-2">
-          A finish line of {name(tooth)} is seldom seen: above the gum it is kinder, and easier to keep dry.
-        </p>
-      )}
+      <VisibleZone belowGumMm={design.finish.belowGumMm} />
       {design.finish.belowGumMm > DEEP_MM && (
         <p className="finding mt-2 text-note" data-weight="watch">
           {number(design.finish.belowGumMm, 1)} mm below the gum: sound to the bone first. A margin within about{' '}
@@ -152,6 +145,3 @@ function taperWords(deg: number | undefined): string | undefined {
     ? 'Under 3° a wall a hand leaves undercuts; 3 to 5° each, 6 to 10° a pair, are usual.'
     : 'Over 10° a wall little holds the crown: add grooves, lengthen it, or bond it.';
 }
-
-/** Premolars and lower front teeth hardly show their necks. */
-const seldomSeen = (tooth: Fdi): boolean => isPremolar(tooth) || !isUpper(tooth);
