@@ -305,8 +305,8 @@ it('landmarks go into core’s form tooth by tooth', () => {
 
 describe('who may write what', () => {
   const may: Record<(typeof ROLES)[number], readonly SectionName[]> = {
-    dentist: ['meet', 'read', 'propose', 'shape', 'reduce'],
-    assistant: ['meet', 'read'],
+    dentist: ['meet', 'read', 'propose', 'shape', 'match', 'reduce'],
+    assistant: ['meet', 'read', 'match'],
     technician: [],
   };
   it.each(ROLES.map((r) => [r] as const))('%s', (role) => {

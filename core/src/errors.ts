@@ -3,6 +3,7 @@ export type RefusalCode =
   | 'tooth-unknown'
   | 'spectrum-wrong'
   | 'shade-unknown'
+  | 'reading-missing'
   | 'mesh-invalid'
   | 'mesh-empty'
   | 'stl-broken'

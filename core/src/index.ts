@@ -11,6 +11,7 @@ export {
 } from './colour/layer.js';
 export { LIGHTS, type LightId, NM, OBSERVER } from './colour/observer.js';
 export { smoothestSpectrum } from './colour/recover.js';
+export { screenColour, screenRgb } from './colour/screen.js';
 export { LETTER_SCALE, nearestShades, type Shade, type ShadeScale, shadeOf } from './colour/shades.js';
 export { evenSpectrum, labOf, type Spectrum, spectrumOf, xyzOf } from './colour/spectrum.js';
 export { type AlignedTooth, alignedFirst, WORTH_MOVING_MM3 } from './contour/align-first.js';
@@ -116,6 +117,7 @@ export type { ExistingSummary } from './engine/queries/existing.js';
 export type { FaceOfTooth } from './engine/queries/faces.js';
 export type { Guide } from './engine/queries/guide.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
+export type { ColourChoice, ThirdMatch } from './engine/queries/match.js';
 export type { WhatIf } from './engine/queries/what-if.js';
 export {
   type ByHand,
@@ -196,6 +198,7 @@ export {
   THICKNESSES,
   translucency,
 } from './material/appearance.js';
+export { CEMENT_MM, CEMENTS, type Cement, type CementId, cementOf } from './material/cement.js';
 export {
   CERAMIC_CLASSES,
   type CeramicClass,
@@ -205,6 +208,17 @@ export {
   TISSUES,
 } from './material/ceramics.js';
 export { type AtDepth, beneath, type Deeper, deeper, stumpAfter, type ToothColour } from './material/deeper.js';
+export { dentinUnder, ENAMEL_IN_THE_MOUTH, type EnamelGuess } from './material/dentin.js';
+export {
+  type Candidate,
+  cuttingDeeper,
+  MATCH_PM,
+  type Match,
+  type MatchQuestion,
+  matched,
+  type UnderCement,
+  underCements,
+} from './material/match.js';
 export { CANINE_WEAR_MM, type LeadSaid, leadSaid, SIDE_STEP_MM, type SideLead } from './occlusion/guidance.js';
 export { biteGrid, HEIGHT_STEP_MM, type HeightField, heightField, type JawTooth } from './occlusion/heights.js';
 export {

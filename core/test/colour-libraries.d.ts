@@ -5,6 +5,9 @@ declare module 'culori' {
     readonly a: number;
     readonly b: number;
   }
+  export const converter: (
+    mode: 'rgb',
+  ) => (p: OfLab) => { readonly r: number; readonly g: number; readonly b: number } | undefined;
   export const differenceCiede2000: () => (p: OfLab, q: OfLab) => number;
 }
 declare module 'spectral.js' {

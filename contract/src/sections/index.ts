@@ -4,6 +4,7 @@ import { Holds } from '../base/holds.js';
 import type { Role } from '../base/role.js';
 import { check, type FieldError } from '../base/validation.js';
 import type { SectionDefinition } from './define.js';
+import { type MatchSection, match } from './match.js';
 import { type MeetSection, meet } from './meet.js';
 import { type ProposeSection, propose } from './propose.js';
 import { type ReadSection, read } from './read.js';
@@ -11,6 +12,7 @@ import { type ReduceSection, reduce } from './reduce.js';
 import { type ShapeSection, shape } from './shape.js';
 
 export type { FileUse, KnownFile, SectionDefinition } from './define.js';
+export * from './match.js';
 export * from './meet.js';
 export { fields, type Parts, VALUE } from './parts.js';
 export * from './places.js';
@@ -26,6 +28,7 @@ export interface SectionData {
   read: ReadSection;
   propose: ProposeSection;
   shape: ShapeSection;
+  match: MatchSection;
   reduce: ReduceSection;
 }
 export type SectionName = keyof SectionData;
@@ -36,6 +39,7 @@ export const SECTIONS: { readonly [N in SectionName]: SectionDefinition<N, Secti
   read,
   propose,
   shape,
+  match,
   reduce,
 };
 

@@ -24,6 +24,19 @@ const NEAR = 1e-6;
  * @returns nothing where no reflectance has the colour
  */
 export function smoothestSpectrum(lab: Lab): Spectrum | undefined {
+  const key = `${lab.L} ${lab.a} ${lab.b}`;
+  if (found.has(key)) return found.get(key);
+  if (found.size >= KEPT) found.clear();
+  const own = searched(lab);
+  found.set(key, own);
+  return own;
+}
+
+/** What was found: the same few colours are asked for again and again. */
+const found = new Map<string, Spectrum | undefined>();
+const KEPT = 500;
+
+function searched(lab: Lab): Spectrum | undefined {
   const n = NM.count;
   const target = xyzFromLab(lab);
   // r = (tanh z + 1) / 2; the sum of squared steps of z is least under three conditions: Newton on its stationary point.
@@ -64,9 +77,9 @@ export function smoothestSpectrum(lab: Lab): Spectrum | undefined {
     if (step.some((v) => !Number.isFinite(v))) return undefined;
     for (let i = 0; i < n; i++) z[i] = (z[i] as number) + (step[i] as number);
     for (let c = 0; c < 3; c++) lambda[c] = (lambda[c] as number) + (step[n + c] as number);
-    const found = z.map((v) => (Math.tanh(v) + 1) / 2);
-    const told = labOf(found);
-    if (Math.hypot(told.L - lab.L, told.a - lab.a, told.b - lab.b) < NEAR) return found;
+    const now = z.map((v) => (Math.tanh(v) + 1) / 2);
+    const told = labOf(now);
+    if (Math.hypot(told.L - lab.L, told.a - lab.a, told.b - lab.b) < NEAR) return now;
   }
   return undefined;
 }

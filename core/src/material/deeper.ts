@@ -20,13 +20,26 @@ export interface ToothColour {
   readonly surface: Spectrum;
   readonly enamel: Optics;
   readonly enamelMm: number;
+  /** What is taken for the dentin; told from the surface through the enamel where left out. */
+  readonly dentin?: Spectrum;
 }
 
 /** The stump that is left when so much has gone: with every tenth less enamel lies over the dentin, until there is none. */
-export function stumpAfter({ surface, enamel, enamelMm }: ToothColour, cutMm: number): Spectrum {
-  const dentin = beneath(surface, enamel, enamelMm).map((v) => Math.min(1, Math.max(0, v)));
+export function stumpAfter({ surface, enamel, enamelMm, dentin: taken }: ToothColour, cutMm: number): Spectrum {
   const left = enamelMm - cutMm;
+  if (taken) return likeTheSurface(surface, enamel, enamelMm, taken, left);
+  const dentin = beneath(surface, enamel, enamelMm).map((v) => Math.min(1, Math.max(0, v)));
   return left > 0 ? over(sheetOf(enamel, left), dentin) : dentin;
+}
+
+/**
+ * A stump over dentin that is taken for what it is: as much of the difference to what was read is kept as enamel is left.
+ */
+function likeTheSurface(surface: Spectrum, enamel: Optics, enamelMm: number, dentin: Spectrum, left: number): Spectrum {
+  if (left <= 0) return dentin;
+  const whole = over(sheetOf(enamel, enamelMm), dentin);
+  const now = over(sheetOf(enamel, left), dentin);
+  return now.map((r, i) => Math.min(1, r * ((surface[i] as number) / (whole[i] as number)) ** (left / enamelMm)));
 }
 
 /** How it looks when so much was cut for ceramic. */

@@ -28,6 +28,7 @@ import { InboxService } from '../inbox/inbox.service.js';
 import { PeopleService } from '../people/people.service.js';
 import type { SignedIn } from '../people/session.js';
 import { ALL, type Delivery, FIRST, fileOf, viewOf } from './deliveries.js';
+import { DEMO_COLOURS } from './demo-colours.js';
 import { DEMO_PLANS } from './demo-plans.js';
 import { viewReading } from './demo-readings.js';
 import { DEMO_RECORDS } from './demo-records.js';
@@ -103,7 +104,14 @@ export class Demo implements OnModuleDestroy {
     for (const p of others) await this.people.add({ ...p, password: DEMO_PASSWORD }, me.practiceId);
     const names: readonly RecipeName[] =
       extent === 'all' ? ['Dunlin', 'Turnstone', 'Sandpiper', 'Plover', 'Curlew', 'Avocet'] : ['Avocet'];
-    for (const name of names) await this.cases.create({ name, meet: DEMO_RECORDS[name] }, me);
+    for (const name of names) {
+      await this.cases.create({ name, meet: DEMO_RECORDS[name] }, me);
+      const [colours, row] = [
+        DEMO_COLOURS[name],
+        await CaseRow.findOne({ where: { practiceId: me.practiceId, name } }),
+      ];
+      if (colours && row) await this.change(row, 'match', () => colours, me);
+    }
     await this.follow(FIRST);
     const avocet = await CaseRow.findOne({ where: { practiceId: me.practiceId, name: 'Avocet' } });
     if (avocet) {

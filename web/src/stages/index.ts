@@ -1,5 +1,6 @@
 import type { StageDefinition } from '../shell/stage.js';
 import { keep } from './keep/index.js';
+import { match } from './match/index.js';
 import { meet } from './meet/index.js';
 import { propose } from './propose/index.js';
 import { read } from './read/index.js';
@@ -7,4 +8,4 @@ import { reduce } from './reduce/index.js';
 import { shape } from './shape/index.js';
 
 /** The stages in the order of the journey. A new one is its folder and a line here. */
-export const STAGES: readonly StageDefinition[] = [meet, read, propose, shape, reduce, keep];
+export const STAGES: readonly StageDefinition[] = [meet, read, propose, shape, match, reduce, keep];

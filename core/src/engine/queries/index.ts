@@ -7,6 +7,7 @@ import { asItStands, existing, existingPlan } from './existing.js';
 import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
 import { edgeGuide, facialIndex, leafGuide, mockUpGuide, sagittalSlices } from './guide.js';
+import { colourOverStump } from './match.js';
 import { inPhoto, onPhoto } from './photograph.js';
 import { cutList, reductions, roomInBite, sectionOf, target } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
@@ -18,6 +19,7 @@ export const QUERIES = {
   asItStands,
   biteAt,
   closedBite,
+  colourOverStump,
   contactOf,
   contactsSet,
   cut,

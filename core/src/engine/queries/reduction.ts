@@ -42,7 +42,7 @@ export function reductions(engine: CaseEngine, choice: CutChoice, mouth: Mouth =
 }
 
 /** The zones of one planned tooth. @throws Refusal of `CaseEngine.crown` */
-function zonesOf(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, mouth: Mouth): UngroovedReduction {
+export function zonesOf(engine: CaseEngine, tooth: Fdi, choice: DesignChoice, mouth: Mouth): UngroovedReduction {
   const { design } = restorationOf(tooth, choice);
   const history = `${mouth.acid ? 'acid' : ''} ${mouth.grinding ? 'grinding' : ''}`;
   const surface = surfaceOf(engine, tooth, design);

@@ -1,0 +1,99 @@
+import { type ColourReadingInput, type ColourZone, LAB_LIMITS, type ReadOf } from '@radiant/contract';
+import { differenceWords, nearestShades, screenColour } from '@radiant/core';
+import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
+import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { number } from '../../ui/format.js';
+import { NumberInput } from '../../ui/NumberInput.js';
+
+/** The middle of what teeth have: where a hand begins to type. */
+const START = {
+  tooth: { L: 75, a: 1, b: 18 },
+  stump: { L: 70, a: 3, b: 22 },
+} as const;
+
+export const readingAt = (
+  readings: readonly ColourReadingInput[],
+  tooth: number,
+  of: ReadOf,
+  zone: ColourZone,
+): ColourReadingInput | undefined => readings.find((r) => r.tooth === tooth && r.of === of && r.zone === zone);
+
+/** The colour of the chosen tooth or its stump at one zone, as a device gave it. */
+export function ReadingFields({ of, zone }: { of: ReadOf; zone: ColourZone }) {
+  const { tooth } = useCase();
+  const { data, set, store } = useSection('match');
+  const mayWrite = useMayWrite('match');
+  const name = useToothLabel();
+  const own = readingAt(data.readings, tooth, of, zone);
+  const others = data.readings.filter((r) => r !== own);
+  const put = (change: Partial<ColourReadingInput>) =>
+    set(
+      {
+        ...data,
+        readings: [
+          ...others,
+          // What a device measured by wavelength is no longer that once a number of it is typed.
+          { ...START[of], wet: true, ...own, spectrum: null, ...change, tooth, of, zone, at: new Date().toISOString() },
+        ],
+      },
+      `reading ${tooth} ${of} ${zone}`,
+    );
+  const what = of === 'tooth' ? `${name(tooth)} before it is cut` : `its stump, cut`;
+  const near = own && nearestShades(own)[0];
+  return (
+    <fieldset className="mb-3" disabled={!mayWrite} aria-label={what}>
+      <div className="mb-1 flex items-baseline justify-between text-note">
+        <span>{what}</span>
+        {own && mayWrite && (
+          <button type="button" className="how" onClick={() => set({ ...data, readings: others })}>
+            take it out
+          </button>
+        )}
+      </div>
+      {own ? (
+        <>
+          <div className="flex items-end gap-2">
+            <span
+              className="h-8 w-8 shrink-0 rounded border border-hair"
+              style={{ background: screenColour(own) }}
+              aria-hidden
+            />
+            {(['L', 'a', 'b'] as const).map((c) => (
+              <span key={c} className="min-w-0 flex-1 text-tiny text-ink-2">
+                {c}*
+                <NumberInput
+                  label={`${c}* of ${what}`}
+                  className="field mt-0.5 h-8 w-full px-2 text-right text-note text-ink"
+                  value={own[c]}
+                  {...LAB_LIMITS[c]}
+                  step={0.5}
+                  digits={1}
+                  disabled={!mayWrite}
+                  onChange={(v) => v !== null && put({ [c]: v })}
+                  onDone={() => store.endGroup()}
+                />
+              </span>
+            ))}
+            <label className="flex items-center gap-1 pb-1.5 text-tiny">
+              <input type="checkbox" checked={own.wet} onChange={(e) => put({ wet: e.target.checked })} /> wet
+            </label>
+          </div>
+          {near && (
+            <p className="mt-1 text-tiny text-ink-2">
+              nearest {near.shade.name}, ΔE00 {number(near.dE, 1)}: {differenceWords(near.dE)}
+            </p>
+          )}
+          {!own.wet && (
+            <p className="finding mt-1 text-note" data-weight="watch">
+              Read dry: a dry tooth looks lighter for hours to days. Read it again wet, before it is isolated.
+            </p>
+          )}
+        </>
+      ) : (
+        <button type="button" className="btn btn-ghost w-full" disabled={!mayWrite} onClick={() => put({})}>
+          enter its colour
+        </button>
+      )}
+    </fieldset>
+  );
+}
