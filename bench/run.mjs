@@ -9,6 +9,8 @@ const ALL = [
   'closest-two',
   'crown',
   'target',
+  'colour',
+  'decide',
   'measures',
   'page',
   'repaint',

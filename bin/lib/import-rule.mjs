@@ -30,6 +30,7 @@ const SUBJECTS = [
   'material',
   'restoration',
   'reduction',
+  'decide',
   'prep',
   'direct',
   'schedule',

@@ -305,7 +305,7 @@ it('landmarks go into core’s form tooth by tooth', () => {
 
 describe('who may write what', () => {
   const may: Record<(typeof ROLES)[number], readonly SectionName[]> = {
-    dentist: ['meet', 'read', 'propose', 'shape', 'match', 'reduce'],
+    dentist: ['meet', 'read', 'propose', 'shape', 'decide', 'match', 'reduce'],
     assistant: ['meet', 'read', 'match'],
     technician: [],
   };

@@ -12,6 +12,7 @@ export {
 export { LIGHTS, type LightId, NM, OBSERVER } from './colour/observer.js';
 export { smoothestSpectrum } from './colour/recover.js';
 export { screenColour, screenRgb } from './colour/screen.js';
+export { SHADE_NAMES } from './colour/shade-names.js';
 export { LETTER_SCALE, nearestShades, type Shade, type ShadeScale, shadeOf } from './colour/shades.js';
 export { evenSpectrum, labOf, type Spectrum, spectrumOf, xyzOf } from './colour/spectrum.js';
 export { type AlignedTooth, alignedFirst, WORTH_MOVING_MM3 } from './contour/align-first.js';
@@ -107,6 +108,11 @@ export {
 } from './contour/sculpt.js';
 export { CROWN_FORMS } from './contour/upper-forms.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
+export { NO_FIGURES, type OptionFigures, type ToothFacts } from './decide/facts.js';
+export { OPTION_IDS, type OptionId, RULE_IDS, type RuleId } from './decide/ids.js';
+export { type Holds, isCrown, isVeneer, OPTIONS, type Option, optionOf } from './decide/options.js';
+export { ALL_RULES, type HouseRules, type Ranked, ranked, type Said } from './decide/rank.js';
+export { type Effect, RULES, type Rule, type Verdict } from './decide/rules.js';
 export type { BiteView, BiteWish, CentralOverlap, Guidance } from './engine/bite.js';
 export { Bite } from './engine/bite.js';
 export { CaseEngine, type PlanChange, planChange, ScannedJaw } from './engine/case-engine.js';
@@ -118,6 +124,7 @@ export type { FaceOfTooth } from './engine/queries/faces.js';
 export type { Guide } from './engine/queries/guide.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
 export type { ColourChoice, ThirdMatch } from './engine/queries/match.js';
+export type { OptionsTold, ReadColour } from './engine/queries/options.js';
 export type { WhatIf } from './engine/queries/what-if.js';
 export {
   type ByHand,
@@ -198,17 +205,17 @@ export {
   THICKNESSES,
   translucency,
 } from './material/appearance.js';
-export { CEMENT_MM, CEMENTS, type Cement, type CementId, cementOf } from './material/cement.js';
+export { CEMENT_MM, CEMENTS, type Cement, cementOf } from './material/cement.js';
 export {
   CERAMIC_CLASSES,
   type CeramicClass,
-  type CeramicId,
   ceramicIn,
   ceramicOf,
   TISSUES,
 } from './material/ceramics.js';
 export { type AtDepth, beneath, type Deeper, deeper, stumpAfter, type ToothColour } from './material/deeper.js';
 export { dentinUnder, ENAMEL_IN_THE_MOUTH, type EnamelGuess } from './material/dentin.js';
+export { CEMENT_IDS, CERAMIC_IDS, type CementId, type CeramicId } from './material/ids.js';
 export {
   type Candidate,
   cuttingDeeper,

@@ -3,6 +3,7 @@ import { IsDefined, IsOptional, ValidateNested } from 'class-validator';
 import { Holds } from '../base/holds.js';
 import type { Role } from '../base/role.js';
 import { check, type FieldError } from '../base/validation.js';
+import { type DecideSection, decide } from './decide.js';
 import type { SectionDefinition } from './define.js';
 import { type MatchSection, match } from './match.js';
 import { type MeetSection, meet } from './meet.js';
@@ -11,6 +12,7 @@ import { type ReadSection, read } from './read.js';
 import { type ReduceSection, reduce } from './reduce.js';
 import { type ShapeSection, shape } from './shape.js';
 
+export * from './decide.js';
 export type { FileUse, KnownFile, SectionDefinition } from './define.js';
 export * from './match.js';
 export * from './meet.js';
@@ -28,6 +30,7 @@ export interface SectionData {
   read: ReadSection;
   propose: ProposeSection;
   shape: ShapeSection;
+  decide: DecideSection;
   match: MatchSection;
   reduce: ReduceSection;
 }
@@ -39,6 +42,7 @@ export const SECTIONS: { readonly [N in SectionName]: SectionDefinition<N, Secti
   read,
   propose,
   shape,
+  decide,
   match,
   reduce,
 };

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { CEMENTS, CERAMIC_CLASSES, type CementId, type CeramicId, LETTER_SCALE, NM, PLANNABLE } from '@radiant/core';
+import { CEMENT_IDS, CERAMIC_IDS, type CementId, type CeramicId, NM, PLANNABLE, SHADE_NAMES } from '@radiant/core';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -90,7 +90,7 @@ export class OwnCeramic {
   @IsIn(PLANNABLE as number[], words('A ceramic is chosen for front teeth and premolars, 15 to 25 and 35 to 45.'))
   tooth!: number;
 
-  @IsIn(CERAMIC_CLASSES.map((c) => c.id) as string[], words('This ceramic is not known.'))
+  @IsIn(CERAMIC_IDS as unknown as string[], words('This ceramic is not known.'))
   ceramic!: CeramicId;
 }
 
@@ -105,13 +105,10 @@ export class MatchSection {
 
   /** By the letter scale. */
   @IsOptional()
-  @IsIn(
-    LETTER_SCALE.shades.map((s) => s.name),
-    words('The letter scale has no such shade.'),
-  )
+  @IsIn(SHADE_NAMES as unknown as string[], words('The letter scale has no such shade.'))
   wanted?: string | null;
 
-  @IsIn(CERAMIC_CLASSES.map((c) => c.id) as string[], words('This ceramic is not known.'))
+  @IsIn(CERAMIC_IDS as unknown as string[], words('This ceramic is not known.'))
   ceramic: CeramicId = 'glass-medium';
 
   @IsOptional()
@@ -122,7 +119,7 @@ export class MatchSection {
   @Holds(() => OwnCeramic)
   own?: OwnCeramic[];
 
-  @IsIn(CEMENTS.map((c) => c.id) as string[], words('This cement is not known.'))
+  @IsIn(CEMENT_IDS as unknown as string[], words('This cement is not known.'))
   cement: CementId = 'clear';
 }
 

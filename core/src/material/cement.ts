@@ -1,5 +1,6 @@
 import type { Lab } from '../colour/lab.js';
 import type { CeramicClass } from './ceramics.js';
+import type { CementId } from './ids.js';
 
 /** A cement as a layer: how much it scatters, and in which shade. Illustrative, like the ceramic classes. */
 export interface Cement extends CeramicClass {
@@ -15,8 +16,7 @@ export const CEMENTS = [
   { id: 'light', name: 'light', scatter: 5, falls: 0.4, shade: { L: 82, a: -1.5, b: 10 } },
   { id: 'warm', name: 'warm', scatter: 5, falls: 0.4, shade: { L: 74, a: 2, b: 22 } },
   { id: 'opaque', name: 'light, covering', scatter: 25, falls: 0.2, shade: { L: 84, a: -1, b: 10 } },
-] as const satisfies readonly Cement[];
-export type CementId = (typeof CEMENTS)[number]['id'];
+] as const satisfies readonly (Cement & { readonly id: CementId })[];
 
 /** A cement by its id; ids come checked. */
 export const cementOf = (id: CementId): Cement => CEMENTS.find((c) => c.id === id) as Cement;

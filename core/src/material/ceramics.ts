@@ -3,6 +3,7 @@ import { type Optics, underSurface } from '../colour/layer.js';
 import { NM } from '../colour/observer.js';
 import { smoothestSpectrum } from '../colour/recover.js';
 import { Refusal } from '../errors.js';
+import type { CeramicId } from './ids.js';
 
 /**
  * How much a class of ceramic scatters: at 550 nm, for each mm, and how steeply it falls towards red. Illustrative: they
@@ -26,8 +27,7 @@ export const CERAMIC_CLASSES = [
   { id: 'zirconia-translucent', name: 'zirconia, translucent', scatter: 5, falls: 0.3 },
   { id: 'zirconia-strong', name: 'zirconia, high strength', scatter: 9, falls: 0.2 },
   { id: 'opaquer', name: 'opaque core or opaquer', scatter: 24, falls: 0.1 },
-] as const satisfies readonly CeramicClass[];
-export type CeramicId = (typeof CERAMIC_CLASSES)[number]['id'];
+] as const satisfies readonly (CeramicClass & { readonly id: CeramicId })[];
 
 /**
  * The tooth's own tissues, scattering so that a millimetre is about as translucent as was measured: enamel 18, dentin 16

@@ -13,10 +13,11 @@ import {
   stumpFrom,
   translucency,
 } from './appearance.js';
-import { CEMENT_MM, CEMENTS, type Cement, type CementId, cementOf } from './cement.js';
-import { CERAMIC_CLASSES, type CeramicClass, type CeramicId, ceramicIn } from './ceramics.js';
+import { CEMENT_MM, CEMENTS, type Cement, cementOf } from './cement.js';
+import { CERAMIC_CLASSES, type CeramicClass, ceramicIn } from './ceramics.js';
 import { type Deeper, deeper, stumpAfter, type ToothColour } from './deeper.js';
 import { dentinUnder, type EnamelGuess } from './dentin.js';
+import type { CementId, CeramicId } from './ids.js';
 
 /** What is asked of one zone of one tooth. Colours as read, wet, under D65. */
 export interface MatchQuestion {

@@ -68,6 +68,13 @@ export function Palette({ stage }: { stage: StageDefinition }) {
   );
 }
 
+/** Every word that is typed stands in the name, or less well in what a stage answers; letters scattered over it are none. */
+function found(value: string, search: string, keywords: string[] = []): number {
+  const [name, all] = [value.toLowerCase(), [value, ...keywords].join(' ').toLowerCase()];
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  return words.every((w) => name.includes(w)) ? 1 : words.every((w) => all.includes(w)) ? 0.5 : 0;
+}
+
 function Finder({ stage, acts, done }: { stage: StageDefinition; acts: readonly KeyAct[]; done: () => void }) {
   const { detail, selectTooth } = useCase();
   const { teeth } = useStripTeeth(stage);
@@ -88,7 +95,7 @@ function Finder({ stage, acts, done }: { stage: StageDefinition; acts: readonly 
       acts.findIndex((b) => b.name === a.name) === i,
   );
   return (
-    <Command label="Find a stage, a tool, a tooth or a case" loop>
+    <Command label="Find a stage, a tool, a tooth or a case" loop filter={found}>
       <Command.Input
         autoFocus
         value={text}

@@ -1,4 +1,5 @@
 import type { StageDefinition } from '../shell/stage.js';
+import { decide } from './decide/index.js';
 import { keep } from './keep/index.js';
 import { match } from './match/index.js';
 import { meet } from './meet/index.js';
@@ -8,4 +9,4 @@ import { reduce } from './reduce/index.js';
 import { shape } from './shape/index.js';
 
 /** The stages in the order of the journey. A new one is its folder and a line here. */
-export const STAGES: readonly StageDefinition[] = [meet, read, propose, shape, match, reduce, keep];
+export const STAGES: readonly StageDefinition[] = [meet, read, propose, shape, decide, match, reduce, keep];

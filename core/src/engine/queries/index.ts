@@ -8,6 +8,7 @@ import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
 import { edgeGuide, facialIndex, leafGuide, mockUpGuide, sagittalSlices } from './guide.js';
 import { colourOverStump } from './match.js';
+import { optionsTold } from './options.js';
 import { inPhoto, onPhoto } from './photograph.js';
 import { cutList, reductions, roomInBite, sectionOf, target } from './reduction.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
@@ -35,6 +36,7 @@ export const QUERIES = {
   leafGuide,
   mockUpGuide,
   onPhoto,
+  optionsTold,
   proposedCrowns,
   proudTeeth,
   reductions,

@@ -1,8 +1,8 @@
 import { deltaE00, type Lab } from '../../colour/lab.js';
-import type { CementId } from '../../material/cement.js';
-import { type CeramicId, ceramicOf } from '../../material/ceramics.js';
+import { ceramicOf } from '../../material/ceramics.js';
 import type { Deeper } from '../../material/deeper.js';
 import type { EnamelGuess } from '../../material/dentin.js';
+import type { CementId, CeramicId } from '../../material/ids.js';
 import {
   cuttingDeeper,
   type Match,

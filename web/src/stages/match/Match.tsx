@@ -3,6 +3,7 @@ import { CEMENTS, type CementId, type CeramicId, LETTER_SCALE, screenColour, sha
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
+import { readColour } from '../../data/read-colour.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 import { Comments } from '../../shell/Comments.js';
@@ -40,27 +41,11 @@ export default function Match() {
     readingAt(data.readings, tooth, 'tooth', zone),
     readingAt(data.readings, tooth, 'stump', zone),
   ];
-  const input = useMemo(
-    () =>
-      data.wanted && (whole || stump)
-        ? ([
-            tooth,
-            reduce,
-            {
-              third: THIRD_OF[zone],
-              ceramic,
-              wanted: shadeOf(data.wanted).lab,
-              cement: data.cement,
-              ...(whole && { tooth: { L: whole.L, a: whole.a, b: whole.b } }),
-              ...(stump && { stump: { L: stump.L, a: stump.a, b: stump.b } }),
-              ...(whole?.spectrum && { toothSpectrum: whole.spectrum }),
-              ...(stump?.spectrum && { stumpSpectrum: stump.spectrum }),
-            },
-            mouthOf({ cautions, ageYears }),
-          ] as const)
-        : undefined,
-    [tooth, reduce, zone, ceramic, data.wanted, data.cement, whole, stump, cautions, ageYears],
-  );
+  const input = useMemo(() => {
+    const colour = readColour(data, tooth, zone);
+    const asks = colour && { ...colour, third: THIRD_OF[zone], ceramic };
+    return asks ? ([tooth, reduce, asks, mouthOf({ cautions, ageYears })] as const) : undefined;
+  }, [tooth, reduce, zone, ceramic, data, cautions, ageYears]);
   const asked = useAsked(client, plan, 'colourOverStump', input);
   const match = shownOf(asked);
   const own = match?.candidates.find((c) => c.ceramic === ceramic);

@@ -1,0 +1,87 @@
+import type { CaseDetail } from '@radiant/contract';
+import { closePages, copyOfAvocet, open, saved, typed, type Visit, visit } from './browser.js';
+
+let v: Visit;
+let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
+beforeAll(async () => {
+  v = await visit();
+  kase = await copyOfAvocet('Decided');
+  await open(v.page, kase.id, 'decide');
+  await v.page.getByRole('list', { name: 'Options' }).waitFor({ timeout: 120_000 });
+});
+afterAll(closePages);
+
+const sections = async () => (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body.sections;
+const option = (name: string) => v.page.getByRole('list', { name: 'Options' }).getByRole('radio', { name });
+
+it('options stand in order with figures and sentences; what is chosen is what reduce plans', async () => {
+  const { page } = v;
+  const list = page.getByRole('list', { name: 'Options' });
+  expect(await list.locator('> li').count()).toBe(11);
+  // A sound tooth: what is only added stands before the crowns, which take much of it.
+  const names = await list.getByRole('radio').evaluateAll((all) => all.map((i) => i.parentElement?.textContent ?? ''));
+  expect(names.indexOf('direct composite')).toBeLessThan(names.indexOf('crown, metal-ceramic'));
+  await list
+    .getByText(/Takes \d\d % of a crown that is still sound\./)
+    .first()
+    .waitFor();
+  await option('crown, zirconia').click();
+  await saved(page);
+  const { decide, reduce } = await sections();
+  expect(decide.data.choices).toEqual([{ tooth: 11, option: 'zirconia-crown' }]);
+  expect(reduce.data.own).toEqual([{ tooth: 11, design: 'zirconia-crown' }]);
+  // The other central hears of it at once.
+  await page.getByRole('radio', { name: /^21/ }).click();
+  await list.getByText('The other central is planned as crown, zirconia.').first().waitFor({ timeout: 60_000 });
+  await page.getByRole('table', { name: 'The whole case' }).getByText('crown, zirconia').waitFor();
+  expect(v.troubles).toEqual([]);
+});
+
+it('a sentence opens its rule, a rule is switched off and on, and what was found at the chair changes the sentences', async () => {
+  const { page } = v;
+  const list = page.getByRole('list', { name: 'Options' });
+  await list.getByRole('button', { name: 'two centrals in one material and one plan' }).first().click();
+  await page.getByText('Two materials beside each other in the middle never look alike in all light.').waitFor();
+  await page.getByRole('button', { name: 'switch this rule off in this case' }).click();
+  await list
+    .getByText(/The other central is planned as/)
+    .first()
+    .waitFor({ state: 'detached' });
+  await page.getByRole('button', { name: 'let it speak' }).click();
+  await list
+    .getByText(/The other central is planned as/)
+    .first()
+    .waitFor();
+  await page.getByLabel('Kept dry').selectOption('no');
+  await list.getByText('It can’t be kept dry: this one may be cemented.').first().waitFor();
+  await saved(page);
+  expect((await sections()).decide.data).toMatchObject({ dry: false, rulesOff: [] });
+  expect(v.troubles).toEqual([]);
+});
+
+it('against a rule that asks for a reason one is written, and kept', async () => {
+  const { page } = v;
+  await kase.client.patch(`/cases/${kase.id}/sections/meet`, {
+    version: (await sections()).meet.version,
+    data: { ...(await sections()).meet.data, ageYears: 15 },
+  });
+  await page.reload();
+  await page.getByRole('list', { name: 'Options' }).waitFor({ timeout: 120_000 });
+  await page.getByRole('radio', { name: /^22/ }).click();
+  await page
+    .getByText(/At 15 the pulp is large and the gum line moves/)
+    .first()
+    .waitFor({ timeout: 60_000 });
+  await option('graduated veneer, glass-ceramic').click();
+  await page.getByText('No reason is written yet.').waitFor();
+  await typed(page.getByLabel(/^Why all the same\?/), 'Trauma; grown up by the radiograph of the hand.');
+  await page.getByText('No reason is written yet.').waitFor({ state: 'detached' });
+  await page.keyboard.press('Tab');
+  await saved(page);
+  expect((await sections()).decide.data.choices).toContainEqual({
+    tooth: 22,
+    option: 'veneer',
+    reason: 'Trauma; grown up by the radiograph of the hand.',
+  });
+  expect(v.troubles).toEqual([]);
+});
