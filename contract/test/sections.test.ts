@@ -3,10 +3,12 @@ import {
   checkSection,
   completed,
   contourPlan,
+  DecideSection,
   EMPTY_SECTIONS,
   frontLandmarks,
   frontScale,
   landmarkSet,
+  MatchSection,
   MeetSection,
   mayWrite,
   ProposeSection,
@@ -245,6 +247,19 @@ describe('reduce', () => {
       { ...whole, tray: { name: 'x', burs: [{ ...tray.burs[0], tipMm: 3 }] } },
       /wider than the bur/,
     );
+    const thick = { design: 'graduated', cervical: 0.3, middle: 0.5, incisal: 0.7 };
+    fine(ReduceSection, { ...whole, thickness: [{ ...thick, edgeSlopeDeg: 20 }] });
+    refused(ReduceSection, { ...whole, thickness: [{ ...thick, edgeSlopeDeg: 50 }] }, /rises between 0 and 45 degrees/);
+    fine(ReduceSection, { ...whole, ways: [{ tooth: 11, downDeg: 40, turnDeg: -10 }] });
+    refused(
+      ReduceSection,
+      { ...whole, ways: [{ tooth: 11, downDeg: 95, turnDeg: 0 }] },
+      /between 0 and 85 degrees down/,
+    );
+    refused(ReduceSection, { ...whole, ways: [{ tooth: 18, downDeg: 40, turnDeg: 0 }] }, /front teeth and premolars/);
+    fine(ReduceSection, { ...whole, room: [{ tooth: 11, place: 'palatal', moreMm: 0.3 }] });
+    refused(ReduceSection, { ...whole, room: [{ tooth: 11, place: 'facial', moreMm: 0.3 }] }, /at the edge or palatal/);
+    refused(ReduceSection, { ...whole, room: [{ tooth: 11, place: 'edge', moreMm: 2 }] }, /0 to 1\.5 mm more/);
     refused(ReduceSection, { ...whole, grooves: [groove, groove] }, /two grooves/);
     refused(ReduceSection, { ...whole, grooves: [{ ...groove, how: 'thrown' }] }, /not sunk like that/);
     refused(ReduceSection, { ...whole, toleranceMm: 5 }, /tolerance of depths lies between/);
@@ -301,6 +316,47 @@ it('landmarks go into core’s form tooth by tooth', () => {
       { tooth: 22, kind: 'mesial', x: 5, y: 6 },
     ]),
   ).toEqual({ 11: { edge: [1, 2], zenith: [3, 4] }, 22: { mesial: [5, 6] } });
+});
+
+describe('match and decide', () => {
+  const reading = {
+    tooth: 11,
+    of: 'tooth',
+    zone: 'body',
+    L: 70,
+    a: 1,
+    b: 18,
+    wet: true,
+    at: '2026-11-20T09:10:00.000Z',
+  };
+  const whole = { readings: [reading], ceramic: 'glass-medium', cement: 'clear' };
+  const spectrum = Array.from({ length: 31 }, () => 0.5);
+
+  it('take colours that a tooth can have, one to a zone, and spectra whole', () => {
+    fine(MatchSection, { ...whole, wanted: 'A3.5', own: [{ tooth: 12, ceramic: 'opaquer' }] });
+    fine(MatchSection, { ...whole, readings: [reading, { ...reading, of: 'stump', spectrum }] });
+    refused(MatchSection, { ...whole, readings: [reading, reading] }, /A zone has two readings/);
+    refused(MatchSection, { ...whole, readings: [{ ...reading, L: 120 }] }, /L\* of a tooth lies between 20 and 98/);
+    refused(MatchSection, { ...whole, readings: [{ ...reading, b: -40 }] }, /b\* of a tooth lies between/);
+    refused(MatchSection, { ...whole, readings: [{ ...reading, tooth: 16 }] }, /front teeth and premolars/);
+    refused(MatchSection, { ...whole, wanted: 'E9' }, /no such shade/);
+    refused(MatchSection, { ...whole, ceramic: 'gold' }, /ceramic is not known/);
+    for (const wrong of [spectrum.slice(1), [...spectrum.slice(1), -0.1], [...spectrum.slice(1), 1.06]])
+      refused(MatchSection, { ...whole, readings: [{ ...reading, spectrum: wrong }] }, /A spectrum has 31 values/);
+  });
+
+  it('take one known option a tooth, with a reason, and known rules', () => {
+    fine(DecideSection, { choices: [{ tooth: 11, option: 'veneer', reason: 'asked for' }], rulesOff: ['acid'] });
+    refused(DecideSection, { choices: [{ tooth: 11, option: 'gold' }] }, /option is not known/);
+    const twice = [1, 2].map(() => ({ tooth: 11, option: 'none' }));
+    refused(DecideSection, { choices: twice }, /A tooth has two choices/);
+    refused(DecideSection, { choices: [], rulesOff: ['luck'] }, /rule is not known/);
+  });
+
+  it('are added to case files of older versions as they are at first', () => {
+    expect(completed('match', {})).toEqual(EMPTY_SECTIONS.match);
+    expect(completed('decide', {})).toEqual({ choices: [] });
+  });
 });
 
 describe('who may write what', () => {

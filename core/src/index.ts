@@ -407,6 +407,7 @@ export {
   limitsAt,
   MARGIN_LIMITS,
   type OwnThickness,
+  SLOPE_LIMITS,
   TAPER_LIMITS,
   THICKNESS_LIMITS,
   WISHED_PLACES,

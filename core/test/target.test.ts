@@ -205,6 +205,22 @@ describe('between concentric pillars', () => {
     const before = Math.PI * 16 * (10 - 0.5);
     expect(Math.abs(target.removedMm3 - (before - cone)) / (before - cone)).toBeLessThan(0.015);
   });
+
+  it('a cut edge that rises by 20° behind its facial corner takes a wedge more, whose volume a ruler gives', () => {
+    const crown = (slopeDeg: number) =>
+      even(1, {
+        covers: ['facial', 'edge', 'proximal', 'palatal'],
+        around: { proximalMm: 1, palatalMm: 1 },
+        edge: { kind: 'thickness', mm: 2, slopeDeg },
+        taperDeg: 0,
+        cornerMm: 0,
+        finish: { form: 'rounded shoulder', belowGumMm: 0 },
+      });
+    const gone = (slopeDeg: number) => targetBetween(tooth, roundPlan(4), crown(slopeDeg)).removedMm3;
+    // Over a disk of 3 mm the height over the corner is 3 mm in the mean, times the tangent.
+    const wedge = Math.tan((20 * Math.PI) / 180) * 3 * Math.PI * 9;
+    expect(Math.abs(gone(20) - gone(0) - wedge) / wedge).toBeLessThan(0.03);
+  });
 });
 
 /** A mouth whose teeth are made 0.7 mm longer. */

@@ -12,6 +12,7 @@ import {
   ROOM_LIMITS,
   ROOM_PLACES,
   type RoomPlace,
+  SLOPE_LIMITS,
   STRATEGIES,
   TAPER_LIMITS,
   THICKNESS_LIMITS,
@@ -51,6 +52,7 @@ export class OwnDesign {
 export const STRATEGY_WORDS = `A tooth is prepared ${STRATEGIES.map((s) => s.name).join(', or ')}.`;
 const THICK = `A thickness lies between ${THICKNESS_LIMITS.min} and ${THICKNESS_LIMITS.max} mm.`;
 const TAPER = `A wall leans between ${TAPER_LIMITS.min} and ${TAPER_LIMITS.max} degrees.`;
+const SLOPE = `A cut edge rises between ${SLOPE_LIMITS.min} and ${SLOPE_LIMITS.max} degrees behind its facial corner.`;
 const MARGIN = `A finish line lies between ${-MARGIN_LIMITS.min} mm above the gum and ${MARGIN_LIMITS.max} mm below it.`;
 
 /** Thicknesses that are wanted of a design instead of its own, mm. */
@@ -102,6 +104,12 @@ export class OwnThicknessInput {
   @Min(TAPER_LIMITS.min, words(TAPER))
   @Max(TAPER_LIMITS.max, words(TAPER))
   taperDeg?: number | null;
+
+  @IsOptional()
+  @IsNumber(FINITE, words(SLOPE))
+  @Min(SLOPE_LIMITS.min, words(SLOPE))
+  @Max(SLOPE_LIMITS.max, words(SLOPE))
+  edgeSlopeDeg?: number | null;
 
   @IsOptional()
   @IsIn(CONTACT_RULES as unknown as string[], words(`A design ends at the contacts ${CONTACT_RULES.join(', or ')}.`))

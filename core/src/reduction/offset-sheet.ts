@@ -11,19 +11,31 @@ const EDGEWARD = 0.64;
 /** From where the side ends the sheet goes straight on beyond the edge, a little each ring, mm. */
 const DOWN_MM = 0.05;
 
-/**
- * The side of a planned crown from neck to edge, without what closes it, moved inward: an open sheet in the crown's own
- * frame or a parallel one, its rings as the crown's, with one more beyond the neck. Where the side turns into the edge
- * the sheet goes straight on, or what is cut of a face would stop short of it. As brushed, not as the form was.
- * @param frame in which it is told; `by` how far, mm, at a place of the surface in it
- */
-export function offsetSheet(planned: PlannedTooth, frame: Frame, by: (at: Vec3) => number): Mesh {
-  const { ringSize, rings } = planned.crown;
+/** The rings of a planned crown in a frame, and where they look: what every sheet of it is made of. */
+export interface Rings {
+  readonly at: Float64Array;
+  readonly normals: Float64Array;
+}
+
+/** @param frame the crown's own or a parallel one */
+export function ringsIn({ crown, mesh }: PlannedTooth, frame: Frame): Rings {
+  const { ringSize, rings } = crown;
   const count = ringSize * rings;
   const at = new Float64Array(3 * count);
   for (let v = 0; v < count; v++)
-    at.set(toLocal(frame, planned.mesh.positions.subarray(3 * v, 3 * v + 3) as unknown as Vec3), 3 * v);
-  const normals = sheetNormals(at, ringSize, rings);
+    at.set(toLocal(frame, mesh.positions.subarray(3 * v, 3 * v + 3) as unknown as Vec3), 3 * v);
+  return { at, normals: sheetNormals(at, ringSize, rings) };
+}
+
+/**
+ * The side of a planned crown from neck to edge, without what closes it, moved inward: an open sheet in the frame of its
+ * rings, with one more ring beyond the neck. Where the side turns into the edge the sheet goes straight on, or what is
+ * cut of a face would stop short of it. As brushed, not as the form was.
+ * @param by how far, mm, at a place of the surface in that frame
+ */
+export function offsetSheet(planned: PlannedTooth, { at, normals }: Rings, by: (at: Vec3) => number): Mesh {
+  const { ringSize, rings } = planned.crown;
+  const count = ringSize * rings;
   const positions = new Float64Array(3 * (count + ringSize));
   for (let k = 0; k < ringSize; k++) {
     let around = true;

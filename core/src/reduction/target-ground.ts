@@ -83,21 +83,28 @@ export function groundOf(rays: TargetRays, planned: PlannedTooth, design: Design
   const covers = (u: Vec3, r: number) => around || besideContact(design, rays, u, r) > 0;
   const edge = isPremolar(planned.tooth)
     ? cuspGround(rays, planned, design, finish, (u, z, r) => (covers(u, r) ? Math.min(r, needed(u, z) ?? r) : r))
-    : flatGround(rays, design);
+    : flatGround(rays, design, (u, z) => {
+        const r = rays.side(u, z)?.r ?? 0;
+        return covers(u, r) ? Math.min(r, needed(u, z) ?? r) : r;
+      });
   return { rays, design, needed, around, edge, finish, gum, top, thin: new Set() };
 }
 
-/** An edge is cut flat. */
-function flatGround(rays: TargetRays, design: Design): EdgeGround {
+/** An edge is cut flat, square to the axis or rising behind its facial corner. */
+function flatGround(rays: TargetRays, design: Design, wallAt: (u: Vec3, z: number) => number): EdgeGround {
   const own = rays.edge;
   // The edge is told from the planned one as it was brushed.
   const to = rays.planEdge + preparedEdge(design, own - rays.planEdge);
   const cut = to > own + 0.02;
   const bare = design.edge.kind === 'thickness' ? own + design.edge.mm : -Infinity;
+  const deg = design.edge.kind === 'thickness' ? (design.edge.slopeDeg ?? 0) : 0;
+  const rise = cut && deg > 0 ? Math.tan((deg * Math.PI) / 180) : 0;
+  const corner = rise > 0 ? -wallAt([0, -1, 0], to) : 0;
+  const heightAt = (y: number) => to + rise * Math.max(0, y - corner);
   return {
-    from: DIRECTIONS.map(() => (cut ? to : own + CAP_MM)),
+    from: DIRECTIONS.map((u) => (cut ? heightAt(rise > 0 ? wallAt(u, to) * u[1] : 0) : own + CAP_MM)),
     cut,
-    to: () => (cut ? to : -Infinity),
+    to: (_, y) => (cut ? heightAt(rise > 0 ? y : 0) : -Infinity),
     plan: () => rays.planEdge,
     bare: DIRECTIONS.map(() => bare),
   };

@@ -4,7 +4,7 @@ import { buildTree, refitTree, type Tree } from '../geometry/tree/build.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import type { SignedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
-import { offsetSheet } from './offset-sheet.js';
+import { offsetSheet, type Rings, ringsIn } from './offset-sheet.js';
 
 /** How far out rays begin, mm. */
 const OUT_MM = 14;
@@ -52,6 +52,7 @@ export class TargetRays {
   readonly frame: Frame;
   private readonly ownBulges: boolean[] = [];
   private firstSheet: Tree | undefined;
+  private rings: Rings | undefined;
   private ownEdge: number | undefined;
   private ownPlanEdge: number | undefined;
   private ownEnds: readonly number[] | undefined;
@@ -117,7 +118,8 @@ export class TargetRays {
 
   /** The planned surface moved inward, as it is met from outside. @param by how far, mm, at its places */
   sheet(by: (at: Vec3) => number): (u: Vec3, z: number) => number | undefined {
-    const mesh = offsetSheet(this.planned, this.frame, by);
+    this.rings ??= ringsIn(this.planned, this.frame);
+    const mesh = offsetSheet(this.planned, this.rings, by);
     // Every sheet has the same triangles, not far from the first one's.
     this.firstSheet ??= buildTree(mesh);
     const own = rayCaster(refitTree(this.firstSheet, mesh));

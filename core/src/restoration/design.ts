@@ -18,7 +18,8 @@ export type ToothGroup = 'premolars' | 'lower front';
 
 /** What the edge needs: a thickness, only flattening where the plan lengthens, or nothing. */
 export type EdgeNeed =
-  | { readonly kind: 'thickness'; readonly mm: number }
+  /** At the facial corner; behind it the cut edge rises by so many degrees, square to the axis where left out. */
+  | { readonly kind: 'thickness'; readonly mm: number; readonly slopeDeg?: number }
   | { readonly kind: 'flatten' }
   | { readonly kind: 'left' };
 
@@ -97,7 +98,7 @@ export const designKey = ({ id, needs, edge, finish, around, taperDeg, contact, 
     needs.cervical,
     needs.middle,
     needs.incisal,
-    edge.kind === 'thickness' ? edge.mm : edge.kind,
+    edge.kind === 'thickness' ? `${edge.mm} ${edge.slopeDeg ?? 0}` : edge.kind,
     finish.belowGumMm,
     around?.proximalMm,
     around?.palatalMm,

@@ -16,12 +16,24 @@ export interface OwnThickness {
   readonly palatalMm?: number | null | undefined;
   /** Lean of each wall, where it goes on along the axis, degrees. */
   readonly taperDeg?: number | null | undefined;
+  /** How the cut edge rises behind its facial corner, degrees. */
+  readonly edgeSlopeDeg?: number | null | undefined;
   /** Where it ends at the contacts, where it is put on from the front. */
   readonly contact?: ContactRule | null | undefined;
 }
 
 /** What of a design may be wished otherwise. */
-export const WISHED_PLACES = ['cervical', 'middle', 'incisal', 'edge', 'margin', 'sides', 'palatal', 'taper'] as const;
+export const WISHED_PLACES = [
+  'cervical',
+  'middle',
+  'incisal',
+  'edge',
+  'slope',
+  'margin',
+  'sides',
+  'palatal',
+  'taper',
+] as const;
 export type WishedPlace = (typeof WISHED_PLACES)[number];
 
 /** What each is called, and in which unit it is told. */
@@ -30,6 +42,7 @@ export const WISHED_WORDS: Readonly<Record<WishedPlace, readonly [words: string,
   middle: ['middle', 'mm'],
   incisal: ['incisal', 'mm'],
   edge: ['edge', 'mm'],
+  slope: ['edge slope', '°'],
   margin: ['below gum', 'mm'],
   sides: ['sides', 'mm'],
   palatal: ['palatal', 'mm'],
@@ -41,14 +54,23 @@ export const THICKNESS_LIMITS = { min: 0, max: 3 } as const;
 export const MARGIN_LIMITS = { min: -2, max: 2 } as const;
 /** Under two degrees a hand makes undercuts, over twelve nothing holds. House limits. */
 export const TAPER_LIMITS = { min: 0, max: 12 } as const;
+/** An edge that is cut steeper leaves no edge. House limits. */
+export const SLOPE_LIMITS = { min: 0, max: 45 } as const;
 export const limitsAt = (place: WishedPlace) =>
-  place === 'margin' ? MARGIN_LIMITS : place === 'taper' ? TAPER_LIMITS : THICKNESS_LIMITS;
+  place === 'margin'
+    ? MARGIN_LIMITS
+    : place === 'slope'
+      ? SLOPE_LIMITS
+      : place === 'taper'
+        ? TAPER_LIMITS
+        : THICKNESS_LIMITS;
 
 /** What a design says of a place, mm: how thick it is made there, or how far below the gum it ends. */
 export function wishedAt(design: Design, place: WishedPlace): number | undefined {
   if (onlyAdded(design)) return undefined;
   if (place === 'margin') return design.finish.belowGumMm;
   if (place === 'edge') return design.edge.kind === 'thickness' ? design.edge.mm : undefined;
+  if (place === 'slope') return design.edge.kind === 'thickness' ? (design.edge.slopeDeg ?? 0) : undefined;
   if (place === 'sides') return design.around?.proximalMm;
   if (place === 'palatal') return design.around?.palatalMm;
   if (place === 'taper') return design.taperDeg;
@@ -58,6 +80,7 @@ export function wishedAt(design: Design, place: WishedPlace): number | undefined
 /** What each place but the face is called in a wish. */
 const FIELDS = {
   edge: 'edgeMm',
+  slope: 'edgeSlopeDeg',
   margin: 'belowGumMm',
   sides: 'sidesMm',
   palatal: 'palatalMm',
@@ -92,9 +115,10 @@ const wished = new Map<string, Design>();
 
 /** A design with thicknesses of somebody's own. */
 export function withThickness(design: Design, own: Omit<OwnThickness, 'design'>): Design {
-  const { cervical, middle, incisal, edgeMm, belowGumMm, sidesMm, palatalMm, taperDeg, contact } = own;
+  const { cervical, middle, incisal, edgeMm, belowGumMm, sidesMm, palatalMm, taperDeg, edgeSlopeDeg, contact } = own;
+  const slope = edgeSlopeDeg ? { slopeDeg: edgeSlopeDeg } : {};
   const edge: EdgeNeed =
-    design.edge.kind === 'thickness' && typeof edgeMm === 'number' ? { kind: 'thickness', mm: edgeMm } : design.edge;
+    design.edge.kind === 'thickness' ? { ...design.edge, mm: edgeMm ?? design.edge.mm, ...slope } : design.edge;
   const finish =
     typeof belowGumMm === 'number' && !onlyAdded(design) ? { ...design.finish, belowGumMm } : design.finish;
   const { around } = design;

@@ -50,7 +50,7 @@ function withRoom(design: Design, room: readonly MoreForBite[]): Design {
   if (edge === 0 && palatal === 0) return design;
   const next: Design = {
     ...design,
-    ...(design.edge.kind === 'thickness' && { edge: { kind: 'thickness', mm: design.edge.mm + edge } }),
+    ...(design.edge.kind === 'thickness' && { edge: { ...design.edge, mm: design.edge.mm + edge } }),
     ...(design.around && { around: { ...design.around, palatalMm: design.around.palatalMm + palatal } }),
     forBite: { edge, palatal },
   };

@@ -8,7 +8,7 @@ import type {
   PrinterSays,
   Problem,
 } from '@radiant/contract';
-import { contourPlan } from '@radiant/contract';
+import { CASE_DOCUMENT_VERSION, contourPlan } from '@radiant/contract';
 import {
   bounds,
   crown,
@@ -402,7 +402,11 @@ describe('the case as a file', () => {
     return d;
   };
   it.each<[string, () => unknown, RegExp]>([
-    ['of a newer version', () => ({ ...light, version: 6 }), /version 6; this program reads up to version 5/],
+    [
+      'of a newer version',
+      () => ({ ...light, version: CASE_DOCUMENT_VERSION + 1 }),
+      new RegExp(`version ${CASE_DOCUMENT_VERSION + 1}; this program reads up to version ${CASE_DOCUMENT_VERSION}`),
+    ],
     ['with a foreign field', () => ({ ...light, stars: 5 }), /“stars” does not belong here/],
     [
       'with a foreign field deep inside',

@@ -6,6 +6,7 @@ import {
   type Design,
   type DesignId,
   designOf,
+  isPremolar,
   limitsAt,
   onlyAdded,
   restorationOf,
@@ -26,6 +27,7 @@ import { VisibleZone } from './VisibleZone.js';
 const DEEP_MM = 1;
 const LABELS: Partial<Record<WishedPlace, string>> = {
   margin: 'Finish line below the gum',
+  slope: 'Edge, rising behind',
   taper: 'Taper of each wall',
 };
 /** Where a design says nothing of it. */
@@ -44,7 +46,8 @@ export function ThicknessFields() {
   const mayWrite = useMayWrite('reduce');
   const { design } = restorationOf(tooth, data);
   const usual: Design = designOf(design.id as DesignId);
-  const places = WISHED_PLACES.filter((p) => wishedAt(usual, p) !== undefined);
+  // A premolar’s cusps are followed and have no edge to slope.
+  const places = WISHED_PLACES.filter((p) => wishedAt(usual, p) !== undefined && !(p === 'slope' && isPremolar(tooth)));
   const own = data.thickness?.some((t) => t.design === design.id) ?? false;
   const change = (place: WishedPlace, mm: number) =>
     set(withWish(data, wishOf(design, place, mm)), `thickness ${place}`);
@@ -59,7 +62,7 @@ export function ThicknessFields() {
           <div key={p} className="flex min-w-0 flex-col justify-end text-tiny text-ink-2">
             <span>
               {WISHED_WORDS[p][0]}
-              {p === 'taper' && ', °'}
+              {WISHED_WORDS[p][1] === '°' && ', °'}
             </span>
             <NumberInput
               label={LABELS[p] ?? `Thickness, ${p}`}
@@ -67,8 +70,8 @@ export function ThicknessFields() {
               value={wishedAt(design, p) ?? null}
               min={limitsAt(p).min}
               max={limitsAt(p).max}
-              step={p === 'taper' ? 1 : 0.1}
-              digits={p === 'taper' ? 0 : 1}
+              step={WISHED_WORDS[p][1] === '°' ? 1 : 0.1}
+              digits={WISHED_WORDS[p][1] === '°' ? 0 : 1}
               unit={WISHED_WORDS[p][1]}
               disabled={!mayWrite}
               onChange={(mm) => mm !== null && change(p, mm)}
