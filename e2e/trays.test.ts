@@ -82,7 +82,9 @@ it('thicknesses of the house are typed beside the usual ones, and too thin ones 
   await typed(page.getByLabel('graduated veneer, middle, mm'), '0.65');
   await page.keyboard.press('Tab');
   await until((s) => s.thickness.some((t) => t.design === 'graduated' && t.middle === 0.65 && t.edgeMm === 1.5));
-  await page.getByRole('cell', { name: '0.3 · 0.5 · 0.7 · 1.5 · 0.0 take the usual of graduated veneer' }).waitFor();
+  await page
+    .getByRole('cell', { name: '0.3 · 0.5 · 0.7 · 1.5 · 0.0 · 0.0 take the usual of graduated veneer' })
+    .waitFor();
   await typed(page.getByLabel('even veneer, cervical, mm'), '0.2');
   await page.keyboard.press('Tab');
   await page.getByText(/thinner than 0\.3 mm, the least of its material: cervical/).waitFor();

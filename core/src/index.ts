@@ -214,7 +214,7 @@ export {
   TISSUES,
 } from './material/ceramics.js';
 export { type AtDepth, beneath, type Deeper, deeper, stumpAfter, type ToothColour } from './material/deeper.js';
-export { dentinUnder, ENAMEL_IN_THE_MOUTH, type EnamelGuess } from './material/dentin.js';
+export { DARK_L, dentinUnder, ENAMEL_IN_THE_MOUTH, type EnamelGuess } from './material/dentin.js';
 export { CEMENT_IDS, CERAMIC_IDS, type CementId, type CeramicId } from './material/ids.js';
 export {
   type Candidate,

@@ -386,11 +386,12 @@ const HUNDRED = [
   ),
 ];
 
-describe.each(rotating(HUNDRED, 2))(`of %s (${share})`, (_, recipe) => {
-  it('no ray along the way out meets an undercut, on any tooth in any design', () => {
+describe.each(rotating(HUNDRED, 1))(`of %s (${share})`, (_, recipe) => {
+  it('no ray along the way out meets an undercut, each design on three teeth', () => {
     const { arch, plan, teeth } = mouthOf(recipe);
-    for (const tooth of teeth)
-      for (const design of CHOSEN_DESIGNS as readonly Design[]) {
+    // Each design on three teeth, the others on the next one's.
+    for (const [n, design] of (CHOSEN_DESIGNS as readonly Design[]).entries())
+      for (const tooth of teeth.filter((_, i) => (i + n) % 2 === 0)) {
         if (design.finish.form === 'none') continue;
         const target = targetSurface(arch, plan, tooth, design);
         const { met, all } = undercut(target, direction(target, target.way));

@@ -10,6 +10,9 @@ const ENAMEL: Lab = { L: 80, a: -1, b: 9 };
 
 /** A stain takes most of the violet and less and less towards red: it falls to a third in so many nm. House value. */
 const STAIN_NM = 140;
+/** A tooth or stump that was read darker than the darkest shades of the scale is called dark, L*. House value. */
+export const DARK_L = 62;
+
 /** No dentin is darker than this, L*. House value. */
 const DARKEST = 42;
 /** So much stain, 1/mm at 400 nm, makes any dentin darker than that. */

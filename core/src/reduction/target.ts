@@ -247,15 +247,17 @@ const cornerOf = (design: Design): number => design.cornerMm ?? CORNER_MM;
 
 const leanOf = (design: Design): number => Math.tan(((design.taperDeg ?? 0) * Math.PI) / 180);
 
-/** So many places to each side and up and down the target is looked for, every other one first. */
+/** So many places to each side and up and down the target is looked for. */
 const NEAR = { angles: 10, rows: 6 } as const;
 
 /**
  * Tells what goes across the surface and not along the ray, which meets it at a slant about a line angle: from each
- * place of the tooth to the nearest of the target.
+ * place of the tooth to the nearest of the target. The nearest place lies beside that of the place before: from there,
+ * and from the ray's own, one goes on to whichever of the eight beside is nearer until none is.
  */
 function acrossTheSurface({ now, left, removedMm, alignMm }: Draft, from: number, to: number): void {
-  for (let row = from; row < to; row++)
+  for (let row = from; row < to; row++) {
+    let [dRow, dAngle] = [0, 0];
     for (let k = 0; k < ANGLES; k++) {
       const i = row * ANGLES + k;
       const along = removedMm[i] as number;
@@ -263,28 +265,37 @@ function acrossTheSurface({ now, left, removedMm, alignMm }: Draft, from: number
       const x = now[3 * i] as number;
       const y = now[3 * i + 1] as number;
       const z = now[3 * i + 2] as number;
-      let least = along ** 2;
-      let [nearRow, nearAngle] = [row, k];
-      const look = (r: number, a: number) => {
+      const away = (dr: number, da: number): number => {
+        const r = row + dr;
+        if (r < from || r >= to) return Infinity;
+        const a = k + da;
         const j = 3 * (r * ANGLES + (a < 0 ? a + ANGLES : a >= ANGLES ? a - ANGLES : a));
         const dx = x - (left[j] as number);
         const dy = y - (left[j + 1] as number);
         const dz = z - (left[j + 2] as number);
-        const away = dx * dx + dy * dy + dz * dz;
-        if (away >= least) return;
-        least = away;
-        nearRow = r;
-        nearAngle = a;
+        return dx * dx + dy * dy + dz * dz;
       };
-      for (let r = row - NEAR.rows; r <= row + NEAR.rows; r += 2)
-        if (r >= from && r < to) for (let a = k - NEAR.angles; a <= k + NEAR.angles; a += 2) look(r, a);
-      const [r0, a0] = [nearRow, nearAngle];
-      for (let r = Math.max(from, r0 - 1); r <= Math.min(to - 1, r0 + 1); r++)
-        for (let a = a0 - 1; a <= a0 + 1; a++) look(r, a);
-      const across = Math.sqrt(least);
+      let least = away(dRow, dAngle);
+      const own = away(0, 0);
+      if (own < least) [least, dRow, dAngle] = [own, 0, 0];
+      for (let moved = true; moved; ) {
+        moved = false;
+        const [r0, a0] = [dRow, dAngle];
+        for (let r = Math.max(-NEAR.rows, r0 - 1); r <= Math.min(NEAR.rows, r0 + 1); r++)
+          for (let a = Math.max(-NEAR.angles, a0 - 1); a <= Math.min(NEAR.angles, a0 + 1); a++) {
+            const d = away(r, a);
+            if (d >= least) continue;
+            least = d;
+            dRow = r;
+            dAngle = a;
+            moved = true;
+          }
+      }
+      const across = Math.min(along, Math.sqrt(least));
       removedMm[i] = across;
       alignMm[i] = ((alignMm[i] as number) * across) / along;
     }
+  }
 }
 
 /** What goes at a place along the ray, ended at the finish line with the design's profile. */

@@ -1,5 +1,6 @@
 import type { ToothPast, WishTag } from '@radiant/contract';
 import {
+  DARK_L,
   deltaE00,
   distalNeighbour,
   type Fdi,
@@ -17,8 +18,6 @@ import { readColour } from '../../data/read-colour.js';
 const BROKEN: readonly ToothPast[] = ['post', 'crown', 'decay'];
 /** Wishes that ask for another form. */
 const FORM_TAGS: readonly WishTag[] = ['longer', 'shorter', 'wider', 'narrower', 'even', 'gaps-closed'];
-/** A stump that was read darker than this is dark, L*. House value. */
-const DARK_L = 62;
 
 /** What was read of the middle of a tooth's face, where a shade is wanted too. */
 export function useColour(tooth: Fdi): ReadColour | null {

@@ -1,4 +1,4 @@
-import { type Candidate, differenceWords, type ThirdMatch, VISIBLE } from '@radiant/core';
+import { type Candidate, DARK_L, differenceWords, type ThirdMatch, VISIBLE } from '@radiant/core';
 import { number } from '../../ui/format.js';
 
 /** A sentence of this stage, and how much it matters. */
@@ -67,9 +67,6 @@ function deeperOrDenser(match: ThirdMatch): Said[] {
       : `Cutting deeper never brings it near enough; a tenth more brings ${number(tenth, 1)}: an opaque crown.`;
   return [{ text: `${said} ${instead}`, weight: 'stop' }];
 }
-
-/** A stump that is darker than the darkest shades of the scale is dark, L*. House value. */
-const DARK_L = 62;
 
 const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
