@@ -70,7 +70,11 @@ export function wishedAt(design: Design, place: WishedPlace): number | undefined
   if (onlyAdded(design)) return undefined;
   if (place === 'margin') return design.finish.belowGumMm;
   if (place === 'edge') return design.edge.kind === 'thickness' ? design.edge.mm : undefined;
-  if (place === 'slope') return design.edge.kind === 'thickness' ? (design.edge.slopeDeg ?? 0) : undefined;
+  // A premolar's cusps are followed and have no edge to slope.
+  if (place === 'slope')
+    return design.edge.kind === 'thickness' && design.variant?.on !== 'premolars'
+      ? (design.edge.slopeDeg ?? 0)
+      : undefined;
   if (place === 'sides') return design.around?.proximalMm;
   if (place === 'palatal') return design.around?.palatalMm;
   if (place === 'taper') return design.taperDeg;
