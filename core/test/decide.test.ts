@@ -48,7 +48,7 @@ type Row = [
 /** Each rule once where it speaks and once, as near as can be, where it does not. */
 const TABLE: Row[] = [
   ['additive-first', [{}, 'glass-crown', { removedShare: 0.41 }, 'against'], [{}, 'veneer', { removedShare: 0.39 }]],
-  ['broken-down', [{ crowned: true }, 'zirconia-crown', {}, 'for'], [{ crowned: true }, 'veneer', {}]],
+  ['broken-down', [{ broken: true }, 'zirconia-crown', {}, 'for'], [{ broken: true }, 'veneer', {}]],
   ['enamel-to-bond', [{}, 'veneer', { enamelShare: 0.49 }, 'against'], [{}, 'veneer', { enamelShare: 0.5 }]],
   ['dry-to-bond', [{ dry: false }, 'veneer', {}, 'against'], [{ dry: true }, 'veneer', {}]],
   [
@@ -62,7 +62,11 @@ const TABLE: Row[] = [
   ['the-wish', [{ formWished: true }, 'none', {}, 'against'], [{ formWished: true }, 'direct', {}]],
   ['bleach-first', [{ lighter: true }, 'bleach', {}, 'for'], [{ lighter: false }, 'bleach', {}]],
   ['adjustable-stain', [{ bleachLater: true }, 'veneer', {}, 'note'], [{ bleachLater: true }, 'zirconia-crown', {}]],
-  ['same-centrals', [{ otherCentral: 'zirconia-crown' }, 'veneer', {}, 'against'], [{}, 'veneer', {}]],
+  [
+    'same-centrals',
+    [{ otherCentral: 'zirconia-crown' }, 'veneer', {}, 'against'],
+    [{ otherCentral: 'none' }, 'veneer', {}],
+  ],
   [
     'beside-a-crown',
     [{ neighbours: ['glass-crown'] }, 'veneer', {}, 'for'],

@@ -13,7 +13,7 @@ export interface ToothFacts {
   readonly dry?: boolean | undefined;
   /** Known as dark, or read as dark. */
   readonly dark: boolean;
-  /** Crowned, filled widely, decayed or broken already. */
+  /** Crowned already, with a post, or decayed; `crowned` says which. */
   readonly broken: boolean;
   readonly crowned: boolean;
   /** The patient wants lighter teeth, may bleach later, wants gaps closed. */

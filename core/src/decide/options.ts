@@ -1,5 +1,5 @@
 import type { CeramicId } from '../material/ids.js';
-import type { DesignId } from '../restoration/designs.js';
+import { type DesignId, designOf } from '../restoration/designs.js';
 import type { OptionId } from './ids.js';
 
 /** How a restoration holds: by bond to what is left, by its own form, or not at all. */
@@ -25,6 +25,10 @@ export interface Option {
 const COMPOSITE = 'polished each year; chips and stains are repaired in the mouth';
 const BONDED = 'seldom repaired; a chip is polished, a loss made again';
 const CROWNED = 'margin watched each year; made again when it fails';
+
+/** What is alike in all veneers that are cut for, and in all crowns. */
+const VENEER = { holds: 'bond', additive: false, visits: 3, upkeep: BONDED } as const;
+const CROWN = { additive: false, visits: 3, upkeep: CROWNED } as const;
 
 /** The options side by side, from nothing to most. */
 export const OPTIONS = [
@@ -65,10 +69,7 @@ export const OPTIONS = [
     design: 'facial',
     made: 'feldspathic',
     ceramic: 'dentin-porcelain',
-    holds: 'bond',
-    additive: false,
-    visits: 3,
-    upkeep: BONDED,
+    ...VENEER,
   },
   {
     id: 'veneer',
@@ -76,10 +77,7 @@ export const OPTIONS = [
     design: 'graduated',
     made: 'glass-ceramic',
     ceramic: 'glass-medium',
-    holds: 'bond',
-    additive: false,
-    visits: 3,
-    upkeep: BONDED,
+    ...VENEER,
   },
   {
     id: 'wrap',
@@ -87,10 +85,7 @@ export const OPTIONS = [
     design: 'palatal-wrap',
     made: 'glass-ceramic',
     ceramic: 'glass-medium',
-    holds: 'bond',
-    additive: false,
-    visits: 3,
-    upkeep: BONDED,
+    ...VENEER,
   },
   {
     id: 'extended',
@@ -98,10 +93,7 @@ export const OPTIONS = [
     design: 'extended',
     made: 'glass-ceramic',
     ceramic: 'glass-medium',
-    holds: 'bond',
-    additive: false,
-    visits: 3,
-    upkeep: BONDED,
+    ...VENEER,
   },
   {
     id: 'glass-crown',
@@ -110,9 +102,7 @@ export const OPTIONS = [
     made: 'glass-ceramic',
     ceramic: 'glass-low',
     holds: 'bond',
-    additive: false,
-    visits: 3,
-    upkeep: CROWNED,
+    ...CROWN,
   },
   {
     id: 'zirconia-crown',
@@ -121,9 +111,7 @@ export const OPTIONS = [
     made: 'zirconia',
     ceramic: 'zirconia-translucent',
     holds: 'form',
-    additive: false,
-    visits: 3,
-    upkeep: CROWNED,
+    ...CROWN,
   },
   {
     id: 'metal-crown',
@@ -132,9 +120,7 @@ export const OPTIONS = [
     made: 'metal-ceramic',
     ceramic: 'opaquer',
     holds: 'form',
-    additive: false,
-    visits: 3,
-    upkeep: CROWNED,
+    ...CROWN,
   },
 ] as const satisfies readonly Option[];
 
@@ -142,6 +128,6 @@ export const OPTIONS = [
 export const optionOf = (id: OptionId): Option => OPTIONS.find((o) => o.id === id) as Option;
 
 /** Whether an option is a crown. */
-export const isCrown = ({ design }: Option): boolean => design?.includes('crown') ?? false;
+export const isCrown = ({ design }: Option): boolean => design !== undefined && designOf(design).kind === 'crown';
 /** Whether an option is a veneer of any kind. */
-export const isVeneer = (o: Option): boolean => o.design !== undefined && o.design !== 'direct' && !isCrown(o);
+export const isVeneer = ({ design }: Option): boolean => design !== undefined && designOf(design).kind === 'veneer';

@@ -32,7 +32,7 @@ const ORDER: readonly Effect[] = ['reason asked', 'against', 'for', 'note'];
 
 /**
  * The options of a tooth, that for which most speaks first; of equal ones that which takes least of the tooth, and of
- * these the one with fewer visits. Leaving a tooth alone is never worse than nothing: it stands where nothing speaks.
+ * these the one with fewer visits.
  */
 export function ranked(
   facts: ToothFacts,

@@ -31,6 +31,8 @@ const asks = (says: string): Verdict => ({ effect: 'reason asked', says });
 const note = (says: string): Verdict => ({ effect: 'note', says });
 const mm = (v: number) => `${v.toFixed(1)} mm`;
 const percent = (v: number) => `${(100 * v).toFixed(0)} %`;
+/** Less than this that stands proud is not told, mm³: it is within the scan's error. House value. */
+const PROUD_MM3 = 0.5;
 const made = (o: Option) => o.made !== 'nothing';
 
 /** The rules of the house, in the order in which they are thought of. Common practice where no source is named. */
@@ -42,7 +44,12 @@ export const RULES: readonly Rule[] = [
     source: COMMON_PRACTICE,
     limit: { value: 0.4, unit: 'of the crown', min: 0.1, max: 0.9 },
     speaks: (f, o, x, limit) => {
-      if (o.additive && made(o)) return pro('Only added: the tooth stays whole.');
+      if (o.additive && made(o))
+        return pro(
+          x.removedMm3 > PROUD_MM3
+            ? `Only added, but for ${x.removedMm3.toFixed(0)} mm³ that stand proud of the plan.`
+            : 'Only added: the tooth stays whole.',
+        );
       if (!f.broken && x.removedShare > limit)
         return f.dark
           ? note(`Takes ${percent(x.removedShare)} of the crown.`)
@@ -55,8 +62,14 @@ export const RULES: readonly Rule[] = [
     title: 'a crown where the tooth is broken down',
     reason: 'Where little sound tooth is left a crown holds it together, and costs little that is not lost already.',
     source: COMMON_PRACTICE,
-    speaks: (f, o) =>
-      f.crowned && isCrown(o) ? pro('It is crowned already: a new crown takes little more.') : undefined,
+    speaks: (f, o) => {
+      if (!f.broken || !isCrown(o)) return undefined;
+      return pro(
+        f.crowned
+          ? 'It is crowned already: a new crown takes little more.'
+          : 'It is broken down: a crown holds it together.',
+      );
+    },
   },
   {
     id: 'enamel-to-bond',
@@ -183,6 +196,7 @@ export const RULES: readonly Rule[] = [
     speaks: (f, o) => {
       if (f.otherCentral === undefined) return undefined;
       const other = optionOf(f.otherCentral);
+      if (!made(o) || !made(other)) return undefined;
       return o.made === other.made
         ? pro('In the same material as the other central.')
         : con(`The other central is planned as ${other.name}.`);
