@@ -123,8 +123,8 @@ export type { ExistingSummary } from './engine/queries/existing.js';
 export type { FaceOfTooth } from './engine/queries/faces.js';
 export type { Guide } from './engine/queries/guide.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
-export type { ColourChoice, ThirdMatch } from './engine/queries/match.js';
-export type { OptionsTold, ReadColour } from './engine/queries/options.js';
+export type { ColourChoice, ReadColour, ThirdMatch } from './engine/queries/match.js';
+export type { OptionsTold } from './engine/queries/options.js';
 export type { WhatIf } from './engine/queries/what-if.js';
 export {
   type ByHand,

@@ -1,8 +1,8 @@
-import { deltaE00, type Lab } from '../../colour/lab.js';
+import type { Lab } from '../../colour/lab.js';
 import { ceramicOf } from '../../material/ceramics.js';
 import type { Deeper } from '../../material/deeper.js';
 import type { EnamelGuess } from '../../material/dentin.js';
-import type { CementId, CeramicId } from '../../material/ids.js';
+import type { CeramicId } from '../../material/ids.js';
 import {
   cuttingDeeper,
   type Match,
@@ -19,9 +19,14 @@ import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 import { zonesOf } from './reduction.js';
 
+/** What was read of one third of a tooth's face, and what is wanted. */
+export type ReadColour = Pick<
+  MatchQuestion,
+  'tooth' | 'stump' | 'toothSpectrum' | 'stumpSpectrum' | 'wanted' | 'cement'
+>;
+
 /** What is asked of the colour of one third of a tooth's face. */
-export interface ColourChoice
-  extends Pick<MatchQuestion, 'tooth' | 'stump' | 'toothSpectrum' | 'stumpSpectrum' | 'wanted' | 'cement'> {
+export interface ColourChoice extends ReadColour {
   readonly third: FacialThird;
   readonly ceramic: CeramicId;
 }
@@ -29,20 +34,38 @@ export interface ColourChoice
 /** What the ceramics look like over the stump of one third, under the plan as it stands. */
 export interface ThirdMatch extends Match {
   readonly wanted: Lab;
-  /** Of what was read last to what is wanted. */
-  readonly nowDE: number;
   readonly cutMm: number;
   readonly ceramicMm: number;
   /** The middle of the norm at that height. */
   readonly enamelMm: number;
   readonly cements: readonly UnderCement[];
   readonly deeper?: Readonly<Record<EnamelGuess, Deeper>> | undefined;
-  readonly cement: CementId;
+}
+
+/** Less than this is no ceramic, mm. House value. */
+const LEAST_CERAMIC_MM = 0.1;
+
+/** The question of one third under the plan as it stands; nothing where no ceramic is planned, as over a root. */
+export function questionOf(
+  engine: CaseEngine,
+  tooth: Fdi,
+  choice: DesignChoice,
+  third: FacialThird,
+  colour: ReadColour,
+  mouth: Mouth,
+): MatchQuestion | undefined {
+  const zone = zonesOf(engine, tooth, choice, mouth).zones.find((z) => z.zone === third)?.removal;
+  if (!zone) return undefined;
+  // Where the plan leaves more room than is needed the ceramic fills it.
+  const ceramicMm = Math.max(zone.needed, zone.gap + zone.remove.value);
+  if (ceramicMm < LEAST_CERAMIC_MM) return undefined;
+  const norm = enamelNormAt(THIRDS[third].middle, mouth);
+  return { ...colour, enamelMm: (norm.from + norm.to) / 2, cutMm: zone.remove.value, ceramicMm };
 }
 
 /**
  * The colour of one third of a planned tooth under each ceramic, as thick as the plan makes it there and over what the
- * cut leaves. Nothing where no thickness is planned, as over a root.
+ * cut leaves; nothing where none is planned.
  * @throws Refusal of `CaseEngine.crown`, `reading-missing` where neither tooth nor stump was read, `spectrum-wrong`
  */
 export function colourOverStump(
@@ -52,27 +75,16 @@ export function colourOverStump(
   { third, ceramic, ...colour }: ColourChoice,
   mouth: Mouth = {},
 ): ThirdMatch | undefined {
-  const zone = zonesOf(engine, tooth, choice, mouth).zones.find((z) => z.zone === third)?.removal;
-  if (!zone) return undefined;
-  const norm = enamelNormAt(THIRDS[third].middle, mouth);
-  const q: MatchQuestion = {
-    ...colour,
-    enamelMm: (norm.from + norm.to) / 2,
-    cutMm: zone.remove.value,
-    // Where the plan leaves more room than is needed the ceramic fills it.
-    ceramicMm: Math.max(0.1, zone.needed, zone.gap + zone.remove.value),
-  };
-  const own = matched(q);
-  const now = colour.stump ?? colour.tooth;
+  const q = questionOf(engine, tooth, choice, third, colour, mouth);
+  if (!q) return undefined;
+  const { wanted, cutMm, ceramicMm, enamelMm } = q;
   return {
-    ...own,
-    wanted: colour.wanted,
-    nowDE: now ? deltaE00(now, colour.wanted) : 0,
-    cutMm: q.cutMm,
-    ceramicMm: q.ceramicMm,
-    enamelMm: q.enamelMm,
+    ...matched(q),
+    wanted,
+    cutMm,
+    ceramicMm,
+    enamelMm,
     cements: underCements(q, ceramicOf(ceramic)),
     deeper: cuttingDeeper(q, ceramicOf(ceramic)),
-    cement: colour.cement,
   };
 }

@@ -4,22 +4,16 @@ import { isCrown, OPTIONS, type Option } from '../../decide/options.js';
 import { toLocal } from '../../geometry/frame.js';
 import type { Vec3 } from '../../geometry/vec.js';
 import { ceramicOf } from '../../material/ceramics.js';
-import { type MatchQuestion, matched } from '../../material/match.js';
-import { enamelNormAt, type Mouth } from '../../reduction/removal.js';
+import { matched } from '../../material/match.js';
+import type { Mouth } from '../../reduction/removal.js';
 import type { TargetSurface } from '../../reduction/target.js';
 import { GRID } from '../../reduction/target-grid.js';
 import { targetTold } from '../../reduction/target-zones.js';
 import { type DesignChoice, restorationOf } from '../../restoration/restoration.js';
-import { THIRDS } from '../../restoration/thickness.js';
 import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
-import { roomInBite, surfaceOf, zonesOf } from './reduction.js';
-
-/** What was read of the middle third, and what is wanted. */
-export type ReadColour = Pick<
-  MatchQuestion,
-  'tooth' | 'stump' | 'toothSpectrum' | 'stumpSpectrum' | 'wanted' | 'cement'
->;
+import { questionOf, type ReadColour } from './match.js';
+import { roomInBite, surfaceOf } from './reduction.js';
 
 /** What every option would come to on one tooth, and the room behind it. */
 export interface OptionsTold {
@@ -87,13 +81,8 @@ function differenceOf(
   mouth: Mouth,
 ): number | undefined {
   if (!colour || !ceramic) return undefined;
-  const zone = zonesOf(engine, tooth, choice, mouth).zones.find((z) => z.zone === 'middle')?.removal;
-  if (!zone) return undefined;
-  const norm = enamelNormAt(THIRDS.middle.middle, mouth);
-  const ceramicMm = Math.max(zone.needed, zone.gap + zone.remove.value);
-  if (ceramicMm < 0.05) return undefined;
-  const q = { ...colour, enamelMm: (norm.from + norm.to) / 2, cutMm: zone.remove.value, ceramicMm };
-  return matched(q, [ceramicOf(ceramic)]).candidates[0]?.planned.dE;
+  const q = questionOf(engine, tooth, choice, 'middle', colour, mouth);
+  return q && matched(q, [ceramicOf(ceramic)]).candidates[0]?.planned.dE;
 }
 
 /** The lowest wall of a preparation from its finish line to its edge, along the axis, mm. */
