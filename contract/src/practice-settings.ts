@@ -7,6 +7,11 @@ import {
   FIRST_TRAY,
   NOTATION_NAMES,
   type Notation,
+  OPTION_IDS,
+  PLATE_LIMITS,
+  RULE_IDS,
+  type RuleId,
+  SCALE_LIMITS,
   SCHOOLS,
   type SchoolId,
   STRATEGIES,
@@ -23,11 +28,15 @@ import {
   IsInt,
   IsNumber,
   IsOptional,
+  IsString,
   Max,
+  MaxLength,
   Min,
   ValidateNested,
 } from 'class-validator';
 import { Holds } from './base/holds.js';
+import { CanBeRead, PlateInput, ScaleInput } from './house-colours.js';
+import { Fee, RuleLimit } from './house-rules.js';
 import { OwnThicknessInput, STRATEGY_WORDS, strategyNow } from './sections/reduce.js';
 import { CONTACT_LIMITS, CONTACT_WORDS } from './sections/shape.js';
 import { CanCut, TOLERANCE_WORDS, TrayInput, trayInput } from './sections/tray.js';
@@ -91,6 +100,50 @@ export class PracticeSettings {
   @Max(CONTACT_LIMITS.max, words(CONTACT_WORDS))
   contactsMm!: number | null;
 
+  /** Scales of shades that the house has read; the letter scale is always there. */
+  @IsArray(words('The scales are a list.'))
+  @ArrayMaxSize(SCALE_LIMITS.scales, words(`A house has at most ${SCALE_LIMITS.scales} scales.`))
+  @ArrayUnique((s: ScaleInput) => s.name?.trim?.(), words('Two scales have the same name.'))
+  @ValidateNested({ each: true })
+  @Holds(() => ScaleInput)
+  scales!: ScaleInput[];
+
+  /** Ceramics of its laboratory, read over black and white. */
+  @IsArray(words('The ceramics are a list.'))
+  @ArrayMaxSize(PLATE_LIMITS.plates, words(`A house has at most ${PLATE_LIMITS.plates} ceramics of its own.`))
+  @ArrayUnique((p: PlateInput) => p.name?.trim?.(), words('Two ceramics have the same name.'))
+  @ValidateNested({ each: true })
+  @CanBeRead({ each: true })
+  @Holds(() => PlateInput)
+  plates!: PlateInput[];
+
+  /** Rules of deciding that do not speak in this house. */
+  @IsArray(words('Rules that are switched off are a list.'))
+  @ArrayMaxSize(RULE_IDS.length, words('A rule is switched off twice.'))
+  @ArrayUnique(words('A rule is switched off twice.'))
+  @IsIn(RULE_IDS as unknown as string[], { each: true, message: 'This rule is not known.' })
+  rulesOff!: RuleId[];
+
+  @IsArray(words('The limits of the rules are a list.'))
+  @ArrayMaxSize(RULE_IDS.length, words('A rule has two limits.'))
+  @ArrayUnique((l: RuleLimit) => l.rule, words('A rule has two limits.'))
+  @ValidateNested({ each: true })
+  @Holds(() => RuleLimit)
+  ruleLimits!: RuleLimit[];
+
+  /** What the house asks for each option; no price is shown where it is not named. */
+  @IsArray(words('The fees are a list.'))
+  @ArrayMaxSize(OPTION_IDS.length, words('An option has two fees.'))
+  @ArrayUnique((f: Fee) => f.option, words('An option has two fees.'))
+  @ValidateNested({ each: true })
+  @Holds(() => Fee)
+  fees!: Fee[];
+
+  /** As it is written before an amount. */
+  @IsString(words('A currency is text.'))
+  @MaxLength(8, words('A currency has at most 8 characters.'))
+  currency!: string;
+
   /** How teeth are numbered until a person chooses otherwise in their browser. */
   @IsIn(Object.keys(NOTATION_NAMES), words('Teeth are numbered by FDI or Universal.'))
   notation!: Notation;
@@ -107,6 +160,12 @@ export const FIRST_SETTINGS: PracticeSettings = {
   trays: [trayInput(FIRST_TRAY)],
   toleranceMm: DEPTH_TOLERANCE_MM,
   contactsMm: null,
+  scales: [],
+  plates: [],
+  rulesOff: [],
+  ruleLimits: [],
+  fees: [],
+  currency: '',
   notation: 'fdi',
 };
 

@@ -32,7 +32,8 @@ export type RefusalCode =
   | 'tooth-missing'
   | 'tray-columns'
   | 'tray-row'
-  | 'tray-empty';
+  | 'tray-empty'
+  | 'colour-table';
 
 /** A typed refusal: a code for programs, a sentence for people, and what was received. */
 export class Refusal extends Error {

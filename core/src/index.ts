@@ -1,3 +1,4 @@
+export { CARD_LIMITS, CARD_REFLECTS, type PatchRgb, roughColour } from './colour/grey-card.js';
 export { deltaE00, differenceWords, type Lab, VISIBLE } from './colour/lab.js';
 export {
   type Optics,
@@ -10,11 +11,22 @@ export {
   underSurface,
 } from './colour/layer.js';
 export { LIGHTS, type LightId, NM, OBSERVER } from './colour/observer.js';
+export {
+  type ColourReading,
+  READING_OF,
+  READING_ZONES,
+  type ReadingOf,
+  type ReadingZone,
+  readingsOfRows,
+  rowsOfReadings,
+} from './colour/readings-table.js';
 export { smoothestSpectrum } from './colour/recover.js';
+export { rowsOfScale, SCALE_LIMITS, shadesOfRows } from './colour/scale-table.js';
 export { screenColour, screenRgb } from './colour/screen.js';
 export { SHADE_NAMES } from './colour/shade-names.js';
 export { LETTER_SCALE, nearestShades, type Shade, type ShadeScale, shadeOf } from './colour/shades.js';
 export { evenSpectrum, labOf, type Spectrum, spectrumOf, xyzOf } from './colour/spectrum.js';
+export { COLOUR_LIMITS, WAVELENGTHS } from './colour/table.js';
 export { type AlignedTooth, alignedFirst, WORTH_MOVING_MM3 } from './contour/align-first.js';
 export {
   type ArchCurve,
@@ -109,10 +121,18 @@ export {
 export { CROWN_FORMS } from './contour/upper-forms.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
 export { NO_FIGURES, type OptionFigures, type ToothFacts } from './decide/facts.js';
+export { HOLDING_WALL_MM, type Holding, holdingOf } from './decide/holding.js';
 export { OPTION_IDS, type OptionId, RULE_IDS, type RuleId } from './decide/ids.js';
 export { type Holds, isCrown, isVeneer, OPTIONS, type Option, optionOf } from './decide/options.js';
 export { ALL_RULES, type HouseRules, type Ranked, ranked, type Said } from './decide/rank.js';
 export { type Effect, RULES, type Rule, type Verdict } from './decide/rules.js';
+export {
+  STRENGTH_CLASSES,
+  STRENGTH_SOURCE,
+  type StrengthClass,
+  strengthClassOf,
+  strengthOf,
+} from './decide/strength.js';
 export type { BiteView, BiteWish, CentralOverlap, Guidance } from './engine/bite.js';
 export { Bite } from './engine/bite.js';
 export { CaseEngine, type PlanChange, planChange, ScannedJaw } from './engine/case-engine.js';
@@ -125,6 +145,7 @@ export type { Guide } from './engine/queries/guide.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
 export type { ColourChoice, ReadColour, ThirdMatch } from './engine/queries/match.js';
 export type { OptionsTold } from './engine/queries/options.js';
+export type { ToothLook, ToothRead } from './engine/queries/smile-colours.js';
 export type { WhatIf } from './engine/queries/what-if.js';
 export {
   type ByHand,
@@ -208,9 +229,11 @@ export {
 export { CEMENT_MM, CEMENTS, type Cement, cementOf } from './material/cement.js';
 export {
   CERAMIC_CLASSES,
+  type Ceramic,
   type CeramicClass,
   ceramicIn,
   ceramicOf,
+  ceramicOfClass,
   TISSUES,
 } from './material/ceramics.js';
 export { type AtDepth, beneath, type Deeper, deeper, stumpAfter, type ToothColour } from './material/deeper.js';
@@ -219,13 +242,28 @@ export { CEMENT_IDS, CERAMIC_IDS, type CementId, type CeramicId } from './materi
 export {
   type Candidate,
   cuttingDeeper,
+  lookedUp,
   MATCH_PM,
   type Match,
   type MatchQuestion,
   matched,
+  type Through,
+  throughCeramic,
   type UnderCement,
   underCements,
 } from './material/match.js';
+export {
+  ceramicOfPlate,
+  isPlateId,
+  type MeasuredCeramic,
+  measuredOptics,
+  PLATE_LIMITS,
+  PLATE_READINGS,
+  plateFault,
+  plateId,
+  plateOfRows,
+  rowsOfPlate,
+} from './material/measured.js';
 export { CANINE_WEAR_MM, type LeadSaid, leadSaid, SIDE_STEP_MM, type SideLead } from './occlusion/guidance.js';
 export { biteGrid, HEIGHT_STEP_MM, type HeightField, heightField, type JawTooth } from './occlusion/heights.js';
 export {

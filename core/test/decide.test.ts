@@ -84,6 +84,12 @@ const TABLE: Row[] = [
     [{}, 'veneer', { leastMm: { planned: 0.3, material: 0.3 } }],
   ],
   ['way-out', [{}, 'extended', { hiddenMm: 0.4 }, 'against'], [{}, 'extended', { hiddenMm: 0.3 }]],
+  ['permitted-use', [{ dry: false }, 'no-prep', {}, 'reason asked'], [{ dry: false }, 'veneer', {}]],
+  [
+    'margin-under',
+    [{}, 'glass-crown', { margin: { overMm: -0.2, underMm: 0.9 } }, 'against'],
+    [{}, 'glass-crown', { margin: { overMm: 0.2, underMm: 0.7 } }],
+  ],
 ];
 
 describe('the rules of the house', () => {
@@ -101,7 +107,7 @@ describe('the rules of the house', () => {
   it('each has a reason and a source, and a limit lies within what a house may set', () => {
     for (const { reason, source, limit } of RULES) {
       expect(reason.length).toBeGreaterThan(30);
-      expect(source.mark).toMatch(/common practice|published/);
+      expect(source.mark).toMatch(/common practice|published|standard/);
       if (limit) expect(limit.value >= limit.min && limit.value <= limit.max).toBe(true);
     }
   });

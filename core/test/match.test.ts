@@ -1,6 +1,8 @@
 import {
   CEMENTS,
+  type CeramicId,
   ceramicOf,
+  ceramicOfClass,
   cuttingDeeper,
   deltaE00,
   dentinUnder,
@@ -23,6 +25,7 @@ import {
 import { converter } from 'culori';
 
 const A1 = shadeOf('A1').lab;
+const made = (id: CeramicId) => ceramicOfClass(ceramicOf(id));
 const DARK: Lab = { L: 56, a: 4, b: 19 };
 const ask = (more: Partial<MatchQuestion> = {}): MatchQuestion => ({
   stump: shadeOf('A3').lab,
@@ -114,7 +117,7 @@ describe('ceramics over a stump', () => {
     for (let i = 0; i < 60; i++) {
       const truth: Lab = { L: 55 + 20 * next(), a: 5 * next(), b: 14 + 10 * next() };
       const mm = 0.5 + next();
-      const c = ceramicOf('glass-medium');
+      const c = made('glass-medium');
       const [real] = matched(ask({ stump: truth, ceramicMm: mm }), [c]).candidates;
       const half = MATCH_PM.lab / 1.96;
       const stump = { L: truth.L + half * normal(), a: truth.a + half * normal(), b: truth.b + half * normal() };
@@ -137,7 +140,7 @@ describe('ceramics over a stump', () => {
 
 describe('cements and depth', () => {
   it('the cements are told from the nearest on; a covering one hides more of a dark stump than a clear one', () => {
-    const told = underCements(ask({ stump: DARK }), ceramicOf('glass-high'));
+    const told = underCements(ask({ stump: DARK }), made('glass-high'));
     expect(told).toHaveLength(CEMENTS.length);
     expect(told.map((c) => c.dE)).toEqual(told.map((c) => c.dE).sort((a, b) => a - b));
     const of = (id: string) => told.find((c) => c.cement === id)?.dE ?? 0;
@@ -146,13 +149,13 @@ describe('cements and depth', () => {
 
   it('cutting deeper through enamel brings less than the same ceramic added in front', () => {
     const q = ask({ tooth: DARK, stump: undefined });
-    const own = cuttingDeeper(q, ceramicOf('glass-medium'));
+    const own = cuttingDeeper(q, made('glass-medium'));
     const at = (mm: number) => own?.middle.curve.find((p) => Math.abs(p.cutMm - mm) < 0.01)?.dE ?? 0;
     const cut = at(0.4) - at(0.7);
     const dE = (ceramicMm: number) =>
-      matched({ ...q, cutMm: 0.4, ceramicMm }, [ceramicOf('glass-medium')]).candidates[0]?.planned.dE ?? 0;
+      matched({ ...q, cutMm: 0.4, ceramicMm }, [made('glass-medium')]).candidates[0]?.planned.dE ?? 0;
     expect(cut).toBeLessThan(dE(0.6) - dE(0.9));
-    expect(cuttingDeeper(ask(), ceramicOf('glass-medium'))).toBeUndefined();
+    expect(cuttingDeeper(ask(), made('glass-medium'))).toBeUndefined();
   });
 });
 

@@ -23,6 +23,7 @@ export { type Random, random } from './random.js';
 export { AVOCET, CURLEW, DUNLIN, PLOVER, RECIPES, type RecipeName, SANDPIPER, TURNSTONE } from './recipes.js';
 export { INTRAORAL_SCANNER, type ScannerSetting, scan } from './scanner.js';
 export { type Expression, makeScene } from './scene.js';
+export { dried, metered, SHADE_METER, shadeReadings } from './shade-meter.js';
 export { frontRowOf, outlineIn, trueViewPoints } from './truth.js';
 export { handHeld, VIEWS, type ViewName, type ViewSetup } from './views.js';
 export { WHOLE_SCANNER, type WholeJaw, type WholeSetting, wholeJaw } from './whole-jaw.js';

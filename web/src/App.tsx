@@ -12,6 +12,8 @@ import { Waiting } from './ui/Waiting.js';
 /** Not on the way to a case, so it comes when it is asked for. */
 const Trays = lazy(async () => ({ default: (await import('./pages/Trays.js')).Trays }));
 
+const Materials = lazy(async () => ({ default: (await import('./pages/Materials.js')).Materials }));
+
 /** Routes: the list of cases, and in each case a stage. */
 export function App() {
   return (
@@ -42,6 +44,14 @@ export function App() {
                   element={
                     <Boundary what="This page">
                       <Trays who={who} />
+                    </Boundary>
+                  }
+                />
+                <Route
+                  path="/materials"
+                  element={
+                    <Boundary what="This page">
+                      <Materials who={who} />
                     </Boundary>
                   }
                 />

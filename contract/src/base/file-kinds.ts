@@ -1,7 +1,7 @@
 import type { Jaw } from '@radiant/core';
 
-/** A photograph, or a surface of a jaw. */
-export const FILE_KINDS = ['photo', 'scan'] as const;
+/** A photograph, a surface of a jaw, or a table of colours that a shade meter has read. */
+export const FILE_KINDS = ['photo', 'scan', 'colours'] as const;
 export type FileKind = (typeof FILE_KINDS)[number];
 
 /**
@@ -16,13 +16,14 @@ export interface FileNature {
   readonly kind: FileKind;
   /** Of a scan: of which jaw it is; null while nobody has said. A photograph's view tells more. */
   readonly jaw: Jaw | null;
-  /** Of a scan; null of a photograph. */
+  /** Of a scan; null of all others. */
   readonly role: ScanRole | null;
 }
 
 /** What a file is called on the screen. */
 export function fileWords({ kind, jaw, role }: FileNature): string {
   if (kind === 'photo') return 'photograph';
+  if (kind === 'colours') return 'readings of colour';
   const of = jaw ? `scan of the ${jaw} jaw` : 'scan';
   return role === 'working' ? of : `${of} as it came`;
 }

@@ -16,6 +16,10 @@ import { defineSection } from './define.js';
 import { by, fields, list, SET } from './parts.js';
 import { words } from './words.js';
 
+/** Two plans may stand side by side. */
+export const PLAN_NAMES = ['A', 'B'] as const;
+export type PlanName = (typeof PLAN_NAMES)[number];
+
 /** What was chosen for a tooth, and why where a rule asked for a reason. */
 export class ToothChoice {
   @IsIn(PLANNABLE as number[], words('A choice is made for front teeth and premolars, 15 to 25 and 35 to 45.'))
@@ -44,6 +48,31 @@ export class DecideSection {
   @IsBoolean(words('A field can be kept dry or not.'))
   dry?: boolean | null;
 
+  /** Teeth that can't be kept dry though the field can. */
+  @IsOptional()
+  @IsArray(words('Teeth that can’t be kept dry are a list.'))
+  @ArrayMaxSize(PLANNABLE.length, words('A tooth is named twice.'))
+  @ArrayUnique(words('A tooth is named twice.'))
+  @IsIn(PLANNABLE as number[], {
+    each: true,
+    message: 'Front teeth and premolars are kept dry, 15 to 25 and 35 to 45.',
+  })
+  wet?: number[];
+
+  /** Which of two plans `choices` is: that one is followed by all later stages. A while there is no other. */
+  @IsOptional()
+  @IsIn(PLAN_NAMES as unknown as string[], words('A plan is A or B.'))
+  plan?: PlanName | null;
+
+  /** The choices of the other plan, kept; nothing while there is only one. */
+  @IsOptional()
+  @IsArray(words('The choices of the other plan are a list.'))
+  @ArrayMaxSize(PLANNABLE.length, words('A tooth has two choices.'))
+  @ArrayUnique((c: ToothChoice) => c.tooth, words('A tooth has two choices.'))
+  @ValidateNested({ each: true })
+  @Holds(() => ToothChoice)
+  other?: ToothChoice[] | null;
+
   @IsOptional()
   @IsBoolean(words('The patient may bleach later or not.'))
   bleachLater?: boolean | null;
@@ -71,10 +100,17 @@ export const decide = defineSection({
   empty: { choices: [] },
   writers: [],
   comments: true,
-  parts: fields({ choices: list(by('tooth')), cameOff: SET, rulesOff: SET }),
+  parts: fields(
+    { choices: list(by('tooth')), other: list(by('tooth')), wet: SET, cameOff: SET, rulesOff: SET },
+    // Which plan is which goes with both.
+    ['plan', 'choices', 'other'],
+  ),
   labels: {
     choices: 'choices',
     dry: 'kept dry',
+    wet: 'teeth that can’t be kept dry',
+    plan: 'the plan that is followed',
+    other: 'the other plan',
     bleachLater: 'may bleach later',
     cameOff: 'provisionals that came off',
     rulesOff: 'rules switched off',

@@ -48,8 +48,11 @@ export interface OptionFigures {
   readonly hiddenMm?: number | undefined;
   /** What the bite lacks behind and at the edge, mm. */
   readonly lacksMm?: number | undefined;
-  /** Height of its walls, mm, where it is to hold by its form. */
+  /** Height of its walls and its taper, both walls together, where it could hold by its form. */
   readonly wallMm?: number | undefined;
+  readonly taperDeg?: number | undefined;
+  /** Where its margin lies: how far over the gum at most and how far under it, mm; below 0 it lies the other way. */
+  readonly margin?: { readonly overMm: number; readonly underMm: number } | undefined;
 }
 
 /** Without figures nothing is known of an option but what it is. */

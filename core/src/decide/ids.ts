@@ -36,5 +36,7 @@ export const RULE_IDS = [
   'short-walls',
   'least-thickness',
   'way-out',
+  'permitted-use',
+  'margin-under',
 ] as const;
 export type RuleId = (typeof RULE_IDS)[number];

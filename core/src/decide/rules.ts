@@ -1,8 +1,10 @@
 import { VISIBLE } from '../colour/lab.js';
 import { COMMON_PRACTICE, published, type Source } from '../working/working.js';
 import type { OptionFigures, ToothFacts } from './facts.js';
+import { HOLDING_WALL_MM } from './holding.js';
 import type { RuleId } from './ids.js';
 import { isCrown, isVeneer, type Option, optionOf } from './options.js';
+import { STRENGTH_SOURCE, strengthOf } from './strength.js';
 
 /** What a rule does to an option: speaks for it, against it, or asks for a written reason before it is chosen. */
 export type Effect = 'for' | 'against' | 'reason asked' | 'note';
@@ -282,7 +284,7 @@ export const RULES: readonly Rule[] = [
     title: 'height of the walls',
     reason: 'Under 3 mm of wall little holds a crown of a front tooth or premolar.',
     source: published('Goodacre, Campagni, Aquilino 2001, J Prosthet Dent 85:363'),
-    limit: { value: 3, unit: 'mm', min: 2, max: 5 },
+    limit: { value: HOLDING_WALL_MM, unit: 'mm', min: 2, max: 5 },
     speaks: (_, o, x, limit) =>
       o.holds === 'form' && x.wallMm !== undefined && x.wallMm < limit
         ? con(`Its walls are ${mm(x.wallMm)} high: bond it, or lengthen the tooth.`)
@@ -307,6 +309,30 @@ export const RULES: readonly Rule[] = [
     speaks: (_, __, x, limit) =>
       x.hiddenMm !== undefined && x.hiddenMm > limit
         ? con(`Up to ${mm(x.hiddenMm)} would stay standing on its way out.`)
+        : undefined,
+  },
+  {
+    id: 'permitted-use',
+    title: 'what the ceramic may be used for',
+    reason: 'A ceramic of the two weakest classes carries load only through its bond; cemented it breaks.',
+    source: STRENGTH_SOURCE,
+    speaks: (f, o) => {
+      const own = strengthOf(o);
+      return own?.bondOnly && f.dry === false
+        ? asks(`Class ${own.number} (${own.mpa} MPa) has to be bonded, and the tooth can’t be kept dry.`)
+        : undefined;
+    },
+  },
+  {
+    id: 'margin-under',
+    title: 'a margin under the gum',
+    reason:
+      'Under the gum it is harder to keep dry, to record and to clean; nearer to the bone the gum stays inflamed.',
+    source: COMMON_PRACTICE,
+    limit: { value: 0.7, unit: 'mm', min: 0, max: 2 },
+    speaks: (_, o, x, limit) =>
+      made(o) && x.margin && x.margin.underMm > limit
+        ? con(`Its margin lies up to ${mm(x.margin.underMm)} under the gum.`)
         : undefined,
   },
 ];

@@ -38,6 +38,24 @@ export const TISSUES = {
   dentin: { id: 'dentin', name: 'dentin', scatter: 3.1, falls: 0.5 },
 } as const satisfies Readonly<Record<string, CeramicClass>>;
 
+/** What a restoration is made of, in whatever shade it comes in. */
+export interface Ceramic {
+  readonly id: string;
+  readonly name: string;
+  /** Its own shade, as a plate of it was read: it follows no other. */
+  readonly asRead: boolean;
+  /** @throws Refusal `spectrum-wrong` where no body can have the colour */
+  readonly opticsIn: (wanted: Lab) => Optics;
+}
+
+/** A class as something that is made in the shade that is wanted. */
+export const ceramicOfClass = (c: CeramicClass): Ceramic => ({
+  id: c.id,
+  name: c.name,
+  asRead: false,
+  opticsIn: (wanted) => ceramicIn(c, wanted),
+});
+
 /** A class by its id; ids come checked. */
 export const ceramicOf = (id: CeramicId): CeramicClass => CERAMIC_CLASSES.find((c) => c.id === id) as CeramicClass;
 

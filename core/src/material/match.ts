@@ -14,10 +14,10 @@ import {
   translucency,
 } from './appearance.js';
 import { CEMENT_MM, CEMENTS, type Cement, cementOf } from './cement.js';
-import { CERAMIC_CLASSES, type CeramicClass, ceramicIn } from './ceramics.js';
+import { CERAMIC_CLASSES, type Ceramic, ceramicIn, ceramicOfClass } from './ceramics.js';
 import { type Deeper, deeper, stumpAfter, type ToothColour } from './deeper.js';
 import { dentinUnder, type EnamelGuess } from './dentin.js';
-import type { CementId, CeramicId } from './ids.js';
+import type { CementId } from './ids.js';
 
 /** What is asked of one zone of one tooth. Colours as read, wet, under D65. */
 export interface MatchQuestion {
@@ -34,12 +34,16 @@ export interface MatchQuestion {
   /** What is to be cut there, and how thick the ceramic is then; what the plan adds is the rest, mm. */
   readonly cutMm: number;
   readonly ceramicMm: number;
+  /** A colour of the two is only rough, as from a photograph. */
+  readonly rough?: boolean | undefined;
 }
 
 /** One ceramic over the stump of a zone. */
 export interface Candidate {
-  readonly ceramic: CeramicId;
+  readonly ceramic: string;
   readonly name: string;
+  /** It has a shade of its own and not the wanted one. */
+  readonly asRead: boolean;
   /** Over thickness, the cut left as it is planned. */
   readonly curve: readonly AtThickness[];
   /** At the planned thickness, with a band for the errors of reading and thickness. */
@@ -74,8 +78,11 @@ export interface Match {
   readonly candidates: readonly Candidate[];
 }
 
-/** Half-widths of the 95 % interval: of a colorimeter in each of L*, a*, b*, and of a ceramic's thickness. House values. */
-export const MATCH_PM = { lab: 1, mm: 0.05 } as const;
+/**
+ * Half-widths of the 95 % interval: of a colorimeter in each of L*, a*, b*, of a photograph with a grey card, and of a
+ * ceramic's thickness. House values.
+ */
+export const MATCH_PM = { lab: 1, rough: 4, mm: 0.05 } as const;
 
 /** A reading as a reflectance under its surface. @throws Refusal `spectrum-wrong` where no body has the colour */
 function underOf(lab: Lab, measured: readonly number[] | undefined): Spectrum {
@@ -98,6 +105,9 @@ function stumpOf(q: MatchQuestion): Spectrum {
   return stumpAfter(tooth, q.cutMm);
 }
 
+/** The generic classes, each in the wanted shade. */
+const CLASSES: readonly Ceramic[] = CERAMIC_CLASSES.map(ceramicOfClass);
+
 const cementLayer = (cement: Cement): Layer => ({ optics: ceramicIn(cement, cement.shade), mm: CEMENT_MM });
 
 /**
@@ -105,7 +115,7 @@ const cementLayer = (cement: Cement): Layer => ({ optics: ceramicIn(cement, ceme
  * band, from where on the stump is hidden.
  * @throws Refusal `reading-missing`, `spectrum-wrong`
  */
-export function matched(q: MatchQuestion, classes: readonly CeramicClass[] = CERAMIC_CLASSES): Match {
+export function matched(q: MatchQuestion, ceramics: readonly Ceramic[] = CLASSES): Match {
   const stump = stumpOf(q);
   const wantedSpectrum = smoothestSpectrum(q.wanted);
   const usual = underOf(q.wanted, undefined);
@@ -116,15 +126,16 @@ export function matched(q: MatchQuestion, classes: readonly CeramicClass[] = CER
     return moved ? stumpFrom(moved) : own;
   };
   const seen = labOf(throughSurface(stump));
+  const pm = q.rough ? MATCH_PM.rough : MATCH_PM.lab;
   const moves = (['L', 'a', 'b'] as const).map((c) =>
-    ([1, -1] as const).map((way) => shifted(stump, { ...seen, [c]: seen[c] + way * MATCH_PM.lab })),
+    ([1, -1] as const).map((way) => shifted(stump, { ...seen, [c]: seen[c] + way * pm })),
   );
   return {
     stump: seen,
     stumpRead: q.stump !== undefined,
     wantedWarm,
-    candidates: classes.map((c): Candidate => {
-      const ceramic = ceramicIn(c, q.wanted);
+    candidates: ceramics.map((c): Candidate => {
+      const ceramic = c.opticsIn(q.wanted);
       const at = (mm: number, over: Spectrum, light: LightId = 'D65') =>
         colourOver([{ optics: ceramic, mm }, ...under], over, light);
       const dE = (mm: number, over: Spectrum) => deltaE00(at(mm, over), q.wanted);
@@ -139,8 +150,9 @@ export function matched(q: MatchQuestion, classes: readonly CeramicClass[] = CER
         Math.sqrt(halves.reduce((sum, [a, b]) => sum + Math.max(0, sign * worst(a as number, b as number)) ** 2, 0));
       const warm = at(q.ceramicMm, stump, 'A');
       return {
-        ceramic: c.id as CeramicId,
+        ceramic: c.id,
         name: c.name,
+        asRead: c.asRead,
         curve: overThickness(ceramic, under, stump, q.wanted),
         planned: { mm: q.ceramicMm, lab, dE: own },
         from: Math.max(0, own - out(Math.min, -1)),
@@ -155,13 +167,45 @@ export function matched(q: MatchQuestion, classes: readonly CeramicClass[] = CER
 }
 
 /** The cements under one ceramic at the planned thickness, the nearest first. @throws Refusal as `matched` */
-export function underCements(q: MatchQuestion, ceramic: CeramicClass): UnderCement[] {
+export function underCements(q: MatchQuestion, ceramic: Ceramic): UnderCement[] {
   const stump = stumpOf(q);
-  const optics = ceramicIn(ceramic, q.wanted);
+  const optics = ceramic.opticsIn(q.wanted);
   return CEMENTS.map((c): UnderCement => {
     const lab = colourOver([{ optics, mm: q.ceramicMm }, cementLayer(c)], stump);
     return { cement: c.id, name: c.name, lab, dE: deltaE00(lab, q.wanted) };
   }).sort((a, b) => a.dE - b.dE);
+}
+
+/** Thicknesses at which a place of a restoration is looked up, mm: from nothing to more than any is. */
+const LOOKED_UP = Array.from({ length: 26 }, (_, i) => i / 10);
+
+/** How one ceramic looks over one stump from nothing on, and how much of the stump is seen through it. */
+export interface Through {
+  readonly labs: readonly Lab[];
+  /** ΔE00 to the same over a stump of the wanted colour. */
+  readonly shows: readonly number[];
+}
+
+/** @throws Refusal as `matched` */
+export function throughCeramic(q: MatchQuestion, ceramic: Ceramic): Through {
+  const [stump, usual] = [stumpOf(q), underOf(q.wanted, undefined)];
+  const optics = ceramic.opticsIn(q.wanted);
+  const under = cementLayer(cementOf(q.cement));
+  const at = (mm: number, over: Spectrum) => colourOver([...(mm > 0 ? [{ optics, mm }] : []), under], over);
+  const labs = LOOKED_UP.map((mm) => at(mm, stump));
+  return { labs, shows: labs.map((lab, i) => deltaE00(lab, at(LOOKED_UP[i] as number, usual))) };
+}
+
+/** A place of it between the thicknesses that were worked out, mm. */
+export function lookedUp({ labs, shows }: Through, mm: number): { readonly lab: Lab; readonly shows: number } {
+  const x = Math.min(LOOKED_UP.length - 1.001, Math.max(0, 10 * mm));
+  const [i, k] = [Math.floor(x), x - Math.floor(x)];
+  const [p, q] = [labs[i] as Lab, labs[i + 1] as Lab];
+  const mix = (a: number, b: number) => a + (b - a) * k;
+  return {
+    lab: { L: mix(p.L, q.L), a: mix(p.a, q.a), b: mix(p.b, q.b) },
+    shows: mix(shows[i] as number, shows[i + 1] as number),
+  };
 }
 
 /** How deep is looked for the turn of a dark stump, mm. House value. */
@@ -171,12 +215,9 @@ const LOOK_MM = 2;
  * Cutting deeper for thicker ceramic over a tooth that was read before it was cut, for each guess of its enamel; nothing
  * where only the stump was read. @throws Refusal as `matched`
  */
-export function cuttingDeeper(
-  q: MatchQuestion,
-  ceramic: CeramicClass,
-): Readonly<Record<EnamelGuess, Deeper>> | undefined {
+export function cuttingDeeper(q: MatchQuestion, ceramic: Ceramic): Readonly<Record<EnamelGuess, Deeper>> | undefined {
   if (!q.tooth) return undefined;
-  const optics = ceramicIn(ceramic, q.wanted);
+  const optics = ceramic.opticsIn(q.wanted);
   const under = [cementLayer(cementOf(q.cement))];
   const added = Math.max(0, q.ceramicMm - q.cutMm);
   const of = (guess: EnamelGuess) => deeper(toothOf(q, guess) as ToothColour, optics, under, q.wanted, added, LOOK_MM);

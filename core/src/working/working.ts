@@ -51,6 +51,11 @@ export function published(text: string): Source {
   return { mark: 'published', text: `${text}, from memory` };
 }
 
+/** A standard's requirement. */
+export function standard(text: string): Source {
+  return { mark: 'standard', text };
+}
+
 type Known = Pick<Figure, 'value' | 'pm' | 'errors'>;
 
 /**

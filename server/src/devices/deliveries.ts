@@ -15,7 +15,10 @@ export interface Delivery {
     | 'scan-lower'
     | 'scan-whole-upper'
     | 'scan-whole-lower'
-    | 'scan-wax-up';
+    | 'scan-wax-up'
+    /** What a shade meter has read of the teeth, or of their stumps. */
+    | 'shade-tooth'
+    | 'shade-stump';
   readonly state: MouthState;
   /** Days before the demo was put in. */
   readonly daysAgo: number;
@@ -57,6 +60,10 @@ const LATER: readonly Delivery[] = [
   ]),
   { patient: 'Avocet', what: 'scan-whole-upper', state: 'mock-up', daysAgo: 8 },
   { patient: 'Sandpiper', what: 'scan-whole-upper', state: 'prepared', daysAgo: 6 },
+  ...(['Avocet', 'Curlew', 'Sandpiper'] as const).map(
+    (patient): Delivery => ({ patient, what: 'shade-tooth', state: 'before', daysAgo: 7 }),
+  ),
+  { patient: 'Sandpiper', what: 'shade-stump', state: 'prepared', daysAgo: 6 },
   { patient: 'Avocet', what: 'scan-wax-up', state: 'mock-up', daysAgo: 12 },
 ];
 
@@ -90,6 +97,8 @@ export const ALL: readonly Delivery[] = [
 export function fileOf(d: Delivery): string {
   const state = CASE_STATES[d.state];
   if (d.what === 'scan-wax-up') return `${d.patient} - wax-up, ${state}.stl`;
+  if (d.what === 'shade-tooth') return `${d.patient} - shades of the teeth, ${state}.csv`;
+  if (d.what === 'shade-stump') return `${d.patient} - shades of the stumps, ${state}.csv`;
   if (d.what === 'scan-whole-upper') return `${d.patient} - whole upper jaw, ${state}.stl`;
   if (d.what === 'scan-whole-lower') return `${d.patient} - whole lower jaw, ${state}.ply`;
   if (d.what === 'scan-lower') return `${d.patient} - lower jaw, ${state}.stl`;
@@ -97,9 +106,9 @@ export function fileOf(d: Delivery): string {
   return `${d.patient} - ${d.what.replaceAll('-', ' ')}, ${state}.jpg`;
 }
 
-/** The view of a photograph; of a scan none. */
+/** The view of a photograph; of anything else none. */
 export const viewOf = (d: Delivery): PhotoView | undefined =>
-  d.what.startsWith('scan-') ? undefined : (d.what as PhotoView);
+  /^(scan|shade)-/.test(d.what) ? undefined : (d.what as PhotoView);
 
 /** The folder of the device in the watched folder; its name says that it is simulated. */
 export const deviceOf = (d: Delivery): string =>
@@ -107,4 +116,6 @@ export const deviceOf = (d: Delivery): string =>
     ? 'simulated laboratory'
     : d.what.startsWith('scan-')
       ? 'simulated scanner'
-      : 'simulated camera';
+      : d.what.startsWith('shade-')
+        ? 'simulated shade meter'
+        : 'simulated camera';

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rename, utimes, writeFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import { join } from 'node:path';
-import { writePly, writeStlBinary } from '@radiant/core';
+import { rowsOfReadings, writePly, writeStlBinary } from '@radiant/core';
 import {
   handHeld,
   INTRAORAL_SCANNER,
@@ -12,14 +12,16 @@ import {
   prepared,
   RECIPES,
   scan,
+  shadeReadings,
   type ViewName,
   WHOLE_SCANNER,
   wholeJaw,
 } from '@radiant/standins';
+import Papa from 'papaparse';
 import sharp from 'sharp';
 import { type Delivery, deviceOf, fileOf } from './deliveries.js';
 
-// A process of its own: the simulated camera and scanner. It is told the watched folder and what to deliver, makes one
+// A process of its own: the simulated camera, scanner and shade meter. It is told the watched folder and what to deliver, makes one
 // file after the other at low priority, and lays each into the folder of its device as a real one would.
 
 const [inboxDir, list] = process.argv.slice(2);
@@ -62,10 +64,19 @@ function whole(d: Delivery): Uint8Array {
   return d.what === 'scan-whole-lower' ? writePly(mesh, undefined, NOTE) : writeStlBinary(mesh, undefined, NOTE);
 }
 
+/** What the shade meter has read; of the stumps one had dried before it was its turn. */
+function table(d: Delivery, of: 'tooth' | 'stump'): Uint8Array {
+  const at = new Date(Date.now() - d.daysAgo * DAY_MS).toISOString();
+  const rows = rowsOfReadings(shadeReadings(d.patient, of, at, of === 'stump' ? [22] : []));
+  return Buffer.from(`\ufeff${Papa.unparse(rows)}\r\n`);
+}
+
 const NOTE = 'simulated scanner, whole jaw, mm, nothing told apart';
 
 async function made(d: Delivery): Promise<Uint8Array> {
   if (d.what.startsWith('scan-whole') || d.what === 'scan-wax-up') return whole(d);
+  if (d.what === 'shade-tooth' || d.what === 'shade-stump')
+    return table(d, d.what === 'shade-tooth' ? 'tooth' : 'stump');
   const patient = makePatient(inState(RECIPES[d.patient], d.state));
   if (d.what === 'scan-stl') return scan(patient, INTRAORAL_SCANNER);
   if (d.what === 'scan-lower') return scan(patient, INTRAORAL_SCANNER, 'stl', 'lower');

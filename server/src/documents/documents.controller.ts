@@ -3,7 +3,7 @@ import { stat, unlink } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { type CaseDetail, type ContourVersion, JAWS, plannedOn } from '@radiant/contract';
+import { type CaseDetail, type ContourVersion, JAWS, PHOTO_VIEWS, type PhotoView, plannedOn } from '@radiant/contract';
 import { type Jaw, jawOf, NOTATION_NAMES, type Notation } from '@radiant/core';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
@@ -12,6 +12,7 @@ import { type Uploaded, UploadToDisk } from '../common/upload.js';
 import type { CaseRow } from '../database/database.js';
 import { Printer } from '../devices/printer.js';
 import { FilesService } from '../files/files.service.js';
+import { PracticeSettingsService } from '../people/practice-settings.service.js';
 import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
 import type { Asking } from '../pool/threads.js';
@@ -24,6 +25,17 @@ import { JobsService } from './jobs.service.js';
  * A case file carries all photographs and scans in base64; it is read from the disk, so that only the disk limits it.
  */
 const MAX_DOCUMENT_BYTES = 16 * 1024 ** 3;
+
+/** What the papers are called. */
+const PAPER_NAMES: Readonly<Record<PaperForm, string>> = {
+  plan: 'plan',
+  cards: 'cards',
+  six: 'cards',
+  shades: 'colours',
+};
+/** Photographs that show a technician the colour, the most telling first; and how many go with the sheet. */
+const SHADE_VIEWS: readonly PhotoView[] = ['retracted-front', 'close-smile', 'twelve-oclock', 'portrait-smile'];
+const SHADE_PICTURES = 4;
 
 /** A surface as it is asked for. */
 interface AskedSurface {
@@ -43,6 +55,7 @@ export class DocumentsController {
     private readonly pool: Pool,
     private readonly jobs: JobsService,
     private readonly printer: Printer,
+    private readonly settings: PracticeSettingsService,
   ) {}
 
   /** How far something is that is being made for whoever asks: `job` is the number that came with its request. */
@@ -55,7 +68,7 @@ export class DocumentsController {
 
   /**
    * The plan on paper, PDF: a page for six teeth of a jaw, or with `form=cards` a card in A5 for each tooth, or with
-   * `form=six` six short ones on A4. Teeth are named in `notation`, FDI where nothing is said; the page says which it is.
+   * `form=six` six short ones on A4, or with `form=shades` the laboratory's sheet of colours. Teeth are named in `notation`, FDI where nothing is said; the page says which it is.
    */
   @Get(':id/plan.pdf')
   @InCase('id')
@@ -77,7 +90,12 @@ export class DocumentsController {
     const jaws = JAWS.filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
     const paths = await Promise.all(jaws.map((jaw) => this.scanPath(own, plannedOn(detail, jaw)?.id)));
     const scanPaths = paths.filter((p) => p !== undefined);
-    const made = await this.pool.make('plan', { detail, practice: me.practice, notation, scanPaths, form }, asking);
+    const more = form === 'shades' ? await this.forLaboratory(own, detail, me) : {};
+    const made = await this.pool.make(
+      'plan',
+      { detail, practice: me.practice, notation, scanPaths, form, ...more },
+      asking,
+    );
     if (made.length === 0)
       throw new ProblemException(
         422,
@@ -87,9 +105,32 @@ export class DocumentsController {
     send(
       response,
       'application/pdf',
-      `${detail.name} ${form === 'plan' ? 'plan' : 'cards'}, ${NOTATION_NAMES[notation].short} numbers.pdf`,
+      `${detail.name} ${PAPER_NAMES[form]}, ${NOTATION_NAMES[notation].short} numbers.pdf`,
       made,
     );
+  }
+
+  /** What the laboratory's sheet needs beside the case: the house's ceramics, and the photographs that show colour. */
+  private async forLaboratory(own: CaseRow, detail: CaseDetail, me: SignedIn) {
+    const { plates } = await this.settings.of(me.practiceId);
+    const wanted = detail.files
+      .filter((f) => f.kind === 'photo' && SHADE_VIEWS.includes(f.view as PhotoView))
+      .sort((a, b) => SHADE_VIEWS.indexOf(a.view as PhotoView) - SHADE_VIEWS.indexOf(b.view as PhotoView))
+      .slice(0, SHADE_PICTURES);
+    const pictures = await Promise.all(
+      wanted.map(async (f) => {
+        const file = await this.files.find(own.id, f.id);
+        return file
+          ? [
+              {
+                words: `${PHOTO_VIEWS[f.view as PhotoView]}, ${f.name}`,
+                bytes: await this.files.smaller(file, 'preview'),
+              },
+            ]
+          : [];
+      }),
+    );
+    return { plates, pictures: pictures.flat() };
   }
 
   /**

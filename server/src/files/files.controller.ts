@@ -43,7 +43,7 @@ export class FilesController {
   constructor(private readonly files: FilesService) {}
 
   /**
-   * Takes one photograph or scan, multipart field `file`. What is known of it may come in the query: view, state, jaw,
+   * Takes one photograph, scan or table of readings, multipart field `file`. What is known of it may come in the query: view, state, jaw,
    * takenOn, takenBy; of a working copy `parentId`, the scan that it was made of, and `frame`, 16 numbers with commas
    * between them. The same bytes a second time are recognised and kept once.
    */
@@ -58,7 +58,7 @@ export class FilesController {
   ): Promise<Delivered> {
     const { kind, parentId, frame, ...said } = query;
     if (!FILE_KINDS.includes(kind as FileKind))
-      throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo or a scan.');
+      throw new ProblemException(422, 'Not accepted', 'Say whether the file is a photo, a scan or readings of colour.');
     if (!file) throw new ProblemException(422, 'Not accepted', 'The upload holds no file.');
     if (me.role === 'technician') await this.requireWaxUp(own, kind as FileKind, said, parentId);
     if (kind === 'photo' && file.size > PHOTO_MOST_BYTES) throw new ProblemException(413, 'Too large', PHOTO_TOO_LARGE);

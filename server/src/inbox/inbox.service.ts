@@ -240,7 +240,7 @@ export class InboxService implements OnApplicationBootstrap, OnModuleDestroy {
         'refused',
         `${PHOTO_TOO_LARGE.slice(0, -1)}; it lies in the folder ${REFUSED} of the inbox.`,
       ];
-    else if (!kind) sentence = `This is no picture in ${PICTURE_NAMES} and no STL, PLY or OBJ file.`;
+    else if (!kind) sentence = `This is no picture in ${PICTURE_NAMES} and no STL, PLY, OBJ or CSV file.`;
     else if (!a.caseId) sentence = 'Its name begins with no case’s name.';
     else {
       try {

@@ -35,9 +35,10 @@ export function placeOf(path: string, cases: readonly { readonly id: string; rea
 
 const only = <T>(all: readonly T[]): T | undefined => (all.length === 1 ? all[0] : undefined);
 
-/** What a file is by its first bytes; an STL, which has no mark of its own, by its name. */
+/** What a file is by its first bytes; STL and CSV, which have no mark of their own, by their names. */
 export function kindOf(name: string, bytes: Uint8Array): FileKind | undefined {
   if (pictureKind(bytes)) return 'photo';
   if (isPly(bytes) || isObj(bytes)) return 'scan';
+  if (/\.csv$/i.test(name)) return 'colours';
   return /\.stl$/i.test(name) ? 'scan' : undefined;
 }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { type FileKind, type FileNature, PICTURE_NAMES, pictureKind } from '@radiant/contract';
-import { hasToothNumbers, meshFormat, readScan } from '@radiant/core';
+import { hasToothNumbers, meshFormat, readingsOfRows, readScan } from '@radiant/core';
+import Papa from 'papaparse';
 import sharp from 'sharp';
 import { ProblemException } from '../common/problem.filter.js';
 import { decodedHeic, heicSize } from './heic.js';
@@ -14,7 +15,7 @@ export const MAX_PIXELS = 100_000_000;
 /** What a file turned out to be. A scan whose teeth are told apart says itself which jaw it is of. */
 export interface Inspected extends FileNature {
   readonly mime: string;
-  /** Of the upright picture; null for scans. */
+  /** Of the upright picture; null for all others. */
   readonly width: number | null;
   readonly height: number | null;
 }
@@ -36,7 +37,8 @@ const refuse = (sentence: string) => new ProblemException(422, 'Not accepted', s
  */
 export async function inspectFile(kind: FileKind, bytes: Buffer): Promise<Inspected> {
   if (bytes.length === 0) throw refuse('The file is empty.');
-  if (kind !== 'photo') {
+  if (kind === 'colours') return inspectColours(bytes);
+  if (kind === 'scan') {
     const format = meshFormat(bytes);
     const about = { kind, mime: `model/${format.toLowerCase()}`, width: null, height: null };
     // Without tooth numbers it is kept as it came; its teeth are picked out in the browser.
@@ -45,6 +47,17 @@ export async function inspectFile(kind: FileKind, bytes: Buffer): Promise<Inspec
     return { ...about, jaw: readScan(bytes, []).jaw, role: 'working' };
   }
   return inspectPhoto(bytes);
+}
+
+/** A table of more bytes than this is none of readings: a mouth's are a few kilobytes. House limit. */
+const MAX_TABLE_BYTES = 2_000_000;
+
+/** Whether a table of readings can be read to its end. @throws Refusal `colour-table` */
+function inspectColours(bytes: Buffer): Inspected {
+  if (bytes.length > MAX_TABLE_BYTES) throw refuse('The table is larger than 2 MB; readings of a mouth are far less.');
+  const { data } = Papa.parse<string[]>(bytes.toString('utf8').replace(/^\ufeff/, ''), { skipEmptyLines: true });
+  readingsOfRows(data);
+  return { kind: 'colours', jaw: null, role: null, mime: 'text/csv', width: null, height: null };
 }
 
 async function inspectPhoto(bytes: Buffer): Promise<Inspected> {

@@ -6,6 +6,7 @@ import {
   checkSection,
   type FieldError,
   type FileKind,
+  type PlateInput,
   SectionChange,
   type SectionName,
 } from '@radiant/contract';
@@ -22,6 +23,8 @@ import { type Inspected, inspectFile, nameOf } from './inspect.js';
 import type { PaperForm } from './paper-forms.js';
 import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
+import { type SheetPicture, shadesPdf } from './shade-pdf.js';
+import { shadeSheet } from './shade-sheet.js';
 import { tellOn } from './tell.js';
 
 // What runs in a thread of the pool: each export is one kind of work. A refusal goes back as data, since the classes of
@@ -91,13 +94,30 @@ export interface PlanOrder {
   readonly notation: Notation;
   readonly scanPaths: readonly string[];
   readonly form: PaperForm;
+  /** Ceramics of the house's own, and photographs: of the laboratory's sheet only. */
+  readonly plates?: readonly PlateInput[];
+  readonly pictures?: readonly SheetPicture[];
 }
 
 /** The plan on paper. Empty while there is none. @param line on which it is told how far it is */
-export const plan = ({ detail, practice, notation, scanPaths, form, line }: PlanOrder & Line) =>
+export const plan = ({
+  detail,
+  practice,
+  notation,
+  scanPaths,
+  form,
+  plates = [],
+  pictures = [],
+  line,
+}: PlanOrder & Line) =>
   told(async () => {
     const tell = tellOn(line);
     tell('Reading the scans', 0.05);
+    if (form === 'shades') {
+      const colours = shadeSheet(detail, practice, notation, await engineOn(scanPaths), plates, tell);
+      tell('Drawing the pages', 0.9);
+      return colours ? new Uint8Array(await shadesPdf(colours, pictures)) : new Uint8Array();
+    }
     const sheet = planSheet(detail, practice, notation, await engineOn(scanPaths), tell);
     tell('Drawing the pages', 0.9);
     if (!sheet) return new Uint8Array();

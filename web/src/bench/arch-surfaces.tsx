@@ -55,6 +55,8 @@ function nearestVertex(e: ThreeEvent<MouseEvent>, mesh: DrawableMesh): number | 
   return best;
 }
 
+type Scale = (value: number) => readonly [number, number, number];
+
 /** One tooth's surface, plain or coloured vertex by vertex. Unchanged teeth are left alone when another changes. */
 export const ToothSurface = memo(function ToothSurface({
   tooth,
@@ -62,6 +64,7 @@ export const ToothSurface = memo(function ToothSurface({
   colour,
   values,
   scale,
+  rgb,
   opacity = 1,
   lit = false,
   hand,
@@ -71,24 +74,27 @@ export const ToothSurface = memo(function ToothSurface({
   colour: 'tooth' | 'muted' | 'planned' | 'selected' | 'across';
   /** One value a vertex, and how it is coloured. */
   values?: Float32Array | undefined;
-  scale?: ((mm: number) => readonly [number, number, number]) | undefined;
+  scale?: Scale | undefined;
+  /** Or the colour of each vertex itself, sRGB 0 to 1, three a vertex. */
+  rgb?: Float32Array | undefined;
   opacity?: number;
   /** Whether the hand's light falls on it; then no map is shown. */
   lit?: boolean;
   hand?: ToothHand | undefined;
 }) {
   const geometry = useGeometry(mesh);
-  const coloured = !lit && values !== undefined && scale !== undefined;
+  const coloured = !lit && (rgb !== undefined || (values !== undefined && scale !== undefined));
   useLayoutEffect(() => {
-    if (!values || !scale) return;
-    const colours = new Float32Array(3 * values.length);
+    const n = rgb ? rgb.length / 3 : scale && values ? values.length : 0;
+    if (n === 0) return;
+    const colours = new Float32Array(3 * n);
     const colour = new THREE.Color();
-    values.forEach((mm, i) => {
-      const [r, g, b] = scale(mm);
-      colour.setRGB(r, g, b, THREE.SRGBColorSpace).toArray(colours, 3 * i);
-    });
+    for (let i = 0; i < n; i++) {
+      const [r, g, b] = rgb ? rgb.subarray(3 * i, 3 * i + 3) : (scale as Scale)((values as Float32Array)[i] as number);
+      colour.setRGB(r as number, g as number, b as number, THREE.SRGBColorSpace).toArray(colours, 3 * i);
+    }
     geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3));
-  }, [values, scale, geometry]);
+  }, [values, scale, rgb, geometry]);
   const click = useCallback(
     (e: ThreeEvent<MouseEvent>) => {
       if (e.delta > 4) return;

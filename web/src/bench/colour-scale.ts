@@ -1,4 +1,6 @@
+import { VISIBLE } from '@radiant/core';
 import { PALETTE } from '../ui/palette.js';
+
 /** Ends of the added/removed scale, mm. */
 export const DIFFERENCE_RANGE_MM = 1;
 
@@ -60,4 +62,19 @@ export function targetColour(coded: number): Rgb {
   if (coded >= DENTIN_CODE) return PERHAPS;
   const k = coded < 0.02 ? 0 : 0.15 + 0.85 * Math.min(1, coded / REMOVAL_RANGE_MM) ** 0.7;
   return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (REMOVED[i as 0] as number) * k) as unknown as Rgb;
+}
+
+/** Where the stump shows fully, ΔE00. */
+export const SHOWS_RANGE = 6;
+const SHOWS: Rgb = [0.36, 0.27, 0.2];
+
+/**
+ * Colour of how much of a stump is seen through its ceramic, ΔE00: none below what half of those who look would take,
+ * darker with all beyond; grey where no ceramic lies.
+ */
+export function showsColour(dE: number): Rgb {
+  if (Number.isNaN(dE)) return [0.78, 0.77, 0.75];
+  if (dE <= VISIBLE.seen) return NONE;
+  const k = Math.min(1, 0.15 + (0.85 * (dE - VISIBLE.seen)) / (SHOWS_RANGE - VISIBLE.seen));
+  return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (SHOWS[i as 0] as number) * k) as unknown as Rgb;
 }

@@ -37,6 +37,9 @@ export function PracticePage({ who, title, children }: { who: Who; title: string
           <Link to="/trays" className="hover:text-ink">
             trays
           </Link>
+          <Link to="/materials" className="hover:text-ink">
+            ceramics and rules
+          </Link>
           <Link to="/people" className="hover:text-ink">
             people
           </Link>

@@ -9,11 +9,11 @@ import {
   type Tray,
   trayFault,
 } from '@radiant/core';
-import Papa from 'papaparse';
 import { useRef, useState } from 'react';
 import { usePracticeSettings } from '../data/use-practice-settings.js';
 import { saveCsv } from '../ui/csv.js';
 import { NumberOnceDone } from '../ui/NumberOnceDone.js';
+import { rowsIn } from '../ui/read-csv.js';
 import { Trouble, Waiting } from '../ui/Waiting.js';
 import { PracticePage } from './PracticePage.js';
 import { ThicknessPresets } from './ThicknessPresets.js';
@@ -95,10 +95,9 @@ function TraysOf({ trays, set }: { trays: readonly Tray[]; set: (trays: TrayInpu
     if (!file) return;
     setSaid(undefined);
     try {
-      const { data } = Papa.parse<string[]>((await file.text()).replace(/^\ufeff/, ''), { skipEmptyLines: true });
       const next = {
         name: free(file.name.replace(/\.csv$/i, '').slice(0, TRAY_LIMITS.name - 4)),
-        burs: bursOfRows(data),
+        burs: bursOfRows(rowsIn(await file.text())),
       };
       const wrong = trayFault(next);
       if (wrong) setSaid(`${file.name}: ${wrong} Nothing was changed.`);

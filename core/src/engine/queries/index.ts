@@ -11,6 +11,7 @@ import { colourOverStump } from './match.js';
 import { optionsTold } from './options.js';
 import { inPhoto, onPhoto } from './photograph.js';
 import { cutList, reductions, roomInBite, sectionOf, target } from './reduction.js';
+import { smileColours } from './smile-colours.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
 import { whatIf } from './what-if.js';
 
@@ -45,6 +46,7 @@ export const QUERIES = {
   sagittalSlices,
   sectionOf,
   sideLeads,
+  smileColours,
   strokeFits,
   strokeMirrored,
   target,

@@ -1,8 +1,7 @@
 import type { Lab } from '../../colour/lab.js';
-import { ceramicOf } from '../../material/ceramics.js';
+import { CERAMIC_CLASSES, ceramicOfClass } from '../../material/ceramics.js';
 import type { Deeper } from '../../material/deeper.js';
 import type { EnamelGuess } from '../../material/dentin.js';
-import type { CeramicId } from '../../material/ids.js';
 import {
   cuttingDeeper,
   type Match,
@@ -11,6 +10,7 @@ import {
   type UnderCement,
   underCements,
 } from '../../material/match.js';
+import { ceramicOfPlate, type MeasuredCeramic } from '../../material/measured.js';
 import { enamelNormAt, type Mouth } from '../../reduction/removal.js';
 import type { DesignChoice } from '../../restoration/restoration.js';
 import { THIRDS } from '../../restoration/thickness.js';
@@ -22,13 +22,15 @@ import { zonesOf } from './reduction.js';
 /** What was read of one third of a tooth's face, and what is wanted. */
 export type ReadColour = Pick<
   MatchQuestion,
-  'tooth' | 'stump' | 'toothSpectrum' | 'stumpSpectrum' | 'wanted' | 'cement'
+  'tooth' | 'stump' | 'toothSpectrum' | 'stumpSpectrum' | 'wanted' | 'cement' | 'rough'
 >;
 
 /** What is asked of the colour of one third of a tooth's face. */
 export interface ColourChoice extends ReadColour {
   readonly third: FacialThird;
-  readonly ceramic: CeramicId;
+  /** A class, or a plate of the house's. */
+  readonly ceramic: string;
+  readonly plates?: readonly MeasuredCeramic[] | undefined;
 }
 
 /** What the ceramics look like over the stump of one third, under the plan as it stands. */
@@ -72,19 +74,22 @@ export function colourOverStump(
   engine: CaseEngine,
   tooth: Fdi,
   choice: DesignChoice,
-  { third, ceramic, ...colour }: ColourChoice,
+  { third, ceramic, plates = [], ...colour }: ColourChoice,
   mouth: Mouth = {},
 ): ThirdMatch | undefined {
   const q = questionOf(engine, tooth, choice, third, colour, mouth);
   if (!q) return undefined;
   const { wanted, cutMm, ceramicMm, enamelMm } = q;
+  const all = [...CERAMIC_CLASSES.map(ceramicOfClass), ...plates.map(ceramicOfPlate)];
+  // A plate that the house no longer has: the first class stands in, and the screen says so.
+  const own = all.find((c) => c.id === ceramic) ?? (all[0] as (typeof all)[number]);
   return {
-    ...matched(q),
+    ...matched(q, all),
     wanted,
     cutMm,
     ceramicMm,
     enamelMm,
-    cements: underCements(q, ceramicOf(ceramic)),
-    deeper: cuttingDeeper(q, ceramicOf(ceramic)),
+    cements: underCements(q, own),
+    deeper: cuttingDeeper(q, own),
   };
 }

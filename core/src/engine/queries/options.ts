@@ -3,7 +3,7 @@ import type { OptionId } from '../../decide/ids.js';
 import { isCrown, OPTIONS, type Option } from '../../decide/options.js';
 import { toLocal } from '../../geometry/frame.js';
 import type { Vec3 } from '../../geometry/vec.js';
-import { ceramicOf } from '../../material/ceramics.js';
+import { ceramicOf, ceramicOfClass } from '../../material/ceramics.js';
 import { matched } from '../../material/match.js';
 import type { Mouth } from '../../reduction/removal.js';
 import type { TargetSurface } from '../../reduction/target.js';
@@ -64,7 +64,8 @@ export function optionsTold(
         ...(rooms && {
           lacksMm: Math.max(0, ...rooms.map((r) => r.wantedMm - Math.min(r.closedMm, r.movedMm))),
         }),
-        ...(isCrown(o) && { wallMm: wallOf(surface) }),
+        ...(isCrown(o) && { wallMm: wallOf(surface), taperDeg: 2 * (design.taperDeg ?? 0) }),
+        ...(cut && surface.margin.length > 0 && { margin: marginOf(surface) }),
       },
     ];
   });
@@ -82,7 +83,13 @@ function differenceOf(
 ): number | undefined {
   if (!colour || !ceramic) return undefined;
   const q = questionOf(engine, tooth, choice, 'middle', colour, mouth);
-  return q && matched(q, [ceramicOf(ceramic)]).candidates[0]?.planned.dE;
+  return q && matched(q, [ceramicOfClass(ceramicOf(ceramic))]).candidates[0]?.planned.dE;
+}
+
+/** How far the finish line lies over the gum and under it, at most. */
+function marginOf({ margin }: TargetSurface): { readonly overMm: number; readonly underMm: number } {
+  const under = margin.map((m) => m.heightMm - m.gumMm);
+  return { overMm: Math.max(...under.map((v) => -v)), underMm: Math.max(...under) };
 }
 
 /** The lowest wall of a preparation from its finish line to its edge, along the axis, mm. */

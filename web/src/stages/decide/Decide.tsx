@@ -1,17 +1,23 @@
-import { contourPlan, type DecideSection, mouthOf } from '@radiant/contract';
-import { type Fdi, type OptionId, optionOf, RULES, type RuleId, ranked } from '@radiant/core';
-import { useMemo } from 'react';
+import { contourPlan, mouthOf, type PlanName, rulesIn, type ToothChoice } from '@radiant/contract';
+import { type DesignId, type Fdi, type OptionId, optionOf, type RuleId, ranked } from '@radiant/core';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
-import { shownOf, useAsked } from '../../engine/use-asked.js';
+import { usePracticeSettings } from '../../data/use-practice-settings.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 import { useLower } from '../../engine/use-lower.js';
 import { Comments } from '../../shell/Comments.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { Found } from './Found.js';
+import { factsOf, useColour } from './facts.js';
+import { Held } from './Held.js';
 import { OptionList } from './OptionList.js';
-import { useColour, useFacts } from './use-facts.js';
+import { type DecideBench, PlanChips } from './PlanChips.js';
+import { PlansSideBySide } from './PlansSideBySide.js';
+import { RulesOff } from './RulesOff.js';
+import { useOptions } from './use-options.js';
 import { WholeCase } from './WholeCase.js';
 
 /** Decide: what may be done to each tooth, what speaks for it and against it; the dentist chooses. */
@@ -21,7 +27,12 @@ export default function Decide() {
   const { data, set, refusal, store } = useSection('decide');
   const reduce = useSection('reduce');
   const shape = useSection('shape').data;
-  const { cautions, ageYears } = useSection('meet').data;
+  const meet = useSection('meet').data;
+  const match = useSection('match').data;
+  const { cautions, ageYears } = meet;
+  const house = usePracticeSettings().shown;
+  const [bench, setBench] = useState<DecideBench>('tooth');
+  const [attempt, setAttempt] = useState(0);
   const mayWrite = useMayWrite('decide');
   const name = useToothLabel();
   const sentence = useSentence();
@@ -30,28 +41,42 @@ export default function Decide() {
   const ready = contour.state === 'ready' && lower.state !== 'loading' && plan[tooth];
   const client = ready ? clientOf(contour) : undefined;
   const colour = useColour(tooth);
-  const input = useMemo(
-    () => [tooth, reduce.data, colour, mouthOf({ cautions, ageYears })] as const,
-    [tooth, reduce.data, colour, cautions, ageYears],
-  );
-  const asked = useAsked(client, plan, 'optionsTold', input);
-  const told = shownOf(asked);
-  const facts = useFacts(tooth, colour, told);
+  const teeth = useMemo(() => shape.teeth.map((t) => t.tooth as Fdi), [shape.teeth]);
+  const mouth = useMemo(() => mouthOf({ cautions, ageYears }), [cautions, ageYears]);
+  // The tooth that is looked at is asked first, then the others for the whole case.
+  const line = useMemo(() => [tooth, ...teeth.filter((t) => t !== tooth)].filter((t) => plan[t]), [tooth, teeth, plan]);
+  const options = useOptions(client, plan, line, reduce.data, match, mouth, attempt);
+  const [told, trouble] = [options.told.get(tooth), options.troubles.get(tooth)];
+  const facts = useMemo(() => factsOf(tooth, meet, data, colour, told), [tooth, meet, data, colour, told]);
   const off = data.rulesOff ?? NONE;
-  const order = useMemo(
-    () => (told ? ranked(facts, new Map(told.figures), { off, limits: {} }) : []),
-    [facts, told, off],
-  );
+  const rules = useMemo(() => rulesIn(house, off), [house, off]);
+  const order = useMemo(() => (told ? ranked(facts, new Map(told.figures), rules) : []), [facts, told, rules]);
   const own = data.choices.find((c) => c.tooth === tooth);
   const chosen = order.find((r) => r.option.id === own?.option);
   const choose = (option: OptionId) => {
-    const { design } = optionOf(option);
+    // The reason for one option is none for another.
     set({ ...data, choices: [...data.choices.filter((c) => c.tooth !== tooth), { tooth, option }] });
-    const others = (reduce.data.own ?? []).filter((o) => o.tooth !== tooth);
-    // What is decided is what reduce plans.
-    reduce.set({ ...reduce.data, own: design ? [...others, { tooth, design }] : others });
+    planned([{ tooth, option }], [tooth]);
   };
-  const teeth = shape.teeth.map((t) => t.tooth as Fdi);
+  /** What is decided is what reduce plans. @param of teeth on which reduce's own design is taken away where none is chosen */
+  const planned = (choices: readonly ToothChoice[], of: readonly number[]) => {
+    const named = new Set(of);
+    const designs = choices.flatMap((c): { tooth: number; design: DesignId }[] => {
+      const { design } = optionOf(c.option);
+      return design ? [{ tooth: c.tooth, design }] : [];
+    });
+    reduce.set({ ...reduce.data, own: [...(reduce.data.own ?? []).filter((o) => !named.has(o.tooth)), ...designs] });
+  };
+  const follow = () => {
+    const [choices, other] = [data.other ?? [], data.choices];
+    const plan: PlanName = (data.plan ?? 'A') === 'A' ? 'B' : 'A';
+    set({ ...data, plan, choices, other });
+    planned(
+      choices,
+      [...choices, ...other].map((c) => c.tooth),
+    );
+  };
+  const speaksAgainst = chosen?.said.some((s) => s.effect === 'against' || s.effect === 'reason asked') ?? false;
 
   const body =
     contour.state === 'no-scan' || teeth.length === 0 ? (
@@ -71,15 +96,27 @@ export default function Decide() {
       <Empty title={`Nothing is planned for ${name(tooth)}`}>
         <p>Choose a planned tooth on the strip.</p>
       </Empty>
-    ) : asked.state === 'failed' ? (
-      <Trouble sentence={sentence(asked.sentence)} retry={asked.retry} />
+    ) : trouble ? (
+      <Trouble sentence={sentence(trouble)} retry={() => setAttempt((n) => n + 1)} />
+    ) : bench === 'plans' && data.other ? (
+      <PlansSideBySide
+        teeth={teeth}
+        data={data}
+        told={options.told}
+        fees={house?.fees ?? []}
+        currency={house?.currency ?? ''}
+        follow={mayWrite ? follow : undefined}
+      />
     ) : !told ? (
       <Waiting what="what each option would take" />
     ) : (
-      <div className="h-full overflow-y-auto px-6 py-4">
+      <div className="h-full overflow-y-auto px-6 pt-14 pb-4">
         <h2 className="title mb-2">{name(tooth)}: what speaks for what</h2>
         <OptionList
           ranked={order}
+          fees={house?.fees ?? []}
+          currency={house?.currency ?? ''}
+          limits={rules.limits}
           chosen={own?.option}
           choose={mayWrite ? choose : undefined}
           switchOff={mayWrite ? (rule) => set({ ...data, rulesOff: [...off, rule] }) : undefined}
@@ -88,7 +125,12 @@ export default function Decide() {
     );
   return (
     <Stage
-      bench={body}
+      bench={
+        <>
+          {ready && <PlanChips bench={bench} setBench={setBench} mayWrite={mayWrite} />}
+          {body}
+        </>
+      }
       panel={
         <>
           <ReadOnlyNote section="decide" />
@@ -97,9 +139,12 @@ export default function Decide() {
           <p className="mb-2 text-note">
             {own ? `${optionOf(own.option).name}. Upkeep: ${optionOf(own.option).upkeep}.` : 'Not decided.'}
           </p>
-          {chosen?.asksReason && own && (
+          {chosen && <Held ranked={chosen} facts={facts} />}
+          {chosen && speaksAgainst && own && (
             <label className="mb-3 block text-note">
-              Why all the same? A rule asks for a written reason.
+              {chosen.asksReason
+                ? 'Why all the same? A rule asks for a written reason.'
+                : 'A rule speaks against it. Why all the same?'}
               <textarea
                 className="field mt-1 h-20 w-full py-1.5"
                 maxLength={500}
@@ -116,7 +161,9 @@ export default function Decide() {
                 }
                 onBlur={() => store.endGroup()}
               />
-              {!own.reason?.trim() && <span className="text-stop">No reason is written yet.</span>}
+              {!own.reason?.trim() && (
+                <span className={chosen.asksReason ? 'text-stop' : 'text-ink-2'}>No reason is written yet.</span>
+              )}
             </label>
           )}
           <Found data={data} set={set} tooth={tooth} disabled={!mayWrite} name={name(tooth)} />
@@ -128,28 +175,14 @@ export default function Decide() {
               </Link>
             </p>
           )}
-          <WholeCase teeth={teeth} data={data} />
-          {off.length > 0 && (
-            <>
-              <h2 className="subtitle mt-5 mb-1">Rules switched off here</h2>
-              <ul className="text-note">
-                {RULES.filter((r) => off.includes(r.id)).map((r) => (
-                  <li key={r.id} className="flex justify-between gap-2">
-                    {r.title}
-                    {mayWrite && (
-                      <button
-                        type="button"
-                        className="how"
-                        onClick={() => set({ ...data, rulesOff: off.filter((id) => id !== r.id) })}
-                      >
-                        let it speak
-                      </button>
-                    )}
-                  </li>
-                ))}
-              </ul>
-            </>
-          )}
+          <WholeCase
+            teeth={teeth}
+            data={data}
+            told={options.told}
+            fees={house?.fees ?? []}
+            currency={house?.currency ?? ''}
+          />
+          <RulesOff mayWrite={mayWrite} />
           <p className="mt-3 text-tiny text-ink-2">
             The order follows from the sentences and from nothing else; of equal options that comes first which takes
             less of the tooth. The dentist decides, with the patient, by local rules.
@@ -169,56 +202,3 @@ export default function Decide() {
 }
 
 const NONE: readonly RuleId[] = [];
-
-/** What was found at the chair that bears on the choice. */
-function Found({
-  data,
-  set,
-  tooth,
-  disabled,
-  name,
-}: {
-  data: DecideSection;
-  set: (next: DecideSection) => void;
-  tooth: Fdi;
-  disabled: boolean;
-  name: string;
-}) {
-  const cameOff = data.cameOff ?? [];
-  return (
-    <fieldset className="flex flex-col gap-1.5 text-note" disabled={disabled}>
-      <legend className="mb-1">Found</legend>
-      <label className="flex items-center justify-between gap-2">
-        kept dry
-        <select
-          aria-label="Kept dry"
-          className="field h-8 w-40 px-2"
-          value={data.dry === true ? 'yes' : data.dry === false ? 'no' : ''}
-          onChange={(e) => set({ ...data, dry: e.target.value === '' ? null : e.target.value === 'yes' })}
-        >
-          <option value="">not tried yet</option>
-          <option value="yes">can be</option>
-          <option value="no">can’t be</option>
-        </select>
-      </label>
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          checked={data.bleachLater ?? false}
-          onChange={(e) => set({ ...data, bleachLater: e.target.checked })}
-        />
-        may bleach later
-      </label>
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          checked={cameOff.includes(tooth)}
-          onChange={(e) =>
-            set({ ...data, cameOff: e.target.checked ? [...cameOff, tooth] : cameOff.filter((t) => t !== tooth) })
-          }
-        />
-        the splinted provisional of {name} came off
-      </label>
-    </fieldset>
-  );
-}

@@ -1,6 +1,8 @@
-import type { OptionId, Ranked, RuleId, Said } from '@radiant/core';
+import type { Fee } from '@radiant/contract';
+import { type HouseRules, type OptionId, type Ranked, type RuleId, type Said, strengthOf } from '@radiant/core';
 import { Popover } from 'radix-ui';
 import { number } from '../../ui/format.js';
+import { money } from './WholeCase.js';
 
 const WEIGHTS = { for: 'good', note: 'watch', against: 'watch', 'reason asked': 'stop' } as const;
 const SIGNS = { for: '+', note: '·', against: '−', 'reason asked': '!' } as const;
@@ -8,11 +10,18 @@ const SIGNS = { for: '+', note: '·', against: '−', 'reason asked': '!' } as c
 /** The options of a tooth, that for which most speaks first, each with its figures and the sentences that put it there. */
 export function OptionList({
   ranked,
+  fees,
+  currency,
+  limits,
   chosen,
   choose,
   switchOff,
 }: {
   ranked: readonly Ranked[];
+  fees: readonly Fee[];
+  currency: string;
+  /** Where the house's rules turn. */
+  limits: HouseRules['limits'];
   chosen: OptionId | undefined;
   /** Left out where one may only look. */
   choose: ((option: OptionId) => void) | undefined;
@@ -36,12 +45,12 @@ export function OptionList({
               />
               {r.option.name}
             </label>
-            <Figures ranked={r} />
+            <Figures ranked={r} fee={fees.find((f) => f.option === r.option.id)?.fee} currency={currency} />
           </div>
           {r.said.length > 0 && (
             <ul className="mt-1 flex flex-col gap-0.5 pl-5 text-note">
               {r.said.map((s) => (
-                <Sentence key={s.rule.id} said={s} switchOff={switchOff} />
+                <Sentence key={s.rule.id} said={s} limit={limits[s.rule.id]} switchOff={switchOff} />
               ))}
             </ul>
           )}
@@ -51,7 +60,16 @@ export function OptionList({
   );
 }
 
-function Figures({ ranked: { option, figures } }: { ranked: Ranked }) {
+function Figures({
+  ranked: { option, figures },
+  fee,
+  currency,
+}: {
+  ranked: Ranked;
+  fee: number | undefined;
+  currency: string;
+}) {
+  const strength = strengthOf(option);
   const told = [
     option.design && [
       'tooth taken',
@@ -60,7 +78,14 @@ function Figures({ ranked: { option, figures } }: { ranked: Ranked }) {
     option.holds === 'bond' &&
       figures.enamelShare !== undefined && ['bonded to enamel', `${number(100 * figures.enamelShare, 0)} %`],
     figures.dE !== undefined && ['ΔE00', number(figures.dE, 1)],
+    figures.wallMm !== undefined && [
+      'walls',
+      `${number(figures.wallMm, 1)} mm${figures.taperDeg ? ` · ${number(figures.taperDeg, 0)}°` : ''}`,
+    ],
+    figures.margin && ['margin to gum', marginWords(figures.margin)],
+    strength && ['class', String(strength.number)],
     ['visits', String(option.visits)],
+    fee !== undefined && ['price', money(fee, currency)],
   ].filter((t): t is [string, string] => Array.isArray(t));
   return (
     <dl className="flex gap-4 text-tiny whitespace-nowrap">
@@ -74,8 +99,20 @@ function Figures({ ranked: { option, figures } }: { ranked: Ranked }) {
   );
 }
 
+/** Where a margin lies: under the gum at most, or over it all the way. */
+const marginWords = ({ overMm, underMm }: NonNullable<Ranked['figures']['margin']>): string =>
+  underMm > 0.05 ? `${number(underMm, 1)} under` : `${number(Math.max(0, overMm), 1)} over`;
+
 /** A sentence that opens its rule. */
-function Sentence({ said, switchOff }: { said: Said; switchOff: ((rule: RuleId) => void) | undefined }) {
+function Sentence({
+  said,
+  limit,
+  switchOff,
+}: {
+  said: Said;
+  limit: number | undefined;
+  switchOff: ((rule: RuleId) => void) | undefined;
+}) {
   const { rule, effect, says } = said;
   return (
     <li className="flex gap-2">
@@ -98,7 +135,7 @@ function Sentence({ said, switchOff }: { said: Said; switchOff: ((rule: RuleId) 
               <p className="mt-2 text-tiny text-ink-2">
                 {rule.source.mark}
                 {rule.source.text ? `: ${rule.source.text}` : ''}
-                {rule.limit ? `. It turns at ${rule.limit.value} ${rule.limit.unit}.` : ''}
+                {rule.limit ? `. It turns at ${limit ?? rule.limit.value} ${rule.limit.unit}.` : ''}
               </p>
               {switchOff && (
                 <Popover.Close className="how mt-2" onClick={() => switchOff(rule.id)}>

@@ -1,36 +1,62 @@
-import type { DecideSection } from '@radiant/contract';
-import { type Fdi, optionOf } from '@radiant/core';
+import type { DecideSection, Fee } from '@radiant/contract';
+import { type Fdi, type OptionsTold, optionOf } from '@radiant/core';
 import { useCase, useToothLabel } from '../../data/case-context.js';
 import { FigureTable } from '../../shell/FigureTable.js';
+import { number } from '../../ui/format.js';
+import { figuresOf, sumsOf } from './plan-sums.js';
 
-/** What is chosen for each planned tooth, and how many visits the longest of it takes. */
-export function WholeCase({ teeth, data }: { teeth: readonly Fdi[]; data: DecideSection }) {
+/** What is chosen for each planned tooth, and what it comes to for the whole case. */
+export function WholeCase({
+  teeth,
+  data,
+  told,
+  fees,
+  currency,
+}: {
+  teeth: readonly Fdi[];
+  data: DecideSection;
+  told: ReadonlyMap<Fdi, OptionsTold>;
+  fees: readonly Fee[];
+  currency: string;
+}) {
   const { tooth, selectTooth } = useCase();
   const name = useToothLabel();
-  const chosen = teeth.map((t) => ({ t, own: data.choices.find((c) => c.tooth === t) }));
-  const visits = Math.max(0, ...chosen.map(({ own }) => (own ? optionOf(own.option).visits : 0)));
-  const open = chosen.filter(({ own }) => !own).length;
+  const sums = sumsOf(teeth, data.choices, told, fees);
+  const open = teeth.length - sums.decided;
   return (
     <>
-      <h2 className="subtitle mt-5 mb-1">The whole case</h2>
+      <h2 className="subtitle mt-5 mb-1">The whole case{data.other ? `, plan ${data.plan ?? 'A'}` : ''}</h2>
       <FigureTable className="text-note" aria-label="The whole case">
         <tbody>
-          {chosen.map(({ t, own }) => (
-            <tr key={t} className={t === tooth ? 'bg-plum-soft' : ''}>
-              <th scope="row">
-                <button type="button" className="how" onClick={() => selectTooth(t)}>
-                  {name(t)}
-                </button>
-              </th>
-              <td className="text-left">{own ? optionOf(own.option).name : <i>not decided</i>}</td>
-            </tr>
-          ))}
+          {teeth.map((t) => {
+            const own = data.choices.find((c) => c.tooth === t);
+            const x = figuresOf(told.get(t), own);
+            return (
+              <tr key={t} className={t === tooth ? 'bg-plum-soft' : ''}>
+                <th scope="row">
+                  <button type="button" className="how" onClick={() => selectTooth(t)}>
+                    {name(t)}
+                  </button>
+                </th>
+                <td className="text-left">{own ? optionOf(own.option).name : <i>not decided</i>}</td>
+                <td>{x ? `${number(x.removedMm3, 0)} mm³` : ''}</td>
+              </tr>
+            );
+          })}
         </tbody>
       </FigureTable>
       <p className="mt-1 text-note">
         {open > 0 ? `${open} of ${teeth.length} are not decided. ` : ''}
-        {visits > 0 && `Together ${visits} ${visits === 1 ? 'visit' : 'visits'} at least.`}
+        {sums.decided > 0 &&
+          `${number(sums.removedMm3, 0)} mm³ of tooth taken${sums.waiting > 0 ? ', more still being worked out' : ''}; `}
+        {sums.visits > 0 && `${sums.visits} ${sums.visits === 1 ? 'visit' : 'visits'} at least`}
+        {sums.price !== undefined && `; ${money(sums.price, currency)}`}
+        {sums.decided > 0 && '.'}
       </p>
     </>
   );
 }
+
+/** An amount as the house writes it. */
+export const money = (amount: number, currency: string): string =>
+  `${currency ? `${currency} ` : ''}${amount.toLocaleString('en-GB', { maximumFractionDigits: 2 })}`;

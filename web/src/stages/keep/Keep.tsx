@@ -47,6 +47,11 @@ export default function Keep() {
                 href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=six`,
                 name: `${detail.name} six cards, ${numbers}.pdf`,
               },
+              {
+                action: 'Colours for the laboratory',
+                href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=shades`,
+                name: `${detail.name} colours, ${numbers}.pdf`,
+              },
             ]}
           />
           <Handover

@@ -1,4 +1,4 @@
-import { type CeramicId, screenColour, type ThirdMatch, VISIBLE } from '@radiant/core';
+import { screenColour, type ThirdMatch, VISIBLE } from '@radiant/core';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { number } from '../../ui/format.js';
 
@@ -9,8 +9,8 @@ export function CeramicTable({
   choose,
 }: {
   match: ThirdMatch;
-  chosen: CeramicId;
-  choose: ((ceramic: CeramicId) => void) | undefined;
+  chosen: string;
+  choose: ((ceramic: string) => void) | undefined;
 }) {
   return (
     <FigureTable className="text-note [&_td]:py-1" aria-label="Ceramics">
@@ -37,6 +37,7 @@ export function CeramicTable({
                   onChange={() => choose?.(c.ceramic)}
                 />
                 {c.name}
+                {c.asRead && <span className="text-tiny text-ink-2">own, as its plate is</span>}
               </label>
             </th>
             <td>

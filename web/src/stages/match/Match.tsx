@@ -1,9 +1,18 @@
-import { COLOUR_ZONES, type ColourZone, contourPlan, mouthOf } from '@radiant/contract';
-import { CEMENTS, type CementId, type CeramicId, LETTER_SCALE, screenColour, shadeOf } from '@radiant/core';
+import {
+  COLOUR_ZONES,
+  type ColourZone,
+  contourPlan,
+  mouthOf,
+  readColour,
+  THIRD_OF,
+  wantedShade,
+} from '@radiant/contract';
+import { CEMENTS, type CementId, LETTER_SCALE } from '@radiant/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
-import { readColour } from '../../data/read-colour.js';
+
+import { usePracticeSettings } from '../../data/use-practice-settings.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 import { Comments } from '../../shell/Comments.js';
@@ -12,15 +21,22 @@ import { number } from '../../ui/format.js';
 import { useHotkeys } from '../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { BleachingField } from './BleachingField.js';
 import { CeramicTable } from './CeramicTable.js';
-import { ReadingFields, readingAt } from './ReadingFields.js';
+import { CharacterFields } from './CharacterFields.js';
+import { InTheMouth } from './InTheMouth.js';
+import { ReadingFields } from './ReadingFields.js';
+import { ReadingsIn } from './ReadingsIn.js';
 import { Swatches } from './Swatches.js';
 import { saidOf } from './said.js';
+import { WantedField } from './WantedField.js';
 
 const ThicknessChart = lazy(() => import('./ThicknessChart.js'));
 
-/** The third of the face that each zone is. */
-const THIRD_OF = { gum: 'cervical', body: 'middle', edge: 'incisal' } as const satisfies Record<ColourZone, string>;
+/** What the bench shows: one zone's figures, or all planned teeth in the mouth. */
+const BENCHES = { zone: 'zone by zone', look: 'in the mouth', stump: 'where the stump shows' } as const;
+type Bench = keyof typeof BENCHES;
+const BENCH_NAMES = Object.keys(BENCHES) as readonly Bench[];
 
 /** Match: what each ceramic looks like over the stump, as thick as it is planned and thicker. */
 export default function Match() {
@@ -37,19 +53,17 @@ export default function Match() {
   const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
   const client = contour.state === 'ready' && plan[tooth] ? clientOf(contour) : undefined;
   const ceramic = data.own?.find((o) => o.tooth === tooth)?.ceramic ?? data.ceramic;
-  const [whole, stump] = [
-    readingAt(data.readings, tooth, 'tooth', zone),
-    readingAt(data.readings, tooth, 'stump', zone),
-  ];
+  const plates = usePracticeSettings().shown?.plates;
+  const [bench, setBench] = useState<Bench>('zone');
   const input = useMemo(() => {
     const colour = readColour(data, tooth, zone);
-    const asks = colour && { ...colour, third: THIRD_OF[zone], ceramic };
+    const asks = colour && { ...colour, third: THIRD_OF[zone], ceramic, plates: plates ?? [] };
     return asks ? ([tooth, reduce, asks, mouthOf({ cautions, ageYears })] as const) : undefined;
-  }, [tooth, reduce, zone, ceramic, data, cautions, ageYears]);
+  }, [tooth, reduce, zone, ceramic, plates, data, cautions, ageYears]);
   const asked = useAsked(client, plan, 'colourOverStump', input);
   const match = shownOf(asked);
   const own = match?.candidates.find((c) => c.ceramic === ceramic);
-  const choose = (next: CeramicId) =>
+  const choose = (next: string) =>
     set({ ...data, own: [...(data.own ?? []).filter((o) => o.tooth !== tooth), { tooth, ceramic: next }] });
 
   useHotkeys('stage', [
@@ -58,7 +72,16 @@ export default function Match() {
       does: 'zone: gum, body, edge',
       on: ['1', '2', '3'],
       each: COLOUR_ZONES.map((z) => `zone: ${z}`),
-      run: (key) => setZone(COLOUR_ZONES[Number(key) - 1] as ColourZone),
+      run: (key) => {
+        setBench('zone');
+        setZone(COLOUR_ZONES[Number(key) - 1] as ColourZone);
+      },
+    },
+    {
+      keys: 'P',
+      does: 'figures, the teeth in the mouth, where the stump shows',
+      on: ['p'],
+      run: () => setBench((b) => BENCH_NAMES[(BENCH_NAMES.indexOf(b) + 1) % BENCH_NAMES.length] as Bench),
     },
   ]);
 
@@ -76,6 +99,8 @@ export default function Match() {
       <Waiting what="the scan and measuring its teeth" />
     ) : contour.state === 'failed' ? (
       <Trouble sentence={sentence(contour.sentence)} retry={contour.retry} />
+    ) : bench !== 'zone' ? (
+      <InTheMouth contour={contour} plan={plan} showing={bench} />
     ) : !plan[tooth] ? (
       <Empty title={`Nothing is planned for ${name(tooth)}`}>
         <p>Choose a planned tooth on the strip.</p>
@@ -83,14 +108,19 @@ export default function Match() {
     ) : !input ? (
       <Empty title={`${name(tooth)}, ${zone}: what is under the ceramic?`}>
         <p>
-          {data.wanted ? '' : 'Choose the wanted shade at the right. '}
-          {whole || stump
+          {wantedShade(data) ? '' : 'Choose the wanted shade at the right. '}
+          {data.readings.some((r) => r.tooth === tooth && r.zone === zone)
             ? ''
             : 'Enter the colour of the tooth before it is cut, or of its stump after: read wet, before it is isolated.'}
         </p>
       </Empty>
     ) : asked.state === 'failed' ? (
       <Trouble sentence={sentence(asked.sentence)} retry={asked.retry} />
+    ) : match && !own ? (
+      <Empty title={`The house has no ceramic “${ceramic.replace(/^plate:/, '')}” any more`}>
+        <p>Choose another one here, or read its plate in again.</p>
+        <CeramicTable match={match} chosen={ceramic} choose={mayWrite ? choose : undefined} />
+      </Empty>
     ) : !match || !own ? (
       asked.state === 'ready' ? (
         <Empty title={`No ceramic is planned at the ${zone} of ${name(tooth)}`}>
@@ -117,15 +147,26 @@ export default function Match() {
     );
   return (
     <Stage
+      surround={bench === 'zone' ? 'paper' : 'grey'}
       bench={
         <>
-          <fieldset className="absolute top-3.5 left-4 z-10 flex gap-1.5" aria-label="Zone">
-            {COLOUR_ZONES.map((z) => (
-              <button key={z} type="button" className="chip" aria-pressed={z === zone} onClick={() => setZone(z)}>
-                {z}
-              </button>
-            ))}
-          </fieldset>
+          <div className="absolute inset-x-4 top-3.5 z-10 flex flex-wrap justify-between gap-1.5">
+            <fieldset className="flex gap-1.5" aria-label="Zone">
+              {bench === 'zone' &&
+                COLOUR_ZONES.map((z) => (
+                  <button key={z} type="button" className="chip" aria-pressed={z === zone} onClick={() => setZone(z)}>
+                    {z}
+                  </button>
+                ))}
+            </fieldset>
+            <fieldset className="flex gap-1.5" aria-label="What is shown">
+              {BENCH_NAMES.map((b) => (
+                <button key={b} type="button" className="chip" aria-pressed={b === bench} onClick={() => setBench(b)}>
+                  {BENCHES[b]}
+                </button>
+              ))}
+            </fieldset>
+          </div>
           {body}
         </>
       }
@@ -143,30 +184,10 @@ export default function Match() {
                 {s.text}
               </p>
             ))}
-          <label className="mb-3 flex items-center gap-2 text-note">
-            wanted shade
-            {data.wanted && (
-              <span
-                className="h-6 w-6 rounded border border-hair"
-                style={{ background: screenColour(shadeOf(data.wanted).lab) }}
-                aria-hidden
-              />
-            )}
-            <select
-              aria-label="Wanted shade"
-              className="field h-8 flex-1 px-2"
-              disabled={!mayWrite}
-              value={data.wanted ?? ''}
-              onChange={(e) => set({ ...data, wanted: e.target.value || null })}
-            >
-              <option value="">not chosen</option>
-              {LETTER_SCALE.shades.map((s) => (
-                <option key={s.name}>{s.name}</option>
-              ))}
-            </select>
-          </label>
+          <WantedField />
           <ReadingFields of="tooth" zone={zone} />
           <ReadingFields of="stump" zone={zone} />
+          <ReadingsIn />
           <label className="mb-3 flex items-center gap-2 text-note">
             cement
             <select
@@ -187,6 +208,8 @@ export default function Match() {
               })}
             </select>
           </label>
+          <BleachingField />
+          <CharacterFields />
           {match && (
             <p className="mb-3 text-tiny text-ink-2">
               {number(match.cutMm, 2)} mm are cut there of about {number(match.enamelMm, 2)} mm of enamel, by the norm;{' '}
@@ -205,6 +228,7 @@ export default function Match() {
         <>
           <KeyHint keys={['[', ']']} does="tooth" />
           <KeyHint keys={['1', '–', '3']} does="zone" />
+          <KeyHint keys={['P']} does="what is shown" />
           <KeyHint keys={['?']} does="all keys" />
           <span className="ml-auto">
             Planning aid for {name(tooth)}. Dentist, technician and patient judge the colour.

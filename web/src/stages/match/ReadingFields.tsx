@@ -1,9 +1,18 @@
-import { type ColourReadingInput, type ColourZone, LAB_LIMITS, type ReadOf } from '@radiant/contract';
+import {
+  type ColourReadingInput,
+  type ColourZone,
+  isSettled,
+  LAB_LIMITS,
+  type ReadOf,
+  readingAt,
+} from '@radiant/contract';
 import { differenceWords, nearestShades, screenColour } from '@radiant/core';
+import { useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { number } from '../../ui/format.js';
 import { NumberInput } from '../../ui/NumberInput.js';
+import { RoughColour } from './RoughColour.js';
 
 /** The middle of what teeth have: where a hand begins to type. */
 const START = {
@@ -11,20 +20,14 @@ const START = {
   stump: { L: 70, a: 3, b: 22 },
 } as const;
 
-export const readingAt = (
-  readings: readonly ColourReadingInput[],
-  tooth: number,
-  of: ReadOf,
-  zone: ColourZone,
-): ColourReadingInput | undefined => readings.find((r) => r.tooth === tooth && r.of === of && r.zone === zone);
-
 /** The colour of the chosen tooth or its stump at one zone, as a device gave it. */
 export function ReadingFields({ of, zone }: { of: ReadOf; zone: ColourZone }) {
   const { tooth } = useCase();
   const { data, set, store } = useSection('match');
   const mayWrite = useMayWrite('match');
   const name = useToothLabel();
-  const own = readingAt(data.readings, tooth, of, zone);
+  const own = readingAt(data, tooth, of, zone);
+  const [rough, setRough] = useState(false);
   const others = data.readings.filter((r) => r !== own);
   const put = (change: Partial<ColourReadingInput>) =>
     set(
@@ -33,12 +36,24 @@ export function ReadingFields({ of, zone }: { of: ReadOf; zone: ColourZone }) {
         readings: [
           ...others,
           // What a device measured by wavelength is no longer that once a number of it is typed.
-          { ...START[of], wet: true, ...own, spectrum: null, ...change, tooth, of, zone, at: new Date().toISOString() },
+          {
+            ...START[of],
+            wet: true,
+            ...own,
+            spectrum: null,
+            rough: null,
+            ...change,
+            tooth,
+            of,
+            zone,
+            at: new Date().toISOString(),
+          },
         ],
       },
       `reading ${tooth} ${of} ${zone}`,
     );
   const what = of === 'tooth' ? `${name(tooth)} before it is cut` : `its stump, cut`;
+  const bleaching = data.bleaching?.find((b) => b.tooth === tooth);
   const near = own && nearestShades(own)[0];
   return (
     <fieldset className="mb-3" disabled={!mayWrite} aria-label={what}>
@@ -75,7 +90,12 @@ export function ReadingFields({ of, zone }: { of: ReadOf; zone: ColourZone }) {
               </span>
             ))}
             <label className="flex items-center gap-1 pb-1.5 text-tiny">
-              <input type="checkbox" checked={own.wet} onChange={(e) => put({ wet: e.target.checked })} /> wet
+              <input
+                type="checkbox"
+                checked={own.wet}
+                onChange={(e) => set({ ...data, readings: [...others, { ...own, wet: e.target.checked }] })}
+              />{' '}
+              wet
             </label>
           </div>
           {near && (
@@ -90,9 +110,37 @@ export function ReadingFields({ of, zone }: { of: ReadOf; zone: ColourZone }) {
           )}
         </>
       ) : (
-        <button type="button" className="btn btn-ghost w-full" disabled={!mayWrite} onClick={() => put({})}>
-          enter its colour
-        </button>
+        <div className="flex gap-2">
+          <button type="button" className="btn btn-ghost flex-1" disabled={!mayWrite} onClick={() => put({})}>
+            enter its colour
+          </button>
+          <button type="button" className="how" disabled={!mayWrite} onClick={() => setRough(true)}>
+            from a photograph
+          </button>
+        </div>
+      )}
+      {own?.rough && (
+        <p className="finding mt-1 text-note" data-weight="watch">
+          Rough, from a photograph: read it with a shade meter before anything is made.
+        </p>
+      )}
+      {own && !isSettled(own, bleaching) && (
+        <p className="finding mt-1 text-note" data-weight="watch">
+          Read before its colour has settled after bleaching: not used.
+        </p>
+      )}
+      {rough && (
+        <RoughColour
+          what={what}
+          of={of}
+          close={() => setRough(false)}
+          take={({ L, a, b }) => {
+            const inside = (c: keyof typeof LAB_LIMITS, v: number) =>
+              Math.min(LAB_LIMITS[c].max, Math.max(LAB_LIMITS[c].min, Math.round(v)));
+            put({ L: inside('L', L), a: inside('a', a), b: inside('b', b), rough: true, device: 'photograph' });
+            setRough(false);
+          }}
+        />
       )}
     </fieldset>
   );

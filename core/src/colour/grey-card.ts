@@ -1,0 +1,48 @@
+import { Refusal } from '../errors.js';
+import type { Lab } from './lab.js';
+
+/** sRGB of a patch of a picture, 0 to 255: the mean of its pixels. */
+export type PatchRgb = readonly [number, number, number];
+
+/** What a grey card turns back of the light: the usual card. Standard photographic practice. */
+export const CARD_REFLECTS = 0.18;
+/** A card has a value of its own within these. House limits. */
+export const CARD_LIMITS = { min: 0.05, max: 0.9 } as const;
+/** A patch outside these has lost what it was: burnt out, or drowned in the sensor's noise. House values. */
+const HOLDS = { dark: 12, burnt: 250 } as const;
+/** A card that leans further to one side than this is no grey card, or no light to read by. House value. */
+const LEANS = 3;
+
+/** Linear light of a value of sRGB (IEC 61966-2-1). */
+const linear = (v: number): number => {
+  const c = v / 255;
+  return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+};
+
+/**
+ * The rough colour of a spot in a photograph in which a grey card lies in the same light: white and exposure are set by
+ * the card, and nothing else of the camera is known. Good for talking about light and dark, never for choosing a shade.
+ * @param reflects what the card turns back, 0 to 1
+ * @returns CIELAB D65
+ * @throws Refusal `reading-missing` where card or spot are burnt out or too dark, or the card is not grey
+ */
+export function roughColour(card: PatchRgb, spot: PatchRgb, reflects: number = CARD_REFLECTS): Lab {
+  for (const [what, patch] of [
+    ['grey card', card],
+    ['tooth', spot],
+  ] as const) {
+    if (patch.some((v) => v > HOLDS.burnt))
+      throw new Refusal('reading-missing', `The ${what} is burnt out there: a place without shine, or less light.`);
+    if (Math.max(...patch) < HOLDS.dark)
+      throw new Refusal('reading-missing', `The ${what} is too dark there to be read.`);
+  }
+  const grey = card.map(linear);
+  if (Math.max(...grey) > LEANS * Math.min(...grey))
+    throw new Refusal('reading-missing', 'This is no grey card: one colour is three times as strong as another.');
+  const [r, g, b] = spot.map((v, i) => (linear(v) / (grey[i] as number)) * reflects) as [number, number, number];
+  const X = (0.4124564 * r + 0.3575761 * g + 0.1804375 * b) / 0.95047;
+  const Y = 0.2126729 * r + 0.7151522 * g + 0.072175 * b;
+  const Z = (0.0193339 * r + 0.119192 * g + 0.9503041 * b) / 1.08883;
+  const f = (t: number) => (t > (6 / 29) ** 3 ? Math.cbrt(t) : t / (3 * (6 / 29) ** 2) + 4 / 29);
+  return { L: 116 * f(Y) - 16, a: 500 * (f(X) - f(Y)), b: 200 * (f(Y) - f(Z)) };
+}
