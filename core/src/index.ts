@@ -22,7 +22,7 @@ export {
 } from './colour/readings-table.js';
 export { smoothestSpectrum } from './colour/recover.js';
 export { rowsOfScale, SCALE_LIMITS, shadesOfRows } from './colour/scale-table.js';
-export { screenColour, screenRgb } from './colour/screen.js';
+export { labOfLight, lightOf, screenColour, screenRgb, shownLight } from './colour/screen.js';
 export { SHADE_NAMES } from './colour/shade-names.js';
 export { LETTER_SCALE, nearestShades, type Shade, type ShadeScale, shadeOf } from './colour/shades.js';
 export { evenSpectrum, labOf, type Spectrum, spectrumOf, xyzOf } from './colour/spectrum.js';

@@ -5,9 +5,14 @@ declare module 'culori' {
     readonly a: number;
     readonly b: number;
   }
-  export const converter: (
-    mode: 'rgb',
-  ) => (p: OfLab) => { readonly r: number; readonly g: number; readonly b: number } | undefined;
+  interface OfRgb {
+    readonly mode: 'rgb';
+    readonly r: number;
+    readonly g: number;
+    readonly b: number;
+  }
+  export function converter(mode: 'rgb'): (p: OfLab) => OfRgb | undefined;
+  export function converter(mode: 'lab65'): (p: OfRgb) => OfLab | undefined;
   export const differenceCiede2000: () => (p: OfLab, q: OfLab) => number;
 }
 declare module 'spectral.js' {

@@ -240,7 +240,9 @@ describe('a rough colour by a grey card', () => {
   const toLab = converter('lab65');
   /** A colour under a cast of light, as a camera writes it. */
   const pictured = (lab: { L: number; a: number; b: number }, cast: readonly [number, number, number]) => {
-    const { r, g, b } = toRgb({ mode: 'lab65', l: lab.L, a: lab.a, b: lab.b });
+    const own = toRgb({ mode: 'lab65', l: lab.L, a: lab.a, b: lab.b });
+    if (!own) throw new Error('No screen shows it.');
+    const { r, g, b } = own;
     const linear = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
     const back = (v: number) => 255 * (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
     return [r, g, b].map((v, i) => back(linear(v) * (cast[i] as number))) as unknown as readonly [
@@ -259,8 +261,9 @@ describe('a rough colour by a grey card', () => {
     const truth = shadeOf('A3').lab;
     const told = roughColour(pictured(GREY, cast), pictured(truth, cast));
     expect(deltaE00(told, truth)).toBeLessThan(0.3);
-    const { l, a, b } = toLab(toRgb({ mode: 'lab65', l: truth.L, a: truth.a, b: truth.b }));
-    expect(deltaE00(told, { L: l, a, b })).toBeLessThan(0.3);
+    const there = toRgb({ mode: 'lab65', l: truth.L, a: truth.a, b: truth.b });
+    const back = there && toLab(there);
+    expect(deltaE00(told, { L: back?.l ?? 0, a: back?.a ?? 0, b: back?.b ?? 0 })).toBeLessThan(0.3);
   });
 
   it.each([

@@ -2,19 +2,23 @@ import {
   type ColourReading,
   type Lab,
   labOf,
+  labOfLight,
+  lightOf,
   READING_ZONES,
   type ReadingOf,
   type Spectrum,
+  screenRgb,
   smoothestSpectrum,
 } from '@radiant/core';
 import { random } from './random.js';
-import type { RecipeName } from './recipes.js';
+import { RECIPES, type RecipeName } from './recipes.js';
+import { darkLeaves } from './shading.js';
 
 type Three = readonly [L: number, a: number, b: number];
 /** At the gum, in the body, at the edge. */
 type Zones = readonly [gum: Three, body: Three, edge: Three];
 
-/** What the teeth of the sample patients truly look like, wet, CIELAB D65. Invented. */
+/** What the teeth of the sample patients truly look like, wet, CIELAB D65, before a root has darkened them. Invented. */
 const TEETH: Readonly<Partial<Record<RecipeName, Readonly<Record<number, Zones>>>>> = {
   Avocet: {
     11: [
@@ -29,15 +33,15 @@ const TEETH: Readonly<Partial<Record<RecipeName, Readonly<Record<number, Zones>>
     ],
   },
   Curlew: {
-    11: [
+    21: [
       [72.8, 1.4, 20.8],
       [76, 0, 16.9],
       [74.2, -1.1, 13],
     ],
-    21: [
-      [56.5, 3.6, 17.5],
-      [60.5, 2.6, 15.8],
-      [63.5, 1.2, 12.4],
+    11: [
+      [72.8, 1.4, 20.8],
+      [76, 0, 16.9],
+      [74.2, -1.1, 13],
     ],
   },
   Sandpiper: {
@@ -105,6 +109,18 @@ export function metered(truth: Spectrum, seed: number): Spectrum {
   return truth.map((r) => Math.round(1e4 * Math.min(1, Math.max(0, r * whole + normal(SHADE_METER.each)))) / 1e4);
 }
 
+/** The middle of each zone's third of the face. */
+const HEIGHTS = [5 / 6, 1 / 2, 1 / 6] as const;
+
+/** What a dark root leaves of a colour: the same that the camera sees. */
+function darkened(lab: Three, dark: number, height: number): Three {
+  const left = darkLeaves(dark, height);
+  const [L, a, b] = lab;
+  const light = screenRgb({ L, a, b }).map((v, i) => lightOf(v) * (left[i] as number));
+  const own = labOfLight(light as unknown as Three);
+  return [own.L, own.a, own.b];
+}
+
 /** A body of a colour that a tooth can have. */
 const bodyOf = ([L, a, b]: Three): Spectrum => smoothestSpectrum({ L, a, b } satisfies Lab) as Spectrum;
 
@@ -121,7 +137,8 @@ export function shadeReadings(
   return Object.entries((of === 'tooth' ? TEETH : STUMPS)[patient] ?? {}).flatMap(([n, zones]) =>
     READING_ZONES.map((zone, i): ColourReading => {
       const tooth = Number(n);
-      const truth = bodyOf(zones[i] as Three);
+      const dark = (of === 'tooth' && RECIPES[patient].traits?.[tooth]?.dark) || 0;
+      const truth = bodyOf(darkened(zones[i] as Three, dark, HEIGHTS[i] as number));
       const wet = !dry.includes(tooth);
       const seed = 1000 * tooth + 10 * i + (of === 'stump' ? 1 : 0) + patient.length * 7919;
       const spectrum = metered(wet ? truth : dried(truth), seed);

@@ -91,8 +91,8 @@ export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number)
     base[2] += (0.1 + 0.06 * neck) * lighter;
   }
   if (t.dark) {
-    const depth = t.dark * (0.55 + 0.45 * smoothstep(0.1, 0.9, h));
-    for (let k = 0; k < 3; k++) base[k] = base[k] * (1 - depth * [0.38, 0.42, 0.36][k]);
+    const left = darkLeaves(t.dark, h);
+    for (let k = 0; k < 3; k++) base[k] = base[k] * left[k];
   }
   if (t.mottled) {
     const white =
@@ -119,6 +119,12 @@ export function enamel(tooth: PatientTooth, s: Seen, lamps: Lamps, seed: number)
   ]);
   return lit(base, s, n, lamps, { wrap: 0.35, shine: 130, gloss: 0.5, glow: [0.1, 0.075, 0.05] });
 }
+
+/** How much of each colour's light a dark root leaves a tooth. @param h height, 0 at the edge, 1 at the zenith */
+export const darkLeaves = (dark: number, h: number): Rgb => {
+  const depth = dark * (0.55 + 0.45 * smoothstep(0.1, 0.9, h));
+  return [1 - depth * 0.38, 1 - depth * 0.42, 1 - depth * 0.36];
+};
 
 /** @param up mm over the usual margin, for where the attached gum ends */
 export function mucosa(s: Seen, up: number, lamps: Lamps, seed: number, inflamed: number): Rgb {

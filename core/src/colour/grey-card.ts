@@ -1,5 +1,6 @@
 import { Refusal } from '../errors.js';
 import type { Lab } from './lab.js';
+import { labOfLight, lightOf } from './screen.js';
 
 /** sRGB of a patch of a picture, 0 to 255: the mean of its pixels. */
 export type PatchRgb = readonly [number, number, number];
@@ -13,11 +14,7 @@ const HOLDS = { dark: 12, burnt: 250 } as const;
 /** A card that leans further to one side than this is no grey card, or no light to read by. House value. */
 const LEANS = 3;
 
-/** Linear light of a value of sRGB (IEC 61966-2-1). */
-const linear = (v: number): number => {
-  const c = v / 255;
-  return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
-};
+const linear = (v: number): number => lightOf(v / 255);
 
 /**
  * The rough colour of a spot in a photograph in which a grey card lies in the same light: white and exposure are set by
@@ -40,9 +37,5 @@ export function roughColour(card: PatchRgb, spot: PatchRgb, reflects: number = C
   if (Math.max(...grey) > LEANS * Math.min(...grey))
     throw new Refusal('reading-missing', 'This is no grey card: one colour is three times as strong as another.');
   const [r, g, b] = spot.map((v, i) => (linear(v) / (grey[i] as number)) * reflects) as [number, number, number];
-  const X = (0.4124564 * r + 0.3575761 * g + 0.1804375 * b) / 0.95047;
-  const Y = 0.2126729 * r + 0.7151522 * g + 0.072175 * b;
-  const Z = (0.0193339 * r + 0.119192 * g + 0.9503041 * b) / 1.08883;
-  const f = (t: number) => (t > (6 / 29) ** 3 ? Math.cbrt(t) : t / (3 * (6 / 29) ** 2) + 4 / 29);
-  return { L: 116 * f(Y) - 16, a: 500 * (f(X) - f(Y)), b: 200 * (f(Y) - f(Z)) };
+  return labOfLight([r, g, b]);
 }

@@ -2,8 +2,9 @@ import type { ExistingArch } from '../contour/fit.js';
 import { inMouth, type PlannedTooth } from '../contour/plan.js';
 import type { SegmentedScan } from '../contour/scan.js';
 import type { ColumnGrid } from '../geometry/columns.js';
-import { bounds, type Mesh } from '../geometry/mesh.js';
-import { signedDistances, signedField } from '../geometry/tree/signed.js';
+import { type Bounds, bounds, type Mesh } from '../geometry/mesh.js';
+import { type SignedField, signedDistances, signedField } from '../geometry/tree/signed.js';
+import type { Vec3 } from '../geometry/vec.js';
 import { biteGrid, type HeightField, heightField, type JawTooth } from '../occlusion/heights.js';
 import {
   alongAngle,
@@ -18,6 +19,7 @@ import {
   type ToothClearance,
 } from '../occlusion/movement.js';
 import { type Overlap, overlapOf } from '../occlusion/overlap.js';
+import { FAR_MM } from '../reduction/bite-room.js';
 import { type Fdi, jawOf } from '../teeth/notation.js';
 
 /** How the jaw is led: by its teeth, or along an angle in degrees. */
@@ -59,6 +61,25 @@ const WAY_MM = 3;
 const WAY_STEP_MM = 1.5;
 /** Teeth further off than this are not met, mm. */
 const NEAR_MM = 6;
+/** Further off than this in the closed bite nothing comes within FAR_MM on its way, mm. */
+const BEYOND_MM = FAR_MM + 2 * WAY_MM;
+
+const fields = new WeakMap<Mesh, SignedField>();
+
+/** The field of a tooth across, made once. */
+function fieldOf(mesh: Mesh): SignedField {
+  const known = fields.get(mesh) ?? signedField(mesh);
+  fields.set(mesh, known);
+  return known;
+}
+
+const middleOf = ({ min, max }: Bounds): Vec3 => [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2];
+
+/** How far a place lies from a box, mm; 0 within it. */
+function boxDistance({ min, max }: Bounds, x: number, y: number, z: number): number {
+  const out = (v: number, k: 0 | 1 | 2) => Math.max(0, min[k] - v, v - max[k]);
+  return Math.hypot(out(x, 0), out(y, 1), out(z, 2));
+}
 
 /** Whether two surfaces' boxes come near each other. */
 function near(a: Mesh, b: Mesh): boolean {
@@ -72,6 +93,8 @@ interface Rows {
   readonly lower: readonly JawTooth[];
   readonly upperField: HeightField;
   readonly lowerField: HeightField;
+  /** Where the jaw comes by on its ways, led by these teeth; worked out when first asked. */
+  ways?: readonly JawShift[];
 }
 
 /** The two rows of teeth, as they are and with planned crowns in their places; made anew only for what has changed. */
@@ -130,28 +153,56 @@ export class Bite {
   /**
    * How far every vertex of a tooth that is put in the place of its planned crown stays from the teeth across, mm, below
    * 0 within them: in the closed bite, and the least of it on the way to the front and to both sides, led by the planned
-   * teeth.
+   * teeth. Beyond FAR_MM they say only that it
+   * stays beyond.
    */
   room(tooth: Fdi, mesh: Mesh, planned: ReadonlyMap<Fdi, PlannedTooth>): { closed: Float32Array; moved: Float32Array } {
     const rows = this.rows(planned);
     const upper = jawOf(tooth) === 'upper';
     const { upperField, lowerField } = rows;
     // Only teeth near enough to be met at all.
-    const across = (upper ? rows.lower : rows.upper).filter((t) => near(t.mesh, mesh));
-    const fields = across.map((t) => signedField(t.mesh));
-    const away = ([x, y, z]: JawShift): Float32Array => {
-      const way = upper ? -1 : 1;
-      const moved = Float64Array.from(mesh.positions, (v, i) => v + way * ([x, y, z][i % 3] as number));
-      const least = new Float32Array(moved.length / 3).fill(Infinity);
-      for (const f of fields)
-        for (const [v, d] of signedDistances(f, moved).entries()) if (d < (least[v] as number)) least[v] = d;
+    const middle = middleOf(bounds(mesh));
+    const fields = (upper ? rows.lower : rows.upper)
+      .filter((t) => near(t.mesh, mesh))
+      .map((t) => fieldOf(t.mesh))
+      .sort((a, b) => boxDistance(a.box, ...middle) - boxDistance(b.box, ...middle));
+    const way = upper ? -1 : 1;
+    const away = ([x, y, z]: JawShift, of: Uint32Array): Float32Array => {
+      const shift = [way * x, way * y, way * z] as const;
+      const at = (v: number, k: 0 | 1 | 2) => (mesh.positions[3 * v + k] as number) + shift[k];
+      const least = new Float32Array(of.length).fill(BEYOND_MM);
+      for (const f of fields) {
+        // A tooth whose box lies further off than another tooth can't be the nearest.
+        const near = Uint32Array.from(of.keys()).filter(
+          (i) =>
+            boxDistance(f.box, at(of[i] as number, 0), at(of[i] as number, 1), at(of[i] as number, 2)) <
+            (least[i] as number),
+        );
+        const points = Float64Array.from({ length: 3 * near.length }, (_, n) =>
+          at(of[near[Math.floor(n / 3)] as number] as number, (n % 3) as 0 | 1 | 2),
+        );
+        for (const [n, d] of signedDistances(f, points).entries()) {
+          const i = near[n] as number;
+          if (d < (least[i] as number)) least[i] = d;
+        }
+      }
       return least;
     };
-    const closed = away([0, 0, 0]);
+    const all = Uint32Array.from({ length: mesh.positions.length / 3 }, (_, v) => v);
+    const closed = away([0, 0, 0], all);
     const moved = Float32Array.from(closed);
-    for (const direction of ['forward', 'right', 'left'] as const)
-      for (const { shift } of onTheTeeth(upperField, lowerField, direction, WAY_MM, WAY_STEP_MM).steps)
-        for (const [v, mm] of away(shift).entries()) if (mm < (moved[v] as number)) moved[v] = mm;
+    rows.ways ??= (['forward', 'right', 'left'] as const).flatMap((direction) =>
+      onTheTeeth(upperField, lowerField, direction, WAY_MM, WAY_STEP_MM).steps.map((s) => s.shift),
+    );
+    for (const shift of rows.ways) {
+      const travel = Math.hypot(...shift);
+      // What can't come nearer than anybody asks about on this way is left as it is.
+      const met = all.filter((v) => (closed[v] as number) - travel < FAR_MM);
+      for (const [i, mm] of away(shift, met).entries()) {
+        const v = met[i] as number;
+        if (mm < (moved[v] as number)) moved[v] = mm;
+      }
+    }
     return { closed, moved };
   }
 

@@ -44,7 +44,7 @@ export function biteRoom(
 }
 
 /** What stays further from the teeth across than this is no question of the bite, mm. House value. */
-const FAR_MM = 4;
+export const FAR_MM = 4;
 
 const forBite = ({ forBite: more }: Design, place: BiteRoom['place']): number =>
   (place === 'edge' || place === 'palatal' ? more?.[place] : undefined) ?? 0;

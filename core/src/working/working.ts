@@ -51,6 +51,9 @@ export function published(text: string): Source {
   return { mark: 'published', text: `${text}, from memory` };
 }
 
+/** A source as it is shown: its mark, and what stands behind it. */
+export const sourceWords = ({ mark, text }: Source): string => (text.startsWith(mark) ? text : `${mark}: ${text}`);
+
 /** A standard's requirement. */
 export function standard(text: string): Source {
   return { mark: 'standard', text };

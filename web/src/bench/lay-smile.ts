@@ -1,8 +1,8 @@
-import type { LaidSmile, LaidTooth } from '@radiant/core';
+import type { Fdi, LaidSmile, LaidTooth } from '@radiant/core';
 import { lipCurve, type Px } from '@radiant/core';
 import * as THREE from 'three';
 import { PALETTE } from '../ui/palette.js';
-import { BANDS, type Bands, bandsOf, between, medianOf, modelOf, type Rgb } from './smile-colour.js';
+import { BANDS, type Bands, bandsOf, between, medianOf, modelOf, type Rgb, tinted } from './smile-colour.js';
 
 /** The lips' borders as marked, corners first and last; none where lips are held away. */
 export interface LipLines {
@@ -14,6 +14,7 @@ export interface LipLines {
 /**
  * Lays the planned teeth over a photograph: each takes its colour, band by band from edge to neck, from the tooth that
  * is there, and is cut off where the lips are.
+ * @param tints of teeth whose colour is predicted: what their own is multiplied by
  * @returns a canvas of the picture's size
  */
 export function laySmile(
@@ -21,6 +22,7 @@ export function laySmile(
   size: Px,
   laid: LaidSmile,
   lips: LipLines | undefined,
+  tints: ReadonlyMap<Fdi, readonly Rgb[]> = NO_TINTS,
 ): HTMLCanvasElement {
   const [w, h] = size;
   const canvas = document.createElement('canvas');
@@ -35,7 +37,12 @@ export function laySmile(
     { length: BANDS },
     (_, i) => medianOf(all.map((b) => b[i] as Rgb)) ?? [225, 212, 190],
   );
-  const teeth = rendered(laid, size, (t) => own.get(modelOf(t.tooth, laid)) ?? own.get(t.tooth) ?? usual);
+  const teeth = rendered(laid, size, (t) => {
+    const tint = tints.get(t.tooth);
+    // What is predicted is predicted of the tooth itself, and changes the colour that it has in the photograph.
+    if (tint) return tinted(own.get(t.tooth) ?? usual, tint);
+    return own.get(modelOf(t.tooth, laid)) ?? own.get(t.tooth) ?? usual;
+  });
   if (lips) {
     const mask = document.createElement('canvas');
     mask.width = w;
@@ -51,6 +58,8 @@ export function laySmile(
   stamp(ctx, size);
   return canvas;
 }
+
+const NO_TINTS: ReadonlyMap<Fdi, readonly Rgb[]> = new Map();
 
 /** The words that go with the picture wherever it is sent. */
 export const STAMP = 'planned · simulation, not a promise';

@@ -1,4 +1,14 @@
-import { type Fdi, type LaidSmile, type LaidTooth, opposite } from '@radiant/core';
+import {
+  type Fdi,
+  type LaidSmile,
+  type LaidTooth,
+  lightOf,
+  opposite,
+  overThirds,
+  screenRgb,
+  shownLight,
+  type ToothLook,
+} from '@radiant/core';
 
 export type Rgb = readonly [number, number, number];
 /** Colour of a tooth from edge to neck. */
@@ -79,3 +89,39 @@ export function between(bands: Bands, height: number): Rgb {
   const [a, b] = [bands[i] as Rgb, bands[i + 1] as Rgb];
   return [a[0] + (b[0] - a[0]) * k, a[1] + (b[1] - a[1]) * k, a[2] + (b[2] - a[2]) * k];
 }
+
+/**
+ * How much more light of each colour the planned tooth turns back than the one that was read, band by band from edge to
+ * neck: what a photograph's own colours are multiplied by, whatever light it was taken in.
+ * @returns nothing where the tooth itself was not read in all that is predicted
+ */
+export function tintOf({ thirds }: ToothLook): readonly Rgb[] | undefined {
+  const light = (lab: ToothLook['thirds'][number]['lab']) => screenRgb(lab).map(lightOf);
+  const of = (third: 'incisal' | 'middle' | 'cervical'): Rgb | undefined => {
+    const own = thirds.find((t) => t.third === third) ?? thirds.find((t) => t.third === 'middle') ?? thirds[0];
+    if (!own?.before) return undefined;
+    const before = light(own.before);
+    return light(own.lab).map((v, i) => v / Math.max(0.005, before[i] as number)) as unknown as Rgb;
+  };
+  const [incisal, middle, cervical] = [of('incisal'), of('middle'), of('cervical')];
+  if (!incisal || !middle || !cervical) return undefined;
+  return Array.from(
+    { length: BANDS },
+    (_, band) =>
+      [0, 1, 2].map((c) =>
+        overThirds(
+          { incisal: incisal[c as 0], middle: middle[c as 0], cervical: cervical[c as 0] },
+          (band + 0.5) / BANDS,
+        ),
+      ) as unknown as Rgb,
+  );
+}
+
+/** Bands of a photograph, 0 to 255, with so much more or less light of each colour. */
+export const tinted = (bands: Bands, tint: readonly Rgb[]): Bands =>
+  bands.map(
+    (b, i) =>
+      b.map((v, c) =>
+        Math.min(255, 255 * shownLight(Math.min(1, lightOf(v / 255) * ((tint[i] as Rgb)[c as 0] as number)))),
+      ) as unknown as Rgb,
+  );

@@ -1,5 +1,5 @@
 import type { RuleLimit } from '@radiant/contract';
-import { RULES, type RuleId } from '@radiant/core';
+import { RULES, type RuleId, sourceWords } from '@radiant/core';
 import { NumberOnceDone } from '../ui/NumberOnceDone.js';
 
 /** The rules by which options are put in order: which speak in this house, and where they turn. */
@@ -54,11 +54,7 @@ export function HouseRulesTable({
                 <td className={`max-w-[60ch] py-1.5 pr-6 ${off.includes(id) ? 'text-ink-2' : ''}`}>
                   <b className="font-semibold">{title}</b>
                   <span className="block text-ink-2">
-                    {reason}{' '}
-                    <span className="text-tiny">
-                      {source.mark}
-                      {source.text ? `: ${source.text}` : ''}
-                    </span>
+                    {reason} <span className="text-tiny">{sourceWords(source)}</span>
                   </span>
                 </td>
                 <td className="whitespace-nowrap py-1.5 pr-6">

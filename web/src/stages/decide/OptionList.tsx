@@ -1,5 +1,13 @@
 import type { Fee } from '@radiant/contract';
-import { type HouseRules, type OptionId, type Ranked, type RuleId, type Said, strengthOf } from '@radiant/core';
+import {
+  type HouseRules,
+  type OptionId,
+  type Ranked,
+  type RuleId,
+  type Said,
+  sourceWords,
+  strengthOf,
+} from '@radiant/core';
 import { Popover } from 'radix-ui';
 import { number } from '../../ui/format.js';
 import { money } from './WholeCase.js';
@@ -133,8 +141,7 @@ function Sentence({
               <p className="mb-1 font-semibold">{rule.title}</p>
               <p>{rule.reason}</p>
               <p className="mt-2 text-tiny text-ink-2">
-                {rule.source.mark}
-                {rule.source.text ? `: ${rule.source.text}` : ''}
+                {sourceWords(rule.source)}
                 {rule.limit ? `. It turns at ${limit ?? rule.limit.value} ${rule.limit.unit}.` : ''}
               </p>
               {switchOff && (

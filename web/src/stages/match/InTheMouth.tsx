@@ -1,10 +1,11 @@
-import { type ContourPlan, type Fdi, isPlannable, jawOf, VISIBLE } from '@radiant/core';
+import { readingAt } from '@radiant/contract';
+import { type ContourPlan, type FacialThird, type Fdi, isPlannable, jawOf, type Lab, VISIBLE } from '@radiant/core';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { ARCH_VIEWS, type View } from '../../bench/arch-eye.js';
 import { ColourScene, type ColourShowing } from '../../bench/ColourScene.js';
 import { css, SHOWS_RANGE, showsColour } from '../../bench/colour-scale.js';
 import { viewWords } from '../../bench/view-words.js';
-import { useCase, useSentence } from '../../data/case-context.js';
+import { useCase, useSection, useSentence } from '../../data/case-context.js';
 import { shownOf } from '../../engine/use-asked.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
 import { useJaw } from '../../engine/use-jaws.js';
@@ -32,6 +33,17 @@ export function InTheMouth({
   const planned = usePlanned(contour, plan);
   const asked = useSmileColours(clientOf(contour), plan);
   const looks = useMemo(() => new Map((shownOf(asked) ?? []).map((l) => [l.tooth, l] as const)), [asked]);
+  const { data } = useSection('match');
+  const reads = useMemo(() => {
+    const known = new Map<Fdi, Record<FacialThird, Lab>>();
+    for (const tooth of new Set(data.readings.map((r) => r.tooth))) {
+      const body = readingAt(data, tooth, 'tooth', 'body');
+      if (!body) continue;
+      const at = (zone: 'gum' | 'edge') => readingAt(data, tooth, 'tooth', zone) ?? body;
+      known.set(tooth, { cervical: at('gum'), middle: body, incisal: at('edge') });
+    }
+    return known;
+  }, [data]);
   const [view, setView] = useState<Omit<View, 'jaw'>>({ name: 'front', turn: 0 });
   const reading = useRef<HTMLSpanElement>(null);
   const choose = useCallback((t: Fdi) => isPlannable(t) && selectTooth(t), [selectTooth]);
@@ -50,6 +62,7 @@ export function InTheMouth({
         arch={own.arch}
         planned={planned.views}
         looks={looks}
+        reads={reads}
         showing={showing}
         view={{ ...view, jaw }}
         onSelect={choose}
@@ -87,8 +100,8 @@ export function InTheMouth({
             </>
           ) : (
             <figcaption>
-              <b className="font-semibold">as predicted</b>, at each place as thick as it is planned; grey-yellow teeth
-              were not read. A screen does not show colour exactly.
+              Planned teeth <b className="font-semibold">as predicted</b>, at each place as thick as they are planned;
+              others as they were read, or pale. A screen does not show colour exactly.
             </figcaption>
           )}
         </figure>

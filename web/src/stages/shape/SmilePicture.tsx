@@ -1,12 +1,14 @@
 import { type CaseFile, landmarkSet, PHOTO_VIEWS, viewPoints } from '@radiant/contract';
-import { type ContourPlan, isUpper, type LaidSmile, LIP_KNOTS, type Px } from '@radiant/core';
+import { type ContourPlan, type Fdi, isUpper, type LaidSmile, LIP_KNOTS, type Px } from '@radiant/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type LipLines, laySmile } from '../../bench/lay-smile.js';
+import { type Rgb, tintOf } from '../../bench/smile-colour.js';
 import { useBenchReading } from '../../data/bench-reading.js';
 import { useCase } from '../../data/case-context.js';
 import { photoUrl } from '../../data/photo-url.js';
-import { type Asked, useAsked } from '../../engine/use-asked.js';
+import { type Asked, shownOf, useAsked } from '../../engine/use-asked.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
+import { useSmileColours } from '../../engine/use-smile-colours.js';
 import { Empty } from '../../ui/StageLayout.js';
 
 const VIEWS = ['close-smile', 'retracted-front'] as const;
@@ -58,7 +60,17 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
     [size, lips, landmarks, points, width],
   );
   const asked = useAsked(clientOf(contour), plan, 'inPhoto', input);
-  const { made, forget } = useLaidPicture(asked, photo, size, lips);
+  const [predicted, setPredicted] = useState(false);
+  const looks = useSmileColours(predicted ? clientOf(contour) : undefined, plan);
+  const tints = useMemo(() => {
+    if (!predicted) return undefined;
+    const known = (shownOf(looks) ?? []).flatMap((l) => {
+      const tint = tintOf(l);
+      return tint ? [[l.tooth, tint] as const] : [];
+    });
+    return known.length > 0 ? new Map(known) : undefined;
+  }, [predicted, looks]);
+  const { made, forget } = useLaidPicture(asked, photo, size, lips, tints);
   const laid = photo && made && 'url' in made ? made : undefined;
   const loose = laid && photo?.width ? laid.rmsPx > (LOOSE_PX * photo.width) / 1200 : false;
   return (
@@ -132,12 +144,27 @@ export function SmilePicture({ contour, plan }: { contour: ContourState; plan: C
             {PHOTO_VIEWS[v]}
           </button>
         ))}
+        <button
+          type="button"
+          className="chip"
+          aria-pressed={predicted}
+          title="As match predicts them over their stumps, in the light of the photograph"
+          onClick={() => setPredicted(!predicted)}
+        >
+          predicted colour
+        </button>
         {laid && (
           <>
             <span className="ml-2">
               laid in to {Math.round(laid.rmsPx * 10) / 10} px
               {loose ? ': more than it should be, look at the marks in read' : ''}
               {Object.keys(plan).some((t) => !isUpper(Number(t))) && ', the upper crowns alone'}
+              {predicted &&
+                (tints
+                  ? `; ${tints.size} ${tints.size === 1 ? 'tooth' : 'teeth'} in predicted colour`
+                  : looks.state === 'waiting'
+                    ? '; working out the colours'
+                    : '; no planned tooth was read in match')}
             </span>
             <a className="chip ml-auto" href={laid.url} download={`${detail.name} simulation.png`}>
               save the picture
@@ -159,6 +186,7 @@ function useLaidPicture(
   photo: CaseFile | undefined,
   size: Px | undefined,
   lips: LipLines | undefined | 'missing',
+  tints: ReadonlyMap<Fdi, readonly Rgb[]> | undefined,
 ) {
   const { detail } = useCase();
   const [made, setMade] = useState<Made>();
@@ -177,7 +205,7 @@ function useLaidPicture(
       image.src = photoUrl(detail.id, photo);
       await image.decode();
       if (gone) return;
-      const canvas = laySmile(image, size, laid, lips);
+      const canvas = laySmile(image, size, laid, lips, tints);
       canvas.toBlob((blob) => {
         if (gone || !blob) return;
         const url = URL.createObjectURL(blob);
@@ -189,7 +217,7 @@ function useLaidPicture(
     return () => {
       gone = true;
     };
-  }, [asked, photo, size, lips, detail.id]);
+  }, [asked, photo, size, lips, tints, detail.id]);
   useEffect(
     () => () => {
       if (shown.current) URL.revokeObjectURL(shown.current);
