@@ -85,3 +85,48 @@ it('against a rule that asks for a reason one is written, and kept', async () =>
   });
   expect(v.troubles).toEqual([]);
 });
+
+it('one tooth that can’t be kept dry hears of it, a choice that a rule speaks against is given its reason', async () => {
+  const { page } = v;
+  const list = page.getByRole('list', { name: 'Options' });
+  await page.getByLabel('Kept dry').selectOption('yes');
+  await page.getByRole('radio', { name: /^11/ }).click();
+  await page.getByRole('checkbox', { name: 'but 11 can’t be' }).click();
+  await list.getByText('Class 1 (50 MPa) has to be bonded, and the tooth can’t be kept dry.').first().waitFor();
+  await option('no-prep veneer, layered feldspathic').click();
+  await page
+    .getByRole('region', { name: 'How it is held' })
+    .getByText(/Not given here: it can’t be kept dry/)
+    .waitFor();
+  await typed(page.getByLabel(/Why all the same\?/), 'asked for');
+  await page.keyboard.press('Tab');
+  await saved(page);
+  const { decide } = await sections();
+  expect(decide.data.wet).toEqual([11]);
+  expect(decide.data.choices).toContainEqual({ tooth: 11, option: 'no-prep', reason: 'asked for' });
+  expect(v.troubles).toEqual([]);
+});
+
+it('a second plan stands beside the first, both are kept, and all later stages follow the one that is marked', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'begin a plan B' }).click();
+  await page.getByRole('region', { name: 'Plan B' }).getByText('followed').waitFor();
+  await page.getByRole('button', { name: 'tooth by tooth, plan B' }).click();
+  await option('crown, glass-ceramic').click();
+  await saved(page);
+  expect((await sections()).reduce.data.own).toContainEqual({ tooth: 11, design: 'ceramic-crown' });
+  await page.getByRole('button', { name: 'plan A against plan B' }).click();
+  await page.getByRole('region', { name: 'Plan A' }).getByText('no-prep veneer, layered feldspathic').waitFor();
+  await page.getByRole('region', { name: 'Plan B' }).getByText('crown, glass-ceramic').waitFor();
+  await page.getByRole('button', { name: 'Follow plan A' }).click();
+  await page.getByRole('region', { name: 'Plan A' }).getByText('followed').waitFor();
+  await saved(page);
+  const { decide, reduce } = await sections();
+  expect(decide.data.plan).toBe('A');
+  expect(decide.data.other).toContainEqual({ tooth: 11, option: 'glass-crown' });
+  expect(reduce.data.own).toContainEqual({ tooth: 11, design: 'no-prep' });
+  await page.getByRole('button', { name: 'let plan B go' }).click();
+  await saved(page);
+  expect((await sections()).decide.data.other ?? null).toBeNull();
+  expect(v.troubles).toEqual([]);
+});

@@ -1,5 +1,5 @@
 import { deltaE00, type Lab, VISIBLE } from '../colour/lab.js';
-import { type Optics, over, sheetOf, throughSurface, underSurface } from '../colour/layer.js';
+import { type Optics, over, type Sheet, sheetOf, throughSurface, underSurface } from '../colour/layer.js';
 import type { LightId } from '../colour/observer.js';
 import { evenSpectrum, labOf, type Spectrum } from '../colour/spectrum.js';
 
@@ -50,11 +50,26 @@ export const overThickness = (
   stump: Spectrum,
   wanted: Lab,
   light: LightId = 'D65',
-): AtThickness[] =>
-  THICKNESSES.map((mm) => {
-    const lab = colourOver([{ optics: ceramic, mm }, ...under], stump, light);
-    return { mm, lab, dE: deltaE00(lab, wanted) };
+): AtThickness[] => {
+  const ground = groundOf(under, stump);
+  return sheetsOf(ceramic).map((sheet, i) => {
+    const lab = labOf(throughSurface(over(sheet, ground)), light);
+    return { mm: THICKNESSES[i] as number, lab, dE: deltaE00(lab, wanted) };
   });
+};
+
+const sheets = new WeakMap<Optics, readonly Sheet[]>();
+
+/** A ceramic in every thickness that is tried: whatever lies under it, worked out once. */
+function sheetsOf(ceramic: Optics): readonly Sheet[] {
+  const known = sheets.get(ceramic) ?? THICKNESSES.map((mm) => sheetOf(ceramic, mm));
+  sheets.set(ceramic, known);
+  return known;
+}
+
+/** A stump with what lies over it under the ceramic. */
+const groundOf = (under: readonly Layer[], stump: Spectrum): Spectrum =>
+  [...under].reverse().reduce((behind, { optics, mm }) => over(sheetOf(optics, mm), behind), stump);
 
 /**
  * From which thickness on a stump can't be told from another through a ceramic, mm; nothing where it shows through all
@@ -68,12 +83,9 @@ export function hidesFrom(
   usual: Spectrum,
   dE00: number = VISIBLE.notTaken,
 ): number | undefined {
-  const shows = (mm: number) =>
-    deltaE00(
-      colourOver([{ optics: ceramic, mm }, ...under], stump),
-      colourOver([{ optics: ceramic, mm }, ...under], usual),
-    ) > dE00;
+  const [own, other] = [groundOf(under, stump), groundOf(under, usual)];
+  const seen = (sheet: Sheet, ground: Spectrum) => labOf(throughSurface(over(sheet, ground)));
   // Thicker always hides more: the first of them from which none shows.
-  const at = THICKNESSES.findIndex((mm) => !shows(mm));
+  const at = sheetsOf(ceramic).findIndex((sheet) => deltaE00(seen(sheet, own), seen(sheet, other)) <= dE00);
   return at < 0 ? undefined : THICKNESSES[at];
 }

@@ -15,6 +15,13 @@ const read = (patient: RecipeName): MatchSection['readings'] =>
 export const DEMO_COLOURS: Readonly<Partial<Record<RecipeName, MatchSection>>> = {
   Avocet: { readings: read('Avocet'), wanted: 'A1', ceramic: 'glass-medium', cement: 'clear' },
   // The crown is to look like the sound central beside it.
-  Curlew: { readings: read('Curlew'), wanted: 'A2', like: 11, ceramic: 'glass-medium', cement: 'clear' },
+  Curlew: {
+    readings: read('Curlew'),
+    wanted: 'A2',
+    like: 11,
+    ceramic: 'glass-low',
+    cement: 'clear',
+    character: [{ tooth: 21, translucency: 'medium', texture: 'light', note: 'no halo; as worn as 11' }],
+  },
   Sandpiper: { readings: read('Sandpiper'), wanted: 'A1', ceramic: 'glass-low', cement: 'clear' },
 };

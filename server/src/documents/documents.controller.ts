@@ -114,7 +114,7 @@ export class DocumentsController {
   private async forLaboratory(own: CaseRow, detail: CaseDetail, me: SignedIn) {
     const { plates } = await this.settings.of(me.practiceId);
     const wanted = detail.files
-      .filter((f) => f.kind === 'photo' && SHADE_VIEWS.includes(f.view as PhotoView))
+      .filter((f) => f.kind === 'photo' && f.state !== 'final' && SHADE_VIEWS.includes(f.view as PhotoView))
       .sort((a, b) => SHADE_VIEWS.indexOf(a.view as PhotoView) - SHADE_VIEWS.indexOf(b.view as PhotoView))
       .slice(0, SHADE_PICTURES);
     const pictures = await Promise.all(

@@ -18,7 +18,7 @@ const AT = { zone: 0, tooth: 14, stump: 62, wanted: 110, thick: 140, dE: 156 } a
 export async function shadesPdf(sheet: ShadeSheet, pictures: readonly SheetPicture[]): Promise<Buffer> {
   const { doc, done } = newPaper(`${sheet.name}: colour`, 'A4');
   head(doc, sheet);
-  let y = 34 * MM;
+  let y = 37 * MM;
   for (const t of sheet.teeth) {
     if (y + BLOCK > BOTTOM) {
       doc.addPage();
@@ -42,9 +42,9 @@ function head(doc: Doc, s: ShadeSheet): void {
     `${NOTATION_NAMES[s.notation].long} numbers. CIELAB, D65, 2°. Nearest letter shades by ${LETTER_SCALE.source.text}; tabs differ. Predictions by generic or house optical constants. Printed colour is not exact.`,
     LEFT,
     26 * MM,
-    { size: 7.5, colour: INK_2, width: WIDTH, height: 12 },
+    { size: 7.5, colour: INK_2, width: WIDTH, height: 21 },
   );
-  rule(doc, 31.5 * MM);
+  rule(doc, 34 * MM);
 }
 
 function tooth(doc: Doc, s: ShadeSheet, t: ShadeTooth, top: number): number {
@@ -68,7 +68,7 @@ function tooth(doc: Doc, s: ShadeSheet, t: ShadeTooth, top: number): number {
     ['stump', 'stump'],
     ['wanted', 'wanted'],
     ['thick', 'mm'],
-    ['dE', 'ΔE00 predicted'],
+    ['dE', 'CIEDE2000, predicted'],
   ] as const)
     text(doc, words, LEFT + AT[c] * MM, y - 3.6 * MM, { size: 7, colour: INK_2 });
   for (const z of t.zones) {

@@ -330,7 +330,7 @@ describe('the plan as PDF', () => {
     expect([six.pages, ...mm(six.view)]).toEqual([1, 210, 297]);
     for (const t of frontRow()) expect(six.items.map((i) => i.text)).toContain(String(t));
     const other = await dentist.get<Problem>(`/cases/${avocet.id}/plan.pdf?form=poster`);
-    expect([other.status, other.body.detail]).toEqual([422, 'The plan is put on paper as plan, cards, six.']);
+    expect([other.status, other.body.detail]).toEqual([422, 'The plan is put on paper as plan, cards, six, shades.']);
   });
 
   it('has the depths to set as its largest figures, each with the letter of its bur, as the burs say them', async () => {
@@ -435,4 +435,45 @@ describe('the case as a file', () => {
     expect(refused.status).toBe(422);
     expect((await dentist.get<CasePage>('/cases')).body.total).toBe(before);
   });
+});
+
+it('the laboratory’s sheet names what was read, wanted and predicted of each planned tooth, and carries photographs', async () => {
+  const own = (await copied('Coloured')).body;
+  const match = {
+    readings: (['gum', 'body', 'edge'] as const).map((zone) => ({
+      tooth: 11,
+      of: 'tooth',
+      zone,
+      L: 75.5,
+      a: 0.2,
+      b: 17.5,
+      wet: zone !== 'gum',
+      at: '2026-11-20T09:10:00.000Z',
+      device: 'shade meter, simulated',
+    })),
+    wanted: 'A1',
+    ceramic: 'glass-medium',
+    cement: 'clear',
+    character: [{ tooth: 11, translucency: 'high', texture: 'light', note: 'a halo at the edge' }],
+    bleaching: [{ tooth: 21, to: 'B1', waitDays: 14, endedOn: '2026-11-01' }],
+  };
+  const { version } = own.sections.match;
+  expect((await dentist.call('PATCH', `/cases/${own.id}/sections/match`, { version, data: match })).status).toBe(200);
+  const bytes = await dentist.bytes(`/cases/${own.id}/plan.pdf?form=shades`);
+  const pdf = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
+  const pages = await Promise.all(
+    Array.from({ length: pdf.numPages }, async (_, i) => {
+      const { items } = await (await pdf.getPage(i + 1)).getTextContent();
+      return items.map((item) => ('str' in item ? item.str : '')).join(' ');
+    }),
+  );
+  const words = pages.join(' ').replace(/\s+/g, ' ');
+  expect(words).toMatch(/Wanted: A1\. Cement: clear\./);
+  expect(words).toMatch(/75\.5 0\.2 17\.5/);
+  expect(words).toMatch(/DRY, to be read again, 2026-11-20/);
+  expect(words).toMatch(/edge translucency high · light texture · a halo at the edge/);
+  expect(words).toMatch(/bleached first, to about B1; its colour counts from 2026-11-15 on/);
+  expect(words).toMatch(/\d\.\d \(\d\.\d to \d\.\d\)/);
+  expect(words).toMatch(/retracted, front/);
+  await dentist.call('DELETE', `/cases/${own.id}`);
 });

@@ -123,10 +123,10 @@ it('what is no picture and no scan waits too, can only be thrown away, and is go
   expect(a).toMatchObject({
     state: 'tray',
     kind: null,
-    sentence: 'This is no picture in JPEG, PNG, WebP, TIFF or HEIC and no STL, PLY or OBJ file.',
+    sentence: 'This is no picture in JPEG, PNG, WebP, TIFF or HEIC and no STL, PLY, OBJ or CSV file.',
   });
   expect((await client.post<{ detail: string }>(`/arrivals/${a.id}/place`, { caseId: kase.id })).body.detail).toMatch(
-    /no STL, PLY or OBJ file/,
+    /no STL, PLY, OBJ or CSV file/,
   );
   expect((await client.call('DELETE', `/arrivals/${a.id}`)).status).toBe(204);
   expect((await arrivals()).some((q) => q.id === a.id)).toBe(false);
@@ -229,4 +229,19 @@ it('a preview fills a screen and is never larger than the original', async () =>
   const file = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body.files.find((f) => f.view === 'upper-occlusal');
   const meta = await sharp(await client.bytes(`/cases/${kase.id}/files/${file?.id}/preview`)).metadata();
   expect([meta.width, meta.height]).toEqual([2000, 1333]);
+});
+
+it('readings of a shade meter go to their case as a file of their own; a table that can’t be read is refused by its line', async () => {
+  const head = 'tooth,of,zone,wet,at,L,a,b';
+  lay('Greenshank - shades.csv', `${head}\r\n11,tooth,body,wet,2026-11-20T09:10:00Z,75.5,0.2,17.5\r\n`);
+  lay('Greenshank - wrong shades.csv', `${head}\r\n11,tooth,body,wet,2026-11-20T09:10:00Z,light,0.2,17.5\r\n`);
+  expect(await arrived('Greenshank - shades.csv')).toMatchObject({ state: 'taken', kind: 'colours' });
+  expect(await arrived('Greenshank - wrong shades.csv')).toMatchObject({
+    state: 'refused',
+    sentence: 'Line 2: “light” in the column “L” is no number.',
+  });
+  const { files } = (await client.get<CaseDetail>(`/cases/${kase.id}`)).body;
+  expect(files).toContainEqual(
+    expect.objectContaining({ name: 'Greenshank - shades.csv', kind: 'colours', mime: 'text/csv', role: null }),
+  );
 });

@@ -37,6 +37,7 @@ export function Found({
         <label className="flex items-center gap-2">
           <input
             type="checkbox"
+            className="accent-plum"
             checked={wet.includes(tooth)}
             onChange={(e) => set({ ...data, wet: e.target.checked ? [...wet, tooth] : wet.filter((t) => t !== tooth) })}
           />
@@ -46,6 +47,7 @@ export function Found({
       <label className="flex items-center gap-2">
         <input
           type="checkbox"
+          className="accent-plum"
           checked={data.bleachLater ?? false}
           onChange={(e) => set({ ...data, bleachLater: e.target.checked })}
         />
@@ -54,6 +56,7 @@ export function Found({
       <label className="flex items-center gap-2">
         <input
           type="checkbox"
+          className="accent-plum"
           checked={cameOff.includes(tooth)}
           onChange={(e) =>
             set({ ...data, cameOff: e.target.checked ? [...cameOff, tooth] : cameOff.filter((t) => t !== tooth) })

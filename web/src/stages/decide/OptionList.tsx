@@ -46,6 +46,7 @@ export function OptionList({
             <label className="flex flex-1 items-baseline gap-2 font-semibold">
               <input
                 type="radio"
+                className="accent-plum"
                 name="option"
                 checked={chosen === r.option.id}
                 disabled={!choose}

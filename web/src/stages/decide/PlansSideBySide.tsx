@@ -40,7 +40,7 @@ export function PlansSideBySide({
               aria-label={`Plan ${plan}`}
               className={`rounded-xl border bg-leaf p-5 ${plan === now ? 'border-plum' : 'border-hair'}`}
             >
-              <div className="mb-3 flex items-baseline justify-between gap-3">
+              <div className="mb-3 flex min-h-10 items-baseline justify-between gap-3">
                 <h2 className="font-serif text-head font-semibold">Plan {plan}</h2>
                 {plan === now ? (
                   <span className="text-note text-plum">followed</span>

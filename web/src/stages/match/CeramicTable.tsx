@@ -31,6 +31,7 @@ export function CeramicTable({
               <label className="flex items-center gap-2">
                 <input
                   type="radio"
+                  className="accent-plum"
                   name="ceramic"
                   checked={c.ceramic === chosen}
                   disabled={!choose}

@@ -7,8 +7,8 @@ import {
   THIRD_OF,
   wantedShade,
 } from '@radiant/contract';
-import { CEMENTS, type CementId, LETTER_SCALE } from '@radiant/core';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { CEMENTS, type CementId, LETTER_SCALE, THICKNESSES } from '@radiant/core';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 
@@ -63,6 +63,11 @@ export default function Match() {
   const asked = useAsked(client, plan, 'colourOverStump', input);
   const match = shownOf(asked);
   const own = match?.candidates.find((c) => c.ceramic === ceramic);
+  const [tryMm, setTryMm] = useState<number>();
+  // Out of the curve that is there: nothing is asked while the hand moves.
+  const tried = tryMm === undefined ? undefined : own?.curve.find((p) => Math.abs(p.mm - tryMm) < 0.026);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another place has another plan
+  useEffect(() => setTryMm(undefined), [tooth, zone]);
   const choose = (next: string) =>
     set({ ...data, own: [...(data.own ?? []).filter((o) => o.tooth !== tooth), { tooth, ceramic: next }] });
 
@@ -132,14 +137,35 @@ export default function Match() {
     ) : (
       <div className="flex h-full flex-col gap-3 px-6 pt-14 pb-3">
         <div className="flex items-stretch justify-center">
-          <Swatches match={match} own={own} />
+          <Swatches match={match} own={own} tried={tried} />
         </div>
-        <h3 className="text-note text-ink-2">
-          ΔE00 to the wanted shade over the thickness of each ceramic; pale blue: most people take it
-        </h3>
+        <div className="flex flex-wrap items-center justify-between gap-x-6 text-note text-ink-2">
+          <h3>ΔE00 to the wanted shade over the thickness of each ceramic; pale blue: most people take it</h3>
+          <label className="flex items-center gap-2">
+            try
+            <input
+              type="range"
+              aria-label="Thickness to try, mm"
+              className="w-36 accent-plum"
+              min={THICKNESSES[0]}
+              max={THICKNESSES.at(-1)}
+              step={0.05}
+              value={tryMm ?? match.ceramicMm}
+              onChange={(e) => setTryMm(Number(e.target.value))}
+            />
+            <output className="w-28 text-ink">
+              {tried ? `${number(tried.mm, 2)} mm: ΔE00 ${number(tried.dE, 1)}` : 'as planned'}
+            </output>
+            {tried && (
+              <button type="button" className="how" onClick={() => setTryMm(undefined)}>
+                as planned
+              </button>
+            )}
+          </label>
+        </div>
         <div className="min-h-[160px] flex-1">
           <Suspense fallback={<Waiting what="the chart" />}>
-            <ThicknessChart match={match} chosen={ceramic} />
+            <ThicknessChart match={match} chosen={ceramic} tried={tried?.mm} />
           </Suspense>
         </div>
         <CeramicTable match={match} chosen={ceramic} choose={mayWrite ? choose : undefined} />

@@ -92,6 +92,7 @@ export function ReadingFields({ of, zone }: { of: ReadOf; zone: ColourZone }) {
             <label className="flex items-center gap-1 pb-1.5 text-tiny">
               <input
                 type="checkbox"
+                className="accent-plum"
                 checked={own.wet}
                 onChange={(e) => set({ ...data, readings: [...others, { ...own, wet: e.target.checked }] })}
               />{' '}

@@ -1,10 +1,22 @@
-import { type Candidate, type Lab, screenColour, type ThirdMatch } from '@radiant/core';
+import { type AtThickness, type Candidate, type Lab, screenColour, type ThirdMatch } from '@radiant/core';
 import { number } from '../../ui/format.js';
 
 /** What is wanted, what was read and what is predicted beside each other, by daylight and under a warm lamp. */
-export function Swatches({ match, own }: { match: ThirdMatch; own: Candidate }) {
+export function Swatches({
+  match,
+  own,
+  tried,
+}: {
+  match: ThirdMatch;
+  own: Candidate;
+  /** Another thickness than the planned one. */
+  tried: AtThickness | undefined;
+}) {
   const rows = [
     { light: 'daylight', wanted: match.wanted, got: own.planned.lab, dE: own.planned.dE },
+    ...(tried
+      ? [{ light: `${number(tried.mm, 2)} mm, daylight`, wanted: match.wanted, got: tried.lab, dE: tried.dE }]
+      : []),
     { light: 'warm lamp', wanted: match.wantedWarm, got: own.warm, dE: own.warmDE },
   ];
   return (

@@ -11,12 +11,26 @@ echarts.use([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, Can
 /** Differences are drawn up to here at most, and at least to there, ΔE00. */
 const DRAWN = { least: 4, most: 12 } as const;
 
+/** Stands for the line of what is tried. */
+const TRIED = 'tried';
+
 /** How far each ceramic is from the wanted colour over its thickness; the chosen one stands out. */
-export default function ThicknessChart({ match, chosen }: { match: ThirdMatch; chosen: string }) {
+export default function ThicknessChart({
+  match,
+  chosen,
+  tried,
+}: {
+  match: ThirdMatch;
+  chosen: string;
+  /** A thickness that is looked at beside the planned one, mm. */
+  tried: number | undefined;
+}) {
   const box = useRef<HTMLDivElement>(null);
+  const drawn = useRef<echarts.ECharts>(undefined);
   useEffect(() => {
     if (!box.current) return;
     const chart = echarts.init(box.current);
+    drawn.current = chart;
     const watch = new ResizeObserver(() => chart.resize());
     watch.observe(box.current);
     const { least, most } = DRAWN;
@@ -47,7 +61,8 @@ export default function ThicknessChart({ match, chosen }: { match: ThirdMatch; c
         axisLabel: font,
         splitLine: { lineStyle: { color: '#e9e5dd' } },
       },
-      series: match.candidates.map((c) => {
+      series: [TRIED, ...match.candidates].map((c) => {
+        if (typeof c === 'string') return { id: 'tried', type: 'line', silent: true, data: [] };
         const own = c.ceramic === chosen;
         return {
           type: 'line',
@@ -76,9 +91,29 @@ export default function ThicknessChart({ match, chosen }: { match: ThirdMatch; c
     });
     return () => {
       watch.disconnect();
+      drawn.current = undefined;
       chart.dispose();
     };
   }, [match, chosen]);
+  // What is tried is one line more: nothing else is drawn anew while a hand moves it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a chart drawn anew has lost the line
+  useEffect(() => {
+    drawn.current?.setOption({
+      series: [
+        {
+          id: 'tried',
+          markLine: {
+            silent: true,
+            symbol: 'none',
+            animation: false,
+            label: { show: false },
+            lineStyle: { color: PALETTE.ink, type: 'solid', width: 1.5 },
+            data: tried === undefined ? [] : [{ xAxis: tried }],
+          },
+        },
+      ],
+    });
+  }, [tried, match, chosen]);
   return (
     <div
       ref={box}
