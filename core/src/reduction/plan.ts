@@ -343,13 +343,16 @@ const areaOf = (places: readonly Area[]) => places.reduce((n, p) => n + p.areaMm
 
 /** The place that so much of a face, by its area, does not exceed. */
 function placeAt<P extends Area>(places: readonly P[], measure: (p: P) => number, share = DEEP_SHARE): P {
-  const sorted = [...places].sort((a, b) => measure(a) - measure(b));
+  // Each place is measured once, not at every comparison.
+  const values = Float64Array.from(places, measure);
+  const sorted = Uint32Array.from(places.keys()).sort((a, b) => (values[a] as number) - (values[b] as number));
   const whole = areaOf(places);
   let under = 0;
-  return (sorted.find((p) => {
-    under += p.areaMm2;
+  const at = sorted.find((i) => {
+    under += (places[i] as P).areaMm2;
     return under >= share * whole;
-  }) ?? sorted.at(-1)) as P;
+  });
+  return places[at ?? (sorted.at(-1) as number)] as P;
 }
 
 /** Where of all but the worst twentieth of the face the least enamel would be left, by the thin end of the norm. */

@@ -49,8 +49,8 @@ export function overPulp(t: TargetSurface, ageYears?: number | null): OverPulp {
   const share = BY_AGE.find((a) => (ageYears ?? 40) < a.under)?.share ?? 1;
   const { face, edge } = distances(t.tooth);
   const deepest = (place: 'facial' | 'edge') => {
-    const own = Array.from(t.removedMm).filter((_, v) => TARGET_PLACES[t.covered[v] as number] === place);
-    own.sort((a, b) => a - b);
+    const at = TARGET_PLACES.indexOf(place);
+    const own = t.removedMm.filter((_, v) => t.covered[v] === at).sort();
     return own[Math.floor(0.95 * own.length)] ?? 0;
   };
   const [overFace, overEdge] = [share * face - deepest('facial'), share * edge - deepest('edge')];

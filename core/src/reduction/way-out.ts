@@ -140,19 +140,13 @@ export function inTheWay(
     for (let n = 1; n < own.length; n++) {
       const [high, low] = [own[n - 1], own[n]] as [(typeof own)[0], (typeof own)[0]];
       // Levels fall from the neck to the edge.
-      let over = 0;
-      between(low, high, (at, x) => {
-        over = Math.max(over, x - (limit[at] as number));
-      });
+      const over = mostOver(low, high, limit);
       high.x -= over;
       low.x -= over;
     }
     for (const { p, across, x } of own) if (x < p.r * across - 1e-9) found.push({ place: p, to: x / across });
     const kept = own.map((q) => ({ level: q.level, x: q.p.cut || q.x < q.p.r * q.across - 1e-9 ? q.x : Infinity }));
-    for (let n = 1; n < kept.length; n++)
-      between(kept[n] as Kept, kept[n - 1] as Kept, (at, x) => {
-        limit[at] = Math.min(limit[at] as number, x);
-      });
+    for (let n = 1; n < kept.length; n++) lower(limit, kept[n] as Kept, kept[n - 1] as Kept);
   }
   return found;
 }
@@ -168,12 +162,28 @@ interface Kept {
   readonly x: number;
 }
 
-/** Every level between a place and the one over it, with how far out the wall stands there. */
-function between(low: Kept, high: Kept, tell: (level: number, x: number) => void): void {
+// Both go over every level between a place and the one over it, with how far out the wall stands there: from `x`, so
+// much further at each level. Beside a place at which nothing is cut the other one holds alone.
+const alone = (low: Kept, high: Kept) => !Number.isFinite(low.x) || !Number.isFinite(high.x);
+const slopeOf = (low: Kept, high: Kept) => (alone(low, high) ? 0 : (high.x - low.x) / (high.level - low.level));
+const startOf = (low: Kept, high: Kept) => (alone(low, high) ? Math.min(low.x, high.x) : low.x);
+
+/** How far the wall between two places stands over the limit at most. */
+function mostOver(low: Kept, high: Kept, limit: Float64Array): number {
+  const [slope, start] = [slopeOf(low, high), startOf(low, high)];
+  let over = 0;
   for (let at = Math.ceil(low.level - 1e-9); at < high.level; at++) {
-    const t = (at - low.level) / (high.level - low.level);
-    // Beside a place at which nothing is cut the other one holds alone.
-    const alone = !Number.isFinite(low.x) || !Number.isFinite(high.x);
-    tell(at, alone ? Math.min(low.x, high.x) : low.x + t * (high.x - low.x));
+    const own = start + slope * (at - low.level) - (limit[at] as number);
+    if (own > over) over = own;
+  }
+  return over;
+}
+
+/** Takes the limit down to the wall between two places. */
+function lower(limit: Float64Array, low: Kept, high: Kept): void {
+  const [slope, start] = [slopeOf(low, high), startOf(low, high)];
+  for (let at = Math.ceil(low.level - 1e-9); at < high.level; at++) {
+    const x = start + slope * (at - low.level);
+    if (x < (limit[at] as number)) limit[at] = x;
   }
 }
