@@ -13,8 +13,10 @@ export {
 export { LIGHTS, type LightId, NM, OBSERVER } from './colour/observer.js';
 export {
   type ColourReading,
+  READING_LIGHTS,
   READING_OF,
   READING_ZONES,
+  type ReadingLight,
   type ReadingOf,
   type ReadingZone,
   readingsOfRows,
@@ -120,7 +122,7 @@ export {
 } from './contour/sculpt.js';
 export { CROWN_FORMS } from './contour/upper-forms.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
-export { NO_FIGURES, type OptionFigures, type ToothFacts } from './decide/facts.js';
+export { type CeramicDifference, NO_FIGURES, type OptionFigures, type ToothFacts } from './decide/facts.js';
 export { HOLDING_WALL_MM, type Holding, holdingOf } from './decide/holding.js';
 export { OPTION_IDS, type OptionId, RULE_IDS, type RuleId } from './decide/ids.js';
 export { type Holds, isCrown, isVeneer, OPTIONS, type Option, optionOf } from './decide/options.js';
@@ -220,6 +222,8 @@ export {
   colourOver,
   hidesFrom,
   type Layer,
+  layersOf,
+  type Made,
   overThickness,
   seenOver,
   stumpFrom,
@@ -247,6 +251,7 @@ export {
   type Match,
   type MatchQuestion,
   matched,
+  plannedDifference,
   type Through,
   throughCeramic,
   type UnderCement,

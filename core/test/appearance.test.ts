@@ -4,6 +4,7 @@ import {
   type CeramicId,
   ceramicIn,
   ceramicOf,
+  ceramicOfClass,
   colourOver,
   deeper,
   deltaE00,
@@ -11,6 +12,7 @@ import {
   hidesFrom,
   type Lab,
   LETTER_SCALE,
+  layersOf,
   NM,
   over,
   overThickness,
@@ -31,17 +33,17 @@ const stump = (own: Lab): Spectrum => stumpFrom(smoothestSpectrum(own) as Spectr
 const A1 = shadeOf('A1').lab;
 const usual = stump(shadeOf('A3').lab);
 const dark = stump(lab(55, 6, 22));
-const made = (id: CeramicId, shade = A1) => ceramicIn(ceramicOf(id), shade);
+const made = (id: CeramicId, shade = A1) => ceramicOfClass(ceramicOf(id)).madeIn(shade);
 
 describe('a ceramic of a class in a shade', () => {
   it.each(LETTER_SCALE.shades.map((s) => [s.name, s.lab] as const))('in %s a thick block has the shade', (_, shade) => {
     for (const id of ['glass-high', 'zirconia-strong'] as const)
-      expect(deltaE00(colourOver([{ optics: made(id, shade), mm: 60 }], dark), shade)).toBeLessThan(0.05);
+      expect(deltaE00(colourOver(layersOf(made(id, shade), 60), dark), shade)).toBeLessThan(0.05);
   });
 
   it('the classes stand from clear to opaque; tissues are as translucent as measured (Yu, Ahn, Lee 2009, rough)', () => {
-    const at = (own: ReturnType<typeof made>) => translucency({ optics: own, mm: 1 });
-    const all = CERAMIC_CLASSES.map((c) => at(ceramicIn(c, A1)));
+    const at = (own: ReturnType<typeof made>) => translucency(own, 1);
+    const all = CERAMIC_CLASSES.map((c) => at(made(c.id)));
     expect([...all].sort((p, q) => q - p)).toEqual(all);
     expect(Math.abs(at(ceramicIn(TISSUES.enamel, A1)) - 18)).toBeLessThan(2);
     expect(Math.abs(at(ceramicIn(TISSUES.dentin, shadeOf('A3').lab)) - 16)).toBeLessThan(2);
@@ -49,14 +51,37 @@ describe('a ceramic of a class in a shade', () => {
 
   it('thicker is less translucent, by nothing at all it is all there is', () => {
     const optics = made('glass-medium');
-    const tp = [0.3, 0.6, 1, 1.5].map((mm) => translucency({ optics, mm }));
+    const tp = [0.3, 0.6, 1, 1.5].map((mm) => translucency(optics, mm));
     expect([...tp].sort((p, q) => q - p)).toEqual(tp);
     // Nothing between: white against black through the surface.
-    expect(translucency({ optics, mm: 0 })).toBeGreaterThan(95);
+    expect(translucency(optics, 0)).toBeGreaterThan(95);
   });
 
   it('a colour that no body has is refused in a sentence', () => {
     expect(() => ceramicIn(ceramicOf('glass-high'), lab(50, 300, 0))).toThrow('No body has the colour 50 300 0');
+  });
+});
+
+describe('a ceramic in layers', () => {
+  it('of one material all through is that material: layers add up', () => {
+    const one = made('glass-medium');
+    if (!('K' in one)) throw new Error('A glass-ceramic is one material.');
+    const two = [
+      { optics: one, share: 0.3 },
+      { optics: one, share: 0.7 },
+    ];
+    for (const mm of [0.4, 1, 1.7])
+      expect(deltaE00(colourOver(layersOf(two, mm), dark), colourOver(layersOf(one, mm), dark))).toBeLessThan(1e-6);
+    const curves = [overThickness(one, [], dark, A1), overThickness(two, [], dark, A1)];
+    curves[0]?.forEach((p, i) => {
+      expect(curves[1]?.[i]?.dE).toBeCloseTo(p.dE, 6);
+    });
+  });
+
+  it('enamel over dentin hides more than enamel and less than dentin alone', () => {
+    const dE = (id: CeramicId) => deltaE00(colourOver(layersOf(made(id), 1), dark), A1);
+    expect(dE('layered')).toBeLessThan(dE('enamel-porcelain'));
+    expect(dE('layered')).toBeGreaterThan(dE('dentin-porcelain'));
   });
 });
 
@@ -75,10 +100,7 @@ describe('over a stump', () => {
     const mm = (id: CeramicId) => hidesFrom(made(id), [], dark, usual);
     const medium = mm('glass-low') as number;
     const seen = (at: number) =>
-      deltaE00(
-        colourOver([{ optics: made('glass-low'), mm: at }], dark),
-        colourOver([{ optics: made('glass-low'), mm: at }], usual),
-      );
+      deltaE00(colourOver(layersOf(made('glass-low'), at), dark), colourOver(layersOf(made('glass-low'), at), usual));
     expect(seen(medium)).toBeLessThanOrEqual(VISIBLE.notTaken);
     expect(seen(medium - 0.05)).toBeGreaterThan(VISIBLE.notTaken);
     expect(mm('zirconia-strong')).toBeLessThan(medium);
@@ -88,18 +110,18 @@ describe('over a stump', () => {
   });
 
   it('an opaque cement is a layer of its own: it hides some of the stump', () => {
-    const cement = { optics: made('opaquer', shadeOf('A2').lab), mm: 0.08 };
+    const cement = layersOf(made('opaquer', shadeOf('A2').lab), 0.08);
     const thin = (under: Parameters<typeof colourOver>[0]) =>
-      deltaE00(colourOver([{ optics: made('glass-medium'), mm: 0.5 }, ...under], dark), A1);
-    expect(thin([cement])).toBeLessThan(thin([]) - 2);
+      deltaE00(colourOver([...layersOf(made('glass-medium'), 0.5), ...under], dark), A1);
+    expect(thin(cement)).toBeLessThan(thin([]) - 2);
   });
 
   it('under a warm lamp two bodies that match in daylight need not match', () => {
     // The same colour under D65 by another spectrum: a wave that sums to nothing in daylight.
-    const own = colourOver([{ optics: made('glass-medium'), mm: 1 }], dark);
+    const own = colourOver([...layersOf(made('glass-medium'), 1)], dark);
     const flat = stumpFrom(smoothestSpectrum(own) as Spectrum);
     const [day, lamp] = (['D65', 'A'] as const).map((light) =>
-      deltaE00(colourOver([{ optics: made('glass-medium'), mm: 1 }], dark, light), colourOver([], flat, light)),
+      deltaE00(colourOver([...layersOf(made('glass-medium'), 1)], dark, light), colourOver([], flat, light)),
     ) as [number, number];
     expect(day).toBeLessThan(1e-3);
     expect(lamp).toBeGreaterThan(day);

@@ -188,7 +188,7 @@ describe('a ceramic read over black and white', () => {
     for (const ceramicMm of [0.4, 0.9, 1.6]) {
       const [own] = matched({ ...q, ceramicMm }, [back]).candidates;
       const [made] = matched({ ...q, ceramicMm }, [
-        { id: 'x', name: 'x', asRead: false, opticsIn: () => truth },
+        { id: 'x', name: 'x', asRead: false, madeIn: () => truth },
       ]).candidates;
       // A table is written with five places.
       expect(deltaE00(own?.planned.lab ?? q.wanted, made?.planned.lab ?? q.stump)).toBeLessThan(0.05);
@@ -198,7 +198,7 @@ describe('a ceramic read over black and white', () => {
 
   it('keeps its own shade whatever is wanted, where a class follows', () => {
     const own = ceramicOfPlate(plate(1));
-    expect(own.opticsIn(shadeOf('B1').lab)).toBe(own.opticsIn(shadeOf('C4').lab));
+    expect(own.madeIn(shadeOf('B1').lab)).toBe(own.madeIn(shadeOf('C4').lab));
     expect(CERAMIC_CLASSES.some((c) => c.id === own.id)).toBe(false);
   });
 

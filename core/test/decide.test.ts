@@ -84,6 +84,34 @@ const TABLE: Row[] = [
     [{}, 'veneer', { leastMm: { planned: 0.3, material: 0.3 } }],
   ],
   ['way-out', [{}, 'extended', { hiddenMm: 0.4 }, 'against'], [{}, 'extended', { hiddenMm: 0.3 }]],
+  [
+    'translucency',
+    [
+      {},
+      'veneer',
+      {
+        ceramics: [
+          { ceramic: 'glass-medium', dE: 2.4 },
+          { ceramic: 'glass-low', dE: 1.6 },
+        ],
+        ceramic: 'glass-low',
+        dE: 1.6,
+      },
+      'note',
+    ],
+    [
+      {},
+      'veneer',
+      {
+        ceramics: [
+          { ceramic: 'glass-medium', dE: 3.4 },
+          { ceramic: 'glass-low', dE: 2.6 },
+        ],
+        ceramic: 'glass-low',
+        dE: 2.6,
+      },
+    ],
+  ],
   ['permitted-use', [{ dry: false }, 'no-prep', {}, 'reason asked'], [{ dry: false }, 'veneer', {}]],
   [
     'margin-under',

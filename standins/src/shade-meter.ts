@@ -149,6 +149,7 @@ export function shadeReadings(
         wet,
         at,
         device: 'shade meter, simulated',
+        light: 'own',
         ...labOf(spectrum),
         spectrum: [...spectrum],
       };

@@ -7,8 +7,10 @@ import {
   NM,
   PLANNABLE,
   PLATE_LIMITS,
+  READING_LIGHTS,
   READING_OF,
   READING_ZONES,
+  type ReadingLight,
   type ReadingOf,
   type ReadingZone,
   SCALE_LIMITS,
@@ -106,6 +108,11 @@ export class ColourReadingInput {
   @IsString(words('A device is text.'))
   @MaxLength(60, words('The name of a device has at most 60 characters.'))
   device?: string | null;
+
+  /** In which light it was read, where a device does not bring its own. */
+  @IsOptional()
+  @IsIn(READING_LIGHTS as unknown as string[], words(`A colour is read in ${READING_LIGHTS.join(', ')}.`))
+  light?: ReadingLight | null;
 
   /** From a photograph with a grey card: near enough to talk, not to choose by. */
   @IsOptional()

@@ -9,6 +9,10 @@ export type ReadingZone = (typeof READING_ZONES)[number];
 export const READING_OF = ['tooth', 'stump'] as const;
 export type ReadingOf = (typeof READING_OF)[number];
 
+/** The light of a reading: the device's own, daylight, a lamp that stands for it, or the surgery's. */
+export const READING_LIGHTS = ['own', 'daylight', 'daylight lamp', 'surgery lamp'] as const;
+export type ReadingLight = (typeof READING_LIGHTS)[number];
+
 /** A colour that was read on a tooth, CIELAB D65, 2°. */
 export interface ColourReading extends Lab {
   readonly tooth: number;
@@ -18,10 +22,11 @@ export interface ColourReading extends Lab {
   /** When, ISO 8601. */
   readonly at: string;
   readonly device?: string | undefined;
+  readonly light?: ReadingLight | undefined;
   readonly spectrum?: readonly number[] | undefined;
 }
 
-const COLUMNS = ['tooth', 'of', 'zone', 'wet', 'at', 'device', 'L', 'a', 'b'] as const;
+const COLUMNS = ['tooth', 'of', 'zone', 'wet', 'at', 'device', 'light', 'L', 'a', 'b'] as const;
 const REQUIRED = ['tooth', 'of', 'zone', 'wet', 'at'];
 
 /** Readings as the rows of a table, its head first: what a shade meter writes and what is handed on. */
@@ -36,6 +41,7 @@ export function rowsOfReadings(readings: readonly ColourReading[]): string[][] {
       r.wet ? 'wet' : 'dry',
       r.at,
       r.device ?? '',
+      r.light ?? '',
       ...[r.L, r.a, r.b].map((v) => v.toFixed(2)),
       ...(spectra ? (r.spectrum ? spectrumCells(r.spectrum) : WAVELENGTHS.map(() => '')) : []),
     ]),
@@ -71,6 +77,7 @@ export function readingsOfRows(rows: readonly (readonly string[])[]): ColourRead
       zone: one('zone', READING_ZONES),
       wet: one('wet', ['wet', 'dry']) === 'wet',
       at: new Date(at).toISOString(),
+      ...(cell('light') && { light: one('light', READING_LIGHTS) }),
       ...(cell('device') && { device: cell('device').slice(0, 60) }),
       ...(spectrum ? { ...labOf(spectrum), spectrum: [...spectrum] } : labIn(cell, line)),
     };

@@ -1,3 +1,5 @@
+import { VISIBLE } from '../colour/lab.js';
+import type { CeramicId } from '../material/ids.js';
 import type { Fdi } from '../teeth/notation.js';
 import type { OptionId } from './ids.js';
 
@@ -33,6 +35,19 @@ export interface ToothFacts {
   readonly neighbours: readonly OptionId[];
 }
 
+/** How far one ceramic of an option is from what is wanted, ΔE00. */
+export interface CeramicDifference {
+  readonly ceramic: CeramicId;
+  readonly dE: number;
+}
+
+/**
+ * The ceramic of an option by its predicted colour: the usual one where it does, the next where that shows, and where
+ * none does the nearest.
+ */
+export const usualOf = (all: readonly CeramicDifference[]): CeramicDifference | undefined =>
+  all.find((c) => c.dE <= VISIBLE.notTaken) ?? [...all].sort((a, b) => a.dE - b.dE)[0];
+
 /** What an option would come to on this tooth. */
 export interface OptionFigures {
   readonly removedMm3: number;
@@ -40,8 +55,11 @@ export interface OptionFigures {
   readonly removedShare: number;
   /** Of what is cut of the face, how much would still be enamel, 0 to 1; nothing where nothing is cut. */
   readonly enamelShare?: number | undefined;
-  /** Predicted difference to the wanted shade, ΔE00, where colours are known. */
+  /** Predicted difference to the wanted shade of each ceramic that it is made in, ΔE00, where colours are known. */
+  readonly ceramics?: readonly CeramicDifference[] | undefined;
+  /** The same of the first of them that does, or of the nearest where none does. */
   readonly dE?: number | undefined;
+  readonly ceramic?: CeramicId | undefined;
   /** The least its design has room for over the face, and what its material is made in, mm. */
   readonly leastMm?: { readonly planned: number; readonly material: number } | undefined;
   /** What the way out leaves standing, mm. */

@@ -25,6 +25,7 @@ export const RULE_IDS = [
   'no-prep-colour',
   'the-wish',
   'bleach-first',
+  'translucency',
   'adjustable-stain',
   'same-centrals',
   'beside-a-crown',

@@ -12,8 +12,8 @@ export interface Option {
   /** What reduce then plans; nothing where nothing is made. */
   readonly design?: DesignId;
   readonly made: 'nothing' | 'composite' | 'feldspathic' | 'glass-ceramic' | 'zirconia' | 'metal-ceramic';
-  /** The class by which its colour is predicted. */
-  readonly ceramic?: CeramicId;
+  /** The ceramics that it is made in, the usual one first: by these its colour is predicted. */
+  readonly ceramics?: readonly CeramicId[];
   readonly holds: Holds;
   /** Only added to the tooth, or nothing done to it. */
   readonly additive: boolean;
@@ -25,6 +25,9 @@ export interface Option {
 const COMPOSITE = 'polished each year; chips and stains are repaired in the mouth';
 const BONDED = 'seldom repaired; a chip is polished, a loss made again';
 const CROWNED = 'margin watched each year; made again when it fails';
+
+/** Glass-ceramic by translucency: medium is usual over a normal stump (common practice), and low where it shows. */
+const GLASS = ['glass-medium', 'glass-low', 'glass-high'] as const;
 
 /** What is alike in all veneers that are cut for, and in all crowns. */
 const VENEER = { holds: 'bond', additive: false, visits: 3, upkeep: BONDED } as const;
@@ -57,7 +60,7 @@ export const OPTIONS = [
     name: 'no-prep veneer, layered feldspathic',
     design: 'no-prep',
     made: 'feldspathic',
-    ceramic: 'dentin-porcelain',
+    ceramics: ['layered', 'dentin-porcelain'],
     holds: 'bond',
     additive: true,
     visits: 2,
@@ -68,7 +71,7 @@ export const OPTIONS = [
     name: 'facial veneer, layered feldspathic',
     design: 'facial',
     made: 'feldspathic',
-    ceramic: 'dentin-porcelain',
+    ceramics: ['layered', 'dentin-porcelain'],
     ...VENEER,
   },
   {
@@ -76,7 +79,7 @@ export const OPTIONS = [
     name: 'graduated veneer, glass-ceramic',
     design: 'graduated',
     made: 'glass-ceramic',
-    ceramic: 'glass-medium',
+    ceramics: GLASS,
     ...VENEER,
   },
   {
@@ -84,7 +87,7 @@ export const OPTIONS = [
     name: 'palatal-wrap veneer, glass-ceramic',
     design: 'palatal-wrap',
     made: 'glass-ceramic',
-    ceramic: 'glass-medium',
+    ceramics: GLASS,
     ...VENEER,
   },
   {
@@ -92,7 +95,7 @@ export const OPTIONS = [
     name: 'extended veneer, glass-ceramic',
     design: 'extended',
     made: 'glass-ceramic',
-    ceramic: 'glass-medium',
+    ceramics: GLASS,
     ...VENEER,
   },
   {
@@ -100,7 +103,7 @@ export const OPTIONS = [
     name: 'crown, glass-ceramic',
     design: 'ceramic-crown',
     made: 'glass-ceramic',
-    ceramic: 'glass-low',
+    ceramics: GLASS,
     holds: 'bond',
     ...CROWN,
   },
@@ -109,7 +112,7 @@ export const OPTIONS = [
     name: 'crown, zirconia',
     design: 'zirconia-crown',
     made: 'zirconia',
-    ceramic: 'zirconia-translucent',
+    ceramics: ['zirconia-translucent', 'zirconia-strong'],
     holds: 'form',
     ...CROWN,
   },
@@ -118,7 +121,7 @@ export const OPTIONS = [
     name: 'crown, metal-ceramic',
     design: 'metal-ceramic-crown',
     made: 'metal-ceramic',
-    ceramic: 'opaquer',
+    ceramics: ['opaquer'],
     holds: 'form',
     ...CROWN,
   },

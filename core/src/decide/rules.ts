@@ -1,4 +1,6 @@
 import { VISIBLE } from '../colour/lab.js';
+import { ceramicOf } from '../material/ceramics.js';
+import type { CeramicId } from '../material/ids.js';
 import { COMMON_PRACTICE, published, type Source } from '../working/working.js';
 import type { OptionFigures, ToothFacts } from './facts.js';
 import { HOLDING_WALL_MM } from './holding.js';
@@ -175,6 +177,26 @@ export const RULES: readonly Rule[] = [
       if (o.id === 'bleach')
         return f.lighter && !f.crowned ? pro('Lighter is wished, and nothing is cut for it.') : undefined;
       return o.id === 'none' && f.lighter ? con('Lighter is wished.') : undefined;
+    },
+  },
+  {
+    id: 'translucency',
+    title: 'medium translucency over a normal stump',
+    reason: 'A clearer ceramic is livelier and lets the stump through; a denser one hides it and looks flatter.',
+    source: COMMON_PRACTICE,
+    speaks: (_, __, x) => {
+      const [usual, ...others] = x.ceramics ?? [];
+      if (!usual || others.length === 0 || !x.ceramic) return undefined;
+      const name = (id: CeramicId) => ceramicOf(id).name;
+      if (x.ceramic === usual.ceramic)
+        return usual.dE <= VISIBLE.notTaken
+          ? note(`In ${name(usual.ceramic)}, as is usual over such a stump.`)
+          : undefined;
+      return (x.dE ?? Infinity) <= VISIBLE.notTaken
+        ? note(
+            `In ${name(x.ceramic)}: ${name(usual.ceramic)} would let the stump through (ΔE00 ${usual.dE.toFixed(1)}).`,
+          )
+        : undefined;
     },
   },
   {

@@ -9,6 +9,13 @@ export interface Layer {
   readonly mm: number;
 }
 
+/** What a ceramic is made of: one material all through, or layers from the outside in, each a share of its thickness. */
+export type Made = Optics | readonly { readonly optics: Optics; readonly share: number }[];
+
+/** A ceramic of a thickness as layers. @param mm of all of it */
+export const layersOf = (made: Made, mm: number): Layer[] =>
+  'K' in made ? [{ optics: made, mm }] : made.map(({ optics, share }) => ({ optics, mm: share * mm }));
+
 /** Layers over a stump as they are seen under a light. @param stump reflectance under its surface: wet, without its mirror */
 export function seenOver(layers: readonly Layer[], stump: Spectrum): Spectrum {
   let behind = stump;
@@ -24,8 +31,9 @@ export const colourOver = (layers: readonly Layer[], stump: Spectrum, light: Lig
 const GROUNDS = { black: evenSpectrum(0), white: evenSpectrum(1) } as const;
 
 /** Translucency parameter of a layer: how far apart it looks over white and over black, in CIELAB. */
-export function translucency(layer: Layer): number {
-  const [p, q] = [colourOver([layer], GROUNDS.white), colourOver([layer], GROUNDS.black)];
+export function translucency(made: Made, mm: number): number {
+  const layers = layersOf(made, mm);
+  const [p, q] = [colourOver(layers, GROUNDS.white), colourOver(layers, GROUNDS.black)];
   return Math.hypot(p.L - q.L, p.a - q.a, p.b - q.b);
 }
 
@@ -45,27 +53,33 @@ export interface AtThickness {
 
 /** How a ceramic looks over a stump from thin to thick, against what is wanted. @param under what lies between, cement */
 export const overThickness = (
-  ceramic: Optics,
+  ceramic: Made,
   under: readonly Layer[],
   stump: Spectrum,
   wanted: Lab,
   light: LightId = 'D65',
 ): AtThickness[] => {
   const ground = groundOf(under, stump);
-  return sheetsOf(ceramic).map((sheet, i) => {
-    const lab = labOf(throughSurface(over(sheet, ground)), light);
+  return sheetsOf(ceramic).map((own, i) => {
+    const lab = labOf(throughSurface(overAll(own, ground)), light);
     return { mm: THICKNESSES[i] as number, lab, dE: deltaE00(lab, wanted) };
   });
 };
 
-const sheets = new WeakMap<Optics, readonly Sheet[]>();
+const sheets = new WeakMap<object, readonly (readonly Sheet[])[]>();
 
 /** A ceramic in every thickness that is tried: whatever lies under it, worked out once. */
-function sheetsOf(ceramic: Optics): readonly Sheet[] {
-  const known = sheets.get(ceramic) ?? THICKNESSES.map((mm) => sheetOf(ceramic, mm));
+function sheetsOf(ceramic: Made): readonly (readonly Sheet[])[] {
+  const known =
+    sheets.get(ceramic) ??
+    THICKNESSES.map((mm) => layersOf(ceramic, mm).map(({ optics, mm: own }) => sheetOf(optics, own)));
   sheets.set(ceramic, known);
   return known;
 }
+
+/** Sheets from the outside in over what lies behind them. */
+const overAll = (own: readonly Sheet[], ground: Spectrum): Spectrum =>
+  own.reduceRight((behind, sheet) => over(sheet, behind), ground);
 
 /** A stump with what lies over it under the ceramic. */
 const groundOf = (under: readonly Layer[], stump: Spectrum): Spectrum =>
@@ -77,15 +91,15 @@ const groundOf = (under: readonly Layer[], stump: Spectrum): Spectrum =>
  * @param dE00 how little of a difference is nobody's: what half of those who look would take, where left out
  */
 export function hidesFrom(
-  ceramic: Optics,
+  ceramic: Made,
   under: readonly Layer[],
   stump: Spectrum,
   usual: Spectrum,
   dE00: number = VISIBLE.notTaken,
 ): number | undefined {
   const [own, other] = [groundOf(under, stump), groundOf(under, usual)];
-  const seen = (sheet: Sheet, ground: Spectrum) => labOf(throughSurface(over(sheet, ground)));
+  const seen = (own: readonly Sheet[], ground: Spectrum) => labOf(throughSurface(overAll(own, ground)));
   // Thicker always hides more: the first of them from which none shows.
-  const at = sheetsOf(ceramic).findIndex((sheet) => deltaE00(seen(sheet, own), seen(sheet, other)) <= dE00);
+  const at = sheetsOf(ceramic).findIndex((sheets) => deltaE00(seen(sheets, own), seen(sheets, other)) <= dE00);
   return at < 0 ? undefined : THICKNESSES[at];
 }

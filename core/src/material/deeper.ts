@@ -1,7 +1,7 @@
 import { deltaE00, type Lab, VISIBLE } from '../colour/lab.js';
 import { type Optics, over, sheetOf } from '../colour/layer.js';
 import type { Spectrum } from '../colour/spectrum.js';
-import { colourOver, type Layer } from './appearance.js';
+import { colourOver, type Layer, layersOf, type Made } from './appearance.js';
 
 /**
  * What lies under a layer, from what both look like under the surface.
@@ -71,7 +71,7 @@ const STEP_MM = 0.05;
  */
 export function deeper(
   tooth: ToothColour,
-  ceramic: Optics,
+  ceramic: Made,
   under: readonly Layer[],
   wanted: Lab,
   addedMm: number,
@@ -81,7 +81,7 @@ export function deeper(
     const cutMm = i * STEP_MM;
     const stump = stumpAfter(tooth, cutMm);
     const ceramicMm = cutMm + addedMm;
-    const lab = colourOver([{ optics: ceramic, mm: ceramicMm }, ...under], stump);
+    const lab = colourOver([...layersOf(ceramic, ceramicMm), ...under], stump);
     return { cutMm, ceramicMm, stump, lab, dE: deltaE00(lab, wanted) };
   });
   const best = curve.reduce((a, b) => (b.dE < a.dE ? b : a));

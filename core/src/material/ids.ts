@@ -2,6 +2,7 @@
 export const CERAMIC_IDS = [
   'enamel-porcelain',
   'glass-high',
+  'layered',
   'glass-medium',
   'dentin-porcelain',
   'glass-low',

@@ -9,6 +9,7 @@ import {
   colourOver,
   hidesFrom,
   type Layer,
+  layersOf,
   overThickness,
   stumpFrom,
   translucency,
@@ -135,9 +136,9 @@ export function matched(q: MatchQuestion, ceramics: readonly Ceramic[] = CLASSES
     stumpRead: q.stump !== undefined,
     wantedWarm,
     candidates: ceramics.map((c): Candidate => {
-      const ceramic = c.opticsIn(q.wanted);
+      const ceramic = c.madeIn(q.wanted);
       const at = (mm: number, over: Spectrum, light: LightId = 'D65') =>
-        colourOver([{ optics: ceramic, mm }, ...under], over, light);
+        colourOver([...layersOf(ceramic, mm), ...under], over, light);
       const dE = (mm: number, over: Spectrum) => deltaE00(at(mm, over), q.wanted);
       const lab = at(q.ceramicMm, stump);
       const own = deltaE00(lab, q.wanted);
@@ -160,7 +161,7 @@ export function matched(q: MatchQuestion, ceramics: readonly Ceramic[] = CLASSES
         warm,
         warmDE: deltaE00(warm, wantedWarm),
         hidesFromMm: hidesFrom(ceramic, under, stump, usual),
-        translucency: translucency({ optics: ceramic, mm: 1 }),
+        translucency: translucency(ceramic, 1),
       };
     }),
   };
@@ -169,11 +170,17 @@ export function matched(q: MatchQuestion, ceramics: readonly Ceramic[] = CLASSES
 /** The cements under one ceramic at the planned thickness, the nearest first. @throws Refusal as `matched` */
 export function underCements(q: MatchQuestion, ceramic: Ceramic): UnderCement[] {
   const stump = stumpOf(q);
-  const optics = ceramic.opticsIn(q.wanted);
+  const made = ceramic.madeIn(q.wanted);
   return CEMENTS.map((c): UnderCement => {
-    const lab = colourOver([{ optics, mm: q.ceramicMm }, cementLayer(c)], stump);
+    const lab = colourOver([...layersOf(made, q.ceramicMm), cementLayer(c)], stump);
     return { cement: c.id, name: c.name, lab, dE: deltaE00(lab, q.wanted) };
   }).sort((a, b) => a.dE - b.dE);
+}
+
+/** How far one ceramic is from what is wanted as thick as it is planned, ΔE00. @throws Refusal as `matched` */
+export function plannedDifference(q: MatchQuestion, ceramic: Ceramic): number {
+  const layers = [...layersOf(ceramic.madeIn(q.wanted), q.ceramicMm), cementLayer(cementOf(q.cement))];
+  return deltaE00(colourOver(layers, stumpOf(q)), q.wanted);
 }
 
 /** Thicknesses at which a place of a restoration is looked up, mm: from nothing to more than any is. */
@@ -189,9 +196,9 @@ export interface Through {
 /** @throws Refusal as `matched` */
 export function throughCeramic(q: MatchQuestion, ceramic: Ceramic): Through {
   const [stump, usual] = [stumpOf(q), underOf(q.wanted, undefined)];
-  const optics = ceramic.opticsIn(q.wanted);
+  const made = ceramic.madeIn(q.wanted);
   const under = cementLayer(cementOf(q.cement));
-  const at = (mm: number, over: Spectrum) => colourOver([...(mm > 0 ? [{ optics, mm }] : []), under], over);
+  const at = (mm: number, over: Spectrum) => colourOver([...(mm > 0 ? layersOf(made, mm) : []), under], over);
   const labs = LOOKED_UP.map((mm) => at(mm, stump));
   return { labs, shows: labs.map((lab, i) => deltaE00(lab, at(LOOKED_UP[i] as number, usual))) };
 }
@@ -217,9 +224,9 @@ const LOOK_MM = 2;
  */
 export function cuttingDeeper(q: MatchQuestion, ceramic: Ceramic): Readonly<Record<EnamelGuess, Deeper>> | undefined {
   if (!q.tooth) return undefined;
-  const optics = ceramic.opticsIn(q.wanted);
+  const made = ceramic.madeIn(q.wanted);
   const under = [cementLayer(cementOf(q.cement))];
   const added = Math.max(0, q.ceramicMm - q.cutMm);
-  const of = (guess: EnamelGuess) => deeper(toothOf(q, guess) as ToothColour, optics, under, q.wanted, added, LOOK_MM);
+  const of = (guess: EnamelGuess) => deeper(toothOf(q, guess) as ToothColour, made, under, q.wanted, added, LOOK_MM);
   return { least: of('least'), middle: of('middle'), most: of('most') };
 }

@@ -41,7 +41,7 @@ export const isPlateId = (id: string): boolean => id.startsWith('plate:');
 /** A measured ceramic as a candidate: in the shade that the plate has. @throws Refusal as `measuredOptics` */
 export function ceramicOfPlate(c: MeasuredCeramic): Ceramic {
   const optics = measuredOptics(c);
-  return { id: plateId(c.name), name: c.name, asRead: true, opticsIn: () => optics };
+  return { id: plateId(c.name), name: c.name, asRead: true, madeIn: () => optics };
 }
 
 /** What is wrong with a measured ceramic, one sentence; nothing where it can be used. */

@@ -1,12 +1,13 @@
-import type { MatchSection } from '@radiant/contract';
+import type { DecideSection, MatchSection } from '@radiant/contract';
 import { type RecipeName, shadeReadings } from '@radiant/standins';
 
 /** When the simulated shade meter read the teeth of the sample cases. */
 const AT = '2026-11-20T09:10:00.000Z';
 
 const read = (patient: RecipeName): MatchSection['readings'] =>
-  shadeReadings(patient, 'tooth', AT).map(({ device, spectrum, ...r }) => ({
+  shadeReadings(patient, 'tooth', AT).map(({ device, light, spectrum, ...r }) => ({
     ...r,
+    light: light ?? null,
     device: device ?? null,
     spectrum: spectrum ? [...spectrum] : null,
   }));
@@ -24,4 +25,17 @@ export const DEMO_COLOURS: Readonly<Partial<Record<RecipeName, MatchSection>>> =
     character: [{ tooth: 21, translucency: 'medium', texture: 'light', note: 'no halo; as worn as 11' }],
   },
   Sandpiper: { readings: read('Sandpiper'), wanted: 'A1', ceramic: 'glass-low', cement: 'clear' },
+};
+
+/** What was decided in them: the designs are those of their plans. */
+export const DEMO_CHOICES: Readonly<Partial<Record<RecipeName, DecideSection>>> = {
+  Curlew: { choices: [{ tooth: 21, option: 'glass-crown' }], dry: true },
+  Sandpiper: {
+    choices: [12, 11, 21, 22].map((tooth) => ({
+      tooth,
+      option: 'veneer',
+      reason: 'The brown shows less through low translucency; first the try-in, then the decision on more depth.',
+    })),
+    dry: true,
+  },
 };

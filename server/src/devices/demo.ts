@@ -28,7 +28,7 @@ import { InboxService } from '../inbox/inbox.service.js';
 import { PeopleService } from '../people/people.service.js';
 import type { SignedIn } from '../people/session.js';
 import { ALL, type Delivery, FIRST, fileOf, viewOf } from './deliveries.js';
-import { DEMO_COLOURS } from './demo-colours.js';
+import { DEMO_CHOICES, DEMO_COLOURS } from './demo-colours.js';
 import { DEMO_PLANS } from './demo-plans.js';
 import { viewReading } from './demo-readings.js';
 import { DEMO_RECORDS } from './demo-records.js';
@@ -111,6 +111,8 @@ export class Demo implements OnModuleDestroy {
         await CaseRow.findOne({ where: { practiceId: me.practiceId, name } }),
       ];
       if (colours && row) await this.change(row, 'match', () => colours, me);
+      const choices = DEMO_CHOICES[name];
+      if (choices && row) await this.change(row, 'decide', () => choices, me);
     }
     await this.follow(FIRST);
     const avocet = await CaseRow.findOne({ where: { practiceId: me.practiceId, name: 'Avocet' } });

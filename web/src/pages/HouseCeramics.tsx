@@ -47,7 +47,7 @@ export function HouseCeramics({ plates, set }: { plates: readonly PlateInput[]; 
           </thead>
           <tbody>
             {plates.map((p) => {
-              const layer = { optics: measuredOptics(p), mm: 1 };
+              const optics = measuredOptics(p);
               return (
                 <tr key={p.name}>
                   <th scope="row" className="text-left font-normal">
@@ -59,11 +59,11 @@ export function HouseCeramics({ plates, set }: { plates: readonly PlateInput[]; 
                       <span
                         key={ground}
                         className="inline-block h-5 w-10 border border-hair align-middle"
-                        style={{ background: screenColour(colourOver([layer], evenSpectrum(ground))) }}
+                        style={{ background: screenColour(colourOver([{ optics, mm: 1 }], evenSpectrum(ground))) }}
                       />
                     ))}
                   </td>
-                  <td>{number(translucency(layer), 1)}</td>
+                  <td>{number(translucency(optics, 1), 1)}</td>
                   <td>
                     <button type="button" className="how mr-3" onClick={() => saveCsv(rowsOfPlate(p), `${p.name}.csv`)}>
                       save as CSV

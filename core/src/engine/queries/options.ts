@@ -1,10 +1,10 @@
-import { NO_FIGURES, type OptionFigures } from '../../decide/facts.js';
+import { NO_FIGURES, type OptionFigures, usualOf } from '../../decide/facts.js';
 import type { OptionId } from '../../decide/ids.js';
 import { isCrown, OPTIONS, type Option } from '../../decide/options.js';
 import { toLocal } from '../../geometry/frame.js';
 import type { Vec3 } from '../../geometry/vec.js';
 import { ceramicOf, ceramicOfClass } from '../../material/ceramics.js';
-import { matched } from '../../material/match.js';
+import { plannedDifference } from '../../material/match.js';
 import type { Mouth } from '../../reduction/removal.js';
 import type { TargetSurface } from '../../reduction/target.js';
 import { GRID } from '../../reduction/target-grid.js';
@@ -53,7 +53,7 @@ export function optionsTold(
         removedMm3: told.removedMm3,
         removedShare: told.removedShare,
         ...(cut && told.faceMm2 > 0 && { enamelShare: 1 - (sure + perhaps / 2) / told.faceMm2 }),
-        dE: differenceOf(engine, tooth, own, o, colour, mouth),
+        ...differencesOf(engine, tooth, own, o, colour, mouth),
         ...(cut && {
           leastMm: {
             planned: Math.min(design.needs.cervical, design.needs.middle, design.needs.incisal),
@@ -72,18 +72,21 @@ export function optionsTold(
   return { figures, palatalRoomMm };
 }
 
-/** Predicted difference of the middle third to what is wanted, ΔE00. */
-function differenceOf(
+/** Predicted difference of the middle third to what is wanted, in each ceramic that the option is made in. */
+function differencesOf(
   engine: CaseEngine,
   tooth: Fdi,
   choice: DesignChoice,
-  { ceramic }: Option,
+  { ceramics }: Option,
   colour: ReadColour | null,
   mouth: Mouth,
-): number | undefined {
-  if (!colour || !ceramic) return undefined;
+): Pick<OptionFigures, 'ceramics' | 'ceramic' | 'dE'> {
+  if (!colour || !ceramics) return {};
   const q = questionOf(engine, tooth, choice, 'middle', colour, mouth);
-  return q && matched(q, [ceramicOfClass(ceramicOf(ceramic))]).candidates[0]?.planned.dE;
+  if (!q) return {};
+  const all = ceramics.map((ceramic) => ({ ceramic, dE: plannedDifference(q, ceramicOfClass(ceramicOf(ceramic))) }));
+  const usual = usualOf(all);
+  return { ceramics: all, ceramic: usual?.ceramic, dE: usual?.dE };
 }
 
 /** How far the finish line lies over the gum and under it, at most. */

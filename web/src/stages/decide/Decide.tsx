@@ -10,6 +10,7 @@ import { Comments } from '../../shell/Comments.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { CeramicField } from './CeramicField.js';
 import { Found } from './Found.js';
 import { factsOf, useColour } from './facts.js';
 import { Held } from './Held.js';
@@ -28,7 +29,8 @@ export default function Decide() {
   const reduce = useSection('reduce');
   const shape = useSection('shape').data;
   const meet = useSection('meet').data;
-  const match = useSection('match').data;
+  const matching = useSection('match');
+  const match = matching.data;
   const { cautions, ageYears } = meet;
   const house = usePracticeSettings().shown;
   const [bench, setBench] = useState<DecideBench>('tooth');
@@ -57,7 +59,15 @@ export default function Decide() {
     // The reason for one option is none for another.
     set({ ...data, choices: [...data.choices.filter((c) => c.tooth !== tooth), { tooth, option }] });
     planned([{ tooth, option }], [tooth]);
+    const ceramic = order.find((r) => r.option.id === option)?.figures.ceramic ?? optionOf(option).ceramics?.[0];
+    if (ceramic) chooseCeramic(ceramic);
   };
+  /** And match goes on in its ceramic. */
+  const chooseCeramic = (ceramic: string) =>
+    matching.set({
+      ...matching.data,
+      own: [...(matching.data.own ?? []).filter((o) => o.tooth !== tooth), { tooth, ceramic }],
+    });
   /** What is decided is what reduce plans. @param of teeth on which reduce's own design is taken away where none is chosen */
   const planned = (choices: readonly ToothChoice[], of: readonly number[]) => {
     const named = new Set(of);
@@ -139,6 +149,13 @@ export default function Decide() {
           <p className="mb-2 text-note">
             {own ? `${optionOf(own.option).name}. Upkeep: ${optionOf(own.option).upkeep}.` : 'Not decided.'}
           </p>
+          {chosen && (
+            <CeramicField
+              ranked={chosen}
+              ceramic={match.own?.find((o) => o.tooth === tooth)?.ceramic ?? match.ceramic}
+              choose={mayWrite ? chooseCeramic : undefined}
+            />
+          )}
           {chosen && <Held ranked={chosen} facts={facts} />}
           {chosen && speaksAgainst && own && (
             <label className="mb-3 block text-note">

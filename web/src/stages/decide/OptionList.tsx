@@ -87,6 +87,11 @@ function Figures({
     option.holds === 'bond' &&
       figures.enamelShare !== undefined && ['bonded to enamel', `${number(100 * figures.enamelShare, 0)} %`],
     figures.dE !== undefined && ['ΔE00', number(figures.dE, 1)],
+    figures.leastMm && [
+      'thinnest of least',
+      `${number(figures.leastMm.planned, 1)} of ${number(figures.leastMm.material, 1)} mm`,
+    ],
+    figures.lacksMm !== undefined && figures.lacksMm > 0.05 && ['bite lacks', `${number(figures.lacksMm, 1)} mm`],
     figures.wallMm !== undefined && [
       'walls',
       `${number(figures.wallMm, 1)} mm${figures.taperDeg ? ` · ${number(figures.taperDeg, 0)}°` : ''}`,

@@ -6,11 +6,11 @@ import {
   type ReadOf,
   readingAt,
 } from '@radiant/contract';
-import { differenceWords, nearestShades, screenColour } from '@radiant/core';
+import { differenceWords, nearestShades, READING_LIGHTS, type ReadingLight, screenColour } from '@radiant/core';
 import { useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
-import { number } from '../../ui/format.js';
+import { moment, number } from '../../ui/format.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 import { RoughColour } from './RoughColour.js';
 
@@ -42,6 +42,7 @@ export function ReadingFields({ of, zone }: { of: ReadOf; zone: ColourZone }) {
             ...own,
             spectrum: null,
             rough: null,
+            device: null,
             ...change,
             tooth,
             of,
@@ -98,6 +99,30 @@ export function ReadingFields({ of, zone }: { of: ReadOf; zone: ColourZone }) {
               />{' '}
               wet
             </label>
+          </div>
+          <div className="mt-1 flex items-center justify-between gap-2 text-tiny text-ink-2">
+            <span>
+              {moment(own.at)}
+              {own.device ? `, ${own.device}` : ''}
+            </span>
+            <select
+              aria-label={`Light in which ${what} was read`}
+              className="field h-6 px-1 text-tiny"
+              value={own.light ?? ''}
+              onChange={(e) =>
+                set({
+                  ...data,
+                  readings: [...others, { ...own, light: (e.target.value || null) as ReadingLight | null }],
+                })
+              }
+            >
+              <option value="">light not told</option>
+              {READING_LIGHTS.map((l) => (
+                <option key={l} value={l}>
+                  {l === 'own' ? 'the device’s own light' : l}
+                </option>
+              ))}
+            </select>
           </div>
           {near && (
             <p className="mt-1 text-tiny text-ink-2">

@@ -58,7 +58,7 @@ export function ReadingsIn() {
       readings: [
         ...data.readings.filter((r) => !fresh.has(key(r))),
         ...readings.map(
-          ({ tooth, of, zone, L, a, b, wet, at, device, spectrum }): ColourReadingInput => ({
+          ({ tooth, of, zone, L, a, b, wet, at, device, light, spectrum }): ColourReadingInput => ({
             tooth,
             of,
             zone,
@@ -68,6 +68,7 @@ export function ReadingsIn() {
             wet,
             at,
             device: device ?? null,
+            light: light ?? null,
             spectrum: spectrum ? [...spectrum] : null,
           }),
         ),
@@ -104,7 +105,12 @@ export function ReadingsIn() {
           onClick={() =>
             saveCsv(
               rowsOfReadings(
-                data.readings.map((r) => ({ ...r, device: r.device ?? undefined, spectrum: r.spectrum ?? undefined })),
+                data.readings.map((r) => ({
+                  ...r,
+                  device: r.device ?? undefined,
+                  light: r.light ?? undefined,
+                  spectrum: r.spectrum ?? undefined,
+                })),
               ),
               `${detail.name} readings.csv`,
             )
