@@ -181,8 +181,9 @@ export const RULES: readonly Rule[] = [
   },
   {
     id: 'translucency',
-    title: 'medium translucency over a normal stump',
-    reason: 'A clearer ceramic is livelier and lets the stump through; a denser one hides it and looks flatter.',
+    title: 'how clear the ceramic is',
+    reason:
+      'Medium translucency is usual over a normal stump; a clearer ceramic lets it through, a denser one looks flatter.',
     source: COMMON_PRACTICE,
     speaks: (_, __, x) => {
       const [usual, ...others] = x.ceramics ?? [];
@@ -190,7 +191,7 @@ export const RULES: readonly Rule[] = [
       const name = (id: CeramicId) => ceramicOf(id).name;
       if (x.ceramic === usual.ceramic)
         return usual.dE <= VISIBLE.notTaken
-          ? note(`In ${name(usual.ceramic)}, as is usual over such a stump.`)
+          ? note(`In ${name(usual.ceramic)}, the usual one: it does over this stump.`)
           : undefined;
       return (x.dE ?? Infinity) <= VISIBLE.notTaken
         ? note(

@@ -42,20 +42,18 @@ export function OptionList({
           key={r.option.id}
           className={`rounded-lg border px-4 py-2.5 ${chosen === r.option.id ? 'border-plum bg-plum-soft' : 'border-hair bg-leaf'}`}
         >
-          <div className="flex items-baseline gap-4">
-            <label className="flex flex-1 items-baseline gap-2 font-semibold">
-              <input
-                type="radio"
-                className="accent-plum"
-                name="option"
-                checked={chosen === r.option.id}
-                disabled={!choose}
-                onChange={() => choose?.(r.option.id as OptionId)}
-              />
-              {r.option.name}
-            </label>
-            <Figures ranked={r} fee={fees.find((f) => f.option === r.option.id)?.fee} currency={currency} />
-          </div>
+          <label className="flex items-baseline gap-2 font-semibold">
+            <input
+              type="radio"
+              className="accent-plum"
+              name="option"
+              checked={chosen === r.option.id}
+              disabled={!choose}
+              onChange={() => choose?.(r.option.id as OptionId)}
+            />
+            {r.option.name}
+          </label>
+          <Figures ranked={r} fee={fees.find((f) => f.option === r.option.id)?.fee} currency={currency} />
           {r.said.length > 0 && (
             <ul className="mt-1 flex flex-col gap-0.5 pl-5 text-note">
               {r.said.map((s) => (
@@ -79,34 +77,35 @@ function Figures({
   currency: string;
 }) {
   const strength = strengthOf(option);
-  const told = [
-    option.design && [
+  const { leastMm, lacksMm, wallMm, taperDeg, margin, enamelShare, dE } = figures;
+  // One place for each, so that the figures of all options stand under each other.
+  const told: readonly (readonly [string, string | undefined])[] = [
+    [
       'tooth taken',
-      `${number(figures.removedMm3, 0)} mm³ · ${number(100 * figures.removedShare, 0)} %`,
+      option.design && `${number(figures.removedMm3, 0)} mm³ · ${number(100 * figures.removedShare, 0)} %`,
     ],
-    option.holds === 'bond' &&
-      figures.enamelShare !== undefined && ['bonded to enamel', `${number(100 * figures.enamelShare, 0)} %`],
-    figures.dE !== undefined && ['ΔE00', number(figures.dE, 1)],
-    figures.leastMm && [
-      'thinnest of least',
-      `${number(figures.leastMm.planned, 1)} of ${number(figures.leastMm.material, 1)} mm`,
+    [
+      'to enamel',
+      option.holds === 'bond' && enamelShare !== undefined ? `${number(100 * enamelShare, 0)} %` : undefined,
     ],
-    figures.lacksMm !== undefined && figures.lacksMm > 0.05 && ['bite lacks', `${number(figures.lacksMm, 1)} mm`],
-    figures.wallMm !== undefined && [
+    ['ΔE00', dE === undefined ? undefined : number(dE, 1)],
+    ['thin, of least', leastMm && `${number(leastMm.planned, 1)} of ${number(leastMm.material, 1)} mm`],
+    ['bite lacks', lacksMm !== undefined && lacksMm > 0.05 ? `${number(lacksMm, 1)} mm` : undefined],
+    [
       'walls',
-      `${number(figures.wallMm, 1)} mm${figures.taperDeg ? ` · ${number(figures.taperDeg, 0)}°` : ''}`,
+      wallMm === undefined ? undefined : `${number(wallMm, 1)} mm${taperDeg ? ` · ${number(taperDeg, 0)}°` : ''}`,
     ],
-    figures.margin && ['margin to gum', marginWords(figures.margin)],
-    strength && ['class', String(strength.number)],
+    ['margin to gum', margin && marginWords(margin)],
+    ['class', strength && String(strength.number)],
     ['visits', String(option.visits)],
-    fee !== undefined && ['price', money(fee, currency)],
-  ].filter((t): t is [string, string] => Array.isArray(t));
+    ['price', fee === undefined ? undefined : money(fee, currency)],
+  ];
   return (
-    <dl className="flex gap-4 text-tiny whitespace-nowrap">
+    <dl className="mt-1 grid grid-cols-[1.3fr_0.8fr_0.6fr_1.1fr_0.8fr_1.1fr_1fr_0.5fr_0.5fr_0.9fr] gap-x-2 pl-5 text-tiny whitespace-nowrap">
       {told.map(([what, value]) => (
-        <div key={what} className="text-right">
+        <div key={what} className={value === undefined ? 'invisible' : ''}>
           <dt className="text-ink-2">{what}</dt>
-          <dd className="font-semibold">{value}</dd>
+          <dd className="font-semibold">{value ?? '–'}</dd>
         </div>
       ))}
     </dl>

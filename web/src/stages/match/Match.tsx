@@ -135,12 +135,12 @@ export default function Match() {
         <Waiting what="the colours" />
       )
     ) : (
-      <div className="flex h-full flex-col gap-3 px-6 pt-14 pb-3">
+      <div className="flex h-full flex-col gap-2 overflow-y-auto px-6 pt-14 pb-3">
         <div className="flex items-stretch justify-center">
           <Swatches match={match} own={own} tried={tried} />
         </div>
         <div className="flex flex-wrap items-center justify-between gap-x-6 text-note text-ink-2">
-          <h3>ΔE00 to the wanted shade over the thickness of each ceramic; pale blue: most people take it</h3>
+          <h3>ΔE00 to what is wanted over the thickness; pale blue: most take it</h3>
           <label className="flex items-center gap-2">
             try
             <input
@@ -163,7 +163,7 @@ export default function Match() {
             )}
           </label>
         </div>
-        <div className="min-h-[160px] flex-1">
+        <div className="min-h-[140px] flex-1">
           <Suspense fallback={<Waiting what="the chart" />}>
             <ThicknessChart match={match} chosen={ceramic} tried={tried?.mm} />
           </Suspense>
