@@ -100,13 +100,17 @@ describe('a file of any format', () => {
       /^The STL file is cut short: it announces \d+ triangles but holds 58\.$/,
     ],
     [
-      'with more behind its end',
-      new Uint8Array([...writeStlBinary(mesh), 0, 0, 0]),
+      'with more triangles than it announces',
+      new Uint8Array([...writeStlBinary(mesh), ...writeStlBinary(mesh).subarray(84, 184)]),
       /^The STL file is broken: it announces \d+ triangles but holds more\.$/,
     ],
     ['PLY cut short', writePly(mesh).subarray(0, 900), /^The PLY file is cut short\.$/],
     ['a text without triangles', bytesOf('solid nothing\nendsolid nothing\n'), /^The STL file holds no triangles\.$/],
-    ['a picture', new Uint8Array([0x89, 0x50, 0x4e, 0x47, 1, 2, 3]), /^This is no STL, PLY or OBJ file\.$/],
+    [
+      'a picture',
+      new Uint8Array([0x89, 0x50, 0x4e, 0x47, 1, 2, 3]),
+      /^This is a picture \(PNG\)\. A scan is an STL, PLY or OBJ file\.$/,
+    ],
     ['nothing', new Uint8Array(), /^The STL file is empty\.$/],
   ])('%s is refused in a sentence', (_, bytes, words) => {
     expect(sentence(bytes)).toMatch(words);

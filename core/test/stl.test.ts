@@ -63,7 +63,11 @@ describe('STL', () => {
     ['nothing', new Uint8Array(), 'stl-empty'],
     ['text that is no STL', new TextEncoder().encode('hello'), 'stl-broken'],
     ['a file cut short', writeStlBinary(sphere(1, 8)).slice(0, 400), 'stl-broken'],
-    ['a file with too much behind it', Uint8Array.from([...writeStlBinary(box(1, 1, 1)), 1, 2, 3]), 'stl-broken'],
+    [
+      'a file with more triangles than it announces',
+      Uint8Array.from([...writeStlBinary(box(1, 1, 1)), ...writeStlBinary(box(1, 1, 1)).subarray(84)]),
+      'stl-broken',
+    ],
     ['ASCII without its end', new TextEncoder().encode(writeStlAscii(box(1, 1, 1)).slice(0, -60)), 'stl-broken'],
     ['ASCII without triangles', new TextEncoder().encode('solid a\nendsolid a\n'), 'stl-empty'],
     [

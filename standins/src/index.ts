@@ -1,5 +1,6 @@
 export { type Picture, photograph, RETRACTED, RETRACTED_FRONT } from './camera.js';
 export { type Face, type FacePoints, makeFace } from './face.js';
+export { type FieldJaw, type FieldJawRecipe, fieldJaw } from './field-jaw/field-jaw.js';
 export type { GumTrait } from './gum.js';
 export {
   type FaceTrait,

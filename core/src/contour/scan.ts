@@ -1,4 +1,5 @@
 import { Refusal } from '../errors.js';
+import { plainBytes } from '../formats/file-bytes.js';
 import { isPly, readPly } from '../formats/ply.js';
 import { readStl, stlAttributes } from '../formats/stl.js';
 import type { Mesh } from '../geometry/mesh.js';
@@ -6,7 +7,8 @@ import { requireSound } from '../geometry/validate.js';
 import { type Fdi, type Jaw, LOWER_TEN, UPPER_TEN } from '../teeth/notation.js';
 
 /** Whether a file says of its triangles which tooth they are of; only its header or its free bytes are looked at. */
-export function hasToothNumbers(bytes: Uint8Array): boolean {
+export function hasToothNumbers(file: Uint8Array): boolean {
+  const bytes = plainBytes(file);
   if (isPly(bytes))
     return /\nproperty +\w+ +tooth\r?\n/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 4096)));
   const known = new Set<number>([0, ...UPPER_TEN, ...LOWER_TEN]);

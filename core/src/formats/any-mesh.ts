@@ -1,8 +1,9 @@
 import { Refusal } from '../errors.js';
 import type { Mesh } from '../geometry/mesh.js';
+import { plainBytes, requireNoForeign } from './file-bytes.js';
 import { isObj, readObj } from './obj.js';
-import { isPly, plyKind, readPly } from './ply.js';
-import { readStl, stlKind } from './stl.js';
+import { isPly, plyFaces, plyKind, readPly } from './ply.js';
+import { NOT_STL, readStl, stlKind, stlTriangles } from './stl.js';
 
 /** A surface out of a file of any format that is read. */
 export interface AnyMesh {
@@ -18,14 +19,16 @@ export interface AnyMesh {
  * The format of a file by its first bytes, whatever it is called.
  * @throws Refusal `mesh-unknown`, and of broken headers `stl-broken`, `stl-empty`, `ply-broken`
  */
-export function meshFormat(bytes: Uint8Array): AnyMesh['format'] {
+export function meshFormat(file: Uint8Array): AnyMesh['format'] {
+  requireNoForeign(file);
+  const bytes = plainBytes(file);
   if (isPly(bytes)) return plyKind(bytes) && 'PLY';
   if (isObj(bytes)) return 'OBJ';
   try {
     stlKind(bytes);
     return 'STL';
   } catch (error) {
-    if (error instanceof Refusal && error.message === 'This is not an STL file.')
+    if (error instanceof Refusal && error.message === NOT_STL)
       throw new Refusal('mesh-unknown', 'This is no STL, PLY or OBJ file.');
     throw error;
   }
@@ -38,15 +41,22 @@ export const MOST_TRIANGLES = 3_000_000;
  * Reads STL, PLY or OBJ by what the bytes say, whatever the file is called.
  * @throws Refusal of the format's reader; `mesh-too-large`; `mesh-unknown` when it is none of them
  */
-export function readMesh(bytes: Uint8Array): AnyMesh {
-  const format = meshFormat(bytes);
+export function readMesh(file: Uint8Array): AnyMesh {
+  const format = meshFormat(file);
+  const bytes = plainBytes(file);
+  // Told from the head: nothing is read that is refused for its size.
+  requireFew(format === 'PLY' ? plyFaces(bytes) : format === 'STL' ? stlTriangles(bytes) : 0);
   const read = format === 'PLY' ? readPly(bytes) : format === 'OBJ' ? readObj(bytes) : readStl(bytes);
   const count = read.mesh.triangles.length / 3;
+  requireFew(count);
+  return { attributes: new Uint16Array(count), ...read, format };
+}
+
+function requireFew(count: number): void {
   if (count > MOST_TRIANGLES)
     throw new Refusal(
       'mesh-too-large',
       `The scan has ${count.toLocaleString('en-GB')} triangles; at most ${MOST_TRIANGLES.toLocaleString('en-GB')} are read. Let the scanner’s program write it coarser.`,
       count,
     );
-  return { attributes: new Uint16Array(count), ...read, format };
 }

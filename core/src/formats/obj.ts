@@ -7,15 +7,15 @@ const MOST_CORNERS = 64;
 /** Whether the bytes begin as a Wavefront OBJ file does: comments, names, then vertices. */
 export function isObj(bytes: Uint8Array): boolean {
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 4096));
-  for (const line of head.split('\n')) {
+  for (const line of head.split(/[\r\n]+/)) {
     const plain = line.trim();
     if (plain !== '' && !BEFORE_VERTICES.test(plain)) return /^v[ \t]+[-+.\d]/.test(plain);
   }
   return false;
 }
 
-/** Lines that may stand before the first vertex: comments, materials, names. */
-const BEFORE_VERTICES = /^(#|(mtllib|usemtl|[ogs])( |$))/;
+/** Lines that may stand before the first vertex: comments, materials, names, normals and places in textures. */
+const BEFORE_VERTICES = /^(#|(mtllib|usemtl|vn|vt|vp|[ogs])([ \t]|$))/;
 
 /**
  * A surface as an OBJ file holds it, with the colour of each vertex (0–1) where it is written behind the coordinates.
@@ -38,17 +38,21 @@ export function readObj(bytes: Uint8Array): ObjContent {
   const triangles: number[] = [];
   let line = 0;
   for (let at = 0; at < text.length; ) {
-    let end = text.indexOf('\n', at);
-    if (end < 0) end = text.length;
     line++;
-    const first = text.charCodeAt(at);
+    let end = endOfLine(text, at);
+    let own = text.slice(at, end);
+    // A line that ends in a backslash goes on in the next.
+    while (own.endsWith('\\') && end < text.length) {
+      const from = nextLine(text, end);
+      end = endOfLine(text, from);
+      own = `${own.slice(0, -1)} ${text.slice(from, end)}`;
+      line++;
+    }
+    at = nextLine(text, end);
+    const [word, ...rest] = own.split('#', 1)[0].trim().split(/\s+/) as [string, ...string[]];
     // Most lines are vertices or faces; everything else is looked at no further.
-    if (first === 118 && (text[at + 1] === ' ' || text[at + 1] === '\t')) {
-      const words = text
-        .slice(at + 2, end)
-        .trim()
-        .split(/\s+/)
-        .map(Number);
+    if (word === 'v') {
+      const words = rest.map(Number);
       if (words.length < 3)
         throw new Refusal(
           'obj-broken',
@@ -63,12 +67,8 @@ export function readObj(bytes: Uint8Array): ObjContent {
         );
       positions.push(words[0], words[1], words[2]);
       if (words.length >= 6) colours.push(words[3], words[4], words[5]);
-    } else if (first === 102 && (text[at + 1] === ' ' || text[at + 1] === '\t')) {
-      const corners = text
-        .slice(at + 2, end)
-        .trim()
-        .split(/\s+/)
-        .map((w) => Number.parseInt(w, 10));
+    } else if (word === 'f') {
+      const corners = rest.map((w) => Number.parseInt(w, 10));
       if (corners.length < 3 || corners.length > MOST_CORNERS)
         throw new Refusal('obj-broken', `Line ${line} of the OBJ file is a face of ${corners.length} corners.`, line);
       const vertices = positions.length / 3;
@@ -82,14 +82,29 @@ export function readObj(bytes: Uint8Array): ObjContent {
           );
       for (let i = 2; i < own.length; i++) triangles.push(own[0], own[i - 1], own[i]);
     }
-    at = end + 1;
   }
   if (triangles.length === 0) throw new Refusal('obj-empty', 'The OBJ file holds no faces.');
   return {
     mesh: { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) },
-    ...(colours.length === positions.length && { colours: Float32Array.from(colours) }),
+    ...(colours.length === positions.length && { colours: shares(colours) }),
   };
 }
+
+/** Colours 0 to 1; what runs beyond was written 0 to 255. */
+function shares(colours: readonly number[]): Float32Array {
+  const whole = colours.some((c) => c > 1) ? 255 : 1;
+  return Float32Array.from(colours, (c) => c / whole);
+}
+
+function endOfLine(text: string, from: number): number {
+  let at = from;
+  while (at < text.length && text.charCodeAt(at) !== 10 && text.charCodeAt(at) !== 13) at++;
+  return at;
+}
+
+/** The line after the one that ends here: lines end as any system ends them. */
+const nextLine = (text: string, end: number): number =>
+  text.charCodeAt(end) === 13 && text.charCodeAt(end + 1) === 10 ? end + 2 : end + 1;
 
 /** Writes a surface as Wavefront OBJ, millimetres, a tenth of a micrometre fine. */
 export function writeObj(mesh: Mesh, comment = 'mm'): Uint8Array {

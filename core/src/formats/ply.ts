@@ -52,7 +52,7 @@ const MOST_CORNERS = 64;
 
 /** Whether the bytes begin as a PLY file does. */
 export function isPly(bytes: Uint8Array): boolean {
-  return bytes.length > 4 && /^ply\r?\n/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 5)));
+  return bytes.length > 4 && /^ply[\r\n]/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 5)));
 }
 
 /**
@@ -72,6 +72,7 @@ export function readPly(bytes: Uint8Array): PlyContent {
   for (const e of elements) {
     for (let i = 0; i < e.count; i++) {
       if (e.name === 'vertex') vertexFrom(source, e, positions, colours);
+      else if (e.name === 'tristrips') stripsFrom(source, e, positions.length / 3, triangles, attributes);
       else if (e.name === 'face') faceFrom(source, e, positions.length / 3, triangles, attributes);
       else for (const p of e.properties) skip(source, p);
     }
@@ -85,6 +86,10 @@ export function readPly(bytes: Uint8Array): PlyContent {
   };
 }
 
+/** How many faces the head announces. @throws Refusal `ply-broken` */
+export const plyFaces = (bytes: Uint8Array): number =>
+  readHeader(bytes).elements.find((e) => e.name === 'face')?.count ?? 0;
+
 /**
  * Which kind of PLY the bytes are, by a header that must be whole.
  * @throws Refusal `ply-broken`
@@ -96,11 +101,14 @@ const broken = (sentence: string, received?: unknown) => new Refusal('ply-broken
 function readHeader(bytes: Uint8Array): { kind: Kind; elements: Element[]; bodyAt: number } {
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 65536));
   if (!isPly(bytes)) throw broken('This is not a PLY file.');
-  const end = /\nend_header\r?\n/.exec(head);
+  const end = /[\r\n]end_header(\r\n|[\r\n])/.exec(head);
   if (!end) throw broken('The PLY file’s header has no end.');
   let kind: Kind | undefined;
   const elements: Element[] = [];
-  for (const line of head.slice(0, end.index).split(/\r?\n/).slice(1)) {
+  for (const line of head
+    .slice(0, end.index)
+    .split(/\r\n|[\r\n]/)
+    .slice(1)) {
     const [word, ...rest] = line.trim().split(/\s+/);
     if (word === 'format') {
       const [name, version] = rest;
@@ -246,6 +254,33 @@ function faceFrom(source: Source, e: Element, vertices: number, triangles: numbe
     if (a === b || b === c || a === c) continue;
     triangles.push(a, b, c);
     attributes.push(tooth);
+  }
+}
+
+/** Strips of triangles, each corner making one with the two before it; −1 begins anew. */
+function stripsFrom(source: Source, e: Element, vertices: number, triangles: number[], attributes: number[]): void {
+  for (const p of e.properties) {
+    if (!p.count) {
+      source(p.type);
+      continue;
+    }
+    const n = source(p.count);
+    let [a, b, turned] = [-1, -1, false];
+    for (let i = 0; i < n; i++) {
+      const c = source(p.type);
+      if (c === -1 || c === 4294967295) {
+        [a, b, turned] = [-1, -1, false];
+        continue;
+      }
+      if (!(Number.isInteger(c) && c >= 0 && c < vertices))
+        throw broken(`A strip of the PLY file names vertex ${c}; there are ${vertices}.`, c);
+      if (a >= 0 && a !== b && b !== c && a !== c) {
+        triangles.push(...(turned ? [b, a, c] : [a, b, c]));
+        attributes.push(0);
+      }
+      if (a >= 0) turned = !turned;
+      [a, b] = [b, c];
+    }
   }
 }
 

@@ -1,6 +1,7 @@
 import { Refusal } from '../errors.js';
 import { type Mesh, triangleCount, weld } from '../geometry/mesh.js';
 import { faceNormals } from '../geometry/tree/signed.js';
+import { wordsOf } from './file-bytes.js';
 
 /**
  * An STL file as read: the surface with its corners welded, and the two free bytes that binary STL keeps a triangle.
@@ -41,20 +42,51 @@ export function stlKind(bytes: Uint8Array): StlContent['kind'] {
       if (count === 0) throw new Refusal('stl-empty', 'The STL file holds no triangles.');
       return 'binary';
     }
-    if (!startsLikeAscii(bytes)) {
-      throw new Refusal(
-        'stl-broken',
-        expected > bytes.length
-          ? `The STL file is cut short: it announces ${count} triangles but holds ${Math.floor((bytes.length - HEADER_BYTES) / RECORD_BYTES)}.`
-          : `The STL file is broken: it announces ${count} triangles but holds more.`,
-      );
+    const text = startsLikeAscii(bytes);
+    // Text in the place of the count is a number that no file holds.
+    if (expected < bytes.length && count > 0 && isRecord(view, HEADER_BYTES)) {
+      // Some programs write something behind the last triangle; more triangles are another thing.
+      if (bytes.length - expected >= RECORD_BYTES && isRecord(view, expected))
+        throw new Refusal('stl-broken', `The STL file is broken: it announces ${count} triangles but holds more.`);
+      return 'binary';
+    }
+    if (!text) {
+      if (expected > bytes.length && bytes.length > HEADER_BYTES + RECORD_BYTES && isRecord(view, HEADER_BYTES))
+        throw new Refusal(
+          'stl-broken',
+          `The STL file is cut short: it announces ${count} triangles but holds ${Math.floor((bytes.length - HEADER_BYTES) / RECORD_BYTES)}.`,
+        );
+      throw new Refusal('stl-broken', NOT_STL);
     }
   }
-  if (!startsLikeAscii(bytes)) throw new Refusal('stl-broken', 'This is not an STL file.');
-  if (!/\bvertex\b/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 4096))))
+  if (!startsLikeAscii(bytes)) throw new Refusal('stl-broken', NOT_STL);
+  // A name may be long: a file is called empty only when all of a short one was looked through.
+  if (bytes.length < SHORT_BYTES && !/\bfacet\b/i.test(new TextDecoder('latin1').decode(bytes)))
     throw new Refusal('stl-empty', 'The STL file holds no triangles.');
   return 'ascii';
 }
+
+/** What a file that is none is told. */
+export const NOT_STL = 'This is not an STL file.';
+const SHORT_BYTES = 1_000_000;
+/** No scan reaches so far, in any unit that scanners write. */
+const FAR = 1e7;
+
+/** Whether twelve numbers that can be a triangle stand at a place. */
+function isRecord(view: DataView, at: number): boolean {
+  if (at + RECORD_BYTES > view.byteLength) return false;
+  let nothing = true;
+  for (let k = 0; k < 12; k++) {
+    const v = view.getFloat32(at + 4 * k, true);
+    if (!(Math.abs(v) < FAR) || (v !== 0 && Math.abs(v) < 1e-30)) return false;
+    if (v !== 0) nothing = false;
+  }
+  return !nothing;
+}
+
+/** How many triangles the head announces; 0 of text, which announces none. @throws Refusal as `stlKind` */
+export const stlTriangles = (bytes: Uint8Array): number =>
+  stlKind(bytes) === 'ascii' ? 0 : new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength).getUint32(80, true);
 
 /** The two free bytes of each triangle of a binary STL file; of an ASCII file none. */
 export function stlAttributes(bytes: Uint8Array): Uint16Array {
@@ -66,7 +98,7 @@ export function stlAttributes(bytes: Uint8Array): Uint16Array {
 }
 
 function startsLikeAscii(bytes: Uint8Array): boolean {
-  return /^\s*solid\b/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 80)));
+  return /^\s*solid\b/i.test(new TextDecoder('latin1').decode(bytes.subarray(0, 80)));
 }
 
 function readBinary(view: DataView, count: number): StlContent {
@@ -80,16 +112,40 @@ function readBinary(view: DataView, count: number): StlContent {
   return connect(corners, attributes, 'binary');
 }
 
+/** By its words and not by its lines: capitals, names that hold words of the format, and a file of one line are read. */
 function readAscii(text: string): StlContent {
+  const next = wordsOf(text);
   const corners: number[] = [];
-  for (const [, xyz] of text.matchAll(/\bvertex\s+([^\r\n]*)/g)) {
-    const words = (xyz as string).trim().split(/\s+/);
-    if (words.length !== 3)
-      throw new Refusal('stl-broken', `The STL file is broken: a vertex has ${words.length} coordinates instead of 3.`);
-    corners.push(...words.map(Number));
+  let ended = false;
+  let word = next()?.toLowerCase();
+  while (word !== undefined) {
+    if (word === 'endsolid') ended = true;
+    if (word !== 'facet') {
+      word = next()?.toLowerCase();
+      continue;
+    }
+    word = next()?.toLowerCase();
+    // A name may hold the word.
+    if (word !== 'normal') continue;
+    const at = corners.length;
+    for (word = next()?.toLowerCase(); word !== undefined && word !== 'endfacet'; word = next()?.toLowerCase()) {
+      if (word !== 'vertex') continue;
+      for (let k = 0; k < 3; k++) {
+        const number = next() ?? '';
+        if (number === '' || /^(vertex|outer|endloop|end?facet|facet|endsolid)$/i.test(number))
+          throw new Refusal('stl-broken', `The STL file is broken: a vertex has ${k} coordinates instead of 3.`);
+        corners.push(Number(number));
+      }
+    }
+    if (word === undefined) break;
+    if (corners.length !== at + 9)
+      throw new Refusal(
+        'stl-broken',
+        `The STL file is broken: a triangle has ${(corners.length - at) / 3} corners instead of 3.`,
+      );
   }
   if (corners.length === 0) throw new Refusal('stl-empty', 'The STL file holds no triangles.');
-  if (corners.length % 9 !== 0 || !/\bendsolid\b/.test(text))
+  if (corners.length % 9 !== 0 || !ended)
     throw new Refusal('stl-broken', 'The STL file is cut short: its last triangle or its end is missing.');
   return connect(Float64Array.from(corners), new Uint16Array(corners.length / 9), 'ascii');
 }

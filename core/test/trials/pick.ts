@@ -27,7 +27,7 @@ export interface PickTrial {
 type Place = readonly [number, number, number];
 
 /** Middles of the edges between a tooth and the gum. */
-function neckLine(mesh: Mesh, across: Adjacency['across'], tooth: Uint8Array): Place[] {
+export function neckLine(mesh: Mesh, across: Adjacency['across'], tooth: Uint8Array): Place[] {
   const out: Place[] = [];
   for (let k = 0; k < across.length; k++) {
     const [t, other] = [Math.floor(k / 3), across[k]!];
