@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { type MeasuredCeramic, NM, PLATE_LIMITS, plateFault, SCALE_LIMITS, type ShadeScale } from '@radiant/core';
+import { type MeasuredCeramic, NM, PLATE_LIMITS, SCALE_LIMITS, type ShadeScale } from '@radiant/core';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -12,7 +12,6 @@ import {
   Min,
   ValidateBy,
   ValidateNested,
-  type ValidationOptions,
 } from 'class-validator';
 import { Holds } from './base/holds.js';
 import { LAB_LIMITS } from './sections/match.js';
@@ -125,26 +124,3 @@ export const plateInput = (c: MeasuredCeramic): PlateInput => ({
   blackGround: [...c.blackGround],
   whiteGround: [...c.whiteGround],
 });
-
-const isWhole = (v: unknown): v is PlateInput =>
-  typeof v === 'object' &&
-  v !== null &&
-  typeof (v as PlateInput).name === 'string' &&
-  (['overBlack', 'overWhite', 'blackGround', 'whiteGround'] as const).every(
-    (k) => Array.isArray((v as PlateInput)[k]) && (v as PlateInput)[k].length === NM.count,
-  );
-
-/** Plates whose readings go together. */
-export const CanBeRead = (options?: ValidationOptions): PropertyDecorator =>
-  ValidateBy(
-    {
-      name: 'canBeRead',
-      validator: {
-        // What is no plate at all is told by the checks of its fields.
-        validate: (v: unknown) => !isWhole(v) || plateFault(v) === undefined,
-        defaultMessage: (args) =>
-          ([args?.value].flat() as unknown[]).flatMap((v) => (isWhole(v) ? (plateFault(v) ?? []) : [])).join(' '),
-      },
-    },
-    options,
-  );

@@ -1,9 +1,18 @@
 import 'reflect-metadata';
-import { type HouseRules, OPTION_IDS, type OptionId, RULE_IDS, RULES, type RuleId } from '@radiant/core';
+import {
+  type HouseRules,
+  OPTION_IDS,
+  type OptionId,
+  RULE_IDS,
+  RULE_LIMITS,
+  type RuleId,
+  type RuleLimitRange,
+} from '@radiant/core';
 import { IsIn, IsNumber, Max, Min, ValidateBy } from 'class-validator';
 import { FINITE, words } from './sections/words.js';
 
-const limitOf = (id: unknown) => RULES.find((r) => r.id === id)?.limit;
+const limitOf = (id: unknown): RuleLimitRange | undefined =>
+  (RULE_LIMITS as Partial<Record<string, RuleLimitRange>>)[String(id)];
 
 /** Where a rule turns in a house, in the rule's own unit. */
 export class RuleLimit {

@@ -35,7 +35,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Holds } from './base/holds.js';
-import { CanBeRead, PlateInput, ScaleInput } from './house-colours.js';
+import { PlateInput, ScaleInput } from './house-colours.js';
 import { Fee, RuleLimit } from './house-rules.js';
 import { OwnThicknessInput, STRATEGY_WORDS, strategyNow } from './sections/reduce.js';
 import { CONTACT_LIMITS, CONTACT_WORDS } from './sections/shape.js';
@@ -113,7 +113,6 @@ export class PracticeSettings {
   @ArrayMaxSize(PLATE_LIMITS.plates, words(`A house has at most ${PLATE_LIMITS.plates} ceramics of its own.`))
   @ArrayUnique((p: PlateInput) => p.name?.trim?.(), words('Two ceramics have the same name.'))
   @ValidateNested({ each: true })
-  @CanBeRead({ each: true })
   @Holds(() => PlateInput)
   plates!: PlateInput[];
 

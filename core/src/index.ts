@@ -10,25 +10,24 @@ export {
   throughSurface,
   underSurface,
 } from './colour/layer.js';
-export { LIGHTS, type LightId, NM, OBSERVER } from './colour/observer.js';
+export { LIGHTS, type LightId, OBSERVER } from './colour/observer.js';
 export {
-  type ColourReading,
   READING_LIGHTS,
   READING_OF,
   READING_ZONES,
   type ReadingLight,
   type ReadingOf,
   type ReadingZone,
-  readingsOfRows,
-  rowsOfReadings,
-} from './colour/readings-table.js';
+} from './colour/reading-words.js';
+export { type ColourReading, readingsOfRows, rowsOfReadings } from './colour/readings-table.js';
 export { smoothestSpectrum } from './colour/recover.js';
-export { rowsOfScale, SCALE_LIMITS, shadesOfRows } from './colour/scale-table.js';
+export { rowsOfScale, shadesOfRows } from './colour/scale-table.js';
 export { labOfLight, lightOf, screenColour, screenRgb, shownLight } from './colour/screen.js';
-export { SHADE_NAMES } from './colour/shade-names.js';
+export { SCALE_LIMITS, SHADE_NAMES } from './colour/shade-names.js';
 export { LETTER_SCALE, nearestShades, type Shade, type ShadeScale, shadeOf } from './colour/shades.js';
 export { evenSpectrum, labOf, type Spectrum, spectrumOf, xyzOf } from './colour/spectrum.js';
 export { COLOUR_LIMITS, WAVELENGTHS } from './colour/table.js';
+export { NM } from './colour/wavelengths.js';
 export { type AlignedTooth, alignedFirst, WORTH_MOVING_MM3 } from './contour/align-first.js';
 export {
   type ArchCurve,
@@ -123,8 +122,16 @@ export {
 export { CROWN_FORMS } from './contour/upper-forms.js';
 export { change as solidChange, type VolumeChange, volumeChange } from './contour/volume.js';
 export { type CeramicDifference, NO_FIGURES, type OptionFigures, type ToothFacts } from './decide/facts.js';
-export { HOLDING_WALL_MM, type Holding, holdingOf } from './decide/holding.js';
-export { OPTION_IDS, type OptionId, RULE_IDS, type RuleId } from './decide/ids.js';
+export { type Holding, holdingOf } from './decide/holding.js';
+export {
+  HOLDING_WALL_MM,
+  OPTION_IDS,
+  type OptionId,
+  RULE_IDS,
+  RULE_LIMITS,
+  type RuleId,
+  type RuleLimitRange,
+} from './decide/ids.js';
 export { type Holds, isCrown, isVeneer, OPTIONS, type Option, optionOf } from './decide/options.js';
 export { ALL_RULES, type HouseRules, type Ranked, ranked, type Said } from './decide/rank.js';
 export { type Effect, RULES, type Rule, type Verdict } from './decide/rules.js';
@@ -242,7 +249,15 @@ export {
 } from './material/ceramics.js';
 export { type AtDepth, beneath, type Deeper, deeper, stumpAfter, type ToothColour } from './material/deeper.js';
 export { DARK_L, dentinUnder, ENAMEL_IN_THE_MOUTH, type EnamelGuess } from './material/dentin.js';
-export { CEMENT_IDS, CERAMIC_IDS, type CementId, type CeramicId } from './material/ids.js';
+export {
+  CEMENT_IDS,
+  CERAMIC_IDS,
+  type CementId,
+  type CeramicId,
+  isPlateId,
+  PLATE_LIMITS,
+  plateId,
+} from './material/ids.js';
 export {
   type Candidate,
   cuttingDeeper,
@@ -259,13 +274,10 @@ export {
 } from './material/match.js';
 export {
   ceramicOfPlate,
-  isPlateId,
   type MeasuredCeramic,
   measuredOptics,
-  PLATE_LIMITS,
   PLATE_READINGS,
   plateFault,
-  plateId,
   plateOfRows,
   rowsOfPlate,
 } from './material/measured.js';
@@ -492,7 +504,8 @@ export {
   nearerFrame,
 } from './scan/refine.js';
 export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, withCaps } from './scan/repair.js';
-export { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './scan/row.js';
+export { onRow, type RowCurve, type RowSight, rowCurve, rowSight, type ToothRoom } from './scan/row.js';
+export { likeliestRow, type NumberedRow } from './scan/row-path.js';
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';
 export { type FittedCurve, fitArchCurve, type Place } from './smile/arch-fit.js';
 export { type BoxOutline, outlineInBox, type ToothBox } from './smile/box-outline.js';

@@ -11,7 +11,7 @@ it('every sample case gets all ten views and a scan of each jaw from before, and
     const own = ALL.filter((d) => d.patient === name && d.state === 'before').map((d) => d.what);
     expect(own.filter((w) => w === 'scan-stl' || w === 'scan-ply')).toHaveLength(1);
     expect(own.filter((w) => w === 'scan-lower')).toHaveLength(1);
-    expect([...own.filter((w) => !w.startsWith('scan-'))].sort()).toEqual([...keysOf(PHOTO_VIEWS)].sort());
+    expect([...own.filter((w) => !/^(scan|shade)-/.test(w))].sort()).toEqual([...keysOf(PHOTO_VIEWS)].sort());
   }
   expect(new Set(ALL.map(fileOf)).size).toBe(ALL.length);
   expect(ALL.slice(0, FIRST.length)).toEqual(FIRST);
@@ -24,7 +24,7 @@ it('all five states of the mouth and both scan formats occur', () => {
     expect(
       ALL.filter((d) => d.patient === name && d.state === 'before' && d.what.startsWith('scan-whole')),
     ).toHaveLength(2);
-  expect(ALL.filter((d) => d.state === 'prepared').map((d) => d.what)).toEqual(['scan-whole-upper']);
+  expect(ALL.filter((d) => d.state === 'prepared').map((d) => d.what)).toEqual(['scan-whole-upper', 'shade-stump']);
   expect(ALL.filter((d) => d.state === 'mock-up' && d.what.startsWith('scan-')).map(deviceOf)).toEqual([
     'simulated scanner',
     'simulated laboratory',
@@ -36,9 +36,9 @@ it.each(ALL.map((d) => [fileOf(d), d] as const))('%s says its case, its view and
   expect(deviceOf(d)).toMatch(/^simulated /);
   const said = readFileName(name);
   expect(said.state).toBe(d.state);
-  if (!d.what.startsWith('scan-')) expect(said.view).toBe(d.what);
+  if (!/^(scan|shade)-/.test(d.what)) expect(said.view).toBe(d.what);
   // What is no photograph has no marks to be made on it.
-  expect(viewOf(d) === undefined).toBe(/\.(stl|ply)$/.test(name));
+  expect(viewOf(d) === undefined).toBe(/\.(stl|ply|csv)$/.test(name));
 });
 
 it('every sample case has a record with a wish and, where teeth are missing, says which', () => {

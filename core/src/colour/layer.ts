@@ -1,7 +1,7 @@
 import { Refusal } from '../errors.js';
 import { published } from '../working/working.js';
-import { NM } from './observer.js';
 import type { Spectrum } from './spectrum.js';
+import { NM } from './wavelengths.js';
 
 /** How a material takes and turns back light at each wavelength, for each mm: absorption K and scattering S. */
 export interface Optics {

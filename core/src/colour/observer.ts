@@ -1,5 +1,4 @@
-/** Wavelengths of every spectrum here, nm. */
-export const NM = { from: 400, to: 700, step: 10, count: 31 } as const;
+import { NM } from './wavelengths.js';
 
 /** Colour-matching functions of the CIE 1931 2° observer, 400 to 700 nm by 10 (ISO/CIE 11664-1). */
 export const OBSERVER = {

@@ -1,17 +1,15 @@
 import { isFdi } from '../teeth/notation.js';
 import type { Lab } from './lab.js';
+import {
+  READING_LIGHTS,
+  READING_OF,
+  READING_ZONES,
+  type ReadingLight,
+  type ReadingOf,
+  type ReadingZone,
+} from './reading-words.js';
 import { labOf } from './spectrum.js';
 import { hasSpectra, labIn, spectrumCells, spectrumIn, tableFault, tableOf, WAVELENGTHS } from './table.js';
-
-/** Where on a tooth a colour is read, and of what: the tooth before anything is cut, or the stump after. */
-export const READING_ZONES = ['gum', 'body', 'edge'] as const;
-export type ReadingZone = (typeof READING_ZONES)[number];
-export const READING_OF = ['tooth', 'stump'] as const;
-export type ReadingOf = (typeof READING_OF)[number];
-
-/** The light of a reading: the device's own, daylight, a lamp that stands for it, or the surgery's. */
-export const READING_LIGHTS = ['own', 'daylight', 'daylight lamp', 'surgery lamp'] as const;
-export type ReadingLight = (typeof READING_LIGHTS)[number];
 
 /** A colour that was read on a tooth, CIELAB D65, 2°. */
 export interface ColourReading extends Lab {

@@ -1,7 +1,7 @@
 import { solve } from '../geometry/solve.js';
 import type { Lab } from './lab.js';
-import { NM } from './observer.js';
 import { labOf, type Spectrum, xyzOf } from './spectrum.js';
+import { NM } from './wavelengths.js';
 
 /** CIE XYZ under D65 of a colour in CIELAB, white Y = 100. */
 function xyzFromLab({ L, a, b }: Lab): readonly [number, number, number] {

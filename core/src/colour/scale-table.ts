@@ -1,9 +1,7 @@
+import { SCALE_LIMITS } from './shade-names.js';
 import type { Shade, ShadeScale } from './shades.js';
 import { labOf } from './spectrum.js';
 import { hasSpectra, labIn, spectrumIn, tableFault, tableOf } from './table.js';
-
-/** How much a scale of a house's own may hold. House limits. */
-export const SCALE_LIMITS = { scales: 10, shades: 60, name: 40, shade: 20 } as const;
 
 /** A scale as the rows of a table, its head first. */
 export const rowsOfScale = ({ shades }: ShadeScale): string[][] => [

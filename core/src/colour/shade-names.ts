@@ -17,3 +17,6 @@ export const SHADE_NAMES = [
   'D3',
   'D4',
 ] as const;
+
+/** How much a scale of a house's own may hold. House limits. */
+export const SCALE_LIMITS = { scales: 10, shades: 60, name: 40, shade: 20 } as const;

@@ -1,6 +1,7 @@
 import { Refusal } from '../errors.js';
 import type { Lab } from './lab.js';
-import { LIGHTS, type LightId, NM, OBSERVER } from './observer.js';
+import { LIGHTS, type LightId, OBSERVER } from './observer.js';
+import { NM } from './wavelengths.js';
 
 /** Reflectance or transmittance at the wavelengths of NM, 0 to 1. */
 export type Spectrum = Float64Array;

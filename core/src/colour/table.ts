@@ -1,6 +1,6 @@
 import { Refusal } from '../errors.js';
-import { NM } from './observer.js';
 import { type Spectrum, spectrumOf } from './spectrum.js';
+import { NM } from './wavelengths.js';
 
 /** Colours lie within these, CIELAB; teeth lie well inside. House limits. */
 export const COLOUR_LIMITS = { L: { min: 0, max: 100 }, a: { min: -60, max: 60 }, b: { min: -60, max: 80 } } as const;

@@ -1,4 +1,5 @@
 import type { OptionFigures, ToothFacts } from './facts.js';
+import { HOLDING_WALL_MM } from './ids.js';
 import { isCrown, type Option } from './options.js';
 import { strengthOf } from './strength.js';
 
@@ -47,6 +48,3 @@ export function holdingOf(f: ToothFacts, o: Option, x: OptionFigures): Holding |
         lacks: short ? [`its walls are ${x.wallMm?.toFixed(1)} mm high: build up, or lengthen`] : [],
       };
 }
-
-/** Published: Goodacre, Campagni, Aquilino 2001, J Prosthet Dent 85:363. The rule on short walls turns there too. */
-export const HOLDING_WALL_MM = 3;

@@ -3,8 +3,7 @@ import { ceramicOf } from '../material/ceramics.js';
 import type { CeramicId } from '../material/ids.js';
 import { COMMON_PRACTICE, published, type Source } from '../working/working.js';
 import type { OptionFigures, ToothFacts } from './facts.js';
-import { HOLDING_WALL_MM } from './holding.js';
-import type { RuleId } from './ids.js';
+import { RULE_LIMITS, type RuleId, type RuleLimitRange } from './ids.js';
 import { isCrown, isVeneer, type Option, optionOf } from './options.js';
 import { STRENGTH_SOURCE, strengthOf } from './strength.js';
 
@@ -24,7 +23,7 @@ export interface Rule {
   readonly reason: string;
   readonly source: Source;
   /** The number on which it turns, where there is one: a house may set its own. */
-  readonly limit?: { readonly value: number; readonly unit: string; readonly min: number; readonly max: number };
+  readonly limit?: RuleLimitRange;
   /** Nothing where it has nothing to say. */
   readonly speaks: (f: ToothFacts, o: Option, x: OptionFigures, limit: number) => Verdict | undefined;
 }
@@ -46,7 +45,7 @@ export const RULES: readonly Rule[] = [
     title: 'additive first',
     reason: 'Sound tooth and the bond to enamel are worth keeping; what is not cut can still be cut later.',
     source: COMMON_PRACTICE,
-    limit: { value: 0.4, unit: 'of the crown', min: 0.1, max: 0.9 },
+    limit: RULE_LIMITS['additive-first'],
     speaks: (f, o, x, limit) => {
       if (o.additive && made(o))
         return pro(
@@ -80,7 +79,7 @@ export const RULES: readonly Rule[] = [
     title: 'bonding wants enamel',
     reason: 'What is bonded to dentin comes off more often than what is bonded to enamel.',
     source: COMMON_PRACTICE,
-    limit: { value: 0.5, unit: 'of the bonding area', min: 0.1, max: 1 },
+    limit: RULE_LIMITS['enamel-to-bond'],
     speaks: (_, o, x, limit) =>
       isVeneer(o) && x.enamelShare !== undefined && x.enamelShare < limit
         ? con(`Only ${percent(x.enamelShare)} of what is cut of the face would be enamel.`)
@@ -104,7 +103,7 @@ export const RULES: readonly Rule[] = [
     reason:
       'Behind the upper front teeth zirconia is made thinnest; glass-ceramic breaks where there is no room for it.',
     source: COMMON_PRACTICE,
-    limit: { value: 1, unit: 'mm', min: 0.2, max: 2 },
+    limit: RULE_LIMITS['thin-palatal-room'],
     speaks: (f, o, _, limit) => {
       if (f.palatalRoomMm === undefined || f.palatalRoomMm >= limit || !isCrown(o)) return undefined;
       const room = `${mm(Math.max(0, f.palatalRoomMm))} of room behind`;
@@ -118,7 +117,7 @@ export const RULES: readonly Rule[] = [
     title: 'room in the bite',
     reason: 'A restoration that has not the room its material needs breaks, or lifts the bite.',
     source: COMMON_PRACTICE,
-    limit: { value: 0.5, unit: 'mm', min: 0.05, max: 1 },
+    limit: RULE_LIMITS['bite-lacks'],
     speaks: (_, o, x, limit) =>
       made(o) && x.lacksMm !== undefined && x.lacksMm > limit
         ? con(`The bite lacks ${mm(x.lacksMm)} of what it needs: more has to be cut there.`)
@@ -130,7 +129,7 @@ export const RULES: readonly Rule[] = [
     reason:
       'Cutting deeper for a thicker veneer takes the enamel that hides the stain; past a point an opaque crown is the honest answer.',
     source: published('the limits of what is seen and taken: Paravina et al. 2015, J Esthet Restor Dent 27:S1'),
-    limit: { value: VISIBLE.notTaken, unit: 'ΔE00', min: 0.5, max: 6 },
+    limit: RULE_LIMITS['dark-stump'],
     speaks: (f, o, x, limit) => {
       if (x.dE === undefined) {
         if (!f.dark || !made(o)) return undefined;
@@ -148,7 +147,7 @@ export const RULES: readonly Rule[] = [
     title: 'a no-prep veneer changes little colour',
     reason: 'A few tenths of ceramic can’t cover much; its edge is slightly bulky and stays at or above the gum.',
     source: COMMON_PRACTICE,
-    limit: { value: 4, unit: 'ΔE00', min: 1, max: 12 },
+    limit: RULE_LIMITS['no-prep-colour'],
     speaks: (f, o, _, limit) => {
       if (o.id !== 'no-prep') return undefined;
       return f.dark || (f.nowDE ?? 0) > limit
@@ -268,7 +267,7 @@ export const RULES: readonly Rule[] = [
     title: 'a child’s tooth',
     reason: 'The pulp is large, and the gum line still moves: margins come into view.',
     source: COMMON_PRACTICE,
-    limit: { value: 18, unit: 'years', min: 12, max: 25 },
+    limit: RULE_LIMITS.child,
     speaks: (f, o, _, limit) => {
       if (f.ageYears === undefined || f.ageYears >= limit) return undefined;
       if (o.id === 'direct') return pro('Can follow while the gum line still moves.');
@@ -307,7 +306,7 @@ export const RULES: readonly Rule[] = [
     title: 'height of the walls',
     reason: 'Under 3 mm of wall little holds a crown of a front tooth or premolar.',
     source: published('Goodacre, Campagni, Aquilino 2001, J Prosthet Dent 85:363'),
-    limit: { value: HOLDING_WALL_MM, unit: 'mm', min: 2, max: 5 },
+    limit: RULE_LIMITS['short-walls'],
     speaks: (_, o, x, limit) =>
       o.holds === 'form' && x.wallMm !== undefined && x.wallMm < limit
         ? con(`Its walls are ${mm(x.wallMm)} high: bond it, or lengthen the tooth.`)
@@ -328,7 +327,7 @@ export const RULES: readonly Rule[] = [
     title: 'what does not come off',
     reason: 'What is hidden on the way out has to stay: the restoration is thin there, or ends early.',
     source: COMMON_PRACTICE,
-    limit: { value: 0.3, unit: 'mm', min: 0.1, max: 1 },
+    limit: RULE_LIMITS['way-out'],
     speaks: (_, __, x, limit) =>
       x.hiddenMm !== undefined && x.hiddenMm > limit
         ? con(`Up to ${mm(x.hiddenMm)} would stay standing on its way out.`)
@@ -352,7 +351,7 @@ export const RULES: readonly Rule[] = [
     reason:
       'Under the gum it is harder to keep dry, to record and to clean; nearer to the bone the gum stays inflamed.',
     source: COMMON_PRACTICE,
-    limit: { value: 0.7, unit: 'mm', min: 0, max: 2 },
+    limit: RULE_LIMITS['margin-under'],
     speaks: (_, o, x, limit) =>
       made(o) && x.margin && x.margin.underMm > limit
         ? con(`Its margin lies up to ${mm(x.margin.underMm)} under the gum.`)

@@ -1,7 +1,7 @@
 import type { Lab } from '../colour/lab.js';
 import { type Optics, underSurface } from '../colour/layer.js';
-import { NM } from '../colour/observer.js';
 import { smoothestSpectrum } from '../colour/recover.js';
+import { NM } from '../colour/wavelengths.js';
 import { Refusal } from '../errors.js';
 import type { Made } from './appearance.js';
 import type { CeramicId } from './ids.js';

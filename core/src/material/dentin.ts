@@ -1,7 +1,7 @@
 import type { Lab } from '../colour/lab.js';
 import { type Optics, over, sheetOf, throughSurface } from '../colour/layer.js';
-import { NM } from '../colour/observer.js';
 import { labOf, type Spectrum } from '../colour/spectrum.js';
+import { NM } from '../colour/wavelengths.js';
 import { ceramicIn, TISSUES } from './ceramics.js';
 
 /** Sound dentin by itself and enamel by itself: the shades of thick pieces. Illustrative. */

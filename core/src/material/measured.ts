@@ -2,6 +2,7 @@ import { type Optics, opticsFrom, underSurface } from '../colour/layer.js';
 import { hasSpectra, numberOf, spectrumCells, spectrumIn, tableFault, tableOf, WAVELENGTHS } from '../colour/table.js';
 import { Refusal } from '../errors.js';
 import type { Ceramic } from './ceramics.js';
+import { PLATE_LIMITS, plateId } from './ids.js';
 
 /** What a laboratory reads of a plate of its own ceramic, reflectances with the mirror of the surface left out. */
 export const PLATE_READINGS = ['over black', 'over white', 'black ground', 'white ground'] as const;
@@ -19,9 +20,6 @@ export interface MeasuredCeramic {
   readonly whiteGround: readonly number[];
 }
 
-/** How much a house may hold, and which plates can be read. House limits. */
-export const PLATE_LIMITS = { plates: 40, name: 60, mm: { min: 0.2, max: 3 } } as const;
-
 /**
  * How a measured ceramic takes and turns back light. The grounds are taken as read in contact, a drop of fluid between.
  * @throws Refusal `spectrum-wrong` where black reads brighter than white, or the plate is too thick to tell
@@ -33,10 +31,6 @@ export function measuredOptics(c: MeasuredCeramic): Optics {
     white: inner(c.whiteGround),
   });
 }
-
-/** The id of a measured ceramic; the name is the house's. */
-export const plateId = (name: string): string => `plate:${name}`;
-export const isPlateId = (id: string): boolean => id.startsWith('plate:');
 
 /** A measured ceramic as a candidate: in the shade that the plate has. @throws Refusal as `measuredOptics` */
 export function ceramicOfPlate(c: MeasuredCeramic): Ceramic {

@@ -5,7 +5,8 @@ import type { Fdi, Jaw } from '../teeth/notation.js';
 import { concavityOf, type Smooth, smoothed } from './concavity.js';
 import { type Doubt, doubtsOf, rowDoubt } from './doubts.js';
 import { type PickedCrown, pickedCrowns } from './picked-crown.js';
-import { numbered, onRow, type RowCurve, rowCurve, type ToothRoom, toothRooms } from './row.js';
+import { onRow, type RowCurve, rowCurve, rowSight, type ToothRoom } from './row.js';
+import { likeliestRow } from './row-path.js';
 import { ofTriangles, segmented } from './segment.js';
 
 /** A whole jaw in its own frame, looked at: its folds, the course of its row and the rooms of its teeth. */
@@ -22,6 +23,8 @@ export interface LookedAt {
   readonly missing: ReadonlySet<Fdi>;
   /** A proposal of the teeth. */
   readonly teeth: ReadonlyMap<Fdi, ToothRoom>;
+  /** By how much another numbering is less likely. */
+  readonly sure: number;
 }
 
 /** Looks at a repaired jaw in the mouth's coordinates. @param missing teeth that are known to be missing */
@@ -31,6 +34,7 @@ export function lookAtJaw(inMouth: Mesh, jaw: Jaw, missing: ReadonlySet<Fdi> = n
   const neighbourhood = neighbourhoodOf(mesh, adjacency);
   const smooth = smoothed(mesh, neighbourhood);
   const row = rowCurve(smooth.mesh);
+  const { teeth, sure } = likeliestRow(rowSight(smooth.mesh, smooth.normals, row), jaw, missing);
   return {
     jaw,
     mesh,
@@ -40,7 +44,8 @@ export function lookAtJaw(inMouth: Mesh, jaw: Jaw, missing: ReadonlySet<Fdi> = n
     concavity: concavityOf(smooth, neighbourhood),
     row,
     missing,
-    teeth: numbered(toothRooms(smooth.mesh, smooth.normals, row), jaw, missing),
+    teeth,
+    sure,
   };
 }
 

@@ -6,7 +6,8 @@ import type { Fdi, Jaw } from '../teeth/notation.js';
 import { frameFromClicks, levelled, type MouthProposal, mouthFrame } from './mouth-frame.js';
 import { type LookedAt, lookAtJaw } from './own-scan.js';
 import { vectorArea } from './repair.js';
-import { numbered, placeOnRow, rowCurve, toothRooms } from './row.js';
+import { placeOnRow, rowCurve, rowSight } from './row.js';
+import { likeliestRow } from './row-path.js';
 
 /** A jaw laid into the mouth by its own shape, looked at. */
 export interface LaidByShape {
@@ -120,7 +121,7 @@ export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
     mesh,
     smooth,
     row,
-    teeth: numbered(toothRooms(smooth.mesh, smooth.normals, row), look.jaw, look.missing),
+    ...likeliestRow(rowSight(smooth.mesh, smooth.normals, row), look.jaw, look.missing),
   };
 }
 

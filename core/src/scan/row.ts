@@ -1,7 +1,4 @@
-import { quadrantOf } from '../contour/arch.js';
 import { bounds, type Mesh } from '../geometry/mesh.js';
-import type { Fdi, Jaw } from '../teeth/notation.js';
-import { usualSize } from '../teeth/usual-sizes.js';
 
 /** The course of a row of teeth in the plane, in the arch's own frame: a radius about a middle for each direction. */
 export interface RowCurve {
@@ -127,26 +124,24 @@ function smoothFilled(sums: Float64Array, counts: Float64Array, reach: number): 
 }
 
 /** Bins along the row, mm. */
-const BIN_MM = 0.25;
-const HALF_ROW_MM = 70;
-/**
- * A tooth is at least and at most so wide, mm: beyond published extremes of front teeth and premolars with a margin.
- * House limits.
- */
-const WIDTH_MM = { least: 3.2, most: 12.5 };
+export const BIN_MM = 0.25;
+export const HALF_ROW_MM = 70;
 /** How far to the sides of a groove its flanks are looked at, mm. */
 const FLANK_MM = 0.9;
-/** Flanks turn by at least this much about a groove between two teeth: sum of the sines. House limit. */
-const GROOVE = 0.5;
-/** Neighbours' edges differ by less than this, mm. House limit. */
-const STEP_MM = 3.2;
+/** The row as it is seen from along it, in bins from −HALF_ROW_MM on. */
+export interface RowSight {
+  /** How much the flanks turn over about each place: sum of the sines, a facial groove counting more. */
+  readonly groove: Float64Array;
+  /** z of the lowest place of each bin, and of all within 3 mm. */
+  readonly edge: Float64Array;
+  readonly near: Float64Array;
+}
 
 /**
- * The teeth's rooms in the row: the sides of a tooth look away from it along the row, so between two teeth that look
- * turns over.
- * @returns from the least x on
+ * The sides of a tooth look away from it along the row, so between two teeth that look turns over: how much it does at
+ * each place.
  */
-export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): ToothRoom[] {
+export function rowSight(m: Mesh, normals: Float64Array, row: RowCurve): RowSight {
   const n = Math.ceil((2 * HALF_ROW_MM) / BIN_MM);
   const p = m.positions;
   const looks = [new Float64Array(n), new Float64Array(n)] as const;
@@ -191,137 +186,5 @@ export function toothRooms(m: Mesh, normals: Float64Array, row: RowCurve): Tooth
       groove[i] = groove[i] + (side === 0 ? 0.65 : 0.35) * Math.max(0, mean(i - flank, i - 1) - mean(i + 1, i + flank));
     }
   }
-  const standing = (i: number) => near[i] < 6.5;
-  const grooves: number[] = [];
-  const span = Math.round(1.6 / BIN_MM);
-  for (let i = 0; i < n; i++) {
-    const g = groove[i];
-    if (g < GROOVE || !standing(i)) continue;
-    if (
-      [...groove.subarray(Math.max(0, i - span), i + span + 1)].some(
-        (other, k) => other > g || (other === g && k < span && i - span + k < i),
-      )
-    )
-      continue;
-    grooves.push(i);
-  }
-  const first = near.findIndex((_, i) => standing(i) && edge[i] < 8);
-  let last = n - 1;
-  while (last > 0 && !(standing(last) && edge[last] < 8)) last--;
-  const borders = [first, ...grooves.filter((g) => g > first + 8 && g < last - 8), last];
-  const places: ToothRoom[] = [];
-  for (let k = 1; k < borders.length; k++) {
-    const [from, to] = [borders[k - 1], borders[k]];
-    const [a, b] = [from * BIN_MM - HALF_ROW_MM, to * BIN_MM - HALF_ROW_MM];
-    if (b - a < WIDTH_MM.least || b - a > WIDTH_MM.most) continue;
-    const third = Math.round((to - from) / 4);
-    const own = [...edge.subarray(from + third, to - third + 1)].filter(Number.isFinite);
-    if (own.length > 0 && Math.min(...own) < 6.5) places.push({ from: a, to: b, edgeMm: Math.min(...own) });
-  }
-  // A swelling of the gum behind the last tooth is no tooth: it stands far from the plane of the others.
-  for (const beside of [1, -2] as const) {
-    const [end, inner] = beside === 1 ? [places[0], places[1]] : [places.at(-1), places.at(-2)];
-    if (end && inner && end.edgeMm > inner.edgeMm + STEP_MM) places.splice(beside === 1 ? 0 : places.length - 1, 1);
-  }
-  // Behind the last tooth of a scan its gum runs on: it takes as much room as its fellow beside it.
-  const [one, two] = [places[0], places[1]];
-  if (one && two) places[0] = { ...one, from: Math.max(one.from, one.to - 1.1 * (two.to - two.from)) };
-  const [last1, last2] = [places.at(-1), places.at(-2)];
-  if (last1 && last2)
-    places[places.length - 1] = { ...last1, to: Math.min(last1.to, last1.from + 1.1 * (last2.to - last2.from)) };
-  return places;
-}
-
-/** How far the widths of one kind of tooth differ, mm. House value after the published means of core's norms. */
-const DIFFER_MM = 0.65;
-/**
- * How much less likely a row is for each tooth that it lacks: the square of so many times the difference. House value.
- */
-const LACKING = 6;
-
-/**
- * Teeth are numbered from the midline outward. Those known to be missing are passed over; where the widths speak for it
- * another is taken to be missing too, and whoever knows the mouth looks at it.
- */
-export function numbered(
-  places: readonly ToothRoom[],
-  jaw: Jaw,
-  missing: ReadonlySet<Fdi> = new Set(),
-): Map<Fdi, ToothRoom> {
-  // The border nearest to the midline is that between the centrals. Where teeth are known to be missing, the others may
-  // have moved over it: then the border is taken from which the widths fit best.
-  const borders = places.flatMap((p) => [p.from, p.to]).sort((p, q) => Math.abs(p) - Math.abs(q));
-  const gone = [...missing].some(
-    (t) => t > quadrantOf(jaw, 'right') && t <= quadrantOf(jaw, 'left') + 5 && t % 10 <= 5,
-  );
-  const middles = gone ? borders.filter((s) => Math.abs(s) < MOVED_MM) : borders.slice(0, 1);
-  let best: { cost: number; teeth: Map<Fdi, ToothRoom> } = { cost: Infinity, teeth: new Map() };
-  for (const middle of middles) {
-    const own = numberedFrom(places, middle, jaw, missing);
-    const cost = own.cost + (middle / ASIDE_MM) ** 2;
-    if (cost < best.cost) best = { cost, teeth: own.teeth };
-  }
-  return best.teeth;
-}
-
-/**
- * Teeth that lack a neighbour move over the midline by less than this, and seldom by more than that, mm. House values.
- */
-const MOVED_MM = 7;
-const ASIDE_MM = 2;
-/** A room that gets no number costs so much. House value. */
-const LEFT_OUT = 8;
-
-/** Numbers outward from a border between two centrals, and how unlikely they are. */
-function numberedFrom(
-  places: readonly ToothRoom[],
-  middle: number,
-  jaw: Jaw,
-  missing: ReadonlySet<Fdi>,
-): { cost: number; teeth: Map<Fdi, ToothRoom> } {
-  const teeth = new Map<Fdi, ToothRoom>();
-  let sum = 0;
-  for (const side of ['right', 'left'] as const) {
-    const onSide = places.filter((p) => (p.from + p.to) / 2 < middle === (side === 'right'));
-    const row = side === 'right' ? onSide.reverse() : onSide;
-    const there = [1, 2, 3, 4, 5].filter((position) => !missing.has(quadrantOf(jaw, side) + position));
-    const { cost, of } = positionsOf(
-      row,
-      there.map((position) => usualSize(quadrantOf(jaw, side) + position).widthMm),
-    );
-    sum += cost;
-    row.forEach((p, i) => {
-      const position = there[(of[i] ?? 0) - 1];
-      if (position !== undefined) teeth.set(quadrantOf(jaw, side) + position, p);
-      else sum += LEFT_OUT;
-    });
-  }
-  return { cost: sum, teeth };
-}
-
-/**
- * The likeliest places, from 1 rising, of the teeth of a side among those that are usual; those behind the last get
- * none.
- */
-function positionsOf(
-  row: readonly ToothRoom[],
-  usual: readonly number[],
-): { cost: number; of: readonly (number | undefined)[] } {
-  let best: { cost: number; of: (number | undefined)[] } = { cost: Infinity, of: [] };
-  const walk = (i: number, next: number, cost: number, of: (number | undefined)[]) => {
-    if (cost >= best.cost) return;
-    if (i === row.length) {
-      best = { cost, of };
-      return;
-    }
-    if (next > usual.length) return walk(i + 1, next, cost, [...of, undefined]);
-    const p = row[i] as ToothRoom;
-    for (let position = next; position <= Math.min(usual.length, next + 1); position++) {
-      // The last room's end is only guessed.
-      const off = i === row.length - 1 ? 0 : (p.to - p.from - usual[position - 1]) / DIFFER_MM;
-      walk(i + 1, position + 1, cost + off * off + LACKING * (position - next), [...of, position]);
-    }
-  };
-  walk(0, 1, 0, []);
-  return best;
+  return { groove, edge, near };
 }

@@ -5,8 +5,9 @@ import {
   type PracticeSettingsChange,
   type PracticeSettingsState,
 } from '@radiant/contract';
+import { plateFault } from '@radiant/core';
 import { UniqueConstraintError } from 'sequelize';
-import { ProblemException } from '../common/problem.filter.js';
+import { invalid, ProblemException } from '../common/problem.filter.js';
 import { PracticeSettingsRow } from '../database/database.js';
 import type { SignedIn } from './session.js';
 
@@ -29,10 +30,14 @@ export class PracticeSettingsService {
 
   /**
    * Sets them anew, if they still have the version that the change was made on.
-   * @throws ProblemException 409 when somebody else was first
+   * @throws ProblemException 409 when somebody else was first; 422 for a plate whose readings do not go together
    */
   async set({ version, data }: PracticeSettingsChange, me: SignedIn): Promise<PracticeSettingsState> {
     const { practiceId } = me;
+    for (const [i, plate] of data.plates.entries()) {
+      const fault = plateFault(plate);
+      if (fault) throw invalid([{ field: `data.plates.${i}`, message: `${plate.name}: ${fault}` }]);
+    }
     const before = await this.state(practiceId);
     if (before.version !== version) throw late(before);
     try {

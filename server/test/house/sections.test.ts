@@ -226,7 +226,7 @@ describe('files that arrive', () => {
       422,
     ],
     ['a broken STL', 'scan', () => writeStlBinary(box(1, 1, 1)).slice(0, 200), /cut short/, 422],
-    ['a file of unknown kind', 'sound', () => 'x', /photo or a scan/, 422],
+    ['a file of unknown kind', 'sound', () => 'x', /a photo, a scan or readings of colour/, 422],
   ])('refuses %s in a sentence and keeps nothing', async (_, kind, bytes, sentence, status) => {
     const before = (await detail()).files.length;
     const refused = await upload(await bytes(), kind);

@@ -1,0 +1,244 @@
+import { quadrantOf } from '../contour/arch.js';
+import type { Fdi, Jaw } from '../teeth/notation.js';
+import { usualSize } from '../teeth/usual-sizes.js';
+import { BIN_MM, HALF_ROW_MM, type RowSight, type ToothRoom } from './row.js';
+
+/** The teeth of a row with their rooms, and how sure their numbers are. */
+export interface NumberedRow {
+  readonly teeth: ReadonlyMap<Fdi, ToothRoom>;
+  /** By how much the likeliest other numbering is less likely; 0 where it is as likely. Infinite where there is none. */
+  readonly sure: number;
+}
+
+/** A place along the row where the sides of teeth may turn over. */
+interface Border {
+  readonly bin: number;
+  readonly alongMm: number;
+  readonly groove: number;
+}
+
+// All of these are house values: how much less likely a row is, in squares of a standard deviation.
+/** Widths of one kind of tooth differ by so much of themselves. */
+const DIFFER = 0.085;
+/** Whole rows are larger or smaller by so much. */
+const SCALES = [0.82, 0.88, 0.94, 1, 1.06, 1.12, 1.2];
+const SCALE_DIFFERS = 0.075;
+/** A border is looked for where the flanks turn by so much at least, and is plain from so much on. */
+const LEAST_GROOVE = 0.12;
+const PLAIN_GROOVE = 0.5;
+/** A border that is hardly seen, at most; one that is plain and within a tooth, of a front tooth and of one behind. */
+const FAINT = 4;
+const WITHIN = { front: 9, premolar: 6, molar: 2.5 } as const;
+/** A tooth that is not there, though nobody said so; one that is there though it was said to be missing. */
+const LACKING = 7;
+const SAID_MISSING = 25;
+/** Room with no tooth in it, and for each mm of it where teeth stand. */
+const GAP = 1.2;
+const GAP_A_MM = 2.2;
+/** The border between the centrals lies at the middle: so far off, mm, and where teeth are missing. */
+const ASIDE_MM = { usual: 2.2, missing: 4.5 } as const;
+/** Widths of molars, which are told apart only so that those before them are numbered right (Wheeler, from memory). */
+const MOLARS = { upper: [10, 9, 8.5], lower: [11, 10.5, 10] } as const;
+
+/** Between two places of the row nothing stands so high that it is a tooth, mm over the edges' plane. */
+const NO_TOOTH_MM = 6.5;
+const MOST_WIDTH = 1.5;
+
+function widthOf(jaw: Jaw, tooth: Fdi): number {
+  const position = tooth % 10;
+  return position <= 5 ? usualSize(tooth).widthMm : (MOLARS[jaw][position - 6] as number);
+}
+
+/** Where sides turn over, faintly or plainly, and both ends of what stands. */
+function bordersOf({ groove, near, edge }: RowSight): Border[] {
+  const n = groove.length;
+  const standing = (i: number) => (near[i] as number) < NO_TOOTH_MM && (edge[i] as number) < 8;
+  let [first, last] = [0, n - 1];
+  while (first < n && !standing(first)) first++;
+  while (last > first && !standing(last)) last--;
+  if (last - first < 8) return [];
+  const span = Math.round(0.9 / BIN_MM);
+  const own: Border[] = [];
+  const add = (bin: number, g: number) => own.push({ bin, alongMm: bin * BIN_MM - HALF_ROW_MM, groove: g });
+  add(first, PLAIN_GROOVE);
+  for (let i = first + 6; i < last - 6; i++) {
+    const g = groove[i] as number;
+    if (g < LEAST_GROOVE) continue;
+    let most = true;
+    for (let k = Math.max(0, i - span); k <= Math.min(n - 1, i + span) && most; k++)
+      if ((groove[k] as number) > g || (groove[k] === g && k < i)) most = false;
+    if (most) add(i, g);
+  }
+  add(last, PLAIN_GROOVE);
+  return own;
+}
+
+const plain = (g: number): number => Math.min(1, g / PLAIN_GROOVE);
+
+/** One way through the row: what each of its rooms is. */
+interface Step {
+  readonly cost: number;
+  readonly tooth?: Fdi;
+  /** The room that it takes, along the row, mm. */
+  readonly from: number;
+  readonly to: number;
+  readonly before?: Step | undefined;
+}
+
+/**
+ * The likeliest teeth of a row: one path from its one end to the other over all places where sides may turn over and
+ * through the teeth in their order, by widths on a common scale, how plain each border is, gaps, what is known to be
+ * missing, and where the middle lies.
+ */
+export function likeliestRow(sight: RowSight, jaw: Jaw, missing: ReadonlySet<Fdi> = new Set()): NumberedRow {
+  const borders = bordersOf(sight);
+  if (borders.length < 2) return { teeth: new Map(), sure: 0 };
+  const order: Fdi[] = [
+    ...[8, 7, 6, 5, 4, 3, 2, 1].map((p) => quadrantOf(jaw, 'right') + p),
+    ...[1, 2, 3, 4, 5, 6, 7, 8].map((p) => quadrantOf(jaw, 'left') + p),
+  ];
+  const ways = SCALES.flatMap((scale) => waysThrough(sight, borders, order, jaw, missing, scale)).sort(
+    (a, b) => a.cost - b.cost,
+  );
+  const best = ways[0];
+  if (!best) return { teeth: new Map(), sure: 0 };
+  const teeth = teethOf(best, sight);
+  const said = (m: ReadonlyMap<Fdi, ToothRoom>) =>
+    [...m].map(([t, r]) => `${t} ${Math.round((r.from + r.to) / 4)}`).join(' ');
+  const own = said(teeth);
+  const other = ways.find((w) => said(teethOf(w, sight)) !== own);
+  return { teeth, sure: other ? other.cost - best.cost : Infinity };
+}
+
+/** The best way that ends at each tooth, for one scale of the row. */
+function waysThrough(
+  sight: RowSight,
+  borders: readonly Border[],
+  order: readonly Fdi[],
+  jaw: Jaw,
+  missing: ReadonlySet<Fdi>,
+  scale: number,
+): Step[] {
+  const gone = missing.size > 0;
+  const aside = gone ? ASIDE_MM.missing : ASIDE_MM.usual;
+  const scaleCost = ((scale - 1) / SCALE_DIFFERS) ** 2;
+  const last = borders.length - 1;
+  const half = order.length / 2;
+  // best[i][k]: the cheapest way to border i after which tooth k of the order is next.
+  const best: (Step | undefined)[][] = borders.map(() => new Array(order.length + 1).fill(undefined));
+  for (let k = 0; k <= half; k++) (best[0] as (Step | undefined)[])[k] = { cost: scaleCost, from: 0, to: 0 };
+  const offer = (i: number, k: number, s: Step) => {
+    const row = best[i] as (Step | undefined)[];
+    const known = row[k];
+    if (!known || s.cost < known.cost) row[k] = s;
+  };
+  for (let i = 0; i < last; i++)
+    for (let k = 0; k <= order.length; k++) {
+      const here = best[i]?.[k];
+      if (!here) continue;
+      const from = borders[i] as Border;
+      for (let j = i + 1; j <= last; j++) {
+        const to = borders[j] as Border;
+        const wide = to.alongMm - from.alongMm;
+        if (wide > 17) break;
+        const gap = gapCost(sight, from, to);
+        if (gap < 30) offer(j, k, { cost: here.cost + gap, from: from.alongMm, to: to.alongMm, before: here });
+        let skipped = 0;
+        for (let n = k; n < order.length && n <= k + 3; n++) {
+          const tooth = order[n] as Fdi;
+          const cost =
+            toothCost(sight, borders, i, j, tooth, jaw, scale, missing) +
+            // The teeth that are passed over; at the ends of the order nobody misses them.
+            (here.before || k > 0 ? skipped : 0) +
+            middleCost(order, n, from, aside, half);
+          if (cost < 60)
+            offer(j, n + 1, {
+              cost: here.cost + cost,
+              tooth,
+              ...roomOf(borders, i, j, widthOf(jaw, tooth) * scale),
+              before: here,
+            });
+          skipped += missing.has(tooth) ? 0 : LACKING;
+        }
+      }
+    }
+  return (best[last] as (Step | undefined)[]).filter((s, k): s is Step => s !== undefined && k >= half);
+}
+
+/** How unlikely one tooth is between two borders. */
+function toothCost(
+  sight: RowSight,
+  borders: readonly Border[],
+  i: number,
+  j: number,
+  tooth: Fdi,
+  jaw: Jaw,
+  scale: number,
+  missing: ReadonlySet<Fdi>,
+): number {
+  const [from, to] = [borders[i] as Border, borders[j] as Border];
+  const wide = to.alongMm - from.alongMm;
+  const usual = widthOf(jaw, tooth) * scale;
+  const end = i === 0 || j === borders.length - 1;
+  // Behind the last tooth of a scan its gum runs on, or the scan ends within it.
+  if (end ? wide < 0.35 * usual : wide > MOST_WIDTH * usual) return Infinity;
+  const off = wide / usual - 1;
+  const width = (off / DIFFER) ** 2;
+  let cost = end ? Math.min(width, off > 0 ? 2 + 3 * Math.max(0, off - 0.5) : 5) : width;
+  if (missing.has(tooth)) cost += SAID_MISSING;
+  if (!stands(sight, from, to)) cost += 12;
+  const position = tooth % 10;
+  const within = WITHIN[position <= 3 ? 'front' : position <= 5 ? 'premolar' : 'molar'];
+  for (let m = i + 1; m < j; m++) {
+    const g = plain((borders[m] as Border).groove);
+    cost += within * g * g;
+  }
+  // Each border is paid for by the tooth before it; the ends are none.
+  if (j < borders.length - 1) cost += FAINT * (1 - plain(to.groove)) ** 2;
+  return cost;
+}
+
+/** How unlikely it is that no tooth stands between two borders. */
+function gapCost(sight: RowSight, from: Border, to: Border): number {
+  const wide = to.alongMm - from.alongMm;
+  return stands(sight, from, to) ? GAP + GAP_A_MM * wide : GAP * 0.4;
+}
+
+/** Whether something stands between two borders. */
+function stands({ edge }: RowSight, from: Border, to: Border): boolean {
+  const quarter = Math.round((to.bin - from.bin) / 4);
+  let low = Infinity;
+  for (let i = from.bin + quarter; i <= to.bin - quarter; i++) low = Math.min(low, edge[i] as number);
+  return low < NO_TOOTH_MM;
+}
+
+/** The first tooth of the second half begins at the middle. */
+function middleCost(order: readonly Fdi[], n: number, from: Border, aside: number, half: number): number {
+  return n === half && order.length > half ? (from.alongMm / aside) ** 2 : 0;
+}
+
+/** At both ends of the row the gum runs on behind the tooth: it takes a little more than its usual width there. */
+const AT_END = 1.1;
+
+function roomOf(borders: readonly Border[], i: number, j: number, usualMm: number): { from: number; to: number } {
+  const [from, to] = [(borders[i] as Border).alongMm, (borders[j] as Border).alongMm];
+  const most = AT_END * usualMm;
+  if (i === 0 && j < borders.length - 1) return { from: Math.max(from, to - most), to };
+  return { from, to: j === borders.length - 1 ? Math.min(to, from + most) : to };
+}
+
+/** Positions that are picked out. */
+const PICKED = 5;
+
+function teethOf(way: Step, { edge }: RowSight): Map<Fdi, ToothRoom> {
+  const teeth = new Map<Fdi, ToothRoom>();
+  for (let s: Step | undefined = way; s; s = s.before) {
+    if (s.tooth === undefined || s.tooth % 10 > PICKED) continue;
+    const [a, b] = [s.from, s.to].map((v) => Math.round((v + HALF_ROW_MM) / BIN_MM)) as [number, number];
+    const quarter = Math.round((b - a) / 4);
+    let edgeMm = Infinity;
+    for (let k = a + quarter; k <= b - quarter; k++) edgeMm = Math.min(edgeMm, edge[k] as number);
+    teeth.set(s.tooth, { from: s.from, to: s.to, edgeMm });
+  }
+  return new Map([...teeth].reverse());
+}
