@@ -200,6 +200,7 @@ export {
   area,
   type Bounds,
   bounds,
+  cutOut,
   type Mesh,
   mergeMeshes,
   meshInFrame,

@@ -9,11 +9,12 @@ import { bounds, type Mesh, mergeMeshes, meshInFrame, placeMesh } from '../geome
 import { sheetDistances } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { restingOn } from '../occlusion/resting.js';
+import { openJaw } from '../scan/base.js';
 import { asSegmented } from '../scan/closed-tooth.js';
 import { type FrameMatrix, matrixInto, mouthBy } from '../scan/kept-frame.js';
 import { type Ground, groundOf, layOnto, startFromPlaces } from '../scan/lay-onto.js';
 import { type MouthProposal, mouthFrame } from '../scan/mouth-frame.js';
-import { type LookedAt, lookAtJaw } from '../scan/own-scan.js';
+import { costsOfJaws, type LookedAt, lookAtJaw } from '../scan/own-scan.js';
 import { inMouthOf, laidByClicks, laidByShape } from '../scan/refine.js';
 import { type Repair, repaired } from '../scan/repair.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
@@ -109,6 +110,9 @@ const LIKELY_SPAN_MM = { least: 40, most: 90 };
 const OPEN_MM = 3;
 /** A palate covers the room within the arch; a lower jaw leaves it to the tongue. House limit. */
 const PALATE_SHARE = 0.6;
+const WHOLE_PALATE = 0.9;
+/** Rows of teeth that are so nearly as likely for one jaw as for the other tell nothing. House value. */
+const UNSURE_COST = 4;
 /**
  * A jaw laid by the other's frame lies about where its own shape would have it: within so many degrees and mm. House
  * limits.
@@ -157,14 +161,16 @@ export class RawJaw {
       throw new Refusal('scan-numbered', 'This scan’s teeth are told apart already: it is used as it is.');
     const read = readMesh(bytes);
     told(mend ? 'Mending' : 'Looking', 0.4);
-    const done = mend ? repaired(read.mesh) : { mesh: read.mesh, repairs: [] };
-    this.mended = done.mesh;
+    // Mended as large as it is: in metres all of it would be one place.
+    const unitMm = unitBy(span(read.mesh));
+    const done = mend ? openJaw(repaired(scaled(read.mesh, unitMm))) : { mesh: scaled(read.mesh, unitMm), repairs: [] };
+    const trueSize = done.mesh;
+    this.mended = scaled(trueSize, 1 / unitMm);
     // Colours belong to the points of the file; mending moves none while none is joined.
     this.colours = read.colours && read.colours.length === this.mended.positions.length ? read.colours : undefined;
     const widest = span(this.mended);
-    const unitMm = unitBy(widest);
     told('Laying', 0.8);
-    const like = jawLike(scaled(this.mended, unitMm));
+    const like = jawLike(trueSize);
     this.proposed = unitMm === 1 ? like : undefined;
     const preview = this.proposed?.found && meshInFrame(this.mended, this.proposed.found.frame);
     const triangles = read.mesh.triangles.length / 3;
@@ -364,10 +370,21 @@ function isNumbered(bytes: Uint8Array): boolean {
 function jawLike(m: Mesh): { readonly jaw: Jaw; readonly found?: MouthProposal } {
   try {
     const found = mouthFrame(m, 'upper');
-    return found.covered > PALATE_SHARE ? { jaw: 'upper', found } : { jaw: 'lower', found: mouthFrame(m, 'lower') };
+    return isUpperBy(m, found) ? { jaw: 'upper', found } : { jaw: 'lower', found: mouthFrame(m, 'lower') };
   } catch {
     return { jaw: 'upper' };
   }
+}
+
+/**
+ * Whether a jaw is an upper one: a whole palate is none of a lower jaw; else the teeth say it, whose widths from the
+ * middle out are those of one jaw and not of the other; and where they can't be told, the palate again.
+ */
+function isUpperBy(m: Mesh, { frame, covered }: MouthProposal): boolean {
+  if (covered > WHOLE_PALATE) return true;
+  const own = costsOfJaws(lookAtJaw(meshInFrame(m, frame), 'upper'));
+  const clear = Math.abs(own.upper - own.lower) > UNSURE_COST;
+  return clear ? own.upper < own.lower : covered > PALATE_SHARE;
 }
 
 /** The middle between the centrals at the height of the longer one's edge. */

@@ -238,3 +238,16 @@ export function pieces(m: Mesh): Mesh[] {
       return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
     });
 }
+
+/** Some triangles of a surface, as corners in threes, with just the places that they use. */
+export function cutOut(positions: Float64Array, corners: readonly number[]): Mesh {
+  const to = new Map<number, number>();
+  const triangles = Uint32Array.from(corners, (v) => {
+    const own = to.get(v) ?? to.size;
+    to.set(v, own);
+    return own;
+  });
+  const p = new Float64Array(3 * to.size);
+  for (const [v, i] of to) p.set(positions.subarray(3 * v, 3 * v + 3), 3 * i);
+  return { positions: p, triangles };
+}

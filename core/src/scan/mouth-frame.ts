@@ -1,6 +1,6 @@
 import { Refusal } from '../errors.js';
 import type { Frame } from '../geometry/frame.js';
-import { bounds, type Mesh, vertex } from '../geometry/mesh.js';
+import { bounds, type Mesh, triangleArea } from '../geometry/mesh.js';
 import { leastSquares } from '../geometry/solve.js';
 import { cross, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
 import type { Jaw } from '../teeth/notation.js';
@@ -46,9 +46,9 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   const top = topOf(m, bite);
   const points: [number, number][] = [];
   const low: [number, number][] = [];
-  const step = Math.max(1, Math.floor(m.positions.length / 3 / 60_000));
-  for (let v = 0; v < m.positions.length / 3; v += step) {
-    const p = vertex(m, v);
+  const samples = sampledByArea(m, 60_000);
+  for (let i = 0; i < samples.length; i += 3) {
+    const p: Vec3 = [samples[i], samples[i + 1], samples[i + 2]];
     const h = dot(bite, p);
     if (h > top - TOOTH_BAND_MM) points.push([dot(a, p), dot(b, p)]);
     else low.push([dot(a, p), dot(b, p)]);
@@ -72,8 +72,8 @@ export function mouthFrame(m: Mesh, jaw: Jaw): MouthProposal {
   const depths = near.map(([, v]) => v * back).sort((p, q) => p - q);
   const front = depths[Math.floor(0.25 * depths.length)];
   const heights: number[] = [];
-  for (let v = 0; v < m.positions.length / 3; v += step) {
-    const p = vertex(m, v);
+  for (let i = 0; i < samples.length; i += 3) {
+    const p: Vec3 = [samples[i], samples[i + 1], samples[i + 2]];
     const u = dot(across, p) - axis.u0;
     if (Math.abs(u) < 8 && Math.abs(dot(along, p) - front) < 6) heights.push(dot(bite, p));
   }
@@ -137,10 +137,76 @@ export function levelled(m: Mesh, jaw: Jaw, frame: Frame, clicked: readonly Vec3
   return { origin: frame.origin, x, y: cross(z, x), z };
 }
 
+const sampled = new WeakMap<Mesh, Map<number, Float64Array>>();
+
+/** Where the middle of the vertices lies so near to that of the surface, they lie evenly on it, mm. House value. */
+const EVEN_MM = 1.5;
+
+/** A surface's area, and how far the middle of its vertices lies from its own. */
+function unevenness(m: Mesh): { whole: number; apart: number } {
+  const { positions: p, triangles: t } = m;
+  let whole = 0;
+  const [own, all] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
+  for (let k = 0; k < t.length; k += 3) {
+    const mm2 = triangleArea(m, k);
+    whole += mm2;
+    for (let c = 0; c < 3; c++) own[c] += (mm2 * (p[3 * t[k] + c] + p[3 * t[k + 1] + c] + p[3 * t[k + 2] + c])) / 3;
+  }
+  for (let i = 0; i < p.length; i++) all[i % 3] += p[i];
+  const n = p.length / 3;
+  return { whole, apart: Math.hypot(...[0, 1, 2].map((c) => own[c] / whole - all[c] / n)) };
+}
+
+/**
+ * About so many places of a surface, as many on each part of it as that is large: however finely a scanner's program
+ * has left the one side and thinned the other.
+ */
+function sampledByArea(m: Mesh, count: number): Float64Array {
+  const known = sampled.get(m)?.get(count);
+  if (known) return known;
+  const { positions: p, triangles: t } = m;
+  const { whole, apart } = unevenness(m);
+  if (apart < EVEN_MM) {
+    const step = 3 * Math.max(1, Math.floor(p.length / 3 / count));
+    const places = Float64Array.from(
+      { length: 3 * Math.ceil(p.length / step) },
+      (_, i) => p[step * Math.floor(i / 3) + (i % 3)],
+    );
+    sampled.set(m, (sampled.get(m) ?? new Map<number, Float64Array>()).set(count, places));
+    return places;
+  }
+  const each = whole / count;
+  const out: number[] = [];
+  let owed = each / 2;
+  for (let k = 0; k < t.length; k += 3) {
+    owed += triangleArea(m, k);
+    // A large triangle has its places at its corners and in its middle.
+    for (let n = 0; owed >= each; n++, owed -= each) {
+      const [a, b, c] = [3 * t[k], 3 * t[k + 1], 3 * t[k + 2]];
+      const [u, v, w] = WEIGHTS[n % WEIGHTS.length];
+      for (let i = 0; i < 3; i++) out.push(u * p[a + i] + v * p[b + i] + w * p[c + i]);
+    }
+  }
+  const own = Float64Array.from(out);
+  sampled.set(m, (sampled.get(m) ?? new Map<number, Float64Array>()).set(count, own));
+  return own;
+}
+
+// Corners first: edges and cusps are at corners, and a middle lies under them.
+const WEIGHTS = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+  [1 / 3, 1 / 3, 1 / 3],
+] as const;
+
 function topOf(m: Mesh, bite: Vec3): number {
   const heights: number[] = [];
-  const step = Math.max(1, Math.floor(m.positions.length / 3 / 20_000));
-  for (let v = 0; v < m.positions.length / 3; v += step) heights.push(dot(bite, vertex(m, v)));
+  const samples = sampledByArea(m, 20_000);
+  for (let i = 0; i < samples.length; i += 3) heights.push(dot(bite, [samples[i], samples[i + 1], samples[i + 2]]));
   heights.sort((p, q) => q - p);
   return heights[Math.floor(0.002 * heights.length)];
 }
@@ -168,18 +234,17 @@ function summitDirection(m: Mesh, about: Vec3): Vec3 {
 /** The direction across the plane through the highest place of each sector about the middle. */
 function summitPlane(m: Mesh, bite: Vec3): Vec3 {
   const [a, b] = planeAxes(bite);
-  const vertices = m.positions.length / 3;
-  const step = Math.max(1, Math.floor(vertices / 40_000));
-  let [ca, cb, n] = [0, 0, 0];
-  for (let v = 0; v < vertices; v += step) {
-    ca += dot(a, vertex(m, v));
-    cb += dot(b, vertex(m, v));
-    n++;
+  const samples = sampledByArea(m, 40_000);
+  const at = (i: number): Vec3 => [samples[i], samples[i + 1], samples[i + 2]];
+  let [ca, cb] = [0, 0];
+  for (let i = 0; i < samples.length; i += 3) {
+    ca += dot(a, at(i));
+    cb += dot(b, at(i));
   }
-  [ca, cb] = [ca / n, cb / n];
+  [ca, cb] = [(3 * ca) / samples.length, (3 * cb) / samples.length];
   const best: ([number, number, number] | undefined)[] = new Array(SECTORS).fill(undefined);
-  for (let v = 0; v < vertices; v += step) {
-    const p = vertex(m, v);
+  for (let i = 0; i < samples.length; i += 3) {
+    const p = at(i);
     const [x, y, h] = [dot(a, p) - ca, dot(b, p) - cb, dot(bite, p)];
     const k = Math.min(SECTORS - 1, Math.floor(((Math.atan2(y, x) + Math.PI) / (2 * Math.PI)) * SECTORS));
     const own = best[k];

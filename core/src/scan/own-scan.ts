@@ -23,7 +23,8 @@ export interface LookedAt {
   readonly missing: ReadonlySet<Fdi>;
   /** A proposal of the teeth. */
   readonly teeth: ReadonlyMap<Fdi, ToothRoom>;
-  /** By how much another numbering is less likely. */
+  /** How unlikely they are, and by how much another numbering is less likely. */
+  readonly cost: number;
   readonly sure: number;
 }
 
@@ -34,7 +35,7 @@ export function lookAtJaw(inMouth: Mesh, jaw: Jaw, missing: ReadonlySet<Fdi> = n
   const neighbourhood = neighbourhoodOf(mesh, adjacency);
   const smooth = smoothed(mesh, neighbourhood);
   const row = rowCurve(smooth.mesh);
-  const { teeth, sure } = likeliestRow(rowSight(smooth.mesh, smooth.normals, row), jaw, missing);
+  const { teeth, cost, sure } = likeliestRow(rowSight(smooth.mesh, smooth.normals, row), jaw, missing);
   return {
     jaw,
     mesh,
@@ -45,8 +46,16 @@ export function lookAtJaw(inMouth: Mesh, jaw: Jaw, missing: ReadonlySet<Fdi> = n
     row,
     missing,
     teeth,
+    cost,
     sure,
   };
+}
+
+/** How unlikely the row is as that of an upper and of a lower jaw. */
+export function costsOfJaws({ smooth, row, missing }: LookedAt): Readonly<Record<Jaw, number>> {
+  const sight = rowSight(smooth.mesh, smooth.normals, row);
+  // Turned over it is the same row from its other end, and as likely.
+  return { upper: likeliestRow(sight, 'upper', missing).cost, lower: likeliestRow(sight, 'lower', missing).cost };
 }
 
 /** Room that a tooth takes where a click is all that is known of it, to each side, mm. House value. */
@@ -97,6 +106,10 @@ export function pickedAs(look: LookedAt, vertices: Uint8Array, teeth: ReadonlyMa
   const triangles = ofTriangles(look.mesh, vertices);
   const crowns = pickedCrowns(look, vertices, triangles);
   const doubts = doubtsOf(look, triangles, crowns, teeth);
-  const doubt = rowDoubt([...crowns.keys()], doubts);
+  const doubt = rowDoubt(
+    [...crowns.keys()],
+    doubts,
+    [...teeth.keys()].every((t) => look.teeth.has(t)) ? look.sure : Infinity,
+  );
   return { vertices, triangles, crowns, doubts, ...(doubt && { doubt }) };
 }

@@ -3,7 +3,16 @@ import { type Mesh, triangleArea, weld } from '../geometry/mesh.js';
 import { DEGENERATE_AREA_MM2 } from '../geometry/validate.js';
 import { dot, length, sub, type Vec3 } from '../geometry/vec.js';
 
-export type RepairKind = 'welded' | 'degenerate' | 'doubled' | 'crowded' | 'turned' | 'inside-out' | 'stray' | 'filled';
+export type RepairKind =
+  | 'welded'
+  | 'degenerate'
+  | 'doubled'
+  | 'crowded'
+  | 'turned'
+  | 'inside-out'
+  | 'stray'
+  | 'filled'
+  | 'base';
 
 /** One thing that was done to a surface. */
 export interface Repair {

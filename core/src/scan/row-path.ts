@@ -6,6 +6,8 @@ import { BIN_MM, HALF_ROW_MM, type RowSight, type ToothRoom } from './row.js';
 /** The teeth of a row with their rooms, and how sure their numbers are. */
 export interface NumberedRow {
   readonly teeth: ReadonlyMap<Fdi, ToothRoom>;
+  /** How unlikely the whole row is. */
+  readonly cost: number;
   /** By how much the likeliest other numbering is less likely; 0 where it is as likely. Infinite where there is none. */
   readonly sure: number;
 }
@@ -43,11 +45,17 @@ const MOLARS = { upper: [10, 9, 8.5], lower: [11, 10.5, 10] } as const;
 /** Between two places of the row nothing stands so high that it is a tooth, mm over the edges' plane. */
 const NO_TOOTH_MM = 6.5;
 const MOST_WIDTH = 1.5;
+/** An edge may lie so far over the row's plane, and seldom so much further. */
+const SHORT_MM = 2.2;
+const SHORT_DIFFERS_MM = 0.9;
+const NO_STUMP = 14;
 
 function widthOf(jaw: Jaw, tooth: Fdi): number {
   const position = tooth % 10;
   return position <= 5 ? usualSize(tooth).widthMm : (MOLARS[jaw][position - 6] as number);
 }
+
+const NO_ROW: NumberedRow = { teeth: new Map(), cost: Infinity, sure: 0 };
 
 /** Where sides turn over, faintly or plainly, and both ends of what stands. */
 function bordersOf({ groove, near, edge }: RowSight): Border[] {
@@ -92,7 +100,7 @@ interface Step {
  */
 export function likeliestRow(sight: RowSight, jaw: Jaw, missing: ReadonlySet<Fdi> = new Set()): NumberedRow {
   const borders = bordersOf(sight);
-  if (borders.length < 2) return { teeth: new Map(), sure: 0 };
+  if (borders.length < 2) return NO_ROW;
   const order: Fdi[] = [
     ...[8, 7, 6, 5, 4, 3, 2, 1].map((p) => quadrantOf(jaw, 'right') + p),
     ...[1, 2, 3, 4, 5, 6, 7, 8].map((p) => quadrantOf(jaw, 'left') + p),
@@ -101,13 +109,13 @@ export function likeliestRow(sight: RowSight, jaw: Jaw, missing: ReadonlySet<Fdi
     (a, b) => a.cost - b.cost,
   );
   const best = ways[0];
-  if (!best) return { teeth: new Map(), sure: 0 };
+  if (!best) return NO_ROW;
   const teeth = teethOf(best, sight);
   const said = (m: ReadonlyMap<Fdi, ToothRoom>) =>
     [...m].map(([t, r]) => `${t} ${Math.round((r.from + r.to) / 4)}`).join(' ');
   const own = said(teeth);
   const other = ways.find((w) => said(teethOf(w, sight)) !== own);
-  return { teeth, sure: other ? other.cost - best.cost : Infinity };
+  return { teeth, cost: best.cost, sure: other ? other.cost - best.cost : Infinity };
 }
 
 /** The best way that ends at each tooth, for one scale of the row. */
@@ -186,7 +194,8 @@ function toothCost(
   const width = (off / DIFFER) ** 2;
   let cost = end ? Math.min(width, off > 0 ? 2 + 3 * Math.max(0, off - 0.5) : 5) : width;
   if (missing.has(tooth)) cost += SAID_MISSING;
-  if (!stands(sight, from, to)) cost += 12;
+  // What ends far over the edges of the row is a stump at most, and between two teeth mostly gum.
+  cost += Math.min(NO_STUMP, (Math.max(0, edgeOf(sight, from, to) - SHORT_MM) / SHORT_DIFFERS_MM) ** 2);
   const position = tooth % 10;
   const within = WITHIN[position <= 3 ? 'front' : position <= 5 ? 'premolar' : 'molar'];
   for (let m = i + 1; m < j; m++) {
@@ -205,11 +214,14 @@ function gapCost(sight: RowSight, from: Border, to: Border): number {
 }
 
 /** Whether something stands between two borders. */
-function stands({ edge }: RowSight, from: Border, to: Border): boolean {
+const stands = (sight: RowSight, from: Border, to: Border): boolean => edgeOf(sight, from, to) < NO_TOOTH_MM;
+
+/** Where the edge of what stands between two borders lies: of its middle half, mm. */
+function edgeOf({ edge }: RowSight, from: Border, to: Border): number {
   const quarter = Math.round((to.bin - from.bin) / 4);
   let low = Infinity;
   for (let i = from.bin + quarter; i <= to.bin - quarter; i++) low = Math.min(low, edge[i] as number);
-  return low < NO_TOOTH_MM;
+  return low;
 }
 
 /** The first tooth of the second half begins at the middle. */

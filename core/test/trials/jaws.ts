@@ -42,15 +42,3 @@ export function truthOn(mesh: Mesh, whole: WholeJaw): Uint8Array {
     return out;
   }, new Uint8Array(n));
 }
-
-/** Triangles with their own vertices alone. */
-export function compacted(positions: Float64Array, kept: readonly number[]): Mesh {
-  const map = new Map<number, number>();
-  const own = kept.map((v) => {
-    if (!map.has(v)) map.set(v, map.size);
-    return map.get(v)!;
-  });
-  const p = new Float64Array(3 * map.size);
-  for (const [v, i] of map) p.set(positions.subarray(3 * v, 3 * v + 3), 3 * i);
-  return { positions: p, triangles: Uint32Array.from(own) };
-}

@@ -1,4 +1,5 @@
 import {
+  cutOut,
   type Frame,
   type Ground,
   groundOf,
@@ -14,7 +15,7 @@ import {
   WORLD,
 } from '@radiant/core';
 import { AVOCET, makePatient, random, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
-import { compacted } from './jaws.js';
+
 import { keptJaw } from './kept-jaw.js';
 
 /** One laying: how far places come back from where they were, mm, by how much it is turned, and what is said. */
@@ -36,7 +37,7 @@ function withoutVault({ positions, triangles }: Mesh): Mesh {
   const kept: number[] = [];
   for (let t = 0; t < triangles.length; t += 3)
     if (at(t, 1) < 9 || Math.abs(at(t, 0)) > 18) kept.push(triangles[t]!, triangles[t + 1]!, triangles[t + 2]!);
-  return compacted(positions, kept);
+  return cutOut(positions, kept);
 }
 
 /** A jaw before, and the same in a mock-up that alters the faces of all ten teeth. */

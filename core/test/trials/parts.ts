@@ -1,5 +1,6 @@
 import {
   box,
+  cutOut,
   type Doubt,
   type Fdi,
   type LookedAt,
@@ -19,7 +20,6 @@ import {
   type WholeJaw,
   wholeJaw,
 } from '@radiant/standins';
-import { compacted } from './jaws.js';
 import { keptJaw } from './kept-jaw.js';
 
 type Wanted = (place: Vec3, tooth: number) => boolean;
@@ -32,7 +32,7 @@ function partOfScan({ mesh: { positions, triangles }, truth }: WholeJaw, wanted:
     if (wanted([positions[at]!, positions[at + 1]!, positions[at + 2]!], truth[t]!))
       kept.push(...triangles.subarray(3 * t, 3 * t + 3));
   }
-  return compacted(positions, kept);
+  return cutOut(positions, kept);
 }
 
 export interface SaidOfPart {

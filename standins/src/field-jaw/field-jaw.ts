@@ -1,4 +1,4 @@
-import { type Frame, type Jaw, type Mesh, meshToArch, placeMesh, type Vec3 } from '@radiant/core';
+import { cutOut, type Frame, type Jaw, type Mesh, meshToArch, placeMesh, type Vec3 } from '@radiant/core';
 import { type Random, random } from '../random.js';
 import { placeOf, surfaceOf, type Volume } from '../surface-nets.js';
 import { type FieldTooth, roundedMax, roundedMin, type ToothField, toothField } from './tooth-field.js';
@@ -341,19 +341,7 @@ function opened(m: Mesh, topMm: number, r: FieldJawRecipe, teeth: readonly Stood
     }
     if (ok) kept.push(m.triangles[t] as number, m.triangles[t + 1] as number, m.triangles[t + 2] as number);
   }
-  return compacted(p, kept);
-}
-
-function compacted(positions: Float64Array, kept: readonly number[]): Mesh {
-  const map = new Map<number, number>();
-  const triangles = Uint32Array.from(kept, (v) => {
-    const own = map.get(v) ?? map.size;
-    map.set(v, own);
-    return own;
-  });
-  const p = new Float64Array(3 * map.size);
-  for (const [v, i] of map) p.set(positions.subarray(3 * v, 3 * v + 3), 3 * i);
-  return { positions: p, triangles };
+  return cutOut(p, kept);
 }
 
 function roughen(m: Mesh, mm: number, own: Random): Mesh {
