@@ -28,7 +28,7 @@ it('a scan of another scanner is mended, laid into the mouth, and its ten teeth 
   await page.getByRole('button', { name: 'put another scan in' }).waitFor({ timeout: 60_000 });
   await choose('practice scanner.stl', jaw);
   await ready();
-  await page.getByText(/^STL, [\d,]+ triangles, \d\d\.\d mm across$/).waitFor();
+  await page.getByText(/^STL, [\d,]+ triangles, \d\d\.\d mm across; it looks like an upper jaw$/).waitFor();
   await page.getByText(/small holes? filled/).waitFor();
   for (const t of UPPER_TEN) await page.getByRole('combobox', { name: `Number of ${t}` }).waitFor();
   expect(await page.getByRole('button', { name: 'upper jaw' }).getAttribute('aria-pressed')).toBe('true');

@@ -1,18 +1,44 @@
 import { THICKNESSES, type ThirdMatch, VISIBLE } from '@radiant/core';
 import { LineChart } from 'echarts/charts';
-import { GridComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components';
+import { GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import { PALETTE } from '../../ui/palette.js';
 
-echarts.use([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, CanvasRenderer]);
+echarts.use([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, MarkPointComponent, CanvasRenderer]);
 
 /** Differences are drawn up to here at most, and at least to there, ΔE00. */
 const DRAWN = { least: 4, most: 12 } as const;
 
-/** Stands for the line of what is tried. */
+/** Stand for the line of what is tried, and for that of cutting deeper. */
 const TRIED = 'tried';
+const DEEPER = 'deeper';
+
+/** The chosen ceramic made thicker by cutting for it: the stump changes with every tenth; where it turns is marked. */
+function deeperLine({ deeper }: ThirdMatch, top: number) {
+  const own = deeper?.middle;
+  const at = own?.turnsAt;
+  return {
+    id: DEEPER,
+    type: 'line' as const,
+    silent: true,
+    showSymbol: false,
+    z: 4,
+    lineStyle: { color: PALETTE.plum, width: 1.5, type: 'dashed' as const },
+    data: own?.curve.map((p) => [p.ceramicMm, Math.min(top, p.dE)]) ?? [],
+    ...(at && {
+      markPoint: {
+        silent: true,
+        symbol: 'circle',
+        symbolSize: 9,
+        itemStyle: { color: PALETTE.stop },
+        label: { formatter: 'turns', position: 'top', color: PALETTE.ink2 },
+        data: [{ coord: [at.ceramicMm, Math.min(top, at.dE)] }],
+      },
+    }),
+  };
+}
 
 /** How far each ceramic is from the wanted colour over its thickness; the chosen one stands out. */
 export default function ThicknessChart({
@@ -61,7 +87,8 @@ export default function ThicknessChart({
         axisLabel: font,
         splitLine: { lineStyle: { color: '#e9e5dd' } },
       },
-      series: [TRIED, ...match.candidates].map((c) => {
+      series: [TRIED, DEEPER, ...match.candidates].map((c) => {
+        if (c === DEEPER) return deeperLine(match, top);
         if (typeof c === 'string') return { id: 'tried', type: 'line', silent: true, data: [] };
         const own = c.ceramic === chosen;
         return {

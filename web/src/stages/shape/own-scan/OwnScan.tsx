@@ -168,11 +168,12 @@ function PutAway({ file }: { file: CaseFile }) {
 function Mended({ scan }: { scan: OwnScanWork }) {
   const { state, mend } = scan;
   if (state.state !== 'laid' && state.state !== 'asking') return null;
-  const { format, triangles, widest, repairs } = state.opened;
+  const { format, triangles, widest, repairs, jaw } = state.opened;
   return (
     <section aria-label="What was mended" className="mb-4 text-note">
       <p>
-        {format}, {triangles.toLocaleString('en-GB')} triangles, {number(widest, 1)} mm across
+        {format}, {triangles.toLocaleString('en-GB')} triangles, {number(widest, 1)} mm across; it looks like{' '}
+        {jaw === 'upper' ? 'an upper' : 'a lower'} jaw
       </p>
       <ul className="mt-1 list-disc pl-4 text-ink-2">
         {repairs.map((r) => (
