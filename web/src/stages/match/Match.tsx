@@ -141,8 +141,8 @@ export default function Match() {
         </div>
         <div className="flex flex-wrap items-center justify-between gap-x-6 text-note text-ink-2">
           <h3>
-            ΔE00 to what is wanted over the thickness; pale blue: most take it
-            {match.deeper ? '; dashed: cut deeper for it' : ''}
+            ΔE00 over the thickness; pale blue: most take it
+            {match.deeper ? '; dashed: cut for it' : ''}
           </h3>
           <label className="flex items-center gap-2">
             try
