@@ -105,9 +105,11 @@ export function RoomTable({
           {short.map((r) => (
             <p key={r.place} className="finding mt-2 text-note" data-weight="stop">
               {name(tooth)}, {r.place}: {number(missing(r), 2)} mm too little for the {number(r.wantedMm, 1)} mm that
-              the design needs, {r.closedMm <= r.movedMm ? 'in the closed bite' : 'when the jaw slides'}. Move the plan
-              away from it, cut more there, or choose a design that is made thinner.{' '}
-              {mayWrite && isRoomPlace(r.place) && takesRoom(design, r.place) && (
+              the design needs, {r.closedMm <= r.movedMm ? 'in the closed bite' : 'when the jaw slides'}.{' '}
+              {r.forBiteMm > 0
+                ? 'What was cut for it has not brought it: the tooth across stands beside it. Move the plan away from it, or choose a design that is made thinner.'
+                : 'Move the plan away from it, cut more there, or choose a design that is made thinner.'}{' '}
+              {mayWrite && r.forBiteMm === 0 && isRoomPlace(r.place) && takesRoom(design, r.place) && (
                 <button
                   type="button"
                   className="how"
