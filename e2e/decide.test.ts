@@ -28,7 +28,9 @@ it('options stand in order with figures and sentences; what is chosen is what re
   await option('crown, zirconia').click();
   await saved(page);
   const { decide, reduce } = await sections();
-  expect(decide.data.choices).toEqual([{ tooth: 11, option: 'zirconia-crown' }]);
+  expect(decide.data.choices).toEqual([
+    { tooth: 11, option: 'zirconia-crown', ceramic: expect.stringMatching(/^zirconia-/) },
+  ]);
   expect(reduce.data.own).toEqual([{ tooth: 11, design: 'zirconia-crown' }]);
   // The other central hears of it at once.
   await page.getByRole('radio', { name: /^21/ }).click();
@@ -78,11 +80,13 @@ it('against a rule that asks for a reason one is written, and kept', async () =>
   await page.getByText('No reason is written yet.').waitFor({ state: 'detached' });
   await page.keyboard.press('Tab');
   await saved(page);
-  expect((await sections()).decide.data.choices).toContainEqual({
-    tooth: 22,
-    option: 'veneer',
-    reason: 'Trauma; grown up by the radiograph of the hand.',
-  });
+  expect((await sections()).decide.data.choices).toContainEqual(
+    expect.objectContaining({
+      tooth: 22,
+      option: 'veneer',
+      reason: 'Trauma; grown up by the radiograph of the hand.',
+    }),
+  );
   expect(v.troubles).toEqual([]);
 });
 
@@ -103,7 +107,9 @@ it('one tooth that can’t be kept dry hears of it, a choice that a rule speaks 
   await saved(page);
   const { decide } = await sections();
   expect(decide.data.wet).toEqual([11]);
-  expect(decide.data.choices).toContainEqual({ tooth: 11, option: 'no-prep', reason: 'asked for' });
+  expect(decide.data.choices).toContainEqual(
+    expect.objectContaining({ tooth: 11, option: 'no-prep', reason: 'asked for' }),
+  );
   expect(v.troubles).toEqual([]);
 });
 
@@ -121,9 +127,13 @@ it('a second plan stands beside the first, both are kept, and all later stages f
   await page.getByRole('button', { name: 'Follow plan A' }).click();
   await page.getByRole('region', { name: 'Plan A' }).getByText('followed').waitFor();
   await saved(page);
-  const { decide, reduce } = await sections();
+  const { decide, reduce, match } = await sections();
   expect(decide.data.plan).toBe('A');
-  expect(decide.data.other).toContainEqual({ tooth: 11, option: 'glass-crown' });
+  expect(decide.data.other).toContainEqual(expect.objectContaining({ tooth: 11, option: 'glass-crown' }));
+  // Its ceramic goes with it, to match and the laboratory's sheet.
+  const { ceramic } = decide.data.choices.find((c) => c.tooth === 11) ?? {};
+  expect(ceramic).toMatch(/^(layered|dentin-porcelain)$/);
+  expect(match.data.own).toContainEqual({ tooth: 11, ceramic });
   expect(reduce.data.own).toContainEqual({ tooth: 11, design: 'no-prep' });
   await page.getByRole('button', { name: 'let plan B go' }).click();
   await saved(page);

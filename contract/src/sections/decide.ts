@@ -13,6 +13,7 @@ import {
 } from 'class-validator';
 import { Holds } from '../base/holds.js';
 import { defineSection } from './define.js';
+import { IsCeramic } from './match.js';
 import { by, fields, list, SET } from './parts.js';
 import { words } from './words.js';
 
@@ -27,6 +28,11 @@ export class ToothChoice {
 
   @IsIn(OPTION_IDS as unknown as string[], words('This option is not known.'))
   option!: OptionId;
+
+  /** In which of the option's ceramics; the case's where none is named. */
+  @IsOptional()
+  @IsCeramic()
+  ceramic?: string | null;
 
   @IsOptional()
   @IsString(words('A reason is text.'))
@@ -115,6 +121,7 @@ export const decide = defineSection({
     cameOff: 'provisionals that came off',
     rulesOff: 'rules switched off',
     option: 'option',
+    ceramic: 'ceramic',
     reason: 'reason',
   },
   since: 6,

@@ -133,7 +133,7 @@ const IsKnownShade = (): PropertyDecorator =>
   });
 
 /** A ceramic: a generic class, or a plate of the house's own by its name. */
-const IsCeramic = (): PropertyDecorator =>
+export const IsCeramic = (): PropertyDecorator =>
   ValidateBy({
     name: 'isCeramic',
     validator: {

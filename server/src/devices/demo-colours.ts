@@ -29,11 +29,12 @@ export const DEMO_COLOURS: Readonly<Partial<Record<RecipeName, MatchSection>>> =
 
 /** What was decided in them: the designs are those of their plans. */
 export const DEMO_CHOICES: Readonly<Partial<Record<RecipeName, DecideSection>>> = {
-  Curlew: { choices: [{ tooth: 21, option: 'glass-crown' }], dry: true },
+  Curlew: { choices: [{ tooth: 21, option: 'glass-crown', ceramic: 'glass-low' }], dry: true },
   Sandpiper: {
     choices: [12, 11, 21, 22].map((tooth) => ({
       tooth,
       option: 'veneer',
+      ceramic: 'glass-low',
       reason: 'The brown shows less through low translucency; first the try-in, then the decision on more depth.',
     })),
     dry: true,

@@ -89,10 +89,14 @@ function differencesOf(
   return { ceramics: all, ceramic: usual?.ceramic, dE: usual?.dE };
 }
 
-/** How far the finish line lies over the gum and under it, at most. */
+/**
+ * How far the finish line lies over the gum and under it, at most. What lies under the gum was not scanned, and the target
+ * ends at it: there it is as deep as the design wishes it.
+ */
 function marginOf({ margin }: TargetSurface): { readonly overMm: number; readonly underMm: number } {
-  const under = margin.map((m) => m.heightMm - m.gumMm);
-  return { overMm: Math.max(...under.map((v) => -v)), underMm: Math.max(...under) };
+  const found = margin.map((m) => m.heightMm - m.gumMm);
+  const wished = Math.max(...margin.map((m) => m.wishedMm));
+  return { overMm: -Math.min(...found), underMm: Math.max(wished, ...found) };
 }
 
 /** The lowest wall of a preparation from its finish line to its edge, along the axis, mm. */

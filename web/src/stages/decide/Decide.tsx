@@ -56,19 +56,22 @@ export default function Decide() {
   const own = data.choices.find((c) => c.tooth === tooth);
   const chosen = order.find((r) => r.option.id === own?.option);
   const choose = (option: OptionId) => {
-    // The reason for one option is none for another.
-    set({ ...data, choices: [...data.choices.filter((c) => c.tooth !== tooth), { tooth, option }] });
-    planned([{ tooth, option }], [tooth]);
     const ceramic = order.find((r) => r.option.id === option)?.figures.ceramic ?? optionOf(option).ceramics?.[0];
-    if (ceramic) chooseCeramic(ceramic);
+    // The reason for one option is none for another.
+    const next: ToothChoice = { tooth, option, ...(ceramic && { ceramic }) };
+    set({ ...data, choices: [...data.choices.filter((c) => c.tooth !== tooth), next] });
+    planned([next], [tooth]);
   };
-  /** And match goes on in its ceramic. */
-  const chooseCeramic = (ceramic: string) =>
-    matching.set({
-      ...matching.data,
-      own: [...(matching.data.own ?? []).filter((o) => o.tooth !== tooth), { tooth, ceramic }],
-    });
-  /** What is decided is what reduce plans. @param of teeth on which reduce's own design is taken away where none is chosen */
+  const chooseCeramic = (ceramic: string) => {
+    if (!own) return;
+    const next: ToothChoice = { ...own, ceramic };
+    set({ ...data, choices: data.choices.map((c) => (c.tooth === tooth ? next : c)) });
+    planned([next], [tooth]);
+  };
+  /**
+   * What is decided is what reduce plans and what match looks through.
+   * @param of teeth whose own design and ceramic go where none is chosen
+   */
   const planned = (choices: readonly ToothChoice[], of: readonly number[]) => {
     const named = new Set(of);
     const designs = choices.flatMap((c): { tooth: number; design: DesignId }[] => {
@@ -76,6 +79,11 @@ export default function Decide() {
       return design ? [{ tooth: c.tooth, design }] : [];
     });
     reduce.set({ ...reduce.data, own: [...(reduce.data.own ?? []).filter((o) => !named.has(o.tooth)), ...designs] });
+    const ceramics = choices.flatMap(({ tooth: t, ceramic }) => (ceramic ? [{ tooth: t, ceramic }] : []));
+    matching.set({
+      ...matching.data,
+      own: [...(matching.data.own ?? []).filter((o) => !named.has(o.tooth)), ...ceramics],
+    });
   };
   const follow = () => {
     const [choices, other] = [data.other ?? [], data.choices];
