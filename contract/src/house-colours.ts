@@ -14,34 +14,17 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Holds } from './base/holds.js';
-import { LAB_LIMITS } from './sections/match.js';
+import { LabInput } from './sections/lab.js';
 import { FINITE, words } from './sections/words.js';
 
-const outside = (c: keyof typeof LAB_LIMITS) =>
-  words(`${c}* of a shade lies between ${LAB_LIMITS[c].min} and ${LAB_LIMITS[c].max}.`);
 const SHADE_NAME = words(`A shade has a name of 1 to ${SCALE_LIMITS.shade} characters.`);
 const SCALE_NAME = words(`A scale has a name of 1 to ${SCALE_LIMITS.name} characters.`);
 
 /** A shade of a house's own scale. */
-export class ShadeInput {
+export class ShadeInput extends LabInput {
   @IsString(SHADE_NAME)
   @Length(1, SCALE_LIMITS.shade, SHADE_NAME)
   name!: string;
-
-  @IsNumber(FINITE, outside('L'))
-  @Min(LAB_LIMITS.L.min, outside('L'))
-  @Max(LAB_LIMITS.L.max, outside('L'))
-  L!: number;
-
-  @IsNumber(FINITE, outside('a'))
-  @Min(LAB_LIMITS.a.min, outside('a'))
-  @Max(LAB_LIMITS.a.max, outside('a'))
-  a!: number;
-
-  @IsNumber(FINITE, outside('b'))
-  @Min(LAB_LIMITS.b.min, outside('b'))
-  @Max(LAB_LIMITS.b.max, outside('b'))
-  b!: number;
 }
 
 /** A scale of shades that a house has read itself. */

@@ -35,8 +35,12 @@ import {
 } from 'class-validator';
 import { Holds, IsDay, IsMoment } from '../base/holds.js';
 import { defineSection } from './define.js';
+import { LabInput } from './lab.js';
 import { by, fields, list } from './parts.js';
+
 import { FINITE, words } from './words.js';
+
+export { LAB_LIMITS } from './lab.js';
 
 /** Where on a tooth a colour is read. */
 export const COLOUR_ZONES = READING_ZONES;
@@ -52,10 +56,6 @@ export type EdgeTranslucency = (typeof TRANSLUCENCIES)[number];
 export const TEXTURES = ['smooth', 'light', 'marked'] as const;
 export type SurfaceTexture = (typeof TEXTURES)[number];
 
-/** Colours of teeth and stumps lie within these. House limits. */
-export const LAB_LIMITS = { L: { min: 20, max: 98 }, a: { min: -15, max: 25 }, b: { min: -10, max: 45 } } as const;
-const outside = (c: keyof typeof LAB_LIMITS) =>
-  words(`${c}* of a tooth lies between ${LAB_LIMITS[c].min} and ${LAB_LIMITS[c].max}.`);
 /** A measured white may read a little over it. */
 const MOST = 1.05;
 const SPECTRUM = words(
@@ -63,7 +63,7 @@ const SPECTRUM = words(
 );
 
 /** A colour that was read on a tooth. */
-export class ColourReadingInput {
+export class ColourReadingInput extends LabInput {
   @IsIn(PLANNABLE as number[], words('A colour is read on front teeth and premolars, 15 to 25 and 35 to 45.'))
   tooth!: number;
 
@@ -72,21 +72,6 @@ export class ColourReadingInput {
 
   @IsIn(COLOUR_ZONES as unknown as string[], words(`A colour is read at ${COLOUR_ZONES.join(', ')}.`))
   zone!: ColourZone;
-
-  @IsNumber(FINITE, outside('L'))
-  @Min(LAB_LIMITS.L.min, outside('L'))
-  @Max(LAB_LIMITS.L.max, outside('L'))
-  L!: number;
-
-  @IsNumber(FINITE, outside('a'))
-  @Min(LAB_LIMITS.a.min, outside('a'))
-  @Max(LAB_LIMITS.a.max, outside('a'))
-  a!: number;
-
-  @IsNumber(FINITE, outside('b'))
-  @Min(LAB_LIMITS.b.min, outside('b'))
-  @Max(LAB_LIMITS.b.max, outside('b'))
-  b!: number;
 
   /** Reflectance, where a device gave it; the colour is that of it then. */
   @IsOptional()
@@ -154,25 +139,10 @@ export class OwnCeramic {
 }
 
 /** A colour of a house's scale, kept with the case: the scale may change. */
-export class WantedColour {
+export class WantedColour extends LabInput {
   @IsString(words('The name of a scale is text.'))
   @MaxLength(SCALE_LIMITS.name, words(`The name of a scale has at most ${SCALE_LIMITS.name} characters.`))
   scale!: string;
-
-  @IsNumber(FINITE, outside('L'))
-  @Min(LAB_LIMITS.L.min, outside('L'))
-  @Max(LAB_LIMITS.L.max, outside('L'))
-  L!: number;
-
-  @IsNumber(FINITE, outside('a'))
-  @Min(LAB_LIMITS.a.min, outside('a'))
-  @Max(LAB_LIMITS.a.max, outside('a'))
-  a!: number;
-
-  @IsNumber(FINITE, outside('b'))
-  @Min(LAB_LIMITS.b.min, outside('b'))
-  @Max(LAB_LIMITS.b.max, outside('b'))
-  b!: number;
 }
 
 const WAIT = words(`Colour settles for ${BLEACH_WAIT.min} to ${BLEACH_WAIT.max} days after bleaching.`);

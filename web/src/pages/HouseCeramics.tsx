@@ -16,9 +16,9 @@ import {
   throughSurface,
   translucency,
 } from '@radiant/core';
+import { CsvIn, freeName } from '../ui/CsvIn.js';
 import { saveCsv } from '../ui/csv.js';
 import { number } from '../ui/format.js';
-import { CsvIn, freeName } from './CsvIn.js';
 
 /** Ceramics that the house or its laboratory has read over black and white, beside the generic classes. */
 export function HouseCeramics({ plates, set }: { plates: readonly PlateInput[]; set: (next: PlateInput[]) => void }) {

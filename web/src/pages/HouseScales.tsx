@@ -1,7 +1,7 @@
 import { LAB_LIMITS, type ScaleInput, scaleInput, scaleOf } from '@radiant/contract';
 import { LETTER_SCALE, Refusal, rowsOfScale, SCALE_LIMITS, screenColour, shadesOfRows } from '@radiant/core';
+import { CsvIn, freeName } from '../ui/CsvIn.js';
 import { saveCsv } from '../ui/csv.js';
-import { CsvIn, freeName } from './CsvIn.js';
 
 /** Scales of shades beside the letters: a house reads its own tabs, or a laboratory its stains. */
 export function HouseScales({ scales, set }: { scales: readonly ScaleInput[]; set: (next: ScaleInput[]) => void }) {

@@ -9,58 +9,40 @@ import {
   type Tray,
   trayFault,
 } from '@radiant/core';
-import { useRef, useState } from 'react';
-import { usePracticeSettings } from '../data/use-practice-settings.js';
+import { useState } from 'react';
+import { CsvIn, freeName } from '../ui/CsvIn.js';
 import { saveCsv } from '../ui/csv.js';
 import { NumberOnceDone } from '../ui/NumberOnceDone.js';
-import { rowsIn } from '../ui/read-csv.js';
-import { Trouble, Waiting } from '../ui/Waiting.js';
-import { PracticePage } from './PracticePage.js';
+import { HousePage } from './HousePage.js';
 import { ThicknessPresets } from './ThicknessPresets.js';
 import { TrayTable } from './TrayTable.js';
 
 /** The burs of the house, tray by tray, and how thick its restorations are made. */
 export function Trays({ who }: { who: Who }) {
-  const { shown, trouble, retry, refusal, set } = usePracticeSettings();
-  const mayWrite = who.role === 'dentist';
   return (
-    <PracticePage who={who} title="Trays and thicknesses">
-      {!shown ? (
-        trouble ? (
-          <Trouble sentence={trouble} retry={retry} />
-        ) : (
-          <Waiting what="the trays" />
-        )
-      ) : (
+    <HousePage who={who} title="Trays and thicknesses">
+      {(shown, set) => (
         <>
-          {!mayWrite && <p className="mb-4 text-ink-2">A dentist of the practice changes these.</p>}
-          {refusal && (
-            <p role="alert" className="mb-4 text-stop">
-              {refusal}
-            </p>
-          )}
-          <fieldset disabled={!mayWrite} className="min-w-0">
-            <TraysOf trays={shown.trays} set={(trays) => set({ trays })} />
-            <p className="mt-6 mb-10 flex flex-wrap items-center gap-2">
-              A bur serves a depth when it is off by at most
-              <NumberOnceDone
-                label="Tolerance of depths, mm"
-                className="field w-[76px] text-right"
-                value={shown.toleranceMm}
-                min={TOLERANCE_LIMITS.min}
-                max={TOLERANCE_LIMITS.max}
-                step={0.01}
-                digits={2}
-                unit="mm"
-                onTaken={(toleranceMm) => set({ toleranceMm })}
-              />
-              mm; near the gum only to the short side.
-            </p>
-            <ThicknessPresets thickness={shown.thickness} set={(thickness) => set({ thickness })} />
-          </fieldset>
+          <TraysOf trays={shown.trays} set={(trays) => set({ trays })} />
+          <p className="mt-6 mb-10 flex flex-wrap items-center gap-2">
+            A bur serves a depth when it is off by at most
+            <NumberOnceDone
+              label="Tolerance of depths, mm"
+              className="field w-[76px] text-right"
+              value={shown.toleranceMm}
+              min={TOLERANCE_LIMITS.min}
+              max={TOLERANCE_LIMITS.max}
+              step={0.01}
+              digits={2}
+              unit="mm"
+              onTaken={(toleranceMm) => set({ toleranceMm })}
+            />
+            mm; near the gum only to the short side.
+          </p>
+          <ThicknessPresets thickness={shown.thickness} set={(thickness) => set({ thickness })} />
         </>
       )}
-    </PracticePage>
+    </HousePage>
   );
 }
 
@@ -68,12 +50,9 @@ function TraysOf({ trays, set }: { trays: readonly Tray[]; set: (trays: TrayInpu
   const [at, setAt] = useState(0);
   const chosen = Math.min(at, trays.length - 1);
   const [draft, setDraft] = useState<{ at: number; tray: Tray }>();
-  const [said, setSaid] = useState<string>();
-  const input = useRef<HTMLInputElement>(null);
   const tray = draft?.at === chosen ? draft.tray : (trays[chosen] as Tray);
   const fault = faultOf(tray, trays, chosen);
   const change = (next: Tray) => {
-    setSaid(undefined);
     if (faultOf(next, trays, chosen)) setDraft({ at: chosen, tray: next });
     else {
       setDraft(undefined);
@@ -84,28 +63,6 @@ function TraysOf({ trays, set }: { trays: readonly Tray[]; set: (trays: TrayInpu
     set([...trays, next].map(trayInput));
     setAt(trays.length);
     setDraft(undefined);
-  };
-  const free = (name: string) => {
-    for (let n = 1; ; n++) {
-      const own = n === 1 ? name : `${name} ${n}`;
-      if (!trays.some((t) => t.name === own)) return own;
-    }
-  };
-  const read = async (file: File | undefined) => {
-    if (!file) return;
-    setSaid(undefined);
-    try {
-      const next = {
-        name: free(file.name.replace(/\.csv$/i, '').slice(0, TRAY_LIMITS.name - 4)),
-        burs: bursOfRows(rowsIn(await file.text())),
-      };
-      const wrong = trayFault(next);
-      if (wrong) setSaid(`${file.name}: ${wrong} Nothing was changed.`);
-      else add(next);
-    } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
-      setSaid(`${file.name}: ${error.message} Nothing was changed.`);
-    }
   };
   const full = trays.length >= TRAY_LIMITS.trays;
   return (
@@ -128,23 +85,23 @@ function TraysOf({ trays, set }: { trays: readonly Tray[]; set: (trays: TrayInpu
           type="button"
           className="btn btn-ghost"
           disabled={full}
-          onClick={() => add({ name: free('new tray'), burs: tray.burs.length > 0 ? tray.burs : FIRST_TRAY.burs })}
+          onClick={() =>
+            add({
+              name: freeName('new tray', trays, TRAY_LIMITS.name),
+              burs: tray.burs.length > 0 ? tray.burs : FIRST_TRAY.burs,
+            })
+          }
         >
           Copy as a new tray
         </button>
-        <button type="button" className="btn btn-ghost" disabled={full} onClick={() => input.current?.click()}>
-          Read CSV
-        </button>
-        <input
-          ref={input}
-          type="file"
-          accept=".csv,text/csv"
-          aria-label="Tray as CSV"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(e) => {
-            void read(e.target.files?.[0]);
-            e.target.value = '';
+        <CsvIn
+          label="Tray as CSV"
+          disabled={full}
+          read={(name, rows) => {
+            const next = { name: freeName(name, trays, TRAY_LIMITS.name), burs: bursOfRows(rows) };
+            const wrong = trayFault(next);
+            if (wrong) throw new Refusal('tray-row', wrong);
+            add(next);
           }}
         />
         <button
@@ -155,11 +112,6 @@ function TraysOf({ trays, set }: { trays: readonly Tray[]; set: (trays: TrayInpu
           Save as CSV
         </button>
       </div>
-      {said && (
-        <p role="alert" className="finding mb-3" data-weight="stop">
-          {said}
-        </p>
-      )}
       {fault && (
         <p role="alert" className="finding mb-3" data-weight="stop">
           {fault} Not saved until this is mended; the tray stays as it was.{' '}

@@ -10,10 +10,11 @@ import {
   screenColour,
 } from '@radiant/core';
 import { Dialog } from 'radix-ui';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { CsvIn } from '../../ui/CsvIn.js';
 import { saveCsv } from '../../ui/csv.js';
 import { moment, number } from '../../ui/format.js';
 import { rowsIn } from '../../ui/read-csv.js';
@@ -38,18 +39,7 @@ export function ReadingsIn() {
   const { data, set } = useSection('match');
   const mayWrite = useMayWrite('match');
   const [opened, setOpened] = useState<Opened>();
-  const [said, setSaid] = useState<string>();
-  const input = useRef<HTMLInputElement>(null);
   const came = detail.files.filter((f) => f.kind === 'colours');
-  const open = (name: string, text: string) => {
-    try {
-      setOpened({ name, readings: parse(text) });
-      setSaid(undefined);
-    } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
-      setSaid(`${name}: ${error.message} Nothing was changed.`);
-    }
-  };
   const take = (readings: readonly ColourReading[]) => {
     const key = (r: { tooth: number; of: string; zone: string }) => `${r.tooth} ${r.of} ${r.zone}`;
     const fresh = new Set(readings.map(key));
@@ -79,24 +69,15 @@ export function ReadingsIn() {
   return (
     <section aria-label="Readings as tables" className="mb-3 text-note">
       {came.map((f) => (
-        <Came key={f.id} file={f} open={open} disabled={!mayWrite} />
+        <Came key={f.id} file={f} open={setOpened} disabled={!mayWrite} />
       ))}
-      <div className="flex gap-2">
-        <button type="button" className="how" disabled={!mayWrite} onClick={() => input.current?.click()}>
-          read CSV
-        </button>
-        <input
-          ref={input}
-          type="file"
-          accept=".csv,text/csv"
-          aria-label="Readings as CSV"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) void file.text().then((text) => open(file.name, text));
-            e.target.value = '';
-          }}
+      <div className="flex flex-wrap gap-2">
+        <CsvIn
+          label="Readings as CSV"
+          words="read CSV"
+          look="how"
+          disabled={!mayWrite}
+          read={(name, rows) => setOpened({ name: `${name}.csv`, readings: readingsOfRows(rows) })}
         />
         <button
           type="button"
@@ -119,26 +100,13 @@ export function ReadingsIn() {
           save all as CSV
         </button>
       </div>
-      {said && (
-        <p role="alert" className="finding mt-2" data-weight="stop">
-          {said}
-        </p>
-      )}
       {opened && <TakeOver opened={opened} close={() => setOpened(undefined)} take={take} />}
     </section>
   );
 }
 
 /** A table that a device has delivered, as long as it holds something that was not taken over. */
-function Came({
-  file,
-  open,
-  disabled,
-}: {
-  file: CaseFile;
-  open: (name: string, text: string) => void;
-  disabled: boolean;
-}) {
+function Came({ file, open, disabled }: { file: CaseFile; open: (table: Opened) => void; disabled: boolean }) {
   const { detail } = useCase();
   const { data } = useSection('match');
   const [text, setText] = useState<string>();
@@ -162,7 +130,7 @@ function Came({
   return (
     <p className="finding mb-2" data-weight="watch">
       {file.origin}, {moment(file.at)}: {fresh.length} {fresh.length === 1 ? 'reading' : 'readings'} not taken over.{' '}
-      <button type="button" className="how" disabled={disabled} onClick={() => open(file.name, text)}>
+      <button type="button" className="how" disabled={disabled} onClick={() => open({ name: file.name, readings })}>
         look at them
       </button>
     </p>

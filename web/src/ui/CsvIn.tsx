@@ -1,6 +1,6 @@
 import { Refusal } from '@radiant/core';
 import { useRef, useState } from 'react';
-import { rowsIn } from '../ui/read-csv.js';
+import { rowsIn } from './read-csv.js';
 
 /**
  * A table that is read in: a button, and beside it why a table was refused. Nothing is changed then.
@@ -8,10 +8,15 @@ import { rowsIn } from '../ui/read-csv.js';
  */
 export function CsvIn({
   label,
+  words = 'Read CSV',
+  look = 'btn btn-ghost',
   disabled,
   read,
 }: {
   label: string;
+  /** What stands on the button, and its classes. */
+  words?: string;
+  look?: string;
   disabled?: boolean;
   read: (name: string, rows: string[][]) => void;
 }) {
@@ -29,8 +34,8 @@ export function CsvIn({
   };
   return (
     <>
-      <button type="button" className="btn btn-ghost" disabled={disabled} onClick={() => input.current?.click()}>
-        Read CSV
+      <button type="button" className={look} disabled={disabled} onClick={() => input.current?.click()}>
+        {words}
       </button>
       <input
         ref={input}
