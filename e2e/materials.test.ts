@@ -1,33 +1,22 @@
 import { readFile } from 'node:fs/promises';
-import type { PracticeSettingsState } from '@radiant/contract';
-import { type Client, signedIn, URL_ } from '../server/test/house.js';
+import { URL_ } from '../server/test/house.js';
 import { closePages, copyOfAvocet, open, typed, type Visit, visit } from './browser.js';
+import { type HouseSettings, houseSettings } from './house-settings.js';
 
 let v: Visit;
-let dentist: Client;
-let first: PracticeSettingsState;
-const settings = async () => (await dentist.get<PracticeSettingsState>('/practice/settings')).body;
+let house: HouseSettings;
 
 beforeAll(async () => {
   v = await visit();
-  dentist = await signedIn('dentist');
-  first = await settings();
+  house = await houseSettings();
   await v.page.goto(`${URL_}/materials`);
   await v.page.getByRole('heading', { name: 'Ceramics, shades and rules' }).waitFor();
 });
 afterAll(async () => {
-  await dentist.call('PUT', '/practice/settings', { version: (await settings()).version, data: first.data });
+  await house.putBack();
   await closePages();
 });
 
-/** Waits until the server holds it. */
-async function until(what: (s: PracticeSettingsState['data']) => boolean): Promise<void> {
-  for (let n = 0; n < 100; n++) {
-    if (what((await settings()).data)) return;
-    await v.page.waitForTimeout(100);
-  }
-  throw new Error('The server never had it.');
-}
 const csv = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 
 it('a plate read over black and white comes in as a table, a wrong one is told; so do shades of a scale', async () => {
@@ -43,10 +32,10 @@ it('a plate read over black and white comes in as a table, a wrong one is told; 
   await page.getByText(/upside down\.csv: Line 2: “over blue” is no reading of a plate/).waitFor();
   await page.getByLabel('Ceramic as CSV').setInputFiles(csv('house glass A2.csv', example));
   await page.getByRole('row', { name: /house glass A2/ }).waitFor();
-  await until((s) => s.plates[0]?.name === 'house glass A2' && s.plates[0].mm === 1);
+  await house.until((s) => s.plates[0]?.name === 'house glass A2' && s.plates[0].mm === 1);
   await page.getByLabel('Scale as CSV').setInputFiles(csv('our tabs.csv', 'shade,L,a,b\nT1,78,-1,12\nT2,74,1,18\n'));
   await page.getByText('2 shades').waitFor();
-  await until((s) => s.scales[0]?.shades[1]?.L === 74);
+  await house.until((s) => s.scales[0]?.shades[1]?.L === 74);
   expect(v.troubles).toEqual([]);
 });
 
@@ -59,7 +48,7 @@ it('a rule is switched off and turns at a number that is typed; a fee is typed, 
   await page.keyboard.press('Tab');
   await typed(page.getByLabel('Currency'), 'EUR');
   await page.keyboard.press('Tab');
-  await until(
+  await house.until(
     (s) =>
       s.rulesOff.includes('grinding') &&
       s.ruleLimits.some((l) => l.rule === 'additive-first' && l.value === 0.1) &&

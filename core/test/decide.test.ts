@@ -17,23 +17,8 @@ import {
   SHADE_NAMES,
   type ToothFacts,
 } from '@radiant/core';
+import { SOUND } from './sound-tooth.js';
 
-const SOUND: ToothFacts = {
-  tooth: 11,
-  ageYears: 35,
-  grinding: false,
-  acid: false,
-  bleeding: false,
-  dark: false,
-  broken: false,
-  crowned: false,
-  lighter: false,
-  formWished: false,
-  bleachLater: false,
-  gaps: false,
-  cameOff: false,
-  neighbours: [],
-};
 const verdict = (id: string, facts: Partial<ToothFacts>, option: OptionId, x: Partial<OptionFigures> = {}) => {
   const rule = RULES.find((r) => r.id === id);
   if (!rule) throw new Error(`There is no rule ${id}.`);

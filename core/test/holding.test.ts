@@ -11,22 +11,8 @@ import {
   strengthOf,
   type ToothFacts,
 } from '@radiant/core';
+import { SOUND } from './sound-tooth.js';
 
-const SOUND: ToothFacts = {
-  tooth: 11,
-  grinding: false,
-  acid: false,
-  bleeding: false,
-  dark: false,
-  broken: false,
-  crowned: false,
-  lighter: false,
-  formWished: false,
-  bleachLater: false,
-  gaps: false,
-  cameOff: false,
-  neighbours: [],
-};
 const held = (id: OptionId, facts: Partial<ToothFacts> = {}, x: Partial<OptionFigures> = {}) =>
   holdingOf({ ...SOUND, ...facts }, optionOf(id), { ...NO_FIGURES, ...x });
 

@@ -1,10 +1,10 @@
 import { readingAt } from '@radiant/contract';
 import { type ContourPlan, type FacialThird, type Fdi, isPlannable, jawOf, type Lab, VISIBLE } from '@radiant/core';
 import { useCallback, useMemo, useRef, useState } from 'react';
-import { ARCH_VIEWS, type View } from '../../bench/arch-eye.js';
+import type { View } from '../../bench/arch-eye.js';
 import { ColourScene, type ColourShowing } from '../../bench/ColourScene.js';
 import { css, SHOWS_RANGE, showsColour } from '../../bench/colour-scale.js';
-import { viewWords } from '../../bench/view-words.js';
+import { ViewChips } from '../../bench/ViewChips.js';
 import { useCase, useSection, useSentence } from '../../data/case-context.js';
 import { shownOf } from '../../engine/use-asked.js';
 import { type ContourState, clientOf } from '../../engine/use-contour.js';
@@ -105,18 +105,7 @@ export function InTheMouth({
             </figcaption>
           )}
         </figure>
-        <div className="ml-auto flex flex-wrap justify-end gap-1.5">
-          {ARCH_VIEWS.map((v) => (
-            <button
-              key={v}
-              type="button"
-              className="chip"
-              onClick={() => setView(({ turn }) => ({ name: v, turn: turn + 1 }))}
-            >
-              {viewWords(v, jaw)}
-            </button>
-          ))}
-        </div>
+        <ViewChips jaw={jaw} look={(name) => setView(({ turn }) => ({ name, turn: turn + 1 }))} />
       </div>
       <span data-testid="look-count" className="sr-only">
         {looks.size} teeth in predicted colour

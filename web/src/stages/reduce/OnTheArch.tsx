@@ -1,10 +1,10 @@
 import type { Fdi } from '@radiant/core';
 import { isPlannable, jawOf } from '@radiant/core';
 import { useCallback, useRef, useState } from 'react';
-import { ARCH_VIEWS, type View } from '../../bench/arch-eye.js';
+import type { View } from '../../bench/arch-eye.js';
 import { css, REMOVAL_RANGE_MM, targetColour } from '../../bench/colour-scale.js';
 import { TargetScene, type TargetShowing } from '../../bench/TargetScene.js';
-import { viewWords } from '../../bench/view-words.js';
+import { ViewChips } from '../../bench/ViewChips.js';
 import { useCase, useSentence, useToothLabel } from '../../data/case-context.js';
 import type { JawState } from '../../engine/use-jaws.js';
 import type { Targets } from '../../engine/use-targets.js';
@@ -90,18 +90,7 @@ export function OnTheArch({ jaw: own, targets }: { jaw: JawState; targets: Targe
       </div>
       <div className="pointer-events-none absolute inset-x-4 bottom-4 flex flex-wrap items-end justify-between gap-3 [&>*]:pointer-events-auto">
         {showing !== 'prepared' && <Scale words={SCALE_WORDS[showing]} dentin={dentin && showing === 'removal'} />}
-        <div className="ml-auto flex flex-wrap justify-end gap-1.5">
-          {ARCH_VIEWS.map((v) => (
-            <button
-              key={v}
-              type="button"
-              className="chip"
-              onClick={() => setView(({ turn }) => ({ name: v, turn: turn + 1 }))}
-            >
-              {viewWords(v, jaw)}
-            </button>
-          ))}
-        </div>
+        <ViewChips jaw={jaw} look={(name) => setView(({ turn }) => ({ name, turn: turn + 1 }))} />
       </div>
       <span data-testid="target-count" className="sr-only">
         {targets.views.size} target preparations

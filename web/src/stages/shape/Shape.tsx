@@ -1,11 +1,10 @@
 import { contourPlan, type ToothPlanInput } from '@radiant/contract';
-import { across, type BiteWish, type Fdi, isPlannable, type Jaw, jawOf } from '@radiant/core';
+import { across, type BiteWish, type Fdi, isPlannable, jawOf } from '@radiant/core';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ArchScene, type Showing } from '../../bench/ArchScene.js';
-import { ARCH_VIEWS, type ViewName } from '../../bench/arch-eye.js';
 import { newHandlePlaces } from '../../bench/CrownHandles.js';
-import { viewWords } from '../../bench/view-words.js';
+import { ViewChips } from '../../bench/ViewChips.js';
 import { useCase, useSection } from '../../data/case-context.js';
 import { shownOf } from '../../engine/use-asked.js';
 import { type ContourState, useContour } from '../../engine/use-contour.js';
@@ -266,18 +265,6 @@ function NoLowerJaw({ of, back }: { of: Exclude<JawState, { state: 'ready' }>; b
           </span>
         </Empty>
       )}
-    </div>
-  );
-}
-
-function ViewChips({ jaw, look }: { jaw: Jaw; look: (view: ViewName) => void }) {
-  return (
-    <div className="ml-auto flex flex-wrap justify-end gap-1.5">
-      {ARCH_VIEWS.map((v) => (
-        <button key={v} type="button" className="chip" onClick={() => look(v)}>
-          {viewWords(v, jaw)}
-        </button>
-      ))}
     </div>
   );
 }
