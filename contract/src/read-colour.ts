@@ -1,8 +1,16 @@
-import { type FacialThird, type Fdi, type Lab, type ReadColour, shadeOf } from '@radiant/core';
-import type { Bleaching, ColourReadingInput, ColourZone, MatchSection, ReadOf } from './sections/match.js';
+import {
+  type FacialThird,
+  type Fdi,
+  type Lab,
+  type ReadColour,
+  type ReadingOf,
+  type ReadingZone,
+  shadeOf,
+} from '@radiant/core';
+import type { Bleaching, ColourReadingInput, MatchSection } from './sections/match.js';
 
 /** The third of the face that each zone is. */
-export const THIRD_OF: Readonly<Record<ColourZone, FacialThird>> = {
+export const THIRD_OF: Readonly<Record<ReadingZone, FacialThird>> = {
   gum: 'cervical',
   body: 'middle',
   edge: 'incisal',
@@ -10,7 +18,7 @@ export const THIRD_OF: Readonly<Record<ColourZone, FacialThird>> = {
 
 const DAY_MS = 24 * 3600 * 1000;
 
-export const readingAt = (data: MatchSection, tooth: number, of: ReadOf, zone: ColourZone) =>
+export const readingAt = (data: MatchSection, tooth: number, of: ReadingOf, zone: ReadingZone) =>
   data.readings.find((r) => r.tooth === tooth && r.of === of && r.zone === zone);
 
 const labOf = ({ L, a, b }: Lab): Lab => ({ L, a, b });
@@ -22,7 +30,7 @@ export function wantedShade({ wanted, wantedColour }: MatchSection): Lab | undef
 }
 
 /** What is wanted at a zone of a tooth: as the tooth it is to look like was read there, else the wanted shade. */
-export function wantedAt(data: MatchSection, tooth: Fdi, zone: ColourZone): Lab | undefined {
+export function wantedAt(data: MatchSection, tooth: Fdi, zone: ReadingZone): Lab | undefined {
   const model = data.like && data.like !== tooth ? readingAt(data, data.like, 'tooth', zone) : undefined;
   return model ? labOf(model) : wantedShade(data);
 }
@@ -44,10 +52,10 @@ export function isSettled({ at }: ColourReadingInput, bleaching: Bleaching | und
  * What was read at one zone of a tooth, with what is wanted; nothing where one of the two is missing. A tooth that is
  * bleached first has the shade that is hoped for until it is read again.
  */
-export function readColour(data: MatchSection, tooth: Fdi, zone: ColourZone): ReadColour | null {
+export function readColour(data: MatchSection, tooth: Fdi, zone: ReadingZone): ReadColour | null {
   const wanted = wantedAt(data, tooth, zone);
   const bleaching = data.bleaching?.find((b) => b.tooth === tooth);
-  const settled = (of: ReadOf) => {
+  const settled = (of: ReadingOf) => {
     const own = readingAt(data, tooth, of, zone);
     return own && isSettled(own, bleaching) ? own : undefined;
   };

@@ -37,17 +37,9 @@ import { Holds, IsDay, IsMoment } from '../base/holds.js';
 import { defineSection } from './define.js';
 import { LabInput } from './lab.js';
 import { by, fields, list } from './parts.js';
-
 import { FINITE, words } from './words.js';
 
 export { LAB_LIMITS } from './lab.js';
-
-/** Where on a tooth a colour is read. */
-export const COLOUR_ZONES = READING_ZONES;
-export type ColourZone = ReadingZone;
-/** What is read: the tooth before anything is cut, or the stump after. */
-export const READ_OF = READING_OF;
-export type ReadOf = ReadingOf;
 
 /** How long colour is left to settle after bleaching, days: one to two weeks. Common practice, no source. */
 export const BLEACH_WAIT = { usual: 14, min: 0, max: 60 } as const;
@@ -67,11 +59,11 @@ export class ColourReadingInput extends LabInput {
   @IsIn(PLANNABLE as number[], words('A colour is read on front teeth and premolars, 15 to 25 and 35 to 45.'))
   tooth!: number;
 
-  @IsIn(READ_OF as unknown as string[], words('A colour is read on the tooth or on its stump.'))
-  of!: ReadOf;
+  @IsIn(READING_OF as unknown as string[], words('A colour is read on the tooth or on its stump.'))
+  of!: ReadingOf;
 
-  @IsIn(COLOUR_ZONES as unknown as string[], words(`A colour is read at ${COLOUR_ZONES.join(', ')}.`))
-  zone!: ColourZone;
+  @IsIn(READING_ZONES as unknown as string[], words(`A colour is read at ${READING_ZONES.join(', ')}.`))
+  zone!: ReadingZone;
 
   /** Reflectance, where a device gave it; the colour is that of it then. */
   @IsOptional()
@@ -188,7 +180,7 @@ export class ToothCharacter {
 /** What the colour is to be, and over what. */
 export class MatchSection {
   @IsArray(words('The readings are a list.'))
-  @ArrayMaxSize(PLANNABLE.length * READ_OF.length * COLOUR_ZONES.length, words('A zone has two readings.'))
+  @ArrayMaxSize(PLANNABLE.length * READING_OF.length * READING_ZONES.length, words('A zone has two readings.'))
   @ArrayUnique((r: ColourReadingInput) => `${r.tooth} ${r.of} ${r.zone}`, words('A zone has two readings.'))
   @ValidateNested({ each: true })
   @Holds(() => ColourReadingInput)

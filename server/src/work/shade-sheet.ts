@@ -1,8 +1,6 @@
 import {
   type CaseDetail,
-  COLOUR_ZONES,
   type ColourReadingInput,
-  type ColourZone,
   contourPlan,
   mouthOf,
   type PlateInput,
@@ -25,6 +23,8 @@ import {
   label,
   type Notation,
   nearestShades,
+  READING_ZONES,
+  type ReadingZone,
   Refusal,
   restorationOf,
   rowOf,
@@ -42,7 +42,7 @@ export interface ToldColour {
 
 /** One zone of a tooth. */
 export interface SheetZone {
-  readonly zone: ColourZone;
+  readonly zone: ReadingZone;
   readonly tooth?: ToldColour | undefined;
   readonly stump?: ToldColour | undefined;
   readonly wanted?: Lab | undefined;
@@ -133,7 +133,7 @@ export function shadeSheet(
         bleaching: bleaching
           ? `bleached first, to about ${bleaching.to}; ${from ? `its colour counts from ${from} on` : 'not ended yet: read again before it is made'}`
           : '',
-        zones: COLOUR_ZONES.map((zone) => {
+        zones: READING_ZONES.map((zone) => {
           const colour = readColour(data, tooth, zone);
           const asked =
             colour &&

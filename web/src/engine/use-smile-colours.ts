@@ -1,5 +1,13 @@
-import { COLOUR_ZONES, mouthOf, readColour, THIRD_OF } from '@radiant/contract';
-import type { ContourPlan, FacialThird, Fdi, ReadColour, ToothLook, ToothRead } from '@radiant/core';
+import { mouthOf, readColour, THIRD_OF } from '@radiant/contract';
+import {
+  type ContourPlan,
+  type FacialThird,
+  type Fdi,
+  READING_ZONES,
+  type ReadColour,
+  type ToothLook,
+  type ToothRead,
+} from '@radiant/core';
 import { useMemo } from 'react';
 import { useSection } from '../data/case-context.js';
 import { usePracticeSettings } from '../data/use-practice-settings.js';
@@ -19,7 +27,7 @@ export function useSmileColours(client: CaseClient | undefined, plan: ContourPla
     const teeth = Object.keys(plan).flatMap((t): ToothRead[] => {
       const tooth = Number(t) as Fdi;
       const colours: Partial<Record<FacialThird, ReadColour>> = {};
-      for (const zone of COLOUR_ZONES) {
+      for (const zone of READING_ZONES) {
         const own = readColour(data, tooth, zone);
         if (own) colours[THIRD_OF[zone]] = own;
       }

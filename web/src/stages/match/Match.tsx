@@ -1,13 +1,5 @@
-import {
-  COLOUR_ZONES,
-  type ColourZone,
-  contourPlan,
-  mouthOf,
-  readColour,
-  THIRD_OF,
-  wantedShade,
-} from '@radiant/contract';
-import { CEMENTS, type CementId, LETTER_SCALE, THICKNESSES } from '@radiant/core';
+import { contourPlan, mouthOf, readColour, THIRD_OF, wantedShade } from '@radiant/contract';
+import { CEMENTS, type CementId, LETTER_SCALE, READING_ZONES, type ReadingZone, THICKNESSES } from '@radiant/core';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
@@ -49,7 +41,7 @@ export default function Match() {
   const mayWrite = useMayWrite('match');
   const name = useToothLabel();
   const sentence = useSentence();
-  const [zone, setZone] = useState<ColourZone>('body');
+  const [zone, setZone] = useState<ReadingZone>('body');
   const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
   const client = contour.state === 'ready' && plan[tooth] ? clientOf(contour) : undefined;
   const ceramic = data.own?.find((o) => o.tooth === tooth)?.ceramic ?? data.ceramic;
@@ -76,10 +68,10 @@ export default function Match() {
       keys: '1 … 3',
       does: 'zone: gum, body, edge',
       on: ['1', '2', '3'],
-      each: COLOUR_ZONES.map((z) => `zone: ${z}`),
+      each: READING_ZONES.map((z) => `zone: ${z}`),
       run: (key) => {
         setBench('zone');
-        setZone(COLOUR_ZONES[Number(key) - 1] as ColourZone);
+        setZone(READING_ZONES[Number(key) - 1] as ReadingZone);
       },
     },
     {
@@ -182,7 +174,7 @@ export default function Match() {
           <div className="absolute inset-x-4 top-3.5 z-10 flex flex-wrap justify-between gap-1.5">
             <fieldset className="flex gap-1.5" aria-label="Zone">
               {bench === 'zone' &&
-                COLOUR_ZONES.map((z) => (
+                READING_ZONES.map((z) => (
                   <button key={z} type="button" className="chip" aria-pressed={z === zone} onClick={() => setZone(z)}>
                     {z}
                   </button>

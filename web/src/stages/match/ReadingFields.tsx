@@ -1,12 +1,13 @@
+import { type ColourReadingInput, isSettled, LAB_LIMITS, readingAt } from '@radiant/contract';
 import {
-  type ColourReadingInput,
-  type ColourZone,
-  isSettled,
-  LAB_LIMITS,
-  type ReadOf,
-  readingAt,
-} from '@radiant/contract';
-import { differenceWords, nearestShades, READING_LIGHTS, type ReadingLight, screenColour } from '@radiant/core';
+  differenceWords,
+  nearestShades,
+  READING_LIGHTS,
+  type ReadingLight,
+  type ReadingOf,
+  type ReadingZone,
+  screenColour,
+} from '@radiant/core';
 import { useState } from 'react';
 import { useCase, useSection, useToothLabel } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
@@ -21,7 +22,7 @@ const START = {
 } as const;
 
 /** The colour of the chosen tooth or its stump at one zone, as a device gave it. */
-export function ReadingFields({ of, zone }: { of: ReadOf; zone: ColourZone }) {
+export function ReadingFields({ of, zone }: { of: ReadingOf; zone: ReadingZone }) {
   const { tooth } = useCase();
   const { data, set, store } = useSection('match');
   const mayWrite = useMayWrite('match');

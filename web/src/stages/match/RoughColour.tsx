@@ -1,10 +1,11 @@
-import { type CaseFile, PHOTO_VIEWS, type ReadOf } from '@radiant/contract';
+import { type CaseFile, PHOTO_VIEWS } from '@radiant/contract';
 import {
   CARD_LIMITS,
   CARD_REFLECTS,
   type Lab,
   nearestShades,
   type PatchRgb,
+  type ReadingOf,
   Refusal,
   roughColour,
   screenColour,
@@ -30,7 +31,7 @@ export function RoughColour({
   take,
 }: {
   what: string;
-  of: ReadOf;
+  of: ReadingOf;
   close: () => void;
   take: (lab: Lab) => void;
 }) {

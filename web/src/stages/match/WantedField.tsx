@@ -1,5 +1,5 @@
-import { COLOUR_ZONES, type ScaleInput, wantedShade } from '@radiant/contract';
-import { LETTER_SCALE, screenColour } from '@radiant/core';
+import { type ScaleInput, wantedShade } from '@radiant/contract';
+import { LETTER_SCALE, READING_ZONES, screenColour } from '@radiant/core';
 import { Link } from 'react-router';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { usePracticeSettings } from '../../data/use-practice-settings.js';
@@ -85,7 +85,7 @@ export function WantedField() {
             {models.map((t) => (
               <option key={t} value={t}>
                 {name(t)},{' '}
-                {COLOUR_ZONES.filter((z) => data.readings.some((r) => r.tooth === t && r.zone === z)).join(', ')}
+                {READING_ZONES.filter((z) => data.readings.some((r) => r.tooth === t && r.zone === z)).join(', ')}
               </option>
             ))}
           </select>
