@@ -198,6 +198,8 @@ it('cases stand as cards or in a table, are put away and brought back, and are g
   await page.waitForURL(/\/propose$/);
   await page.getByRole('link', { name: /^All cases/ }).click();
   await typed(page.getByLabel('Find a case'), 'knot 03');
+  // Until the others are gone the rows still move, and with them what is pressed.
+  await page.getByText('Knot 04').waitFor({ state: 'detached' });
 
   await page.getByRole('button', { name: 'More for Knot 03' }).click();
   await page.getByText('put away …').click();
