@@ -101,7 +101,7 @@ function Figures({
     ['price', fee === undefined ? undefined : money(fee, currency)],
   ];
   return (
-    <dl className="mt-1 grid grid-cols-[1.3fr_0.8fr_0.6fr_1.1fr_0.8fr_1.1fr_1fr_0.5fr_0.5fr_0.9fr] gap-x-2 pl-5 text-tiny whitespace-nowrap">
+    <dl className="mt-1 grid grid-cols-[1.3fr_0.7fr_0.6fr_1.1fr_0.8fr_1fr_1.2fr_0.5fr_0.5fr_0.9fr] gap-x-2 pl-5 text-tiny whitespace-nowrap">
       {told.map(([what, value]) => (
         <div key={what} className={value === undefined ? 'invisible' : ''}>
           <dt className="text-ink-2">{what}</dt>
@@ -114,7 +114,7 @@ function Figures({
 
 /** Where a margin lies: under the gum at most, or over it all the way. */
 const marginWords = ({ overMm, underMm }: NonNullable<Ranked['figures']['margin']>): string =>
-  underMm > 0.05 ? `${number(underMm, 1)} under` : `${number(Math.max(0, overMm), 1)} over`;
+  underMm > 0.05 ? `${number(underMm, 1)} mm under` : `${number(Math.max(0, overMm), 1)} mm over`;
 
 /** A sentence that opens its rule. */
 function Sentence({
