@@ -25,8 +25,8 @@ export function closedTooth(patch: Mesh): Mesh {
   return withCaps(parted, loops);
 }
 
-/** So many rings of triangles about a contact are bridge, not tooth. */
-const BRIDGE_RINGS = 2;
+/** So far from where two teeth meet lies bridge, not tooth, mm; at least the triangles that meet. House value. */
+const BRIDGE_MM = 0.4;
 /** Of no tooth and no gum. */
 const NEITHER = 255;
 
@@ -45,15 +45,24 @@ export function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
       else if (own[v] !== tooth[t]) near[v] = 1;
     }
   }
+  // From the places where they meet outward, ring by ring, as far as the bridge goes.
+  const p = m.positions;
+  const far = Float64Array.from(near, (n) => (n ? 0 : Infinity));
   const out = new Uint8Array(tooth.length);
-  for (let ring = 0; ring < BRIDGE_RINGS; ring++) {
-    const next = near.slice();
+  for (let grown = true; grown; ) {
+    grown = false;
     for (let t = 0; t < tooth.length; t++) {
-      if (![0, 1, 2].some((c) => near[m.triangles[3 * t + c]])) continue;
+      const corners = [m.triangles[3 * t], m.triangles[3 * t + 1], m.triangles[3 * t + 2]] as const;
+      if (!corners.some((v) => far[v] <= BRIDGE_MM)) continue;
       out[t] = 1;
-      for (let c = 0; c < 3; c++) next[m.triangles[3 * t + c]] = 1;
+      for (const v of corners)
+        for (const w of corners) {
+          const d = far[w] + Math.hypot(p[3 * v] - p[3 * w], p[3 * v + 1] - p[3 * w + 1], p[3 * v + 2] - p[3 * w + 2]);
+          if (d >= far[v] || d > BRIDGE_MM) continue;
+          far[v] = d;
+          grown = true;
+        }
     }
-    near.set(next);
   }
   return out;
 }

@@ -80,8 +80,7 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
   }
   const { along } = onRow(row, x, y);
   const [a, b] = [placeOnRow(row, along - CHORD_MM), placeOnRow(row, along + CHORD_MM)];
-  const chord = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
-  const [ux, uy] = [(b[0] - a[0]) / chord, (b[1] - a[1]) / chord];
+  const [ux, uy] = facingAlong(p, n, vertices, [b[0] - a[0], b[1] - a[1]]);
   const across = new Float64Array(count);
   const out = new Float64Array(count);
   const facial = new Uint8Array(count);
@@ -118,11 +117,12 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
     [wayOut, wayUp] = [dOut / (lengthMm || 1), dUp / (lengthMm || 1)];
     edgeAt = out[edge] * wayOut + up(edge) * wayUp;
   }
-  const height = new Float64Array(count);
+  const height = out.map((o, i) => o * wayOut + up(i) * wayUp - edgeAt);
+  const lean = leanOf(across, height, lengthMm);
   const outward = new Float64Array(count);
   [inner, outer] = [Infinity, -Infinity];
   for (let i = 0; i < count; i++) {
-    height[i] = out[i] * wayOut + up(i) * wayUp - edgeAt;
+    across[i] = across[i] - lean * height[i];
     const o = out[i] * wayUp - up(i) * wayOut;
     outward[i] = o;
     if (seen[vertices[i]] && height[i] < BELOW_NECK * lengthMm) {
@@ -137,4 +137,60 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
     outward[i] = outward[i] - (inner + outer) / 2;
   }
   return { tooth, vertices, across, height, outward, widthMm: Math.max(0, most - least), lengthMm };
+}
+
+/** How far a crown is taken to be turned in its row, cosine; beyond it the row's own direction stands. House value. */
+const MOST_TURNED = Math.cos((50 * Math.PI) / 180);
+
+/** The direction in the plane in which a crown is wide: across to where its face looks. @param chord the row's there */
+function facingAlong(
+  p: Float64Array,
+  n: Float64Array,
+  vertices: Uint32Array,
+  chord: readonly [number, number],
+): readonly [number, number] {
+  const long = Math.hypot(...chord) || 1;
+  const [ux, uy] = [chord[0] / long, chord[1] / long];
+  let [low, high] = [Infinity, -Infinity];
+  for (const v of vertices) {
+    low = Math.min(low, p[3 * v + 2]);
+    high = Math.max(high, p[3 * v + 2]);
+  }
+  let [sx, sy] = [0, 0];
+  for (const v of vertices) {
+    const h = (p[3 * v + 2] - low) / (high - low || 1);
+    if (h < FACE_BAND.from || h > FACE_BAND.to || n[3 * v] * uy - n[3 * v + 1] * ux < FACING) continue;
+    sx += n[3 * v];
+    sy += n[3 * v + 1];
+  }
+  const size = Math.hypot(sx, sy);
+  if (size === 0) return [ux, uy];
+  const [wx, wy] = [-sy / size, sx / size];
+  return wx * ux + wy * uy < MOST_TURNED ? [ux, uy] : [wx, wy];
+}
+
+/** Of a crown's length, where its face is looked at. */
+const FACE_BAND = { from: 0.2, to: 0.75 } as const;
+/** Where its middle is followed from edge to neck, in so many steps. */
+const LEAN_BAND = { from: 0.15, to: 0.85, steps: 10 } as const;
+
+/** How far a crown's middle moves along the row for each mm from its edge to its neck. */
+function leanOf(across: Float64Array, height: Float64Array, lengthMm: number): number {
+  const ends = Array.from({ length: LEAN_BAND.steps }, () => [Infinity, -Infinity] as [number, number]);
+  for (let i = 0; i < across.length; i++) {
+    const h = height[i] / (lengthMm || 1);
+    const k = Math.floor((LEAN_BAND.steps * (h - LEAN_BAND.from)) / (LEAN_BAND.to - LEAN_BAND.from));
+    const own = ends[k];
+    if (!own) continue;
+    own[0] = Math.min(own[0], across[i]);
+    own[1] = Math.max(own[1], across[i]);
+  }
+  const at = ends.flatMap(([a, b], k) =>
+    b > a
+      ? [[lengthMm * (LEAN_BAND.from + ((k + 0.5) * (LEAN_BAND.to - LEAN_BAND.from)) / LEAN_BAND.steps), (a + b) / 2] as const]
+      : [],
+  );
+  const [mh, ms] = [0, 1].map((c) => at.reduce((n, q) => n + q[c as 0 | 1], 0) / (at.length || 1)) as [number, number];
+  const [hs, hh] = at.reduce(([p, q], [h, s]) => [p + (h - mh) * (s - ms), q + (h - mh) ** 2], [0, 0]);
+  return hh > 0 ? hs / hh : 0;
 }

@@ -37,6 +37,13 @@ const SAID_MISSING = 25;
 /** Room with no tooth in it, and for each mm of it where teeth stand. */
 const GAP = 1.2;
 const GAP_A_MM = 2.2;
+/** What lies so far over the edges of the row is gum between teeth or stumps, mm, and costs so much for each mm. */
+const DEEP_MM = 4;
+const DEEP_A_MM = 0.25;
+/** A tooth that is cut for a crown: of its usual width, how much that differs, and how unlikely it is. */
+const STUMP_SHARE = 0.55;
+const STUMP_DIFFERS = 0.16;
+const STUMP = 4;
 /** The border between the centrals lies at the middle: so far off, mm, and where teeth are missing. */
 const ASIDE_MM = { usual: 2.2, missing: 4.5 } as const;
 /** Widths of molars, which are told apart only so that those before them are numbered right (Wheeler, from memory). */
@@ -45,6 +52,8 @@ const MOLARS = { upper: [10, 9, 8.5], lower: [11, 10.5, 10] } as const;
 /** Between two places of the row nothing stands so high that it is a tooth, mm over the edges' plane. */
 const NO_TOOTH_MM = 6.5;
 const MOST_WIDTH = 1.5;
+/** No tooth takes more room than this, mm. */
+const MOST_ROOM_MM = 17;
 /** An edge may lie so far over the row's plane, and seldom so much further. */
 const SHORT_MM = 2.2;
 const SHORT_DIFFERS_MM = 0.9;
@@ -132,6 +141,7 @@ function waysThrough(
   const scaleCost = ((scale - 1) / SCALE_DIFFERS) ** 2;
   const last = borders.length - 1;
   const half = order.length / 2;
+  const baseMm = edgesOf(sight, borders);
   // best[i][k]: the cheapest way to border i after which tooth k of the order is next.
   const best: (Step | undefined)[][] = borders.map(() => new Array(order.length + 1).fill(undefined));
   for (let k = 0; k <= half; k++) (best[0] as (Step | undefined)[])[k] = { cost: scaleCost, from: 0, to: 0 };
@@ -148,9 +158,9 @@ function waysThrough(
       for (let j = i + 1; j <= last; j++) {
         const to = borders[j] as Border;
         const wide = to.alongMm - from.alongMm;
-        if (wide > 17) break;
-        const gap = gapCost(sight, from, to);
-        if (gap < 30) offer(j, k, { cost: here.cost + gap, from: from.alongMm, to: to.alongMm, before: here });
+        const gap = gapCost(sight, from, to, baseMm);
+        offer(j, k, { cost: here.cost + gap, from: from.alongMm, to: to.alongMm, before: here });
+        if (wide > MOST_ROOM_MM) continue;
         let skipped = 0;
         for (let n = k; n < order.length && n <= k + 3; n++) {
           const tooth = order[n] as Fdi;
@@ -191,7 +201,8 @@ function toothCost(
   // Behind the last tooth of a scan its gum runs on, or the scan ends within it.
   if (end ? wide < 0.35 * usual : wide > MOST_WIDTH * usual) return Infinity;
   const off = wide / usual - 1;
-  const width = (off / DIFFER) ** 2;
+  const stump = off < -0.15 ? STUMP + ((wide / (STUMP_SHARE * usual) - 1) / STUMP_DIFFERS) ** 2 : Infinity;
+  const width = Math.min((off / DIFFER) ** 2, stump);
   let cost = end ? Math.min(width, off > 0 ? 2 + 3 * Math.max(0, off - 0.5) : 5) : width;
   if (missing.has(tooth)) cost += SAID_MISSING;
   // What ends far over the edges of the row is a stump at most, and between two teeth mostly gum.
@@ -207,14 +218,20 @@ function toothCost(
   return cost;
 }
 
-/** How unlikely it is that no tooth stands between two borders. */
-function gapCost(sight: RowSight, from: Border, to: Border): number {
+/** How unlikely it is that no tooth stands between two borders. @param baseMm where the row's edges lie */
+function gapCost(sight: RowSight, from: Border, to: Border, baseMm: number): number {
   const wide = to.alongMm - from.alongMm;
-  return stands(sight, from, to) ? GAP + GAP_A_MM * wide : GAP * 0.4;
+  const edge = edgeOf(sight, from, to);
+  if (edge >= NO_TOOTH_MM) return GAP * 0.4;
+  return GAP + (edge - baseMm > DEEP_MM ? DEEP_A_MM : GAP_A_MM) * wide;
 }
 
-/** Whether something stands between two borders. */
-const stands = (sight: RowSight, from: Border, to: Border): boolean => edgeOf(sight, from, to) < NO_TOOTH_MM;
+/** Where the edges of the row lie: their median, mm. */
+function edgesOf({ near }: RowSight, borders: readonly Border[]): number {
+  const [first, last] = [borders[0] as Border, borders.at(-1) as Border];
+  const all = [...near.subarray(first.bin, last.bin + 1)].filter(Number.isFinite).sort((a, b) => a - b);
+  return all[all.length >> 1] ?? 0;
+}
 
 /** Where the edge of what stands between two borders lies: of its middle half, mm. */
 function edgeOf({ edge }: RowSight, from: Border, to: Border): number {

@@ -1,6 +1,7 @@
 import type { Adjacency, Neighbourhood } from '../geometry/adjacency.js';
 import { OPEN } from '../geometry/adjacency.js';
-import type { Mesh } from '../geometry/mesh.js';
+import { type Mesh, triangleArea } from '../geometry/mesh.js';
+import { cutInTwo } from '../geometry/min-cut.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { onRow, type RowCurve, type ToothRoom } from './row.js';
 
@@ -55,7 +56,7 @@ export function segmented(
   const begin = (v: number, tooth: number) => {
     label[v] = tooth;
     cost[v] = 0;
-    queue.push(v, 0);
+    if (tooth !== GUM) queue.push(v, 0);
   };
   const lost = lostEdges(seeds);
   for (let v = 0; v < count; v++) {
@@ -96,25 +97,58 @@ export function segmented(
   }
   for (const [v, tooth] of painted) begin(v, tooth);
   const sure = label.slice();
-  spread(m, n, concavity, label, cost, queue);
-  // A pocket behind a fold that no crown reaches along its own face is gum, as papillae behind the teeth are.
-  const pockets = pocketsOf(m, n, concavity, row, label, sure, seeds);
-  if (pockets.length === 0) return label;
-  const again = new Queue(count);
+  const isTooth = toothSide(m, n, concavity, label);
   for (let v = 0; v < count; v++) {
-    label[v] = sure[v];
-    cost[v] = Infinity;
-    if (sure[v] === UNKNOWN) continue;
-    cost[v] = 0;
-    again.push(v, 0);
-  }
-  for (const v of pockets) {
+    if (label[v] !== UNKNOWN || isTooth[v]) continue;
     label[v] = GUM;
     cost[v] = 0;
-    again.push(v, 0);
   }
-  spread(m, n, concavity, label, cost, again);
+  spread(m, n, concavity, label, cost, queue);
+  if (T('BAND', 1) > 0) settle(m, n, concavity, label, sure, T('BAND', 1));
   return label;
+}
+
+/** The cheapest border takes short ways over a scallop: near it both sides spread anew into the depth of the fold. */
+function settle(
+  m: Mesh,
+  n: Neighbourhood,
+  concavity: Float32Array,
+  label: Uint8Array,
+  sure: Uint8Array,
+  bandMm: number,
+): void {
+  const p = m.positions;
+  const count = label.length;
+  const far = new Float64Array(count).fill(Infinity);
+  const queue = new Queue(count);
+  for (let v = 0; v < count; v++) {
+    let border = false;
+    for (let i = n.from[v]; i < n.from[v + 1] && !border; i++)
+      border = (label[v] === GUM) !== (label[n.beside[i]] === GUM);
+    if (!border) continue;
+    far[v] = 0;
+    queue.push(v, 0);
+  }
+  const band: number[] = [];
+  for (let v = queue.pop(); v >= 0; v = queue.pop()) {
+    if (sure[v] === UNKNOWN) band.push(v);
+    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
+      const w = n.beside[i];
+      const d = far[v] + Math.hypot(p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]);
+      if (d > bandMm || d >= far[w]) continue;
+      far[w] = d;
+      queue.push(w, d);
+    }
+  }
+  const cost = new Float64Array(count);
+  for (const v of band) {
+    label[v] = UNKNOWN;
+    cost[v] = Infinity;
+  }
+  const again = new Queue(count);
+  for (const v of band)
+    for (let i = n.from[v]; i < n.from[v + 1]; i++) if (label[n.beside[i]] !== UNKNOWN) again.push(n.beside[i], 0);
+  spread(m, n, concavity, label, cost, again);
 }
 
 /**
@@ -140,51 +174,68 @@ function lostEdges(seeds: readonly ToothSeed[]): Map<Fdi, number> {
   );
 }
 
-/** A face ends at folds deeper than this, 1/mm. */
-const FACE_FOLD = 0.7;
-/** What lies so near to a tooth's edge is no gum, however it is cut off, mm. */
-const POCKET_UP_MM = 3;
-/** The middle of a tooth's room, to each side of its middle. */
-const MIDDLE_SHARE = 0.2;
+const T = (k: string, d: number) => Number(process.env[k] ?? d);
+/** Where the surface does not fold a millimetre of border costs 1; where it folds by more and more, ever less. */
+const SHARP = T('SHARP', 0.5);
+const LEAST_COST = T('EPS', 0.04);
 
-/** Vertices of faces that were given to a tooth and hang together with no sure place of it. */
-function pocketsOf(
-  m: Mesh,
-  n: Neighbourhood,
-  concavity: Float32Array,
-  row: RowCurve,
-  label: Uint8Array,
-  sure: Uint8Array,
-  seeds: readonly ToothSeed[],
-): number[] {
-  const seen = new Uint8Array(label.length);
-  const rooms = new Map(seeds.map((s) => [s.tooth, s.place]));
-  const out: number[] = [];
-  for (let start = 0; start < label.length; start++) {
-    const tooth = label[start];
-    if (seen[start] || tooth === GUM || tooth === UNKNOWN || concavity[start] >= FACE_FOLD) continue;
-    seen[start] = 1;
-    const own = [start];
-    let held = false;
-    let low = Infinity;
-    for (let i = 0; i < own.length; i++) {
-      const v = own[i];
-      if (sure[v] === tooth) held = true;
-      low = Math.min(low, m.positions[3 * v + 2] - (rooms.get(tooth)?.edgeMm ?? 0));
-      for (let k = n.from[v]; k < n.from[v + 1]; k++) {
-        const w = n.beside[k];
-        if (seen[w] || label[w] !== tooth || concavity[w] >= FACE_FOLD) continue;
-        seen[w] = 1;
-        own.push(w);
-      }
+/** Which vertices that are not known yet are of a tooth: the cheapest border between what is surely crown and gum. */
+function toothSide(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8Array): Uint8Array {
+  const count = label.length;
+  const node = new Int32Array(count).fill(-1);
+  let nodes = 0;
+  for (let v = 0; v < count; v++) if (label[v] === UNKNOWN) node[v] = nodes++;
+  const lengths = borderLengths(m, n);
+  const from = new Uint32Array(nodes + 1);
+  const head: number[] = [];
+  const costs: number[] = [];
+  const pull = new Float32Array(nodes);
+  for (let v = 0; v < count; v++) {
+    if (node[v] < 0) continue;
+    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
+      const w = n.beside[i];
+      const k = Math.max(concavity[v], concavity[w]) / SHARP;
+      const cost = lengths[i] * (T("MODE", 2) ? (1 + k * k) ** -T("MODE", 2) : LEAST_COST + (1 - LEAST_COST) * Math.exp(-k * k));
+      if (node[w] >= 0) {
+        head.push(node[w]);
+        costs.push(cost);
+      } else pull[node[v]] = pull[node[v]] + (label[w] === GUM ? -cost : cost);
     }
-    if (held || low <= POCKET_UP_MM) continue;
-    // Papillae stand at the sides of a tooth's room; what is cut off in its middle is a cingulum or a cusp.
-    const room = rooms.get(tooth);
-    const along =
-      own.reduce((s, v) => s + onRow(row, m.positions[3 * v], m.positions[3 * v + 1]).along, 0) / own.length;
-    if (room && Math.abs(along - (room.from + room.to) / 2) < MIDDLE_SHARE * (room.to - room.from)) continue;
-    for (const v of own) out.push(v);
+    from[node[v] + 1] = head.length;
+  }
+  const back = new Uint32Array(head.length);
+  for (let v = 0; v < nodes; v++)
+    for (let a = from[v]; a < from[v + 1]; a++) {
+      const w = head[a];
+      let b = from[w];
+      while (head[b] !== v) b++;
+      back[a] = b;
+    }
+  const side = cutInTwo({ from, head: Uint32Array.from(head), back, cost: Float32Array.from(costs), pull });
+  const out = new Uint8Array(count);
+  for (let v = 0; v < count; v++) if (node[v] >= 0) out[v] = side[node[v]];
+  return out;
+}
+
+/** Of each pair of vertices beside each other: how long a border between them is, mm. */
+function borderLengths(m: Mesh, n: Neighbourhood): Float32Array {
+  const p = m.positions;
+  const out = new Float32Array(n.beside.length);
+  const one = (v: number, w: number, mm: number) => {
+    let i = n.from[v];
+    while (n.beside[i] !== w) i++;
+    out[i] = out[i] + mm;
+  };
+  for (let t = 0; t < m.triangles.length; t += 3) {
+    const area = triangleArea(m, t);
+    for (let c = 0; c < 3; c++) {
+      const [v, w] = [m.triangles[t + c], m.triangles[t + ((c + 1) % 3)]];
+      const long = Math.hypot(p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]);
+      if (long === 0) continue;
+      const mm = ((2 / 3) * area) / long;
+      one(v, w, mm);
+      one(w, v, mm);
+    }
   }
   return out;
 }

@@ -122,9 +122,7 @@ export function fieldJaw(r: FieldJawRecipe): FieldJaw {
   const noisy = roughen(open, r.noiseMm ?? 0.02, own);
   const truth = truthOf(noisy, stood, volume.gumAt);
   const mouth = meshToArch(r.jaw, noisy);
-  const teeth = stood
-    .filter((s) => truth.includes(s.fdi))
-    .map((s) => ({ tooth: s.fdi, widthMm: s.tooth.widthMm, lengthMm: s.tooth.lengthMm - s.tooth.wearMm }));
+  const teeth = stood.filter((s) => truth.includes(s.fdi)).map((s) => ({ tooth: s.fdi, ...sizeOf(s, noisy, truth) }));
   return { mesh: r.placed ? placeMesh(mouth, r.placed) : mouth, truth, teeth };
 }
 
@@ -344,6 +342,34 @@ function opened(m: Mesh, topMm: number, r: FieldJawRecipe, teeth: readonly Stood
   return cutOut(p, kept);
 }
 
+/** What is within so much of a tooth's own field is its own surface; the rest runs over to a neighbour, mm. */
+const OWN_MM = 0.1;
+
+/**
+ * How large a tooth is as it stands there, by what is seen of its own surface: greatest width, and length from the edge
+ * to the highest facial place, both along its own axes.
+ */
+function sizeOf(s: Stood, m: Mesh, truth: Uint8Array): { widthMm: number; lengthMm: number } {
+  const places: Vec3[] = [];
+  truth.forEach((x, t) => {
+    if (x !== s.fdi) return;
+    const own = ownPlace(s, ...middleOf(m, t));
+    if (Math.abs(s.field(...own)) < OWN_MM) places.push(own);
+  });
+  const reach = (k: 0 | 1 | 2, of: readonly Vec3[]) =>
+    of.reduce(([a, b], p) => [Math.min(a, p[k]), Math.max(b, p[k])] as const, [Infinity, -Infinity] as const);
+  const [u0, u1] = reach(0, places);
+  const [v0, v1] = reach(1, places);
+  const facial = places.filter((p) => p[1] < v0 + 0.5 * (v1 - v0));
+  const [edge, neck] = reach(2, facial);
+  return { widthMm: u1 - u0, lengthMm: neck - edge };
+}
+
+function middleOf({ positions: p, triangles }: Mesh, t: number): Vec3 {
+  const c = (k: 0 | 1 | 2) => [0, 1, 2].reduce((n, i) => n + (p[3 * (triangles[3 * t + i] as number) + k] as number) / 3, 0);
+  return [c(0), c(1), c(2)];
+}
+
 function roughen(m: Mesh, mm: number, own: Random): Mesh {
   return mm === 0 ? m : { positions: m.positions.map((v) => v + own.normal(mm)), triangles: m.triangles };
 }
@@ -351,11 +377,8 @@ function roughen(m: Mesh, mm: number, own: Random): Mesh {
 /** The tooth of each triangle: the one whose field is least there, where it lies nearer than the gum does. */
 function truthOf(m: Mesh, teeth: readonly Stood[], gumAt: (x: number, y: number, z: number) => number): Uint8Array {
   const out = new Uint8Array(m.triangles.length / 3);
-  const p = m.positions;
   for (let t = 0; t < out.length; t++) {
-    const middle = (c: 0 | 1 | 2) =>
-      [0, 1, 2].reduce((n, k) => n + (p[3 * (m.triangles[3 * t + k] as number) + c] as number) / 3, 0);
-    const [x, y, z] = [middle(0), middle(1), middle(2)];
+    const [x, y, z] = middleOf(m, t);
     let [best, who] = [Math.max(0, gumAt(x, y, z)), 0];
     for (const s of teeth) {
       if (Math.hypot(x - s.at[0], y - s.at[1]) > 9) continue;
