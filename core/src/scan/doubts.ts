@@ -2,14 +2,16 @@ import { archSide } from '../contour/arch.js';
 import { crown } from '../contour/crown.js';
 import { bounds, triangleArea } from '../geometry/mesh.js';
 import type { Fdi } from '../teeth/notation.js';
+import { usualSize } from '../teeth/usual-sizes.js';
 import type { LookedAt } from './own-scan.js';
 import type { PickedCrown } from './picked-crown.js';
 import type { ToothRoom } from './row.js';
+import { CUSP_MM } from './row-path.js';
 
 /** Something about a picked tooth that wants looking at. */
 export interface Doubt {
   readonly tooth: Fdi;
-  readonly about: 'gum' | 'contact' | 'face' | 'corner' | 'length';
+  readonly about: 'gum' | 'contact' | 'face' | 'corner' | 'length' | 'room' | 'unlike' | 'cusp';
   /** In words; another tooth stands as `{11}`. */
   readonly sentence: string;
 }
@@ -25,9 +27,12 @@ export function doubtsOf(
   crowns: ReadonlyMap<Fdi, PickedCrown>,
   teeth: ReadonlyMap<Fdi, ToothRoom>,
 ): Doubt[] {
-  return [...borderDoubts(look, tooth, teeth), ...faceDoubts(look, tooth, crowns), ...edgeDoubts(crowns)].sort(
-    (p, q) => p.tooth - q.tooth,
-  );
+  return [
+    ...borderDoubts(look, tooth, teeth),
+    ...faceDoubts(look, tooth, crowns),
+    ...edgeDoubts(crowns),
+    ...numberDoubts(look, crowns, teeth),
+  ].sort((p, q) => p.tooth - q.tooth);
 }
 
 /** Numbers are told to be looked at where others are nearly as likely. House value. */
@@ -62,7 +67,7 @@ export function rowDoubt(teeth: readonly Fdi[], doubts: readonly Doubt[], sure =
 /** A border that folds less than this is hardly seen, 1/mm. House limit. */
 const FAINT_FOLD = 0.8;
 /** A border of which so much is faint is told. House limit. */
-const FAINT_SHARE = 0.3;
+const FAINT_SHARE = 0.45;
 
 function borderDoubts(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Doubt[] {
   const { across } = look.adjacency;
@@ -143,6 +148,64 @@ function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, 
       about: 'face',
       sentence: 'a bracket or the like on its face: what is under it was not seen',
     }));
+}
+
+/** A room so much over its usual size may be of two teeth, or of another one. House limit. */
+const WIDE = 1.3;
+/** The same tooth of both sides differs in width by less, mm. House limit: on whole virtual jaws it is up to 1.2. */
+const UNLIKE_MM = 1.3;
+
+/** What speaks against the numbers: stretches and rooms that fit none, sides that are unlike, a canine without a cusp. */
+function numberDoubts(
+  look: LookedAt,
+  crowns: ReadonlyMap<Fdi, PickedCrown>,
+  teeth: ReadonlyMap<Fdi, ToothRoom>,
+): Doubt[] {
+  const doubts: Doubt[] = [];
+  const beside = (at: number, end: 'from' | 'to') =>
+    [...teeth].find(([, r]) => Math.abs(r[end] - at) < BESIDE_MM)?.[0];
+  for (const s of look.unnumbered) {
+    const tooth = beside(s.from, 'to') ?? beside(s.to, 'from');
+    if (tooth !== undefined)
+      doubts.push({
+        tooth,
+        about: 'room',
+        sentence: `beside it ${(s.to - s.from).toFixed(1)} mm of the row have no number: is a tooth there?`,
+      });
+  }
+  for (const [tooth, room] of teeth) {
+    const times = (room.to - room.from) / (usualSize(tooth).widthMm * look.scale);
+    if (times > WIDE)
+      doubts.push({
+        tooth,
+        about: 'room',
+        sentence: `its room is ${times.toFixed(1)} times as wide as usual: are these two teeth, or another one?`,
+      });
+  }
+  for (const c of crowns.values()) {
+    const fellow = crowns.get(otherSide(c.tooth));
+    if (fellow && c.widthMm - fellow.widthMm > UNLIKE_MM)
+      for (const [own, other] of [
+        [c, fellow],
+        [fellow, c],
+      ] as const)
+        doubts.push({
+          tooth: own.tooth,
+          about: 'unlike',
+          sentence: `${own.widthMm.toFixed(1)} mm wide, {${other.tooth}} is ${other.widthMm.toFixed(1)}`,
+        });
+    if (c.tooth % 10 === 3 && cuspOf(c) < CUSP_MM.canine)
+      doubts.push({ tooth: c.tooth, about: 'cusp', sentence: 'a canine without a cusp: worn flat, or another tooth?' });
+  }
+  return doubts;
+}
+
+const BESIDE_MM = 0.3;
+
+/** How far a crown's edge stands out over its own sides, mm. */
+function cuspOf({ across, height, widthMm }: PickedCrown): number {
+  const low = edgeOf(across, height, widthMm);
+  return ((low[1] ?? 0) + (low[STEPS - 2] ?? 0)) / 2 - Math.min(...low);
 }
 
 /** The course of an edge is compared in so many steps across the crown. */

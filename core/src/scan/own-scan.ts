@@ -6,7 +6,7 @@ import { concavityOf, type Smooth, smoothed } from './concavity.js';
 import { type Doubt, doubtsOf, rowDoubt } from './doubts.js';
 import { type PickedCrown, pickedCrowns } from './picked-crown.js';
 import { onRow, type RowCurve, rowCurve, rowSight, type ToothRoom } from './row.js';
-import { likeliestRow } from './row-path.js';
+import { likeliestRow, type Stretch } from './row-path.js';
 import { ofTriangles, segmented } from './segment.js';
 
 /** A whole jaw in its own frame, looked at: its folds, the course of its row and the rooms of its teeth. */
@@ -26,6 +26,9 @@ export interface LookedAt {
   /** How unlikely they are, and by how much another numbering is less likely. */
   readonly cost: number;
   readonly sure: number;
+  /** How large its teeth are beside the usual ones, and what stands between them without a number. */
+  readonly scale: number;
+  readonly unnumbered: readonly Stretch[];
 }
 
 /** Looks at a repaired jaw in the mouth's coordinates. @param missing teeth that are known to be missing */
@@ -35,7 +38,7 @@ export function lookAtJaw(inMouth: Mesh, jaw: Jaw, missing: ReadonlySet<Fdi> = n
   const neighbourhood = neighbourhoodOf(mesh, adjacency);
   const smooth = smoothed(mesh, neighbourhood);
   const row = rowCurve(smooth.mesh);
-  const { teeth, cost, sure } = likeliestRow(rowSight(smooth.mesh, smooth.normals, row), jaw, missing);
+  const numbered = likeliestRow(rowSight(smooth.mesh, smooth.normals, row), jaw, missing);
   return {
     jaw,
     mesh,
@@ -45,9 +48,7 @@ export function lookAtJaw(inMouth: Mesh, jaw: Jaw, missing: ReadonlySet<Fdi> = n
     concavity: concavityOf(smooth, neighbourhood),
     row,
     missing,
-    teeth,
-    cost,
-    sure,
+    ...numbered,
   };
 }
 

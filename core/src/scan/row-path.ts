@@ -10,6 +10,16 @@ export interface NumberedRow {
   readonly cost: number;
   /** By how much the likeliest other numbering is less likely; 0 where it is as likely. Infinite where there is none. */
   readonly sure: number;
+  /** How large its teeth are beside the usual ones. */
+  readonly scale: number;
+  /** Stretches in which something stands that is of no tooth, between teeth that are numbered. */
+  readonly unnumbered: readonly Stretch[];
+}
+
+/** A stretch along the row from the midline, mm. */
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
 }
 
 /** A place along the row where the sides of teeth may turn over. */
@@ -34,6 +44,9 @@ const WITHIN = { front: 9, premolar: 6, molar: 2.5 } as const;
 /** A tooth that is not there, though nobody said so; one that is there though it was said to be missing. */
 const LACKING = 7;
 const SAID_MISSING = 25;
+/** A canine's cusp is so high at least, an incisor's edge is so even, mm; and what it costs where they are not. */
+export const CUSP_MM = { canine: 0.35, incisor: 0.55 } as const;
+const OTHER_EDGE = 2;
 /** Room with no tooth in it, and for each mm of it where teeth stand. */
 const GAP = 1.2;
 const GAP_A_MM = 2.2;
@@ -64,7 +77,7 @@ function widthOf(jaw: Jaw, tooth: Fdi): number {
   return position <= 5 ? usualSize(tooth).widthMm : (MOLARS[jaw][position - 6] as number);
 }
 
-const NO_ROW: NumberedRow = { teeth: new Map(), cost: Infinity, sure: 0 };
+const NO_ROW: NumberedRow = { teeth: new Map(), cost: Infinity, sure: 0, scale: 1, unnumbered: [] };
 
 /** Where sides turn over, faintly or plainly, and both ends of what stands. */
 function bordersOf({ groove, near, edge }: RowSight): Border[] {
@@ -95,6 +108,7 @@ const plain = (g: number): number => Math.min(1, g / PLAIN_GROOVE);
 /** One way through the row: what each of its rooms is. */
 interface Step {
   readonly cost: number;
+  readonly scale: number;
   readonly tooth?: Fdi;
   /** The room that it takes, along the row, mm. */
   readonly from: number;
@@ -124,7 +138,13 @@ export function likeliestRow(sight: RowSight, jaw: Jaw, missing: ReadonlySet<Fdi
     [...m].map(([t, r]) => `${t} ${Math.round((r.from + r.to) / 4)}`).join(' ');
   const own = said(teeth);
   const other = ways.find((w) => said(teethOf(w, sight)) !== own);
-  return { teeth, cost: best.cost, sure: other ? other.cost - best.cost : Infinity };
+  return {
+    teeth,
+    cost: best.cost,
+    sure: other ? other.cost - best.cost : Infinity,
+    scale: best.scale,
+    unnumbered: unnumberedOf(best, sight, borders),
+  };
 }
 
 /** The best way that ends at each tooth, for one scale of the row. */
@@ -144,7 +164,7 @@ function waysThrough(
   const baseMm = edgesOf(sight, borders);
   // best[i][k]: the cheapest way to border i after which tooth k of the order is next.
   const best: (Step | undefined)[][] = borders.map(() => new Array(order.length + 1).fill(undefined));
-  for (let k = 0; k <= half; k++) (best[0] as (Step | undefined)[])[k] = { cost: scaleCost, from: 0, to: 0 };
+  for (let k = 0; k <= half; k++) (best[0] as (Step | undefined)[])[k] = { cost: scaleCost, scale, from: 0, to: 0 };
   const offer = (i: number, k: number, s: Step) => {
     const row = best[i] as (Step | undefined)[];
     const known = row[k];
@@ -159,7 +179,7 @@ function waysThrough(
         const to = borders[j] as Border;
         const wide = to.alongMm - from.alongMm;
         const gap = gapCost(sight, from, to, baseMm);
-        offer(j, k, { cost: here.cost + gap, from: from.alongMm, to: to.alongMm, before: here });
+        offer(j, k, { cost: here.cost + gap, scale, from: from.alongMm, to: to.alongMm, before: here });
         if (wide > MOST_ROOM_MM) continue;
         let skipped = 0;
         for (let n = k; n < order.length && n <= k + 3; n++) {
@@ -172,6 +192,7 @@ function waysThrough(
           if (cost < 60)
             offer(j, n + 1, {
               cost: here.cost + cost,
+              scale,
               tooth,
               ...roomOf(borders, i, j, widthOf(jaw, tooth) * scale),
               before: here,
@@ -208,6 +229,10 @@ function toothCost(
   // What ends far over the edges of the row is a stump at most, and between two teeth mostly gum.
   cost += Math.min(NO_STUMP, (Math.max(0, edgeOf(sight, from, to) - SHORT_MM) / SHORT_DIFFERS_MM) ** 2);
   const position = tooth % 10;
+  if (position <= 3 && !end) {
+    const cusp = cuspOf(sight, from, to);
+    if (position === 3 ? cusp < CUSP_MM.canine : cusp > CUSP_MM.incisor) cost += OTHER_EDGE;
+  }
   const within = WITHIN[position <= 3 ? 'front' : position <= 5 ? 'premolar' : 'molar'];
   for (let m = i + 1; m < j; m++) {
     const g = plain((borders[m] as Border).groove);
@@ -216,6 +241,13 @@ function toothCost(
   // Each border is paid for by the tooth before it; the ends are none.
   if (j < borders.length - 1) cost += FAINT * (1 - plain(to.groove)) ** 2;
   return cost;
+}
+
+/** How far the edge between two borders stands out over its own sides, mm: a canine's cusp does, an incisor's edge not. */
+function cuspOf({ edge }: RowSight, from: Border, to: Border): number {
+  const at = (share: number) => Math.round(from.bin + share * (to.bin - from.bin));
+  const low = (a: number, b: number) => Math.min(...edge.subarray(at(a), at(b) + 1));
+  return (low(0.15, 0.25) + low(0.75, 0.85)) / 2 - low(0.25, 0.75);
 }
 
 /** How unlikely it is that no tooth stands between two borders. @param baseMm where the row's edges lie */
@@ -270,4 +302,21 @@ function teethOf(way: Step, { edge }: RowSight): Map<Fdi, ToothRoom> {
     teeth.set(s.tooth, { from: s.from, to: s.to, edgeMm });
   }
   return new Map([...teeth].reverse());
+}
+
+/** A stretch without a number is told from so much on, mm: less than the narrowest tooth. */
+const TOLD_MM = 3.5;
+
+function unnumberedOf(way: Step, sight: RowSight, borders: readonly Border[]): Stretch[] {
+  const steps: Step[] = [];
+  for (let s: Step | undefined = way; s?.before; s = s.before) steps.unshift(s);
+  const numbered = steps.flatMap((s, i) => (s.tooth !== undefined && s.tooth % 10 <= PICKED ? [i] : []));
+  const [first, last] = [numbered[0] ?? 0, numbered.at(-1) ?? -1];
+  const baseMm = edgesOf(sight, borders);
+  const at = (mm: number) => borders.find((b) => b.alongMm === mm);
+  return steps.slice(first, last + 1).flatMap((s) => {
+    const [from, to] = [at(s.from), at(s.to)];
+    if (s.tooth !== undefined || !from || !to || s.to - s.from < TOLD_MM) return [];
+    return edgeOf(sight, from, to) - baseMm > DEEP_MM ? [] : [{ from: s.from, to: s.to }];
+  });
 }

@@ -228,20 +228,24 @@ function filled(r: FieldJawRecipe, teeth: readonly Stood[], own: Random) {
     ? { x: (own.next() < 0.5 ? -1 : 1) * (Math.max(...far(0)) + 9), y: 0.6 * y1, z: 1, r: 9 }
     : undefined;
   const gums = columns(r, teeth, v, vault.high);
+  // Tongue and cheek, which lie against what is scanned.
+  const soft = (x: number, y: number, z: number, gum: number): number => {
+    let f = gum;
+    if (lump) f = roundedMin(f, Math.hypot(x - lump.x, y - lump.y, (z - lump.z - lump.r) * 0.9) - lump.r, 1.5);
+    if (cheekAt)
+      f = roundedMin(f, Math.hypot(x - cheekAt.x, (y - cheekAt.y) * 0.5, (z - cheekAt.z - 6) * 0.6) - cheekAt.r, 1);
+    return f;
+  };
   const gumAt = (x: number, y: number, z: number): number => {
     const i = Math.max(0, Math.min(na - 1, Math.round((x - x0) / h)));
     const j = Math.max(0, Math.min(nb - 1, Math.round((y - y0) / h)));
-    return gums(i, j, z);
+    return soft(x, y, z, gums(i, j, z));
   };
   for (let k = 0; k < nc; k++)
     for (let j = 0; j < nb; j++)
       for (let i = 0; i < na; i++) {
         const [x, y, z] = [x0 + i * h, y0 + j * h, z0 + k * h];
-        let f = gums(i, j, z);
-        if (lump) f = roundedMin(f, Math.hypot(x - lump.x, y - lump.y, (z - lump.z - lump.r) * 0.9) - lump.r, 1.5);
-        if (cheekAt)
-          f = roundedMin(f, Math.hypot(x - cheekAt.x, (y - cheekAt.y) * 0.5, (z - cheekAt.z - 6) * 0.6) - cheekAt.r, 1);
-        v.d[placeOf(v, i, j, k)] = f;
+        v.d[placeOf(v, i, j, k)] = soft(x, y, z, gums(i, j, z));
       }
   for (const t of teeth) {
     const reach = Math.max(t.tooth.widthMm, t.tooth.depthMm) / 2 + 2;
