@@ -3,9 +3,9 @@ import type { Mesh } from '../geometry/mesh.js';
 import type { Vec3 } from '../geometry/vec.js';
 import type { Doubt } from '../scan/doubts.js';
 import { neckLines, pulledLine } from '../scan/neck-line.js';
-import { type LookedAt, type Picked, pickedAs, pickTeeth, placeAtVertex } from '../scan/own-scan.js';
+import { type LookedAt, lookedAsTold, type Picked, pickedAs, pickTeeth, placeAtVertex } from '../scan/own-scan.js';
 import type { PickedCrown, PickedSize } from '../scan/picked-crown.js';
-import type { ToothRoom } from '../scan/row.js';
+import { onRow, placeOnRow, type ToothRoom } from '../scan/row.js';
 import type { Fdi } from '../teeth/notation.js';
 
 export interface PickedTooth extends PickedSize {
@@ -30,6 +30,8 @@ export interface PickedView {
 interface Memento {
   readonly rooms: Map<Fdi, ToothRoom>;
   readonly painted: Map<number, Fdi | 0>;
+  readonly told: Map<Fdi, Vec3>;
+  readonly gone: Set<Fdi>;
   readonly now: Picked;
 }
 
@@ -46,6 +48,9 @@ export class Picking {
   private rooms: Map<Fdi, ToothRoom>;
   /** Vertices that a hand has given to a tooth or, with 0, to the gum. */
   private painted = new Map<number, Fdi | 0>();
+  /** Places on teeth that a hand has numbered, in the arch's own frame, and numbers that it has taken away. */
+  private told = new Map<Fdi, Vec3>();
+  private gone = new Set<Fdi>();
   private now: Picked;
   /** How it was before each change by hand. */
   private readonly before: Memento[] = [];
@@ -89,12 +94,20 @@ export class Picking {
     if (!was) return undefined;
     this.rooms = was.rooms;
     this.painted = was.painted;
+    this.told = was.told;
+    this.gone = was.gone;
     this.now = was.now;
     return this.view();
   }
 
   private remember(): void {
-    this.before.push({ rooms: new Map(this.rooms), painted: new Map(this.painted), now: this.now });
+    this.before.push({
+      rooms: new Map(this.rooms),
+      painted: new Map(this.painted),
+      told: new Map(this.told),
+      gone: new Set(this.gone),
+      now: this.now,
+    });
     if (this.before.length > MOST_STEPS) this.before.shift();
   }
 
@@ -106,6 +119,8 @@ export class Picking {
     this.rooms.delete(from);
     if (own && to !== undefined) this.rooms.set(to, own);
     if (other) this.rooms.set(from, other);
+    this.tell(from, other);
+    if (to !== undefined) this.tell(to, own);
     for (const [v, t] of this.painted) {
       if (t === from) {
         if (to === undefined) this.painted.delete(v);
@@ -115,12 +130,39 @@ export class Picking {
     return this.anew();
   }
 
-  /** A tooth where a place was clicked. */
+  /**
+   * A tooth where a place was clicked. The row is numbered anew by it and by whatever else a hand has told; where that
+   * fits no row, the tooth takes the room about the place.
+   */
   add(vertex: number, tooth: Fdi): PickedView {
-    const { place } = placeAtVertex(this.look, vertex);
     this.remember();
-    this.rooms.set(tooth, place);
+    const at = 3 * vertex;
+    const p = this.look.mesh.positions;
+    this.told.set(tooth, [p[at] as number, p[at + 1] as number, p[at + 2] as number]);
+    this.gone.delete(tooth);
+    const missing = new Set([...this.look.missing, ...this.gone].filter((t) => !this.told.has(t)));
+    const found = lookedAsTold(this.look, { ...this.look.told, teeth: this.told }, missing).teeth;
+    const room = found.get(tooth);
+    const holds = [...this.told].every(([t, place]) => {
+      const own = found.get(t);
+      const { along } = onRow(this.look.row, place[0], place[1]);
+      return own && along >= own.from && along <= own.to;
+    });
+    if (room && holds) this.rooms = new Map(found);
+    else this.rooms.set(tooth, placeAtVertex(this.look, vertex).place);
     return this.anew();
+  }
+
+  /** Keeps where a tooth is that a hand has numbered, or that it is not there. */
+  private tell(tooth: Fdi, room: ToothRoom | undefined): void {
+    if (room) {
+      const [x, y] = placeOnRow(this.look.row, (room.from + room.to) / 2);
+      this.told.set(tooth, [x, y, room.edgeMm]);
+      this.gone.delete(tooth);
+    } else {
+      this.told.delete(tooth);
+      this.gone.add(tooth);
+    }
   }
 
   /** Gives what lies about some vertices to a tooth or, with 0, to the gum. */

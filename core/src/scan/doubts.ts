@@ -36,13 +36,18 @@ export function doubtsOf(
 }
 
 /** Numbers are told to be looked at where others are nearly as likely. House value. */
-const UNSURE = 1.5;
+const UNSURE = 2.5;
 
 /** Of each side, the central with it, so many teeth make a row that can be planned on. House limit. */
 const A_SIDE = 2;
 
 /** Whether what was found is a row of teeth with both sides at all: a sentence where it hardly is. */
-export function rowDoubt(teeth: readonly Fdi[], doubts: readonly Doubt[], sure = Infinity): string | undefined {
+export function rowDoubt(
+  teeth: readonly Fdi[],
+  doubts: readonly Doubt[],
+  sure = Infinity,
+  missing: ReadonlySet<Fdi> = new Set(),
+): string | undefined {
   if (teeth.length === 0)
     return 'No tooth is found in it. Palate or gum alone is nothing to plan on; if there are teeth, orient it with three clicks.';
   const faint = new Set(doubts.filter((d) => d.about === 'gum').map((d) => d.tooth)).size;
@@ -57,10 +62,14 @@ export function rowDoubt(teeth: readonly Fdi[], doubts: readonly Doubt[], sure =
   }
   const [right, left] = (['right', 'left'] as const).map((side) => teeth.filter((t) => archSide(t) === side));
   const whole = [right, left].every((side) => (side?.length ?? 0) >= A_SIDE && side?.some((t) => t % 10 === 1));
-  if (whole)
-    return sure < UNSURE
-      ? 'Which tooth is which can’t be told surely: another numbering fits nearly as well. Look at the numbers.'
-      : undefined;
+  if (whole) {
+    if (sure < UNSURE)
+      return 'Which tooth is which can’t be told surely: another numbering fits nearly as well. Look at the numbers.';
+    const alone = teeth.find((t) => !teeth.includes(otherSide(t)) && !missing.has(otherSide(t)));
+    return alone === undefined
+      ? undefined
+      : `{${otherSide(alone)}} is not found, {${alone}} on the other side is: missing, not scanned, or another number? Look at the numbers.`;
+  }
   return 'Both centrals and a tooth behind each are not all found, and a front is planned on both sides. If they are there, orient it with three clicks; else scan both sides.';
 }
 

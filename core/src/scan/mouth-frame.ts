@@ -121,18 +121,19 @@ export function frameFromClicks(middle: Vec3, right: Vec3, left: Vec3, jaw: Jaw,
   return { origin: middle, x, y, z: cross(x, y) };
 }
 
+/** The plane of the row is found by its edges unless it lies this far off what was clicked, degrees. House value. */
+const FAR_OFF_DEG = 30;
+
 /**
- * The same frame made level with the edges and cusps of the whole row, where the clicked places stand as high over
- * their plane as one another, to a slip of the hand: the three lie near together, and a millimetre off there would tip
- * the jaw by seven degrees.
- * @param slipMm what a click may be off
+ * The same frame made level with the edges and cusps of the whole row: the three clicked places lie near together and
+ * a canine stands out or is worn, so that their own plane tips the jaw by seven degrees for each millimetre. Where the
+ * edges say something quite different the clicked places stand.
  */
-export function levelled(m: Mesh, jaw: Jaw, frame: Frame, clicked: readonly Vec3[], slipMm: number): Frame {
+export function levelled(m: Mesh, jaw: Jaw, frame: Frame): Frame {
   const sign = jaw === 'upper' ? -1 : 1;
   const bite = summitDirection(m, scale(frame.z, sign));
-  const heights = clicked.map((p) => dot(bite, p));
-  if (Math.max(...heights) - Math.min(...heights) > slipMm) return frame;
   const z = scale(bite, sign);
+  if (dot(z, frame.z) < Math.cos((FAR_OFF_DEG * Math.PI) / 180)) return frame;
   const x = normalize(sub(frame.x, scale(z, dot(z, frame.x))));
   return { origin: frame.origin, x, y: cross(z, x), z };
 }

@@ -1,12 +1,13 @@
 import { meshToArch } from '../contour/arch.js';
 import { type Adjacency, adjacencyOf, type Neighbourhood, neighbourhoodOf } from '../geometry/adjacency.js';
 import type { Mesh } from '../geometry/mesh.js';
+import type { Vec3 } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { concavityOf, type Smooth, smoothed } from './concavity.js';
 import { type Doubt, doubtsOf, rowDoubt } from './doubts.js';
 import { type PickedCrown, pickedCrowns } from './picked-crown.js';
-import { onRow, type RowCurve, rowCurve, rowSight, type ToothRoom } from './row.js';
-import { likeliestRow, type Stretch } from './row-path.js';
+import { onRow, type RowCurve, type RowSight, rowCurve, rowSight, type ToothRoom } from './row.js';
+import { type KnownPlaces, likeliestRow, type NumberedRow, type Stretch } from './row-path.js';
 import { ofTriangles, segmented } from './segment.js';
 
 /** A whole jaw in its own frame, looked at: its folds, the course of its row and the rooms of its teeth. */
@@ -21,6 +22,8 @@ export interface LookedAt {
   readonly row: RowCurve;
   /** Teeth that are known to be missing. */
   readonly missing: ReadonlySet<Fdi>;
+  /** What a hand has told of the row. */
+  readonly told: Told;
   /** A proposal of the teeth. */
   readonly teeth: ReadonlyMap<Fdi, ToothRoom>;
   /** How unlikely they are, and by how much another numbering is less likely. */
@@ -31,14 +34,53 @@ export interface LookedAt {
   readonly unnumbered: readonly Stretch[];
 }
 
-/** Looks at a repaired jaw in the mouth's coordinates. @param missing teeth that are known to be missing */
-export function lookAtJaw(inMouth: Mesh, jaw: Jaw, missing: ReadonlySet<Fdi> = new Set()): LookedAt {
+/** Places that a hand has told, in the arch's own frame. */
+export interface Told {
+  /** A place on each of some teeth. */
+  readonly teeth: ReadonlyMap<Fdi, Vec3>;
+  /** Between the centrals. */
+  readonly middle?: Vec3;
+}
+export const NOTHING_TOLD: Told = { teeth: new Map() };
+
+/** What was told, along a row. */
+export function knownOn(row: RowCurve, { teeth, middle }: Told): KnownPlaces {
+  const along = (p: Vec3) => onRow(row, p[0], p[1]).along;
+  return {
+    teeth: new Map([...teeth].map(([t, p]) => [t, along(p)])),
+    ...(middle && { middleMm: along(middle) }),
+  };
+}
+
+/** The likeliest teeth of a row by what was told; where nothing fits to that, by the row alone. */
+export function rowAsTold(
+  sight: RowSight,
+  row: RowCurve,
+  jaw: Jaw,
+  missing: ReadonlySet<Fdi>,
+  told: Told,
+): NumberedRow {
+  const own = likeliestRow(sight, jaw, missing, knownOn(row, told));
+  return own.teeth.size > 0 ? own : likeliestRow(sight, jaw, missing);
+}
+
+/**
+ * Looks at a repaired jaw in the mouth's coordinates.
+ * @param missing teeth that are known to be missing
+ * @param told what a hand has told of the row
+ */
+export function lookAtJaw(
+  inMouth: Mesh,
+  jaw: Jaw,
+  missing: ReadonlySet<Fdi> = new Set(),
+  told: Told = NOTHING_TOLD,
+): LookedAt {
   const mesh = meshToArch(jaw, inMouth);
   const adjacency = adjacencyOf(mesh);
   const neighbourhood = neighbourhoodOf(mesh, adjacency);
   const smooth = smoothed(mesh, neighbourhood);
   const row = rowCurve(smooth.mesh);
-  const numbered = likeliestRow(rowSight(smooth.mesh, smooth.normals, row), jaw, missing);
+  const numbered = rowAsTold(rowSight(smooth.mesh, smooth.normals, row), row, jaw, missing, told);
   return {
     jaw,
     mesh,
@@ -48,6 +90,7 @@ export function lookAtJaw(inMouth: Mesh, jaw: Jaw, missing: ReadonlySet<Fdi> = n
     concavity: concavityOf(smooth, neighbourhood),
     row,
     missing,
+    told,
     ...numbered,
   };
 }
@@ -57,6 +100,16 @@ export function costsOfJaws({ smooth, row, missing }: LookedAt): Readonly<Record
   const sight = rowSight(smooth.mesh, smooth.normals, row);
   // Turned over it is the same row from its other end, and as likely.
   return { upper: likeliestRow(sight, 'upper', missing).cost, lower: likeliestRow(sight, 'lower', missing).cost };
+}
+
+/**
+ * The jaw with its row numbered anew by what a hand has told of it.
+ * @param told places on teeth, and the middle
+ * @param missing teeth that are not there
+ */
+export function lookedAsTold(look: LookedAt, told: Told, missing: ReadonlySet<Fdi>): LookedAt {
+  const sight = rowSight(look.smooth.mesh, look.smooth.normals, look.row);
+  return { ...look, told, missing, ...rowAsTold(sight, look.row, look.jaw, missing, told) };
 }
 
 /** Room that a tooth takes where a click is all that is known of it, to each side, mm. House value. */
@@ -111,6 +164,7 @@ export function pickedAs(look: LookedAt, vertices: Uint8Array, teeth: ReadonlyMa
     [...crowns.keys()],
     doubts,
     [...teeth.keys()].every((t) => look.teeth.has(t)) ? look.sure : Infinity,
+    look.missing,
   );
   return { vertices, triangles, crowns, doubts, ...(doubt && { doubt }) };
 }

@@ -1,13 +1,12 @@
-import { frameToArch, meshToArch, quadrantOf } from '../contour/arch.js';
+import { frameToArch, meshToArch, quadrantOf, turnedOver } from '../contour/arch.js';
 import { type Frame, nested, toLocal } from '../geometry/frame.js';
 import { type Mesh, meshInFrame } from '../geometry/mesh.js';
-import { scale, type Vec3 } from '../geometry/vec.js';
+import { cross, normalize, scale, type Vec3 } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { frameFromClicks, levelled, type MouthProposal, mouthFrame } from './mouth-frame.js';
-import { type LookedAt, lookAtJaw } from './own-scan.js';
+import { type LookedAt, lookAtJaw, rowAsTold, type Told } from './own-scan.js';
 import { vectorArea } from './repair.js';
 import { placeOnRow, rowCurve, rowSight } from './row.js';
-import { likeliestRow } from './row-path.js';
 
 /** A jaw laid into the mouth by its own shape, looked at. */
 export interface LaidByShape {
@@ -53,7 +52,18 @@ export function laidByClicks(
   missing?: ReadonlySet<Fdi>,
 ): Omit<LaidByShape, 'symmetry'> {
   const clicked = frameFromClicks(...places, jaw, vectorArea(m));
-  return laidFrom(m, jaw, levelled(m, jaw, clicked, places, CLICKED.mm), missing, CLICKED);
+  const frame = levelled(m, jaw, clicked);
+  const [middle, right, left] = places.map((p) => {
+    const own = toLocal(frame, p);
+    return jaw === 'upper' ? own : turnedOver(own);
+  }) as [Vec3, Vec3, Vec3];
+  const canines = new Map(
+    [
+      [quadrantOf(jaw, 'right') + 3, right] as const,
+      [quadrantOf(jaw, 'left') + 3, left] as const,
+    ].filter(([tooth]) => !missing?.has(tooth)),
+  );
+  return laidFrom(m, jaw, frame, missing, CLICKED, { middle, teeth: canines });
 }
 
 /**
@@ -67,8 +77,9 @@ export function laidFrom(
   frame: Frame,
   missing?: ReadonlySet<Fdi>,
   most: { readonly mm: number; readonly deg: number } = MOST,
+  told?: Told,
 ): Omit<LaidByShape, 'symmetry'> {
-  const look = lookAtJaw(meshInFrame(m, frame), jaw, missing);
+  const look = lookAtJaw(meshInFrame(m, frame), jaw, missing, told);
   const by = nearerFrame(look, most);
   if (!by) return { frame, look };
   return { frame: nested(frame, asMouth(jaw, by)), look: lookedAnew(look, by) };
@@ -88,9 +99,10 @@ const MOST = { mm: 5, deg: 10 };
  * and a pair behind.
  */
 export function nearerFrame(
-  { jaw, row, teeth }: LookedAt,
+  look: LookedAt,
   most: { readonly mm: number; readonly deg: number } = MOST,
 ): Frame | undefined {
+  const { jaw, row, teeth } = look;
   const room = (side: 'right' | 'left', position: number) => teeth.get(quadrantOf(jaw, side) + position);
   const [right, left] = [room('right', 1), room('left', 1)];
   if (!right || !left) return undefined;
@@ -108,7 +120,30 @@ export function nearerFrame(
   const [c, s] = [dx / far, dy / far];
   const edge = Math.min(right.edgeMm, left.edgeMm);
   if (Math.hypot(mx, my, edge) > most.mm || Math.abs(Math.atan2(s, c)) > (most.deg * Math.PI) / 180) return undefined;
-  return { origin: [mx, my, edge], x: [c, s, 0], y: [-s, c, 0], z: [0, 0, 1] };
+  const level = rollOf(look);
+  const x = normalize([c, s, level]);
+  const z = normalize(cross(x, [-s, c, 0]));
+  return { origin: [mx, my, edge], x, y: cross(z, x), z };
+}
+
+/** Sides that are so nearly level are left as the plane of all edges has them: a tangent. House value. */
+const LEVEL = Math.tan((1.2 * Math.PI) / 180);
+
+/**
+ * How much higher the edges of the one side stand than those of the same teeth of the other, for each mm between them:
+ * what lies against the cusps of one side tips the plane of all that stands. By the median of the pairs; 0 where they
+ * are level, or too few.
+ */
+function rollOf({ jaw, row, teeth }: LookedAt): number {
+  const slopes = [2, 3, 4, 5].flatMap((position) => {
+    const [r, l] = [teeth.get(quadrantOf(jaw, 'right') + position), teeth.get(quadrantOf(jaw, 'left') + position)];
+    if (!r || !l) return [];
+    const [a, b] = [placeOnRow(row, (r.from + r.to) / 2), placeOnRow(row, (l.from + l.to) / 2)];
+    return [(l.edgeMm - r.edgeMm) / (b[0] - a[0] || 1)];
+  });
+  slopes.sort((a, b) => a - b);
+  const own = slopes.length < 3 ? 0 : (slopes[slopes.length >> 1] as number);
+  return Math.abs(own) < LEVEL ? 0 : own;
 }
 
 /** The same jaw in another frame: its folds stay, its row and rooms are found again. */
@@ -116,13 +151,12 @@ export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
   const mesh = meshInFrame(look.mesh, by);
   const smooth = { mesh: meshInFrame(look.smooth.mesh, by), normals: turnedBy(look.smooth.normals, by) };
   const row = rowCurve(smooth.mesh);
-  return {
-    ...look,
-    mesh,
-    smooth,
-    row,
-    ...likeliestRow(rowSight(smooth.mesh, smooth.normals, row), look.jaw, look.missing),
+  const told = {
+    teeth: new Map([...look.told.teeth].map(([t, p]) => [t, toLocal(by, p)])),
+    ...(look.told.middle && { middle: toLocal(by, look.told.middle) }),
   };
+  const sight = rowSight(smooth.mesh, smooth.normals, row);
+  return { ...look, mesh, smooth, row, told, ...rowAsTold(sight, row, look.jaw, look.missing, told) };
 }
 
 function turnedBy(normals: Float64Array, { x, y, z }: Frame): Float64Array {

@@ -58,7 +58,7 @@ const STUMP_SHARE = 0.55;
 const STUMP_DIFFERS = 0.16;
 const STUMP = 4;
 /** The border between the centrals lies at the middle: so far off, mm, and where teeth are missing. */
-const ASIDE_MM = { usual: 2.2, missing: 4.5 } as const;
+const ASIDE_MM = { usual: 2.2, missing: 4.5, clicked: 0.8 } as const;
 /** Widths of molars, which are told apart only so that those before them are numbered right (Wheeler, from memory). */
 const MOLARS = { upper: [10, 9, 8.5], lower: [11, 10.5, 10] } as const;
 
@@ -77,10 +77,20 @@ function widthOf(jaw: Jaw, tooth: Fdi): number {
   return position <= 5 ? usualSize(tooth).widthMm : (MOLARS[jaw][position - 6] as number);
 }
 
+/** What a hand has told of the row, along it, mm: a place on each of some teeth, and where the middle is. */
+export interface KnownPlaces {
+  readonly teeth: ReadonlyMap<Fdi, number>;
+  readonly middleMm?: number;
+}
+export const NOTHING_KNOWN: KnownPlaces = { teeth: new Map() };
+/** About a tooth that was told borders are thought of at every step, however faint, mm. */
+const ABOUT_TOLD_MM = 8;
+const TOLD_STEP = Math.round(0.5 / BIN_MM);
+
 const NO_ROW: NumberedRow = { teeth: new Map(), cost: Infinity, sure: 0, scale: 1, unnumbered: [] };
 
 /** Where sides turn over, faintly or plainly, and both ends of what stands. */
-function bordersOf({ groove, near, edge }: RowSight): Border[] {
+function bordersOf({ groove, near, edge }: RowSight, known: KnownPlaces): Border[] {
   const n = groove.length;
   const standing = (i: number) => (near[i] as number) < NO_TOOTH_MM && (edge[i] as number) < 8;
   let [first, last] = [0, n - 1];
@@ -93,6 +103,11 @@ function bordersOf({ groove, near, edge }: RowSight): Border[] {
   add(first, PLAIN_GROOVE);
   for (let i = first + 6; i < last - 6; i++) {
     const g = groove[i] as number;
+    const alongMm = i * BIN_MM - HALF_ROW_MM;
+    if (i % TOLD_STEP === 0 && [...known.teeth.values()].some((a) => Math.abs(a - alongMm) < ABOUT_TOLD_MM)) {
+      add(i, g);
+      continue;
+    }
     if (g < LEAST_GROOVE) continue;
     let most = true;
     for (let k = Math.max(0, i - span); k <= Math.min(n - 1, i + span) && most; k++)
@@ -121,14 +136,19 @@ interface Step {
  * through the teeth in their order, by widths on a common scale, how plain each border is, gaps, what is known to be
  * missing, and where the middle lies.
  */
-export function likeliestRow(sight: RowSight, jaw: Jaw, missing: ReadonlySet<Fdi> = new Set()): NumberedRow {
-  const borders = bordersOf(sight);
+export function likeliestRow(
+  sight: RowSight,
+  jaw: Jaw,
+  missing: ReadonlySet<Fdi> = new Set(),
+  known: KnownPlaces = NOTHING_KNOWN,
+): NumberedRow {
+  const borders = bordersOf(sight, known);
   if (borders.length < 2) return NO_ROW;
   const order: Fdi[] = [
     ...[8, 7, 6, 5, 4, 3, 2, 1].map((p) => quadrantOf(jaw, 'right') + p),
     ...[1, 2, 3, 4, 5, 6, 7, 8].map((p) => quadrantOf(jaw, 'left') + p),
   ];
-  const ways = SCALES.flatMap((scale) => waysThrough(sight, borders, order, jaw, missing, scale)).sort(
+  const ways = SCALES.flatMap((scale) => waysThrough(sight, borders, order, jaw, missing, known, scale)).sort(
     (a, b) => a.cost - b.cost,
   );
   const best = ways[0];
@@ -154,17 +174,26 @@ function waysThrough(
   order: readonly Fdi[],
   jaw: Jaw,
   missing: ReadonlySet<Fdi>,
+  known: KnownPlaces,
   scale: number,
 ): Step[] {
-  const gone = missing.size > 0;
-  const aside = gone ? ASIDE_MM.missing : ASIDE_MM.usual;
+  const middle = {
+    at: known.middleMm ?? 0,
+    aside:
+      known.middleMm !== undefined ? ASIDE_MM.clicked : missing.size > 0 ? ASIDE_MM.missing : ASIDE_MM.usual,
+  };
+  const told = order.map((t) => known.teeth.get(t));
+  const firstTold = told.findIndex((a) => a !== undefined);
+  const lastTold = told.findLastIndex((a) => a !== undefined);
+  const holds = (from: Border, to: Border, but: number) =>
+    told.some((a, n) => a !== undefined && n !== but && a > from.alongMm && a < to.alongMm);
   const scaleCost = ((scale - 1) / SCALE_DIFFERS) ** 2;
   const last = borders.length - 1;
   const half = order.length / 2;
   const baseMm = edgesOf(sight, borders);
   // best[i][k]: the cheapest way to border i after which tooth k of the order is next.
   const best: (Step | undefined)[][] = borders.map(() => new Array(order.length + 1).fill(undefined));
-  for (let k = 0; k <= half; k++) (best[0] as (Step | undefined)[])[k] = { cost: scaleCost, scale, from: 0, to: 0 };
+  for (let k = 0; k <= (firstTold < 0 ? half : Math.min(half, firstTold)); k++) (best[0] as (Step | undefined)[])[k] = { cost: scaleCost, scale, from: 0, to: 0 };
   const offer = (i: number, k: number, s: Step) => {
     const row = best[i] as (Step | undefined)[];
     const known = row[k];
@@ -178,17 +207,20 @@ function waysThrough(
       for (let j = i + 1; j <= last; j++) {
         const to = borders[j] as Border;
         const wide = to.alongMm - from.alongMm;
-        const gap = gapCost(sight, from, to, baseMm);
+        const gap = holds(from, to, -1) ? Infinity : gapCost(sight, from, to, baseMm);
         offer(j, k, { cost: here.cost + gap, scale, from: from.alongMm, to: to.alongMm, before: here });
         if (wide > MOST_ROOM_MM) continue;
         let skipped = 0;
         for (let n = k; n < order.length && n <= k + 3; n++) {
           const tooth = order[n] as Fdi;
+          const place = told[n];
+          const against = holds(from, to, n) || (place !== undefined && (place <= from.alongMm || place >= to.alongMm));
           const cost =
+            (against ? Infinity : 0) +
             toothCost(sight, borders, i, j, tooth, jaw, scale, missing) +
             // The teeth that are passed over; at the ends of the order nobody misses them.
             (here.before || k > 0 ? skipped : 0) +
-            middleCost(order, n, from, aside, half);
+            middleCost(order, n, from, middle, half);
           if (cost < 60)
             offer(j, n + 1, {
               cost: here.cost + cost,
@@ -197,11 +229,13 @@ function waysThrough(
               ...roomOf(borders, i, j, widthOf(jaw, tooth) * scale),
               before: here,
             });
-          skipped += missing.has(tooth) ? 0 : LACKING;
+          skipped += told[n] !== undefined ? Infinity : missing.has(tooth) ? 0 : LACKING;
         }
       }
     }
-  return (best[last] as (Step | undefined)[]).filter((s, k): s is Step => s !== undefined && k >= half);
+  return (best[last] as (Step | undefined)[]).filter(
+    (s, k): s is Step => s !== undefined && s.cost < Infinity && k >= half && k > lastTold,
+  );
 }
 
 /** How unlikely one tooth is between two borders. */
@@ -274,8 +308,14 @@ function edgeOf({ edge }: RowSight, from: Border, to: Border): number {
 }
 
 /** The first tooth of the second half begins at the middle. */
-function middleCost(order: readonly Fdi[], n: number, from: Border, aside: number, half: number): number {
-  return n === half && order.length > half ? (from.alongMm / aside) ** 2 : 0;
+function middleCost(
+  order: readonly Fdi[],
+  n: number,
+  from: Border,
+  middle: { readonly at: number; readonly aside: number },
+  half: number,
+): number {
+  return n === half && order.length > half ? ((from.alongMm - middle.at) / middle.aside) ** 2 : 0;
 }
 
 /** At both ends of the row the gum runs on behind the tooth: it takes a little more than its usual width there. */

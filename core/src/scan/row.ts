@@ -1,4 +1,5 @@
 import { bounds, type Mesh } from '../geometry/mesh.js';
+import { solve } from '../geometry/solve.js';
 
 /** The course of a row of teeth in the plane, in the arch's own frame: a radius about a middle for each direction. */
 export interface RowCurve {
@@ -84,10 +85,17 @@ export function rowCurve(m: Mesh): RowCurve {
   }
   // The edge of a tooth is the lowest within a few degrees.
   const edge = least.map((_, i) => Math.min(...least.subarray(Math.max(0, i - 4), i + 5)));
+  const seen: [number, number][] = [];
   for (let v = 0; v < p.length; v += 3) {
     const b = bin(v);
     if (b < 0 || b >= DIRECTIONS || p[v + 2] > edge[b] + EDGE_BAND_MM || edge[b] > 5) continue;
-    sums[b] = sums[b] + Math.hypot(p[v], middleY - p[v + 1]);
+    seen.push([b, Math.hypot(p[v], middleY - p[v + 1])]);
+  }
+  // A tongue within the row and a cheek beside it stand as high as teeth, but in no arch with them.
+  const arch = archOf(seen);
+  for (const [b, r] of seen) {
+    if (Math.abs(r - arch[b]) > IN_ROW_MM) continue;
+    sums[b] = sums[b] + r;
     counts[b] = counts[b] + 1;
   }
   const radiusMm = smoothFilled(sums, counts, 9);
@@ -100,6 +108,45 @@ export function rowCurve(m: Mesh): RowCurve {
     }
   }
   return { middleY, alongMm, radiusMm };
+}
+
+/** Teeth stand so near to the arch that most of them make, mm. House value. */
+const IN_ROW_MM = 6.5;
+/** Rounds in which what lies further off weighs less. */
+const ARCH_ROUNDS = 6;
+/** Samples that the arch is laid through. */
+const ARCH_SAMPLES = 6000;
+
+/** A smooth arch through most of what stands: a radius for each direction, by a few waves and Tukey's weights. */
+function archOf(seen: readonly (readonly [number, number])[]): Float64Array {
+  const waves = (b: number): number[] => {
+    const t = (b - SPAN_DEG) * RAD;
+    return [1, Math.cos(t), Math.cos(2 * t), Math.cos(3 * t), Math.sin(t), Math.sin(2 * t)];
+  };
+  const own = Array.from({ length: DIRECTIONS }, (_, b) => waves(b));
+  const every = Math.max(1, Math.floor(seen.length / ARCH_SAMPLES));
+  const some = seen.filter((_, i) => i % every === 0);
+  let radius = new Float64Array(DIRECTIONS).fill(Infinity);
+  for (let round = 0; round < ARCH_ROUNDS; round++) {
+    const ata = Array.from({ length: 6 }, (_, i) => Array.from({ length: 6 }, (_, j) => (i === j ? 1e-3 : 0)));
+    const atb = new Array<number>(6).fill(0);
+    // The first round takes all alike; the reach is drawn in after it.
+    const reach = Math.max(IN_ROW_MM, 16 - 3 * round);
+    for (const [b, r] of some) {
+      const off = round === 0 ? 0 : (r - radius[b]) / reach;
+      if (Math.abs(off) >= 1) continue;
+      const w = (1 - off * off) ** 2;
+      const row = own[b] as number[];
+      for (let i = 0; i < 6; i++) {
+        atb[i] = (atb[i] as number) + w * (row[i] as number) * r;
+        for (let j = 0; j < 6; j++)
+          (ata[i] as number[])[j] = ((ata[i] as number[])[j] as number) + w * (row[i] as number) * (row[j] as number);
+      }
+    }
+    const x = solve(ata, atb);
+    radius = Float64Array.from(own, (row) => row.reduce((n, v, i) => n + v * (x[i] as number), 0));
+  }
+  return radius;
 }
 
 /** Means of bins, gaps filled from beside, smoothed over some bins to both sides. */

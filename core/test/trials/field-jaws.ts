@@ -104,8 +104,7 @@ export interface FieldResult {
 /** A tooth whose overlap is less than this is wrong. */
 export const WRONG = 0.85;
 
-export function fieldTrial(t: FieldTrial): FieldResult {
-  const made = fieldJaw(t.recipe);
+export function fieldTrial(t: FieldTrial, made: FieldJaw = fieldJaw(t.recipe)): FieldResult {
   const thinned = t.thinnedMm ? drawnTogether(made, t.thinnedMm) : made.mesh;
   const u = 1 / (t.unitMm ?? 1);
   const mesh: Mesh = { positions: thinned.positions.map((v) => v * u), triangles: thinned.triangles };
@@ -147,10 +146,11 @@ export function fieldTrial(t: FieldTrial): FieldResult {
     );
     const sizes = made.teeth.flatMap((x) => {
       const own = picked.crowns.get(x.tooth);
-      return own ? [[own.widthMm - x.widthMm, own.lengthMm - x.lengthMm] as const] : [];
+      return own ? [[own.widthMm - x.widthMm, own.lengthMm - x.lengthMm, x.tooth] as const] : [];
     });
     return {
       ...base,
+      order: sizes.map((s) => s[2]),
       guessedJaw,
       found,
       iou: new Map(expected.map((x) => [x, (both.get(x) ?? 0) / (either.get(x) ?? 1)] as const)),
