@@ -276,7 +276,7 @@ it('what is no scan, is cut short or no jaw is refused in a sentence, and the ca
   const { mesh: m, truth } = wholeJaw(makePatient(AVOCET), 'upper', { ...setting, stepMm: 0.5 });
   const bare = m.triangles.filter((_, k) => truth[Math.floor(k / 3)] === 0);
   await choose('palate.stl', writeStlBinary({ positions: m.positions, triangles: bare }));
-  await page.getByText('Hardly a row of teeth').waitFor({ timeout: 60_000 });
+  await page.getByText('Look at the row of teeth').waitFor({ timeout: 60_000 });
   await page.getByRole('button', { name: 'leave without using it' }).first().click();
   // A jaw in centimetres is asked about.
   const small = wholeJaw(makePatient(AVOCET), 'lower', { ...setting, stepMm: 0.5 }).mesh;

@@ -214,6 +214,7 @@ export {
   volume,
   weld,
 } from './geometry/mesh.js';
+export { type CutGraph, cutInTwo } from './geometry/min-cut.js';
 export { type AlignOptions, alignFrame } from './geometry/register.js';
 export { enclosedArea, reachAtLevel, type SectionLine, section } from './geometry/section.js';
 export { box, cylinder, sphere } from './geometry/shapes.js';

@@ -17,6 +17,7 @@ import { type MouthProposal, mouthFrame } from '../scan/mouth-frame.js';
 import { costsOfJaws, type LookedAt, lookAtJaw } from '../scan/own-scan.js';
 import { inMouthOf, laidByClicks, laidByShape } from '../scan/refine.js';
 import { type Repair, repaired } from '../scan/repair.js';
+import { toldByFirst } from '../scan/told-by-first.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { Picking } from './picking.js';
 
@@ -53,6 +54,9 @@ export interface Laid {
   readonly on?: {
     readonly share: number;
     readonly p95Mm: number;
+    /** Of teeth, and of gum and palate, what lies as it lay. */
+    readonly teethShare?: number;
+    readonly gumShare?: number;
     readonly doubt?: string;
     readonly offMm: Float64Array;
   };
@@ -95,7 +99,9 @@ export interface FirstScan {
 /** Reads a case's scan to lay others on. @throws Refusal of `readScan` */
 export function firstScan(bytes: Uint8Array): FirstScan {
   const scan = readScan(bytes, []);
-  return { scan, ground: groundOf(mergeMeshes([...scan.teeth.values(), scan.rest])) };
+  const teeth = [...scan.teeth.values()];
+  const toothTriangles = teeth.reduce((n, m) => n + m.triangles.length / 3, 0);
+  return { scan, ground: groundOf(mergeMeshes([...teeth, scan.rest]), toothTriangles) };
 }
 
 /**
@@ -216,7 +222,7 @@ export class RawJaw {
    *   its own shape
    * @throws Refusal `no-jaw`, `points-coincide`
    */
-  layOn(as: Jaw, { ground }: FirstScan, places?: readonly [own: ThreePlaces, first: ThreePlaces]): Laid {
+  layOn(as: Jaw, { ground, scan }: FirstScan, places?: readonly [own: ThreePlaces, first: ThreePlaces]): Laid {
     this.jaw = as;
     const was = this.frame;
     return orRefuse('no-jaw', 'It can’t be laid on the first scan.', () => {
@@ -227,11 +233,12 @@ export class RawJaw {
           : inverse(mouthFrame(this.mended, as).frame);
       const found = layOnto(this.mended, ground, start);
       this.frame = inverse(found.frame);
-      const { share, p95Mm, doubt } = found;
-      const laid = this.laid({ symmetry: 1 });
+      const { share, p95Mm, teethShare, gumShare, doubt } = found;
+      const apart = teethShare !== undefined && gumShare !== undefined && { teethShare, gumShare };
+      const laid = this.laid({ symmetry: 1, ...(!doubt && { first: scan }) });
       return {
         ...laid,
-        on: { share, p95Mm, ...(doubt && { doubt }), offMm: sheetDistances(ground, laid.mesh.positions) },
+        on: { share, p95Mm, ...apart, ...(doubt && { doubt }), offMm: sheetDistances(ground, laid.mesh.positions) },
       };
     });
   }
@@ -338,9 +345,11 @@ export class RawJaw {
     });
   }
 
-  private laid({ symmetry, look }: { symmetry: number; look?: LookedAt }): Laid {
+  /** @param first the case's scan on which it lies: its teeth are where they were, whatever was cut of them */
+  private laid({ symmetry, look, first }: { symmetry: number; look?: LookedAt; first?: SegmentedScan }): Laid {
     this.inMouth = look ? inMouthOf(look) : meshInFrame(this.mended, this.frame as Frame);
-    this.hand = new Picking(look ?? lookAtJaw(this.inMouth, this.jaw, this.missing), this.inMouth);
+    const told = first && toldByFirst(first, this.inMouth, this.jaw);
+    this.hand = new Picking(look ?? lookAtJaw(this.inMouth, this.jaw, this.missing, told), this.inMouth);
     return { mesh: this.inMouth, symmetry, ...(this.colours && { colours: this.colours.slice() }) };
   }
 }

@@ -31,7 +31,7 @@ export function doubtsOf(
     ...borderDoubts(look, tooth, teeth),
     ...faceDoubts(look, tooth, crowns),
     ...edgeDoubts(crowns),
-    ...numberDoubts(look, crowns, teeth),
+    ...numberDoubts(look, tooth, crowns, teeth),
   ].sort((p, q) => p.tooth - q.tooth);
 }
 
@@ -161,18 +161,21 @@ function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, 
 
 /** A room so much over its usual size may be of two teeth, or of another one. House limit. */
 const WIDE = 1.3;
-/** The same tooth of both sides differs in width by less, mm. House limit: on whole virtual jaws it is up to 1.2. */
-const UNLIKE_MM = 1.3;
+/** The same tooth of both sides differs in width by less, mm. House limit: on whole virtual jaws it is up to 1.7. */
+const UNLIKE_MM = 1.8;
+
+/** A crown of so much less surface than the same tooth of the other side has is hardly all of it. House limit. */
+const PART = 0.6;
 
 /** What speaks against the numbers: stretches and rooms that fit none, sides that are unlike, a canine without a cusp. */
 function numberDoubts(
   look: LookedAt,
+  labels: Uint8Array,
   crowns: ReadonlyMap<Fdi, PickedCrown>,
   teeth: ReadonlyMap<Fdi, ToothRoom>,
 ): Doubt[] {
   const doubts: Doubt[] = [];
-  const beside = (at: number, end: 'from' | 'to') =>
-    [...teeth].find(([, r]) => Math.abs(r[end] - at) < BESIDE_MM)?.[0];
+  const beside = (at: number, end: 'from' | 'to') => [...teeth].find(([, r]) => Math.abs(r[end] - at) < BESIDE_MM)?.[0];
   for (const s of look.unnumbered) {
     const tooth = beside(s.from, 'to') ?? beside(s.to, 'from');
     if (tooth !== undefined)
@@ -191,8 +194,17 @@ function numberDoubts(
         sentence: `its room is ${times.toFixed(1)} times as wide as usual: are these two teeth, or another one?`,
       });
   }
+  const mm2 = new Float64Array(256);
+  for (let t = 0; t < labels.length; t++) mm2[labels[t]] = mm2[labels[t]] + triangleArea(look.mesh, 3 * t);
   for (const c of crowns.values()) {
     const fellow = crowns.get(otherSide(c.tooth));
+    const part = fellow ? mm2[c.tooth] / mm2[fellow.tooth] : 1;
+    if (part < PART)
+      doubts.push({
+        tooth: c.tooth,
+        about: 'unlike',
+        sentence: `only ${Math.round(100 * part)} % of the surface that {${otherSide(c.tooth)}} has: is all of it picked?`,
+      });
     if (fellow && c.widthMm - fellow.widthMm > UNLIKE_MM)
       for (const [own, other] of [
         [c, fellow],

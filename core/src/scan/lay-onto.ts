@@ -5,10 +5,13 @@ import { closestPoints } from '../geometry/tree/closest.js';
 import { type SignedField, signedField } from '../geometry/tree/signed.js';
 import { add, cross, dot, length, normalize, rotateAbout, scale, sub, type Vec3 } from '../geometry/vec.js';
 
-/** A surface onto which others are laid. */
-export type Ground = SignedField;
+/** A surface onto which others are laid; its first triangles are of teeth. */
+export interface Ground extends SignedField {
+  readonly toothTriangles: number;
+}
 
-export const groundOf = (mesh: Mesh): Ground => signedField(mesh);
+/** @param toothTriangles how many of the first triangles are of teeth, where that is known */
+export const groundOf = (mesh: Mesh, toothTriangles = 0): Ground => ({ ...signedField(mesh), toothTriangles });
 
 /** How well one surface lies on another. */
 export interface LaidOn {
@@ -19,6 +22,9 @@ export interface LaidOn {
   readonly p95Mm: number;
   /** Share of the surface that lies on the ground as if unaltered. */
   readonly share: number;
+  /** The same of what lies on teeth and of what lies on gum and palate, where the ground tells them apart. */
+  readonly teethShare?: number;
+  readonly gumShare?: number;
   /** Why the fit is doubtful; nothing where it is not. */
   readonly doubt?: string;
 }
@@ -43,6 +49,15 @@ const UNALTERED_MM = 0.12;
 /** Fits of which less is unaltered, or whose unaltered part is off by more, are told to be doubtful. House limits. */
 const LEAST_SHARE = 0.4;
 const MOST_P95_MM = 0.1;
+/** Where so much of the teeth is the same the gum may have changed as it likes. House limit. */
+const ENOUGH_TEETH = 0.6;
+
+/** Where less of the teeth is the same, the fit may have followed the gum. House limit. */
+const MOST_TEETH = 0.8;
+/** Gum heals and swells, teeth stay: what lies on gum weighs so much beside them then, and counts so. House value. */
+const GUM_WEIGHT = 0.1;
+/** Where teeth are looked for once it lies on the gum. */
+const NEAR_STAGES = STAGES.filter((s) => s.reachMm <= 3);
 
 /**
  * Lays a surface on another by the region that is the same on both: point-to-plane steps (Chen & Medioni 1992, Image
@@ -55,17 +70,28 @@ export function layOnto(moved: Mesh, ground: Ground, start: Frame): LaidOn {
   const every = Math.max(1, Math.floor(count / SAMPLES));
   const local = new Float64Array(3 * Math.ceil(count / every));
   for (let v = 0, i = 0; v < count; v += every, i++) local.set(moved.positions.subarray(3 * v, 3 * v + 3), 3 * i);
+  const found = { frame: settled(local, ground, start, STAGES, 1) };
+  const first = { ...found, ...judged(local, found.frame, ground) };
+  if ((first.teethShare ?? 1) >= MOST_TEETH) return first;
+  // Where all the gum has moved it is the larger part, and the teeth seem altered. Whichever keeps more teeth is right.
+  const frame = settled(local, ground, first.frame, NEAR_STAGES, GUM_WEIGHT);
+  const second = { frame, ...judged(local, frame, ground) };
+  const score = (l: LaidOn) => (l.teethShare ?? 0) + GUM_WEIGHT * (l.gumShare ?? 0);
+  return score(second) > score(first) ? second : first;
+}
+
+function settled(local: Float64Array, ground: Ground, start: Frame, stages: typeof STAGES, gumWeight: number): Frame {
   let frame = start;
-  for (const { rounds, reachMm, every: nth } of STAGES) {
+  for (const { rounds, reachMm, every: nth } of stages) {
     const some = nth === 1 ? local : local.filter((_, i) => Math.floor(i / 3) % nth === 0);
     for (let k = 0; k < rounds; k++) {
-      const step = weightedStep(some, frame, ground, reachMm);
+      const step = weightedStep(some, frame, ground, reachMm, gumWeight);
       if (!step) break;
       frame = step.frame;
       if (step.movedMm < SETTLED_MM) break;
     }
   }
-  return { frame, ...judged(local, frame, ground) };
+  return frame;
 }
 
 function placed(local: Float64Array, f: Frame): Float64Array {
@@ -79,6 +105,7 @@ function weightedStep(
   frame: Frame,
   ground: Ground,
   reachMm: number,
+  gumWeight: number,
 ): { frame: Frame; movedMm: number } | undefined {
   const world = placed(local, frame);
   const near = closestPoints(ground.tree, world);
@@ -96,7 +123,7 @@ function weightedStep(
     const p: Vec3 = [world[3 * i], world[3 * i + 1], world[3 * i + 2]];
     const d: Vec3 = [p[0] - near.points[3 * i], p[1] - near.points[3 * i + 1], p[2] - near.points[3 * i + 2]];
     const off = normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2];
-    const w = (1 - (far / reachMm) ** 2) ** 2;
+    const w = (1 - (far / reachMm) ** 2) ** 2 * (near.faces[i] < ground.toothTriangles ? 1 : gumWeight);
     const row = [...cross(sub(p, middle), normal), ...normal];
     for (let r = 0; r < 6; r++) {
       atb[r] = atb[r] - w * row[r] * off;
@@ -120,18 +147,30 @@ function weightedStep(
 }
 
 function judged(local: Float64Array, frame: Frame, ground: Ground): Omit<LaidOn, 'frame'> {
-  const far = [...closestPoints(ground.tree, placed(local, frame)).distances].sort((p, q) => p - q);
+  const { distances, faces } = closestPoints(ground.tree, placed(local, frame));
+  const far = [...distances].sort((p, q) => p - q);
+  const parts = [0, 1].map((teeth) => {
+    let [all, same] = [0, 0];
+    distances.forEach((d, i) => {
+      if (faces[i] < ground.toothTriangles !== (teeth === 1)) return;
+      all++;
+      if (d <= UNALTERED_MM) same++;
+    });
+    return all > 0 ? same / all : undefined;
+  });
+  const [gumShare, teethShare] = parts;
   const same = far.filter((d) => d <= UNALTERED_MM);
   const share = same.length / far.length;
   const rmsMm = Math.sqrt(same.reduce((s, d) => s + d * d, 0) / Math.max(1, same.length));
   const p95Mm = same[Math.floor(0.95 * same.length)] ?? Infinity;
   const doubt =
-    share < LEAST_SHARE
+    share < LEAST_SHARE && (teethShare ?? 0) < ENOUGH_TEETH
       ? `only ${Math.round(100 * share)} % of it lies on the first scan; too much is altered, or it lies wrong`
       : p95Mm > MOST_P95_MM
         ? `the part that is the same is still off by ${p95Mm.toFixed(2)} mm`
         : undefined;
-  return { rmsMm, p95Mm, share, ...(doubt && { doubt }) };
+  const apart = gumShare !== undefined && teethShare !== undefined && { gumShare, teethShare };
+  return { rmsMm, p95Mm, share, ...apart, ...(doubt && { doubt }) };
 }
 
 /**

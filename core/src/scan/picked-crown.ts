@@ -187,7 +187,12 @@ function leanOf(across: Float64Array, height: Float64Array, lengthMm: number): n
   }
   const at = ends.flatMap(([a, b], k) =>
     b > a
-      ? [[lengthMm * (LEAN_BAND.from + ((k + 0.5) * (LEAN_BAND.to - LEAN_BAND.from)) / LEAN_BAND.steps), (a + b) / 2] as const]
+      ? [
+          [
+            lengthMm * (LEAN_BAND.from + ((k + 0.5) * (LEAN_BAND.to - LEAN_BAND.from)) / LEAN_BAND.steps),
+            (a + b) / 2,
+          ] as const,
+        ]
       : [],
   );
   const [mh, ms] = [0, 1].map((c) => at.reduce((n, q) => n + q[c as 0 | 1], 0) / (at.length || 1)) as [number, number];

@@ -58,10 +58,9 @@ export function laidByClicks(
     return jaw === 'upper' ? own : turnedOver(own);
   }) as [Vec3, Vec3, Vec3];
   const canines = new Map(
-    [
-      [quadrantOf(jaw, 'right') + 3, right] as const,
-      [quadrantOf(jaw, 'left') + 3, left] as const,
-    ].filter(([tooth]) => !missing?.has(tooth)),
+    [[quadrantOf(jaw, 'right') + 3, right] as const, [quadrantOf(jaw, 'left') + 3, left] as const].filter(
+      ([tooth]) => !missing?.has(tooth),
+    ),
   );
   return laidFrom(m, jaw, frame, missing, CLICKED, { middle, teeth: canines });
 }

@@ -179,8 +179,7 @@ function waysThrough(
 ): Step[] {
   const middle = {
     at: known.middleMm ?? 0,
-    aside:
-      known.middleMm !== undefined ? ASIDE_MM.clicked : missing.size > 0 ? ASIDE_MM.missing : ASIDE_MM.usual,
+    aside: known.middleMm !== undefined ? ASIDE_MM.clicked : missing.size > 0 ? ASIDE_MM.missing : ASIDE_MM.usual,
   };
   const told = order.map((t) => known.teeth.get(t));
   const firstTold = told.findIndex((a) => a !== undefined);
@@ -193,7 +192,8 @@ function waysThrough(
   const baseMm = edgesOf(sight, borders);
   // best[i][k]: the cheapest way to border i after which tooth k of the order is next.
   const best: (Step | undefined)[][] = borders.map(() => new Array(order.length + 1).fill(undefined));
-  for (let k = 0; k <= (firstTold < 0 ? half : Math.min(half, firstTold)); k++) (best[0] as (Step | undefined)[])[k] = { cost: scaleCost, scale, from: 0, to: 0 };
+  for (let k = 0; k <= (firstTold < 0 ? half : Math.min(half, firstTold)); k++)
+    (best[0] as (Step | undefined)[])[k] = { cost: scaleCost, scale, from: 0, to: 0 };
   const offer = (i: number, k: number, s: Step) => {
     const row = best[i] as (Step | undefined)[];
     const known = row[k];

@@ -1,9 +1,9 @@
-import type { Adjacency, Neighbourhood } from '../geometry/adjacency.js';
-import { OPEN } from '../geometry/adjacency.js';
-import { type Mesh, triangleArea } from '../geometry/mesh.js';
-import { cutInTwo } from '../geometry/min-cut.js';
+import { type Adjacency, type Neighbourhood, openLoops } from '../geometry/adjacency.js';
+import type { Mesh } from '../geometry/mesh.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
+import { usualSize } from '../teeth/usual-sizes.js';
 import { onRow, type RowCurve, type ToothRoom } from './row.js';
+import { SURELY, toothSide } from './tooth-side.js';
 
 /** What is known of a tooth before its border is sought: its room in the row, or places on it that were clicked. */
 export interface ToothSeed {
@@ -12,14 +12,23 @@ export interface ToothSeed {
 }
 
 /**
- * Shortest crowns that are thought of, mm: what lies so near to an edge in the middle of a tooth is surely crown. House
- * limits.
+ * Shortest crowns that are thought of, mm: what lies so near to an edge in the middle of a tooth is surely crown, worn
+ * or not. House limits.
  */
-const SURE_CROWN_MM = { central: 5, lateral: 4.6, canine: 5.2, premolar1: 4, premolar2: 3.6 } as const;
+const SURE_CROWN_MM = { central: 3, lateral: 2.8, canine: 3.1, premolar1: 2.4, premolar2: 2.2 } as const;
 /** Share of a tooth's room that is surely it, about its middle. */
 const SURE_SHARE = 0.42;
-/** What lies so far over an edge is no crown, mm. */
-const SURE_GUM_MM = 13.5;
+/** What lies so far over an edge is no crown, mm, and no root that lies bare. */
+const SURE_GUM_MM = 17;
+/**
+ * What lies further from an edge than the tooth is usually long, or further within the row, is gum rather than tooth
+ * where folds leave it open, mm; for each mm² as much as so many mm of border on a smooth face. House values.
+ */
+const INNER_MM = 6;
+/** Behind the row a crown shows less of its length, and beside its middle the gum stands higher. House values. */
+const INNER = { from: -1.5, share: 0.7 } as const;
+const BESIDE_SHARE = 0.85;
+const BEYOND = 0.15;
 /** Gum within this of the scan's own border on the root side, over the edge, mm. */
 const BORDER_GUM_MM = 6;
 
@@ -32,7 +41,7 @@ const GUM = 0;
 const UNKNOWN = 255;
 
 /**
- * Tells the teeth from the gum and from one another: every tooth spreads from its sure middle, the gum from the roots,
+ * Tells the teeth from the gum by the cheapest border, and from one another: every tooth spreads from its sure middle,
  * each step the dearer the stronger the surface folds inward there, until they meet in the folds. In the arch's own
  * frame.
  * @param concavity of each vertex, 1/mm
@@ -51,6 +60,7 @@ export function segmented(
   const p = m.positions;
   const count = p.length / 3;
   const label = new Uint8Array(count).fill(UNKNOWN);
+  const towardsGum = new Float32Array(count);
   const cost = new Float64Array(count).fill(Infinity);
   const queue = new Queue(count);
   const begin = (v: number, tooth: number) => {
@@ -79,6 +89,9 @@ export function segmented(
       continue;
     }
     const middle = (own.place.from + own.place.to) / 2;
+    const beside = Math.abs(place.along - middle) > (own.place.to - own.place.from) / 4;
+    const usual = usualSize(own.tooth).lengthMm * (place.out < INNER.from ? INNER.share : 1) * (beside ? BESIDE_SHARE : 1);
+    if (up > usual || place.out < -INNER_MM) towardsGum[v] = BEYOND;
     const half = ((own.place.to - own.place.from) / 2) * SURE_SHARE;
     const kind = kindOf(own.tooth) as keyof typeof SURE_CROWN_MM;
     if (
@@ -88,35 +101,54 @@ export function segmented(
     )
       begin(v, own.tooth);
   }
-  for (let k = 0; k < a.across.length; k++) {
-    if (a.across[k] !== OPEN) continue;
-    const v = m.triangles[k];
+  for (const v of scanBorder(m, a)) {
     const place = onRow(row, p[3 * v], p[3 * v + 1]);
     const near = seeds.find((s) => place.along >= s.place.from && place.along < s.place.to);
     if (label[v] === UNKNOWN && (!near || p[3 * v + 2] - near.place.edgeMm > BORDER_GUM_MM)) begin(v, GUM);
   }
   for (const [v, tooth] of painted) begin(v, tooth);
   const sure = label.slice();
-  const isTooth = toothSide(m, n, concavity, label);
+  const isTooth = toothSide(
+    m,
+    n,
+    concavity,
+    label.map((l) => (l === UNKNOWN ? 0 : l === GUM ? SURELY.gum : SURELY.tooth)),
+    towardsGum,
+  );
   for (let v = 0; v < count; v++) {
     if (label[v] !== UNKNOWN || isTooth[v]) continue;
     label[v] = GUM;
     cost[v] = 0;
   }
   spread(m, n, concavity, label, cost, queue);
-  if (T('BAND', 1) > 0) settle(m, n, concavity, label, sure, T('BAND', 1));
+  // A pocket behind a fold that no crown reaches along its own face is gum, as papillae behind the teeth are.
+  for (const v of pocketsOf(m, n, concavity, row, label, sure, seeds)) label[v] = GUM;
+  settle(m, n, concavity, label, sure);
   return label;
 }
 
+/** Loops of the scan's border that are this much shorter than its longest are holes where nothing was seen. */
+const A_BORDER = 0.5;
+
+/** The vertices of the scan's own border: what is open between two teeth is none. */
+function scanBorder(m: Mesh, a: Adjacency): readonly number[] {
+  const p = m.positions;
+  const loops = openLoops(m, a).map((loop) => ({
+    loop,
+    mm: loop.reduce((sum, v, i) => {
+      const w = loop[(i + 1) % loop.length];
+      return sum + Math.hypot(p[3 * v] - p[3 * w], p[3 * v + 1] - p[3 * w + 1], p[3 * v + 2] - p[3 * w + 2]);
+    }, 0),
+  }));
+  const longest = loops.reduce((most, l) => Math.max(most, l.mm), 0);
+  return loops.filter((l) => l.mm >= A_BORDER * longest).flatMap((l) => l.loop);
+}
+
+/** How far from the cheapest border its true course is sought, mm. House value. */
+const SETTLE_MM = 1;
+
 /** The cheapest border takes short ways over a scallop: near it both sides spread anew into the depth of the fold. */
-function settle(
-  m: Mesh,
-  n: Neighbourhood,
-  concavity: Float32Array,
-  label: Uint8Array,
-  sure: Uint8Array,
-  bandMm: number,
-): void {
+function settle(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8Array, sure: Uint8Array): void {
   const p = m.positions;
   const count = label.length;
   const far = new Float64Array(count).fill(Infinity);
@@ -135,7 +167,7 @@ function settle(
     for (let i = n.from[v]; i < n.from[v + 1]; i++) {
       const w = n.beside[i];
       const d = far[v] + Math.hypot(p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]);
-      if (d > bandMm || d >= far[w]) continue;
+      if (d > SETTLE_MM || d >= far[w]) continue;
       far[w] = d;
       queue.push(w, d);
     }
@@ -174,68 +206,51 @@ function lostEdges(seeds: readonly ToothSeed[]): Map<Fdi, number> {
   );
 }
 
-const T = (k: string, d: number) => Number(process.env[k] ?? d);
-/** Where the surface does not fold a millimetre of border costs 1; where it folds by more and more, ever less. */
-const SHARP = T('SHARP', 0.5);
-const LEAST_COST = T('EPS', 0.04);
+/** A face ends at folds deeper than this, 1/mm. */
+const FACE_FOLD = 0.7;
+/** What lies so near to a tooth's edge is no gum, however it is cut off, mm. */
+const POCKET_UP_MM = 3;
+/** The middle of a tooth's room, to each side of its middle. */
+const MIDDLE_SHARE = 0.2;
 
-/** Which vertices that are not known yet are of a tooth: the cheapest border between what is surely crown and gum. */
-function toothSide(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8Array): Uint8Array {
-  const count = label.length;
-  const node = new Int32Array(count).fill(-1);
-  let nodes = 0;
-  for (let v = 0; v < count; v++) if (label[v] === UNKNOWN) node[v] = nodes++;
-  const lengths = borderLengths(m, n);
-  const from = new Uint32Array(nodes + 1);
-  const head: number[] = [];
-  const costs: number[] = [];
-  const pull = new Float32Array(nodes);
-  for (let v = 0; v < count; v++) {
-    if (node[v] < 0) continue;
-    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
-      const w = n.beside[i];
-      const k = Math.max(concavity[v], concavity[w]) / SHARP;
-      const cost = lengths[i] * (T("MODE", 2) ? (1 + k * k) ** -T("MODE", 2) : LEAST_COST + (1 - LEAST_COST) * Math.exp(-k * k));
-      if (node[w] >= 0) {
-        head.push(node[w]);
-        costs.push(cost);
-      } else pull[node[v]] = pull[node[v]] + (label[w] === GUM ? -cost : cost);
+/** Vertices of faces that were given to a tooth and hang together with no sure place of it. */
+function pocketsOf(
+  m: Mesh,
+  n: Neighbourhood,
+  concavity: Float32Array,
+  row: RowCurve,
+  label: Uint8Array,
+  sure: Uint8Array,
+  seeds: readonly ToothSeed[],
+): number[] {
+  const seen = new Uint8Array(label.length);
+  const rooms = new Map(seeds.map((s) => [s.tooth, s.place]));
+  const out: number[] = [];
+  for (let start = 0; start < label.length; start++) {
+    const tooth = label[start];
+    if (seen[start] || tooth === GUM || tooth === UNKNOWN || concavity[start] >= FACE_FOLD) continue;
+    seen[start] = 1;
+    const own = [start];
+    let held = false;
+    let low = Infinity;
+    for (let i = 0; i < own.length; i++) {
+      const v = own[i];
+      if (sure[v] === tooth) held = true;
+      low = Math.min(low, m.positions[3 * v + 2] - (rooms.get(tooth)?.edgeMm ?? 0));
+      for (let k = n.from[v]; k < n.from[v + 1]; k++) {
+        const w = n.beside[k];
+        if (seen[w] || label[w] !== tooth || concavity[w] >= FACE_FOLD) continue;
+        seen[w] = 1;
+        own.push(w);
+      }
     }
-    from[node[v] + 1] = head.length;
-  }
-  const back = new Uint32Array(head.length);
-  for (let v = 0; v < nodes; v++)
-    for (let a = from[v]; a < from[v + 1]; a++) {
-      const w = head[a];
-      let b = from[w];
-      while (head[b] !== v) b++;
-      back[a] = b;
-    }
-  const side = cutInTwo({ from, head: Uint32Array.from(head), back, cost: Float32Array.from(costs), pull });
-  const out = new Uint8Array(count);
-  for (let v = 0; v < count; v++) if (node[v] >= 0) out[v] = side[node[v]];
-  return out;
-}
-
-/** Of each pair of vertices beside each other: how long a border between them is, mm. */
-function borderLengths(m: Mesh, n: Neighbourhood): Float32Array {
-  const p = m.positions;
-  const out = new Float32Array(n.beside.length);
-  const one = (v: number, w: number, mm: number) => {
-    let i = n.from[v];
-    while (n.beside[i] !== w) i++;
-    out[i] = out[i] + mm;
-  };
-  for (let t = 0; t < m.triangles.length; t += 3) {
-    const area = triangleArea(m, t);
-    for (let c = 0; c < 3; c++) {
-      const [v, w] = [m.triangles[t + c], m.triangles[t + ((c + 1) % 3)]];
-      const long = Math.hypot(p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]);
-      if (long === 0) continue;
-      const mm = ((2 / 3) * area) / long;
-      one(v, w, mm);
-      one(w, v, mm);
-    }
+    if (held || low <= POCKET_UP_MM) continue;
+    // Papillae stand at the sides of a tooth's room; what is cut off in its middle is a cingulum or a cusp.
+    const room = rooms.get(tooth);
+    const along =
+      own.reduce((s, v) => s + onRow(row, m.positions[3 * v], m.positions[3 * v + 1]).along, 0) / own.length;
+    if (room && Math.abs(along - (room.from + room.to) / 2) < MIDDLE_SHARE * (room.to - room.from)) continue;
+    for (const v of own) out.push(v);
   }
   return out;
 }
@@ -243,7 +258,7 @@ function borderLengths(m: Mesh, n: Neighbourhood): Float32Array {
 const away = (s: ToothSeed, along: number): number => Math.max(0, s.place.from - along, along - s.place.to);
 
 /** On the inner side of the row a crown may be shorter. */
-const crownShare = (out: number): number => (out < -1.5 ? 0.7 : 1);
+const crownShare = (out: number): number => (out < INNER.from ? INNER.share : 1);
 
 function spread(
   m: Mesh,

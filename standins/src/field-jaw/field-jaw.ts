@@ -143,6 +143,8 @@ function row(r: FieldJawRecipe, own: Random): Stood[] {
     let s = (r.gapsMm ?? 0) * 0.5 * own.next();
     for (let position = 1; position <= 7; position++) {
       const [w, l, d] = SIZES[r.jaw][position - 1] as readonly [number, number, number];
+      // Drawn whether it is needed or not: the same mouth before and after is one seed.
+      const cut = 0.9 + 0.4 * own.next();
       const tooth: FieldTooth = {
         position,
         upper,
@@ -152,11 +154,7 @@ function row(r: FieldJawRecipe, own: Random): Stood[] {
         neckShare: 0.74 + 0.06 * own.next(),
         square: 2.5 + own.next() * (position > 5 ? 1.6 : 0.9),
         wearMm: (r.wearMm ?? 0) * (position <= 3 ? 0.7 + 0.6 * own.next() : 0.4 * own.next()),
-        cutMm: r.stumps?.includes(quadrant + position)
-          ? 0.9 + 0.4 * own.next()
-          : r.veneers?.includes(quadrant + position)
-            ? -0.4
-            : 0,
+        cutMm: r.stumps?.includes(quadrant + position) ? cut : r.veneers?.includes(quadrant + position) ? -0.4 : 0,
         cuspMm: position === 3 ? 2 : position <= 5 ? 2.2 + 0.5 * own.next() : 1.9 + 0.5 * own.next(),
       };
       const fdi = quadrant + position;
@@ -370,7 +368,8 @@ function sizeOf(s: Stood, m: Mesh, truth: Uint8Array): { widthMm: number; length
 }
 
 function middleOf({ positions: p, triangles }: Mesh, t: number): Vec3 {
-  const c = (k: 0 | 1 | 2) => [0, 1, 2].reduce((n, i) => n + (p[3 * (triangles[3 * t + i] as number) + k] as number) / 3, 0);
+  const c = (k: 0 | 1 | 2) =>
+    [0, 1, 2].reduce((n, i) => n + (p[3 * (triangles[3 * t + i] as number) + k] as number) / 3, 0);
   return [c(0), c(1), c(2)];
 }
 

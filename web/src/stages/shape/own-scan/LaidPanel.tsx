@@ -148,6 +148,7 @@ function HowItLies({ scan, state, hands, ways }: Parts) {
 
 /** How well it lies on the case's scan, and what makes one doubt that it lies well. */
 function Doubts({ state: { laid, picked } }: { state: LaidScan }) {
+  const said = useSentence();
   return (
     <>
       {laid.on && (
@@ -158,12 +159,18 @@ function Doubts({ state: { laid, picked } }: { state: LaidScan }) {
               : `${Math.round(100 * laid.on.share)} % of it is the same; 95 % of that lies within ${number(laid.on.p95Mm, 2)} mm`}
           </b>
           {laid.on.doubt && <span className="block text-note text-ink-2">{laid.on.doubt}</span>}
+          {laid.on.teethShare !== undefined && laid.on.gumShare !== undefined && (
+            <span className="block text-note text-ink-2">
+              the same: {Math.round(100 * laid.on.teethShare)} % of the teeth, {Math.round(100 * laid.on.gumShare)} % of
+              the gum and what else there is
+            </span>
+          )}
         </div>
       )}
       {picked.doubt && (
         <div className="finding mb-3" data-weight="stop" role="status">
-          <b className="font-[650]">Hardly a row of teeth</b>
-          <span className="block text-note text-ink-2">{picked.doubt}</span>
+          <b className="font-[650]">Look at the row of teeth</b>
+          <span className="block text-note text-ink-2">{said(picked.doubt)}</span>
         </div>
       )}
       {laid.symmetry < 0.7 && !picked.doubt && (
