@@ -75,8 +75,8 @@ export function rowDoubt(
 
 /** A border that folds less than this is hardly seen, 1/mm. House limit. */
 const FAINT_FOLD = 0.8;
-/** A border of which so much is faint is told. House limit. */
-const FAINT_SHARE = 0.45;
+/** A border of which so much is faint is told: to the gum, and to a neighbour. House limits. */
+const FAINT_SHARE = { gum: 0.35, contact: 0.3 } as const;
 
 function borderDoubts(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Doubt[] {
   const { across } = look.adjacency;
@@ -102,7 +102,7 @@ function borderDoubts(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi,
   for (const t of teeth.keys()) {
     const own = toGum.get(t);
     if (!own) doubts.push({ tooth: t, about: 'gum', sentence: 'no border to the gum was found' });
-    else if (own[1] > FAINT_SHARE * own[0])
+    else if (own[1] > FAINT_SHARE.gum * own[0])
       doubts.push({
         tooth: t,
         about: 'gum',
@@ -111,7 +111,7 @@ function borderDoubts(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi,
   }
   for (const [pair, own] of toTooth) {
     const [a, b] = pair.split(' ').map(Number) as [number, number];
-    if (own[0] > 12 && own[1] > FAINT_SHARE * own[0])
+    if (own[0] > 12 && own[1] > FAINT_SHARE.contact * own[0])
       doubts.push({ tooth: a, about: 'contact', sentence: `can hardly be told from {${b}} where they touch` });
   }
   return doubts;

@@ -77,6 +77,9 @@ function widthOf(jaw: Jaw, tooth: Fdi): number {
   return position <= 5 ? usualSize(tooth).widthMm : (MOLARS[jaw][position - 6] as number);
 }
 
+/** What is less likely than this is no row of teeth: palate or gum alone. House value. */
+const NO_ROW_COST = 130;
+
 /** What a hand has told of the row, along it, mm: a place on each of some teeth, and where the middle is. */
 export interface KnownPlaces {
   readonly teeth: ReadonlyMap<Fdi, number>;
@@ -152,7 +155,7 @@ export function likeliestRow(
     (a, b) => a.cost - b.cost,
   );
   const best = ways[0];
-  if (!best) return NO_ROW;
+  if (!best || best.cost > NO_ROW_COST) return NO_ROW;
   const teeth = teethOf(best, sight);
   const said = (m: ReadonlyMap<Fdi, ToothRoom>) =>
     [...m].map(([t, r]) => `${t} ${Math.round((r.from + r.to) / 4)}`).join(' ');

@@ -15,7 +15,7 @@ export interface ToothSeed {
  * Shortest crowns that are thought of, mm: what lies so near to an edge in the middle of a tooth is surely crown, worn
  * or not. House limits.
  */
-const SURE_CROWN_MM = { central: 3, lateral: 2.8, canine: 3.1, premolar1: 2.4, premolar2: 2.2 } as const;
+const SURE_CROWN_MM = { central: 3, lateral: 2.8, canine: 3.1, premolar1: 4, premolar2: 3.6 } as const;
 /** Share of a tooth's room that is surely it, about its middle. */
 const SURE_SHARE = 0.42;
 /** What lies so far over an edge is no crown, mm, and no root that lies bare. */
@@ -121,8 +121,6 @@ export function segmented(
     cost[v] = 0;
   }
   spread(m, n, concavity, label, cost, queue);
-  // A pocket behind a fold that no crown reaches along its own face is gum, as papillae behind the teeth are.
-  for (const v of pocketsOf(m, n, concavity, row, label, sure, seeds)) label[v] = GUM;
   settle(m, n, concavity, label, sure);
   return label;
 }
@@ -204,55 +202,6 @@ function lostEdges(seeds: readonly ToothSeed[]): Map<Fdi, number> {
       return [tooth, place.edgeMm - usual > LOST_MM ? place.edgeMm - usual : 0];
     }),
   );
-}
-
-/** A face ends at folds deeper than this, 1/mm. */
-const FACE_FOLD = 0.7;
-/** What lies so near to a tooth's edge is no gum, however it is cut off, mm. */
-const POCKET_UP_MM = 3;
-/** The middle of a tooth's room, to each side of its middle. */
-const MIDDLE_SHARE = 0.2;
-
-/** Vertices of faces that were given to a tooth and hang together with no sure place of it. */
-function pocketsOf(
-  m: Mesh,
-  n: Neighbourhood,
-  concavity: Float32Array,
-  row: RowCurve,
-  label: Uint8Array,
-  sure: Uint8Array,
-  seeds: readonly ToothSeed[],
-): number[] {
-  const seen = new Uint8Array(label.length);
-  const rooms = new Map(seeds.map((s) => [s.tooth, s.place]));
-  const out: number[] = [];
-  for (let start = 0; start < label.length; start++) {
-    const tooth = label[start];
-    if (seen[start] || tooth === GUM || tooth === UNKNOWN || concavity[start] >= FACE_FOLD) continue;
-    seen[start] = 1;
-    const own = [start];
-    let held = false;
-    let low = Infinity;
-    for (let i = 0; i < own.length; i++) {
-      const v = own[i];
-      if (sure[v] === tooth) held = true;
-      low = Math.min(low, m.positions[3 * v + 2] - (rooms.get(tooth)?.edgeMm ?? 0));
-      for (let k = n.from[v]; k < n.from[v + 1]; k++) {
-        const w = n.beside[k];
-        if (seen[w] || label[w] !== tooth || concavity[w] >= FACE_FOLD) continue;
-        seen[w] = 1;
-        own.push(w);
-      }
-    }
-    if (held || low <= POCKET_UP_MM) continue;
-    // Papillae stand at the sides of a tooth's room; what is cut off in its middle is a cingulum or a cusp.
-    const room = rooms.get(tooth);
-    const along =
-      own.reduce((s, v) => s + onRow(row, m.positions[3 * v], m.positions[3 * v + 1]).along, 0) / own.length;
-    if (room && Math.abs(along - (room.from + room.to) / 2) < MIDDLE_SHARE * (room.to - room.from)) continue;
-    for (const v of own) out.push(v);
-  }
-  return out;
 }
 
 const away = (s: ToothSeed, along: number): number => Math.max(0, s.place.from - along, along - s.place.to);
