@@ -2,11 +2,11 @@ import { archSide } from '../contour/arch.js';
 import { crown } from '../contour/crown.js';
 import { bounds, triangleArea } from '../geometry/mesh.js';
 import type { Fdi } from '../teeth/notation.js';
-import { usualSize } from '../teeth/usual-sizes.js';
+import { edgeOf, otherSide, STEPS } from './crown-edge.js';
+import { numberDoubts } from './number-doubts.js';
 import type { LookedAt } from './own-scan.js';
 import type { PickedCrown } from './picked-crown.js';
 import type { ToothRoom } from './row.js';
-import { CUSP_MM } from './row-path.js';
 
 /** Something about a picked tooth that wants looking at. */
 export interface Doubt {
@@ -159,78 +159,6 @@ function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, 
     }));
 }
 
-/** A room so much over its usual size may be of two teeth, or of another one. House limit. */
-const WIDE = 1.3;
-/** The same tooth of both sides differs in width by less, mm. House limit: on whole virtual jaws it is up to 1.7. */
-const UNLIKE_MM = 1.8;
-
-/** A crown of so much less surface than the same tooth of the other side has is hardly all of it. House limit. */
-const PART = 0.6;
-
-/** What speaks against the numbers: stretches and rooms that fit none, sides that are unlike, a canine without a cusp. */
-function numberDoubts(
-  look: LookedAt,
-  labels: Uint8Array,
-  crowns: ReadonlyMap<Fdi, PickedCrown>,
-  teeth: ReadonlyMap<Fdi, ToothRoom>,
-): Doubt[] {
-  const doubts: Doubt[] = [];
-  const beside = (at: number, end: 'from' | 'to') => [...teeth].find(([, r]) => Math.abs(r[end] - at) < BESIDE_MM)?.[0];
-  for (const s of look.unnumbered) {
-    const tooth = beside(s.from, 'to') ?? beside(s.to, 'from');
-    if (tooth !== undefined)
-      doubts.push({
-        tooth,
-        about: 'room',
-        sentence: `beside it ${(s.to - s.from).toFixed(1)} mm of the row have no number: is a tooth there?`,
-      });
-  }
-  for (const [tooth, room] of teeth) {
-    const times = (room.to - room.from) / (usualSize(tooth).widthMm * look.scale);
-    if (times > WIDE)
-      doubts.push({
-        tooth,
-        about: 'room',
-        sentence: `its room is ${times.toFixed(1)} times as wide as usual: are these two teeth, or another one?`,
-      });
-  }
-  const mm2 = new Float64Array(256);
-  for (let t = 0; t < labels.length; t++) mm2[labels[t]] = mm2[labels[t]] + triangleArea(look.mesh, 3 * t);
-  for (const c of crowns.values()) {
-    const fellow = crowns.get(otherSide(c.tooth));
-    const part = fellow ? mm2[c.tooth] / mm2[fellow.tooth] : 1;
-    if (part < PART)
-      doubts.push({
-        tooth: c.tooth,
-        about: 'unlike',
-        sentence: `only ${Math.round(100 * part)} % of the surface that {${otherSide(c.tooth)}} has: is all of it picked?`,
-      });
-    if (fellow && c.widthMm - fellow.widthMm > UNLIKE_MM)
-      for (const [own, other] of [
-        [c, fellow],
-        [fellow, c],
-      ] as const)
-        doubts.push({
-          tooth: own.tooth,
-          about: 'unlike',
-          sentence: `${own.widthMm.toFixed(1)} mm wide, {${other.tooth}} is ${other.widthMm.toFixed(1)}`,
-        });
-    if (c.tooth % 10 === 3 && cuspOf(c) < CUSP_MM.canine)
-      doubts.push({ tooth: c.tooth, about: 'cusp', sentence: 'a canine without a cusp: worn flat, or another tooth?' });
-  }
-  return doubts;
-}
-
-const BESIDE_MM = 0.3;
-
-/** How far a crown's edge stands out over its own sides, mm. */
-function cuspOf({ across, height, widthMm }: PickedCrown): number {
-  const low = edgeOf(across, height, widthMm);
-  return ((low[1] ?? 0) + (low[STEPS - 2] ?? 0)) / 2 - Math.min(...low);
-}
-
-/** The course of an edge is compared in so many steps across the crown. */
-const STEPS = 10;
 /**
  * A corner that ends so much short of the usual form is told, mm: whole teeth of the virtual jaws stay under 0.6. House
  * limit.
@@ -272,22 +200,11 @@ export function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
   return doubts;
 }
 
-const otherSide = (tooth: Fdi): Fdi => tooth + (Math.floor(tooth / 10) % 2 === 1 ? 10 : -10);
-
 /** How much higher each step of the edge lies over the lowest one than in the usual form, mm. */
 function edgeOff(c: PickedCrown): number[] {
   const own = edgeOf(c.across, c.height, c.widthMm);
   const usual = usualEdge(c.tooth);
   return own.map((h, k) => h - Math.min(...own) - usual[k] * c.lengthMm);
-}
-
-function edgeOf(across: Float64Array, height: Float64Array, widthMm: number): number[] {
-  const low = new Array<number>(STEPS).fill(Infinity);
-  for (let i = 0; i < across.length; i++) {
-    const k = Math.floor((STEPS * across[i]) / widthMm);
-    if (k >= 0 && k < STEPS && height[i] < low[k]) low[k] = height[i];
-  }
-  return low;
 }
 
 const usualEdges = new Map<Fdi, readonly number[]>();

@@ -90,7 +90,8 @@ export function segmented(
     }
     const middle = (own.place.from + own.place.to) / 2;
     const beside = Math.abs(place.along - middle) > (own.place.to - own.place.from) / 4;
-    const usual = usualSize(own.tooth).lengthMm * (place.out < INNER.from ? INNER.share : 1) * (beside ? BESIDE_SHARE : 1);
+    const usual =
+      usualSize(own.tooth).lengthMm * (place.out < INNER.from ? INNER.share : 1) * (beside ? BESIDE_SHARE : 1);
     if (up > usual || place.out < -INNER_MM) towardsGum[v] = BEYOND;
     const half = ((own.place.to - own.place.from) / 2) * SURE_SHARE;
     const kind = kindOf(own.tooth) as keyof typeof SURE_CROWN_MM;

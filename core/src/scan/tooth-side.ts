@@ -20,7 +20,13 @@ const FOLD_UNIT = 0.5;
  * @param towardsGum how much speaks for gum at each vertex: mm of border on a smooth face for each mm² of it
  * @returns 1 for the vertices of teeth
  */
-export function toothSide(m: Mesh, n: Neighbourhood, concavity: Float32Array, sure: Uint8Array, towardsGum: Float32Array): Uint8Array {
+export function toothSide(
+  m: Mesh,
+  n: Neighbourhood,
+  concavity: Float32Array,
+  sure: Uint8Array,
+  towardsGum: Float32Array,
+): Uint8Array {
   const count = sure.length;
   const node = new Int32Array(count).fill(-1);
   let nodes = 0;

@@ -146,11 +146,10 @@ export function fieldTrial(t: FieldTrial, made: FieldJaw = fieldJaw(t.recipe)): 
     );
     const sizes = made.teeth.flatMap((x) => {
       const own = picked.crowns.get(x.tooth);
-      return own ? [[own.widthMm - x.widthMm, own.lengthMm - x.lengthMm, x.tooth] as const] : [];
+      return own ? [[own.widthMm - x.widthMm, own.lengthMm - x.lengthMm] as const] : [];
     });
     return {
       ...base,
-      order: sizes.map((s) => s[2]),
       guessedJaw,
       found,
       iou: new Map(expected.map((x) => [x, (both.get(x) ?? 0) / (either.get(x) ?? 1)] as const)),

@@ -2,6 +2,7 @@ import { CASE_STATES, type CaseFile, JAWS } from '@radiant/contract';
 import { rowOf } from '@radiant/core';
 import { Redo2, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { useSentence } from '../../../data/case-context.js';
 import { useMayWrite, useScansToPut } from '../../../shell/ReadOnlyNote.js';
 import { day, number } from '../../../ui/format.js';
 import { HandBite } from './HandBite.js';
