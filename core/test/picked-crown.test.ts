@@ -64,8 +64,8 @@ it('what lies about the border of two teeth is neither’s', () => {
   const { look, labels } = sheet(0, (x, up) => (up > 10 ? 0 : x < -0.1 ? 11 : 21));
   const sizes = pickedCrowns(look, labels);
   expect([...sizes.keys()].sort()).toEqual([11, 21]);
-  // 6 mm to the middle of the sheet, less what lies within 0.4 mm of where they meet; along its own face.
-  expect(sizes.get(21)?.widthMm).toBeCloseTo(6 - 0.4, 5);
+  // 6 mm to the middle of the sheet, less what lies within 0.3 mm of where they meet; along its own face.
+  expect(sizes.get(21)?.widthMm).toBeCloseTo(6 - STEP, 5);
 });
 
 it('what was hardly picked has a size too, and gum has none', () => {

@@ -31,12 +31,15 @@ interface Memento {
   readonly rooms: Map<Fdi, ToothRoom>;
   readonly painted: Map<number, Fdi | 0>;
   readonly told: Map<Fdi, Vec3>;
-  readonly gone: Set<Fdi>;
+  readonly gone: Map<Fdi, Vec3>;
   readonly now: Picked;
 }
 
 /** Further back than this nobody goes step by step; each step holds a number for every vertex. */
 const MOST_STEPS = 60;
+
+/** A tooth that is told so near to where one was taken away stands there after all, mm. House value. */
+const THERE_MM = 2.5;
 
 const NO_TRIANGLES = new Uint32Array();
 
@@ -48,9 +51,12 @@ export class Picking {
   private rooms: Map<Fdi, ToothRoom>;
   /** Vertices that a hand has given to a tooth or, with 0, to the gum. */
   private painted = new Map<number, Fdi | 0>();
-  /** Places on teeth that a hand has numbered, in the arch's own frame, and numbers that it has taken away. */
+  /**
+   * Places on teeth that a hand has numbered, in the arch's own frame, and where it says that a
+   * number's tooth does not stand.
+   */
   private told = new Map<Fdi, Vec3>();
-  private gone = new Set<Fdi>();
+  private gone = new Map<Fdi, Vec3>();
   private now: Picked;
   /** How it was before each change by hand. */
   private readonly before: Memento[] = [];
@@ -105,7 +111,7 @@ export class Picking {
       rooms: new Map(this.rooms),
       painted: new Map(this.painted),
       told: new Map(this.told),
-      gone: new Set(this.gone),
+      gone: new Map(this.gone),
       now: this.now,
     });
     if (this.before.length > MOST_STEPS) this.before.shift();
@@ -116,6 +122,7 @@ export class Picking {
     this.remember();
     const own = this.rooms.get(from);
     const other = to === undefined ? undefined : this.rooms.get(to);
+    if (own && to === undefined) this.gone.set(from, this.placeIn(own));
     this.rooms.delete(from);
     if (own && to !== undefined) this.rooms.set(to, own);
     if (other) this.rooms.set(from, other);
@@ -138,14 +145,17 @@ export class Picking {
     this.remember();
     const at = 3 * vertex;
     const p = this.look.mesh.positions;
-    this.told.set(tooth, [p[at] as number, p[at + 1] as number, p[at + 2] as number]);
+    const place: Vec3 = [p[at] as number, p[at + 1] as number, p[at + 2] as number];
+    this.told.set(tooth, place);
     this.gone.delete(tooth);
-    const missing = new Set([...this.look.missing, ...this.gone].filter((t) => !this.told.has(t)));
-    const found = lookedAsTold(this.look, { ...this.look.told, teeth: this.told }, missing).teeth;
+    for (const [t, [x, y]] of this.gone) if (Math.hypot(x - place[0], y - place[1]) < THERE_MM) this.gone.delete(t);
+    const missing = new Set([...this.look.missing, ...this.gone.keys()].filter((t) => !this.told.has(t)));
+    const told = { ...this.look.told, teeth: this.told, none: [...this.gone.values()] };
+    const found = lookedAsTold(this.look, told, missing).teeth;
     const room = found.get(tooth);
-    const holds = [...this.told].every(([t, place]) => {
+    const holds = [...this.told].every(([t, [x, y]]) => {
       const own = found.get(t);
-      const { along } = onRow(this.look.row, place[0], place[1]);
+      const { along } = onRow(this.look.row, x, y);
       return own && along >= own.from && along <= own.to;
     });
     if (room && holds) this.rooms = new Map(found);
@@ -156,13 +166,14 @@ export class Picking {
   /** Keeps where a tooth is that a hand has numbered, or that it is not there. */
   private tell(tooth: Fdi, room: ToothRoom | undefined): void {
     if (room) {
-      const [x, y] = placeOnRow(this.look.row, (room.from + room.to) / 2);
-      this.told.set(tooth, [x, y, room.edgeMm]);
+      this.told.set(tooth, this.placeIn(room));
       this.gone.delete(tooth);
-    } else {
-      this.told.delete(tooth);
-      this.gone.add(tooth);
-    }
+    } else this.told.delete(tooth);
+  }
+
+  private placeIn(room: ToothRoom): Vec3 {
+    const [x, y] = placeOnRow(this.look.row, (room.from + room.to) / 2);
+    return [x, y, room.edgeMm];
   }
 
   /** Gives what lies about some vertices to a tooth or, with 0, to the gum. */

@@ -26,7 +26,7 @@ export function closedTooth(patch: Mesh): Mesh {
 }
 
 /** So far from where two teeth meet lies bridge, not tooth, mm; at least the triangles that meet. House value. */
-const BRIDGE_MM = 0.4;
+const BRIDGE_MM = 0.3;
 /** Of no tooth and no gum. */
 const NEITHER = 255;
 

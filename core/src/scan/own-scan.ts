@@ -40,15 +40,18 @@ export interface Told {
   readonly teeth: ReadonlyMap<Fdi, Vec3>;
   /** Between the centrals. */
   readonly middle?: Vec3;
+  /** Places at which no tooth stands. */
+  readonly none?: readonly Vec3[];
 }
 export const NOTHING_TOLD: Told = { teeth: new Map() };
 
 /** What was told, along a row. */
-export function knownOn(row: RowCurve, { teeth, middle }: Told): KnownPlaces {
+export function knownOn(row: RowCurve, { teeth, middle, none }: Told): KnownPlaces {
   const along = (p: Vec3) => onRow(row, p[0], p[1]).along;
   return {
     teeth: new Map([...teeth].map(([t, p]) => [t, along(p)])),
     ...(middle && { middleMm: along(middle) }),
+    ...(none && { none: none.map(along) }),
   };
 }
 

@@ -84,6 +84,8 @@ const NO_ROW_COST = 130;
 export interface KnownPlaces {
   readonly teeth: ReadonlyMap<Fdi, number>;
   readonly middleMm?: number;
+  /** Places at which no tooth stands. */
+  readonly none?: readonly number[];
 }
 export const NOTHING_KNOWN: KnownPlaces = { teeth: new Map() };
 /** About a tooth that was told borders are thought of at every step, however faint, mm. */
@@ -189,6 +191,7 @@ function waysThrough(
   const lastTold = told.findLastIndex((a) => a !== undefined);
   const holds = (from: Border, to: Border, but: number) =>
     told.some((a, n) => a !== undefined && n !== but && a > from.alongMm && a < to.alongMm);
+  const empty = (from: Border, to: Border) => !!known.none?.some((a) => a > from.alongMm && a < to.alongMm);
   const scaleCost = ((scale - 1) / SCALE_DIFFERS) ** 2;
   const last = borders.length - 1;
   const half = order.length / 2;
@@ -210,14 +213,17 @@ function waysThrough(
       for (let j = i + 1; j <= last; j++) {
         const to = borders[j] as Border;
         const wide = to.alongMm - from.alongMm;
-        const gap = holds(from, to, -1) ? Infinity : gapCost(sight, from, to, baseMm);
+        const gap = holds(from, to, -1) ? Infinity : empty(from, to) ? GAP : gapCost(sight, from, to, baseMm);
         offer(j, k, { cost: here.cost + gap, scale, from: from.alongMm, to: to.alongMm, before: here });
         if (wide > MOST_ROOM_MM) continue;
         let skipped = 0;
         for (let n = k; n < order.length && n <= k + 3; n++) {
           const tooth = order[n] as Fdi;
           const place = told[n];
-          const against = holds(from, to, n) || (place !== undefined && (place <= from.alongMm || place >= to.alongMm));
+          const against =
+            holds(from, to, n) ||
+            empty(from, to) ||
+            (place !== undefined && (place <= from.alongMm || place >= to.alongMm));
           const cost =
             (against ? Infinity : 0) +
             toothCost(sight, borders, i, j, tooth, jaw, scale, missing) +

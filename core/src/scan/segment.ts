@@ -144,7 +144,7 @@ function scanBorder(m: Mesh, a: Adjacency): readonly number[] {
 }
 
 /** How far from the cheapest border its true course is sought, mm. House value. */
-const SETTLE_MM = 1;
+const SETTLE_MM = 0.7;
 
 /** The cheapest border takes short ways over a scallop: near it both sides spread anew into the depth of the fold. */
 function settle(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8Array, sure: Uint8Array): void {
