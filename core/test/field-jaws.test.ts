@@ -25,14 +25,14 @@ describe('teeth picked out of sixty jaws of the second making', () => {
     expect(ALL.every((k) => expected(k)?.kind === k.kind)).toBe(true);
   });
 
-  it('at least nine in ten are right as proposed, and the jaw is told right of all', () => {
-    expect(ALL.filter((k) => k.wrong.length <= 2).length).toBeGreaterThanOrEqual(54);
+  it('of sixty all but two are right as proposed, and the jaw is told right of all', () => {
+    expect(ALL.filter((k) => k.wrong.length <= 2).length).toBeGreaterThanOrEqual(58);
     expect(ALL.filter((k) => !k.guessedJaw)).toEqual([]);
   });
 
-  it('where teeth are wrong something is said, but for one in a hundred', () => {
+  it('where teeth are wrong something is said', () => {
     const silent = ALL.flatMap((k) => k.wrong.filter((t) => !k.said.includes('row') && !k.said.includes(t)));
-    expect(silent.length).toBeLessThanOrEqual(6);
+    expect(silent).toEqual([]);
   });
 });
 

@@ -31,15 +31,12 @@ interface Memento {
   readonly rooms: Map<Fdi, ToothRoom>;
   readonly painted: Map<number, Fdi | 0>;
   readonly told: Map<Fdi, Vec3>;
-  readonly gone: Map<Fdi, Vec3>;
+  readonly gone: Map<Fdi, ToothRoom>;
   readonly now: Picked;
 }
 
 /** Further back than this nobody goes step by step; each step holds a number for every vertex. */
 const MOST_STEPS = 60;
-
-/** A tooth that is told so near to where one was taken away stands there after all, mm. House value. */
-const THERE_MM = 2.5;
 
 const NO_TRIANGLES = new Uint32Array();
 
@@ -56,7 +53,7 @@ export class Picking {
    * number's tooth does not stand.
    */
   private told = new Map<Fdi, Vec3>();
-  private gone = new Map<Fdi, Vec3>();
+  private gone = new Map<Fdi, ToothRoom>();
   private now: Picked;
   /** How it was before each change by hand. */
   private readonly before: Memento[] = [];
@@ -122,7 +119,7 @@ export class Picking {
     this.remember();
     const own = this.rooms.get(from);
     const other = to === undefined ? undefined : this.rooms.get(to);
-    if (own && to === undefined) this.gone.set(from, this.placeIn(own));
+    if (own && to === undefined) this.gone.set(from, own);
     this.rooms.delete(from);
     if (own && to !== undefined) this.rooms.set(to, own);
     if (other) this.rooms.set(from, other);
@@ -148,7 +145,8 @@ export class Picking {
     const place: Vec3 = [p[at] as number, p[at + 1] as number, p[at + 2] as number];
     this.told.set(tooth, place);
     this.gone.delete(tooth);
-    for (const [t, [x, y]] of this.gone) if (Math.hypot(x - place[0], y - place[1]) < THERE_MM) this.gone.delete(t);
+    const { along: clicked } = onRow(this.look.row, place[0], place[1]);
+    for (const [t, room] of this.gone) if (clicked >= room.from && clicked <= room.to) this.gone.delete(t);
     const missing = new Set([...this.look.missing, ...this.gone.keys()].filter((t) => !this.told.has(t)));
     const told = { ...this.look.told, teeth: this.told, none: [...this.gone.values()] };
     const found = lookedAsTold(this.look, told, missing).teeth;

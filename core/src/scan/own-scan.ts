@@ -40,8 +40,8 @@ export interface Told {
   readonly teeth: ReadonlyMap<Fdi, Vec3>;
   /** Between the centrals. */
   readonly middle?: Vec3;
-  /** Places at which no tooth stands. */
-  readonly none?: readonly Vec3[];
+  /** Stretches along the row, mm, in which no tooth stands. */
+  readonly none?: readonly Stretch[];
 }
 export const NOTHING_TOLD: Told = { teeth: new Map() };
 
@@ -51,7 +51,7 @@ export function knownOn(row: RowCurve, { teeth, middle, none }: Told): KnownPlac
   return {
     teeth: new Map([...teeth].map(([t, p]) => [t, along(p)])),
     ...(middle && { middleMm: along(middle) }),
-    ...(none && { none: none.map(along) }),
+    ...(none && { none }),
   };
 }
 

@@ -77,6 +77,8 @@ function widthOf(jaw: Jaw, tooth: Fdi): number {
   return position <= 5 ? usualSize(tooth).widthMm : (MOLARS[jaw][position - 6] as number);
 }
 
+/** A tooth reaches so far into a stretch that holds none, at most, mm. House value. */
+const OVERLAP_MM = 1;
 /** What is less likely than this is no row of teeth: palate or gum alone. House value. */
 const NO_ROW_COST = 130;
 
@@ -84,8 +86,8 @@ const NO_ROW_COST = 130;
 export interface KnownPlaces {
   readonly teeth: ReadonlyMap<Fdi, number>;
   readonly middleMm?: number;
-  /** Places at which no tooth stands. */
-  readonly none?: readonly number[];
+  /** Stretches in which no tooth stands. */
+  readonly none?: readonly Stretch[];
 }
 export const NOTHING_KNOWN: KnownPlaces = { teeth: new Map() };
 /** About a tooth that was told borders are thought of at every step, however faint, mm. */
@@ -191,7 +193,11 @@ function waysThrough(
   const lastTold = told.findLastIndex((a) => a !== undefined);
   const holds = (from: Border, to: Border, but: number) =>
     told.some((a, n) => a !== undefined && n !== but && a > from.alongMm && a < to.alongMm);
-  const empty = (from: Border, to: Border) => !!known.none?.some((a) => a > from.alongMm && a < to.alongMm);
+  const emptyMm = (from: Border, to: Border) =>
+    (known.none ?? []).reduce(
+      (sum, e) => sum + Math.max(0, Math.min(e.to, to.alongMm) - Math.max(e.from, from.alongMm)),
+      0,
+    );
   const scaleCost = ((scale - 1) / SCALE_DIFFERS) ** 2;
   const last = borders.length - 1;
   const half = order.length / 2;
@@ -213,7 +219,7 @@ function waysThrough(
       for (let j = i + 1; j <= last; j++) {
         const to = borders[j] as Border;
         const wide = to.alongMm - from.alongMm;
-        const gap = holds(from, to, -1) ? Infinity : empty(from, to) ? GAP : gapCost(sight, from, to, baseMm);
+        const gap = holds(from, to, -1) ? Infinity : gapCost(sight, from, to, baseMm, emptyMm(from, to));
         offer(j, k, { cost: here.cost + gap, scale, from: from.alongMm, to: to.alongMm, before: here });
         if (wide > MOST_ROOM_MM) continue;
         let skipped = 0;
@@ -222,7 +228,7 @@ function waysThrough(
           const place = told[n];
           const against =
             holds(from, to, n) ||
-            empty(from, to) ||
+            emptyMm(from, to) > OVERLAP_MM ||
             (place !== undefined && (place <= from.alongMm || place >= to.alongMm));
           const cost =
             (against ? Infinity : 0) +
@@ -293,9 +299,13 @@ function cuspOf({ edge }: RowSight, from: Border, to: Border): number {
   return (low(0.15, 0.25) + low(0.75, 0.85)) / 2 - low(0.25, 0.75);
 }
 
-/** How unlikely it is that no tooth stands between two borders. @param baseMm where the row's edges lie */
-function gapCost(sight: RowSight, from: Border, to: Border, baseMm: number): number {
-  const wide = to.alongMm - from.alongMm;
+/**
+ * How unlikely it is that no tooth stands between two borders.
+ * @param baseMm where the row's edges lie
+ * @param emptyMm how much of it is known to hold none
+ */
+function gapCost(sight: RowSight, from: Border, to: Border, baseMm: number, emptyMm: number): number {
+  const wide = to.alongMm - from.alongMm - emptyMm;
   const edge = edgeOf(sight, from, to);
   if (edge >= NO_TOOTH_MM) return GAP * 0.4;
   return GAP + (edge - baseMm > DEEP_MM ? DEEP_A_MM : GAP_A_MM) * wide;

@@ -55,6 +55,7 @@ Written by \`core/test/trials/record-field-jaws.ts\`; some of them are tried in 
 ${rows.map((r) => `| ${r[0]} | ${r[1]} |`).join('\n')}
 
 The truth of a jaw of fields is known to a few hundredths of a millimetre at smooth places and worse where tooth, gum
-and neighbour run into each other; necks are no better than that.
+and neighbour run into each other; necks are no better than that. Widths and lengths are those of a crown's own surface
+along its own axes.
 `;
 }
