@@ -183,6 +183,12 @@ export function area(m: Mesh): number {
   return sum;
 }
 
+/** How far two vertices are apart, mm. By a root: hypot takes five times as long, and this is asked millions of times. */
+export function vertexDistance(p: Float64Array, v: number, w: number): number {
+  const [x, y, z] = [p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]];
+  return Math.sqrt(x * x + y * y + z * z);
+}
+
 /** Area in mm² of the triangle whose indices begin at `at` in `triangles`. */
 export function triangleArea(m: Mesh, at: number): number {
   const p = m.positions;
@@ -195,7 +201,8 @@ export function triangleArea(m: Mesh, at: number): number {
   const vx = p[c] - p[a];
   const vy = p[c + 1] - p[a + 1];
   const vz = p[c + 2] - p[a + 2];
-  return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
+  const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  return Math.sqrt(x * x + y * y + z * z) / 2;
 }
 
 /**

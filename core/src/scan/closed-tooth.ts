@@ -1,7 +1,7 @@
 import { type SegmentedScan, subMesh } from '../contour/scan.js';
 import { Refusal } from '../errors.js';
 import { adjacencyOf, openLoops } from '../geometry/adjacency.js';
-import { type Mesh, pieces } from '../geometry/mesh.js';
+import { type Mesh, pieces, vertexDistance } from '../geometry/mesh.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { partedAtCorners, withCaps } from './repair.js';
 
@@ -49,15 +49,16 @@ export function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
   const p = m.positions;
   const far = Float64Array.from(near, (n) => (n ? 0 : Infinity));
   const out = new Uint8Array(tooth.length);
+  const teeth = Uint32Array.from([...tooth.keys()].filter((t) => tooth[t] !== 0));
   for (let grown = true; grown; ) {
     grown = false;
-    for (let t = 0; t < tooth.length; t++) {
+    for (const t of teeth) {
       const corners = [m.triangles[3 * t], m.triangles[3 * t + 1], m.triangles[3 * t + 2]] as const;
       if (!corners.some((v) => far[v] <= BRIDGE_MM)) continue;
       out[t] = 1;
       for (const v of corners)
         for (const w of corners) {
-          const d = far[w] + Math.hypot(p[3 * v] - p[3 * w], p[3 * v + 1] - p[3 * w + 1], p[3 * v + 2] - p[3 * w + 2]);
+          const d = far[w] + vertexDistance(p, v, w);
           if (d >= far[v] || d > BRIDGE_MM) continue;
           far[v] = d;
           grown = true;

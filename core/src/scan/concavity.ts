@@ -1,5 +1,5 @@
 import type { Neighbourhood } from '../geometry/adjacency.js';
-import { type Mesh, vertexNormals } from '../geometry/mesh.js';
+import { type Mesh, vertexDistance, vertexNormals } from '../geometry/mesh.js';
 
 /** A surface smoothed for looking at its folds, with its normals; same vertices. */
 export interface Smooth {
@@ -13,7 +13,7 @@ export interface Smooth {
  */
 const REACH_MM = 0.31;
 /** Rounds of smoothing, at least and at most. */
-const ROUNDS = { least: 1, most: 14 } as const;
+const ROUNDS = { least: 1, most: 8 } as const;
 
 /** How many rounds reach so far: each spreads by half an edge's square. */
 export function roundsFor(m: Mesh, n: Neighbourhood): number {
@@ -22,7 +22,7 @@ export function roundsFor(m: Mesh, n: Neighbourhood): number {
   for (let v = 0; v + 1 < n.from.length; v += 7)
     for (let i = n.from[v]; i < n.from[v + 1]; i++) {
       const w = n.beside[i];
-      sum += Math.hypot(p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]);
+      sum += vertexDistance(p, v, w);
       count++;
     }
   const edgeMm = sum / Math.max(1, count) || REACH_MM;

@@ -37,13 +37,18 @@ export function onRow(row: RowCurve, x: number, y: number): { along: number; out
   const [px, py] = [x, middleY - y];
   let best = Infinity;
   let near = 0;
-  for (let i = Math.max(0, at - SEEK); i <= Math.min(DIRECTIONS - 1, at + SEEK); i++) {
-    const r = radiusMm[i];
-    const d = (r * SINES[i] - px) ** 2 + (r * COSINES[i] - py) ** 2;
-    if (d >= best) continue;
-    best = d;
-    near = i;
-  }
+  const seek = (from: number, to: number, step: number) => {
+    for (let i = Math.max(0, from); i <= Math.min(DIRECTIONS - 1, to); i += step) {
+      const r = radiusMm[i];
+      const d = (r * SINES[i] - px) ** 2 + (r * COSINES[i] - py) ** 2;
+      if (d >= best) continue;
+      best = d;
+      near = i;
+    }
+  };
+  // The row is smooth: what is nearest at every fourth direction is nearest about there.
+  seek(at - SEEK, at + SEEK, 4);
+  seek(near - 3, near + 3, 1);
   // The foot on the chord about the nearest place.
   const [a, b] = [Math.max(0, near - 1), Math.min(DIRECTIONS - 1, near + 1)];
   const [ax, ay] = [radiusMm[a] * SINES[a], radiusMm[a] * COSINES[a]];
@@ -195,25 +200,30 @@ export function rowSight(m: Mesh, normals: Float64Array, row: RowCurve): RowSigh
   const counts = [new Float64Array(n), new Float64Array(n)] as const;
   const edge = new Float64Array(n).fill(Infinity);
   const bin = (along: number) => Math.round((along + HALF_ROW_MM) / BIN_MM);
+  /** Of each vertex: its bin, and which side of the row it lies on; below 0 what is no part of the row. */
+  const bins = new Int32Array(p.length / 3).fill(-1);
+  const inside = new Uint8Array(bins.length);
   for (let v = 0; v < p.length; v += 3) {
     const place = onRow(row, p[v], p[v + 1]);
     if (Math.abs(place.out) > 7) continue;
     const b = bin(place.along);
-    if (b >= 0 && b < n) edge[b] = Math.min(edge[b], p[v + 2]);
+    if (b < 0 || b >= n) continue;
+    edge[b] = Math.min(edge[b], p[v + 2]);
+    bins[v / 3] = b;
+    inside[v / 3] = place.out > 0 ? 0 : 1;
   }
   const reach = Math.round(3 / BIN_MM);
   const near = edge.map((_, i) => Math.min(...edge.subarray(Math.max(0, i - reach), i + reach + 1)));
   for (let v = 0; v < p.length; v += 3) {
     const [x, y] = [p[v], p[v + 1]];
-    const place = onRow(row, x, y);
-    const b = bin(place.along);
-    if (Math.abs(place.out) > 7 || b < 0 || b >= n) continue;
+    const b = bins[v / 3];
+    if (b < 0) continue;
     const up = p[v + 2] - near[b];
     if (up < 0.8 || up > 5.5) continue;
     // The direction along the row, to greater x in front.
     const r = Math.hypot(x, row.middleY - y) || 1;
     const look = (normals[v] * (row.middleY - y) + normals[v + 1] * x) / r;
-    const side = place.out > 0 ? 0 : 1;
+    const side = inside[v / 3] as 0 | 1;
     looks[side][b] = looks[side][b] + look;
     counts[side][b] = counts[side][b] + 1;
   }

@@ -1,5 +1,5 @@
 import { type Adjacency, type Neighbourhood, openLoops } from '../geometry/adjacency.js';
-import type { Mesh } from '../geometry/mesh.js';
+import { type Mesh, vertexDistance } from '../geometry/mesh.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { usualSize } from '../teeth/usual-sizes.js';
 import { onRow, type RowCurve, type ToothRoom } from './row.js';
@@ -136,7 +136,7 @@ function scanBorder(m: Mesh, a: Adjacency): readonly number[] {
     loop,
     mm: loop.reduce((sum, v, i) => {
       const w = loop[(i + 1) % loop.length];
-      return sum + Math.hypot(p[3 * v] - p[3 * w], p[3 * v + 1] - p[3 * w + 1], p[3 * v + 2] - p[3 * w + 2]);
+      return sum + vertexDistance(p, v, w);
     }, 0),
   }));
   const longest = loops.reduce((most, l) => Math.max(most, l.mm), 0);
@@ -165,7 +165,7 @@ function settle(m: Mesh, n: Neighbourhood, concavity: Float32Array, label: Uint8
     if (sure[v] === UNKNOWN) band.push(v);
     for (let i = n.from[v]; i < n.from[v + 1]; i++) {
       const w = n.beside[i];
-      const d = far[v] + Math.hypot(p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]);
+      const d = far[v] + vertexDistance(p, v, w);
       if (d > SETTLE_MM || d >= far[w]) continue;
       far[w] = d;
       queue.push(w, d);
@@ -226,7 +226,7 @@ function spread(
     const fold = concavity[v];
     for (let i = n.from[v]; i < n.from[v + 1]; i++) {
       const w = n.beside[i];
-      const length = Math.hypot(p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]);
+      const length = vertexDistance(p, v, w);
       const k = Math.max(fold, concavity[w]) / FOLD_UNIT;
       const next = here + length * (1 + FOLD_COST * k * k);
       if (next >= cost[w]) continue;

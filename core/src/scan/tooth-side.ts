@@ -1,5 +1,5 @@
 import type { Neighbourhood } from '../geometry/adjacency.js';
-import { type Mesh, triangleArea } from '../geometry/mesh.js';
+import { type Mesh, triangleArea, vertexDistance } from '../geometry/mesh.js';
 import { cutInTwo } from '../geometry/min-cut.js';
 
 /** What a vertex is known to be before the cut: surely of a tooth, surely gum, or neither. */
@@ -36,12 +36,15 @@ export function toothSide(
       node[v] = nodes++;
       arcs += n.from[v + 1] - n.from[v];
     }
-  const lengths = borderLengths(m, n);
+  const open = (t: number) =>
+    node[m.triangles[t]] >= 0 || node[m.triangles[t + 1]] >= 0 || node[m.triangles[t + 2]] >= 0;
+  const lengths = borderLengths(m, n, open);
   const from = new Uint32Array(nodes + 1);
   const head = new Uint32Array(arcs);
   const cost = new Float32Array(arcs);
   const pull = new Float32Array(nodes);
   for (let t = 0; t < m.triangles.length; t += 3) {
+    if (!open(t)) continue;
     const third = triangleArea(m, t) / 3;
     for (let c = 0; c < 3; c++) {
       const v = m.triangles[t + c];
@@ -75,8 +78,11 @@ export function toothSide(
   return Uint8Array.from(sure, (s, v) => (s === 0 ? (side[node[v]] ?? 0) : s === SURELY.tooth ? 1 : 0));
 }
 
-/** Of each pair of vertices beside each other: how long a border between them is, mm. */
-function borderLengths(m: Mesh, n: Neighbourhood): Float32Array {
+/**
+ * Of each pair of vertices beside each other: how long a border between them is, mm.
+ * @param wanted whether a triangle, by the place of its first corner, is looked at
+ */
+function borderLengths(m: Mesh, n: Neighbourhood, wanted: (corner: number) => boolean): Float32Array {
   const p = m.positions;
   const out = new Float32Array(n.beside.length);
   const one = (v: number, w: number, mm: number) => {
@@ -85,10 +91,11 @@ function borderLengths(m: Mesh, n: Neighbourhood): Float32Array {
     out[i] = out[i] + mm;
   };
   for (let t = 0; t < m.triangles.length; t += 3) {
+    if (!wanted(t)) continue;
     const area = triangleArea(m, t);
     for (let c = 0; c < 3; c++) {
       const [v, w] = [m.triangles[t + c], m.triangles[t + ((c + 1) % 3)]];
-      const long = Math.hypot(p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]);
+      const long = vertexDistance(p, v, w);
       if (long === 0) continue;
       const mm = ((2 / 3) * area) / long;
       one(v, w, mm);
