@@ -163,7 +163,7 @@ function Doubts({ state: { laid, picked } }: { state: LaidScan }) {
           {laid.on.teethShare !== undefined && laid.on.gumShare !== undefined && (
             <span className="block text-note text-ink-2">
               the same: {Math.round(100 * laid.on.teethShare)} % of the teeth, {Math.round(100 * laid.on.gumShare)} % of
-              the gum and what else there is
+              gum, palate and back teeth
             </span>
           )}
         </div>
