@@ -38,10 +38,10 @@ try {
   await page.getByLabel('Scan file').first().setInputFiles(file);
   await page.getByText('Telling the teeth apart …').waitFor();
   const shown = performance.now() - begun;
-  figure('own-scan-chosen-to-shown-1m', shown, 'ms', 'limit:5000ms', 5000 / shown);
+  figure('own-scan-chosen-to-shown-1m', shown, 'ms', 'limit:3000ms', 3000 / shown);
   await page.getByRole('combobox', { name: 'Number of 21' }).waitFor();
   const picked = performance.now() - begun - shown;
-  figure('own-scan-shown-to-ten-teeth-1m', picked, 'ms', 'limit:10000ms', 10_000 / picked);
+  figure('own-scan-shown-to-ten-teeth-1m', picked, 'ms', 'limit:4000ms', 4000 / picked);
   const still = await page.evaluate(() => window.longest);
   console.log(`the page stood still for ${still.toFixed(0)} ms at most, drawing in software included`);
 } finally {

@@ -34,15 +34,15 @@ const [read, readMs] = took(() => readMesh(bytes));
 const [mended, mendMs] = took(() => repaired(read.mesh).mesh);
 // The frame that shows it; looking at its folds and rooms, by which the frame is refined, counts to the picking.
 const [, frameMs] = took(() => mouthFrame(mended, 'upper'));
-say('own-scan-open-1m', readMs + mendMs + frameMs, 5000);
+say('own-scan-open-1m', readMs + mendMs + frameMs, 3000);
 const [{ look }, lookMs] = took(() => laidByShape(mended, 'upper'));
 const inMouth = inMouthOf(look);
 const [, pickMs] = took(() => pickTeeth(look, look.teeth));
-say('own-scan-ten-teeth-1m', lookMs + pickMs, 10_000);
+say('own-scan-ten-teeth-1m', lookMs + pickMs, 4000);
 
 const elsewhere = placeMesh(mended, { origin: [12, -7, 30], x: [0, 1, 0], y: [-1, 0, 0], z: [0, 0, 1] });
 const [, layMs] = took(() => layOnto(elsewhere, groundOf(inMouth), inverse(mouthFrame(elsewhere, 'upper').frame)));
-say('own-scan-lay-1m', layMs, 5000);
+say('own-scan-lay-1m', layMs, 4000);
 console.log(
   `reading ${readMs.toFixed(0)}, mending ${mendMs.toFixed(0)}, frame ${frameMs.toFixed(0)}, folds and row ${lookMs.toFixed(0)}, spreading ${pickMs.toFixed(0)} ms`,
 );
