@@ -49,10 +49,10 @@ export class Picking {
   /** Vertices that a hand has given to a tooth or, with 0, to the gum. */
   private painted = new Map<number, Fdi | 0>();
   /**
-   * Places on teeth that a hand has numbered, in the arch's own frame, and where it says that a
-   * number's tooth does not stand.
+   * Places on teeth that a hand or the case's first scan has numbered, in the arch's own frame, and the rooms of
+   * numbers that a hand has taken away.
    */
-  private told = new Map<Fdi, Vec3>();
+  private told: Map<Fdi, Vec3>;
   private gone = new Map<Fdi, ToothRoom>();
   private now: Picked;
   /** How it was before each change by hand. */
@@ -64,6 +64,7 @@ export class Picking {
     private readonly inMouth: Mesh,
   ) {
     this.rooms = new Map(look.teeth);
+    this.told = new Map(look.told.teeth);
     this.now = pickTeeth(look, this.rooms, this.painted);
   }
 
@@ -161,7 +162,7 @@ export class Picking {
     return this.anew();
   }
 
-  /** Keeps where a tooth is that a hand has numbered, or that it is not there. */
+  /** Keeps where a tooth is that a hand has numbered; without a room nothing is known of it. */
   private tell(tooth: Fdi, room: ToothRoom | undefined): void {
     if (room) {
       this.told.set(tooth, this.placeIn(room));

@@ -18,7 +18,7 @@ const ORPHAN = -3;
 
 /**
  * The cheapest way to cut a graph in two. Boykov and Kolmogorov's two trees that grow towards each other (2004, IEEE
- * TPAMI 26:1124, from memory): the fastest known on graphs like surfaces and pictures.
+ * TPAMI 26:1124, from memory), made for graphs like surfaces and pictures.
  * @returns 1 for the nodes of the first side, 0 for those of the second
  */
 export function cutInTwo(g: CutGraph): Uint8Array {

@@ -347,8 +347,8 @@ function roomOf(borders: readonly Border[], i: number, j: number, usualMm: numbe
   return { from, to: j === borders.length - 1 ? Math.min(to, from + most) : to };
 }
 
-/** Positions that are picked out. */
-const PICKED = 5;
+/** Positions that are picked out: the molars are numbered only so that those before them are numbered right. */
+export const PICKED = 5;
 
 function teethOf(way: Step, { edge }: RowSight): Map<Fdi, ToothRoom> {
   const teeth = new Map<Fdi, ToothRoom>();

@@ -4,13 +4,12 @@ import { bounds, type Mesh } from '../geometry/mesh.js';
 import type { Vec3 } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import type { Told } from './own-scan.js';
+import { PICKED } from './row-path.js';
 
 /** Round the middle of a tooth that was there something stands as high as a stump, or the tooth is gone, mm. */
 const ABOUT_MM = 1.5;
 /** Of a crown's length from its edge, where the lowest stump ends. House value. */
 const STUMP_SHARE = 0.75;
-/** Teeth that are picked out. */
-const PICKED = 5;
 
 /**
  * What an earlier scan of the same jaw tells of a later one that was laid on it: where each tooth stands, also where it
