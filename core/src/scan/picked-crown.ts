@@ -60,11 +60,11 @@ export function pickedCrowns(
     list[next[tooth]] = v;
     next[tooth] = next[tooth] + 1;
   }
-  // What a scanner bridges between two teeth is of neither's surface; a place that is on no other triangle does not
-  // count for the width.
+  // What a scanner bridges between two teeth is of neither's surface; a place that is on no other triangle of a
+  // tooth does not count for the width.
   const seen = new Uint8Array(labels.length);
   bridges(look.mesh, triangles).forEach((bridge, t) => {
-    if (!bridge) for (let c = 0; c < 3; c++) seen[look.mesh.triangles[3 * t + c]] = 1;
+    if (!bridge && triangles[t] !== 0) for (let c = 0; c < 3; c++) seen[look.mesh.triangles[3 * t + c]] = 1;
   });
   return new Map([...own].map(([tooth, vertices]) => [tooth, crownOf(look, tooth, vertices, seen)]));
 }

@@ -20,14 +20,15 @@ const SURE_CROWN_MM = { central: 3, lateral: 2.8, canine: 3.1, premolar1: 4, pre
 const SURE_SHARE = 0.42;
 /** What lies so far over an edge is no crown, mm, and no root that lies bare. */
 const SURE_GUM_MM = 17;
-/**
- * What lies further from an edge than the tooth is usually long, or further within the row, is gum rather than tooth
- * where folds leave it open, mm; for each mm² as much as so many mm of border on a smooth face. House values.
- */
-const INNER_MM = 6;
 /** Behind the row a crown shows less of its length, and beside its middle the gum stands higher. House values. */
 const INNER = { from: -1.5, share: 0.7 } as const;
 const BESIDE_SHARE = 0.85;
+/** So far within the row no crown reaches, mm. House value. */
+const INNER_MM = 6;
+/**
+ * What lies further from an edge than the tooth is usually long, or so far within the row, is gum rather than tooth
+ * where folds leave it open: each mm² of it weighs as so many mm of border on a smooth face. House value.
+ */
 const BEYOND = 0.15;
 /** Gum within this of the scan's own border on the root side, over the edge, mm. */
 const BORDER_GUM_MM = 6;
@@ -90,8 +91,7 @@ export function segmented(
     }
     const middle = (own.place.from + own.place.to) / 2;
     const beside = Math.abs(place.along - middle) > (own.place.to - own.place.from) / 4;
-    const usual =
-      usualSize(own.tooth).lengthMm * (place.out < INNER.from ? INNER.share : 1) * (beside ? BESIDE_SHARE : 1);
+    const usual = usualSize(own.tooth).lengthMm * crownShare(place.out) * (beside ? BESIDE_SHARE : 1);
     if (up > usual || place.out < -INNER_MM) towardsGum[v] = BEYOND;
     const half = ((own.place.to - own.place.from) / 2) * SURE_SHARE;
     const kind = kindOf(own.tooth) as keyof typeof SURE_CROWN_MM;
