@@ -1,6 +1,6 @@
 import { archSide } from '../contour/arch.js';
 import { crown } from '../contour/crown.js';
-import { bounds, triangleArea } from '../geometry/mesh.js';
+import { bounds, triangleArea, vertexDistance } from '../geometry/mesh.js';
 import type { Fdi } from '../teeth/notation.js';
 import { edgeOf, otherSide, STEPS } from './crown-edge.js';
 import { numberDoubts } from './number-doubts.js';
@@ -75,6 +75,8 @@ export function rowDoubt(
 
 /** A border that folds less than this is hardly seen, 1/mm. House limit. */
 const FAINT_FOLD = 0.8;
+/** Edges longer than this can't show a fold so sharply, mm: on them it is faint the less. House value. */
+const SHOWS_MM = 0.5;
 /** A border of which so much is faint is told: to the gum, and to a neighbour. House limits. */
 const FAINT_SHARE = { gum: 0.35, contact: 0.3 } as const;
 
@@ -93,7 +95,8 @@ function borderDoubts(look: LookedAt, tooth: Uint8Array, teeth: ReadonlyMap<Fdi,
     if (other <= t || tooth[t] === tooth[other]) continue;
     const v = look.mesh.triangles[k];
     const w = look.mesh.triangles[3 * t + ((k + 1) % 3)];
-    const faint = Math.max(look.concavity[v], look.concavity[w]) < FAINT_FOLD;
+    const shown = Math.min(1, SHOWS_MM / vertexDistance(look.mesh.positions, v, w));
+    const faint = Math.max(look.concavity[v], look.concavity[w]) < FAINT_FOLD * shown;
     const [a, b] = [tooth[t], tooth[other]];
     if (a === 0 || b === 0) count(toGum, a || b, faint);
     else count(toTooth, `${Math.min(a, b)} ${Math.max(a, b)}`, faint);
@@ -164,6 +167,8 @@ function faceDoubts(look: LookedAt, tooth: Uint8Array, crowns: ReadonlyMap<Fdi, 
  * limit.
  */
 const CORNER_MM = 1.2;
+/** And so much of it on one corner: where both are short alike the tooth is round, worn or prepared. House value. */
+const ONE_CORNER = 0.65;
 /** A crown so much shorter than its fellow is told, mm. House limit. */
 const SHORT_MM = 2;
 
@@ -189,7 +194,7 @@ export function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
     const middle = (off[STEPS / 2 - 1] + off[STEPS / 2]) / 2;
     // A step without a point of a coarse scan tells nothing.
     const lost = low + high - 2 * middle;
-    if (!Number.isFinite(lost) || lost <= CORNER_MM) continue;
+    if (!Number.isFinite(lost) || lost <= CORNER_MM || Math.max(low, high) - middle < ONE_CORNER * lost) continue;
     const mesial = high > low === (archSide(c.tooth) === 'right');
     doubts.push({
       tooth: c.tooth,
