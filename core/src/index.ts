@@ -154,6 +154,8 @@ export type { Guide } from './engine/queries/guide.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
 export type { ColourChoice, ReadColour, ThirdMatch } from './engine/queries/match.js';
 export type { OptionsTold } from './engine/queries/options.js';
+export type { CommonWay, PreparedView, PrepToothVerdict, PrepVerdict } from './engine/queries/preparation.js';
+export type { CutChoice, ToldTarget } from './engine/queries/reduction.js';
 export type { ToothLook, ToothRead } from './engine/queries/smile-colours.js';
 export type { WhatIf } from './engine/queries/what-if.js';
 export {
@@ -303,6 +305,26 @@ export {
 } from './occlusion/movement.js';
 export { type Overlap, overlapOf } from './occlusion/overlap.js';
 export { type Resting, restingOn } from './occlusion/resting.js';
+export {
+  HAND_LIMITS,
+  HAND_PLACES,
+  HAND_WAYS,
+  type HandPlace,
+  type HandReading,
+  type HandWay,
+  handFindings,
+  handNeed,
+  handPlaces,
+} from './prep/by-hand.js';
+export type { Checked } from './prep/checks/checked.js';
+export { type BestWay, bestWay, type Facing, spread, undercutMm2, type WayCone, wayCone } from './prep/draw.js';
+export { facingOf, facingTogether } from './prep/facing.js';
+export { PREP_CHECKS, type PrepCheck, type PrepFinding, type PrepState, worstState } from './prep/finding.js';
+export type { Laid as LaidLater } from './prep/laid.js';
+export { PREP_LIMITS, type PrepLimit } from './prep/limits.js';
+export type { Recut } from './prep/recut.js';
+export type { ZoneRoom } from './prep/room.js';
+export { tippingLimitDeg } from './prep/tipping.js';
 export {
   adviseEdge,
   adviseGum,

@@ -1,4 +1,14 @@
 export { type Picture, photograph, RETRACTED, RETRACTED_FRONT } from './camera.js';
+export {
+  cutByHand,
+  cutRow,
+  nicked,
+  PREP_FAULTS,
+  type PrepFault,
+  type PrepOrder,
+  type RowOrder,
+  scanOfCut,
+} from './dentist.js';
 export { type Face, type FacePoints, makeFace } from './face.js';
 export { type FieldJaw, type FieldJawRecipe, fieldJaw } from './field-jaw/field-jaw.js';
 export type { GumTrait } from './gum.js';

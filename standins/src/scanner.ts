@@ -30,13 +30,22 @@ export function scan(
   format: 'stl' | 'ply' = 'stl',
   jaw: Jaw = 'upper',
 ): Uint8Array {
-  const own = jaw === 'upper' ? patient.teeth : patient.lower;
+  return jaw === 'upper'
+    ? scanOf(patient.teeth, gum(patient.teeth, patient.recipe.gum, GUM_REACH_MM), s, format)
+    : scanOf(patient.lower, patient.lowerGumTo(GUM_REACH_MM), s, format, jaw);
+}
+
+/** Teeth and gum of one jaw, in the same way. */
+export function scanOf(
+  teeth: readonly { readonly tooth: number; readonly mesh: Mesh }[],
+  gumOfJaw: Mesh,
+  s: ScannerSetting,
+  format: 'stl' | 'ply' = 'stl',
+  jaw: Jaw = 'upper',
+): Uint8Array {
   const parts: { mesh: Mesh; tooth: number }[] = [
-    ...own.map((t) => ({ mesh: t.mesh, tooth: t.tooth })),
-    {
-      mesh: jaw === 'upper' ? gum(patient.teeth, patient.recipe.gum, GUM_REACH_MM) : patient.lowerGumTo(GUM_REACH_MM),
-      tooth: 0,
-    },
+    ...teeth.map((t) => ({ mesh: t.mesh, tooth: t.tooth })),
+    { mesh: gumOfJaw, tooth: 0 },
   ];
   const noisy = parts.map((p, i) => roughened(p.mesh, s, i));
   const whole = mergeMeshes(noisy);
@@ -52,7 +61,7 @@ export function scan(
 }
 
 /** A scanner does not reach into the fold above the gum: the scan ends this far over the margin, mm. */
-const GUM_REACH_MM = 6;
+export const GUM_REACH_MM = 6;
 
 /** Two thirds of the error comes as broad waves, the rest from point to point, as scanners do after smoothing. */
 export function roughened(mesh: Mesh, s: ScannerSetting, part: number): Mesh {

@@ -11,6 +11,7 @@ import { type ProposeSection, propose } from './propose.js';
 import { type ReadSection, read } from './read.js';
 import { type ReduceSection, reduce } from './reduce.js';
 import { type ShapeSection, shape } from './shape.js';
+import { type VerifySection, verify } from './verify.js';
 
 export * from './decide.js';
 export type { FileUse, KnownFile, SectionDefinition } from './define.js';
@@ -23,6 +24,7 @@ export * from './read.js';
 export * from './reduce.js';
 export * from './shape.js';
 export { BurInput, TrayInput, trayInput } from './tray.js';
+export * from './verify.js';
 
 /** The content of each section. */
 export interface SectionData {
@@ -33,6 +35,7 @@ export interface SectionData {
   decide: DecideSection;
   match: MatchSection;
   reduce: ReduceSection;
+  verify: VerifySection;
 }
 export type SectionName = keyof SectionData;
 
@@ -45,6 +48,7 @@ export const SECTIONS: { readonly [N in SectionName]: SectionDefinition<N, Secti
   decide,
   match,
   reduce,
+  verify,
 };
 
 export const SECTION_NAMES = Object.keys(SECTIONS) as readonly SectionName[];

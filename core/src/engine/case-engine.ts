@@ -1,3 +1,4 @@
+import { meshToArch } from '../contour/arch.js';
 import { crown } from '../contour/crown.js';
 import { type ExistingArch, existingArch } from '../contour/fit.js';
 import {
@@ -11,6 +12,7 @@ import {
 import type { SegmentedScan } from '../contour/scan.js';
 import { Sculptor } from '../contour/sculpt.js';
 import { Refusal } from '../errors.js';
+import { type SignedField, signedField } from '../geometry/tree/signed.js';
 import { type Fdi, type Jaw, jawOf, PLANNABLE } from '../teeth/notation.js';
 import { Bite } from './bite.js';
 
@@ -44,6 +46,28 @@ export class ScannedJaw {
   }
 }
 
+/** A scan of a jaw after it was cut; its teeth in the arch's own frame, each made ready when it is first asked for. */
+export class LaterScan {
+  private readonly fields = new Map<Fdi, SignedField>();
+
+  /** @param nth of its jaw: what was worked out of another is not of this one */
+  constructor(
+    readonly scan: SegmentedScan,
+    readonly nth: number,
+  ) {}
+
+  /** A tooth that it has; undefined where it does not. */
+  tooth(tooth: Fdi): SignedField | undefined {
+    const known = this.fields.get(tooth);
+    if (known) return known;
+    const mesh = this.scan.teeth.get(tooth);
+    if (!mesh) return undefined;
+    const own = signedField(meshToArch(this.scan.jaw, mesh));
+    this.fields.set(tooth, own);
+    return own;
+  }
+}
+
 /** A crown that was made, and what it was made from. */
 interface Made {
   readonly own: ToothPlan;
@@ -64,6 +88,7 @@ export class CaseEngine {
   /** Answers about one crown live as long as that crown. */
   private ofCrown = new WeakMap<PlannedTooth, Map<string, unknown>>();
   private mouth: Bite | undefined;
+  private readonly later = new Map<Jaw, LaterScan>();
   private row: { readonly key: string; readonly crowns: ReadonlyMap<Fdi, PlannedTooth> } | undefined;
   private changes = 0;
 
@@ -74,6 +99,18 @@ export class CaseEngine {
     this.made.clear();
     this.mouth = undefined;
     this.changes++;
+  }
+
+  /** Takes a scan of the same jaw after it was cut, in the place of the one that was there. */
+  takeLater(scan: SegmentedScan): void {
+    this.later.set(scan.jaw, new LaterScan(scan, (this.later.get(scan.jaw)?.nth ?? 0) + 1));
+  }
+
+  /** The scan of a jaw after it was cut. @throws Refusal `scan-missing` */
+  laterScan(jaw: Jaw): LaterScan {
+    const own = this.later.get(jaw);
+    if (!own) throw new Refusal('scan-missing', `There is no scan of the prepared ${jaw} teeth.`, jaw);
+    return own;
   }
 
   /** Takes a change of the plan. What stands in it as before keeps all that was made of it. */

@@ -88,7 +88,8 @@ export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
 }
 
 const THIRD_ORDER = ['cervical', 'middle', 'incisal'] as const;
-const ZONE_ORDER: readonly TargetZone[] = [
+/** All of them, in the order in which they are told. */
+export const ZONE_ORDER: readonly TargetZone[] = [
   ...THIRD_ORDER.flatMap((third) =>
     (['mesial', 'middle', 'distal'] as const).map((part) => `${third} ${part}` as const),
   ),
@@ -101,7 +102,8 @@ const ZONE_ORDER: readonly TargetZone[] = [
 /** A third of the face from the middle, as a share of half its width. */
 const MIDDLE = 1 / 3;
 
-function zoneOf(t: TargetSurface, i: number): TargetZone | undefined {
+/** The zone of a vertex; undefined where the restoration covers nothing. */
+export function zoneOf(t: TargetSurface, i: number): TargetZone | undefined {
   const place = TARGET_PLACES[(t.covered[i] || t.place[i]) as number];
   if (place === 'kept') return undefined;
   if (place === 'edge' || place === 'palatal') return place;

@@ -1,5 +1,5 @@
 import { CASE_STATES, type PhotoView } from '@radiant/contract';
-import type { MouthState, RecipeName } from '@radiant/standins';
+import type { MouthState, RecipeName, RowOrder } from '@radiant/standins';
 
 /** One file that a simulated device hands over. */
 export interface Delivery {
@@ -22,6 +22,8 @@ export interface Delivery {
   readonly state: MouthState;
   /** Days before the demo was put in. */
   readonly daysAgo: number;
+  /** Of a scan of prepared teeth: what was asked for, and how it went. */
+  readonly order?: RowOrder;
 }
 
 const CASES: readonly RecipeName[] = ['Avocet', 'Curlew', 'Plover', 'Sandpiper', 'Turnstone', 'Dunlin'];
@@ -119,3 +121,28 @@ export const deviceOf = (d: Delivery): string =>
       : d.what.startsWith('shade-')
         ? 'simulated shade meter'
         : 'simulated camera';
+
+/** How the sample preparations went, case by case: the faults that one meets. Where nothing is cut there is none. */
+export const PREPARATIONS: readonly {
+  readonly patient: RecipeName;
+  readonly daysAgo: number;
+  readonly faults: Omit<RowOrder, 'plan' | 'choice'>;
+}[] = [
+  {
+    patient: 'Avocet',
+    daysAgo: 2,
+    faults: {
+      faults: {
+        11: { 'edge short': 0.3 },
+        21: { 'flat face': 0.3 },
+        22: { 'sharp corner': 1 },
+        13: { 'high margin': 0.9 },
+      },
+      nicked: { 24: 0.3 },
+    },
+  },
+  { patient: 'Curlew', daysAgo: 5, faults: { faults: { 21: { 'tight palatal': 0.5 } } } },
+  { patient: 'Plover', daysAgo: 14, faults: { faults: { 11: { undercut: 0.5 }, 22: { tapered: 14 } } } },
+  { patient: 'Sandpiper', daysAgo: 6, faults: { faults: { 12: { 'knife edge': 1 }, 21: { 'edge short': 0.25 } } } },
+  { patient: 'Turnstone', daysAgo: 1, faults: { faults: { 21: { 'flat face': 0.25 } } } },
+];

@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
 import {
   completed,
+  contourPlan,
   crownTargets,
   EMPTY_SECTIONS,
   frontOf,
@@ -12,9 +13,11 @@ import {
   planInputs,
   proposalChoice,
   type ReadSection,
+  type ReduceSection,
   type Role,
   type SectionChange,
   type SectionName,
+  type ShapeSection,
   setTargets,
 } from '@radiant/contract';
 import { ask, CaseEngine, propose, readScan } from '@radiant/core';
@@ -27,7 +30,7 @@ import { FilesService } from '../files/files.service.js';
 import { InboxService } from '../inbox/inbox.service.js';
 import { PeopleService } from '../people/people.service.js';
 import type { SignedIn } from '../people/session.js';
-import { ALL, type Delivery, FIRST, fileOf, viewOf } from './deliveries.js';
+import { ALL, type Delivery, FIRST, fileOf, PREPARATIONS, viewOf } from './deliveries.js';
 import { DEMO_CHOICES, DEMO_COLOURS } from './demo-colours.js';
 import { DEMO_PLANS } from './demo-plans.js';
 import { viewReading } from './demo-readings.js';
@@ -85,9 +88,38 @@ export class Demo implements OnModuleDestroy {
     }
     const left = await SettingRow.findByPk(DEVICES);
     if (left?.value === 'all')
-      this.following = this.follow(ALL).catch((error: Error) =>
+      this.following = this.followAll().catch((error: Error) =>
         this.log.warn(`the simulated devices stopped: ${error.message}`),
       );
+  }
+
+  private async followAll(): Promise<void> {
+    const [first, ...others] = PREPARATIONS;
+    await this.prepare(first ? [first] : []);
+    await this.follow(ALL);
+    await this.prepare(others);
+    if (!this.ending) await SettingRow.upsert({ name: DEVICES, value: 'done' });
+  }
+
+  /** Has teeth cut under the contours that stand in their cases, and scanned. */
+  private async prepare(which: typeof PREPARATIONS): Promise<void> {
+    const person = await Person.findOne({ where: { email: DEMO_PEOPLE[0]?.email ?? '' } });
+    const orders: Delivery[] = [];
+    for (const { patient, daysAgo, faults } of which) {
+      const row = await CaseRow.findOne({ where: { practiceId: person?.practiceId ?? '', name: patient } });
+      const [shape, reduce] = await Promise.all(
+        (['shape', 'reduce'] as const).map((name) => SectionRow.findOne({ where: { caseId: row?.id ?? '', name } })),
+      );
+      const { teeth } = completed('shape', shape?.data ?? {}) as ShapeSection;
+      if (teeth.length === 0) continue;
+      const order = {
+        plan: contourPlan(teeth),
+        choice: completed('reduce', reduce?.data ?? {}) as ReduceSection,
+        ...faults,
+      };
+      orders.push({ patient, what: 'scan-stl', state: 'prepared', daysAgo, order });
+    }
+    await this.follow(orders);
   }
 
   private async begin(extent: 'all' | 'one'): Promise<void> {
@@ -170,7 +202,6 @@ export class Demo implements OnModuleDestroy {
       if (!this.ending && open.size > 0 && Date.now() - last > QUIET_MS)
         throw new Error(`${open.size} files never arrived`);
     }
-    if (!this.ending && wanted === ALL) await SettingRow.upsert({ name: DEVICES, value: 'done' });
   }
 
   /**

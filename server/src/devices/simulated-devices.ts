@@ -12,6 +12,7 @@ import {
   prepared,
   RECIPES,
   scan,
+  scanOfCut,
   shadeReadings,
   type ViewName,
   WHOLE_SCANNER,
@@ -77,6 +78,8 @@ async function made(d: Delivery): Promise<Uint8Array> {
   if (d.what.startsWith('scan-whole') || d.what === 'scan-wax-up') return whole(d);
   if (d.what === 'shade-tooth' || d.what === 'shade-stump')
     return table(d, d.what === 'shade-tooth' ? 'tooth' : 'stump');
+  // Another sitting's scan has its own roughness.
+  if (d.order) return scanOfCut(makePatient(RECIPES[d.patient]), d.order, { ...INTRAORAL_SCANNER, seed: 93 });
   const patient = makePatient(inState(RECIPES[d.patient], d.state));
   if (d.what === 'scan-stl') return scan(patient, INTRAORAL_SCANNER);
   if (d.what === 'scan-lower') return scan(patient, INTRAORAL_SCANNER, 'stl', 'lower');

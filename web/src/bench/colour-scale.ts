@@ -78,3 +78,18 @@ export function showsColour(dE: number): Rgb {
   const k = Math.min(1, 0.15 + (0.85 * (dE - VISIBLE.seen)) / (SHOWS_RANGE - VISIBLE.seen));
   return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (SHOWS[i as 0] as number) * k) as unknown as Rgb;
 }
+
+/** Full colour of what is still to cut, and of what was cut too much, mm. */
+export const SHORT_RANGE_MM = 0.5;
+/** What two scans can't tell from nothing stays pale, mm. */
+const SHORT_PALE_MM = 0.07;
+const NOT_CUT: Rgb = [0.78, 0.77, 0.75];
+
+/** Colour of a prepared place: amber where tooth is still to go, blue where more is gone than asked, mm. */
+export function shortColour(mm: number): Rgb {
+  if (Number.isNaN(mm)) return NOT_CUT;
+  const off = Math.abs(mm);
+  const k = off < SHORT_PALE_MM ? 0 : 0.2 + 0.8 * Math.min(1, (off - SHORT_PALE_MM) / (SHORT_RANGE_MM - SHORT_PALE_MM));
+  const end = mm > 0 ? REMOVED : ADDED;
+  return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (end[i as 0] as number) * k) as unknown as Rgb;
+}

@@ -1,7 +1,9 @@
 import {
   type ContourPlan,
+  type CutChoice,
   type DesignChoice,
   type Fdi,
+  type Jaw,
   type Mouth,
   type PlanChange,
   planChange,
@@ -11,7 +13,7 @@ import {
 } from '@radiant/core';
 import type { CaseService } from './case.worker.js';
 import { type Thread, Threads } from './kept-thread.js';
-import type { ArchView, JawView, PlannedView, TargetView } from './views.js';
+import type { ArchView, JawView, PlannedView, PreparedToothView, TargetView } from './views.js';
 import { Work } from './work.js';
 
 /** Threads with the engine of a case in them; the one that is kept knows the scans that it measured. */
@@ -50,6 +52,9 @@ export class CaseClient {
   private readonly upper = new Loaded<ArchView>((url) => this.work.answer(() => this.remote.loadUpper(url)));
   private readonly lower = new Loaded<JawView>((url) => this.work.answer(() => this.remote.loadLower(url)));
 
+  private laterJaw: Jaw = 'upper';
+  private later = new Loaded<void>((url) => this.work.answer(() => this.remote.loadLater(url, 'upper')));
+
   constructor(private readonly thread = threads.take()) {
     this.work = new Work(thread.worker);
     this.remote = thread.remote;
@@ -72,6 +77,15 @@ export class CaseClient {
     return this.lower.from(url);
   }
 
+  /** The scan of a jaw after it was cut; the next one is fetched and read again. */
+  loadLater(url: string, jaw: Jaw): Promise<void> {
+    if (jaw !== this.laterJaw) {
+      this.laterJaw = jaw;
+      this.later = new Loaded<void>((from) => this.work.answer(() => this.remote.loadLater(from, jaw)));
+    }
+    return this.later.from(url);
+  }
+
   /** A planned crown for drawing. */
   planned(plan: ContourPlan, tooth: Fdi, quick: boolean): Promise<PlannedView> {
     this.sync(plan);
@@ -82,6 +96,12 @@ export class CaseClient {
   target(plan: ContourPlan, tooth: Fdi, choice: DesignChoice, mouth: Mouth): Promise<TargetView> {
     this.sync(plan);
     return this.work.answer(() => this.remote.target(tooth, choice, mouth) as Promise<TargetView>);
+  }
+
+  /** A prepared tooth for drawing. */
+  prepared(plan: ContourPlan, tooth: Fdi, choice: CutChoice, mouth: Mouth): Promise<PreparedToothView> {
+    this.sync(plan);
+    return this.work.answer(() => this.remote.prepared(tooth, choice, mouth) as Promise<PreparedToothView>);
   }
 
   /**

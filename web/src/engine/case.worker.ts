@@ -1,6 +1,7 @@
 import {
   ask,
   CaseEngine,
+  type CutChoice,
   type DesignChoice,
   enamelNormAt,
   type Fdi,
@@ -18,7 +19,7 @@ import {
 import { expose, transfer } from 'comlink';
 import { buffers, drawable, drawableJaw } from './drawable.js';
 import { fetched } from './fetched.js';
-import type { ArchView, JawView, PlannedView, TargetView } from './views.js';
+import type { ArchView, JawView, PlannedView, PreparedToothView, TargetView } from './views.js';
 import './wire.js';
 
 // The case's engine in a thread of its own. Nothing is worked out here that the engine does not answer.
@@ -65,6 +66,14 @@ const service = {
     return transfer(made.view, made.buffers);
   },
 
+  /** Fetches a scan of teeth that were cut, of the same jaw as one that is there. @throws Refusal */
+  async loadLater(url: string, jaw: Jaw): Promise<void> {
+    const scan = readScan(await fetched(url), []);
+    if (scan.jaw !== jaw)
+      throw new Refusal('scan-without-teeth', `This scan is of the ${scan.jaw} jaw, not of the ${jaw} one.`, scan.jaw);
+    engine.takeLater(scan);
+  },
+
   change(change: PlanChange): void {
     engine.change(change);
   },
@@ -102,6 +111,18 @@ const service = {
       told,
       notes: surface.notes,
     };
+  },
+
+  /** A prepared tooth for drawing. @throws Refusal of `preparedView` */
+  prepared(tooth: Fdi, choice: CutChoice, mouth: Mouth): PreparedToothView {
+    const own = ask(engine, 'preparedView', tooth, choice, mouth);
+    const mesh = drawable(own.mesh);
+    const [shortMm, roomMm] = [Float32Array.from(own.shortMm), Float32Array.from(own.roomMm)];
+    return transfer({ ...own, mesh, shortMm, roomMm }, [
+      ...buffers(mesh),
+      shortMm.buffer as ArrayBuffer,
+      roomMm.buffer as ArrayBuffer,
+    ]);
   },
 
   /** Any other question. @throws Refusal of the question */

@@ -1,4 +1,4 @@
-import type { ExistingSummary, Fdi, MarginPlace, TargetTold, VolumeChange } from '@radiant/core';
+import type { ExistingSummary, Fdi, MarginPlace, PreparedView, TargetTold, VolumeChange } from '@radiant/core';
 import type { DrawableMesh } from './drawable.js';
 
 /** A jaw to be looked at. */
@@ -38,4 +38,11 @@ export interface TargetView {
   readonly margin: readonly MarginPlace[];
   readonly told: TargetTold;
   readonly notes: readonly string[];
+}
+
+/** A prepared tooth as it was scanned, with what is still to cut at each vertex, mm; NaN where nothing was to be cut. */
+export interface PreparedToothView extends Omit<PreparedView, 'mesh' | 'shortMm' | 'roomMm'> {
+  readonly mesh: DrawableMesh;
+  readonly shortMm: Float32Array;
+  readonly roomMm: Float32Array;
 }

@@ -7,6 +7,7 @@ import { propose } from './propose/index.js';
 import { read } from './read/index.js';
 import { reduce } from './reduce/index.js';
 import { shape } from './shape/index.js';
+import { verify } from './verify/index.js';
 
 /** The stages in the order of the journey. A new one is its folder and a line here. */
-export const STAGES: readonly StageDefinition[] = [meet, read, propose, shape, decide, match, reduce, keep];
+export const STAGES: readonly StageDefinition[] = [meet, read, propose, shape, decide, match, reduce, verify, keep];

@@ -10,6 +10,7 @@ import { edgeGuide, facialIndex, leafGuide, mockUpGuide, sagittalSlices } from '
 import { colourOverStump } from './match.js';
 import { optionsTold } from './options.js';
 import { inPhoto, onPhoto } from './photograph.js';
+import { commonWay, preparedView, prepVerdict } from './preparation.js';
 import { cutList, reductions, roomInBite, sectionOf, target } from './reduction.js';
 import { smileColours } from './smile-colours.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
@@ -22,6 +23,7 @@ export const QUERIES = {
   biteAt,
   closedBite,
   colourOverStump,
+  commonWay,
   contactOf,
   contactsSet,
   cut,
@@ -38,6 +40,8 @@ export const QUERIES = {
   mockUpGuide,
   onPhoto,
   optionsTold,
+  preparedView,
+  prepVerdict,
   proposedCrowns,
   proudTeeth,
   reductions,

@@ -1,0 +1,252 @@
+import { archSide, frameToArch, meshToArch, rowOf } from '../../contour/arch.js';
+import { toothOf } from '../../contour/fit.js';
+import { Refusal } from '../../errors.js';
+import { directionToParent, type Frame, toParent, WORLD } from '../../geometry/frame.js';
+import { type Mesh, vertexCount } from '../../geometry/mesh.js';
+import { signedDistances } from '../../geometry/tree/signed.js';
+import { dot, type Vec3 } from '../../geometry/vec.js';
+import { BITE_ZONES } from '../../prep/checks/bite.js';
+import type { Checked } from '../../prep/checks/checked.js';
+import { type BestWay, bestWay, undercutMm2, type WayCone, wayCone } from '../../prep/draw.js';
+import { facingTogether, preparedFacing } from '../../prep/facing.js';
+import { type PrepFinding, type PrepState, worstState } from '../../prep/finding.js';
+import { finishFound } from '../../prep/finish-found.js';
+import { type Laid, laidOn } from '../../prep/laid.js';
+import { PREP_LIMITS } from '../../prep/limits.js';
+import { NO_ZONE, type PrepMap, prepMap, targetField } from '../../prep/prep-tooth.js';
+import { type Recut, recuts } from '../../prep/recut.js';
+import { type ZoneRoom, zoneRooms } from '../../prep/room.js';
+import { crownOnly } from '../../prep/seen.js';
+import { verdictOn } from '../../prep/verdict.js';
+import { DEPTH_TOLERANCE_MM, FIRST_TRAY } from '../../reduction/burs/tray.js';
+import type { Mouth } from '../../reduction/removal.js';
+import { ZONE_ORDER } from '../../reduction/target-zones.js';
+import { onlyAdded } from '../../restoration/design.js';
+import { restorationOf } from '../../restoration/restoration.js';
+import { type Fdi, type Jaw, jawOf } from '../../teeth/notation.js';
+import type { Bite } from '../bite.js';
+import type { CaseEngine } from '../case-engine.js';
+import { type CutChoice, surfaceOf } from './reduction.js';
+
+/** What was found on one prepared tooth. */
+export interface PrepToothVerdict {
+  readonly tooth: Fdi;
+  readonly state: PrepState;
+  readonly findings: readonly PrepFinding[];
+  readonly rooms: readonly ZoneRoom[];
+}
+
+/** What was found on all prepared teeth of a jaw. */
+export interface PrepVerdict {
+  readonly laid: Laid;
+  /** Empty where the scan lies too doubtfully to be judged by. */
+  readonly teeth: readonly PrepToothVerdict[];
+  readonly recuts: readonly Recut[];
+  /** Planned teeth that the scan does not have, and those on which nothing was cut yet. */
+  readonly missing: readonly Fdi[];
+  readonly uncut: readonly Fdi[];
+}
+
+/** A tooth counts as cut once so much of what is asked is gone somewhere, mm. House value. */
+const BEGUN_MM = 0.15;
+
+/** Everything that is checked on the prepared teeth of a jaw. @throws Refusal `scan-missing` of either scan */
+export function prepVerdict(engine: CaseEngine, jaw: Jaw, choice: CutChoice, mouth: Mouth = {}): PrepVerdict {
+  const later = engine.laterScan(jaw);
+  const planned = engine.teeth(jaw).filter((t) => !onlyAdded(restorationOf(t, choice).design));
+  const missing = planned.filter((t) => !later.tooth(t));
+  const there = planned.filter((t) => later.tooth(t));
+  const laid = laidFit(engine, jaw);
+  if (laid.doubtful) return { laid, teeth: [], recuts: [], missing, uncut: [] };
+  const uncut = there.filter((t) => isUncut(engine, t, choice));
+  const teeth = there
+    .filter((t) => !uncut.includes(t))
+    .map((tooth): PrepToothVerdict => {
+      const own = checkedTooth(engine, tooth, choice, mouth, laid);
+      const findings = verdictOn(own);
+      return { tooth, state: worstState(findings), findings, rooms: zoneRooms(own.map) };
+    });
+  const tray = { burs: (choice.tray ?? FIRST_TRAY).burs, toleranceMm: choice.toleranceMm ?? DEPTH_TOLERANCE_MM };
+  return {
+    laid,
+    teeth,
+    recuts: recuts(
+      teeth.flatMap((t) => t.findings),
+      tray,
+    ),
+    missing,
+    uncut,
+  };
+}
+
+/** How the later scan of a jaw lies, by the teeth for which nothing is planned. */
+function laidFit(engine: CaseEngine, jaw: Jaw): Laid {
+  const later = engine.laterScan(jaw);
+  const planned = new Set(engine.teeth(jaw));
+  return laidOn(
+    rowOf(jaw).flatMap((tooth) => {
+      const [before, after] = [engine.arch(jaw).teeth.get(tooth)?.field, later.tooth(tooth)];
+      if (planned.has(tooth) || !before || !after) return [];
+      const crown = crownOnly(before.mesh);
+      const at = (v: number) => before.mesh.positions.subarray(3 * v, 3 * v + 3) as unknown as Vec3;
+      return [{ before, after, seen: (v: number) => crown(at(v)) }];
+    }),
+  );
+}
+
+function isUncut(engine: CaseEngine, tooth: Fdi, choice: CutChoice): boolean {
+  const surface = surfaceOf(engine, tooth, restorationOf(tooth, choice).design);
+  const after = engine.laterScan(jawOf(tooth)).tooth(tooth);
+  if (!after) return false;
+  const asked = Array.from(surface.removedMm.keys()).filter((i) => (surface.removedMm[i] as number) > 2 * BEGUN_MM);
+  if (asked.length === 0) return false;
+  const points = Float64Array.from(asked.flatMap((i) => [...surface.before.positions.subarray(3 * i, 3 * i + 3)]));
+  const gone = signedDistances(after, points).sort();
+  return (gone[Math.floor(0.9 * gone.length)] as number) < BEGUN_MM;
+}
+
+/** A prepared tooth measured for its checks; once for a crown, a design and a scan. */
+function checkedTooth(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: Mouth, laid: Laid): Checked {
+  const { design } = restorationOf(tooth, choice);
+  const jaw = jawOf(tooth);
+  const later = engine.laterScan(jaw);
+  const scan = later.tooth(tooth);
+  if (!scan) throw new Refusal('tooth-missing', `The scan of the prepared teeth has no {${tooth}}.`, tooth);
+  const surface = surfaceOf(engine, tooth, design);
+  const bite = engine.bite();
+  const key = `prepared ${later.nth} ${JSON.stringify(design)} ${bite ? 'bite' : ''}`;
+  const measured = engine.once(tooth, key, (planned, arch) => {
+    const own = { tooth, design, planned, target: surface, before: toothOf(arch, tooth).field, scan };
+    const map = prepMap(own);
+    const inMouth = later.scan.teeth.get(tooth) as Mesh;
+    const room = bite && biteOver(bite, tooth, inMouth, map, engine);
+    return {
+      ...own,
+      map,
+      facing: preparedFacing(scan.mesh, map),
+      ...(room && { bite: room }),
+    };
+  });
+  const row = rowOf(jaw);
+  const at = row.indexOf(tooth);
+  const beside = [row[at - 1], row[at + 1]].flatMap((t) => {
+    const [before, after] = t === undefined ? [] : [engine.arch(jaw).teeth.get(t)?.field, later.tooth(t)];
+    return t !== undefined && before && after ? [{ tooth: t, before, after, cut: engine.teeth(jaw).includes(t) }] : [];
+  });
+  return { ...measured, distal: archSide(tooth) === 'left' ? 1 : -1, pmMm: laid.pmMm, mouth, beside };
+}
+
+/** Faces are no question of the bite. */
+const asksBite = (zone: number): boolean => BITE_ZONES.some((z) => ZONE_ORDER[zone] === z);
+
+/** The bite over the prepared places of a tooth that are asked about; elsewhere it is Infinity. */
+function biteOver(
+  bite: Bite,
+  tooth: Fdi,
+  { positions }: Mesh,
+  { zone }: PrepMap,
+  engine: CaseEngine,
+): { closed: Float32Array; moved: Float32Array } {
+  const own = Array.from(zone.keys()).filter((v) => asksBite(zone[v] as number));
+  const places = Float64Array.from(
+    { length: 3 * own.length },
+    (_, i) => positions[3 * (own[Math.floor(i / 3)] as number) + (i % 3)] as number,
+  );
+  const near = bite.room(tooth, { positions: places, triangles: new Uint32Array() }, engine.crowns());
+  const all = (of: Float32Array) => {
+    const out = new Float32Array(zone.length).fill(Infinity);
+    own.forEach((v, i) => {
+      out[v] = of[i] as number;
+    });
+    return out;
+  };
+  return { closed: all(near.closed), moved: all(near.moved) };
+}
+
+/** A prepared tooth to be looked at, in the mouth's coordinates. */
+export interface PreparedView {
+  readonly tooth: Fdi;
+  readonly mesh: Mesh;
+  /** Of each vertex, mm: what is still to cut, below 0 where too much is gone; NaN where nothing was to be cut. */
+  readonly shortMm: Float64Array;
+  readonly roomMm: Float64Array;
+  /** Where the cut was to end and where it ends, in the same order. */
+  readonly finish: readonly { readonly wished: Vec3; readonly found?: Vec3 }[];
+  /** Places of the findings that have one, in the order of the verdict. */
+  readonly marks: readonly { readonly at: Vec3; readonly finding: number }[];
+  /** The ways on which it comes off: what hangs on the planned one, the best, and how far from that one may lean. */
+  readonly draw: {
+    readonly plannedMm2: number;
+    readonly best: BestWay;
+    readonly cone: WayCone;
+    readonly planned: Vec3;
+  };
+}
+
+/** One prepared tooth to be looked at. @throws Refusal `scan-missing`, `tooth-missing` */
+export function preparedView(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: Mouth = {}): PreparedView {
+  const jaw = jawOf(tooth);
+  const own = checkedTooth(engine, tooth, choice, mouth, laidFit(engine, jaw));
+  const mouthFrame: Frame = frameToArch(jaw, WORLD);
+  const out = (p: Vec3): Vec3 => (jaw === 'upper' ? p : toParent(mouthFrame, p));
+  const mesh = jaw === 'upper' ? own.scan.mesh : meshToArch(jaw, own.scan.mesh);
+  const nothing = (values: Float64Array) =>
+    Float64Array.from({ length: vertexCount(mesh) }, (_, v) =>
+      own.map.zone[v] === NO_ZONE ? Number.NaN : (values[v] as number),
+    );
+  const planned = directionToParent(own.target.frame, own.target.way);
+  const best = bestWay(own.facing, planned);
+  const plannedMm2 = undercutMm2(own.facing, planned);
+  const allowed = Math.max(PREP_LIMITS.undercut.value, best.undercutMm2);
+  return {
+    tooth,
+    mesh,
+    shortMm: nothing(own.map.shortMm),
+    roomMm: nothing(own.map.roomMm),
+    finish: finishFound(own.target, own.scan, targetField(own.target), own.design.around !== undefined).map(
+      ({ wished, found }) => ({
+        wished: out(wished),
+        ...(found && { found: out(found) }),
+      }),
+    ),
+    marks: verdictOn(own).flatMap((f, finding) => (f.at ? [{ at: out(f.at), finding }] : [])),
+    draw: {
+      plannedMm2,
+      best,
+      planned,
+      cone: wayCone(
+        own.facing,
+        plannedMm2 <= allowed ? planned : best.way,
+        directionToParent(own.target.frame, [0, -1, 0]),
+        allowed,
+      ),
+    },
+  };
+}
+
+/** The way on which several prepared teeth come off together, as splinted provisionals and bridges must. */
+export interface CommonWay {
+  readonly teeth: readonly Fdi[];
+  readonly best: BestWay;
+  /** Of each tooth, what hangs on it, mm². */
+  readonly hanging: readonly (readonly [Fdi, number])[];
+  /** How far each tooth's own planned way lies from it, degrees. */
+  readonly fromOwnDeg: readonly (readonly [Fdi, number])[];
+}
+
+/** The common way out of teeth that must come off together. @throws Refusal `scan-missing`, `tooth-missing` */
+export function commonWay(engine: CaseEngine, teeth: readonly Fdi[], choice: CutChoice, mouth: Mouth = {}): CommonWay {
+  const all = teeth.map((t) => checkedTooth(engine, t, choice, mouth, laidFit(engine, jawOf(t))));
+  const ways = all.map((c) => directionToParent(c.target.frame, c.target.way));
+  const mean = ways.reduce<Vec3>((a, w) => [a[0] + w[0], a[1] + w[1], a[2] + w[2]], [0, 0, 0]);
+  const l = Math.hypot(...mean) || 1;
+  const best = bestWay(facingTogether(all.map((c) => c.facing)), [mean[0] / l, mean[1] / l, mean[2] / l]);
+  return {
+    teeth,
+    best,
+    hanging: all.map((c) => [c.tooth, undercutMm2(c.facing, best.way)] as const),
+    fromOwnDeg: all.map(
+      (c, i) => [c.tooth, (Math.acos(Math.min(1, dot(ways[i] as Vec3, best.way))) * 180) / Math.PI] as const,
+    ),
+  };
+}

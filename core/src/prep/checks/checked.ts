@@ -1,0 +1,42 @@
+import type { SignedField } from '../../geometry/tree/signed.js';
+import type { Vec3 } from '../../geometry/vec.js';
+import type { Mouth } from '../../reduction/removal.js';
+import type { Fdi } from '../../teeth/notation.js';
+import type { Placed } from '../facing.js';
+import type { PrepFinding } from '../finding.js';
+import type { PrepMap, PrepTooth } from '../prep-tooth.js';
+
+/** A tooth beside a prepared one, before and after. */
+export interface Beside {
+  readonly tooth: Fdi;
+  readonly before: SignedField;
+  readonly after: SignedField;
+  /** Whether it was to be cut too. */
+  readonly cut: boolean;
+}
+
+/** A prepared tooth with everything that checks look at, measured once. */
+export interface Checked extends PrepTooth {
+  readonly map: PrepMap;
+  readonly facing: Placed;
+  /** 1 where x of the target's frame goes to the distal side. */
+  readonly distal: 1 | -1;
+  /** Half-width of the error of what is measured between scan and plan, mm. */
+  readonly pmMm: number;
+  readonly mouth: Mouth;
+  readonly beside: readonly Beside[];
+  /** Distance of each of the scan's vertices to the teeth across, mm: closed, and the least on the way aside and forward. */
+  readonly bite?: { readonly closed: Float32Array; readonly moved: Float32Array };
+}
+
+/** One check of one tooth. */
+export type Check = (c: Checked) => PrepFinding[];
+
+/** A vertex of the scan. */
+export const scanPlace = ({ scan: { mesh } }: PrepTooth, v: number): Vec3 => [
+  mesh.positions[3 * v] as number,
+  mesh.positions[3 * v + 1] as number,
+  mesh.positions[3 * v + 2] as number,
+];
+
+export const mm = (v: number): string => v.toFixed(2);

@@ -1,0 +1,149 @@
+import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
+import { distance, type Vec3 } from '../geometry/vec.js';
+import type { TargetSurface } from '../reduction/target.js';
+import { ANGLES, DIRECTIONS, NEAR_FINISH, NECK_ROWS, ROWS } from '../reduction/target-grid.js';
+
+/** Where a cut ends in one direction from the tooth's axis, against where it was to end. */
+export interface FinishPlace {
+  /** Index of the direction. */
+  readonly at: number;
+  /** Where it was to end, and where it ends; nothing where no end is found. */
+  readonly wished: Vec3;
+  readonly found?: Vec3;
+  /** How far it ends from there towards the edge, mm; below 0 towards the root. */
+  readonly highMm?: number;
+  /** How deep the cut is at half a millimetre from its end, and how deep it was to be, mm. */
+  readonly depthMm?: number;
+  readonly wishedDepthMm?: number;
+  /** The form that its profile has. */
+  readonly form?: FoundForm;
+}
+
+/** The forms that a profile is told apart by. */
+export type FoundForm = 'shoulder' | 'chamfer' | 'knife edge';
+
+/** A cut begins where so much is gone, mm: more than two scans are off. House value. */
+const BEGINS_MM = 0.12;
+/** And stays gone over so far, mm. */
+const STAYS_MM = 0.3;
+/** It is looked for from this far towards the root of the planned line to so far towards the edge, mm. */
+const LOOKED = { root: 1.5, edge: 2.5 } as const;
+/** In front is what looks to the front by so much: the cosine of 60°. House value. */
+const FRONT = 0.5;
+const STEP_MM = 0.05;
+/** A ledge is as wide as the cut is deep here, from its end, mm. */
+const WIDTH_AT_MM = 0.5;
+/** A profile that reaches so much of that depth at once is a shoulder; one with less than its share of what
+ * was asked has no ledge. */
+const SHOULDER = { atMm: 0.15, share: 0.75 } as const;
+const KNIFE_SHARE = 0.5;
+
+/**
+ * The end of a cut all around, found by where the tooth as it was and as it was scanned part; the planned line is looked
+ * for on the target in the same way, so that both are told by one rule. Directions in which nothing was to be cut are
+ * left out.
+ * @param scan the prepared tooth
+ * @param around whether it is to end all around; else only in front, where it runs out at the sides
+ */
+export function finishFound(
+  target: TargetSurface,
+  scan: SignedField,
+  planned: SignedField,
+  around: boolean,
+): FinishPlace[] {
+  if (target.finishLine.length === 0) return [];
+  const columns = Array.from({ length: ANGLES }, (_, at) => at)
+    .filter((at) => (around || -(DIRECTIONS[at] as Vec3)[1] > FRONT) && isCut(target, at))
+    .map((at) => ({ at, places: alongColumn(target, at) }));
+  const points = Float64Array.from(columns.flatMap((c) => c.places.flatMap((p) => [...p.place])));
+  const [gone, wished] = [signedDistances(scan, points), signedDistances(planned, points)];
+  let first = 0;
+  return columns.flatMap(({ at, places }): FinishPlace[] => {
+    const own = {
+      gone: gone.subarray(first, first + places.length),
+      wished: wished.subarray(first, first + places.length),
+    };
+    first += places.length;
+    const end = endOf(own.wished);
+    if (end === undefined) return [];
+    const is = endOf(own.gone);
+    const line = places[end] as Along;
+    if (is === undefined) return [{ at, wished: line.place }];
+    const here = places[is] as Along;
+    const depthAt = (of: Float64Array, from: number, mm: number) =>
+      of[Math.min(of.length - 1, from + Math.round(mm / STEP_MM))] as number;
+    const depthMm = depthAt(own.gone, is, WIDTH_AT_MM);
+    return [
+      {
+        at,
+        wished: line.place,
+        found: here.place,
+        highMm: here.mm - line.mm,
+        depthMm,
+        wishedDepthMm: depthAt(own.wished, end, WIDTH_AT_MM),
+        form:
+          depthMm < KNIFE_SHARE * depthAt(own.wished, end, WIDTH_AT_MM)
+            ? 'knife edge'
+            : depthAt(own.gone, is, SHOULDER.atMm) >= SHOULDER.share * depthMm
+              ? 'shoulder'
+              : 'chamfer',
+      },
+    ];
+  });
+}
+
+interface Along {
+  readonly place: Vec3;
+  /** Along the column from the planned line, towards the edge. */
+  readonly mm: number;
+}
+
+const vertexOf = ({ before }: TargetSurface, row: number, at: number): Vec3 => {
+  const i = 3 * (row * ANGLES + at);
+  return [before.positions[i] as number, before.positions[i + 1] as number, before.positions[i + 2] as number];
+};
+
+/** Whether a direction's column is cut near its end. */
+function isCut({ removedMm }: TargetSurface, at: number): boolean {
+  for (let row = NECK_ROWS; row < NECK_ROWS + NEAR_FINISH.length + 4; row++)
+    if ((removedMm[row * ANGLES + at] as number) > BEGINS_MM) return true;
+  return false;
+}
+
+/** Places on the tooth as it was, evenly from the root to the edge along a direction. */
+function alongColumn(target: TargetSurface, at: number): Along[] {
+  const out: Along[] = [];
+  let mm = 0;
+  for (let row = NECK_ROWS; row > 0 && mm > -LOOKED.root; row--) {
+    mm -= distance(vertexOf(target, row, at), vertexOf(target, row - 1, at));
+    if (row === 1 || mm <= -LOOKED.root) {
+      fill(target, at, row - 1, mm, out);
+      break;
+    }
+  }
+  return out;
+}
+
+function fill(target: TargetSurface, at: number, fromRow: number, fromMm: number, out: Along[]): void {
+  let [mm, next] = [fromMm, Math.max(fromMm, -LOOKED.root)];
+  for (let row = fromRow; row + 1 < ROWS && mm < LOOKED.edge; row++) {
+    const [p, q] = [vertexOf(target, row, at), vertexOf(target, row + 1, at)];
+    const far = distance(p, q);
+    for (; next <= mm + far && next <= LOOKED.edge; next += STEP_MM) {
+      const t = far === 0 ? 0 : Math.max(0, (next - mm) / far);
+      out.push({ mm: next, place: [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1]), p[2] + t * (q[2] - p[2])] });
+    }
+    mm += far;
+  }
+}
+
+/** The first place from the root on from which more is gone than two scans are off. */
+function endOf(gone: Float64Array): number | undefined {
+  const stays = Math.round(STAYS_MM / STEP_MM);
+  for (let i = 0; i + stays < gone.length; i++) {
+    let all = true;
+    for (let k = 0; all && k <= stays; k++) all = (gone[i + k] as number) > BEGINS_MM;
+    if (all) return i;
+  }
+  return undefined;
+}

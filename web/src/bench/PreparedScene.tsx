@@ -1,0 +1,109 @@
+import type { Fdi, Vec3 } from '@radiant/core';
+import { memo, type RefObject, useEffect, useMemo, useRef } from 'react';
+import * as THREE from 'three';
+import type { JawView, PreparedToothView } from '../engine/views.js';
+import { PALETTE } from '../ui/palette.js';
+import type { View } from './arch-eye.js';
+import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
+import { shortColour } from './colour-scale.js';
+import { JawCanvas } from './JawCanvas.js';
+import { useReading } from './use-reading.js';
+
+/** What is drawn of prepared teeth: what is still to cut, or the teeth as they are. */
+export type PreparedShowing = 'short' | 'plain';
+
+/** Prepared teeth as they were scanned, coloured by what is still to cut, with the finish line and the places found. */
+export const PreparedScene = memo(function PreparedScene({
+  arch,
+  prepared,
+  showing,
+  view,
+  selected,
+  marked,
+  onSelect,
+  reading,
+}: {
+  arch: JawView;
+  prepared: ReadonlyMap<Fdi, PreparedToothView>;
+  showing: PreparedShowing;
+  view: View;
+  selected: Fdi;
+  /** The place that is looked at. */
+  marked: Vec3 | undefined;
+  onSelect: (tooth: Fdi) => void;
+  /** The element that says what is found under the pointer. */
+  reading: RefObject<HTMLElement | null>;
+}) {
+  const hold = useRef(false);
+  const tell = useReading(reading);
+  const hand = useMemo<ToothHand>(
+    () => ({
+      press: onSelect,
+      move: (tooth, vertex, e) => {
+        const own = prepared.get(tooth);
+        tell(own ? wordsAt(own, vertex) : '', e);
+      },
+      out: () => tell(''),
+    }),
+    [prepared, onSelect, tell],
+  );
+  // What was under the pointer is another thing now.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each change of what is shown
+  useEffect(() => tell(''), [showing, prepared, tell]);
+  return (
+    <JawCanvas label="Prepared teeth, in three dimensions" view={view} hold={hold}>
+      {arch.teeth.map(({ tooth, mesh }) => {
+        const own = prepared.get(tooth);
+        if (!own) return <ToothSurface key={`e${tooth}`} tooth={tooth} mesh={mesh} colour="muted" hand={hand} />;
+        return (
+          <group key={`p${tooth}`}>
+            <ToothSurface
+              tooth={tooth}
+              mesh={own.mesh}
+              colour={showing === 'plain' && tooth === selected ? 'selected' : 'tooth'}
+              values={showing === 'plain' ? undefined : own.shortMm}
+              scale={shortColour}
+              hand={hand}
+            />
+            <Line at={own.finish.map((f) => f.wished)} colour={PALETTE.ink3} />
+            <Line at={own.finish.flatMap((f) => (f.found ? [f.found] : []))} colour={PALETTE.plum} />
+          </group>
+        );
+      })}
+      {marked && (
+        <mesh position={[marked[0], marked[1], marked[2]]} renderOrder={5}>
+          <sphereGeometry args={[0.28, 16, 12]} />
+          <meshBasicMaterial color={PALETTE.plum} depthTest={false} transparent opacity={0.85} />
+        </mesh>
+      )}
+      <Gum mesh={arch.gum} pale />
+    </JawCanvas>
+  );
+});
+
+function wordsAt(own: PreparedToothView, i: number): string {
+  const [short, room] = [own.shortMm[i] as number, own.roomMm[i] as number];
+  if (Number.isNaN(short)) return 'nothing was to be cut here';
+  const wanted = `${room.toFixed(2)} mm of ${(room + short).toFixed(2)}`;
+  if (Math.abs(short) < 0.05) return `${wanted} · as it was to be`;
+  return `${wanted} · ${short > 0 ? `${short.toFixed(2)} still to cut` : `${(-short).toFixed(2)} more gone than asked`}`;
+}
+
+function Line({ at, colour }: { at: readonly Vec3[]; colour: string }) {
+  const line = useMemo(() => {
+    const geometry = new THREE.BufferGeometry();
+    geometry.setAttribute('position', new THREE.BufferAttribute(Float32Array.from(at.flatMap((p) => [...p])), 3));
+    return new THREE.Points(
+      geometry,
+      new THREE.PointsMaterial({ color: colour, size: 2.5, sizeAttenuation: false, depthTest: true }),
+    );
+  }, [at, colour]);
+  useEffect(
+    () => () => {
+      line.geometry.dispose();
+      (line.material as THREE.Material).dispose();
+    },
+    [line],
+  );
+  return <primitive object={line} renderOrder={3} />;
+}

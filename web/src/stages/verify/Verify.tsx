@@ -1,0 +1,267 @@
+import { contourPlan, mouthOf } from '@radiant/contract';
+import {
+  type ContourPlan,
+  type CutChoice,
+  type Fdi,
+  type HandWay,
+  handFindings,
+  type Jaw,
+  jawOf,
+  onlyAdded,
+  type PrepFinding,
+  type PrepToothVerdict,
+  type PrepVerdict,
+  restorationOf,
+  worstState,
+} from '@radiant/core';
+import { useEffect, useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
+import { shownOf, useAsked } from '../../engine/use-asked.js';
+import { clientOf, useContour } from '../../engine/use-contour.js';
+import { useJaw } from '../../engine/use-jaws.js';
+import { useLater } from '../../engine/use-later.js';
+import { useLower } from '../../engine/use-lower.js';
+import { Comments } from '../../shell/Comments.js';
+import { ReadOnlyNote, Refused } from '../../shell/ReadOnlyNote.js';
+import { useHotkeys } from '../../ui/hotkeys.js';
+import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
+import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { ByHand } from './ByHand.js';
+import { LaidLine } from './LaidLine.js';
+import { OnTheArch } from './OnTheArch.js';
+import { RecutList } from './RecutList.js';
+import { ScanField } from './ScanField.js';
+import { usePrepared } from './use-prepared.js';
+import { Verdict } from './Verdict.js';
+import { WaysOut } from './WaysOut.js';
+import { findingKey } from './words.js';
+
+type Look = 'arch' | 'list' | 'hand';
+const LOOKS: Readonly<Record<Look, string>> = { arch: 'on the arch', list: 'cut list', hand: 'by hand' };
+const LOOK_ORDER = Object.keys(LOOKS) as readonly Look[];
+const NO_TEETH: readonly Fdi[] = [];
+
+/** Verify: whether the preparation is right, where more, and whether it all comes off. */
+export default function Verify() {
+  const contour = useContour();
+  const { tooth, selectTooth, detail } = useCase();
+  const name = useToothLabel();
+  const sentence = useSentence();
+  const shape = useSection('shape').data;
+  const reduce = useSection('reduce').data;
+  const verify = useSection('verify');
+  const { cautions, ageYears } = useSection('meet').data;
+  const jaw = jawOf(tooth);
+  const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
+  const lower = useLower(contour, true);
+  const later = useLater(contour, jaw, verify.data.scanId);
+  const [wished, setLook] = useState<Look>();
+  const look: Look = wished ?? (later.state === 'none' ? 'hand' : 'arch');
+  const [way, setWay] = useState<HandWay>('index');
+  const [chosen, setChosen] = useState<string>();
+  const mouth = useMemo(() => mouthOf({ cautions, ageYears }), [cautions, ageYears]);
+  const client = contour.state === 'ready' && lower.state !== 'loading' ? clientOf(contour) : undefined;
+  const ready = later.state === 'ready' ? client : undefined;
+  // Asked again of another scan.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: which scan it is, is no part of the question
+  const question = useMemo(() => [jaw, reduce, mouth] as const, [jaw, reduce, mouth, later]);
+  const asked = useAsked(ready, plan, 'prepVerdict', question);
+  const verdict = shownOf(asked);
+  const verdictTeeth = useMemo(() => verdict?.teeth.map((t) => t.tooth) ?? NO_TEETH, [verdict]);
+  const prepared = usePrepared(look === 'arch' ? ready : undefined, plan, verdictTeeth, reduce, mouth);
+  const arch = useJaw(contour, lower, jaw);
+  const handTeeth = useMemo(() => teethToCut(plan, reduce, jaw), [plan, reduce, jaw]);
+  const own = useFoundOn(tooth, look, way, verdict);
+  const findings = own?.findings ?? [];
+  const marked = findings.find((f) => findingKey(f) === chosen);
+  const mark = marked && prepared.views.get(tooth)?.marks.find((m) => own && own.findings[m.finding] === marked);
+  const places = findings.filter((f) => f.state !== 'right' && f.at);
+  const choose = (f: PrepFinding) => {
+    selectTooth(f.tooth);
+    setChosen(findingKey(f));
+    setLook('arch');
+  };
+  useEffect(() => setChosen((c) => (c?.startsWith(`${tooth} `) ? c : undefined)), [tooth]);
+  useHotkeys('stage', [
+    {
+      keys: 'N',
+      does: 'the next place that was found',
+      on: ['n'],
+      off: places.length === 0,
+      run: () => {
+        const at = places.findIndex((f) => findingKey(f) === chosen);
+        choose(places[(at + 1) % places.length] as PrepFinding);
+      },
+    },
+    {
+      keys: 'V',
+      does: 'on the arch, cut list, by hand',
+      on: ['v'],
+      run: () => setLook(LOOK_ORDER[(LOOK_ORDER.indexOf(look) + 1) % LOOK_ORDER.length] as Look),
+    },
+  ]);
+  const scanName = later.state === 'ready' ? (detail.files.find((f) => f.id === later.id)?.name ?? '') : '';
+  const body =
+    contour.state === 'no-scan' || shape.teeth.length === 0 ? (
+      <Empty title="A preparation is checked against a planned contour">
+        <p>
+          {contour.state === 'no-scan' ? 'There is no scan yet, and no contour. ' : 'No tooth is planned yet. '}
+          <Link className="how" to="../shape">
+            Go to shape
+          </Link>
+        </p>
+      </Empty>
+    ) : contour.state === 'failed' ? (
+      <Trouble sentence={sentence(contour.sentence)} retry={contour.retry} />
+    ) : look === 'hand' ? (
+      <ByHand teeth={handTeeth} way={way} setWay={setWay} />
+    ) : later.state === 'none' ? (
+      <Empty title={`No scan of the prepared ${jaw} teeth yet`}>
+        <p>
+          Put it in and mark its teeth in{' '}
+          <Link className="how" to="../shape">
+            shape
+          </Link>
+          , in the state <em>prepared</em>; it is laid on the first scan by what was not cut. Without a scanner read the
+          room under the index{' '}
+          <button type="button" className="how" onClick={() => setLook('hand')}>
+            by hand
+          </button>
+          .
+        </p>
+      </Empty>
+    ) : later.state === 'failed' ? (
+      <Trouble sentence={sentence(later.sentence)} retry={later.retry} />
+    ) : asked.state === 'failed' ? (
+      <Trouble sentence={sentence(asked.sentence)} retry={asked.retry} />
+    ) : !verdict ? (
+      <Waiting what="the prepared teeth and measuring them" />
+    ) : look === 'list' ? (
+      <RecutList recuts={verdict.recuts} onChoose={choose} />
+    ) : (
+      <OnTheArch jaw={arch} prepared={prepared} of={verdictTeeth.length} marked={mark?.at} />
+    );
+  return (
+    <Stage
+      surround={look === 'arch' ? 'grey' : 'paper'}
+      bench={
+        <>
+          {shape.teeth.length > 0 && (
+            <div className="absolute top-3.5 left-4 z-10 flex gap-1.5">
+              {LOOK_ORDER.map((l) => (
+                <button
+                  key={l}
+                  type="button"
+                  className={look === 'arch' ? 'chip' : 'chip chip-flat'}
+                  aria-pressed={look === l}
+                  onClick={() => setLook(l)}
+                >
+                  {LOOKS[l]}
+                </button>
+              ))}
+            </div>
+          )}
+          {body}
+        </>
+      }
+      panel={
+        <>
+          <ReadOnlyNote section="verify" />
+          <Refused sentence={verify.refusal?.detail} />
+          {look !== 'hand' && verdict && (
+            <>
+              <ScanField jaw={jaw} shown={later.state === 'ready' ? later.id : undefined} />
+              <LaidLine laid={verdict.laid} name={scanName} />
+              <NotJudged verdict={verdict} />
+            </>
+          )}
+          {own ? (
+            <>
+              <CameOff tooth={tooth} />
+              <Verdict verdict={own} chosen={chosen} onChoose={choose} />
+              {look === 'arch' && prepared.views.get(tooth) && (
+                <WaysOut own={prepared.views.get(tooth) as NonNullable<ReturnType<typeof prepared.views.get>>} />
+              )}
+            </>
+          ) : (
+            <p className="text-note text-ink-2">Nothing is found out about {name(tooth)} yet.</p>
+          )}
+          <Comments stage="verify" />
+        </>
+      }
+      foot={
+        <>
+          <KeyHint keys={['[', ']']} does="tooth" />
+          <KeyHint keys={['N']} does="next place" />
+          <KeyHint keys={['V']} does="another look" />
+          {look === 'hand' && <KeyHint keys={['+', '−']} does="a tenth" />}
+          <KeyHint keys={['?']} does="all keys" />
+          <span className="ml-auto">A scan shows surfaces, not the tooth: the treating clinician decides.</span>
+        </>
+      }
+    />
+  );
+}
+
+/** The planned teeth of a jaw on which something is cut, in the order of the arch. */
+function teethToCut(plan: ContourPlan, choice: CutChoice, jaw: Jaw): readonly Fdi[] {
+  const side = (t: Fdi) => ([1, 4].includes(Math.floor(t / 10)) ? -(t % 10) : t % 10);
+  return Object.keys(plan)
+    .map(Number)
+    .filter((t) => jawOf(t) === jaw && !onlyAdded(restorationOf(t, choice).design))
+    .sort((a, b) => side(a) - side(b));
+}
+
+/** What is found on a tooth: by its scan, or by the readings where these are looked at. */
+function useFoundOn(
+  tooth: Fdi,
+  look: Look,
+  way: HandWay,
+  verdict: PrepVerdict | undefined,
+): Pick<PrepToothVerdict, 'tooth' | 'state' | 'findings'> | undefined {
+  const { data: reduce } = useSection('reduce');
+  const { data } = useSection('verify');
+  const { data: decide } = useSection('decide');
+  return useMemo(() => {
+    if (look === 'hand') {
+      const findings = handFindings(tooth, restorationOf(tooth, reduce).design, data.readings, way);
+      return findings.length > 0 ? { tooth, state: worstState(findings), findings } : undefined;
+    }
+    const own = verdict?.teeth.find((t) => t.tooth === tooth);
+    if (!own || !decide.cameOff?.includes(tooth)) return own;
+    const walls = own.findings.filter((f) => f.check === 'walls');
+    return { ...own, findings: [...walls, ...own.findings.filter((f) => f.check !== 'walls')] };
+  }, [tooth, look, way, verdict, reduce, data.readings, decide.cameOff]);
+}
+
+/** A provisional that came off while it was splinted says that the walls hold too little. */
+function CameOff({ tooth }: { tooth: Fdi }) {
+  const { data } = useSection('decide');
+  const name = useToothLabel();
+  if (!data.cameOff?.includes(tooth)) return null;
+  return (
+    <p className="finding mb-3 text-note" data-weight="stop">
+      The splinted provisional of {name(tooth)} came off: look at its walls first.
+    </p>
+  );
+}
+
+/** Planned teeth that are not judged, and why. */
+function NotJudged({ verdict }: { verdict: PrepVerdict }) {
+  const name = useToothLabel();
+  return (
+    <>
+      {verdict.missing.length > 0 && (
+        <p className="finding mb-2 text-note" data-weight="watch">
+          {verdict.missing.map(name).join(', ')}: not in this scan.
+        </p>
+      )}
+      {verdict.uncut.length > 0 && (
+        <p className="finding mb-2 text-note" data-weight="watch">
+          {verdict.uncut.map(name).join(', ')}: nothing is cut yet, or the scan is of an earlier day.
+        </p>
+      )}
+    </>
+  );
+}
