@@ -31,6 +31,7 @@ const STAGES = [
   ['propose', 'As it is, and as proposed'],
   ['shape', '11 · planned crown'],
   ['reduce', 'Section through 11'],
+  ['verify', '11 · not read'],
   ['keep', 'The plan on paper'],
 ] as const;
 

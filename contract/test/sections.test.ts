@@ -361,7 +361,7 @@ describe('match and decide', () => {
 
 describe('who may write what', () => {
   const may: Record<(typeof ROLES)[number], readonly SectionName[]> = {
-    dentist: ['meet', 'read', 'propose', 'shape', 'decide', 'match', 'reduce'],
+    dentist: ['meet', 'read', 'propose', 'shape', 'decide', 'match', 'reduce', 'verify'],
     assistant: ['meet', 'read', 'match'],
     technician: [],
   };

@@ -54,13 +54,14 @@ const STEP_MM = 0.16;
 /** So far a chamfer's hollow goes, and a ledge that runs out. */
 const LEDGE_MM = { usual: 0.5, knife: 4 } as const;
 /** Where a surface begins to face forward, and where it does so fully: share of its normal. */
-const FACES = { from: 0, full: 0.4 } as const;
-const ROUND = { usual: 0.45, sharp: 0.01 } as const;
+const FACES = { from: -0.1, full: 0.2 } as const;
+const ROUND = { usual: 0.45, crown: 0.9, walls: 0.25, sharp: 0.01 } as const;
 /** Where a surface does not face forward nothing goes, however far it stands out of the plan, mm. */
 const LEFT = -1;
 const TAPER_DEG = 6;
 /** A wall stands so far in from where the cut ends, as a share of what is needed: the neck falls away there. */
-const LEDGE_SHARE = 0.55;
+const LEDGE_SHARE = 0.88;
+const CHAMFER_MM = 0.6;
 
 const ramp = (v: number, from: number, to: number): number => {
   const k = Math.max(0, Math.min(1, (v - from) / (to - from)));
@@ -184,8 +185,9 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
   const edgeMm = design.edge.kind === 'thickness' ? design.edge.mm - (faults['edge short'] ?? 0) : undefined;
   const line = finishAround(finishLine.map((p) => toLocal(planned.frame, p)));
   const ledge = faults['knife edge'] ? LEDGE_MM.knife : LEDGE_MM.usual;
-  const round = faults['sharp corner'] ? ROUND.sharp : ROUND.usual;
+
   const crown = design.kind === 'crown' && design.around;
+  const round = faults['sharp corner'] ? ROUND.sharp : crown ? ROUND.crown : ROUND.usual;
   const lean = Math.tan((((design.taperDeg ?? TAPER_DEG) + (faults.tapered ?? 0)) * Math.PI) / 180);
   return (places: Float64Array): Float64Array => {
     const outside = signedDistances(field, places);
@@ -217,13 +219,16 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
           (front * (neededAt(design, share) - flat) + behind * (crown.palatalMm - tight) + side * crown.proximalMm) /
             whole +
           (behind > 0.6 ? near : 0);
-        const deep =
-          need * Math.min(1, over <= 0 ? 0 : over / 0.25) * (faults['knife edge'] ? Math.min(1, over / ledge) : 1);
+        // A ledge with a rounded inner angle, or one that runs out.
+        const run = Math.max(0, Math.min(1, over / (faults['knife edge'] ? ledge : CHAMFER_MM)));
+        const full = need * (LEDGE_SHARE + (1 - LEDGE_SHARE) * ramp(over, CHAMFER_MM, 2.5 * CHAMFER_MM));
+        const deep = full * (faults['knife edge'] ? run : Math.sqrt(1 - (1 - run) ** 2));
         // Seen from the end of the cut a wall leans inward at least by its taper.
         const wall =
           Math.hypot(x, y) -
           (end.r - LEDGE_SHARE * need * (faults['knife edge'] ? 0.2 : 1) - lean * Math.max(0, over - 0.3));
-        body = over <= 0 ? LEFT : Math.max(off + deep, hollow > 0 && behind > 0.6 ? LEFT : Math.min(wall, over));
+        body =
+          over <= 0 ? LEFT : rounded(off + deep, hollow > 0 && behind > 0.6 ? LEFT : Math.min(wall, over), ROUND.walls);
       } else {
         const need = neededAt(design, share) - flat + near * facial;
         body = over <= 0 ? LEFT : (off + need * profile) * facial + LEFT * (1 - facial);

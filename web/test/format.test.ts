@@ -129,6 +129,16 @@ describe('a tooth’s outline', () => {
 });
 
 it('the journey goes from meet to keep, and each stage asks one question', () => {
-  expect(STAGES.map((s) => s.name)).toEqual(['meet', 'read', 'propose', 'shape', 'decide', 'match', 'reduce', 'keep']);
+  expect(STAGES.map((s) => s.name)).toEqual([
+    'meet',
+    'read',
+    'propose',
+    'shape',
+    'decide',
+    'match',
+    'reduce',
+    'verify',
+    'keep',
+  ]);
   expect(new Set(STAGES.map((s) => s.question)).size).toBe(STAGES.length);
 });

@@ -1,5 +1,5 @@
 import { adjacencyOf, neighbourhoodOf } from '../geometry/adjacency.js';
-import { type Mesh, vertexNormals } from '../geometry/mesh.js';
+import { type Mesh, vertexDistance, vertexNormals } from '../geometry/mesh.js';
 import { cross, dot, length, type Vec3 } from '../geometry/vec.js';
 
 /** A stretch of a prepared surface that is rounded too tightly. */
@@ -53,7 +53,8 @@ export function turnRadii(m: Mesh): Float64Array {
  * ridge, the vertices that turn most of those beside them: the tightest of all is a scan's own noise.
  * @param on which vertices count
  */
-export function tightCorners(m: Mesh, on: (v: number) => boolean, leastRadiusMm: number): TightCorner[] {
+export function tightCorners(m: Mesh, on: (v: number) => boolean, wantedMm: number): TightCorner[] {
+  const leastRadiusMm = Math.max(wantedMm, BLURRED * edgeMm(m, on));
   const radii = turnRadii(m);
   const hood = neighbourhoodOf(m, adjacencyOf(m));
   const beside = (v: number) => hood.beside.subarray(hood.from[v]!, hood.from[v + 1]!);
@@ -78,6 +79,20 @@ export function tightCorners(m: Mesh, on: (v: number) => boolean, leastRadiusMm:
       found.push({ radiusMm, bulges: radii[v]! > 0, at: middleOf(m, ridge), lengthMm });
   }
   return found.sort((a, b) => a.radiusMm - b.radiusMm);
+}
+
+/** On a mesh a sharp corner looks rounded by so many of its edges: what looks no rounder counts as sharp. House value. */
+const BLURRED = 1.7;
+
+/** The mean edge of the triangles whose corners all count, mm. */
+function edgeMm({ positions, triangles }: Mesh, on: (v: number) => boolean): number {
+  let [sum, n] = [0, 0];
+  for (let t = 0; t < triangles.length; t += 3) {
+    if (!on(triangles[t]!) || !on(triangles[t + 1]!) || !on(triangles[t + 2]!)) continue;
+    sum += vertexDistance(positions, triangles[t]!, triangles[t + 1]!);
+    n++;
+  }
+  return n > 0 ? sum / n : 0;
 }
 
 /** What turns up to so many times as gently belongs to the same stretch. House value. */

@@ -41,8 +41,9 @@ export interface PrepFinding {
   readonly says: string;
   /** What to do about it. */
   readonly todo?: string;
-  /** How much more is to be cut there, mm. */
+  /** How much more is to be cut there, mm; deeper, or where it says so further along the surface. */
   readonly cutMm?: number;
+  readonly along?: true;
   /** In the arch's own frame. */
   readonly at?: Vec3;
 }

@@ -24,12 +24,14 @@ export type FoundForm = 'shoulder' | 'chamfer' | 'knife edge';
 
 /** A cut begins where so much is gone, mm: more than two scans are off. House value. */
 const BEGINS_MM = 0.12;
+/** Where less than this was to be cut nobody can say where it ends, mm. House value. */
+const SHALLOW_MM = 0.2;
 /** And stays gone over so far, mm. */
 const STAYS_MM = 0.3;
 /** It is looked for from this far towards the root of the planned line to so far towards the edge, mm. */
 const LOOKED = { root: 1.5, edge: 2.5 } as const;
-/** In front is what looks to the front by so much: the cosine of 60°. House value. */
-const FRONT = 0.5;
+/** In front is what looks to the front by so much: the cosine of 50°. House value. */
+const FRONT = 0.64;
 const STEP_MM = 0.05;
 /** A ledge is as wide as the cut is deep here, from its end, mm. */
 const WIDTH_AT_MM = 0.5;
@@ -106,7 +108,7 @@ const vertexOf = ({ before }: TargetSurface, row: number, at: number): Vec3 => {
 /** Whether a direction's column is cut near its end. */
 function isCut({ removedMm }: TargetSurface, at: number): boolean {
   for (let row = NECK_ROWS; row < NECK_ROWS + NEAR_FINISH.length + 4; row++)
-    if ((removedMm[row * ANGLES + at] as number) > BEGINS_MM) return true;
+    if ((removedMm[row * ANGLES + at] as number) > SHALLOW_MM) return true;
   return false;
 }
 

@@ -38,7 +38,8 @@ export const PREP_LIMITS = {
   corner: { value: 0.2, source: COMMON_PRACTICE },
   /** Between a crown's side and the tooth beside it, mm. */
   contactRoom: { value: 0.5, source: COMMON_PRACTICE },
-  /** A veneer that leaves the contact: how far it may have opened, mm. */
+  /** A veneer that ends half way into the contact, or leaves it: how far that may have opened, mm. */
+  contactHalfWay: { value: 0.25, source: HOUSE },
   contactOpened: { value: 0.1, source: HOUSE },
   /** Depth to which a neighbour may differ from before, mm. */
   nick: { value: 0.1, source: HOUSE },

@@ -1,5 +1,5 @@
 import type { Mesh } from '../geometry/mesh.js';
-import { dot, normalize, type Vec3 } from '../geometry/vec.js';
+import { dot, type Vec3 } from '../geometry/vec.js';
 import type { Placed } from './facing.js';
 
 /** The walls of a prepared crown, by where they look. */
@@ -67,8 +67,8 @@ export function wallsOf(
     palatal: [-stance.front[0], -stance.front[1], -stance.front[2]],
   };
   const walls = WALL_SIDES.flatMap((side): Wall[] => {
-    const [sum, high]: [number[], number[]] = [[0, 0, 0], []];
-    let area = 0;
+    const high: number[] = [];
+    let [area, up, away] = [0, 0, 0];
     vertex.forEach((_, i) => {
       const n: Vec3 = [normals[3 * i]!, normals[3 * i + 1]!, normals[3 * i + 2]!];
       const [out, aside] = [dot(n, stance.out), Math.hypot(dot(n, stance.front), dot(n, stance.distal))];
@@ -79,12 +79,13 @@ export function wallsOf(
       if (h < LEDGE_MM || h > (side === 'facial' || side === 'palatal' ? GUM_PLANE[side] * top : top - CORNER_MM))
         return;
       area += areaMm2[i]!;
-      for (let k = 0; k < 3; k++) sum[k]! += areaMm2[i]! * n[k as 0]!;
+      up += areaMm2[i]! * out;
+      away += areaMm2[i]! * aside;
     });
     if (area < LEAST_MM2) return [];
-    const mean = normalize(sum as unknown as Vec3);
     high.sort((a, b) => a - b);
-    const lean = Math.asin(Math.max(-1, Math.min(1, dot(mean, stance.out)))) * DEG;
+    // Of a wall that goes around, the lean is meant, not the directions: their mean would lean more than any.
+    const lean = Math.atan2(up, away) * DEG;
     return [{ side, taperDeg: lean, heightMm: high[Math.floor(0.98 * high.length)] ?? 0, areaMm2: area }];
   });
   const of = (side: WallSide) => walls.find((w) => w.side === side)?.taperDeg;

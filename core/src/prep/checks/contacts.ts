@@ -33,7 +33,8 @@ export const contactsCheck: Check = (c) => {
         : { ...base, state: 'right', limit, source, says: `{${c.tooth}} to {${n.tooth}}: ${mm(now.gapMm)} mm apart` };
     }
     const opened = now.gapMm - contactBetween(c.before.mesh.positions, n.before).gapMm;
-    const { value: limit, source } = PREP_LIMITS.contactOpened;
+    const { value: limit, source } =
+      c.design.contact === 'left' ? PREP_LIMITS.contactOpened : PREP_LIMITS.contactHalfWay;
     return opened > limit + c.pmMm
       ? {
           ...base,

@@ -60,14 +60,18 @@ export const cornersCheck: Check = (c) => {
       },
     ];
   return found.slice(0, 4).map((f) => {
+    const what = f.bulges ? 'corner' : 'hollow';
     const place = ZONE_ORDER[c.map.zone[f.at] as number] ?? 'tooth';
     return {
       ...base,
-      state: 'cut',
+      state: f.radiusMm < corner.value ? 'cut' : 'unknown',
       place: `${f.bulges ? 'corner' : 'hollow'}, ${place}`,
       value: f.radiusMm,
       pm: 0.05,
-      says: `{${c.tooth}} ${place}: a sharp ${f.bulges ? 'corner' : 'hollow'}, ${mm(f.radiusMm)} mm of radius over ${f.lengthMm.toFixed(1)} mm`,
+      says:
+        f.radiusMm < corner.value
+          ? `{${c.tooth}} ${place}: a sharp ${what}, ${mm(f.radiusMm)} mm of radius over ${f.lengthMm.toFixed(1)} mm`
+          : `{${c.tooth}} ${place}: a ${what} of ${f.lengthMm.toFixed(1)} mm that may be sharp; the scan is too coarse to tell`,
       todo: f.bulges ? 'round it with a fine-grit bur or a disc' : 'open it with a rounded tip',
       at: scanPlace(c, f.at),
     };

@@ -1,6 +1,7 @@
 import { preparedEdge } from '../edge.js';
 import { PREP_LIMITS } from '../limits.js';
-import { type Check, mm } from './checked.js';
+import { zoneRooms } from '../room.js';
+import { type Check, mm, scanPlace } from './checked.js';
 
 const THIRDS = ['mesial', 'middle', 'distal'] as const;
 
@@ -13,6 +14,8 @@ export const edgeCheck: Check = (c) => {
   const { uneven, short } = PREP_LIMITS;
   const more = own.unevenMm - own.wishedUnevenMm;
   const base = { check: 'edge' as const, tooth: c.tooth, unit: 'mm' as const, pm: c.pmMm };
+  const room = zoneRooms(c.map).find((z) => z.zone === 'edge');
+  const stands = room ? `, ${mm(room.median)} mm of ${mm(room.wanted)}` : '';
   const tilt = own.shortMm[worst]! - Math.min(...own.shortMm);
   return [
     own.shortMm[worst]! > short.value + c.pmMm
@@ -24,9 +27,10 @@ export const edgeCheck: Check = (c) => {
           value: own.shortMm[worst]!,
           limit: short.value,
           source: short.source,
-          says: `{${c.tooth}} edge: ${mm(own.shortMm[worst]!)} mm too long ${tilt > uneven.value ? `at its ${THIRDS[worst]} third, it slants` : 'over its length'}`,
+          says: `{${c.tooth}} edge${stands}: ${mm(own.shortMm[worst]!)} mm too long ${tilt > uneven.value ? `at its ${THIRDS[worst]} third, it slants` : 'over its length'}`,
           todo: `shorten it by ${mm(own.shortMm[worst]!)} mm`,
           cutMm: own.shortMm[worst]!,
+          ...(room && { at: scanPlace(c, room.shortAt) }),
         }
       : {
           ...base,
@@ -35,7 +39,7 @@ export const edgeCheck: Check = (c) => {
           value: own.shortMm[worst]!,
           limit: short.value,
           source: short.source,
-          says: `{${c.tooth}} edge: as long as it was to be`,
+          says: `{${c.tooth}} edge${stands}: as long as it was to be`,
         },
     more > uneven.value + c.pmMm
       ? {

@@ -66,7 +66,7 @@ function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): Pre
       says: `{${c.tooth}} ${side}: the finish line lies ${mm(Math.abs(high))} mm too ${high > 0 ? 'far to the edge' : 'near the root'}`,
       todo: high > 0 ? `take it ${mm(high)} mm nearer to the gum` : 'ask where the gum will lie; it can’t be put back',
       ...here,
-      ...(high > 0 && { cutMm: high }),
+      ...(high > 0 && { cutMm: high, along: true as const }),
     };
   const shapes = found.map((p) => p.form as string);
   const form = ['shoulder', 'chamfer', 'knife edge'].reduce((a, b) =>

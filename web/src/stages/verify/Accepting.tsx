@@ -21,7 +21,7 @@ export function Accepting({ finding }: { finding: PrepFinding }) {
   const others = data.accepted.filter((a) => a !== own);
   if (own)
     return (
-      <p className="mt-1 text-tiny text-ink-2">
+      <p className="basis-full">
         Taken as it is by {own.by}, {moment(own.at)}: “{own.reason}”{' '}
         {own.found !== sentence(finding.says) && `Then: ${own.found}. `}
         {mayWrite && (
@@ -34,13 +34,13 @@ export function Accepting({ finding }: { finding: PrepFinding }) {
   if (!mayWrite) return null;
   if (!open)
     return (
-      <button type="button" className="how mt-1 text-tiny" onClick={() => setOpen(true)}>
+      <button type="button" className="how" onClick={() => setOpen(true)}>
         take it as it is
       </button>
     );
   return (
     <form
-      className="mt-1.5"
+      className="mt-1.5 basis-full"
       onSubmit={(e) => {
         e.preventDefault();
         if (reason.trim().length < LEAST) return;

@@ -30,6 +30,7 @@ export function ByHand({ teeth, way, setWay }: { teeth: readonly Fdi[]; way: Han
   const [at, setAt] = useState<HandPlace>('cervical');
   const designOf = (t: Fdi) => restorationOf(t, reduce).design;
   const order = teeth.flatMap((t) => handPlaces(designOf(t)).map((place) => ({ tooth: t, place })));
+  const places = HAND_PLACES.filter((place) => order.some((o) => o.place === place));
   const here = order.findIndex((o) => o.tooth === tooth && o.place === at);
   const readAt = (t: Fdi, place: HandPlace) =>
     data.readings.find((r) => r.tooth === t && r.way === way && r.place === place)?.mm ?? null;
@@ -84,22 +85,24 @@ export function ByHand({ teeth, way, setWay }: { teeth: readonly Fdi[]; way: Han
         <thead>
           <tr>
             <th scope="col">mm</th>
-            {teeth.map((t) => (
-              <th key={t} scope="col" className={`!text-center ${t === tooth ? 'font-bold text-plum' : ''}`}>
-                {name(t)}
+            {places.map((place) => (
+              <th key={place} scope="col" className="!text-center">
+                {place}
               </th>
             ))}
           </tr>
         </thead>
         <tbody>
-          {HAND_PLACES.map((place) => (
-            <tr key={place}>
-              <th scope="row">{place}</th>
-              {teeth.map((t) => {
+          {teeth.map((t) => (
+            <tr key={t}>
+              <th scope="row" className={`text-lead ${t === tooth ? 'font-bold text-plum' : ''}`}>
+                {name(t)}
+              </th>
+              {places.map((place) => {
                 const own = handNeed(designOf(t), place);
                 if (own === undefined)
                   return (
-                    <td key={t} className="!text-center text-ink-3">
+                    <td key={place} className="!text-center text-ink-3">
                       –
                     </td>
                   );
@@ -107,8 +110,8 @@ export function ByHand({ teeth, way, setWay }: { teeth: readonly Fdi[]; way: Han
                 const found = handFindings(t, designOf(t), data.readings, way).find((f) => f.place === place);
                 return (
                   <td
-                    key={t}
-                    className={`!px-1 !py-1.5 !text-center ${chosen ? 'rounded-lg bg-plum-soft' : ''}`}
+                    key={place}
+                    className={`!px-1 !py-1 !text-center ${chosen ? 'rounded-lg bg-plum-soft' : ''}`}
                     onFocus={() => {
                       selectTooth(t);
                       setAt(place);
@@ -116,7 +119,7 @@ export function ByHand({ teeth, way, setWay }: { teeth: readonly Fdi[]; way: Han
                   >
                     <NumberInput
                       label={`${name(t)} ${place}`}
-                      className={`field h-12 w-16 px-1 text-center text-[20px] font-semibold ${found?.state === 'cut' ? 'text-stop' : ''}`}
+                      className={`field h-12 w-16 px-1 text-center text-figure font-semibold ${found?.state === 'cut' ? 'text-stop' : ''}`}
                       value={readAt(t, place)}
                       {...HAND_LIMITS}
                       step={STEP_MM}
@@ -126,7 +129,9 @@ export function ByHand({ teeth, way, setWay }: { teeth: readonly Fdi[]; way: Han
                       onChange={(v) => put(t, place, v)}
                       onDone={() => store.endGroup()}
                     />
-                    <span className={`mt-0.5 block text-tiny ${found?.state === 'cut' ? 'text-stop' : 'text-ink-2'}`}>
+                    <span
+                      className={`ml-1.5 inline-block w-16 text-left text-tiny ${found?.state === 'cut' ? 'text-stop' : 'text-ink-2'}`}
+                    >
                       {found?.state === 'cut'
                         ? `${number(found.cutMm ?? 0, 1)} more`
                         : found?.state === 'right'
@@ -156,7 +161,7 @@ export function ByHand({ teeth, way, setWay }: { teeth: readonly Fdi[]; way: Han
 
 function Key({ words, does, off, press }: { words: string; does: string; off: boolean; press: () => void }) {
   return (
-    <button type="button" className="btn btn-ghost h-16 text-[20px]" aria-label={does} disabled={off} onClick={press}>
+    <button type="button" className="btn btn-ghost h-16 text-figure" aria-label={does} disabled={off} onClick={press}>
       {words}
     </button>
   );

@@ -17,7 +17,7 @@ export function RecutList({
   const { tooth } = useCase();
   const { data } = useSection('verify');
   const taken = new Set(data.accepted.map(findingKey));
-  const own = recuts.filter((r) => !taken.has(findingKey(r.finding)));
+  const own = recuts.filter((r) => r.findings.some((f) => !taken.has(findingKey(f))));
   if (own.length === 0)
     return (
       <p className="px-6 pt-16 text-note">
@@ -30,7 +30,9 @@ export function RecutList({
         <thead>
           <tr>
             <th scope="col">bur</th>
-            <th scope="col">tooth</th>
+            <th scope="col" className="pr-5 pl-3">
+              tooth
+            </th>
             <th scope="col">where</th>
             <th scope="col" className="!text-right">
               mm more
@@ -45,22 +47,16 @@ export function RecutList({
             const bur = burOf(r);
             const before = own[i - 1];
             return (
-              <tr key={findingKey(r.finding)} className={r.tooth === tooth ? 'bg-plum-soft' : ''}>
+              <tr key={findingKey(r.findings[0])} className={r.tooth === tooth ? 'bg-plum-soft' : ''}>
                 <td className="max-w-[190px]">{before && burOf(before) === bur ? '″' : bur}</td>
-                <td className="font-semibold">{name(r.tooth)}</td>
+                <td className="pr-5 pl-3 font-semibold">{name(r.tooth)}</td>
                 <td>
-                  <button type="button" className="how text-left" onClick={() => onChoose(r.finding)}>
-                    {sentence(r.finding.place)}
+                  <button type="button" className="how text-left" onClick={() => onChoose(r.findings[0])}>
+                    {sentence(r.place)}
                   </button>
                 </td>
                 <td className="!text-right font-semibold">{r.cutMm > 0 ? number(r.cutMm, 2) : '–'}</td>
-                <td className="max-w-[300px] pl-5">
-                  {r.groove?.kind === 'cut'
-                    ? `${r.groove.engagement.how}: ${number(r.groove.depthMm, 2)} mm deep, then join`
-                    : r.groove?.kind === 'none' && r.groove.nearest
-                      ? `${r.groove.nearest.how}: ${number(r.groove.nearest.depthMm, 2)} mm, the rest by the index`
-                      : sentence(r.finding.todo ?? r.groove?.why ?? '')}
-                </td>
+                <td className="max-w-[300px] pl-5">{sentence(howOf(r))}</td>
               </tr>
             );
           })}
@@ -74,8 +70,10 @@ export function RecutList({
   );
 }
 
-function burOf({ groove }: Recut): string {
-  const bur =
-    groove?.kind === 'cut' ? groove.engagement.bur : groove?.kind === 'none' ? groove.nearest?.bur : undefined;
-  return bur ? burName(bur) : 'no depth bur';
+const burOf = ({ bur }: Recut): string => (bur ? burName(bur) : 'none in the tray');
+
+function howOf({ groove, findings: [f] }: Recut): string {
+  if (groove?.kind === 'cut') return `${groove.engagement.how}: ${number(groove.depthMm, 2)} mm deep, then join`;
+  if (groove?.nearest) return `${groove.nearest.how}: ${number(groove.nearest.depthMm, 2)} mm, the rest by the index`;
+  return groove ? 'freehand, and look with the index' : (f.todo ?? '');
 }

@@ -1,4 +1,11 @@
-import { PREP_CHECKS, type PrepFinding, type PrepToothVerdict, restorationOf, sourceWords } from '@radiant/core';
+import {
+  PREP_CHECKS,
+  type PrepFinding,
+  type PrepToothVerdict,
+  restorationOf,
+  sourceWords,
+  worstState,
+} from '@radiant/core';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { number } from '../../ui/format.js';
 import { Accepting } from './Accepting.js';
@@ -21,13 +28,14 @@ export function Verdict({
   const { data } = useSection('verify');
   const { design } = restorationOf(tooth, reduce);
   const taken = new Set(data.accepted.map(findingKey));
-  const open = verdict.findings.filter((f) => f.state !== 'right');
+  const open = verdict.findings.filter((f) => f.state !== 'right' && !isUnread(f));
+  const unread = verdict.findings.filter(isUnread);
   const waits = open.filter((f) => !taken.has(findingKey(f)));
   const right = verdict.findings.filter((f) => f.state === 'right');
   return (
     <section aria-label={`What was found on ${name(tooth)}`}>
       <h2 className="title">
-        {name(tooth)} · {waits.length === 0 ? 'right' : STATE_WORDS[verdict.state]}
+        {name(tooth)} · {waits.length > 0 ? STATE_WORDS[worstState(waits)] : unread.length > 0 ? 'not read' : 'right'}
       </h2>
       <p className="mb-3 text-note text-ink-2">
         {design.name}
@@ -38,10 +46,16 @@ export function Verdict({
           <Item key={findingKey(f)} finding={f} chosen={chosen === findingKey(f)} onChoose={onChoose} />
         ))}
       </ul>
+      {unread.length > 0 && (
+        <p className="mt-2 text-note text-ink-2">Not read yet: {unread.map((f) => f.place).join(', ')}.</p>
+      )}
       <Right findings={right} />
     </section>
   );
 }
+
+/** A reading by hand that nobody has taken. */
+const isUnread = (f: PrepFinding): boolean => f.state === 'unknown' && Number.isNaN(f.value);
 
 function Item({
   finding: f,
@@ -60,22 +74,19 @@ function Item({
       </span>
       <p className={chosen ? 'font-semibold' : ''}>{sentence(f.says)}</p>
       {f.todo && <p className="mt-0.5">→ {sentence(f.todo)}</p>}
-      <details className="mt-0.5 text-tiny text-ink-2">
-        <summary className="how cursor-pointer">how?</summary>
-        measured{' '}
-        {Number.isNaN(f.value)
-          ? 'nothing'
-          : `${number(f.value, f.unit === 'mm' ? 2 : 1)} ± ${number(f.pm, f.unit === 'mm' ? 2 : 1)} ${f.unit}`}
-        , limit {number(f.limit, f.unit === 'mm' ? 2 : 1)} {f.unit}; {sourceWords(f.source)}
-      </details>
-      <span className="flex gap-3">
+      <div className="mt-1 flex flex-wrap items-baseline gap-x-3.5 text-tiny text-ink-2">
         {f.at && (
-          <button type="button" className="how mt-1 text-tiny" onClick={() => onChoose(f)}>
+          <button type="button" className="how" onClick={() => onChoose(f)}>
             show it
           </button>
         )}
-      </span>
-      <Accepting finding={f} />
+        <details className="open:basis-full">
+          <summary className="how cursor-pointer list-none">how?</summary>
+          measured {number(f.value, f.unit === 'mm' ? 2 : 1)} ± {number(f.pm, f.unit === 'mm' ? 2 : 1)} {f.unit}, limit{' '}
+          {number(f.limit, f.unit === 'mm' ? 2 : 1)} {f.unit}; {sourceWords(f.source)}
+        </details>
+        <Accepting finding={f} />
+      </div>
     </li>
   );
 }

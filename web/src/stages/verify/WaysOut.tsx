@@ -6,6 +6,7 @@ import { PALETTE } from '../../ui/palette.js';
 const SIZE = 150;
 /** The circle's edge stands for so many degrees. */
 const MOST_DEG = 45;
+const RINGS = [15, 30, 45] as const;
 
 /** How far the way out may lean in each direction: a cone, looked into from the edge. Up is the face. */
 export function WaysOut({ own }: { own: PreparedToothView }) {
@@ -22,14 +23,15 @@ export function WaysOut({ own }: { own: PreparedToothView }) {
     <section aria-label="Ways out" className="mt-5">
       <h2 className="subtitle mb-1">Ways out</h2>
       <div className="flex items-center gap-3">
-        <svg width={SIZE} height={SIZE} role="img" aria-label={`Cone of ways on which ${name(own.tooth)} comes off`}>
-          {[15, 30, 45].map((deg) => (
-            <g key={deg}>
-              <circle cx={c} cy={c} r={r(deg)} fill="none" stroke={PALETTE.hair} />
-              <text x={c + r(deg) * 0.71 + 2} y={c + r(deg) * 0.71 + 8} fontSize="8.5" fill={PALETTE.ink2}>
-                {deg}°
-              </text>
-            </g>
+        <svg
+          className="shrink-0"
+          width={SIZE}
+          height={SIZE}
+          role="img"
+          aria-label={`Cone of ways on which ${name(own.tooth)} comes off`}
+        >
+          {RINGS.map((deg) => (
+            <circle key={deg} cx={c} cy={c} r={r(deg)} fill="none" stroke={PALETTE.hair} />
           ))}
           <polygon
             points={cone.leanDeg
@@ -44,6 +46,11 @@ export function WaysOut({ own }: { own: PreparedToothView }) {
             strokeWidth={1.5}
           />
           <circle cx={c} cy={c} r={3} fill={PALETTE.plum} />
+          {RINGS.map((deg) => (
+            <text key={deg} x={c + r(deg) * 0.71 + 2} y={c + r(deg) * 0.71 + 8} fontSize="8.5" fill={PALETTE.ink2}>
+              {deg}°
+            </text>
+          ))}
           <text x={c} y={10} fontSize="9" fill={PALETTE.ink2} textAnchor="middle">
             to the face
           </text>

@@ -1,0 +1,78 @@
+import { type CaseDetail, contourPlan } from '@radiant/contract';
+import { INTRAORAL_SCANNER, makePatient, RECIPES, scanOfCut } from '@radiant/standins';
+import { closePages, copyOfAvocet, open, saved, type Visit, visit } from './browser.js';
+
+let v: Visit;
+let kase: Awaited<ReturnType<typeof copyOfAvocet>>;
+beforeAll(async () => {
+  v = await visit();
+  kase = await copyOfAvocet('Verified');
+  await open(v.page, kase.id, 'verify');
+});
+afterAll(closePages);
+
+const detail = async () => (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body;
+
+it('without a scan readings are typed or stepped, place by place, and say what is missing', async () => {
+  const { page } = v;
+  const field = page.getByRole('textbox', { name: '11 middle' });
+  await field.waitFor({ timeout: 120_000 });
+  await field.click();
+  await page.keyboard.type('0.2');
+  await page.keyboard.press('Tab');
+  await page.getByText('11 middle: 0.2 mm of 0.5', { exact: false }).waitFor();
+  await page.getByText('Not read yet: cervical, incisal, edge.').waitFor();
+  await page.getByRole('textbox', { name: '11 cervical' }).focus();
+  await page.getByRole('button', { name: 'a tenth more' }).click();
+  await page.getByRole('button', { name: 'the next place' }).click();
+  await page.getByRole('button', { name: 'the next place' }).click();
+  await page.getByRole('button', { name: 'a tenth less' }).click();
+  await saved(page);
+  const readings = (await detail()).sections.verify.data.readings.map(({ place, mm }) => `${place} ${mm}`).sort();
+  expect(readings).toEqual(['cervical 0.4', 'incisal 0.6', 'middle 0.2']);
+  // Gum and edge thirds are right and the middle is not: flat.
+  await page.getByText('11 face: flat where the contour curves', { exact: false }).waitFor();
+  expect(v.troubles).toEqual([]);
+});
+
+it('a scan of the prepared teeth is judged: what is wrong is shown, listed by bur, and taken with a reason', async () => {
+  const { page } = v;
+  const { sections } = await detail();
+  const order = {
+    plan: contourPlan(sections.shape.data.teeth),
+    choice: sections.reduce.data,
+    faults: { 11: { 'edge short': 0.35 } },
+    nicked: { 24: 0.35 },
+  };
+  const bytes = scanOfCut(makePatient(RECIPES.Avocet), order, { ...INTRAORAL_SCANNER, seed: 95 });
+  const up = await kase.client.upload<{ state: string; role: string }>(
+    `/cases/${kase.id}/files?kind=scan&state=prepared`,
+    bytes,
+    'upper jaw, prepared.stl',
+  );
+  if (up.status !== 201) throw new Error(JSON.stringify(up.body));
+  expect({ ...up.body, status: up.status }).toMatchObject({ status: 201, role: 'working', state: 'prepared' });
+  await page.reload();
+  await page.getByRole('heading', { name: '11 · cut more' }).waitFor({ timeout: 180_000 });
+  await page.getByText('4 teeth that were not cut lie within', { exact: false }).waitFor();
+  const long = page.getByText(/11 edge, .* too long over its length/);
+  await long.waitFor();
+  await page.keyboard.press('n');
+  await page.getByRole('radio', { name: /^23/ }).click();
+  await page.getByText('24 is nicked', { exact: false }).waitFor();
+  await page.getByRole('radio', { name: /^11/ }).click();
+  await page.getByRole('button', { name: 'cut list', exact: true }).click();
+  const list = page.getByRole('table', { name: 'What is still to cut' });
+  await list.getByRole('button', { name: 'edge' }).waitFor();
+  await page.getByRole('button', { name: 'take it as it is' }).first().click();
+  await page.getByLabel('Why it is taken as it is').click();
+  await page.keyboard.type('The lower teeth leave room.');
+  await page.getByRole('button', { name: 'Accept' }).click();
+  await page.getByText('Taken as it is by Dr Sample Curlew', { exact: false }).waitFor();
+  expect(await list.getByRole('button', { name: 'edge', exact: true }).count()).toBe(0);
+  await saved(page);
+  expect((await detail()).sections.verify.data.accepted).toMatchObject([
+    { tooth: 11, check: 'edge', by: 'Dr Sample Curlew', reason: 'The lower teeth leave room.' },
+  ]);
+  expect(v.troubles).toEqual([]);
+});
