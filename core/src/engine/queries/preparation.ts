@@ -25,7 +25,7 @@ import { onlyAdded } from '../../restoration/design.js';
 import { restorationOf } from '../../restoration/restoration.js';
 import { type Fdi, type Jaw, jawOf } from '../../teeth/notation.js';
 import type { Bite } from '../bite.js';
-import type { CaseEngine } from '../case-engine.js';
+import type { CaseEngine, LaterScan } from '../case-engine.js';
 import { type CutChoice, surfaceOf } from './reduction.js';
 
 /** What was found on one prepared tooth. */
@@ -82,7 +82,18 @@ export function prepVerdict(engine: CaseEngine, jaw: Jaw, choice: CutChoice, mou
 /** How the later scan of a jaw lies, by the teeth for which nothing is planned. */
 function laidFit(engine: CaseEngine, jaw: Jaw): Laid {
   const later = engine.laterScan(jaw);
-  const planned = new Set(engine.teeth(jaw));
+  const planned = engine.teeth(jaw);
+  const known = fits.get(later);
+  if (known?.planned === planned.join()) return known.laid;
+  const laid = laidBy(engine, later, jaw, new Set(planned));
+  fits.set(later, { planned: planned.join(), laid });
+  return laid;
+}
+
+/** How a scan lies, once for the teeth that were planned then. */
+const fits = new WeakMap<LaterScan, { readonly planned: string; readonly laid: Laid }>();
+
+function laidBy(engine: CaseEngine, later: LaterScan, jaw: Jaw, planned: ReadonlySet<Fdi>): Laid {
   return laidOn(
     rowOf(jaw).flatMap((tooth) => {
       const [before, after] = [engine.arch(jaw).teeth.get(tooth)?.field, later.tooth(tooth)];

@@ -1,0 +1,168 @@
+import {
+  ask,
+  CaseEngine,
+  designOf,
+  type Fdi,
+  FIRST_TRAY,
+  type HandReading,
+  handFindings,
+  handPlaces,
+  type Mesh,
+  type PrepFinding,
+  readScan,
+  type SegmentedScan,
+} from '@radiant/core';
+import { INTRAORAL_SCANNER, makePatient, scan, scatteredRecipe } from '@radiant/standins';
+import { recuts } from '../src/prep/recut.js';
+
+const read = (place: HandReading['place'], mm: number, way: HandReading['way'] = 'index'): HandReading => ({
+  tooth: 11,
+  way,
+  place,
+  mm,
+});
+const states = (all: readonly PrepFinding[]) => all.map((f) => `${f.place} ${f.state} ${f.cutMm ?? ''}`.trim());
+
+describe('readings by hand', () => {
+  const veneer = designOf('graduated');
+  const crown = designOf('ceramic-crown');
+
+  it('the usual find: an edge of 1.2 to 1.3 where 1.5 was wanted is 0.2 to 0.3 more to cut (common practice)', () => {
+    for (const [mm, more] of [
+      [1.2, 0.3],
+      [1.3, 0.2],
+    ] as const)
+      expect(states(handFindings(11, veneer, [read('edge', mm)], 'index'))).toContain(`edge cut ${more}`);
+    // Within what a probe is sure of nothing is asked for.
+    expect(states(handFindings(11, veneer, [read('edge', 1.4)], 'index'))).toContain('edge right');
+  });
+
+  it('a crown has a palatal place, a veneer none, and what is only added has no place at all', () => {
+    expect(handPlaces(crown)).toEqual(['cervical', 'middle', 'incisal', 'edge', 'palatal']);
+    expect(handPlaces(veneer)).toEqual(['cervical', 'middle', 'incisal', 'edge']);
+    expect(handPlaces(designOf('no-prep'))).toEqual([]);
+    expect(states(handFindings(11, crown, [read('palatal', 0.5)], 'index'))).toContain('palatal cut 0.5');
+  });
+
+  it('what was not read is said and never guessed', () => {
+    const own = handFindings(11, veneer, [read('middle', 0.5)], 'index');
+    expect(states(own)).toEqual(['cervical unknown', 'middle right', 'incisal unknown', 'edge unknown']);
+    // A reading of another tooth or of another way is none of these.
+    expect(states(handFindings(21, veneer, [read('middle', 0.5)], 'index'))).toContain('middle unknown');
+    expect(states(handFindings(11, veneer, [read('middle', 0.5)], 'provisional'))).toContain('middle unknown');
+  });
+
+  it('a face whose ends are right and whose middle is not is called flat', () => {
+    const own = (middle: number) =>
+      handFindings(11, veneer, [read('cervical', 0.3), read('middle', middle), read('incisal', 0.7)], 'index');
+    expect(own(0.2).some((f) => f.check === 'face' && f.state === 'cut')).toBe(true);
+    expect(own(0.5).some((f) => f.check === 'face')).toBe(false);
+  });
+
+  it('a hole in the provisional asks for all that the material needs', () => {
+    const [hole] = handFindings(11, veneer, [read('cervical', 0, 'provisional')], 'provisional');
+    expect([hole?.state, hole?.cutMm]).toEqual(['cut', 0.3]);
+    expect(hole?.says).toContain('a hole in the provisional');
+  });
+});
+
+describe('the cut list', () => {
+  const finding = (
+    tooth: Fdi,
+    zone: PrepFinding['zone'],
+    cutMm: number,
+    over: Partial<PrepFinding> = {},
+  ): PrepFinding => ({
+    check: 'room',
+    tooth,
+    state: 'cut',
+    place: zone ?? 'somewhere',
+    ...(zone && { zone }),
+    value: 0,
+    pm: 0,
+    unit: 'mm',
+    limit: 0,
+    source: { mark: 'house', text: 'house value' },
+    says: '',
+    cutMm,
+    ...over,
+  });
+  const tray = { burs: FIRST_TRAY.burs, toleranceMm: 0.05 };
+
+  it('takes the zones of a third in one go, as deep as the deepest, and takes up each bur once', () => {
+    const own = recuts(
+      [
+        finding(21, 'middle mesial', 0.3),
+        finding(21, 'middle middle', 0.4),
+        finding(11, 'middle distal', 0.3),
+        finding(11, 'edge', 0.5, { check: 'edge' }),
+        finding(11, undefined, 0.9, {
+          check: 'finish',
+          place: 'facial finish line',
+          along: true,
+          todo: 'nearer to the gum',
+        }),
+        finding(12, 'middle middle', 0.3, { state: 'right' }),
+      ],
+      tray,
+    );
+    expect(own.filter((r) => r.tooth === 21).map((r) => [r.place, r.cutMm, r.findings.length])).toEqual([
+      ['middle third of the face', 0.4, 2],
+    ]);
+    expect(own.some((r) => r.tooth === 12)).toBe(false);
+    // What is cut along the surface is no groove.
+    expect(own.find((r) => r.findings[0].check === 'finish')?.groove).toBeUndefined();
+    const burs = own.map((r) => (r.bur ? tray.burs.indexOf(r.bur) : 99));
+    expect(burs).toEqual([...burs].sort((a, b) => a - b));
+    for (const r of own)
+      if (r.groove?.kind === 'cut') expect(Math.abs(r.groove.engagement.depthMm - r.cutMm)).toBeLessThanOrEqual(0.05);
+  });
+});
+
+describe('a scan that can’t be judged by says so', () => {
+  const before = readScan(scan(makePatient({ ...scatteredRecipe(411), seed: 411 }), INTRAORAL_SCANNER));
+  const engine = new CaseEngine();
+  engine.take(before);
+  const choice = { design: 'graduated', from: 'mock-up' } as const;
+  const { 11: own, 21: other } = ask(engine, 'existingPlan');
+  engine.setPlan({ 11: own, 21: other } as never);
+  const moved = (m: Mesh, by: number): Mesh => ({
+    positions: m.positions.map((v, i) => (i % 3 === 1 ? v + by : v)),
+    triangles: m.triangles,
+  });
+  const later = (change: (tooth: Fdi, m: Mesh) => Mesh | undefined): SegmentedScan => ({
+    jaw: 'upper',
+    rest: before.rest,
+    teeth: new Map(
+      [...before.teeth].flatMap(([t, m]): [Fdi, Mesh][] => {
+        const next = change(t, m);
+        return next ? [[t, next]] : [];
+      }),
+    ),
+  });
+
+  it('none at all', () => {
+    expect(() => ask(engine, 'prepVerdict', 'upper', choice)).toThrow('There is no scan of the prepared upper teeth.');
+  });
+
+  it('teeth on which nothing was cut', () => {
+    engine.takeLater(later((_, m) => m));
+    const v = ask(engine, 'prepVerdict', 'upper', choice);
+    expect([v.uncut, v.teeth.length, v.laid.doubtful]).toEqual([[11, 21], 0, false]);
+  });
+
+  it('a tooth that is not in it', () => {
+    engine.takeLater(later((t, m) => (t === 21 ? undefined : m)));
+    expect(ask(engine, 'prepVerdict', 'upper', choice).missing).toEqual([21]);
+    expect(() => ask(engine, 'preparedView', 21, choice)).toThrow('The scan of the prepared teeth has no {21}.');
+  });
+
+  it('one that lies a third of a millimetre off, or is of another mouth, is doubted and not used', () => {
+    engine.takeLater(later((_, m) => moved(m, 0.35)));
+    const v = ask(engine, 'prepVerdict', 'upper', choice);
+    expect([v.laid.doubtful, v.teeth, v.recuts]).toEqual([true, [], []]);
+    const stranger = readScan(scan(makePatient({ ...scatteredRecipe(412), seed: 412 }), INTRAORAL_SCANNER));
+    engine.takeLater(stranger);
+    expect(ask(engine, 'prepVerdict', 'upper', choice).laid.doubtful).toBe(true);
+  });
+});
