@@ -154,7 +154,13 @@ export type { Guide } from './engine/queries/guide.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
 export type { ColourChoice, ReadColour, ThirdMatch } from './engine/queries/match.js';
 export type { OptionsTold } from './engine/queries/options.js';
-export type { CommonWay, PreparedView, PrepToothVerdict, PrepVerdict } from './engine/queries/preparation.js';
+export type {
+  CommonWay,
+  PreparedView,
+  PrepToothVerdict,
+  PrepVerdict,
+  ShellTried,
+} from './engine/queries/preparation.js';
 export type { CutChoice, ToldTarget } from './engine/queries/reduction.js';
 export type { ToothLook, ToothRead } from './engine/queries/smile-colours.js';
 export type { WhatIf } from './engine/queries/what-if.js';
@@ -324,6 +330,7 @@ export type { Laid as LaidLater } from './prep/laid.js';
 export { PREP_LIMITS, type PrepLimit } from './prep/limits.js';
 export type { Recut } from './prep/recut.js';
 export type { ZoneRoom } from './prep/room.js';
+export { SHELL_LIMITS, SHELL_WALL_MM, type ShellBind, type ShellOn } from './prep/shell.js';
 export { tippingLimitDeg } from './prep/tipping.js';
 export {
   adviseEdge,

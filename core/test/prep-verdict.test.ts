@@ -12,7 +12,7 @@ import {
   readScan,
   type SegmentedScan,
 } from '@radiant/core';
-import { INTRAORAL_SCANNER, makePatient, scan, scatteredRecipe } from '@radiant/standins';
+import { cutByHand, INTRAORAL_SCANNER, makePatient, random, scan, scatteredRecipe } from '@radiant/standins';
 import { recuts } from '../src/prep/recut.js';
 
 const read = (place: HandReading['place'], mm: number, way: HandReading['way'] = 'index'): HandReading => ({
@@ -164,5 +164,48 @@ describe('a scan that can’t be judged by says so', () => {
     const stranger = readScan(scan(makePatient({ ...scatteredRecipe(412), seed: 412 }), INTRAORAL_SCANNER));
     engine.takeLater(stranger);
     expect(ask(engine, 'prepVerdict', 'upper', choice).laid.doubtful).toBe(true);
+  });
+});
+
+describe('on a tooth that was cut', () => {
+  const before = readScan(scan(makePatient({ ...scatteredRecipe(413), seed: 413 }), INTRAORAL_SCANNER));
+  const engine = new CaseEngine();
+  engine.take(before);
+  const choice = { design: 'graduated', from: 'mock-up' } as const;
+  engine.setPlan({ 11: ask(engine, 'existingPlan')[11] } as never);
+  const { finishLine } = ask(engine, 'target', 11, choice).surface;
+  const cut = cutByHand(before.teeth.get(11) as Mesh, {
+    design: designOf('graduated'),
+    planned: engine.crown(11),
+    finishLine,
+  });
+  const after = (mesh: Mesh) =>
+    engine.takeLater({ jaw: 'upper', rest: before.rest, teeth: new Map([...before.teeth, [11, mesh]]) });
+
+  it('a shell goes home as long as its wall is thinner than the room, and binds at the gum first, where there is least', () => {
+    after(cut);
+    expect(ask(engine, 'shellTried', 11, choice, 0.2).binds).toEqual([]);
+    const own = ask(engine, 'shellTried', 11, choice, 0.5);
+    expect(own.binds.length).toBeGreaterThan(0);
+    // 0.3 mm were asked at the gum, 0.7 at the edge: there it has room.
+    expect(own.binds.some((b) => b.zone.startsWith('cervical'))).toBe(true);
+    expect(own.binds.some((b) => b.zone.startsWith('incisal'))).toBe(false);
+    const gum = own.binds.find((b) => b.zone === 'cervical middle');
+    expect(Math.abs((gum?.deepMm ?? 0) - 0.25)).toBeLessThan(0.1);
+    // As much is cut as the plan asks: the shell is ground and not the tooth.
+    expect(gum?.cut).toBe('shell');
+    expect(own.offMm).toBeGreaterThanOrEqual(gum?.deepMm ?? Infinity);
+    expect(() => ask(engine, 'shellTried', 11, choice, 3)).toThrow('A shell’s wall is 0.2 to 1.5 mm thick.');
+  });
+
+  it('a rough cut is told, a smooth one not', () => {
+    const surface = () =>
+      ask(engine, 'prepVerdict', 'upper', choice).teeth[0]?.findings.find((f) => f.check === 'surface');
+    after(cut);
+    expect(surface()?.state).toBe('right');
+    const r = random(17);
+    const rough = cut.positions.map((v) => v + r.normal(0.09));
+    after({ positions: rough, triangles: cut.triangles });
+    expect(surface()?.state).toBe('look');
   });
 });

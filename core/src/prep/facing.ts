@@ -96,3 +96,30 @@ export function facingTogether(all: readonly Facing[]): Facing {
   };
   return { normals: of('normals'), areaMm2: of('areaMm2') };
 }
+
+/** So far from where the cut ends a place is none of the finish line's own, mm. House value. */
+const OFF_END_MM = 0.45;
+
+/** The prepared places that lie well within the cut. */
+export function wellWithin({ positions }: Mesh, map: PrepMap, facing: Placed): number[] {
+  const within = new Set(facing.vertex);
+  const ends = Array.from(map.zone.keys()).filter((v) => map.zone[v] !== NO_ZONE && !within.has(v));
+  const cells = new Map<string, number[]>();
+  const key = (v: number, d: readonly number[]) =>
+    [0, 1, 2].map((k) => Math.floor(positions[3 * v + k]! / OFF_END_MM) + d[k]!).join(' ');
+  for (const v of ends) {
+    const at = key(v, [0, 0, 0]);
+    const own = cells.get(at);
+    if (own) own.push(v);
+    else cells.set(at, [v]);
+  }
+  return [...within].filter((v) =>
+    AROUND.every((d) =>
+      (cells.get(key(v, d)) ?? []).every(
+        (w) => Math.hypot(...[0, 1, 2].map((k) => positions[3 * v + k]! - positions[3 * w + k]!)) > OFF_END_MM,
+      ),
+    ),
+  );
+}
+
+const AROUND = [-1, 0, 1].flatMap((a) => [-1, 0, 1].flatMap((b) => [-1, 0, 1].map((d) => [a, b, d] as const)));

@@ -15,6 +15,7 @@ export const PREP_CHECKS = {
   corners: 'corners',
   contacts: 'contacts',
   neighbours: 'neighbours',
+  surface: 'surface',
 } as const;
 export type PrepCheck = keyof typeof PREP_CHECKS;
 

@@ -41,6 +41,8 @@ export const PREP_LIMITS = {
   /** A veneer that ends half way into the contact, or leaves it: how far that may have opened, mm. */
   contactHalfWay: { value: 0.25, source: HOUSE },
   contactOpened: { value: 0.1, source: HOUSE },
+  /** How far a cut may lie off a smooth surface, mm root mean square: a scanner's noise is a part of it. */
+  rough: { value: 0.04, source: HOUSE },
   /** Depth to which a neighbour may differ from before, mm. */
   nick: { value: 0.1, source: HOUSE },
 } as const satisfies Readonly<Record<string, PrepLimit>>;

@@ -8,6 +8,7 @@ import { faceCheck } from './checks/face.js';
 import { finishCheck } from './checks/finish.js';
 import { neighboursCheck } from './checks/neighbours.js';
 import { roomCheck } from './checks/room.js';
+import { surfaceCheck } from './checks/surface.js';
 import { wallsCheck } from './checks/walls.js';
 import { PREP_CHECKS, type PrepCheck, type PrepFinding } from './finding.js';
 
@@ -22,6 +23,7 @@ const CHECKS: Readonly<Record<PrepCheck, Check>> = {
   corners: cornersCheck,
   contacts: contactsCheck,
   neighbours: neighboursCheck,
+  surface: surfaceCheck,
 };
 
 /** Everything that is found on one prepared tooth, in the order of PREP_CHECKS. */

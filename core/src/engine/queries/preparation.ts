@@ -6,9 +6,9 @@ import { type Mesh, vertexCount } from '../../geometry/mesh.js';
 import { signedDistances } from '../../geometry/tree/signed.js';
 import { dot, type Vec3 } from '../../geometry/vec.js';
 import { BITE_ZONES } from '../../prep/checks/bite.js';
-import type { Checked } from '../../prep/checks/checked.js';
+import { type Checked, scanPlace } from '../../prep/checks/checked.js';
 import { type BestWay, bestWay, undercutMm2, type WayCone, wayCone } from '../../prep/draw.js';
-import { facingTogether, preparedFacing } from '../../prep/facing.js';
+import { facingTogether, preparedFacing, wellWithin } from '../../prep/facing.js';
 import { type PrepFinding, type PrepState, worstState } from '../../prep/finding.js';
 import { finishFound } from '../../prep/finish-found.js';
 import { type Laid, laidOn } from '../../prep/laid.js';
@@ -17,6 +17,7 @@ import { NO_ZONE, type PrepMap, prepMap, targetField } from '../../prep/prep-too
 import { type Recut, recuts } from '../../prep/recut.js';
 import { type ZoneRoom, zoneRooms } from '../../prep/room.js';
 import { crownOnly } from '../../prep/seen.js';
+import { SHELL_LIMITS, type ShellOn, shellOn } from '../../prep/shell.js';
 import { verdictOn } from '../../prep/verdict.js';
 import { DEPTH_TOLERANCE_MM, FIRST_TRAY } from '../../reduction/burs/tray.js';
 import type { Mouth } from '../../reduction/removal.js';
@@ -233,6 +234,35 @@ export function preparedView(engine: CaseEngine, tooth: Fdi, choice: CutChoice, 
       ),
     },
   };
+}
+
+/** A preformed provisional tried on one prepared tooth, its places in the mouth's coordinates. */
+export interface ShellTried extends ShellOn {
+  readonly tooth: Fdi;
+  readonly wallMm: number;
+  readonly places: readonly Vec3[];
+}
+
+/**
+ * Tries a shell on a prepared tooth: the planned contour less a wall.
+ * @throws Refusal `scan-missing`, `tooth-missing`; `number-invalid` for a wall that can't be
+ */
+export function shellTried(engine: CaseEngine, tooth: Fdi, choice: CutChoice, wallMm: number): ShellTried {
+  if (!(wallMm >= SHELL_LIMITS.min && wallMm <= SHELL_LIMITS.max))
+    throw new Refusal(
+      'number-invalid',
+      `A shell’s wall is ${SHELL_LIMITS.min} to ${SHELL_LIMITS.max} mm thick.`,
+      wallMm,
+    );
+  const jaw = jawOf(tooth);
+  const own = checkedTooth(engine, tooth, choice, {}, laidFit(engine, jaw));
+  // At its edge a shell is trimmed, and at the sides a veneer's runs out.
+  const within = wellWithin(own.scan.mesh, own.map, own.facing).filter(
+    (v) => own.design.around || !ZONE_ORDER[own.map.zone[v] as number]?.endsWith('side'),
+  );
+  const on = shellOn(own.map, own.facing, within, directionToParent(own.target.frame, own.target.way), wallMm);
+  const out = (p: Vec3): Vec3 => (jaw === 'upper' ? p : toParent(frameToArch(jaw, WORLD), p));
+  return { ...on, tooth, wallMm, places: on.binds.map((b) => out(scanPlace(own, b.at))) };
 }
 
 /** The way on which several prepared teeth come off together, as splinted provisionals and bridges must. */

@@ -1,42 +1,14 @@
 import { ZONE_ORDER } from '../../reduction/target-zones.js';
 import { tightCorners } from '../corners.js';
+import { wellWithin } from '../facing.js';
 import { PREP_LIMITS } from '../limits.js';
 
-import { NO_ZONE } from '../prep-tooth.js';
-import { type Check, type Checked, mm, scanPlace } from './checked.js';
-
-/** So far from where the cut ends a corner is none of the finish line's own, mm. House value. */
-const OFF_END_MM = 0.45;
-
-/** The prepared places that lie well within the cut. */
-function innerOf(c: Checked): number[] {
-  const { positions } = c.scan.mesh;
-  const within = new Set(c.facing.vertex);
-  const ends = Array.from(c.map.zone.keys()).filter((v) => c.map.zone[v] !== NO_ZONE && !within.has(v));
-  const cells = new Map<string, number[]>();
-  const key = (v: number, d: readonly number[]) =>
-    [0, 1, 2].map((k) => Math.floor(positions[3 * v + k]! / OFF_END_MM) + d[k]!).join(' ');
-  for (const v of ends) {
-    const at = key(v, [0, 0, 0]);
-    const own = cells.get(at);
-    if (own) own.push(v);
-    else cells.set(at, [v]);
-  }
-  return [...within].filter((v) =>
-    AROUND.every((d) =>
-      (cells.get(key(v, d)) ?? []).every(
-        (w) => Math.hypot(...[0, 1, 2].map((k) => positions[3 * v + k]! - positions[3 * w + k]!)) > OFF_END_MM,
-      ),
-    ),
-  );
-}
-
-const AROUND = [-1, 0, 1].flatMap((a) => [-1, 0, 1].flatMap((b) => [-1, 0, 1].map((d) => [a, b, d] as const)));
+import { type Check, mm, scanPlace } from './checked.js';
 
 /** Corners that a mill's tool can't go round. */
 export const cornersCheck: Check = (c) => {
   const { corner } = PREP_LIMITS;
-  const inner = new Set(innerOf(c));
+  const inner = new Set(wellWithin(c.scan.mesh, c.map, c.facing));
   const found = tightCorners(c.scan.mesh, (v) => inner.has(v), corner.value).filter(
     // Where a veneer runs out its own end is a hollow.
     (f) => f.bulges || c.design.around,

@@ -32,6 +32,8 @@ import { LaidLine } from './LaidLine.js';
 import { OnTheArch } from './OnTheArch.js';
 import { RecutList } from './RecutList.js';
 import { ScanField } from './ScanField.js';
+import { ShellField } from './ShellField.js';
+import { Together } from './Together.js';
 import { usePrepared } from './use-prepared.js';
 import { Verdict } from './Verdict.js';
 import { WaysOut } from './WaysOut.js';
@@ -74,8 +76,9 @@ export default function Verify() {
   const handTeeth = useMemo(() => teethToCut(plan, reduce, jaw), [plan, reduce, jaw]);
   const own = useFoundOn(tooth, look, way, verdict);
   const findings = own?.findings ?? [];
+  const shown = prepared.views.get(tooth);
   const marked = findings.find((f) => findingKey(f) === chosen);
-  const mark = marked && prepared.views.get(tooth)?.marks.find((m) => own && own.findings[m.finding] === marked);
+  const mark = marked && shown?.marks.find((m) => own && own.findings[m.finding] === marked);
   const places = findings.filter((f) => f.state !== 'right' && f.at);
   const choose = (f: PrepFinding) => {
     selectTooth(f.tooth);
@@ -180,8 +183,12 @@ export default function Verify() {
             <>
               <CameOff tooth={tooth} />
               <Verdict verdict={own} chosen={chosen} onChoose={choose} />
-              {look === 'arch' && prepared.views.get(tooth) && (
-                <WaysOut own={prepared.views.get(tooth) as NonNullable<ReturnType<typeof prepared.views.get>>} />
+              {look === 'arch' && shown && (
+                <>
+                  <WaysOut own={shown} />
+                  <ShellField client={ready} plan={plan} choice={reduce} tooth={tooth} />
+                  <Together client={ready} plan={plan} choice={reduce} teeth={verdictTeeth} />
+                </>
               )}
             </>
           ) : (
