@@ -1,7 +1,8 @@
-import { toLocal } from '../geometry/frame.js';
+import { type Frame, toLocal } from '../geometry/frame.js';
+import type { Mesh } from '../geometry/mesh.js';
 import { leastSquares } from '../geometry/solve.js';
 import type { Vec3 } from '../geometry/vec.js';
-import { inZone, type PrepMap, type PrepTooth, underShare } from './prep-tooth.js';
+import { inZone, type PrepMap, type PrepTooth } from './prep-tooth.js';
 
 /** The prepared edge against the planned one, mm. */
 export interface PreparedEdge {
@@ -14,28 +15,57 @@ export interface PreparedEdge {
 }
 
 const TAIL = 0.05;
+/** The edge is what lies so near to the tip, mm, and its height that of so many places in each third. House values. */
+const NEAR_TIP_MM = 0.8;
+const PLACES = 8;
 
-/** Measures the prepared edge; nothing where no edge is cut. @param distal 1 where x goes to the distal side */
+/**
+ * Measures the prepared edge by how high scan and target reach along the axis, third by third: a thin edge may have no
+ * surface of its own that could be measured across. Nothing where no edge is cut.
+ * @param distal 1 where x goes to the distal side
+ */
 export function preparedEdge({ scan, target }: PrepTooth, map: PrepMap, distal: 1 | -1): PreparedEdge | undefined {
+  const [is, wished] = [tips(scan.mesh, target.frame, distal), tips(target.mesh, target.frame, distal)];
+  const least = wished.reduce((z, p) => Math.min(z, p[2]), Infinity);
+  const xs = wished.filter((p) => p[2] < least + NEAR_TIP_MM).map((p) => p[0]);
+  const [from, to] = [Math.min(...xs), Math.max(...xs)];
+  const reach = (all: readonly Vec3[], k: number) => {
+    const own = all
+      .filter((p) => p[0] >= from + ((to - from) * k) / 3 && p[0] <= from + ((to - from) * (k + 1)) / 3)
+      .map((p) => p[2])
+      .sort((p, q) => p - q)
+      .slice(0, PLACES);
+    return own.length < PLACES ? undefined : own.reduce((sum, z) => sum + z, 0) / own.length;
+  };
+  const short = [0, 1, 2].map((k) => {
+    const [z, zWished] = [reach(is, k), reach(wished, k)];
+    return z === undefined || zWished === undefined ? undefined : zWished - z;
+  });
+  if (short.some((mm) => mm === undefined)) return undefined;
   const own = inZone(map, 'edge');
-  if (own.length < 12) return undefined;
-  const at = (v: number): Vec3 => {
-    const [x, y, z] = toLocal(target.frame, scan.mesh.positions.subarray(3 * v, 3 * v + 3) as unknown as Vec3);
-    return [distal * x, y, z];
-  };
-  const places = own.map(at);
-  const xs = places.map((p) => p[0]);
-  const [least, most] = [Math.min(...xs), Math.max(...xs)];
-  const third = (k: number) => {
-    const of = own.filter((_, i) => Math.min(2, Math.floor((3 * (xs[i]! - least)) / (most - least))) === k);
-    return underShare(map, of, map.shortMm, 0.5);
-  };
+  const level = (positions: ArrayLike<number>, of: readonly number[]) =>
+    of.length < PLACES ? 0 : uneven(of.map((v) => toLocal(target.frame, vertexOf(positions, v))));
   return {
-    shortMm: [third(0), third(1), third(2)],
-    unevenMm: uneven(places),
-    wishedUnevenMm: uneven(own.map((v) => toLocal(target.frame, vertexOf(target.mesh.positions, map.near[v]!)))),
+    shortMm: short as [number, number, number],
+    unevenMm: level(scan.mesh.positions, own),
+    wishedUnevenMm: level(
+      target.mesh.positions,
+      own.map((v) => map.near[v]!),
+    ),
   };
 }
+
+/** Places in the target's frame, x to the distal side, no further from the edge than anybody cuts. */
+function tips({ positions }: Mesh, frame: Frame, distal: 1 | -1): Vec3[] {
+  const out: Vec3[] = [];
+  for (let v = 0; v < positions.length / 3; v++) {
+    const [x, y, z] = toLocal(frame, vertexOf(positions, v));
+    if (z < FAR_MM) out.push([distal * x, y, z]);
+  }
+  return out;
+}
+
+const FAR_MM = 5;
 
 const vertexOf = (p: ArrayLike<number>, v: number): Vec3 => [p[3 * v]!, p[3 * v + 1]!, p[3 * v + 2]!];
 

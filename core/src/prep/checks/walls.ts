@@ -111,7 +111,16 @@ function heightFinding(c: Checked, own: Walls): PrepFinding[] {
       says: tips
         ? `${stands}; it leans ${low.taperDeg.toFixed(0)}° and would resist tipping only up to ${limit.toFixed(0)}°`
         : `${stands}: ${wallHeight.value} mm and ${heightShare.value} are wanted`,
-      todo: HELP,
+      todo: `${HELP}. ${brings(low.heightMm, baseMm)}`,
     },
   ];
+}
+
+/** What helps against tipping, in numbers: a groove's far wall takes half of the base, a build-up adds to the height. */
+function brings(heightMm: number, baseMm: number): string {
+  const upTo = (h: number, b: number) => {
+    const limit = tippingLimitDeg(h, b);
+    return limit === undefined ? 'at any lean' : `up to ${limit.toFixed(0)}°`;
+  };
+  return `Against tipping a wall resists ${upTo(heightMm, baseMm)} now, ${upTo(heightMm, baseMm / 2)} with a groove half way in, ${upTo(heightMm + 1, baseMm)} with 1 mm of build-up`;
 }

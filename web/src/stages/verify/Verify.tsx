@@ -104,7 +104,7 @@ export default function Verify() {
       run: () => setLook(LOOK_ORDER[(LOOK_ORDER.indexOf(look) + 1) % LOOK_ORDER.length] as Look),
     },
   ]);
-  const scanName = later.state === 'ready' ? (detail.files.find((f) => f.id === later.id)?.name ?? '') : '';
+  const scan = later.state === 'ready' ? detail.files.find((f) => f.id === later.id) : undefined;
   const body =
     contour.state === 'no-scan' || shape.teeth.length === 0 ? (
       <Empty title="A preparation is checked against a planned contour">
@@ -175,7 +175,8 @@ export default function Verify() {
           {look !== 'hand' && verdict && (
             <>
               <ScanField jaw={jaw} shown={later.state === 'ready' ? later.id : undefined} />
-              <LaidLine laid={verdict.laid} name={scanName} />
+              <LaidLine laid={verdict.laid} name={scan?.name ?? ''} />
+              <ChangedSince at={scan?.at} />
               <NotJudged verdict={verdict} />
             </>
           )}
@@ -240,6 +241,18 @@ function useFoundOn(
     const walls = own.findings.filter((f) => f.check === 'walls');
     return { ...own, findings: [...walls, ...own.findings.filter((f) => f.check !== 'walls')] };
   }, [tooth, look, way, verdict, reduce, data.readings, decide.cameOff]);
+}
+
+/** A contour that was changed after the teeth were cut is another one than they were cut for. */
+function ChangedSince({ at }: { at: string | undefined }) {
+  const shape = useSection('shape');
+  if (!at || !shape.at || shape.at <= at) return null;
+  return (
+    <p className="finding mb-3 text-note" data-weight="watch">
+      The contour was changed after this scan came: the teeth were cut for an earlier one, and are judged by the one
+      that stands now.
+    </p>
+  );
 }
 
 /** A provisional that came off while it was splinted says that the walls hold too little. */
