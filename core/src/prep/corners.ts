@@ -81,7 +81,9 @@ export function tightCorners(m: Mesh, on: (v: number) => boolean, wantedMm: numb
   return found.sort((a, b) => a.radiusMm - b.radiusMm);
 }
 
-/** On a mesh a sharp corner looks rounded by so many of its edges: what looks no rounder counts as sharp. House value. */
+/**
+ * On a mesh a sharp corner looks rounded by so many of its edges: what looks no rounder counts as sharp. House value.
+ */
 const BLURRED = 1.7;
 
 /** The mean edge of the triangles whose corners all count, mm. */

@@ -41,9 +41,9 @@ const SHOULDER = { atMm: 0.15, share: 0.75 } as const;
 const KNIFE_SHARE = 0.5;
 
 /**
- * The end of a cut all around, found by where the tooth as it was and as it was scanned part; the planned line is looked
- * for on the target in the same way, so that both are told by one rule. Directions in which nothing was to be cut are
- * left out.
+ * The end of a cut all around, found by where the tooth as it was and as it was scanned part; the planned line is
+ * looked for on the target in the same way, so that both are told by one rule. Directions in which nothing was to be
+ * cut are left out.
  * @param scan the prepared tooth
  * @param around whether it is to end all around; else only in front, where it runs out at the sides
  */

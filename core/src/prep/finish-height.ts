@@ -2,7 +2,9 @@ import { toLocal } from '../geometry/frame.js';
 import type { Vec3 } from '../geometry/vec.js';
 import type { TargetSurface } from '../reduction/target.js';
 
-/** How far any place lies over the planned finish line along the target's axis, mm, by the direction in which it lies. */
+/**
+ * How far any place lies over the planned finish line along the target's axis, mm, by the direction in which it lies.
+ */
 export function overFinish({ finishLine, frame }: TargetSurface): (place: Vec3) => number {
   const line = finishLine
     .map((p) => toLocal(frame, p))

@@ -40,7 +40,9 @@ export interface PrepMap {
 }
 
 export const NO_ZONE = 255;
-/** What lies further from the target is none of this tooth's preparation: gum, or a hand at the scanner. House value. */
+/**
+ * What lies further from the target is none of this tooth's preparation: gum, or a hand at the scanner. House value.
+ */
 const FAR_MM = 3;
 
 const zones = new WeakMap<TargetSurface, Uint8Array>();

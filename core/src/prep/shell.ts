@@ -36,7 +36,8 @@ const STEEPEST = Math.sin((3 * Math.PI) / 180);
 
 /**
  * Tries a shell on: the planned contour less its wall, at home in the plan. It binds where there is less room than its
- * wall; one that stands d deep at a place whose normal leans by a towards the way out stops d / sin a before it is home.
+ * wall; one that stands d deep at a place whose normal leans by a towards the way out stops d / sin a before it is
+ * home.
  * @param on the places where it has its wall: at its own edge it is trimmed thin
  * @param out the way out, a unit vector in the same frame
  */

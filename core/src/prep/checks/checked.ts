@@ -25,7 +25,10 @@ export interface Checked extends PrepTooth {
   readonly pmMm: number;
   readonly mouth: Mouth;
   readonly beside: readonly Beside[];
-  /** Distance of each of the scan's vertices to the teeth across, mm: closed, and the least on the way aside and forward. */
+  /**
+   * Distance of each of the scan's vertices to the teeth across, mm: closed, and the least on the way aside and
+   * forward.
+   */
   readonly bite?: { readonly closed: Float32Array; readonly moved: Float32Array };
 }
 

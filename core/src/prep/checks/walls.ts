@@ -116,7 +116,9 @@ function heightFinding(c: Checked, own: Walls): PrepFinding[] {
   ];
 }
 
-/** What helps against tipping, in numbers: a groove's far wall takes half of the base, a build-up adds to the height. */
+/**
+ * What helps against tipping, in numbers: a groove's far wall takes half of the base, a build-up adds to the height.
+ */
 function brings(heightMm: number, baseMm: number): string {
   const upTo = (h: number, b: number) => {
     const limit = tippingLimitDeg(h, b);
