@@ -24,8 +24,8 @@ it('without a scan readings are typed or stepped, place by place, and say what i
   await page.getByText('Not read yet: cervical, incisal, edge.').waitFor();
   await page.getByRole('textbox', { name: '11 cervical' }).focus();
   await page.getByRole('button', { name: 'a tenth more' }).click();
-  await page.getByRole('button', { name: 'the next place' }).click();
-  await page.getByRole('button', { name: 'the next place' }).click();
+  await page.getByRole('button', { name: 'next place' }).click();
+  await page.getByRole('button', { name: 'next place' }).click();
   await page.getByRole('button', { name: 'a tenth less' }).click();
   await saved(page);
   const readings = (await detail()).sections.verify.data.readings.map(({ place, mm }) => `${place} ${mm}`).sort();

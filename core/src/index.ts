@@ -311,6 +311,11 @@ export {
 } from './occlusion/movement.js';
 export { type Overlap, overlapOf } from './occlusion/overlap.js';
 export { type Resting, restingOn } from './occlusion/resting.js';
+export { handFindings, handNeed, handPlaces } from './prep/by-hand.js';
+export type { Checked } from './prep/checks/checked.js';
+export { type BestWay, bestWay, type Facing, spread, undercutMm2, type WayCone, wayCone } from './prep/draw.js';
+export { facingOf, facingTogether } from './prep/facing.js';
+export { PREP_CHECKS, type PrepCheck, type PrepFinding, type PrepState, worstState } from './prep/finding.js';
 export {
   HAND_LIMITS,
   HAND_PLACES,
@@ -318,14 +323,7 @@ export {
   type HandPlace,
   type HandReading,
   type HandWay,
-  handFindings,
-  handNeed,
-  handPlaces,
-} from './prep/by-hand.js';
-export type { Checked } from './prep/checks/checked.js';
-export { type BestWay, bestWay, type Facing, spread, undercutMm2, type WayCone, wayCone } from './prep/draw.js';
-export { facingOf, facingTogether } from './prep/facing.js';
-export { PREP_CHECKS, type PrepCheck, type PrepFinding, type PrepState, worstState } from './prep/finding.js';
+} from './prep/hand-words.js';
 export type { Laid as LaidLater } from './prep/laid.js';
 export { PREP_LIMITS, type PrepLimit } from './prep/limits.js';
 export type { Recut } from './prep/recut.js';

@@ -4,27 +4,7 @@ import type { FacialThird } from '../teeth/norms.js';
 import type { Fdi } from '../teeth/notation.js';
 import { COMMON_PRACTICE } from '../working/working.js';
 import type { PrepFinding } from './finding.js';
-
-/** How a thickness is read without a scanner, and what its reading is sure of, mm: a hand and a probe. House values. */
-export const HAND_WAYS = {
-  index: { words: 'index or leaf guide, and a probe', pmMm: 0.15 },
-  provisional: { words: 'caliper on the provisional', pmMm: 0.1 },
-} as const;
-export type HandWay = keyof typeof HAND_WAYS;
-
-/** Where it is read, in the order in which one goes round a tooth. */
-export const HAND_PLACES = ['cervical', 'middle', 'incisal', 'edge', 'palatal'] as const;
-export type HandPlace = (typeof HAND_PLACES)[number];
-/** A thickness beyond these is a slip of the key, mm. */
-export const HAND_LIMITS = { min: 0, max: 5 } as const;
-
-/** A thickness read by hand: the room under the index, or the provisional's own; 0 is a hole. */
-export interface HandReading {
-  readonly tooth: Fdi;
-  readonly way: HandWay;
-  readonly place: HandPlace;
-  readonly mm: number;
-}
+import { HAND_PLACES, HAND_WAYS, type HandPlace, type HandReading, type HandWay } from './hand-words.js';
 
 /** What a design needs at a place, mm; undefined where it has no such place. */
 export function handNeed({ needs, edge, around }: Design, place: HandPlace): number | undefined {

@@ -1,6 +1,6 @@
 import { CAUTIONS, mayWrite, type SectionName, standingOf, standingWords, type Who } from '@radiant/contract';
 import { ArrowLeft } from 'lucide-react';
-import { Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 import { api, sentenceOf } from '../data/api.js';
 import { CaseProvider, useCase, useSection } from '../data/case-context.js';
@@ -16,12 +16,12 @@ import { Trouble, Waiting } from '../ui/Waiting.js';
 import { ArchStrip } from './ArchStrip.js';
 import { Arrivals } from './Arrivals.js';
 import { CaseName } from './CaseName.js';
-import { ConflictDialog } from './ConflictDialog.js';
 import { LookedAt } from './History.js';
 import { Keys } from './Keys.js';
 import { Palette } from './Palette.js';
 import { SaveState } from './SaveState.js';
 import { type StageDefinition, useStages } from './stage.js';
+import { useAfterTyping } from './use-after-typing.js';
 
 /** A case: name and arch strip above, the journey at the left, the stage in the middle. */
 export function CasePage({ who }: { who: Who }) {
@@ -39,6 +39,20 @@ export function CasePage({ who }: { who: Who }) {
       </EngineProvider>
     </CaseProvider>
   );
+}
+
+/** Two people rarely change the same: what asks about it is fetched when they do. */
+const ConflictDialog = lazy(async () => ({ default: (await import('./ConflictDialog.js')).ConflictDialog }));
+
+function InConflict({ section }: { section: SectionName }) {
+  const { conflict } = useSection(section);
+  // It listens from the beginning: the keys that count are those before the conflict came.
+  const asked = useAfterTyping(!!conflict);
+  return conflict && asked ? (
+    <Suspense fallback={null}>
+      <ConflictDialog section={section} />
+    </Suspense>
+  ) : null;
 }
 
 /** Why there is no case to show, and the way back. */
@@ -104,7 +118,7 @@ function Frame() {
           <LookedAt key={stage.section} section={stage.section} mayGoBack={mayWrite(who.role, stage.section)} />
         </div>
       )}
-      {stage.section && <ConflictDialog section={stage.section} />}
+      {stage.section && <InConflict section={stage.section} />}
       <Keys stage={stage} />
     </div>
   );

@@ -5,7 +5,6 @@ import { useSection } from '../data/case-context.js';
 import { labelOf, valueWords } from '../data/clash-words.js';
 import { moment } from '../ui/format.js';
 import { FigureTable } from './FigureTable.js';
-import { useAfterTyping } from './use-after-typing.js';
 
 type Side = 'mine' | 'theirs';
 
@@ -21,8 +20,7 @@ export function ConflictDialog({ section }: { section: SectionName }) {
   const question = JSON.stringify(clashes);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the question's text stands for it
   useEffect(() => setPicked({}), [question]);
-  const asked = useAfterTyping(!!conflict);
-  if (!conflict || !asked) return null;
+  if (!conflict) return null;
   const { theirs } = conflict;
   const open = clashes.filter((_, i) => !picked[i]).length;
   const other = theirs.by ?? 'Somebody';

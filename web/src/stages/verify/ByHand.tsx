@@ -148,8 +148,8 @@ export function ByHand({ teeth, way, setWay }: { teeth: readonly Fdi[]; way: Han
       <fieldset className="mt-5 grid max-w-[560px] grid-cols-4 gap-2" aria-label={`${name(tooth)} ${at}`}>
         <Key words="− 0.1" does="a tenth less" off={!mayWrite} press={() => step(-STEP_MM)} />
         <Key words="+ 0.1" does="a tenth more" off={!mayWrite} press={() => step(STEP_MM)} />
-        <Key words="back" does="the place before" off={here <= 0} press={() => go(here - 1)} />
-        <Key words="next" does="the next place" off={here < 0 || here + 1 >= order.length} press={() => go(here + 1)} />
+        <Key words="back" does="one place" off={here <= 0} press={() => go(here - 1)} />
+        <Key words="next" does="place" off={here < 0 || here + 1 >= order.length} press={() => go(here + 1)} />
       </fieldset>
       <p className="mt-2 text-note text-ink-2" role="status">
         {name(tooth)} {at}: {order.filter((o) => readAt(o.tooth, o.place) === null).length} of {order.length} places are
@@ -161,8 +161,9 @@ export function ByHand({ teeth, way, setWay }: { teeth: readonly Fdi[]; way: Han
 
 function Key({ words, does, off, press }: { words: string; does: string; off: boolean; press: () => void }) {
   return (
-    <button type="button" className="btn btn-ghost h-16 text-figure" aria-label={does} disabled={off} onClick={press}>
+    <button type="button" className="btn btn-ghost h-16 text-figure" disabled={off} onClick={press}>
       {words}
+      <span className="sr-only"> {does}</span>
     </button>
   );
 }
