@@ -214,7 +214,7 @@ describe('what a simulated dentist did wrong is found', () => {
     expect(missed).toEqual([]);
   });
 
-  it('and where nothing is wrong at most one thing in seven is said to be', () => {
-    for (const r of results) expect(r.false.length).toBeLessThanOrEqual(Math.max(0, r.looked / 7));
+  it('and where nothing is wrong at most two things are said to be', () => {
+    for (const r of results) expect(r.false.map((f) => f.says).slice(2)).toEqual([]);
   });
 });

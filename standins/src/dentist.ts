@@ -55,12 +55,17 @@ const STEP_MM = 0.16;
 const LEDGE_MM = { usual: 0.5, knife: 4 } as const;
 /** Where a surface begins to face forward, and where it does so fully: share of its normal. */
 const FACES = { from: -0.1, full: 0.2 } as const;
+const BINS = 180;
+/** Over so far to either side, radians. */
+const LED_RAD = 0.16;
 const ROUND = { usual: 0.45, crown: 0.9, walls: 0.25, sharp: 0.01 } as const;
 /** Where a surface does not face forward nothing goes, however far it stands out of the plan, mm. */
 const LEFT = -1;
 const TAPER_DEG = 6;
 /** A wall stands so far in from where the cut ends, as a share of what is needed: the neck falls away there. */
 const LEDGE_SHARE = 0.88;
+/** Round its sides a wall stands so far in, as a share of what the sides need. */
+const WALL_SHARE = 0.78;
 const CHAMFER_MM = 0.6;
 
 const ramp = (v: number, from: number, to: number): number => {
@@ -183,7 +188,13 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
   const field = signedField(planned.mesh);
   const zenith = crownZenith(planned.crown)[2];
   const edgeMm = design.edge.kind === 'thickness' ? design.edge.mm - (faults['edge short'] ?? 0) : undefined;
-  const line = finishAround(finishLine.map((p) => toLocal(planned.frame, p)));
+  const own = finishLine.map((p) => toLocal(planned.frame, p));
+  // A die is turned about its own middle, which is not where the crown's axis goes through.
+  const [cx, cy] = [0, 1].map((k) => {
+    const all = own.map((p) => p[k as 0]);
+    return (Math.min(...all) + Math.max(...all)) / 2;
+  }) as [number, number];
+  const line = finishAround(own.map(([x, y, z]): Vec3 => [x - cx, y - cy, z]));
   const ledge = faults['knife edge'] ? LEDGE_MM.knife : LEDGE_MM.usual;
 
   const crown = design.kind === 'crown' && design.around;
@@ -199,7 +210,7 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
         field.faceNormals[3 * faces[i] + 1],
         field.faceNormals[3 * faces[i] + 2],
       ]);
-      const turn = Math.atan2(y, x);
+      const turn = Math.atan2(y - cy, x - cx);
       const end = line(turn);
       const over = end.z - (faults['high margin'] ?? 0) - z;
       const share = z / zenith;
@@ -225,8 +236,8 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
         const deep = full * (faults['knife edge'] ? run : Math.sqrt(1 - (1 - run) ** 2));
         // Seen from the end of the cut a wall leans inward at least by its taper.
         const wall =
-          Math.hypot(x, y) -
-          (end.r - LEDGE_SHARE * need * (faults['knife edge'] ? 0.2 : 1) - lean * Math.max(0, over - 0.3));
+          Math.hypot(x - cx, y - cy) -
+          (end.r - WALL_SHARE * crown.proximalMm * (faults['knife edge'] ? 0.2 : 1) - lean * Math.max(0, over - 0.3));
         body =
           over <= 0 ? LEFT : rounded(off + deep, hollow > 0 && behind > 0.6 ? LEFT : Math.min(wall, over), ROUND.walls);
       } else {
@@ -240,15 +251,21 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
   /** Where the cut ends in a direction about the axis: its height, and how far out the tooth is there. */
   function finishAround(own: readonly Vec3[]): (turn: number) => { z: number; r: number } {
     const all = own.map(([x, y, z]) => ({ turn: Math.atan2(y, x), z, r: Math.hypot(x, y) }));
-    all.sort((a, b) => a.turn - b.turn);
-    return (turn) => {
-      let best = all[0] as (typeof all)[number];
-      let least = Infinity;
+    // A hand leads the bur evenly around: the line is meant over some degrees.
+    const even = Array.from({ length: BINS }, (_, k) => {
+      const turn = (2 * Math.PI * k) / BINS;
+      let [sum, z, r] = [0, 0, 0];
       for (const p of all) {
-        const away = Math.abs(Math.atan2(Math.sin(p.turn - turn), Math.cos(p.turn - turn)));
-        if (away < least) [best, least] = [p, away];
+        const away = Math.atan2(Math.sin(p.turn - turn), Math.cos(p.turn - turn));
+        const weight = Math.exp(-((away / LED_RAD) ** 2));
+        [sum, z, r] = [sum + weight, z + weight * p.z, r + weight * p.r];
       }
-      return best;
+      return { z: z / sum, r: r / sum };
+    });
+    return (turn) => {
+      const at = (((turn / (2 * Math.PI)) * BINS) % BINS) + BINS;
+      const [p, q, t] = [even[Math.floor(at) % BINS], even[(Math.floor(at) + 1) % BINS], at - Math.floor(at)] as const;
+      return { z: p.z + t * (q.z - p.z), r: p.r + t * (q.r - p.r) };
     };
   }
 }

@@ -80,7 +80,8 @@ export function prepTrials(count: number): PrepTrial[] {
     return {
       seed: 300 + Math.floor(n / 6),
       tooth: FRONT[Math.floor(r.next() * FRONT.length)] as Fdi,
-      design: crown ? (r.next() < 0.5 ? 'zirconia-crown' : 'ceramic-crown') : 'graduated',
+      // The simulated dentist cuts a chamfer and no shoulder.
+      design: crown ? 'zirconia-crown' : 'graduated',
       faults,
     };
   });
@@ -138,10 +139,16 @@ export function prepTrial(trial: PrepTrial): PrepResult {
     found,
     missed: asked.filter((f) => !found.includes(f)),
     // What can't be told is no alarm, and what truly hangs, by rays, is no false alarm: the simulated dentist does not look for a way out.
-    false: asked.length > 0 ? [] : spoken.filter((f) => f.state !== 'unknown' && (f.check !== 'draw' || !hangs())),
+    false:
+      asked.length > 0
+        ? []
+        : spoken.filter((f) => f.state !== 'unknown' && !isLow(f) && (f.check !== 'draw' || !hangs())),
     looked: asked.length > 0 ? 0 : findings.length,
   };
 }
+
+/** A wall of a short tooth is as low as it is, whoever has cut it. */
+const isLow = (f: PrepFinding): boolean => f.check === 'walls' && f.unit === 'mm';
 
 /** Where a tooth looks to its neighbour, a third up from the edge. */
 function sideOf(before: SegmentedScan, tooth: Fdi, to: Fdi): readonly [number, number, number] {

@@ -44,7 +44,8 @@ ${rows.join('\n')}
 
 Of ${clean.length} without a fault ${looked} things were looked at, and ${wrong} said to be wrong
 (${((100 * wrong) / looked).toFixed(1)} %). What truly hangs over on the way out, by rays of three-mesh-bvh, is not
-counted there: the simulated dentist does not look for a way. Its scans have edges of 0.16 mm, on which a corner of
+counted there, since the simulated dentist does not look for a way, nor are walls that a short tooth has so low.
+Crowns have a chamfer: a shoulder is none of its cuts. Its scans have edges of 0.16 mm, on which a corner of
 0.2 mm radius is at the limit of what can be seen.
 `;
 }

@@ -1,4 +1,4 @@
-import { type ContourPlan, type CutChoice, type Fdi, SHELL_LIMITS, SHELL_WALL_MM } from '@radiant/core';
+import { type ContourPlan, type CutChoice, type Fdi, SHELL_LIMITS, SHELL_WALL_MM, type ShellBind } from '@radiant/core';
 import { useMemo, useState } from 'react';
 import { useToothLabel } from '../../data/case-context.js';
 import type { CaseClient } from '../../engine/case-client.js';
@@ -43,21 +43,20 @@ export function ShellField({
         <p className="text-note">The planned contour with this wall goes home on {name(tooth)}.</p>
       ) : (
         <>
-          <p className="text-note">
-            It stops about {number(own.offMm, 1)} mm before it is home and binds, deepest first:
-          </p>
-          <ul className="mt-1 space-y-0.5 text-note">
-            {own.binds.map((b) => (
-              <li key={b.zone}>
-                {b.zone} {number(b.deepMm, 2)} mm:{' '}
-                {b.cut === 'tooth'
-                  ? 'cut the tooth there, the plan asks for it'
-                  : 'thin the shell there, not the tooth'}
-              </li>
-            ))}
-          </ul>
+          <p className="text-note">It stops about {number(own.offMm, 1)} mm before it is home. Where it binds, mm:</p>
+          <Binding what="thin the shell, not the tooth" binds={own.binds.filter((b) => b.cut === 'shell')} />
+          <Binding what="cut the tooth, as the plan asks anyway" binds={own.binds.filter((b) => b.cut === 'tooth')} />
         </>
       )}
     </section>
+  );
+}
+
+function Binding({ what, binds }: { what: string; binds: readonly ShellBind[] }) {
+  if (binds.length === 0) return null;
+  return (
+    <p className="mt-1 text-note">
+      <b>{what}</b>: {binds.map((b) => `${b.zone} ${number(b.deepMm, 2)}`).join(', ')}
+    </p>
   );
 }
