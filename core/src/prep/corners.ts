@@ -1,6 +1,6 @@
-import { adjacencyOf, neighbourhoodOf } from '../geometry/adjacency.js';
 import { type Mesh, vertexDistance, vertexNormals } from '../geometry/mesh.js';
 import { cross, dot, length, type Vec3 } from '../geometry/vec.js';
+import { hoodOf } from './hood.js';
 
 /** A stretch of a prepared surface that is rounded too tightly. */
 export interface TightCorner {
@@ -25,7 +25,7 @@ const LEAST_MM = 0.8;
  */
 export function turnRadii(m: Mesh): Float64Array {
   const normals = vertexNormals(m);
-  const hood = neighbourhoodOf(m, adjacencyOf(m));
+  const hood = hoodOf(m);
   const of = (a: Float64Array, v: number): Vec3 => [a[3 * v]!, a[3 * v + 1]!, a[3 * v + 2]!];
   const out = new Float64Array(m.positions.length / 3).fill(Infinity);
   for (let v = 0; v < out.length; v++) {
@@ -56,7 +56,7 @@ export function turnRadii(m: Mesh): Float64Array {
 export function tightCorners(m: Mesh, on: (v: number) => boolean, wantedMm: number): TightCorner[] {
   const leastRadiusMm = Math.max(wantedMm, BLURRED * edgeMm(m, on));
   const radii = turnRadii(m);
-  const hood = neighbourhoodOf(m, adjacencyOf(m));
+  const hood = hoodOf(m);
   const beside = (v: number) => hood.beside.subarray(hood.from[v]!, hood.from[v + 1]!);
   const turns = (v: number) => on(v) && Math.abs(radii[v]!) < LOOSER * leastRadiusMm;
   const seen = new Uint8Array(radii.length);

@@ -1,7 +1,7 @@
-import { adjacencyOf, neighbourhoodOf } from '../geometry/adjacency.js';
 import { type Mesh, triangleArea, vertexDistance, vertexNormals } from '../geometry/mesh.js';
 import { faceNormals } from '../geometry/tree/signed.js';
 import type { Facing } from './draw.js';
+import { hoodOf } from './hood.js';
 import { areasOf, NO_ZONE, type PrepMap } from './prep-tooth.js';
 
 /** A scan's own roughness goes out of the normals where they are meant over so much of the surface, mm. House value. */
@@ -15,7 +15,7 @@ export interface Placed extends Facing {
 
 /** How the prepared part of a tooth's scan faces: places whose neighbours are all prepared too. */
 export function preparedFacing(scan: Mesh, map: PrepMap): Placed {
-  const hood = neighbourhoodOf(scan, adjacencyOf(scan));
+  const hood = hoodOf(scan);
   const on = (v: number) => map.zone[v] !== NO_ZONE;
   let normals = vertexNormals(scan);
   let [sum, count] = [0, 0];

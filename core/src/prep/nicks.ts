@@ -1,6 +1,6 @@
-import { adjacencyOf, neighbourhoodOf } from '../geometry/adjacency.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
+import { hoodOf } from './hood.js';
 import { areasOf } from './prep-tooth.js';
 
 /** A place where a tooth was cut that was not to be. */
@@ -20,7 +20,7 @@ const LEAST_MM2 = 0.25;
 export function nicks(before: SignedField, after: SignedField, overMm: number, counts: (at: Vec3) => boolean): Nick[] {
   const { mesh } = before;
   const gone = signedDistances(after, mesh.positions);
-  const hood = neighbourhoodOf(mesh, adjacencyOf(mesh));
+  const hood = hoodOf(mesh);
   const areas = areasOf(mesh);
   const at = (v: number): Vec3 => [mesh.positions[3 * v]!, mesh.positions[3 * v + 1]!, mesh.positions[3 * v + 2]!];
   const lost = (v: number) => gone[v]! > overMm && counts(at(v));

@@ -1,5 +1,5 @@
-import { adjacencyOf, neighbourhoodOf } from '../../geometry/adjacency.js';
 import { smoothed } from '../../scan/concavity.js';
+import { hoodOf } from '../hood.js';
 import { PREP_LIMITS } from '../limits.js';
 import { type Check, mm } from './checked.js';
 
@@ -9,7 +9,7 @@ import { type Check, mm } from './checked.js';
  */
 export const surfaceCheck: Check = (c) => {
   const { mesh } = c.scan;
-  const { mesh: even, normals } = smoothed(mesh, neighbourhoodOf(mesh, adjacencyOf(mesh)));
+  const { mesh: even, normals } = smoothed(mesh, hoodOf(mesh));
   let [sum, n] = [0, 0];
   for (const v of c.facing.vertex) {
     let off = 0;
