@@ -452,10 +452,10 @@ export {
 } from './reduction/target.js';
 export { TARGET_PLACES, type TargetPlace } from './reduction/target-grid.js';
 export {
+  areasBefore,
   type TargetTold,
   type TargetZone,
   targetTold,
-  vertexAreas,
   type ZoneRemoval,
 } from './reduction/target-zones.js';
 export { type WayOut, type WayTold, waysOut, wayTold, wayWords } from './reduction/way-out.js';

@@ -1,4 +1,5 @@
 import {
+  areasBefore,
   cross,
   crownZenith,
   designOf,
@@ -17,7 +18,6 @@ import {
   toLocal,
   toParent,
   type Vec3,
-  vertexAreas,
 } from '@radiant/core';
 import { INTRAORAL_SCANNER, makePatient, type Patient, scan, scatteredRecipe } from '@radiant/standins';
 import { pickTrial } from './trials/pick.js';
@@ -98,7 +98,7 @@ describe('on teeth that the library can’t make', () => {
         0,
       );
       const target = targetSurface(arch, plan, tooth, design);
-      const areas = vertexAreas(target);
+      const areas = areasBefore(target);
       let faced = 0;
       for (let i = 0; i < areas.length; i++) {
         const at = toLocal(frame, target.before.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3);

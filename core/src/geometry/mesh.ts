@@ -205,6 +205,16 @@ export function triangleArea(m: Mesh, at: number): number {
   return Math.sqrt(x * x + y * y + z * z) / 2;
 }
 
+/** The part of a surface that stands for each vertex: a third of the triangles around it, mm². */
+export function vertexAreas(m: Mesh): Float64Array {
+  const out = new Float64Array(vertexCount(m));
+  for (let t = 0; t < m.triangles.length; t += 3) {
+    const third = triangleArea(m, t) / 3;
+    for (let c = 0; c < 3; c++) out[m.triangles[t + c]] += third;
+  }
+  return out;
+}
+
 /**
  * The connected pieces of a mesh, the one with most triangles first. Vertices count as connected where a triangle joins
  * them.

@@ -1,8 +1,8 @@
-import { type Mesh, triangleArea, vertexDistance, vertexNormals } from '../geometry/mesh.js';
+import { type Mesh, triangleArea, vertexAreas, vertexDistance, vertexNormals } from '../geometry/mesh.js';
 import { faceNormals } from '../geometry/tree/signed.js';
 import type { Facing } from './draw.js';
 import { hoodOf } from './hood.js';
-import { areasOf, NO_ZONE, type PrepMap } from './prep-tooth.js';
+import { NO_ZONE, type PrepMap } from './prep-tooth.js';
 
 /** A scan's own roughness goes out of the normals where they are meant over so much of the surface, mm. House value. */
 const MEANT_MM = 0.45;
@@ -65,7 +65,7 @@ export function preparedFacing(scan: Mesh, map: PrepMap): Placed {
 
 /** How a smooth surface faces at the vertices that count. */
 export function facingWhere(m: Mesh, on: (v: number) => boolean): Placed {
-  const [normals, areas] = [vertexNormals(m), areasOf(m)];
+  const [normals, areas] = [vertexNormals(m), vertexAreas(m)];
   const vertex = Uint32Array.from(Array.from(areas.keys()).filter(on));
   return {
     vertex,

@@ -1,7 +1,7 @@
+import { vertexAreas } from '../geometry/mesh.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { hoodOf } from './hood.js';
-import { areasOf } from './prep-tooth.js';
 
 /** A place where a tooth was cut that was not to be. */
 export interface Nick {
@@ -21,7 +21,7 @@ export function nicks(before: SignedField, after: SignedField, overMm: number, c
   const { mesh } = before;
   const gone = signedDistances(after, mesh.positions);
   const hood = hoodOf(mesh);
-  const areas = areasOf(mesh);
+  const areas = vertexAreas(mesh);
   const at = (v: number): Vec3 => [mesh.positions[3 * v]!, mesh.positions[3 * v + 1]!, mesh.positions[3 * v + 2]!];
   const lost = (v: number) => gone[v]! > overMm && counts(at(v));
   const seen = new Uint8Array(gone.length);

@@ -1,5 +1,5 @@
 import { type PlannedTooth, plannedField } from '../contour/plan.js';
-import { type Mesh, triangleArea, vertexCount } from '../geometry/mesh.js';
+import { type Mesh, vertexAreas, vertexCount } from '../geometry/mesh.js';
 import { closestPoints } from '../geometry/tree/closest.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import { type SignedField, signedDistances, signedField } from '../geometry/tree/signed.js';
@@ -84,7 +84,7 @@ export function prepMap({ scan, target, planned }: PrepTooth): PrepMap {
   const nearMm = outside.map((mm) => -mm);
   const roomMm = nearMm.slice();
   upTheEdge(roomMm, zone, scan.mesh, planned);
-  return { roomMm, nearMm, shortMm, zone, areaMm2: areasOf(scan.mesh), near };
+  return { roomMm, nearMm, shortMm, zone, areaMm2: vertexAreas(scan.mesh), near };
 }
 
 /** On a cut edge the face lies nearer than the planned edge does: there room is told along the axis. */
@@ -107,16 +107,6 @@ function nearestCorner({ positions, triangles }: Mesh, face: number, p: Float64A
     if (away < least) [best, least] = [v, away];
   }
   return best;
-}
-
-/** A third of each triangle, for its corners, mm². */
-export function areasOf(m: Mesh): Float64Array {
-  const out = new Float64Array(vertexCount(m));
-  for (let t = 0; t < m.triangles.length; t += 3) {
-    const third = triangleArea(m, t) / 3;
-    for (let c = 0; c < 3; c++) out[m.triangles[t + c] as number]! += third;
-  }
-  return out;
 }
 
 /** The vertices of a zone. */

@@ -26,7 +26,7 @@ import {
 import { type CutFrom, strategyOf } from './strategies/index.js';
 import { type CrownSpan, spanOf, type TargetSurface, targetBetween } from './target.js';
 import { TARGET_PLACES } from './target-grid.js';
-import { halfWidth, vertexAreas } from './target-zones.js';
+import { areasBefore, halfWidth } from './target-zones.js';
 import type { Zone } from './zones.js';
 
 /** Target of one zone. mm. */
@@ -193,7 +193,7 @@ interface FacialCut {
 
 /** The places of a target's face, whether something goes there or not. */
 function facialCuts(t: TargetSurface): FacialCut[] {
-  const areas = vertexAreas(t);
+  const areas = areasBefore(t);
   const half = halfWidth(t);
   const out: FacialCut[] = [];
   for (let i = 0; i < t.covered.length; i++) {

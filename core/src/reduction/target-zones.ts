@@ -1,6 +1,6 @@
 import { archSide } from '../contour/arch.js';
 import { toLocal } from '../geometry/frame.js';
-import { triangleArea } from '../geometry/mesh.js';
+import { vertexAreas } from '../geometry/mesh.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { thirdAt } from '../restoration/thickness.js';
 import type { FacialThird } from '../teeth/norms.js';
@@ -54,7 +54,7 @@ export interface TargetTold {
 
 /** Tells a target surface zone by zone. Zones in which nothing is covered are left out. */
 export function targetTold(t: TargetSurface, mouth: Mouth = {}): TargetTold {
-  const sizes = vertexAreas(t);
+  const sizes = areasBefore(t);
   const own = new Map<TargetZone, { mm: number; area: number }[]>();
   const dentin = { sure: 0, perhaps: 0 };
   let faceMm2 = 0;
@@ -153,20 +153,10 @@ function told(zone: TargetZone, all: { mm: number; area: number }[]): ZoneRemova
 }
 
 /** A third of each triangle of the tooth as it is, mm². */
-export function vertexAreas(t: TargetSurface): Float64Array {
-  const own = areas.get(t) ?? areasOf(t);
+export function areasBefore(t: TargetSurface): Float64Array {
+  const own = areas.get(t) ?? vertexAreas(t.before);
   areas.set(t, own);
   return own;
 }
 
 const areas = new WeakMap<TargetSurface, Float64Array>();
-
-function areasOf({ before }: TargetSurface): Float64Array {
-  const out = new Float64Array(before.positions.length / 3);
-  for (let t = 0; t < before.triangles.length; t += 3) {
-    const third = triangleArea(before, t) / 3;
-    for (let c = 0; c < 3; c++)
-      out[before.triangles[t + c] as number] = (out[before.triangles[t + c] as number] as number) + third;
-  }
-  return out;
-}

@@ -2,7 +2,6 @@ import { ZONE_ORDER } from '../../reduction/target-zones.js';
 import { tightCorners } from '../corners.js';
 import { wellWithin } from '../facing.js';
 import { PREP_LIMITS } from '../limits.js';
-
 import { type Check, mm, scanPlace } from './checked.js';
 
 /** Corners that a mill's tool can't go round. */
@@ -31,13 +30,18 @@ export const cornersCheck: Check = (c) => {
         says: `{${c.tooth}}: no corner sharper than ${corner.value} mm`,
       },
     ];
-  return found.slice(0, 4).map((f) => {
+  const told = new Map<string, number>();
+  return found.map((f) => {
     const what = f.bulges ? 'corner' : 'hollow';
     const place = ZONE_ORDER[c.map.zone[f.at] as number] ?? 'tooth';
+    const where = `${what}, ${place}`;
+    const nth = (told.get(where) ?? 0) + 1;
+    told.set(where, nth);
     return {
       ...base,
       state: f.radiusMm < corner.value ? 'cut' : 'unknown',
-      place: `${f.bulges ? 'corner' : 'hollow'}, ${place}`,
+      // Each is accepted by itself.
+      place: nth > 1 ? `${where}, ${nth}` : where,
       value: f.radiusMm,
       pm: 0.05,
       says:

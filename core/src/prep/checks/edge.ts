@@ -45,7 +45,7 @@ export const edgeCheck: Check = (c) => {
       ? {
           ...base,
           state: 'look',
-          place: 'edge',
+          place: 'level of the edge',
           value: own.unevenMm,
           limit: own.wishedUnevenMm + uneven.value,
           source: uneven.source,
