@@ -6,6 +6,7 @@ export * from './base/pictures.js';
 export * from './base/plan-fields.js';
 export * from './base/records.js';
 export * from './base/role.js';
+export * from './base/same.js';
 export * from './base/validation.js';
 export * from './case-document.js';
 export * from './cases.js';

@@ -5,12 +5,16 @@ import {
   contourPlan,
   DecideSection,
   EMPTY_SECTIONS,
+  fieldsNotOwn,
   frontLandmarks,
   frontScale,
   landmarkSet,
   MatchSection,
   MeetSection,
   mayWrite,
+  mayWriteField,
+  mayWriteSome,
+  ownFields,
   ProposeSection,
   planInputs,
   ReadSection,
@@ -367,6 +371,29 @@ describe('who may write what', () => {
   };
   it.each(ROLES.map((r) => [r] as const))('%s', (role) => {
     expect(SECTION_NAMES.filter((s) => mayWrite(role, s))).toEqual(may[role]);
+  });
+});
+
+describe('fields that others may write', () => {
+  const before = { ...EMPTY_SECTIONS.verify, scanId: null };
+  it('are the readings of verify, the assistant’s', () => {
+    expect(SECTION_NAMES.flatMap((s) => ownFields('assistant', s).map((f) => `${s} ${f}`))).toEqual([
+      'verify readings',
+    ]);
+    expect(SECTION_NAMES.filter((s) => mayWriteSome('technician', s))).toEqual([]);
+    expect(mayWriteField('assistant', 'verify', 'accepted')).toBe(false);
+    expect(mayWriteField('dentist', 'verify', 'accepted')).toBe(true);
+  });
+  it('are told apart from those that were changed beside them', () => {
+    const reading = { tooth: 11, way: 'index', place: 'edge', mm: 1.2 };
+    const accepted = { tooth: 11, check: 'room', place: 'edge', reason: 'x', by: 'y', at: 'z', found: 'w' };
+    const changed = (more: object) => fieldsNotOwn('assistant', 'verify', before, { ...before, ...more });
+    expect(changed({ readings: [reading] })).toEqual([]);
+    // Absent and null say the same.
+    expect(changed({ scanId: undefined })).toEqual([]);
+    expect(changed({ readings: [reading], accepted: [accepted] })).toEqual(['accepted']);
+    expect(changed({ scanId: 'another' })).toEqual(['scanId']);
+    expect(fieldsNotOwn('dentist', 'verify', before, { ...before, accepted: [accepted] })).toEqual([]);
   });
 });
 

@@ -1,6 +1,6 @@
-import { SECTIONS } from '@radiant/contract';
+import { SECTIONS, same } from '@radiant/contract';
 import { changes } from '../src/data/changes.js';
-import { chosen, merge, same } from '../src/data/merge.js';
+import { chosen, merge } from '../src/data/merge.js';
 
 const { parts } = SECTIONS.shape;
 const tooth = (t: number, lengthMm: number, more = {}) => ({

@@ -1,6 +1,6 @@
-import { type Parts, SECTION_NAMES, SECTIONS } from '@radiant/contract';
+import { type Parts, SECTION_NAMES, SECTIONS, same } from '@radiant/contract';
 import { labelOf } from '../src/data/clash-words.js';
-import { chosen as chosenOf, merge as mergeOf, same } from '../src/data/merge.js';
+import { chosen as chosenOf, merge as mergeOf } from '../src/data/merge.js';
 
 /** The parts of all sections at once: the random contents below have fields of every one. */
 const EVERYTHING = SECTION_NAMES.map((n) => SECTIONS[n].parts).reduceRight((all, own) =>

@@ -25,6 +25,8 @@ export interface SectionDefinition<N extends string = string, T extends object =
   readonly empty: T;
   /** Who may write it beside the dentist, who may write all. */
   readonly writers: readonly Role[];
+  /** Fields that others may write, though not the rest of it. */
+  readonly fieldWriters?: Readonly<Record<string, readonly Role[]>>;
   /** Whether people comment on it. */
   readonly comments: boolean;
   /** How two changes of it are put together. */

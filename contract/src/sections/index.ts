@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { IsDefined, IsOptional, ValidateNested } from 'class-validator';
 import { Holds } from '../base/holds.js';
 import type { Role } from '../base/role.js';
+import { same } from '../base/same.js';
 import { check, type FieldError } from '../base/validation.js';
 import { type DecideSection, decide } from './decide.js';
 import type { SectionDefinition } from './define.js';
@@ -69,6 +70,28 @@ export const EMPTY_SECTIONS = each((s) => s.empty) as unknown as { readonly [N i
 /** Whether a role may change a section. The dentist decides, so the dentist may change all. */
 export const mayWrite = (role: Role, section: SectionName): boolean =>
   role === 'dentist' || SECTIONS[section].writers.includes(role);
+
+/** Whether a role may change a field of a section: as who may change all of it, or that field alone. */
+export const mayWriteField = (role: Role, section: SectionName, field: string): boolean =>
+  mayWrite(role, section) || (sectionOf(section).fieldWriters?.[field]?.includes(role) ?? false);
+
+/** The fields of a section that a role may write though not all of it. */
+export const ownFields = (role: Role, section: SectionName): readonly string[] =>
+  mayWrite(role, section)
+    ? []
+    : Object.keys(sectionOf(section).fieldWriters ?? {}).filter((f) => mayWriteField(role, section, f));
+
+/** Whether a role may change anything of a section. */
+export const mayWriteSome = (role: Role, section: SectionName): boolean =>
+  mayWrite(role, section) || ownFields(role, section).length > 0;
+
+/** The fields in which two contents differ that a role may not change. */
+export function fieldsNotOwn(role: Role, section: SectionName, before: object, after: object): readonly string[] {
+  const [was, is] = [before, after] as readonly Readonly<Record<string, unknown>>[];
+  return [...new Set([...Object.keys(before), ...Object.keys(after)])].filter(
+    (f) => !mayWriteField(role, section, f) && !same(was?.[f], is?.[f]),
+  );
+}
 
 /** The sections on which people comment. */
 export const COMMENT_STAGES: readonly SectionName[] = SECTION_NAMES.filter((n) => SECTIONS[n].comments);

@@ -109,6 +109,8 @@ export const verify = defineSection({
   type: VerifySection,
   empty: { readings: [], accepted: [] },
   writers: [],
+  // Who holds the mirror types; what is taken as it is, and by which scan is judged, the dentist decides.
+  fieldWriters: { readings: ['assistant'] },
   comments: true,
   parts: fields({ readings: list(by('tooth', 'way', 'place')), accepted: list(by('tooth', 'check', 'place')) }),
   labels: { scanId: 'scan of the prepared teeth', readings: 'readings by hand', accepted: 'taken as it is' },

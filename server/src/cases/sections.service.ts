@@ -3,7 +3,9 @@ import {
   check,
   checkSection,
   completed,
-  mayWrite,
+  fieldsNotOwn,
+  mayWriteSome,
+  ownFields,
   SECTION_NAMES,
   SectionChange,
   type SectionHistory,
@@ -41,6 +43,7 @@ export class SectionsService {
     if (!SECTION_NAMES.includes(name)) throw nothingHere();
     const { version, value } = await this.checked(name, body);
     await this.requireSense(row.id, name, value);
+    await this.requireOwn(row.id, name, version, value, me);
     for (let tries = 1; ; tries++) {
       try {
         return await this.write(row, name, version, value, me.name);
@@ -91,6 +94,23 @@ export class SectionsService {
     const { value, errors: more } = checkSection(name, change.data);
     if (more.length > 0) throw invalid(more);
     return { version: change.version, value };
+  }
+
+  /**
+   * Who may write some fields alone changes no other; a change of an older version is told as late instead.
+   * @throws ProblemException 403
+   */
+  private async requireOwn(caseId: string, name: SectionName, base: number, data: object, me: SignedIn): Promise<void> {
+    const own = ownFields(me.role, name);
+    if (own.length === 0) return;
+    const current = describeSection(name, await SectionRow.findOne({ where: { caseId, name } }));
+    if (current.version !== base || fieldsNotOwn(me.role, name, current.data, data).length === 0) return;
+    const { labels } = sectionOf(name);
+    throw new ProblemException(
+      403,
+      'Not allowed',
+      `The dentist decides on ${name}; you may write ${own.map((f) => labels[f] ?? f).join(', ')} there.`,
+    );
   }
 
   private async write(
@@ -160,7 +180,7 @@ function isDeadlock(error: unknown): boolean {
 
 /** Who may change which section; asked before the content is read. */
 export const writers: Rule = (me, { name }) => {
-  if (!SECTION_NAMES.includes(name as SectionName) || mayWrite(me.role, name as SectionName)) return undefined;
+  if (!SECTION_NAMES.includes(name as SectionName) || mayWriteSome(me.role, name as SectionName)) return undefined;
   return me.role === 'technician'
     ? 'A technician reads and comments; the practice changes the case.'
     : `The dentist decides on ${name}; you may read it.`;

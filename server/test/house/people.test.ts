@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Delivered, Problem, Who } from '@radiant/contract';
+import type { CaseDetail, Delivered, Problem, SectionState, Who } from '@radiant/contract';
 import { sphere, writeStlBinary } from '@radiant/core';
 import { avocetOf, Client, casesOf, inDatabase, signedIn, URL_ } from '../house.js';
 
@@ -112,6 +112,31 @@ describe('who sees what', () => {
       body: 'Contacts look tight.',
     });
     expect(said.body).toMatchObject({ by: 'Technician Sample Ruff', role: 'technician' });
+  });
+
+  it('an assistant types readings of prepared teeth, and takes nothing as it is', async () => {
+    const assistant = await signedIn('assistant');
+    const { id } = (await assistant.post<CaseDetail>('/cases', { name: 'Read by hand', meet: { ageYears: 40 } })).body;
+    const reading = { tooth: 11, way: 'index', place: 'edge', mm: 1.2 };
+    const put = (version: number, data: object) =>
+      assistant.patch<Problem & SectionState<'verify'>>(`/cases/${id}/sections/verify`, { version, data });
+    const typed = await put(0, { readings: [reading], accepted: [] });
+    expect([typed.status, typed.body.version]).toEqual([200, 1]);
+    const at = '2026-01-01T10:00:00.000Z';
+    const taken = { tooth: 11, check: 'room', place: 'edge', reason: 'late', by: 'me', at, found: '0.3 short' };
+    const refused = await put(1, { readings: [reading], accepted: [taken] });
+    expect([refused.status, refused.body.detail]).toEqual([
+      403,
+      'The dentist decides on verify; you may write readings by hand there.',
+    ]);
+    expect((await put(0, { readings: [], accepted: [taken] })).status).toBe(409);
+    const dentist = await signedIn('dentist');
+    expect(
+      (await dentist.patch(`/cases/${id}/sections/verify`, { version: 1, data: { readings: [], accepted: [taken] } }))
+        .status,
+    ).toBe(200);
+    // What the dentist took stays where the assistant changes a reading.
+    expect((await put(2, { readings: [reading], accepted: [taken] })).status).toBe(200);
   });
 
   it('an assistant keeps records and measures, and leaves decisions to the dentist', async () => {

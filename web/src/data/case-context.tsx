@@ -1,6 +1,6 @@
 import {
   type CaseDetail,
-  mayWrite,
+  mayWriteSome,
   SECTION_NAMES,
   type SectionData,
   type SectionName,
@@ -162,7 +162,7 @@ export function useSection<N extends SectionName>(
   const store = stores[name] as unknown as SectionStore<N>;
   const view = useSyncExternalStore(store.subscribe, store.snapshot);
   // Whatever a screen forgets to close: who may only read leaves nothing behind that looks like a change.
-  const may = mayWrite(who.role, name);
+  const may = mayWriteSome(who.role, name);
   return useMemo(
     () => ({
       ...view,

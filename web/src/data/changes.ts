@@ -1,5 +1,5 @@
-import { type Parts, VALUE } from '@radiant/contract';
-import { type Path, same } from './merge.js';
+import { type Parts, same, VALUE } from '@radiant/contract';
+import type { Path } from './merge.js';
 
 /** A place that differs between two states of a content. */
 export interface Change {

@@ -1,4 +1,4 @@
-import { type Parts, VALUE } from '@radiant/contract';
+import { type Parts, same, VALUE } from '@radiant/contract';
 
 /** A place in a section: the fields, and the names of list entries, that lead to it. */
 export type Path = readonly string[];
@@ -18,23 +18,6 @@ export interface Merged<T> {
 }
 
 type Plain = Readonly<Record<string, unknown>>;
-
-/** Whether two contents say the same, whatever the order of their fields and absent against null. */
-export function same(a: unknown, b: unknown): boolean {
-  return stable(a) === stable(b);
-}
-
-function stable(v: unknown): string {
-  return JSON.stringify(v ?? null, (_, x: unknown) =>
-    x !== null && typeof x === 'object' && !Array.isArray(x)
-      ? Object.fromEntries(
-          Object.entries(x)
-            .filter(([, y]) => y !== null && y !== undefined)
-            .sort(([p], [q]) => (p < q ? -1 : 1)),
-        )
-      : x,
-  );
-}
 
 /**
  * Puts two changes of one content together, part by part: what only one side has changed is taken from that side, what

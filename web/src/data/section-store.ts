@@ -4,11 +4,12 @@ import {
   type SectionData,
   type SectionName,
   type SectionState,
+  same,
   sectionOf,
 } from '@radiant/contract';
 import { AwayError, api, ProblemError } from './api.js';
 import type { Draft } from './drafts.js';
-import { type Clash, chosen, merge, same } from './merge.js';
+import { type Clash, chosen, merge } from './merge.js';
 
 export type SaveStatus = 'saved' | 'waiting' | 'saving' | 'away' | 'conflict' | 'refused' | 'signed-out';
 

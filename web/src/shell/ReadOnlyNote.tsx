@@ -1,14 +1,16 @@
-import { mayWrite, type SectionName } from '@radiant/contract';
+import { mayWrite, mayWriteField, ownFields, type SectionName, sectionOf } from '@radiant/contract';
 import { useCase, useSection } from '../data/case-context.js';
 
 /**
  * Whether the signed-in person may change the section as it is shown: not while an earlier state is looked at, nor in
  * a case that was put away.
+ * @param field one field of it, which others may write too
  */
-export function useMayWrite(section: SectionName): boolean {
+export function useMayWrite(section: SectionName, field?: string): boolean {
   const { looked } = useSection(section);
   const { who, detail } = useCase();
-  return mayWrite(who.role, section) && !looked && !detail.putAway;
+  const may = field === undefined ? mayWrite(who.role, section) : mayWriteField(who.role, section, field);
+  return may && !looked && !detail.putAway;
 }
 
 /**
@@ -26,11 +28,14 @@ export function ReadOnlyNote({ section }: { section: SectionName }) {
   const { who, detail } = useCase();
   if (detail.putAway) return null;
   if (mayWrite(who.role, section)) return null;
+  const own = ownFields(who.role, section).map((f) => sectionOf(section).labels[f] ?? f);
   return (
     <p className="mb-4 rounded-lg bg-plum-soft px-3 py-2 text-note">
       {who.role === 'technician'
         ? 'You read and comment here, and put wax-ups in as scans; the dentist decides.'
-        : 'The dentist decides here; you may read it.'}
+        : own.length > 0
+          ? `You write ${own.join(', ')} here; the rest the dentist decides.`
+          : 'The dentist decides here; you may read it.'}
     </p>
   );
 }

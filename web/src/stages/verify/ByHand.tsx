@@ -26,7 +26,7 @@ export function ByHand({ teeth, way, setWay }: { teeth: readonly Fdi[]; way: Han
   const name = useToothLabel();
   const { data: reduce } = useSection('reduce');
   const { data, set, store } = useSection('verify');
-  const mayWrite = useMayWrite('verify');
+  const mayWrite = useMayWrite('verify', 'readings');
   const [at, setAt] = useState<HandPlace>('cervical');
   const designOf = (t: Fdi) => restorationOf(t, reduce).design;
   const order = teeth.flatMap((t) => handPlaces(designOf(t)).map((place) => ({ tooth: t, place })));
