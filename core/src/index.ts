@@ -144,7 +144,14 @@ export {
 } from './decide/strength.js';
 export type { BiteView, BiteWish, CentralOverlap, Guidance } from './engine/bite.js';
 export { Bite } from './engine/bite.js';
-export { CaseEngine, type PlanChange, planChange, ScannedJaw } from './engine/case-engine.js';
+export {
+  CaseEngine,
+  LATER_STATES,
+  type LaterState,
+  type PlanChange,
+  planChange,
+  ScannedJaw,
+} from './engine/case-engine.js';
 export { type PickedTooth, type PickedView, Picking } from './engine/picking.js';
 export type { CutView } from './engine/queries/cut.js';
 export type { Difference } from './engine/queries/difference.js';

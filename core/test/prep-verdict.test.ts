@@ -1,5 +1,6 @@
 import {
   ask,
+  bounds,
   CaseEngine,
   designOf,
   type Fdi,
@@ -11,6 +12,7 @@ import {
   type PrepFinding,
   readScan,
   type SegmentedScan,
+  vertexNormals,
 } from '@radiant/core';
 import { cutByHand, INTRAORAL_SCANNER, makePatient, random, scan, scatteredRecipe } from '@radiant/standins';
 import { recuts } from '../src/prep/recut.js';
@@ -196,6 +198,103 @@ describe('on a tooth that was cut', () => {
     expect(gum?.cut).toBe('shell');
     expect(own.offMm).toBeGreaterThanOrEqual(gum?.deepMm ?? Infinity);
     expect(() => ask(engine, 'shellTried', 11, choice, 3)).toThrow('A shell’s wall is 0.2 to 1.5 mm thick.');
+  });
+
+  describe('the provisional in place proves what was cut', () => {
+    const planned = engine.crown(11).mesh;
+    /** The planned crown with its face sunk around its middle, as one that was ground or filled badly. */
+    const sunk = (mm: number): Mesh => {
+      const normals = vertexNormals(planned);
+      const { min, max } = bounds(planned);
+      const middle = [(min[0] + max[0]) / 2, min[1], min[2] + 0.4 * (crownTop(planned) - min[2])];
+      return {
+        triangles: planned.triangles,
+        positions: planned.positions.map((at, i) => {
+          const v = 3 * Math.floor(i / 3);
+          const away = Math.hypot(...[0, 2].map((k) => (planned.positions[v + k] as number) - (middle[k] as number)));
+          const faces = (normals[v + 1] as number) < -0.3;
+          return faces && away < 2.2 ? at - mm * (normals[i] as number) : at;
+        }),
+      };
+    };
+    const crownTop = (m: Mesh) => bounds(m).min[2] + 9;
+    const worn = (mesh: Mesh) =>
+      engine.takeLater(
+        { jaw: 'upper', rest: before.rest, teeth: new Map([...before.teeth, [11, mesh]]) },
+        'provisional',
+      );
+    const proof = () => {
+      const own = ask(engine, 'prepVerdict', 'upper', choice);
+      return { laid: own.provisional, found: own.teeth[0]?.findings.filter((f) => f.check === 'provisional') ?? [] };
+    };
+    afterAll(() => engine.dropLater('upper', 'provisional'));
+
+    it('is told only where there is one', () => {
+      after(cut);
+      expect(proof()).toEqual({ laid: undefined, found: [] });
+    });
+
+    it('is as thick as the plan asks where it is the planned crown and the cut is right', () => {
+      after(cut);
+      worn(planned);
+      const { laid, found } = proof();
+      expect(laid?.doubtful).toBe(false);
+      expect(found.length).toBeGreaterThanOrEqual(6);
+      expect(found.filter((f) => f.state !== 'right')).toEqual([]);
+      // The graduated veneer asks 0.5 in the middle of the face, and the edge 1.5 mm.
+      const thick = (zone: string) => found.find((f) => f.zone === zone)?.value as number;
+      expect(Math.abs(thick('middle middle') - 0.5)).toBeLessThan(0.1);
+      expect(Math.abs(thick('edge') - 1.5)).toBeLessThan(0.25);
+    });
+
+    it('is thin at an edge that was cut too little, and asks for the cut', () => {
+      const short = cutByHand(before.teeth.get(11) as Mesh, {
+        design: designOf('graduated'),
+        planned: engine.crown(11),
+        finishLine,
+        faults: { 'edge short': 0.5 },
+      });
+      after(short);
+      worn(planned);
+      const edge = proof().found.find((f) => f.zone === 'edge');
+      expect(edge?.state).toBe('cut');
+      expect(Math.abs((edge?.cutMm ?? 0) - 0.5)).toBeLessThan(0.15);
+      expect(edge?.says).toContain('not enough is cut');
+    });
+
+    it('is not taken for a shallow cut where the provisional itself lies under the plan', () => {
+      after(cut);
+      worn(sunk(0.3));
+      const middle = proof().found.find((f) => f.zone === 'middle middle');
+      expect(middle?.state).toBe('look');
+      expect(Math.abs((middle?.value ?? 0) - 0.2)).toBeLessThan(0.1);
+      expect(middle?.says).toMatch(/lies 0\.[23]\d mm under the planned contour/);
+      expect(middle?.cutMm).toBeUndefined();
+    });
+
+    it('has a hole where it lies under the cut tooth', () => {
+      after(cut);
+      worn(sunk(0.8));
+      expect(proof().found.find((f) => f.zone === 'middle middle')?.says).toContain('a hole in the provisional');
+    });
+
+    it('is not judged where its scan lies doubtfully', () => {
+      after(cut);
+      engine.takeLater(
+        {
+          jaw: 'upper',
+          rest: before.rest,
+          teeth: new Map([...before.teeth].map(([t, m]): [Fdi, Mesh] => [t, t === 11 ? planned : movedBack(m)])),
+        },
+        'provisional',
+      );
+      const { laid, found } = proof();
+      expect([laid?.doubtful, found]).toEqual([true, []]);
+    });
+    const movedBack = (m: Mesh): Mesh => ({
+      positions: m.positions.map((v, i) => (i % 3 === 1 ? v + 0.35 : v)),
+      triangles: m.triangles,
+    });
   });
 
   it('a rough cut is told, a smooth one not', () => {

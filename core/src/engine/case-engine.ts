@@ -46,11 +46,15 @@ export class ScannedJaw {
   }
 }
 
-/** A scan of a jaw after it was cut; its teeth in the arch's own frame, each made ready when it is first asked for. */
+/** In which states later scans of a jaw are taken beside the first. */
+export const LATER_STATES = ['prepared', 'provisional'] as const;
+export type LaterState = (typeof LATER_STATES)[number];
+
+/** A later scan of a jaw; its teeth in the arch's own frame, each made ready when it is first asked for. */
 export class LaterScan {
   private readonly fields = new Map<Fdi, SignedField>();
 
-  /** @param nth of its jaw: what was worked out of another is not of this one */
+  /** @param nth of all later ones: what was worked out of another is not of this one */
   constructor(
     readonly scan: SegmentedScan,
     readonly nth: number,
@@ -88,7 +92,8 @@ export class CaseEngine {
   /** Answers about one crown live as long as that crown. */
   private ofCrown = new WeakMap<PlannedTooth, Map<string, unknown>>();
   private mouth: Bite | undefined;
-  private readonly later = new Map<Jaw, LaterScan>();
+  private readonly later = new Map<`${LaterState} ${Jaw}`, LaterScan>();
+  private laterScans = 0;
   private row: { readonly key: string; readonly crowns: ReadonlyMap<Fdi, PlannedTooth> } | undefined;
   private changes = 0;
 
@@ -101,14 +106,24 @@ export class CaseEngine {
     this.changes++;
   }
 
-  /** Takes a scan of the same jaw after it was cut, in the place of the one that was there. */
-  takeLater(scan: SegmentedScan): void {
-    this.later.set(scan.jaw, new LaterScan(scan, (this.later.get(scan.jaw)?.nth ?? 0) + 1));
+  /** Takes a later scan of the same jaw, in the place of the one that was there in its state. */
+  takeLater(scan: SegmentedScan, state: LaterState = 'prepared'): void {
+    this.later.set(`${state} ${scan.jaw}`, new LaterScan(scan, ++this.laterScans));
+  }
+
+  /** Lets go of a later scan. */
+  dropLater(jaw: Jaw, state: LaterState): void {
+    this.later.delete(`${state} ${jaw}`);
+  }
+
+  /** The scan of a jaw with its provisionals in place, where there is one. */
+  provisionalScan(jaw: Jaw): LaterScan | undefined {
+    return this.later.get(`provisional ${jaw}`);
   }
 
   /** The scan of a jaw after it was cut. @throws Refusal `scan-missing` */
   laterScan(jaw: Jaw): LaterScan {
-    const own = this.later.get(jaw);
+    const own = this.later.get(`prepared ${jaw}`);
     if (!own) throw new Refusal('scan-missing', `There is no scan of the prepared ${jaw} teeth.`, jaw);
     return own;
   }

@@ -9,6 +9,7 @@ export const PREP_CHECKS = {
   edge: 'cut edge',
   face: 'planes of the face',
   bite: 'room in the bite',
+  provisional: 'provisional',
   draw: 'way out',
   walls: 'walls',
   finish: 'finish line',

@@ -18,7 +18,7 @@ export interface Recut {
 }
 
 /** Of these a depth is cut over a surface; the others have tools of their own. */
-const BY_DEPTH: readonly PrepFinding['check'][] = ['room', 'edge', 'face', 'bite', 'finish'];
+const BY_DEPTH: readonly PrepFinding['check'][] = ['room', 'edge', 'face', 'bite', 'provisional', 'finish'];
 
 const siteOf = ({ zone, check }: PrepFinding): GrooveSite =>
   zone === 'edge' || check === 'edge'

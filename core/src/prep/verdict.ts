@@ -7,6 +7,7 @@ import { edgeCheck } from './checks/edge.js';
 import { faceCheck } from './checks/face.js';
 import { finishCheck } from './checks/finish.js';
 import { neighboursCheck } from './checks/neighbours.js';
+import { provisionalCheck } from './checks/provisional.js';
 import { roomCheck } from './checks/room.js';
 import { surfaceCheck } from './checks/surface.js';
 import { wallsCheck } from './checks/walls.js';
@@ -17,6 +18,7 @@ const CHECKS: Readonly<Record<PrepCheck, Check>> = {
   edge: edgeCheck,
   face: faceCheck,
   bite: biteCheck,
+  provisional: provisionalCheck,
   draw: drawCheck,
   walls: wallsCheck,
   finish: finishCheck,

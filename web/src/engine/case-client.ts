@@ -4,6 +4,7 @@ import {
   type DesignChoice,
   type Fdi,
   type Jaw,
+  type LaterState,
   type Mouth,
   type PlanChange,
   planChange,
@@ -52,8 +53,7 @@ export class CaseClient {
   private readonly upper = new Loaded<ArchView>((url) => this.work.answer(() => this.remote.loadUpper(url)));
   private readonly lower = new Loaded<JawView>((url) => this.work.answer(() => this.remote.loadLower(url)));
 
-  private laterJaw: Jaw = 'upper';
-  private later = new Loaded<void>((url) => this.work.answer(() => this.remote.loadLater(url, 'upper')));
+  private readonly later = new Map<string, Loaded<void>>();
 
   constructor(private readonly thread = threads.take()) {
     this.work = new Work(thread.worker);
@@ -77,13 +77,19 @@ export class CaseClient {
     return this.lower.from(url);
   }
 
-  /** The scan of a jaw after it was cut; the next one is fetched and read again. */
-  loadLater(url: string, jaw: Jaw): Promise<void> {
-    if (jaw !== this.laterJaw) {
-      this.laterJaw = jaw;
-      this.later = new Loaded<void>((from) => this.work.answer(() => this.remote.loadLater(from, jaw)));
-    }
-    return this.later.from(url);
+  /** A later scan of a jaw in one of its states; the next one is fetched and read again. */
+  loadLater(url: string, jaw: Jaw, state: LaterState): Promise<void> {
+    const key = `${jaw} ${state}`;
+    const own =
+      this.later.get(key) ??
+      new Loaded<void>((from) => this.work.answer(() => this.remote.loadLater(from, jaw, state)));
+    this.later.set(key, own);
+    return own.from(url);
+  }
+
+  /** Lets go of a later scan, where one was loaded. */
+  async dropLater(jaw: Jaw, state: LaterState): Promise<void> {
+    if (this.later.delete(`${jaw} ${state}`)) await this.work.answer(() => this.remote.dropLater(jaw, state));
   }
 
   /** A planned crown for drawing. */

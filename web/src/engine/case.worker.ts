@@ -6,6 +6,7 @@ import {
   enamelNormAt,
   type Fdi,
   type Jaw,
+  type LaterState,
   type Mouth,
   type PlanChange,
   type QueryInput,
@@ -67,11 +68,15 @@ const service = {
   },
 
   /** Fetches a scan of teeth that were cut, of the same jaw as one that is there. @throws Refusal */
-  async loadLater(url: string, jaw: Jaw): Promise<void> {
+  async loadLater(url: string, jaw: Jaw, state: LaterState): Promise<void> {
     const scan = readScan(await fetched(url), []);
     if (scan.jaw !== jaw)
       throw new Refusal('scan-without-teeth', `This scan is of the ${scan.jaw} jaw, not of the ${jaw} one.`, scan.jaw);
-    engine.takeLater(scan);
+    engine.takeLater(scan, state);
+  },
+
+  dropLater(jaw: Jaw, state: LaterState): void {
+    engine.dropLater(jaw, state);
   },
 
   change(change: PlanChange): void {

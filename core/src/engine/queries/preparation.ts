@@ -14,6 +14,7 @@ import { finishFound } from '../../prep/finish-found.js';
 import { type Laid, laidOn } from '../../prep/laid.js';
 import { PREP_LIMITS } from '../../prep/limits.js';
 import { NO_ZONE, type PrepMap, prepMap, targetField } from '../../prep/prep-tooth.js';
+import { provisionalOver } from '../../prep/provisional.js';
 import { type Recut, recuts } from '../../prep/recut.js';
 import { type ZoneRoom, zoneRooms } from '../../prep/room.js';
 import { crownOnly } from '../../prep/seen.js';
@@ -40,6 +41,8 @@ export interface PrepToothVerdict {
 /** What was found on all prepared teeth of a jaw. */
 export interface PrepVerdict {
   readonly laid: Laid;
+  /** How a scan of the provisionals lies, where there is one; a doubtful one is not judged by. */
+  readonly provisional?: Laid;
   /** Empty where the scan lies too doubtfully to be judged by. */
   readonly teeth: readonly PrepToothVerdict[];
   readonly recuts: readonly Recut[];
@@ -57,8 +60,10 @@ export function prepVerdict(engine: CaseEngine, jaw: Jaw, choice: CutChoice, mou
   const planned = engine.teeth(jaw).filter((t) => !onlyAdded(restorationOf(t, choice).design));
   const missing = planned.filter((t) => !later.tooth(t));
   const there = planned.filter((t) => later.tooth(t));
-  const laid = laidFit(engine, jaw);
-  if (laid.doubtful) return { laid, teeth: [], recuts: [], missing, uncut: [] };
+  const laid = laidFit(engine, later, jaw);
+  const proof = engine.provisionalScan(jaw);
+  const beside = proof && { provisional: laidFit(engine, proof, jaw) };
+  if (laid.doubtful) return { laid, ...beside, teeth: [], recuts: [], missing, uncut: [] };
   const uncut = there.filter((t) => isUncut(engine, t, choice));
   const teeth = there
     .filter((t) => !uncut.includes(t))
@@ -70,6 +75,7 @@ export function prepVerdict(engine: CaseEngine, jaw: Jaw, choice: CutChoice, mou
   const tray = { burs: (choice.tray ?? FIRST_TRAY).burs, toleranceMm: choice.toleranceMm ?? DEPTH_TOLERANCE_MM };
   return {
     laid,
+    ...beside,
     teeth,
     recuts: recuts(
       teeth.flatMap((t) => t.findings),
@@ -81,8 +87,7 @@ export function prepVerdict(engine: CaseEngine, jaw: Jaw, choice: CutChoice, mou
 }
 
 /** How the later scan of a jaw lies, by the teeth for which nothing is planned. */
-function laidFit(engine: CaseEngine, jaw: Jaw): Laid {
-  const later = engine.laterScan(jaw);
+function laidFit(engine: CaseEngine, later: LaterScan, jaw: Jaw): Laid {
   const planned = engine.teeth(jaw);
   const known = fits.get(later);
   if (known?.planned === planned.join()) return known.laid;
@@ -145,7 +150,33 @@ function checkedTooth(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: 
     const [before, after] = t === undefined ? [] : [engine.arch(jaw).teeth.get(t)?.field, later.tooth(t)];
     return t !== undefined && before && after ? [{ tooth: t, before, after, cut: engine.teeth(jaw).includes(t) }] : [];
   });
-  return { ...measured, distal: archSide(tooth) === 'left' ? 1 : -1, pmMm: laid.pmMm, mouth, beside };
+  const provisional = proofOver(engine, tooth, key, measured, laid.pmMm);
+  return {
+    ...measured,
+    distal: archSide(tooth) === 'left' ? 1 : -1,
+    pmMm: laid.pmMm,
+    mouth,
+    beside,
+    ...(provisional && { provisional }),
+  };
+}
+
+/** A provisional's scan over a prepared tooth; nothing where there is none, or it lies too doubtfully. */
+function proofOver(
+  engine: CaseEngine,
+  tooth: Fdi,
+  key: string,
+  own: Pick<Checked, 'scan' | 'planned' | 'map'>,
+  laidPmMm: number,
+): Checked['provisional'] {
+  const jaw = jawOf(tooth);
+  const proof = engine.provisionalScan(jaw);
+  const field = proof?.tooth(tooth);
+  if (!proof || !field) return undefined;
+  const { doubtful, pmMm } = laidFit(engine, proof, jaw);
+  if (doubtful) return undefined;
+  const over = engine.once(tooth, `proof ${proof.nth} ${key}`, () => provisionalOver(own, own.map, field));
+  return { ...over, pmMm: Math.hypot(pmMm, laidPmMm) };
 }
 
 /** Faces are no question of the bite. */
@@ -198,7 +229,7 @@ export interface PreparedView {
 /** One prepared tooth to be looked at. @throws Refusal `scan-missing`, `tooth-missing` */
 export function preparedView(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: Mouth = {}): PreparedView {
   const jaw = jawOf(tooth);
-  const own = checkedTooth(engine, tooth, choice, mouth, laidFit(engine, jaw));
+  const own = checkedTooth(engine, tooth, choice, mouth, laidFit(engine, engine.laterScan(jaw), jaw));
   const mouthFrame: Frame = frameToArch(jaw, WORLD);
   const out = (p: Vec3): Vec3 => (jaw === 'upper' ? p : toParent(mouthFrame, p));
   const mesh = jaw === 'upper' ? own.scan.mesh : meshToArch(jaw, own.scan.mesh);
@@ -255,7 +286,7 @@ export function shellTried(engine: CaseEngine, tooth: Fdi, choice: CutChoice, wa
       wallMm,
     );
   const jaw = jawOf(tooth);
-  const own = checkedTooth(engine, tooth, choice, {}, laidFit(engine, jaw));
+  const own = checkedTooth(engine, tooth, choice, {}, laidFit(engine, engine.laterScan(jaw), jaw));
   // At its edge a shell is trimmed, and at the sides a veneer's runs out.
   const within = wellWithin(own.scan.mesh, own.map, own.facing).filter(
     (v) => own.design.around || !ZONE_ORDER[own.map.zone[v] as number]?.endsWith('side'),
@@ -277,7 +308,9 @@ export interface CommonWay {
 
 /** The common way out of teeth that must come off together. @throws Refusal `scan-missing`, `tooth-missing` */
 export function commonWay(engine: CaseEngine, teeth: readonly Fdi[], choice: CutChoice, mouth: Mouth = {}): CommonWay {
-  const all = teeth.map((t) => checkedTooth(engine, t, choice, mouth, laidFit(engine, jawOf(t))));
+  const all = teeth.map((t) =>
+    checkedTooth(engine, t, choice, mouth, laidFit(engine, engine.laterScan(jawOf(t)), jawOf(t))),
+  );
   const ways = all.map((c) => directionToParent(c.target.frame, c.target.way));
   const mean = ways.reduce<Vec3>((a, w) => [a[0] + w[0], a[1] + w[1], a[2] + w[2]], [0, 0, 0]);
   const l = Math.hypot(...mean) || 1;

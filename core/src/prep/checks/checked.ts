@@ -5,6 +5,7 @@ import type { Fdi } from '../../teeth/notation.js';
 import type { Placed } from '../facing.js';
 import type { PrepFinding } from '../finding.js';
 import type { PrepMap, PrepTooth } from '../prep-tooth.js';
+import type { ProvisionalOver } from '../provisional.js';
 
 /** A tooth beside a prepared one, before and after. */
 export interface Beside {
@@ -30,6 +31,8 @@ export interface Checked extends PrepTooth {
    * forward.
    */
   readonly bite?: { readonly closed: Float32Array; readonly moved: Float32Array };
+  /** The provisional's scan over it, and how surely that lies, mm. */
+  readonly provisional?: ProvisionalOver & { readonly pmMm: number };
 }
 
 /** One check of one tooth. */

@@ -19,3 +19,16 @@ export function LaidLine({ laid, name }: { laid: LaidLater; name: string }) {
     </p>
   );
 }
+
+/** How surely the provisionals' scan lies, whose thickness proves what was cut. */
+export function ProofLine({ laid, name }: { laid: LaidLater; name: string }) {
+  return laid.doubtful ? (
+    <p className="finding mb-3 text-note" data-weight="watch">
+      {name}, with the provisionals, is not judged by: teeth that nobody cut lie {number(laid.medianMm, 2)} mm off.
+    </p>
+  ) : (
+    <p className="mb-3 text-note text-ink-2">
+      {name} shows the provisionals in place; their thickness is sure to ±{number(laid.pmMm, 2)} mm.
+    </p>
+  );
+}

@@ -28,7 +28,7 @@ import { useHotkeys } from '../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
 import { ByHand } from './ByHand.js';
-import { LaidLine } from './LaidLine.js';
+import { LaidLine, ProofLine } from './LaidLine.js';
 import { OnTheArch } from './OnTheArch.js';
 import { RecutList } from './RecutList.js';
 import { ScanField } from './ScanField.js';
@@ -57,17 +57,18 @@ export default function Verify() {
   const jaw = jawOf(tooth);
   const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
   const lower = useLower(contour, true);
-  const later = useLater(contour, jaw, verify.data.scanId);
+  const later = useLater(contour, jaw, 'prepared', verify.data.scanId);
+  const proof = useLater(contour, jaw, 'provisional');
   const [wished, setLook] = useState<Look>();
   const look: Look = wished ?? (later.state === 'none' ? 'hand' : 'arch');
   const [way, setWay] = useState<HandWay>('index');
   const [chosen, setChosen] = useState<string>();
   const mouth = useMemo(() => mouthOf({ cautions, ageYears }), [cautions, ageYears]);
   const client = contour.state === 'ready' && lower.state !== 'loading' ? clientOf(contour) : undefined;
-  const ready = later.state === 'ready' ? client : undefined;
+  const ready = later.state === 'ready' && proof.state !== 'loading' ? client : undefined;
   // Asked again of another scan.
   // biome-ignore lint/correctness/useExhaustiveDependencies: which scan it is, is no part of the question
-  const question = useMemo(() => [jaw, reduce, mouth] as const, [jaw, reduce, mouth, later]);
+  const question = useMemo(() => [jaw, reduce, mouth] as const, [jaw, reduce, mouth, later, proof]);
   const asked = useAsked(ready, plan, 'prepVerdict', question);
   const verdict = shownOf(asked);
   const verdictTeeth = useMemo(() => verdict?.teeth.map((t) => t.tooth) ?? NO_TEETH, [verdict]);
@@ -176,6 +177,10 @@ export default function Verify() {
             <>
               <ScanField jaw={jaw} shown={later.state === 'ready' ? later.id : undefined} />
               <LaidLine laid={verdict.laid} name={scan?.name ?? ''} />
+              {proof.state === 'failed' && <Trouble sentence={sentence(proof.sentence)} retry={proof.retry} />}
+              {verdict.provisional && proof.state === 'ready' && (
+                <ProofLine laid={verdict.provisional} name={detail.files.find((f) => f.id === proof.id)?.name ?? ''} />
+              )}
               <ChangedSince at={scan?.at} />
               <NotJudged verdict={verdict} />
             </>
