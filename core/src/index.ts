@@ -161,12 +161,14 @@ export type { Guide } from './engine/queries/guide.js';
 export { ask, type QueryInput, type QueryName, type QueryOutput } from './engine/queries/index.js';
 export type { ColourChoice, ReadColour, ThirdMatch } from './engine/queries/match.js';
 export type { OptionsTold } from './engine/queries/options.js';
-export type {
-  CommonWay,
-  PreparedView,
-  PrepToothVerdict,
-  PrepVerdict,
-  ShellTried,
+export {
+  type CommonWay,
+  type PreparedView,
+  type PrepStanding,
+  type PrepToothVerdict,
+  type PrepVerdict,
+  type ShellTried,
+  verdictOf,
 } from './engine/queries/preparation.js';
 export type { CutChoice, ToldTarget } from './engine/queries/reduction.js';
 export type { ToothLook, ToothRead } from './engine/queries/smile-colours.js';

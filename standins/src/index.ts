@@ -38,3 +38,4 @@ export { dried, metered, SHADE_METER, shadeReadings } from './shade-meter.js';
 export { frontRowOf, outlineIn, trueViewPoints } from './truth.js';
 export { handHeld, VIEWS, type ViewName, type ViewSetup } from './views.js';
 export { WHOLE_SCANNER, type WholeJaw, type WholeSetting, wholeJaw } from './whole-jaw.js';
+export { scanOfWorn, type WornOrder } from './worn.js';

@@ -1,5 +1,5 @@
 import { CASE_STATES, type PhotoView } from '@radiant/contract';
-import type { MouthState, RecipeName, RowOrder } from '@radiant/standins';
+import type { MouthState, RecipeName, RowOrder, WornOrder } from '@radiant/standins';
 
 /** One file that a simulated device hands over. */
 export interface Delivery {
@@ -24,6 +24,8 @@ export interface Delivery {
   readonly daysAgo: number;
   /** Of a scan of prepared teeth: what was asked for, and how it went. */
   readonly order?: RowOrder;
+  /** Of a scan with the provisionals in place. */
+  readonly worn?: WornOrder;
 }
 
 const CASES: readonly RecipeName[] = ['Avocet', 'Curlew', 'Plover', 'Sandpiper', 'Turnstone', 'Dunlin'];
@@ -127,6 +129,8 @@ export const PREPARATIONS: readonly {
   readonly patient: RecipeName;
   readonly daysAgo: number;
   readonly faults: Omit<RowOrder, 'plan' | 'choice'>;
+  /** Where the provisionals were scanned too: which of them was ground behind, in the bite. */
+  readonly ground?: WornOrder['ground'];
 }[] = [
   {
     patient: 'Avocet',
@@ -140,6 +144,7 @@ export const PREPARATIONS: readonly {
       },
       nicked: { 24: 0.3 },
     },
+    ground: { 12: 0.35 },
   },
   { patient: 'Curlew', daysAgo: 5, faults: { faults: { 21: { 'tight palatal': 0.5 } } } },
   { patient: 'Plover', daysAgo: 14, faults: { faults: { 11: { undercut: 0.5 }, 22: { tapered: 14 } } } },

@@ -105,19 +105,19 @@ export class Demo implements OnModuleDestroy {
   private async prepare(which: typeof PREPARATIONS): Promise<void> {
     const person = await Person.findOne({ where: { email: DEMO_PEOPLE[0]?.email ?? '' } });
     const orders: Delivery[] = [];
-    for (const { patient, daysAgo, faults } of which) {
+    for (const { patient, daysAgo, faults, ground } of which) {
       const row = await CaseRow.findOne({ where: { practiceId: person?.practiceId ?? '', name: patient } });
       const [shape, reduce] = await Promise.all(
         (['shape', 'reduce'] as const).map((name) => SectionRow.findOne({ where: { caseId: row?.id ?? '', name } })),
       );
       const { teeth } = completed('shape', shape?.data ?? {}) as ShapeSection;
       if (teeth.length === 0) continue;
-      const order = {
+      const asked = {
         plan: contourPlan(teeth),
         choice: completed('reduce', reduce?.data ?? {}) as ReduceSection,
-        ...faults,
       };
-      orders.push({ patient, what: 'scan-stl', state: 'prepared', daysAgo, order });
+      orders.push({ patient, what: 'scan-stl', state: 'prepared', daysAgo, order: { ...asked, ...faults } });
+      if (ground) orders.push({ patient, what: 'scan-stl', state: 'provisional', daysAgo, worn: { ...asked, ground } });
     }
     await this.follow(orders);
   }

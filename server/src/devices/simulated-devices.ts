@@ -13,6 +13,7 @@ import {
   RECIPES,
   scan,
   scanOfCut,
+  scanOfWorn,
   shadeReadings,
   type ViewName,
   WHOLE_SCANNER,
@@ -80,6 +81,7 @@ async function made(d: Delivery): Promise<Uint8Array> {
     return table(d, d.what === 'shade-tooth' ? 'tooth' : 'stump');
   // Another sitting's scan has its own roughness.
   if (d.order) return scanOfCut(makePatient(RECIPES[d.patient]), d.order, { ...INTRAORAL_SCANNER, seed: 93 });
+  if (d.worn) return scanOfWorn(makePatient(RECIPES[d.patient]), d.worn, { ...INTRAORAL_SCANNER, seed: 94 });
   const patient = makePatient(inState(RECIPES[d.patient], d.state));
   if (d.what === 'scan-stl') return scan(patient, INTRAORAL_SCANNER);
   if (d.what === 'scan-lower') return scan(patient, INTRAORAL_SCANNER, 'stl', 'lower');

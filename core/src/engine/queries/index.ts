@@ -10,7 +10,7 @@ import { edgeGuide, facialIndex, leafGuide, mockUpGuide, sagittalSlices } from '
 import { colourOverStump } from './match.js';
 import { optionsTold } from './options.js';
 import { inPhoto, onPhoto } from './photograph.js';
-import { commonWay, preparedView, prepVerdict, shellTried } from './preparation.js';
+import { commonWay, preparedView, prepStanding, prepTooth, prepVerdict, shellTried } from './preparation.js';
 import { cutList, reductions, roomInBite, sectionOf, target } from './reduction.js';
 import { smileColours } from './smile-colours.js';
 import { strokeFits, strokeMirrored } from './stroke.js';
@@ -41,6 +41,8 @@ export const QUERIES = {
   onPhoto,
   optionsTold,
   preparedView,
+  prepStanding,
+  prepTooth,
   prepVerdict,
   proposedCrowns,
   proudTeeth,

@@ -38,52 +38,68 @@ export interface PrepToothVerdict {
   readonly rooms: readonly ZoneRoom[];
 }
 
-/** What was found on all prepared teeth of a jaw. */
-export interface PrepVerdict {
+/** What can be judged of a jaw by its later scans, before anything is measured on its teeth. */
+export interface PrepStanding {
   readonly laid: Laid;
   /** How a scan of the provisionals lies, where there is one; a doubtful one is not judged by. */
   readonly provisional?: Laid;
-  /** Empty where the scan lies too doubtfully to be judged by. */
-  readonly teeth: readonly PrepToothVerdict[];
-  readonly recuts: readonly Recut[];
+  /** The teeth that can be judged; none where the scan lies too doubtfully. */
+  readonly judged: readonly Fdi[];
   /** Planned teeth that the scan does not have, and those on which nothing was cut yet. */
   readonly missing: readonly Fdi[];
   readonly uncut: readonly Fdi[];
 }
 
+/** What was found on all prepared teeth of a jaw. */
+export interface PrepVerdict extends PrepStanding {
+  readonly teeth: readonly PrepToothVerdict[];
+  readonly recuts: readonly Recut[];
+}
+
 /** A tooth counts as cut once so much of what is asked is gone somewhere, mm. House value. */
 const BEGUN_MM = 0.15;
 
-/** Everything that is checked on the prepared teeth of a jaw. @throws Refusal `scan-missing` of either scan */
-export function prepVerdict(engine: CaseEngine, jaw: Jaw, choice: CutChoice, mouth: Mouth = {}): PrepVerdict {
+/** How the scan of the prepared teeth stands to the plan. @throws Refusal `scan-missing` of either scan */
+export function prepStanding(engine: CaseEngine, jaw: Jaw, choice: CutChoice): PrepStanding {
   const later = engine.laterScan(jaw);
   const planned = engine.teeth(jaw).filter((t) => !onlyAdded(restorationOf(t, choice).design));
   const missing = planned.filter((t) => !later.tooth(t));
   const there = planned.filter((t) => later.tooth(t));
   const laid = laidFit(engine, later, jaw);
   const proof = engine.provisionalScan(jaw);
-  const beside = proof && { provisional: laidFit(engine, proof, jaw) };
-  if (laid.doubtful) return { laid, ...beside, teeth: [], recuts: [], missing, uncut: [] };
+  const own = { laid, ...(proof && { provisional: laidFit(engine, proof, jaw) }), missing };
+  if (laid.doubtful) return { ...own, judged: [], uncut: [] };
   const uncut = there.filter((t) => isUncut(engine, t, choice));
-  const teeth = there
-    .filter((t) => !uncut.includes(t))
-    .map((tooth): PrepToothVerdict => {
-      const own = checkedTooth(engine, tooth, choice, mouth, laid);
-      const findings = verdictOn(own);
-      return { tooth, state: worstState(findings), findings, rooms: zoneRooms(own.map) };
-    });
-  const tray = { burs: (choice.tray ?? FIRST_TRAY).burs, toleranceMm: choice.toleranceMm ?? DEPTH_TOLERANCE_MM };
-  return {
-    laid,
-    ...beside,
-    teeth,
-    recuts: recuts(
-      teeth.flatMap((t) => t.findings),
-      tray,
-    ),
-    missing,
-    uncut,
-  };
+  return { ...own, judged: there.filter((t) => !uncut.includes(t)), uncut };
+}
+
+/** Everything that is checked on one prepared tooth. @throws Refusal `scan-missing`, `tooth-missing` */
+export function prepTooth(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: Mouth = {}): PrepToothVerdict {
+  const jaw = jawOf(tooth);
+  const own = checkedTooth(engine, tooth, choice, mouth, laidFit(engine, engine.laterScan(jaw), jaw));
+  const findings = verdictOn(own);
+  return { tooth, state: worstState(findings), findings, rooms: zoneRooms(own.map) };
+}
+
+/** The verdict on the teeth that were judged so far, with what is still to cut on them. */
+export function verdictOf(
+  standing: PrepStanding,
+  teeth: readonly PrepToothVerdict[],
+  { tray, toleranceMm }: Pick<CutChoice, 'tray' | 'toleranceMm'>,
+): PrepVerdict {
+  const findings = teeth.flatMap((t) => t.findings);
+  const given = { burs: (tray ?? FIRST_TRAY).burs, toleranceMm: toleranceMm ?? DEPTH_TOLERANCE_MM };
+  return { ...standing, teeth, recuts: recuts(findings, given) };
+}
+
+/** Everything that is checked on the prepared teeth of a jaw. @throws Refusal `scan-missing` of either scan */
+export function prepVerdict(engine: CaseEngine, jaw: Jaw, choice: CutChoice, mouth: Mouth = {}): PrepVerdict {
+  const standing = prepStanding(engine, jaw, choice);
+  return verdictOf(
+    standing,
+    standing.judged.map((t) => prepTooth(engine, t, choice, mouth)),
+    choice,
+  );
 }
 
 /** How the later scan of a jaw lies, by the teeth for which nothing is planned. */

@@ -1,4 +1,4 @@
-import { burName, type PrepFinding, type Recut } from '@radiant/core';
+import { burName, type PrepFinding, type PrepVerdict, type Recut } from '@radiant/core';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { number } from '../../ui/format.js';
@@ -6,10 +6,10 @@ import { findingKey } from './words.js';
 
 /** What is still to cut, bur by bur in the order of the tray; what was taken as it is stands no longer in it. */
 export function RecutList({
-  recuts,
+  verdict: { recuts, judged, teeth },
   onChoose,
 }: {
-  recuts: readonly Recut[];
+  verdict: PrepVerdict;
   onChoose: (finding: PrepFinding) => void;
 }) {
   const name = useToothLabel();
@@ -18,7 +18,7 @@ export function RecutList({
   const { data } = useSection('verify');
   const taken = new Set(data.accepted.map(findingKey));
   const own = recuts.filter((r) => r.findings.some((f) => !taken.has(findingKey(f))));
-  if (own.length === 0)
+  if (own.length === 0 && teeth.length === judged.length)
     return (
       <p className="px-6 pt-16 text-note">
         Nothing is left to cut{recuts.length > 0 ? `; ${recuts.length} places were taken as they are` : ''}.
@@ -62,6 +62,11 @@ export function RecutList({
           })}
         </tbody>
       </FigureTable>
+      {teeth.length < judged.length && (
+        <p className="mt-3 text-note" role="status">
+          Measuring tooth {teeth.length + 1} of {judged.length} …
+        </p>
+      )}
       <p className="mt-3 text-tiny text-ink-2">
         In the order of the tray, so that each bur is taken up once. The treating clinician decides what is cut; after
         it scan again, and the list gets shorter.

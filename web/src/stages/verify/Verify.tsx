@@ -17,7 +17,6 @@ import {
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
-import { shownOf, useAsked } from '../../engine/use-asked.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 import { useJaw } from '../../engine/use-jaws.js';
 import { useLater } from '../../engine/use-later.js';
@@ -35,6 +34,7 @@ import { ScanField } from './ScanField.js';
 import { ShellField } from './ShellField.js';
 import { Together } from './Together.js';
 import { usePrepared } from './use-prepared.js';
+import { useVerdict } from './use-verdict.js';
 import { Verdict } from './Verdict.js';
 import { WaysOut } from './WaysOut.js';
 import { findingKey } from './words.js';
@@ -67,11 +67,10 @@ export default function Verify() {
   const client = contour.state === 'ready' && lower.state !== 'loading' ? clientOf(contour) : undefined;
   const ready = later.state === 'ready' && proof.state !== 'loading' ? client : undefined;
   // Asked again of another scan.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: which scan it is, is no part of the question
-  const question = useMemo(() => [jaw, reduce, mouth] as const, [jaw, reduce, mouth, later, proof]);
-  const asked = useAsked(ready, plan, 'prepVerdict', question);
-  const verdict = shownOf(asked);
-  const verdictTeeth = useMemo(() => verdict?.teeth.map((t) => t.tooth) ?? NO_TEETH, [verdict]);
+  const scans = `${later.state === 'ready' && later.id} ${proof.state === 'ready' && proof.id}`;
+  const asked = useVerdict(ready, plan, jaw, reduce, mouth, scans);
+  const { verdict } = asked;
+  const verdictTeeth = verdict?.judged ?? NO_TEETH;
   const prepared = usePrepared(look === 'arch' ? ready : undefined, plan, verdictTeeth, reduce, mouth);
   const arch = useJaw(contour, lower, jaw);
   const handTeeth = useMemo(() => teethToCut(plan, reduce, jaw), [plan, reduce, jaw]);
@@ -137,14 +136,14 @@ export default function Verify() {
       </Empty>
     ) : later.state === 'failed' ? (
       <Trouble sentence={sentence(later.sentence)} retry={later.retry} />
-    ) : asked.state === 'failed' ? (
-      <Trouble sentence={sentence(asked.sentence)} retry={asked.retry} />
+    ) : asked.failed ? (
+      <Trouble sentence={sentence(asked.failed)} retry={asked.retry} />
     ) : !verdict ? (
       <Waiting what="the prepared teeth and measuring them" />
     ) : look === 'list' ? (
-      <RecutList recuts={verdict.recuts} onChoose={choose} />
+      <RecutList verdict={verdict} onChoose={choose} />
     ) : (
-      <OnTheArch jaw={arch} prepared={prepared} of={verdictTeeth.length} marked={mark?.at} />
+      <OnTheArch jaw={arch} prepared={prepared} of={verdict.judged.length} marked={mark?.at} />
     );
   return (
     <Stage
