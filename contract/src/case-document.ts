@@ -22,6 +22,7 @@ import { Holds, IsDay, IsMoment } from './base/holds.js';
 import { CASE_NAME_MOST, FILE_NAME_MOST } from './base/limits.js';
 import { CASE_STATES, type CaseState, keysOf, PHOTO_VIEWS, type PhotoView } from './base/records.js';
 import { ROLES, type Role } from './base/role.js';
+import { CommentPlace } from './comments.js';
 import { ContourApproval, MadeFrom, WornMockUp } from './contours.js';
 import { FileOrigin, JAWS } from './files.js';
 import {
@@ -37,15 +38,16 @@ const words = (what: string) => ({ message: what });
 
 /** The format's name and the newest version that this program reads. */
 export const CASE_DOCUMENT_FORMAT = 'radiant-arch-case';
-export const CASE_DOCUMENT_VERSION = 7;
+export const CASE_DOCUMENT_VERSION = 8;
 /** Most entries of a case file's lists: far beyond any case, and a bound for whoever reads one. */
 export const CASE_DOCUMENT_MOST = { files: 5000, comments: 20_000, contours: 2000, history: 500_000 } as const;
 /**
  * Older versions that are still read: 1 had no views, states and history of teeth, 2 measured the retracted front view
  * alone, 3 told jaw and role of a scan by its kind, its frame in the file's own head, and of a contour the scan alone, 4
- * had no word on palatal sides, on how a camera stood and on the edge of a worn mock-up, 6 did not check preparations.
+ * had no word on palatal sides, on how a camera stood and on the edge of a worn mock-up, 6 did not check preparations, 7
+ * knew no place of a comment.
  */
-export const CASE_DOCUMENT_READ: readonly number[] = [1, 2, 3, 4, 5, 6, 7];
+export const CASE_DOCUMENT_READ: readonly number[] = [1, 2, 3, 4, 5, 6, 7, 8];
 
 export class StoredFile extends FileOrigin {
   @IsUUID()
@@ -115,6 +117,11 @@ export class StoredComment {
 
   @IsMoment()
   at!: string;
+
+  @IsOptional()
+  @ValidateNested()
+  @Holds(() => CommentPlace)
+  place?: CommentPlace | null;
 }
 
 export class StoredRevision {

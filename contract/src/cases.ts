@@ -19,16 +19,10 @@ import type { FileKind } from './base/file-kinds.js';
 import { Holds } from './base/holds.js';
 import { CASE_NAME_MOST } from './base/limits.js';
 import { keysOf } from './base/records.js';
-import type { Role } from './base/role.js';
+import type { CaseComment } from './comments.js';
 import type { ContourVersion } from './contours.js';
 import { type CaseFile, FileChange } from './files.js';
-import {
-  COMMENT_STAGES,
-  type CommentStage,
-  MeetSection,
-  type SectionData,
-  type SectionName,
-} from './sections/index.js';
+import { MeetSection, type SectionData, type SectionName } from './sections/index.js';
 
 const words = (what: string) => ({ message: what });
 
@@ -60,16 +54,6 @@ export class SectionChange {
   @IsDefined(words('The section’s content is missing.'))
   @IsObject(words('The section’s content is missing.'))
   data!: object;
-}
-
-/** A remark on plan or contour. */
-export class NewComment {
-  @IsIn(COMMENT_STAGES as unknown as string[], words(`Comments belong to ${COMMENT_STAGES.join(', ')}.`))
-  stage!: CommentStage;
-
-  @IsString(words('The comment is text.'))
-  @Length(1, 2000, words('A comment has 1 to 2000 characters.'))
-  body!: string;
 }
 
 /** How the list of cases can be sorted. */
@@ -189,15 +173,6 @@ export interface Arrived {
 export class TrayDecision extends FileChange {
   @IsUUID(undefined, words('Choose a case for the file.'))
   caseId!: string;
-}
-
-export interface CaseComment {
-  readonly id: string;
-  readonly stage: CommentStage;
-  readonly body: string;
-  readonly by: string;
-  readonly role: Role;
-  readonly at: string;
 }
 
 export interface CaseDetail {

@@ -10,6 +10,7 @@ export * from './base/same.js';
 export * from './base/validation.js';
 export * from './case-document.js';
 export * from './cases.js';
+export * from './comments.js';
 export * from './contours.js';
 export * from './files.js';
 export { cantOf, type Front, frontOf, frontSeen, lengthWish, mouthOf, photographed, repeatsOf } from './front.js';

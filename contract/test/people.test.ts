@@ -72,6 +72,18 @@ describe('a comment', () => {
     ]);
     expect(sentences(NewComment, { stage: 'shape', body: '' })).toEqual(['A comment has 1 to 2000 characters.']);
   });
+
+  it('of a comment may name a place: a finding, or a point of the surface', () => {
+    const on = (place: object) => sentences(NewComment, { stage: 'verify', body: 'x', place });
+    expect(on({ tooth: 11, check: 'edge', words: 'edge, mesial third' })).toEqual([]);
+    expect(on({ tooth: 11, words: 'a point of its surface', at: [1, -2.5, 3] })).toEqual([]);
+    expect(on({ tooth: 18, words: 'x' })).toEqual([
+      'A remark lies on a front tooth or premolar, 15 to 25 and 35 to 45.',
+    ]);
+    expect(on({ tooth: 11, check: 'luck', words: 'x' })).toEqual(['This check is not known.']);
+    for (const at of [[1, 2], [1, 2, 900], [1, 2, 'x'], 'here'])
+      expect(on({ tooth: 11, words: 'x', at })[0]).toBe('A point of the surface is three lengths within 200 mm.');
+  });
 });
 
 describe('a case file', () => {

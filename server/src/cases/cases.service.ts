@@ -281,6 +281,7 @@ export class CasesService {
       byName: me.name,
       role: me.role,
       at: new Date(),
+      place: input.place ?? null,
     });
     return describeComment(made);
   }
@@ -323,5 +324,6 @@ function firstContent(name: SectionName, settings: PracticeSettings | undefined)
 }
 
 function describeComment(c: CommentRow): CaseComment {
-  return { id: c.id, stage: c.stage, body: c.body, by: c.byName, role: c.role, at: c.at.toISOString() };
+  const { id, stage, body, byName: by, role, at, place } = c;
+  return { id, stage, body, by, role, at: at.toISOString(), ...(place && { place }) };
 }

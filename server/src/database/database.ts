@@ -1,6 +1,7 @@
 import type {
   ArrivalState,
   CaseState,
+  CommentPlace,
   CommentStage,
   FileKind,
   MadeFrom,
@@ -159,6 +160,7 @@ export class CommentRow extends Model<InferAttributes<CommentRow>, InferCreation
   declare byName: string;
   declare role: Role;
   declare at: Date;
+  declare place: CreationOptional<CommentPlace | null>;
 }
 
 /** What a practice has set for itself, one row a version. */
@@ -356,6 +358,7 @@ function bindContours(db: Sequelize): void {
       byName: text(120),
       role: text(20),
       at: at(),
+      place: DataTypes.JSON,
     },
     { sequelize: db, tableName: 'comments' },
   );

@@ -300,6 +300,10 @@ const MIGRATIONS: readonly { name: string; up: (q: Steps) => Promise<void> }[] =
       });
     },
   },
+  {
+    name: '0013-comments-are-on-a-place',
+    up: (q) => q.addColumn('comments', 'place', { type: DataTypes.JSON }),
+  },
 ];
 
 interface OldFile {

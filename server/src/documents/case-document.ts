@@ -162,6 +162,7 @@ export class CaseDocumentService {
           byName: c.by,
           role: c.role,
           at: new Date(c.at),
+          place: c.place ?? null,
         })),
       ),
     );

@@ -86,7 +86,7 @@ async function* caseText(
   };
   yield `${JSON.stringify(head).slice(0, -1)},"files":[`;
   for (const [i, f] of files.entries()) yield* fileText(f, i === 0 ? '' : ',');
-  yield `],"comments":${JSON.stringify(detail.comments.map(({ stage, body, by, role, at }) => ({ stage, body, by, role, at })))}`;
+  yield `],"comments":${JSON.stringify(detail.comments.map(({ id: _, ...c }) => c))}`;
   yield ',"contours":[';
   for (const [i, { id: _, worn, approved, ...c }] of detail.contours.entries()) {
     const { claimed: _claimed, ...said } = approved ?? { claimed: false };

@@ -114,6 +114,17 @@ describe('who sees what', () => {
     expect(said.body).toMatchObject({ by: 'Technician Sample Ruff', role: 'technician' });
   });
 
+  it('a technician answers on a place of a preparation, and the place comes back as it was sent', async () => {
+    const assistant = await signedIn('assistant');
+    const { id } = (await assistant.post<CaseDetail>('/cases', { name: 'Answered', meet: { ageYears: 40 } })).body;
+    const technician = await signedIn('technician');
+    const place = { tooth: 11, check: 'finish', words: 'mesial finish line', at: [1.25, -2, 3.5] };
+    await technician.post(`/cases/${id}/comments`, { stage: 'verify', body: 'I can’t see the root beyond it.', place });
+    await technician.post(`/cases/${id}/comments`, { stage: 'verify', body: 'The rest is clear.' });
+    const [first, second] = (await technician.get<CaseDetail>(`/cases/${id}`)).body.comments;
+    expect([first?.place, second && 'place' in second]).toEqual([place, false]);
+  });
+
   it('an assistant types readings of prepared teeth, and takes nothing as it is', async () => {
     const assistant = await signedIn('assistant');
     const { id } = (await assistant.post<CaseDetail>('/cases', { name: 'Read by hand', meet: { ageYears: 40 } })).body;

@@ -1,12 +1,12 @@
 import { type FacialThird, type Fdi, jawOf, type Lab, overThirds, screenRgb, type ToothLook } from '@radiant/core';
-import { memo, type RefObject, useEffect, useMemo, useRef } from 'react';
+import { memo, type RefObject, useRef } from 'react';
 import type { DrawableMesh } from '../engine/drawable.js';
 import type { JawView, PlannedView } from '../engine/views.js';
 import type { View } from './arch-eye.js';
-import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
+import { Gum, ToothSurface } from './arch-surfaces.js';
 import { showsColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
-import { useReading } from './use-reading.js';
+import { useTellingHand } from './use-telling-hand.js';
 
 /** What is drawn of the planned teeth: their predicted colour, or how much of the stump is seen through. */
 export type ColourShowing = 'look' | 'stump';
@@ -34,18 +34,7 @@ export const ColourScene = memo(function ColourScene({
   reading: RefObject<HTMLElement | null>;
 }) {
   const hold = useRef(false);
-  const tell = useReading(reading);
-  const hand = useMemo<ToothHand>(
-    () => ({
-      press: onSelect,
-      move: (tooth, vertex, e) => tell(wordsAt(looks.get(tooth), vertex), e),
-      out: () => tell(''),
-    }),
-    [looks, onSelect, tell],
-  );
-  // What was under the pointer is another thing now.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each change of what is shown
-  useEffect(() => tell(''), [showing, looks, tell]);
+  const hand = useTellingHand(reading, looks, wordsAt, showing, onSelect);
   return (
     <JawCanvas label="Predicted colour, in three dimensions" view={view} hold={hold}>
       {arch.teeth.map(({ tooth, mesh }) => {

@@ -4,10 +4,10 @@ import * as THREE from 'three';
 import type { JawView, PreparedToothView } from '../engine/views.js';
 import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
-import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
+import { Gum, ToothSurface } from './arch-surfaces.js';
 import { shortColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
-import { useReading } from './use-reading.js';
+import { useTellingHand } from './use-telling-hand.js';
 
 /** What is drawn of prepared teeth: what is still to cut, or the teeth as they are. */
 export type PreparedShowing = 'short' | 'plain';
@@ -20,6 +20,7 @@ export const PreparedScene = memo(function PreparedScene({
   view,
   selected,
   marked,
+  pins,
   onSelect,
   reading,
 }: {
@@ -30,26 +31,14 @@ export const PreparedScene = memo(function PreparedScene({
   selected: Fdi;
   /** The place that is looked at. */
   marked: Vec3 | undefined;
-  onSelect: (tooth: Fdi) => void;
+  /** Points of the surface on which somebody has said something. */
+  pins: readonly Vec3[];
+  onSelect: (tooth: Fdi, at: Vec3) => void;
   /** The element that says what is found under the pointer. */
   reading: RefObject<HTMLElement | null>;
 }) {
   const hold = useRef(false);
-  const tell = useReading(reading);
-  const hand = useMemo<ToothHand>(
-    () => ({
-      press: onSelect,
-      move: (tooth, vertex, e) => {
-        const own = prepared.get(tooth);
-        tell(own ? wordsAt(own, vertex) : '', e);
-      },
-      out: () => tell(''),
-    }),
-    [prepared, onSelect, tell],
-  );
-  // What was under the pointer is another thing now.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each change of what is shown
-  useEffect(() => tell(''), [showing, prepared, tell]);
+  const hand = useTellingHand(reading, prepared, wordsAt, showing, onSelect);
   return (
     <JawCanvas label="Prepared teeth, in three dimensions" view={view} hold={hold}>
       {arch.teeth.map(({ tooth, mesh }) => {
@@ -70,18 +59,26 @@ export const PreparedScene = memo(function PreparedScene({
           </group>
         );
       })}
-      {marked && (
-        <mesh position={[marked[0], marked[1], marked[2]]} renderOrder={5}>
-          <sphereGeometry args={[0.28, 16, 12]} />
-          <meshBasicMaterial color={PALETTE.plum} depthTest={false} transparent opacity={0.85} />
-        </mesh>
-      )}
+      {marked && <Spot at={marked} radiusMm={0.28} colour={PALETTE.plum} />}
+      {pins.map((at) => (
+        <Spot key={at.join()} at={at} radiusMm={0.16} colour={PALETTE.ink} />
+      ))}
       <Gum mesh={arch.gum} pale />
     </JawCanvas>
   );
 });
 
-function wordsAt(own: PreparedToothView, i: number): string {
+function Spot({ at, radiusMm, colour }: { at: Vec3; radiusMm: number; colour: string }) {
+  return (
+    <mesh position={[at[0], at[1], at[2]]} renderOrder={5}>
+      <sphereGeometry args={[radiusMm, 16, 12]} />
+      <meshBasicMaterial color={colour} depthTest={false} transparent opacity={0.85} />
+    </mesh>
+  );
+}
+
+function wordsAt(own: PreparedToothView | undefined, i: number): string {
+  if (!own) return '';
   const [short, room] = [own.shortMm[i] as number, own.roomMm[i] as number];
   if (Number.isNaN(short)) return 'nothing was to be cut here';
   const wanted = `${room.toFixed(2)} mm of ${(room + short).toFixed(2)}`;

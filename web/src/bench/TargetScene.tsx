@@ -4,10 +4,10 @@ import * as THREE from 'three';
 import type { JawView, TargetView } from '../engine/views.js';
 import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
-import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
+import { Gum, ToothSurface } from './arch-surfaces.js';
 import { DENTIN_CODE, targetColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
-import { useReading } from './use-reading.js';
+import { useTellingHand } from './use-telling-hand.js';
 
 /**
  * What is drawn of the teeth that are to be prepared: as they are, with all that goes, with what only brings them into
@@ -38,21 +38,7 @@ export const TargetScene = memo(function TargetScene({
   reading: RefObject<HTMLElement | null>;
 }) {
   const hold = useRef(false);
-  const tell = useReading(reading);
-  const hand = useMemo<ToothHand>(
-    () => ({
-      press: onSelect,
-      move: (tooth, vertex, e) => {
-        const own = targets.get(tooth);
-        tell(own ? wordsAt(own, vertex) : '', e);
-      },
-      out: () => tell(''),
-    }),
-    [targets, onSelect, tell],
-  );
-  // What was under the pointer is another thing now.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each change of what is shown
-  useEffect(() => tell(''), [showing, targets, tell]);
+  const hand = useTellingHand(reading, targets, wordsAt, showing, onSelect);
   return (
     <JawCanvas label="Tooth to remove, in three dimensions" view={view} hold={hold}>
       {arch.teeth.map(({ tooth, mesh }) => {
@@ -94,7 +80,8 @@ function coded(own: TargetView, dentin: boolean): Float32Array {
   });
 }
 
-function wordsAt(own: TargetView, i: number): string {
+function wordsAt(own: TargetView | undefined, i: number): string {
+  if (!own) return '';
   const mm = own.removedMm[i] as number;
   if (mm < 0.02) return 'nothing goes here';
   const align = own.alignMm[i] as number;

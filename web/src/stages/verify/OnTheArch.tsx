@@ -20,12 +20,17 @@ export function OnTheArch({
   prepared,
   of,
   marked,
+  pins,
+  onPoint,
 }: {
   jaw: JawState;
   prepared: PreparedTeeth;
   /** How many teeth will come. */
   of: number;
   marked: Vec3 | undefined;
+  pins: readonly Vec3[];
+  /** Where a point is asked for: takes the next one that is pressed. */
+  onPoint: ((tooth: Fdi, at: Vec3) => void) | undefined;
 }) {
   const { tooth, selectTooth } = useCase();
   const sentence = useSentence();
@@ -34,7 +39,14 @@ export function OnTheArch({
   const jaw = jawOf(tooth);
   const [view, setView] = useState<Omit<View, 'jaw'>>({ name: 'front', turn: 0 });
   const reading = useRef<HTMLSpanElement>(null);
-  const choose = useCallback((t: Fdi) => isPlannable(t) && selectTooth(t), [selectTooth]);
+  const choose = useCallback(
+    (t: Fdi, at: Vec3) => {
+      if (!isPlannable(t)) return;
+      selectTooth(t);
+      onPoint?.(t, at);
+    },
+    [selectTooth, onPoint],
+  );
   useHotkeys('stage', [
     {
       keys: 'P',
@@ -54,6 +66,7 @@ export function OnTheArch({
         view={{ ...view, jaw }}
         selected={tooth}
         marked={marked}
+        pins={pins}
         onSelect={choose}
         reading={reading}
       />
@@ -70,6 +83,11 @@ export function OnTheArch({
         ))}
       </div>
       <div className="absolute top-24 left-4 max-w-[320px] text-note [&>*]:mb-2 [&>*]:rounded-r-lg [&>*]:bg-leaf [&>*]:py-1.5 [&>*]:pr-3 [&>*]:shadow-lg">
+        {onPoint && (
+          <p className="rounded-lg px-3" role="status">
+            Press the point that the comment is about; Esc leaves it.
+          </p>
+        )}
         {[...prepared.troubles].map(([t, why]) => (
           <p key={t} className="finding" data-weight="watch">
             {name(t)} can’t be shown: {sentence(why)}

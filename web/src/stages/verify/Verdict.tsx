@@ -9,6 +9,7 @@ import {
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { number } from '../../ui/format.js';
 import { Accepting } from './Accepting.js';
+import { Answers } from './Answers.js';
 import { findingKey, STATE_WEIGHT, STATE_WORDS } from './words.js';
 
 /** What was found on the chosen tooth: first what is not right, then what is. */
@@ -86,6 +87,7 @@ function Item({
           {number(f.limit, f.unit === 'mm' ? 2 : 1)} {f.unit}; {sourceWords(f.source)}
         </details>
         <Accepting finding={f} />
+        <Answers finding={f} />
       </div>
     </li>
   );

@@ -1,4 +1,4 @@
-import { contourPlan, mouthOf } from '@radiant/contract';
+import { type CommentPlace, contourPlan, mouthOf } from '@radiant/contract';
 import {
   type ContourPlan,
   type CutChoice,
@@ -12,6 +12,7 @@ import {
   type PrepToothVerdict,
   type PrepVerdict,
   restorationOf,
+  type Vec3,
   worstState,
 } from '@radiant/core';
 import { useEffect, useMemo, useState } from 'react';
@@ -29,10 +30,12 @@ import { Trouble, Waiting } from '../../ui/Waiting.js';
 import { ByHand } from './ByHand.js';
 import { LaidLine, ProofLine } from './LaidLine.js';
 import { OnTheArch } from './OnTheArch.js';
+import { PinField } from './PinField.js';
 import { RecutList } from './RecutList.js';
 import { ScanField } from './ScanField.js';
 import { ShellField } from './ShellField.js';
 import { Together } from './Together.js';
+import { usePins } from './use-pins.js';
 import { usePrepared } from './use-prepared.js';
 import { useVerdict } from './use-verdict.js';
 import { Verdict } from './Verdict.js';
@@ -83,7 +86,16 @@ export default function Verify() {
   const choose = (f: PrepFinding) => {
     selectTooth(f.tooth);
     setChosen(findingKey(f));
+    setShownPin(undefined);
     setLook('arch');
+  };
+  const pins = usePins(jaw);
+  const [shownPin, setShownPin] = useState<Vec3>();
+  const showPlace = ({ tooth: t, check, words, at }: CommentPlace) => {
+    selectTooth(t);
+    setLook('arch');
+    setChosen(check && findingKey({ tooth: t, check, place: words }));
+    setShownPin(at && [at[0], at[1], at[2]]);
   };
   useEffect(() => setChosen((c) => (c?.startsWith(`${tooth} `) ? c : undefined)), [tooth]);
   useHotkeys('stage', [
@@ -143,7 +155,14 @@ export default function Verify() {
     ) : look === 'list' ? (
       <RecutList verdict={verdict} onChoose={choose} />
     ) : (
-      <OnTheArch jaw={arch} prepared={prepared} of={verdict.judged.length} marked={mark?.at} />
+      <OnTheArch
+        jaw={arch}
+        prepared={prepared}
+        of={verdict.judged.length}
+        marked={mark?.at ?? shownPin}
+        pins={pins.pins}
+        onPoint={pins.take}
+      />
     );
   return (
     <Stage
@@ -199,7 +218,9 @@ export default function Verify() {
           ) : (
             <p className="text-note text-ink-2">Nothing is found out about {name(tooth)} yet.</p>
           )}
-          <Comments stage="verify" />
+          <Comments stage="verify" place={pins.place} onSent={pins.drop} onShow={showPlace}>
+            {look === 'arch' && verdict && <PinField pins={pins} />}
+          </Comments>
         </>
       }
       foot={
