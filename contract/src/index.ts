@@ -16,6 +16,7 @@ export * from './files.js';
 export { cantOf, type Front, frontOf, frontSeen, lengthWish, mouthOf, photographed, repeatsOf } from './front.js';
 export * from './house-colours.js';
 export * from './house-rules.js';
+export * from './map-colours.js';
 export * from './people.js';
 export * from './practice-settings.js';
 export * from './printing.js';

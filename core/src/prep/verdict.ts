@@ -1,5 +1,5 @@
 import { biteCheck } from './checks/bite.js';
-import type { Check, Checked } from './checks/checked.js';
+import { type Check, type Checked, mm } from './checks/checked.js';
 import { contactsCheck } from './checks/contacts.js';
 import { cornersCheck } from './checks/corners.js';
 import { drawCheck } from './checks/draw.js';
@@ -30,4 +30,24 @@ const CHECKS: Readonly<Record<PrepCheck, Check>> = {
 
 /** Everything that is found on one prepared tooth, in the order of PREP_CHECKS. */
 export const verdictOn = (c: Checked): PrepFinding[] =>
-  (Object.keys(PREP_CHECKS) as PrepCheck[]).flatMap((check) => CHECKS[check](c));
+  proven((Object.keys(PREP_CHECKS) as PrepCheck[]).flatMap((check) => CHECKS[check](c)));
+
+/**
+ * A thin provisional over a zone that is cut too little anyway asks for the same once more: it is told as the proof of
+ * what was found there.
+ */
+function proven(all: readonly PrepFinding[]): PrepFinding[] {
+  const first = (p: PrepFinding) =>
+    all.find((f) => f.state === 'cut' && f.zone === p.zone && (f.check === 'room' || f.check === 'edge'));
+  const proof = new Map<PrepFinding, PrepFinding>();
+  for (const p of all) {
+    const own = p.check === 'provisional' && p.state === 'cut' ? first(p) : undefined;
+    if (own) proof.set(own, p);
+  }
+  const folded = new Set(proof.values());
+  return all.flatMap((f) => {
+    if (folded.has(f)) return [];
+    const own = proof.get(f);
+    return [own ? { ...f, says: `${f.says}; the provisional is ${mm(own.value)} mm thick there` } : f];
+  });
+}

@@ -3,8 +3,16 @@ import { stat, unlink } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { type CaseDetail, type ContourVersion, JAWS, PHOTO_VIEWS, type PhotoView, plannedOn } from '@radiant/contract';
-import { type Jaw, jawOf, NOTATION_NAMES, type Notation } from '@radiant/core';
+import {
+  type CaseDetail,
+  type ContourVersion,
+  JAWS,
+  PHOTO_VIEWS,
+  type PhotoView,
+  plannedOn,
+  scanFor,
+} from '@radiant/contract';
+import { type Jaw, jawOf, LATER_STATES, NOTATION_NAMES, type Notation } from '@radiant/core';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
 import { ProblemException } from '../common/problem.filter.js';
@@ -32,6 +40,7 @@ const PAPER_NAMES: Readonly<Record<PaperForm, string>> = {
   cards: 'cards',
   six: 'cards',
   shades: 'colours',
+  preparations: 'preparations',
 };
 /** Photographs that show a technician the colour, the most telling first; and how many go with the sheet. */
 const SHADE_VIEWS: readonly PhotoView[] = ['retracted-front', 'close-smile', 'twelve-oclock', 'portrait-smile'];
@@ -68,7 +77,8 @@ export class DocumentsController {
 
   /**
    * The plan on paper, PDF: a page for six teeth of a jaw, or with `form=cards` a card in A5 for each tooth, or with
-   * `form=six` six short ones on A4, or with `form=shades` the laboratory's sheet of colours. Teeth are named in `notation`, FDI where nothing is said; the page says which it is.
+   * `form=six` six short ones on A4, with `form=shades` the laboratory's sheet of
+   * colours, or with `form=preparations` the verdict on the prepared teeth. Teeth are named in `notation`, FDI where nothing is said; the page says which it is.
    */
   @Get(':id/plan.pdf')
   @InCase('id')
@@ -90,7 +100,12 @@ export class DocumentsController {
     const jaws = JAWS.filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
     const paths = await Promise.all(jaws.map((jaw) => this.scanPath(own, plannedOn(detail, jaw)?.id)));
     const scanPaths = paths.filter((p) => p !== undefined);
-    const more = form === 'shades' ? await this.forLaboratory(own, detail, me) : {};
+    const more =
+      form === 'shades'
+        ? await this.forLaboratory(own, detail, me)
+        : form === 'preparations'
+          ? { later: await this.laterOf(own, detail) }
+          : {};
     const made = await this.pool.make(
       'plan',
       { detail, practice: me.practice, notation, scanPaths, form, ...more },
@@ -100,7 +115,9 @@ export class DocumentsController {
       throw new ProblemException(
         422,
         'Not ready',
-        'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.',
+        form === 'preparations'
+          ? 'There is no verdict to print yet: it needs a planned tooth, and a scan of the prepared teeth.'
+          : 'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.',
       );
     send(
       response,
@@ -108,6 +125,19 @@ export class DocumentsController {
       `${detail.name} ${PAPER_NAMES[form]}, ${NOTATION_NAMES[notation].short} numbers.pdf`,
       made,
     );
+  }
+
+  /** The scans that preparations are judged by. */
+  private async laterOf(own: CaseRow, detail: CaseDetail) {
+    const { scanId } = detail.sections.verify.data;
+    const all = JAWS.flatMap((jaw) =>
+      LATER_STATES.flatMap((state) => {
+        const file = scanFor(detail.files, jaw, state, state === 'prepared' ? scanId : undefined);
+        return file ? [{ jaw, state, name: file.name, at: file.at, id: file.id }] : [];
+      }),
+    );
+    const found = await Promise.all(all.map(async ({ id, ...l }) => ({ ...l, path: await this.scanPath(own, id) })));
+    return found.flatMap(({ path, ...l }) => (path ? [{ ...l, path }] : []));
   }
 
   /** What the laboratory's sheet needs beside the case: the house's ceramics, and the photographs that show colour. */

@@ -23,6 +23,8 @@ import { type Inspected, inspectFile, nameOf } from './inspect.js';
 import type { PaperForm } from './paper-forms.js';
 import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
+import { prepPdf } from './prep-pdf.js';
+import { type LaterTold, prepSheet } from './prep-sheet.js';
 import { type SheetPicture, shadesPdf } from './shade-pdf.js';
 import { shadeSheet } from './shade-sheet.js';
 import { tellOn } from './tell.js';
@@ -97,6 +99,8 @@ export interface PlanOrder {
   /** Ceramics of the house's own, and photographs: of the laboratory's sheet only. */
   readonly plates?: readonly PlateInput[];
   readonly pictures?: readonly SheetPicture[];
+  /** Later scans: of the verdict on the preparations only. */
+  readonly later?: readonly (LaterTold & { readonly path: string })[];
 }
 
 /** The plan on paper. Empty while there is none. @param line on which it is told how far it is */
@@ -108,6 +112,7 @@ export const plan = ({
   form,
   plates = [],
   pictures = [],
+  later = [],
   line,
 }: PlanOrder & Line) =>
   told(async () => {
@@ -117,6 +122,11 @@ export const plan = ({
       const colours = shadeSheet(detail, practice, notation, await engineOn(scanPaths), plates, tell);
       tell('Drawing the pages', 0.9);
       return colours ? new Uint8Array(await shadesPdf(colours, pictures)) : new Uint8Array();
+    }
+    if (form === 'preparations') {
+      const judged = await prepSheet(detail, practice, notation, await engineOn(scanPaths, later), later, tell);
+      tell('Drawing the pages', 0.95);
+      return judged ? new Uint8Array(await prepPdf(judged)) : new Uint8Array();
     }
     const sheet = planSheet(detail, practice, notation, await engineOn(scanPaths), tell);
     tell('Drawing the pages', 0.9);

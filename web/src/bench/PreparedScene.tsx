@@ -1,3 +1,4 @@
+import { shortColour } from '@radiant/contract';
 import type { Fdi, Vec3 } from '@radiant/core';
 import { memo, type RefObject, useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
@@ -5,7 +6,6 @@ import type { JawView, PreparedToothView } from '../engine/views.js';
 import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
 import { Gum, ToothSurface } from './arch-surfaces.js';
-import { shortColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
 import { useTellingHand } from './use-telling-hand.js';
 

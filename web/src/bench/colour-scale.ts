@@ -1,14 +1,11 @@
+import { MAP_COLOURS, type Rgb } from '@radiant/contract';
 import { VISIBLE } from '@radiant/core';
 import { PALETTE } from '../ui/palette.js';
 
 /** Ends of the added/removed scale, mm. */
 export const DIFFERENCE_RANGE_MM = 1;
 
-type Rgb = readonly [number, number, number];
-
-const REMOVED: Rgb = [0.851, 0.514, 0.141];
-const NONE: Rgb = [0.965, 0.945, 0.91];
-const ADDED: Rgb = [0.165, 0.435, 0.71];
+const { removed: REMOVED, none: NONE, added: ADDED } = MAP_COLOURS;
 
 /** Colour of a distance, sRGB 0–1: amber where tooth is removed, porcelain at none, blue where volume is added. */
 export function differenceColour(mm: number): Rgb {
@@ -77,19 +74,4 @@ export function showsColour(dE: number): Rgb {
   if (dE <= VISIBLE.seen) return NONE;
   const k = Math.min(1, 0.15 + (0.85 * (dE - VISIBLE.seen)) / (SHOWS_RANGE - VISIBLE.seen));
   return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (SHOWS[i as 0] as number) * k) as unknown as Rgb;
-}
-
-/** Full colour of what is still to cut, and of what was cut too much, mm. */
-export const SHORT_RANGE_MM = 0.5;
-/** What two scans can't tell from nothing stays pale, mm. */
-const SHORT_PALE_MM = 0.07;
-const NOT_CUT: Rgb = [0.78, 0.77, 0.75];
-
-/** Colour of a prepared place: amber where tooth is still to go, blue where more is gone than asked, mm. */
-export function shortColour(mm: number): Rgb {
-  if (Number.isNaN(mm)) return NOT_CUT;
-  const off = Math.abs(mm);
-  const k = off < SHORT_PALE_MM ? 0 : 0.2 + 0.8 * Math.min(1, (off - SHORT_PALE_MM) / (SHORT_RANGE_MM - SHORT_PALE_MM));
-  const end = mm > 0 ? REMOVED : ADDED;
-  return [0, 1, 2].map((i) => (NONE[i as 0] as number) * (1 - k) + (end[i as 0] as number) * k) as unknown as Rgb;
 }

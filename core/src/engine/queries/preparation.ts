@@ -226,6 +226,8 @@ function biteOver(
 export interface PreparedView {
   readonly tooth: Fdi;
   readonly mesh: Mesh;
+  /** The tooth's own: −y to the front, −z to the edge. */
+  readonly frame: Frame;
   /** Of each vertex, mm: what is still to cut, below 0 where too much is gone; NaN where nothing was to be cut. */
   readonly shortMm: Float64Array;
   readonly roomMm: Float64Array;
@@ -260,6 +262,7 @@ export function preparedView(engine: CaseEngine, tooth: Fdi, choice: CutChoice, 
   return {
     tooth,
     mesh,
+    frame: frameToArch(jaw, own.target.frame),
     shortMm: nothing(own.map.shortMm),
     roomMm: nothing(own.map.roomMm),
     finish: finishFound(own.target, own.scan, targetField(own.target), own.design.around !== undefined).map(

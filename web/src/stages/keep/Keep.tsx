@@ -1,4 +1,4 @@
-import { fileWords, plannedOn } from '@radiant/contract';
+import { fileWords, JAWS, plannedOn, scanFor } from '@radiant/contract';
 import { isUpper, NOTATION_NAMES } from '@radiant/core';
 import { Box, FileDown, FileText } from 'lucide-react';
 import { useCase } from '../../data/case-context.js';
@@ -20,6 +20,7 @@ export default function Keep() {
   const upperPlanned = !!plannedOn(detail, 'upper') && teeth.some((t) => isUpper(t.tooth));
   const lowerPlanned = !!plannedOn(detail, 'lower') && teeth.some((t) => !isUpper(t.tooth));
   const ready = upperPlanned || lowerPlanned;
+  const isCut = JAWS.some((jaw) => scanFor(detail.files, jaw, 'prepared'));
   return (
     <Stage
       bench={
@@ -52,6 +53,15 @@ export default function Keep() {
                 href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=shades`,
                 name: `${detail.name} colours, ${numbers}.pdf`,
               },
+              ...(isCut
+                ? [
+                    {
+                      action: 'The preparations as they were checked',
+                      href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=preparations`,
+                      name: `${detail.name} preparations, ${numbers}.pdf`,
+                    },
+                  ]
+                : []),
             ]}
           />
           <Handover

@@ -1,7 +1,8 @@
+import { SHORT_RANGE_MM, shortColour } from '@radiant/contract';
 import { type Fdi, isPlannable, jawOf, type Vec3 } from '@radiant/core';
 import { useCallback, useRef, useState } from 'react';
 import type { View } from '../../bench/arch-eye.js';
-import { css, SHORT_RANGE_MM, shortColour } from '../../bench/colour-scale.js';
+import { css } from '../../bench/colour-scale.js';
 import { PreparedScene, type PreparedShowing } from '../../bench/PreparedScene.js';
 import { ViewChips } from '../../bench/ViewChips.js';
 import { useCase, useSentence, useToothLabel } from '../../data/case-context.js';
