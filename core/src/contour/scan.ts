@@ -24,7 +24,15 @@ export interface SegmentedScan {
   readonly teeth: ReadonlyMap<Fdi, Mesh>;
   /** Everything else: gum. */
   readonly rest: Mesh;
+  /** Of each triangle of a tooth how it came; all of a tooth that is not in it was seen. */
+  readonly made?: ReadonlyMap<Fdi, Uint8Array>;
 }
+
+/**
+ * How a triangle of a scanned tooth came: it was seen; it was made up to close the tooth where the scan ends, or where
+ * the scan ran on into the tooth beside it.
+ */
+export const MADE = { seen: 0, closed: 1, met: 2 } as const;
 
 /**
  * Reads a scan whose triangles carry the FDI number of their tooth, in STL's two free bytes or in PLY's face property
@@ -35,7 +43,9 @@ export interface SegmentedScan {
  *   missing; `mesh-invalid` when a tooth's surface is not closed
  */
 export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = []): SegmentedScan {
-  const { mesh, attributes } = isPly(bytes) ? readPly(bytes) : readStl(bytes);
+  const read = isPly(bytes) ? readPly(bytes) : readStl(bytes);
+  const { mesh, attributes } = read;
+  const how = 'made' in read ? read.made : undefined;
   const teeth = new Map<Fdi, Mesh>();
   const jaw: Jaw =
     attributes.some((a) => UPPER_TEN.includes(a)) || !attributes.some((a) => LOWER_TEN.includes(a)) ? 'upper' : 'lower';
@@ -55,7 +65,10 @@ export function readScan(bytes: Uint8Array, needs: readonly Fdi[] = []): Segment
     );
   }
   for (const part of teeth.values()) requireSound(part);
-  return { jaw, teeth, rest: subMesh(mesh, attributes, (a) => !row.includes(a)) };
+  const rest = subMesh(mesh, attributes, (a) => !row.includes(a));
+  if (!how) return { jaw, teeth, rest };
+  const made = new Map([...teeth.keys()].map((t) => [t, how.filter((_, i) => attributes[i] === t)]));
+  return { jaw, teeth, rest, made };
 }
 
 /** The triangles whose number is kept, as a surface of its own. */

@@ -12,7 +12,8 @@ import {
 import type { SegmentedScan } from '../contour/scan.js';
 import { Sculptor } from '../contour/sculpt.js';
 import { Refusal } from '../errors.js';
-import { type SignedField, signedField } from '../geometry/tree/signed.js';
+import { buildTree, type Tree } from '../geometry/tree/build.js';
+import { type SeenField, seenField } from '../prep/seen.js';
 import { type Fdi, type Jaw, jawOf, PLANNABLE } from '../teeth/notation.js';
 import { Bite } from './bite.js';
 
@@ -52,7 +53,8 @@ export type LaterState = (typeof LATER_STATES)[number];
 
 /** A later scan of a jaw; its teeth in the arch's own frame, each made ready when it is first asked for. */
 export class LaterScan {
-  private readonly fields = new Map<Fdi, SignedField>();
+  private readonly fields = new Map<Fdi, SeenField>();
+  private gum: Tree | undefined;
 
   /** @param nth of all later ones: what was worked out of another is not of this one */
   constructor(
@@ -61,14 +63,21 @@ export class LaterScan {
   ) {}
 
   /** A tooth that it has; undefined where it does not. */
-  tooth(tooth: Fdi): SignedField | undefined {
+  tooth(tooth: Fdi): SeenField | undefined {
     const known = this.fields.get(tooth);
     if (known) return known;
     const mesh = this.scan.teeth.get(tooth);
     if (!mesh) return undefined;
-    const own = signedField(meshToArch(this.scan.jaw, mesh));
+    const own = seenField(meshToArch(this.scan.jaw, mesh), this.scan.made?.get(tooth));
     this.fields.set(tooth, own);
     return own;
+  }
+
+  /** What of it was picked as no tooth, to be measured against; nothing where there is none. */
+  rest(): Tree | undefined {
+    if (this.scan.rest.triangles.length === 0) return undefined;
+    this.gum ??= buildTree(meshToArch(this.scan.jaw, this.scan.rest));
+    return this.gum;
   }
 }
 

@@ -326,14 +326,17 @@ export class RawJaw {
       const parts: readonly (readonly [Fdi | 0, Mesh])[] = [...segmented.teeth, [0, segmented.rest]];
       const whole = mergeMeshes(parts.map(([, m]) => m));
       const attributes = new Uint16Array(whole.triangles.length / 3);
+      const made = new Uint8Array(attributes.length);
       let at = 0;
       for (const [tooth, m] of parts) {
         const to = at + m.triangles.length / 3;
         attributes.fill(tooth, at, to);
+        const own = tooth === 0 ? undefined : segmented.made?.get(tooth);
+        if (own) made.set(own, at);
         at = to;
       }
       return {
-        bytes: writePly(whole, attributes, `${this.jaw} jaw, teeth picked out, mm`),
+        bytes: writePly(whole, attributes, `${this.jaw} jaw, teeth picked out, mm`, made),
         frame: matrixInto(this.frame as Frame, this.unitMm),
         fits: [...arch.teeth.values()].map(({ tooth, fitMm, widthMm, lengthMm }) => ({
           tooth,

@@ -6,6 +6,8 @@ export interface PlyContent {
   readonly mesh: Mesh;
   /** One number a triangle; all 0 where the file has no such property. */
   readonly attributes: Uint16Array;
+  /** What a face property `made` says of each triangle, where the file has it: see `SegmentedScan`. */
+  readonly made?: Uint8Array;
   /** Red, green and blue of each vertex, 0–1, where the file has them. */
   readonly colours?: Float32Array;
   readonly kind: 'ascii' | 'binary_little_endian' | 'binary_big_endian';
@@ -68,12 +70,13 @@ export function readPly(bytes: Uint8Array): PlyContent {
   const positions: number[] = [];
   const triangles: number[] = [];
   const attributes: number[] = [];
+  const made: number[] = [];
   const colours: number[] = [];
   for (const e of elements) {
     for (let i = 0; i < e.count; i++) {
       if (e.name === 'vertex') vertexFrom(source, e, positions, colours);
       else if (e.name === 'tristrips') stripsFrom(source, e, positions.length / 3, triangles, attributes);
-      else if (e.name === 'face') faceFrom(source, e, positions.length / 3, triangles, attributes);
+      else if (e.name === 'face') faceFrom(source, e, positions.length / 3, triangles, attributes, made);
       else for (const p of e.properties) skip(source, p);
     }
   }
@@ -81,6 +84,7 @@ export function readPly(bytes: Uint8Array): PlyContent {
   return {
     mesh: { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) },
     attributes: Uint16Array.from(attributes),
+    ...(made.some((n) => n > 0) && made.length === attributes.length && { made: Uint8Array.from(made) }),
     ...(colours.length === positions.length && { colours: Float32Array.from(colours) }),
     kind,
   };
@@ -235,15 +239,23 @@ function vertexFrom(source: Source, e: Element, positions: number[], colours: nu
   }
 }
 
-function faceFrom(source: Source, e: Element, vertices: number, triangles: number[], attributes: number[]): void {
+function faceFrom(
+  source: Source,
+  e: Element,
+  vertices: number,
+  triangles: number[],
+  attributes: number[],
+  made: number[],
+): void {
   let corners: number[] = [];
-  let tooth = 0;
+  let [tooth, own] = [0, 0];
   for (const p of e.properties) {
     if (p.count && (p.name === 'vertex_indices' || p.name === 'vertex_index')) {
       const n = source(p.count);
       if (n > MOST_CORNERS) throw broken(`A face of the PLY file announces ${n} corners.`, n);
       corners = Array.from({ length: n }, () => source(p.type));
     } else if (p.name === 'tooth' && !p.count) tooth = source(p.type);
+    else if (p.name === 'made' && !p.count) own = source(p.type);
     else skip(source, p);
   }
   const outside = corners.find((c) => !(Number.isInteger(c) && c >= 0 && c < vertices));
@@ -254,6 +266,7 @@ function faceFrom(source: Source, e: Element, vertices: number, triangles: numbe
     if (a === b || b === c || a === c) continue;
     triangles.push(a, b, c);
     attributes.push(tooth);
+    made.push(own);
   }
 }
 
@@ -287,14 +300,15 @@ function stripsFrom(source: Source, e: Element, vertices: number, triangles: num
 /**
  * Writes a surface as binary little-endian PLY 1.0, 32-bit floats.
  * @param attributes one whole number a triangle, written as the face property `tooth`
+ * @param made one a triangle, written as the face property `made`: see `SegmentedScan`
  */
-export function writePly(mesh: Mesh, attributes?: Uint16Array, comment = 'mm'): Uint8Array {
+export function writePly(mesh: Mesh, attributes?: Uint16Array, comment = 'mm', made?: Uint8Array): Uint8Array {
   const vertices = vertexCount(mesh);
   const faces = triangleCount(mesh);
   const head = new TextEncoder().encode(
-    `ply\nformat binary_little_endian 1.0\ncomment ${comment.replaceAll(/[\r\n]/g, ' ')}\nelement vertex ${vertices}\nproperty float x\nproperty float y\nproperty float z\nelement face ${faces}\nproperty list uchar uint vertex_indices\n${attributes ? 'property ushort tooth\n' : ''}end_header\n`,
+    `ply\nformat binary_little_endian 1.0\ncomment ${comment.replaceAll(/[\r\n]/g, ' ')}\nelement vertex ${vertices}\nproperty float x\nproperty float y\nproperty float z\nelement face ${faces}\nproperty list uchar uint vertex_indices\n${attributes ? 'property ushort tooth\n' : ''}${made ? 'property uchar made\n' : ''}end_header\n`,
   );
-  const faceBytes = 13 + (attributes ? 2 : 0);
+  const faceBytes = 13 + (attributes ? 2 : 0) + (made ? 1 : 0);
   const out = new Uint8Array(head.length + 12 * vertices + faceBytes * faces);
   out.set(head);
   const view = new DataView(out.buffer);
@@ -303,9 +317,11 @@ export function writePly(mesh: Mesh, attributes?: Uint16Array, comment = 'mm'): 
   for (let t = 0; t < faces; t++) {
     view.setUint8(at++, 3);
     for (let c = 0; c < 3; c++, at += 4) view.setUint32(at, mesh.triangles[3 * t + c], true);
-    if (!attributes) continue;
-    view.setUint16(at, attributes[t], true);
-    at += 2;
+    if (attributes) {
+      view.setUint16(at, attributes[t], true);
+      at += 2;
+    }
+    if (made) view.setUint8(at++, made[t]);
   }
   return out;
 }

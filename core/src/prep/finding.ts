@@ -36,7 +36,7 @@ export interface PrepFinding {
   readonly zone?: TargetZone;
   readonly value: number;
   readonly pm: number;
-  readonly unit: 'mm' | '°' | 'mm²';
+  readonly unit: 'mm' | '°' | 'mm²' | 'share';
   readonly limit: number;
   readonly source: Source;
   /** What was found, a sentence; `{11}` stands for a tooth number. */

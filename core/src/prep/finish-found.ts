@@ -1,7 +1,10 @@
+import type { Tree } from '../geometry/tree/build.js';
+import { closestPoints } from '../geometry/tree/closest.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import { distance, type Vec3 } from '../geometry/vec.js';
 import type { TargetSurface } from '../reduction/target.js';
 import { ANGLES, DIRECTIONS, NEAR_FINISH, NECK_ROWS, ROWS } from '../reduction/target-grid.js';
+import { type SeenField, seenDistances } from './seen.js';
 
 /** Where a cut ends in one direction from the tooth's axis, against where it was to end. */
 export interface FinishPlace {
@@ -17,7 +20,17 @@ export interface FinishPlace {
   readonly wishedDepthMm?: number;
   /** The form that its profile has. */
   readonly form?: FoundForm;
+  /**
+   * Where the scan shows too little uncut tooth beyond it to say where it ends, or nothing at all there: it is not
+   * found then, and not missing either.
+   */
+  readonly hidden?: true;
 }
+
+/** So much uncut tooth has to be seen beyond an end to know that it is one, mm. House value. */
+const BEYOND_MM = 0.15;
+/** So much of a direction has to be seen to call an end missing. House value. */
+const MOSTLY_SEEN = 0.7;
 
 /** The forms that a profile is told apart by. */
 export type FoundForm = 'shoulder' | 'chamfer' | 'knife edge';
@@ -45,20 +58,29 @@ const KNIFE_SHARE = 0.5;
  * looked for on the target in the same way, so that both are told by one rule. Directions in which nothing was to be
  * cut are left out.
  * @param scan the prepared tooth
+ * @param beyond all of the scan that was picked as no tooth, and how far from the planned line the gum began, mm
  * @param around whether it is to end all around; else only in front, where it runs out at the sides
  */
 export function finishFound(
   target: TargetSurface,
-  scan: SignedField,
+  scan: SeenField,
   planned: SignedField,
   around: boolean,
+  beyond?: { readonly rest: Tree; readonly gumMm: number },
 ): FinishPlace[] {
   if (target.finishLine.length === 0) return [];
   const columns = Array.from({ length: ANGLES }, (_, at) => at)
     .filter((at) => (around || -(DIRECTIONS[at] as Vec3)[1] > FRONT) && isCut(target, at))
     .map((at) => ({ at, places: alongColumn(target, at) }));
   const points = Float64Array.from(columns.flatMap((c) => c.places.flatMap((p) => [...p.place])));
-  const [gone, wished] = [signedDistances(scan, points), signedDistances(planned, points)];
+  const [gone, wished] = [seenDistances(scan, points), signedDistances(planned, points)];
+  if (scan.made && beyond)
+    notPicked(
+      gone,
+      columns.flatMap((c) => c.places.map((p) => (isBetween(c.at) ? undefined : p))),
+      beyond.gumMm,
+      beyond.rest,
+    );
   let first = 0;
   return columns.flatMap(({ at, places }): FinishPlace[] => {
     const own = {
@@ -68,8 +90,14 @@ export function finishFound(
     first += places.length;
     const end = endOf(own.wished);
     if (end === undefined) return [];
-    const is = endOf(own.gone);
+    const is = betweenSeen(own.gone, endOf(own.gone));
     const line = places[end] as Along;
+    const from = own.gone.findIndex((mm) => !Number.isNaN(mm));
+    const hides =
+      is === undefined
+        ? own.gone.filter((mm) => !Number.isNaN(mm)).length < MOSTLY_SEEN * own.gone.length
+        : from > 0 && (is - from) * STEP_MM < BEYOND_MM;
+    if (hides) return [{ at, wished: line.place, hidden: true }];
     if (is === undefined) return [{ at, wished: line.place }];
     const here = places[is] as Along;
     const depthAt = (of: Float64Array, from: number, mm: number) =>
@@ -94,6 +122,28 @@ export function finishFound(
   });
 }
 
+/**
+ * A ledge is a fold, and teeth are told from gum by folds: what lies beyond it may have been left with the gum. It is
+ * uncut tooth all the same where it lies on the tooth as it was, at a place over which no gum lay. Between
+ * teeth the papilla lay on it, so that nothing is told there.
+ */
+function notPicked(gone: Float64Array, places: readonly (Along | undefined)[], gumMm: number, rest: Tree): void {
+  const own = Array.from(gone.keys()).filter((i) => Number.isNaN(gone[i]) && (places[i]?.mm ?? -Infinity) > gumMm);
+  if (own.length === 0) return;
+  const near = closestPoints(rest, Float64Array.from(own.flatMap((i) => [...(places[i] as Along).place])));
+  own.forEach((i, k) => {
+    if ((near.distances[k] as number) < BEGINS_MM) gone[i] = 0;
+  });
+}
+
+/** Where places before an end were not seen, it lies in their middle. */
+function betweenSeen(gone: Float64Array, is: number | undefined): number | undefined {
+  if (is === undefined) return undefined;
+  let seen = is - 1;
+  while (seen >= 0 && Number.isNaN(gone[seen])) seen--;
+  return seen < 0 ? is : Math.round((is + seen) / 2);
+}
+
 interface Along {
   readonly place: Vec3;
   /** Along the column from the planned line, towards the edge. */
@@ -103,6 +153,12 @@ interface Along {
 const vertexOf = ({ before }: TargetSurface, row: number, at: number): Vec3 => {
   const i = 3 * (row * ANGLES + at);
   return [before.positions[i] as number, before.positions[i + 1] as number, before.positions[i + 2] as number];
+};
+
+/** Whether a direction looks to the tooth beside. */
+const isBetween = (at: number): boolean => {
+  const [x, y] = DIRECTIONS[at] as Vec3;
+  return Math.abs(x) > Math.abs(y);
 };
 
 /** Whether a direction's column is cut near its end. */
@@ -133,7 +189,8 @@ function fill(target: TargetSurface, at: number, fromRow: number, fromMm: number
     const far = distance(p, q);
     for (; next <= mm + far && next <= LOOKED.edge; next += STEP_MM) {
       const t = far === 0 ? 0 : Math.max(0, (next - mm) / far);
-      out.push({ mm: next, place: [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1]), p[2] + t * (q[2] - p[2])] });
+      const place: Vec3 = [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1]), p[2] + t * (q[2] - p[2])];
+      out.push({ mm: next, place });
     }
     mm += far;
   }

@@ -1,6 +1,7 @@
+import { MADE } from '../contour/scan.js';
 import { vertexCount } from '../geometry/mesh.js';
-import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import { SCAN_PM_MM } from '../working/accuracy.js';
+import { madeAround, type SeenField, seenDistances } from './seen.js';
 
 /** How surely a later scan lies on the first one, by teeth that nobody cut. */
 export interface Laid {
@@ -26,15 +27,17 @@ const UNKNOWN_PM_MM = 0.15;
  */
 export function laidOn(
   pairs: readonly {
-    readonly before: SignedField;
-    readonly after: SignedField;
+    readonly before: SeenField;
+    readonly after: SeenField;
     readonly seen: (v: number) => boolean;
   }[],
 ): Laid {
   const off: number[] = [];
   for (const { before, after, seen } of pairs) {
-    const d = signedDistances(after, before.mesh.positions);
-    for (let v = 0; v < vertexCount(before.mesh); v++) if (seen(v)) off.push(Math.abs(d[v] as number));
+    const d = seenDistances(after, before.mesh.positions);
+    const made = madeAround(before);
+    for (let v = 0; v < vertexCount(before.mesh); v++)
+      if (made[v] === MADE.seen && seen(v) && !Number.isNaN(d[v])) off.push(Math.abs(d[v] as number));
   }
   const own = Math.SQRT2 * SCAN_PM_MM;
   if (off.length === 0)

@@ -1,7 +1,8 @@
+import { MADE } from '../contour/scan.js';
 import { vertexAreas } from '../geometry/mesh.js';
-import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { hoodOf } from './hood.js';
+import { madeAround, type SeenField, seenDistances } from './seen.js';
 
 /** A place where a tooth was cut that was not to be. */
 export interface Nick {
@@ -15,15 +16,17 @@ const LEAST_MM2 = 0.25;
 
 /**
  * Where a tooth has lost more than a depth between two scans, largest first.
+ * What either scan has not seen says nothing.
  * @param counts which of its vertices are looked at: not those under the gum, that no scan has seen
  */
-export function nicks(before: SignedField, after: SignedField, overMm: number, counts: (at: Vec3) => boolean): Nick[] {
+export function nicks(before: SeenField, after: SeenField, overMm: number, counts: (at: Vec3) => boolean): Nick[] {
   const { mesh } = before;
-  const gone = signedDistances(after, mesh.positions);
+  const gone = seenDistances(after, mesh.positions);
+  const made = madeAround(before);
   const hood = hoodOf(mesh);
   const areas = vertexAreas(mesh);
   const at = (v: number): Vec3 => [mesh.positions[3 * v]!, mesh.positions[3 * v + 1]!, mesh.positions[3 * v + 2]!];
-  const lost = (v: number) => gone[v]! > overMm && counts(at(v));
+  const lost = (v: number) => made[v] === MADE.seen && gone[v]! > overMm && counts(at(v));
   const seen = new Uint8Array(gone.length);
   const found: Nick[] = [];
   for (let v = 0; v < gone.length; v++) {

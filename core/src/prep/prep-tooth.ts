@@ -1,4 +1,5 @@
 import { type PlannedTooth, plannedField } from '../contour/plan.js';
+import { MADE } from '../contour/scan.js';
 import { type Mesh, vertexAreas, vertexCount } from '../geometry/mesh.js';
 import { closestPoints } from '../geometry/tree/closest.js';
 import { rayCaster } from '../geometry/tree/ray.js';
@@ -8,6 +9,7 @@ import type { TargetSurface } from '../reduction/target.js';
 import { type TargetZone, ZONE_ORDER, zoneOf } from '../reduction/target-zones.js';
 import type { Design } from '../restoration/design.js';
 import type { Fdi } from '../teeth/notation.js';
+import { madeAround, type SeenField } from './seen.js';
 
 /** A tooth as it was prepared, beside what was planned for it; everything in its arch's own frame, mm. */
 export interface PrepTooth {
@@ -16,8 +18,8 @@ export interface PrepTooth {
   readonly planned: PlannedTooth;
   readonly target: TargetSurface;
   /** The tooth as it was, and as it was scanned after it was cut. */
-  readonly before: SignedField;
-  readonly scan: SignedField;
+  readonly before: SeenField;
+  readonly scan: SeenField;
 }
 
 /** What each vertex of a prepared tooth's scan tells. */
@@ -31,7 +33,7 @@ export interface PrepMap {
   readonly nearMm: Float64Array;
   /** What is still to cut down to the target, mm; below 0 where more was cut than asked. */
   readonly shortMm: Float64Array;
-  /** Index into ZONE_ORDER; `NO_ZONE` where the restoration covers nothing. */
+  /** Index into ZONE_ORDER; `NO_ZONE` where the restoration covers nothing, and where no scan has seen. */
   readonly zone: Uint8Array;
   /** The part of the surface that stands for it, mm². */
   readonly areaMm2: Float64Array;
@@ -77,9 +79,10 @@ export function prepMap({ scan, target, planned }: PrepTooth): PrepMap {
   const own = zonesOf(target);
   const n = vertexCount(scan.mesh);
   const [zone, near] = [new Uint8Array(n).fill(NO_ZONE), new Uint32Array(n)];
+  const made = madeAround(scan);
   for (let v = 0; v < n; v++) {
     near[v] = nearestCorner(target.mesh, faces[v] as number, points, 3 * v);
-    if (Math.abs(shortMm[v] as number) <= FAR_MM) zone[v] = own[near[v] as number] as number;
+    if (made[v] === MADE.seen && Math.abs(shortMm[v] as number) <= FAR_MM) zone[v] = own[near[v] as number] as number;
   }
   const nearMm = outside.map((mm) => -mm);
   const roomMm = nearMm.slice();

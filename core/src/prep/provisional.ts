@@ -1,14 +1,14 @@
 import { plannedField } from '../contour/plan.js';
 import { closestPoints } from '../geometry/tree/closest.js';
-import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import { ZONE_ORDER } from '../reduction/target-zones.js';
-import { type PrepMap, type PrepTooth } from './prep-tooth.js';
+import type { PrepMap, PrepTooth } from './prep-tooth.js';
+import { type SeenField, seenDistances } from './seen.js';
 
 /** What a scan of the provisional in place tells of each vertex of the prepared tooth's scan, mm. */
 export interface ProvisionalOver {
   /** From the planned contour over the vertex out to the provisional's surface; below 0 where it lies under the plan. */
   readonly overMm: Float64Array;
-  /** How thick the provisional is over the vertex; below 0 where the tooth stands out of it. */
+  /** How thick the provisional is over the vertex; below 0 where the tooth stands out of it. Both NaN where unseen. */
   readonly thickMm: Float64Array;
 }
 
@@ -20,7 +20,7 @@ export interface ProvisionalOver {
 export function provisionalOver(
   { scan, planned }: Pick<PrepTooth, 'scan' | 'planned'>,
   map: PrepMap,
-  provisional: SignedField,
+  provisional: SeenField,
 ): ProvisionalOver {
   const { positions } = scan.mesh;
   const places = closestPoints(plannedField(planned).tree, positions).points.slice();
@@ -32,6 +32,6 @@ export function provisionalOver(
     for (let k = 0; k < 3; k++)
       places[3 * v + k] = (positions[3 * v + k] as number) - (map.roomMm[v] as number) * (z[k] as number);
   }
-  const overMm = signedDistances(provisional, places).map((mm) => -mm);
+  const overMm = seenDistances(provisional, places).map((mm) => -mm);
   return { overMm, thickMm: overMm.map((mm, v) => (map.roomMm[v] as number) + mm) };
 }

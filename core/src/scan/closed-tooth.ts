@@ -1,8 +1,8 @@
-import { type SegmentedScan, subMesh } from '../contour/scan.js';
+import { MADE, type SegmentedScan, subMesh } from '../contour/scan.js';
 import { Refusal } from '../errors.js';
 import { adjacencyOf, openLoops } from '../geometry/adjacency.js';
 import { type Mesh, pieces, vertexDistance } from '../geometry/mesh.js';
-import type { Fdi, Jaw } from '../teeth/notation.js';
+import type { Jaw } from '../teeth/notation.js';
 import { partedAtCorners, withCaps } from './repair.js';
 
 /** The triangles of one tooth, or of the gum with 0, as a surface of its own. */
@@ -11,18 +11,33 @@ export const partOf = (m: Mesh, tooth: Uint8Array, which: number): Mesh => subMe
 /** A tooth of fewer triangles than this is none: something was clicked that is no crown. */
 const LEAST_TRIANGLES = 200;
 
+/** A tooth made closed, and how each of its triangles came: see `MADE`. */
+export interface ClosedTooth {
+  readonly mesh: Mesh;
+  readonly made: Uint8Array;
+}
+
 /**
  * A crown's patch made a closed surface: its largest piece, every border closed by a fan, at the neck and where the
  * scanner could not see between neighbours. What a cap adds is not tooth; widths end where the scan ends.
+ * @param met whether a place lay where the scan ran on into the tooth beside
  * @throws Refusal `mesh-invalid` when too little of a crown is there
  */
-export function closedTooth(patch: Mesh): Mesh {
+export function closedTooth(patch: Mesh, met: (x: number, y: number, z: number) => boolean = () => false): ClosedTooth {
   const [largest] = pieces(patch);
   if (!largest || largest.triangles.length < 3 * LEAST_TRIANGLES)
     throw new Refusal('mesh-invalid', 'Too little of this crown was picked out of the scan.');
   const parted = partedAtCorners(largest);
   const loops = openLoops(parted, adjacencyOf(parted));
-  return withCaps(parted, loops);
+  const mesh = withCaps(parted, loops);
+  const [p, seen] = [mesh.positions, parted.triangles.length / 3];
+  const meets = (v: number) => v < parted.positions.length / 3 && met(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+  const made = new Uint8Array(mesh.triangles.length / 3);
+  for (let t = seen; t < made.length; t++) {
+    const corners = [0, 1, 2].filter((c) => meets(mesh.triangles[3 * t + c]));
+    made[t] = corners.length >= 2 ? MADE.met : MADE.closed;
+  }
+  return { mesh, made };
 }
 
 /** So far from where two teeth meet lies bridge, not tooth, mm; at least the triangles that meet. House value. */
@@ -72,8 +87,22 @@ export function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
 export function asSegmented(m: Mesh, tooth: Uint8Array, jaw: Jaw): SegmentedScan {
   const bridge = bridges(m, tooth);
   const seen = tooth.map((n, t) => (bridge[t] ? NEITHER : n));
-  const teeth = new Map<Fdi, Mesh>();
-  for (const t of [...new Set(tooth)].filter((n) => n !== 0).sort((p, q) => p - q))
-    teeth.set(t, closedTooth(partOf(m, seen, t)));
-  return { jaw, teeth, rest: partOf(m, tooth, 0) };
+  const where = new Set<string>();
+  for (let t = 0; t < bridge.length; t++)
+    if (bridge[t])
+      for (let c = 0; c < 3; c++) {
+        const v = 3 * m.triangles[3 * t + c];
+        where.add(`${m.positions[v]} ${m.positions[v + 1]} ${m.positions[v + 2]}`);
+      }
+  const met = (x: number, y: number, z: number) => where.has(`${x} ${y} ${z}`);
+  const closed = [...new Set(tooth)]
+    .filter((n) => n !== 0)
+    .sort((p, q) => p - q)
+    .map((t) => [t, closedTooth(partOf(m, seen, t), met)] as const);
+  return {
+    jaw,
+    teeth: new Map(closed.map(([t, own]) => [t, own.mesh])),
+    rest: partOf(m, tooth, 0),
+    made: new Map(closed.map(([t, own]) => [t, own.made])),
+  };
 }

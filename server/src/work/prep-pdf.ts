@@ -104,6 +104,7 @@ function head(doc: Doc, s: PrepSheet): number {
     text(doc, line, LEFT, y, { font: 'bold', size: 9.5, colour: STOP });
     y += 4.6 * MM;
   }
+  y += 1.5 * MM;
   scale(doc, y);
   text(doc, `${NOTATION_NAMES[s.notation].long} numbers`, RIGHT - right.width, y, { size: 8, colour: INK_2, ...right });
   rule(doc, y + 6 * MM);

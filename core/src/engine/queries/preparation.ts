@@ -3,21 +3,21 @@ import { toothOf } from '../../contour/fit.js';
 import { Refusal } from '../../errors.js';
 import { directionToParent, type Frame, toParent, WORLD } from '../../geometry/frame.js';
 import { type Mesh, vertexCount } from '../../geometry/mesh.js';
-import { signedDistances } from '../../geometry/tree/signed.js';
+import type { SignedField } from '../../geometry/tree/signed.js';
 import { dot, type Vec3 } from '../../geometry/vec.js';
 import { BITE_ZONES } from '../../prep/checks/bite.js';
 import { type Checked, scanPlace } from '../../prep/checks/checked.js';
+import { finishOf } from '../../prep/checks/finish.js';
 import { type BestWay, bestWay, undercutMm2, type WayCone, wayCone } from '../../prep/draw.js';
 import { facingTogether, preparedFacing, wellWithin } from '../../prep/facing.js';
 import { type PrepFinding, type PrepState, worstState } from '../../prep/finding.js';
-import { finishFound } from '../../prep/finish-found.js';
 import { type Laid, laidOn } from '../../prep/laid.js';
 import { PREP_LIMITS } from '../../prep/limits.js';
-import { NO_ZONE, type PrepMap, prepMap, targetField } from '../../prep/prep-tooth.js';
+import { NO_ZONE, type PrepMap, prepMap } from '../../prep/prep-tooth.js';
 import { provisionalOver } from '../../prep/provisional.js';
 import { type Recut, recuts } from '../../prep/recut.js';
 import { type ZoneRoom, zoneRooms } from '../../prep/room.js';
-import { crownOnly } from '../../prep/seen.js';
+import { crownOnly, type SeenField, seenDistances } from '../../prep/seen.js';
 import { SHELL_LIMITS, type ShellOn, shellOn } from '../../prep/shell.js';
 import { verdictOn } from '../../prep/verdict.js';
 import { DEPTH_TOLERANCE_MM, FIRST_TRAY } from '../../reduction/burs/tray.js';
@@ -118,7 +118,7 @@ const fits = new WeakMap<LaterScan, { readonly planned: string; readonly laid: L
 function laidBy(engine: CaseEngine, later: LaterScan, jaw: Jaw, planned: ReadonlySet<Fdi>): Laid {
   return laidOn(
     rowOf(jaw).flatMap((tooth) => {
-      const [before, after] = [engine.arch(jaw).teeth.get(tooth)?.field, later.tooth(tooth)];
+      const [before, after] = [firstSeen(engine, tooth), later.tooth(tooth)];
       if (planned.has(tooth) || !before || !after) return [];
       const crown = crownOnly(before.mesh);
       const at = (v: number) => before.mesh.positions.subarray(3 * v, 3 * v + 3) as unknown as Vec3;
@@ -127,6 +127,19 @@ function laidBy(engine: CaseEngine, later: LaterScan, jaw: Jaw, planned: Readonl
   );
 }
 
+/** A tooth of the first scan with what of it was seen, made once for the tooth. */
+function firstSeen(engine: CaseEngine, tooth: Fdi): SeenField | undefined {
+  const jaw = jawOf(tooth);
+  const field = engine.arch(jaw).teeth.get(tooth)?.field;
+  const made = engine.scan(jaw).made?.get(tooth);
+  if (!field || !made) return field;
+  const known = firsts.get(field) ?? { ...field, made };
+  firsts.set(field, known);
+  return known;
+}
+
+const firsts = new WeakMap<SignedField, SeenField>();
+
 function isUncut(engine: CaseEngine, tooth: Fdi, choice: CutChoice): boolean {
   const surface = surfaceOf(engine, tooth, restorationOf(tooth, choice).design);
   const after = engine.laterScan(jawOf(tooth)).tooth(tooth);
@@ -134,7 +147,10 @@ function isUncut(engine: CaseEngine, tooth: Fdi, choice: CutChoice): boolean {
   const asked = Array.from(surface.removedMm.keys()).filter((i) => (surface.removedMm[i] as number) > 2 * BEGUN_MM);
   if (asked.length === 0) return false;
   const points = Float64Array.from(asked.flatMap((i) => [...surface.before.positions.subarray(3 * i, 3 * i + 3)]));
-  const gone = signedDistances(after, points).sort();
+  const gone = seenDistances(after, points)
+    .filter((mm) => !Number.isNaN(mm))
+    .sort();
+  if (gone.length === 0) return false;
   return (gone[Math.floor(0.9 * gone.length)] as number) < BEGUN_MM;
 }
 
@@ -149,7 +165,14 @@ function checkedTooth(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: 
   const bite = engine.bite();
   const key = `prepared ${later.nth} ${JSON.stringify(design)} ${bite ? 'bite' : ''}`;
   const measured = engine.once(tooth, key, (planned, arch) => {
-    const own = { tooth, design, planned, target: surface, before: toothOf(arch, tooth).field, scan };
+    const own = {
+      tooth,
+      design,
+      planned,
+      target: surface,
+      before: firstSeen(engine, tooth) ?? toothOf(arch, tooth).field,
+      scan,
+    };
     const map = prepMap(own);
     const inMouth = later.scan.teeth.get(tooth) as Mesh;
     const room = bite && biteOver(bite, tooth, inMouth, map, engine);
@@ -163,16 +186,18 @@ function checkedTooth(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: 
   const row = rowOf(jaw);
   const at = row.indexOf(tooth);
   const beside = [row[at - 1], row[at + 1]].flatMap((t) => {
-    const [before, after] = t === undefined ? [] : [engine.arch(jaw).teeth.get(t)?.field, later.tooth(t)];
+    const [before, after] = t === undefined ? [] : [firstSeen(engine, t), later.tooth(t)];
     return t !== undefined && before && after ? [{ tooth: t, before, after, cut: engine.teeth(jaw).includes(t) }] : [];
   });
   const provisional = proofOver(engine, tooth, key, measured, laid.pmMm);
+  const rest = scan.made && later.rest();
   return {
     ...measured,
     distal: archSide(tooth) === 'left' ? 1 : -1,
     pmMm: laid.pmMm,
     mouth,
     beside,
+    ...(rest && { rest }),
     ...(provisional && { provisional }),
   };
 }
@@ -265,12 +290,10 @@ export function preparedView(engine: CaseEngine, tooth: Fdi, choice: CutChoice, 
     frame: frameToArch(jaw, own.target.frame),
     shortMm: nothing(own.map.shortMm),
     roomMm: nothing(own.map.roomMm),
-    finish: finishFound(own.target, own.scan, targetField(own.target), own.design.around !== undefined).map(
-      ({ wished, found }) => ({
-        wished: out(wished),
-        ...(found && { found: out(found) }),
-      }),
-    ),
+    finish: finishOf(own).map(({ wished, found }) => ({
+      wished: out(wished),
+      ...(found && { found: out(found) }),
+    })),
     marks: verdictOn(own).flatMap((f, finding) => (f.at ? [{ at: out(f.at), finding }] : [])),
     draw: {
       plannedMm2,

@@ -1,4 +1,4 @@
-import type { SignedField } from '../../geometry/tree/signed.js';
+import type { Tree } from '../../geometry/tree/build.js';
 import type { Vec3 } from '../../geometry/vec.js';
 import type { Mouth } from '../../reduction/removal.js';
 import type { Fdi } from '../../teeth/notation.js';
@@ -6,12 +6,13 @@ import type { Placed } from '../facing.js';
 import type { PrepFinding } from '../finding.js';
 import type { PrepMap, PrepTooth } from '../prep-tooth.js';
 import type { ProvisionalOver } from '../provisional.js';
+import type { SeenField } from '../seen.js';
 
 /** A tooth beside a prepared one, before and after. */
 export interface Beside {
   readonly tooth: Fdi;
-  readonly before: SignedField;
-  readonly after: SignedField;
+  readonly before: SeenField;
+  readonly after: SeenField;
   /** Whether it was to be cut too. */
   readonly cut: boolean;
 }
@@ -25,6 +26,8 @@ export interface Checked extends PrepTooth {
   /** Half-width of the error of what is measured between scan and plan, mm. */
   readonly pmMm: number;
   readonly mouth: Mouth;
+  /** What of the scan was picked as no tooth. */
+  readonly rest?: Tree;
   readonly beside: readonly Beside[];
   /**
    * Distance of each of the scan's vertices to the teeth across, mm: closed, and the least on the way aside and

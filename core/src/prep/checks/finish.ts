@@ -8,16 +8,60 @@ import { mm } from './checked.js';
 
 /** So many directions make a stretch that is told; a fifth of them may slip. House values. */
 const STRETCH = 10;
+/** Nearer to the gum line than this it lies at it, mm. House value. */
+const AT_GUM_MM = 0.15;
+/** Of a side's directions. House value. */
+const HIDDEN_SHARE = 0.25;
 const SIDES = ['facial', 'mesial', 'distal', 'palatal'] as const;
 
 /** The finish line: there all around, at its level, wide enough, and of its form. */
 export const finishCheck: Check = (c) => {
-  const places = finishFound(c.target, c.scan, targetField(c.target), c.design.around !== undefined);
-  return SIDES.flatMap((side) => {
-    const own = places.filter((p) => sideOf(c, p.at) === side);
-    return own.length < STRETCH ? [] : [sideFinding(c, side, own)];
+  const places = finishOf(c);
+  const sides = SIDES.map((side) => ({ side, own: places.filter((p) => sideOf(c, p.at) === side) })).filter(
+    ({ own }) => own.length >= STRETCH,
+  );
+  const told = sides.flatMap(({ side, own }) => {
+    const seen = own.filter((p) => !p.hidden);
+    return seen.length < STRETCH ? [] : [sideFinding(c, side, seen)];
   });
+  const dark = sides.filter(({ own }) => own.filter((p) => p.hidden).length > HIDDEN_SHARE * own.length);
+  return dark.length === 0 ? told : [...told, hiddenFinding(c, dark)];
 };
+
+/** Where its cut ends, all around. */
+export const finishOf = (c: Checked): FinishPlace[] =>
+  finishFound(
+    c.target,
+    c.scan,
+    targetField(c.target),
+    c.design.around !== undefined,
+    c.rest && { rest: c.rest, gumMm: c.design.finish.belowGumMm },
+  );
+
+/** The end that a technician can't see: where a cut ends is only known by the uncut tooth beyond it. */
+function hiddenFinding(
+  c: Checked,
+  sides: readonly { readonly side: string; readonly own: readonly FinishPlace[] }[],
+): PrepFinding {
+  const all = sides.flatMap((s) => s.own);
+  const hidden = all.filter((p) => p.hidden);
+  const share = hidden.length / all.length;
+  const at = hidden[hidden.length >> 1]?.wished;
+  return {
+    check: 'finish',
+    tooth: c.tooth,
+    state: 'look',
+    place: 'beyond the finish line',
+    value: share,
+    pm: 0,
+    unit: 'share',
+    limit: HIDDEN_SHARE,
+    source: { mark: 'house', text: 'house value' },
+    says: `{${c.tooth}} ${sides.map((s) => s.side).join(', ')}: on ${(100 * share).toFixed(0)} % of its course the scan shows no uncut tooth beyond the finish line, so that nobody sees where it ends`,
+    todo: 'push the gum back, dry it, and scan that place again',
+    ...(at && { at }),
+  };
+}
 
 function sideOf(c: Checked, at: number): (typeof SIDES)[number] {
   const [x, y] = DIRECTIONS[at % ANGLES] as readonly [number, number, number];
@@ -26,6 +70,12 @@ function sideOf(c: Checked, at: number): (typeof SIDES)[number] {
 }
 
 const middleOf = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] as number;
+
+/** Where it lies against the gum line, as that was before the teeth were cut. */
+function gumWords(belowMm: number): string {
+  if (Math.abs(belowMm) < AT_GUM_MM) return 'at the gum line as it was';
+  return `${mm(Math.abs(belowMm))} mm ${belowMm > 0 ? 'below' : 'above'} the gum line as it was`;
+}
 
 function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): PrepFinding {
   const found = own.filter((p) => p.found);
@@ -44,7 +94,7 @@ function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): Pre
       ...base,
       state: 'cut',
       value: found.length / own.length,
-      unit: 'mm',
+      unit: 'share',
       limit: 1,
       source: level.source,
       says: `{${c.tooth}} ${side}: no finish line on ${((100 * gap) / own.length).toFixed(0)} % of its course`,
@@ -53,7 +103,8 @@ function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): Pre
     };
   }
   const high = middleOf(found.map((p) => p.highMm as number));
-  const [deep, wished] = [middleOf(found.map((p) => p.depthMm!)), middleOf(found.map((p) => p.wishedDepthMm!))];
+  const deep = middleOf(found.map((p) => p.depthMm!).filter((mm) => !Number.isNaN(mm)));
+  const wished = middleOf(found.map((p) => p.wishedDepthMm!));
   const at = found[found.length >> 1]?.found;
   const here = at ? { at } : {};
   if (Math.abs(high) > level.value + c.pmMm)
@@ -90,7 +141,7 @@ function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): Pre
     value: high,
     limit: level.value,
     source: level.source,
-    says: `{${c.tooth}} ${side}: ${form}, ${mm(deep)} mm half a millimetre in`,
+    says: `{${c.tooth}} ${side}: ${form}, ${mm(deep)} mm half a millimetre in, ${gumWords(c.design.finish.belowGumMm - high)}`,
     ...here,
   };
 }

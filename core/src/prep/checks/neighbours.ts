@@ -34,5 +34,10 @@ export const neighboursCheck: Check = (c) =>
             todo: 'polish it, tell the patient, and write it down',
             at: worst.at,
           }
-        : { ...base, state: 'right', value: 0, says: `{${n.tooth}} is as it was` };
+        : {
+            ...base,
+            state: 'right',
+            value: 0,
+            says: `{${n.tooth}} is as it was${n.after.made ? ', as far as the scan shows its sides' : ''}`,
+          };
     });

@@ -30,7 +30,10 @@ export const provisionalCheck: Check = (c) => {
     // Where a veneer runs out at a side nobody asks for a thickness.
     if (!c.design.around && zone.endsWith('side')) return [];
     const own = inZone(c.map, zone).filter(
-      (v) => over(scanPlace(c, v)) > FROM_FINISH_MM && (zone !== 'edge' || toEdge.has(v)),
+      (v) =>
+        !Number.isNaN(provisional.thickMm[v]) &&
+        over(scanPlace(c, v)) > FROM_FINISH_MM &&
+        (zone !== 'edge' || toEdge.has(v)),
     );
     return own.length < 12 ? [] : [zoneOfIt(c, zone, own)];
   });

@@ -55,6 +55,9 @@ export function Verdict({
   );
 }
 
+const figure = (v: number, { unit }: PrepFinding): string =>
+  unit === 'share' ? `${number(100 * v, 0)} %` : `${number(v, unit === 'mm' ? 2 : 1)} ${unit}`;
+
 /** A reading by hand that nobody has taken. */
 const isUnread = (f: PrepFinding): boolean => f.state === 'unknown' && Number.isNaN(f.value);
 
@@ -83,8 +86,8 @@ function Item({
         )}
         <details className="open:basis-full">
           <summary className="how cursor-pointer list-none">how?</summary>
-          measured {number(f.value, f.unit === 'mm' ? 2 : 1)} ± {number(f.pm, f.unit === 'mm' ? 2 : 1)} {f.unit}, limit{' '}
-          {number(f.limit, f.unit === 'mm' ? 2 : 1)} {f.unit}; {sourceWords(f.source)}
+          measured {figure(f.value, f)}
+          {f.pm > 0 && ` ± ${figure(f.pm, f)}`}, limit {figure(f.limit, f)}; {sourceWords(f.source)}
         </details>
         <Accepting finding={f} />
         <Answers finding={f} />

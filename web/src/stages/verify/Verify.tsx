@@ -166,7 +166,7 @@ export default function Verify() {
     );
   return (
     <Stage
-      surround={look === 'arch' ? 'grey' : 'paper'}
+      surround={look === 'arch' && verdict ? 'grey' : 'paper'}
       bench={
         <>
           {shape.teeth.length > 0 && (
