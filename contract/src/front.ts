@@ -45,10 +45,15 @@ export interface Front {
 const SCANNED_GAP_PM_MM = 0.3;
 
 /** What of the record changes what is safe to cut. */
-export const mouthOf = ({ cautions, ageYears }: Pick<MeetSection, 'cautions' | 'ageYears'>): Mouth => ({
+export const mouthOf = ({
+  cautions,
+  ageYears,
+  teeth,
+}: Pick<MeetSection, 'cautions' | 'ageYears' | 'teeth'>): Mouth => ({
   acid: cautions.includes('acid'),
   grinding: cautions.includes('grinding'),
   ageYears,
+  cores: teeth.filter((t) => t.past.includes('post')).map((t) => t.tooth),
 });
 
 /** What is wished of the length of the teeth; nothing where both or neither is. */

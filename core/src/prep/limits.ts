@@ -36,6 +36,8 @@ export const PREP_LIMITS = {
   ledgeShare: { value: 0.6, source: HOUSE },
   /** What a mill's smallest tool can go round, mm of radius. */
   corner: { value: 0.2, source: COMMON_PRACTICE },
+  /** From a post or a core to the teeth across, mm. */
+  coreRoom: { value: 1, source: COMMON_PRACTICE },
   /** Between a crown's side and the tooth beside it, mm. */
   contactRoom: { value: 0.5, source: COMMON_PRACTICE },
   /** A veneer that ends half way into the contact, or leaves it: how far that may have opened, mm. */

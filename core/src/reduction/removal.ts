@@ -1,5 +1,6 @@
 import { overThirds } from '../restoration/thickness.js';
 import { FACIAL_ENAMEL } from '../teeth/norms.js';
+import type { Fdi } from '../teeth/notation.js';
 import { SCAN_PM_MM } from '../working/accuracy.js';
 import { COMMON_PRACTICE, DERIVED, type Figure, MEASURED, type Source } from '../working/working.js';
 
@@ -120,6 +121,8 @@ export interface Mouth {
   readonly grinding?: boolean | undefined;
   /** How old, where it is known: a young pulp is large. */
   readonly ageYears?: number | null | undefined;
+  /** Teeth with a post or a core in them. */
+  readonly cores?: readonly Fdi[] | undefined;
 }
 
 /** Acid may have taken so much of the enamel's thin end. House value, no source. */

@@ -1,4 +1,4 @@
-import { mouthOf, readColour, THIRD_OF } from '@radiant/contract';
+import { readColour, THIRD_OF } from '@radiant/contract';
 import {
   type ContourPlan,
   type FacialThird,
@@ -10,6 +10,7 @@ import {
 } from '@radiant/core';
 import { useMemo } from 'react';
 import { useSection } from '../data/case-context.js';
+import { useMouth } from '../data/use-mouth.js';
 import { usePracticeSettings } from '../data/use-practice-settings.js';
 import type { CaseClient } from './case-client.js';
 import { type Asked, useAsked } from './use-asked.js';
@@ -21,7 +22,7 @@ import { type Asked, useAsked } from './use-asked.js';
 export function useSmileColours(client: CaseClient | undefined, plan: ContourPlan): Asked<ToothLook[]> {
   const { data } = useSection('match');
   const reduce = useSection('reduce').data;
-  const { cautions, ageYears } = useSection('meet').data;
+  const mouth = useMouth();
   const plates = usePracticeSettings().shown?.plates;
   const input = useMemo(() => {
     const teeth = Object.keys(plan).flatMap((t): ToothRead[] => {
@@ -34,7 +35,7 @@ export function useSmileColours(client: CaseClient | undefined, plan: ContourPla
       const ceramic = data.own?.find((o) => o.tooth === tooth)?.ceramic ?? data.ceramic;
       return Object.keys(colours).length > 0 ? [{ tooth, ceramic, colours }] : [];
     });
-    return teeth.length > 0 ? ([teeth, reduce, plates ?? [], mouthOf({ cautions, ageYears })] as const) : undefined;
-  }, [plan, data, reduce, plates, cautions, ageYears]);
+    return teeth.length > 0 ? ([teeth, reduce, plates ?? [], mouth] as const) : undefined;
+  }, [plan, data, reduce, plates, mouth]);
   return useAsked(client, plan, 'smileColours', input);
 }

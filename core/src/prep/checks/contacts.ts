@@ -57,6 +57,13 @@ export const contactsCheck: Check = (c) => {
           says: `{${c.tooth}} to {${n.tooth}}: the contact was to stay, and is ${mm(opened)} mm more open`,
           todo: 'write it on the prescription: the restoration has to close it',
         }
-      : { ...base, state: 'right', value: opened, limit, source, says: `{${c.tooth}} to {${n.tooth}}: as it was` };
+      : {
+          ...base,
+          state: 'right',
+          value: opened,
+          limit,
+          source,
+          says: `{${c.tooth}} to {${n.tooth}}: as it was${c.design.contact === 'half way' ? '; whether a strip went through, so that dies can be sawn, no scan shows' : ''}`,
+        };
   });
 };

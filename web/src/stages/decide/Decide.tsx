@@ -1,8 +1,9 @@
-import { contourPlan, mouthOf, type PlanName, rulesIn, type ToothChoice } from '@radiant/contract';
+import { contourPlan, type PlanName, rulesIn, type ToothChoice } from '@radiant/contract';
 import { type DesignId, type Fdi, type OptionId, optionOf, type RuleId, ranked } from '@radiant/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
+import { useMouth } from '../../data/use-mouth.js';
 import { usePracticeSettings } from '../../data/use-practice-settings.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 import { useLower } from '../../engine/use-lower.js';
@@ -31,7 +32,6 @@ export default function Decide() {
   const meet = useSection('meet').data;
   const matching = useSection('match');
   const match = matching.data;
-  const { cautions, ageYears } = meet;
   const house = usePracticeSettings().shown;
   const [bench, setBench] = useState<DecideBench>('tooth');
   const [attempt, setAttempt] = useState(0);
@@ -44,7 +44,7 @@ export default function Decide() {
   const client = ready ? clientOf(contour) : undefined;
   const colour = useColour(tooth);
   const teeth = useMemo(() => shape.teeth.map((t) => t.tooth as Fdi), [shape.teeth]);
-  const mouth = useMemo(() => mouthOf({ cautions, ageYears }), [cautions, ageYears]);
+  const mouth = useMouth();
   // The tooth that is looked at is asked first, then the others for the whole case.
   const line = useMemo(() => [tooth, ...teeth.filter((t) => t !== tooth)].filter((t) => plan[t]), [tooth, teeth, plan]);
   const options = useOptions(client, plan, line, reduce.data, match, mouth, attempt);

@@ -1,8 +1,9 @@
-import { contourPlan, mouthOf, readColour, THIRD_OF, wantedShade } from '@radiant/contract';
+import { contourPlan, readColour, THIRD_OF, wantedShade } from '@radiant/contract';
 import { CEMENTS, type CementId, LETTER_SCALE, READING_ZONES, type ReadingZone, THICKNESSES } from '@radiant/core';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
+import { useMouth } from '../../data/use-mouth.js';
 
 import { usePracticeSettings } from '../../data/use-practice-settings.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
@@ -37,7 +38,7 @@ export default function Match() {
   const { data, set, refusal } = useSection('match');
   const reduce = useSection('reduce').data;
   const shape = useSection('shape').data;
-  const { cautions, ageYears } = useSection('meet').data;
+  const mouth = useMouth();
   const mayWrite = useMayWrite('match');
   const name = useToothLabel();
   const sentence = useSentence();
@@ -50,8 +51,8 @@ export default function Match() {
   const input = useMemo(() => {
     const colour = readColour(data, tooth, zone);
     const asks = colour && { ...colour, third: THIRD_OF[zone], ceramic, plates: plates ?? [] };
-    return asks ? ([tooth, reduce, asks, mouthOf({ cautions, ageYears })] as const) : undefined;
-  }, [tooth, reduce, zone, ceramic, plates, data, cautions, ageYears]);
+    return asks ? ([tooth, reduce, asks, mouth] as const) : undefined;
+  }, [tooth, reduce, zone, ceramic, plates, data, mouth]);
   const asked = useAsked(client, plan, 'colourOverStump', input);
   const match = shownOf(asked);
   const own = match?.candidates.find((c) => c.ceramic === ceramic);

@@ -1,4 +1,4 @@
-import { contourPlan, mouthOf } from '@radiant/contract';
+import { contourPlan } from '@radiant/contract';
 import {
   AT_AXIS,
   across,
@@ -13,6 +13,7 @@ import {
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
+import { useMouth } from '../../data/use-mouth.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 import { useJaw } from '../../engine/use-jaws.js';
@@ -54,8 +55,8 @@ export default function Reduce() {
   // Lower teeth count once their scan is there.
   const ready = contour.state === 'ready' && (!lowerPlanned || lower.state !== 'loading');
   const client = ready && shape.teeth.length > 0 ? clientOf(contour) : undefined;
-  const { cautions, ageYears } = useSection('meet').data;
-  const all = useMemo(() => [reduce.data, mouthOf({ cautions, ageYears })] as const, [reduce.data, cautions, ageYears]);
+  const mouth = useMouth();
+  const all = useMemo(() => [reduce.data, mouth] as const, [reduce.data, mouth]);
   const asked = useAsked(client, plan, 'reductions', all);
   const reductions = shownOf(asked) ?? NONE;
   const own = reductions.find((r) => r.tooth === tooth);

@@ -1,4 +1,4 @@
-import { type CommentPlace, contourPlan, mouthOf } from '@radiant/contract';
+import { type CommentPlace, contourPlan } from '@radiant/contract';
 import {
   type ContourPlan,
   type CutChoice,
@@ -18,6 +18,7 @@ import {
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
+import { useMouth } from '../../data/use-mouth.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 import { useJaw } from '../../engine/use-jaws.js';
 import { useLater } from '../../engine/use-later.js';
@@ -56,7 +57,6 @@ export default function Verify() {
   const shape = useSection('shape').data;
   const reduce = useSection('reduce').data;
   const verify = useSection('verify');
-  const { cautions, ageYears } = useSection('meet').data;
   const jaw = jawOf(tooth);
   const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
   const lower = useLower(contour, true);
@@ -66,7 +66,7 @@ export default function Verify() {
   const look: Look = wished ?? (later.state === 'none' ? 'hand' : 'arch');
   const [way, setWay] = useState<HandWay>('index');
   const [chosen, setChosen] = useState<string>();
-  const mouth = useMemo(() => mouthOf({ cautions, ageYears }), [cautions, ageYears]);
+  const mouth = useMouth();
   const client = contour.state === 'ready' && lower.state !== 'loading' ? clientOf(contour) : undefined;
   const ready = later.state === 'ready' && proof.state !== 'loading' ? client : undefined;
   // Asked again of another scan.
