@@ -33,7 +33,12 @@ export type RefusalCode =
   | 'tray-columns'
   | 'tray-row'
   | 'tray-empty'
-  | 'colour-table';
+  | 'colour-table'
+  | 'day-invalid'
+  | 'hours-overlap'
+  | 'no-working-day'
+  | 'interval-cycle'
+  | 'calendar-broken';
 
 /** A typed refusal: a code for programs, a sentence for people, and what was received. */
 export class Refusal extends Error {

@@ -544,6 +544,53 @@ export {
 export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, withCaps } from './scan/repair.js';
 export { onRow, type RowCurve, type RowSight, rowCurve, rowSight, type ToothRoom } from './scan/row.js';
 export { likeliestRow, type NumberedRow } from './scan/row-path.js';
+export { type Alternative, whatWouldHold } from './schedule/alternatives.js';
+export {
+  type Away,
+  afterWorking,
+  beforeWorking,
+  type Calendar,
+  clock,
+  freeOn,
+  isOpen,
+  nextOpen,
+  openOn,
+  requireHours,
+  type Span,
+  type WeekHours,
+} from './schedule/calendar.js';
+export {
+  type Course,
+  type CourseWork,
+  IMPRESSIONS,
+  type Impression,
+  impressionOf,
+  MAKERS,
+  type Maker,
+  TISSUE_WORK,
+  type TissueWork,
+} from './schedule/course.js';
+export { type Day, dayOf, isoOf, weekdayOf } from './schedule/day.js';
+export { chainTo, type Event, type Link, type Solved, type Stuck, solveDays } from './schedule/network.js';
+export {
+  type Ask,
+  type Booked,
+  type House,
+  hasRoom,
+  type PlannedVisit,
+  planVisits,
+  type VisitPlan,
+} from './schedule/plan-visits.js';
+export {
+  type Interval,
+  intervalsOf,
+  VISIT_KINDS,
+  VISITS,
+  type Visit,
+  type VisitKind,
+  type VisitStep,
+  visitsOf,
+} from './schedule/visits.js';
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';
 export { type FittedCurve, fitArchCurve, type Place } from './smile/arch-fit.js';
 export { type BoxOutline, outlineInBox, type ToothBox } from './smile/box-outline.js';

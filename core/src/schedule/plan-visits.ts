@@ -1,0 +1,197 @@
+import { Refusal } from '../errors.js';
+import { type Calendar, FAR_DAYS, freeOn, nextOpen, openOn, type Span } from './calendar.js';
+import type { Course } from './course.js';
+import { type Day, isoOf } from './day.js';
+import { type Because, chainTo, type Event, type Link, solveDays } from './network.js';
+import { type Interval, intervalsOf, VISITS, type Visit, type VisitKind, visitsOf } from './visits.js';
+
+/** Who works when, and what is taken already. */
+export interface House {
+  readonly clinic: Calendar;
+  readonly laboratory: Calendar;
+  /** What other cases have of every chair on a day; a visit needs a stretch that is free of one chair. */
+  readonly taken: (day: Day) => readonly (readonly Span[])[];
+  readonly chairs: number;
+}
+
+/** A visit that is booked already, or was held. */
+export interface Booked {
+  readonly kind: VisitKind;
+  readonly day: Day;
+}
+
+/** What is asked of the calendar. */
+export interface Ask {
+  readonly course: Course;
+  readonly house: House;
+  readonly patientAway: Calendar['away'];
+  readonly today: Day;
+  /** The last treatment is done by then; nothing where no date was promised. */
+  readonly by?: Day;
+  readonly booked: readonly Booked[];
+}
+
+/** A visit with the days on which it can be. */
+export interface PlannedVisit extends Visit {
+  readonly earliest: Day;
+  /** Nothing where no date is promised, or none can be kept. */
+  readonly latest?: Day;
+  /** Days it may wait without the promised date being missed. */
+  readonly slackDays?: number;
+  readonly booked?: Day;
+  /** Whether it decides when the last treatment can be. */
+  readonly decides: boolean;
+}
+
+/** The visits of a case over the calendars. */
+export interface VisitPlan {
+  readonly visits: readonly PlannedVisit[];
+  readonly intervals: readonly Interval[];
+  /** The day of the last treatment at the earliest; review and guard come after it. */
+  readonly end: Day;
+  readonly by?: Day;
+  readonly holds?: boolean;
+  /** What is broken by visits that are booked, a sentence each. */
+  readonly broken: readonly string[];
+}
+
+/** What the promised date is about: with it the patient has the finished teeth. */
+const FINISHED: readonly VisitKind[] = ['seating', 'composite'];
+
+const linkOf = (i: Interval, house: House): Link => ({
+  from: i.from,
+  to: i.to,
+  least: i.least,
+  ...(i.most !== undefined && { most: i.most }),
+  ...(i.working === 'laboratory' && { working: { calendar: house.laboratory, who: 'The laboratory' } }),
+  ...(i.working === 'clinic' && { working: { calendar: house.clinic, who: 'The clinic' } }),
+});
+
+/** Whether a day has room for a visit: open, the patient there, and a chair free for as long. */
+export function hasRoom(
+  { house, patientAway }: Pick<Ask, 'house' | 'patientAway'>,
+  day: Day,
+  minutes: number,
+): boolean {
+  if (patientAway.some((a) => a.from <= day && day <= a.to)) return false;
+  const open = openOn(house.clinic, day);
+  if (open.length === 0) return false;
+  const taken = house.taken(day);
+  if (taken.length < house.chairs) return freeOn(open, [], minutes).length > 0;
+  return taken.some((busy) => freeOn(open, busy, minutes).length > 0);
+}
+
+/**
+ * The visits of a case with their earliest and latest days.
+ * @throws Refusal `no-working-day`, `interval-cycle`; `day-invalid` where no days are left for a visit
+ */
+export function planVisits(ask: Ask): VisitPlan {
+  const { course, house, today, by } = ask;
+  const visits = visitsOf(course);
+  const intervals = intervalsOf(course);
+  const links = intervals.map((i) => linkOf(i, house));
+  nextOpen(house.clinic, today, 'The clinic');
+  const far = today + FAR_DAYS;
+  const at = new Map(ask.booked.map((b) => [b.kind, b.day]));
+  const event = (v: Visit, last: Day): Event => {
+    const booked = at.get(v.kind);
+    return booked === undefined
+      ? { id: v.kind, from: today, to: last, can: (d) => hasRoom(ask, d, v.minutes) }
+      : { id: v.kind, from: booked, to: booked, can: () => true };
+  };
+  // Booked visits that break an interval are told, and count as they stand: their links are let go.
+  const kept = links.filter((l) => !isBroken(l, at));
+  const open = solveDays(
+    visits.map((v) => event(v, far)),
+    kept,
+  );
+  if ('stuck' in open) throw stuck(open.stuck as VisitKind, open.by);
+  const last = visits.filter((v) => FINISHED.includes(v.kind)).map((v) => open.earliest.get(v.kind) as Day);
+  const end = last.length > 0 ? Math.max(...last) : Math.max(today, ...open.earliest.values());
+  const finished = visits.find((v) => FINISHED.includes(v.kind) && open.earliest.get(v.kind) === end);
+  const chain = new Set(finished ? chainTo(finished.kind, open.earliestBy) : []);
+  const closed =
+    by === undefined
+      ? undefined
+      : solveDays(
+          visits.map((v) => event(v, FINISHED.includes(v.kind) ? by : far)),
+          kept,
+        );
+  const latest = closed && !('stuck' in closed) ? closed.latest : undefined;
+  return {
+    visits: visits.map((v): PlannedVisit => {
+      const [earliest, late, booked] = [open.earliest.get(v.kind) as Day, latest?.get(v.kind), at.get(v.kind)];
+      // What follows the promised date has no latest day of its own.
+      const bound = late !== undefined && late < far ? late : undefined;
+      return {
+        ...v,
+        earliest,
+        ...(bound !== undefined && { latest: bound, slackDays: bound - earliest }),
+        ...(booked !== undefined && { booked }),
+        decides: chain.has(v.kind),
+      };
+    }),
+    intervals,
+    end,
+    ...(by !== undefined && { by, holds: end <= by }),
+    broken: brokenBy(ask, visits, intervals, at),
+  };
+}
+
+function isBroken(l: Link, at: ReadonlyMap<string, Day>): boolean {
+  const [a, b] = [at.get(l.from), at.get(l.to)];
+  if (a === undefined || b === undefined) return false;
+  try {
+    return (
+      'stuck' in
+      solveDays(
+        [a, b].map((d, i) => ({ id: i ? l.to : l.from, from: d, to: d, can: () => true })),
+        [l],
+      )
+    );
+  } catch {
+    return true;
+  }
+}
+
+const days = (n: number, i: Interval) =>
+  `${n} ${i.working ? `working ${n === 1 ? 'day' : 'days'}` : n === 1 ? 'day' : 'days'}`;
+
+/** What visits break that are booked where they can't be. */
+function brokenBy(
+  ask: Ask,
+  visits: readonly Visit[],
+  intervals: readonly Interval[],
+  at: ReadonlyMap<string, Day>,
+): string[] {
+  const own = intervals.flatMap((i) => {
+    if (!isBroken(linkOf(i, ask.house), at)) return [];
+    const [a, b] = [at.get(i.from) as Day, at.get(i.to) as Day];
+    const what = `${VISITS[i.to]} on ${isoOf(b)}`;
+    if (b < a) return [`${what} lies before ${VISITS[i.from]} on ${isoOf(a)}, on which it rests.`];
+    const soon = i.most === undefined || b - a <= i.most;
+    return [
+      `${what} comes ${soon ? 'too soon' : 'too late'} after ${VISITS[i.from]}: ${soon ? `at least ${days(i.least, i)}` : `at most ${i.most} days`}, since ${i.reason}.`,
+    ];
+  });
+  const closed = visits.flatMap((v) => {
+    const day = at.get(v.kind);
+    if (day === undefined || day < ask.today) return [];
+    if (openOn(ask.house.clinic, day).length === 0)
+      return [`The clinic is closed on ${isoOf(day)}, the day of ${VISITS[v.kind]}.`];
+    const away = ask.patientAway.find((a) => a.from <= day && day <= a.to);
+    return away
+      ? [`The patient is away on ${isoOf(day)}, the day of ${VISITS[v.kind]}${away.why ? `: ${away.why}` : ''}.`]
+      : [];
+  });
+  return [...own, ...closed];
+}
+
+function stuck(kind: VisitKind, by: ReadonlyMap<string, Because>): Refusal {
+  const chain = chainTo(kind, by).map((k) => VISITS[k as VisitKind]);
+  return new Refusal(
+    'day-invalid',
+    `There is no day left for ${VISITS[kind]}${chain.length > 1 ? ` after ${chain.slice(0, -1).join(', ')}` : ''}.`,
+    kind,
+  );
+}
