@@ -35,6 +35,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Holds } from './base/holds.js';
+import { Clinic, FIRST_CLINIC } from './clinic.js';
 import { PlateInput, ScaleInput } from './house-colours.js';
 import { Fee, RuleLimit } from './house-rules.js';
 import { OwnThicknessInput, STRATEGY_WORDS, strategyNow } from './sections/reduce.js';
@@ -143,6 +144,12 @@ export class PracticeSettings {
   @MaxLength(8, words('A currency has at most 8 characters.'))
   currency!: string;
 
+  /** When the house and its laboratory work. */
+  @IsDefined(words('The hours of the house are missing.'))
+  @ValidateNested()
+  @Holds(() => Clinic)
+  clinic!: Clinic;
+
   /** How teeth are numbered until a person chooses otherwise in their browser. */
   @IsIn(Object.keys(NOTATION_NAMES), words('Teeth are numbered by FDI or Universal.'))
   notation!: Notation;
@@ -165,6 +172,7 @@ export const FIRST_SETTINGS: PracticeSettings = {
   ruleLimits: [],
   fees: [],
   currency: '',
+  clinic: FIRST_CLINIC,
   notation: 'fdi',
 };
 

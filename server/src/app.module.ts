@@ -1,6 +1,7 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { APP_FILTER, APP_INTERCEPTOR } from '@nestjs/core';
 import type { Sequelize } from 'sequelize';
+import { BookingsModule } from './bookings/bookings.module.js';
 import { CasesModule } from './cases/cases.module.js';
 import { BodyReader } from './common/body.js';
 import type { Config } from './common/config.js';
@@ -25,6 +26,7 @@ export class AppModule {
         DatabaseModule.with(db, config),
         PoolModule,
         PeopleModule,
+        BookingsModule,
         DocumentsModule,
         CasesModule,
         ContoursModule,

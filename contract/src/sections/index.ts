@@ -4,6 +4,7 @@ import { Holds } from '../base/holds.js';
 import type { Role } from '../base/role.js';
 import { same } from '../base/same.js';
 import { check, type FieldError } from '../base/validation.js';
+import { type BookSection, book } from './book.js';
 import { type DecideSection, decide } from './decide.js';
 import type { SectionDefinition } from './define.js';
 import { type MatchSection, match } from './match.js';
@@ -14,6 +15,7 @@ import { type ReduceSection, reduce } from './reduce.js';
 import { type ShapeSection, shape } from './shape.js';
 import { type VerifySection, verify } from './verify.js';
 
+export * from './book.js';
 export * from './decide.js';
 export type { FileUse, KnownFile, SectionDefinition } from './define.js';
 export * from './match.js';
@@ -36,6 +38,7 @@ export interface SectionData {
   decide: DecideSection;
   match: MatchSection;
   reduce: ReduceSection;
+  book: BookSection;
   verify: VerifySection;
 }
 export type SectionName = keyof SectionData;
@@ -49,6 +52,7 @@ export const SECTIONS: { readonly [N in SectionName]: SectionDefinition<N, Secti
   decide,
   match,
   reduce,
+  book,
   verify,
 };
 

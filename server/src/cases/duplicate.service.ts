@@ -68,6 +68,10 @@ export class DuplicateService {
       `INSERT INTO case_sections (case_id, name, version, data, by_name, at)
        SELECT :to, name, version, ${data}, by_name, at FROM case_sections WHERE case_id = :from`,
     );
+    // A chair has one patient at a time: what is booked stays with the first case.
+    await run(
+      `UPDATE case_sections SET data = JSON_SET(data, '$.visits', JSON_ARRAY()) WHERE case_id = :to AND name = 'book'`,
+    );
     const histories = await this.db.query<{ section: string; most: number }>(
       'SELECT section, MAX(version) AS most FROM revisions WHERE case_id = :from GROUP BY section',
       { replacements: { from }, type: QueryTypes.SELECT },
@@ -86,8 +90,8 @@ export class DuplicateService {
        FROM contours WHERE case_id = :from`,
     );
     await run(
-      `INSERT INTO comments (id, case_id, stage, body, by_name, role, at)
-       SELECT UUID(), :to, stage, body, by_name, role, at FROM comments WHERE case_id = :from`,
+      `INSERT INTO comments (id, case_id, stage, body, by_name, role, at, place)
+       SELECT UUID(), :to, stage, body, by_name, role, at, place FROM comments WHERE case_id = :from`,
     );
   }
 }

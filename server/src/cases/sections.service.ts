@@ -15,11 +15,12 @@ import {
 } from '@radiant/contract';
 import { Op, type Sequelize, UniqueConstraintError } from 'sequelize';
 import { isLarge } from '../common/body.js';
-import { invalid, ProblemException } from '../common/problem.filter.js';
+import { invalid, nothingHere, ProblemException } from '../common/problem.filter.js';
 import { CaseRow, FileRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
-import { nothingHere, type Rule, type SignedIn } from '../people/session.js';
+import type { Rule, SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
+import { requireFreeChairs } from './bookings.js';
 import { describeSection } from './cases.service.js';
 import { finishByOf } from './finish-by.js';
 
@@ -125,6 +126,13 @@ export class SectionsService {
     await this.db.transaction(async (transaction) => {
       // The case first: a row below it would hold the case as well, and who then wants to write it waits behind others
       // who want the same, such as a file on its way in: they would wait for each other.
+      if (name === 'book') {
+        const before = completed(
+          'book',
+          (await SectionRow.findOne({ where: { caseId: row.id, name }, transaction }))?.data ?? {},
+        );
+        await requireFreeChairs(this.db, { caseId: row.id, practiceId: row.practiceId }, before, data, transaction);
+      }
       const finishBy = finishByOf(name, data);
       await CaseRow.update(
         { changedAt: at, ...(finishBy !== undefined && { finishBy }) },

@@ -18,6 +18,10 @@ export class ProblemException extends HttpException {
   }
 }
 
+/** The one answer for what is not there and for what belongs to another practice. */
+export const nothingHere = (): ProblemException =>
+  new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
+
 /** The refusal of a form: the first sentence is the detail. */
 export function invalid(errors: readonly FieldError[]): ProblemException {
   return new ProblemException(422, 'Not accepted', errors[0]?.message ?? 'The input was not accepted.', { errors });

@@ -13,10 +13,10 @@ import {
 } from '@radiant/contract';
 import { FORMS_EDITION, jawOf } from '@radiant/core';
 import { Op, UniqueConstraintError } from 'sequelize';
-import { ProblemException } from '../common/problem.filter.js';
+import { nothingHere, ProblemException } from '../common/problem.filter.js';
 import { type CaseRow, ContourRow, SectionRow } from '../database/database.js';
 import { describeFile, FilesService } from '../files/files.service.js';
-import { nothingHere, type Rule, type SignedIn } from '../people/session.js';
+import type { Rule, SignedIn } from '../people/session.js';
 
 const TRIES = 4;
 

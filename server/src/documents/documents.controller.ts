@@ -15,13 +15,13 @@ import {
 import { type Jaw, jawOf, LATER_STATES, NOTATION_NAMES, type Notation } from '@radiant/core';
 import type { Response } from 'express';
 import { CasesService } from '../cases/cases.service.js';
-import { ProblemException } from '../common/problem.filter.js';
+import { nothingHere, ProblemException } from '../common/problem.filter.js';
 import { type Uploaded, UploadToDisk } from '../common/upload.js';
 import type { CaseRow } from '../database/database.js';
 import { Printer } from '../devices/printer.js';
 import { FilesService } from '../files/files.service.js';
 import { PracticeSettingsService } from '../people/practice-settings.service.js';
-import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from '../people/session.js';
+import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/session.js';
 import { Pool } from '../pool/pool.js';
 import type { Asking } from '../pool/threads.js';
 import { FORMATS, type Format, MIME, SURFACES, type Surface } from '../work/contour-file.js';

@@ -28,10 +28,10 @@ import {
 } from '@radiant/contract';
 import type { Response } from 'express';
 import { Checked } from '../common/checked.pipe.js';
-import { invalid, ProblemException } from '../common/problem.filter.js';
+import { invalid, nothingHere, ProblemException } from '../common/problem.filter.js';
 import { type Uploaded, UploadToDisk } from '../common/upload.js';
 import type { CaseRow, FileRow } from '../database/database.js';
-import { Allow, InCase, keepers, Me, nothingHere, OwnCase, type SignedIn } from '../people/session.js';
+import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/session.js';
 import { describeFile, FilesService } from './files.service.js';
 
 const KEEPERS = keepers('keeps photographs and scans');

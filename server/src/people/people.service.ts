@@ -4,10 +4,10 @@ import { hash, verify } from '@node-rs/argon2';
 import type { Colleague, FirstAccount, NewPerson, PasswordChange, Recovery, Role, SignIn } from '@radiant/contract';
 import { Op, QueryTypes, type Sequelize, Transaction } from 'sequelize';
 import { CONFIG, type Config } from '../common/config.js';
-import { invalid, ProblemException } from '../common/problem.filter.js';
+import { invalid, nothingHere, ProblemException } from '../common/problem.filter.js';
 import { Person, Practice, RecoveryRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
-import { nothingHere, type SignedIn } from './session.js';
+import type { SignedIn } from './session.js';
 import { SignInTries } from './sign-in-tries.js';
 
 /** Argon2id with the memory and rounds of OWASP's password storage advice (from memory): 19 MiB, 2 passes. */

@@ -3,7 +3,7 @@ import { Reflector } from '@nestjs/core';
 import type { Who } from '@radiant/contract';
 import type { Request } from 'express';
 import type {} from 'express-session';
-import { ProblemException } from '../common/problem.filter.js';
+import { nothingHere, ProblemException } from '../common/problem.filter.js';
 import { CaseRow } from '../database/database.js';
 import { PeopleService } from './people.service.js';
 
@@ -54,9 +54,6 @@ export const keepers =
     me.role === 'technician' ? `A technician reads and comments; the practice ${what}.` : undefined;
 
 type Known = Request & { person?: SignedIn; ownCase?: CaseRow };
-
-/** The one answer for what is not there and for what belongs to another practice. */
-export const nothingHere = () => new ProblemException(404, 'Not found', 'There is nothing here that you may see.');
 
 /**
  * The door to every route: first who it is, then whether the case is theirs, then whether they may. Nothing of a body

@@ -1,4 +1,5 @@
 import type { StageDefinition } from '../shell/stage.js';
+import { book } from './book/index.js';
 import { decide } from './decide/index.js';
 import { keep } from './keep/index.js';
 import { match } from './match/index.js';
@@ -10,4 +11,15 @@ import { shape } from './shape/index.js';
 import { verify } from './verify/index.js';
 
 /** The stages in the order of the journey. A new one is its folder and a line here. */
-export const STAGES: readonly StageDefinition[] = [meet, read, propose, shape, decide, match, reduce, verify, keep];
+export const STAGES: readonly StageDefinition[] = [
+  meet,
+  read,
+  propose,
+  shape,
+  decide,
+  match,
+  reduce,
+  book,
+  verify,
+  keep,
+];

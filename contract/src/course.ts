@@ -1,0 +1,133 @@
+import {
+  type Ask,
+  type Course,
+  type CourseWork,
+  type Day,
+  dayOf,
+  type Fdi,
+  impressionOf,
+  onlyAdded,
+  optionOf,
+  restorationOf,
+  type Span,
+  weekdayOf,
+} from '@radiant/core';
+import type { CaseDetail } from './cases.js';
+import { type Clinic, clinicCalendar, laboratoryCalendar, patientAway } from './clinic.js';
+import type { BookedVisit } from './sections/book.js';
+import type { SectionData } from './sections/index.js';
+import { standingOf } from './standing.js';
+
+/** A visit of any case of the practice, as the week shows it. */
+export interface Booking extends BookedVisit {
+  readonly caseId: string;
+  readonly caseName: string;
+}
+
+/** The sections from which visits follow. */
+type Asked = 'meet' | 'shape' | 'decide' | 'match' | 'reduce' | 'book';
+
+/** A case, as far as its visits go: as the server has it, or as it is being edited. */
+export interface BookableCase extends Pick<CaseDetail, 'id' | 'contours' | 'files'> {
+  readonly sections: { readonly [N in Asked]: { readonly data: SectionData[N] } };
+}
+type Works = { readonly sections: Pick<BookableCase['sections'], 'shape' | 'decide' | 'reduce'> };
+
+/** What becomes of each planned tooth: as it was decided, else as reduce has it. */
+export function worksOf({ sections }: Works): readonly { tooth: Fdi; work: CourseWork }[] {
+  const { shape, decide, reduce } = sections;
+  const planned = new Set([...shape.data.teeth.map((t) => t.tooth), ...decide.data.choices.map((c) => c.tooth)]);
+  return [...planned]
+    .sort((a, b) => a - b)
+    .flatMap((tooth) => {
+      const chosen = decide.data.choices.find((c) => c.tooth === tooth)?.option;
+      const option = chosen && optionOf(chosen);
+      if (option && !option.design) return [];
+      const design = restorationOf(
+        tooth,
+        option?.design ? { ...reduce.data, own: [{ tooth, design: option.design }] } : reduce.data,
+      ).design;
+      const work: CourseWork =
+        design.kind === 'crown'
+          ? 'crown'
+          : design.kind === 'direct' || option?.made === 'composite'
+            ? 'composite'
+            : onlyAdded(design)
+              ? 'no-prep veneer'
+              : 'veneer';
+      return [{ tooth, work }];
+    });
+}
+
+/** From what the visits of a case follow. @param wearDays for which the house has a mock-up worn */
+export function courseOf(detail: BookableCase, clinic: Clinic, wearDays: number): Course {
+  const { meet, shape, reduce, match, book } = detail.sections;
+  const teeth = worksOf(detail);
+  const own = book.data;
+  const approved = standingOf(shape.data.teeth, detail.contours).kind === 'approved';
+  const tissue = own.tissue ?? 'none';
+  const belowGum = teeth.some(
+    ({ tooth, work }) => work !== 'composite' && restorationOf(tooth, reduce.data).design.finish.belowGumMm > 0,
+  );
+  const inflamed = meet.data.teeth.some((t) => t.past.includes('inflamed') && teeth.some((o) => o.tooth === t.tooth));
+  return {
+    teeth,
+    hasRecords: detail.files.some((f) => f.kind === 'photo') && detail.files.some((f) => f.kind === 'scan'),
+    ...(!approved && { mockUpDays: own.mockUpDays ?? wearDays }),
+    tissue,
+    impression: own.impression ?? impressionOf({ belowGum, inflamed, tissue }),
+    maker: own.maker ?? 'laboratory',
+    laboratoryDays: own.laboratoryDays ?? clinic.laboratoryDays,
+    tryIn: own.tryIn ?? false,
+    bleaching: (match.data.bleaching?.length ?? 0) > 0,
+    guard: own.guard ?? meet.data.cautions.includes('grinding'),
+  };
+}
+
+/** What is asked of the calendar for a case. @param others visits of the practice's other cases */
+export function askOf(
+  detail: BookableCase,
+  clinic: Clinic,
+  wearDays: number,
+  others: readonly Booking[],
+  today: Day,
+): Ask {
+  const { meet, book } = detail.sections;
+  return {
+    course: courseOf(detail, clinic, wearDays),
+    house: {
+      clinic: clinicCalendar(clinic),
+      laboratory: laboratoryCalendar(clinic),
+      chairs: clinic.chairs.length,
+      taken: takenBy(
+        others.filter((b) => b.caseId !== detail.id),
+        clinic,
+      ),
+    },
+    patientAway: patientAway(book.data.away),
+    today,
+    ...(meet.data.finishBy && { by: dayOf(meet.data.finishBy) }),
+    booked: book.data.visits.map((v) => ({ kind: v.kind, day: dayOf(v.day) })),
+  };
+}
+
+/** What others have of each chair, day by day. */
+export function takenBy(others: readonly Booking[], { chairs }: Clinic): (day: Day) => readonly (readonly Span[])[] {
+  const all = new Map<string, Span[]>();
+  for (const b of others) {
+    const key = `${dayOf(b.day)} ${b.chair}`;
+    all.set(key, [...(all.get(key) ?? []), { from: b.from, to: b.from + b.minutes }]);
+  }
+  return (day) => chairs.map((c) => all.get(`${day} ${c}`) ?? []);
+}
+
+/** Two visits that want the same chair at the same time. */
+export const overlap = (a: BookedVisit, b: BookedVisit): boolean =>
+  a.day === b.day && a.chair === b.chair && a.from < b.from + b.minutes && b.from < a.from + a.minutes;
+
+/** The first of others that wants the same chair at the same time. */
+export const clashOf = <T extends BookedVisit>(own: BookedVisit, others: readonly T[]): T | undefined =>
+  others.find((o) => overlap(own, o));
+
+/** The Monday of a day's week. */
+export const mondayOf = (day: Day): Day => day - weekdayOf(day);

@@ -1,0 +1,75 @@
+import { readFile } from 'node:fs/promises';
+import { Controller, Get, Inject, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { ApiConsumes, ApiTags } from '@nestjs/swagger';
+import { type Booking, type BookSection, completed, isDay } from '@radiant/contract';
+import { dayOf } from '@radiant/core';
+import type { Response } from 'express';
+import type { Sequelize } from 'sequelize';
+import { bookingsOf } from '../cases/bookings.js';
+import { ProblemException } from '../common/problem.filter.js';
+import { type Uploaded, UploadToDisk } from '../common/upload.js';
+import { type CaseRow, RevisionRow, SectionRow } from '../database/database.js';
+import { DATABASE } from '../database/database.module.js';
+import { PracticeSettingsService } from '../people/practice-settings.service.js';
+import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/session.js';
+import { type Cancelled, calendarOf, type HolidayDays, holidaysOf } from './calendar-file.js';
+
+/** A calendar of holidays is small. */
+const MOST_BYTES = 2 * 1024 ** 2;
+
+/** What is booked in the practice, and what comes in and goes out of it as iCalendar. */
+@ApiTags('bookings')
+@Controller()
+export class BookingsController {
+  constructor(
+    @Inject(DATABASE) private readonly db: Sequelize,
+    private readonly settings: PracticeSettingsService,
+  ) {}
+
+  /** The visits of all cases between two days, both within. */
+  @Get('bookings')
+  bookings(@Query('from') from: string, @Query('to') to: string, @Me() me: SignedIn): Promise<Booking[]> {
+    if (!isDay(from) || !isDay(to) || to < from)
+      throw new ProblemException(422, 'Not accepted', 'Ask for visits from a day to the same or a later one.');
+    return bookingsOf(this.db, me.practiceId, { from, to });
+  }
+
+  /** The visits of a case as iCalendar; those that were booked once and are no more are told as cancelled. */
+  @Get('cases/:id/visits.ics')
+  @InCase('id')
+  async ofCase(@OwnCase() own: CaseRow, @Me() me: SignedIn, @Res() response: Response): Promise<void> {
+    const { clinic } = await this.settings.of(me.practiceId);
+    const row = await SectionRow.findOne({ where: { caseId: own.id, name: 'book' } });
+    const { visits } = completed('book', row?.data ?? {}) as BookSection;
+    const booked = visits.map((v): Booking => ({ ...v, caseId: own.id, caseName: own.name }));
+    const cancelled = await this.cancelled(own, new Set(visits.map((v) => v.kind)));
+    const text = calendarOf(own.name, booked, cancelled, clinic, row?.version ?? 0, row?.at ?? new Date(0));
+    response
+      .type('text/calendar')
+      .setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${own.name} visits.ics`)}`);
+    response.send(text);
+  }
+
+  private async cancelled(own: CaseRow, booked: ReadonlySet<string>): Promise<Cancelled[]> {
+    const states = await RevisionRow.findAll({
+      where: { caseId: own.id, section: 'book' },
+      order: [['version', 'ASC']],
+    });
+    const last = new Map<string, Cancelled>();
+    for (const { data } of states)
+      for (const { kind, day, from, minutes } of (completed('book', data) as BookSection).visits)
+        if (!booked.has(kind)) last.set(kind, { caseId: own.id, caseName: own.name, kind, day, from, minutes });
+    return [...last.values()];
+  }
+
+  /** The days of a calendar of holidays from today on. Nothing is kept: whoever asks puts them into the settings. */
+  @Post('bookings/holidays')
+  @Allow(keepers('reads calendars in'))
+  @ApiConsumes('multipart/form-data')
+  @UseInterceptors(UploadToDisk(MOST_BYTES))
+  async holidays(@UploadedFile() file: Uploaded | undefined, @Query('from') from: string): Promise<HolidayDays[]> {
+    if (!file) throw new ProblemException(422, 'Not accepted', 'Choose an iCalendar file.');
+    if (!isDay(from)) throw new ProblemException(422, 'Not accepted', 'Say from which day on.');
+    return holidaysOf(await readFile(file.path, 'utf8'), dayOf(from));
+  }
+}

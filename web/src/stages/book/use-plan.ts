@@ -1,0 +1,82 @@
+import { askOf, type BookedVisit, type Booking, type Clinic } from '@radiant/contract';
+import { type Ask, dayOf, isoOf, planVisits, Refusal, type VisitPlan } from '@radiant/core';
+import { useMemo } from 'react';
+import useSWR from 'swr';
+import { api } from '../../data/api.js';
+import { useCase, useSection } from '../../data/case-context.js';
+import { usePracticeSettings } from '../../data/use-practice-settings.js';
+
+/** So far ahead other cases' visits are asked for, days. */
+const AHEAD_DAYS = 400;
+
+/** Today where the house's clock hangs. */
+export const todayIn = (timeZone: string): string => {
+  const parts = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
+  return parts.format(new Date());
+};
+
+/** What is asked of the calendar for the case that is open, and what it answers. */
+export interface PlanHere {
+  readonly clinic: Clinic;
+  readonly bookings: readonly Booking[];
+  readonly ask: Ask;
+  readonly plan?: VisitPlan;
+  /** Why there is none. */
+  readonly trouble?: string;
+  /** The plan as it would be with these visits booked. */
+  readonly tried: (visits: readonly BookedVisit[]) => VisitPlan | undefined;
+}
+
+/** @returns undefined until the practice's hours and visits are there */
+export function usePlan(): PlanHere | undefined {
+  const { detail } = useCase();
+  const { shown } = usePracticeSettings();
+  const [meet, shape, decide, match, reduce, book] = [
+    useSection('meet'),
+    useSection('shape'),
+    useSection('decide'),
+    useSection('match'),
+    useSection('reduce'),
+    useSection('book'),
+  ];
+  const zone = shown?.clinic.timeZone;
+  const today = zone && todayIn(zone);
+  const range = today && `/bookings?from=${today}&to=${isoOf(dayOf(today) + AHEAD_DAYS)}`;
+  const { data: bookings } = useSWR(range ?? null, (path: string) => api.get<Booking[]>(path), {
+    refreshInterval: 30_000,
+  });
+  // What is typed counts at once, before the server has it.
+  return useMemo(() => {
+    if (!shown || !today || !bookings) return undefined;
+    const others = bookings.filter((b) => b.caseId !== detail.id);
+    const asked = (visits: readonly BookedVisit[]) =>
+      askOf(
+        {
+          ...detail,
+          sections: { meet, shape, decide, match, reduce, book: { data: { ...book.data, visits: [...visits] } } },
+        },
+        shown.clinic,
+        shown.wearDays,
+        others,
+        dayOf(today),
+      );
+    const ask = asked(book.data.visits);
+    const own = planned(ask);
+    return {
+      clinic: shown.clinic,
+      bookings: others,
+      ask,
+      ...own,
+      tried: (visits) => planned(asked(visits)).plan,
+    };
+  }, [shown, today, bookings, detail, meet, shape, decide, match, reduce, book]);
+}
+
+function planned(ask: Ask): { plan?: VisitPlan; trouble?: string } {
+  try {
+    return { plan: planVisits(ask) };
+  } catch (error) {
+    if (error instanceof Refusal) return { trouble: error.message };
+    throw error;
+  }
+}
