@@ -34,10 +34,10 @@ it('the plan is handed over as one PDF page, the case as a file that comes back 
   await page.getByLabel('Case file').setInputFiles({
     name: 'no.json',
     mimeType: 'application/json',
-    buffer: Buffer.from('{"format":"radiant-arch-case","version":9}'),
+    buffer: Buffer.from('{"format":"radiant-arch-case","version":99}'),
   });
   await page
-    .getByText(`The case file has version 9; this program reads up to version ${CASE_DOCUMENT_VERSION}.`)
+    .getByText(`The case file has version 99; this program reads up to version ${CASE_DOCUMENT_VERSION}.`)
     .waitFor();
   await page.getByLabel('Case file').setInputFiles(path);
   await page.getByRole('heading', { name: 'Handed over' }).waitFor();

@@ -104,6 +104,7 @@ export class Clinic {
 
   /** On which days of the week it works. */
   @IsArray(words('The laboratory’s days of the week are a list.'))
+  @ArrayMaxSize(7, words('A week has seven days.'))
   @ArrayUnique(words('A day of the week stands twice.'))
   @IsInt({ ...WEEKDAY, each: true })
   @Min(0, { ...WEEKDAY, each: true })

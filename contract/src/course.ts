@@ -131,3 +131,17 @@ export const clashOf = <T extends BookedVisit>(own: BookedVisit, others: readonl
 
 /** The Monday of a day's week. */
 export const mondayOf = (day: Day): Day => day - weekdayOf(day);
+
+/** A visit of a day, with what is laid out for it. */
+export interface DayVisit extends Booking {
+  readonly who: string;
+  readonly steps: readonly string[];
+  readonly layOut: readonly string[];
+  readonly beware: readonly string[];
+}
+
+/** Everything of a day, in its order. */
+export interface DaySheet {
+  readonly day: string;
+  readonly visits: readonly DayVisit[];
+}

@@ -552,6 +552,8 @@ export {
   type Calendar,
   clock,
   freeOn,
+  hoursFrom,
+  hoursText,
   isOpen,
   nextOpen,
   openOn,
@@ -581,6 +583,7 @@ export {
   planVisits,
   type VisitPlan,
 } from './schedule/plan-visits.js';
+export { type Reminder, remindersOf } from './schedule/reminders.js';
 export {
   type Interval,
   intervalsOf,
@@ -589,6 +592,7 @@ export {
   type Visit,
   type VisitKind,
   type VisitStep,
+  visitOf,
   visitsOf,
 } from './schedule/visits.js';
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';

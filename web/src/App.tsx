@@ -14,6 +14,10 @@ const Trays = lazy(async () => ({ default: (await import('./pages/Trays.js')).Tr
 
 const Materials = lazy(async () => ({ default: (await import('./pages/Materials.js')).Materials }));
 
+const Hours = lazy(async () => ({ default: (await import('./pages/Hours.js')).Hours }));
+
+const WeekPage = lazy(async () => ({ default: (await import('./pages/WeekPage.js')).WeekPage }));
+
 /** Routes: the list of cases, and in each case a stage. */
 export function App() {
   return (
@@ -52,6 +56,22 @@ export function App() {
                   element={
                     <Boundary what="This page">
                       <Materials who={who} />
+                    </Boundary>
+                  }
+                />
+                <Route
+                  path="/hours"
+                  element={
+                    <Boundary what="This page">
+                      <Hours who={who} />
+                    </Boundary>
+                  }
+                />
+                <Route
+                  path="/week"
+                  element={
+                    <Boundary what="This page">
+                      <WeekPage who={who} />
                     </Boundary>
                   }
                 />

@@ -48,6 +48,34 @@ export function requireHours(hours: readonly WeekHours[]): void {
         );
 }
 
+/** The hours of a day of the week as they are written: `08:00–12:00, 13:00–17:00`; empty where it is closed. */
+export const hoursText = (hours: readonly Span[]): string =>
+  [...hours]
+    .sort((a, b) => a.from - b.from)
+    .map((h) => `${clock(h.from)}–${clock(h.to)}`)
+    .join(', ');
+
+/**
+ * Hours as somebody writes them: `8-12, 13:30-17`, with any dash.
+ * @throws Refusal `number-invalid` for what is no time of day
+ */
+export function hoursFrom(text: string): Span[] {
+  const minute = (t: string): number => {
+    const parts = /^(\d{1,2})(?:[:.](\d\d))?$/.exec(t.trim());
+    const at = parts ? 60 * Number(parts[1]) + Number(parts[2] ?? 0) : Number.NaN;
+    if (!(at <= 24 * 60) || Number(parts?.[2] ?? 0) > 59)
+      throw new Refusal('number-invalid', 'Hours are written as 8:00–12:00, 13:00–17:00.', text);
+    return at;
+  };
+  if (text.trim() === '') return [];
+  return text.split(/[,;]/).map((part) => {
+    const [from, to, more] = part.split(/\s*(?:-|–|—|\bto\b)\s*/);
+    if (from === undefined || to === undefined || more !== undefined)
+      throw new Refusal('number-invalid', 'Hours are written as 8:00–12:00, 13:00–17:00.', text);
+    return { from: minute(from), to: minute(to) };
+  });
+}
+
 /** The hours of a day, in their order; none where it is closed. */
 export function openOn({ hours, away }: Calendar, day: Day): readonly Span[] {
   if (away.some((a) => a.from <= day && day <= a.to)) return [];

@@ -219,12 +219,15 @@ export function visitsOf(c: Course): Visit[] {
     review: c.teeth.length > 0,
     guard: c.guard,
   };
-  return VISIT_KINDS.filter((k) => needs[k]).map((kind): Visit => {
-    const { who, steps, layOut } = KINDS[kind];
-    const own = steps(c);
-    const sum = own.reduce((a, s) => a + s.minutes + (s.perTooth ?? 0) * teethAt(c, kind), 0);
-    return { kind, steps: own, minutes: Math.ceil(sum / MINUTES) * MINUTES, who, layOut: layOut(c) };
-  });
+  return VISIT_KINDS.filter((k) => needs[k]).map((kind) => visitOf(kind, c));
+}
+
+/** A visit of a kind as a case has it, whether it needs it or not: one that is booked may be needed no longer. */
+export function visitOf(kind: VisitKind, c: Course): Visit {
+  const { who, steps, layOut } = KINDS[kind];
+  const own = steps(c);
+  const sum = own.reduce((a, s) => a + s.minutes + (s.perTooth ?? 0) * teethAt(c, kind), 0);
+  return { kind, steps: own, minutes: Math.ceil(sum / MINUTES) * MINUTES, who, layOut: layOut(c) };
 }
 
 const between = (

@@ -1,14 +1,24 @@
 import { readFile } from 'node:fs/promises';
 import { Controller, Get, Inject, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { type Booking, type BookSection, completed, isDay } from '@radiant/contract';
-import { dayOf } from '@radiant/core';
+import {
+  type Booking,
+  type BookSection,
+  CAUTIONS,
+  completed,
+  courseOf,
+  type DaySheet,
+  type DayVisit,
+  isDay,
+} from '@radiant/contract';
+import { dayOf, visitOf } from '@radiant/core';
 import type { Response } from 'express';
 import type { Sequelize } from 'sequelize';
 import { bookingsOf } from '../cases/bookings.js';
+import { CasesService } from '../cases/cases.service.js';
 import { ProblemException } from '../common/problem.filter.js';
 import { type Uploaded, UploadToDisk } from '../common/upload.js';
-import { type CaseRow, RevisionRow, SectionRow } from '../database/database.js';
+import { CaseRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { PracticeSettingsService } from '../people/practice-settings.service.js';
 import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/session.js';
@@ -24,6 +34,7 @@ export class BookingsController {
   constructor(
     @Inject(DATABASE) private readonly db: Sequelize,
     private readonly settings: PracticeSettingsService,
+    private readonly cases: CasesService,
   ) {}
 
   /** The visits of all cases between two days, both within. */
@@ -32,6 +43,25 @@ export class BookingsController {
     if (!isDay(from) || !isDay(to) || to < from)
       throw new ProblemException(422, 'Not accepted', 'Ask for visits from a day to the same or a later one.');
     return bookingsOf(this.db, me.practiceId, { from, to });
+  }
+
+  /** What is booked on a day, with what is laid out for each visit. */
+  @Get('bookings/day')
+  async day(@Query('day') day: string, @Me() me: SignedIn): Promise<DaySheet> {
+    if (!isDay(day)) throw new ProblemException(422, 'Not accepted', 'Say which day.');
+    const booked = await bookingsOf(this.db, me.practiceId, { from: day, to: day });
+    const { clinic, wearDays } = await this.settings.of(me.practiceId);
+    const visits = await Promise.all(
+      booked.map(async (b): Promise<DayVisit[]> => {
+        const row = await CaseRow.findOne({ where: { id: b.caseId, practiceId: me.practiceId } });
+        if (!row) return [];
+        const detail = await this.cases.detail(row);
+        const visit = visitOf(b.kind, courseOf(detail, clinic, wearDays));
+        const beware = detail.sections.meet.data.cautions.map((c) => CAUTIONS[c]);
+        return [{ ...b, who: visit.who, steps: visit.steps.map((s) => s.does), layOut: visit.layOut, beware }];
+      }),
+    );
+    return { day, visits: visits.flat().sort((a, b) => a.from - b.from || (a.chair < b.chair ? -1 : 1)) };
   }
 
   /** The visits of a case as iCalendar; those that were booked once and are no more are told as cancelled. */

@@ -38,6 +38,7 @@ export async function requireFreeChairs(
   if (changed.length === 0) return;
   await db.query('SELECT id FROM practices WHERE id = :practiceId FOR UPDATE', {
     replacements: { practiceId },
+    type: QueryTypes.SELECT,
     transaction,
   });
   const days = changed.map((v) => v.day).sort();

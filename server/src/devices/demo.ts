@@ -20,7 +20,7 @@ import {
   type ShapeSection,
   setTargets,
 } from '@radiant/contract';
-import { ask, CaseEngine, propose, readScan } from '@radiant/core';
+import { ask, CaseEngine, dayOf, propose, readScan } from '@radiant/core';
 import { inState, makePatient, RECIPES, type RecipeName } from '@radiant/standins';
 import { CasesService } from '../cases/cases.service.js';
 import { SectionsService } from '../cases/sections.service.js';
@@ -31,6 +31,7 @@ import { InboxService } from '../inbox/inbox.service.js';
 import { PeopleService } from '../people/people.service.js';
 import type { SignedIn } from '../people/session.js';
 import { ALL, type Delivery, FIRST, fileOf, PREPARATIONS, viewOf } from './deliveries.js';
+import { demoVisits } from './demo-bookings.js';
 import { DEMO_CHOICES, DEMO_COLOURS } from './demo-colours.js';
 import { DEMO_PLANS } from './demo-plans.js';
 import { viewReading } from './demo-readings.js';
@@ -143,6 +144,8 @@ export class Demo implements OnModuleDestroy {
         await CaseRow.findOne({ where: { practiceId: me.practiceId, name } }),
       ];
       if (colours && row) await this.change(row, 'match', () => colours, me);
+      const visits = demoVisits(name, dayOf(new Date().toISOString().slice(0, 10)));
+      if (visits.length > 0 && row) await this.change(row, 'book', () => ({ away: [], visits }), me);
       const choices = DEMO_CHOICES[name];
       if (choices && row) await this.change(row, 'decide', () => choices, me);
     }

@@ -34,6 +34,12 @@ export function PracticePage({ who, title, children }: { who: Who; title: string
         <span className="text-ink-2">{who.practice}</span>
         <nav className="ml-auto flex flex-wrap items-center gap-x-5 gap-y-1 text-ink-2">
           <Arrivals who={who} />
+          <Link to="/week" className="hover:text-ink">
+            week
+          </Link>
+          <Link to="/hours" className="hover:text-ink">
+            hours
+          </Link>
           <Link to="/trays" className="hover:text-ink">
             trays
           </Link>

@@ -5,6 +5,7 @@ import { useCase, useSection } from '../../data/case-context.js';
 import { useJobs } from '../../data/jobs.js';
 import { Comments } from '../../shell/Comments.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { Week } from '../../shell/Week.js';
 import { day } from '../../ui/format.js';
 import { useHotkeys } from '../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
@@ -12,11 +13,11 @@ import { saveFile } from '../../ui/save-file.js';
 import { Waiting } from '../../ui/Waiting.js';
 import { CourseFields } from './CourseFields.js';
 import { DateKept } from './DateKept.js';
+import { Reminders } from './Reminders.js';
 import { visitOn } from './slots.js';
 import { dayOrNone, Timeline } from './Timeline.js';
 import { usePlan } from './use-plan.js';
 import { VisitCard } from './VisitCard.js';
-import { Week } from './Week.js';
 
 type Look = 'case' | 'week';
 const LOOKS: Readonly<Record<Look, string>> = { case: 'this case', week: 'the week' };
@@ -90,8 +91,8 @@ export default function Book() {
             <Empty title="No days can be found">
               <p>
                 {here.trouble} The hours of the house and its laboratory are set in{' '}
-                <Link className="how" to="/practice">
-                  practice
+                <Link className="how" to="/hours">
+                  hours
                 </Link>
                 .
               </p>
@@ -106,13 +107,15 @@ export default function Book() {
               </p>
             </Empty>
           ) : look === 'week' ? (
-            <Week
-              clinic={here.clinic}
-              others={here.bookings}
-              own={data.visits}
-              today={here.ask.today}
-              name={detail.name}
-            />
+            <div className="h-full overflow-y-auto px-6 pt-14 pb-5">
+              <Week
+                clinic={here.clinic}
+                others={here.bookings}
+                own={data.visits}
+                today={here.ask.today}
+                name={detail.name}
+              />
+            </div>
           ) : (
             <div className="h-full overflow-y-auto pt-14 pb-4">
               <Timeline
@@ -145,6 +148,7 @@ export default function Book() {
                 Filled: booked. Hollow: the earliest day. Plum: what decides when the end can be. Bars: how long a visit
                 may wait. Drag a visit to another day, or move it with the arrow keys.
               </p>
+              <Reminders plan={plan} here={here} />
             </div>
           )}
         </div>

@@ -274,16 +274,27 @@ function Between({
   if (!a || !b) return null;
   const [x1, x2] = [x(at(a)) + scale / 2, x(at(b)) + scale / 2];
   const decides = a.decides && b.decides && j - i === 1;
+  const said = `${link.least} ${link.working ? 'working ' : ''}days`;
   return (
-    <path
-      d={`M ${x1} ${y(i) + 9} C ${x1} ${y(j) - 6}, ${Math.min(x1 + 10, x2)} ${y(j)}, ${x2 - 9} ${y(j)}`}
-      fill="none"
-      stroke={decides ? PALETTE.plum : PALETTE.ink3}
-      strokeWidth={decides ? 1.6 : 1}
-      opacity={decides ? 0.8 : 0.45}
-    />
+    <>
+      {x2 - x1 > SAID_PX && link.least > 1 && (
+        <text x={x2 - 16} y={y(j) + 15} textAnchor="end" className="fill-ink-2 text-[11px]">
+          {said}
+        </text>
+      )}
+      <path
+        d={`M ${x1} ${y(i) + 9} C ${x1} ${y(j) - 6}, ${Math.min(x1 + 10, x2)} ${y(j)}, ${x2 - 9} ${y(j)}`}
+        fill="none"
+        stroke={decides ? PALETTE.plum : PALETTE.ink3}
+        strokeWidth={decides ? 1.6 : 1}
+        opacity={decides ? 0.8 : 0.45}
+      />
+    </>
   );
 }
+
+/** There is room for words from here on, px. */
+const SAID_PX = 84;
 
 /** The same day as ISO writes it, or nothing. */
 export const dayOrNone = (iso: string | null | undefined): Day | undefined => (iso ? dayOf(iso) : undefined);

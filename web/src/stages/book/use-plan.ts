@@ -4,16 +4,11 @@ import { useMemo } from 'react';
 import useSWR from 'swr';
 import { api } from '../../data/api.js';
 import { useCase, useSection } from '../../data/case-context.js';
+import { todayIn } from '../../data/today.js';
 import { usePracticeSettings } from '../../data/use-practice-settings.js';
 
 /** So far ahead other cases' visits are asked for, days. */
 const AHEAD_DAYS = 400;
-
-/** Today where the house's clock hangs. */
-export const todayIn = (timeZone: string): string => {
-  const parts = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
-  return parts.format(new Date());
-};
 
 /** What is asked of the calendar for the case that is open, and what it answers. */
 export interface PlanHere {

@@ -1,26 +1,30 @@
 import { type BookedVisit, type Booking, type Clinic, clinicCalendar, mondayOf } from '@radiant/contract';
 import { clock, type Day, dayOf, isoOf, openOn, VISITS } from '@radiant/core';
 import { useState } from 'react';
-import { day } from '../../ui/format.js';
-import { PALETTE } from '../../ui/palette.js';
+import { day } from '../ui/format.js';
+import { PALETTE } from '../ui/palette.js';
 
 const NAMES = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 const MIN_PX = 0.98;
 const HOURS = 44;
 
-/** The practice's week, chair by chair: this case in plum, the others grey. */
+/** The practice's week, chair by chair: an open case in plum, all others grey. */
 export function Week({
   clinic,
   others,
   own,
   today,
   name,
+  chosen,
+  onDay,
 }: {
   clinic: Clinic;
   others: readonly Booking[];
   own: readonly BookedVisit[];
   today: Day;
   name: string;
+  chosen?: Day;
+  onDay?: (day: Day) => void;
 }) {
   const [monday, setMonday] = useState(() => mondayOf(own[0] ? dayOf(own[0].day) : today));
   const calendar = clinicCalendar(clinic);
@@ -36,7 +40,7 @@ export function Week({
     (_, i) => Math.ceil(first / 60) * 60 + i * 60,
   );
   return (
-    <div className="h-full overflow-y-auto px-6 pt-14 pb-5">
+    <div className="h-full overflow-y-auto">
       <div className="mb-2 flex items-center gap-2">
         <button type="button" className="chip chip-flat" onClick={() => setMonday(monday - 7)}>
           the week before
@@ -64,7 +68,18 @@ export function Week({
         {days.map((d) => (
           <section key={d} className="min-w-0 flex-1 border-l border-hair" aria-label={day(isoOf(d))}>
             <h3 className={`h-[30px] px-1.5 text-tiny font-semibold ${d === today ? 'text-plum' : 'text-ink-2'}`}>
-              {NAMES[(d - monday) % 7]} {isoOf(d).slice(8)}
+              {onDay ? (
+                <button
+                  type="button"
+                  className={d === chosen ? 'underline decoration-2 underline-offset-4' : 'hover:text-ink'}
+                  aria-pressed={d === chosen}
+                  onClick={() => onDay(d)}
+                >
+                  {NAMES[(d - monday) % 7]} {isoOf(d).slice(8)}
+                </button>
+              ) : (
+                `${NAMES[(d - monday) % 7]} ${isoOf(d).slice(8)}`
+              )}
             </h3>
             <div className="relative bg-hair/40" style={{ height: y(last) }}>
               {openOn(calendar, d).map((s) => (
