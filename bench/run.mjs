@@ -11,6 +11,7 @@ const ALL = [
   'target',
   'colour',
   'decide',
+  'book',
   'verify',
   'measures',
   'page',

@@ -14,6 +14,7 @@ import {
   isoOf,
   type Link,
   planVisits,
+  remindersOf,
   requireHours,
   solveDays,
   visitsOf,
@@ -369,6 +370,32 @@ describe('a promised date', () => {
     );
     expect(before.broken).toContain('seating on 2026-12-05 lies before preparation on 2026-12-08, on which it rests.');
     expect(before.broken).toContain('The clinic is closed on 2026-12-05, the day of seating.');
+  });
+
+  it('has a latest day only for what it rests on, and says what is booked for nothing', () => {
+    const far = planVisits(ask({ by: dayOf('2027-03-01') }, { guard: true }));
+    expect(far.visits.map((v) => v.latest !== undefined)).toEqual([true, true, true, true, false, false]);
+    // Without anything that finishes teeth the date is that of all there is.
+    const none = planVisits(ask({ by: dayOf('2026-12-23') }, { teeth: [] }));
+    expect(none.visits.map((v) => v.slackDays !== undefined)).toEqual([true, true]);
+    const extra = planVisits(ask({ booked: [{ kind: 'guard', day: dayOf('2026-12-22') }] }));
+    expect(extra.broken).toEqual(['night guard on 2026-12-22 is booked, though nothing that is decided asks for it.']);
+    expect(extra.visits.at(-1)).toMatchObject({ kind: 'guard', needed: false, booked: dayOf('2026-12-22') });
+    expect(extra.end).toBe(dayOf('2026-12-17'));
+  });
+
+  it('says what is to be sent and made, working days before', () => {
+    const plan = planVisits(ask({ booked: [{ kind: 'preparation', day: dayOf('2026-12-07') }] }));
+    const own = remindersOf(plan, COURSE, WEEK).map((r) => `${isoOf(r.by)} ${r.what.split(',')[0]}`);
+    // Two working days before Monday the 7th is Thursday; the scan goes out on the day.
+    expect(own).toContain('2026-12-03 indexes');
+    expect(own).toContain('2026-12-07 scan or impression');
+    expect(own).toContain('2026-12-18 work back from the laboratory');
+    expect([...own].sort()).toEqual(own);
+    const mill = planVisits(ask({}, { maker: 'mill' }));
+    expect(remindersOf(mill, { ...COURSE, maker: 'mill' }, WEEK).some((r) => r.what.includes('laboratory'))).toBe(
+      false,
+    );
   });
 
   it('is not looked for where nobody works', () => {

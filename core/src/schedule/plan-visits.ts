@@ -3,7 +3,16 @@ import { type Calendar, FAR_DAYS, freeOn, nextOpen, openOn, type Span } from './
 import type { Course } from './course.js';
 import { type Day, isoOf } from './day.js';
 import { type Because, chainTo, type Event, type Link, solveDays } from './network.js';
-import { type Interval, intervalsOf, VISITS, type Visit, type VisitKind, visitsOf } from './visits.js';
+import {
+  type Interval,
+  intervalsOf,
+  VISIT_KINDS,
+  VISITS,
+  type Visit,
+  type VisitKind,
+  visitOf,
+  visitsOf,
+} from './visits.js';
 
 /** Who works when, and what is taken already. */
 export interface House {
@@ -41,6 +50,8 @@ export interface PlannedVisit extends Visit {
   readonly booked?: Day;
   /** Whether it decides when the last treatment can be. */
   readonly decides: boolean;
+  /** Whether what is decided asks for it: one that is booked may be asked for no longer. */
+  readonly needed: boolean;
 }
 
 /** The visits of a case over the calendars. */
@@ -87,7 +98,9 @@ export function hasRoom(
  */
 export function planVisits(ask: Ask): VisitPlan {
   const { course, house, today, by } = ask;
-  const visits = visitsOf(course);
+  const needed = visitsOf(course);
+  const extra = ask.booked.filter((b) => !needed.some((v) => v.kind === b.kind)).map((b) => visitOf(b.kind, course));
+  const visits = [...needed, ...extra].sort((a, b) => VISIT_KINDS.indexOf(a.kind) - VISIT_KINDS.indexOf(b.kind));
   const intervals = intervalsOf(course);
   const links = intervals.map((i) => linkOf(i, house));
   nextOpen(house.clinic, today, 'The clinic');
@@ -106,36 +119,62 @@ export function planVisits(ask: Ask): VisitPlan {
     kept,
   );
   if ('stuck' in open) throw stuck(open.stuck as VisitKind, open.by);
-  const last = visits.filter((v) => FINISHED.includes(v.kind)).map((v) => open.earliest.get(v.kind) as Day);
-  const end = last.length > 0 ? Math.max(...last) : Math.max(today, ...open.earliest.values());
-  const finished = visits.find((v) => FINISHED.includes(v.kind) && open.earliest.get(v.kind) === end);
+  const some = needed.filter((v) => FINISHED.includes(v.kind));
+  const ends = some.length > 0 ? some : needed;
+  const end = Math.max(today, ...ends.map((v) => open.earliest.get(v.kind) as Day));
+  const finished = ends.find((v) => open.earliest.get(v.kind) === end);
   const chain = new Set(finished ? chainTo(finished.kind, open.earliestBy) : []);
   const closed =
     by === undefined
       ? undefined
       : solveDays(
-          visits.map((v) => event(v, FINISHED.includes(v.kind) ? by : far)),
+          visits.map((v) => event(v, ends.includes(v) ? by : far)),
           kept,
         );
+  const before = leadingTo(
+    ends.map((v) => v.kind),
+    intervals,
+  );
   const latest = closed && !('stuck' in closed) ? closed.latest : undefined;
   return {
     visits: visits.map((v): PlannedVisit => {
       const [earliest, late, booked] = [open.earliest.get(v.kind) as Day, latest?.get(v.kind), at.get(v.kind)];
-      // What follows the promised date has no latest day of its own.
-      const bound = late !== undefined && late < far ? late : undefined;
+      // What only follows the promised date has no latest day of its own.
+      const bound = before.has(v.kind) ? late : undefined;
       return {
         ...v,
         earliest,
         ...(bound !== undefined && { latest: bound, slackDays: bound - earliest }),
         ...(booked !== undefined && { booked }),
         decides: chain.has(v.kind),
+        needed: needed.includes(v),
       };
     }),
     intervals,
     end,
     ...(by !== undefined && { by, holds: end <= by }),
-    broken: brokenBy(ask, visits, intervals, at),
+    broken: [
+      ...brokenBy(ask, visits, intervals, at),
+      ...extra.map(
+        (v) =>
+          `${VISITS[v.kind]} on ${isoOf(at.get(v.kind) as Day)} is booked, though nothing that is decided asks for it.`,
+      ),
+    ],
   };
+}
+
+/** Visits on which some others rest, and these themselves. */
+function leadingTo(kinds: readonly VisitKind[], intervals: readonly Interval[]): ReadonlySet<VisitKind> {
+  const own = new Set(kinds);
+  for (let grown = true; grown; ) {
+    grown = false;
+    for (const i of intervals)
+      if (own.has(i.to) && !own.has(i.from)) {
+        own.add(i.from);
+        grown = true;
+      }
+  }
+  return own;
 }
 
 function isBroken(l: Link, at: ReadonlyMap<string, Day>): boolean {

@@ -232,9 +232,9 @@ function Away({
         ))}
       </ul>
       <div className="flex flex-wrap items-center gap-2">
-        <input type="date" name="from" aria-label={`First day ${label}`} className="field" />
-        <input type="date" name="to" aria-label={`Last day ${label}`} className="field" />
-        <input name="why" aria-label={`Why ${label}`} placeholder="why" maxLength={80} className="field" />
+        <input type="date" name="from" aria-label={`First day ${label}`} className="field w-[160px]" />
+        <input type="date" name="to" aria-label={`Last day ${label}`} className="field w-[160px]" />
+        <input name="why" aria-label={`Why ${label}`} placeholder="why" maxLength={80} className="field w-[220px]" />
         <button type="submit" className="btn btn-ghost">
           Add
         </button>

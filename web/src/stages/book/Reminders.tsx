@@ -17,10 +17,9 @@ export function Reminders({ plan, here }: { plan: VisitPlan; here: PlanHere }) {
           return (
             <li key={`${r.by} ${r.what}`} className="contents">
               <span
-                className={`tabular-nums ${late ? 'font-semibold text-stop' : booked ? 'font-semibold' : 'text-ink-2'}`}
+                className={`tabular-nums ${late && booked ? 'font-semibold text-stop' : booked ? 'font-semibold' : 'text-ink-2'}`}
               >
-                by {day(isoOf(r.by))}
-                {late ? ', gone by' : ''}
+                {late ? (booked ? `since ${day(isoOf(r.by))}` : 'at once') : `by ${day(isoOf(r.by))}`}
               </span>
               <span className={booked ? '' : 'text-ink-2'}>
                 {r.what}

@@ -21,6 +21,11 @@ const RIGHT = 26;
 const LEAST_DAYS = 35;
 /** After the last visit so many days are shown. */
 const AFTER_DAYS = 6;
+/** A visit that waits is shown to wait so far, days; and a date no further off than so much more. */
+const WAITS_DAYS = 14;
+const FAR_DAYS = 28;
+/** Between the words of two weeks, px. */
+const TICK_PX = 50;
 
 /**
  * The visits of a case on days: each with the stretch on which it can be, what lies between it and the one before, and
@@ -52,11 +57,11 @@ export function Timeline({
   const [held, setHeld] = useState<{ kind: VisitKind; day: Day }>();
   const svg = useRef<SVGSVGElement>(null);
   const first = ask.today - weekdayOf(ask.today);
+  // A date that is far off is told at the border.
+  const shown = Math.max(first + LEAST_DAYS, ...plan.visits.map((v) => (v.booked ?? v.earliest) + WAITS_DAYS));
   const far = Math.max(
-    first + LEAST_DAYS,
-    plan.by ?? 0,
-    happyBy ?? 0,
-    ...plan.visits.map((v) => v.booked ?? v.earliest),
+    shown,
+    ...[plan.by, happyBy].flatMap((d) => (d !== undefined && d < shown + FAR_DAYS ? [d] : [])),
   );
   const last = far + AFTER_DAYS;
   const scale = (width - LABEL - RIGHT) / (last - first);
@@ -97,7 +102,7 @@ export function Timeline({
         />
       ))}
       {days
-        .filter((d) => weekdayOf(d) === 0)
+        .filter((d) => (d - first) % (7 * Math.max(1, Math.ceil(TICK_PX / (7 * scale)))) === 0)
         .map((d) => (
           <g key={d}>
             <line x1={x(d)} x2={x(d)} y1={HEAD - 12} y2={height} stroke={PALETTE.hair} />
@@ -109,14 +114,15 @@ export function Timeline({
       <Mark x={x(ask.today) + scale / 2} height={height} words="today" colour={PALETTE.ink3} />
       {plan.by !== undefined && (
         <Mark
-          x={x(plan.by) + scale}
+          x={x(Math.min(plan.by, last - 1)) + scale}
           height={height}
-          words={`promised ${short(plan.by)}`}
+          words={`promised ${short(plan.by)}${plan.by >= last ? ' →' : ''}`}
           colour={PALETTE.plum}
-          strong
+          strong={plan.by < last}
+          atEnd={plan.by >= last}
         />
       )}
-      {happyBy !== undefined && (
+      {happyBy !== undefined && happyBy < last && (
         <Mark x={x(happyBy) + scale} height={height} words="would please" colour={PALETTE.plum} dashed />
       )}
       {plan.visits.map((v, i) => {
@@ -227,6 +233,7 @@ function Mark({
   colour,
   strong,
   dashed,
+  atEnd,
 }: {
   x: number;
   height: number;
@@ -234,6 +241,8 @@ function Mark({
   colour: string;
   strong?: boolean;
   dashed?: boolean;
+  /** Its words stand before it. */
+  atEnd?: boolean;
 }) {
   return (
     <g>
@@ -246,7 +255,7 @@ function Mark({
         strokeWidth={strong ? 2 : 1}
         strokeDasharray={dashed ? '4 4' : undefined}
       />
-      <text x={x} y={11} textAnchor="middle" className="text-[11px] font-semibold" fill={colour}>
+      <text x={x} y={11} textAnchor={atEnd ? 'end' : 'middle'} className="text-[11px] font-semibold" fill={colour}>
         {said}
       </text>
     </g>
@@ -277,7 +286,7 @@ function Between({
   const said = `${link.least} ${link.working ? 'working ' : ''}days`;
   return (
     <>
-      {x2 - x1 > SAID_PX && link.least > 1 && (
+      {x2 - x1 > SAID_PX && (link.working || link.least > 6) && (
         <text x={x2 - 16} y={y(j) + 15} textAnchor="end" className="fill-ink-2 text-[11px]">
           {said}
         </text>
