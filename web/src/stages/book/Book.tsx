@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection } from '../../data/case-context.js';
 import { useJobs } from '../../data/jobs.js';
+import { useVisits } from '../../data/use-visits.js';
 import { Comments } from '../../shell/Comments.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { Week } from '../../shell/Week.js';
@@ -16,7 +17,6 @@ import { DateKept } from './DateKept.js';
 import { Reminders } from './Reminders.js';
 import { visitOn } from './slots.js';
 import { dayOrNone, Timeline } from './Timeline.js';
-import { usePlan } from './use-plan.js';
 import { VisitCard } from './VisitCard.js';
 
 type Look = 'case' | 'week';
@@ -25,7 +25,7 @@ const LOOK_ORDER = Object.keys(LOOKS) as readonly Look[];
 
 /** Book: which visits, when, and whether the promised date can be kept. */
 export default function Book() {
-  const here = usePlan();
+  const here = useVisits();
   const { detail } = useCase();
   const { jobs } = useJobs(detail.id);
   const { data, set, refusal } = useSection('book');

@@ -1,6 +1,6 @@
 import { isoOf, remindersOf, type VisitPlan } from '@radiant/core';
+import type { PlanHere } from '../../data/use-visits.js';
 import { day } from '../../ui/format.js';
-import type { PlanHere } from './use-plan.js';
 
 /** What has to be sent, ordered or made, and by when. */
 export function Reminders({ plan, here }: { plan: VisitPlan; here: PlanHere }) {

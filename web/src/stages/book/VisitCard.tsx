@@ -2,11 +2,11 @@ import { BOOK_LIMITS, type BookedVisit } from '@radiant/contract';
 import { clock, isoOf, type PlannedVisit, sourceWords, VISITS, type VisitPlan } from '@radiant/core';
 import { useId } from 'react';
 import { useSection } from '../../data/case-context.js';
+import type { PlanHere } from '../../data/use-visits.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { day } from '../../ui/format.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 import { slotsOn, visitOn } from './slots.js';
-import type { PlanHere } from './use-plan.js';
 
 const STEP_MIN = 15;
 

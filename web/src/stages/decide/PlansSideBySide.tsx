@@ -1,8 +1,9 @@
 import type { DecideSection, Fee, PlanName, ToothChoice } from '@radiant/contract';
 import { type Fdi, type OptionsTold, optionOf } from '@radiant/core';
 import { useToothLabel } from '../../data/case-context.js';
-import { number } from '../../ui/format.js';
-import { figuresOf, sumsOf } from './plan-sums.js';
+import { useVisits } from '../../data/use-visits.js';
+import { day, number } from '../../ui/format.js';
+import { figuresOf, sumsOf, timeOf } from './plan-sums.js';
 import { money } from './WholeCase.js';
 
 /** Two whole plans beside each other, in words that a patient reads too. */
@@ -23,6 +24,7 @@ export function PlansSideBySide({
   follow: (() => void) | undefined;
 }) {
   const name = useToothLabel();
+  const here = useVisits();
   const now: PlanName = data.plan ?? 'A';
   const plans: readonly { readonly plan: PlanName; readonly choices: readonly ToothChoice[] }[] = [
     { plan: now, choices: data.choices },
@@ -34,6 +36,7 @@ export function PlansSideBySide({
       <div className="mx-auto grid max-w-[900px] grid-cols-2 gap-5">
         {plans.map(({ plan, choices }) => {
           const sums = sumsOf(teeth, choices, told, fees);
+          const time = timeOf(here?.chosen(choices));
           return (
             <section
               key={plan}
@@ -57,7 +60,9 @@ export function PlansSideBySide({
                   {number(100 * sums.removedShare, 0)} % of these crowns
                   {sums.waiting > 0 ? ', more being worked out' : ''}
                 </Sum>
-                <Sum what="visits, at least" value={String(sums.visits)} />
+                <Sum what="visits still to come" value={time ? String(time.visits) : '…'}>
+                  {time && `${number(time.hours, 1)} h in the chair; finished ${day(time.end)} at the earliest`}
+                </Sum>
                 <Sum what="colour, furthest off" value={sums.worst ? `ΔE00 ${number(sums.worst.dE, 1)}` : 'not known'}>
                   {sums.worst ? `on ${name(sums.worst.tooth)}, predicted` : 'no colour was read'}
                 </Sum>

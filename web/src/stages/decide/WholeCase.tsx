@@ -1,9 +1,10 @@
 import type { DecideSection, Fee } from '@radiant/contract';
 import { type Fdi, type OptionsTold, optionOf } from '@radiant/core';
 import { useCase, useToothLabel } from '../../data/case-context.js';
+import { useVisits } from '../../data/use-visits.js';
 import { FigureTable } from '../../shell/FigureTable.js';
 import { number } from '../../ui/format.js';
-import { figuresOf, sumsOf } from './plan-sums.js';
+import { figuresOf, sumsOf, timeOf } from './plan-sums.js';
 
 /** What is chosen for each planned tooth, and what it comes to for the whole case. */
 export function WholeCase({
@@ -22,6 +23,7 @@ export function WholeCase({
   const { tooth, selectTooth } = useCase();
   const name = useToothLabel();
   const sums = sumsOf(teeth, data.choices, told, fees);
+  const time = timeOf(useVisits()?.chosen(data.choices));
   const open = teeth.length - sums.decided;
   return (
     <>
@@ -49,7 +51,7 @@ export function WholeCase({
         {open > 0 ? `${open} of ${teeth.length} are not decided. ` : ''}
         {sums.decided > 0 &&
           `${number(sums.removedMm3, 0)} mm³ of tooth taken${sums.waiting > 0 ? ', more still being worked out' : ''}; `}
-        {sums.visits > 0 && `${sums.visits} ${sums.visits === 1 ? 'visit' : 'visits'} at least`}
+        {time && `${time.visits} ${time.visits === 1 ? 'visit' : 'visits'} still to come, ${number(time.hours, 1)} h`}
         {sums.price !== undefined && `; ${money(sums.price, currency)}`}
         {sums.decided > 0 && '.'}
       </p>

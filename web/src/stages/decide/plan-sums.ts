@@ -1,5 +1,12 @@
 import type { Fee, ToothChoice } from '@radiant/contract';
-import { type Fdi, type OptionFigures, type OptionsTold, optionOf } from '@radiant/core';
+import { type Fdi, isoOf, type OptionFigures, type OptionsTold, optionOf, type VisitPlan } from '@radiant/core';
+
+/** The visits that a plan asks for: how many, how long the chair is taken, and when the last treatment can be. */
+export function timeOf(plan: VisitPlan | undefined): { visits: number; hours: number; end: string } | undefined {
+  const own = plan?.visits.filter((v) => v.needed);
+  if (!plan || !own || own.length === 0) return undefined;
+  return { visits: own.length, hours: own.reduce((sum, v) => sum + v.minutes, 0) / 60, end: isoOf(plan.end) };
+}
 
 /** What a whole plan comes to. */
 export interface PlanSums {
@@ -8,7 +15,6 @@ export interface PlanSums {
   readonly removedShare: number;
   /** The worst predicted difference to what is wanted, ΔE00, and on which tooth. */
   readonly worst?: { readonly tooth: Fdi; readonly dE: number };
-  readonly visits: number;
   /** Nothing where the house has no fee for one of its options. */
   readonly price?: number;
   readonly decided: number;
@@ -26,7 +32,7 @@ export function sumsOf(
   told: ReadonlyMap<Fdi, OptionsTold>,
   fees: readonly Fee[],
 ): PlanSums {
-  let [removedMm3, crownMm3, visits, decided, waiting] = [0, 0, 0, 0, 0];
+  let [removedMm3, crownMm3, decided, waiting] = [0, 0, 0, 0];
   let price: number | undefined = 0;
   let worst: PlanSums['worst'];
   for (const tooth of teeth) {
@@ -34,7 +40,6 @@ export function sumsOf(
     if (!choice) continue;
     decided++;
     const option = optionOf(choice.option);
-    visits = Math.max(visits, option.visits);
     const fee = choice.option === 'none' ? 0 : fees.find((f) => f.option === choice.option)?.fee;
     price = fee === undefined || price === undefined ? undefined : price + fee;
     const x = figuresOf(told.get(tooth), choice);
@@ -50,7 +55,6 @@ export function sumsOf(
     removedMm3,
     removedShare: crownMm3 > 0 ? removedMm3 / crownMm3 : 0,
     ...(worst && { worst }),
-    visits,
     ...(price !== undefined && decided > 0 && fees.length > 0 && { price }),
     decided,
     waiting,

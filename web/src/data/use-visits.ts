@@ -1,11 +1,11 @@
-import { askOf, type BookedVisit, type Booking, type Clinic } from '@radiant/contract';
+import { askOf, type BookedVisit, type Booking, type Clinic, type ToothChoice } from '@radiant/contract';
 import { type Ask, dayOf, isoOf, planVisits, Refusal, type VisitPlan } from '@radiant/core';
 import { useMemo } from 'react';
 import useSWR from 'swr';
-import { api } from '../../data/api.js';
-import { useCase, useSection } from '../../data/case-context.js';
-import { todayIn } from '../../data/today.js';
-import { usePracticeSettings } from '../../data/use-practice-settings.js';
+import { api } from './api.js';
+import { useCase, useSection } from './case-context.js';
+import { todayIn } from './today.js';
+import { usePracticeSettings } from './use-practice-settings.js';
 
 /** So far ahead other cases' visits are asked for, days. */
 const AHEAD_DAYS = 400;
@@ -20,10 +20,12 @@ export interface PlanHere {
   readonly trouble?: string;
   /** The plan as it would be with these visits booked. */
   readonly tried: (visits: readonly BookedVisit[]) => VisitPlan | undefined;
+  /** The plan as it would be with other choices, nothing of it booked. */
+  readonly chosen: (choices: readonly ToothChoice[]) => VisitPlan | undefined;
 }
 
 /** @returns undefined until the practice's hours and visits are there */
-export function usePlan(): PlanHere | undefined {
+export function useVisits(): PlanHere | undefined {
   const { detail } = useCase();
   const { shown } = usePracticeSettings();
   const [meet, shape, decide, match, reduce, book] = [
@@ -44,11 +46,18 @@ export function usePlan(): PlanHere | undefined {
   return useMemo(() => {
     if (!shown || !today || !bookings) return undefined;
     const others = bookings.filter((b) => b.caseId !== detail.id);
-    const asked = (visits: readonly BookedVisit[]) =>
+    const asked = (visits: readonly BookedVisit[], choices = decide.data.choices) =>
       askOf(
         {
           ...detail,
-          sections: { meet, shape, decide, match, reduce, book: { data: { ...book.data, visits: [...visits] } } },
+          sections: {
+            meet,
+            shape,
+            match,
+            reduce,
+            decide: { data: { ...decide.data, choices: [...choices] } },
+            book: { data: { ...book.data, visits: [...visits] } },
+          },
         },
         shown.clinic,
         shown.wearDays,
@@ -63,6 +72,7 @@ export function usePlan(): PlanHere | undefined {
       ask,
       ...own,
       tried: (visits) => planned(asked(visits)).plan,
+      chosen: (choices) => planned(asked([], [...choices])).plan,
     };
   }, [shown, today, bookings, detail, meet, shape, decide, match, reduce, book]);
 }
