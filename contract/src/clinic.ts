@@ -1,10 +1,11 @@
 import 'reflect-metadata';
-import { type Calendar, dayOf, requireHours } from '@radiant/core';
+import { type Calendar, dayOf, requireHours, VISITS, type VisitKind } from '@radiant/core';
 import {
   ArrayMaxSize,
   ArrayMinSize,
   ArrayUnique,
   IsArray,
+  IsIn,
   IsInt,
   IsString,
   Length,
@@ -15,6 +16,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Holds } from './base/holds.js';
+import { keysOf } from './base/records.js';
 import { BOOK_LIMITS, DaysAway } from './sections/book.js';
 import { words } from './sections/words.js';
 
@@ -66,7 +68,23 @@ const zoneExists = (v: unknown): boolean => {
   }
 };
 
-const MOST = { hours: 42, chairs: 20, away: 400 } as const;
+/** How long a visit takes in this house. */
+export class VisitMinutes {
+  @IsIn(keysOf(VISITS), words('This visit is not known.'))
+  visit!: VisitKind;
+
+  @IsInt(words('Minutes are a whole number.'))
+  @Min(0, words('A visit takes 0 to 600 minutes before its teeth.'))
+  @Max(600, words('A visit takes 0 to 600 minutes before its teeth.'))
+  minutes!: number;
+
+  @IsInt(words('Minutes are a whole number.'))
+  @Min(0, words('A tooth takes 0 to 240 minutes.'))
+  @Max(240, words('A tooth takes 0 to 240 minutes.'))
+  perTooth!: number;
+}
+
+const MOST = { hours: 42, chairs: 20, people: 40, away: 400 } as const;
 
 /** When the house and its laboratory work. */
 export class Clinic {
@@ -85,6 +103,22 @@ export class Clinic {
   @Length(1, 40, { each: true, message: 'A chair’s name has 1 to 40 characters.' })
   @Matches(/\S/, { each: true, message: 'A chair has a name.' })
   chairs!: string[];
+
+  /** Who treats: nobody is in two chairs at one time. */
+  @IsArray(words('The people who treat are a list.'))
+  @ArrayMaxSize(MOST.people, words(`At most ${MOST.people} people are kept.`))
+  @ArrayUnique(words('Two people have the same name.'))
+  @IsString({ each: true, message: 'Who treats has a name.' })
+  @Length(1, 60, { each: true, message: 'A name has 1 to 60 characters.' })
+  people!: string[];
+
+  /** How long visits take here; as their steps say where one is not named. */
+  @IsArray(words('The minutes of visits are a list.'))
+  @ArrayMaxSize(keysOf(VISITS).length, words('A visit has two lengths.'))
+  @ArrayUnique((v: VisitMinutes) => v.visit, words('A visit has two lengths.'))
+  @ValidateNested({ each: true })
+  @Holds(() => VisitMinutes)
+  minutes!: VisitMinutes[];
 
   /** Holidays and courses. */
   @IsArray(words('The days closed are a list.'))
@@ -134,6 +168,8 @@ export const FIRST_CLINIC: Clinic = {
     { weekday, from: 13 * 60, to: 17 * 60 },
   ]),
   chairs: ['chair 1'],
+  people: [],
+  minutes: [],
   away: [],
   laboratoryDays: 10,
   laboratoryWeek: weekdays,

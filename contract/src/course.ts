@@ -81,6 +81,7 @@ export function courseOf(detail: BookableCase, clinic: Clinic, wearDays: number)
     tryIn: own.tryIn ?? false,
     bleaching: (match.data.bleaching?.length ?? 0) > 0,
     guard: own.guard ?? meet.data.cautions.includes('grinding'),
+    ...(clinic.minutes.length > 0 && { times: clinic.minutes }),
   };
 }
 
@@ -121,9 +122,12 @@ export function takenBy(others: readonly Booking[], { chairs }: Clinic): (day: D
   return (day) => chairs.map((c) => all.get(`${day} ${c}`) ?? []);
 }
 
-/** Two visits that want the same chair at the same time. */
+/** Two visits that want the same chair, or the same person, at the same time. */
 export const overlap = (a: BookedVisit, b: BookedVisit): boolean =>
-  a.day === b.day && a.chair === b.chair && a.from < b.from + b.minutes && b.from < a.from + a.minutes;
+  a.day === b.day &&
+  (a.chair === b.chair || (!!a.by && a.by === b.by)) &&
+  a.from < b.from + b.minutes &&
+  b.from < a.from + a.minutes;
 
 /** The first of others that wants the same chair at the same time. */
 export const clashOf = <T extends BookedVisit>(own: BookedVisit, others: readonly T[]): T | undefined =>

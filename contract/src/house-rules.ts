@@ -8,7 +8,7 @@ import {
   type RuleId,
   type RuleLimitRange,
 } from '@radiant/core';
-import { IsIn, IsNumber, Max, Min, ValidateBy } from 'class-validator';
+import { IsIn, IsNumber, IsOptional, Max, Min, ValidateBy } from 'class-validator';
 import { FINITE, words } from './sections/words.js';
 
 const limitOf = (id: unknown): RuleLimitRange | undefined =>
@@ -48,6 +48,20 @@ export class Fee {
   @Min(0, FEE)
   @Max(FEE_MOST, FEE)
   fee!: number;
+
+  /** What the laboratory asks for it, for each tooth, on top. */
+  @IsOptional()
+  @IsNumber(FINITE, FEE)
+  @Min(0, FEE)
+  @Max(FEE_MOST, FEE)
+  laboratory?: number | null;
+}
+
+/** What a tooth costs with an option, house and laboratory; nothing is asked for a tooth that is left as it is. */
+export function priceOf(fees: readonly Fee[], option: OptionId): number | undefined {
+  if (option === 'none') return 0;
+  const own = fees.find((f) => f.option === option);
+  return own && own.fee + (own.laboratory ?? 0);
 }
 
 /** The rules as they speak in a case: what the house has set, and what the case has switched off. */

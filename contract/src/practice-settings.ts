@@ -179,7 +179,7 @@ export const FIRST_SETTINGS: PracticeSettings = {
 /** Settings as they were written at any time; what newer programs have added is as it is at first. */
 export function completedSettings(data: object): PracticeSettings {
   const whole: PracticeSettings = { ...FIRST_SETTINGS, ...data };
-  return { ...whole, cutFrom: strategyNow(whole.cutFrom) as CutFrom };
+  return { ...whole, clinic: { ...FIRST_CLINIC, ...whole.clinic }, cutFrom: strategyNow(whole.cutFrom) as CutFrom };
 }
 
 /** A change of the settings: the version they were read at, and all of them. */

@@ -569,6 +569,7 @@ export {
   impressionOf,
   MAKERS,
   type Maker,
+  type OwnMinutes,
   TISSUE_WORK,
   type TissueWork,
 } from './schedule/course.js';
@@ -587,6 +588,7 @@ export { type Reminder, remindersOf } from './schedule/reminders.js';
 export {
   type Interval,
   intervalsOf,
+  usualMinutes,
   VISIT_KINDS,
   VISITS,
   type Visit,

@@ -80,6 +80,12 @@ export class BookedVisit {
   @IsString(words('A chair has a name.'))
   @Length(1, 40, words('A chair’s name has 1 to 40 characters.'))
   chair!: string;
+
+  /** Who treats. */
+  @IsOptional()
+  @IsString(words('Who treats has a name.'))
+  @MaxLength(60, words('A name has at most 60 characters.'))
+  by?: string | null;
 }
 
 /** When the visits of a case are, and what they follow from where it is not said elsewhere. */

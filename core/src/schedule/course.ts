@@ -33,6 +33,15 @@ export interface Course {
   readonly bleaching: boolean;
   /** A night guard is made at the end. */
   readonly guard: boolean;
+  /** The house's own minutes, visit by visit, where it has some. */
+  readonly times?: readonly OwnMinutes[];
+}
+
+/** How long a visit takes in a house: so many minutes, and so many more for each tooth. */
+export interface OwnMinutes {
+  readonly visit: string;
+  readonly minutes: number;
+  readonly perTooth: number;
 }
 
 /** Why an impression waits: a margin under the gum, or gum that was worked on or bleeds. Common practice, no source. */

@@ -222,11 +222,23 @@ export function visitsOf(c: Course): Visit[] {
   return VISIT_KINDS.filter((k) => needs[k]).map((kind) => visitOf(kind, c));
 }
 
+/** How long a visit takes: by its steps, or as the house has it. */
+export function usualMinutes(kind: VisitKind, c: Course): { readonly minutes: number; readonly perTooth: number } {
+  const own = c.times?.find((t) => t.visit === kind);
+  if (own) return own;
+  const all = KINDS[kind].steps(c);
+  return {
+    minutes: all.reduce((a, s) => a + s.minutes, 0),
+    perTooth: all.reduce((a, s) => a + (s.perTooth ?? 0), 0),
+  };
+}
+
 /** A visit of a kind as a case has it, whether it needs it or not: one that is booked may be needed no longer. */
 export function visitOf(kind: VisitKind, c: Course): Visit {
   const { who, steps, layOut } = KINDS[kind];
   const own = steps(c);
-  const sum = own.reduce((a, s) => a + s.minutes + (s.perTooth ?? 0) * teethAt(c, kind), 0);
+  const { minutes, perTooth } = usualMinutes(kind, c);
+  const sum = minutes + perTooth * teethAt(c, kind);
   return { kind, steps: own, minutes: Math.ceil(sum / MINUTES) * MINUTES, who, layOut: layOut(c) };
 }
 

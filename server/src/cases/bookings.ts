@@ -1,7 +1,8 @@
-import { type BookedVisit, type Booking, type BookSection, clashOf } from '@radiant/contract';
+import { type BookedVisit, type Booking, type BookSection, clashOf, completed } from '@radiant/contract';
 import { VISITS } from '@radiant/core';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { invalid } from '../common/problem.filter.js';
+import { type CaseRow, SectionRow } from '../database/database.js';
 
 /** The visits of a practice's cases between two days, both within; those of cases that were put away are let go. */
 export async function bookingsOf(
@@ -23,24 +24,25 @@ export async function bookingsOf(
 }
 
 /**
- * Refuses visits that want a chair that another case has. The practice is held meanwhile, so that of two who want it at
- * the same moment the second hears of the first. @throws ProblemException 422
+ * Refuses visits that want a chair or a person that another case has. The practice is held from before anything is read:
+ * of two who want one at the same moment the second waits, and reads what the first has written.
+ * @throws ProblemException 422
  */
 export async function requireFreeChairs(
   db: Sequelize,
-  { caseId, practiceId }: { readonly caseId: string; readonly practiceId: string },
-  before: Partial<BookSection>,
+  { id: caseId, practiceId }: Pick<CaseRow, 'id' | 'practiceId'>,
   after: Partial<BookSection>,
   transaction: Transaction,
 ): Promise<void> {
-  const stood = new Set((before.visits ?? []).map((v) => JSON.stringify(v)));
-  const changed = (after.visits ?? []).filter((v) => !stood.has(JSON.stringify(v)));
-  if (changed.length === 0) return;
   await db.query('SELECT id FROM practices WHERE id = :practiceId FOR UPDATE', {
     replacements: { practiceId },
     type: QueryTypes.SELECT,
     transaction,
   });
+  const row = await SectionRow.findOne({ where: { caseId, name: 'book' }, transaction });
+  const stood = new Set((completed('book', row?.data ?? {}) as BookSection).visits.map((v) => JSON.stringify(v)));
+  const changed = (after.visits ?? []).filter((v) => !stood.has(JSON.stringify(v)));
+  if (changed.length === 0) return;
   const days = changed.map((v) => v.day).sort();
   const range = { from: days[0] as string, to: days.at(-1) as string };
   const others = (await bookingsOf(db, practiceId, range, transaction)).filter((b) => b.caseId !== caseId);
@@ -50,7 +52,7 @@ export async function requireFreeChairs(
       throw invalid([
         {
           field: 'data.visits',
-          message: `${v.chair} has “${clash.caseName}” for ${VISITS[clash.kind]} on ${v.day} then.`,
+          message: `${clash.chair === v.chair ? v.chair : v.by} has “${clash.caseName}” for ${VISITS[clash.kind]} on ${v.day} then.`,
         },
       ]);
   }

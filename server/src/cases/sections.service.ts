@@ -126,13 +126,7 @@ export class SectionsService {
     await this.db.transaction(async (transaction) => {
       // The case first: a row below it would hold the case as well, and who then wants to write it waits behind others
       // who want the same, such as a file on its way in: they would wait for each other.
-      if (name === 'book') {
-        const before = completed(
-          'book',
-          (await SectionRow.findOne({ where: { caseId: row.id, name }, transaction }))?.data ?? {},
-        );
-        await requireFreeChairs(this.db, { caseId: row.id, practiceId: row.practiceId }, before, data, transaction);
-      }
+      if (name === 'book') await requireFreeChairs(this.db, row, data, transaction);
       const finishBy = finishByOf(name, data);
       await CaseRow.update(
         { changedAt: at, ...(finishBy !== undefined && { finishBy }) },

@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { stat, unlink } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
-import { Controller, Get, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { Controller, Get, Inject, Param, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
 import {
   type CaseDetail,
@@ -12,12 +12,16 @@ import {
   plannedOn,
   scanFor,
 } from '@radiant/contract';
-import { type Jaw, jawOf, LATER_STATES, NOTATION_NAMES, type Notation } from '@radiant/core';
+import { dayOf, isoOf, type Jaw, jawOf, LATER_STATES, NOTATION_NAMES, type Notation } from '@radiant/core';
 import type { Response } from 'express';
+import { DateTime } from 'luxon';
+import type { Sequelize } from 'sequelize';
+import { bookingsOf } from '../cases/bookings.js';
 import { CasesService } from '../cases/cases.service.js';
 import { nothingHere, ProblemException } from '../common/problem.filter.js';
 import { type Uploaded, UploadToDisk } from '../common/upload.js';
 import type { CaseRow } from '../database/database.js';
+import { DATABASE } from '../database/database.module.js';
 import { Printer } from '../devices/printer.js';
 import { FilesService } from '../files/files.service.js';
 import { PracticeSettingsService } from '../people/practice-settings.service.js';
@@ -25,6 +29,7 @@ import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/se
 import { Pool } from '../pool/pool.js';
 import type { Asking } from '../pool/threads.js';
 import { FORMATS, type Format, MIME, SURFACES, type Surface } from '../work/contour-file.js';
+import type { EstimateOrder } from '../work/estimate.js';
 import { PAPER_FORMS, type PaperForm } from '../work/paper-forms.js';
 import { CaseDocumentService } from './case-document.js';
 import { JobsService } from './jobs.service.js';
@@ -41,6 +46,7 @@ const PAPER_NAMES: Readonly<Record<PaperForm, string>> = {
   six: 'cards',
   shades: 'colours',
   preparations: 'preparations',
+  estimate: 'estimate',
 };
 /** Photographs that show a technician the colour, the most telling first; and how many go with the sheet. */
 const SHADE_VIEWS: readonly PhotoView[] = ['retracted-front', 'close-smile', 'twelve-oclock', 'portrait-smile'];
@@ -65,6 +71,7 @@ export class DocumentsController {
     private readonly jobs: JobsService,
     private readonly printer: Printer,
     private readonly settings: PracticeSettingsService,
+    @Inject(DATABASE) private readonly db: Sequelize,
   ) {}
 
   /** How far something is that is being made for whoever asks: `job` is the number that came with its request. */
@@ -78,7 +85,8 @@ export class DocumentsController {
   /**
    * The plan on paper, PDF: a page for six teeth of a jaw, or with `form=cards` a card in A5 for each tooth, or with
    * `form=six` six short ones on A4, with `form=shades` the laboratory's sheet of
-   * colours, or with `form=preparations` the verdict on the prepared teeth. Teeth are named in `notation`, FDI where nothing is said; the page says which it is.
+   * colours, with `form=preparations` the verdict on the prepared teeth,
+   * or with `form=estimate` an estimate for the patient. Teeth are named in `notation`, FDI where nothing is said; the page says which it is.
    */
   @Get(':id/plan.pdf')
   @InCase('id')
@@ -105,7 +113,9 @@ export class DocumentsController {
         ? await this.forLaboratory(own, detail, me)
         : form === 'preparations'
           ? { later: await this.laterOf(own, detail) }
-          : {};
+          : form === 'estimate'
+            ? { estimate: await this.estimateOf(me) }
+            : {};
     const made = await this.pool.make(
       'plan',
       { detail, practice: me.practice, notation, scanPaths, form, ...more },
@@ -115,9 +125,11 @@ export class DocumentsController {
       throw new ProblemException(
         422,
         'Not ready',
-        form === 'preparations'
-          ? 'There is no verdict to print yet: it needs a planned tooth, and a scan of the prepared teeth.'
-          : 'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.',
+        form === 'estimate'
+          ? 'There is nothing to estimate yet: decide what is done to a tooth first.'
+          : form === 'preparations'
+            ? 'There is no verdict to print yet: it needs a planned tooth, and a scan of the prepared teeth.'
+            : 'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.',
       );
     send(
       response,
@@ -125,6 +137,14 @@ export class DocumentsController {
       `${detail.name} ${PAPER_NAMES[form]}, ${NOTATION_NAMES[notation].short} numbers.pdf`,
       made,
     );
+  }
+
+  /** By what an estimate is made. */
+  private async estimateOf(me: SignedIn): Promise<EstimateOrder> {
+    const settings = await this.settings.of(me.practiceId);
+    const today = DateTime.now().setZone(settings.clinic.timeZone).toISODate() ?? isoOf(0);
+    const to = isoOf(dayOf(today) + 400);
+    return { settings, today, bookings: await bookingsOf(this.db, me.practiceId, { from: today, to }) };
   }
 
   /** The scans that preparations are judged by. */

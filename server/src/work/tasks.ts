@@ -18,6 +18,7 @@ import { type CaseOutput, writeCaseFile } from './case-writer.js';
 import { contourFile, type Format, type Surface } from './contour-file.js';
 import { cardsPdf } from './cut-cards.js';
 import { engineOn } from './engines.js';
+import { type EstimateOrder, estimatePdf, estimatesOf } from './estimate.js';
 import { decodedHeic } from './heic.js';
 import { type Inspected, inspectFile, nameOf } from './inspect.js';
 import type { PaperForm } from './paper-forms.js';
@@ -101,6 +102,8 @@ export interface PlanOrder {
   readonly pictures?: readonly SheetPicture[];
   /** Later scans: of the verdict on the preparations only. */
   readonly later?: readonly (LaterTold & { readonly path: string })[];
+  /** Fees, calendar and today: of the estimate only. */
+  readonly estimate?: EstimateOrder;
 }
 
 /** The plan on paper. Empty while there is none. @param line on which it is told how far it is */
@@ -113,10 +116,17 @@ export const plan = ({
   plates = [],
   pictures = [],
   later = [],
+  estimate,
   line,
 }: PlanOrder & Line) =>
   told(async () => {
     const tell = tellOn(line);
+    if (form === 'estimate') {
+      const plans = estimate ? estimatesOf(detail, notation, estimate) : [];
+      return plans.length > 0 && estimate
+        ? new Uint8Array(await estimatePdf(detail, practice, plans, estimate))
+        : new Uint8Array();
+    }
     tell('Reading the scans', 0.05);
     if (form === 'shades') {
       const colours = shadeSheet(detail, practice, notation, await engineOn(scanPaths), plates, tell);

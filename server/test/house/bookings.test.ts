@@ -1,6 +1,7 @@
 import type { Booking, CaseDetail, DaySheet, PracticeSettingsState, Problem, SectionState } from '@radiant/contract';
 import ICAL from 'ical.js';
 import { DateTime } from 'luxon';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { type Client, signedIn } from '../house.js';
 
 let dentist: Client;
@@ -198,4 +199,68 @@ it('hours that overlap are refused in a sentence, and nothing is set', async () 
   const { status, body } = await setClinic({ hours });
   expect([status, body.errors?.[0]?.message]).toEqual([422, 'Monday: 08:00 to 12:00 and 11:40 to 15:00 overlap.']);
   expect((await dentist.get<PracticeSettingsState>('/practice/settings')).body.version).toBe(before);
+});
+
+describe('an estimate for the patient', () => {
+  const paper = async (id: string) => {
+    const bytes = await dentist.bytes(`/cases/${id}/plan.pdf?form=estimate`);
+    const pdf = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
+    const { items } = await (await pdf.getPage(1)).getTextContent();
+    return items
+      .map((i) => ('str' in i ? i.str : ''))
+      .join(' ')
+      .replace(/\s+/g, ' ');
+  };
+
+  it('names what is done to each tooth, its price with the laboratory’s, visits and days; for two plans both', async () => {
+    const kase = await newCase('Estimated');
+    const none = await dentist.get<Problem>(`/cases/${kase.id}/plan.pdf?form=estimate`);
+    expect([none.status, none.body.detail]).toEqual([
+      422,
+      'There is nothing to estimate yet: decide what is done to a tooth first.',
+    ]);
+    const choices = [11, 21].map((tooth) => ({ tooth, option: 'veneer' }));
+    const other = [{ tooth: 11, option: 'direct' }];
+    await dentist.patch(`/cases/${kase.id}/sections/decide`, { version: 0, data: { choices, other, plan: 'A' } });
+    const now = (await dentist.get<PracticeSettingsState>('/practice/settings')).body;
+    const put = (fees: object[], currency: string) =>
+      dentist.call<PracticeSettingsState>('PUT', '/practice/settings', {
+        version: now.version,
+        data: { ...now.data, fees, currency },
+      });
+    const fees = [{ option: 'veneer', fee: 600, laboratory: 250 }];
+    const set = await put(fees, 'CU');
+    expect(set.status).toBe(200);
+    const words = await paper(kase.id);
+    // Two veneers at 600 and 250.
+    expect(words).toMatch(/Plan A, followed CU 1,700/);
+    expect(words).toMatch(/11 .*veneer.* CU 850/);
+    expect(words).toMatch(/preparation \d+ min not before \d+ \w+ 20\d\d/);
+    expect(words).toMatch(/\d visits, \d\.\d hours in the chair; finished/);
+    // Composite has no fee: no total is made up.
+    expect(words).toMatch(/Plan B 11 direct composite .*The house has no fee for some of it: no price is told\./);
+    expect(words).toMatch(/An estimate and no offer/);
+    await dentist.call('PUT', '/practice/settings', { version: set.body.version, data: { ...now.data } });
+  });
+});
+
+it('a person who treats is in one chair at a time, and the house’s own minutes count', async () => {
+  expect(
+    (
+      await setClinic({
+        chairs: ['chair 1', 'chair 2'],
+        people: ['Dr Sample Curlew'],
+        minutes: [{ visit: 'review', minutes: 40, perTooth: 0 }],
+      })
+    ).status,
+  ).toBe(200);
+  const [one, two] = [await newCase('One chair'), await newCase('Other chair')];
+  const by = { by: 'Dr Sample Curlew' };
+  const at = { ...VISIT, day: '2027-05-10' };
+  expect((await put(assistant, one.id, 0, [{ ...at, ...by }])).status).toBe(200);
+  expect((await put(assistant, two.id, 0, [{ ...at, chair: 'chair 2', ...by }])).body.errors?.[0]?.message).toBe(
+    'Dr Sample Curlew has “One chair” for seating on 2027-05-10 then.',
+  );
+  expect((await put(assistant, two.id, 0, [{ ...at, chair: 'chair 2' }])).status).toBe(200);
+  expect((await setClinic({ chairs: ['chair 1'], people: [], minutes: [] })).status).toBe(200);
 });

@@ -330,7 +330,10 @@ describe('the plan as PDF', () => {
     expect([six.pages, ...mm(six.view)]).toEqual([1, 210, 297]);
     for (const t of frontRow()) expect(six.items.map((i) => i.text)).toContain(String(t));
     const other = await dentist.get<Problem>(`/cases/${avocet.id}/plan.pdf?form=poster`);
-    expect([other.status, other.body.detail]).toEqual([422, 'The plan is put on paper as plan, cards, six, shades.']);
+    expect([other.status, other.body.detail]).toEqual([
+      422,
+      'The plan is put on paper as plan, cards, six, shades, preparations, estimate.',
+    ]);
   });
 
   it('has the depths to set as its largest figures, each with the letter of its bur, as the burs say them', async () => {

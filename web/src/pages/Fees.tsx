@@ -16,7 +16,8 @@ export function Fees({
     <section aria-label="Fees" className="mb-10">
       <h2 className="title">Fees, for each tooth</h2>
       <p className="mb-3 max-w-[80ch] text-note text-ink-2">
-        Shown in <i>decide</i> beside the options and for the whole case. Where nothing is written no price is shown.
+        Shown in <i>decide</i> beside the options and for the whole case. Where nothing is written no price is shown;
+        what the laboratory asks is added to it.
       </p>
       <label className="mb-3 flex items-center gap-2 text-note">
         written before an amount
@@ -30,7 +31,11 @@ export function Fees({
           onBlur={(e) => e.target.value !== currency && set({ currency: e.target.value })}
         />
       </label>
-      <div className="grid max-w-[640px] grid-cols-[1fr_auto_auto] items-center gap-x-4 gap-y-1.5 text-note">
+      <div className="grid max-w-[760px] grid-cols-[1fr_auto_auto_auto] items-center gap-x-4 gap-y-1.5 text-note">
+        <span />
+        <b className="text-right text-tiny text-ink-2">house</b>
+        <b className="text-right text-tiny text-ink-2">laboratory</b>
+        <span />
         {OPTIONS.map((o) => {
           const own = fees.find((f) => f.option === o.id);
           const others = fees.filter((f) => f.option !== o.id);
@@ -45,8 +50,22 @@ export function Fees({
                 max={FEE_MOST}
                 step={10}
                 digits={0}
-                onTaken={(fee) => set({ fees: [...others, { option: o.id, fee }] })}
+                onTaken={(fee) => set({ fees: [...others, { ...own, option: o.id, fee }] })}
               />
+              {own && o.made !== 'nothing' ? (
+                <NumberOnceDone
+                  label={`Laboratory for ${o.name}`}
+                  className="field w-[110px] text-right"
+                  value={own.laboratory ?? null}
+                  min={0}
+                  max={FEE_MOST}
+                  step={10}
+                  digits={0}
+                  onTaken={(laboratory) => set({ fees: [...others, { ...own, laboratory }] })}
+                />
+              ) : (
+                <span />
+              )}
               {own ? (
                 <button type="button" className="how" onClick={() => set({ fees: others })}>
                   no fee

@@ -77,6 +77,7 @@ export function CourseFields({ course }: { course: Course }) {
           decides.
         </p>
       )}
+      <DateFields />
       <AwayFields />
     </details>
   );
@@ -163,5 +164,36 @@ function AwayFields() {
         </button>
       </fieldset>
     </form>
+  );
+}
+
+/** What is known of the date beside the day that was promised. */
+function DateFields() {
+  const { data, set, store } = useSection('book');
+  const mayWrite = useMayWrite('book');
+  return (
+    <fieldset disabled={!mayWrite} className="mt-3 grid grid-cols-2 gap-2">
+      <label className="text-tiny text-ink-2">
+        The patient would be happy by
+        <input
+          type="date"
+          className="field mt-0.5 w-full px-2 py-1 text-note"
+          value={data.happyBy ?? ''}
+          onChange={(e) => set({ ...data, happyBy: e.target.value || null }, 'happy')}
+          onBlur={() => store.endGroup()}
+        />
+      </label>
+      <label className="text-tiny text-ink-2">
+        Why the date matters
+        <input
+          className="field mt-0.5 w-full px-2 py-1 text-note"
+          maxLength={200}
+          value={data.why ?? ''}
+          placeholder="a wedding, leaving for studies"
+          onChange={(e) => set({ ...data, why: e.target.value }, 'why')}
+          onBlur={() => store.endGroup()}
+        />
+      </label>
+    </fieldset>
   );
 }

@@ -1,5 +1,5 @@
 import type { BookSection } from '@radiant/contract';
-import { type Alternative, type Ask, type Course, isoOf, type VisitPlan, whatWouldHold } from '@radiant/core';
+import { type Alternative, type Ask, type Course, dayOf, isoOf, type VisitPlan, whatWouldHold } from '@radiant/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useSection } from '../../data/case-context.js';
@@ -24,6 +24,7 @@ export function DateKept({ plan, ask }: { plan: VisitPlan; ask: Ask }) {
         </p>
       </section>
     );
+  const happy = data.happyBy ? dayOf(data.happyBy) : undefined;
   const by = day(isoOf(plan.by));
   const late = plan.end - plan.by;
   return (
@@ -34,6 +35,10 @@ export function DateKept({ plan, ask }: { plan: VisitPlan; ask: Ask }) {
           ? `Finished ${end} at the earliest: ${plan.by - plan.end} days to spare.`
           : `Finished ${end} at the earliest, ${late} ${late === 1 ? 'day' : 'days'} late.`}
         {data.why ? ` The date matters: ${data.why}.` : ''}
+        {happy !== undefined &&
+          (plan.end <= happy
+            ? ` The patient would be happy by ${day(isoOf(happy))}, and that holds too.`
+            : ` The patient would be happier by ${day(isoOf(happy))}.`)}
       </p>
       {plan.broken.map((b) => (
         <p key={b} className="finding mb-2 text-note" data-weight="stop">

@@ -98,6 +98,24 @@ export function VisitCard({ visit: v, plan, here }: { visit: PlannedVisit; plan:
             onDone={() => store.endGroup()}
           />
         </div>
+        {own && clinic.people.length > 0 && (
+          <label className="text-tiny text-ink-2">
+            Who treats
+            <select
+              className="field mt-0.5 w-full px-2 py-1 text-note"
+              value={own.by ?? ''}
+              disabled={!mayWrite}
+              onChange={(e) => put({ ...own, by: e.target.value || null })}
+            >
+              <option value="">nobody named</option>
+              {clinic.people.map((p) => (
+                <option key={p} value={p}>
+                  {p}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <div className="flex items-end">
           {own ? (
             <button type="button" className="btn btn-ghost w-full" disabled={!mayWrite} onClick={() => put(undefined)}>

@@ -1,4 +1,4 @@
-import type { Fee } from '@radiant/contract';
+import { type Fee, priceOf } from '@radiant/contract';
 import {
   type HouseRules,
   type OptionId,
@@ -53,7 +53,7 @@ export function OptionList({
             />
             {r.option.name}
           </label>
-          <Figures ranked={r} fee={fees.find((f) => f.option === r.option.id)?.fee} currency={currency} />
+          <Figures ranked={r} fee={priceOf(fees, r.option.id)} currency={currency} />
           {r.said.length > 0 && (
             <ul className="mt-1 flex flex-col gap-0.5 pl-5 text-note">
               {r.said.map((s) => (

@@ -1,4 +1,4 @@
-import type { Fee, ToothChoice } from '@radiant/contract';
+import { type Fee, priceOf, type ToothChoice } from '@radiant/contract';
 import { type Fdi, isoOf, type OptionFigures, type OptionsTold, optionOf, type VisitPlan } from '@radiant/core';
 
 /** The visits that a plan asks for: how many, how long the chair is taken, and when the last treatment can be. */
@@ -40,7 +40,7 @@ export function sumsOf(
     if (!choice) continue;
     decided++;
     const option = optionOf(choice.option);
-    const fee = choice.option === 'none' ? 0 : fees.find((f) => f.option === choice.option)?.fee;
+    const fee = priceOf(fees, choice.option);
     price = fee === undefined || price === undefined ? undefined : price + fee;
     const x = figuresOf(told.get(tooth), choice);
     if (!x) {

@@ -20,6 +20,7 @@ export default function Keep() {
   const upperPlanned = !!plannedOn(detail, 'upper') && teeth.some((t) => isUpper(t.tooth));
   const lowerPlanned = !!plannedOn(detail, 'lower') && teeth.some((t) => !isUpper(t.tooth));
   const ready = upperPlanned || lowerPlanned;
+  const isDecided = detail.sections.decide.data.choices.length > 0;
   const isCut = JAWS.some((jaw) => scanFor(detail.files, jaw, 'prepared'));
   return (
     <Stage
@@ -53,6 +54,15 @@ export default function Keep() {
                 href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=shades`,
                 name: `${detail.name} colours, ${numbers}.pdf`,
               },
+              ...(isDecided
+                ? [
+                    {
+                      action: 'An estimate for the patient',
+                      href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=estimate`,
+                      name: `${detail.name} estimate, ${numbers}.pdf`,
+                    },
+                  ]
+                : []),
               ...(isCut
                 ? [
                     {
