@@ -384,6 +384,27 @@ describe('a promised date', () => {
     expect(extra.end).toBe(dayOf('2026-12-17'));
   });
 
+  it('goes on from what was held: what that rests on was done, and what waits for it is counted from it', () => {
+    const plan = planVisits(
+      ask({ by: dayOf('2026-12-10'), booked: [{ kind: 'preparation', day: dayOf('2026-11-23') }] }),
+    );
+    expect(plan.visits.map((v) => v.kind)).toEqual(['preparation', 'seating', 'review']);
+    // Ten working days after Monday the 23rd of November.
+    expect([isoOf(plan.end), plan.holds, plan.broken]).toEqual(['2026-12-07', true, []]);
+  });
+
+  it('tells what is booked too early for what is not booked before it, and still finds days for all else', () => {
+    const plan = planVisits(ask({ booked: [{ kind: 'seating', day: dayOf('2026-12-04') }] }));
+    expect(plan.broken).toEqual([
+      'seating on 2026-12-04 is too early: preparation is not booked, and can’t be done before it in time.',
+    ]);
+    expect(plan.visits.find((v) => v.kind === 'preparation')?.earliest).toBe(dayOf('2026-12-03'));
+    // A provisional that is worn for longer than it should be is told, and the seating still has its days.
+    const long = planVisits(ask({ booked: [{ kind: 'preparation', day: dayOf('2026-09-01') }] }));
+    expect(long.broken).toEqual(['seating can’t come within 42 days of preparation on 2026-09-01.']);
+    expect(long.visits.find((v) => v.kind === 'seating')?.earliest).toBe(MONDAY);
+  });
+
   it('says what is to be sent and made, working days before', () => {
     const plan = planVisits(ask({ booked: [{ kind: 'preparation', day: dayOf('2026-12-07') }] }));
     const own = remindersOf(plan, COURSE, WEEK).map((r) => `${isoOf(r.by)} ${r.what.split(',')[0]}`);

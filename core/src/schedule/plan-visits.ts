@@ -2,7 +2,7 @@ import { Refusal } from '../errors.js';
 import { type Calendar, FAR_DAYS, freeOn, nextOpen, openOn, type Span } from './calendar.js';
 import type { Course } from './course.js';
 import { type Day, isoOf } from './day.js';
-import { type Because, chainTo, type Event, type Link, solveDays } from './network.js';
+import { type Because, chainTo, type Event, type Link, type Solved, solveDays } from './network.js';
 import {
   type Interval,
   intervalsOf,
@@ -98,14 +98,19 @@ export function hasRoom(
  */
 export function planVisits(ask: Ask): VisitPlan {
   const { course, house, today, by } = ask;
-  const needed = visitsOf(course);
-  const extra = ask.booked.filter((b) => !needed.some((v) => v.kind === b.kind)).map((b) => visitOf(b.kind, course));
-  const visits = [...needed, ...extra].sort((a, b) => VISIT_KINDS.indexOf(a.kind) - VISIT_KINDS.indexOf(b.kind));
+  const asked = visitsOf(course);
   const intervals = intervalsOf(course);
-  const links = intervals.map((i) => linkOf(i, house));
+  const at = new Map(ask.booked.map((b) => [b.kind, b.day]));
+  // What a visit rests on that was held already was done, written down or not.
+  const held = ask.booked.filter((b) => b.day < today).map((b) => b.kind);
+  const done = leadingTo(held, intervals);
+  const needed = asked.filter((v) => !done.has(v.kind) || at.has(v.kind));
+  const extra = ask.booked.filter((b) => !asked.some((v) => v.kind === b.kind)).map((b) => visitOf(b.kind, course));
+  const visits = [...needed, ...extra].sort((a, b) => VISIT_KINDS.indexOf(a.kind) - VISIT_KINDS.indexOf(b.kind));
+  const there = new Set(visits.map((v) => v.kind));
+  const links = intervals.filter((i) => there.has(i.from) && there.has(i.to)).map((i) => linkOf(i, house));
   nextOpen(house.clinic, today, 'The clinic');
   const far = today + FAR_DAYS;
-  const at = new Map(ask.booked.map((b) => [b.kind, b.day]));
   const event = (v: Visit, last: Day): Event => {
     const booked = at.get(v.kind);
     return booked === undefined
@@ -113,12 +118,11 @@ export function planVisits(ask: Ask): VisitPlan {
       : { id: v.kind, from: booked, to: booked, can: () => true };
   };
   // Booked visits that break an interval are told, and count as they stand: their links are let go.
-  const kept = links.filter((l) => !isBroken(l, at));
-  const open = solveDays(
+  const { open, kept, loosened } = solveLoosely(
     visits.map((v) => event(v, far)),
-    kept,
+    links.filter((l) => !isBroken(l, at)),
+    at,
   );
-  if ('stuck' in open) throw stuck(open.stuck as VisitKind, open.by);
   const some = needed.filter((v) => FINISHED.includes(v.kind));
   const ends = some.length > 0 ? some : needed;
   const end = Math.max(today, ...ends.map((v) => open.earliest.get(v.kind) as Day));
@@ -155,12 +159,58 @@ export function planVisits(ask: Ask): VisitPlan {
     ...(by !== undefined && { by, holds: end <= by }),
     broken: [
       ...brokenBy(ask, visits, intervals, at),
+      ...loosened,
       ...extra.map(
         (v) =>
           `${VISITS[v.kind]} on ${isoOf(at.get(v.kind) as Day)} is booked, though nothing that is decided asks for it.`,
       ),
     ],
   };
+}
+
+/**
+ * Days of visits of which some are booked where the others can't be: link after link of what is booked is let go until
+ * days are found, and each is told. @throws Refusal `day-invalid` where there are none all the same
+ */
+function solveLoosely(
+  events: readonly Event[],
+  links: readonly Link[],
+  at: ReadonlyMap<string, Day>,
+): { open: Solved; kept: readonly Link[]; loosened: string[] } {
+  let kept = links;
+  const loosened: string[] = [];
+  const words = (id: string) => {
+    const day = at.get(id);
+    return `${VISITS[id as VisitKind]}${day === undefined ? '' : ` on ${isoOf(day)}`}`;
+  };
+  for (;;) {
+    const open = solveDays(events, kept);
+    if (!('stuck' in open)) return { open, kept, loosened };
+    const loose = [
+      ...kept.filter((l) => l.most !== undefined && at.has(l.from)).map((link) => ({ link, end: 'most' as const })),
+      ...kept.filter((l) => at.has(l.to) && !at.has(l.from)).map((link) => ({ link, end: 'least' as const })),
+    ];
+    // One that is enough alone is the one in the way.
+    const way = loose.find((l) => !('stuck' in solveDays(events, without(kept, l)))) ?? loose[0];
+    if (!way) throw stuck(open.stuck as VisitKind, open.by);
+    kept = without(kept, way);
+    const { from, to, most } = way.link;
+    loosened.push(
+      way.end === 'most'
+        ? `${words(to)} can’t come within ${most} days of ${words(from)}.`
+        : `${words(to)} is too early: ${words(from)} is not booked, and can’t be done before it in time.`,
+    );
+  }
+}
+
+/** Links with one of them let go, or its upper end. */
+function without(
+  links: readonly Link[],
+  { link, end }: { readonly link: Link; readonly end: 'least' | 'most' },
+): readonly Link[] {
+  if (end === 'least') return links.filter((l) => l !== link);
+  const { most: _, ...open } = link;
+  return links.map((l) => (l === link ? open : l));
 }
 
 /** Visits on which some others rest, and these themselves. */

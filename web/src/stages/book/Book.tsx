@@ -145,8 +145,8 @@ export default function Book() {
                 )}
               </div>
               <p className="px-4 text-tiny text-ink-2">
-                Filled: booked. Hollow: the earliest day. Plum: what decides when the end can be. Bars: how long a visit
-                may wait. Drag a visit to another day, or move it with the arrow keys.
+                Filled: booked or held. Hollow: the earliest day. Plum: what decides when the end can be. Bars: how long
+                a visit may wait. Drag a visit to another day, or move it with the arrow keys.
               </p>
               <Reminders plan={plan} here={here} />
             </div>

@@ -23,6 +23,8 @@ const LEAST_DAYS = 35;
 const AFTER_DAYS = 6;
 /** A visit that waits is shown to wait so far, days; and a date no further off than so much more. */
 const WAITS_DAYS = 14;
+/** What was held is shown so far back, days. */
+const HELD_DAYS = 35;
 const FAR_DAYS = 28;
 /** Between the words of two weeks, px. */
 const TICK_PX = 50;
@@ -56,16 +58,18 @@ export function Timeline({
 }) {
   const [held, setHeld] = useState<{ kind: VisitKind; day: Day }>();
   const svg = useRef<SVGSVGElement>(null);
-  const first = ask.today - weekdayOf(ask.today);
+  const since = Math.max(ask.today - HELD_DAYS, Math.min(ask.today, ...plan.visits.map((v) => v.booked ?? v.earliest)));
+  const first = since - weekdayOf(since);
   // A date that is far off is told at the border.
-  const shown = Math.max(first + LEAST_DAYS, ...plan.visits.map((v) => (v.booked ?? v.earliest) + WAITS_DAYS));
+  const shown = Math.max(ask.today + LEAST_DAYS - 7, ...plan.visits.map((v) => (v.booked ?? v.earliest) + WAITS_DAYS));
   const far = Math.max(
     shown,
     ...[plan.by, happyBy].flatMap((d) => (d !== undefined && d < shown + FAR_DAYS ? [d] : [])),
   );
   const last = far + AFTER_DAYS;
   const scale = (width - LABEL - RIGHT) / (last - first);
-  const x = (d: Day) => LABEL + (d - first) * scale;
+  // What was held longer ago stands at the border.
+  const x = (d: Day) => LABEL + (Math.max(first, d) - first) * scale;
   const height = HEAD + ROW * plan.visits.length + 10;
   const days = Array.from({ length: last - first }, (_, i) => first + i);
   const at = (v: VisitPlan['visits'][number]) => (held?.kind === v.kind ? held.day : (v.booked ?? v.earliest));
@@ -164,7 +168,7 @@ export function Timeline({
             <g
               role="button"
               tabIndex={0}
-              aria-label={`${VISITS[v.kind]}, ${v.booked === undefined ? 'not booked, at the earliest' : 'booked on'} ${words(isoOf(now))}`}
+              aria-label={`${VISITS[v.kind]}, ${v.booked === undefined ? 'not booked, at the earliest' : v.booked < ask.today ? 'held on' : 'booked on'} ${words(isoOf(now))}`}
               aria-pressed={chosen}
               className={`outline-none [&:focus-visible>circle]:stroke-[4px] ${mayWrite ? 'cursor-grab' : 'cursor-pointer'}`}
               onClick={() => onSelect(v.kind)}

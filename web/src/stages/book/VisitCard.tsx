@@ -1,5 +1,5 @@
 import { BOOK_LIMITS, type BookedVisit } from '@radiant/contract';
-import { clock, isoOf, type PlannedVisit, sourceWords, VISITS, type VisitPlan } from '@radiant/core';
+import { clock, dayOf, isoOf, type PlannedVisit, sourceWords, VISITS, type VisitPlan } from '@radiant/core';
 import { useId } from 'react';
 import { useSection } from '../../data/case-context.js';
 import type { PlanHere } from '../../data/use-visits.js';
@@ -35,7 +35,7 @@ export function VisitCard({ visit: v, plan, here }: { visit: PlannedVisit; plan:
       <h2 className="title">{VISITS[v.kind]}</h2>
       <p className="mb-2 text-note text-ink-2">
         {own
-          ? `Booked ${day(own.day)}, ${clock(own.from)} to ${clock(own.from + own.minutes)}, ${own.chair}.`
+          ? `${dayOf(own.day) < here.ask.today ? 'Held' : 'Booked'} ${day(own.day)}, ${clock(own.from)} to ${clock(own.from + own.minutes)}, ${own.chair}.`
           : `Not booked. ${day(isoOf(v.earliest))} at the earliest${v.latest === undefined ? '' : `, ${day(isoOf(v.latest))} at the latest`}.`}
         {v.slackDays !== undefined && !own && ` It may wait ${v.slackDays} ${v.slackDays === 1 ? 'day' : 'days'}.`}
         {v.decides && ' It decides when the end can be.'}
@@ -133,6 +133,11 @@ export function VisitCard({ visit: v, plan, here }: { visit: PlannedVisit; plan:
           )}
         </div>
       </div>
+      {!own && (
+        <p className="mb-2 text-tiny text-ink-2">
+          If it was held already, choose the day on which it was: what it rests on counts as done.
+        </p>
+      )}
       <ul className="mb-2 space-y-1 text-note">
         {before.map((i) => (
           <li key={i.from}>
