@@ -76,3 +76,60 @@ it('a scan of the prepared teeth is judged: what is wrong is shown, listed by bu
   ]);
   expect(v.troubles).toEqual([]);
 });
+
+it('a technician answers on what was found and on a point of the surface, and both lead back to their place', async () => {
+  const t = await visit('technician');
+  await open(t.page, kase.id, 'verify');
+  await t.page.getByRole('radio', { name: /^23/ }).click({ timeout: 180_000 });
+  const nicked = t.page.getByRole('listitem').filter({ hasText: '24 is nicked' });
+  await nicked.getByRole('button', { name: 'answer it' }).click();
+  await t.page.keyboard.press('Tab');
+  const line = nicked.getByRole('textbox', { name: /^Answer to/ });
+  await line.click();
+  await t.page.keyboard.type('I see it in the scan too.');
+  await nicked.getByRole('button', { name: 'Send' }).click();
+  await nicked.getByText('I see it in the scan too.').waitFor();
+  await t.page.getByRole('button', { name: 'put it on a point of a tooth' }).click();
+  await t.page.getByText('Press the point that the comment is about; Esc leaves it.').waitFor();
+  const scene = t.page.getByLabel('Prepared teeth, in three dimensions');
+  const box = await scene.boundingBox();
+  // The arch stands in the middle of the picture; a tooth is found to the left of its middle line.
+  for (const share of [0.47, 0.44, 0.41, 0.5]) {
+    if (box) await t.page.mouse.click(box.x + box.width * share, box.y + box.height * 0.52);
+    if (await t.page.getByRole('button', { name: 'not on it' }).isVisible()) break;
+    await t.page.waitForTimeout(400);
+  }
+  await t.page.getByRole('button', { name: 'not on it' }).waitFor();
+  await t.page.getByRole('textbox', { name: 'Comment', exact: true }).click();
+  await t.page.keyboard.type('Is this a crack?');
+  await t.page.getByRole('button', { name: 'Send' }).last().click();
+  await t.page.getByRole('button', { name: /a point of its surface:$/ }).waitFor();
+  const placed = (await detail()).comments.filter((c) => c.stage === 'verify').map((c) => c.place);
+  expect(placed).toMatchObject([{ tooth: 23, check: 'neighbours' }, { words: 'a point of its surface' }]);
+  expect(placed[1]?.at).toHaveLength(3);
+  // From the list of comments the place is found again, from another look.
+  await t.page.getByRole('button', { name: 'cut list', exact: true }).click();
+  await t.page.getByRole('button', { name: /a point of its surface:$/ }).click();
+  await scene.waitFor();
+  expect(t.troubles).toEqual([]);
+});
+
+it('an assistant types readings and can take nothing as it is', async () => {
+  const a = await visit('assistant');
+  await open(a.page, kase.id, 'verify');
+  await a.page.getByRole('button', { name: 'by hand', exact: true }).first().click({ timeout: 180_000 });
+  await a.page.getByText('You write readings by hand here; the rest the dentist decides.').waitFor();
+  const field = a.page.getByRole('textbox', { name: '12 middle' });
+  await field.click();
+  await a.page.keyboard.type('0.4');
+  await a.page.keyboard.press('Tab');
+  await saved(a.page);
+  expect((await detail()).sections.verify.data.readings).toContainEqual({
+    tooth: 12,
+    way: 'index',
+    place: 'middle',
+    mm: 0.4,
+  });
+  expect(await a.page.getByRole('button', { name: 'take it as it is' }).count()).toBe(0);
+  expect(a.troubles).toEqual([]);
+});
