@@ -320,25 +320,7 @@ export {
 } from './occlusion/movement.js';
 export { type Overlap, overlapOf } from './occlusion/overlap.js';
 export { type Resting, restingOn } from './occlusion/resting.js';
-export { handFindings, handNeed, handPlaces } from './prep/by-hand.js';
-export type { Checked } from './prep/checks/checked.js';
-export { type BestWay, bestWay, type Facing, spread, undercutMm2, type WayCone, wayCone } from './prep/draw.js';
-export { facingOf, facingTogether } from './prep/facing.js';
-export { PREP_CHECKS, type PrepCheck, type PrepFinding, type PrepState, worstState } from './prep/finding.js';
-export {
-  HAND_LIMITS,
-  HAND_PLACES,
-  HAND_WAYS,
-  type HandPlace,
-  type HandReading,
-  type HandWay,
-} from './prep/hand-words.js';
-export type { Laid as LaidLater } from './prep/laid.js';
-export { PREP_LIMITS, type PrepLimit } from './prep/limits.js';
-export type { Recut } from './prep/recut.js';
-export type { ZoneRoom } from './prep/room.js';
-export { SHELL_LIMITS, SHELL_WALL_MM, type ShellBind, type ShellOn } from './prep/shell.js';
-export { tippingLimitDeg } from './prep/tipping.js';
+export * from './prep/index.js';
 export {
   adviseEdge,
   adviseGum,
@@ -544,59 +526,7 @@ export {
 export { type Repair, type Repaired, type RepairKind, repaired, vectorArea, withCaps } from './scan/repair.js';
 export { onRow, type RowCurve, type RowSight, rowCurve, rowSight, type ToothRoom } from './scan/row.js';
 export { likeliestRow, type NumberedRow } from './scan/row-path.js';
-export { type Alternative, whatWouldHold } from './schedule/alternatives.js';
-export {
-  type Away,
-  afterWorking,
-  beforeWorking,
-  type Calendar,
-  clock,
-  freeOn,
-  hoursFrom,
-  hoursText,
-  isOpen,
-  nextOpen,
-  openOn,
-  requireHours,
-  type Span,
-  type WeekHours,
-} from './schedule/calendar.js';
-export {
-  type Course,
-  type CourseWork,
-  IMPRESSIONS,
-  type Impression,
-  impressionOf,
-  MAKERS,
-  type Maker,
-  type OwnMinutes,
-  TISSUE_WORK,
-  type TissueWork,
-} from './schedule/course.js';
-export { type Day, dayOf, isoOf, weekdayOf } from './schedule/day.js';
-export { chainTo, type Event, type Link, type Solved, type Stuck, solveDays } from './schedule/network.js';
-export {
-  type Ask,
-  type Booked,
-  type House,
-  hasRoom,
-  type PlannedVisit,
-  planVisits,
-  type VisitPlan,
-} from './schedule/plan-visits.js';
-export { type Reminder, remindersOf } from './schedule/reminders.js';
-export {
-  type Interval,
-  intervalsOf,
-  usualMinutes,
-  VISIT_KINDS,
-  VISITS,
-  type Visit,
-  type VisitKind,
-  type VisitStep,
-  visitOf,
-  visitsOf,
-} from './schedule/visits.js';
+export * from './schedule/index.js';
 export { alignOnTwo, moved, type Similarity } from './smile/align.js';
 export { type FittedCurve, fitArchCurve, type Place } from './smile/arch-fit.js';
 export { type BoxOutline, outlineInBox, type ToothBox } from './smile/box-outline.js';

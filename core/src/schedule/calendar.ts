@@ -69,7 +69,7 @@ export function hoursFrom(text: string): Span[] {
   };
   if (text.trim() === '') return [];
   return text.split(/[,;]/).map((part) => {
-    const [from, to, more] = part.split(/\s*(?:-|–|—|\bto\b)\s*/);
+    const [from, to, more] = part.split(/[-–—]|\bto\b/);
     if (from === undefined || to === undefined || more !== undefined)
       throw new Refusal('number-invalid', 'Hours are written as 8:00–12:00, 13:00–17:00.', text);
     return { from: minute(from), to: minute(to) };

@@ -42,7 +42,7 @@ export function calendarOf(
     prodId: { company: 'Radiant Arch', product: 'visits' },
     method: ICalCalendarMethod.PUBLISH,
   });
-  for (const v of visits)
+  const put = (v: Cancelled, status: ICalEventStatus, chair?: string) =>
     calendar.createEvent({
       id: uidOf(v),
       sequence,
@@ -50,19 +50,11 @@ export function calendarOf(
       start: at(v.day, v.from, timeZone),
       end: at(v.day, v.from + v.minutes, timeZone),
       summary: `${v.caseName}: ${VISITS[v.kind]}`,
-      location: v.chair,
-      status: ICalEventStatus.CONFIRMED,
+      status,
+      ...(chair && { location: chair }),
     });
-  for (const v of cancelled)
-    calendar.createEvent({
-      id: uidOf(v),
-      sequence,
-      stamp,
-      start: at(v.day, v.from, timeZone),
-      end: at(v.day, v.from + v.minutes, timeZone),
-      summary: `${v.caseName}: ${VISITS[v.kind]}`,
-      status: ICalEventStatus.CANCELLED,
-    });
+  for (const v of visits) put(v, ICalEventStatus.CONFIRMED, v.chair);
+  for (const v of cancelled) put(v, ICalEventStatus.CANCELLED);
   return calendar.toString();
 }
 
