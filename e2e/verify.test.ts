@@ -77,6 +77,37 @@ it('a scan of the prepared teeth is judged: what is wrong is shown, listed by bu
   expect(v.troubles).toEqual([]);
 });
 
+it('a finish line is drawn by dragging on the tooth, judged as it is drawn, and taken back', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'on the arch', exact: true }).click();
+  await page.getByRole('radio', { name: /^11/ }).click();
+  await page.getByRole('button', { name: 'draw it', exact: true }).click();
+  const box = await page.getByLabel('Prepared teeth, in three dimensions').boundingBox();
+  if (!box) throw new Error('no picture');
+  // Down the face of the right central.
+  const at = (down: number) => [box.x + box.width * 0.45, box.y + box.height * down] as const;
+  await page.mouse.move(...at(0.44));
+  await page.mouse.down();
+  await page.mouse.move(...at(0.47), { steps: 4 });
+  await page.mouse.move(...at(0.5), { steps: 4 });
+  await page.mouse.up();
+  await saved(page);
+  const drawn = (await detail()).sections.verify.data.lines ?? [];
+  expect(drawn.length).toBeGreaterThan(5);
+  expect(new Set(drawn.map((l) => l.tooth)).size).toBe(1);
+  const tooth = drawn[0]?.tooth as number;
+  await page.getByRole('radio', { name: new RegExp(`^${tooth}`) }).click();
+  await page
+    .getByText(`A part of the line of ${tooth} is drawn by hand`, { exact: false })
+    .waitFor({ state: 'detached' });
+  await page.getByRole('button', { name: 'drawn', exact: true }).click();
+  await page.getByText(`A part of the line of ${tooth} is drawn by hand`, { exact: false }).waitFor();
+  await page.getByRole('button', { name: 'as it is found' }).click();
+  await saved(page);
+  expect((await detail()).sections.verify.data.lines).toEqual([]);
+  expect(v.troubles).toEqual([]);
+});
+
 it('a technician answers on what was found and on a point of the surface, and both lead back to their place', async () => {
   const t = await visit('technician');
   await open(t.page, kase.id, 'verify');

@@ -28,6 +28,15 @@ describe('what is kept of a checked preparation', () => {
     expect(sentences({ readings: [own], accepted: [] }).join()).toContain(sentence);
   });
 
+  it.each([
+    [{ tooth: 11, at: 0.5, mm: 0 }, 'A direction around a tooth is a whole number.'],
+    [{ tooth: 11, at: 128, mm: 0 }, 'There are 128 directions around a tooth.'],
+    [{ tooth: 11, at: 3, mm: 4 }, 'A finish line is drawn within 1.5 mm to the root and 2.5 mm to the edge.'],
+    [{ tooth: 18, at: 3, mm: 1 }, 'Front teeth and premolars are checked, 15 to 25 and 35 to 45.'],
+  ])('a finish line that can’t be drawn: %j', (line, sentence) => {
+    expect(sentences({ readings: [], accepted: [], lines: [line] }).join()).toContain(sentence);
+  });
+
   it('a place is read once, and nothing is accepted without a reason', () => {
     expect(sentences({ readings: [reading, reading], accepted: [] })).toEqual(['readings: A place is read twice.']);
     expect(sentences({ readings: [], accepted: [{ ...accepted, reason: '' }] }).join()).toContain(

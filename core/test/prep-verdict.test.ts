@@ -301,6 +301,22 @@ describe('on a tooth that was cut', () => {
     });
   });
 
+  it('a finish line that is drawn by hand is judged as it is drawn', () => {
+    after(cut);
+    const { finish } = ask(engine, 'preparedView', 11, choice);
+    // A millimetre nearer to the edge than planned, all around.
+    const lines = finish.map(({ at }) => ({ tooth: 11, at, mm: 1 }));
+    const line = (given: typeof lines) =>
+      ask(engine, 'prepTooth', 11, choice, {}, given).findings.find((f) => f.place === 'facial finish line');
+    expect(line([])?.state).toBe('right');
+    expect(line(lines)?.state).toBe('cut');
+    expect(line(lines)?.says).toMatch(/lies (0\.9\d|1\.0\d) mm too far to the edge, drawn by hand/);
+    const view = ask(engine, 'preparedView', 11, choice, {}, lines);
+    for (const f of view.finish) expect(Math.abs((f.highMm ?? 0) - 1)).toBeLessThan(0.06);
+    // Another tooth's line is none of this one's.
+    expect(line(lines.map((l) => ({ ...l, tooth: 21 })))?.state).toBe('right');
+  });
+
   it('a rough cut is told, a smooth one not', () => {
     const surface = () =>
       ask(engine, 'prepVerdict', 'upper', choice).teeth[0]?.findings.find((f) => f.check === 'surface');

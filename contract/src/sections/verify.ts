@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import {
+  FINISH_LIMITS,
   HAND_LIMITS,
   HAND_PLACES,
   HAND_WAYS,
@@ -14,6 +15,7 @@ import {
   ArrayUnique,
   IsArray,
   IsIn,
+  IsInt,
   IsISO8601,
   IsNumber,
   IsOptional,
@@ -80,6 +82,26 @@ export class AcceptedFinding {
   found!: string;
 }
 
+const DRAWN = words(
+  `A finish line is drawn within ${-FINISH_LIMITS.min} mm to the root and ${FINISH_LIMITS.max} mm to the edge.`,
+);
+
+/** Where somebody has drawn the finish line in one direction of a tooth. */
+export class DrawnFinish {
+  @IsIn(PLANNABLE as number[], TEETH)
+  tooth!: number;
+
+  @IsInt(words('A direction around a tooth is a whole number.'))
+  @Min(0, words('A direction around a tooth is a whole number from 0.'))
+  @Max(FINISH_LIMITS.directions - 1, words(`There are ${FINISH_LIMITS.directions} directions around a tooth.`))
+  at!: number;
+
+  @IsNumber(FINITE, DRAWN)
+  @Min(FINISH_LIMITS.min, DRAWN)
+  @Max(FINISH_LIMITS.max, DRAWN)
+  mm!: number;
+}
+
 const MOST_ACCEPTED = 400;
 
 /** The preparation as it was checked: which scan, what was read by hand, and what was taken as it is. */
@@ -102,6 +124,15 @@ export class VerifySection {
   @ValidateNested({ each: true })
   @Holds(() => AcceptedFinding)
   accepted: AcceptedFinding[] = [];
+
+  /** Finish lines as they were drawn where the scan shows them to an eye and not to the program. */
+  @IsOptional()
+  @IsArray(words('Drawn finish lines are a list.'))
+  @ArrayMaxSize(PLANNABLE.length * FINISH_LIMITS.directions, words('A finish line is drawn twice.'))
+  @ArrayUnique((l: DrawnFinish) => `${l.tooth} ${l.at}`, words('A finish line is drawn twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => DrawnFinish)
+  lines?: DrawnFinish[];
 }
 
 export const verify = defineSection({
@@ -112,8 +143,17 @@ export const verify = defineSection({
   // Who holds the mirror types; what is taken as it is, and by which scan is judged, the dentist decides.
   fieldWriters: { readings: ['assistant'] },
   comments: true,
-  parts: fields({ readings: list(by('tooth', 'way', 'place')), accepted: list(by('tooth', 'check', 'place')) }),
-  labels: { scanId: 'scan of the prepared teeth', readings: 'readings by hand', accepted: 'taken as it is' },
+  parts: fields({
+    readings: list(by('tooth', 'way', 'place')),
+    accepted: list(by('tooth', 'check', 'place')),
+    lines: list(by('tooth', 'at')),
+  }),
+  labels: {
+    scanId: 'scan of the prepared teeth',
+    readings: 'readings by hand',
+    accepted: 'taken as it is',
+    lines: 'finish lines drawn',
+  },
   files: ({ scanId }) =>
     scanId
       ? [

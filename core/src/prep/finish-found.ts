@@ -4,7 +4,11 @@ import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import { distance, type Vec3 } from '../geometry/vec.js';
 import type { TargetSurface } from '../reduction/target.js';
 import { ANGLES, DIRECTIONS, NEAR_FINISH, NECK_ROWS, ROWS } from '../reduction/target-grid.js';
+import type { Fdi } from '../teeth/notation.js';
 import { type SeenField, seenDistances } from './seen.js';
+
+/** An end is looked for from this far towards the root of the planned line to so far towards the edge, mm. */
+const LOOKED = { root: 1.5, edge: 2.5 } as const;
 
 /** Where a cut ends in one direction from the tooth's axis, against where it was to end. */
 export interface FinishPlace {
@@ -25,7 +29,19 @@ export interface FinishPlace {
    * found then, and not missing either.
    */
   readonly hidden?: true;
+  /** Somebody has drawn it there. */
+  readonly byHand?: true;
 }
+
+/** Where somebody has drawn the end of a cut: in one direction of a tooth, from the planned line towards the edge, mm. */
+export interface FinishByHand {
+  readonly tooth: Fdi;
+  readonly at: number;
+  readonly mm: number;
+}
+
+/** So far it can be drawn, and in so many directions, one after the other around a tooth. */
+export const FINISH_LIMITS = { min: -LOOKED.root, max: LOOKED.edge, directions: ANGLES } as const;
 
 /** So much uncut tooth has to be seen beyond an end to know that it is one, mm. House value. */
 const BEYOND_MM = 0.15;
@@ -41,8 +57,6 @@ const BEGINS_MM = 0.12;
 const SHALLOW_MM = 0.2;
 /** And stays gone over so far, mm. */
 const STAYS_MM = 0.3;
-/** It is looked for from this far towards the root of the planned line to so far towards the edge, mm. */
-const LOOKED = { root: 1.5, edge: 2.5 } as const;
 /** In front is what looks to the front by so much: the cosine of 50°. House value. */
 const FRONT = 0.64;
 const STEP_MM = 0.05;
@@ -59,6 +73,7 @@ const KNIFE_SHARE = 0.5;
  * cut are left out.
  * @param scan the prepared tooth
  * @param beyond all of the scan that was picked as no tooth, and how far from the planned line the gum began, mm
+ * @param byHand by direction how far from the planned line somebody has drawn the end, towards the edge, mm
  * @param around whether it is to end all around; else only in front, where it runs out at the sides
  */
 export function finishFound(
@@ -67,6 +82,7 @@ export function finishFound(
   planned: SignedField,
   around: boolean,
   beyond?: { readonly rest: Tree; readonly gumMm: number },
+  byHand: ReadonlyMap<number, number> = new Map(),
 ): FinishPlace[] {
   if (target.finishLine.length === 0) return [];
   const columns = Array.from({ length: ANGLES }, (_, at) => at)
@@ -90,14 +106,15 @@ export function finishFound(
     first += places.length;
     const end = endOf(own.wished);
     if (end === undefined) return [];
-    const is = betweenSeen(own.gone, endOf(own.gone));
     const line = places[end] as Along;
+    const drawn = byHand.get(at);
+    const is = drawn === undefined ? betweenSeen(own.gone, endOf(own.gone)) : nearestAlong(places, line.mm + drawn);
     const from = own.gone.findIndex((mm) => !Number.isNaN(mm));
     const hides =
       is === undefined
         ? own.gone.filter((mm) => !Number.isNaN(mm)).length < MOSTLY_SEEN * own.gone.length
         : from > 0 && (is - from) * STEP_MM < BEYOND_MM;
-    if (hides) return [{ at, wished: line.place, hidden: true }];
+    if (hides && drawn === undefined) return [{ at, wished: line.place, hidden: true }];
     if (is === undefined) return [{ at, wished: line.place }];
     const here = places[is] as Along;
     const depthAt = (of: Float64Array, from: number, mm: number) =>
@@ -109,6 +126,7 @@ export function finishFound(
         wished: line.place,
         found: here.place,
         highMm: here.mm - line.mm,
+        ...(drawn !== undefined && { byHand: true as const }),
         depthMm,
         wishedDepthMm: depthAt(own.wished, end, WIDTH_AT_MM),
         form:
@@ -135,6 +153,10 @@ function notPicked(gone: Float64Array, places: readonly (Along | undefined)[], g
     if ((near.distances[k] as number) < BEGINS_MM) gone[i] = 0;
   });
 }
+
+/** The place along a direction that lies nearest to a length. */
+const nearestAlong = (places: readonly Along[], mm: number): number =>
+  places.reduce((best, p, i) => (Math.abs(p.mm - mm) < Math.abs((places[best] as Along).mm - mm) ? i : best), 0);
 
 /** Where places before an end were not seen, it lies in their middle. */
 function betweenSeen(gone: Float64Array, is: number | undefined): number | undefined {

@@ -98,7 +98,7 @@ export async function prepSheet(
   if (jaws.length === 0) return undefined;
   const verdicts: (readonly [Jaw, PrepVerdict])[] = jaws.map((jaw, i) => {
     tell(`Judging the ${jaw} teeth`, 0.2 + (0.4 * i) / jaws.length);
-    return [jaw, ask(engine, 'prepVerdict', jaw, reduce.data, mouth)];
+    return [jaw, ask(engine, 'prepVerdict', jaw, reduce.data, mouth, verify.data.lines)];
   });
   const sentence = (s: string) => s.replaceAll(/\{(\d\d)\}/g, (_, t: string) => label(Number(t), notation));
   const comments = detail.comments.filter((c) => c.stage === 'verify');
@@ -106,7 +106,7 @@ export async function prepSheet(
   for (const [, verdict] of verdicts)
     for (const own of verdict.teeth) {
       tell(`Drawing ${label(own.tooth, notation)}`, 0.6 + 0.03 * teeth.length);
-      const view = ask(engine, 'preparedView', own.tooth, reduce.data, mouth);
+      const view = ask(engine, 'preparedView', own.tooth, reduce.data, mouth, verify.data.lines);
       const open = own.findings.filter((f) => f.state !== 'right');
       const pictures = await Promise.all(
         (['front', 'behind'] as const).map(async (side) => ({

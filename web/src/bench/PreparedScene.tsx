@@ -1,11 +1,11 @@
 import { shortColour } from '@radiant/contract';
-import type { Fdi, Vec3 } from '@radiant/core';
+import type { Fdi, FinishByHand, Vec3 } from '@radiant/core';
 import { memo, type RefObject, useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import type { JawView, PreparedToothView } from '../engine/views.js';
 import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
-import { Gum, ToothSurface } from './arch-surfaces.js';
+import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { JawCanvas } from './JawCanvas.js';
 import { useTellingHand } from './use-telling-hand.js';
 
@@ -21,6 +21,8 @@ export const PreparedScene = memo(function PreparedScene({
   selected,
   marked,
   pins,
+  line,
+  drawn,
   onSelect,
   reading,
 }: {
@@ -33,12 +35,52 @@ export const PreparedScene = memo(function PreparedScene({
   marked: Vec3 | undefined;
   /** Points of the surface on which somebody has said something. */
   pins: readonly Vec3[];
+  /** Where the finish line is drawn by hand; undefined while it is only looked at. */
+  line: { readonly pull: (tooth: Fdi, place: Vec3) => void; readonly done: () => void } | undefined;
+  /** Ends of cuts that somebody has drawn: shown at once, before they are judged. */
+  drawn: readonly FinishByHand[];
   onSelect: (tooth: Fdi, at: Vec3) => void;
   /** The element that says what is found under the pointer. */
   reading: RefObject<HTMLElement | null>;
 }) {
   const hold = useRef(false);
-  const hand = useTellingHand(reading, prepared, wordsAt, showing, onSelect);
+  const telling = useTellingHand(reading, prepared, wordsAt, showing, onSelect);
+  const drawing = useRef<Fdi>(undefined);
+  const hand = useMemo<ToothHand>(() => {
+    if (!line) return telling;
+    const at = (tooth: Fdi, vertex: number) => {
+      const own = prepared.get(tooth);
+      if (!own) return;
+      const [x, y, z] = own.mesh.positions.subarray(3 * vertex, 3 * vertex + 3);
+      line.pull(tooth, [x as number, y as number, z as number]);
+    };
+    return {
+      ...telling,
+      down: (tooth, vertex) => {
+        if (!prepared.has(tooth)) return false;
+        drawing.current = tooth;
+        hold.current = true;
+        onSelect(tooth, [0, 0, 0]);
+        at(tooth, vertex);
+        return true;
+      },
+      move: (tooth, vertex, e) => {
+        telling.move?.(tooth, vertex, e);
+        if (drawing.current === tooth) at(tooth, vertex);
+      },
+    };
+  }, [telling, line, prepared, onSelect]);
+  useEffect(() => {
+    if (!line) return;
+    const up = () => {
+      if (drawing.current === undefined) return;
+      drawing.current = undefined;
+      hold.current = false;
+      line.done();
+    };
+    window.addEventListener('pointerup', up);
+    return () => window.removeEventListener('pointerup', up);
+  }, [line]);
   return (
     <JawCanvas label="Prepared teeth, in three dimensions" view={view} hold={hold}>
       {arch.teeth.map(({ tooth, mesh }) => {
@@ -55,7 +97,7 @@ export const PreparedScene = memo(function PreparedScene({
               hand={hand}
             />
             <Line at={own.finish.map((f) => f.wished)} colour={PALETTE.ink3} />
-            <Line at={own.finish.flatMap((f) => (f.found ? [f.found] : []))} colour={PALETTE.plum} />
+            <Line at={endsOf(own, tooth, drawn)} colour={PALETTE.plum} />
           </group>
         );
       })}
@@ -67,6 +109,17 @@ export const PreparedScene = memo(function PreparedScene({
     </JawCanvas>
   );
 });
+
+/** Where a cut ends: as it was drawn, along the tooth's axis from where it was to end, else as it was found. */
+function endsOf(own: PreparedToothView, tooth: Fdi, drawn: readonly FinishByHand[]): readonly Vec3[] {
+  const mm = new Map(drawn.filter((d) => d.tooth === tooth).map((d) => [d.at, d.mm]));
+  const { z } = own.frame;
+  return own.finish.flatMap(({ at, wished, found, highMm }): Vec3[] => {
+    const to = mm.get(at);
+    if (to === undefined || (found && Math.abs((highMm ?? 0) - to) < 0.03)) return found ? [found] : [];
+    return [[wished[0] - to * z[0], wished[1] - to * z[1], wished[2] - to * z[2]]];
+  });
+}
 
 function Spot({ at, radiusMm, colour }: { at: Vec3; radiusMm: number; colour: string }) {
   return (

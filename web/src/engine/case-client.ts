@@ -3,6 +3,7 @@ import {
   type CutChoice,
   type DesignChoice,
   type Fdi,
+  type FinishByHand,
   type Jaw,
   type LaterState,
   type Mouth,
@@ -105,9 +106,15 @@ export class CaseClient {
   }
 
   /** A prepared tooth for drawing. */
-  prepared(plan: ContourPlan, tooth: Fdi, choice: CutChoice, mouth: Mouth): Promise<PreparedToothView> {
+  prepared(
+    plan: ContourPlan,
+    tooth: Fdi,
+    choice: CutChoice,
+    mouth: Mouth,
+    lines: readonly FinishByHand[],
+  ): Promise<PreparedToothView> {
     this.sync(plan);
-    return this.work.answer(() => this.remote.prepared(tooth, choice, mouth) as Promise<PreparedToothView>);
+    return this.work.answer(() => this.remote.prepared(tooth, choice, mouth, lines) as Promise<PreparedToothView>);
   }
 
   /**

@@ -5,6 +5,7 @@ import {
   type DesignChoice,
   enamelNormAt,
   type Fdi,
+  type FinishByHand,
   type Jaw,
   type LaterState,
   type Mouth,
@@ -119,8 +120,8 @@ const service = {
   },
 
   /** A prepared tooth for drawing. @throws Refusal of `preparedView` */
-  prepared(tooth: Fdi, choice: CutChoice, mouth: Mouth): PreparedToothView {
-    const own = ask(engine, 'preparedView', tooth, choice, mouth);
+  prepared(tooth: Fdi, choice: CutChoice, mouth: Mouth, lines: readonly FinishByHand[]): PreparedToothView {
+    const own = ask(engine, 'preparedView', tooth, choice, mouth, lines);
     const mesh = drawable(own.mesh);
     const [shortMm, roomMm] = [Float32Array.from(own.shortMm), Float32Array.from(own.roomMm)];
     return transfer({ ...own, mesh, shortMm, roomMm }, [

@@ -11,6 +11,7 @@ import { finishOf } from '../../prep/checks/finish.js';
 import { type BestWay, bestWay, undercutMm2, type WayCone, wayCone } from '../../prep/draw.js';
 import { facingTogether, preparedFacing, wellWithin } from '../../prep/facing.js';
 import { type PrepFinding, type PrepState, worstState } from '../../prep/finding.js';
+import type { FinishByHand } from '../../prep/finish-found.js';
 import { type Laid, laidOn } from '../../prep/laid.js';
 import { PREP_LIMITS } from '../../prep/limits.js';
 import { NO_ZONE, type PrepMap, prepMap } from '../../prep/prep-tooth.js';
@@ -74,9 +75,15 @@ export function prepStanding(engine: CaseEngine, jaw: Jaw, choice: CutChoice): P
 }
 
 /** Everything that is checked on one prepared tooth. @throws Refusal `scan-missing`, `tooth-missing` */
-export function prepTooth(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: Mouth = {}): PrepToothVerdict {
+export function prepTooth(
+  engine: CaseEngine,
+  tooth: Fdi,
+  choice: CutChoice,
+  mouth: Mouth = {},
+  lines: readonly FinishByHand[] = [],
+): PrepToothVerdict {
   const jaw = jawOf(tooth);
-  const own = checkedTooth(engine, tooth, choice, mouth, laidFit(engine, engine.laterScan(jaw), jaw));
+  const own = withLine(checkedTooth(engine, tooth, choice, mouth, laidFit(engine, engine.laterScan(jaw), jaw)), lines);
   const findings = verdictOn(own);
   return { tooth, state: worstState(findings), findings, rooms: zoneRooms(own.map) };
 }
@@ -93,11 +100,17 @@ export function verdictOf(
 }
 
 /** Everything that is checked on the prepared teeth of a jaw. @throws Refusal `scan-missing` of either scan */
-export function prepVerdict(engine: CaseEngine, jaw: Jaw, choice: CutChoice, mouth: Mouth = {}): PrepVerdict {
+export function prepVerdict(
+  engine: CaseEngine,
+  jaw: Jaw,
+  choice: CutChoice,
+  mouth: Mouth = {},
+  lines: readonly FinishByHand[] = [],
+): PrepVerdict {
   const standing = prepStanding(engine, jaw, choice);
   return verdictOf(
     standing,
-    standing.judged.map((t) => prepTooth(engine, t, choice, mouth)),
+    standing.judged.map((t) => prepTooth(engine, t, choice, mouth, lines)),
     choice,
   );
 }
@@ -202,6 +215,12 @@ function checkedTooth(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: 
   };
 }
 
+/** The same with the line that somebody has drawn around it. */
+function withLine(own: Checked, lines: readonly FinishByHand[]): Checked {
+  const drawn = new Map(lines.filter((l) => l.tooth === own.tooth).map((l) => [l.at, l.mm]));
+  return drawn.size > 0 ? { ...own, drawn } : own;
+}
+
 /** A provisional's scan over a prepared tooth; nothing where there is none, or it lies too doubtfully. */
 function proofOver(
   engine: CaseEngine,
@@ -257,7 +276,12 @@ export interface PreparedView {
   readonly shortMm: Float64Array;
   readonly roomMm: Float64Array;
   /** Where the cut was to end and where it ends, in the same order. */
-  readonly finish: readonly { readonly wished: Vec3; readonly found?: Vec3 }[];
+  readonly finish: readonly {
+    readonly at: number;
+    readonly wished: Vec3;
+    readonly found?: Vec3;
+    readonly highMm?: number;
+  }[];
   /** Places of the findings that have one, in the order of the verdict. */
   readonly marks: readonly { readonly at: Vec3; readonly finding: number }[];
   /** The ways on which it comes off: what hangs on the planned one, the best, and how far from that one may lean. */
@@ -270,9 +294,15 @@ export interface PreparedView {
 }
 
 /** One prepared tooth to be looked at. @throws Refusal `scan-missing`, `tooth-missing` */
-export function preparedView(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: Mouth = {}): PreparedView {
+export function preparedView(
+  engine: CaseEngine,
+  tooth: Fdi,
+  choice: CutChoice,
+  mouth: Mouth = {},
+  lines: readonly FinishByHand[] = [],
+): PreparedView {
   const jaw = jawOf(tooth);
-  const own = checkedTooth(engine, tooth, choice, mouth, laidFit(engine, engine.laterScan(jaw), jaw));
+  const own = withLine(checkedTooth(engine, tooth, choice, mouth, laidFit(engine, engine.laterScan(jaw), jaw)), lines);
   const mouthFrame: Frame = frameToArch(jaw, WORLD);
   const out = (p: Vec3): Vec3 => (jaw === 'upper' ? p : toParent(mouthFrame, p));
   const mesh = jaw === 'upper' ? own.scan.mesh : meshToArch(jaw, own.scan.mesh);
@@ -290,9 +320,11 @@ export function preparedView(engine: CaseEngine, tooth: Fdi, choice: CutChoice, 
     frame: frameToArch(jaw, own.target.frame),
     shortMm: nothing(own.map.shortMm),
     roomMm: nothing(own.map.roomMm),
-    finish: finishOf(own).map(({ wished, found }) => ({
+    finish: finishOf(own).map(({ at, wished, found, highMm }) => ({
+      at,
       wished: out(wished),
       ...(found && { found: out(found) }),
+      ...(highMm !== undefined && { highMm }),
     })),
     marks: verdictOn(own).flatMap((f, finding) => (f.at ? [{ at: out(f.at), finding }] : [])),
     draw: {

@@ -28,6 +28,8 @@ export interface Checked extends PrepTooth {
   readonly mouth: Mouth;
   /** What of the scan was picked as no tooth. */
   readonly rest?: Tree;
+  /** Where somebody has drawn the end of the cut, by direction. */
+  readonly drawn?: ReadonlyMap<number, number>;
   readonly beside: readonly Beside[];
   /**
    * Distance of each of the scan's vertices to the teeth across, mm: closed, and the least on the way aside and

@@ -36,6 +36,7 @@ export const finishOf = (c: Checked): FinishPlace[] =>
     targetField(c.target),
     c.design.around !== undefined,
     c.rest && { rest: c.rest, gumMm: c.design.finish.belowGumMm },
+    c.drawn,
   );
 
 /** The end that a technician can't see: where a cut ends is only known by the uncut tooth beyond it. */
@@ -79,6 +80,7 @@ function gumWords(belowMm: number): string {
 
 function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): PrepFinding {
   const found = own.filter((p) => p.found);
+  const byHand = found.some((p) => p.byHand) ? ', drawn by hand' : '';
   const { level, ledgeShare } = PREP_LIMITS;
   const base = {
     check: 'finish' as const,
@@ -114,7 +116,7 @@ function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): Pre
       value: high,
       limit: level.value,
       source: level.source,
-      says: `{${c.tooth}} ${side}: the finish line lies ${mm(Math.abs(high))} mm too ${high > 0 ? 'far to the edge' : 'near the root'}`,
+      says: `{${c.tooth}} ${side}: the finish line lies ${mm(Math.abs(high))} mm too ${high > 0 ? 'far to the edge' : 'near the root'}${byHand}`,
       todo: high > 0 ? `take it ${mm(high)} mm nearer to the gum` : 'ask where the gum will lie; it can’t be put back',
       ...here,
       ...(high > 0 && { cutMm: high, along: true as const }),
@@ -141,7 +143,7 @@ function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): Pre
     value: high,
     limit: level.value,
     source: level.source,
-    says: `{${c.tooth}} ${side}: ${form}, ${mm(deep)} mm half a millimetre in, ${gumWords(c.design.finish.belowGumMm - high)}`,
+    says: `{${c.tooth}} ${side}: ${form}, ${mm(deep)} mm half a millimetre in, ${gumWords(c.design.finish.belowGumMm - high)}${byHand}`,
     ...here,
   };
 }

@@ -1,6 +1,6 @@
 import { SHORT_RANGE_MM, shortColour } from '@radiant/contract';
-import { type Fdi, isPlannable, jawOf, type Vec3 } from '@radiant/core';
-import { useCallback, useRef, useState } from 'react';
+import { type Fdi, type FinishByHand, isPlannable, jawOf, type Vec3 } from '@radiant/core';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import type { View } from '../../bench/arch-eye.js';
 import { css } from '../../bench/colour-scale.js';
 import { PreparedScene, type PreparedShowing } from '../../bench/PreparedScene.js';
@@ -9,6 +9,7 @@ import { useCase, useSentence, useToothLabel } from '../../data/case-context.js'
 import type { JawState } from '../../engine/use-jaws.js';
 import { useHotkeys } from '../../ui/hotkeys.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
+import type { LineDrawing } from './use-line.js';
 import type { PreparedTeeth } from './use-prepared.js';
 
 const SHOWING: Readonly<Record<PreparedShowing, string>> = { short: 'still to cut', plain: 'as it is' };
@@ -22,6 +23,8 @@ export function OnTheArch({
   of,
   marked,
   pins,
+  line,
+  drawn,
   onPoint,
 }: {
   jaw: JawState;
@@ -30,6 +33,8 @@ export function OnTheArch({
   of: number;
   marked: Vec3 | undefined;
   pins: readonly Vec3[];
+  line: LineDrawing;
+  drawn: readonly FinishByHand[];
   /** Where a point is asked for: takes the next one that is pressed. */
   onPoint: ((tooth: Fdi, at: Vec3) => void) | undefined;
 }) {
@@ -40,6 +45,9 @@ export function OnTheArch({
   const jaw = jawOf(tooth);
   const [view, setView] = useState<Omit<View, 'jaw'>>({ name: 'front', turn: 0 });
   const reading = useRef<HTMLSpanElement>(null);
+  const { pull, done } = line;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: letting go is the same thing each time
+  const drawing = useMemo(() => (pull ? { pull, done } : undefined), [pull]);
   const choose = useCallback(
     (t: Fdi, at: Vec3) => {
       if (!isPlannable(t)) return;
@@ -68,6 +76,8 @@ export function OnTheArch({
         selected={tooth}
         marked={marked}
         pins={pins}
+        line={drawing}
+        drawn={drawn}
         onSelect={choose}
         reading={reading}
       />

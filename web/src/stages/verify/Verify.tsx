@@ -3,6 +3,7 @@ import {
   type ContourPlan,
   type CutChoice,
   type Fdi,
+  type FinishByHand,
   type HandWay,
   handFindings,
   type Jaw,
@@ -19,6 +20,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { useMouth } from '../../data/use-mouth.js';
+import { useSettled } from '../../data/use-settled.js';
 import { clientOf, useContour } from '../../engine/use-contour.js';
 import { useJaw } from '../../engine/use-jaws.js';
 import { useLater } from '../../engine/use-later.js';
@@ -30,12 +32,14 @@ import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
 import { ByHand } from './ByHand.js';
 import { LaidLine, ProofLine } from './LaidLine.js';
+import { LineField } from './LineField.js';
 import { OnTheArch } from './OnTheArch.js';
 import { PinField } from './PinField.js';
 import { RecutList } from './RecutList.js';
 import { ScanField } from './ScanField.js';
 import { ShellField } from './ShellField.js';
 import { Together } from './Together.js';
+import { useLine } from './use-line.js';
 import { usePins } from './use-pins.js';
 import { usePrepared } from './use-prepared.js';
 import { useVerdict } from './use-verdict.js';
@@ -47,6 +51,9 @@ type Look = 'arch' | 'list' | 'hand';
 const LOOKS: Readonly<Record<Look, string>> = { arch: 'on the arch', list: 'cut list', hand: 'by hand' };
 const LOOK_ORDER = Object.keys(LOOKS) as readonly Look[];
 const NO_TEETH: readonly Fdi[] = [];
+/** A line that is drawn is judged once the hand rests, ms. */
+const SETTLED_MS = 350;
+const NO_LINES: readonly FinishByHand[] = [];
 
 /** Verify: whether the preparation is right, where more, and whether it all comes off. */
 export default function Verify() {
@@ -71,10 +78,12 @@ export default function Verify() {
   const ready = later.state === 'ready' && proof.state !== 'loading' ? client : undefined;
   // Asked again of another scan.
   const scans = `${later.state === 'ready' && later.id} ${proof.state === 'ready' && proof.id}`;
-  const asked = useVerdict(ready, plan, jaw, reduce, mouth, scans);
+  const lines = useSettled(verify.data.lines ?? NO_LINES, SETTLED_MS);
+  const asked = useVerdict(ready, plan, jaw, reduce, mouth, lines, scans);
   const { verdict } = asked;
   const verdictTeeth = verdict?.judged ?? NO_TEETH;
-  const prepared = usePrepared(look === 'arch' ? ready : undefined, plan, verdictTeeth, reduce, mouth);
+  const prepared = usePrepared(look === 'arch' ? ready : undefined, plan, verdictTeeth, reduce, mouth, lines, scans);
+  const line = useLine(prepared.views);
   const arch = useJaw(contour, lower, jaw);
   const handTeeth = useMemo(() => teethToCut(plan, reduce, jaw), [plan, reduce, jaw]);
   const own = useFoundOn(tooth, look, way, verdict);
@@ -161,6 +170,8 @@ export default function Verify() {
         of={verdict.judged.length}
         marked={mark?.at ?? shownPin}
         pins={pins.pins}
+        line={line}
+        drawn={verify.data.lines ?? NO_LINES}
         onPoint={pins.take}
       />
     );
@@ -209,6 +220,7 @@ export default function Verify() {
               <Verdict verdict={own} chosen={chosen} onChoose={choose} />
               {look === 'arch' && shown && (
                 <>
+                  <LineField line={line} />
                   <WaysOut own={shown} />
                   <ShellField client={ready} plan={plan} choice={reduce} tooth={tooth} />
                   <Together client={ready} plan={plan} choice={reduce} teeth={verdictTeeth} />

@@ -1,4 +1,4 @@
-import { type ContourPlan, type CutChoice, type Fdi, type Mouth, Refusal } from '@radiant/core';
+import { type ContourPlan, type CutChoice, type Fdi, type FinishByHand, type Mouth, Refusal } from '@radiant/core';
 import { useEffect, useState } from 'react';
 import type { CaseClient } from '../../engine/case-client.js';
 import type { PreparedToothView } from '../../engine/views.js';
@@ -19,17 +19,23 @@ export function usePrepared(
   teeth: readonly Fdi[],
   choice: CutChoice,
   mouth: Mouth,
+  lines: readonly FinishByHand[],
+  scans: string,
 ): PreparedTeeth {
   const [shown, setShown] = useState<PreparedTeeth>(NONE);
   const key = teeth.join();
+  // Teeth of another scan are not shown while these are measured.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each scan anew
+  useEffect(() => setShown(NONE), [scans]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the teeth
   useEffect(() => {
     if (!client) return;
     let off = false;
-    setShown(NONE);
+    // What is there stands until its tooth comes anew.
+    setShown(({ views }) => ({ ...NONE, views: new Map([...views].filter(([t]) => teeth.includes(t))) }));
     void (async () => {
       for (const tooth of teeth) {
-        const answer = await client.prepared(plan, tooth, choice, mouth).catch((error: unknown) => {
+        const answer = await client.prepared(plan, tooth, choice, mouth, lines).catch((error: unknown) => {
           if (error instanceof WorkLost) throw error;
           return error instanceof Refusal ? error.message : faultOf(error);
         });
@@ -47,6 +53,6 @@ export function usePrepared(
     return () => {
       off = true;
     };
-  }, [client, plan, key, choice, mouth]);
+  }, [client, plan, key, choice, mouth, lines]);
   return shown;
 }

@@ -1,6 +1,7 @@
 import {
   type ContourPlan,
   type CutChoice,
+  type FinishByHand,
   type Jaw,
   type Mouth,
   type PrepToothVerdict,
@@ -32,12 +33,13 @@ export function useVerdict(
   jaw: Jaw,
   choice: CutChoice,
   mouth: Mouth,
+  lines: readonly FinishByHand[],
   scans: string,
 ): Judging {
   const [own, setOwn] = useState<Omit<Judging, 'retry'>>({ whole: false });
   const [attempt, setAttempt] = useState(0);
   const retry = useCallback(() => setAttempt((n) => n + 1), []);
-  const question = JSON.stringify([choice, mouth]);
+  const question = JSON.stringify([choice, mouth, lines]);
   // What was found on another jaw, or by another scan, is not shown while this one is measured.
   // biome-ignore lint/correctness/useExhaustiveDependencies: each of them makes it another verdict
   useEffect(() => setOwn({ whole: false }), [jaw, scans]);
@@ -52,7 +54,7 @@ export function useVerdict(
       put({ verdict: verdictOf(standing, teeth, choice), whole: standing.judged.length === 0 });
       for (const tooth of standing.judged) {
         if (off) return;
-        teeth.push(await client.ask(plan, 'prepTooth', tooth, choice, mouth));
+        teeth.push(await client.ask(plan, 'prepTooth', tooth, choice, mouth, lines));
         put({
           verdict: verdictOf(standing, [...teeth], choice),
           whole: teeth.length === standing.judged.length,
