@@ -391,6 +391,9 @@ describe('a promised date', () => {
     expect(plan.visits.map((v) => v.kind)).toEqual(['preparation', 'seating', 'review']);
     // Ten working days after Monday the 23rd of November.
     expect([isoOf(plan.end), plan.holds, plan.broken]).toEqual(['2026-12-07', true, []]);
+    // Nothing has to be made any more for what was held, nor is it asked whether it was needed.
+    expect(remindersOf(plan, COURSE, WEEK, MONDAY).some((r) => r.for === 'preparation')).toBe(false);
+    expect(planVisits(ask({ booked: [{ kind: 'tissue', day: dayOf('2026-11-23') }] })).broken).toEqual([]);
   });
 
   it('tells what is booked too early for what is not booked before it, and still finds days for all else', () => {
@@ -407,16 +410,16 @@ describe('a promised date', () => {
 
   it('says what is to be sent and made, working days before', () => {
     const plan = planVisits(ask({ booked: [{ kind: 'preparation', day: dayOf('2026-12-07') }] }));
-    const own = remindersOf(plan, COURSE, WEEK).map((r) => `${isoOf(r.by)} ${r.what.split(',')[0]}`);
+    const own = remindersOf(plan, COURSE, WEEK, MONDAY).map((r) => `${isoOf(r.by)} ${r.what.split(',')[0]}`);
     // Two working days before Monday the 7th is Thursday; the scan goes out on the day.
     expect(own).toContain('2026-12-03 indexes');
     expect(own).toContain('2026-12-07 scan or impression');
     expect(own).toContain('2026-12-18 work back from the laboratory');
     expect([...own].sort()).toEqual(own);
     const mill = planVisits(ask({}, { maker: 'mill' }));
-    expect(remindersOf(mill, { ...COURSE, maker: 'mill' }, WEEK).some((r) => r.what.includes('laboratory'))).toBe(
-      false,
-    );
+    expect(
+      remindersOf(mill, { ...COURSE, maker: 'mill' }, WEEK, MONDAY).some((r) => r.what.includes('laboratory')),
+    ).toBe(false);
   });
 
   it('is not looked for where nobody works', () => {

@@ -137,6 +137,7 @@ it('the journey goes from meet to keep, and each stage asks one question', () =>
     'decide',
     'match',
     'reduce',
+    'book',
     'verify',
     'keep',
   ]);

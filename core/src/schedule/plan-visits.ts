@@ -160,10 +160,12 @@ export function planVisits(ask: Ask): VisitPlan {
     broken: [
       ...brokenBy(ask, visits, intervals, at),
       ...loosened,
-      ...extra.map(
-        (v) =>
-          `${VISITS[v.kind]} on ${isoOf(at.get(v.kind) as Day)} is booked, though nothing that is decided asks for it.`,
-      ),
+      ...extra
+        .filter((v) => (at.get(v.kind) as Day) >= today)
+        .map(
+          (v) =>
+            `${VISITS[v.kind]} on ${isoOf(at.get(v.kind) as Day)} is booked, though nothing that is decided asks for it.`,
+        ),
     ],
   };
 }

@@ -66,9 +66,13 @@ function back(calendar: Calendar, day: Day, count: number): Day {
   return at;
 }
 
-/** What has to be sent, ordered or made for the visits, each where it is booked or else at its earliest day. */
-export function remindersOf(plan: VisitPlan, course: Course, clinic: Calendar): Reminder[] {
+/**
+ * What has to be sent, ordered or made for the visits, each where it is booked or else at its earliest day; for what was
+ * held before today nothing is.
+ */
+export function remindersOf(plan: VisitPlan, course: Course, clinic: Calendar, today: Day): Reminder[] {
   return plan.visits
+    .filter((v) => (v.booked ?? v.earliest) >= today)
     .flatMap((v) => {
       const on = v.booked ?? v.earliest;
       return RULES.filter((r) => r.for === v.kind).flatMap((r): Reminder[] => {

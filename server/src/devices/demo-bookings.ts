@@ -1,4 +1,4 @@
-import { type BookedVisit, clinicCalendar, FIRST_CLINIC } from '@radiant/contract';
+import { type BookedVisit, type BookSection, clinicCalendar, FIRST_CLINIC } from '@radiant/contract';
 import { afterWorking, beforeWorking, type Day, isoOf, type VisitKind } from '@radiant/core';
 import type { RecipeName } from '@radiant/standins';
 
@@ -39,3 +39,10 @@ export const demoVisits = (name: RecipeName, today: Day): BookedVisit[] =>
     minutes,
     chair: FIRST_CLINIC.chairs[0] as string,
   }));
+
+/** How a sample case is booked. Plover's gum was contoured. */
+export const demoBook = (name: RecipeName, visits: BookedVisit[]): BookSection => ({
+  away: [],
+  visits,
+  ...(name === 'Plover' && { tissue: 'gum' }),
+});

@@ -31,7 +31,7 @@ import { InboxService } from '../inbox/inbox.service.js';
 import { PeopleService } from '../people/people.service.js';
 import type { SignedIn } from '../people/session.js';
 import { ALL, type Delivery, FIRST, fileOf, PREPARATIONS, viewOf } from './deliveries.js';
-import { demoVisits } from './demo-bookings.js';
+import { demoBook, demoVisits } from './demo-bookings.js';
 import { DEMO_CHOICES, DEMO_COLOURS } from './demo-colours.js';
 import { DEMO_PLANS } from './demo-plans.js';
 import { viewReading } from './demo-readings.js';
@@ -145,7 +145,7 @@ export class Demo implements OnModuleDestroy {
       ];
       if (colours && row) await this.change(row, 'match', () => colours, me);
       const visits = demoVisits(name, dayOf(new Date().toISOString().slice(0, 10)));
-      if (visits.length > 0 && row) await this.change(row, 'book', () => ({ away: [], visits }), me);
+      if (visits.length > 0 && row) await this.change(row, 'book', () => demoBook(name, visits), me);
       const choices = DEMO_CHOICES[name];
       if (choices && row) await this.change(row, 'decide', () => choices, me);
     }

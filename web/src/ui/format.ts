@@ -19,6 +19,9 @@ export function day(iso: string): string {
   return (calendar ? (thisYear ? UTC_DAY : UTC_DAY_YEAR) : thisYear ? DAY : DAY_YEAR).format(d);
 }
 
+/** A sentence with the days in it as they are read: core writes them as ISO does. */
+export const withDays = (sentence: string): string => sentence.replaceAll(/\b\d{4}-\d\d-\d\d\b/g, day);
+
 /** "9 November, 14:05" */
 export const moment = (iso: string): string =>
   Number.isNaN(Date.parse(iso)) ? iso : `${day(iso)}, ${TIME.format(new Date(iso))}`;

@@ -7,7 +7,7 @@ import { useVisits } from '../../data/use-visits.js';
 import { Comments } from '../../shell/Comments.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
 import { Week } from '../../shell/Week.js';
-import { day } from '../../ui/format.js';
+import { day, withDays } from '../../ui/format.js';
 import { useHotkeys } from '../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { saveFile } from '../../ui/save-file.js';
@@ -139,7 +139,7 @@ export default function Book() {
                       {VISITS[tried.kind]} on {day(isoOf(tried.day))}:
                     </b>{' '}
                     {would.broken.length > 0
-                      ? would.broken.join(' ')
+                      ? withDays(would.broken.join(' '))
                       : `finished ${day(isoOf(would.end))} at the earliest${would.holds === false ? ', too late' : ''}.`}
                   </>
                 )}
@@ -156,7 +156,7 @@ export default function Book() {
       panel={
         <>
           <ReadOnlyNote section="book" />
-          <Refused sentence={refusal?.errors?.[0]?.message ?? refusal?.detail} />
+          <Refused sentence={refusal && withDays(refusal.errors?.[0]?.message ?? refusal.detail)} />
           {here && plan && <DateKept plan={plan} ask={here.ask} />}
           {here && plan && selected && <VisitCard key={selected.kind} visit={selected} plan={plan} here={here} />}
           {here && <CourseFields course={here.ask.course} />}

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useSection } from '../../data/case-context.js';
 import { useMayWrite } from '../../shell/ReadOnlyNote.js';
-import { day } from '../../ui/format.js';
+import { day, withDays } from '../../ui/format.js';
 
 /** Whether the promised date holds; if not, what would make it hold and at which price. */
 export function DateKept({ plan, ask }: { plan: VisitPlan; ask: Ask }) {
@@ -42,7 +42,7 @@ export function DateKept({ plan, ask }: { plan: VisitPlan; ask: Ask }) {
       </p>
       {plan.broken.map((b) => (
         <p key={b} className="finding mb-2 text-note" data-weight="stop">
-          {b}
+          {withDays(b)}
         </p>
       ))}
       {plan.holds === false && (

@@ -5,7 +5,7 @@ import { day } from '../../ui/format.js';
 /** What has to be sent, ordered or made, and by when. */
 export function Reminders({ plan, here }: { plan: VisitPlan; here: PlanHere }) {
   const { ask } = here;
-  const all = remindersOf(plan, ask.course, ask.house.clinic);
+  const all = remindersOf(plan, ask.course, ask.house.clinic, ask.today);
   if (all.length === 0) return null;
   return (
     <section aria-label="To send, order and make" className="px-4 pt-5">
