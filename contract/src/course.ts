@@ -14,7 +14,7 @@ import {
 } from '@radiant/core';
 import type { CaseDetail } from './cases.js';
 import { type Clinic, clinicCalendar, laboratoryCalendar, patientAway } from './clinic.js';
-import type { BookedVisit } from './sections/book.js';
+import { type BookedVisit, overlap } from './sections/book.js';
 import type { SectionData } from './sections/index.js';
 import { standingOf } from './standing.js';
 
@@ -121,13 +121,6 @@ export function takenBy(others: readonly Booking[], { chairs }: Clinic): (day: D
   }
   return (day) => chairs.map((c) => all.get(`${day} ${c}`) ?? []);
 }
-
-/** Two visits that want the same chair, or the same person, at the same time. */
-export const overlap = (a: BookedVisit, b: BookedVisit): boolean =>
-  a.day === b.day &&
-  (a.chair === b.chair || (!!a.by && a.by === b.by)) &&
-  a.from < b.from + b.minutes &&
-  b.from < a.from + a.minutes;
 
 /** The first of others that wants the same chair at the same time. */
 export const clashOf = <T extends BookedVisit>(own: BookedVisit, others: readonly T[]): T | undefined =>

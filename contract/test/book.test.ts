@@ -48,6 +48,19 @@ describe('what is booked', () => {
   });
 });
 
+it('says where two visits of one case are booked at the same time', () => {
+  const both = (second: object) =>
+    SECTIONS.book.sense(
+      { ...EMPTY_SECTIONS.book, visits: [visit, { ...visit, kind: 'review', ...second }] },
+      new Map(),
+    );
+  expect(both({ from: 600 })).toEqual([
+    { field: 'visits.1', message: 'seating and colour and gum at a week are both booked on 2026-12-18 at that time.' },
+  ]);
+  expect(both({ from: 630 })).toEqual([]);
+  expect(both({ day: '2026-12-28' })).toEqual([]);
+});
+
 describe('the hours of a house', () => {
   const of = (over: object) => sentences(Clinic, { ...FIRST_CLINIC, ...over });
   it('are taken as they are at first, and refused where they overlap or never end', () => {

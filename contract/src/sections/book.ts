@@ -88,6 +88,13 @@ export class BookedVisit {
   by?: string | null;
 }
 
+/** Two visits that want the same chair, or the same person, at the same time. */
+export const overlap = (a: BookedVisit, b: BookedVisit): boolean =>
+  a.day === b.day &&
+  (a.chair === b.chair || (!!a.by && a.by === b.by)) &&
+  a.from < b.from + b.minutes &&
+  b.from < a.from + a.minutes;
+
 /** When the visits of a case are, and what they follow from where it is not said elsewhere. */
 export class BookSection {
   /** The patient would be happy with this day, though a later one was promised. */
@@ -170,9 +177,21 @@ export const book = defineSection({
     away: 'days the patient is away',
     visits: 'visits booked',
   },
-  sense: ({ away }) =>
-    away.flatMap((a, i) =>
+  sense: ({ away, visits }) => [
+    ...away.flatMap((a, i) =>
       a.to < a.from ? [{ field: `away.${i}.to`, message: 'An absence ends after it begins.' }] : [],
     ),
+    ...visits.flatMap((v, i) => {
+      const other = visits.slice(0, i).find((o) => overlap(o, v));
+      return other
+        ? [
+            {
+              field: `visits.${i}`,
+              message: `${VISITS[other.kind]} and ${VISITS[v.kind]} are both booked on ${v.day} at that time.`,
+            },
+          ]
+        : [];
+    }),
+  ],
   since: 9,
 });

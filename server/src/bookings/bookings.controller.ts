@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import { Controller, Get, Inject, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
 import {
@@ -22,7 +21,9 @@ import { CaseRow, RevisionRow, SectionRow } from '../database/database.js';
 import { DATABASE } from '../database/database.module.js';
 import { PracticeSettingsService } from '../people/practice-settings.service.js';
 import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/session.js';
-import { type Cancelled, calendarOf, type HolidayDays, holidaysOf } from './calendar-file.js';
+import { Pool } from '../pool/pool.js';
+import type { HolidayDays } from '../work/holidays.js';
+import { type Cancelled, calendarOf } from './calendar-file.js';
 
 /** A calendar of holidays is small. */
 const MOST_BYTES = 2 * 1024 ** 2;
@@ -35,6 +36,7 @@ export class BookingsController {
     @Inject(DATABASE) private readonly db: Sequelize,
     private readonly settings: PracticeSettingsService,
     private readonly cases: CasesService,
+    private readonly pool: Pool,
   ) {}
 
   /** The visits of all cases between two days, both within. */
@@ -100,6 +102,6 @@ export class BookingsController {
   async holidays(@UploadedFile() file: Uploaded | undefined, @Query('from') from: string): Promise<HolidayDays[]> {
     if (!file) throw new ProblemException(422, 'Not accepted', 'Choose an iCalendar file.');
     if (!isDay(from)) throw new ProblemException(422, 'Not accepted', 'Say from which day on.');
-    return holidaysOf(await readFile(file.path, 'utf8'), dayOf(from));
+    return this.pool.read('holidays', { path: file.path, from: dayOf(from) });
   }
 }

@@ -55,7 +55,7 @@ export class Pool implements OnModuleDestroy {
    * Looks at something that came in. @throws ProblemException 413 when it takes too much memory or time, 422, 503;
    * Refusal
    */
-  read<N extends 'inspect' | 'readChange' | 'decode'>(name: N, input: Input<N>): Promise<Output<N>> {
+  read<N extends 'inspect' | 'readChange' | 'decode' | 'holidays'>(name: N, input: Input<N>): Promise<Output<N>> {
     return this.run(this.reading, name, input);
   }
 

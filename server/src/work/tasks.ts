@@ -10,7 +10,7 @@ import {
   SectionChange,
   type SectionName,
 } from '@radiant/contract';
-import { type Jaw, type Notation, Refusal, type RefusalCode } from '@radiant/core';
+import { type Day, type Jaw, type Notation, Refusal, type RefusalCode } from '@radiant/core';
 import { parsed, SECTION_BODY } from '../common/body.js';
 import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/problem.filter.js';
 import { type CaseInput, readCaseFile } from './case-reader.js';
@@ -20,6 +20,7 @@ import { cardsPdf } from './cut-cards.js';
 import { engineOn } from './engines.js';
 import { type EstimateOrder, estimatePdf, estimatesOf } from './estimate.js';
 import { decodedHeic } from './heic.js';
+import { holidaysOf } from './holidays.js';
 import { type Inspected, inspectFile, nameOf } from './inspect.js';
 import type { PaperForm } from './paper-forms.js';
 import { planPdf } from './plan-pdf.js';
@@ -85,6 +86,10 @@ export const readChange = ({ name, bytes }: { name: SectionName; bytes: Uint8Arr
     if (more.length > 0) throw invalid(more);
     return { version: change.version, text: JSON.stringify(value) };
   });
+
+/** The days of a calendar of holidays, from a day on. */
+export const holidays = ({ path, from }: { path: string; from: Day }) =>
+  told(async () => holidaysOf(await readFile(path, 'utf8'), from));
 
 /** Set by the threads where somebody listens. */
 interface Line {
@@ -180,6 +185,7 @@ export interface Tasks {
   inspect: typeof inspect;
   decode: typeof decode;
   readChange: typeof readChange;
+  holidays: typeof holidays;
   plan: typeof plan;
   surface: typeof surface;
   readCase: typeof readCase;

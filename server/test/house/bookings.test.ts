@@ -40,6 +40,11 @@ describe('chairs across cases', () => {
     expect((await put(assistant, second.id, 0, [{ ...VISIT, kind: 'preparation', from: 10 * 60 + 30 }])).status).toBe(
       200,
     );
+    const twice = await put(assistant, first.id, 1, [VISIT, { ...VISIT, kind: 'review', from: 10 * 60 }]);
+    expect([twice.status, twice.body.errors?.[0]?.message]).toEqual([
+      422,
+      'seating and colour and gum at a week are both booked on 2027-03-26 at that time.',
+    ]);
     const technician = await signedIn('technician');
     expect((await put(technician, second.id, 1, [])).status).toBe(403);
   });
@@ -171,6 +176,21 @@ describe('iCalendar', () => {
         { from: '2028-05-01', to: '2028-05-01', why: 'May day' },
       ],
     ]);
+  });
+
+  it('with an event that recurs each second is through with it', async () => {
+    const text = calendar(
+      'BEGIN:VEVENT',
+      'UID:1',
+      'DTSTART:20200101T000000Z',
+      'RRULE:FREQ=SECONDLY',
+      'END:VEVENT',
+      'BEGIN:VEVENT',
+      'UID:2',
+      'DTSTART;VALUE=DATE:20261231',
+      'END:VEVENT',
+    );
+    expect((await holidays(text)).body).toEqual([{ from: '2026-12-31', to: '2026-12-31', why: '' }]);
   });
 
   it('that is none, or has no days to come, is told in a sentence', async () => {

@@ -1,5 +1,5 @@
 import { askOf, type BookedVisit, type Booking, type Clinic, type ToothChoice } from '@radiant/contract';
-import { type Ask, dayOf, isoOf, planVisits, Refusal, type VisitPlan } from '@radiant/core';
+import { type Ask, dayOf, isoOf, planVisits, Refusal, type VisitKind, type VisitPlan } from '@radiant/core';
 import { useMemo } from 'react';
 import useSWR from 'swr';
 import { api } from './api.js';
@@ -14,6 +14,8 @@ const AHEAD_DAYS = 400;
 export interface PlanHere {
   readonly clinic: Clinic;
   readonly bookings: readonly Booking[];
+  /** What is taken of the chairs for one visit of this case: other cases' visits, and its own other ones. */
+  readonly takenFor: (kind: VisitKind) => readonly Booking[];
   readonly ask: Ask;
   readonly plan?: VisitPlan;
   /** Why there is none. */
@@ -69,6 +71,12 @@ export function useVisits(): PlanHere | undefined {
     return {
       clinic: shown.clinic,
       bookings: others,
+      takenFor: (kind) => [
+        ...others,
+        ...book.data.visits
+          .filter((v) => v.kind !== kind)
+          .map((v) => ({ ...v, caseId: detail.id, caseName: detail.name })),
+      ],
       ask,
       ...own,
       tried: (visits) => planned(asked(visits)).plan,

@@ -58,7 +58,7 @@ export default function Book() {
     const visit = plan?.visits.find((v) => v.kind === kind);
     const before = data.visits.find((b) => b.kind === kind);
     const minutes = before?.minutes ?? visit?.minutes ?? 30;
-    const next = visitOn(here.clinic, here.bookings, kind, isoOf(on), minutes) ?? {
+    const next = visitOn(here.clinic, here.takenFor(kind), kind, isoOf(on), minutes) ?? {
       kind,
       day: isoOf(on),
       from: before?.from ?? 9 * 60,

@@ -15,7 +15,8 @@ export function VisitCard({ visit: v, plan, here }: { visit: PlannedVisit; plan:
   const { data, set, store } = useSection('book');
   const mayWrite = useMayWrite('book');
   const id = useId();
-  const { clinic, bookings } = here;
+  const { clinic } = here;
+  const bookings = here.takenFor(v.kind);
   const own = data.visits.find((b) => b.kind === v.kind);
   const put = (next: BookedVisit | undefined, group?: string) =>
     set({ ...data, visits: [...data.visits.filter((b) => b.kind !== v.kind), ...(next ? [next] : [])] }, group);

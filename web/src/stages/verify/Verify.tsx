@@ -172,7 +172,7 @@ export default function Verify() {
         pins={pins.pins}
         line={line}
         drawn={verify.data.lines ?? NO_LINES}
-        onPoint={pins.take}
+        onPoint={line.on ? undefined : pins.take}
       />
     );
   return (
