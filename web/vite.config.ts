@@ -41,7 +41,13 @@ function faceModel(): Plugin {
 
 export default defineConfig({
   plugins: [react(), tailwind(), faceModel()],
-  resolve: { alias: { '@radiant/core': source('core'), '@radiant/contract': source('contract') } },
+  resolve: {
+    alias: [
+      { find: /^@radiant\/contract\/course$/, replacement: source('contract').replace('index', 'course') },
+      { find: '@radiant/core', replacement: source('core') },
+      { find: '@radiant/contract', replacement: source('contract') },
+    ],
+  },
   worker: { format: 'es' },
   build: { target: 'es2022', chunkSizeWarningLimit: 1500, modulePreload: { polyfill: false } },
   server: {

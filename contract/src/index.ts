@@ -13,7 +13,7 @@ export * from './cases.js';
 export * from './clinic.js';
 export * from './comments.js';
 export * from './contours.js';
-export * from './course.js';
+export type { BookableCase, Booking, DaySheet, DayVisit } from './course.js';
 export * from './files.js';
 export { cantOf, type Front, frontOf, frontSeen, lengthWish, mouthOf, photographed, repeatsOf } from './front.js';
 export * from './house-colours.js';

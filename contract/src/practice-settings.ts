@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import {
+  CUT_WAYS,
   type CutFrom,
   DEPTH_TOLERANCE_MM,
   DESIGN_IDS,
@@ -14,7 +15,6 @@ import {
   SCALE_LIMITS,
   SCHOOLS,
   type SchoolId,
-  STRATEGIES,
   TOLERANCE_LIMITS,
   TRAY_LIMITS,
 } from '@radiant/core';
@@ -67,7 +67,7 @@ export class PracticeSettings {
   design!: DesignId;
 
   /** Grooves are cut so until it is chosen in the case. */
-  @IsIn(STRATEGIES.map((s) => s.id) as string[], words(STRATEGY_WORDS))
+  @IsIn(CUT_WAYS.map((s) => s.id) as string[], words(STRATEGY_WORDS))
   cutFrom!: CutFrom;
 
   /** Thicknesses of the house's own, design by design; a design's usual ones where it is not named. */
@@ -161,7 +161,7 @@ export const FIRST_SETTINGS: PracticeSettings = {
   school: SCHOOLS[0].id,
   wearDays: 1,
   design: 'graduated',
-  cutFrom: STRATEGIES[0].id,
+  cutFrom: CUT_WAYS[0].id,
   thickness: [],
   trays: [trayInput(FIRST_TRAY)],
   toleranceMm: DEPTH_TOLERANCE_MM,

@@ -4,15 +4,11 @@ import {
   BookSection,
   Clinic,
   check,
-  clashOf,
-  courseOf,
   EMPTY_SECTIONS,
   FIRST_CLINIC,
-  mondayOf,
   SECTIONS,
-  takenBy,
-  worksOf,
 } from '@radiant/contract';
+import { clashOf, courseOf, mondayOf, takenBy, worksOf } from '@radiant/contract/course';
 import { dayOf, hoursFrom, hoursText, isoOf } from '@radiant/core';
 
 const sentences = (type: new () => object, data: object) => check(type, data).errors.map((e) => e.message);

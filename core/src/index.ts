@@ -430,8 +430,9 @@ export {
   type ToothSection,
   toothSection,
 } from './reduction/section.js';
-export { type CutFrom, STRATEGIES, strategyOf } from './reduction/strategies/index.js';
+export { STRATEGIES, strategyOf } from './reduction/strategies/index.js';
 export type { Strategy } from './reduction/strategies/strategy.js';
+export { CUT_WAYS, type CutFrom } from './reduction/strategies/words.js';
 export { distanceTo, type Pose, type Swept, sweepOver } from './reduction/sweep.js';
 export {
   type CrownSpan,

@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import {
   CONTACT_RULES,
   type ContactRule,
+  CUT_WAYS,
   type CutFrom,
   DESIGN_IDS,
   type DesignId,
@@ -13,7 +14,6 @@ import {
   ROOM_PLACES,
   type RoomPlace,
   SLOPE_LIMITS,
-  STRATEGIES,
   TAPER_LIMITS,
   THICKNESS_LIMITS,
   TOLERANCE_LIMITS,
@@ -49,7 +49,7 @@ export class OwnDesign {
   design!: DesignId;
 }
 
-export const STRATEGY_WORDS = `A tooth is prepared ${STRATEGIES.map((s) => s.name).join(', or ')}.`;
+export const STRATEGY_WORDS = `A tooth is prepared ${CUT_WAYS.map((s) => s.name).join(', or ')}.`;
 const THICK = `A thickness lies between ${THICKNESS_LIMITS.min} and ${THICKNESS_LIMITS.max} mm.`;
 const TAPER = `A wall leans between ${TAPER_LIMITS.min} and ${TAPER_LIMITS.max} degrees.`;
 const SLOPE = `A cut edge rises between ${SLOPE_LIMITS.min} and ${SLOPE_LIMITS.max} degrees behind its facial corner.`;
@@ -193,8 +193,8 @@ export class ReduceSection {
   @Holds(() => OwnThicknessInput)
   thickness?: OwnThicknessInput[];
 
-  @IsIn(STRATEGIES.map((s) => s.id) as string[], words(STRATEGY_WORDS))
-  from: CutFrom = STRATEGIES[0].id;
+  @IsIn(CUT_WAYS.map((s) => s.id) as string[], words(STRATEGY_WORDS))
+  from: CutFrom = CUT_WAYS[0].id;
 
   /** The burs that it is cut with, as the house had them when they were taken; the first tray where none is. */
   @IsOptional()
@@ -244,7 +244,7 @@ export const strategyNow = (from: unknown): unknown => (from === 'tooth' ? ('mar
 export const reduce = defineSection({
   name: 'reduce',
   type: ReduceSection,
-  empty: { design: 'graduated', from: STRATEGIES[0].id },
+  empty: { design: 'graduated', from: CUT_WAYS[0].id },
   writers: [],
   comments: true,
   parts: fields({

@@ -5,10 +5,8 @@ import { distance, type Vec3 } from '../geometry/vec.js';
 import type { TargetSurface } from '../reduction/target.js';
 import { ANGLES, DIRECTIONS, NEAR_FINISH, NECK_ROWS, ROWS } from '../reduction/target-grid.js';
 import type { Fdi } from '../teeth/notation.js';
+import { LOOKED } from './finish-limits.js';
 import { type SeenField, seenDistances } from './seen.js';
-
-/** An end is looked for from this far towards the root of the planned line to so far towards the edge, mm. */
-const LOOKED = { root: 1.5, edge: 2.5 } as const;
 
 /** Where a cut ends in one direction from the tooth's axis, against where it was to end. */
 export interface FinishPlace {
@@ -39,9 +37,6 @@ export interface FinishByHand {
   readonly at: number;
   readonly mm: number;
 }
-
-/** So far it can be drawn, and in so many directions, one after the other around a tooth. */
-export const FINISH_LIMITS = { min: -LOOKED.root, max: LOOKED.edge, directions: ANGLES } as const;
 
 /** So much uncut tooth has to be seen beyond an end to know that it is one, mm. House value. */
 const BEYOND_MM = 0.15;

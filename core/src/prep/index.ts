@@ -3,7 +3,8 @@ export type { Checked } from './checks/checked.js';
 export { type BestWay, bestWay, type Facing, spread, undercutMm2, type WayCone, wayCone } from './draw.js';
 export { facingOf, facingTogether } from './facing.js';
 export { PREP_CHECKS, type PrepCheck, type PrepFinding, type PrepState, worstState } from './finding.js';
-export { FINISH_LIMITS, type FinishByHand } from './finish-found.js';
+export type { FinishByHand } from './finish-found.js';
+export { FINISH_LIMITS } from './finish-limits.js';
 export {
   HAND_LIMITS,
   HAND_PLACES,

@@ -23,7 +23,8 @@ import {
   type Removal,
   removalBy,
 } from './removal.js';
-import { type CutFrom, strategyOf } from './strategies/index.js';
+import { strategyOf } from './strategies/index.js';
+import type { CutFrom } from './strategies/words.js';
 import { type CrownSpan, spanOf, type TargetSurface, targetBetween } from './target.js';
 import { TARGET_PLACES } from './target-grid.js';
 import { areasBefore, halfWidth } from './target-zones.js';

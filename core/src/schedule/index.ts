@@ -39,14 +39,12 @@ export {
   type VisitPlan,
 } from './plan-visits.js';
 export { type Reminder, remindersOf } from './reminders.js';
+export { VISIT_KINDS, VISITS, type VisitKind } from './visit-words.js';
 export {
   type Interval,
   intervalsOf,
   usualMinutes,
-  VISIT_KINDS,
-  VISITS,
   type Visit,
-  type VisitKind,
   type VisitStep,
   visitOf,
   visitsOf,

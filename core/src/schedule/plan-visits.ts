@@ -3,16 +3,8 @@ import { type Calendar, FAR_DAYS, freeOn, nextOpen, openOn, type Span } from './
 import type { Course } from './course.js';
 import { type Day, isoOf } from './day.js';
 import { type Because, chainTo, type Event, type Link, type Solved, solveDays } from './network.js';
-import {
-  type Interval,
-  intervalsOf,
-  VISIT_KINDS,
-  VISITS,
-  type Visit,
-  type VisitKind,
-  visitOf,
-  visitsOf,
-} from './visits.js';
+import { VISIT_KINDS, VISITS, type VisitKind } from './visit-words.js';
+import { type Interval, intervalsOf, type Visit, visitOf, visitsOf } from './visits.js';
 
 /** Who works when, and what is taken already. */
 export interface House {

@@ -2,7 +2,7 @@ import { type Calendar, isOpen } from './calendar.js';
 import type { Course } from './course.js';
 import type { Day } from './day.js';
 import type { VisitPlan } from './plan-visits.js';
-import { VISITS, type VisitKind } from './visits.js';
+import { VISITS, type VisitKind } from './visit-words.js';
 
 /** Something that has to be sent, ordered or made by a day. */
 export interface Reminder {

@@ -5,11 +5,11 @@ import {
   type BookSection,
   CAUTIONS,
   completed,
-  courseOf,
   type DaySheet,
   type DayVisit,
   isDay,
 } from '@radiant/contract';
+import { courseOf } from '@radiant/contract/course';
 import { dayOf, visitOf } from '@radiant/core';
 import type { Response } from 'express';
 import type { Sequelize } from 'sequelize';

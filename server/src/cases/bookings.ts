@@ -1,4 +1,5 @@
-import { type BookedVisit, type Booking, type BookSection, clashOf, completed } from '@radiant/contract';
+import { type BookedVisit, type Booking, type BookSection, completed } from '@radiant/contract';
+import { clashOf } from '@radiant/contract/course';
 import { VISITS } from '@radiant/core';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { invalid } from '../common/problem.filter.js';

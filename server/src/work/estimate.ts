@@ -1,11 +1,5 @@
-import {
-  askOf,
-  type Booking,
-  type CaseDetail,
-  type PracticeSettings,
-  priceOf,
-  type ToothChoice,
-} from '@radiant/contract';
+import { type Booking, type CaseDetail, type PracticeSettings, priceOf, type ToothChoice } from '@radiant/contract';
+import { askOf } from '@radiant/contract/course';
 import { dayOf, isoOf, label, type Notation, optionOf, planVisits, Refusal, VISITS } from '@radiant/core';
 import { type Doc, date, HAIR, INK_2, LEFT, MM, newPaper, PLUM, RIGHT, rule, text, WIDTH } from './plan-paper.js';
 

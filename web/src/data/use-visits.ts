@@ -1,4 +1,5 @@
-import { askOf, type BookedVisit, type Booking, type Clinic, type ToothChoice } from '@radiant/contract';
+import { type BookedVisit, type Booking, type Clinic, type ToothChoice } from '@radiant/contract';
+import { askOf } from '@radiant/contract/course';
 import { type Ask, dayOf, isoOf, planVisits, Refusal, type VisitKind, type VisitPlan } from '@radiant/core';
 import { useMemo } from 'react';
 import useSWR from 'swr';

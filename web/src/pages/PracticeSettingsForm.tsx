@@ -1,6 +1,7 @@
 import { CONTACT_LIMITS, DRAFT_KEEPING, type DraftKeeping } from '@radiant/contract';
 import {
   CHOSEN_DESIGNS,
+  CUT_WAYS,
   type DesignId,
   designOf,
   FLOSS_MM,
@@ -8,7 +9,6 @@ import {
   type Notation,
   SCHOOLS,
   type SchoolId,
-  STRATEGIES,
 } from '@radiant/core';
 import { useId } from 'react';
 import { Link } from 'react-router';
@@ -66,7 +66,7 @@ export function PracticeSettingsForm() {
       <fieldset className="mb-5">
         <legend className="mb-1.5">Teeth are prepared, until another way is chosen in the case</legend>
         <span className="flex flex-wrap gap-x-5 gap-y-1">
-          {STRATEGIES.map((s) => (
+          {CUT_WAYS.map((s) => (
             <label key={s.id} className="flex items-center gap-2">
               <input
                 type="radio"

@@ -1,4 +1,5 @@
-import { type BookedVisit, type Booking, type Clinic, clinicCalendar, mondayOf } from '@radiant/contract';
+import { type BookedVisit, type Booking, type Clinic, clinicCalendar } from '@radiant/contract';
+import { mondayOf } from '@radiant/contract/course';
 import { clock, type Day, dayOf, isoOf, openOn, VISITS } from '@radiant/core';
 import { useState } from 'react';
 import { day } from '../ui/format.js';

@@ -12,7 +12,7 @@ import { cutLists, type ToothCutList } from '../../reduction/cut-list/cut-list.j
 import { reductionUnder, type ToothReduction, type UngroovedReduction, withGrooves } from '../../reduction/plan.js';
 import type { Mouth } from '../../reduction/removal.js';
 import { AT_AXIS, type SectionPlace, sectionPlane, type ToothSection, toothSection } from '../../reduction/section.js';
-import type { CutFrom } from '../../reduction/strategies/index.js';
+import type { CutFrom } from '../../reduction/strategies/words.js';
 import { spanOf, type TargetSurface, targetOf } from '../../reduction/target.js';
 import { type TargetTold, targetTold } from '../../reduction/target-zones.js';
 import type { Zone } from '../../reduction/zones.js';

@@ -1,14 +1,13 @@
 import { afterFace, before, cordStep, edgeStep, grooveSteps, joinStep, traceStep } from '../cut-list/steps.js';
 import { intoTooth, type Strategy } from './strategy.js';
+import { CUT_WAYS } from './words.js';
 
 /**
  * Margin first: a ball traces the finish line, so that everything after it has an end; then edge and face are grooved as
  * deep as what has to go, and joined.
  */
 export const margin = {
-  id: 'margin',
-  name: 'margin first',
-  meaning: 'A ball traces the finish line, then grooves as deep as what has to go are cut into the bare tooth.',
+  ...CUT_WAYS[2],
   wish: (r, zone) => intoTooth(r, zone),
   order: (t) => [
     ...before(t),

@@ -1,15 +1,14 @@
 import { afterFace, before, edgeStep, grooveSteps, joinStep, mockUpOff, mockUpOn } from '../cut-list/steps.js';
 import { PROUD_MM } from '../removal.js';
 import { grooveOf, intoTooth, noGroove, type Strategy } from './strategy.js';
+import { CUT_WAYS } from './words.js';
 
 /**
  * Through the worn mock-up: it is as thick as the plan adds, so a groove as deep as the need leaves the need. Over a
  * tooth that stands proud of the plan there is none: there the groove is cut into the tooth, as deep as what has to go.
  */
 export const mockUp = {
-  id: 'mock-up',
-  name: 'through the mock-up',
-  meaning: 'Grooves are as deep as the needed thickness and cut through the worn mock-up: most enamel is kept.',
+  ...CUT_WAYS[0],
   wish: (r, zone) => {
     if (r.remove.value === 0) return noGroove('No groove: one of the needed depth would stay within the mock-up.');
     if (r.needed === 0)

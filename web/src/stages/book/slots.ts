@@ -1,4 +1,5 @@
-import { type BookedVisit, type Booking, type Clinic, clinicCalendar, takenBy } from '@radiant/contract';
+import { type BookedVisit, type Booking, type Clinic, clinicCalendar } from '@radiant/contract';
+import { takenBy } from '@radiant/contract/course';
 import { dayOf, freeOn, openOn, type VisitKind } from '@radiant/core';
 
 /** A stretch of a chair's day that has room, minutes from midnight. */
