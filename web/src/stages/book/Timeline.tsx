@@ -27,7 +27,7 @@ const WAITS_DAYS = 14;
 const HELD_DAYS = 35;
 const FAR_DAYS = 28;
 /** Between the words of two weeks, px. */
-const TICK_PX = 50;
+const TICK_PX = 54;
 
 /**
  * The visits of a case on days: each with the stretch on which it can be, what lies between it and the one before, and
@@ -110,7 +110,7 @@ export function Timeline({
         .map((d) => (
           <g key={d}>
             <line x1={x(d)} x2={x(d)} y1={HEAD - 12} y2={height} stroke={PALETTE.hair} />
-            <text x={x(d) + 3} y={HEAD - 18} className="fill-ink-2 text-[11px]">
+            <text x={x(d) + 3} y={HEAD - 18} className="fill-ink-2 text-tiny">
               {short(d)}
             </text>
           </g>
@@ -158,10 +158,10 @@ export function Timeline({
                 opacity={0.22}
               />
             )}
-            <text x={14} y={y - 3} className={`text-[13.5px] ${chosen ? 'fill-plum font-semibold' : 'fill-ink'}`}>
+            <text x={14} y={y - 3} className={`text-body ${chosen ? 'fill-plum font-semibold' : 'fill-ink'}`}>
               {VISITS[v.kind]}
             </text>
-            <text x={14} y={y + 12} className="fill-ink-2 text-[11px]">
+            <text x={14} y={y + 12} className="fill-ink-2 text-tiny">
               {v.minutes} min, {v.who}
             </text>
             {/* biome-ignore lint/a11y/useSemanticElements: a button can't stand in a drawing */}
@@ -215,7 +215,7 @@ export function Timeline({
                 strokeWidth={2.5}
               />
             </g>
-            <text x={x(now) + scale / 2 + 14} y={y - 10} className="fill-ink text-[11px] tabular-nums">
+            <text x={x(now) + scale / 2 + 14} y={y - 10} className="fill-ink text-tiny tabular-nums">
               {short(now)}
             </text>
           </g>
@@ -259,7 +259,7 @@ function Mark({
         strokeWidth={strong ? 2 : 1}
         strokeDasharray={dashed ? '4 4' : undefined}
       />
-      <text x={x} y={11} textAnchor={atEnd ? 'end' : 'middle'} className="text-[11px] font-semibold" fill={colour}>
+      <text x={x} y={11} textAnchor={atEnd ? 'end' : 'middle'} className="text-tiny font-semibold" fill={colour}>
         {said}
       </text>
     </g>
@@ -291,7 +291,7 @@ function Between({
   return (
     <>
       {x2 - x1 > SAID_PX && (link.working || link.least > 6) && (
-        <text x={x2 - 16} y={y(j) + 15} textAnchor="end" className="fill-ink-2 text-[11px]">
+        <text x={x2 - 16} y={y(j) + 15} textAnchor="end" className="fill-ink-2 text-tiny">
           {said}
         </text>
       )}
