@@ -13,6 +13,7 @@ export * from './cases.js';
 export * from './clinic.js';
 export * from './comments.js';
 export * from './contours.js';
+// What visits follow from is asked for as `@radiant/contract/course`: the first page does without it.
 export type { BookableCase, Booking, DaySheet, DayVisit } from './course.js';
 export * from './files.js';
 export { cantOf, type Front, frontOf, frontSeen, lengthWish, mouthOf, photographed, repeatsOf } from './front.js';
