@@ -75,6 +75,7 @@ export function courseOf(detail: BookableCase, clinic: Clinic, wearDays: number)
     hasRecords: detail.files.some((f) => f.kind === 'photo') && detail.files.some((f) => f.kind === 'scan'),
     ...(!approved && { mockUpDays: own.mockUpDays ?? wearDays }),
     tissue,
+    ...(inflamed && { inflamed }),
     impression: own.impression ?? impressionOf({ belowGum, inflamed, tissue }),
     maker: own.maker ?? 'laboratory',
     laboratoryDays: own.laboratoryDays ?? clinic.laboratoryDays,

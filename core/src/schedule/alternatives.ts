@@ -38,7 +38,8 @@ const CHANGES: readonly Change[] = [
     id: 'same-day',
     words: 'make the impression on the day of preparation',
     price: 'only while the gum is untouched and does not bleed, and the margins stay at it or above',
-    of: (c) => (c.impression === 'healed' && c.tissue === 'none' ? { ...c, impression: 'same' } : undefined),
+    of: (c) =>
+      c.impression === 'healed' && c.tissue === 'none' && !c.inflamed ? { ...c, impression: 'same' } : undefined,
   },
   {
     id: 'mill',

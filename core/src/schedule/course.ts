@@ -24,6 +24,8 @@ export interface Course {
   readonly mockUpDays?: number;
   readonly tissue: TissueWork;
   readonly impression: Impression;
+  /** Gum of these teeth bleeds or is inflamed: nothing is taken of it the same day. */
+  readonly inflamed?: boolean;
   readonly maker: Maker;
   /** Working days of the laboratory, from the scan that is sent to the work that is back. */
   readonly laboratoryDays: number;

@@ -105,7 +105,9 @@ function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): Pre
     };
   }
   const high = middleOf(found.map((p) => p.highMm as number));
-  const deep = middleOf(found.map((p) => p.depthMm!).filter((mm) => !Number.isNaN(mm)));
+  // Half a millimetre in a scan may show nothing any more.
+  const depths = found.map((p) => p.depthMm!).filter((mm) => !Number.isNaN(mm));
+  const deep = depths.length > 0 ? middleOf(depths) : undefined;
   const wished = middleOf(found.map((p) => p.wishedDepthMm!));
   const at = found[found.length >> 1]?.found;
   const here = at ? { at } : {};
@@ -125,7 +127,7 @@ function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): Pre
   const form = ['shoulder', 'chamfer', 'knife edge'].reduce((a, b) =>
     shapes.filter((f) => f === b).length > shapes.filter((f) => f === a).length ? b : a,
   );
-  if (deep < ledgeShare.value * wished - c.pmMm / 2)
+  if (deep !== undefined && deep < ledgeShare.value * wished - c.pmMm / 2)
     return {
       ...base,
       state: 'cut',
@@ -143,7 +145,7 @@ function sideFinding(c: Checked, side: string, own: readonly FinishPlace[]): Pre
     value: high,
     limit: level.value,
     source: level.source,
-    says: `{${c.tooth}} ${side}: ${form}, ${mm(deep)} mm half a millimetre in, ${gumWords(c.design.finish.belowGumMm - high)}${byHand}`,
+    says: `{${c.tooth}} ${side}: ${form}, ${deep === undefined ? 'its width not seen' : `${mm(deep)} mm half a millimetre in`}, ${gumWords(c.design.finish.belowGumMm - high)}${byHand}`,
     ...here,
   };
 }

@@ -1,5 +1,4 @@
-import type { TargetZone } from '../../reduction/target-zones.js';
-import { ZONE_ORDER } from '../../reduction/target-zones.js';
+import { type TargetZone, ZONE_ORDER } from '../../reduction/target-zones.js';
 import type { PrepFinding } from '../finding.js';
 import { overFinish } from '../finish-height.js';
 import { PREP_LIMITS } from '../limits.js';
@@ -8,6 +7,8 @@ import { type Check, type Checked, mm, scanPlace } from './checked.js';
 
 /** A scanned provisional ends at the gum: nothing is read of it nearer to the finish line, mm. House value. */
 const FROM_FINISH_MM = 1;
+/** Fewer places of a zone say nothing. House value. */
+const LEAST = 12;
 /** What the worst twentieth of a zone shows may be a scan's own slip. */
 const TAIL = 0.05;
 /** The edge's cut looks to the edge by so much: the cosine of 45°. House value. */
@@ -35,7 +36,7 @@ export const provisionalCheck: Check = (c) => {
         over(scanPlace(c, v)) > FROM_FINISH_MM &&
         (zone !== 'edge' || toEdge.has(v)),
     );
-    return own.length < 12 ? [] : [zoneOfIt(c, zone, own)];
+    return own.length < LEAST ? [] : zoneOfIt(c, zone, own);
   });
 };
 
@@ -46,7 +47,7 @@ function facingEdge({ facing: { vertex, normals }, target }: Checked): ReadonlyS
   return new Set([...vertex].filter((_, i) => out(i) > FACES_EDGE));
 }
 
-function zoneOfIt(c: Checked, zone: TargetZone, all: readonly number[]): PrepFinding {
+function zoneOfIt(c: Checked, zone: TargetZone, all: readonly number[]): PrepFinding[] {
   const { overMm, thickMm, pmMm: pm } = c.provisional as NonNullable<Checked['provisional']>;
   const wanted = (v: number) => (c.map.roomMm[v] as number) + (c.map.shortMm[v] as number);
   // Where a zone runs out nearly nothing is asked for: its rim says nothing of the rest.
@@ -57,6 +58,7 @@ function zoneOfIt(c: Checked, zone: TargetZone, all: readonly number[]): PrepFin
     0.5,
   );
   const own = all.filter((v) => wanted(v) > RIM_SHARE * usual);
+  if (own.length < LEAST) return [];
   const lacks = thickMm.map((mm, v) => wanted(v) - mm);
   const deep = underShare(c.map, own, lacks, 1 - TAIL);
   const through = own.filter((v) => thickMm[v]! <= 0 && wanted(v) > HOLE.askedMm);
@@ -78,29 +80,33 @@ function zoneOfIt(c: Checked, zone: TargetZone, all: readonly number[]): PrepFin
     source,
   };
   if (!isHole && deep <= limit + pm)
-    return {
-      ...base,
-      state: 'right',
-      says: `{${c.tooth}} ${zone}: the provisional is ${mm(thick)} mm thick where it is thinnest`,
-    };
+    return [
+      {
+        ...base,
+        state: 'right',
+        says: `{${c.tooth}} ${zone}: the provisional is ${mm(thick)} mm thick where it is thinnest`,
+      },
+    ];
   const stands = isHole
     ? `a hole in the provisional where ${mm(needed)} mm are needed`
     : `the provisional is ${mm(thick)} mm thick where ${mm(needed)} are needed`;
   const [short, under] = [c.map.shortMm[at]!, -overMm[at]!];
-  return short > under
-    ? {
-        ...base,
-        state: 'cut',
-        says: `{${c.tooth}} ${zone}: ${stands}; not enough is cut there`,
-        todo: `cut ${mm(short)} mm more there`,
-        cutMm: short,
-        at: scanPlace(c, at),
-      }
-    : {
-        ...base,
-        state: 'look',
-        says: `{${c.tooth}} ${zone}: ${stands}; it lies ${mm(under)} mm under the planned contour there`,
-        todo: 'ask whether it was ground in the bite: then the plan follows it, else build it up',
-        at: scanPlace(c, at),
-      };
+  return [
+    short > under
+      ? {
+          ...base,
+          state: 'cut',
+          says: `{${c.tooth}} ${zone}: ${stands}; not enough is cut there`,
+          todo: `cut ${mm(short)} mm more there`,
+          cutMm: short,
+          at: scanPlace(c, at),
+        }
+      : {
+          ...base,
+          state: 'look',
+          says: `{${c.tooth}} ${zone}: ${stands}; it lies ${mm(under)} mm under the planned contour there`,
+          todo: 'ask whether it was ground in the bite: then the plan follows it, else build it up',
+          at: scanPlace(c, at),
+        },
+  ];
 }

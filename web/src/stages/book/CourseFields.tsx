@@ -71,10 +71,10 @@ export function CourseFields({ course }: { course: Course }) {
           </button>
         </div>
       </fieldset>
-      {course.impression === 'same' && course.tissue !== 'none' && (
+      {course.impression === 'same' && (course.tissue !== 'none' || course.inflamed) && (
         <p className="finding mt-2 text-note" data-weight="stop">
-          Gum that was worked on moves for about two weeks: a margin taken the same day may show. The treating clinician
-          decides.
+          Gum that was worked on, or that bleeds, moves for about two weeks: a margin taken the same day may show. The
+          treating clinician decides.
         </p>
       )}
       <DateFields />
