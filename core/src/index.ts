@@ -97,7 +97,6 @@ export {
   firstContour,
   inMouth,
   isPlannable,
-  median,
   type PlannedTooth,
   planFromWaxUp,
   plannedTooth,
@@ -357,6 +356,7 @@ export {
 } from './proportion/schools.js';
 export { type SharedSpace, shareSpace, type WidthWish } from './proportion/share-space.js';
 export { type Proposal, type ProposalChoice, type ToothTarget, WIDTH_BAND } from './proportion/target.js';
+export * from './protocol/index.js';
 export { type BiteRoom, biteRoom } from './reduction/bite-room.js';
 export { blockOut, type Wall } from './reduction/block-out.js';
 export {
@@ -681,4 +681,5 @@ export {
 export { CLOSED_GAP_MM, frontRow, OWN_ROLES, type Roles, roleOf, rolesOf } from './teeth/roles.js';
 export { type UsualSize, usualSize } from './teeth/usual-sizes.js';
 export { SCAN_PM_MM, SCANNED, SCANNED_SIZE_PM_MM } from './working/accuracy.js';
+export { median } from './working/middle.js';
 export * from './working/working.js';

@@ -5,6 +5,7 @@ import { signedDistances, signedField } from '../geometry/tree/signed.js';
 import { dot, rotateAbout, type Vec3 } from '../geometry/vec.js';
 import { type Fdi, jawOf, PLANNABLE, UPPER_TEN } from '../teeth/notation.js';
 import { CLOSED_GAP_MM, frontRow } from '../teeth/roles.js';
+import { median } from '../working/middle.js';
 import { type ArchPlace, archSide, frameToArch, meshToArch, placesAlong, type Room, rotateTooth } from './arch.js';
 import { type Crown, type CrownSize, crown, ringVertex } from './crown.js';
 import { archTurn, type ExistingArch, type ExistingTooth, roomBetween, toothOf } from './fit.js';
@@ -334,13 +335,6 @@ function faceGaps(there: ExistingTooth, planned: PlannedTooth): Float64Array {
     }
   }
   return signedDistances(there.field, Float64Array.from(points));
-}
-
-/** Middle value; the mean of the two middle ones for an even count; NaN for none. */
-export function median(values: readonly number[]): number {
-  const s = [...values].sort((a, b) => a - b);
-  const m = s.length >> 1;
-  return s.length % 2 ? s[m] : (s[m - 1] + s[m]) / 2;
 }
 
 /** Which tooth kinds can be planned. */

@@ -1,10 +1,11 @@
-import { crownZenith, median, type PlannedTooth, plannedField } from '../contour/plan.js';
+import { crownZenith, type PlannedTooth, plannedField } from '../contour/plan.js';
 import { directionToParent, toLocal, toParent } from '../geometry/frame.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
 import type { Design } from '../restoration/design.js';
 import { neededAt } from '../restoration/thickness.js';
+import { median } from '../working/middle.js';
 import type { CrownSpan } from './target.js';
 
 const STEP_MM = 0.4;

@@ -1,5 +1,5 @@
 import { type ExistingArch, type ExistingTooth, toothOf } from '../contour/fit.js';
-import { type ContourPlan, crownZenith, median, type PlannedTooth, plannedTooth } from '../contour/plan.js';
+import { type ContourPlan, crownZenith, type PlannedTooth, plannedTooth } from '../contour/plan.js';
 import { toLocal } from '../geometry/frame.js';
 import { type SignedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
@@ -9,6 +9,7 @@ import { neededAt, THIRDS, thirdAt } from '../restoration/thickness.js';
 import type { FacialThird } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { SCAN_PM_MM } from '../working/accuracy.js';
+import { median } from '../working/middle.js';
 import { type Figure, MEASURED } from '../working/working.js';
 import { chooseGrooves, type Groove, type GrooveWish, type HandChoice, type TrayChoice } from './burs/choose.js';
 import { edgeGap, type FacialPlace, facialPlaces, MIDDLE } from './facial-places.js';

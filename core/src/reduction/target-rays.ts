@@ -1,9 +1,10 @@
-import { crownZenith, median, type PlannedTooth } from '../contour/plan.js';
+import { crownZenith, type PlannedTooth } from '../contour/plan.js';
 import { directionToParent, type Frame, shift, toLocal, toParent } from '../geometry/frame.js';
 import { buildTree, refitTree, type Tree } from '../geometry/tree/build.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import type { SignedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
+import { median } from '../working/middle.js';
 import { offsetSheet, type Rings, ringsIn } from './offset-sheet.js';
 
 /** How far out rays begin, mm. */
