@@ -43,6 +43,11 @@ export default defineConfig({
   plugins: [react(), tailwind(), faceModel()],
   resolve: {
     alias: [
+      {
+        find: /^@radiant\/contract\/treat-record$/,
+        replacement: source('contract').replace('index', 'treat-record'),
+      },
+      { find: /^@radiant\/contract\/chair$/, replacement: source('contract').replace('index', 'chair') },
       { find: /^@radiant\/contract\/course$/, replacement: source('contract').replace('index', 'course') },
       { find: '@radiant/core', replacement: source('core') },
       { find: '@radiant/contract', replacement: source('contract') },

@@ -38,16 +38,16 @@ const words = (what: string) => ({ message: what });
 
 /** The format's name and the newest version that this program reads. */
 export const CASE_DOCUMENT_FORMAT = 'radiant-arch-case';
-export const CASE_DOCUMENT_VERSION = 9;
+export const CASE_DOCUMENT_VERSION = 10;
 /** Most entries of a case file's lists: far beyond any case, and a bound for whoever reads one. */
 export const CASE_DOCUMENT_MOST = { files: 5000, comments: 20_000, contours: 2000, history: 500_000 } as const;
 /**
  * Older versions that are still read: 1 had no views, states and history of teeth, 2 measured the retracted front view
  * alone, 3 told jaw and role of a scan by its kind, its frame in the file's own head, and of a contour the scan alone, 4
  * had no word on palatal sides, on how a camera stood and on the edge of a worn mock-up, 6 did not check preparations, 7
- * knew no place of a comment, 8 booked no visits.
+ * knew no place of a comment, 8 booked no visits, 9 kept nothing of what was done at the chair.
  */
-export const CASE_DOCUMENT_READ: readonly number[] = [1, 2, 3, 4, 5, 6, 7, 8, 9];
+export const CASE_DOCUMENT_READ: readonly number[] = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
 export class StoredFile extends FileOrigin {
   @IsUUID()

@@ -3,6 +3,7 @@ import {
   type Course,
   type CourseWork,
   type Day,
+  type Design,
   dayOf,
   type Fdi,
   impressionOf,
@@ -33,6 +34,13 @@ export interface BookableCase extends Pick<CaseDetail, 'id' | 'contours' | 'file
 }
 type Works = { readonly sections: Pick<BookableCase['sections'], 'shape' | 'decide' | 'reduce'> };
 
+/** The design of a tooth: as it was decided, else as reduce has it. */
+export function designAt(tooth: Fdi, { decide, reduce }: Pick<Works['sections'], 'decide' | 'reduce'>): Design {
+  const chosen = decide.data.choices.find((c) => c.tooth === tooth)?.option;
+  const design = chosen && optionOf(chosen).design;
+  return restorationOf(tooth, design ? { ...reduce.data, own: [{ tooth, design }] } : reduce.data).design;
+}
+
 /** What becomes of each planned tooth: as it was decided, else as reduce has it. */
 export function worksOf({ sections }: Works): readonly { tooth: Fdi; work: CourseWork }[] {
   const { shape, decide, reduce } = sections;
@@ -43,10 +51,7 @@ export function worksOf({ sections }: Works): readonly { tooth: Fdi; work: Cours
       const chosen = decide.data.choices.find((c) => c.tooth === tooth)?.option;
       const option = chosen && optionOf(chosen);
       if (option && !option.design) return [];
-      const design = restorationOf(
-        tooth,
-        option?.design ? { ...reduce.data, own: [{ tooth, design: option.design }] } : reduce.data,
-      ).design;
+      const design = designAt(tooth, { decide, reduce });
       const work: CourseWork =
         design.kind === 'crown'
           ? 'crown'

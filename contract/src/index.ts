@@ -31,3 +31,4 @@ export * from './sections/core-forms.js';
 export * from './sections/index.js';
 export * from './set-targets.js';
 export * from './standing.js';
+export * from './stock.js';

@@ -42,6 +42,7 @@ import { OwnThicknessInput, STRATEGY_WORDS, strategyNow } from './sections/reduc
 import { CONTACT_LIMITS, CONTACT_WORDS } from './sections/shape.js';
 import { CanCut, TOLERANCE_WORDS, TrayInput, trayInput } from './sections/tray.js';
 import { FINITE, words } from './sections/words.js';
+import { STOCK_LIMITS, StockLot } from './stock.js';
 
 /** What becomes of edits that have not reached the server when somebody signs out. */
 export const DRAFT_KEEPING = ['sealed', 'removed'] as const;
@@ -150,6 +151,14 @@ export class PracticeSettings {
   @Holds(() => Clinic)
   clinic!: Clinic;
 
+  /** What lies in the house's cupboards, lot by lot. */
+  @IsArray(words('The stock is a list.'))
+  @ArrayMaxSize(STOCK_LIMITS.lots, words(`At most ${STOCK_LIMITS.lots} lots are kept.`))
+  @ArrayUnique((s: StockLot) => `${s.name?.trim?.()} ${s.lot?.trim?.()}`, words('A lot stands twice.'))
+  @ValidateNested({ each: true })
+  @Holds(() => StockLot)
+  stock!: StockLot[];
+
   /** How teeth are numbered until a person chooses otherwise in their browser. */
   @IsIn(Object.keys(NOTATION_NAMES), words('Teeth are numbered by FDI or Universal.'))
   notation!: Notation;
@@ -173,6 +182,7 @@ export const FIRST_SETTINGS: PracticeSettings = {
   fees: [],
   currency: '',
   clinic: FIRST_CLINIC,
+  stock: [],
   notation: 'fdi',
 };
 

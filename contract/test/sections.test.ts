@@ -365,8 +365,8 @@ describe('match and decide', () => {
 
 describe('who may write what', () => {
   const may: Record<(typeof ROLES)[number], readonly SectionName[]> = {
-    dentist: ['meet', 'read', 'propose', 'shape', 'decide', 'match', 'reduce', 'book', 'verify'],
-    assistant: ['meet', 'read', 'match', 'book'],
+    dentist: ['meet', 'read', 'propose', 'shape', 'decide', 'match', 'reduce', 'book', 'treat', 'verify'],
+    assistant: ['meet', 'read', 'match', 'book', 'treat'],
     technician: [],
   };
   it.each(ROLES.map((r) => [r] as const))('%s', (role) => {

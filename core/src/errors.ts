@@ -38,6 +38,8 @@ export type RefusalCode =
   | 'hours-overlap'
   | 'no-working-day'
   | 'interval-cycle'
+  | 'stock-columns'
+  | 'stock-row'
   | 'calendar-broken';
 
 /** A typed refusal: a code for programs, a sentence for people, and what was received. */

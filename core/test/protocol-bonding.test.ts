@@ -10,14 +10,14 @@ import {
   type Base,
   type CementKind,
   fixing,
-  type Mouth,
+  type MouthNow,
   mustNot,
   type Piece,
   protocolOf,
   usualCement,
 } from '../src/index.js';
 
-const MOUTH: Mouth = { gum: 'healthy', dry: true, provisional: true, beware: new Set() };
+const MOUTH: MouthNow = { gum: 'healthy', dry: true, provisional: true, beware: new Set() };
 const piece = (p: Partial<Piece>): Piece => ({
   tooth: 11,
   kind: 'veneer',
@@ -27,7 +27,7 @@ const piece = (p: Partial<Piece>): Piece => ({
   bases: ['enamel'],
   ...p,
 });
-const visit = (pieces: readonly Piece[], mouth: Mouth = MOUTH): AtVisit => ({
+const visit = (pieces: readonly Piece[], mouth: MouthNow = MOUTH): AtVisit => ({
   teeth: pieces.map((p) => p.tooth),
   works: pieces.map((p) => ({ tooth: p.tooth, work: p.kind })),
   cuts: [],
@@ -42,7 +42,7 @@ const visit = (pieces: readonly Piece[], mouth: Mouth = MOUTH): AtVisit => ({
   tissue: 'none',
   mouth,
 });
-const rules = (p: Piece, m: Mouth = MOUTH) => fixing(visit([p], m)).map((s) => s.rule);
+const rules = (p: Piece, m: MouthNow = MOUTH) => fixing(visit([p], m)).map((s) => s.rule);
 
 type Row = readonly [
   material: Piece['material'],
@@ -369,7 +369,7 @@ describe('how a piece is fixed', () => {
   });
 });
 
-type Bar = readonly [words: string, piece: Partial<Piece>, mouth: Partial<Mouth>, barred: string | undefined];
+type Bar = readonly [words: string, piece: Partial<Piece>, mouth: Partial<MouthNow>, barred: string | undefined];
 const CROWN = { kind: 'crown', bases: ['dentin'] } as const;
 const BARRED: readonly Bar[] = [
   ['light under zirconia', { ...CROWN, material: 'zirconia', cement: 'resin-light' }, {}, 'light-stopped'],

@@ -10,6 +10,7 @@ import {
   ownTimes,
   protocolOf,
   startClock,
+  stockFromRows,
   timeOf,
   usualCord,
   VISIT_KINDS,
@@ -238,5 +239,30 @@ describe('what a hand scanner types', () => {
   it('leaves alone what is no label', () => {
     for (const typed of ['etch gel', '1234', '(17)281301(10)L', '(17)280230', '', '0109506'])
       expect(lotOf(typed, '2026-11-28')).toBeUndefined();
+  });
+});
+
+describe('a stock list', () => {
+  const HEAD = ['Name', 'GTIN', 'Batch', 'Expires'];
+  it('is read by the heads of its columns, in any order', () => {
+    expect(stockFromRows([HEAD, ['etch gel', '09506000134352', 'A1', '2028-02-29']])).toEqual([
+      { name: 'etch gel', item: '09506000134352', lot: 'A1', expiry: '2028-02-29' },
+    ]);
+    expect(
+      stockFromRows([
+        ['lot', 'name'],
+        ['A1', 'silane'],
+      ]),
+    ).toEqual([{ name: 'silane', lot: 'A1' }]);
+  });
+
+  it.each([
+    [[['what', 'where']], /has the columns name, item, lot and expiry/],
+    [[HEAD, ['', '', 'A1', '']], /Row 2: a material has a name/],
+    [[HEAD, ['etch gel', '', 'A1', '29.2.2028']], /Row 2: “29\.2\.2028” is no day/],
+    [[HEAD, ['etch gel', '12', 'A1', '']], /Row 2: “12” is no item number/],
+    [[HEAD, ['etch gel', '', 'A1', ''], ['etch gel', '', 'A1', '']], /Row 3: etch gel, lot A1, stands twice/],
+  ] as const)('refuses %j', (rows, sentence) => {
+    expect(() => stockFromRows(rows)).toThrow(sentence);
   });
 });

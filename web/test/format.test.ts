@@ -138,6 +138,7 @@ it('the journey goes from meet to keep, and each stage asks one question', () =>
     'match',
     'reduce',
     'book',
+    'treat',
     'verify',
     'keep',
   ]);

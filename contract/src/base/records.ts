@@ -17,6 +17,7 @@ export type WishTag = keyof typeof WISH_TAGS;
 /** Medical and personal points that change the plan or its dates. They warn; the dentist decides. */
 export const CAUTIONS = {
   bleeding: 'bleeds easily',
+  pressure: 'blood pressure or heart',
   healing: 'heals slowly',
   acid: 'reflux or acid',
   grinding: 'clenches or grinds',

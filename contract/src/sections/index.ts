@@ -13,6 +13,7 @@ import { type ProposeSection, propose } from './propose.js';
 import { type ReadSection, read } from './read.js';
 import { type ReduceSection, reduce } from './reduce.js';
 import { type ShapeSection, shape } from './shape.js';
+import { type TreatSection, treat } from './treat.js';
 import { type VerifySection, verify } from './verify.js';
 
 export * from './book.js';
@@ -27,6 +28,7 @@ export * from './read.js';
 export * from './reduce.js';
 export * from './shape.js';
 export { BurInput, TrayInput, trayInput } from './tray.js';
+export * from './treat.js';
 export * from './verify.js';
 
 /** The content of each section. */
@@ -39,6 +41,7 @@ export interface SectionData {
   match: MatchSection;
   reduce: ReduceSection;
   book: BookSection;
+  treat: TreatSection;
   verify: VerifySection;
 }
 export type SectionName = keyof SectionData;
@@ -53,6 +56,7 @@ export const SECTIONS: { readonly [N in SectionName]: SectionDefinition<N, Secti
   match,
   reduce,
   book,
+  treat,
   verify,
 };
 

@@ -1,6 +1,6 @@
 import type { Course, Impression, Maker, TissueWork } from '../schedule/course.js';
 import type { Fdi } from '../teeth/notation.js';
-import type { Mouth, Piece } from './piece.js';
+import type { MouthNow, Piece } from './piece.js';
 import type { Cord, OldWork, Provisional } from './words.js';
 
 /** A tooth that is cut for a piece. */
@@ -29,7 +29,7 @@ export interface AtVisit {
   readonly maker: Maker;
   readonly impression: Impression;
   readonly tissue: TissueWork;
-  readonly mouth: Mouth;
+  readonly mouth: MouthNow;
 }
 
 /** How gum is kept away, where nobody chose: two cords for crowns and below the gum, one for veneers at it. Common practice, no source. */

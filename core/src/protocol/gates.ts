@@ -1,10 +1,10 @@
 import { COMMON_PRACTICE } from '../working/working.js';
-import type { Mouth } from './piece.js';
+import type { MouthNow } from './piece.js';
 import { ifSet, type Rule } from './step.js';
 import type { GateId } from './words.js';
 
 interface AtGate {
-  readonly mouth: Mouth;
+  readonly mouth: MouthNow;
 }
 
 const DECIDES = 'The treating clinician decides; local rules go before this.';

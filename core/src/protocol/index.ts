@@ -6,15 +6,16 @@ export {
   hasGlass,
   isAdhesive,
   isResin,
-  type Mouth,
+  type MouthNow,
   type Piece,
   type PieceMaterial,
   usualCement,
 } from './piece.js';
 export { fixing, type Protocol, protocolOf, teethOfVisit } from './protocol.js';
 export { BLEACH_REST_DAYS, LIGHT_THROUGH_MM, lightThroughMm, type MustNot, mustNot } from './refuse.js';
-export { pairsOf, type SeatGroup, seatOrder, touch, untouchedContacts } from './seat-order.js';
+export { inRow, pairsOf, type SeatGroup, seatOrder, touch, untouchedContacts } from './seat-order.js';
 export type { Step } from './step.js';
+export { type StockRow, stockFromRows } from './stock.js';
 export { OWN_TIMES_FROM, type OwnTimes, ownTimes, type Taken } from './taken.js';
 export { type Clock, type Look, leftMs, lookAgain, startClock, type Timer, timeOf } from './timers.js';
 export {

@@ -1,11 +1,11 @@
 import { COMMON_PRACTICE } from '../working/working.js';
-import { hasGlass, isAdhesive, isResin, type Mouth, type Piece } from './piece.js';
+import { hasGlass, isAdhesive, isResin, type MouthNow, type Piece } from './piece.js';
 import type { Rule } from './step.js';
 
 /** Pieces that are treated alike, in one mouth. */
 export interface Batch {
   readonly piece: Piece;
-  readonly mouth: Mouth;
+  readonly mouth: MouthNow;
   /** What they are called. */
   readonly who: string;
 }

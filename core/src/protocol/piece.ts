@@ -24,7 +24,7 @@ export interface Piece {
 }
 
 /** What is known of the mouth as it is now. */
-export interface Mouth {
+export interface MouthNow {
   /** Nothing where nobody has looked. */
   readonly gum?: 'healthy' | 'bleeds';
   /** Whether the field can be kept dry; nothing where nobody has tried. */

@@ -3,7 +3,7 @@ import { STRENGTH_SOURCE } from '../decide/strength.js';
 import type { CeramicId } from '../material/ids.js';
 import type { Fdi } from '../teeth/notation.js';
 import { COMMON_PRACTICE, published, type Source } from '../working/working.js';
-import { hasGlass, isAdhesive, isResin, type Mouth, type Piece } from './piece.js';
+import { hasGlass, isAdhesive, isResin, type MouthNow, type Piece } from './piece.js';
 import { CEMENT_KINDS } from './words.js';
 
 /** A combination that must not be: why, and what would do instead. */
@@ -48,8 +48,8 @@ export const BLEACH_REST_DAYS = 14;
 
 interface Bar {
   readonly rule: string;
-  readonly bars: (p: Piece, m: Mouth) => boolean;
-  readonly why: (p: Piece, m: Mouth) => string;
+  readonly bars: (p: Piece, m: MouthNow) => boolean;
+  readonly why: (p: Piece, m: MouthNow) => string;
   readonly instead: (p: Piece) => string;
   readonly source: Source;
 }
@@ -136,7 +136,7 @@ const BARS: readonly Bar[] = [
 ];
 
 /** Every rule by which a piece must not be fixed in this way, in this mouth. */
-export const mustNot = (p: Piece, m: Mouth): MustNot[] =>
+export const mustNot = (p: Piece, m: MouthNow): MustNot[] =>
   BARS.filter((b) => b.bars(p, m)).map((b) => ({
     rule: b.rule,
     tooth: p.tooth,

@@ -6,6 +6,10 @@ const place = (t: Fdi): number => t % 10;
 /** Teeth side by side along their jaw, from the patient's right to the left, seen from in front. */
 const along = (t: Fdi): number => (Math.floor(t / 10) === 1 || Math.floor(t / 10) === 4 ? -place(t) : place(t) - 1);
 
+/** Teeth as one sees them from in front: the upper row before the lower, from the patient's right to the left. */
+export const inRow = (teeth: readonly Fdi[]): Fdi[] =>
+  [...teeth].sort((a, b) => Number(isUpper(b)) - Number(isUpper(a)) || along(a) - along(b));
+
 /** Teeth that are seated together, and what is looked at before. */
 export interface SeatGroup {
   readonly teeth: readonly Fdi[];
@@ -38,13 +42,13 @@ export function seatOrder(teeth: readonly Fdi[]): SeatGroup[] {
 
 /** What a row of pieces touches that is not made anew: these contacts are tried first. @param present teeth there */
 export function untouchedContacts(teeth: readonly Fdi[], present: readonly Fdi[]): readonly (readonly [Fdi, Fdi])[] {
-  const sorted = [...teeth].sort((a, b) => Number(isUpper(b)) - Number(isUpper(a)) || along(a) - along(b));
+  const sorted = inRow(teeth);
   return sorted.flatMap((t) => present.filter((p) => !teeth.includes(p) && touch(p, t)).map((p) => [p, t] as const));
 }
 
 /** Pieces side by side, the pairs that are tried together after each alone. */
 export const pairsOf = (teeth: readonly Fdi[]): readonly (readonly [Fdi, Fdi])[] => {
-  const sorted = [...teeth].sort((a, b) => Number(isUpper(b)) - Number(isUpper(a)) || along(a) - along(b));
+  const sorted = inRow(teeth);
   return sorted.flatMap((t, i) => {
     const next = sorted[i + 1];
     return next !== undefined && touch(t, next) ? [[t, next] as const] : [];

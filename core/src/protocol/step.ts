@@ -1,6 +1,7 @@
 import type { Fdi } from '../teeth/notation.js';
 import type { Source } from '../working/working.js';
-import type { Beware, Mouth } from './piece.js';
+import type { Beware, MouthNow } from './piece.js';
+import { inRow } from './seat-order.js';
 import type { GateId } from './words.js';
 
 /** One thing to do at the chair. */
@@ -67,11 +68,14 @@ export function compose<F>(phase: string, rules: readonly Rule<F>[], f: F, teeth
     });
 }
 
-/** Teeth as a sentence names them, in the order given. */
-export const named = (teeth: readonly Fdi[]): string => teeth.map((t) => `{${t}}`).join(', ');
+/** Teeth as a sentence names them, in the order of the row. */
+export const named = (teeth: readonly Fdi[]): string =>
+  inRow(teeth)
+    .map((t) => `{${t}}`)
+    .join(', ');
 
 /** A sentence where a caution is set. */
 export const ifSet =
-  <F extends { readonly mouth: Mouth }>(b: Beware, sentence: string) =>
+  <F extends { readonly mouth: MouthNow }>(b: Beware, sentence: string) =>
   ({ mouth }: F): string | undefined =>
     mouth.beware.has(b) ? sentence : undefined;

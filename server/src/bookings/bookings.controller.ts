@@ -10,11 +10,12 @@ import {
   isDay,
 } from '@radiant/contract';
 import { courseOf } from '@radiant/contract/course';
-import { dayOf, visitOf } from '@radiant/core';
+import { dayOf, type Taken, visitOf } from '@radiant/core';
 import type { Response } from 'express';
 import type { Sequelize } from 'sequelize';
 import { bookingsOf } from '../cases/bookings.js';
 import { CasesService } from '../cases/cases.service.js';
+import { takenIn } from '../cases/taken.js';
 import { ProblemException } from '../common/problem.filter.js';
 import { type Uploaded, UploadToDisk } from '../common/upload.js';
 import { CaseRow, RevisionRow, SectionRow } from '../database/database.js';
@@ -64,6 +65,12 @@ export class BookingsController {
       }),
     );
     return { day, visits: visits.flat().sort((a, b) => a.from - b.from || (a.chair < b.chair ? -1 : 1)) };
+  }
+
+  /** How long the practice's visits truly took, of all its cases. */
+  @Get('bookings/taken')
+  taken(@Me() me: SignedIn): Promise<Taken[]> {
+    return takenIn(this.db, me.practiceId);
   }
 
   /** The visits of a case as iCalendar; those that were booked once and are no more are told as cancelled. */

@@ -13,6 +13,9 @@ const BATCH = 200;
  * Makes a second case out of one: for another plan, or to try something. The files' bytes are shared, everything else
  * is its own.
  */
+/** The fields of treat that say what happened. */
+const DONE = ['runs', 'done', 'answers', 'timers', 'used', 'trials', 'looks'] as const;
+
 @Injectable()
 export class DuplicateService {
   constructor(
@@ -71,6 +74,11 @@ export class DuplicateService {
     // A chair has one patient at a time: what is booked stays with the first case.
     await run(
       `UPDATE case_sections SET data = JSON_SET(data, '$.visits', JSON_ARRAY()) WHERE case_id = :to AND name = 'book'`,
+    );
+    // What was done at the chair was done once.
+    await run(
+      `UPDATE case_sections SET data = JSON_SET(data, ${DONE.map((f) => `'$.${f}', JSON_ARRAY()`).join(', ')})
+       WHERE case_id = :to AND name = 'treat'`,
     );
     const histories = await this.db.query<{ section: string; most: number }>(
       'SELECT section, MAX(version) AS most FROM revisions WHERE case_id = :from GROUP BY section',

@@ -47,6 +47,7 @@ const PAPER_NAMES: Readonly<Record<PaperForm, string>> = {
   shades: 'colours',
   preparations: 'preparations',
   estimate: 'estimate',
+  treatment: 'treatment',
 };
 /** Photographs that show a technician the colour, the most telling first; and how many go with the sheet. */
 const SHADE_VIEWS: readonly PhotoView[] = ['retracted-front', 'close-smile', 'twelve-oclock', 'portrait-smile'];
@@ -59,6 +60,13 @@ interface AskedSurface {
   readonly jaw?: Jaw | undefined;
   readonly notation?: string | undefined;
 }
+
+/** Why a form can't be printed yet, where it is not for want of a plan. */
+const NOT_READY: Readonly<Partial<Record<PaperForm, string>>> = {
+  estimate: 'There is nothing to estimate yet: decide what is done to a tooth first.',
+  preparations: 'There is no verdict to print yet: it needs a planned tooth, and a scan of the prepared teeth.',
+  treatment: 'Nothing was done at the chair yet: begin a visit in treat first.',
+};
 
 @ApiTags('documents')
 @Controller('cases')
@@ -86,7 +94,8 @@ export class DocumentsController {
    * The plan on paper, PDF: a page for six teeth of a jaw, or with `form=cards` a card in A5 for each tooth, or with
    * `form=six` six short ones on A4, with `form=shades` the laboratory's sheet of
    * colours, with `form=preparations` the verdict on the prepared teeth,
-   * or with `form=estimate` an estimate for the patient. Teeth are named in `notation`, FDI where nothing is said; the page says which it is.
+   * with `form=estimate` an estimate for the patient, or with `form=treatment` the record of what was done. Teeth are
+   * named in `notation`, FDI where nothing is said; the page says which it is.
    */
   @Get(':id/plan.pdf')
   @InCase('id')
@@ -108,14 +117,7 @@ export class DocumentsController {
     const jaws = JAWS.filter((jaw) => teeth.some((t) => jawOf(t.tooth) === jaw));
     const paths = await Promise.all(jaws.map((jaw) => this.scanPath(own, plannedOn(detail, jaw)?.id)));
     const scanPaths = paths.filter((p) => p !== undefined);
-    const more =
-      form === 'shades'
-        ? await this.forLaboratory(own, detail, me)
-        : form === 'preparations'
-          ? { later: await this.laterOf(own, detail) }
-          : form === 'estimate'
-            ? { estimate: await this.estimateOf(me) }
-            : {};
+    const more = await this.moreFor(form, own, detail, me);
     const made = await this.pool.make(
       'plan',
       { detail, practice: me.practice, notation, scanPaths, form, ...more },
@@ -125,11 +127,7 @@ export class DocumentsController {
       throw new ProblemException(
         422,
         'Not ready',
-        form === 'estimate'
-          ? 'There is nothing to estimate yet: decide what is done to a tooth first.'
-          : form === 'preparations'
-            ? 'There is no verdict to print yet: it needs a planned tooth, and a scan of the prepared teeth.'
-            : 'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.',
+        NOT_READY[form] ?? 'There is no plan to print yet: it needs a scan, and a planned tooth that stands in it.',
       );
     send(
       response,
@@ -137,6 +135,15 @@ export class DocumentsController {
       `${detail.name} ${PAPER_NAMES[form]}, ${NOTATION_NAMES[notation].short} numbers.pdf`,
       made,
     );
+  }
+
+  /** What a form needs beside the case. */
+  private async moreFor(form: PaperForm, own: CaseRow, detail: CaseDetail, me: SignedIn) {
+    if (form === 'shades') return this.forLaboratory(own, detail, me);
+    if (form === 'preparations') return { later: await this.laterOf(own, detail) };
+    if (form === 'estimate') return { estimate: await this.estimateOf(me) };
+    if (form === 'treatment') return { zone: (await this.settings.of(me.practiceId)).clinic.timeZone };
+    return {};
   }
 
   /** By what an estimate is made. */

@@ -37,6 +37,13 @@ export class HealthController {
     return health;
   }
 
+  /** The server's clock, ms since 1970: by it the clocks of all devices at a chair agree. */
+  @Public()
+  @Get('clock')
+  clock(): { readonly now: number } {
+    return { now: Date.now() };
+  }
+
   private async look(): Promise<Health> {
     const [database, disk] = await Promise.all([this.database(), this.disk()]);
     return { server: 'up', database, disk };

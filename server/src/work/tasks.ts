@@ -10,6 +10,7 @@ import {
   SectionChange,
   type SectionName,
 } from '@radiant/contract';
+import { treatRecord } from '@radiant/contract/treat-record';
 import { type Day, type Jaw, type Notation, Refusal, type RefusalCode } from '@radiant/core';
 import { parsed, SECTION_BODY } from '../common/body.js';
 import { DISK_FULL, invalid, isDiskFull, ProblemException } from '../common/problem.filter.js';
@@ -30,6 +31,7 @@ import { type LaterTold, prepSheet } from './prep-sheet.js';
 import { type SheetPicture, shadesPdf } from './shade-pdf.js';
 import { shadeSheet } from './shade-sheet.js';
 import { tellOn } from './tell.js';
+import { treatmentPdf } from './treatment-pdf.js';
 
 // What runs in a thread of the pool: each export is one kind of work. A refusal goes back as data, since the classes of
 // errors do not cross threads.
@@ -109,6 +111,8 @@ export interface PlanOrder {
   readonly later?: readonly (LaterTold & { readonly path: string })[];
   /** Fees, calendar and today: of the estimate only. */
   readonly estimate?: EstimateOrder;
+  /** Where the house's clock hangs: of the record of treatment only. */
+  readonly zone?: string;
 }
 
 /** The plan on paper. Empty while there is none. @param line on which it is told how far it is */
@@ -122,6 +126,7 @@ export const plan = ({
   pictures = [],
   later = [],
   estimate,
+  zone = 'UTC',
   line,
 }: PlanOrder & Line) =>
   told(async () => {
@@ -130,6 +135,12 @@ export const plan = ({
       const plans = estimate ? estimatesOf(detail, notation, estimate) : [];
       return plans.length > 0 && estimate
         ? new Uint8Array(await estimatePdf(detail, practice, plans, estimate))
+        : new Uint8Array();
+    }
+    if (form === 'treatment') {
+      const visits = treatRecord(detail.sections.treat.data);
+      return visits.length > 0
+        ? new Uint8Array(await treatmentPdf(detail.name, practice, notation, visits, zone))
         : new Uint8Array();
     }
     tell('Reading the scans', 0.05);

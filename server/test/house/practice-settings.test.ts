@@ -129,6 +129,7 @@ it('of another practice are its own', async () => {
     rulesOff: [],
     ruleLimits: [],
     fees: [],
+    stock: [],
     clinic: expect.objectContaining({ chairs: ['chair 1'], laboratoryDays: 10, timeZone: 'UTC' }),
     currency: '',
     notation: 'fdi',

@@ -1,26 +1,14 @@
 import type { Clinic, DaysAway, Who } from '@radiant/contract';
 import { BOOK_LIMITS } from '@radiant/contract';
-import { type Course, hoursFrom, hoursText, requireHours, usualMinutes, VISIT_KINDS, VISITS } from '@radiant/core';
+import { hoursFrom, hoursText, requireHours } from '@radiant/core';
 import { useRef, useState } from 'react';
 import { api, sentenceOf } from '../data/api.js';
 import { day } from '../ui/format.js';
 import { NumberOnceDone } from '../ui/NumberOnceDone.js';
 import { HousePage } from './HousePage.js';
+import { VisitTimes } from './VisitTimes.js';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
-
-/** The usual case, by which the minutes of steps are told: veneers, scanned the same day. */
-const USUAL: Course = {
-  teeth: [{ tooth: 11, work: 'veneer' }],
-  hasRecords: false,
-  tissue: 'gum',
-  impression: 'same',
-  maker: 'laboratory',
-  laboratoryDays: 10,
-  tryIn: true,
-  bleaching: false,
-  guard: true,
-};
 
 /** When the house and its laboratory work: what is booked goes by it. */
 export const Hours = ({ who }: { who: Who }) => (
@@ -104,53 +92,7 @@ export const Hours = ({ who }: { who: Who }) => (
               set={(laboratoryAway) => change({ laboratoryAway })}
             />
           </section>
-          <section aria-label="How long visits take" className="mt-10">
-            <h2 className="title mb-1">How long visits take</h2>
-            <p className="mb-3 max-w-[80ch] text-note text-ink-2">
-              In minutes, and for each tooth more. What is not written goes by the steps of a visit.
-            </p>
-            <div className="grid max-w-[640px] grid-cols-[1fr_auto_auto_auto] items-center gap-x-4 gap-y-1.5 text-note">
-              <span />
-              <b className="text-right text-tiny text-ink-2">minutes</b>
-              <b className="text-right text-tiny text-ink-2">a tooth more</b>
-              <span />
-              {VISIT_KINDS.filter((k) => k !== 'bleached').map((visit) => {
-                const own = clinic.minutes.find((m) => m.visit === visit);
-                const others = clinic.minutes.filter((m) => m.visit !== visit);
-                const usual = usualMinutes(visit, USUAL);
-                const shown = own ?? usual;
-                const put = (next: Partial<{ minutes: number; perTooth: number }>) =>
-                  change({
-                    minutes: [...others, { visit, minutes: shown.minutes, perTooth: shown.perTooth, ...next }],
-                  });
-                return (
-                  <div key={visit} className="contents">
-                    <span>{VISITS[visit]}</span>
-                    {(['minutes', 'perTooth'] as const).map((k) => (
-                      <NumberOnceDone
-                        key={k}
-                        label={`${VISITS[visit]}, ${k === 'minutes' ? 'minutes' : 'minutes a tooth'}`}
-                        className={`field w-[90px] text-right ${own ? '' : 'text-ink-2'}`}
-                        value={shown[k]}
-                        min={0}
-                        max={k === 'minutes' ? 600 : 240}
-                        step={1}
-                        digits={0}
-                        onTaken={(v) => put({ [k]: v })}
-                      />
-                    ))}
-                    {own ? (
-                      <button type="button" className="how" onClick={() => change({ minutes: others })}>
-                        by its steps
-                      </button>
-                    ) : (
-                      <span />
-                    )}
-                  </div>
-                );
-              })}
-            </div>
-          </section>
+          <VisitTimes clinic={clinic} change={change} />
         </>
       );
     }}

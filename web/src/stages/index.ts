@@ -8,6 +8,7 @@ import { propose } from './propose/index.js';
 import { read } from './read/index.js';
 import { reduce } from './reduce/index.js';
 import { shape } from './shape/index.js';
+import { treat } from './treat/index.js';
 import { verify } from './verify/index.js';
 
 /** The stages in the order of the journey. A new one is its folder and a line here. */
@@ -20,6 +21,7 @@ export const STAGES: readonly StageDefinition[] = [
   match,
   reduce,
   book,
+  treat,
   verify,
   keep,
 ];
