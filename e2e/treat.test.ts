@@ -82,7 +82,7 @@ it('why a piece does not go home is searched, one look after the other', async (
   // Each alone, then pairs from the right: 13, 12, 11, 21, 22, 23.
   for (let i = 0; i < 6; i++) {
     await search.getByText(/^Try \d+ alone\.$/).waitFor();
-    const tried = await search.getByText(/^Try/).innerText();
+    const tried = (await search.getByText(/^Try/).textContent()) ?? '';
     await search.getByRole('button', { name: 'home', exact: true }).click();
     await search.getByText(tried, { exact: true }).waitFor({ state: 'detached' });
   }
@@ -183,7 +183,7 @@ it('a visit that is over stands in the record with how long it took', async () =
   for (let i = 0; i < 60; i++) {
     const end = page.getByRole('button', { name: 'end the visit' });
     if (await end.isVisible()) break;
-    const now = await chair().getByRole('heading', { level: 2 }).innerText();
+    const now = (await chair().getByRole('heading', { level: 2 }).textContent()) ?? '';
     await next().click();
     await chair()
       .getByRole('heading', { level: 2, name: now, exact: true })

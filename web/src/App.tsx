@@ -1,25 +1,32 @@
-import { lazy, Suspense } from 'react';
+import type { Who } from '@radiant/contract';
+import { type ComponentType, lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Cases } from './pages/Cases.js';
 import { Gate } from './pages/Gate.js';
-import { People } from './pages/People.js';
 import { CasePage } from './shell/CasePage.js';
 import { StagesProvider } from './shell/stage.js';
 import { STAGES } from './stages/index.js';
 import { Boundary } from './ui/Boundary.js';
 import { Waiting } from './ui/Waiting.js';
 
-/** Not on the way to a case, so it comes when it is asked for. */
-const Trays = lazy(async () => ({ default: (await import('./pages/Trays.js')).Trays }));
+type Page = ComponentType<{ who: Who }>;
 
-const Materials = lazy(async () => ({ default: (await import('./pages/Materials.js')).Materials }));
-
-const Hours = lazy(async () => ({ default: (await import('./pages/Hours.js')).Hours }));
-
-const WeekPage = lazy(async () => ({ default: (await import('./pages/WeekPage.js')).WeekPage }));
+/** Pages beside the cases, by their address: not on the way to a case, so each comes when it is asked for. */
+const PAGES: Readonly<Record<string, Page>> = {
+  people: lazy(async () => ({ default: (await import('./pages/People.js')).People })),
+  trays: lazy(async () => ({ default: (await import('./pages/Trays.js')).Trays })),
+  materials: lazy(async () => ({ default: (await import('./pages/Materials.js')).Materials })),
+  hours: lazy(async () => ({ default: (await import('./pages/Hours.js')).Hours })),
+  week: lazy(async () => ({ default: (await import('./pages/WeekPage.js')).WeekPage })),
+};
 
 /** Routes: the list of cases, and in each case a stage. */
 export function App() {
+  const page = (Shown: Page, who: Who) => (
+    <Boundary what="This page">
+      <Shown who={who} />
+    </Boundary>
+  );
   return (
     <BrowserRouter>
       <Gate>
@@ -27,62 +34,11 @@ export function App() {
           <StagesProvider value={STAGES}>
             <Suspense fallback={<Waiting what="the page" />}>
               <Routes>
-                <Route
-                  path="/"
-                  element={
-                    <Boundary what="This page">
-                      <Cases who={who} />
-                    </Boundary>
-                  }
-                />
-                <Route
-                  path="/people"
-                  element={
-                    <Boundary what="This page">
-                      <People who={who} />
-                    </Boundary>
-                  }
-                />
-                <Route
-                  path="/trays"
-                  element={
-                    <Boundary what="This page">
-                      <Trays who={who} />
-                    </Boundary>
-                  }
-                />
-                <Route
-                  path="/materials"
-                  element={
-                    <Boundary what="This page">
-                      <Materials who={who} />
-                    </Boundary>
-                  }
-                />
-                <Route
-                  path="/hours"
-                  element={
-                    <Boundary what="This page">
-                      <Hours who={who} />
-                    </Boundary>
-                  }
-                />
-                <Route
-                  path="/week"
-                  element={
-                    <Boundary what="This page">
-                      <WeekPage who={who} />
-                    </Boundary>
-                  }
-                />
-                <Route
-                  path="/cases/:id"
-                  element={
-                    <Boundary what="This page">
-                      <CasePage who={who} />
-                    </Boundary>
-                  }
-                >
+                <Route path="/" element={page(Cases, who)} />
+                {Object.entries(PAGES).map(([path, Shown]) => (
+                  <Route key={path} path={`/${path}`} element={page(Shown, who)} />
+                ))}
+                <Route path="/cases/:id" element={page(CasePage, who)}>
                   <Route index element={<Navigate to="read" replace />} />
                   {STAGES.map((stage) => (
                     <Route key={stage.name} path={stage.name} element={<stage.element />} />
