@@ -7,6 +7,7 @@ import {
   IsArray,
   IsIn,
   IsInt,
+  IsOptional,
   IsString,
   Length,
   Matches,
@@ -144,6 +145,13 @@ export class Clinic {
   @Min(0, { ...WEEKDAY, each: true })
   @Max(6, { ...WEEKDAY, each: true })
   laboratoryWeek!: number[];
+
+  /** Until when on its days it fetches, minutes from midnight; any time where left out. */
+  @IsOptional()
+  @IsInt(MINUTE)
+  @Min(0, MINUTE)
+  @Max(1440, MINUTE)
+  laboratoryPickUp?: number | null;
 
   @IsArray(words('The laboratory’s days closed are a list.'))
   @ArrayMaxSize(MOST.away, words(`At most ${MOST.away} closed stretches are kept.`))

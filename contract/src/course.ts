@@ -106,15 +106,20 @@ export function askOf(
       clinic: clinicCalendar(clinic),
       laboratory: laboratoryCalendar(clinic),
       chairs: clinic.chairs.length,
+      ...(clinic.laboratoryPickUp != null && { pickUp: clinic.laboratoryPickUp }),
       taken: takenBy(
-        others.filter((b) => b.caseId !== detail.id),
+        [
+          ...others.filter((b) => b.caseId !== detail.id),
+          // Of its own visits too: what is booked once has no room for another.
+          ...book.data.visits.map((v) => ({ ...v, caseId: detail.id, caseName: '' })),
+        ],
         clinic,
       ),
     },
     patientAway: patientAway(book.data.away),
     today,
     ...(meet.data.finishBy && { by: dayOf(meet.data.finishBy) }),
-    booked: book.data.visits.map((v) => ({ kind: v.kind, day: dayOf(v.day) })),
+    booked: book.data.visits.map((v) => ({ kind: v.kind, day: dayOf(v.day), until: v.from + v.minutes })),
   };
 }
 
@@ -147,4 +152,6 @@ export interface DayVisit extends Booking {
 export interface DaySheet {
   readonly day: string;
   readonly visits: readonly DayVisit[];
+  /** What has to be sent, ordered or made by that day, of all cases with a visit soon. */
+  readonly reminders: readonly { readonly caseId: string; readonly caseName: string; readonly what: string }[];
 }

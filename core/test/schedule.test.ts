@@ -338,6 +338,42 @@ describe('a promised date', () => {
     expect([offered(false), offered(true)]).toEqual([true, false]);
   });
 
+  it('counts a day of the laboratory more where the visit ends after it has fetched', () => {
+    const at = (until: number, pickUp?: number) => {
+      const day = dayOf('2026-12-03');
+      const a = ask({
+        house: { ...HOUSE, ...(pickUp !== undefined && { pickUp }) },
+        booked: [{ kind: 'preparation', day, until }],
+      });
+      return planVisits(a);
+    };
+    const seating = (p: ReturnType<typeof at>) => isoOf(p.visits.find((v) => v.kind === 'seating')?.earliest as number);
+    const usual = seating(at(17 * 60));
+    expect(seating(at(15 * 60, 15 * 60))).toBe(usual);
+    // 17 December is a Thursday: the next working day is the 18th.
+    expect([usual, seating(at(17 * 60, 15 * 60))]).toEqual(['2026-12-17', '2026-12-18']);
+    expect(at(17 * 60, 15 * 60).intervals.find((i) => i.to === 'seating')?.reason).toMatch(
+      /preparation ends at 17:00, and the laboratory fetches until 15:00/,
+    );
+  });
+
+  it('offers fewer teeth where that frees a chair in time, without those that stand furthest from the middle', () => {
+    // Half an hour a day is free: six teeth do not fit, four do.
+    const six = [13, 12, 11, 21, 22, 23].map((tooth) => ({ tooth, work: 'composite' as const }));
+    const short = {
+      ...WEEK,
+      hours: WEEK.hours.map((h) => ({ ...h, from: 8 * 60, to: h.weekday === 4 ? 12 * 60 : 8 * 60 + 165 })),
+    };
+    const a = ask(
+      { by: dayOf('2026-12-01'), house: { ...HOUSE, clinic: { ...short, away: [] } } },
+      { teeth: six, hasRecords: true, tryIn: false },
+    );
+    const fewer = whatWouldHold(a).find((w) => w.id === 'fewer-teeth');
+    expect(fewer?.course.teeth.map((t) => t.tooth)).toEqual([12, 11, 21, 22]);
+    expect(planVisits(a).end).toBeGreaterThan(dayOf('2026-12-01'));
+    expect(fewer?.end).toBeLessThan(planVisits(a).end);
+  });
+
   it('waits for the clinic, the laboratory, the patient, and a chair that is free long enough', () => {
     const shut = { ...WEEK, away: [{ from: dayOf('2026-12-03'), to: dayOf('2026-12-04'), why: 'course' }] };
     const at = (a: Ask, kind: string) => isoOf(planVisits(a).visits.find((v) => v.kind === kind)?.earliest as number);

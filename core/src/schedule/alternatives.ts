@@ -1,3 +1,4 @@
+import { type Fdi, jawOf } from '../teeth/notation.js';
 import type { Course } from './course.js';
 import type { Day } from './day.js';
 import { type Ask, planVisits } from './plan-visits.js';
@@ -18,6 +19,15 @@ interface Change {
   readonly words: string;
   readonly price: string;
   readonly of: (c: Course) => Course | undefined;
+}
+
+/** Teeth of each jaw without those that stand furthest from its middle; centrals always stay. */
+function withoutOutermost(teeth: Course['teeth']): Course['teeth'] {
+  const place = (t: Fdi) => t % 10;
+  return teeth.filter(({ tooth }) => {
+    const last = Math.max(...teeth.filter((t) => jawOf(t.tooth) === jawOf(tooth)).map((t) => place(t.tooth)));
+    return place(tooth) < last || last === 1;
+  });
 }
 
 /** In the order of their price, the cheapest first. House order. */
@@ -52,6 +62,15 @@ const CHANGES: readonly Change[] = [
     words: 'leave bleaching out, or bleach after',
     price: 'the shade is chosen as the teeth are, and can’t follow bleaching later',
     of: (c) => (c.bleaching ? { ...c, bleaching: false } : undefined),
+  },
+  {
+    id: 'fewer-teeth',
+    words: 'fewer teeth: leave the outermost ones as they are',
+    price: 'the change ends nearer the middle of the smile, where it shows more; decided in shape and decide',
+    of: (c) => {
+      const inner = withoutOutermost(c.teeth);
+      return inner.length > 0 && inner.length < c.teeth.length ? { ...c, teeth: inner } : undefined;
+    },
   },
   {
     id: 'composite-now',

@@ -1,5 +1,5 @@
 import { Refusal } from '../errors.js';
-import { type Calendar, FAR_DAYS, freeOn, nextOpen, openOn, type Span } from './calendar.js';
+import { type Calendar, clock, FAR_DAYS, freeOn, nextOpen, openOn, type Span } from './calendar.js';
 import type { Course } from './course.js';
 import { type Day, isoOf } from './day.js';
 import { type Because, chainTo, type Event, type Link, type Solved, solveDays } from './network.js';
@@ -13,12 +13,16 @@ export interface House {
   /** What other cases have of every chair on a day; a visit needs a stretch that is free of one chair. */
   readonly taken: (day: Day) => readonly (readonly Span[])[];
   readonly chairs: number;
+  /** Until when on a day the laboratory fetches, minutes from midnight; what is ready later goes the next time. */
+  readonly pickUp?: number;
 }
 
 /** A visit that is booked already, or was held. */
 export interface Booked {
   readonly kind: VisitKind;
   readonly day: Day;
+  /** When it ends, minutes from midnight, where it is known. */
+  readonly until?: number;
 }
 
 /** What is asked of the calendar. */
@@ -91,7 +95,7 @@ export function hasRoom(
 export function planVisits(ask: Ask): VisitPlan {
   const { course, house, today, by } = ask;
   const asked = visitsOf(course);
-  const intervals = intervalsOf(course);
+  const intervals = intervalsOf(course).map((i) => afterPickUp(i, ask));
   const at = new Map(ask.booked.map((b) => [b.kind, b.day]));
   // What a visit rests on that was held already was done, written down or not.
   const held = ask.booked.filter((b) => b.day < today).map((b) => b.kind);
@@ -159,6 +163,19 @@ export function planVisits(ask: Ask): VisitPlan {
             `${VISITS[v.kind]} on ${isoOf(at.get(v.kind) as Day)} is booked, though nothing that is decided asks for it.`,
         ),
     ],
+  };
+}
+
+/** An interval of the laboratory that begins a working day later, as the visit before it ends when all was fetched. */
+function afterPickUp(i: Interval, { house, booked }: Pick<Ask, 'house' | 'booked'>): Interval {
+  const until = booked.find((b) => b.kind === i.from)?.until;
+  if (i.working !== 'laboratory' || house.pickUp === undefined || until === undefined || until <= house.pickUp)
+    return i;
+  return {
+    ...i,
+    least: i.least + 1,
+    usual: i.usual + 1,
+    reason: `${i.reason}; ${VISITS[i.from]} ends at ${clock(until)}, and the laboratory fetches until ${clock(house.pickUp)}`,
   };
 }
 

@@ -1,16 +1,7 @@
 import { Controller, Get, Inject, Post, Query, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import {
-  type Booking,
-  type BookSection,
-  CAUTIONS,
-  completed,
-  type DaySheet,
-  type DayVisit,
-  isDay,
-} from '@radiant/contract';
-import { courseOf } from '@radiant/contract/course';
-import { dayOf, type Taken, visitOf } from '@radiant/core';
+import { type Booking, type BookSection, completed, type DaySheet, isDay } from '@radiant/contract';
+import { dayOf, isoOf, type Taken } from '@radiant/core';
 import type { Response } from 'express';
 import type { Sequelize } from 'sequelize';
 import { bookingsOf } from '../cases/bookings.js';
@@ -25,9 +16,13 @@ import { Allow, InCase, keepers, Me, OwnCase, type SignedIn } from '../people/se
 import { Pool } from '../pool/pool.js';
 import type { HolidayDays } from '../work/holidays.js';
 import { type Cancelled, calendarOf } from './calendar-file.js';
+import { sheetOf } from './day-sheet.js';
 
 /** A calendar of holidays is small. */
 const MOST_BYTES = 2 * 1024 ** 2;
+
+/** What has to be there for a visit has to be ordered so many days before at most. */
+const REMIND_DAYS = 14;
 
 /** What is booked in the practice, and what comes in and goes out of it as iCalendar. */
 @ApiTags('bookings')
@@ -52,19 +47,19 @@ export class BookingsController {
   @Get('bookings/day')
   async day(@Query('day') day: string, @Me() me: SignedIn): Promise<DaySheet> {
     if (!isDay(day)) throw new ProblemException(422, 'Not accepted', 'Say which day.');
-    const booked = await bookingsOf(this.db, me.practiceId, { from: day, to: day });
-    const { clinic, wearDays } = await this.settings.of(me.practiceId);
-    const visits = await Promise.all(
-      booked.map(async (b): Promise<DayVisit[]> => {
-        const row = await CaseRow.findOne({ where: { id: b.caseId, practiceId: me.practiceId } });
-        if (!row) return [];
-        const detail = await this.cases.detail(row);
-        const visit = visitOf(b.kind, courseOf(detail, clinic, wearDays));
-        const beware = detail.sections.meet.data.cautions.map((c) => CAUTIONS[c]);
-        return [{ ...b, who: visit.who, steps: visit.steps.map((s) => s.does), layOut: visit.layOut, beware }];
+    const soon = await bookingsOf(this.db, me.practiceId, { from: day, to: isoOf(dayOf(day) + REMIND_DAYS) });
+    const settings = await this.settings.of(me.practiceId);
+    const sheets = await Promise.all(
+      [...new Set(soon.map((b) => b.caseId))].map(async (id): Promise<Pick<DaySheet, 'visits' | 'reminders'>> => {
+        const row = await CaseRow.findOne({ where: { id, practiceId: me.practiceId } });
+        return row ? sheetOf(await this.cases.detail(row), settings, soon, day) : { visits: [], reminders: [] };
       }),
     );
-    return { day, visits: visits.flat().sort((a, b) => a.from - b.from || (a.chair < b.chair ? -1 : 1)) };
+    return {
+      day,
+      visits: sheets.flatMap((s) => s.visits).sort((a, b) => a.from - b.from || (a.chair < b.chair ? -1 : 1)),
+      reminders: sheets.flatMap((s) => s.reminders),
+    };
   }
 
   /** How long the practice's visits truly took, of all its cases. */

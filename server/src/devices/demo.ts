@@ -7,6 +7,7 @@ import {
   contourPlan,
   crownTargets,
   EMPTY_SECTIONS,
+  FIRST_SETTINGS,
   frontOf,
   type PhotoView,
   type ProposeSection,
@@ -29,6 +30,7 @@ import { CaseRow, FileRow, Person, Practice, SectionRow, SettingRow } from '../d
 import { FilesService } from '../files/files.service.js';
 import { InboxService } from '../inbox/inbox.service.js';
 import { PeopleService } from '../people/people.service.js';
+import { PracticeSettingsService } from '../people/practice-settings.service.js';
 import type { SignedIn } from '../people/session.js';
 import { ALL, type Delivery, FIRST, fileOf, PREPARATIONS, viewOf } from './deliveries.js';
 import { demoBook, demoVisits } from './demo-bookings.js';
@@ -36,6 +38,7 @@ import { DEMO_CHOICES, DEMO_COLOURS } from './demo-colours.js';
 import { DEMO_PLANS } from './demo-plans.js';
 import { viewReading } from './demo-readings.js';
 import { DEMO_RECORDS } from './demo-records.js';
+import { demoStock, demoTreat } from './demo-treat.js';
 
 /** The sample people; everybody may know their password, so they exist with demo data only. */
 export const DEMO_PASSWORD = 'wading birds at low tide';
@@ -72,6 +75,7 @@ export class Demo implements OnModuleDestroy {
     private readonly sections: SectionsService,
     private readonly files: FilesService,
     private readonly inbox: InboxService,
+    private readonly settings: PracticeSettingsService,
   ) {}
 
   async onModuleDestroy(): Promise<void> {
@@ -137,6 +141,7 @@ export class Demo implements OnModuleDestroy {
     for (const p of others) await this.people.add({ ...p, password: DEMO_PASSWORD }, me.practiceId);
     const names: readonly RecipeName[] =
       extent === 'all' ? ['Dunlin', 'Turnstone', 'Sandpiper', 'Plover', 'Curlew', 'Avocet'] : ['Avocet'];
+    const today = dayOf(new Date().toISOString().slice(0, 10));
     for (const name of names) {
       await this.cases.create({ name, meet: DEMO_RECORDS[name] }, me);
       const [colours, row] = [
@@ -144,11 +149,15 @@ export class Demo implements OnModuleDestroy {
         await CaseRow.findOne({ where: { practiceId: me.practiceId, name } }),
       ];
       if (colours && row) await this.change(row, 'match', () => colours, me);
-      const visits = demoVisits(name, dayOf(new Date().toISOString().slice(0, 10)));
+      const visits = demoVisits(name, today);
       if (visits.length > 0 && row) await this.change(row, 'book', () => demoBook(name, visits), me);
+      const treat = demoTreat(name, visits, today, dentist.name);
+      if (treat.runs.length > 0 && row) await this.change(row, 'treat', () => treat, me);
       const choices = DEMO_CHOICES[name];
       if (choices && row) await this.change(row, 'decide', () => choices, me);
     }
+    if (extent === 'all')
+      await this.settings.set({ version: 0, data: { ...FIRST_SETTINGS, stock: demoStock(today) } }, me);
     await this.follow(FIRST);
     const avocet = await CaseRow.findOne({ where: { practiceId: me.practiceId, name: 'Avocet' } });
     if (avocet) {

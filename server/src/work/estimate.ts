@@ -1,6 +1,17 @@
 import { type Booking, type CaseDetail, type PracticeSettings, priceOf, type ToothChoice } from '@radiant/contract';
 import { askOf } from '@radiant/contract/course';
-import { dayOf, isoOf, label, type Notation, optionOf, planVisits, Refusal, VISITS } from '@radiant/core';
+import {
+  dayOf,
+  type Fdi,
+  isoOf,
+  label,
+  type Notation,
+  type OptionId,
+  optionOf,
+  planVisits,
+  Refusal,
+  VISITS,
+} from '@radiant/core';
 import { type Doc, date, HAIR, INK_2, LEFT, MM, newPaper, PLUM, RIGHT, rule, text, WIDTH } from './plan-paper.js';
 
 /** From what an estimate is made beside the case. */
@@ -20,6 +31,8 @@ export interface PlanEstimate {
     readonly what: string;
     readonly upkeep: string;
     readonly price?: number | undefined;
+    /** Of the tooth, mm³; nothing where no scan says how much. */
+    readonly removedMm3?: number | undefined;
   }[];
   /** Nothing where one of its options has no fee. */
   readonly total?: number | undefined;
@@ -38,6 +51,7 @@ export function estimatesOf(
   detail: CaseDetail,
   notation: Notation,
   { settings, bookings, today }: EstimateOrder,
+  removed: (tooth: Fdi, option: OptionId) => number | undefined = () => undefined,
 ): PlanEstimate[] {
   const { data } = detail.sections.decide;
   const now = data.plan ?? 'A';
@@ -59,6 +73,7 @@ export function estimatesOf(
             what: option.name,
             upkeep: option.upkeep,
             price: priceOf(settings.fees, c.option),
+            removedMm3: removed(c.tooth, c.option),
           };
         });
       const whole = settings.fees.length > 0 && teeth.every((t) => t.price !== undefined);
@@ -100,6 +115,14 @@ function visitsWith(
   }
 }
 
+/** What is taken of a tooth, as a patient reads it. */
+const tissueWords = (mm3: number | undefined): string =>
+  mm3 === undefined
+    ? ''
+    : mm3 < 0.5
+      ? 'nothing of the tooth is removed'
+      : `${mm3.toFixed(0)} mm³ of the tooth are removed`;
+
 const FOOT = 276 * MM;
 
 /** Draws an estimate for the patient on A4, the plans one below the other. */
@@ -137,7 +160,12 @@ export async function estimatePdf(
       text(doc, t.tooth, LEFT, y, { font: 'bold', size: 10 });
       text(doc, t.what, LEFT + 14 * MM, y, { size: 10, width: 90 * MM, height: 13 });
       text(doc, money(t.price), RIGHT - 40 * MM, y, { size: 10, width: 40 * MM, align: 'right' });
-      text(doc, t.upkeep, LEFT + 14 * MM, y + 4.4 * MM, { size: 8, colour: INK_2, width: 130 * MM, height: 11 });
+      text(doc, [tissueWords(t.removedMm3), t.upkeep].filter(Boolean).join('; '), LEFT + 14 * MM, y + 4.4 * MM, {
+        size: 8,
+        colour: INK_2,
+        width: 130 * MM,
+        height: 11,
+      });
       y += 9.5 * MM;
       doc
         .moveTo(LEFT, y - 1 * MM)

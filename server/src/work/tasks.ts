@@ -28,6 +28,7 @@ import { planPdf } from './plan-pdf.js';
 import { planSheet } from './plan-sheet.js';
 import { prepPdf } from './prep-pdf.js';
 import { type LaterTold, prepSheet } from './prep-sheet.js';
+import { removedIn } from './removed.js';
 import { type SheetPicture, shadesPdf } from './shade-pdf.js';
 import { shadeSheet } from './shade-sheet.js';
 import { tellOn } from './tell.js';
@@ -132,10 +133,11 @@ export const plan = ({
   told(async () => {
     const tell = tellOn(line);
     if (form === 'estimate') {
-      const plans = estimate ? estimatesOf(detail, notation, estimate) : [];
-      return plans.length > 0 && estimate
-        ? new Uint8Array(await estimatePdf(detail, practice, plans, estimate))
-        : new Uint8Array();
+      if (!estimate) return new Uint8Array();
+      tell('Reading the scans', 0.05);
+      const removed = removedIn(detail, await engineOn(scanPaths));
+      const plans = estimatesOf(detail, notation, estimate, removed);
+      return plans.length > 0 ? new Uint8Array(await estimatePdf(detail, practice, plans, estimate)) : new Uint8Array();
     }
     if (form === 'treatment') {
       const visits = treatRecord(detail.sections.treat.data);

@@ -2,7 +2,7 @@ import type { Booking, CaseDetail, DaySheet, PracticeSettingsState, Problem, Sec
 import ICAL from 'ical.js';
 import { DateTime } from 'luxon';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { type Client, signedIn } from '../house.js';
+import { avocetOf, type Client, signedIn } from '../house.js';
 
 let dentist: Client;
 let assistant: Client;
@@ -86,6 +86,16 @@ it('a day sheet says visit by visit what is laid out, and what to beware of', as
   expect(body.visits[0]?.layOut.join()).toMatch(/try-in paste/);
   expect(body.visits[0]?.beware).toEqual(['clenches or grinds']);
   expect((await assistant.get('/bookings/day?day=soon')).status).toBe(422);
+});
+
+it('a day says what has to be sent or made by then for visits to come, of what is booked alone', async () => {
+  // Before seating on Friday the work is back on Thursday.
+  const { body } = await assistant.get<DaySheet>('/bookings/day?day=2027-03-25');
+  expect(body.visits).toEqual([]);
+  expect(body.reminders.filter((r) => r.caseName === 'Booked first').map((r) => r.what)).toContain(
+    'work back from the laboratory, looked at on the model, for seating',
+  );
+  expect((await assistant.get<DaySheet>('/bookings/day?day=2027-09-01')).body.reminders).toEqual([]);
 });
 
 describe('iCalendar', () => {
@@ -260,6 +270,23 @@ describe('an estimate for the patient', () => {
     // Composite has no fee: no total is made up.
     expect(words).toMatch(/Plan B 11 direct composite .*The house has no fee for some of it: no price is told\./);
     expect(words).toMatch(/An estimate and no offer/);
+    // No scan says how much is cut.
+    expect(words).not.toMatch(/mm³/);
+    const avocet = (await dentist.get<CaseDetail>(`/cases/${(await avocetOf(dentist)).id}`)).body;
+    const was = avocet.sections.decide;
+    const decided = await dentist.patch<SectionState<'decide'>>(`/cases/${avocet.id}/sections/decide`, {
+      version: was.version,
+      data: {
+        choices: [
+          { tooth: 11, option: 'veneer' },
+          { tooth: 21, option: 'bleach' },
+        ],
+      },
+    });
+    expect(await paper(avocet.id)).toMatch(
+      /11 graduated veneer.*? [1-9]\d? mm³ of the tooth are removed; .* 21 bleach nothing of the tooth is removed;/,
+    );
+    await dentist.patch(`/cases/${avocet.id}/sections/decide`, { version: decided.body.version, data: was.data });
     await dentist.call('PUT', '/practice/settings', { version: set.body.version, data: { ...now.data } });
   });
 });

@@ -1,6 +1,6 @@
 import type { Clinic, DaysAway, Who } from '@radiant/contract';
 import { BOOK_LIMITS } from '@radiant/contract';
-import { hoursFrom, hoursText, requireHours } from '@radiant/core';
+import { clock, hoursFrom, hoursText, requireHours } from '@radiant/core';
 import { useRef, useState } from 'react';
 import { api, sentenceOf } from '../data/api.js';
 import { day } from '../ui/format.js';
@@ -59,6 +59,19 @@ export const Hours = ({ who }: { who: Who }) => (
                 onTaken={(laboratoryDays) => change({ laboratoryDays })}
               />
             </div>
+            <label className="mb-4 flex items-center gap-3 text-note">
+              it fetches until
+              <input
+                type="time"
+                className="field px-2 py-1"
+                value={clinic.laboratoryPickUp == null ? '' : clock(clinic.laboratoryPickUp)}
+                onChange={(e) => {
+                  const [h, m] = e.target.value.split(':').map(Number);
+                  change({ laboratoryPickUp: h === undefined || m === undefined ? null : h * 60 + m });
+                }}
+              />
+              <span className="text-ink-2">what is ready later goes the next working day; left empty, at any time</span>
+            </label>
             <fieldset className="mb-4 flex flex-wrap gap-1.5" aria-label="Days on which the laboratory works">
               {DAYS.map((name, weekday) => {
                 const on = clinic.laboratoryWeek.includes(weekday);

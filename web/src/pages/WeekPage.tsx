@@ -59,6 +59,20 @@ function Sheet({ on }: { on: string }) {
           print
         </button>
       </div>
+      {data && data.reminders.length > 0 && (
+        <ul className="finding mb-4 space-y-0.5 text-note" data-weight="watch" aria-label="To be sent or made today">
+          {data.reminders.map((r) => (
+            <li key={`${r.caseId} ${r.what}`}>
+              <b className="font-semibold">
+                <Link className="how" to={`/cases/${r.caseId}/book`}>
+                  {r.caseName}
+                </Link>
+              </b>
+              : {r.what}
+            </li>
+          ))}
+        </ul>
+      )}
       {error ? (
         <p className="text-stop">{sentenceOf(error)}</p>
       ) : !data ? (

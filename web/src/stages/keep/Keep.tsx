@@ -20,6 +20,7 @@ export default function Keep() {
   const upperPlanned = !!plannedOn(detail, 'upper') && teeth.some((t) => isUpper(t.tooth));
   const lowerPlanned = !!plannedOn(detail, 'lower') && teeth.some((t) => !isUpper(t.tooth));
   const ready = upperPlanned || lowerPlanned;
+  const isTreated = sections.treat.data.runs.length > 0;
   const isDecided = detail.sections.decide.data.choices.length > 0;
   const isCut = JAWS.some((jaw) => scanFor(detail.files, jaw, 'prepared'));
   return (
@@ -60,6 +61,15 @@ export default function Keep() {
                       action: 'An estimate for the patient',
                       href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=estimate`,
                       name: `${detail.name} estimate, ${numbers}.pdf`,
+                    },
+                  ]
+                : []),
+              ...(isTreated
+                ? [
+                    {
+                      action: 'The record of treatment',
+                      href: `/api/cases/${detail.id}/plan.pdf?notation=${notation}&form=treatment`,
+                      name: `${detail.name} treatment, ${numbers}.pdf`,
                     },
                   ]
                 : []),
