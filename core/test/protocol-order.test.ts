@@ -109,7 +109,7 @@ describe('the seating order', () => {
 /** A mouth that answers as one would: which contacts between pieces are too tight, and what is wrong with single ones. */
 interface Truth {
   readonly tight: readonly string[];
-  readonly wrong: Readonly<Record<number, 'clean' | 'contactsPass' | 'spotInside' | 'onDie' | 'piece'>>;
+  readonly wrong: Readonly<Record<number, 'clean' | 'contactsPass' | 'past' | 'spotInside' | 'onDie' | 'piece'>>;
 }
 
 /** Walks through the search as somebody at the chair would; how many things were tried or looked at. */
@@ -127,8 +127,8 @@ function search(teeth: readonly number[], truth: Truth) {
       trials.push({ teeth: set, home });
     } else {
       const wrong = truth.wrong[answer.tooth];
-      const good = { clean: true, contactsPass: true, spotInside: false, onDie: false };
-      const bad = { clean: false, contactsPass: false, spotInside: true, onDie: true };
+      const good = { clean: true, contactsPass: true, past: false, spotInside: false, onDie: false };
+      const bad = { clean: false, contactsPass: false, past: true, spotInside: true, onDie: true };
       looked[answer.tooth] = {
         ...looked[answer.tooth],
         [answer.at]: wrong === answer.at ? bad[answer.at] : good[answer.at],
@@ -155,6 +155,7 @@ describe('why it does not go home', () => {
   it.each([
     ['clean', 'cement'],
     ['contactsPass', 'contact'],
+    ['past', 'past'],
     ['spotInside', 'inside'],
     ['onDie', 'scan'],
     ['piece', 'inside'],

@@ -256,6 +256,7 @@ export class SeatTrial extends AtVisitInput {
 export const LOOKED_AT = {
   clean: 'cement off',
   contactsPass: 'contacts pass',
+  past: 'slid past its place',
   spotInside: 'a spot inside',
   onDie: 'home on the die',
 } as const;

@@ -11,7 +11,8 @@ export interface Trial {
 export const HOLD_UPS = {
   cement: 'cement of the provisional left on the tooth',
   contact: 'a contact that is too tight',
-  inside: 'a point inside that binds, or it is pressed past its place',
+  inside: 'a point inside that binds',
+  past: 'it is pressed past its place, and its margin stands open on the other side',
   scan: 'the die or the scan is not this tooth',
 } as const;
 export type HoldUp = keyof typeof HOLD_UPS;
@@ -22,6 +23,8 @@ export interface Looked {
   readonly clean?: boolean;
   /** Floss or a strip passes the contacts to teeth that are not made anew. */
   readonly contactsPass?: boolean;
+  /** It has slid past its place, towards the gum. */
+  readonly past?: boolean;
   /** A fitting paste shows a spot inside. */
   readonly spotInside?: boolean;
   /** It goes home on its die or printed model. */
@@ -82,6 +85,13 @@ const LOOKS: readonly {
     is: false,
     cause: 'contact',
     does: 'Mark the contact with thin paper, polish where it marks on the piece, try again.',
+  },
+  {
+    at: 'past',
+    ask: 'Has it slid past its place, towards the gum?',
+    is: true,
+    cause: 'past',
+    does: 'Back to where its edge stands as planned, and held there: a stop of composite at the edge, taken off after.',
   },
   {
     at: 'spotInside',

@@ -30,7 +30,7 @@ export function Choices({ visit, at, mayWrite }: { visit: VisitKind; at: AtVisit
           Gum is kept away with
           <select
             id={`${id}c`}
-            className="field mt-0.5 w-full px-2 py-1 text-ink"
+            className="field mt-0.5 min-h-12 w-full px-2 text-ink"
             disabled={!mayWrite}
             value={at.cord}
             onChange={(e) => set({ ...data, cord: e.target.value as Cord }, 'cord')}
@@ -48,7 +48,7 @@ export function Choices({ visit, at, mayWrite }: { visit: VisitKind; at: AtVisit
           Provisionals are
           <select
             id={`${id}p`}
-            className="field mt-0.5 w-full px-2 py-1 text-ink"
+            className="field mt-0.5 min-h-12 w-full px-2 text-ink"
             disabled={!mayWrite}
             value={at.provisional}
             onChange={(e) => set({ ...data, provisional: e.target.value as Provisional }, 'provisional')}
@@ -75,7 +75,7 @@ export function Choices({ visit, at, mayWrite }: { visit: VisitKind; at: AtVisit
               <div key={t} className="flex items-center gap-2">
                 <b className="w-7 tabular-nums">{name(t)}</b>
                 <select
-                  className="field min-w-0 flex-1 px-2 py-1"
+                  className="field min-h-12 min-w-0 flex-1 px-2"
                   aria-label={`Old work on ${name(t)}`}
                   disabled={!mayWrite}
                   value={data.oldWorks.find((o) => o.tooth === t)?.work ?? ''}
@@ -92,10 +92,10 @@ export function Choices({ visit, at, mayWrite }: { visit: VisitKind; at: AtVisit
                     </option>
                   ))}
                 </select>
-                <label className="flex items-center gap-1.5">
+                <label className="flex min-h-12 items-center gap-1.5">
                   <input
                     type="checkbox"
-                    className="size-5 accent-plum"
+                    className="size-6 accent-plum"
                     disabled={!mayWrite}
                     checked={at.posts.includes(t)}
                     onChange={(e) => {

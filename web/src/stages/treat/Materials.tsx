@@ -61,7 +61,7 @@ export function Materials({ chair, mayWrite }: { chair: Chair; mayWrite: boolean
           </label>
           <input
             id={id}
-            className="field min-h-10 w-full px-2 text-note"
+            className="field min-h-12 w-full px-2 text-note"
             list={`${id}l`}
             value={typed}
             maxLength={200}
@@ -75,7 +75,7 @@ export function Materials({ chair, mayWrite }: { chair: Chair; mayWrite: boolean
           </datalist>
           <div className="grid grid-cols-2 gap-1.5">
             <input
-              className="field min-w-0 px-2 py-1.5 text-note"
+              className="field min-h-12 min-w-0 px-2 text-note"
               aria-label="Lot"
               placeholder="lot"
               value={lot}
@@ -84,13 +84,13 @@ export function Materials({ chair, mayWrite }: { chair: Chair; mayWrite: boolean
             />
             <input
               type="date"
-              className="field min-w-0 px-2 py-1.5 text-note"
+              className="field min-h-12 min-w-0 px-2 text-note"
               aria-label="Use by"
               value={expiry}
               onChange={(e) => setExpiry(e.target.value)}
             />
           </div>
-          <button type="submit" className="btn btn-ghost w-full" disabled={typed.trim() === ''}>
+          <button type="submit" className="btn btn-ghost min-h-12 w-full" disabled={typed.trim() === ''}>
             add
           </button>
         </form>
@@ -119,7 +119,7 @@ export function Materials({ chair, mayWrite }: { chair: Chair; mayWrite: boolean
                 {mayWrite && (
                   <button
                     type="button"
-                    className="how"
+                    className="how min-h-12 min-w-12"
                     aria-label={`remove ${m.name}`}
                     onClick={() => set({ ...data, used: data.used.filter((x) => x.id !== m.id) })}
                   >

@@ -41,7 +41,7 @@ export function NotHome({ chair, mayWrite }: { chair: Chair; mayWrite: boolean }
     >
       <button
         type="button"
-        className="title flex w-full justify-between"
+        className="title flex min-h-12 w-full items-center justify-between"
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >

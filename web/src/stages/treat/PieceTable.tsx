@@ -47,7 +47,7 @@ export function PieceTable({ pieces, mayWrite }: { pieces: readonly Piece[]; may
               </th>
               <td className="text-left!">
                 <select
-                  className="field w-[168px] px-1.5 py-1 text-note"
+                  className="field min-h-12 w-[168px] px-1.5 text-note"
                   aria-label={`Cement of ${name(p.tooth)}`}
                   disabled={!mayWrite}
                   value={p.cement}
@@ -69,7 +69,7 @@ export function PieceTable({ pieces, mayWrite }: { pieces: readonly Piece[]; may
                       <button
                         key={b}
                         type="button"
-                        className="chip chip-flat"
+                        className="chip chip-flat min-h-12"
                         aria-pressed={on}
                         aria-label={`${name(p.tooth)} on ${BASES[b]}`}
                         disabled={!mayWrite}
@@ -91,7 +91,7 @@ export function PieceTable({ pieces, mayWrite }: { pieces: readonly Piece[]; may
               <td>
                 <NumberInput
                   label={`Thickness of ${name(p.tooth)}`}
-                  className="field w-16 px-1.5 py-1 text-right"
+                  className="field min-h-12 w-16 px-1.5 text-right"
                   value={own?.thickMm ?? p.thickMm ?? null}
                   {...TREAT_LIMITS.thickMm}
                   step={0.1}
@@ -111,7 +111,7 @@ export function PieceTable({ pieces, mayWrite }: { pieces: readonly Piece[]; may
                 ) : (
                   <NumberInput
                     label={`Lowest wall of ${name(p.tooth)}`}
-                    className="field w-16 px-1.5 py-1 text-right"
+                    className="field min-h-12 w-16 px-1.5 text-right"
                     value={own?.wallMm ?? null}
                     {...TREAT_LIMITS.wallMm}
                     step={0.5}
@@ -126,7 +126,7 @@ export function PieceTable({ pieces, mayWrite }: { pieces: readonly Piece[]; may
               <td>
                 <input
                   type="checkbox"
-                  className="size-5 accent-plum"
+                  className="size-6 accent-plum"
                   aria-label={`${name(p.tooth)} was etched by the laboratory`}
                   checked={!!own?.etched}
                   disabled={!mayWrite || (p.material !== 'feldspathic' && p.material !== 'glass-ceramic')}

@@ -28,7 +28,7 @@ export function Record() {
             <li key={key} className="border-b border-hair py-1.5">
               <button
                 type="button"
-                className="flex w-full justify-between gap-2 text-left"
+                className="flex min-h-12 w-full items-center justify-between gap-2 text-left"
                 aria-expanded={open === key}
                 onClick={() => setOpen(open === key ? undefined : key)}
               >
@@ -61,7 +61,7 @@ export function Record() {
       </ul>
       <button
         type="button"
-        className="btn btn-ghost mt-3"
+        className="btn btn-ghost mt-3 min-h-12"
         onClick={() =>
           jobs.start(
             detail.id,

@@ -191,7 +191,7 @@ export function Screen({
           )}
           {step && !leaving && !step.gate && (
             <input
-              className="field mt-2 min-h-10 w-full px-3 text-note"
+              className="field mt-2 min-h-12 w-full px-3 text-note"
               aria-label="What was done otherwise, or seen"
               placeholder="done otherwise, or seen: a word for the record"
               value={note}
