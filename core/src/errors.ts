@@ -38,6 +38,7 @@ export type RefusalCode =
   | 'hours-overlap'
   | 'no-working-day'
   | 'interval-cycle'
+  | 'nothing-missing'
   | 'stock-columns'
   | 'stock-row'
   | 'calendar-broken';

@@ -141,6 +141,7 @@ export {
   strengthClassOf,
   strengthOf,
 } from './decide/strength.js';
+export * from './direct/index.js';
 export type { BiteView, BiteWish, CentralOverlap, Guidance } from './engine/bite.js';
 export { Bite } from './engine/bite.js';
 export {

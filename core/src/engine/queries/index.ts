@@ -3,6 +3,7 @@ import { biteAt, closedBite, sideLeads } from './bite.js';
 import { contactOf, contactsSet, roomMade } from './contacts.js';
 import { cut, frameOf } from './cut.js';
 import { difference, proudTeeth } from './difference.js';
+import { direct } from './direct.js';
 import { asItStands, existing, existingPlan } from './existing.js';
 import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
@@ -29,6 +30,7 @@ export const QUERIES = {
   cut,
   cutList,
   difference,
+  direct,
   edgeGuide,
   existing,
   existingPlan,

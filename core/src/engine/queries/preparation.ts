@@ -209,6 +209,7 @@ function checkedTooth(engine: CaseEngine, tooth: Fdi, choice: CutChoice, mouth: 
     distal: archSide(tooth) === 'left' ? 1 : -1,
     pmMm: laid.pmMm,
     mouth,
+    ...(choice.cornerMm != null && { cornerMm: choice.cornerMm }),
     beside,
     ...(rest && { rest }),
     ...(provisional && { provisional }),

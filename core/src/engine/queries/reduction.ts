@@ -27,6 +27,8 @@ export interface CutChoice extends DesignChoice {
   /** The first tray where none is named. */
   readonly tray?: Tray | null | undefined;
   readonly toleranceMm?: number | null | undefined;
+  /** What the house's mill can go round, mm of radius. */
+  readonly cornerMm?: number | null | undefined;
   readonly grooves?: readonly (HandChoice & { readonly tooth: Fdi; readonly zone: Zone })[] | null | undefined;
 }
 

@@ -1,0 +1,168 @@
+import type { Mesh } from '../geometry/mesh.js';
+import type { Missing, MissingColumn, Stretch } from './missing.js';
+import { type DirectSettings, LAYER_ORDER, type LayerName } from './words.js';
+
+/** One layer as a body: in each column one stretch from front to back. */
+export interface LayerBody {
+  readonly name: LayerName;
+  readonly stretches: ReadonlyMap<number, Stretch>;
+  readonly mm3: number;
+  /** Its thickest and its middle place along the columns, mm. */
+  readonly thickestMm: number;
+  readonly usualMm: number;
+}
+
+/** A surface that lies askew to the columns is thinner than the column says: by this much at most. House value. */
+const MOST_SLANT = 2.5;
+/** The lobes run so far from the edge, as a share of the crown's height. House value. */
+const LOBES_SHARE = 0.4;
+/** How narrow the furrow between two lobes is, as a share of the width. House value. */
+const FURROW_SHARE = 0.07;
+
+/** What is missing, taken apart into its layers: together they are it, to the last column. */
+export function compositeLayers(m: Missing, s: DirectSettings): LayerBody[] {
+  const { na, step } = m.grid;
+  const slant = slants(m);
+  const all = m.columns.map((c) => c.column);
+  const xs = all.map((c) => m.grid.a0 + (c % na) * step);
+  const zs = all.map((c) => m.grid.b0 + Math.floor(c / na) * step);
+  const [left, right] = [least(xs), most(xs)];
+  const [edge, neck] = [least(zs), most(zs)];
+  const furrow = (column: number) => {
+    const x = (m.grid.a0 + (column % na) * step - (left + right) / 2) / Math.max(step, right - left);
+    const z = (m.grid.b0 + Math.floor(column / na) * step - edge) / Math.max(step, neck - edge);
+    const near = Math.max(...[-1 / 6, 1 / 6].map((at) => Math.exp(-(((x - at) / FURROW_SHARE) ** 2))));
+    return s.lobeMm * near * Math.max(0, 1 - z / LOBES_SHARE);
+  };
+  const out: Record<LayerName, Map<number, Stretch>> = {
+    shell: new Map(),
+    'dentin-behind': new Map(),
+    dentin: new Map(),
+    enamel: new Map(),
+  };
+  const put = (name: LayerName, column: number, from: number, to: number) => {
+    if (to - from > 1e-9) out[name].set(column, { from, to });
+  };
+  for (const c of m.columns) {
+    const { front, behind } = slant(c);
+    const enamel = (s.enamelMm + furrow(c.column)) * front;
+    const shell = s.shellMm * behind;
+    if (c.front) {
+      const cut = Math.min(c.front.to, c.front.from + enamel);
+      put('enamel', c.column, c.front.from, cut);
+      put('dentin', c.column, cut, c.front.to);
+    }
+    if (c.behind) {
+      const cut = Math.max(c.behind.from, c.behind.to - shell);
+      put('dentin-behind', c.column, c.behind.from, cut);
+      put('shell', c.column, cut, c.behind.to);
+    }
+    if (c.whole) {
+      const back = Math.max(c.whole.from, c.whole.to - shell);
+      const cut = Math.min(back, c.whole.from + enamel);
+      put('enamel', c.column, c.whole.from, cut);
+      put('dentin', c.column, cut, back);
+      put('shell', c.column, back, c.whole.to);
+    }
+  }
+  const cell = step * step;
+  return LAYER_ORDER.flatMap((name): LayerBody[] => {
+    const stretches = out[name];
+    if (stretches.size === 0) return [];
+    const thick = [...stretches.values()].map((t) => t.to - t.from).sort((a, b) => a - b);
+    return [
+      {
+        name,
+        stretches,
+        mm3: cell * thick.reduce((sum, t) => sum + t, 0),
+        thickestMm: thick[thick.length - 1] as number,
+        usualMm: thick[thick.length >> 1] as number,
+      },
+    ];
+  });
+}
+
+const least = (v: readonly number[]) => v.reduce((a, b) => Math.min(a, b), Infinity);
+const most = (v: readonly number[]) => v.reduce((a, b) => Math.max(a, b), -Infinity);
+
+/** How much longer a column is through a layer than the layer is thick, at the planned face and behind. */
+function slants(m: Missing): (c: MissingColumn) => { readonly front: number; readonly behind: number } {
+  const { na, step } = m.grid;
+  const at = new Map(m.columns.map((c) => [c.column, c.planned]));
+  type Side = (s: Stretch) => number;
+  const sideAt = (column: number, side: Side) => {
+    const own = at.get(column);
+    return own && side(own);
+  };
+  const slope = (column: number, by: number, side: Side) => {
+    const [a, b] = [sideAt(column - by, side), sideAt(column + by, side)];
+    const own = sideAt(column, side) as number;
+    if (a !== undefined && b !== undefined) return (b - a) / (2 * step);
+    if (b !== undefined) return (b - own) / step;
+    return a !== undefined ? (own - a) / step : 0;
+  };
+  const of = (column: number, side: Side) =>
+    Math.min(MOST_SLANT, Math.hypot(1, slope(column, 1, side), slope(column, na, side)));
+  return ({ column }) => ({ front: of(column, (s) => s.from), behind: of(column, (s) => s.to) });
+}
+
+/** One increment: a part of a layer that the lamp cures at once. */
+export interface Increment {
+  readonly layer: LayerName;
+  /** From 1, of so many of its layer. */
+  readonly nth: number;
+  readonly of: number;
+  readonly mm3: number;
+  /** Thickest along the lamp's way, mm. */
+  readonly thickestMm: number;
+}
+
+/**
+ * The layers in increments, in the order in which they are placed: the shell in its index first, what lies deepest
+ * next, enamel last. A layer that is thicker somewhere than the lamp cures is laid in even sheets from the palate
+ * forward, so that no place of any is thicker.
+ */
+export const incrementsOf = (layers: readonly LayerBody[], cureMm: number): Increment[] =>
+  layers.flatMap((l) => {
+    const of = Math.max(1, Math.ceil(l.thickestMm / cureMm - 1e-9));
+    return Array.from({ length: of }, (_, k) => ({
+      layer: l.name,
+      nth: k + 1,
+      of,
+      mm3: l.mm3 / of,
+      thickestMm: l.thickestMm / of,
+    }));
+  });
+
+/** A layer as a closed body: its front and its back over the columns, and walls around. In the crown's own frame. */
+export function bodyOf({ stretches }: LayerBody, { grid }: Missing): Mesh {
+  const { na, step, a0, b0 } = grid;
+  const positions: number[] = [];
+  const triangles: number[] = [];
+  const index = new Map<number, number>();
+  const vertex = (column: number): number => {
+    const known = index.get(column);
+    if (known !== undefined) return known;
+    const { from, to } = stretches.get(column) as Stretch;
+    const [x, z] = [a0 + (column % na) * step, b0 + Math.floor(column / na) * step];
+    const own = positions.length / 3;
+    positions.push(x, from, z, x, to, z);
+    index.set(column, own);
+    return own;
+  };
+  const has = (c: number) => stretches.has(c);
+  const isCell = (c: number) => has(c) && has(c + 1) && has(c + na) && has(c + na + 1) && (c % na) + 1 < na;
+  for (const c of stretches.keys()) {
+    if (!isCell(c)) continue;
+    const [p, q, r, s] = [vertex(c), vertex(c + 1), vertex(c + na + 1), vertex(c + na)];
+    // Front faces look to −y, back faces to +y.
+    triangles.push(p, q, r, p, r, s);
+    triangles.push(p + 1, r + 1, q + 1, p + 1, s + 1, r + 1);
+    const wall = (a: number, b: number) => triangles.push(a, a + 1, b + 1, a, b + 1, b);
+    if (!isCell(c - na)) wall(p, q);
+    if (!isCell(c + 1)) wall(q, r);
+    if (!isCell(c + na)) wall(r, s);
+    if (!isCell(c - 1)) wall(s, p);
+  }
+  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
+}

@@ -1,0 +1,85 @@
+import { type ColumnGrid, gridOver, spans } from '../geometry/columns.js';
+import { bounds, type Mesh } from '../geometry/mesh.js';
+
+/** A stretch of a column from front to back, mm. */
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** What a column lacks: in front of the tooth, behind it, or all of it where no tooth is. */
+export interface MissingColumn {
+  /** i + na·j of the grid. */
+  readonly column: number;
+  readonly planned: Stretch;
+  readonly tooth?: Stretch;
+  readonly front?: Stretch;
+  readonly behind?: Stretch;
+  readonly whole?: Stretch;
+}
+
+/** What lies between a tooth and its plan, by columns from front to back in the crown's own frame. */
+export interface Missing {
+  /** Across is x, up is z; columns run along y, from the face to the palate. */
+  readonly grid: ColumnGrid;
+  readonly columns: readonly MissingColumn[];
+  readonly missingMm3: number;
+  /** What of the tooth stands out of the plan, mm³. */
+  readonly proudMm3: number;
+  /** How far the tooth reaches: across, and up to its edge, mm; nothing where there is none. */
+  readonly reach?: { readonly least: number; readonly most: number; readonly edge: number };
+}
+
+/** Between columns, mm: a tenth of what is told of layers. */
+export const COLUMN_MM = 0.1;
+/** Thinner than this a stretch is two surfaces that mean the same, mm: a scanner's own noise. House value. */
+export const SLIVER_MM = 0.03;
+
+/**
+ * What a tooth lacks to its plan.
+ * @param planned closed, in the crown's own frame: y from the face to the palate, z to the root
+ * @param tooth closed, in the same frame
+ */
+export function missingOf(planned: Mesh, tooth: Mesh, stepMm = COLUMN_MM): Missing {
+  const box = bounds(planned);
+  const grid = gridOver([box.min[0], box.min[2]], [box.max[0], box.max[2]], stepMm);
+  const [want, have] = [spans(planned, [0, 2, 1], grid), spans(tooth, [0, 2, 1], grid)];
+  const cell = stepMm * stepMm;
+  let [missing, proud] = [0, 0];
+  const columns: MissingColumn[] = [];
+  for (const [column, own] of want) {
+    const plan: Stretch = { from: own[0] as number, to: own[own.length - 1] as number };
+    const there = have.get(column);
+    const is = there && { from: there[0] as number, to: there[there.length - 1] as number };
+    if (is) proud += cell * (Math.max(0, plan.from - is.from) + Math.max(0, is.to - plan.to));
+    // A tooth that lies wholly in front of its plan, or behind it, fills nothing of it.
+    const meets = is && is.from < plan.to && is.to > plan.from;
+    const front = meets && is.from - plan.from > SLIVER_MM ? { from: plan.from, to: is.from } : undefined;
+    const behind = meets && plan.to - is.to > SLIVER_MM ? { from: is.to, to: plan.to } : undefined;
+    const whole = meets ? undefined : plan;
+    if (!front && !behind && !whole) continue;
+    for (const s of [front, behind, whole]) if (s) missing += cell * (s.to - s.from);
+    columns.push({
+      column,
+      planned: plan,
+      ...(meets && { tooth: is }),
+      ...(front && { front }),
+      ...(behind && { behind }),
+      ...(whole && { whole }),
+    });
+  }
+  let [least, most, edge] = [Infinity, -Infinity, Infinity];
+  for (const column of have.keys()) {
+    const [x, z] = [grid.a0 + (column % grid.na) * stepMm, grid.b0 + Math.floor(column / grid.na) * stepMm];
+    [least, most, edge] = [Math.min(least, x), Math.max(most, x), Math.min(edge, z)];
+  }
+  for (const [column, there] of have)
+    if (!want.has(column)) proud += cell * ((there[there.length - 1] as number) - (there[0] as number));
+  return {
+    grid,
+    columns,
+    missingMm3: missing,
+    proudMm3: proud,
+    ...(have.size > 0 && { reach: { least, most, edge } }),
+  };
+}

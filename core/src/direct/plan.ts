@@ -1,0 +1,185 @@
+import type { PlannedTooth } from '../contour/plan.js';
+import { Refusal } from '../errors.js';
+import { type Mesh, meshInFrame } from '../geometry/mesh.js';
+import type { Fdi } from '../teeth/notation.js';
+import { compositeLayers, type Increment, incrementsOf, type LayerBody } from './layers.js';
+import { type Missing, missingOf, type Stretch } from './missing.js';
+import { type DirectSettings, ENERGY_WANTED, LAYERS, type LayerName } from './words.js';
+
+/** One place of a section: how high, and what lies there from front to back, mm in the crown's own frame. */
+export interface SectionRow {
+  readonly z: number;
+  readonly planned: Stretch;
+  readonly tooth?: Stretch;
+  readonly layers: readonly { readonly name: LayerName; readonly from: number; readonly to: number }[];
+}
+
+/** A section from front to back. @see directPlan */
+export interface DirectSection {
+  /** Across from the crown's middle, mm. */
+  readonly x: number;
+  readonly rows: readonly SectionRow[];
+}
+
+/** Something that speaks against it, or has to be known. */
+export interface DirectNote {
+  readonly state: 'stop' | 'look';
+  readonly says: string;
+}
+
+/** What composite has to fill on one tooth, layer by layer. */
+export interface DirectPlan {
+  readonly tooth: Fdi;
+  readonly missingMm3: number;
+  readonly proudMm3: number;
+  readonly layers: readonly Omit<LayerBody, 'stretches'>[];
+  readonly increments: readonly Increment[];
+  /** Portions of each kind of composite: of enamel, and of all that lies under it. */
+  readonly portions: { readonly enamel: number; readonly body: number };
+  /** What each increment gets of the lamp, J/cm². */
+  readonly energy: number;
+  /** How much wider it becomes at its widest, to each side, mm. */
+  readonly wider: { readonly left: number; readonly right: number };
+  /** How much longer, mm. */
+  readonly longerMm: number;
+  readonly notes: readonly DirectNote[];
+}
+
+/** Both surfaces in the crown's own frame, and what lies between them. */
+export interface DirectBodies {
+  readonly missing: Missing;
+  readonly layers: readonly LayerBody[];
+}
+
+/** Less than this is nothing to build, mm³. House value. */
+const LEAST_MM3 = 0.3;
+/** Standing out of the plan by more than this it has to be cut, mm³. House value. */
+const PROUD_MM3 = 1;
+/** Added to one side of one tooth beyond this, a gap is wider than composite closes well, mm. Common practice, no source. */
+const WIDE_MM = 1.5;
+/** Under this age pulps are wide, years. Common practice, no source. */
+const CHILD_YEARS = 16;
+
+/** @throws Refusal `nothing-missing` where the plan adds nothing to the tooth */
+export function directBodies(planned: PlannedTooth, tooth: Mesh, s: DirectSettings): DirectBodies {
+  const missing = missingOf(meshInFrame(planned.mesh, planned.frame), meshInFrame(tooth, planned.frame));
+  if (missing.missingMm3 < LEAST_MM3)
+    throw new Refusal(
+      'nothing-missing',
+      `The plan adds nothing to {${planned.tooth}}: there is nothing to fill.`,
+      planned.tooth,
+    );
+  return { missing, layers: compositeLayers(missing, s) };
+}
+
+/** Everything that is told of the composite on one tooth. */
+export function directPlan(
+  planned: PlannedTooth,
+  { missing, layers }: DirectBodies,
+  s: DirectSettings,
+  ageYears?: number,
+): DirectPlan {
+  const increments = incrementsOf(layers, s.cureMm);
+  const mm3 = (enamel: boolean) =>
+    layers.filter((l) => (l.name === 'enamel') === enamel).reduce((sum, l) => sum + l.mm3, 0);
+  const grown = growth(missing);
+  return {
+    tooth: planned.tooth,
+    missingMm3: missing.missingMm3,
+    proudMm3: missing.proudMm3,
+    layers: layers.map(({ stretches: _, ...told }) => told),
+    increments,
+    portions: { enamel: Math.ceil(mm3(true) / s.portionMm3), body: Math.ceil(mm3(false) / s.portionMm3) },
+    energy: (s.lampMw * s.seconds) / 1000,
+    ...grown,
+    notes: notesOn(planned.tooth, missing, layers, s, grown, ageYears),
+  };
+}
+
+/** How far the plan reaches beyond the tooth: to the sides below the tooth's own edge, and over that edge. */
+function growth({ grid, columns, reach }: Missing): Pick<DirectPlan, 'wider' | 'longerMm'> {
+  const { na, step, a0, b0 } = grid;
+  let [left, right, longerMm] = [0, 0, 0];
+  if (!reach) return { wider: { left, right }, longerMm };
+  for (const { column, whole } of columns) {
+    if (!whole) continue;
+    const [x, z] = [a0 + (column % na) * step, b0 + Math.floor(column / na) * step];
+    longerMm = Math.max(longerMm, reach.edge - z);
+    if (z <= reach.edge) continue;
+    [left, right] = [Math.max(left, x - reach.most), Math.max(right, reach.least - x)];
+  }
+  return { wider: { left, right }, longerMm };
+}
+
+function notesOn(
+  tooth: Fdi,
+  m: Missing,
+  layers: readonly LayerBody[],
+  s: DirectSettings,
+  { wider }: Pick<DirectPlan, 'wider'>,
+  ageYears: number | undefined,
+): DirectNote[] {
+  const whole = m.columns.filter((c) => c.whole);
+  const thin = whole.filter((c) => c.planned.to - c.planned.from < s.shellMm + s.enamelMm);
+  const energy = (s.lampMw * s.seconds) / 1000;
+  const side = Math.max(wider.left, wider.right);
+  const notes: (DirectNote | false)[] = [
+    m.proudMm3 > PROUD_MM3 && {
+      state: 'look',
+      says: `{${tooth}}: ${m.proudMm3.toFixed(1)} mm³ of the tooth stand out of the plan: composite only adds, so that has to be ground, or the plan go round it.`,
+    },
+    whole.length > 0 &&
+      thin.length > whole.length / 2 && {
+        state: 'look',
+        says: `{${tooth}}: shell and enamel together are thicker than most of what is missing: no dentin is left, and it will look grey. Make the shell thinner, or the enamel.`,
+      },
+    s.shellMm > 0 &&
+      layers.some((l) => l.name === 'shell') &&
+      !layers.some((l) => l.name === 'dentin') && {
+        state: 'stop',
+        says: `{${tooth}}: the shell is thicker than the body that it is to carry.`,
+      },
+    side > WIDE_MM && {
+      state: 'look',
+      says: `{${tooth}}: ${side.toFixed(1)} mm are added to one side: beyond ${WIDE_MM} mm the neck overhangs. Moving teeth with braces first is the other way.`,
+    },
+    energy < ENERGY_WANTED && {
+      state: 'stop',
+      says: `An increment gets ${energy.toFixed(0)} J/cm² of this lamp in ${s.seconds} s; about ${ENERGY_WANTED} are wanted: light it longer.`,
+    },
+    ageYears !== undefined &&
+      ageYears < CHILD_YEARS && {
+        state: 'look',
+        says: `At ${ageYears} the pulp is wide: bevel in enamel alone, and protect what is near it. The treating clinician decides.`,
+      },
+  ];
+  return notes.filter((n) => n !== false);
+}
+
+/** A section of the layers at a place across. */
+export function directSection({ missing, layers }: DirectBodies, x: number): DirectSection {
+  const { na, step, a0, b0 } = missing.grid;
+  const i = Math.max(0, Math.min(na - 1, Math.round((x - a0) / step)));
+  const rows = missing.columns
+    .filter((c) => c.column % na === i)
+    .map(
+      (c): SectionRow => ({
+        z: b0 + Math.floor(c.column / na) * step,
+        planned: c.planned,
+        ...(c.tooth && { tooth: c.tooth }),
+        layers: layers.flatMap((l) => {
+          const own = l.stretches.get(c.column);
+          return own ? [{ name: l.name, ...own }] : [];
+        }),
+      }),
+    )
+    .sort((a, b) => a.z - b.z);
+  return { x: a0 + i * step, rows };
+}
+
+/** The steps in which composite is placed, as one says them. */
+export const placing = (plan: DirectPlan): string[] =>
+  plan.increments.map(
+    (i) =>
+      `{${plan.tooth}} ${LAYERS[i.layer]}${i.of > 1 ? `, ${i.nth} of ${i.of}` : ''}: ${i.mm3.toFixed(1)} mm³, ${i.thickestMm.toFixed(1)} mm at its thickest`,
+  );
