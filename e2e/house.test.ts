@@ -170,7 +170,7 @@ it('many cases are found by name, and the way back keeps what was looked for', a
   await page.getByText('Knot 05').waitFor({ state: 'detached' });
   await page.getByLabel('Sort by').selectOption('name');
   // Pressed while the list is being put in order anew, a card goes away under the finger.
-  await page.waitForFunction(() => /Knot 10[^]*Knot 11[^]*Knot 12/.test(document.body.textContent ?? ''));
+  await page.waitForFunction(() => /Knot 10[\s\S]*Knot 11[\s\S]*Knot 12/.test(document.body.textContent ?? ''));
   await page.getByText('Knot 11').click();
   await page.getByText('drop pictures anywhere').waitFor();
   await page.goBack();

@@ -29,7 +29,9 @@ import { ALL_TEETH } from './sections/words.js';
 
 /** A case, as far as the chair goes. */
 export interface ChairCase extends Omit<BookableCase, 'sections'> {
-  readonly sections: BookableCase['sections'] & { readonly treat: { readonly data: SectionData['treat'] } };
+  readonly sections: BookableCase['sections'] & {
+    readonly [N in 'treat' | 'direct']: { readonly data: SectionData[N] };
+  };
 }
 
 const BEWARE: readonly Beware[] = ['pressure', 'bleeding', 'allergy', 'pregnancy', 'medicines', 'anxious', 'grinding'];
@@ -106,7 +108,7 @@ export function atVisitOf(
   run: Pick<VisitRun, 'visit' | 'round'>,
   today: Day,
 ): AtVisit {
-  const { meet, decide, match, reduce, treat } = detail.sections;
+  const { meet, decide, match, reduce, treat, direct } = detail.sections;
   const course = courseOf(detail, clinic, wearDays);
   const cuts = course.teeth.flatMap(({ tooth, work }): Cut[] =>
     work === 'veneer' || work === 'crown'
@@ -130,6 +132,7 @@ export function atVisitOf(
     maker: course.maker,
     impression: course.impression,
     tissue: course.tissue,
+    ...(direct.data.seconds != null && { lampSeconds: direct.data.seconds }),
     mouth: {
       ...(gum && { gum }),
       ...(typeof decide.data.dry === 'boolean' && { dry: decide.data.dry }),

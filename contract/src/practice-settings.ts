@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import {
+  CORNER_LIMITS,
   CUT_WAYS,
   type CutFrom,
   DEPTH_TOLERANCE_MM,
@@ -38,7 +39,7 @@ import { Holds } from './base/holds.js';
 import { Clinic, FIRST_CLINIC } from './clinic.js';
 import { PlateInput, ScaleInput } from './house-colours.js';
 import { Fee, RuleLimit } from './house-rules.js';
-import { OwnThicknessInput, STRATEGY_WORDS, strategyNow } from './sections/reduce.js';
+import { CORNER_WORDS, OwnThicknessInput, STRATEGY_WORDS, strategyNow } from './sections/reduce.js';
 import { CONTACT_LIMITS, CONTACT_WORDS } from './sections/shape.js';
 import { CanCut, TOLERANCE_WORDS, TrayInput, trayInput } from './sections/tray.js';
 import { FINITE, words } from './sections/words.js';
@@ -94,6 +95,12 @@ export class PracticeSettings {
   @Min(TOLERANCE_LIMITS.min, words(TOLERANCE_WORDS))
   @Max(TOLERANCE_LIMITS.max, words(TOLERANCE_WORDS))
   toleranceMm!: number;
+
+  /** What the mill's smallest tool can go round, mm of radius: what is sharper is told when a preparation is checked. */
+  @IsNumber(FINITE, words(CORNER_WORDS))
+  @Min(CORNER_LIMITS.min, words(CORNER_WORDS))
+  @Max(CORNER_LIMITS.max, words(CORNER_WORDS))
+  cornerMm!: number;
 
   /** Contacts of a new contour are kept at this tightness, mm, when a number changes; not kept where it is null. */
   @IsOptional()
@@ -174,6 +181,7 @@ export const FIRST_SETTINGS: PracticeSettings = {
   thickness: [],
   trays: [trayInput(FIRST_TRAY)],
   toleranceMm: DEPTH_TOLERANCE_MM,
+  cornerMm: CORNER_LIMITS.usual,
   contactsMm: null,
   scales: [],
   plates: [],

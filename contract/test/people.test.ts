@@ -68,7 +68,7 @@ describe('a comment', () => {
   it('belongs to plan or contour and says something', () => {
     expect(sentences(NewComment, { stage: 'shape', body: 'softer' })).toEqual([]);
     expect(sentences(NewComment, { stage: 'read', body: 'x' })).toEqual([
-      'Comments belong to propose, shape, decide, match, reduce, book, treat, verify.',
+      'Comments belong to propose, shape, decide, match, direct, reduce, book, treat, verify.',
     ]);
     expect(sentences(NewComment, { stage: 'shape', body: '' })).toEqual(['A comment has 1 to 2000 characters.']);
   });

@@ -365,7 +365,7 @@ describe('match and decide', () => {
 
 describe('who may write what', () => {
   const may: Record<(typeof ROLES)[number], readonly SectionName[]> = {
-    dentist: ['meet', 'read', 'propose', 'shape', 'decide', 'match', 'reduce', 'book', 'treat', 'verify'],
+    dentist: ['meet', 'read', 'propose', 'shape', 'decide', 'match', 'direct', 'reduce', 'book', 'treat', 'verify'],
     assistant: ['meet', 'read', 'match', 'book', 'treat'],
     technician: [],
   };

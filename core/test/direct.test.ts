@@ -188,6 +188,7 @@ describe('of a tooth', () => {
     const { rows } = directSection(bodies, 2);
     expect(rows.length).toBeGreaterThan(10);
     for (const r of rows) {
+      if (!r.planned) continue;
       const lengths = r.layers.reduce((s, l) => s + l.to - l.from, 0);
       const has = r.tooth
         ? Math.max(0, Math.min(r.tooth.to, r.planned.to) - Math.max(r.tooth.from, r.planned.from))

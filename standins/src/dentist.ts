@@ -35,6 +35,7 @@ export const PREP_FAULTS = {
   'high margin': 'the cut ends too far from the gum',
   tapered: 'the walls lean too much, degrees more on each',
   'tight palatal': 'behind the tooth too little is cut',
+  ragged: 'the end of the cut leaps up and down',
 } as const;
 export type PrepFault = keyof typeof PREP_FAULTS;
 
@@ -59,6 +60,8 @@ const BINS = 180;
 /** Over so far to either side, radians. */
 const LED_RAD = 0.16;
 const ROUND = { usual: 0.45, crown: 0.9, walls: 0.25, sharp: 0.01 } as const;
+/** Up and down so often around the tooth. */
+const LEAPS = 22;
 /** Where a surface does not face forward nothing goes, however far it stands out of the plan, mm. */
 const LEFT = -1;
 const TAPER_DEG = 6;
@@ -212,7 +215,8 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
       ]);
       const turn = Math.atan2(y - cy, x - cx);
       const end = line(turn);
-      const over = end.z - (faults['high margin'] ?? 0) - z;
+      const leap = (faults.ragged ?? 0) * Math.sign(Math.sin(LEAPS * turn));
+      const over = end.z - (faults['high margin'] ?? 0) - leap - z;
       const share = z / zenith;
       const hollow = faults.undercut ?? 0;
       const near = hollow * Math.exp(-(((over - 1.6) / 0.5) ** 2));

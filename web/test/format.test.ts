@@ -136,6 +136,7 @@ it('the journey goes from meet to keep, and each stage asks one question', () =>
     'shape',
     'decide',
     'match',
+    'direct',
     'reduce',
     'book',
     'treat',

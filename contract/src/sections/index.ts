@@ -7,6 +7,7 @@ import { check, type FieldError } from '../base/validation.js';
 import { type BookSection, book } from './book.js';
 import { type DecideSection, decide } from './decide.js';
 import type { SectionDefinition } from './define.js';
+import { type DirectSection, direct } from './direct.js';
 import { type MatchSection, match } from './match.js';
 import { type MeetSection, meet } from './meet.js';
 import { type ProposeSection, propose } from './propose.js';
@@ -19,6 +20,7 @@ import { type VerifySection, verify } from './verify.js';
 export * from './book.js';
 export * from './decide.js';
 export type { FileUse, KnownFile, SectionDefinition } from './define.js';
+export * from './direct.js';
 export * from './match.js';
 export * from './meet.js';
 export { fields, type Parts, VALUE } from './parts.js';
@@ -39,6 +41,7 @@ export interface SectionData {
   shape: ShapeSection;
   decide: DecideSection;
   match: MatchSection;
+  direct: DirectSection;
   reduce: ReduceSection;
   book: BookSection;
   treat: TreatSection;
@@ -54,6 +57,7 @@ export const SECTIONS: { readonly [N in SectionName]: SectionDefinition<N, Secti
   shape,
   decide,
   match,
+  direct,
   reduce,
   book,
   treat,

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import {
   CONTACT_RULES,
+  CORNER_LIMITS,
   type ContactRule,
   CUT_WAYS,
   type CutFrom,
@@ -51,6 +52,7 @@ export class OwnDesign {
 
 export const STRATEGY_WORDS = `A tooth is prepared ${CUT_WAYS.map((s) => s.name).join(', or ')}.`;
 const THICK = `A thickness lies between ${THICKNESS_LIMITS.min} and ${THICKNESS_LIMITS.max} mm.`;
+export const CORNER_WORDS = `A mill goes round corners of ${CORNER_LIMITS.min} to ${CORNER_LIMITS.max} mm of radius.`;
 const TAPER = `A wall leans between ${TAPER_LIMITS.min} and ${TAPER_LIMITS.max} degrees.`;
 const SLOPE = `A cut edge rises between ${SLOPE_LIMITS.min} and ${SLOPE_LIMITS.max} degrees behind its facial corner.`;
 const MARGIN = `A finish line lies between ${-MARGIN_LIMITS.min} mm above the gum and ${MARGIN_LIMITS.max} mm below it.`;
@@ -210,6 +212,13 @@ export class ReduceSection {
   @Max(TOLERANCE_LIMITS.max, words(TOLERANCE_WORDS))
   toleranceMm?: number | null;
 
+  /** What the house's mill can go round, mm of radius. */
+  @IsOptional()
+  @IsNumber(FINITE, words(CORNER_WORDS))
+  @Min(CORNER_LIMITS.min, words(CORNER_WORDS))
+  @Max(CORNER_LIMITS.max, words(CORNER_WORDS))
+  cornerMm?: number | null;
+
   /** Ways out that are set by hand; the others are looked for. */
   @IsOptional()
   @IsArray(words('The ways out are a list.'))
@@ -262,6 +271,7 @@ export const reduce = defineSection({
     room: 'cut for the bite',
     tray: 'tray',
     toleranceMm: 'tolerance',
+    cornerMm: 'smallest radius that the mill can go round',
     grooves: 'grooves by hand',
   },
   upgraded: (data) => ('from' in data ? { ...data, from: strategyNow(data.from) } : data),

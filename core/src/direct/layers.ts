@@ -19,6 +19,14 @@ const LOBES_SHARE = 0.4;
 /** How narrow the furrow between two lobes is, as a share of the width. House value. */
 const FURROW_SHARE = 0.07;
 
+/** Less of a layer than this nobody lays, mm³. House value. */
+const LEAST_LAYER_MM3 = 0.1;
+/** Each layer with the one over it. */
+const UNDER: readonly (readonly [LayerName, LayerName])[] = [
+  ['dentin', 'enamel'],
+  ['dentin-behind', 'shell'],
+];
+
 /** What is missing, taken apart into its layers: together they are it, to the last column. */
 export function compositeLayers(m: Missing, s: DirectSettings): LayerBody[] {
   const { na, step } = m.grid;
@@ -66,6 +74,16 @@ export function compositeLayers(m: Missing, s: DirectSettings): LayerBody[] {
     }
   }
   const cell = step * step;
+  // What would be less than anybody can lay goes with the layer over it.
+  const sum = (name: LayerName) => cell * [...out[name].values()].reduce((a, t) => a + t.to - t.from, 0);
+  for (const [inner, outer] of UNDER)
+    if (sum(inner) < LEAST_LAYER_MM3) {
+      for (const [column, t] of out[inner]) {
+        const over = out[outer].get(column);
+        out[outer].set(column, over ? { from: Math.min(t.from, over.from), to: Math.max(t.to, over.to) } : t);
+      }
+      out[inner].clear();
+    }
   return LAYER_ORDER.flatMap((name): LayerBody[] => {
     const stretches = out[name];
     if (stretches.size === 0) return [];

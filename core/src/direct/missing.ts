@@ -18,11 +18,17 @@ export interface MissingColumn {
   readonly whole?: Stretch;
 }
 
+/** So near to the planned neck a root is no part of what stands out, mm. House value. */
+const NECK_MM = 1.5;
+
 /** What lies between a tooth and its plan, by columns from front to back in the crown's own frame. */
 export interface Missing {
   /** Across is x, up is z; columns run along y, from the face to the palate. */
   readonly grid: ColumnGrid;
   readonly columns: readonly MissingColumn[];
+  /** Where the plan is, and where the tooth is, column by column. */
+  readonly wants: ReadonlyMap<number, Stretch>;
+  readonly stands: ReadonlyMap<number, Stretch>;
   readonly missingMm3: number;
   /** What of the tooth stands out of the plan, mm³. */
   readonly proudMm3: number;
@@ -46,11 +52,12 @@ export function missingOf(planned: Mesh, tooth: Mesh, stepMm = COLUMN_MM): Missi
   const [want, have] = [spans(planned, [0, 2, 1], grid), spans(tooth, [0, 2, 1], grid)];
   const cell = stepMm * stepMm;
   let [missing, proud] = [0, 0];
+  const hull = (of: ReadonlyMap<number, readonly number[]>) =>
+    new Map([...of].map(([c, own]) => [c, { from: own[0] as number, to: own[own.length - 1] as number }]));
+  const [wants, stands] = [hull(want), hull(have)];
   const columns: MissingColumn[] = [];
-  for (const [column, own] of want) {
-    const plan: Stretch = { from: own[0] as number, to: own[own.length - 1] as number };
-    const there = have.get(column);
-    const is = there && { from: there[0] as number, to: there[there.length - 1] as number };
+  for (const [column, plan] of wants) {
+    const is = stands.get(column);
     if (is) proud += cell * (Math.max(0, plan.from - is.from) + Math.max(0, is.to - plan.to));
     // A tooth that lies wholly in front of its plan, or behind it, fills nothing of it.
     const meets = is && is.from < plan.to && is.to > plan.from;
@@ -69,15 +76,20 @@ export function missingOf(planned: Mesh, tooth: Mesh, stepMm = COLUMN_MM): Missi
     });
   }
   let [least, most, edge] = [Infinity, -Infinity, Infinity];
-  for (const column of have.keys()) {
+  for (const column of stands.keys()) {
     const [x, z] = [grid.a0 + (column % grid.na) * stepMm, grid.b0 + Math.floor(column / grid.na) * stepMm];
     [least, most, edge] = [Math.min(least, x), Math.max(most, x), Math.min(edge, z)];
   }
-  for (const [column, there] of have)
-    if (!want.has(column)) proud += cell * ((there[there.length - 1] as number) - (there[0] as number));
+  // Above its neck the plan ends and the root goes on: nothing stands out there.
+  const neck = [...wants.keys()].reduce((z, c) => Math.max(z, grid.b0 + Math.floor(c / grid.na) * stepMm), -Infinity);
+  for (const [column, there] of stands)
+    if (!wants.has(column) && grid.b0 + Math.floor(column / grid.na) * stepMm < neck - NECK_MM)
+      proud += cell * (there.to - there.from);
   return {
     grid,
     columns,
+    wants,
+    stands,
     missingMm3: missing,
     proudMm3: proud,
     ...(have.size > 0 && { reach: { least, most, edge } }),

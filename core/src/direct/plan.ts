@@ -9,7 +9,7 @@ import { type DirectSettings, ENERGY_WANTED, LAYERS, type LayerName } from './wo
 /** One place of a section: how high, and what lies there from front to back, mm in the crown's own frame. */
 export interface SectionRow {
   readonly z: number;
-  readonly planned: Stretch;
+  readonly planned?: Stretch;
   readonly tooth?: Stretch;
   readonly layers: readonly { readonly name: LayerName; readonly from: number; readonly to: number }[];
 }
@@ -160,19 +160,20 @@ function notesOn(
 export function directSection({ missing, layers }: DirectBodies, x: number): DirectSection {
   const { na, step, a0, b0 } = missing.grid;
   const i = Math.max(0, Math.min(na - 1, Math.round((x - a0) / step)));
-  const rows = missing.columns
-    .filter((c) => c.column % na === i)
-    .map(
-      (c): SectionRow => ({
-        z: b0 + Math.floor(c.column / na) * step,
-        planned: c.planned,
-        ...(c.tooth && { tooth: c.tooth }),
+  const own = new Set([...missing.wants.keys(), ...missing.stands.keys()].filter((c) => c % na === i));
+  const rows = [...own]
+    .map((column): SectionRow => {
+      const [planned, tooth] = [missing.wants.get(column), missing.stands.get(column)];
+      return {
+        z: b0 + Math.floor(column / na) * step,
+        ...(planned && { planned }),
+        ...(tooth && { tooth }),
         layers: layers.flatMap((l) => {
-          const own = l.stretches.get(c.column);
-          return own ? [{ name: l.name, ...own }] : [];
+          const at = l.stretches.get(column);
+          return at ? [{ name: l.name, ...at }] : [];
         }),
-      }),
-    )
+      };
+    })
     .sort((a, b) => a.z - b.z);
   return { x: a0 + i * step, rows };
 }

@@ -4,7 +4,7 @@ export { type BestWay, bestWay, type Facing, spread, undercutMm2, type WayCone, 
 export { facingOf, facingTogether } from './facing.js';
 export { PREP_CHECKS, type PrepCheck, type PrepFinding, type PrepState, worstState } from './finding.js';
 export type { FinishByHand } from './finish-found.js';
-export { FINISH_LIMITS } from './finish-limits.js';
+export { CORNER_LIMITS, FINISH_LIMITS } from './finish-limits.js';
 export {
   HAND_LIMITS,
   HAND_PLACES,

@@ -1,4 +1,5 @@
 import { COMMON_PRACTICE, published, type Source } from '../working/working.js';
+import { CORNER_LIMITS } from './finish-limits.js';
 
 /** A limit of a check, and where it comes from. */
 export interface PrepLimit {
@@ -32,10 +33,12 @@ export const PREP_LIMITS = {
   heightShare: { value: 0.4, source: WALLS },
   /** A finish line that ends higher or lower than it was to, mm: over most of a stretch. */
   level: { value: 0.4, source: HOUSE },
+  /** How far the course of a finish line may leap from its own mean, mm, for nine places in ten. */
+  ragged: { value: 0.15, source: HOUSE },
   /** A ledge narrower than this share of what was asked. */
   ledgeShare: { value: 0.6, source: HOUSE },
-  /** What a mill's smallest tool can go round, mm of radius. */
-  corner: { value: 0.2, source: COMMON_PRACTICE },
+  /** What a mill's smallest tool can go round, mm of radius, where a house has not set its own. */
+  corner: { value: CORNER_LIMITS.usual, source: COMMON_PRACTICE },
   /** From a post or a core to the teeth across, mm. */
   coreRoom: { value: 1, source: COMMON_PRACTICE },
   /** Between a crown's side and the tooth beside it, mm. */

@@ -29,6 +29,8 @@ export interface AtVisit {
   readonly maker: Maker;
   readonly impression: Impression;
   readonly tissue: TissueWork;
+  /** How long each increment of composite is lit, s; as is usual where left out. */
+  readonly lampSeconds?: number;
   readonly mouth: MouthNow;
 }
 

@@ -4,12 +4,15 @@ import {
   type DesignId,
   directionToParent,
   type Fdi,
+  type Frame,
   type Mesh,
   type PrepCheck,
   type PrepFinding,
   readScan,
   restorationOf,
   type SegmentedScan,
+  toLocal,
+  type Vec3,
 } from '@radiant/core';
 import {
   cutByHand,
@@ -35,18 +38,30 @@ export interface PrepTrial {
   readonly faults: Readonly<Partial<Record<Fault, number>>>;
 }
 
-/** Which checks speak of a fault. */
-export const SPEAKS: Readonly<Record<Fault, readonly PrepCheck[]>> = {
-  'edge short': ['edge'],
-  'flat face': ['face', 'room'],
-  undercut: ['draw', 'room'],
-  'knife edge': ['finish', 'room'],
-  'sharp corner': ['corners'],
-  'high margin': ['finish'],
-  tapered: ['walls'],
-  'tight palatal': ['room', 'bite'],
-  nick: ['neighbours'],
+const by =
+  (...checks: readonly PrepCheck[]) =>
+  (f: PrepFinding) =>
+    checks.includes(f.check);
+const finish = (place: RegExp) => (f: PrepFinding) => f.check === 'finish' && place.test(f.place);
+
+/** Which findings speak of a fault. */
+export const SPEAKS: Readonly<Record<Fault, (f: PrepFinding) => boolean>> = {
+  'edge short': by('edge'),
+  'flat face': by('face', 'room'),
+  undercut: by('draw', 'room'),
+  'knife edge': by('finish', 'room'),
+  'sharp corner': by('corners'),
+  'high margin': finish(/finish line$/),
+  tapered: by('walls'),
+  'tight palatal': by('room', 'bite'),
+  ragged: finish(/^course/),
+  nick: by('neighbours'),
 };
+
+/** A wall that leans in too much does not hang over. */
+const EXCLUDE: readonly (readonly [Fault, Fault])[] = [['tapered', 'undercut']];
+/** A corner that is to be sharp is cut in finer steps: the usual ones round it by themselves, mm. */
+const FINE_MM = 0.1;
 
 const VENEER: Readonly<Partial<Record<Fault, number>>> = {
   'edge short': 0.3,
@@ -54,6 +69,7 @@ const VENEER: Readonly<Partial<Record<Fault, number>>> = {
   'knife edge': 1,
   'sharp corner': 1,
   'high margin': 0.9,
+  ragged: 0.35,
   nick: 0.3,
 };
 const CROWN: Readonly<Partial<Record<Fault, number>>> = {
@@ -64,6 +80,7 @@ const CROWN: Readonly<Partial<Record<Fault, number>>> = {
   'high margin': 0.9,
   tapered: 16,
   'tight palatal': 0.5,
+  ragged: 0.35,
   nick: 0.3,
 };
 const FRONT: readonly Fdi[] = [13, 12, 11, 21, 22, 23];
@@ -76,7 +93,8 @@ export function prepTrials(count: number): PrepTrial[] {
     const all = Object.entries(crown ? CROWN : VENEER) as [Fault, number][];
     const one = all[Math.floor(r.next() * all.length)] as [Fault, number];
     const two = all[Math.floor(r.next() * all.length)] as [Fault, number];
-    const faults = n % 3 === 0 ? {} : Object.fromEntries(n % 5 === 0 ? [one, two] : [one]);
+    const both = n % 5 === 0 && !EXCLUDE.some((x) => x.includes(one[0]) && x.includes(two[0]));
+    const faults = n % 3 === 0 ? {} : Object.fromEntries(both ? [one, two] : [one]);
     return {
       seed: 300 + Math.floor(n / 6),
       tooth: FRONT[Math.floor(r.next() * FRONT.length)] as Fdi,
@@ -92,6 +110,8 @@ export interface PrepResult {
   readonly trial: PrepTrial;
   readonly found: readonly Fault[];
   readonly missed: readonly Fault[];
+  /** Asked for, and not there all the same, as the simulated dentist's own rounding has taken it back. */
+  readonly notThere: readonly Fault[];
   /** Of a preparation without a fault: what was said all the same, of so many things that were looked at. */
   readonly false: readonly PrepFinding[];
   readonly looked: number;
@@ -124,27 +144,49 @@ export function prepTrial(trial: PrepTrial): PrepResult {
     planned: engine.crown(tooth),
     finishLine: target.finishLine,
   };
-  meshes.set(tooth, cutByHand(before.teeth.get(tooth) as Mesh, { ...order, faults }));
+  meshes.set(
+    tooth,
+    cutByHand(before.teeth.get(tooth) as Mesh, {
+      ...order,
+      faults,
+      ...('sharp corner' in faults && { stepMm: FINE_MM }),
+    }),
+  );
   const beside = tooth % 10 === 1 ? tooth + 1 : tooth - 1;
   if (nick) meshes.set(beside, nicked(before.teeth.get(beside) as Mesh, sideOf(before, beside, tooth), nick));
   engine.takeLater({ jaw: 'upper', teeth: meshes, rest: before.rest });
   const findings = ask(engine, 'prepVerdict', 'upper', choice).teeth[0]?.findings ?? [];
   const spoken = findings.filter((f) => f.state !== 'right');
-  const asked = Object.keys(trial.faults) as Fault[];
-  const found = asked.filter((f) => spoken.some((s) => SPEAKS[f].includes(s.check)));
+  const isShort = tipOf(target.mesh, target.frame) - tipOf(meshes.get(tooth) as Mesh, target.frame) > SHORT_MM;
+  const all = Object.keys(trial.faults) as Fault[];
+  const notThere = all.filter((f) => f === 'edge short' && !isShort);
+  const asked = all.filter((f) => !notThere.includes(f));
+  const found = asked.filter((f) => spoken.some(SPEAKS[f]));
   const way = directionToParent(target.frame, target.way);
   const hangs = () => hiddenMm2(meshes.get(tooth) as Mesh, way, target.frame.origin, target.frame.z) > 1;
   return {
     trial,
     found,
     missed: asked.filter((f) => !found.includes(f)),
+    notThere,
     // What can't be told is no alarm, and what truly hangs, by rays, is no false alarm: the simulated dentist does not look for a way out.
     false:
-      asked.length > 0
+      all.length > 0
         ? []
         : spoken.filter((f) => f.state !== 'unknown' && !isLow(f) && (f.check !== 'draw' || !hangs())),
-    looked: asked.length > 0 ? 0 : findings.length,
+    looked: all.length > 0 ? 0 : findings.length,
   };
+}
+
+/** An edge that stands so far out of its target is short of being cut: its limit and the scan's error, mm. */
+const SHORT_MM = 0.1 + 0.07;
+
+/** How far a tooth reaches towards its edge along its axis, by its outermost vertex, mm from the frame's origin. */
+function tipOf({ positions }: Mesh, frame: Frame): number {
+  let least = Infinity;
+  for (let v = 0; v < positions.length / 3; v++)
+    least = Math.min(least, toLocal(frame, [positions[3 * v], positions[3 * v + 1], positions[3 * v + 2]] as Vec3)[2]);
+  return least;
 }
 
 /** A wall of a short tooth is as low as it is, whoever has cut it. */

@@ -25,7 +25,7 @@ writeFileSync(page, `${text.slice(0, from < 0 ? to : from)}\n${tableOf()}${text.
 
 function tableOf(): string {
   const rows = (Object.keys(SPEAKS) as Fault[]).map((f) => {
-    const asked = all.filter((r) => f in r.trial.faults);
+    const asked = all.filter((r) => f in r.trial.faults && !r.notThere.includes(f));
     const found = asked.filter((r) => r.found.includes(f)).length;
     const amounts = [...new Set(asked.map((r) => r.trial.faults[f]))].filter((a) => a !== 1).join(' or ');
     return `| ${f} | ${amounts}${f === 'tapered' ? '°' : amounts ? ' mm' : ''} | ${found} of ${asked.length} |`;
@@ -45,7 +45,8 @@ ${rows.join('\n')}
 Of ${clean.length} without a fault ${looked} things were looked at, and ${wrong} said to be wrong
 (${((100 * wrong) / looked).toFixed(1)} %). What truly hangs over on the way out, by rays of three-mesh-bvh, is not
 counted there, since the simulated dentist does not look for a way, nor are walls that a short tooth has so low.
-Crowns have a chamfer: a shoulder is none of its cuts. Its scans have edges of 0.16 mm, on which a corner of
-0.2 mm radius is at the limit of what can be seen.
+Crowns have a chamfer: a shoulder is none of its cuts. Of the edges that were to be short ${all.filter((r) => r.notThere.length > 0).length} are not counted: its own rounding
+has taken them down to the target, by their outermost point. Its cuts have steps of 0.16 mm, and of 0.1 where a corner
+is to be sharp; a corner within 0.05 mm of the limit is said to be perhaps too sharp.
 `;
 }

@@ -313,11 +313,19 @@ export function describeSection(
 /** What a section holds before anyone has written it, by what the practice has set. */
 function firstContent(name: SectionName, settings: PracticeSettings | undefined): SectionState['data'] {
   if (!settings) return EMPTY_SECTIONS[name];
-  const { school, design, cutFrom: from, contactsMm, thickness, trays, toleranceMm } = settings;
+  const { school, design, cutFrom: from, contactsMm, thickness, trays, toleranceMm, cornerMm } = settings;
   if (name === 'propose') return { ...EMPTY_SECTIONS.propose, school };
   if (name === 'reduce') {
     const [tray = null] = trays;
-    return { ...EMPTY_SECTIONS.reduce, design, from, tray, toleranceMm, ...(thickness.length > 0 && { thickness }) };
+    return {
+      ...EMPTY_SECTIONS.reduce,
+      design,
+      from,
+      tray,
+      toleranceMm,
+      cornerMm,
+      ...(thickness.length > 0 && { thickness }),
+    };
   }
   if (name === 'shape' && contactsMm !== null) return { ...EMPTY_SECTIONS.shape, contactsMm };
   return EMPTY_SECTIONS[name];

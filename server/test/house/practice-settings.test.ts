@@ -123,6 +123,7 @@ it('of another practice are its own', async () => {
     thickness: [],
     trays: [expect.objectContaining({ name: 'anterior tray' })],
     toleranceMm: 0.05,
+    cornerMm: 0.2,
     contactsMm: null,
     scales: [],
     plates: [],

@@ -1,6 +1,7 @@
 import { type TrayInput, trayInput, type Who } from '@radiant/contract';
 import {
   bursOfRows,
+  CORNER_LIMITS,
   FIRST_TRAY,
   Refusal,
   rowsOfTray,
@@ -38,6 +39,21 @@ export function Trays({ who }: { who: Who }) {
               onTaken={(toleranceMm) => set({ toleranceMm })}
             />
             mm; near the gum only to the short side.
+          </p>
+          <p className="-mt-6 mb-10 flex flex-wrap items-center gap-2">
+            The mill’s smallest tool goes round
+            <NumberOnceDone
+              label="Smallest radius of the mill, mm"
+              className="field w-[76px] text-right"
+              value={shown.cornerMm}
+              min={CORNER_LIMITS.min}
+              max={CORNER_LIMITS.max}
+              step={0.05}
+              digits={2}
+              unit="mm"
+              onTaken={(cornerMm) => set({ cornerMm })}
+            />
+            mm of radius: what is sharper is told when a preparation is checked.
           </p>
           <ThicknessPresets thickness={shown.thickness} set={(thickness) => set({ thickness })} />
         </>

@@ -1,6 +1,7 @@
 import type { StageDefinition } from '../shell/stage.js';
 import { book } from './book/index.js';
 import { decide } from './decide/index.js';
+import { direct } from './direct/index.js';
 import { keep } from './keep/index.js';
 import { match } from './match/index.js';
 import { meet } from './meet/index.js';
@@ -19,6 +20,7 @@ export const STAGES: readonly StageDefinition[] = [
   shape,
   decide,
   match,
+  direct,
   reduce,
   book,
   treat,

@@ -26,6 +26,8 @@ export interface Checked extends PrepTooth {
   /** Half-width of the error of what is measured between scan and plan, mm. */
   readonly pmMm: number;
   readonly mouth: Mouth;
+  /** What the house's mill can go round, mm of radius; the usual where it has not said. */
+  readonly cornerMm?: number;
   /** What of the scan was picked as no tooth. */
   readonly rest?: Tree;
   /** Where somebody has drawn the end of the cut, by direction. */

@@ -4,11 +4,17 @@ import { wellWithin } from '../facing.js';
 import { PREP_LIMITS } from '../limits.js';
 import { type Check, mm, scanPlace } from './checked.js';
 
+/** A radius of a scan is sure of this, mm: what lies nearer to the limit may be either. House value. */
+const PM_MM = 0.05;
+
 /** Corners that a mill's tool can't go round. */
 export const cornersCheck: Check = (c) => {
-  const { corner } = PREP_LIMITS;
+  const corner =
+    c.cornerMm === undefined
+      ? PREP_LIMITS.corner
+      : { value: c.cornerMm, source: { mark: 'house', text: 'the house’s smallest tool' } as const };
   const inner = new Set(wellWithin(c.scan.mesh, c.map, c.facing));
-  const found = tightCorners(c.scan.mesh, (v) => inner.has(v), corner.value).filter(
+  const found = tightCorners(c.scan.mesh, (v) => inner.has(v), corner.value + PM_MM).filter(
     // Where a veneer runs out its own end is a hollow.
     (f) => f.bulges || c.design.around,
   );
@@ -26,7 +32,7 @@ export const cornersCheck: Check = (c) => {
         state: 'right',
         place: 'all corners',
         value: corner.value,
-        pm: 0.05,
+        pm: PM_MM,
         says: `{${c.tooth}}: no corner sharper than ${corner.value} mm`,
       },
     ];
@@ -43,11 +49,11 @@ export const cornersCheck: Check = (c) => {
       // Each is accepted by itself.
       place: nth > 1 ? `${where}, ${nth}` : where,
       value: f.radiusMm,
-      pm: 0.05,
+      pm: PM_MM,
       says:
         f.radiusMm < corner.value
           ? `{${c.tooth}} ${place}: a sharp ${what}, ${mm(f.radiusMm)} mm of radius over ${f.lengthMm.toFixed(1)} mm`
-          : `{${c.tooth}} ${place}: a ${what} of ${f.lengthMm.toFixed(1)} mm that may be sharp; the scan is too coarse to tell`,
+          : `{${c.tooth}} ${place}: a ${what} of ${f.lengthMm.toFixed(1)} mm that may be too sharp, ${mm(f.radiusMm)} mm of radius; this scan can’t tell`,
       todo: f.bulges ? 'round it with a fine-grit bur or a disc' : 'open it with a rounded tip',
       at: scanPlace(c, f.at),
     };

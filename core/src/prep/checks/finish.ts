@@ -10,6 +10,8 @@ import { mm } from './checked.js';
 const STRETCH = 10;
 /** Nearer to the gum line than this it lies at it, mm. House value. */
 const AT_GUM_MM = 0.15;
+/** A leap is told against the middle of so many directions to either side. House value. */
+const MEANT_OVER = 6;
 /** Of a side's directions. House value. */
 const HIDDEN_SHARE = 0.25;
 const SIDES = ['facial', 'mesial', 'distal', 'palatal'] as const;
@@ -25,8 +27,38 @@ export const finishCheck: Check = (c) => {
     return seen.length < STRETCH ? [] : [sideFinding(c, side, seen)];
   });
   const dark = sides.filter(({ own }) => own.filter((p) => p.hidden).length > HIDDEN_SHARE * own.length);
-  return dark.length === 0 ? told : [...told, hiddenFinding(c, dark)];
+  const ragged = raggedFinding(c, places);
+  return [...told, ...(ragged ? [ragged] : []), ...(dark.length === 0 ? [] : [hiddenFinding(c, dark)])];
 };
+
+/** A course that leaps: a technician has to guess which of its steps is meant. */
+function raggedFinding(c: Checked, places: readonly FinishPlace[]): PrepFinding | undefined {
+  const own = places.filter((p) => p.found && !p.byHand);
+  const off = own.flatMap((p) => {
+    const near = own.filter((q) => Math.abs(q.at - p.at) <= MEANT_OVER);
+    if (near.length < MEANT_OVER) return [];
+    return [Math.abs((p.highMm as number) - middleOf(near.map((q) => q.highMm as number)))];
+  });
+  if (off.length < STRETCH) return undefined;
+  const value = [...off].sort((a, b) => a - b)[Math.floor(0.9 * off.length)] as number;
+  const { ragged } = PREP_LIMITS;
+  const bad = value > ragged.value + c.pmMm;
+  const worst = own[off.indexOf(Math.max(...off))]?.found;
+  return {
+    check: 'finish',
+    tooth: c.tooth,
+    state: bad ? 'look' : 'right',
+    place: 'course of the finish line',
+    value,
+    pm: c.pmMm,
+    unit: 'mm',
+    limit: ragged.value,
+    source: ragged.source,
+    says: `{${c.tooth}}: the finish line runs ${bad ? 'raggedly, it leaps by' : 'smoothly, within'} ${mm(value)} mm`,
+    ...(bad && { todo: 'lead a fine-grit bur along it once, evenly' }),
+    ...(bad && worst && { at: worst }),
+  };
+}
 
 /** Where its cut ends, all around. */
 export const finishOf = (c: Checked): FinishPlace[] =>

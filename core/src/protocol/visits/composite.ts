@@ -1,3 +1,4 @@
+import { DIRECT_LIMITS } from '../../direct/words.js';
 import { COMMON_PRACTICE } from '../../working/working.js';
 import type { AtVisit } from '../at-visit.js';
 import { ifSet, named, type Rule } from '../step.js';
@@ -51,7 +52,7 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
   {
     id: 'composite-layers',
     does: 'Palatal shell in the index, then dentin, lobes, enamel: no layer thicker than the lamp cures.',
-    times: [20],
+    times: ({ lampSeconds }) => [lampSeconds ?? DIRECT_LIMITS.seconds.usual],
     hand: ['composites of the map', 'instruments', 'lamp'],
     why: 'Two millimetres are cured through, an opaque one through one.',
     source: C,

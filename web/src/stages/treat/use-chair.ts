@@ -43,11 +43,12 @@ export function useChair(clock: ChairClock): Chair | undefined {
   const { detail, who } = useCase();
   const { shown } = usePracticeSettings();
   const sentence = useSentence();
-  const [meet, shape, decide, match, reduce, book] = [
+  const [meet, shape, decide, match, direct, reduce, book] = [
     useSection('meet'),
     useSection('shape'),
     useSection('decide'),
     useSection('match'),
+    useSection('direct'),
     useSection('reduce'),
     useSection('book'),
   ];
@@ -58,14 +59,14 @@ export function useChair(clock: ChairClock): Chair | undefined {
 
   const known = useMemo(() => {
     if (!shown || !today) return undefined;
-    const sections = { meet, shape, decide, match, reduce, book, treat: { data } };
+    const sections = { meet, shape, decide, match, direct, reduce, book, treat: { data } };
     const kase: ChairCase = { ...detail, sections };
     const course = courseOf(kase, shown.clinic, shown.wearDays);
     const helds = heldVisits(data);
     const needed = new Set(visitsOf(course).map((v) => v.kind));
     const kinds = VISIT_KINDS.filter((k) => needed.has(k) || helds.some((h) => h.visit === k));
     return { kase, course, helds, kinds };
-  }, [shown, today, detail, meet, shape, decide, match, reduce, book, data]);
+  }, [shown, today, detail, meet, shape, decide, match, direct, reduce, book, data]);
 
   const visit = known && (wished ?? firstOf(known.kinds, known.helds, book.data, today ?? ''));
   const composed = useMemo(() => {

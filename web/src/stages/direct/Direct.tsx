@@ -1,0 +1,120 @@
+import { contourPlan, directSettings } from '@radiant/contract';
+import { type DirectTold, isUpper } from '@radiant/core';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
+import { shownOf, useAsked } from '../../engine/use-asked.js';
+import { clientOf, useContour } from '../../engine/use-contour.js';
+import { useLower } from '../../engine/use-lower.js';
+import { Comments } from '../../shell/Comments.js';
+import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
+import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { LayerSection } from './LayerSection.js';
+import { LayerTable } from './LayerTable.js';
+import { SettingFields } from './SettingFields.js';
+
+/** Direct: what composite must fill, in which layers. */
+export default function Direct() {
+  const contour = useContour();
+  const { tooth } = useCase();
+  const { data, refusal } = useSection('direct');
+  const shape = useSection('shape').data;
+  const { ageYears } = useSection('meet').data;
+  const mayWrite = useMayWrite('direct');
+  const name = useToothLabel();
+  const sentence = useSentence();
+  const lower = useLower(contour, !isUpper(tooth));
+  const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
+  const there = contour.state === 'ready' && plan[tooth] && (isUpper(tooth) || lower.state === 'ready');
+  const input = useMemo(() => [tooth, directSettings(data), ageYears ?? undefined] as const, [tooth, data, ageYears]);
+  const asked = useAsked(there ? clientOf(contour) : undefined, plan, 'direct', input);
+  const told = shownOf(asked);
+  const shown = told?.tooth === tooth ? told : undefined;
+  return (
+    <Stage
+      bench={
+        contour.state === 'no-scan' || shape.teeth.length === 0 ? (
+          <Empty title="What composite fills is the plan less the tooth">
+            <p>
+              {contour.state === 'no-scan' ? 'There is no scan yet, and no contour. ' : 'No tooth is planned yet. '}
+              <Link className="how" to="../shape">
+                Go to shape
+              </Link>
+            </p>
+          </Empty>
+        ) : contour.state === 'loading' || (!isUpper(tooth) && lower.state === 'loading') ? (
+          <Waiting what="the scan and measuring its teeth" />
+        ) : contour.state === 'failed' ? (
+          <Trouble sentence={sentence(contour.sentence)} retry={contour.retry} />
+        ) : !plan[tooth] ? (
+          <Empty title={`Nothing is planned for ${name(tooth)}`}>
+            <p>Choose a planned tooth on the strip.</p>
+          </Empty>
+        ) : asked.state === 'failed' ? (
+          <Empty title={`${name(tooth)}: no composite`}>
+            <p>{sentence(asked.sentence)}</p>
+          </Empty>
+        ) : !shown ? (
+          <Waiting what={`the layers of ${name(tooth)}`} />
+        ) : (
+          <Sections told={shown} label={name(tooth)} />
+        )
+      }
+      panel={
+        <>
+          <ReadOnlyNote section="direct" />
+          <Refused sentence={refusal && (refusal.errors?.[0]?.message ?? refusal.detail)} />
+          {shown && (
+            <section aria-label={`Layers of ${name(tooth)}`}>
+              <h2 className="title mb-2">
+                {name(tooth)}: {shown.missingMm3.toFixed(1)} mm³ to fill
+              </h2>
+              {shown.notes.map((n) => (
+                <p key={n.says} className="finding mb-2 text-note" data-weight={n.state === 'stop' ? 'stop' : 'watch'}>
+                  {sentence(n.says)}
+                </p>
+              ))}
+              <LayerTable plan={shown} />
+            </section>
+          )}
+          <SettingFields mayWrite={mayWrite} />
+          <Comments stage="direct" />
+        </>
+      }
+      foot={
+        <>
+          <KeyHint keys={['?']} does="all keys" />
+          <span className="ml-auto">
+            Thicknesses are common practice; the composite’s own directions say how deep its lamp cures.
+          </span>
+        </>
+      }
+    />
+  );
+}
+
+const WORDS = ['half way to one side', 'in the middle', 'half way to the other'] as const;
+
+/** Three sections beside each other, in one scale. */
+function Sections({ told, label }: { told: DirectTold; label: string }) {
+  const rows = told.sections.flatMap((s) => s.rows);
+  const ends = rows.flatMap((r) => [r.planned, r.tooth].filter((s) => s !== undefined));
+  const frame = {
+    from: ends.reduce((a, s) => Math.min(a, s.from), Infinity),
+    to: ends.reduce((a, s) => Math.max(a, s.to), -Infinity),
+    edge: rows.reduce((a, r) => Math.min(a, r.z), Infinity),
+    neck: rows.reduce((a, r) => Math.max(a, r.z), -Infinity),
+  };
+  return (
+    <section aria-label={`Sections of ${label}`} className="flex h-full flex-col gap-2 px-6 pt-4 pb-4">
+      <h2 className="subtitle text-lead">Sections of {label}, from front to back</h2>
+      <p className="text-note text-ink-2">Facial left. Plum is the planned contour, black the tooth as it stands.</p>
+      <div className="flex min-h-0 flex-1 gap-4">
+        {told.sections.map((s, i) => (
+          <LayerSection key={s.x} section={s} tooth={told.tooth} words={WORDS[i] as string} frame={frame} />
+        ))}
+      </div>
+    </section>
+  );
+}
