@@ -12,6 +12,7 @@ const ALL = [
   'colour',
   'decide',
   'book',
+  'direct',
   'verify',
   'measures',
   'page',

@@ -159,6 +159,26 @@ describe('provisionals', () => {
   });
 });
 
+it('composite is shaded wet before it is isolated, built from the palate forward, and lit as long as the case says', () => {
+  const f = at({ works: [{ tooth: 11, work: 'composite' }], lampSeconds: 12 });
+  const all = rules('composite', f);
+  const order = [
+    'gate-shade-wet',
+    'composite-isolated',
+    'composite-etch-enamel',
+    'composite-adhesive',
+    'composite-shell',
+    'composite-sides',
+    'composite-layers',
+    'composite-contour',
+    'composite-polished',
+  ];
+  expect(order.map((r) => all.indexOf(r))).toEqual(order.map((r) => all.indexOf(r)).sort((a, b) => a - b));
+  expect(all.indexOf(order[0] as string)).toBeGreaterThanOrEqual(0);
+  expect(done('composite', f).find((s) => s.rule === 'composite-layers')?.times).toEqual([12]);
+  expect(done('composite', at()).find((s) => s.rule === 'composite-layers')?.times).toEqual([20]);
+});
+
 it('the house’s own mill adds its work only where it makes the pieces', () => {
   expect(rules('impression', at({ maker: 'mill' }))).toContain('mill-glazed');
   expect(rules('impression', at())).not.toContain('mill-glazed');

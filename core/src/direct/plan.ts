@@ -60,8 +60,8 @@ const WIDE_MM = 1.5;
 /** Under this age pulps are wide, years. Common practice, no source. */
 const CHILD_YEARS = 16;
 
-/** @throws Refusal `nothing-missing` where the plan adds nothing to the tooth */
-export function directBodies(planned: PlannedTooth, tooth: Mesh, s: DirectSettings): DirectBodies {
+/** What a tooth lacks to its planned crown. @throws Refusal `nothing-missing` where the plan adds nothing to it */
+export function missingTo(planned: PlannedTooth, tooth: Mesh): Missing {
   const missing = missingOf(meshInFrame(planned.mesh, planned.frame), meshInFrame(tooth, planned.frame));
   if (missing.missingMm3 < LEAST_MM3)
     throw new Refusal(
@@ -69,6 +69,12 @@ export function directBodies(planned: PlannedTooth, tooth: Mesh, s: DirectSettin
       `The plan adds nothing to {${planned.tooth}}: there is nothing to fill.`,
       planned.tooth,
     );
+  return missing;
+}
+
+/** @throws Refusal as `missingTo` */
+export function directBodies(planned: PlannedTooth, tooth: Mesh, s: DirectSettings): DirectBodies {
+  const missing = missingTo(planned, tooth);
   return { missing, layers: compositeLayers(missing, s) };
 }
 

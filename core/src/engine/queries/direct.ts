@@ -1,12 +1,6 @@
 import { toothOf } from '../../contour/fit.js';
-import {
-  type DirectBodies,
-  type DirectPlan,
-  type DirectSection,
-  directBodies,
-  directPlan,
-  directSection,
-} from '../../direct/plan.js';
+import { compositeLayers } from '../../direct/layers.js';
+import { type DirectPlan, type DirectSection, directPlan, directSection, missingTo } from '../../direct/plan.js';
 import type { DirectSettings } from '../../direct/words.js';
 import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
@@ -24,11 +18,9 @@ const AT = [-0.5, 0, 0.5] as const;
  */
 export function direct(engine: CaseEngine, tooth: Fdi, s: DirectSettings, ageYears?: number): DirectTold {
   const planned = engine.crown(tooth);
-  const bodies = engine.once(
-    tooth,
-    `direct ${JSON.stringify(s)}`,
-    (own, arch): DirectBodies => directBodies(own, toothOf(arch, tooth).field.mesh, s),
-  );
+  // What is missing stays while thicknesses change: only its layers are told anew.
+  const missing = engine.once(tooth, 'missing', (own, arch) => missingTo(own, toothOf(arch, tooth).field.mesh));
+  const bodies = { missing, layers: compositeLayers(missing, s) };
   const { grid } = bodies.missing;
   const half = ((grid.na - 1) * grid.step) / 2;
   const middle = grid.a0 + half;
