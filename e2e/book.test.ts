@@ -26,7 +26,7 @@ it('a date that can be kept says how many days are to spare, and a visit is book
   await page.getByText(/days to spare/).waitFor();
   await page.getByRole('button', { name: /^preparation, not booked/ }).click();
   const card = page.getByRole('region', { name: 'preparation' });
-  await card.getByText('tray of burs in the order of the cut list', { exact: false }).waitFor();
+  await card.getByText('burs in the order of the list', { exact: false }).waitFor();
   await card.getByRole('button', { name: 'Book it' }).click();
   await card.getByText(/^Booked .*, 08:00 to /).waitFor();
   await saved(page);

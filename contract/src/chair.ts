@@ -10,11 +10,13 @@ import {
   dayOf,
   type Fdi,
   type GateId,
+  laidOut,
   type MouthNow,
   OPTIONS,
   optionOf,
   type Piece,
   type PieceMaterial,
+  protocolOf,
   restorationOf,
   type Taken,
   usualCement,
@@ -143,6 +145,15 @@ export function atVisitOf(
     },
   };
 }
+
+/** What is laid out for a visit of a case: what its steps have in hand. */
+export const laidOutFor = (
+  detail: ChairCase,
+  clinic: Clinic,
+  wearDays: number,
+  visit: VisitKind,
+  today: Day,
+): readonly string[] => laidOut(protocolOf(visit, atVisitOf(detail, clinic, wearDays, { visit, round: 1 }, today)));
 
 /** A visit as it is or was held: of those that two people began at once, the earlier one. */
 export interface Held {

@@ -11,7 +11,7 @@ export {
   type PieceMaterial,
   usualCement,
 } from './piece.js';
-export { fixing, type Protocol, protocolOf, teethOfVisit } from './protocol.js';
+export { fixing, laidOut, type Protocol, protocolOf, teethOfVisit } from './protocol.js';
 export { BLEACH_REST_DAYS, LIGHT_THROUGH_MM, lightThroughMm, type MustNot, mustNot } from './refuse.js';
 export { inRow, pairsOf, type SeatGroup, seatOrder, touch, untouchedContacts } from './seat-order.js';
 export type { Step } from './step.js';

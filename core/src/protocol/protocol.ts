@@ -121,6 +121,11 @@ export function protocolOf(visit: VisitKind, f: AtVisit): Protocol {
   };
 }
 
+/** Everything that is in hand at a visit, once each, in the order in which it is wanted: what is laid out before. */
+export const laidOut = ({ steps }: Pick<Protocol, 'steps'>): readonly string[] => [
+  ...new Set(steps.flatMap((s) => s.hand)),
+];
+
 /** Teeth on which a visit of a kind works, for what it took tooth by tooth. */
 export const teethOfVisit = (visit: VisitKind, f: AtVisit): readonly Fdi[] =>
   visit === 'composite'

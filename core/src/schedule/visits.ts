@@ -19,8 +19,6 @@ export interface Visit {
   /** Of the chair, in fives. */
   readonly minutes: number;
   readonly who: VisitPerson;
-  /** What is laid out. */
-  readonly layOut: readonly string[];
 }
 
 /** Time that lies between two visits, in days of the calendar or working days of the laboratory. */
@@ -38,7 +36,6 @@ export interface Interval {
 interface Kind {
   readonly who: VisitPerson;
   readonly steps: (c: Course) => readonly VisitStep[];
-  readonly layOut: (c: Course) => readonly string[];
 }
 
 /** Minutes of every step. Common practice, no source: a house sets its own. */
@@ -50,12 +47,10 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
       { does: 'photographs', minutes: 15 },
       { does: 'scan of both jaws and the bite', minutes: 15 },
     ],
-    layOut: () => ['shade tabs or meter', 'camera, retractors, mirrors', 'scanner'],
   },
   bleached: {
     who: 'assistant',
     steps: () => [{ does: 'shade read, trays back', minutes: 15 }],
-    layOut: () => ['shade tabs or meter'],
   },
   'mock-up in': {
     who: 'dentist',
@@ -65,7 +60,6 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
       { does: 'flash off, contour checked', minutes: 0, perTooth: 3 },
       { does: 'photographs, speech, bite', minutes: 10 },
     ],
-    layOut: () => ['mock-up index', 'bis-acryl in the wanted shade', 'spot etch', 'fine diamonds', 'camera'],
   },
   'mock-up out': {
     who: 'dentist',
@@ -74,7 +68,6 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
       { does: 'changes scanned or photographed', minutes: 10 },
       { does: 'mock-up off', minutes: 0, perTooth: 2 },
     ],
-    layOut: () => ['contour on the screen', 'consent', 'scaler'],
   },
   tissue: {
     who: 'dentist',
@@ -87,11 +80,6 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
         perTooth: tissue === 'bone' ? 12 : 5,
       },
     ],
-    layOut: ({ tissue }) => [
-      'gum guide',
-      tissue === 'bone' ? 'surgical tray, sutures' : 'laser, blade or electrosurgery',
-      'probe',
-    ],
   },
   preparation: {
     who: 'dentist',
@@ -102,12 +90,6 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
       ...(c.impression === 'same' ? [{ does: 'cords, impression or scan, bite', minutes: 25, perTooth: 2 }] : []),
       { does: 'provisional', minutes: 15, perTooth: 4 },
     ],
-    layOut: (c) => [
-      'tray of burs in the order of the cut list',
-      'indexes and leaf guide',
-      ...(c.impression === 'same' ? ['cords, bleeding control that does not stain', 'impression or scanner'] : []),
-      'provisional shells or index, material',
-    ],
   },
   impression: {
     who: 'dentist',
@@ -116,7 +98,6 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
       { does: 'cords, impression or scan, bite', minutes: 25, perTooth: 2 },
       { does: 'provisional back', minutes: 10 },
     ],
-    layOut: () => ['cords, bleeding control that does not stain', 'impression or scanner', 'provisional cement'],
   },
   composite: {
     who: 'dentist',
@@ -125,7 +106,6 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
       { does: 'layers by the index', minutes: 0, perTooth: 25 },
       { does: 'shape and polish', minutes: 5, perTooth: 8 },
     ],
-    layOut: () => ['palatal index', 'composites of the map', 'adhesive, lamp', 'discs, strips, polishers'],
   },
   'try-in': {
     who: 'dentist',
@@ -135,7 +115,6 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
       { does: 'shape and colour looked at with the patient', minutes: 10 },
       { does: 'provisional back', minutes: 10 },
     ],
-    layOut: () => ['work from the laboratory', 'try-in paste', 'floss, contact paper', 'camera'],
   },
   seating: {
     who: 'dentist',
@@ -145,12 +124,6 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
       { does: 'seated in order', minutes: 10, perTooth: 8 },
       { does: 'cleaned, bite, photographs', minutes: 15 },
     ],
-    layOut: () => [
-      'work from the laboratory',
-      'try-in paste',
-      'etch, silane or primer, adhesive, cement',
-      'strips, floss, lamp',
-    ],
   },
   review: {
     who: 'dentist',
@@ -158,12 +131,10 @@ const KINDS: Readonly<Record<VisitKind, Kind>> = {
       { does: 'colour, gum, bite, floss', minutes: 10 },
       { does: 'photographs', minutes: 10 },
     ],
-    layOut: () => ['camera', 'contact paper', 'polishers'],
   },
   guard: {
     who: 'assistant',
     steps: () => [{ does: 'guard fitted, bite marked', minutes: 20 }],
-    layOut: () => ['night guard', 'contact paper'],
   },
 };
 
@@ -218,11 +189,11 @@ export function usualMinutes(kind: VisitKind, c: Course): { readonly minutes: nu
 
 /** A visit of a kind as a case has it, whether it needs it or not: one that is booked may be needed no longer. */
 export function visitOf(kind: VisitKind, c: Course): Visit {
-  const { who, steps, layOut } = KINDS[kind];
+  const { who, steps } = KINDS[kind];
   const own = steps(c);
   const { minutes, perTooth } = usualMinutes(kind, c);
   const sum = minutes + perTooth * teethAt(c, kind);
-  return { kind, steps: own, minutes: Math.ceil(sum / MINUTES) * MINUTES, who, layOut: layOut(c) };
+  return { kind, steps: own, minutes: Math.ceil(sum / MINUTES) * MINUTES, who };
 }
 
 const between = (

@@ -7,6 +7,7 @@ import {
   type DayVisit,
   type PracticeSettings,
 } from '@radiant/contract';
+import { laidOutFor } from '@radiant/contract/chair';
 import { askOf, courseOf } from '@radiant/contract/course';
 import { dayOf, planVisits, Refusal, remindersOf, visitOf } from '@radiant/core';
 
@@ -23,7 +24,13 @@ export function sheetOf(
     .filter((b) => b.caseId === detail.id && b.day === day)
     .map((b): DayVisit => {
       const visit = visitOf(b.kind, course);
-      return { ...b, who: visit.who, steps: visit.steps.map((s) => s.does), layOut: visit.layOut, beware };
+      return {
+        ...b,
+        who: visit.who,
+        steps: visit.steps.map((s) => s.does),
+        layOut: laidOutFor(detail, clinic, wearDays, b.kind, dayOf(day)),
+        beware,
+      };
     });
   const on = dayOf(day);
   try {

@@ -1,4 +1,5 @@
 import { type BookedVisit, type Booking, type Clinic, type ToothChoice } from '@radiant/contract';
+import { laidOutFor } from '@radiant/contract/chair';
 import { askOf } from '@radiant/contract/course';
 import { type Ask, dayOf, isoOf, planVisits, Refusal, type VisitKind, type VisitPlan } from '@radiant/core';
 import { useMemo } from 'react';
@@ -21,6 +22,8 @@ export interface PlanHere {
   readonly plan?: VisitPlan;
   /** Why there is none. */
   readonly trouble?: string;
+  /** What is laid out for a visit. */
+  readonly layOut: (kind: VisitKind) => readonly string[];
   /** The plan as it would be with these visits booked. */
   readonly tried: (visits: readonly BookedVisit[]) => VisitPlan | undefined;
   /** The plan as it would be with other choices, nothing of it booked. */
@@ -31,13 +34,15 @@ export interface PlanHere {
 export function useVisits(): PlanHere | undefined {
   const { detail } = useCase();
   const { shown } = usePracticeSettings();
-  const [meet, shape, decide, match, reduce, book] = [
+  const [meet, shape, decide, match, direct, reduce, book, treat] = [
     useSection('meet'),
     useSection('shape'),
     useSection('decide'),
     useSection('match'),
+    useSection('direct'),
     useSection('reduce'),
     useSection('book'),
+    useSection('treat'),
   ];
   const zone = shown?.clinic.timeZone;
   const today = zone && todayIn(zone);
@@ -78,12 +83,20 @@ export function useVisits(): PlanHere | undefined {
           .filter((v) => v.kind !== kind)
           .map((v) => ({ ...v, caseId: detail.id, caseName: detail.name })),
       ],
+      layOut: (kind) =>
+        laidOutFor(
+          { ...detail, sections: { meet, shape, decide, match, direct, reduce, book, treat } },
+          shown.clinic,
+          shown.wearDays,
+          kind,
+          dayOf(today),
+        ),
       ask,
       ...own,
       tried: (visits) => planned(asked(visits)).plan,
       chosen: (choices) => planned(asked([], [...choices])).plan,
     };
-  }, [shown, today, bookings, detail, meet, shape, decide, match, reduce, book]);
+  }, [shown, today, bookings, detail, meet, shape, decide, match, direct, reduce, book, treat]);
 }
 
 function planned(ask: Ask): { plan?: VisitPlan; trouble?: string } {

@@ -165,7 +165,7 @@ export function VisitCard({ visit: v, plan, here }: { visit: PlannedVisit; plan:
         ))}
       </ol>
       <h3 className="subtitle mb-1">Laid out</h3>
-      <p className="mb-4 text-note">{v.layOut.join(', ')}.</p>
+      <p className="mb-4 text-note">{here.layOut(v.kind).join(', ')}.</p>
     </section>
   );
 }

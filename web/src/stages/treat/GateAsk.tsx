@@ -1,6 +1,7 @@
+import { standingOf, standingWords } from '@radiant/contract';
 import { GATES, type GateId, type Step } from '@radiant/core';
 import { useId, useState } from 'react';
-import { useCase } from '../../data/case-context.js';
+import { useCase, useSection } from '../../data/case-context.js';
 import type { Chair } from './use-chair.js';
 
 /** Whose word it is, beside whoever is signed in. */
@@ -17,6 +18,7 @@ export function GateAsk({ chair, step, gate }: { chair: Chair; step: Step; gate:
   if (!not)
     return (
       <div className="flex flex-wrap gap-3">
+        {gate === 'contour' && <ContourKnown />}
         {sayers.map((s) => (
           <button
             key={s}
@@ -78,5 +80,19 @@ export function GateAsk({ chair, step, gate }: { chair: Chair; step: Step; gate:
         </button>
       </div>
     </div>
+  );
+}
+
+/** What the case itself knows of the contour's approval: whoever answers need not remember it. */
+function ContourKnown() {
+  const { detail } = useCase();
+  const { data } = useSection('shape');
+  const standing = standingOf(data.teeth, detail.contours);
+  return (
+    <p
+      className={`basis-full text-lead ${standing.kind === 'approved' ? 'text-ink-2' : 'font-semibold text-removed-ink'}`}
+    >
+      In this case the contour is {standingWords(standing)}.
+    </p>
   );
 }

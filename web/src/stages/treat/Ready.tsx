@@ -1,4 +1,4 @@
-import { VISITS } from '@radiant/core';
+import { laidOut, VISITS } from '@radiant/core';
 import { Choices } from './Choices.js';
 import { MustNot } from './MustNot.js';
 import { PieceTable } from './PieceTable.js';
@@ -8,7 +8,6 @@ import type { Chair } from './use-chair.js';
 /** What stands on the bench before a visit begins: which one, from what its steps follow, and all of them. */
 export function Ready({ chair, mayWrite }: { chair: Chair; mayWrite: boolean }) {
   const { steps } = chair.protocol;
-  const lay = [...new Set(steps.flatMap((s) => s.hand))];
   const fixes = chair.visit === 'seating' || chair.visit === 'try-in';
   return (
     <div className="h-full overflow-y-auto px-6 pt-4 pb-6">
@@ -44,7 +43,7 @@ export function Ready({ chair, mayWrite }: { chair: Chair; mayWrite: boolean }) 
       <Choices visit={chair.visit} at={chair.at} mayWrite={mayWrite} />
       {fixes && <PieceTable pieces={chair.at.pieces} mayWrite={mayWrite} />}
       <h3 className="subtitle mt-5 mb-1">Lay out</h3>
-      <p className="text-note">{lay.join(' · ')}</p>
+      <p className="text-note">{laidOut(chair.protocol).join(' · ')}</p>
       <h3 className="subtitle mt-5">Steps</h3>
       <StepList chair={chair} />
     </div>
