@@ -127,7 +127,18 @@ it('a second plan stands beside the first, both are kept, and all later stages f
   await page.getByRole('button', { name: 'Follow plan A' }).click();
   await page.getByRole('region', { name: 'Plan A' }).getByText('followed').waitFor();
   await saved(page);
-  const { decide, reduce, match } = await sections();
+  // Three sections change, and each is saved by itself.
+  const all = async () => {
+    const now = await sections();
+    const chosen = now.decide.data.choices.find((c) => c.tooth === 11)?.ceramic;
+    return now.match.data.own?.some((o) => o.tooth === 11 && o.ceramic === chosen) ? now : undefined;
+  };
+  let now = await all();
+  for (let tries = 0; !now && tries < 60; tries++) {
+    await page.waitForTimeout(250);
+    now = await all();
+  }
+  const { decide, reduce, match } = now ?? (await sections());
   expect(decide.data.plan).toBe('A');
   expect(decide.data.other).toContainEqual(expect.objectContaining({ tooth: 11, option: 'glass-crown' }));
   // Its ceramic goes with it, to match and the laboratory's sheet.

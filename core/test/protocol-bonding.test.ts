@@ -348,6 +348,14 @@ describe('how a piece is fixed', () => {
     expect(times('tack')).toEqual([2]);
   });
 
+  it('rinses every acid off before anything else comes on the tooth', () => {
+    for (const [material, kind, cement, bases] of ROWS) {
+      const steps = fixing(visit([piece({ material, kind, cement, bases })]));
+      const acids = steps.filter((s) => /^tooth-(etch|conditioned)/.test(s.rule));
+      if (acids.length > 0) expect(acids.at(-1)?.does).toMatch(/rinse/);
+    }
+  });
+
   it('keeps acid off gum that was under a provisional, and says nothing of it where none was worn', () => {
     const beware = (provisional: boolean) =>
       fixing(visit([piece({})], { ...MOUTH, provisional })).find((s) => s.rule === 'tooth-etch-enamel')?.beware;

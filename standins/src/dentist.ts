@@ -35,6 +35,7 @@ export const PREP_FAULTS = {
   'high margin': 'the cut ends too far from the gum',
   tapered: 'the walls lean too much, degrees more on each',
   'tight palatal': 'behind the tooth too little is cut',
+  lip: 'the tip of the bur digs in along the end and leaves a lip outside',
   ragged: 'the end of the cut leaps up and down',
 } as const;
 export type PrepFault = keyof typeof PREP_FAULTS;
@@ -60,6 +61,8 @@ const BINS = 180;
 /** Over so far to either side, radians. */
 const LED_RAD = 0.16;
 const ROUND = { usual: 0.45, crown: 0.9, walls: 0.25, sharp: 0.01 } as const;
+/** So far inside the end the tip of a bur of a millimetre digs in, mm. */
+const DUG_MM = 0.5;
 /** Up and down so often around the tooth. */
 const LEAPS = 22;
 /** Where a surface does not face forward nothing goes, however far it stands out of the plan, mm. */
@@ -217,6 +220,7 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
       const end = line(turn);
       const leap = (faults.ragged ?? 0) * Math.sign(Math.sin(LEAPS * turn));
       const over = end.z - (faults['high margin'] ?? 0) - leap - z;
+      const dug = (faults.lip ?? 0) * Math.exp(-(((over - DUG_MM) / DUG_MM) ** 2) * 2);
       const share = z / zenith;
       const hollow = faults.undercut ?? 0;
       const near = hollow * Math.exp(-(((over - 1.6) / 0.5) ** 2));
@@ -237,7 +241,7 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
         // A ledge with a rounded inner angle, or one that runs out.
         const run = Math.max(0, Math.min(1, over / (faults['knife edge'] ? ledge : CHAMFER_MM)));
         const full = need * (LEDGE_SHARE + (1 - LEDGE_SHARE) * ramp(over, CHAMFER_MM, 2.5 * CHAMFER_MM));
-        const deep = full * (faults['knife edge'] ? run : Math.sqrt(1 - (1 - run) ** 2));
+        const deep = full * (faults['knife edge'] ? run : Math.sqrt(1 - (1 - run) ** 2)) + dug;
         // Seen from the end of the cut a wall leans inward at least by its taper.
         const wall =
           Math.hypot(x - cx, y - cy) -
@@ -246,7 +250,7 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
           over <= 0 ? LEFT : rounded(off + deep, hollow > 0 && behind > 0.6 ? LEFT : Math.min(wall, over), ROUND.walls);
       } else {
         const need = neededAt(design, share) - flat + near * facial;
-        body = over <= 0 ? LEFT : (off + need * profile) * facial + LEFT * (1 - facial);
+        body = over <= 0 ? LEFT : (off + need * profile + dug) * facial + LEFT * (1 - facial);
       }
       return edgeMm === undefined ? body : rounded(body, edgeMm - z, round);
     });

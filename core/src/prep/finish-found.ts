@@ -1,5 +1,7 @@
+import { vertexNormals } from '../geometry/mesh.js';
 import type { Tree } from '../geometry/tree/build.js';
 import { closestPoints } from '../geometry/tree/closest.js';
+import { rayCaster } from '../geometry/tree/ray.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
 import { distance, type Vec3 } from '../geometry/vec.js';
 import type { TargetSurface } from '../reduction/target.js';
@@ -20,6 +22,11 @@ export interface FinishPlace {
   /** How deep the cut is at half a millimetre from its end, and how deep it was to be, mm. */
   readonly depthMm?: number;
   readonly wishedDepthMm?: number;
+  /**
+   * By how much it is cut deeper just inside its end than behind, beyond what was asked, mm: what stands outside such a
+   * groove is a lip. Below 0 where it deepens; nothing where the scan does not show it.
+   */
+  readonly lipMm?: number;
   /** The form that its profile has. */
   readonly form?: FoundForm;
   /**
@@ -57,6 +64,10 @@ const FRONT = 0.64;
 const STEP_MM = 0.05;
 /** A ledge is as wide as the cut is deep here, from its end, mm. */
 const WIDTH_AT_MM = 0.5;
+/** A groove is looked for so far inside an end, and the cut that it is told against so far, mm. House values. */
+const LIP_MM = { groove: [0.2, 0.6], behind: [0.9, 1.2] } as const;
+/** What lies further in is the other side of the tooth, mm. */
+const FAR_IN_MM = 2.5;
 /** A profile that reaches so much of that depth at once is a shoulder; one with less than its share of what
  * was asked has no ledge. */
 const SHOULDER = { atMm: 0.15, share: 0.75 } as const;
@@ -92,6 +103,7 @@ export function finishFound(
       beyond.gumMm,
       beyond.rest,
     );
+  const lip = lipFinder(target, scan, planned);
   let first = 0;
   return columns.flatMap(({ at, places }): FinishPlace[] => {
     const own = {
@@ -124,6 +136,7 @@ export function finishFound(
         ...(drawn !== undefined && { byHand: true as const }),
         depthMm,
         wishedDepthMm: depthAt(own.wished, end, WIDTH_AT_MM),
+        ...lipAt(lip, at, places, is, end),
         form:
           depthMm < KNIFE_SHARE * depthAt(own.wished, end, WIDTH_AT_MM)
             ? 'knife edge'
@@ -133,6 +146,48 @@ export function finishFound(
       },
     ];
   });
+}
+
+/** Depth along the way straight into the tooth as it was, from a place of it: into the scan, and into the target. */
+interface Depths {
+  readonly is: (at: number, from: Along) => number | undefined;
+  readonly wished: (at: number, from: Along) => number | undefined;
+}
+
+function lipFinder(target: TargetSurface, scan: SeenField, planned: SignedField): Depths {
+  const normals = vertexNormals(target.before);
+  const inward = ({ row }: Along, at: number): Vec3 => {
+    const i = 3 * (row * ANGLES + at);
+    return [-(normals[i] as number), -(normals[i + 1] as number), -(normals[i + 2] as number)];
+  };
+  const depth = (tree: Tree) => {
+    const cast = rayCaster(tree);
+    return (at: number, from: Along) => {
+      const hit = cast.first(from.place, inward(from, at))?.distance;
+      return hit !== undefined && hit < FAR_IN_MM ? hit : undefined;
+    };
+  };
+  return { is: depth(scan.tree), wished: depth(planned.tree) };
+}
+
+/** A lip in one direction: the deepest of the groove against the cut behind it, less the same of what was asked. */
+function lipAt(
+  depths: Depths,
+  at: number,
+  places: readonly Along[],
+  is: number,
+  end: number,
+): { readonly lipMm?: number } {
+  const groove = (depth: Depths['is'], from: number) => {
+    const within = ([a, b]: readonly [number, number]) =>
+      places
+        .slice(from + Math.round(a / STEP_MM), from + Math.round(b / STEP_MM) + 1)
+        .flatMap((p) => depth(at, p) ?? []);
+    const [inside, behind] = [within(LIP_MM.groove), within(LIP_MM.behind)];
+    return inside.length === 0 || behind.length === 0 ? undefined : Math.max(...inside) - Math.min(...behind);
+  };
+  const [own, asked] = [groove(depths.is, is), groove(depths.wished, end)];
+  return own === undefined || asked === undefined ? {} : { lipMm: own - Math.max(0, asked) };
 }
 
 /**
@@ -165,6 +220,8 @@ interface Along {
   readonly place: Vec3;
   /** Along the column from the planned line, towards the edge. */
   readonly mm: number;
+  /** The row of the grid that lies before it. */
+  readonly row: number;
 }
 
 const vertexOf = ({ before }: TargetSurface, row: number, at: number): Vec3 => {
@@ -207,7 +264,7 @@ function fill(target: TargetSurface, at: number, fromRow: number, fromMm: number
     for (; next <= mm + far && next <= LOOKED.edge; next += STEP_MM) {
       const t = far === 0 ? 0 : Math.max(0, (next - mm) / far);
       const place: Vec3 = [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1]), p[2] + t * (q[2] - p[2])];
-      out.push({ mm: next, place });
+      out.push({ mm: next, place, row });
     }
     mm += far;
   }

@@ -35,6 +35,8 @@ export const PREP_LIMITS = {
   level: { value: 0.4, source: HOUSE },
   /** How far the course of a finish line may leap from its own mean, mm, for nine places in ten. */
   ragged: { value: 0.15, source: HOUSE },
+  /** How much deeper a groove inside the finish line may be than the cut behind it, mm: outside it stands a lip. */
+  lip: { value: 0.12, source: HOUSE },
   /** A ledge narrower than this share of what was asked. */
   ledgeShare: { value: 0.6, source: HOUSE },
   /** What a mill's smallest tool can go round, mm of radius, where a house has not set its own. */

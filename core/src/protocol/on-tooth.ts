@@ -60,7 +60,9 @@ export const ON_TOOTH: readonly Rule<Batch>[] = [
     does: ({ who, piece }) =>
       piece.cement === 'self-adhesive'
         ? `Etch the enamel of ${who}, and only that; rinse.`
-        : `Etch the enamel of ${who}.`,
+        : piece.bases.includes('dentin')
+          ? `Etch the enamel of ${who}.`
+          : `Etch the enamel of ${who}; rinse, dry: it is white like frost.`,
     times: [15],
     within: [15, 20],
     hand: ['phosphoric acid'],

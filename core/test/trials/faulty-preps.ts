@@ -54,12 +54,16 @@ export const SPEAKS: Readonly<Record<Fault, (f: PrepFinding) => boolean>> = {
   'high margin': finish(/finish line$/),
   tapered: by('walls'),
   'tight palatal': by('room', 'bite'),
+  lip: finish(/lip$/),
   ragged: finish(/^course/),
   nick: by('neighbours'),
 };
 
-/** A wall that leans in too much does not hang over. */
-const EXCLUDE: readonly (readonly [Fault, Fault])[] = [['tapered', 'undercut']];
+/** A wall that leans in too much does not hang over, and an end that runs out to nothing has no groove. */
+const EXCLUDE: readonly (readonly [Fault, Fault])[] = [
+  ['tapered', 'undercut'],
+  ['knife edge', 'lip'],
+];
 /** A corner that is to be sharp is cut in finer steps: the usual ones round it by themselves, mm. */
 const FINE_MM = 0.1;
 
@@ -69,6 +73,7 @@ const VENEER: Readonly<Partial<Record<Fault, number>>> = {
   'knife edge': 1,
   'sharp corner': 1,
   'high margin': 0.9,
+  lip: 0.35,
   ragged: 0.35,
   nick: 0.3,
 };

@@ -332,7 +332,7 @@ describe('the plan as PDF', () => {
     const other = await dentist.get<Problem>(`/cases/${avocet.id}/plan.pdf?form=poster`);
     expect([other.status, other.body.detail]).toEqual([
       422,
-      'The plan is put on paper as plan, cards, six, shades, preparations, estimate.',
+      'The plan is put on paper as plan, cards, six, shades, preparations, estimate, treatment.',
     ]);
   });
 

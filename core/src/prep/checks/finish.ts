@@ -10,6 +10,8 @@ import { mm } from './checked.js';
 const STRETCH = 10;
 /** Nearer to the gum line than this it lies at it, mm. House value. */
 const AT_GUM_MM = 0.15;
+/** A lip is told where it goes along so much of a side. House value. */
+const LIP_SHARE = 0.2;
 /** A leap is told against the middle of so many directions to either side. House value. */
 const MEANT_OVER = 6;
 /** Of a side's directions. House value. */
@@ -28,7 +30,12 @@ export const finishCheck: Check = (c) => {
   });
   const dark = sides.filter(({ own }) => own.filter((p) => p.hidden).length > HIDDEN_SHARE * own.length);
   const ragged = raggedFinding(c, places);
-  return [...told, ...(ragged ? [ragged] : []), ...(dark.length === 0 ? [] : [hiddenFinding(c, dark)])];
+  return [
+    ...told,
+    ...sides.flatMap(({ side, own }) => lipFinding(c, side, own)),
+    ...(ragged ? [ragged] : []),
+    ...(dark.length === 0 ? [] : [hiddenFinding(c, dark)]),
+  ];
 };
 
 /** A course that leaps: a technician has to guess which of its steps is meant. */
@@ -70,6 +77,36 @@ export const finishOf = (c: Checked): FinishPlace[] =>
     c.rest && { rest: c.rest, gumMm: c.design.finish.belowGumMm },
     c.drawn,
   );
+
+/**
+ * Tooth that a groove has left standing outside: it breaks when a piece is made for it, or seated. Told of veneers: round
+ * a crown a wall that follows its own cone is cut deeper at the gum than behind, and that is no groove.
+ */
+function lipFinding(c: Checked, side: string, own: readonly FinishPlace[]): PrepFinding[] {
+  if (c.design.around) return [];
+  const found = own.filter((p) => p.lipMm !== undefined);
+  const { lip } = PREP_LIMITS;
+  const bad = found.filter((p) => (p.lipMm as number) > lip.value + c.pmMm / 2);
+  if (found.length < STRETCH || bad.length < LIP_SHARE * found.length) return [];
+  const value = middleOf(bad.map((p) => p.lipMm as number));
+  const at = bad[bad.length >> 1]?.found;
+  return [
+    {
+      check: 'finish',
+      tooth: c.tooth,
+      state: 'look',
+      place: `${side} lip`,
+      value,
+      pm: c.pmMm,
+      unit: 'mm',
+      limit: lip.value,
+      source: lip.source,
+      says: `{${c.tooth}} ${side}: a lip stands outside the finish line on ${((100 * bad.length) / found.length).toFixed(0)} % of its course; the groove inside it is ${mm(value)} mm deeper than the cut behind`,
+      todo: 'take the lip off from outside with a fine-grit bur; don’t deepen the groove',
+      ...(at && { at }),
+    },
+  ];
+}
 
 /** The end that a technician can't see: where a cut ends is only known by the uncut tooth beyond it. */
 function hiddenFinding(

@@ -19,6 +19,8 @@ function sound(context: AudioContext): void {
   }
 }
 
+const AGAIN_MS = 10_000;
+
 /** Sounds when a timer is over, also while the tab is in the background. */
 export function useAlarm(timers: readonly StepTimer[], clock: ChairClock): void {
   const worker = useRef<Worker | undefined>(undefined);
@@ -41,21 +43,29 @@ export function useAlarm(timers: readonly StepTimer[], clock: ChairClock): void 
       context.current = undefined;
     };
   }, []);
-  const set = useRef(new Set<string>());
   const running = timers.filter((t) => !t.stoppedAt);
+  const latest = useRef({ running, clock });
+  latest.current = { running, clock };
+  const set = useRef(new Set<string>());
   const key = running.map((t) => t.id).join();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: only which timers run matters; the clock is asked once for each
+  // biome-ignore lint/correctness/useExhaustiveDependencies: which timers run is all that begins it anew
   useEffect(() => {
-    for (const id of set.current)
-      if (!running.some((t) => t.id === id)) {
-        worker.current?.postMessage({ id });
-        set.current.delete(id);
+    const tell = () => {
+      const now = latest.current;
+      for (const id of set.current)
+        if (!now.running.some((t) => t.id === id)) {
+          worker.current?.postMessage({ id });
+          set.current.delete(id);
+        }
+      for (const t of now.running) {
+        const ms = leftMs({ startedMs: Date.parse(t.startedAt), seconds: t.seconds }, now.clock.now());
+        set.current.add(t.id);
+        if (ms > 0) worker.current?.postMessage({ id: t.id, ms });
       }
-    for (const t of running) {
-      if (set.current.has(t.id)) continue;
-      const ms = leftMs({ startedMs: Date.parse(t.startedAt), seconds: t.seconds }, clock.now());
-      set.current.add(t.id);
-      if (ms > 0) worker.current?.postMessage({ id: t.id, ms });
-    }
+    };
+    tell();
+    // A worker counts by the device's steady clock, which may run a little off the one on the wall: it is told again.
+    const again = setInterval(tell, AGAIN_MS);
+    return () => clearInterval(again);
   }, [key]);
 }
