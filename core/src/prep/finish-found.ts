@@ -103,7 +103,7 @@ export function finishFound(
       beyond.gumMm,
       beyond.rest,
     );
-  const lip = lipFinder(target, scan, planned);
+  const lip = around ? undefined : lipFinder(target, scan, planned);
   let first = 0;
   return columns.flatMap(({ at, places }): FinishPlace[] => {
     const own = {
@@ -136,7 +136,7 @@ export function finishFound(
         ...(drawn !== undefined && { byHand: true as const }),
         depthMm,
         wishedDepthMm: depthAt(own.wished, end, WIDTH_AT_MM),
-        ...lipAt(lip, at, places, is, end),
+        ...(lip && lipAt(lip, at, places, is, end)),
         form:
           depthMm < KNIFE_SHARE * depthAt(own.wished, end, WIDTH_AT_MM)
             ? 'knife edge'
@@ -154,8 +154,11 @@ interface Depths {
   readonly wished: (at: number, from: Along) => number | undefined;
 }
 
+const normalsOf = new WeakMap<TargetSurface, Float64Array>();
+
 function lipFinder(target: TargetSurface, scan: SeenField, planned: SignedField): Depths {
-  const normals = vertexNormals(target.before);
+  const normals = normalsOf.get(target) ?? vertexNormals(target.before);
+  normalsOf.set(target, normals);
   const inward = ({ row }: Along, at: number): Vec3 => {
     const i = 3 * (row * ANGLES + at);
     return [-(normals[i] as number), -(normals[i + 1] as number), -(normals[i + 2] as number)];
@@ -182,6 +185,7 @@ function lipAt(
     const within = ([a, b]: readonly [number, number]) =>
       places
         .slice(from + Math.round(a / STEP_MM), from + Math.round(b / STEP_MM) + 1)
+        .filter((_, i) => i % 2 === 0)
         .flatMap((p) => depth(at, p) ?? []);
     const [inside, behind] = [within(LIP_MM.groove), within(LIP_MM.behind)];
     return inside.length === 0 || behind.length === 0 ? undefined : Math.max(...inside) - Math.min(...behind);
