@@ -1,4 +1,5 @@
-import { FIRST_CLINIC, takenBy } from '@radiant/contract';
+import { FIRST_CLINIC } from '@radiant/contract';
+import { takenBy } from '@radiant/contract/course';
 import { dayOf, isoOf, planVisits, weekdayOf, whatWouldHold } from '@radiant/core';
 import { figure, medianMs } from './figure.mjs';
 
