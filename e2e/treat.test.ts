@@ -178,6 +178,51 @@ it('the step fills the screen, is large enough to read from afar, and everything
   await page.getByRole('link', { name: 'verify' }).waitFor();
 });
 
+it('a word that was typed stays with its step when it is finished by the key', async () => {
+  const { page } = v;
+  await page.getByLabel('What was done otherwise, or seen').click();
+  await page.keyboard.type('a little bleeding');
+  await heading(/Every trace/).click();
+  await page.keyboard.press('n');
+  await heading(/Every trace/).waitFor({ state: 'detached' });
+  await saved(page);
+  expect((await treat()).done.some((d) => d.note === 'a little bleeding')).toBe(true);
+});
+
+it('a clock that is set back gives no time back, and it is said', async () => {
+  const { page } = v;
+  await page
+    .getByRole('button', { name: /^start/ })
+    .first()
+    .click();
+  const left = page.getByRole('list', { name: 'Times that run' }).getByRole('button').first();
+  await left.waitFor();
+  await page.evaluate(() => {
+    const wall = Date.now.bind(Date);
+    Date.now = () => wall() - 3_600_000;
+  });
+  await page.getByText('This device’s clock was set back.').waitFor();
+  expect(await left.getAttribute('aria-label')).not.toMatch(/\d\d:\d\d left/);
+  await left.click();
+  await page.reload();
+});
+
+it('a visit ends before its time where somebody says so, and is not counted', async () => {
+  const other = await copyOfAvocet('Ended early');
+  const { page } = await visit();
+  await open(page, other.id, 'treat');
+  await page.getByRole('button', { name: 'begin the visit' }).click();
+  await page.getByRole('button', { name: 'end here' }).click();
+  await page.getByText(/steps are not done\./).waitFor();
+  await page.getByRole('button', { name: 'end the visit here' }).click();
+  await page.getByRole('button', { name: 'begin it again' }).waitFor();
+  await saved(page);
+  const [run] = (await other.client.get<CaseDetail>(`/cases/${other.id}`)).body.sections.treat.data.runs;
+  expect(run?.endedAt).toBeDefined();
+  expect(run?.teeth ?? null).toBeNull();
+  await page.context().close();
+});
+
 it('a visit that is over stands in the record with how long it took', async () => {
   const { page } = v;
   for (let i = 0; i < 60; i++) {

@@ -17,7 +17,6 @@ import {
   type Piece,
   type PieceMaterial,
   protocolOf,
-  restorationOf,
   type Taken,
   usualCement,
   usualCord,
@@ -110,11 +109,11 @@ export function atVisitOf(
   run: Pick<VisitRun, 'visit' | 'round'>,
   today: Day,
 ): AtVisit {
-  const { meet, decide, match, reduce, treat, direct } = detail.sections;
+  const { meet, decide, match, treat, direct } = detail.sections;
   const course = courseOf(detail, clinic, wearDays);
   const cuts = course.teeth.flatMap(({ tooth, work }): Cut[] =>
     work === 'veneer' || work === 'crown'
-      ? [{ tooth, kind: work, belowGum: restorationOf(tooth, reduce.data).design.finish.belowGumMm > 0 }]
+      ? [{ tooth, kind: work, belowGum: designAt(tooth, detail.sections).finish.belowGumMm > 0 }]
       : [],
   );
   const seen = answerAt(treat.data, run, 'tissue');

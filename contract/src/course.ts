@@ -66,13 +66,13 @@ export function worksOf({ sections }: Works): readonly { tooth: Fdi; work: Cours
 
 /** From what the visits of a case follow. @param wearDays for which the house has a mock-up worn */
 export function courseOf(detail: BookableCase, clinic: Clinic, wearDays: number): Course {
-  const { meet, shape, reduce, match, book } = detail.sections;
+  const { meet, shape, match, book } = detail.sections;
   const teeth = worksOf(detail);
   const own = book.data;
   const approved = standingOf(shape.data.teeth, detail.contours).kind === 'approved';
   const tissue = own.tissue ?? 'none';
   const belowGum = teeth.some(
-    ({ tooth, work }) => work !== 'composite' && restorationOf(tooth, reduce.data).design.finish.belowGumMm > 0,
+    ({ tooth, work }) => work !== 'composite' && designAt(tooth, detail.sections).finish.belowGumMm > 0,
   );
   const inflamed = meet.data.teeth.some((t) => t.past.includes('inflamed') && teeth.some((o) => o.tooth === t.tooth));
   return {

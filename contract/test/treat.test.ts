@@ -120,6 +120,10 @@ describe('a visit', () => {
     expect(answerAt(treat({ answers: [...answers] }), who, 'word')).toBeUndefined();
   });
 
+  it('that ended before all its steps were done says nothing of how long its kind takes', () => {
+    expect(takenOf({ runs: [{ ...who, begunAt: at(0), endedAt: at(4) }] })).toEqual([]);
+  });
+
   it('took from its beginning to its end; what is open, or lay open over night, took nothing that counts', () => {
     const runs: VisitRun[] = [
       { ...who, begunAt: at(0), endedAt: at(75), teeth: 6 },

@@ -20,7 +20,7 @@ import {
 import Manifold from 'manifold-3d';
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
-import { directBodies, directPlan, directSection, placing } from '../src/direct/plan.js';
+import { directBodies, directPlan, layersThrough, placing } from '../src/direct/plan.js';
 
 const shifted = (m: Mesh, x: number, y: number, z: number): Mesh => placeMesh(m, { ...WORLD, origin: [x, y, z] });
 const S = { ...USUAL_DIRECT, lobeMm: 0 };
@@ -185,7 +185,7 @@ describe('of a tooth', () => {
   it('draws sections through all layers that leave no gap', async () => {
     const { planned, tooth } = await broken();
     const bodies = directBodies(asPlanned(planned), tooth, S);
-    const { rows } = directSection(bodies, 2);
+    const { rows } = layersThrough(bodies, 2);
     expect(rows.length).toBeGreaterThan(10);
     for (const r of rows) {
       if (!r.planned) continue;

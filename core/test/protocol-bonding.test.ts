@@ -335,6 +335,20 @@ describe('how a piece is fixed', () => {
     }
   });
 
+  it('waits for a dual-cured cement where light does not come through, or nobody knows whether it does', () => {
+    const dual = { kind: 'crown', cement: 'resin-dual', bases: D } as const;
+    expect(rules(piece({ ...dual, thickMm: 1.2 }))).not.toContain('set-in-dark');
+    expect(rules(piece({ ...dual, thickMm: 2 }))).toContain('set-in-dark');
+    expect(rules(piece({ ...dual, thickMm: undefined }))).toContain('set-in-dark');
+    expect(rules(piece({ ...dual, thickMm: 2 }))).toContain('cure');
+  });
+
+  it('etches glass for resin alone, and names the cement that is laid out', () => {
+    expect(rules(piece({ kind: 'crown', cement: 'glass-ionomer', bases: D }))).not.toContain('inside-etched');
+    const seat = fixing(visit([piece({})])).find((s) => s.rule === 'seat');
+    expect(seat?.hand).toContain('cement: resin, light-cured');
+  });
+
   it('keeps the trade’s times', () => {
     const steps = fixing(visit([piece({ bases: ED })]));
     const times = (r: string) => steps.find((s) => s.rule === r)?.times;

@@ -8,7 +8,6 @@ import {
   type Cord,
   GATES,
   type GateId,
-  MOST_TRIALS,
   OLD_WORKS,
   type OldWork,
   PLANNABLE,
@@ -132,7 +131,7 @@ export class VisitRun extends AtVisitInput {
   @IsMoment(MOMENT)
   endedAt?: string | null;
 
-  /** On how many teeth was worked, told when it ends. */
+  /** On how many teeth was worked, told when it ends with all its steps done: only then its time says something. */
   @IsOptional()
   @IsInt(words('Teeth are counted.'))
   @Min(0, words('Teeth are counted from 0.'))
@@ -344,7 +343,7 @@ export class TreatSection {
   used: MaterialUsed[] = [];
 
   @IsArray(entries('Tries'))
-  @ArrayMaxSize(MOST_TRIALS, words(`At most ${MOST_TRIALS} tries are kept.`))
+  @ArrayMaxSize(TREAT_LIMITS.entries, most)
   @ValidateNested({ each: true })
   @Holds(() => SeatTrial)
   trials: SeatTrial[] = [];

@@ -4,10 +4,10 @@ export {
   type DirectBodies,
   type DirectNote,
   type DirectPlan,
-  type DirectSection,
   directBodies,
   directPlan,
-  directSection,
+  type LayersThrough,
+  layersThrough,
   placing,
   type SectionRow,
 } from './plan.js';

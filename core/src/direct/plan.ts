@@ -1,4 +1,5 @@
 import type { PlannedTooth } from '../contour/plan.js';
+import { RULE_LIMITS } from '../decide/ids.js';
 import { Refusal } from '../errors.js';
 import { type Mesh, meshInFrame } from '../geometry/mesh.js';
 import type { Fdi } from '../teeth/notation.js';
@@ -15,7 +16,7 @@ export interface SectionRow {
 }
 
 /** A section from front to back. @see directPlan */
-export interface DirectSection {
+export interface LayersThrough {
   /** Across from the crown's middle, mm. */
   readonly x: number;
   readonly rows: readonly SectionRow[];
@@ -57,8 +58,8 @@ const LEAST_MM3 = 0.3;
 const PROUD_MM3 = 1;
 /** Added to one side of one tooth beyond this, a gap is wider than composite closes well, mm. Common practice, no source. */
 const WIDE_MM = 1.5;
-/** Under this age pulps are wide, years. Common practice, no source. */
-const CHILD_YEARS = 16;
+/** Under this age pulps are wide, years: where deciding speaks of a child too. */
+const CHILD_YEARS = RULE_LIMITS.child.value;
 
 /** What a tooth lacks to its planned crown. @throws Refusal `nothing-missing` where the plan adds nothing to it */
 export function missingTo(planned: PlannedTooth, tooth: Mesh): Missing {
@@ -163,7 +164,7 @@ function notesOn(
 }
 
 /** A section of the layers at a place across. */
-export function directSection({ missing, layers }: DirectBodies, x: number): DirectSection {
+export function layersThrough({ missing, layers }: DirectBodies, x: number): LayersThrough {
   const { na, step, a0, b0 } = missing.grid;
   const i = Math.max(0, Math.min(na - 1, Math.round((x - a0) / step)));
   const own = new Set([...missing.wants.keys(), ...missing.stands.keys()].filter((c) => c % na === i));

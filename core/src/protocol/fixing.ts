@@ -1,8 +1,9 @@
 import { COMMON_PRACTICE } from '../working/working.js';
 import type { Batch } from './inside.js';
 import { isResin } from './piece.js';
-import { lightThroughMm } from './refuse.js';
+import { lightReaches, lightThroughMm } from './refuse.js';
 import type { Rule } from './step.js';
+import { CEMENT_KINDS } from './words.js';
 
 const C = COMMON_PRACTICE;
 const resin = ({ piece }: Batch) => isResin(piece.cement);
@@ -23,7 +24,7 @@ export const FIXING: readonly Rule<Seating>[] = [
   {
     id: 'seat',
     does: ({ who }) => `Cement into ${who}; seat with a rod, slowly, until it stands still.`,
-    hand: ({ piece }) => [`${piece.cement === 'temporary' ? 'temporary cement' : 'cement'}`, 'seating rod'],
+    hand: ({ piece }) => [`cement: ${CEMENT_KINDS[piece.cement]}`, 'seating rod'],
     why: 'Pressed home quickly it springs back.',
     source: C,
   },
@@ -72,11 +73,11 @@ export const FIXING: readonly Rule<Seating>[] = [
   },
   {
     id: 'set-in-dark',
-    when: (b) => resin(b) && b.piece.cement !== 'resin-light' && lightThroughMm(b.piece) === 0,
+    when: (b) => resin(b) && b.piece.cement !== 'resin-light' && !lightReaches(b.piece),
     does: ({ who }) => `Light the margins of ${who}; then leave it until it has set by itself.`,
     times: [20, DARK_S],
     hand: ['glycerine gel', 'lamp'],
-    why: 'Where no light comes the cement sets by itself, slowly.',
+    why: 'Where no light comes, or nobody knows whether it does, the cement sets by itself, slowly.',
     source: C,
   },
   {

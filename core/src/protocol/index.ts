@@ -27,7 +27,6 @@ export {
   type Cord,
   GATES,
   type GateId,
-  MOST_TRIALS,
   OLD_WORKS,
   type OldWork,
   PROVISIONALS,

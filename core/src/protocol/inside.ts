@@ -46,7 +46,7 @@ export const INSIDE: readonly Rule<Batch>[] = [
   },
   {
     id: 'inside-etched',
-    when: (b) => glass(b) && !b.piece.etched && b.piece.cement !== 'temporary',
+    when: (b) => glass(b) && !b.piece.etched && isResin(b.piece.cement),
     does: ({ who }) => `Etch the inside of ${who} with hydrofluoric acid; rinse long, dry.`,
     times: ({ piece }) => [piece.material === 'feldspathic' ? ETCH_S.feldspathic : ETCH_S['glass-ceramic']],
     hand: ['hydrofluoric acid', 'gloves, goggles, neutraliser'],

@@ -43,6 +43,10 @@ const USUAL: Readonly<Record<Piece['material'], CeramicId>> = {
 export const lightThroughMm = (p: Pick<Piece, 'material' | 'ceramic'>): number =>
   p.material === 'metal-ceramic' || p.material === 'zirconia' ? 0 : LIGHT_THROUGH_MM[p.ceramic ?? USUAL[p.material]];
 
+/** Whether light reaches the cement under a piece; no where nobody has said how thick it is. */
+export const lightReaches = (p: Pick<Piece, 'material' | 'ceramic' | 'thickMm'>): boolean =>
+  p.thickMm !== undefined && lightThroughMm(p) > 0 && p.thickMm <= lightThroughMm(p);
+
 /** After bleaching so many days pass before something is bonded. Common practice, no source. */
 export const BLEACH_REST_DAYS = 14;
 
@@ -64,9 +68,7 @@ const cementedCrown = (p: Piece) =>
 const BARS: readonly Bar[] = [
   {
     rule: 'light-stopped',
-    bars: (p) =>
-      p.cement === 'resin-light' &&
-      (lightThroughMm(p) === 0 || (p.thickMm !== undefined && p.thickMm > lightThroughMm(p))),
+    bars: (p) => p.cement === 'resin-light' && (lightThroughMm(p) === 0 || p.thickMm !== undefined) && !lightReaches(p),
     why: (p) =>
       lightThroughMm(p) === 0
         ? 'No light reaches the cement through zirconia or metal.'

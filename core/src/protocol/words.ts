@@ -54,6 +54,3 @@ export const GATES = {
   word: 'the patient says yes',
 } as const;
 export type GateId = keyof typeof GATES;
-
-/** How a tooth or a piece that was tried behaved, for the search why it does not go home. */
-export const MOST_TRIALS = 60;

@@ -12,7 +12,21 @@ import {
   Refusal,
   VISITS,
 } from '@radiant/core';
-import { type Doc, date, HAIR, INK_2, LEFT, MM, newPaper, PLUM, RIGHT, rule, text, WIDTH } from './plan-paper.js';
+import {
+  type Doc,
+  date,
+  HAIR,
+  INK_2,
+  LEFT,
+  letterHead,
+  MM,
+  newPaper,
+  PLUM,
+  RIGHT,
+  roomFor,
+  text,
+  WIDTH,
+} from './plan-paper.js';
 
 /** From what an estimate is made beside the case. */
 export interface EstimateOrder {
@@ -123,8 +137,6 @@ const tissueWords = (mm3: number | undefined): string =>
       ? 'nothing of the tooth is removed'
       : `${mm3.toFixed(0)} mm³ of the tooth are removed`;
 
-const FOOT = 276 * MM;
-
 /** Draws an estimate for the patient on A4, the plans one below the other. */
 export async function estimatePdf(
   detail: CaseDetail,
@@ -137,17 +149,10 @@ export async function estimatePdf(
     amount === undefined
       ? ''
       : `${settings.currency ? `${settings.currency} ` : ''}${amount.toLocaleString('en-GB', { maximumFractionDigits: 2 })}`;
-  text(doc, `${detail.name}: estimate`, LEFT, 13 * MM, { font: 'serif', size: 20, width: 110 * MM, height: 24 });
+  let y = letterHead(doc, `${detail.name}: estimate`, [practice, date(today)]);
   const right = { width: 60 * MM, align: 'right' } as const;
-  text(doc, practice, RIGHT - 60 * MM, 13 * MM, { colour: INK_2, ...right, height: 12 });
-  text(doc, date(today), RIGHT - 60 * MM, 17.5 * MM, { colour: INK_2, ...right });
-  rule(doc, 26 * MM);
-  let y = 31 * MM;
   const room = (need: number) => {
-    if (y + need <= FOOT) return;
-    foot(doc);
-    doc.addPage();
-    y = 14 * MM;
+    y = roomFor(doc, y, need, () => foot(doc));
   };
   for (const p of plans) {
     room(40 * MM);

@@ -80,6 +80,32 @@ export function text(
 export const rule = (doc: Doc, y: number) =>
   doc.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(0.5).strokeColor(HAIR).stroke();
 
+/** The head of a page of text: title at the left, two lines at the right. @returns where the text begins */
+export function letterHead(doc: Doc, title: string, right: readonly [string, string]): number {
+  text(doc, title, LEFT, 13 * MM, { font: 'serif', size: 20, width: 115 * MM, height: 24 });
+  right.forEach((line, i) => {
+    text(doc, line, RIGHT - 60 * MM, (13 + 4.5 * i) * MM, {
+      colour: INK_2,
+      width: 60 * MM,
+      align: 'right',
+      height: 12,
+    });
+  });
+  rule(doc, 26 * MM);
+  return 31 * MM;
+}
+
+/** Where a page of text ends, and its next one begins. */
+const TEXT = { end: 276 * MM, begin: 14 * MM } as const;
+
+/** Where to go on with so much: here, or on a new page when it has no room. @param foot drawn on the page that is left */
+export function roomFor(doc: Doc, y: number, need: number, foot: () => void): number {
+  if (y + need <= TEXT.end) return y;
+  foot();
+  doc.addPage();
+  return TEXT.begin;
+}
+
 export const date = (iso: string | null) =>
   iso
     ? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(

@@ -1,9 +1,22 @@
 import type { RecordLine, RecordVisit } from '@radiant/contract/treat-record';
 import { label, NOTATION_NAMES, type Notation } from '@radiant/core';
 import { DateTime } from 'luxon';
-import { type Doc, HAIR, INK_2, LEFT, MM, newPaper, PLUM, RIGHT, rule, STOP, text, WIDTH } from './plan-paper.js';
+import {
+  type Doc,
+  HAIR,
+  INK_2,
+  LEFT,
+  letterHead,
+  MM,
+  newPaper,
+  PLUM,
+  RIGHT,
+  roomFor,
+  STOP,
+  text,
+  WIDTH,
+} from './plan-paper.js';
 
-const FOOT = 276 * MM;
 const MARKS: Readonly<Record<RecordLine['kind'], string>> = {
   step: 'done',
   'left out': 'left out',
@@ -25,20 +38,12 @@ export async function treatmentPdf(
   const { doc, done } = newPaper(`${name}: record of treatment`, 'A4');
   const at = (iso: string) => DateTime.fromISO(iso, { setZone: true }).setZone(zone);
   const teeth = (s: string) => s.replaceAll(/\{(\d\d)\}/g, (_, n: string) => label(Number(n), notation));
-  text(doc, `${name}: record of treatment`, LEFT, 13 * MM, { font: 'serif', size: 20, width: 120 * MM, height: 24 });
-  const right = { width: 60 * MM, align: 'right' } as const;
-  text(doc, practice, RIGHT - 60 * MM, 13 * MM, { colour: INK_2, ...right, height: 12 });
-  text(doc, `${NOTATION_NAMES[notation].short} numbers, times of ${zone}`, RIGHT - 60 * MM, 17.5 * MM, {
-    colour: INK_2,
-    ...right,
-  });
-  rule(doc, 26 * MM);
-  let y = 31 * MM;
+  let y = letterHead(doc, `${name}: record of treatment`, [
+    practice,
+    `${NOTATION_NAMES[notation].short} numbers, times of ${zone}`,
+  ]);
   const room = (need: number) => {
-    if (y + need <= FOOT) return;
-    foot(doc);
-    doc.addPage();
-    y = 14 * MM;
+    y = roomFor(doc, y, need, () => foot(doc));
   };
   for (const v of visits) {
     room(30 * MM);

@@ -34,17 +34,18 @@ export function useChairClock(runs: boolean): ChairClock {
   const [, tick] = useState(0);
   useEffect(() => {
     let on = true;
+    let told = false;
     const ask = async () => {
       const server = await serverTime();
       if (!on) return;
       clock.current = lookAgain(clock.current, look(), server);
-      if (server !== undefined) setSetBack(false);
     };
     void ask();
     const asking = setInterval(ask, ASK_MS);
     const looking = setInterval(() => {
       clock.current = lookAgain(clock.current, look());
-      if (clock.current.setBackMs !== undefined) {
+      if (clock.current.setBackMs !== undefined && !told) {
+        told = true;
         setSetBack(true);
         void ask();
       }

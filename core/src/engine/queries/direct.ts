@@ -1,13 +1,13 @@
 import { toothOf } from '../../contour/fit.js';
 import { compositeLayers } from '../../direct/layers.js';
-import { type DirectPlan, type DirectSection, directPlan, directSection, missingTo } from '../../direct/plan.js';
+import { type DirectPlan, directPlan, type LayersThrough, layersThrough, missingTo } from '../../direct/plan.js';
 import type { DirectSettings } from '../../direct/words.js';
 import type { Fdi } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
 /** What composite has to fill on a tooth, with sections at places across. */
 export interface DirectTold extends DirectPlan {
-  readonly sections: readonly DirectSection[];
+  readonly sections: readonly LayersThrough[];
 }
 
 /** Where sections are drawn: at the middle and half way to each side, as shares of half the width. */
@@ -26,6 +26,6 @@ export function direct(engine: CaseEngine, tooth: Fdi, s: DirectSettings, ageYea
   const middle = grid.a0 + half;
   return {
     ...directPlan(planned, bodies, s, ageYears),
-    sections: AT.map((share) => directSection(bodies, middle + share * half)),
+    sections: AT.map((share) => layersThrough(bodies, middle + share * half)),
   };
 }

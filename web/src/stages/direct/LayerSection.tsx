@@ -1,4 +1,4 @@
-import { COLUMN_MM, type DirectSection, type Fdi, isUpper, LAYERS, type SectionRow } from '@radiant/core';
+import { COLUMN_MM, type Fdi, isUpper, LAYERS, type LayersThrough, type SectionRow } from '@radiant/core';
 import { number } from '../../ui/format.js';
 import { PALETTE } from '../../ui/palette.js';
 import { LAYER_COLOURS, TOOTH_COLOUR } from './layer-colours.js';
@@ -12,7 +12,7 @@ export function LayerSection({
   words,
   frame,
 }: {
-  section: DirectSection;
+  section: LayersThrough;
   tooth: Fdi;
   words: string;
   /** What all sections of a tooth are drawn in, mm, so that they stand beside each other alike. */

@@ -3,13 +3,12 @@ import { ArrowLeft, ArrowRight, Maximize2, Minimize2, TriangleAlert } from 'luci
 import { useEffect, useId, useRef, useState } from 'react';
 import { useSentence } from '../../data/case-context.js';
 import type { ChairClock } from '../../data/chair-clock.js';
+import { useHotkeys } from '../../ui/hotkeys.js';
 import { timerLabel } from './chair-acts.js';
 import { GateAsk } from './GateAsk.js';
 import { MustNot } from './MustNot.js';
-import { Timers } from './Timers.js';
+import { Timers, spanWords as time } from './Timers.js';
 import type { Chair } from './use-chair.js';
-
-const time = (s: number) => (s >= 120 && s % 60 === 0 ? `${s / 60} min` : `${s} s`);
 
 /** One step at a time, readable from where one stands. */
 export function Screen({
@@ -30,6 +29,7 @@ export function Screen({
   const step = steps[chair.current];
   const next = steps[chair.current + 1];
   const [leaving, setLeaving] = useState(false);
+  const [ending, setEnding] = useState(false);
   const [why, setWhy] = useState('');
   const [note, setNote] = useState('');
   const id = useId();
@@ -38,11 +38,22 @@ export function Screen({
   // biome-ignore lint/correctness/useExhaustiveDependencies: on every other step, that is what it is for
   useEffect(() => {
     setLeaving(false);
+    setEnding(false);
     setWhy('');
     setNote('');
     if (document.activeElement === document.body || document.activeElement === null) go.current?.focus();
   }, [step?.id]);
-  const more = () => ({ ...(note.trim() && { note: note.trim() }) });
+  const finish = () => step && chair.finish(step, note.trim() ? { note: note.trim() } : {});
+  useHotkeys('stage', [
+    {
+      keys: 'N',
+      does: 'done, next; a gate is never passed by a key',
+      on: ['n', 'pagedown'],
+      off: !mayWrite || !step || !!step.gate || leaving || ending,
+      run: finish,
+    },
+  ]);
+  const undone = steps.length - chair.current;
   return (
     <section aria-label="The chair" className={`flex h-full flex-col ${whole ? 'px-10 py-6' : 'px-6 pt-4 pb-4'}`}>
       <div className="flex items-center gap-4 text-note text-ink-2">
@@ -68,6 +79,11 @@ export function Screen({
             onClick={chair.back}
           >
             <ArrowLeft size={16} aria-hidden /> take the last back
+          </button>
+        )}
+        {mayWrite && step && (
+          <button type="button" className="chip chip-flat min-h-12" onClick={() => setEnding(true)}>
+            end here
           </button>
         )}
         <button type="button" className="chip chip-flat min-h-12" onClick={() => setWhole(!whole)}>
@@ -146,7 +162,20 @@ export function Screen({
       </div>
       {mayWrite && (
         <div className="mt-3 border-t border-hair pt-3">
-          {step && leaving ? (
+          {step && ending ? (
+            <div className="flex flex-wrap items-center gap-3">
+              <p className="flex-1 text-lead">
+                {undone} {undone === 1 ? 'step is' : 'steps are'} not done. A visit that ends here does not count for
+                how long visits take.
+              </p>
+              <button type="button" className="btn btn-ghost min-h-16" onClick={() => setEnding(false)}>
+                go on
+              </button>
+              <button type="button" className="btn min-h-16" onClick={chair.end}>
+                end the visit here
+              </button>
+            </div>
+          ) : step && leaving ? (
             <div className="flex items-end gap-3">
               <label className="flex-1 text-note text-ink-2" htmlFor={id}>
                 Left out because
@@ -183,13 +212,13 @@ export function Screen({
                 ref={go}
                 type="button"
                 className="btn min-h-20 flex-1 text-head"
-                onClick={() => (step ? chair.finish(step, more()) : chair.end())}
+                onClick={() => (step ? finish() : chair.end())}
               >
                 {step ? 'done, next' : 'end the visit'} <ArrowRight aria-hidden />
               </button>
             </div>
           )}
-          {step && !leaving && !step.gate && (
+          {step && !leaving && !ending && !step.gate && (
             <input
               className="field mt-2 min-h-12 w-full px-3 text-note"
               aria-label="What was done otherwise, or seen"

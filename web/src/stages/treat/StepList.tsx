@@ -1,6 +1,7 @@
 import { Check, Minus } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useSentence } from '../../data/case-context.js';
+import { spanWords } from './Timers.js';
 import type { Chair } from './use-chair.js';
 
 /** All steps of the visit under their headings: what is done, what comes. */
@@ -34,7 +35,9 @@ export function StepList({ chair }: { chair: Chair }) {
                 ) : null}
               </span>
               <span className="min-w-0 flex-1">{sentence(s.does)}</span>
-              {s.times && <span className="shrink-0 text-tiny text-ink-2 tabular-nums">{s.times.join(' + ')} s</span>}
+              {s.times && (
+                <span className="shrink-0 text-tiny text-ink-2 tabular-nums">{s.times.map(spanWords).join(' + ')}</span>
+              )}
             </p>
           </li>
         );

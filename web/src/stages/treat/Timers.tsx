@@ -10,6 +10,9 @@ export function timeWords(ms: number): string {
   return ms < 0 && s > 0 ? `+${text}` : text;
 }
 
+/** A time to keep, as one says it. */
+export const spanWords = (s: number): string => (s >= 120 && s % 60 === 0 ? `${s / 60} min` : `${s} s`);
+
 /** The times that run, each with how much is left. What is over flashes until somebody has seen it. */
 export function Timers({
   timers,

@@ -44,15 +44,7 @@ export default function Treat() {
   useEffect(() => {
     if (!held) setWhole(false);
   }, [held]);
-  const step = chair?.protocol.steps[chair.current];
   useHotkeys('stage', [
-    {
-      keys: 'N',
-      does: 'done, next; a gate is never passed by a key',
-      on: ['n', 'pagedown'],
-      off: !held || !mayWrite || !step || !!step.gate,
-      run: () => step && chair?.finish(step),
-    },
     {
       keys: 'B',
       does: 'take the last step back',

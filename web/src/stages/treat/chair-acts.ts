@@ -29,8 +29,8 @@ interface On {
   readonly entry: Entry;
   readonly steps: readonly Step[];
   readonly done: ReadonlyMap<string, StepDone>;
-  /** On how many teeth this visit works. */
-  readonly teeth: number;
+  /** On how many teeth this visit works; nothing while steps are left: what ends early says nothing of its kind. */
+  readonly teeth?: number;
   /** Names teeth as they are named here. */
   readonly sentence: (s: string) => string;
   /** A moment as ISO writes it. */
@@ -47,7 +47,9 @@ export function actsOn({ data, set, entry, steps, done, teeth, sentence, now }: 
     begin: () => put((t, e, at) => ({ runs: [...t.runs, { ...e, begunAt: at }] })),
     end: () =>
       put((t, _, at) => ({
-        runs: t.runs.map((r) => (isHere(r) && !r.endedAt ? { ...r, endedAt: later(r.begunAt, at), teeth } : r)),
+        runs: t.runs.map((r) =>
+          isHere(r) && !r.endedAt ? { ...r, endedAt: later(r.begunAt, at), ...(teeth !== undefined && { teeth }) } : r,
+        ),
         timers: t.timers.map((x) => (isHere(x) && !x.stoppedAt ? stopped(x, at) : x)),
       })),
     finish: (step, { leftOut, note } = {}) =>

@@ -87,7 +87,7 @@ export function useChair(clock: ChairClock): Chair | undefined {
     entry: { visit, round, by: who.name },
     steps: protocol.steps,
     done,
-    teeth: teethOfVisit(visit, at).length,
+    ...(protocol.steps.every((s) => done.has(s.id)) && { teeth: teethOfVisit(visit, at).length }),
     sentence,
     now: () => new Date(clock.now()).toISOString(),
   });
