@@ -83,7 +83,14 @@ it('the week shows the practice’s visits, and hours are typed as people write 
   await page.keyboard.type('8-12, 13-15:30');
   await page.keyboard.press('Enter');
   await page.getByText('Friday: 08:00 to 12:00 and 11:00 to 15:00 overlap.').waitFor({ state: 'detached' });
+  const pickUp = page.getByLabel('it fetches until', { exact: false });
+  await pickUp.click();
+  await page.keyboard.type('0330PM');
+  await page.keyboard.press('Tab');
+  await page.getByRole('heading', { name: 'The laboratory' }).click();
+  await page.waitForTimeout(500);
   await page.reload();
+  expect(await pickUp.inputValue()).toBe('15:30');
   expect(await page.getByLabel('Friday', { exact: true }).first().inputValue()).toBe('08:00–12:00, 13:00–15:30');
   await page.getByRole('link', { name: 'week', exact: true }).click();
   await page.getByRole('heading', { name: 'The week' }).waitFor();

@@ -59,19 +59,7 @@ export const Hours = ({ who }: { who: Who }) => (
                 onTaken={(laboratoryDays) => change({ laboratoryDays })}
               />
             </div>
-            <label className="mb-4 flex items-center gap-3 text-note">
-              it fetches until
-              <input
-                type="time"
-                className="field px-2 py-1"
-                value={clinic.laboratoryPickUp == null ? '' : clock(clinic.laboratoryPickUp)}
-                onChange={(e) => {
-                  const [h, m] = e.target.value.split(':').map(Number);
-                  change({ laboratoryPickUp: h === undefined || m === undefined ? null : h * 60 + m });
-                }}
-              />
-              <span className="text-ink-2">what is ready later goes the next working day; left empty, at any time</span>
-            </label>
+            <PickUp value={clinic.laboratoryPickUp ?? null} set={(laboratoryPickUp) => change({ laboratoryPickUp })} />
             <fieldset className="mb-4 flex flex-wrap gap-1.5" aria-label="Days on which the laboratory works">
               {DAYS.map((name, weekday) => {
                 const on = clinic.laboratoryWeek.includes(weekday);
@@ -111,6 +99,27 @@ export const Hours = ({ who }: { who: Who }) => (
     }}
   </HousePage>
 );
+
+/** Until when on its days the laboratory fetches; taken when the field is left, as half a time is none. */
+function PickUp({ value, set }: { value: number | null; set: (minute: number | null) => void }) {
+  return (
+    <label className="mb-4 flex items-center gap-3 text-note">
+      <span className="shrink-0">it fetches until</span>
+      <input
+        key={value}
+        type="time"
+        className="field w-[130px] shrink-0 px-2 py-1"
+        defaultValue={value === null ? '' : clock(value)}
+        onBlur={(e) => {
+          const [h, m] = e.target.value.split(':').map(Number);
+          const minute = h === undefined || m === undefined ? null : h * 60 + m;
+          if (minute !== value) set(minute);
+        }}
+      />
+      <span className="text-ink-2">what is ready later goes the next working day; left empty, at any time</span>
+    </label>
+  );
+}
 
 function DayHours({
   name,

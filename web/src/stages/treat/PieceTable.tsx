@@ -105,7 +105,7 @@ export function PieceTable({ pieces, mayWrite }: { pieces: readonly Piece[]; may
                   {own?.thickMm != null ? 'measured' : p.thickMm !== undefined ? 'as designed' : 'not known'}
                 </span>
               </td>
-              <td>
+              <td className="pl-3!">
                 {p.kind !== 'crown' ? (
                   <span className="text-ink-3">–</span>
                 ) : (
