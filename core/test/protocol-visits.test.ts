@@ -204,6 +204,16 @@ describe('times', () => {
     expect(timeOf(c)).toBe(1_030_000);
   });
 
+  it('that it was set back is said also where the server answers before anybody looked', () => {
+    const c = startClock({ wallMs: 1_000_000, steadyMs: 0 }, 1_000_500);
+    const after = lookAgain(c, { wallMs: 1_010_000 - 3_600_000, steadyMs: 10_000 }, 1_010_500);
+    expect(timeOf(after)).toBe(1_010_500);
+    expect(after.setBackMs).toBe(3_600_000);
+    const later = lookAgain(after, { wallMs: 1_011_000 - 3_600_000, steadyMs: 11_000 }, 1_011_500);
+    expect(timeOf(later)).toBe(1_011_500);
+    expect(later.setBackMs).toBe(3_600_000);
+  });
+
   it('sleep passes as time, though the steady clock rests in it', () => {
     const c = lookAgain(startClock({ wallMs: 0, steadyMs: 0 }), { wallMs: 600_000, steadyMs: 5000 });
     expect(timeOf(c)).toBe(600_000);

@@ -39,12 +39,14 @@ export const startClock = (at: Look, serverMs?: number): Clock => ({
 
 /**
  * The clock after another look. Ahead of the steady clock, the device slept: the wall is right. Behind it, somebody has
- * set the wall's clock back: the steady clock goes on. The server's word goes before both.
+ * set the wall's clock back: the steady clock goes on. The server's word goes before both for the time; that the clock
+ * was set back is kept, also where the server answered before anybody looked.
  */
 export function lookAgain(c: Clock, at: Look, serverMs?: number): Clock {
-  if (serverMs !== undefined) return startClock(at, serverMs);
   const behindMs = at.steadyMs - c.at.steadyMs - (at.wallMs - c.at.wallMs);
-  return behindMs > SET_MS ? { offsetMs: c.offsetMs + behindMs, at, setBackMs: behindMs } : { ...c, at };
+  const setBackMs = behindMs > SET_MS ? behindMs : c.setBackMs;
+  const offsetMs = serverMs === undefined ? c.offsetMs + (behindMs > SET_MS ? behindMs : 0) : serverMs - at.wallMs;
+  return { offsetMs, at, ...(setBackMs !== undefined && { setBackMs }) };
 }
 
 /** The time by a clock at its last look, ms since 1970. */
