@@ -63,6 +63,10 @@ const LED_RAD = 0.16;
 const ROUND = { usual: 0.45, crown: 0.9, walls: 0.25, sharp: 0.01 } as const;
 /** So far inside the end the tip of a bur of a millimetre digs in, mm. */
 const DUG_MM = 0.5;
+/** Round a crown its tip goes on towards the root from so far under the tooth's surface, mm: a lip stands outside. */
+const RIM_MM = { from: 0.2, full: 0.3 } as const;
+/** Such a bur is sunk deeper than by half of its end, by so much, mm. */
+const SUNK_MM = 0.2;
 /** Up and down so often around the tooth. */
 const LEAPS = 22;
 /** Where a surface does not face forward nothing goes, however far it stands out of the plan, mm. */
@@ -91,7 +95,7 @@ const rounded = (a: number, b: number, k: number): number => {
  * @param before closed, in the arch's own frame
  */
 export function cutByHand(before: Mesh, order: PrepOrder): Mesh {
-  const cut = cutField(order);
+  const cut = cutField(order, before);
   const step = order.stepMm ?? STEP_MM;
   const { min, max } = bounds(before);
   const grid = gridOver([min[0] - 1, min[1] - 1], [max[0] + 1, max[1] + 1], step);
@@ -190,7 +194,8 @@ export function nicked(before: Mesh, at: Vec3, deepMm: number, stepMm = STEP_MM)
   return surfaceOf(plain(v));
 }
 
-function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
+function cutField({ design, planned, finishLine, faults = {} }: PrepOrder, before: Mesh) {
+  const whole = faults.lip ? signedField(before) : undefined;
   const field = signedField(planned.mesh);
   const zenith = crownZenith(planned.crown)[2];
   const edgeMm = design.edge.kind === 'thickness' ? design.edge.mm - (faults['edge short'] ?? 0) : undefined;
@@ -209,6 +214,7 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
   return (places: Float64Array): Float64Array => {
     const outside = signedDistances(field, places);
     const { faces } = closestPoints(field.tree, places);
+    const under = whole && signedDistances(whole, places);
     return outside.map((off, i) => {
       const [x, y, z] = toLocal(planned.frame, [places[3 * i], places[3 * i + 1], places[3 * i + 2]]);
       const [, v, w] = toLocal({ ...planned.frame, origin: [0, 0, 0] }, [
@@ -220,7 +226,6 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
       const end = line(turn);
       const leap = (faults.ragged ?? 0) * Math.sign(Math.sin(LEAPS * turn));
       const over = end.z - (faults['high margin'] ?? 0) - leap - z;
-      const dug = (faults.lip ?? 0) * Math.exp(-(((over - DUG_MM) / DUG_MM) ** 2) * 2);
       const share = z / zenith;
       const hollow = faults.undercut ?? 0;
       const near = hollow * Math.exp(-(((over - 1.6) / 0.5) ** 2));
@@ -238,18 +243,25 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder) {
           (front * (neededAt(design, share) - flat) + behind * (crown.palatalMm - tight) + side * crown.proximalMm) /
             whole +
           (behind > 0.6 ? near : 0);
+        const out = Math.hypot(x - cx, y - cy);
+        const past = over + (faults.lip ?? 0) * ramp(-(under?.[i] ?? 0), RIM_MM.from, RIM_MM.full);
         // A ledge with a rounded inner angle, or one that runs out.
-        const run = Math.max(0, Math.min(1, over / (faults['knife edge'] ? ledge : CHAMFER_MM)));
-        const full = need * (LEDGE_SHARE + (1 - LEDGE_SHARE) * ramp(over, CHAMFER_MM, 2.5 * CHAMFER_MM));
-        const deep = full * (faults['knife edge'] ? run : Math.sqrt(1 - (1 - run) ** 2)) + dug;
+        const run = Math.max(0, Math.min(1, past / (faults['knife edge'] ? ledge : CHAMFER_MM)));
+        const sunk = faults.lip ? SUNK_MM * (1 - ramp(over, CHAMFER_MM, 2.5 * CHAMFER_MM)) : 0;
+        const full = need * (LEDGE_SHARE + (1 - LEDGE_SHARE) * ramp(over, CHAMFER_MM, 2.5 * CHAMFER_MM)) + sunk;
+        const deep = full * (faults['knife edge'] ? run : Math.sqrt(1 - (1 - run) ** 2));
         // Seen from the end of the cut a wall leans inward at least by its taper.
         const wall =
-          Math.hypot(x - cx, y - cy) -
-          (end.r - WALL_SHARE * crown.proximalMm * (faults['knife edge'] ? 0.2 : 1) - lean * Math.max(0, over - 0.3));
+          out -
+          (end.r -
+            sunk -
+            WALL_SHARE * crown.proximalMm * (faults['knife edge'] ? 0.2 : 1) -
+            lean * Math.max(0, over - 0.3));
         body =
-          over <= 0 ? LEFT : rounded(off + deep, hollow > 0 && behind > 0.6 ? LEFT : Math.min(wall, over), ROUND.walls);
+          past <= 0 ? LEFT : rounded(off + deep, hollow > 0 && behind > 0.6 ? LEFT : Math.min(wall, past), ROUND.walls);
       } else {
         const need = neededAt(design, share) - flat + near * facial;
+        const dug = (faults.lip ?? 0) * Math.exp(-(((over - DUG_MM) / DUG_MM) ** 2) * 2);
         body = over <= 0 ? LEFT : (off + need * profile + dug) * facial + LEFT * (1 - facial);
       }
       return edgeMm === undefined ? body : rounded(body, edgeMm - z, round);

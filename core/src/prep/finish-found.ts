@@ -3,12 +3,12 @@ import type { Tree } from '../geometry/tree/build.js';
 import { closestPoints } from '../geometry/tree/closest.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import { type SignedField, signedDistances } from '../geometry/tree/signed.js';
-import { distance, type Vec3 } from '../geometry/vec.js';
+import { add, distance, dot, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
 import type { TargetSurface } from '../reduction/target.js';
-import { ANGLES, DIRECTIONS, NEAR_FINISH, NECK_ROWS, ROWS } from '../reduction/target-grid.js';
+import { ANGLES, DIRECTIONS, NEAR_FINISH, NECK, NECK_ROWS, ROWS, TIP } from '../reduction/target-grid.js';
 import type { Fdi } from '../teeth/notation.js';
 import { LOOKED } from './finish-limits.js';
-import { type SeenField, seenDistances } from './seen.js';
+import { isSeen, type SeenField, seenDistances } from './seen.js';
 
 /** Where a cut ends in one direction from the tooth's axis, against where it was to end. */
 export interface FinishPlace {
@@ -24,7 +24,8 @@ export interface FinishPlace {
   readonly wishedDepthMm?: number;
   /**
    * By how much it is cut deeper just inside its end than behind, beyond what was asked, mm: what stands outside such a
-   * groove is a lip. Below 0 where it deepens; nothing where the scan does not show it.
+   * groove is a lip; below 0 where it deepens. Where it ends all around: how far its floor lies nearer the root than its
+   * own rim. Nothing where the scan does not show it.
    */
   readonly lipMm?: number;
   /** The form that its profile has. */
@@ -66,6 +67,8 @@ const STEP_MM = 0.05;
 const WIDTH_AT_MM = 0.5;
 /** A groove is looked for so far inside an end, and the cut that it is told against so far, mm. House values. */
 const LIP_MM = { groove: [0.2, 0.6], behind: [0.9, 1.2] } as const;
+/** A floor is looked for so far inside an end that goes all around, in such steps, from so far off, mm. House values. */
+const FLOOR_MM = { from: 0.05, to: 0.9, step: 0.07, off: 6 } as const;
 /** What lies further in is the other side of the tooth, mm. */
 const FAR_IN_MM = 2.5;
 /** A profile that reaches so much of that depth at once is a shoulder; one with less than its share of what
@@ -103,7 +106,7 @@ export function finishFound(
       beyond.gumMm,
       beyond.rest,
     );
-  const lip = around ? undefined : lipFinder(target, scan, planned);
+  const lipIn = around ? floorFinder(target, scan) : grooveFinder(target, scan, planned);
   let first = 0;
   return columns.flatMap(({ at, places }): FinishPlace[] => {
     const own = {
@@ -136,7 +139,7 @@ export function finishFound(
         ...(drawn !== undefined && { byHand: true as const }),
         depthMm,
         wishedDepthMm: depthAt(own.wished, end, WIDTH_AT_MM),
-        ...(lip && lipAt(lip, at, places, is, end)),
+        ...lipIn(at, places, is, end),
         form:
           depthMm < KNIFE_SHARE * depthAt(own.wished, end, WIDTH_AT_MM)
             ? 'knife edge'
@@ -148,40 +151,33 @@ export function finishFound(
   });
 }
 
-/** Depth along the way straight into the tooth as it was, from a place of it: into the scan, and into the target. */
-interface Depths {
-  readonly is: (at: number, from: Along) => number | undefined;
-  readonly wished: (at: number, from: Along) => number | undefined;
-}
+/**
+ * A lip in one direction, from where a cut ends and where it was to end, as indices of places along it.
+ */
+type LipIn = (at: number, places: readonly Along[], is: number, end: number) => { readonly lipMm?: number };
+
+/** Depth along the way straight into the tooth as it was, from a place of it. */
+type DepthAt = (at: number, from: Along) => number | undefined;
 
 const normalsOf = new WeakMap<TargetSurface, Float64Array>();
 
-function lipFinder(target: TargetSurface, scan: SeenField, planned: SignedField): Depths {
+/** In front: the deepest of the groove against the cut behind it, less the same of what was asked. */
+function grooveFinder(target: TargetSurface, scan: SeenField, planned: SignedField): LipIn {
   const normals = normalsOf.get(target) ?? vertexNormals(target.before);
   normalsOf.set(target, normals);
   const inward = ({ row }: Along, at: number): Vec3 => {
     const i = 3 * (row * ANGLES + at);
     return [-(normals[i] as number), -(normals[i + 1] as number), -(normals[i + 2] as number)];
   };
-  const depth = (tree: Tree) => {
+  const depthIn = (tree: Tree): DepthAt => {
     const cast = rayCaster(tree);
-    return (at: number, from: Along) => {
+    return (at, from) => {
       const hit = cast.first(from.place, inward(from, at))?.distance;
       return hit !== undefined && hit < FAR_IN_MM ? hit : undefined;
     };
   };
-  return { is: depth(scan.tree), wished: depth(planned.tree) };
-}
-
-/** A lip in one direction: the deepest of the groove against the cut behind it, less the same of what was asked. */
-function lipAt(
-  depths: Depths,
-  at: number,
-  places: readonly Along[],
-  is: number,
-  end: number,
-): { readonly lipMm?: number } {
-  const groove = (depth: Depths['is'], from: number) => {
+  const [is, wished] = [depthIn(scan.tree), depthIn(planned.tree)];
+  const groove = (depth: DepthAt, at: number, places: readonly Along[], from: number) => {
     const within = ([a, b]: readonly [number, number]) =>
       places
         .slice(from + Math.round(a / STEP_MM), from + Math.round(b / STEP_MM) + 1)
@@ -190,8 +186,35 @@ function lipAt(
     const [inside, behind] = [within(LIP_MM.groove), within(LIP_MM.behind)];
     return inside.length === 0 || behind.length === 0 ? undefined : Math.max(...inside) - Math.min(...behind);
   };
-  const [own, asked] = [groove(depths.is, is), groove(depths.wished, end)];
-  return own === undefined || asked === undefined ? {} : { lipMm: own - Math.max(0, asked) };
+  return (at, places, end, wishedEnd) => {
+    const [own, asked] = [groove(is, at, places, end), groove(wished, at, places, wishedEnd)];
+    return own === undefined || asked === undefined ? {} : { lipMm: own - Math.max(0, asked) };
+  };
+}
+
+/**
+ * All around: how far the floor of the ledge lies nearer the root than its own rim, by rays from the edge along the
+ * tooth's axis. A ledge rises from its end to the wall; inside a lip it dips first.
+ */
+function floorFinder(target: TargetSurface, scan: SeenField): LipIn {
+  const vertex = (i: number): Vec3 => target.before.positions.subarray(3 * i, 3 * i + 3) as unknown as Vec3;
+  const [tip, neck] = [vertex(TIP), vertex(NECK)];
+  const axis = normalize(sub(neck, tip));
+  const [cast, seen] = [rayCaster(scan.tree), isSeen(scan)];
+  return (_, places, own) => {
+    const { place } = places[own] as Along;
+    const off = sub(tip, place);
+    const inward = normalize(sub(off, scale(axis, dot(off, axis))));
+    const above = sub(place, scale(axis, FLOOR_MM.off));
+    let [rim, dip]: [number, number | undefined] = [Infinity, undefined];
+    for (let mm: number = FLOOR_MM.from; mm <= FLOOR_MM.to; mm += FLOOR_MM.step) {
+      const hit = cast.first(add(above, scale(inward, mm)), axis);
+      if (!hit || !seen(hit.face)) continue;
+      rim = Math.min(rim, hit.distance);
+      dip = Math.max(dip ?? 0, hit.distance - rim);
+    }
+    return dip === undefined ? {} : { lipMm: dip };
+  };
 }
 
 /**

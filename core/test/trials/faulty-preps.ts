@@ -64,7 +64,7 @@ const EXCLUDE: readonly (readonly [Fault, Fault])[] = [
   ['tapered', 'undercut'],
   ['knife edge', 'lip'],
 ];
-/** A corner that is to be sharp is cut in finer steps: the usual ones round it by themselves, mm. */
+/** A corner that is to be sharp, and a lip, are cut in finer steps: the usual ones round them by themselves, mm. */
 const FINE_MM = 0.1;
 
 const VENEER: Readonly<Partial<Record<Fault, number>>> = {
@@ -85,6 +85,7 @@ const CROWN: Readonly<Partial<Record<Fault, number>>> = {
   'high margin': 0.9,
   tapered: 16,
   'tight palatal': 0.5,
+  lip: 0.35,
   ragged: 0.35,
   nick: 0.3,
 };
@@ -154,7 +155,7 @@ export function prepTrial(trial: PrepTrial): PrepResult {
     cutByHand(before.teeth.get(tooth) as Mesh, {
       ...order,
       faults,
-      ...('sharp corner' in faults && { stepMm: FINE_MM }),
+      ...(('sharp corner' in faults || 'lip' in faults) && { stepMm: FINE_MM }),
     }),
   );
   const beside = tooth % 10 === 1 ? tooth + 1 : tooth - 1;

@@ -47,6 +47,6 @@ Of ${clean.length} without a fault ${looked} things were looked at, and ${wrong}
 counted there, since the simulated dentist does not look for a way, nor are walls that a short tooth has so low.
 Crowns have a chamfer: a shoulder is none of its cuts. Of the edges that were to be short ${all.filter((r) => r.notThere.length > 0).length} are not counted: its own rounding
 has taken them down to the target, by their outermost point. Its cuts have steps of 0.16 mm, and of 0.1 where a corner
-is to be sharp; a corner within 0.05 mm of the limit is said to be perhaps too sharp.
+is to be sharp or a lip to stand; a corner within 0.05 mm of the limit is said to be perhaps too sharp.
 `;
 }

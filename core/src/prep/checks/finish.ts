@@ -78,12 +78,8 @@ export const finishOf = (c: Checked): FinishPlace[] =>
     c.drawn,
   );
 
-/**
- * Tooth that a groove has left standing outside: it breaks when a piece is made for it, or seated. Told of veneers: round
- * a crown a wall that follows its own cone is cut deeper at the gum than behind, and that is no groove.
- */
+/** Tooth that a groove has left standing outside: it breaks when a piece is made for it, or seated. */
 function lipFinding(c: Checked, side: string, own: readonly FinishPlace[]): PrepFinding[] {
-  if (c.design.around) return [];
   const found = own.filter((p) => p.lipMm !== undefined);
   const { lip } = PREP_LIMITS;
   const bad = found.filter((p) => (p.lipMm as number) > lip.value + c.pmMm / 2);
@@ -101,7 +97,7 @@ function lipFinding(c: Checked, side: string, own: readonly FinishPlace[]): Prep
       unit: 'mm',
       limit: lip.value,
       source: lip.source,
-      says: `{${c.tooth}} ${side}: a lip stands outside the finish line on ${((100 * bad.length) / found.length).toFixed(0)} % of its course; the groove inside it is ${mm(value)} mm deeper than the cut behind`,
+      says: `{${c.tooth}} ${side}: a lip stands outside the finish line on ${((100 * bad.length) / found.length).toFixed(0)} % of its course; ${c.design.around ? `the floor inside it lies ${mm(value)} mm nearer the root` : `the groove inside it is ${mm(value)} mm deeper than the cut behind`}`,
       todo: 'take the lip off from outside with a fine-grit bur; don’t deepen the groove',
       ...(at && { at }),
     },
