@@ -45,7 +45,7 @@ const CORNER_MM = 0.6;
  */
 const GUM_PLANE = { facial: 0.5, palatal: 0.4 } as const;
 /** A wall with less of it says nothing, mm². House value. */
-const LEAST_MM2 = 1;
+const LEAST_MM2 = 0.5;
 
 /**
  * Measures the walls of a prepared crown.

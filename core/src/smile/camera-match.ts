@@ -58,6 +58,8 @@ const TURN_SD_DEG = 3;
 /** Marks that are needed for an answer: a camera has six numbers, the usual ones fill in for little more. */
 const LEAST_MARKS = 4;
 const ROUNDS = 25;
+/** What marks are said to hold by themselves counts as so many of them beside how well they fit. House value. */
+const USUAL_WEIGHT = 8;
 
 type Unknowns = [yaw: number, pitch: number, roll: number, logScale: number, u: number, v: number, logDistance: number];
 
@@ -174,8 +176,9 @@ export function matchCamera(marks: readonly PhotoMark[], size: Px): CameraMatch 
     const gradient = jacobian.map((a) => -a.reduce((s, v, k) => s + v * (now[k] as number), 0));
     const by = solve(normal, gradient);
     // The marks' own sd are in the rows: the inverse of the normal matrix is the covariance, wider where the fit is
-    // worse than they say.
-    const worse = Math.max(1, now.reduce((s, r) => s + r * r, 0) / Math.max(1, now.length - q.length));
+    // worse than they say, and narrower where many marks fit better.
+    const free = Math.max(1, now.length - q.length);
+    const worse = (now.reduce((s, r) => s + r * r, 0) + USUAL_WEIGHT) / (free + USUAL_WEIGHT);
     sdOf = (unknown) => {
       const column = solve(
         normal,

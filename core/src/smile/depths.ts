@@ -32,14 +32,14 @@ export function archDepthFrom(centrals: readonly number[], canines: readonly num
 
 /** Behind the facial surface at its place in the arch, by the kind of point, and how far that differs, mm. */
 const ON_TOOTH = {
-  zenith: { off: -1, sd: 1 },
-  edge: { off: 0.4, sd: 0.8 },
-  mesial: { off: -0.3, sd: 0.8 },
-  distal: { off: 0, sd: 1 },
+  zenith: { off: -1, sd: 0.9 },
+  edge: { off: 0.4, sd: 0.6 },
+  mesial: { off: 0, sd: 0.6 },
+  distal: { off: 0, sd: 0.75 },
   neck: { off: -1.1, sd: 0.7 },
   papilla: { off: 0, sd: 0.7 },
   contact: { off: 0, sd: 0.8 },
-  embrasure: { off: -0.9, sd: 0.6 },
+  embrasure: { off: -0.9, sd: 0.5 },
 } as const;
 
 type OnTooth = keyof typeof ON_TOOTH;
@@ -51,22 +51,27 @@ export function frontDepth(kind: string, xMm: number, perMm: number): Depth | un
   if (kind === 'lower') return depth(2.5, 1.5);
   if (!isOnTooth(kind)) return undefined;
   // A tooth turns away at its distal side, the more the further back it stands.
-  const off = kind === 'distal' ? -DISTAL_SHARE * xMm : ON_TOOTH[kind].off;
+  const off = kind === 'distal' ? -DISTAL_PER_MM * xMm * xMm : ON_TOOTH[kind].off;
   return onArch(xMm, off, ON_TOOTH[kind].sd, perMm);
 }
 
-const DISTAL_SHARE = 0.13;
+const DISTAL_PER_MM = 0.0055;
 
-const LIP_ACROSS = [0.5, -3.5, -5, -3.5, 0.5] as const;
+/** A smile draws the lips back to the teeth, and the lower one lies a little behind the upper. */
+const LIP_ACROSS = { rest: [0.7, -3.3, -5, -3.3, 0.7], smile: [1.5, -2.6, -4.8, -2.6, 1.5] } as const;
+const LOWER_LIP_MM = 0.4;
 
 /** Of the lips, teeth and nose seen from the front. A smile draws the corners back. */
 function mouthDepth(id: string, smiling: boolean): Depth | undefined {
   const [kind, ...rest] = id.split('-');
   const last = Number(rest.at(-1));
-  if (kind === 'corner') return depth(smiling ? 10 : 5, 4.2);
-  if (kind === 'upper' || kind === 'lower') return depth(LIP_ACROSS[last - 1] ?? -4, 1);
+  if (kind === 'corner') return depth(smiling ? 12 : 5, 4.2);
+  if (kind === 'upper' || kind === 'lower') {
+    const across = LIP_ACROSS[smiling ? 'smile' : 'rest'][last - 1] ?? -4;
+    return depth(across + (kind === 'lower' ? LOWER_LIP_MM : 0), 1.3);
+  }
   if (kind === 'edge' || kind === 'zenith') return onArch(usualAcross(last), ON_TOOTH[kind].off, ON_TOOTH[kind].sd);
-  if (kind === 'outer') return depth(17, 4);
+  if (kind === 'outer') return depth(18.5, 4);
   return kind === 'nose' ? depth(-8, 3) : undefined;
 }
 
@@ -88,7 +93,7 @@ const FACE: Readonly<Record<string, Depth>> = {
 function sideDepth(id: string): Depth | undefined {
   if (id === 'plane-front') return depth(-usualAcross(13), 1);
   if (id === 'plane-back') return depth(-usualAcross(15), 1.5);
-  return depth(-1.5, 0.8);
+  return depth(-1.5, 0.6);
 }
 
 /** Seen from below what lies high is depth. */

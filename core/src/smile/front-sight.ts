@@ -73,7 +73,10 @@ export function frontSight(
   const arch = seen.arch ?? ARCH_DEPTH;
   const turned = (p: Px | undefined): Px | undefined => p && levelled(p, roll);
   const all = Object.values(set).flatMap((m) => LANDMARK_KINDS.map((k) => m?.[k]));
-  const about = middleOf([...all, ...Object.values(points)].map(turned));
+  const middle = middleOf([...all, ...Object.values(points)].map(turned));
+  // Both rows are framed with the upper edges half way: how a pitch turns the row shows from there.
+  const edges = [11, 21].map((t) => turned(set[t]?.edge)).filter((p) => p !== undefined);
+  const about: Px = edges.length === 0 ? middle : [middle[0], edges.reduce((n, p) => n + p[1], 0) / edges.length];
   const mesials = [11, 21].map((t) => turned(set[t]?.mesial)).filter((p) => p !== undefined);
   const midline = mesials.length > 0 ? mesials.reduce((n, p) => n + p[0], 0) / mesials.length : undefined;
   const straight = stand.distanceMm === Number.POSITIVE_INFINITY;
@@ -139,9 +142,9 @@ export interface SeenShare {
  * out on virtual patients (see the test of the same name).
  */
 export const SEEN_FROM_FRONT = {
-  central: { width: 0.987, widthPm: 0.02, mouthPm: 0.005, length: 1.01, lengthPm: 0.01, arch: 0.01 },
-  lateral: { width: 0.895, widthPm: 0.065, mouthPm: 0.028, length: 1.005, lengthPm: 0.012, arch: 0.16 },
-  canine: { width: 0.807, widthPm: 0.07, mouthPm: 0.038, length: 0.97, lengthPm: 0.024, arch: 0.15 },
+  central: { width: 0.987, widthPm: 0.023, mouthPm: 0.005, length: 1.01, lengthPm: 0.012, arch: 0.01 },
+  lateral: { width: 0.895, widthPm: 0.07, mouthPm: 0.022, length: 1.005, lengthPm: 0.021, arch: 0.16 },
+  canine: { width: 0.807, widthPm: 0.067, mouthPm: 0.022, length: 0.97, lengthPm: 0.024, arch: 0.15 },
 } as const satisfies Readonly<Record<'central' | 'lateral' | 'canine', SeenShare>>;
 
 /** The share of a width that is seen on an arch of another form: a deeper one turns its sides further away. */

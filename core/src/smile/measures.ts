@@ -105,7 +105,19 @@ function levelFigure(f: FrontSight, centrals: readonly Marked[], mark: Marked, w
       const edges = p.slice(0, at).map((e) => e[1]);
       return (Math.max(...(own ? [...edges, y] : edges)) - y) * mm;
     },
+    own ? { 'which edge is lowest': lowestPm(mark, marks.slice(0, at), f.sight.scale.value) } : {},
   );
+}
+
+/** Nineteen of twenty lie over this to one side, in standard deviations. */
+const ONE_SIDED = 1.645;
+
+/** An edge that is lowest by less than its error may not be: its level is off by what is left of the error then, mm. */
+function lowestPm(edge: Marked, others: readonly Marked[], mmPerPx: number): number {
+  const left = others.map(
+    (o) => ONE_SIDED * Math.hypot(edge.sdMm, o.sdMm) - Math.max(0, (edge.at[1] - o.at[1]) * mmPerPx),
+  );
+  return others.every((o) => o.at[1] <= edge.at[1]) ? Math.max(0, ...left) : 0;
 }
 
 /** The crown's own width: what is seen of it, over the share that its arch shows. */

@@ -109,4 +109,4 @@ export function measureArch(r: ViewReading): ArchStanding[] {
 }
 
 /** How unsure the direction of a curve laid through ten edges is, degrees. House value from virtual patients. */
-const TANGENT_PM_DEG = 1.2;
+const TANGENT_PM_DEG = 1.5;

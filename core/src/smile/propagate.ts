@@ -48,9 +48,9 @@ export function propagatedAll(
   const mm = sight.scale.value;
   const values = of(points, mm);
   const errors = values.map((): Record<string, number> => ({ ...more }));
-  const add = (name: string, moved: readonly number[], weight: number, of?: Cause['of']) =>
+  const add = (name: string, moved: readonly number[], weight: number, from = values, of?: string) =>
     errors.forEach((e, i) => {
-      const effect = weight * ((moved[i] as number) - (values[i] as number));
+      const effect = weight * ((moved[i] as number) - (from[i] as number));
       if (effect !== 0 || of) e[name] = of ? beyond(effect, of, e) : effect;
     });
   marks.forEach((m, i) => {
@@ -63,7 +63,10 @@ export function propagatedAll(
       own[k] = kept;
     }
   });
-  for (const c of causesOf(sight)) add(c.name, of(seen(marks, c.at, c.arch, c.rollDeg), c.at.scale.value), 1, c.of);
+  for (const c of causesOf(sight)) {
+    const [to, from] = endsOf(c, (at) => of(seen(marks, at, c.arch, c.rollDeg), at.scale.value));
+    add(c.name, to, from ? 0.5 : 1, from, c.of);
+  }
   const told = toldOnce(working, marks, sight);
   return values.map((value, i) => figureOf(value, errors[i] as Errors, unit, told));
 }
@@ -115,15 +118,18 @@ export function propagated(
     }
   }
   for (const c of causesOf(sight)) {
-    const effect = of(seen(marks, c.at, c.arch, c.rollDeg), c.at.scale.value) - value;
+    const [to, from] = endsOf(c, (at) => of(seen(marks, at, c.arch, c.rollDeg), at.scale.value));
+    const effect = from === undefined ? to - value : (to - from) / 2;
     errors[c.name] = c.of ? beyond(effect, c.of, errors) : effect;
   }
   return figureOf(value, errors, unit, toldOnce(working, marks, sight));
 }
 
-/** What two causes do together beyond each alone: a product of two errors spreads as the product of their spreads. */
-const beyond = (both: number, [a, b]: readonly [string, string], errors: Errors): number =>
-  (both - (errors[a] ?? 0) - (errors[b] ?? 0)) / Z95;
+/** Figures at the end of a cause, and at its other end where that counts. */
+const endsOf = <T>({ at, back }: Cause, of: (at: Sight) => T): [T, T | undefined] => [of(at), back && of(back)];
+
+/** What two causes do together beyond one alone: a product of two errors spreads as the product of their spreads. */
+const beyond = (both: number, alone: string, errors: Errors): number => (both - (errors[alone] ?? 0)) / Z95;
 
 const nameOf = (s: Sight, m: Marked, k: 0 | 1): string => `${s.view} ${m.id} ${k === 0 ? 'across' : 'down'}`;
 
@@ -156,9 +162,10 @@ export function propagatedEach(
       [nameOf(sight, m, 1)]: (Z95 * sd[1] * (still([x, y + STEP_PX]) - value)) / STEP_PX / mm,
     };
   });
-  const add = (name: string, moved: (p: Px) => number, at: readonly Px[], weight: number, of?: Cause['of']) =>
+  const shown = (moved: (p: Px) => number, at: readonly Px[]) => at.map(moved);
+  const add = (name: string, to: readonly number[], weight: number, from: readonly number[] = values, of?: string) =>
     errors.forEach((e, i) => {
-      const own = weight * (moved(at[i] as Px) - (values[i] as number));
+      const own = weight * ((to[i] as number) - (from[i] as number));
       e[name] = of ? beyond(own, of, e) : own;
     });
   shared.forEach((m, j) => {
@@ -167,18 +174,16 @@ export function propagatedEach(
     for (const k of [0, 1] as const) {
       const kept = p[k];
       p[k] = kept + STEP_PX;
-      add(nameOf(sight, m, k), of(points, mm), places, (Z95 * sd[k]) / mm / STEP_PX);
+      add(nameOf(sight, m, k), shown(of(points, mm), places), (Z95 * sd[k]) / mm / STEP_PX);
       p[k] = kept;
     }
   });
-  for (const c of causesOf(sight))
-    add(
-      c.name,
-      of(seen(shared, c.at, c.arch, c.rollDeg), c.at.scale.value),
-      seen(own, c.at, c.arch, c.rollDeg),
-      1,
-      c.of,
+  for (const c of causesOf(sight)) {
+    const [to, from] = endsOf(c, (at) =>
+      shown(of(seen(shared, at, c.arch, c.rollDeg), at.scale.value), seen(own, at, c.arch, c.rollDeg)),
     );
+    add(c.name, to, from ? 0.5 : 1, from, c.of);
+  }
   const told = toldOnce(working, [...shared, ...own], sight);
   return own.map((_, i) => figureOf(values[i] as number, errors[i] as Errors, unit, told));
 }

@@ -97,11 +97,13 @@ export interface Sight {
 export interface Cause {
   readonly name: string;
   readonly at: Sight;
+  /** The other end, where what both ends do alike is no error of the middle: a turn either way makes all a little lower. */
+  readonly back?: Sight;
   /**
-   * Two causes together, by their names: what they do beyond each alone counts, as the product of two independent
-   * errors does.
+   * The name of the cause together with which it acts: what it does beyond that one alone counts, as the product of two
+   * independent errors does.
    */
-  readonly of?: readonly [string, string];
+  readonly of?: string;
   /** How much deeper than usual the arch is then, as a share. */
   readonly arch: number;
   /** Everything is turned by so much then, degrees clockwise. */
@@ -123,24 +125,34 @@ export function causesOf(s: Sight): readonly Cause[] {
 
 function causesAnew(s: Sight): readonly Cause[] {
   const { stand, scale } = s;
-  const turn = (name: string) => `${stand.even ? EVEN : ''}${s.view} ${name}`;
-  const cause = (name: string, at: Partial<CameraStand>, arch = 0, rollDeg = 0): Cause => ({
-    name: name === 'yaw' || name === 'pitch' ? turn(name) : `${s.view} ${name}`,
-    at: { ...s, stand: { ...stand, ...at } },
+  const at = (moved: Partial<CameraStand>): Sight => ({ ...s, stand: { ...stand, ...moved } });
+  const cause = (name: string, moved: Partial<CameraStand>, arch = 0, rollDeg = 0): Cause => ({
+    name: `${s.view} ${name}`,
+    at: at(moved),
     arch,
     rollDeg,
   });
+  const turned = (name: 'yaw' | 'pitch', to: Partial<CameraStand>, from: Partial<CameraStand>): Cause => ({
+    name: `${stand.even ? EVEN : ''}${s.view} ${name}`,
+    at: at(to),
+    back: at(from),
+    arch: 0,
+    rollDeg: 0,
+  });
+  const { yawDeg, yawPm, pitchDeg, pitchPm } = stand;
+  const turns = [
+    ...(yawPm > 0 ? [turned('yaw', { yawDeg: yawDeg + yawPm }, { yawDeg: yawDeg - yawPm })] : []),
+    ...(pitchPm > 0 ? [turned('pitch', { pitchDeg: pitchDeg + pitchPm }, { pitchDeg: pitchDeg - pitchPm })] : []),
+  ];
   const out: Cause[] = [];
   if (scale.pm > 0)
     out.push({ ...cause('scale', {}), at: { ...s, scale: { ...scale, value: scale.value + scale.pm } } });
-  if (stand.yawPm > 0) out.push(cause('yaw', { yawDeg: stand.yawDeg + stand.yawPm }));
-  if (stand.pitchPm > 0) out.push(cause('pitch', { pitchDeg: stand.pitchDeg + stand.pitchPm }));
+  out.push(...turns);
   if (stand.distancePm > 0) out.push(cause('distance', { distanceMm: stand.distanceMm * (1 + stand.distancePm) }));
   if (s.archPm > 0) {
     out.push(cause('arch', {}, s.archPm));
     // A deeper arch shows only where the camera is turned: nothing at all to first order.
-    for (const turn of out.filter((c) => c.name.endsWith('yaw') || c.name.endsWith('pitch')))
-      out.push({ ...turn, name: `arch in ${turn.name}`, arch: s.archPm, of: [turn.name, `${s.view} arch`] });
+    for (const turn of turns) out.push({ ...turn, name: `arch in ${turn.name}`, arch: s.archPm, of: turn.name });
   }
   if (s.rollPmDeg > 0) out.push(cause('level', {}, 0, s.rollPmDeg));
   return out;

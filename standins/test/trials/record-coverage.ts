@@ -1,6 +1,6 @@
-// Tries virtual patients with many hands and cameras and writes docs/accuracy.md:
+// Tries virtual patients with many hands and cameras and writes docs/accuracy.md, up to *Preparations*:
 // node --import ./bin/lib/typescript.mjs standins/test/trials/record-coverage.ts [hands a patient] [patients]
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { type Coverage, coverage, type LevelBy, TRIAL_VIEWS, WANTED } from './coverage.js';
 
 const [hands = 300, patients = 12] = process.argv.slice(2).map(Number);
@@ -33,8 +33,10 @@ const rows = [...levels.pupils.values()].map(
 const all = [...others, ...Object.values(levels).flatMap((l) => [...l.values()]), ...odd.values()];
 const within = all.filter((c) => !share(c).startsWith('*')).length;
 
+const page = new URL('../../../docs/accuracy.md', import.meta.url);
+const text = readFileSync(page, 'utf8');
 writeFileSync(
-  new URL('../../../docs/accuracy.md', import.meta.url),
+  page,
   `# How exact the measures are
 
 How often the ± of a figure holds the truth: on ${patients} virtual patients (teeth, arch, cant, gaps, lips and faces
@@ -66,6 +68,6 @@ ${rows.join('\n')}
 | view and measure | bias | ± | held, % | odd teeth: held, % |
 |---|---|---|---|---|
 ${others.map((c) => `| ${c.kind}, ${c.unit} | ${cells(c)} | ${held(odd.get(c.kind))} |`).join('\n')}
-`,
+${text.slice(text.indexOf('\n## Preparations'))}`,
 );
 console.log(`${within} of ${all.length} within.`);

@@ -77,7 +77,7 @@ function pairFinding(c: Checked, own: Walls, wished: Walls, pair: 'sides' | 'fac
       state: 'right',
       limit: pairMost.value,
       source: pairMost.source,
-      says: value > pairMost.value ? `${stands}, as the planned contour asks` : stands,
+      says: value > pairMost.value ? `${stands}, where the planned contour asks for ${planned.toFixed(0)}°` : stands,
     },
   ];
 }
