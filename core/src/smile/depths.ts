@@ -32,7 +32,7 @@ export function archDepthFrom(centrals: readonly number[], canines: readonly num
 
 /** Behind the facial surface at its place in the arch, by the kind of point, and how far that differs, mm. */
 const ON_TOOTH = {
-  zenith: { off: -1, sd: 0.9 },
+  zenith: { off: -1, sd: 0.85 },
   edge: { off: 0.4, sd: 0.6 },
   mesial: { off: 0, sd: 0.6 },
   distal: { off: 0, sd: 0.75 },

@@ -142,9 +142,9 @@ export interface SeenShare {
  * out on virtual patients (see the test of the same name).
  */
 export const SEEN_FROM_FRONT = {
-  central: { width: 0.987, widthPm: 0.023, mouthPm: 0.005, length: 1.01, lengthPm: 0.012, arch: 0.01 },
-  lateral: { width: 0.895, widthPm: 0.07, mouthPm: 0.022, length: 1.005, lengthPm: 0.021, arch: 0.16 },
-  canine: { width: 0.807, widthPm: 0.067, mouthPm: 0.022, length: 0.97, lengthPm: 0.024, arch: 0.15 },
+  central: { width: 0.987, widthPm: 0.0225, mouthPm: 0.005, length: 1.01, lengthPm: 0.012, arch: 0.01 },
+  lateral: { width: 0.895, widthPm: 0.07, mouthPm: 0.022, length: 1.005, lengthPm: 0.0195, arch: 0.16 },
+  canine: { width: 0.807, widthPm: 0.07, mouthPm: 0.03, length: 0.97, lengthPm: 0.021, arch: 0.15 },
 } as const satisfies Readonly<Record<'central' | 'lateral' | 'canine', SeenShare>>;
 
 /** The share of a width that is seen on an arch of another form: a deeper one turns its sides further away. */

@@ -7,6 +7,7 @@ import { type FrontSeen, type FrontSight, frontSight, SEEN_FROM_FRONT, widthShar
 import type { LandmarkSet } from './landmarks.js';
 import { LEVEL_NOTE } from './level.js';
 import { type Marked, propagated } from './propagate.js';
+import type { Sight } from './sight.js';
 
 /** What a photograph tells of one tooth; each figure only when its landmarks are set. mm, ratio in %. */
 export interface ToothMeasure {
@@ -105,7 +106,7 @@ function levelFigure(f: FrontSight, centrals: readonly Marked[], mark: Marked, w
       const edges = p.slice(0, at).map((e) => e[1]);
       return (Math.max(...(own ? [...edges, y] : edges)) - y) * mm;
     },
-    own ? { 'which edge is lowest': lowestPm(mark, marks.slice(0, at), f.sight.scale.value) } : {},
+    own ? { 'which edge is lowest': lowestPm(mark, marks.slice(0, at), f.sight) } : {},
   );
 }
 
@@ -113,10 +114,13 @@ function levelFigure(f: FrontSight, centrals: readonly Marked[], mark: Marked, w
 const ONE_SIDED = 1.645;
 
 /** An edge that is lowest by less than its error may not be: its level is off by what is left of the error then, mm. */
-function lowestPm(edge: Marked, others: readonly Marked[], mmPerPx: number): number {
-  const left = others.map(
-    (o) => ONE_SIDED * Math.hypot(edge.sdMm, o.sdMm) - Math.max(0, (edge.at[1] - o.at[1]) * mmPerPx),
-  );
+function lowestPm(edge: Marked, others: readonly Marked[], { scale, rollPmDeg }: Sight): number {
+  const left = others.map((o) => {
+    const apartMm = Math.abs(edge.at[0] - o.at[0]) * scale.value;
+    const level = apartMm * Math.sin((rollPmDeg * Math.PI) / 180);
+    const pm = Math.hypot(ONE_SIDED * Math.hypot(edge.sdMm, o.sdMm), level);
+    return pm - Math.max(0, (edge.at[1] - o.at[1]) * scale.value);
+  });
   return others.every((o) => o.at[1] <= edge.at[1]) ? Math.max(0, ...left) : 0;
 }
 
