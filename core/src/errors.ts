@@ -39,6 +39,7 @@ export type RefusalCode =
   | 'no-working-day'
   | 'interval-cycle'
   | 'nothing-missing'
+  | 'shade-without-data'
   | 'stock-columns'
   | 'stock-row'
   | 'calendar-broken';

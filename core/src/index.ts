@@ -155,7 +155,7 @@ export {
 export { type PickedTooth, type PickedView, Picking } from './engine/picking.js';
 export type { CutView } from './engine/queries/cut.js';
 export type { Difference } from './engine/queries/difference.js';
-export type { DirectTold } from './engine/queries/direct.js';
+export type { ClosedGap, DirectColours, DirectTold, ThirdLayers } from './engine/queries/direct.js';
 export type { ExistingSummary } from './engine/queries/existing.js';
 export type { FaceOfTooth } from './engine/queries/faces.js';
 export type { Guide } from './engine/queries/guide.js';
@@ -303,6 +303,7 @@ export {
 } from './material/measured.js';
 export { CANINE_WEAR_MM, type LeadSaid, leadSaid, SIDE_STEP_MM, type SideLead } from './occlusion/guidance.js';
 export { biteGrid, HEIGHT_STEP_MM, type HeightField, heightField, type JawTooth } from './occlusion/heights.js';
+export { type LeadBack, leadBack } from './occlusion/lead-back.js';
 export {
   alongAngle,
   clearances,

@@ -1,3 +1,4 @@
+import type { ColumnGrid } from '../geometry/columns.js';
 import type { Mesh } from '../geometry/mesh.js';
 import type { Missing, MissingColumn, Stretch } from './missing.js';
 import { type DirectSettings, LAYER_ORDER, type LayerName } from './words.js';
@@ -126,7 +127,7 @@ function slants(m: Missing): (c: MissingColumn) => { readonly front: number; rea
 
 /** One increment: a part of a layer that the lamp cures at once. */
 export interface Increment {
-  readonly layer: LayerName;
+  readonly layer: LayerName | 'core';
   /** From 1, of so many of its layer. */
   readonly nth: number;
   readonly of: number;
@@ -153,7 +154,18 @@ export const incrementsOf = (layers: readonly LayerBody[], cureMm: number): Incr
   });
 
 /** A layer as a closed body: its front and its back over the columns, and walls around. In the crown's own frame. */
-export function bodyOf({ stretches }: LayerBody, { grid }: Missing): Mesh {
+export const bodyOf = ({ stretches }: Pick<LayerBody, 'stretches'>, { grid }: Pick<Missing, 'grid'>): Mesh =>
+  columnBody(stretches, grid, (a, b, along) => [a, along, b]);
+
+/**
+ * Stretches of columns as a closed body.
+ * @param at a place of the grid so far along its column; the three turn as across, along, up
+ */
+export function columnBody(
+  stretches: ReadonlyMap<number, Stretch>,
+  grid: ColumnGrid,
+  at: (a: number, b: number, along: number) => readonly [number, number, number],
+): Mesh {
   const { na, step, a0, b0 } = grid;
   const positions: number[] = [];
   const triangles: number[] = [];
@@ -164,7 +176,7 @@ export function bodyOf({ stretches }: LayerBody, { grid }: Missing): Mesh {
     const { from, to } = stretches.get(column) as Stretch;
     const [x, z] = [a0 + (column % na) * step, b0 + Math.floor(column / na) * step];
     const own = positions.length / 3;
-    positions.push(x, from, z, x, to, z);
+    positions.push(...at(x, z, from), ...at(x, z, to));
     index.set(column, own);
     return own;
   };

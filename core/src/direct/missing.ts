@@ -21,6 +21,9 @@ export interface MissingColumn {
 /** So near to the planned neck a root is no part of what stands out, mm. House value. */
 const NECK_MM = 1.5;
 
+/** What stands out deepest, but for columns that only graze a side. House value. */
+const DEEPEST = 0.95;
+
 /** What lies between a tooth and its plan, by columns from front to back in the crown's own frame. */
 export interface Missing {
   /** Across is x, up is z; columns run along y, from the face to the palate. */
@@ -30,8 +33,9 @@ export interface Missing {
   readonly wants: ReadonlyMap<number, Stretch>;
   readonly stands: ReadonlyMap<number, Stretch>;
   readonly missingMm3: number;
-  /** What of the tooth stands out of the plan, mm³. */
+  /** What of the tooth stands out of the plan, mm³, and by how much at most, from front to back, mm. */
   readonly proudMm3: number;
+  readonly proudMm: number;
   /** How far the tooth reaches: across, and up to its edge, mm; nothing where there is none. */
   readonly reach?: { readonly least: number; readonly most: number; readonly edge: number };
 }
@@ -52,13 +56,21 @@ export function missingOf(planned: Mesh, tooth: Mesh, stepMm = COLUMN_MM): Missi
   const [want, have] = [spans(planned, [0, 2, 1], grid), spans(tooth, [0, 2, 1], grid)];
   const cell = stepMm * stepMm;
   let [missing, proud] = [0, 0];
+  const deep: number[] = [];
   const hull = (of: ReadonlyMap<number, readonly number[]>) =>
     new Map([...of].map(([c, own]) => [c, { from: own[0] as number, to: own[own.length - 1] as number }]));
   const [wants, stands] = [hull(want), hull(have)];
+  const heightOf = (column: number) => grid.b0 + Math.floor(column / grid.na) * stepMm;
+  // Above its neck the plan ends and the root goes on: nothing stands out there.
+  const neck = [...wants.keys()].reduce((z, c) => Math.max(z, heightOf(c)), -Infinity);
   const columns: MissingColumn[] = [];
   for (const [column, plan] of wants) {
     const is = stands.get(column);
-    if (is) proud += cell * (Math.max(0, plan.from - is.from) + Math.max(0, is.to - plan.to));
+    if (is) {
+      const [front, behind] = [Math.max(0, plan.from - is.from), Math.max(0, is.to - plan.to)];
+      proud += cell * (front + behind);
+      if (Math.max(front, behind) > SLIVER_MM && heightOf(column) < neck - NECK_MM) deep.push(Math.max(front, behind));
+    }
     // A tooth that lies wholly in front of its plan, or behind it, fills nothing of it.
     const meets = is && is.from < plan.to && is.to > plan.from;
     const front = meets && is.from - plan.from > SLIVER_MM ? { from: plan.from, to: is.from } : undefined;
@@ -80,11 +92,8 @@ export function missingOf(planned: Mesh, tooth: Mesh, stepMm = COLUMN_MM): Missi
     const [x, z] = [grid.a0 + (column % grid.na) * stepMm, grid.b0 + Math.floor(column / grid.na) * stepMm];
     [least, most, edge] = [Math.min(least, x), Math.max(most, x), Math.min(edge, z)];
   }
-  // Above its neck the plan ends and the root goes on: nothing stands out there.
-  const neck = [...wants.keys()].reduce((z, c) => Math.max(z, grid.b0 + Math.floor(c / grid.na) * stepMm), -Infinity);
   for (const [column, there] of stands)
-    if (!wants.has(column) && grid.b0 + Math.floor(column / grid.na) * stepMm < neck - NECK_MM)
-      proud += cell * (there.to - there.from);
+    if (!wants.has(column) && heightOf(column) < neck - NECK_MM) proud += cell * (there.to - there.from);
   return {
     grid,
     columns,
@@ -92,6 +101,7 @@ export function missingOf(planned: Mesh, tooth: Mesh, stepMm = COLUMN_MM): Missi
     stands,
     missingMm3: missing,
     proudMm3: proud,
+    proudMm: deep.sort((a, b) => a - b)[Math.floor(DEEPEST * deep.length)] ?? 0,
     ...(have.size > 0 && { reach: { least, most, edge } }),
   };
 }

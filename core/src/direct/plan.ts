@@ -3,9 +3,20 @@ import { RULE_LIMITS } from '../decide/ids.js';
 import { Refusal } from '../errors.js';
 import { type Mesh, meshInFrame } from '../geometry/mesh.js';
 import type { Fdi } from '../teeth/notation.js';
+import { type Bevelled, bevelled, brokenOff } from './bevel.js';
+import { EMERGES, type Emergence, emergenceOf } from './gap.js';
+import { type Gauged, gauged } from './gauge.js';
 import { compositeLayers, type Increment, incrementsOf, type LayerBody } from './layers.js';
 import { type Missing, missingOf, type Stretch } from './missing.js';
-import { type DirectSettings, ENERGY_WANTED, LAYERS, type LayerName } from './words.js';
+import {
+  type DirectKind,
+  type DirectSettings,
+  type DirectWork,
+  ENERGY_WANTED,
+  type LayerName,
+  layerWords,
+} from './words.js';
+import { LEAST_WALL_MM, type WornEdge, wornEdge } from './worn.js';
 
 /** One place of a section: how high, and what lies there from front to back, mm in the crown's own frame. */
 export interface SectionRow {
@@ -31,8 +42,11 @@ export interface DirectNote {
 /** What composite has to fill on one tooth, layer by layer. */
 export interface DirectPlan {
   readonly tooth: Fdi;
+  readonly kind: DirectKind;
   readonly missingMm3: number;
+  /** What of the tooth stands out of the plan and is ground, mm³, and its deepest place, mm. */
   readonly proudMm3: number;
+  readonly proudMm: number;
   readonly layers: readonly Omit<LayerBody, 'stretches'>[];
   readonly increments: readonly Increment[];
   /** Portions of each kind of composite: of enamel, and of all that lies under it. */
@@ -43,6 +57,14 @@ export interface DirectPlan {
   readonly wider: { readonly left: number; readonly right: number };
   /** How much longer, mm. */
   readonly longerMm: number;
+  /** Of a broken tooth: the surface of the break, and the bevel. */
+  readonly bevel?: Omit<Bevelled, 'missing'>;
+  /** Of a worn one: the worn face, the dentin in it, the trough. */
+  readonly worn?: Omit<WornEdge, 'grid' | 'trough'>;
+  /** How it leaves the gum where a side is added to. */
+  readonly emerges: { readonly left?: Emergence; readonly right?: Emergence };
+  /** How deep a probe stands before enamel is laid. */
+  readonly gauge: readonly Gauged[];
   readonly notes: readonly DirectNote[];
 }
 
@@ -50,6 +72,9 @@ export interface DirectPlan {
 export interface DirectBodies {
   readonly missing: Missing;
   readonly layers: readonly LayerBody[];
+  readonly work: DirectWork;
+  readonly bevel?: Omit<Bevelled, 'missing'>;
+  readonly worn?: WornEdge;
 }
 
 /** Less than this is nothing to build, mm³. House value. */
@@ -73,34 +98,122 @@ export function missingTo(planned: PlannedTooth, tooth: Mesh): Missing {
   return missing;
 }
 
-/** @throws Refusal as `missingTo` */
-export function directBodies(planned: PlannedTooth, tooth: Mesh, s: DirectSettings): DirectBodies {
-  const missing = missingTo(planned, tooth);
-  return { missing, layers: compositeLayers(missing, s) };
+/** What is usual where nobody has said what composite is to do. */
+export const USUAL_WORK: DirectWork = { kind: 'addition' };
+
+/**
+ * The layers of what a tooth lacks, with the bevel of a broken one and the trough of a worn one.
+ * @param missing as `missingTo` gives it
+ */
+export function directBodies(
+  planned: PlannedTooth,
+  tooth: Mesh,
+  s: DirectSettings,
+  work: DirectWork = USUAL_WORK,
+  missing = missingTo(planned, tooth),
+): DirectBodies {
+  const whole = work.kind === 'corner' && work.broken ? brokenOff(missing, work.broken, mesialX(planned)) : missing;
+  const bevel = work.kind === 'corner' ? bevelled(whole, s) : undefined;
+  const filled = bevel?.missing ?? whole;
+  const layers = compositeLayers(filled, s);
+  if (bevel) {
+    const { missing: _, ...told } = bevel;
+    return { missing: filled, layers, work, bevel: told };
+  }
+  return {
+    missing: filled,
+    layers,
+    work,
+    ...(work.kind === 'worn' && { worn: wornEdge(meshInFrame(tooth, planned.frame), s) }),
+  };
 }
+
+/** 1 where a crown's x goes to its mesial side, which looks to the arch's middle. */
+const mesialX = ({ frame }: PlannedTooth): 1 | -1 => (frame.origin[0] * frame.x[0] > 0 ? -1 : 1);
 
 /** Everything that is told of the composite on one tooth. */
 export function directPlan(
   planned: PlannedTooth,
-  { missing, layers }: DirectBodies,
+  { missing, layers, work, bevel, worn }: DirectBodies,
   s: DirectSettings,
   ageYears?: number,
 ): DirectPlan {
-  const increments = incrementsOf(layers, s.cureMm);
+  const core = coreOf(worn, s);
+  const increments = [...core, ...incrementsOf(layers, s.cureMm)];
   const mm3 = (enamel: boolean) =>
     layers.filter((l) => (l.name === 'enamel') === enamel).reduce((sum, l) => sum + l.mm3, 0);
   const grown = growth(missing);
+  const [left, right] = [emergenceOf(missing, 1), emergenceOf(missing, -1)];
+  const emerges = { ...(left && { left }), ...(right && { right }) };
+  const { grid: _, trough: _1, ...wornTold } = worn ?? {};
   return {
     tooth: planned.tooth,
+    kind: work.kind,
     missingMm3: missing.missingMm3,
     proudMm3: missing.proudMm3,
+    proudMm: missing.proudMm,
     layers: layers.map(({ stretches: _, ...told }) => told),
     increments,
-    portions: { enamel: Math.ceil(mm3(true) / s.portionMm3), body: Math.ceil(mm3(false) / s.portionMm3) },
+    portions: {
+      enamel: Math.ceil(mm3(true) / s.portionMm3),
+      body: Math.ceil((mm3(false) + (worn?.troughMm3 ?? 0)) / s.portionMm3),
+    },
     energy: (s.lampMw * s.seconds) / 1000,
     ...grown,
-    notes: notesOn(planned.tooth, missing, layers, s, grown, ageYears),
+    ...(bevel && { bevel }),
+    ...(worn && { worn: wornTold as Omit<WornEdge, 'grid' | 'trough'> }),
+    emerges,
+    gauge: gauged(missing, layers),
+    notes: [
+      ...notesOn(planned.tooth, missing, layers, s, grown, ageYears),
+      ...kindNotes(planned.tooth, { work, emerges, ...(bevel && { bevel }), ...(worn && { worn }) }, s),
+    ],
   };
+}
+
+/** The trough of a worn edge is filled first, with what is strong. */
+function coreOf(worn: WornEdge | undefined, s: DirectSettings): Increment[] {
+  if (!worn || worn.troughMm3 === 0) return [];
+  const deep = [...worn.trough.values()].reduce((a, t) => Math.max(a, t.to - t.from), 0);
+  const of = Math.max(1, Math.ceil(deep / s.cureMm - 1e-9));
+  return Array.from({ length: of }, (_, k) => ({
+    layer: 'core' as const,
+    nth: k + 1,
+    of,
+    mm3: worn.troughMm3 / of,
+    thickestMm: deep / of,
+  }));
+}
+
+/** What speaks against a kind of work, or has to be known of it. */
+function kindNotes(
+  tooth: Fdi,
+  { work, bevel, worn, emerges }: Pick<DirectBodies, 'work' | 'bevel' | 'worn'> & Pick<DirectPlan, 'emerges'>,
+  s: DirectSettings,
+): DirectNote[] {
+  const out: DirectNote[] = [];
+  if (work.kind === 'corner' && bevel && bevel.breakMm2 === 0)
+    out.push({
+      state: 'look',
+      says: `{${tooth}}: no break is found between the scan and the plan. Draw it on the crown, or scan the tooth as it is.`,
+    });
+  if (work.kind === 'worn' && worn && worn.troughMm3 === 0)
+    out.push({
+      state: 'stop',
+      says: `{${tooth}}: the edge is ${worn.edgeMm.toFixed(1)} mm thick: a trough would break through walls of ${s.wallMm.toFixed(1)} mm. Keep it shallow, or leave it out and bond to the edge as it is.`,
+    });
+  if (worn?.wallMm !== undefined && worn.wallMm < LEAST_WALL_MM)
+    out.push({
+      state: 'stop',
+      says: `{${tooth}}: walls of ${worn.wallMm.toFixed(1)} mm break; ${LEAST_WALL_MM} mm are the least.`,
+    });
+  for (const own of [emerges.left, emerges.right])
+    if (own && own.deg > EMERGES.mostDeg)
+      out.push({
+        state: 'look',
+        says: `{${tooth}}: it leaves the gum ${own.deg.toFixed(0)}° steeper than the tooth: over ${EMERGES.mostDeg}° it overhangs and can’t be kept clean. Begin it deeper, or add less.`,
+      });
+  return out;
 }
 
 /** How far the plan reaches beyond the tooth: to the sides below the tooth's own edge, and over that edge. */
@@ -133,7 +246,7 @@ function notesOn(
   const notes: (DirectNote | false)[] = [
     m.proudMm3 > PROUD_MM3 && {
       state: 'look',
-      says: `{${tooth}}: ${m.proudMm3.toFixed(1)} mm³ of the tooth stand out of the plan: composite only adds, so that has to be ground, or the plan go round it.`,
+      says: `{${tooth}}: ${m.proudMm3.toFixed(1)} mm³ of the tooth stand out of the plan, ${m.proudMm.toFixed(1)} mm at most: composite only adds, so that has to be ground, or the plan go round it.`,
     },
     whole.length > 0 &&
       thin.length > whole.length / 2 && {
@@ -189,5 +302,5 @@ export function layersThrough({ missing, layers }: DirectBodies, x: number): Lay
 export const placing = (plan: DirectPlan): string[] =>
   plan.increments.map(
     (i) =>
-      `{${plan.tooth}} ${LAYERS[i.layer]}${i.of > 1 ? `, ${i.nth} of ${i.of}` : ''}: ${i.mm3.toFixed(1)} mm³, ${i.thickestMm.toFixed(1)} mm at its thickest`,
+      `{${plan.tooth}} ${layerWords(i.layer)}${i.of > 1 ? `, ${i.nth} of ${i.of}` : ''}: ${i.mm3.toFixed(1)} mm³, ${i.thickestMm.toFixed(1)} mm at its thickest`,
   );

@@ -6,6 +6,7 @@ import { type Bounds, bounds, type Mesh } from '../geometry/mesh.js';
 import { type SignedField, signedDistances, signedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { biteGrid, type HeightField, heightField, type JawTooth } from '../occlusion/heights.js';
+import { type LeadBack, leadBack } from '../occlusion/lead-back.js';
 import {
   alongAngle,
   clearances,
@@ -204,6 +205,12 @@ export class Bite {
       }
     }
     return { closed, moved };
+  }
+
+  /** What the canines of each side need so that the back teeth part. */
+  leadBack(partMm: number, planned: ReadonlyMap<Fdi, PlannedTooth> | undefined): LeadBack[] {
+    const { upperField, lowerField } = this.rows(planned);
+    return (['right', 'left'] as const).flatMap((to) => leadBack(upperField, lowerField, to, partMm) ?? []);
   }
 
   /** The bite at one place of a movement, 3 mm of it for its steepness. */

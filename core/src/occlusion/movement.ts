@@ -89,6 +89,9 @@ const STEPS: Readonly<Record<Direction, readonly [number, number]>> = {
   left: [1, 0],
 };
 
+/** The unit step of a movement. */
+export const stepTo = (direction: Direction): readonly [number, number] => STEPS[direction];
+
 /** One place of the lower jaw on its way. */
 export interface MovementStep {
   /** Way from the closed bite in the plane, mm. */

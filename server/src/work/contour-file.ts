@@ -1,4 +1,4 @@
-import { type CaseDetail, contourPlan, type GuideFacts, mouthOf } from '@radiant/contract';
+import { type CaseDetail, contourPlan, directSettings, type GuideFacts, mouthOf, workOn } from '@radiant/contract';
 import {
   ask,
   type CaseEngine,
@@ -9,6 +9,9 @@ import {
   mergeMeshes,
   NOTATION_NAMES,
   type Notation,
+  onlyAdded,
+  Refusal,
+  restorationOf,
   rowOf,
   writeObj,
   writePly,
@@ -31,6 +34,8 @@ export const SURFACES = [
   'leaf-guide',
   'edge-strip',
   'slices',
+  'palatal-key',
+  'layers',
 ] as const;
 export type Surface = (typeof SURFACES)[number];
 
@@ -98,6 +103,28 @@ const GUIDES = {
   'mock-up-index': { name: 'mock-up index', query: 'mockUpGuide' },
 } as const;
 
+/** The layers of all teeth that are only added to; of all planned ones where none is. */
+function layerBodies(detail: CaseDetail, engine: CaseEngine, jaw: Jaw, notation: Notation, tell: Tell): Body[] {
+  const { direct, reduce } = detail.sections;
+  const settings = directSettings(direct.data);
+  const standing = engine.teeth(jaw);
+  const added = standing.filter(
+    (t) => direct.data.works.some((w) => w.tooth === t) || onlyAdded(restorationOf(t, reduce.data).design),
+  );
+  return (added.length > 0 ? added : standing).flatMap((t, i, all): Body[] => {
+    tell(`Layers of ${label(t, notation)}`, 0.2 + (0.7 * i) / all.length);
+    try {
+      return ask(engine, 'directLayers', t, settings, workOn(direct.data, t)).map(
+        ({ name, mesh }): Body => ({ name: `${name} ${label(t, notation)} (${NOTATION_NAMES[notation].short})`, mesh }),
+      );
+    } catch (error) {
+      // Nothing is missing on a tooth that is only ground.
+      if (error instanceof Refusal && error.code === 'nothing-missing') return [];
+      throw error;
+    }
+  });
+}
+
 async function bodiesOf(
   detail: CaseDetail,
   engine: CaseEngine,
@@ -141,6 +168,20 @@ async function bodiesOf(
       }),
     );
     return { title: `sagittal slices, ${jaw} jaw, ${of}mm`, bodies };
+  }
+  if (what === 'palatal-key') {
+    tell('Looking at the row', 0.3);
+    if (engine.teeth(jaw).length === 0) return undefined;
+    const { keyFrontMm, keyClearMm } = directSettings(detail.sections.direct.data);
+    const { parts, ...facts } = ask(engine, 'palatalGuide', jaw, { frontMm: keyFrontMm, clearMm: keyClearMm });
+    if (facts.seats === 0) throw seatless();
+    if (factsOnly) return { title: 'palatal key', bodies: [], facts };
+    const mesh = await joinedParts(parts);
+    return { title: `palatal key, ${jaw} jaw, ${of}mm`, bodies: [{ name: 'palatal key', mesh }], facts };
+  }
+  if (what === 'layers') {
+    const own = layerBodies(detail, engine, jaw, notation, tell);
+    return own.length > 0 ? { title: `layers of composite, ${jaw} jaw, ${of}mm`, bodies: own } : undefined;
   }
   if (what in GUIDES) {
     tell('Looking at the row', 0.3);

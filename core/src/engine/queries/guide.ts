@@ -6,6 +6,7 @@ import { edgeStrip } from '../../reduction/guides/edge-strip.js';
 import { indexWall, LEAVES, sagittalSlice } from '../../reduction/guides/facial-index.js';
 import { type IndexGround, type IndexTooth, indexGround } from '../../reduction/guides/ground.js';
 import { mockUpIndex } from '../../reduction/guides/mock-up-index.js';
+import { type KeyTrim, palatalKey } from '../../reduction/guides/palatal-key.js';
 import type { Fdi, Jaw } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 
@@ -43,6 +44,12 @@ export function leafGuide(engine: CaseEngine, jaw: Jaw): Guide {
 export const edgeGuide = (engine: CaseEngine, jaw: Jaw): Guide => {
   const { ground } = groundOf(engine, jaw);
   return { parts: [meshToArch(jaw, edgeStrip(ground))], seats: ground.seats };
+};
+
+/** A key in which palatal shells of composite are made. @throws Refusal `tooth-missing` where no planned tooth stands */
+export const palatalGuide = (engine: CaseEngine, jaw: Jaw, trim?: KeyTrim): Guide => {
+  const { ground } = groundOf(engine, jaw);
+  return { parts: [meshToArch(jaw, palatalKey(ground, trim))], seats: ground.seats };
 };
 
 /**

@@ -3,11 +3,11 @@ import { biteAt, closedBite, sideLeads } from './bite.js';
 import { contactOf, contactsSet, roomMade } from './contacts.js';
 import { cut, frameOf } from './cut.js';
 import { difference, proudTeeth } from './difference.js';
-import { direct } from './direct.js';
+import { direct, directColours, directGaps, directLayers, directLead } from './direct.js';
 import { asItStands, existing, existingPlan } from './existing.js';
 import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
-import { edgeGuide, facialIndex, leafGuide, mockUpGuide, sagittalSlices } from './guide.js';
+import { edgeGuide, facialIndex, leafGuide, mockUpGuide, palatalGuide, sagittalSlices } from './guide.js';
 import { colourOverStump } from './match.js';
 import { optionsTold } from './options.js';
 import { inPhoto, onPhoto } from './photograph.js';
@@ -31,6 +31,10 @@ export const QUERIES = {
   cutList,
   difference,
   direct,
+  directColours,
+  directGaps,
+  directLayers,
+  directLead,
   edgeGuide,
   existing,
   existingPlan,
@@ -42,6 +46,7 @@ export const QUERIES = {
   mockUpGuide,
   onPhoto,
   optionsTold,
+  palatalGuide,
   preparedView,
   prepStanding,
   prepTooth,

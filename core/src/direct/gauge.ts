@@ -1,0 +1,42 @@
+import type { LayerBody } from './layers.js';
+import type { Missing } from './missing.js';
+
+/** How far from the planned edge thickness is told, mm. */
+export const GAUGED_MM = [0.5, 1, 2, 3, 4] as const;
+/** Half the width of the stretch that is looked at about the middle, mm. House value. */
+const HALF_MM = 0.5;
+
+/** What a probe or a formed instrument must show before enamel is laid, at a height in the middle of the tooth. */
+export interface Gauged {
+  /** From the planned edge towards the gum, mm. */
+  readonly fromEdgeMm: number;
+  /** From the planned face to the dentin, to the shell, or to the tooth: how deep the probe stands, mm. */
+  readonly enamelMm: number;
+  /** Of the dentin there, mm; 0 where none is. */
+  readonly dentinMm: number;
+}
+
+/** The thickness gauge: how much room is left for enamel, how far from the edge. Heights without composite are left out. */
+export function gauged(m: Missing, layers: readonly LayerBody[]): Gauged[] {
+  const { na, step, a0, b0 } = m.grid;
+  const edge = [...m.wants.keys()].reduce((z, c) => Math.min(z, b0 + Math.floor(c / na) * step), Infinity);
+  const xs = [...m.wants.keys()].map((c) => a0 + (c % na) * step);
+  const middle = (xs.reduce((a, b) => Math.min(a, b), Infinity) + xs.reduce((a, b) => Math.max(a, b), -Infinity)) / 2;
+  const of = (name: LayerBody['name']) => layers.find((l) => l.name === name)?.stretches;
+  const [enamel, dentin] = [of('enamel'), of('dentin')];
+  return GAUGED_MM.flatMap((fromEdgeMm) => {
+    const own = m.columns.filter(({ column }) => {
+      const [x, z] = [a0 + (column % na) * step, b0 + Math.floor(column / na) * step];
+      return Math.abs(x - middle) <= HALF_MM && Math.abs(z - edge - fromEdgeMm) <= step;
+    });
+    const thick = (stretches: LayerBody['stretches'] | undefined) =>
+      middleOf(own.map(({ column }) => stretches?.get(column)).map((t) => (t ? t.to - t.from : 0)));
+    const enamelMm = thick(enamel);
+    return enamelMm > 0 ? [{ fromEdgeMm, enamelMm, dentinMm: thick(dentin) }] : [];
+  });
+}
+
+function middleOf(v: readonly number[]): number {
+  const sorted = [...v].sort((a, b) => a - b);
+  return sorted[sorted.length >> 1] ?? 0;
+}

@@ -1,0 +1,95 @@
+import { type ColumnGrid, gridOver, spans } from '../geometry/columns.js';
+import { bounds, type Mesh } from '../geometry/mesh.js';
+import { columnBody } from './layers.js';
+import { COLUMN_MM, type Stretch } from './missing.js';
+import type { DirectSettings } from './words.js';
+
+/** What lies so near under the highest place of an edge belongs to its worn face, mm. House value. */
+const FACET_MM = 0.5;
+/** A smaller island is left as it is, mm². House value. */
+const LEAST_ISLAND_MM2 = 0.5;
+/** Any wall is at least so thick, or it breaks, mm. Common practice, no source. */
+export const LEAST_WALL_MM = 0.5;
+
+/** The worn edge of a tooth, and the trough that is cut into it. In the crown's own frame, columns along z. */
+export interface WornEdge {
+  readonly grid: ColumnGrid;
+  /** The worn face, mm². */
+  readonly facetMm2: number;
+  /** Where dentin is taken to lie open: the worn face within its enamel walls, mm². */
+  readonly islandMm2: number;
+  /** Dentin that is cut, column by column, and its volume, mm³. */
+  readonly trough: ReadonlyMap<number, Stretch>;
+  readonly troughMm3: number;
+  /** The thinnest wall at the floor of the trough, mm; nothing where there is none. */
+  readonly wallMm?: number;
+  /** How thick the edge is there from front to back, mm. */
+  readonly edgeMm: number;
+}
+
+/**
+ * A worn edge: the face that is worn flat, the dentin within its enamel walls, and a trough into it that keeps these. A
+ * scan has no colour that tells dentin from enamel: the island is where the walls leave it.
+ * @param tooth closed, in the crown's own frame: z to the root
+ */
+export function wornEdge(tooth: Mesh, s: Pick<DirectSettings, 'troughMm' | 'wallMm'>, stepMm = COLUMN_MM): WornEdge {
+  const box = bounds(tooth);
+  const grid = gridOver([box.min[0], box.min[1]], [box.max[0], box.max[1]], stepMm);
+  const columns = spans(tooth, [0, 1, 2], grid);
+  const top = new Map([...columns].map(([c, own]) => [c, own[0] as number]));
+  const edge = [...top.values()].reduce((a, b) => Math.min(a, b), Infinity);
+  const facet = [...top].filter(([, z]) => z < edge + FACET_MM).map(([c]) => c);
+  const floor = edge + s.troughMm;
+  // What of the tooth lies around at the floor of the trough: a wall is what stays of it.
+  const around = new Set([...top].filter(([, z]) => z < floor).map(([c]) => c));
+  const within = insideOf(around, grid);
+  const island = facet.filter((c) => (within.get(c) ?? 0) >= s.wallMm);
+  const cell = stepMm * stepMm;
+  const cuts = island.length * cell >= LEAST_ISLAND_MM2;
+  const trough = new Map(
+    cuts ? island.map((c): [number, Stretch] => [c, { from: top.get(c) as number, to: floor }]) : [],
+  );
+  const rim = [...trough.keys()].reduce((a, c) => Math.min(a, within.get(c) as number), Infinity);
+  const rows = new Map<number, [number, number]>();
+  for (const c of facet) {
+    const [i, j] = [c % grid.na, Math.floor(c / grid.na)];
+    const own = rows.get(i);
+    rows.set(i, own ? [Math.min(own[0], j), Math.max(own[1], j)] : [j, j]);
+  }
+  const thick = [...rows.values()].map(([a, b]) => (b - a + 1) * stepMm).sort((a, b) => a - b);
+  return {
+    grid,
+    facetMm2: facet.length * cell,
+    islandMm2: island.length * cell,
+    trough,
+    troughMm3: cell * [...trough.values()].reduce((sum, t) => sum + t.to - t.from, 0),
+    ...(trough.size > 0 && { wallMm: rim }),
+    edgeMm: thick[thick.length >> 1] ?? 0,
+  };
+}
+
+/** How far each cell of a set lies from the nearest cell outside it, mm. */
+function insideOf(set: ReadonlySet<number>, { na, step }: ColumnGrid): Map<number, number> {
+  const rim = [...set].filter((c) => [c - 1, c + 1, c - na, c + na].some((n) => !set.has(n)));
+  return new Map(
+    [...set].map((c) => {
+      const [i, j] = [c % na, Math.floor(c / na)];
+      let least = Infinity;
+      for (const r of rim) {
+        const mm = Math.hypot(i - (r % na), j - Math.floor(r / na));
+        if (mm < least) least = mm;
+      }
+      return [c, (least + 0.5) * step];
+    }),
+  );
+}
+
+/** What fills the trough as a closed body, in the crown's own frame. */
+export function troughBody({ trough, grid }: Pick<WornEdge, 'trough' | 'grid'>): Mesh {
+  const { positions, triangles } = columnBody(trough, grid, (x, y, z) => [x, y, z]);
+  // Columns along z instead of y mirror the body: its triangles are turned back.
+  return {
+    positions,
+    triangles: triangles.map((_, i) => triangles[i - (i % 3) + ([0, 2, 1][i % 3] as number)] as number),
+  };
+}
