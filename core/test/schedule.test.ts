@@ -449,6 +449,14 @@ describe('a promised date', () => {
     expect(long.visits.find((v) => v.kind === 'seating')?.earliest).toBe(MONDAY);
   });
 
+  it('calls composite back each year, also after it was done', () => {
+    const course = { ...COURSE, teeth: [{ tooth: 11, work: 'composite' as const }] };
+    const booked = [{ kind: 'composite' as const, day: dayOf('2026-10-03') }];
+    const own = remindersOf(planVisits({ ...ask({ booked }), course }), course, WEEK, MONDAY);
+    // 3 October 2027 is a Sunday.
+    expect(own.filter((r) => /^yearly check/.test(r.what)).map((r) => isoOf(r.by))).toEqual(['2027-10-04']);
+  });
+
   it('says what is to be sent and made, working days before', () => {
     const plan = planVisits(ask({ booked: [{ kind: 'preparation', day: dayOf('2026-12-07') }] }));
     const own = remindersOf(plan, COURSE, WEEK, MONDAY).map((r) => `${isoOf(r.by)} ${r.what.split(',')[0]}`);

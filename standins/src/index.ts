@@ -31,7 +31,7 @@ export { type CameraSetting, project, SCALE_PLANE_Y, scalePoints } from './pose.
 export { prepared } from './prepared.js';
 export { PRINTER, type PrinterAnswer, simulatedPrinter } from './printer.js';
 export { type Random, random } from './random.js';
-export { AVOCET, CURLEW, DUNLIN, PLOVER, RECIPES, type RecipeName, SANDPIPER, TURNSTONE } from './recipes.js';
+export { AVOCET, CURLEW, DUNLIN, PLOVER, RECIPES, REDSHANK, type RecipeName, SANDPIPER, TURNSTONE } from './recipes.js';
 export { INTRAORAL_SCANNER, type ScannerSetting, scan } from './scanner.js';
 export { type Expression, makeScene } from './scene.js';
 export { dried, metered, SHADE_METER, shadeReadings } from './shade-meter.js';

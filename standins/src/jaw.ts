@@ -17,6 +17,7 @@ import {
   UPPER_TEN,
   type Vec3,
 } from '@radiant/core';
+import { brokenCrown } from './broken.js';
 import { type GumTrait, gum } from './gum.js';
 import { molarsBehind } from './molars.js';
 import { oddCrown } from './odd-teeth.js';
@@ -196,7 +197,9 @@ function standing(teeth: readonly Fdi[], jaw: JawRecipe, usual: Readonly<Record<
       const made = crown(tooth, size);
       const c = jaw.odd ? oddCrown(made, jaw.odd.seed, jaw.odd.mm) : made;
       const frame = frames.get(tooth) as Frame;
-      return { tooth, trait: jaw.traits[tooth] ?? {}, crown: c, frame, mesh: placeMesh(c.mesh, frame) };
+      const { broken } = jaw.traits[tooth] ?? {};
+      const mesh = broken ? brokenCrown(c.mesh, tooth, broken) : c.mesh;
+      return { tooth, trait: jaw.traits[tooth] ?? {}, crown: c, frame, mesh: placeMesh(mesh, frame) };
     })
     .sort((a, b) => a.frame.origin[0] - b.frame.origin[0]);
 }

@@ -30,6 +30,8 @@ export interface ToothTrait extends Partial<CrownSize> {
   readonly gapMesialMm?: number;
   readonly edgeUpMm?: number;
   readonly forwardMm?: number;
+  /** A corner that has broken off, straight: so far up from the edge and in from the side, mm; null for whole again. */
+  readonly broken?: { readonly corner: 'mesial' | 'distal'; readonly upMm: number; readonly inMm: number } | null;
   /** White-brown patches in the enamel, 0–1. */
   readonly mottled?: number;
   /** A dark root and stump shining through, 0–1. */
@@ -154,7 +156,7 @@ export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe
       const usual = USUAL_UPPER[Number(tooth) % 10] as { width: number };
       // What is made wider does not become deeper for it.
       const depthMm = usualDepth(Number(tooth), was?.widthMm ?? usual.width);
-      return [tooth, { ...was, depthMm, mottled: 0, dark: 0, wearMm: 0, lighter, ...t }];
+      return [tooth, { ...was, depthMm, mottled: 0, dark: 0, wearMm: 0, broken: null, lighter, ...t }];
     }),
   );
   return {

@@ -130,7 +130,23 @@ export const CURLEW: PatientRecipe = {
   planned: { traits: { 21: { lengthMm: 10.6, edgeUpMm: 0 } } },
 };
 
-/** The six cases of the demo by their names. */
+/** *Redshank*: the mesial corner of the upper left central broken off at play. 16 years. */
+export const REDSHANK: PatientRecipe = {
+  seed: 3017,
+  traits: { 21: { broken: { corner: 'mesial', upMm: 3.6, inMm: 4.8 } }, 11: { lengthMm: 10.4 } },
+  face: {
+    restDisplayMm: 3.2,
+    smileLipUpMm: 9.8,
+    skin: 0.52,
+    hair: 0.18,
+    hairToMm: -20,
+    smileWidthMm: 63,
+    restWidthMm: 48,
+  },
+  planned: { traits: { 21: {} } },
+};
+
+/** The seven cases of the demo by their names. */
 export const RECIPES = {
   Avocet: AVOCET,
   Turnstone: TURNSTONE,
@@ -138,5 +154,6 @@ export const RECIPES = {
   Plover: PLOVER,
   Dunlin: DUNLIN,
   Curlew: CURLEW,
+  Redshank: REDSHANK,
 } as const;
 export type RecipeName = keyof typeof RECIPES;

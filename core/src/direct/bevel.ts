@@ -66,8 +66,9 @@ export function bevelled(m: Missing, s: Pick<DirectSettings, 'bevelMm' | 'bevelB
     return plan && is && is.from < plan.to && is.to > plan.from ? is : undefined;
   };
   const beside = (c: number) => [c - 1, c + 1, c - na, c + na];
-  // Where the whole of the plan is missing and tooth stands beside it, the tooth is broken.
-  const border = m.columns.filter((c) => c.whole && beside(c.column).some((n) => toothAt(n)));
+  // Where the whole of the plan is missing over more than a rim, and tooth stands beside it, the tooth is broken.
+  const broken = bulk(m);
+  const border = m.columns.filter((c) => broken.has(c.column) && beside(c.column).some((n) => toothAt(n)));
   const edge = [...m.wants.keys()].reduce((z, c) => Math.min(z, placeOf(m, c)[1]), Infinity);
   const breakHighMm = border.reduce((z, c) => Math.max(z, placeOf(m, c.column)[1] - edge), 0);
   const breakMm2 = border.reduce((sum, c) => {
@@ -114,6 +115,28 @@ export function bevelled(m: Missing, s: Pick<DirectSettings, 'bevelMm' | 'bevelB
     breakMm2,
     breakHighMm,
   };
+}
+
+/** A plan is a little wider than its tooth all around: only what holds a disc of this radius is broken off, mm. House value. */
+const BULK_MM = 0.35;
+
+/** The columns in which all of the plan is missing, without rims. */
+function bulk(m: Missing): ReadonlySet<number> {
+  const { na, step } = m.grid;
+  const whole = new Set(m.columns.filter((c) => c.whole).map((c) => c.column));
+  const disc = (mm: number): number[] => {
+    const far = Math.round(mm / step);
+    const at: number[] = [];
+    for (let j = -far; j <= far; j++)
+      for (let i = -far; i <= far; i++) if (Math.hypot(i, j) <= far + 1e-9) at.push(j * na + i);
+    return at;
+  };
+  const [held, around] = [disc(BULK_MM), disc(2 * BULK_MM)];
+  const out = new Set<number>();
+  // What lies about a place that holds the disc belongs to it: corners too, in which no disc lies.
+  for (const c of whole)
+    if (held.every((d) => whole.has(c + d))) for (const d of around) if (whole.has(c + d)) out.add(c + d);
+  return out;
 }
 
 /** How far columns lie from the nearest of some, across, mm, as far as a reach. */

@@ -6,7 +6,10 @@ export const GAUGED_MM = [0.5, 1, 2, 3, 4] as const;
 /** Half the width of the stretch that is looked at about the middle, mm. House value. */
 const HALF_MM = 0.5;
 
-/** What a probe or a formed instrument must show before enamel is laid, at a height in the middle of the tooth. */
+/** Thinner than this it is a film, and no layer that a probe tells, mm. House value. */
+const FILM_MM = 0.4;
+
+/** What a probe or a formed instrument must show before enamel is laid, at a height in the middle of what is filled. */
 export interface Gauged {
   /** From the planned edge towards the gum, mm. */
   readonly fromEdgeMm: number;
@@ -20,8 +23,10 @@ export interface Gauged {
 export function gauged(m: Missing, layers: readonly LayerBody[]): Gauged[] {
   const { na, step, a0, b0 } = m.grid;
   const edge = [...m.wants.keys()].reduce((z, c) => Math.min(z, b0 + Math.floor(c / na) * step), Infinity);
-  const xs = [...m.wants.keys()].map((c) => a0 + (c % na) * step);
-  const middle = (xs.reduce((a, b) => Math.min(a, b), Infinity) + xs.reduce((a, b) => Math.max(a, b), -Infinity)) / 2;
+  const thickOf = ({ front, behind, whole }: Missing['columns'][number]) =>
+    [front, behind, whole].reduce((sum, t) => sum + (t ? t.to - t.from : 0), 0);
+  const filled = m.columns.filter((c) => thickOf(c) > FILM_MM);
+  const middle = filled.reduce((sum, { column }) => sum + a0 + (column % na) * step, 0) / Math.max(1, filled.length);
   const of = (name: LayerBody['name']) => layers.find((l) => l.name === name)?.stretches;
   const [enamel, dentin] = [of('enamel'), of('dentin')];
   return GAUGED_MM.flatMap((fromEdgeMm) => {

@@ -13,7 +13,7 @@ export interface Reminder {
 
 interface Rule {
   readonly for: VisitKind;
-  /** Working days of the clinic before the visit, the day itself at 0. Common practice, no source. */
+  /** Working days of the clinic before the visit, the day itself at 0; below 0 days of the year after it. Common practice. */
   readonly before: number;
   readonly what: (c: Course) => string | undefined;
 }
@@ -53,12 +53,18 @@ const RULES: readonly Rule[] = [
       c.maker === 'laboratory' ? 'work back from the laboratory, looked at on the model' : 'milled, stained and glazed',
   },
   { for: 'composite', before: 1, what: () => 'palatal index made' },
+  {
+    for: 'composite',
+    before: -365,
+    what: () => 'yearly check: edges, joins and polish of the composite, the guard worn or not',
+  },
   { for: 'guard', before: 3, what: () => 'guard made over a scan of the finished teeth' },
 ];
 
-/** So many working days before a day. */
+/** So many working days before a day; a count below 0 is so many days after it, on the next open one. */
 function back(calendar: Calendar, day: Day, count: number): Day {
   let at = day;
+  if (count < 0) for (at = day - count; !isOpen(calendar, at) && at < day - count + 60; ) at++;
   for (let left = count, tries = 0; left > 0 && tries < 60; tries++) {
     at--;
     if (isOpen(calendar, at)) left--;
@@ -68,16 +74,23 @@ function back(calendar: Calendar, day: Day, count: number): Day {
 
 /**
  * What has to be sent, ordered or made for the visits, each where it is booked or else at its earliest day; for what was
- * held before today nothing is.
+ * held before today only what comes after it is.
  */
 export function remindersOf(plan: VisitPlan, course: Course, clinic: Calendar, today: Day): Reminder[] {
   return plan.visits
-    .filter((v) => (v.booked ?? v.earliest) >= today)
     .flatMap((v) => {
       const on = v.booked ?? v.earliest;
-      return RULES.filter((r) => r.for === v.kind).flatMap((r): Reminder[] => {
+      const open = (r: Rule) => r.for === v.kind && on + Math.max(0, -r.before) >= today;
+      return RULES.filter(open).flatMap((r): Reminder[] => {
         const what = r.what(course);
-        return what ? [{ by: back(clinic, on, r.before), what: `${what}, for ${VISITS[v.kind]}`, for: v.kind }] : [];
+        if (!what) return [];
+        return [
+          {
+            by: back(clinic, on, r.before),
+            what: r.before < 0 ? what : `${what}, for ${VISITS[v.kind]}`,
+            for: v.kind,
+          },
+        ];
       });
     })
     .sort((a, b) => a.by - b.by);

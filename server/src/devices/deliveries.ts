@@ -28,7 +28,7 @@ export interface Delivery {
   readonly worn?: WornOrder;
 }
 
-const CASES: readonly RecipeName[] = ['Avocet', 'Curlew', 'Plover', 'Sandpiper', 'Turnstone', 'Dunlin'];
+const CASES: readonly RecipeName[] = ['Avocet', 'Curlew', 'Plover', 'Sandpiper', 'Turnstone', 'Dunlin', 'Redshank'];
 const DAYS_AGO: Readonly<Record<RecipeName, number>> = {
   Avocet: 23,
   Curlew: 44,
@@ -36,6 +36,7 @@ const DAYS_AGO: Readonly<Record<RecipeName, number>> = {
   Sandpiper: 30,
   Turnstone: 16,
   Dunlin: 9,
+  Redshank: 6,
 };
 
 /** What the measuring stages need first, then what is looked at most. */
@@ -56,6 +57,7 @@ const LATER: readonly Delivery[] = [
   { patient: 'Avocet', what: 'close-smile', state: 'mock-up', daysAgo: 8 },
   { patient: 'Avocet', what: 'retracted-front', state: 'mock-up', daysAgo: 8 },
   { patient: 'Plover', what: 'close-smile', state: 'provisional', daysAgo: 12 },
+  { patient: 'Redshank', what: 'scan-whole-upper', state: 'final', daysAgo: 1 },
   { patient: 'Curlew', what: 'close-smile', state: 'final', daysAgo: 3 },
   { patient: 'Curlew', what: 'retracted-front', state: 'final', daysAgo: 3 },
   ...CASES.flatMap((patient): Delivery[] => [
@@ -64,7 +66,7 @@ const LATER: readonly Delivery[] = [
   ]),
   { patient: 'Avocet', what: 'scan-whole-upper', state: 'mock-up', daysAgo: 8 },
   { patient: 'Sandpiper', what: 'scan-whole-upper', state: 'prepared', daysAgo: 6 },
-  ...(['Avocet', 'Curlew', 'Sandpiper'] as const).map(
+  ...(['Avocet', 'Curlew', 'Sandpiper', 'Redshank'] as const).map(
     (patient): Delivery => ({ patient, what: 'shade-tooth', state: 'before', daysAgo: 7 }),
   ),
   { patient: 'Sandpiper', what: 'shade-stump', state: 'prepared', daysAgo: 6 },

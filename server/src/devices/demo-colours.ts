@@ -15,6 +15,8 @@ const read = (patient: RecipeName): MatchSection['readings'] =>
 /** The colours of the sample cases in which they decide: a root-filled central, mottled enamel, and a usual front. */
 export const DEMO_COLOURS: Readonly<Partial<Record<RecipeName, MatchSection>>> = {
   Avocet: { readings: read('Avocet'), wanted: 'A1', ceramic: 'glass-medium', cement: 'clear' },
+  // The corner is to look like the whole central beside it.
+  Redshank: { readings: read('Redshank'), wanted: 'A1', like: 11, ceramic: 'glass-medium', cement: 'clear' },
   // The crown is to look like the sound central beside it.
   Curlew: {
     readings: read('Curlew'),

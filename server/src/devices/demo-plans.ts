@@ -1,10 +1,11 @@
-import type { ProposeSection, ReduceSection } from '@radiant/contract';
+import type { DirectSection, ProposeSection, ReduceSection } from '@radiant/contract';
 import type { RecipeName } from '@radiant/standins';
 
 /** What is planned in a sample case, over what every case begins with. */
 interface DemoPlan {
   readonly propose: Partial<ProposeSection>;
   readonly reduce?: Partial<ReduceSection>;
+  readonly direct?: Pick<DirectSection, 'works'>;
 }
 
 /** Which teeth the sample cases are about, and what they are restored with. */
@@ -18,9 +19,19 @@ export const DEMO_PLANS: Readonly<Record<RecipeName, DemoPlan>> = {
         { tooth: 23, design: 'direct' },
       ],
     },
+    direct: { works: [13, 23].map((tooth) => ({ tooth, kind: 'addition' })) },
   },
   Sandpiper: { propose: { planned: [11, 12, 21, 22] } },
   Plover: { propose: { gumMm: 2.2 }, reduce: { design: 'ceramic-crown' } },
-  Dunlin: { propose: { planned: [11, 12, 21, 22] }, reduce: { design: 'direct' } },
+  Dunlin: {
+    propose: { planned: [11, 12, 21, 22] },
+    reduce: { design: 'direct' },
+    direct: { works: [12, 11, 21, 22].map((tooth) => ({ tooth, kind: 'gap' })) },
+  },
   Curlew: { propose: { planned: [21] }, reduce: { design: 'ceramic-crown' } },
+  Redshank: {
+    propose: { planned: [21] },
+    reduce: { design: 'direct' },
+    direct: { works: [{ tooth: 21, kind: 'corner' }] },
+  },
 };

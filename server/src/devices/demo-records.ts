@@ -72,4 +72,14 @@ export const DEMO_RECORDS: Readonly<Record<RecipeName, MeetSection>> = {
     cautionNote: 'Long visits in two halves.',
     teeth: [{ tooth: 21, past: ['root-filled', 'trauma', 'dark-stump'], note: 'Root-filled at nineteen; no post.' }],
   },
+  Redshank: {
+    ageYears: 16,
+    sexAtBirth: 'female',
+    wish: 'the broken front tooth as it was, nothing more',
+    wishTags: ['natural', 'even'],
+    finishBy: '2026-12-12',
+    cautions: [],
+    cautionNote: 'Fell at handball a week ago; the pulp answers to cold. A guardian signs.',
+    teeth: [{ tooth: 21, past: ['trauma'], note: 'The mesial corner is lost; the piece was not found.' }],
+  },
 };

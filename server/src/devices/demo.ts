@@ -140,7 +140,7 @@ export class Demo implements OnModuleDestroy {
     });
     for (const p of others) await this.people.add({ ...p, password: DEMO_PASSWORD }, me.practiceId);
     const names: readonly RecipeName[] =
-      extent === 'all' ? ['Dunlin', 'Turnstone', 'Sandpiper', 'Plover', 'Curlew', 'Avocet'] : ['Avocet'];
+      extent === 'all' ? ['Redshank', 'Dunlin', 'Turnstone', 'Sandpiper', 'Plover', 'Curlew', 'Avocet'] : ['Avocet'];
     const today = dayOf(new Date().toISOString().slice(0, 10));
     for (const name of names) {
       await this.cases.create({ name, meet: DEMO_RECORDS[name] }, me);
@@ -287,7 +287,9 @@ export class Demo implements OnModuleDestroy {
         before ? undefined : { scanId: file.id, proposalVersion: 1, setTo: setTargets(proposal, choice.gumMm), teeth },
       me,
     );
-    const { reduce } = plan;
+    const { reduce, direct } = plan;
+    if (direct)
+      await this.change(row, 'direct', (before) => (before ? undefined : { ...EMPTY_SECTIONS.direct, ...direct }), me);
     if (reduce)
       await this.change(row, 'reduce', (before) => (before ? undefined : { ...EMPTY_SECTIONS.reduce, ...reduce }), me);
   }

@@ -1,6 +1,6 @@
-import { contourPlan, directSettings } from '@radiant/contract';
-import { type DirectTold, isUpper } from '@radiant/core';
-import { useMemo } from 'react';
+import { contourPlan, directSettings, soundingsOf, workOn } from '@radiant/contract';
+import { type DirectTold, isUpper, jawOf } from '@radiant/core';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
@@ -8,11 +8,30 @@ import { clientOf, useContour } from '../../engine/use-contour.js';
 import { useLower } from '../../engine/use-lower.js';
 import { Comments } from '../../shell/Comments.js';
 import { ReadOnlyNote, Refused, useMayWrite } from '../../shell/ReadOnlyNote.js';
+import { useHotkeys } from '../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../ui/StageLayout.js';
 import { Trouble, Waiting } from '../../ui/Waiting.js';
+import { ColourLayers } from './ColourLayers.js';
+import { Files } from './Files.js';
+import { Finishing } from './Finishing.js';
+import { GapTable } from './GapTable.js';
+import { KindFigures } from './KindFigures.js';
 import { LayerSection } from './LayerSection.js';
 import { LayerTable } from './LayerTable.js';
 import { SettingFields } from './SettingFields.js';
+import { SideLead } from './SideLead.js';
+import { WorkField } from './WorkField.js';
+
+/** What the bench shows. */
+const BENCHES = {
+  layers: 'layers',
+  gaps: 'gaps',
+  colour: 'colour',
+  side: 'side movement',
+  finish: 'finishing',
+} as const;
+type Bench = keyof typeof BENCHES;
+const BENCH_NAMES = Object.keys(BENCHES) as readonly Bench[];
 
 /** Direct: what composite must fill, in which layers. */
 export default function Direct() {
@@ -26,9 +45,35 @@ export default function Direct() {
   const sentence = useSentence();
   const lower = useLower(contour, !isUpper(tooth));
   const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
+  const [bench, setBench] = useState<Bench>('layers');
+  useHotkeys('stage', [
+    {
+      keys: 'P',
+      does: 'layers, gaps, colour, side movement, finishing',
+      on: ['p'],
+      run: () => setBench((b) => BENCH_NAMES[(BENCH_NAMES.indexOf(b) + 1) % BENCH_NAMES.length] as Bench),
+    },
+  ]);
+  const work = useMemo(() => workOn(data, tooth), [data, tooth]);
+  const settings = useMemo(() => directSettings(data), [data]);
   const there = contour.state === 'ready' && plan[tooth] && (isUpper(tooth) || lower.state === 'ready');
-  const input = useMemo(() => [tooth, directSettings(data), ageYears ?? undefined] as const, [tooth, data, ageYears]);
-  const asked = useAsked(there ? clientOf(contour) : undefined, plan, 'direct', input);
+  const input = useMemo(
+    () => [tooth, settings, ageYears ?? undefined, work] as const,
+    [tooth, settings, ageYears, work],
+  );
+  const client = there ? clientOf(contour) : undefined;
+  const asked = useAsked(client, plan, 'direct', input);
+  const gapInput = useMemo(
+    () => (bench === 'gaps' ? ([jawOf(tooth), settings, soundingsOf(data)] as const) : undefined),
+    [bench, tooth, settings, data],
+  );
+  const gaps = useAsked(client, plan, 'directGaps', gapInput);
+  const both = useLower(contour, bench === 'side');
+  const leadInput = useMemo(
+    () => (bench === 'side' && both.state !== 'loading' ? ([settings.partMm] as const) : undefined),
+    [bench, both.state, settings],
+  );
+  const lead = useAsked(client, plan, 'directLead', leadInput);
   const told = shownOf(asked);
   const shown = told?.tooth === tooth ? told : undefined;
   return (
@@ -58,13 +103,39 @@ export default function Direct() {
         ) : !shown ? (
           <Waiting what={`the layers of ${name(tooth)}`} />
         ) : (
-          <Sections told={shown} label={name(tooth)} />
+          <>
+            <fieldset className="flex gap-1.5 px-6 pt-4" aria-label="What is shown">
+              {BENCH_NAMES.map((b) => (
+                <button key={b} type="button" className="chip" aria-pressed={b === bench} onClick={() => setBench(b)}>
+                  {BENCHES[b]}
+                </button>
+              ))}
+            </fieldset>
+            {bench === 'layers' && <Sections told={shown} label={name(tooth)} />}
+            {bench === 'gaps' &&
+              (gaps.state === 'failed' ? (
+                <Trouble sentence={sentence(gaps.sentence)} />
+              ) : shownOf(gaps) ? (
+                <GapTable gaps={shownOf(gaps) ?? []} mayWrite={mayWrite} />
+              ) : (
+                <Waiting what="the spaces between the teeth" />
+              ))}
+            {bench === 'colour' && <ColourLayers client={client} plan={plan} settings={settings} work={work} />}
+            {bench === 'side' &&
+              ((lead.state === 'waiting' && !shownOf(lead)) || both.state === 'loading' ? (
+                <Waiting what="both jaws, moved to the sides" />
+              ) : (
+                <SideLead told={shownOf(lead)} partMm={settings.partMm} />
+              ))}
+            {bench === 'finish' && <Finishing />}
+          </>
         )
       }
       panel={
         <>
           <ReadOnlyNote section="direct" />
           <Refused sentence={refusal && (refusal.errors?.[0]?.message ?? refusal.detail)} />
+          {plan[tooth] && <WorkField mayWrite={mayWrite} />}
           {shown && (
             <section aria-label={`Layers of ${name(tooth)}`}>
               <h2 className="title mb-2">
@@ -75,15 +146,18 @@ export default function Direct() {
                   {sentence(n.says)}
                 </p>
               ))}
+              <KindFigures told={shown} />
               <LayerTable plan={shown} />
             </section>
           )}
-          <SettingFields mayWrite={mayWrite} />
+          {shown && <Files jaw={jawOf(tooth)} />}
+          <SettingFields mayWrite={mayWrite} kind={work.kind} />
           <Comments stage="direct" />
         </>
       }
       foot={
         <>
+          <KeyHint keys={['P']} does="what is shown" />
           <KeyHint keys={['?']} does="all keys" />
           <span className="ml-auto">
             Thicknesses are common practice; the composite’s own directions say how deep its lamp cures.

@@ -1,4 +1,4 @@
-import { type DirectPlan, ENERGY_WANTED, LAYER_ORDER, LAYERS } from '@radiant/core';
+import { type DirectPlan, ENERGY_WANTED, LAYER_ORDER, LAYERS, layerWords } from '@radiant/core';
 import { number } from '../../ui/format.js';
 import { LAYER_COLOURS } from './layer-colours.js';
 
@@ -54,7 +54,7 @@ export function LayerTable({ plan }: { plan: DirectPlan }) {
       <ol className="mb-4 list-decimal space-y-0.5 pl-5 text-note">
         {plan.increments.map((i) => (
           <li key={`${i.layer} ${i.nth}`}>
-            {LAYERS[i.layer]}
+            {layerWords(i.layer)}
             {i.of > 1 && `, ${i.nth} of ${i.of}`}: {number(i.mm3, 1)} mm³, up to {number(i.thickestMm, 1)} mm
           </li>
         ))}

@@ -1,5 +1,5 @@
 import { DIRECT_WORDS, directSettings } from '@radiant/contract';
-import { DIRECT_LIMITS, type DirectSetting } from '@radiant/core';
+import { DIRECT_LIMITS, type DirectKind, type DirectSetting } from '@radiant/core';
 import { useSection } from '../../data/case-context.js';
 import { NumberField } from '../../ui/NumberField.js';
 
@@ -7,33 +7,49 @@ const STEPS: Readonly<Record<DirectSetting, { step: number; digits: number }>> =
   shellMm: { step: 0.05, digits: 2 },
   enamelMm: { step: 0.05, digits: 2 },
   lobeMm: { step: 0.05, digits: 2 },
+  bevelMm: { step: 0.1, digits: 1 },
+  bevelBehindMm: { step: 0.1, digits: 1 },
+  troughMm: { step: 0.1, digits: 1 },
+  wallMm: { step: 0.1, digits: 1 },
+  partMm: { step: 0.1, digits: 1 },
+  keyFrontMm: { step: 0.1, digits: 1 },
+  keyClearMm: { step: 0.5, digits: 1 },
   cureMm: { step: 0.1, digits: 1 },
   lampMw: { step: 50, digits: 0 },
   seconds: { step: 1, digits: 0 },
   portionMm3: { step: 10, digits: 0 },
 };
+/** Which settings speak of a kind of work alone. */
+const ONLY: Readonly<Partial<Record<DirectSetting, DirectKind>>> = {
+  bevelMm: 'corner',
+  bevelBehindMm: 'corner',
+  troughMm: 'worn',
+  wallMm: 'worn',
+};
 
 /** How thick the layers are, and what the lamp gives. */
-export function SettingFields({ mayWrite }: { mayWrite: boolean }) {
+export function SettingFields({ mayWrite, kind }: { mayWrite: boolean; kind: DirectKind }) {
   const { data, set, store } = useSection('direct');
   const now = directSettings(data);
   return (
     <section aria-label="Thicknesses and lamp">
       <h2 className="title mb-2">Thicknesses and lamp</h2>
-      {(Object.keys(STEPS) as DirectSetting[]).map((k) => (
-        <NumberField
-          key={k}
-          label={DIRECT_WORDS[k].words}
-          unit={DIRECT_WORDS[k].unit}
-          value={now[k]}
-          min={DIRECT_LIMITS[k].min}
-          max={DIRECT_LIMITS[k].max}
-          {...STEPS[k]}
-          disabled={!mayWrite}
-          onChange={(v) => set({ ...data, [k]: v }, `direct ${k}`)}
-          onDone={() => store.endGroup()}
-        />
-      ))}
+      {(Object.keys(STEPS) as DirectSetting[])
+        .filter((k) => (ONLY[k] ?? kind) === kind)
+        .map((k) => (
+          <NumberField
+            key={k}
+            label={DIRECT_WORDS[k].words}
+            unit={DIRECT_WORDS[k].unit}
+            value={now[k]}
+            min={DIRECT_LIMITS[k].min}
+            max={DIRECT_LIMITS[k].max}
+            {...STEPS[k]}
+            disabled={!mayWrite}
+            onChange={(v) => set({ ...data, [k]: v }, `direct ${k}`)}
+            onDone={() => store.endGroup()}
+          />
+        ))}
     </section>
   );
 }

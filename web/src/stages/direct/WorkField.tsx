@@ -1,0 +1,81 @@
+import { workOn } from '@radiant/contract';
+import { BREAK_LIMITS, DIRECT_KINDS, type DirectKind, type DirectWork } from '@radiant/core';
+import { useCase, useSection } from '../../data/case-context.js';
+import { NumberField } from '../../ui/NumberField.js';
+
+const KINDS = Object.keys(DIRECT_KINDS) as readonly DirectKind[];
+/** What is drawn first where somebody draws a break, mm. */
+const FIRST_BREAK = { corner: 'mesial', heightMm: 3, widthMm: 4 } as const;
+
+/** What composite is to do on the tooth, and the break that is drawn on it. */
+export function WorkField({ mayWrite }: { mayWrite: boolean }) {
+  const { tooth } = useCase();
+  const { data, set, store } = useSection('direct');
+  const work = workOn(data, tooth);
+  const put = (next: DirectWork, group?: string) =>
+    set({ ...data, works: [...data.works.filter((w) => w.tooth !== tooth), { tooth, ...next }] }, group);
+  const broken = work.kind === 'corner' ? work.broken : undefined;
+  return (
+    <section aria-label="What composite does" className="mb-4">
+      <fieldset className="flex flex-wrap gap-1.5" aria-label="Kind of work">
+        {KINDS.map((kind) => (
+          <button
+            key={kind}
+            type="button"
+            className="chip"
+            aria-pressed={work.kind === kind}
+            disabled={!mayWrite}
+            onClick={() => put({ kind })}
+          >
+            {DIRECT_KINDS[kind]}
+          </button>
+        ))}
+      </fieldset>
+      {work.kind === 'corner' && (
+        <div className="mt-3">
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              checked={broken !== undefined}
+              disabled={!mayWrite}
+              onChange={(e) => put({ kind: 'corner', ...(e.target.checked && { broken: FIRST_BREAK }) })}
+            />
+            the scan does not show the break: draw it
+          </label>
+          {broken && (
+            <>
+              <fieldset className="my-2 flex gap-1.5" aria-label="From which corner">
+                {(['mesial', 'distal'] as const).map((corner) => (
+                  <button
+                    key={corner}
+                    type="button"
+                    className="chip"
+                    aria-pressed={broken.corner === corner}
+                    disabled={!mayWrite}
+                    onClick={() => put({ kind: 'corner', broken: { ...broken, corner } })}
+                  >
+                    {corner} corner
+                  </button>
+                ))}
+              </fieldset>
+              {(['heightMm', 'widthMm'] as const).map((k) => (
+                <NumberField
+                  key={k}
+                  label={k === 'heightMm' ? 'broken up to, from the edge' : 'broken in to, from the side'}
+                  unit="mm"
+                  value={broken[k]}
+                  {...BREAK_LIMITS[k]}
+                  step={0.1}
+                  digits={1}
+                  disabled={!mayWrite}
+                  onChange={(v) => put({ kind: 'corner', broken: { ...broken, [k]: v } }, `break ${tooth} ${k}`)}
+                  onDone={() => store.endGroup()}
+                />
+              ))}
+            </>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}
