@@ -24,6 +24,7 @@ import {
 } from '@radiant/core';
 import type { Clinic } from './clinic.js';
 import { type BookableCase, courseOf, designAt } from './course.js';
+import { directSettings, workOn } from './sections/direct.js';
 import type { SectionData } from './sections/index.js';
 import type { GateAnswer, StepDone, TreatSection, VisitRun } from './sections/treat.js';
 import { ALL_TEETH } from './sections/words.js';
@@ -133,7 +134,10 @@ export function atVisitOf(
     maker: course.maker,
     impression: course.impression,
     tissue: course.tissue,
-    ...(direct.data.seconds != null && { lampSeconds: direct.data.seconds }),
+    composite: {
+      settings: directSettings(direct.data),
+      kinds: course.teeth.map(({ tooth }) => ({ tooth, kind: workOn(direct.data, tooth).kind })),
+    },
     mouth: {
       ...(gum && { gum }),
       ...(typeof decide.data.dry === 'boolean' && { dry: decide.data.dry }),

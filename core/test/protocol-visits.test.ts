@@ -2,6 +2,7 @@
 import {
   type AtVisit,
   type Beware,
+  type DirectKind,
   GATES,
   leftMs,
   lookAgain,
@@ -12,6 +13,7 @@ import {
   startClock,
   stockFromRows,
   timeOf,
+  USUAL_DIRECT,
   usualCord,
   VISIT_KINDS,
 } from '../src/index.js';
@@ -159,24 +161,45 @@ describe('provisionals', () => {
   });
 });
 
-it('composite is shaded wet before it is isolated, built from the palate forward, and lit as long as the case says', () => {
-  const f = at({ works: [{ tooth: 11, work: 'composite' }], lampSeconds: 12 });
-  const all = rules('composite', f);
-  const order = [
-    'gate-shade-wet',
-    'composite-isolated',
-    'composite-etch-enamel',
-    'composite-adhesive',
-    'composite-shell',
-    'composite-sides',
-    'composite-layers',
-    'composite-contour',
-    'composite-polished',
-  ];
-  expect(order.map((r) => all.indexOf(r))).toEqual(order.map((r) => all.indexOf(r)).sort((a, b) => a - b));
-  expect(all.indexOf(order[0] as string)).toBeGreaterThanOrEqual(0);
-  expect(done('composite', f).find((s) => s.rule === 'composite-layers')?.times).toEqual([12]);
-  expect(done('composite', at()).find((s) => s.rule === 'composite-layers')?.times).toEqual([20]);
+describe('composite', () => {
+  const composite = (kind: DirectKind, seconds = USUAL_DIRECT.seconds) =>
+    at({
+      works: [{ tooth: 11, work: 'composite' }],
+      composite: { settings: { ...USUAL_DIRECT, seconds }, kinds: [{ tooth: 11, kind }] },
+    });
+
+  it('is shaded wet before it is isolated, built from the palate forward, and lit as long as the case says', () => {
+    const f = composite('gap', 12);
+    const all = rules('composite', f);
+    const order = [
+      'gate-shade-wet',
+      'composite-isolated',
+      'composite-roughen',
+      'composite-etch-enamel',
+      'composite-adhesive',
+      'composite-shell',
+      'composite-sides',
+      'composite-layers',
+      'composite-contour',
+      'composite-polished',
+    ];
+    expect(order.map((r) => all.indexOf(r))).toEqual(order.map((r) => all.indexOf(r)).sort((a, b) => a - b));
+    expect(all.indexOf(order[0] as string)).toBeGreaterThanOrEqual(0);
+    expect(done('composite', f).find((s) => s.rule === 'composite-layers')?.times).toEqual([12]);
+    expect(done('composite', at()).find((s) => s.rule === 'composite-layers')?.times).toEqual([20]);
+  });
+
+  it('is bevelled where a tooth broke and nowhere else, troughed where one is worn, and ground before it is only added', () => {
+    const own = (kind: DirectKind) =>
+      rules('composite', composite(kind)).filter((r) => /bevel|trough|core|ground|roughen|sides/.test(r));
+    expect(own('corner')).toEqual(['composite-bevel', 'composite-sides']);
+    expect(own('worn')).toEqual(['composite-trough', 'composite-roughen', 'composite-core']);
+    expect(own('gap')).toEqual(['composite-roughen', 'composite-sides']);
+    expect(own('addition')).toEqual(['composite-ground', 'composite-roughen', 'composite-sides']);
+    expect(done('composite', composite('worn')).find((s) => s.rule === 'composite-trough')?.does).toMatch(
+      /\{11\} 1\.2 mm deep; enamel walls of 0\.8 mm stay/,
+    );
+  });
 });
 
 it('the house’s own mill adds its work only where it makes the pieces', () => {

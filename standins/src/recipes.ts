@@ -103,7 +103,7 @@ export const PLOVER: PatientRecipe = {
   },
 };
 
-/** *Dunlin*: open dark triangles between the incisors of both jaws. 52 years. */
+/** *Dunlin*: open dark triangles between the incisors of both jaws, the lower edges worn. 52 years. */
 export const DUNLIN: PatientRecipe = {
   seed: 2815,
   traits: {
@@ -111,10 +111,10 @@ export const DUNLIN: PatientRecipe = {
     11: { lengthMm: 11.2, wearMm: 0.3 },
     21: { lengthMm: 11.2, wearMm: 0.4 },
     22: { lengthMm: 9.6 },
-    42: { lengthMm: 9.8, wearMm: 0.3 },
-    41: { lengthMm: 9.8, wearMm: 0.4 },
-    31: { lengthMm: 9.8, wearMm: 0.4 },
-    32: { lengthMm: 9.8, wearMm: 0.3 },
+    42: { lengthMm: 9.1, wearMm: 0.9 },
+    41: { lengthMm: 9.1, wearMm: 1.1 },
+    31: { lengthMm: 9.1, wearMm: 1.1 },
+    32: { lengthMm: 9.1, wearMm: 0.9 },
   },
   gum: { papillaLossMm: 1.5 },
   overbiteMm: 2,

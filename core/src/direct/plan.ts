@@ -81,6 +81,8 @@ export interface DirectBodies {
 const LEAST_MM3 = 0.3;
 /** Standing out of the plan by more than this it has to be cut, mm³. House value. */
 const PROUD_MM3 = 1;
+/** And nowhere by more than this it is what two surfaces of a scan are off, mm. House value. */
+const PROUD_MM = 0.15;
 /** Added to one side of one tooth beyond this, a gap is wider than composite closes well, mm. Common practice, no source. */
 const WIDE_MM = 1.5;
 /** Under this age pulps are wide, years: where deciding speaks of a child too. */
@@ -244,10 +246,11 @@ function notesOn(
   const energy = (s.lampMw * s.seconds) / 1000;
   const side = Math.max(wider.left, wider.right);
   const notes: (DirectNote | false)[] = [
-    m.proudMm3 > PROUD_MM3 && {
-      state: 'look',
-      says: `{${tooth}}: ${m.proudMm3.toFixed(1)} mm³ of the tooth stand out of the plan, ${m.proudMm.toFixed(1)} mm at most: composite only adds, so that has to be ground, or the plan go round it.`,
-    },
+    m.proudMm3 > PROUD_MM3 &&
+      m.proudMm > PROUD_MM && {
+        state: 'look',
+        says: `{${tooth}}: ${m.proudMm3.toFixed(1)} mm³ of the tooth stand out of the plan, ${m.proudMm.toFixed(1)} mm at most: composite only adds, so that has to be ground, or the plan go round it.`,
+      },
     whole.length > 0 &&
       thin.length > whole.length / 2 && {
         state: 'look',

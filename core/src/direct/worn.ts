@@ -11,6 +11,13 @@ const LEAST_ISLAND_MM2 = 0.5;
 /** Any wall is at least so thick, or it breaks, mm. Common practice, no source. */
 export const LEAST_WALL_MM = 0.5;
 
+/** One line across a worn edge, mm in the crown's own frame. */
+export interface EdgeRow {
+  readonly y: number;
+  readonly facet: Stretch;
+  readonly island?: Stretch;
+}
+
 /** The worn edge of a tooth, and the trough that is cut into it. In the crown's own frame, columns along z. */
 export interface WornEdge {
   readonly grid: ColumnGrid;
@@ -18,6 +25,8 @@ export interface WornEdge {
   readonly facetMm2: number;
   /** Where dentin is taken to lie open: the worn face within its enamel walls, mm². */
   readonly islandMm2: number;
+  /** The edge seen from above: at each place from front to back where the worn face goes from and to, and the island in it. */
+  readonly rows: readonly EdgeRow[];
   /** Dentin that is cut, column by column, and its volume, mm³. */
   readonly trough: ReadonlyMap<number, Stretch>;
   readonly troughMm3: number;
@@ -50,22 +59,57 @@ export function wornEdge(tooth: Mesh, s: Pick<DirectSettings, 'troughMm' | 'wall
     cuts ? island.map((c): [number, Stretch] => [c, { from: top.get(c) as number, to: floor }]) : [],
   );
   const rim = [...trough.keys()].reduce((a, c) => Math.min(a, within.get(c) as number), Infinity);
-  const rows = new Map<number, [number, number]>();
-  for (const c of facet) {
-    const [i, j] = [c % grid.na, Math.floor(c / grid.na)];
-    const own = rows.get(i);
-    rows.set(i, own ? [Math.min(own[0], j), Math.max(own[1], j)] : [j, j]);
-  }
-  const thick = [...rows.values()].map(([a, b]) => (b - a + 1) * stepMm).sort((a, b) => a - b);
+  const thick = [
+    ...reaches(
+      facet,
+      (c) => c % grid.na,
+      (c) => Math.floor(c / grid.na),
+    ).values(),
+  ]
+    .map(([a, b]) => (b - a + 1) * stepMm)
+    .sort((a, b) => a - b);
+  const across = (cells: readonly number[]) =>
+    reaches(
+      cells,
+      (c) => Math.floor(c / grid.na),
+      (c) => c % grid.na,
+    );
+  const inner = across([...trough.keys()]);
+  const long = ([a, b]: readonly [number, number]): Stretch => ({
+    from: grid.a0 + (a - 0.5) * stepMm,
+    to: grid.a0 + (b + 0.5) * stepMm,
+  });
+  const rows = [...across(facet)]
+    .sort(([a], [b]) => a - b)
+    .map(([j, reach]): EdgeRow => {
+      const island = inner.get(j);
+      return { y: grid.b0 + j * stepMm, facet: long(reach), ...(island && { island: long(island) }) };
+    });
   return {
     grid,
     facetMm2: facet.length * cell,
     islandMm2: island.length * cell,
+    rows,
     trough,
     troughMm3: cell * [...trough.values()].reduce((sum, t) => sum + t.to - t.from, 0),
     ...(trough.size > 0 && { wallMm: rim }),
     edgeMm: thick[thick.length >> 1] ?? 0,
   };
+}
+
+/** How far cells reach in one direction at each place of the other. */
+function reaches(
+  cells: readonly number[],
+  at: (c: number) => number,
+  along: (c: number) => number,
+): Map<number, readonly [number, number]> {
+  const out = new Map<number, readonly [number, number]>();
+  for (const c of cells) {
+    const [k, v] = [at(c), along(c)];
+    const own = out.get(k);
+    out.set(k, own ? [Math.min(own[0], v), Math.max(own[1], v)] : [v, v]);
+  }
+  return out;
 }
 
 /** How far each cell of a set lies from the nearest cell outside it, mm. */

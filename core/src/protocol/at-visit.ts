@@ -1,3 +1,4 @@
+import type { DirectKind, DirectSettings } from '../direct/words.js';
 import type { Course, Impression, Maker, TissueWork } from '../schedule/course.js';
 import type { Fdi } from '../teeth/notation.js';
 import type { MouthNow, Piece } from './piece.js';
@@ -29,8 +30,11 @@ export interface AtVisit {
   readonly maker: Maker;
   readonly impression: Impression;
   readonly tissue: TissueWork;
-  /** How long each increment of composite is lit, s; as is usual where left out. */
-  readonly lampSeconds?: number;
+  /** How composite is built up, and what it does on which tooth; as is usual where left out. */
+  readonly composite?: {
+    readonly settings: DirectSettings;
+    readonly kinds: readonly { readonly tooth: Fdi; readonly kind: DirectKind }[];
+  };
   readonly mouth: MouthNow;
 }
 

@@ -230,6 +230,8 @@ export class Demo implements OnModuleDestroy {
     // A first contour needs the measures of the front view, and the portrait that says what is level: a scan that is
     // noticed before them waits for the next look.
     if (d.what.startsWith('scan-')) for (const view of NEEDED) if (!(await this.isRead(row, view))) return false;
+    // Lower edges are planned onto what is planned above.
+    if (d.what === 'scan-lower' && DEMO_PLANS[d.patient].lower && !(await this.isShaped(row))) return false;
     await this.mark(d, row, file, me);
     return true;
   }
@@ -237,6 +239,7 @@ export class Demo implements OnModuleDestroy {
   private async mark(d: Delivery, row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
     const view = viewOf(d);
     if (d.what === 'scan-stl' || d.what === 'scan-ply') return this.contour(row, file, me);
+    if (d.what === 'scan-lower') return this.lowerEdges(row, file, me);
     if (!view || (await this.isRead(row, view))) return;
     const patient = makePatient(inState(RECIPES[d.patient], d.state));
     const reading = viewReading(patient, view, file.id);
@@ -264,9 +267,37 @@ export class Demo implements OnModuleDestroy {
     return section ? completed('read', section.data) : undefined;
   }
 
+  private async isShaped(row: CaseRow): Promise<boolean> {
+    return !!(await SectionRow.findOne({ where: { caseId: row.id, name: 'shape' }, attributes: ['version'] }));
+  }
+
+  /** Lower teeth as they stand, with the edge that they have lost. */
+  private async lowerEdges(row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
+    const wish = DEMO_PLANS[row.name as RecipeName].lower;
+    if (!wish) return;
+    const engine = new CaseEngine();
+    engine.take(readScan(await this.files.original(file), []));
+    const plan = Object.fromEntries(
+      wish.teeth.map((t) => {
+        const own = ask(engine, 'asItStands', t);
+        return [t, { ...own, lengthMm: own.lengthMm + wish.addMm }];
+      }),
+    );
+    const lower = planInputs(plan);
+    await this.change(
+      row,
+      'shape',
+      (before) => {
+        const shape = completed('shape', before ?? {}) as ShapeSection;
+        return shape.teeth.some((t) => t.tooth > 30) ? undefined : { ...shape, teeth: [...shape.teeth, ...lower] };
+      },
+      me,
+    );
+  }
+
   /** First targets and contour of the teeth that the case is about. */
   private async contour(row: CaseRow, file: FileRow, me: SignedIn): Promise<void> {
-    if (await SectionRow.findOne({ where: { caseId: row.id, name: 'shape' }, attributes: ['version'] })) return;
+    if (await this.isShaped(row)) return;
     const read = await this.read(row);
     const meet = await SectionRow.findOne({ where: { caseId: row.id, name: 'meet' } });
     const engine = new CaseEngine();

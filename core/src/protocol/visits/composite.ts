@@ -1,12 +1,21 @@
-import { DIRECT_LIMITS } from '../../direct/words.js';
+import { type DirectKind, type DirectSettings, USUAL_DIRECT } from '../../direct/words.js';
+import type { Fdi } from '../../teeth/notation.js';
 import { COMMON_PRACTICE } from '../../working/working.js';
 import type { AtVisit } from '../at-visit.js';
 import { gate } from '../gates.js';
 import { ifSet, named, type Rule } from '../step.js';
 
 const C = COMMON_PRACTICE;
-const lamp = ({ lampSeconds }: AtVisit) => [lampSeconds ?? DIRECT_LIMITS.seconds.usual];
+const settings = ({ composite }: AtVisit): DirectSettings => composite?.settings ?? USUAL_DIRECT;
+const lamp = (f: AtVisit) => [settings(f).seconds];
 const teeth = (f: AtVisit) => f.works.filter((w) => w.work === 'composite').map((w) => w.tooth);
+
+/** Teeth on which composite does a kind of work at this visit. */
+const doing = (f: AtVisit, kind: DirectKind): readonly Fdi[] => {
+  const here = teeth(f);
+  return (f.composite?.kinds ?? []).filter((k) => k.kind === kind && here.includes(k.tooth)).map((k) => k.tooth);
+};
+const mm = (v: number) => `${v.toFixed(1)} mm`;
 
 /** Direct composite: what is alike in all of it. Volumes and layers of each tooth stand in direct. */
 export const COMPOSITE: readonly Rule<AtVisit>[] = [
@@ -28,10 +37,39 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
     beware: ifSet('allergy', 'Allergy: a dam and gloves without latex, and ask about resins.'),
   },
   {
+    id: 'composite-ground',
+    when: (f) => doing(f, 'addition').length > 0,
+    does: (f) =>
+      `Grind on ${named(doing(f, 'addition'))} what stands out of the plan, against the key; polish where nothing comes on.`,
+    hand: ['palatal index', 'fine diamond, water'],
+    why: 'Composite only adds: what stands out of the plan would make it too thick.',
+    source: C,
+  },
+  {
+    id: 'composite-trough',
+    when: (f) => doing(f, 'worn').length > 0,
+    does: (f) =>
+      `Trough the worn dentin of ${named(doing(f, 'worn'))} ${mm(settings(f).troughMm)} deep; enamel walls of ${mm(settings(f).wallMm)} stay.`,
+    hand: ['round bur 1.0 mm, water', 'probe'],
+    why: 'Dentin wears first: a cap on it alone comes off, a core within the walls holds.',
+    source: C,
+  },
+  {
     id: 'composite-bevel',
-    does: 'Bevel where enamel ends in sight: facial long and wavy, palatal short or none. Where only is added, roughen.',
-    hand: ['fine diamond', 'air abrasion'],
+    when: (f) => doing(f, 'corner').length > 0,
+    does: (f) =>
+      `Bevel ${named(doing(f, 'corner'))} where it broke: facial ${mm(settings(f).bevelMm)} and wavy, half of it on a small break; palatal ${settings(f).bevelBehindMm > 0 ? mm(settings(f).bevelBehindMm) : 'none'}.`,
+    hand: ['fine diamond'],
     why: 'A long bevel hides where tooth ends; behind, a thin edge of composite chips.',
+    source: C,
+  },
+  {
+    id: 'composite-roughen',
+    when: (f) => teeth(f).some((t) => !doing(f, 'corner').includes(t)),
+    does: (f) =>
+      `Roughen the enamel of ${named(teeth(f).filter((t) => !doing(f, 'corner').includes(t)))} where composite comes; no bevel is cut.`,
+    hand: ['air abrasion', 'fine diamond'],
+    why: 'Polished and uncut enamel etches badly; only added, nothing of it is cut.',
     source: C,
   },
   {
@@ -68,6 +106,16 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
     source: C,
   },
   {
+    id: 'composite-core',
+    when: (f) => doing(f, 'worn').length > 0,
+    does: (f) =>
+      `Fill the trough of ${named(doing(f, 'worn'))} with a strong composite, no part over ${mm(settings(f).cureMm)}.`,
+    times: lamp,
+    hand: ['strong composite', 'lamp'],
+    why: 'The core carries the bite, the cap over it the polish.',
+    source: C,
+  },
+  {
     id: 'composite-shell',
     does: 'Palatal shell: thin in the index, seated, cured; the index off.',
     times: lamp,
@@ -77,6 +125,7 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
   },
   {
     id: 'composite-sides',
+    when: (f) => f.composite === undefined || doing(f, 'worn').length < teeth(f).length,
     does: 'Side walls against the matrix, wedge in; of two sides of a gap the first is finished and polished, then the second built against it.',
     times: lamp,
     hand: ['sectional or pulled matrix', 'wedge', 'lamp'],
@@ -85,7 +134,8 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
   },
   {
     id: 'composite-layers',
-    does: 'Dentin with its lobes, in the increments of direct; enamel last, in one.',
+    does: (f) =>
+      `Dentin with its lobes, no part over ${mm(settings(f).cureMm)}; the probe stands ${mm(settings(f).enamelMm)} deep before enamel, which comes last, in one.`,
     times: lamp,
     hand: ['composites of the map', 'instruments', 'lamp'],
     why: 'Two millimetres are cured through, an opaque one through one.',

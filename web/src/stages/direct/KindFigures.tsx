@@ -1,5 +1,6 @@
 import type { DirectTold } from '@radiant/core';
 import { number } from '../../ui/format.js';
+import { EdgeMap } from './EdgeMap.js';
 
 /** What is particular to the kind of work, and how deep a probe stands before enamel is laid. */
 export function KindFigures({ told }: { told: DirectTold }) {
@@ -42,6 +43,7 @@ export function KindFigures({ told }: { told: DirectTold }) {
           ))}
         </dl>
       )}
+      {worn && <EdgeMap worn={worn} />}
       {gauge.length > 0 && (
         <table className="figures mb-4 w-full text-note" aria-label="Gauge">
           <caption className="subtitle mb-1 text-left">The probe, before enamel is laid</caption>

@@ -3,7 +3,20 @@ import { number } from '../../ui/format.js';
 import { PALETTE } from '../../ui/palette.js';
 import { LAYER_COLOURS, TOOTH_COLOUR } from './layer-colours.js';
 
-const MARGIN_MM = 0.6;
+const MARGIN_MM = 0.9;
+/** Dimensions stand so far from the edge, mm; thinner than a film none is written. */
+const DIMENSIONED_MM = [1, 2.5] as const;
+const FILM_MM = 0.12;
+
+/** What is dimensioned: enamel in front and the shell behind, at two heights. */
+const dimensions = (rows: readonly SectionRow[], edge: number) =>
+  DIMENSIONED_MM.flatMap((mm) => {
+    const z = edge + mm;
+    const row = rows.find((r) => Math.abs(r.z - z) <= COLUMN_MM / 2 + 1e-6);
+    return (row?.layers ?? [])
+      .filter((l) => (l.name === 'enamel' || l.name === 'shell') && l.to - l.from > FILM_MM)
+      .map((l) => ({ ...l, z }));
+  });
 
 /** A section from front to back through tooth and layers, to scale; the face looks to the left. */
 export function LayerSection({
@@ -76,6 +89,24 @@ export function LayerSection({
           <path d={line((r) => r.planned?.from)} stroke={PALETTE.plum} strokeWidth={0.08} />
           <path d={line((r) => r.planned?.to)} stroke={PALETTE.plum} strokeWidth={0.08} />
         </g>
+        {dimensions(section.rows, frame.edge).map((d) => (
+          <g key={`${d.z} ${d.name}`}>
+            <path
+              d={`M${d.from} ${at(d.z)}H${d.to}M${d.from} ${at(d.z) - 0.12}v0.24M${d.to} ${at(d.z) - 0.12}v0.24`}
+              stroke={PALETTE.ink}
+              strokeWidth={0.035}
+            />
+            <text
+              x={d.name === 'shell' ? d.to + 0.15 : d.from - 0.15}
+              y={at(d.z) + 0.14}
+              fontSize={0.4}
+              textAnchor={d.name === 'shell' ? 'start' : 'end'}
+              fill={PALETTE.ink}
+            >
+              {number(d.to - d.from, 2)}
+            </text>
+          </g>
+        ))}
         <g stroke={PALETTE.ink2} strokeWidth={0.05}>
           <path d={`M${frame.to - 1} ${top + frame.neck - frame.edge + 0.35}h1m0 -0.12v0.24m-1 -0.24v0.24`} />
         </g>
