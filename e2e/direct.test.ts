@@ -55,3 +55,81 @@ it('follows what is set, key by key, and keeps it', async () => {
   await page.getByText(/about 16 are wanted: light it longer/).waitFor();
   expect(v.troubles).toEqual([]);
 });
+
+it('the kind of work is chosen, a break is drawn key by key, and more is missing then', async () => {
+  const { page } = v;
+  const title = page.getByRole('heading', { name: /11: \d+\.\d mm³ to fill/ });
+  const mm3 = async () => Number(/: (\d+\.\d) mm³/.exec((await title.textContent()) ?? '')?.[1]);
+  const before = await mm3();
+  await page.getByRole('button', { name: 'broken corner or edge' }).click();
+  await page.getByLabel('the scan does not show the break: draw it').check();
+  const high = page.getByLabel('broken up to, from the edge').first();
+  await high.click();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('4.5');
+  await page.keyboard.press('Enter');
+  await page.getByText('surface of the break').waitFor();
+  await saved(page);
+  expect(await mm3()).toBeGreaterThan(before + 10);
+  const { works } = (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body.sections.direct.data;
+  expect(works).toEqual([{ tooth: 11, kind: 'corner', broken: { corner: 'mesial', heightMm: 4.5, widthMm: 4 } }]);
+});
+
+it('a worn edge is shown from above with its trough, or why there is none', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'worn edge', exact: true }).click();
+  await page.getByRole('img', { name: /Worn edge from above/ }).waitFor();
+  await page.getByText('edge, front to back').waitFor();
+  await page.getByRole('button', { name: 'addition of shape or length' }).click();
+  await page.getByRole('img', { name: /Worn edge from above/ }).waitFor({ state: 'detached' });
+  await saved(page);
+});
+
+it('gaps are told with shares and bone, and what was sounded is kept', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'gaps', exact: true }).click();
+  const gap = page.getByRole('region', { name: 'Between 12 and 11' });
+  await gap.getByText('the usual 4.5 mm are taken').waitFor();
+  await gap.getByLabel('tip of the papilla to the bone, sounded').click();
+  await page.keyboard.type('7.5');
+  await page.keyboard.press('Enter');
+  await gap.getByText(/Such a space filled in \d+ of 100/).waitFor();
+  await gap.getByText('the usual 4.5 mm are taken').waitFor({ state: 'detached' });
+  await saved(page);
+  const { soundings } = (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body.sections.direct.data;
+  expect(soundings).toEqual([{ between: '12-11', mm: 7.5 }]);
+});
+
+it('colour, side movement and finishing stand on the bench, one key further each', async () => {
+  const { page } = v;
+  await page.getByRole('heading', { name: /^11:/ }).click();
+  await page.keyboard.press('p');
+  await page
+    .getByRole('region', { name: /Two shades/ })
+    .getByText(/ΔE00/)
+    .first()
+    .waitFor();
+  await page.keyboard.press('p');
+  await page.getByRole('region', { name: 'To the right' }).getByText('back teeth part by').first().waitFor();
+  await page.keyboard.press('p');
+  await page.getByRole('list', { name: 'Finishing' }).getByText('Line angles marked').waitFor();
+});
+
+it('the key and the layers are saved as files', async () => {
+  const { page } = v;
+  const links = page.getByRole('region', { name: 'Key and layers as files' }).getByRole('link');
+  expect(await links.allTextContents()).toEqual(['palatal key, STL', 'palatal key, 3MF', 'layers, 3MF', 'layers, STL']);
+  for (const at of [0, 2]) {
+    const href = (await links.nth(at).getAttribute('href')) as string;
+    const [status, bytes, head] = await page.evaluate(async (url) => {
+      const answer = await fetch(url);
+      const body = new Uint8Array(await answer.arrayBuffer());
+      return [answer.status, body.length, String.fromCharCode(...body.slice(0, 2))] as const;
+    }, href);
+    expect(status).toBe(200);
+    expect(bytes).toBeGreaterThan(10_000);
+    // A 3MF file is a zip archive.
+    if (at === 2) expect(head).toBe('PK');
+  }
+  expect(v.troubles).toEqual([]);
+});

@@ -94,8 +94,8 @@ export interface ZoneLayers {
 
 /** The two schools: one body under one enamel, or two bodies, the deeper one stronger, under one enamel. */
 export const SHADE_SCHOOLS = {
-  two: 'two shades: one body, one enamel',
-  four: 'four shades: two bodies in each zone, and an enamel of its own at the edge',
+  two: 'Two shades: one body, one enamel',
+  four: 'Four shades: two bodies and an enamel for each zone',
 } as const;
 export type ShadeSchool = keyof typeof SHADE_SCHOOLS;
 

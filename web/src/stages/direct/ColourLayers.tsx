@@ -18,6 +18,8 @@ import { shownOf, useAsked } from '../../engine/use-asked.js';
 import { number } from '../../ui/format.js';
 import { Waiting } from '../../ui/Waiting.js';
 
+/** Less of a body is none, mm. */
+const FILM_MM = 0.05;
 const ZONE_WORDS: Readonly<Record<string, string>> = { incisal: 'edge', middle: 'middle', cervical: 'gum' };
 
 /** Which composites of the house's list come nearest to the neighbour, zone by zone, in both schools. */
@@ -107,9 +109,10 @@ export function ColourLayers({
                   </span>
                   <p className="min-w-0 text-note">
                     <b>{ZONE_WORDS[z.zone] ?? z.zone}</b>, ΔE00 {number(z.mix.dE, 1)}: {told.names[z.mix.enamel]}{' '}
-                    {third && number(third.enamelMm, 2)} mm over{' '}
-                    {[...z.mix.bodies].map((b) => told.names[b]).join(', then ')}
-                    {third && ` ${number(third.bodyMm, 2)} mm`}
+                    {third && number(third.enamelMm, 2)} mm
+                    {third && third.bodyMm > FILM_MM
+                      ? ` over ${[...new Set(z.mix.bodies)].map((b) => told.names[b]).join(', then ')} ${number(third.bodyMm, 2)} mm`
+                      : ''}
                     {third?.open ? ', the mouth’s dark behind' : ', tooth behind'}.{' '}
                     <span className="text-ink-2">
                       A tenth more enamel: {z.tenthL < 0 ? 'darker' : 'lighter'} by {number(Math.abs(z.tenthL), 2)} L*.

@@ -4,6 +4,9 @@ import { useSection, useToothLabel } from '../../data/case-context.js';
 import { number } from '../../ui/format.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 
+/** Less added to a side nobody builds, mm. */
+const LITTLE_MM = 0.05;
+
 /** The spaces that the plan closes: who gets how much, what fills, with which matrix, in which order. */
 export function GapTable({ gaps, mayWrite }: { gaps: readonly ClosedGap[]; mayWrite: boolean }) {
   const { data, set, store } = useSection('direct');
@@ -31,7 +34,7 @@ export function GapTable({ gaps, mayWrite }: { gaps: readonly ClosedGap[]; mayWr
       <div className="grid gap-4 xl:grid-cols-2">
         {gaps.map((g) => {
           const key = `${g.right}-${g.left}`;
-          const second = g.first === g.right ? g.left : g.right;
+          const [second, secondMm] = g.first === g.right ? [g.left, g.share.left] : [g.right, g.share.right];
           return (
             <section
               key={key}
@@ -99,8 +102,9 @@ export function GapTable({ gaps, mayWrite }: { gaps: readonly ClosedGap[]; mayWr
                   .
                 </li>
                 <li>
-                  {name(second)} against it, the matrix between them pulled tight: two sides that are soft at once have
-                  no contact.
+                  {secondMm > LITTLE_MM
+                    ? `${name(second)} against it, the matrix between them pulled tight: two sides that are soft at once have no contact.`
+                    : `${name(second)} stays as it is: the matrix is pulled tight against it.`}
                 </li>
                 <li>
                   Matrix: {g.matrix.words}; {g.matrix.why}.

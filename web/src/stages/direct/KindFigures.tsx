@@ -59,7 +59,7 @@ export function KindFigures({ told }: { told: DirectTold }) {
               <tr key={g.fromEdgeMm}>
                 <th scope="row">{number(g.fromEdgeMm, 1)} mm</th>
                 <td>{number(g.enamelMm, 2)}</td>
-                <td>{number(g.dentinMm, 2)}</td>
+                <td>{g.dentinMm > 0 ? number(g.dentinMm, 2) : '–'}</td>
               </tr>
             ))}
           </tbody>
