@@ -39,6 +39,7 @@ import { Holds } from './base/holds.js';
 import { Clinic, FIRST_CLINIC } from './clinic.js';
 import { PlateInput, ScaleInput } from './house-colours.js';
 import { Fee, RuleLimit } from './house-rules.js';
+import { CompositeSettings } from './sections/direct.js';
 import { CORNER_WORDS, OwnThicknessInput, STRATEGY_WORDS, strategyNow } from './sections/reduce.js';
 import { CONTACT_LIMITS, CONTACT_WORDS } from './sections/shape.js';
 import { CanCut, TOLERANCE_WORDS, TrayInput, trayInput } from './sections/tray.js';
@@ -158,6 +159,12 @@ export class PracticeSettings {
   @Holds(() => Clinic)
   clinic!: Clinic;
 
+  /** How the house builds composite up, for new cases; as is usual where a setting is left out. */
+  @IsDefined(words('The settings of composite are missing.'))
+  @ValidateNested()
+  @Holds(() => CompositeSettings)
+  composite!: CompositeSettings;
+
   /** What lies in the house's cupboards, lot by lot. */
   @IsArray(words('The stock is a list.'))
   @ArrayMaxSize(STOCK_LIMITS.lots, words(`At most ${STOCK_LIMITS.lots} lots are kept.`))
@@ -190,6 +197,7 @@ export const FIRST_SETTINGS: PracticeSettings = {
   fees: [],
   currency: '',
   clinic: FIRST_CLINIC,
+  composite: {},
   stock: [],
   notation: 'fdi',
 };

@@ -113,8 +113,8 @@ export class SoundingInput {
   mm!: number;
 }
 
-/** How composite is built up in a case; as is usual where a setting is left out. */
-export class DirectSection {
+/** How composite is built up; as is usual where a setting is left out. */
+export class CompositeSettings {
   @Within('shellMm')
   shellMm?: number | null;
 
@@ -156,7 +156,10 @@ export class DirectSection {
 
   @Within('portionMm3')
   portionMm3?: number | null;
+}
 
+/** How composite is built up in a case. */
+export class DirectSection extends CompositeSettings {
   /** What composite is to do, tooth by tooth; an addition where nothing is said. */
   @Holds(() => DirectWorkInput)
   @ValidateNested(words('This work is incomplete.'))
@@ -175,7 +178,7 @@ export class DirectSection {
 }
 
 /** All settings of a case, each as was said or as is usual. */
-export const directSettings = (d: DirectSection): DirectSettings =>
+export const directSettings = (d: CompositeSettings): DirectSettings =>
   Object.fromEntries(
     (Object.keys(USUAL_DIRECT) as DirectSetting[]).map((k) => [k, d[k] ?? USUAL_DIRECT[k]]),
   ) as unknown as DirectSettings;

@@ -315,6 +315,7 @@ function firstContent(name: SectionName, settings: PracticeSettings | undefined)
   if (!settings) return EMPTY_SECTIONS[name];
   const { school, design, cutFrom: from, contactsMm, thickness, trays, toleranceMm, cornerMm } = settings;
   if (name === 'propose') return { ...EMPTY_SECTIONS.propose, school };
+  if (name === 'direct') return { ...EMPTY_SECTIONS.direct, ...settings.composite };
   if (name === 'reduce') {
     const [tray = null] = trays;
     return {

@@ -130,11 +130,25 @@ it('of another practice are its own', async () => {
     rulesOff: [],
     ruleLimits: [],
     fees: [],
+    composite: {},
     stock: [],
     clinic: expect.objectContaining({ chairs: ['chair 1'], laboratoryDays: 10, timeZone: 'UTC' }),
     currency: '',
     notation: 'fdi',
   });
+});
+
+it('composite is built up as the house does: a new case begins with it, and a thickness out of range is a sentence', async () => {
+  const { version, data } = await state();
+  const set = await put(version, { ...data, composite: { shellMm: 0.4, lampMw: 1400, seconds: 12 } });
+  expect(set.status).toBe(200);
+  const kase = await opened();
+  expect(kase.sections.direct.data).toMatchObject({ shellMm: 0.4, lampMw: 1400, seconds: 12, works: [] });
+  const next = await state();
+  const refused = await put(next.version, { ...next.data, composite: { shellMm: 4 } });
+  expect(refused.status).toBe(422);
+  expect(JSON.stringify(refused.body)).toMatch(/palatal shell lies between 0.2 and 1 mm/);
+  await put(next.version, { ...next.data, composite: {} });
 });
 
 it('trays and thicknesses are the house’s: a case begins with them and keeps what it was worked on with', async () => {

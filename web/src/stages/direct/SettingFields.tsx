@@ -1,6 +1,7 @@
 import { DIRECT_WORDS, directSettings } from '@radiant/contract';
 import { DIRECT_LIMITS, type DirectKind, type DirectSetting } from '@radiant/core';
 import { useSection } from '../../data/case-context.js';
+import { usePracticeSettings } from '../../data/use-practice-settings.js';
 import { NumberField } from '../../ui/NumberField.js';
 
 const STEPS: Readonly<Record<DirectSetting, { step: number; digits: number }>> = {
@@ -30,7 +31,10 @@ const ONLY: Readonly<Partial<Record<DirectSetting, DirectKind>>> = {
 /** How thick the layers are, and what the lamp gives. */
 export function SettingFields({ mayWrite, kind }: { mayWrite: boolean; kind: DirectKind }) {
   const { data, set, store } = useSection('direct');
+  const house = usePracticeSettings();
   const now = directSettings(data);
+  const usual = directSettings(house.shown?.composite ?? {});
+  const differs = (Object.keys(STEPS) as DirectSetting[]).some((k) => now[k] !== usual[k]);
   return (
     <section aria-label="Thicknesses and lamp">
       <h2 className="title mb-2">Thicknesses and lamp</h2>
@@ -50,6 +54,12 @@ export function SettingFields({ mayWrite, kind }: { mayWrite: boolean; kind: Dir
             onDone={() => store.endGroup()}
           />
         ))}
+      {mayWrite && house.shown && differs && (
+        <button type="button" className="how text-note" onClick={() => house.set({ composite: now })}>
+          New cases of the house begin so
+        </button>
+      )}
+      {house.refusal && <p className="mt-1 text-note text-stop">{house.refusal}</p>}
     </section>
   );
 }
