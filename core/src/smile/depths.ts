@@ -39,7 +39,7 @@ const ON_TOOTH = {
   neck: { off: -1.1, sd: 0.7 },
   papilla: { off: 0, sd: 0.7 },
   contact: { off: 0, sd: 0.8 },
-  embrasure: { off: -0.9, sd: 0.5 },
+  embrasure: { off: -0.9, sd: 0.6 },
 } as const;
 
 type OnTooth = keyof typeof ON_TOOTH;

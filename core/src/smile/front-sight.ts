@@ -59,6 +59,12 @@ const PLACE = { central: 11, lateral: 12, canine: 13 } as const;
 /** How far before the teeth a printed scale is held, mm, and how far that differs: half-width of the 95 % interval. */
 const SCALE_BEFORE_MM = { mm: 2, pm: 1.5 } as const;
 
+/**
+ * Where the view was matched with a scan its marks agree with where the teeth stand: what is left of how far mouths
+ * differ in depth, as a share. House value, fitted to virtual patients.
+ */
+const SCANNED_SHARE = 0.5;
+
 /** Everything that measuring the retracted front view begins with. */
 export function frontSight(
   set: LandmarkSet,
@@ -83,7 +89,7 @@ export function frontSight(
   const depthAt = (kind: string, p: Px, tooth: Fdi | undefined) => {
     const x = midline === undefined ? usualAcross(placeOf(tooth ?? 11)) : acrossAt(kind, p, midline, tooth);
     const own = straight ? undefined : frontDepth(kind, x, arch.perMm);
-    return own && { ...own, mm: own.mm + SCALE_BEFORE_MM.mm };
+    return own && { ...own, mm: own.mm + SCALE_BEFORE_MM.mm, sdMm: own.sdMm * (seen.stand ? SCANNED_SHARE : 1) };
   };
   // A tooth stands as far back as its place in the row has it, not as it is far from the midline: a narrow arch is deep.
   const acrossAt = (kind: string, p: Px, midX: number, tooth: Fdi | undefined): number => {
@@ -144,7 +150,7 @@ export interface SeenShare {
 export const SEEN_FROM_FRONT = {
   central: { width: 0.987, widthPm: 0.0225, mouthPm: 0.005, length: 1.01, lengthPm: 0.012, arch: 0.01 },
   lateral: { width: 0.895, widthPm: 0.07, mouthPm: 0.022, length: 1.005, lengthPm: 0.0195, arch: 0.16 },
-  canine: { width: 0.807, widthPm: 0.07, mouthPm: 0.03, length: 0.97, lengthPm: 0.021, arch: 0.15 },
+  canine: { width: 0.807, widthPm: 0.07, mouthPm: 0.03, length: 0.97, lengthPm: 0.0225, arch: 0.15 },
 } as const satisfies Readonly<Record<'central' | 'lateral' | 'canine', SeenShare>>;
 
 /** The share of a width that is seen on an arch of another form: a deeper one turns its sides further away. */
