@@ -25,6 +25,20 @@ figure('composite-four', four, 'ms', 'limit:2000ms', 2000 / four);
 const one = medianMs(layers([11]), { warm: 2, runs: 15 });
 figure('composite-slider', one, 'ms', 'limit:50ms', 50 / one);
 
+// The same of a break that is drawn, with its bevel, and of a worn edge with its trough.
+const work = (kind, more) => () => {
+  enamelMm += 0.001;
+  ask(engine, 'direct', 11, { ...USUAL_DIRECT, enamelMm }, undefined, { kind, ...more });
+};
+const broken = { broken: { corner: 'mesial', heightMm: 4, widthMm: 4 } };
+for (const [name, kind, more] of [
+  ['bevel', 'corner', broken],
+  ['trough', 'worn', {}],
+]) {
+  const ms = medianMs(work(kind, more), { warm: 2, runs: 15 });
+  figure(`composite-slider-${name}`, ms, 'ms', 'limit:50ms', 50 / ms);
+}
+
 // The missing volume alone, as a difference of solids.
 const wasm = await Manifold();
 wasm.setup();

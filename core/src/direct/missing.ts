@@ -24,6 +24,9 @@ const NECK_MM = 1.5;
 /** What stands out deepest, but for columns that only graze a side. House value. */
 const DEEPEST = 0.95;
 
+/** So near to its neck a plan is closed to its middle and says nothing of the root, mm. House value. */
+const RIM_MM = 0.6;
+
 /** What lies between a tooth and its plan, by columns from front to back in the crown's own frame. */
 export interface Missing {
   /** Across is x, up is z; columns run along y, from the face to the palate. */
@@ -61,15 +64,19 @@ export function missingOf(planned: Mesh, tooth: Mesh, stepMm = COLUMN_MM): Missi
     new Map([...of].map(([c, own]) => [c, { from: own[0] as number, to: own[own.length - 1] as number }]));
   const [wants, stands] = [hull(want), hull(have)];
   const heightOf = (column: number) => grid.b0 + Math.floor(column / grid.na) * stepMm;
-  // Above its neck the plan ends and the root goes on: nothing stands out there.
-  const neck = [...wants.keys()].reduce((z, c) => Math.max(z, heightOf(c)), -Infinity);
+  // Above its neck, which rises and falls around the tooth, the plan ends and the root goes on: nothing stands out there.
+  const neckAt = new Map<number, number>();
+  for (const c of wants.keys()) neckAt.set(c % grid.na, Math.max(neckAt.get(c % grid.na) ?? -Infinity, heightOf(c)));
+  const isCrown = (column: number) => heightOf(column) < (neckAt.get(column % grid.na) ?? -Infinity) - RIM_MM;
+  const lowest = [...neckAt.values()].reduce((a, b) => Math.min(a, b), Infinity);
+  const isBeside = (column: number) => heightOf(column) < (neckAt.get(column % grid.na) ?? lowest) - NECK_MM;
   const columns: MissingColumn[] = [];
   for (const [column, plan] of wants) {
     const is = stands.get(column);
     if (is) {
       const [front, behind] = [Math.max(0, plan.from - is.from), Math.max(0, is.to - plan.to)];
-      proud += cell * (front + behind);
-      if (Math.max(front, behind) > SLIVER_MM && heightOf(column) < neck - NECK_MM) deep.push(Math.max(front, behind));
+      if (isCrown(column)) proud += cell * (front + behind);
+      if (Math.max(front, behind) > SLIVER_MM && isCrown(column)) deep.push(Math.max(front, behind));
     }
     // A tooth that lies wholly in front of its plan, or behind it, fills nothing of it.
     const meets = is && is.from < plan.to && is.to > plan.from;
@@ -93,7 +100,7 @@ export function missingOf(planned: Mesh, tooth: Mesh, stepMm = COLUMN_MM): Missi
     [least, most, edge] = [Math.min(least, x), Math.max(most, x), Math.min(edge, z)];
   }
   for (const [column, there] of stands)
-    if (!wants.has(column) && heightOf(column) < neck - NECK_MM) proud += cell * (there.to - there.from);
+    if (!wants.has(column) && isBeside(column)) proud += cell * (there.to - there.from);
   return {
     grid,
     columns,

@@ -83,6 +83,8 @@ const LEAST_MM3 = 0.3;
 const PROUD_MM3 = 1;
 /** And nowhere by more than this it is what two surfaces of a scan are off, mm. House value. */
 const PROUD_MM = 0.15;
+/** Where more than this of the plan has no tooth in it at all, something is built and not only laid on, mm². House value. */
+const BUILT_MM2 = 2;
 /** Added to one side of one tooth beyond this, a gap is wider than composite closes well, mm. Common practice, no source. */
 const WIDE_MM = 1.5;
 /** Under this age pulps are wide, years: where deciding speaks of a child too. */
@@ -242,6 +244,8 @@ function notesOn(
   ageYears: number | undefined,
 ): DirectNote[] {
   const whole = m.columns.filter((c) => c.whole);
+  // A film all over a tooth is no body that a shell carries.
+  const isBuilt = whole.length * m.grid.step ** 2 > BUILT_MM2;
   const thin = whole.filter((c) => c.planned.to - c.planned.from < s.shellMm + s.enamelMm);
   const energy = (s.lampMw * s.seconds) / 1000;
   const side = Math.max(wider.left, wider.right);
@@ -251,12 +255,13 @@ function notesOn(
         state: 'look',
         says: `{${tooth}}: ${m.proudMm3.toFixed(1)} mm³ of the tooth stand out of the plan, ${m.proudMm.toFixed(1)} mm at most: composite only adds, so that has to be ground, or the plan go round it.`,
       },
-    whole.length > 0 &&
+    isBuilt &&
       thin.length > whole.length / 2 && {
         state: 'look',
         says: `{${tooth}}: shell and enamel together are thicker than most of what is missing: no dentin is left, and it will look grey. Make the shell thinner, or the enamel.`,
       },
-    s.shellMm > 0 &&
+    isBuilt &&
+      s.shellMm > 0 &&
       layers.some((l) => l.name === 'shell') &&
       !layers.some((l) => l.name === 'dentin') && {
         state: 'stop',

@@ -105,7 +105,7 @@ export function directLayers(
   );
 }
 
-/** A space between two neighbours that the plan closes, or brings lower. */
+/** A space between two neighbours that the plan closes or brings lower, or that stays dark under it. */
 export interface ClosedGap {
   readonly right: Fdi;
   readonly left: Fdi;
@@ -130,11 +130,13 @@ export interface ClosedGap {
 const TOUCHES_MM = 0.12;
 /** So far around a contact gum is looked at, mm. House value. */
 const PAPILLA_MM = 1.2;
+/** A space under a contact that is open by more than this is seen as a dark triangle, mm. House value. */
+const DARK_MM = 1.5;
 /** A contact that is changed by less than this is none that composite closes, mm. House value. */
 const CHANGES_MM = 0.08;
 
 /**
- * The spaces that a plan closes, from right to left in the arch's own frame.
+ * The spaces that a plan closes, and those that stay dark beside it, from right to left in the arch's own frame.
  * @param sounding from the papilla's tip to the bone by contact, `right-left`, where somebody has sounded it, mm
  */
 export function directGaps(
@@ -159,7 +161,6 @@ export function directGaps(
     const grown = (tooth: Fdi, planned: boolean, side: 'left' | 'right') =>
       planned ? sideGrown(engine, tooth, s, side) : { mm: 0, deg: 0 };
     const [r, l] = [grown(right, p !== undefined, 'left'), grown(left, q !== undefined, 'right')];
-    if (nowMm - met.gapMm < CHANGES_MM && r.mm + l.mm < CHANGES_MM) return [];
     // Where the two touch over an area its end at the gum counts.
     const around = nearPlaces(surface, met.at);
     const apart = signedDistances(field, around);
@@ -173,6 +174,8 @@ export function directGaps(
         tipZ = Math.min(tipZ, gum[v + 2] as number);
     const own = sounding[`${right}-${left}`];
     const openMm = Number.isFinite(tipZ) ? tipZ - contactZ : undefined;
+    const changes = nowMm - met.gapMm >= CHANGES_MM || r.mm + l.mm >= CHANGES_MM;
+    if (!changes && !(openMm !== undefined && openMm > DARK_MM)) return [];
     const boneMm = openMm === undefined ? undefined : openMm + (own ?? USUAL_SOUNDING_MM);
     return [
       {
@@ -290,6 +293,10 @@ export function directColours(
 /** So much of a third has to be covered to speak of its colour: share of its columns. House value. */
 const COVERED = 0.15;
 
+/** Thicker than this something is built up, mm, and of a third it counts from this share on. House values. */
+const BUILT_MM = 0.7;
+const BUILT_SHARE = 0.05;
+
 function thirdLayers({ missing, layers }: DirectBodies): ThirdLayers[] {
   const { na, step, b0 } = missing.grid;
   const heights = [...missing.wants.keys()].map((c) => b0 + Math.floor(c / na) * step);
@@ -304,8 +311,11 @@ function thirdLayers({ missing, layers }: DirectBodies): ThirdLayers[] {
     const inThird = (column: number) =>
       Math.min(2, Math.floor((3 * (b0 + Math.floor(column / na) * step - edge)) / (neck - edge))) === i;
     const all = [...missing.wants.keys()].filter(inThird).length;
-    const own = missing.columns.filter((c) => inThird(c.column) && enamel?.has(c.column));
-    if (own.length < COVERED * all) return [];
+    const covered = missing.columns.filter((c) => inThird(c.column) && enamel?.has(c.column));
+    const built = covered.filter(({ column }) => long(enamel?.get(column)) + long(dentin?.get(column)) > BUILT_MM);
+    // Where a part of it is built up, its colour is what counts, and not that of a film around it.
+    const own = built.length >= BUILT_SHARE * all ? built : covered;
+    if (own !== built && own.length < COVERED * all) return [];
     const middle = (v: number[]) => v.sort((a, b) => a - b)[v.length >> 1] ?? 0;
     return [
       {

@@ -15,7 +15,7 @@ export function GapTable({ gaps, mayWrite }: { gaps: readonly ClosedGap[]; mayWr
   if (gaps.length === 0)
     return (
       <p className="px-6 pt-6 text-ink-2">
-        The plan closes no space here: no contact comes nearer, or lower, than it stands.
+        The plan closes no space here: no contact comes nearer than it stands, and none is open beneath.
       </p>
     );
   const put = (between: string, mm: number | undefined) =>
@@ -94,22 +94,24 @@ export function GapTable({ gaps, mayWrite }: { gaps: readonly ClosedGap[]; mayWr
                   <span className="text-ink-2">{PAPILLA_FILLS.source.text}</span>
                 </p>
               )}
-              <ol className="mt-3 list-decimal space-y-1 pl-5 text-note">
-                <li>
-                  {name(g.first)} first: its whole side, cured, shaped and polished; width by caliper
-                  {g.share.right + g.share.left > 0.1 &&
-                    ` (${number(g.first === g.right ? g.share.right : g.share.left, 2)} mm more)`}
-                  .
-                </li>
-                <li>
-                  {secondMm > LITTLE_MM
-                    ? `${name(second)} against it, the matrix between them pulled tight: two sides that are soft at once have no contact.`
-                    : `${name(second)} stays as it is: the matrix is pulled tight against it.`}
-                </li>
-                <li>
-                  Matrix: {g.matrix.words}; {g.matrix.why}.
-                </li>
-              </ol>
+              {g.share.right + g.share.left > LITTLE_MM && (
+                <ol className="mt-3 list-decimal space-y-1 pl-5 text-note">
+                  <li>
+                    {name(g.first)} first: its whole side, cured, shaped and polished; width by caliper
+                    {g.share.right + g.share.left > 0.1 &&
+                      ` (${number(g.first === g.right ? g.share.right : g.share.left, 2)} mm more)`}
+                    .
+                  </li>
+                  <li>
+                    {secondMm > LITTLE_MM
+                      ? `${name(second)} against it, the matrix between them pulled tight: two sides that are soft at once have no contact.`
+                      : `${name(second)} stays as it is: the matrix is pulled tight against it.`}
+                  </li>
+                  <li>
+                    Matrix: {g.matrix.words}; {g.matrix.why}.
+                  </li>
+                </ol>
+              )}
             </section>
           );
         })}
