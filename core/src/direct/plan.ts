@@ -69,12 +69,9 @@ export interface DirectPlan {
 }
 
 /** Both surfaces in the crown's own frame, and what lies between them. */
-export interface DirectBodies {
-  readonly missing: Missing;
+export interface DirectBodies extends DirectGround {
   readonly layers: readonly LayerBody[];
   readonly work: DirectWork;
-  readonly bevel?: Omit<Bevelled, 'missing'>;
-  readonly worn?: WornEdge;
 }
 
 /** Less than this is nothing to build, mm³. House value. */
@@ -105,31 +102,42 @@ export function missingTo(planned: PlannedTooth, tooth: Mesh): Missing {
 /** What is usual where nobody has said what composite is to do. */
 export const USUAL_WORK: DirectWork = { kind: 'addition' };
 
+/** What is filled on a tooth, before it is known in which thicknesses. */
+export interface DirectGround {
+  readonly missing: Missing;
+  readonly bevel?: Omit<Bevelled, 'missing'>;
+  readonly worn?: WornEdge;
+}
+
+/** What a tooth lacks, with the bevel of a broken one and the trough of a worn one. @param missing as `missingTo` gives it */
+export function directGround(
+  planned: PlannedTooth,
+  tooth: Mesh,
+  s: DirectSettings,
+  work: DirectWork,
+  missing: Missing,
+): DirectGround {
+  if (work.kind === 'worn') return { missing, worn: wornEdge(meshInFrame(tooth, planned.frame), s) };
+  if (work.kind !== 'corner') return { missing };
+  const { missing: filled, ...bevel } = bevelled(
+    work.broken ? brokenOff(missing, work.broken, mesialX(planned)) : missing,
+    s,
+  );
+  return { missing: filled, bevel };
+}
+
 /**
- * The layers of what a tooth lacks, with the bevel of a broken one and the trough of a worn one.
- * @param missing as `missingTo` gives it
+ * The layers of what a tooth lacks.
+ * @param ground as `directGround` gives it, where it is known
  */
 export function directBodies(
   planned: PlannedTooth,
   tooth: Mesh,
   s: DirectSettings,
   work: DirectWork = USUAL_WORK,
-  missing = missingTo(planned, tooth),
+  ground = directGround(planned, tooth, s, work, missingTo(planned, tooth)),
 ): DirectBodies {
-  const whole = work.kind === 'corner' && work.broken ? brokenOff(missing, work.broken, mesialX(planned)) : missing;
-  const bevel = work.kind === 'corner' ? bevelled(whole, s) : undefined;
-  const filled = bevel?.missing ?? whole;
-  const layers = compositeLayers(filled, s);
-  if (bevel) {
-    const { missing: _, ...told } = bevel;
-    return { missing: filled, layers, work, bevel: told };
-  }
-  return {
-    missing: filled,
-    layers,
-    work,
-    ...(work.kind === 'worn' && { worn: wornEdge(meshInFrame(tooth, planned.frame), s) }),
-  };
+  return { ...ground, layers: compositeLayers(ground.missing, s), work };
 }
 
 /** 1 where a crown's x goes to its mesial side, which looks to the arch's middle. */

@@ -11,6 +11,7 @@ import {
   type DirectBodies,
   type DirectPlan,
   directBodies,
+  directGround,
   directPlan,
   type LayersThrough,
   layersThrough,
@@ -42,9 +43,12 @@ const RAISES_MM = 0.1;
 
 function bodiesOn(engine: CaseEngine, tooth: Fdi, s: DirectSettings, work: DirectWork): DirectBodies {
   const planned = engine.crown(tooth);
-  // What is missing stays while thicknesses change: only its layers are told anew.
-  const missing = engine.once(tooth, 'missing', (own, arch) => missingTo(own, toothOf(arch, tooth).field.mesh));
-  return directBodies(planned, toothOf(engine.archOf(tooth), tooth).field.mesh, s, work, missing);
+  const own = toothOf(engine.archOf(tooth), tooth).field.mesh;
+  // What is filled stays while thicknesses change: only its layers are told anew.
+  const missing = engine.once(tooth, 'missing', () => missingTo(planned, own));
+  const key = JSON.stringify([work, s.bevelMm, s.bevelBehindMm, s.troughMm, s.wallMm]);
+  const ground = engine.once(tooth, `ground ${key}`, () => directGround(planned, own, s, work, missing));
+  return directBodies(planned, own, s, work, ground);
 }
 
 /**
