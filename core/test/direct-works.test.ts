@@ -328,6 +328,8 @@ describe('on a mouth', () => {
     expect(gap!.share.right).toBe(0);
     expect(gap!.share.left).toBeGreaterThan(0.3);
     expect(gap!.first).toBe(11);
+    const { widthMm, lengthMm } = engine.crown(11).crown.size;
+    expect(gap!.ratio).toEqual({ left: (100 * widthMm) / lengthMm });
     const [deeper] = ask(engine, 'directGaps', 'upper', S, { '12-11': 7 });
     expect(deeper!.sounded).toBe(true);
     expect((deeper!.boneMm as number) - (gap!.boneMm as number)).toBeCloseTo(2.5, 6);

@@ -27,6 +27,9 @@ export const SOUNDING_LIMITS = { min: 2, max: 12 } as const;
 /** An addition that steps out of the tooth further than this at the gum can't be kept clean, degrees. */
 export const EMERGES = { mostDeg: 40, source: COMMON_PRACTICE } as const;
 
+/** Wider than this share of its length a front tooth looks square: its length has to follow, %. Common practice, no source. */
+export const SQUARE_PERCENT = 85;
+
 /** How an addition leaves the tooth at the gum on one side. */
 export interface Emergence {
   /** Against the tooth's own side there, degrees. */

@@ -20,6 +20,7 @@ export {
   PAPILLA_FILLS,
   papillaFills,
   SOUNDING_LIMITS,
+  SQUARE_PERCENT,
   USUAL_SOUNDING_MM,
 } from './gap.js';
 export { GAUGED_MM, type Gauged, gauged } from './gauge.js';

@@ -18,7 +18,7 @@ export interface Config {
   /** Addresses of a proxy whose word on the caller's address counts; nobody's where nothing is said. */
   readonly proxy: string | undefined;
   readonly sessionSecret: string;
-  /** `all`: the six sample cases with all their photographs; `one`: the first case with what its stages need; `no`. */
+  /** `all`: the seven sample cases with all their photographs; `one`: the first case with what its stages need; `no`. */
   readonly demo: 'all' | 'one' | 'no';
   readonly database: { readonly port: number; readonly user: string; readonly password: string; readonly name: string };
 }

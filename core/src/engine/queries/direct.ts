@@ -3,7 +3,7 @@ import { smoothestSpectrum } from '../../colour/recover.js';
 import { meshToArch, rowOf } from '../../contour/arch.js';
 import { contactBetween } from '../../contour/contacts.js';
 import { toothOf } from '../../contour/fit.js';
-import { plannedField } from '../../contour/plan.js';
+import { type PlannedTooth, plannedField } from '../../contour/plan.js';
 import { genericShades, type SchoolMix, schools, shadeOfPlate } from '../../direct/colour.js';
 import { matrixFor, papillaFills, USUAL_SOUNDING_MM } from '../../direct/gap.js';
 import { bodyOf } from '../../direct/layers.js';
@@ -118,6 +118,8 @@ export interface ClosedGap {
   readonly plannedMm: number;
   /** Added to each at this contact, mm. */
   readonly share: { readonly right: number; readonly left: number };
+  /** What width each planned tooth comes to, of its length, %. */
+  readonly ratio: { readonly right?: number; readonly left?: number };
   /** From the planned contact's end at the gum to the papilla's tip, mm; below 0 it lies over it. Nothing without gum. */
   readonly openMm?: number;
   /** And to the bone, with what was sounded or is usual over the tip. */
@@ -188,6 +190,7 @@ export function directGaps(
         nowMm,
         plannedMm: met.gapMm,
         share: { right: r.mm, left: l.mm },
+        ratio: { ...(p && { right: ratioOf(p) }), ...(q && { left: ratioOf(q) }) },
         ...(openMm !== undefined && { openMm }),
         ...(boneMm !== undefined && { boneMm, fills: papillaFills(boneMm) }),
         sounded: own !== undefined,
@@ -197,6 +200,8 @@ export function directGaps(
     ];
   });
 }
+
+const ratioOf = ({ crown }: PlannedTooth): number => (100 * crown.size.widthMm) / crown.size.lengthMm;
 
 /** By how much a tooth becomes wider on one side, and how it leaves the gum there. */
 function sideGrown(

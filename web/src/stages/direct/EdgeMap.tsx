@@ -17,14 +17,16 @@ export function EdgeMap({ worn }: { worn: NonNullable<DirectTold['worn']> }) {
     rows.flatMap((r) => {
       const s = of(r);
       return s
-        ? [<rect key={r.y} x={s.from} y={r.y - step / 2} width={s.to - s.from} height={step * 1.08} fill={fill} />]
+        ? [<rect key={r.y} x={s.from} y={r.y - step / 2} width={s.to - s.from} height={step * 1.4} fill={fill} />]
         : [];
     });
   return (
     <figure className="mt-1 mb-3">
       <figcaption className="mb-1 text-note text-ink-2">
-        The worn edge from above, facial up: dark is the dentin that is troughed
-        {worn.wallMm !== undefined && `, within walls of ${number(worn.wallMm, 1)} mm`}.
+        The worn edge from above, facial up
+        {worn.wallMm === undefined
+          ? ': walls of this thickness leave no dentin to trough.'
+          : `: dark is the dentin that is troughed, within walls of ${number(worn.wallMm, 1)} mm.`}
       </figcaption>
       <svg
         viewBox={`${from - MARGIN_MM} ${first.y - MARGIN_MM} ${to - from + 2 * MARGIN_MM} ${last.y - first.y + 2 * MARGIN_MM}`}

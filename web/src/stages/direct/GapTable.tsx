@@ -1,9 +1,18 @@
 import { soundingsOf } from '@radiant/contract';
-import { type ClosedGap, EMERGES, PAPILLA_FILLS, SOUNDING_LIMITS, USUAL_SOUNDING_MM } from '@radiant/core';
+import {
+  type ClosedGap,
+  EMERGES,
+  PAPILLA_FILLS,
+  SOUNDING_LIMITS,
+  SQUARE_PERCENT,
+  USUAL_SOUNDING_MM,
+} from '@radiant/core';
 import { useSection, useToothLabel } from '../../data/case-context.js';
 import { number } from '../../ui/format.js';
 import { NumberInput } from '../../ui/NumberInput.js';
 
+/** Nearer than this two teeth touch, mm. */
+const TOUCHES_MM = 0.02;
 /** Less added to a side nobody builds, mm. */
 const LITTLE_MM = 0.05;
 
@@ -45,14 +54,20 @@ export function GapTable({ gaps, mayWrite }: { gaps: readonly ClosedGap[]; mayWr
                 {name(g.right)} · {name(g.left)}
               </h3>
               <p className="text-ink-2">
-                {g.nowMm > 0 ? `${number(g.nowMm, 2)} mm apart now` : 'in contact now'};{' '}
-                {g.plannedMm > 0.02 ? `${number(g.plannedMm, 2)} mm as planned` : 'in contact as planned'}.
+                {g.nowMm > TOUCHES_MM ? `${number(g.nowMm, 2)} mm apart now` : 'in contact now'};{' '}
+                {g.plannedMm > TOUCHES_MM ? `${number(g.plannedMm, 2)} mm as planned` : 'in contact as planned'}.
               </p>
               <dl className="figures mt-3 grid grid-cols-[1fr_auto] gap-x-4 gap-y-1">
                 <dt>{name(g.right)} gets wider by</dt>
-                <dd className="text-right tabular-nums">{number(g.share.right, 2)} mm</dd>
+                <dd className="text-right tabular-nums">
+                  {number(g.share.right, 2)} mm
+                  <Ratio percent={g.ratio.right} />
+                </dd>
                 <dt>{name(g.left)} gets wider by</dt>
-                <dd className="text-right tabular-nums">{number(g.share.left, 2)} mm</dd>
+                <dd className="text-right tabular-nums">
+                  {number(g.share.left, 2)} mm
+                  <Ratio percent={g.ratio.left} />
+                </dd>
                 {g.openMm !== undefined && (
                   <>
                     <dt>open under the contact, to the papilla’s tip</dt>
@@ -117,10 +132,20 @@ export function GapTable({ gaps, mayWrite }: { gaps: readonly ClosedGap[]; mayWr
         })}
       </div>
       <p className="mt-3 text-note text-ink-2">
-        Wider teeth want longer ones: look at their proportions in propose. Steeper than {EMERGES.mostDeg}° from the
-        tooth a side can’t be kept clean (common practice). Gaps that are wider than composite closes well are moved
-        with braces first.
+        From {SQUARE_PERCENT} % of its length a tooth looks square (common practice): its length has to follow. Steeper
+        than {EMERGES.mostDeg}° from the tooth a side can’t be kept clean (common practice). Gaps that are wider than
+        composite closes well are moved with braces first.
       </p>
     </div>
+  );
+}
+
+/** What width it comes to, of its length, and whether that has to follow. */
+function Ratio({ percent }: { percent: number | undefined }) {
+  if (percent === undefined) return null;
+  return (
+    <span className={`block text-note ${percent > SQUARE_PERCENT ? 'font-semibold text-ink' : 'text-ink-2'}`}>
+      {number(percent, 0)} % of its length{percent > SQUARE_PERCENT && ': make it longer'}
+    </span>
   );
 }
