@@ -1,4 +1,19 @@
-import type { Mesh } from '@radiant/core';
+import { type Mesh, placeMesh, WORLD } from '@radiant/core';
+import Manifold from 'manifold-3d';
+
+/** A body moved by so much, mm. */
+export const shifted = (m: Mesh, x: number, y: number, z: number): Mesh =>
+  placeMesh(m, { ...WORLD, origin: [x, y, z] });
+
+/** Makes bodies of manifold-3d. */
+export async function solids() {
+  const wasm = await Manifold();
+  wasm.setup();
+  return (m: Mesh) =>
+    new wasm.Manifold(
+      new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }),
+    );
+}
 
 /** A convex or concave outline over x and z, turned with the clock, drawn out from front to back: closed where joined. */
 export const prism = (outline: readonly (readonly [x: number, z: number])[], deepMm: number) => ({ outline, deepMm });

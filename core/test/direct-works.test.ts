@@ -21,36 +21,23 @@ import {
   type HeightField,
   LAYERS,
   leadBack,
-  type Mesh,
   matrixFor,
   mergeMeshes,
   missingOf,
   mixes,
   papillaFills,
-  placeMesh,
   readScan,
   SIDE_STEP_MM,
   schools,
   troughBody,
   USUAL_DIRECT,
   volume,
-  WORLD,
   wornEdge,
 } from '@radiant/core';
 import { INTRAORAL_SCANNER, makePatient, RECIPES, scan } from '@radiant/standins';
-import Manifold from 'manifold-3d';
-import { joined, prism } from './direct-bodies.js';
+import { joined, prism, shifted, solids } from './direct-bodies.js';
 
-const shifted = (m: Mesh, x: number, y: number, z: number): Mesh => placeMesh(m, { ...WORLD, origin: [x, y, z] });
 const S = { ...USUAL_DIRECT, lobeMm: 0 };
-const solids = async () => {
-  const wasm = await Manifold();
-  wasm.setup();
-  return (m: Mesh) =>
-    new wasm.Manifold(
-      new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }),
-    );
-};
 /** 8 wide, 4 deep, 10 high; its edge lies at −5. */
 const WHOLE = box(8, 4, 10);
 

@@ -12,7 +12,6 @@ import {
   type Mesh,
   missingOf,
   type PlannedTooth,
-  placeMesh,
   USUAL_DIRECT,
   volume,
   WORLD,
@@ -21,17 +20,9 @@ import Manifold from 'manifold-3d';
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { directBodies, directPlan, layersThrough, placing } from '../src/direct/plan.js';
+import { shifted, solids } from './direct-bodies.js';
 
-const shifted = (m: Mesh, x: number, y: number, z: number): Mesh => placeMesh(m, { ...WORLD, origin: [x, y, z] });
 const S = { ...USUAL_DIRECT, lobeMm: 0 };
-const solids = async () => {
-  const wasm = await Manifold();
-  wasm.setup();
-  return (m: Mesh) =>
-    new wasm.Manifold(
-      new wasm.Mesh({ numProp: 3, vertProperties: Float32Array.from(m.positions), triVerts: m.triangles }),
-    );
-};
 
 /** An incisor whose edge is broken off by a slant, and its plan: cut by manifold-3d, so that no form of ours says where. */
 async function broken(): Promise<{ planned: Mesh; tooth: Mesh }> {
