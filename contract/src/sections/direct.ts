@@ -42,7 +42,7 @@ export const DIRECT_WORDS: Readonly<Record<DirectSetting, { readonly words: stri
   wallMm: { words: 'enamel walls around it', unit: 'mm' },
   partMm: { words: 'back teeth part to the side', unit: 'mm' },
   keyFrontMm: { words: 'palatal key, over the edges to the front', unit: 'mm' },
-  keyClearMm: { words: 'palatal key, off the gum', unit: 'mm' },
+  keyUpMm: { words: 'palatal key, up behind the edges', unit: 'mm' },
   lampMw: { words: 'lamp', unit: 'mW/cm²' },
   seconds: { words: 'light for each increment', unit: 's' },
   portionMm3: { words: 'one portion', unit: 'mm³' },
@@ -103,7 +103,7 @@ export class DirectWorkInput {
 
 /** From the tip of a papilla to the bone, as a probe has sounded it. */
 export class SoundingInput {
-  /** The two teeth, the one towards the patient's right first: `11-21`. */
+  /** The two teeth in the order of the row: `11-21`. */
   @Matches(/^[1-4][1-8]-[1-4][1-8]$/, words('A papilla stands between two teeth.'))
   between!: string;
 
@@ -145,8 +145,8 @@ export class CompositeSettings {
   @Within('keyFrontMm')
   keyFrontMm?: number | null;
 
-  @Within('keyClearMm')
-  keyClearMm?: number | null;
+  @Within('keyUpMm')
+  keyUpMm?: number | null;
 
   @Within('lampMw')
   lampMw?: number | null;

@@ -37,9 +37,9 @@ export const DIRECT_LIMITS = {
   wallMm: { usual: 0.8, min: 0.4, max: 1.5 },
   /** How far the back teeth are to part in side movement, at 1.5 mm to the side, mm. */
   partMm: { usual: 0.5, min: 0.2, max: 2 },
-  /** How far the palatal key goes over the edges to the front, and stays off the gum behind, mm. */
+  /** How far the palatal key goes over the edges to the front, and up behind them, mm. */
   keyFrontMm: KEY_LIMITS.frontMm,
-  keyClearMm: KEY_LIMITS.clearMm,
+  keyUpMm: KEY_LIMITS.upMm,
   /** What the lamp gives, mW/cm². */
   lampMw: { usual: 1000, min: 200, max: 3500 },
   /** So long each increment is lit, s. */

@@ -172,8 +172,8 @@ async function bodiesOf(
   if (what === 'palatal-key') {
     tell('Looking at the row', 0.3);
     if (engine.teeth(jaw).length === 0) return undefined;
-    const { keyFrontMm, keyClearMm } = directSettings(detail.sections.direct.data);
-    const { parts, ...facts } = ask(engine, 'palatalGuide', jaw, { frontMm: keyFrontMm, clearMm: keyClearMm });
+    const { keyFrontMm, keyUpMm } = directSettings(detail.sections.direct.data);
+    const { parts, ...facts } = ask(engine, 'palatalGuide', jaw, { frontMm: keyFrontMm, upMm: keyUpMm });
     if (facts.seats === 0) throw seatless();
     if (factsOnly) return { title: 'palatal key', bodies: [], facts };
     const mesh = await joinedParts(parts);

@@ -23,9 +23,9 @@ export function Files({ jaw }: { jaw: Jaw }) {
         ))}
       </div>
       <p className="text-note text-ink-2">
-        4 mm thick, closed behind and under the edges, the face open; off the gum for dam and clamps. Without a printer:
-        putty over the wax-up or the printed model, cut along the edges with a sharp blade so that the face is open, and
-        off the gum behind. Try it in before and after the dam.
+        4 mm thick, under the edges and up behind them as far as is set, the face open: dam and clamps want room at the
+        gum. Without a printer: putty over the wax-up or the printed model, cut along the edges with a sharp blade so
+        that the face is open, and off the gum behind. Try it in before and after the dam.
       </p>
     </section>
   );

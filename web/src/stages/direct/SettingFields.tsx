@@ -14,7 +14,7 @@ const STEPS: Readonly<Record<DirectSetting, { step: number; digits: number }>> =
   wallMm: { step: 0.1, digits: 1 },
   partMm: { step: 0.1, digits: 1 },
   keyFrontMm: { step: 0.1, digits: 1 },
-  keyClearMm: { step: 0.5, digits: 1 },
+  keyUpMm: { step: 0.5, digits: 1 },
   cureMm: { step: 0.1, digits: 1 },
   lampMw: { step: 50, digits: 0 },
   seconds: { step: 1, digits: 0 },
