@@ -49,6 +49,13 @@ const asPlanned = (mesh: Mesh): PlannedTooth =>
     crown: crown(11, { lengthMm: 10.5, widthMm: 8.5, facialVolumeMm: 0 }),
   }) as PlannedTooth;
 
+const treeOf = (m: Mesh): MeshBVH =>
+  new MeshBVH(
+    new THREE.BufferGeometry()
+      .setAttribute('position', new THREE.BufferAttribute(Float32Array.from(m.positions), 3))
+      .setIndex(new THREE.BufferAttribute(m.triangles.slice(), 1)),
+  );
+
 describe('what is missing', () => {
   it('of a box on a box is the step, in front, behind and over it', () => {
     // Wanted 8 × 4 × 10, there 8 × 2 × 7 in its middle and at its root.
@@ -99,35 +106,31 @@ describe('layers', () => {
     }
   });
 
-  it('enamel is half a millimetre thick, measured back with rays from the planned face to the dentin', async () => {
+  it.each([
+    ['enamel', 'the planned face to the dentin', 'dentin', -1, 0.5],
+    ['the shell', 'the planned back to the dentin before it', 'dentin', 1, 0.3],
+  ] as const)('%s is as thick as is set, measured back with rays from %s', async (_, _1, under, way, want) => {
     const { planned, tooth } = await broken();
     const m = missingOf(planned, tooth, 0.05);
-    const layers = compositeLayers(m, S);
-    const dentin = bodyOf(layers.find((l) => l.name === 'dentin')!, m);
-    const geometry = new THREE.BufferGeometry();
-    geometry.setAttribute('position', new THREE.BufferAttribute(Float32Array.from(dentin.positions), 3));
-    geometry.setIndex(new THREE.BufferAttribute(dentin.triangles.slice(), 1));
-    const bvh = new MeshBVH(geometry);
-    const face = new THREE.Mesh(
-      new THREE.BufferGeometry()
-        .setAttribute('position', new THREE.BufferAttribute(Float32Array.from(planned.positions), 3))
-        .setIndex(new THREE.BufferAttribute(planned.triangles.slice(), 1)),
-    ).geometry;
+    const bvh = treeOf(bodyOf(compositeLayers(m, S).find((l) => l.name === under)!, m));
+    const face = new THREE.BufferGeometry()
+      .setAttribute('position', new THREE.BufferAttribute(Float32Array.from(planned.positions), 3))
+      .setIndex(new THREE.BufferAttribute(planned.triangles.slice(), 1));
     face.computeVertexNormals();
     const [p, n] = [face.getAttribute('position'), face.getAttribute('normal')];
-    const enamel: number[] = [];
+    const thick: number[] = [];
     for (let v = 0; v < p.count; v++) {
       const normal = new THREE.Vector3().fromBufferAttribute(n, v);
       // Well on the face, where a face is a face.
-      if (normal.y > -0.85) continue;
+      if (way * normal.y < 0.85) continue;
       const origin = new THREE.Vector3().fromBufferAttribute(p, v);
       const hit = bvh.raycastFirst(new THREE.Ray(origin, normal.negate()), THREE.DoubleSide);
-      if (hit && hit.distance < 2) enamel.push(hit.distance);
+      if (hit && hit.distance < 1) thick.push(hit.distance);
     }
-    enamel.sort((a, b) => a - b);
-    expect(enamel.length).toBeGreaterThan(50);
+    thick.sort((a, b) => a - b);
+    expect(thick.length).toBeGreaterThan(20);
     for (const at of [0.1, 0.5, 0.9])
-      expect(Math.abs((enamel[Math.floor(at * enamel.length)] as number) - 0.5)).toBeLessThan(0.05);
+      expect(Math.abs((thick[Math.floor(at * thick.length)] as number) - want)).toBeLessThan(0.06);
   });
 
   it('between the lobes enamel goes deeper, and only near the edge', () => {
@@ -153,6 +156,31 @@ describe('increments', () => {
       // From the palate forward.
       expect(all[0]?.layer).toBe('shell');
       expect(all.at(-1)?.layer).toBe('enamel');
+    }
+  });
+
+  it('none is deeper than the lamp cures by rays through the bodies themselves, from the face to the palate', async () => {
+    const { planned, tooth } = await broken();
+    const m = missingOf(planned, tooth);
+    const layers = compositeLayers(m, S);
+    for (const cureMm of [0.6, 1, 2]) {
+      const all = incrementsOf(layers, cureMm);
+      for (const l of layers) {
+        const parts = all.find((i) => i.layer === l.name)!.of;
+        const body = bodyOf(l, m);
+        const bvh = treeOf(body);
+        let deepest = 0;
+        for (let v = 0; v < body.positions.length; v += 6) {
+          const [x, z] = [body.positions[v]! + 0.01, body.positions[v + 2]! + 0.01];
+          const hits = bvh
+            .raycast(new THREE.Ray(new THREE.Vector3(x, -50, z), new THREE.Vector3(0, 1, 0)), THREE.DoubleSide)
+            .map((h) => h.distance)
+            .sort((a, b) => a - b);
+          if (hits.length > 1) deepest = Math.max(deepest, hits.at(-1)! - hits[0]!);
+        }
+        expect(deepest).toBeGreaterThan(0);
+        expect(deepest / parts).toBeLessThanOrEqual(cureMm + 1e-6);
+      }
     }
   });
 

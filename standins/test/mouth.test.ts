@@ -1,4 +1,4 @@
-import { bounds, inspectMesh, LOWER_TEN, type Vec3 } from '@radiant/core';
+import { bounds, inspectMesh, LOWER_TEN, type Mesh, type Vec3, volume } from '@radiant/core';
 import {
   AVOCET,
   type CameraSetting,
@@ -12,6 +12,7 @@ import {
   type Patient,
   project,
   RECIPES,
+  REDSHANK,
   RETRACTED,
   TURNSTONE,
   truePoints,
@@ -103,7 +104,7 @@ describe('the face', () => {
   });
 });
 
-describe('the six patients', () => {
+describe('the sample patients', () => {
   it.each(Object.entries(RECIPES))('%s: every tooth is closed, before and after', (_, recipe) => {
     for (const state of ['before', 'final'] as const) {
       const patient = makePatient(inState(recipe, state));
@@ -115,6 +116,24 @@ describe('the six patients', () => {
     const { teeth } = makePatient(TURNSTONE);
     expect(teeth.map((t) => t.tooth)).toEqual([15, 14, 13, 11, 21, 23, 24, 25]);
     expect(truePoints(tooth(teeth, 11)).distal[0] - truePoints(tooth(teeth, 13)).mesial[0]).toBeLessThan(1.2);
+  });
+
+  it('Redshank has lost the mesial corner of a central, up and in as far as the recipe says, and has it again at the end', () => {
+    const of = (state: 'before' | 'final') => tooth(makePatient(inState(REDSHANK, state)).teeth, 21).mesh;
+    const [broken, whole] = [of('before'), of('final')];
+    const lost = volume(whole) - volume(broken);
+    // A wedge of half of 3.6 by 4.8 mm, about 1.5 to 3 mm from front to back.
+    expect(lost).toBeGreaterThan((3.6 * 4.8) / 2);
+    expect(lost).toBeLessThan(3.2 * ((3.6 * 4.8) / 2));
+    // The mesial side of a left tooth looks to the right: at its edge nothing stands there any more.
+    const least = (m: Mesh, underMm: number) => {
+      const { min } = bounds(m);
+      let x = Infinity;
+      for (let i = 0; i < m.positions.length; i += 3)
+        if ((m.positions[i + 2] as number) < min[2] + underMm) x = Math.min(x, m.positions[i] as number);
+      return x;
+    };
+    expect(least(broken, 0.5) - least(whole, 0.5)).toBeGreaterThan(3);
   });
 
   it('Dunlin’s papillae stand higher than they would with healthy gum', () => {

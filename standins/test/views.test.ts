@@ -225,7 +225,7 @@ it('overjet from the side lies within 0.3 mm of the model’s, for three bites',
   }
 });
 
-it('the six cases show what their stories say', () => {
+it('the sample cases show what their stories say', () => {
   const found = (name: keyof typeof RECIPES, view: ViewId, ageYears = 34) => {
     const patient = makePatient(RECIPES[name]);
     const { camera } = VIEWS[view];
