@@ -37,7 +37,8 @@ import {
 import { INTRAORAL_SCANNER, makePatient, RECIPES, scan } from '@radiant/standins';
 import { joined, prism, shifted, solids } from './direct-bodies.js';
 
-const S = { ...USUAL_DIRECT, lobeMm: 0 };
+/** Without lobes and side walls: slabs whose answers are known. */
+const S = { ...USUAL_DIRECT, lobeMm: 0, sideMm: 0 };
 /** 8 wide, 4 deep, 10 high; its edge lies at −5. */
 const WHOLE = box(8, 4, 10);
 

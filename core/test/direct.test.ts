@@ -22,7 +22,8 @@ import { MeshBVH } from 'three-mesh-bvh';
 import { directBodies, directPlan, layersThrough, placing } from '../src/direct/plan.js';
 import { shifted, solids } from './direct-bodies.js';
 
-const S = { ...USUAL_DIRECT, lobeMm: 0 };
+/** Without lobes and side walls: slabs whose answers are known. */
+const S = { ...USUAL_DIRECT, lobeMm: 0, sideMm: 0 };
 
 /** An incisor whose edge is broken off by a slant, and its plan: cut by manifold-3d, so that no form of ours says where. */
 async function broken(): Promise<{ planned: Mesh; tooth: Mesh }> {
@@ -91,6 +92,19 @@ describe('layers', () => {
     const layers = compositeLayers(missingOf(box(8, 3, 4), shifted(box(8, 3, 4), 0, 0, 20)), S);
     expect(layers.map((l) => l.name)).toEqual(['shell', 'dentin', 'enamel']);
     expect(layers.map((l) => Math.round(l.usualMm * 1000) / 1000)).toEqual([0.3, 2.2, 0.5]);
+  });
+
+  it('a side that is built gets a wall against the matrix, as thick as is set', () => {
+    // 8 wide where the tooth is 6: 1 mm to each side, 0.4 of it wall.
+    const m = missingOf(box(8, 3, 10), box(6, 3, 10));
+    const wall = compositeLayers(m, { ...S, sideMm: 0.4 }).find((l) => l.name === 'wall')!;
+    expect(Math.abs(wall.mm3 - 2 * 0.4 * 3 * 10)).toBeLessThan(0.08 * 24);
+    const xs = [...wall.stretches.keys()].map((c) => Math.abs(m.grid.a0 + (c % m.grid.na) * m.grid.step));
+    for (const x of xs) expect(x).toBeGreaterThan(3.5);
+    expect(compositeLayers(m, S).some((l) => l.name === 'wall')).toBe(false);
+    // All of what is missing, nothing twice.
+    const sum = (mm: number) => compositeLayers(m, { ...S, sideMm: mm }).reduce((a, l) => a + l.mm3, 0);
+    expect(sum(0.4)).toBeCloseTo(sum(0), 6);
   });
 
   it('each is one closed body by manifold-3d’s judgement, of about its own volume', async () => {

@@ -33,6 +33,7 @@ import { FINITE, words } from './words.js';
 /** What each setting is called, and its unit. */
 export const DIRECT_WORDS: Readonly<Record<DirectSetting, { readonly words: string; readonly unit: string }>> = {
   shellMm: { words: 'palatal shell', unit: 'mm' },
+  sideMm: { words: 'side wall', unit: 'mm' },
   enamelMm: { words: 'enamel under the surface', unit: 'mm' },
   lobeMm: { words: 'deeper between the lobes', unit: 'mm' },
   cureMm: { words: 'cured through', unit: 'mm' },
@@ -117,6 +118,9 @@ export class SoundingInput {
 export class CompositeSettings {
   @Within('shellMm')
   shellMm?: number | null;
+
+  @Within('sideMm')
+  sideMm?: number | null;
 
   @Within('enamelMm')
   enamelMm?: number | null;

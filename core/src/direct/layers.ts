@@ -25,6 +25,7 @@ const LEAST_LAYER_MM3 = 0.1;
 /** Each layer with the one over it. */
 const UNDER: readonly (readonly [LayerName, LayerName])[] = [
   ['dentin', 'enamel'],
+  ['wall', 'enamel'],
   ['dentin-behind', 'shell'],
 ];
 
@@ -43,8 +44,10 @@ export function compositeLayers(m: Missing, s: DirectSettings): LayerBody[] {
     const near = Math.max(...[-1 / 6, 1 / 6].map((at) => Math.exp(-(((x - at) / FURROW_SHARE) ** 2))));
     return s.lobeMm * near * Math.max(0, 1 - z / LOBES_SHARE);
   };
+  const isSide = sides(m, s.sideMm);
   const out: Record<LayerName, Map<number, Stretch>> = {
     shell: new Map(),
+    wall: new Map(),
     'dentin-behind': new Map(),
     dentin: new Map(),
     enamel: new Map(),
@@ -66,7 +69,8 @@ export function compositeLayers(m: Missing, s: DirectSettings): LayerBody[] {
       put('dentin-behind', c.column, c.behind.from, cut);
       put('shell', c.column, cut, c.behind.to);
     }
-    if (c.whole) {
+    if (c.whole && isSide(c.column)) put('wall', c.column, c.whole.from, c.whole.to);
+    else if (c.whole) {
       const back = Math.max(c.whole.from, c.whole.to - shell);
       const cut = Math.min(back, c.whole.from + enamel);
       put('enamel', c.column, c.whole.from, cut);
@@ -99,6 +103,21 @@ export function compositeLayers(m: Missing, s: DirectSettings): LayerBody[] {
       },
     ];
   });
+}
+
+/** Whether a column lies within a side wall of the plan: so far in from where its row begins or ends. */
+function sides({ grid, wants }: Missing, mm: number): (column: number) => boolean {
+  const { na, step } = grid;
+  const rows = new Map<number, readonly [number, number]>();
+  for (const c of wants.keys()) {
+    const [row, i] = [Math.floor(c / na), c % na];
+    const own = rows.get(row);
+    rows.set(row, own ? [Math.min(own[0], i), Math.max(own[1], i)] : [i, i]);
+  }
+  return (column) => {
+    const [from, to] = rows.get(Math.floor(column / na)) as readonly [number, number];
+    return (Math.min((column % na) - from, to - (column % na)) + 0.5) * step < mm;
+  };
 }
 
 const least = (v: readonly number[]) => v.reduce((a, b) => Math.min(a, b), Infinity);

@@ -3,6 +3,7 @@ import { KEY_LIMITS } from '../reduction/guides/palatal-key.js';
 /** What composite is made of, in the order in which it is placed. */
 export const LAYERS = {
   shell: 'palatal shell',
+  wall: 'side wall',
   'dentin-behind': 'dentin, behind the tooth',
   dentin: 'dentin and lobes',
   enamel: 'enamel',
@@ -21,6 +22,8 @@ export const LAYER_ORDER = Object.keys(LAYERS) as readonly LayerName[];
 export const DIRECT_LIMITS = {
   /** Of the shell behind, mm. */
   shellMm: { usual: 0.3, min: 0.2, max: 1 },
+  /** Of the wall at a side that is built, against the matrix, mm. */
+  sideMm: { usual: 0.4, min: 0, max: 1 },
   /** Of the enamel under the planned surface, mm. */
   enamelMm: { usual: 0.5, min: 0.1, max: 1.5 },
   /** How much deeper enamel goes between the lobes, mm. */

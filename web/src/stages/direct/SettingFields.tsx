@@ -6,6 +6,7 @@ import { NumberField } from '../../ui/NumberField.js';
 
 const STEPS: Readonly<Record<DirectSetting, { step: number; digits: number }>> = {
   shellMm: { step: 0.05, digits: 2 },
+  sideMm: { step: 0.05, digits: 2 },
   enamelMm: { step: 0.05, digits: 2 },
   lobeMm: { step: 0.05, digits: 2 },
   bevelMm: { step: 0.1, digits: 1 },

@@ -6,5 +6,6 @@ export const LAYER_COLOURS: Readonly<Record<LayerName, string>> = {
   dentin: '#e3bd84',
   'dentin-behind': '#c99a58',
   shell: '#8d6a9a',
+  wall: '#7fb3a6',
 };
 export const TOOTH_COLOUR = '#efe9dd';
