@@ -155,7 +155,7 @@ export {
 export { type PickedTooth, type PickedView, Picking } from './engine/picking.js';
 export type { CutView } from './engine/queries/cut.js';
 export type { Difference } from './engine/queries/difference.js';
-export type { ClosedGap, DirectColours, DirectTold, ThirdLayers } from './engine/queries/direct.js';
+export type { CanineLead, ClosedGap, DirectColours, DirectTold, ThirdLayers } from './engine/queries/direct.js';
 export type { ExistingSummary } from './engine/queries/existing.js';
 export type { FaceOfTooth } from './engine/queries/faces.js';
 export type { Guide } from './engine/queries/guide.js';

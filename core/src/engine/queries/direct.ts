@@ -230,13 +230,30 @@ const nearPlaces = (positions: Float64Array, at: readonly [number, number, numbe
   return Float64Array.from(out);
 };
 
+/** What a side needs, and how much each of its canines has lost at the tip, as the form that fits best says, mm. */
+export interface CanineLead extends LeadBack {
+  readonly upperWearMm?: number;
+  readonly lowerWearMm?: number;
+}
+
 /** What the canines of each side need to lead again, as they are and as planned; nothing without a lower jaw. */
 export function directLead(
   engine: CaseEngine,
   partMm: number,
-): { readonly now: readonly LeadBack[]; readonly planned: readonly LeadBack[] } | undefined {
+): { readonly now: readonly CanineLead[]; readonly planned: readonly CanineLead[] } | undefined {
   const bite = engine.bite();
-  return bite && { now: bite.leadBack(partMm, undefined), planned: bite.leadBack(partMm, engine.crowns()) };
+  if (!bite) return undefined;
+  const wear = (tooth: Fdi) => engine.archOf(tooth).teeth.get(tooth)?.wearMm;
+  const worn = (all: readonly LeadBack[]) =>
+    all.map((l): CanineLead => {
+      const [upperWearMm, lowerWearMm] = [wear(l.upper), wear(l.lower)];
+      return {
+        ...l,
+        ...(upperWearMm !== undefined && { upperWearMm }),
+        ...(lowerWearMm !== undefined && { lowerWearMm }),
+      };
+    });
+  return { now: worn(bite.leadBack(partMm, undefined)), planned: worn(bite.leadBack(partMm, engine.crowns())) };
 }
 
 /** What is known of the colours of a tooth's thirds, and of what stands there. */

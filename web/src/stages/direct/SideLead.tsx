@@ -1,4 +1,4 @@
-import { type LeadBack, SIDE_STEP_MM } from '@radiant/core';
+import { type CanineLead, SIDE_STEP_MM } from '@radiant/core';
 import { useToothLabel } from '../../data/case-context.js';
 import { number } from '../../ui/format.js';
 
@@ -7,7 +7,7 @@ export function SideLead({
   told,
   partMm,
 }: {
-  told: { readonly now: readonly LeadBack[]; readonly planned: readonly LeadBack[] } | undefined;
+  told: { readonly now: readonly CanineLead[]; readonly planned: readonly CanineLead[] } | undefined;
   partMm: number;
 }) {
   const name = useToothLabel();
@@ -43,8 +43,7 @@ export function SideLead({
             </dl>
             {!done && (
               <p className="mt-2 text-note text-ink-2">
-                Lay most of it on the tooth that is worn; a lower canine in composite is the usual one. On the slope it
-                leads on, not on the place on which the jaws close.
+                {onWhich(planned, name)} On the slope it leads on, not on the place on which the jaws close.
               </p>
             )}
           </section>
@@ -56,4 +55,15 @@ export function SideLead({
       </p>
     </div>
   );
+}
+
+/** Nearer than this two tips are worn alike, mm: the form that fits tells no finer. */
+const ALIKE_MM = 0.3;
+
+/** On which of the two canines most of it is laid: on the one that has lost more. */
+function onWhich({ upper, lower, upperWearMm, lowerWearMm }: CanineLead, name: (tooth: number) => string): string {
+  if (upperWearMm === undefined || lowerWearMm === undefined || Math.abs(upperWearMm - lowerWearMm) < ALIKE_MM)
+    return 'Both tips are worn about alike: half on each, or all on the lower one, which shows less.';
+  const [most, mm] = upperWearMm > lowerWearMm ? [upper, upperWearMm] : [lower, lowerWearMm];
+  return `Most of it on ${name(most)}: its tip has lost about ${number(mm, 1)} mm, more than the other’s.`;
 }
