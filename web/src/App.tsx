@@ -3,7 +3,6 @@ import { type ComponentType, lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Cases } from './pages/Cases.js';
 import { Gate } from './pages/Gate.js';
-import { CasePage } from './shell/CasePage.js';
 import { StagesProvider } from './shell/stage.js';
 import { STAGES } from './stages/index.js';
 import { Boundary } from './ui/Boundary.js';
@@ -20,6 +19,10 @@ const PAGES: Readonly<Record<string, Page>> = {
   week: lazy(async () => ({ default: (await import('./pages/WeekPage.js')).WeekPage })),
 };
 
+/** A case: not needed to sign in, and on its way as soon as somebody has. */
+const fetchCase = () => import('./shell/CasePage.js');
+const CasePage = lazy(async () => ({ default: (await fetchCase()).CasePage }));
+
 /** Routes: the list of cases, and in each case a stage. */
 export function App() {
   const page = (Shown: Page, who: Who) => (
@@ -30,25 +33,28 @@ export function App() {
   return (
     <BrowserRouter>
       <Gate>
-        {(who) => (
-          <StagesProvider value={STAGES}>
-            <Suspense fallback={<Waiting what="the page" />}>
-              <Routes>
-                <Route path="/" element={page(Cases, who)} />
-                {Object.entries(PAGES).map(([path, Shown]) => (
-                  <Route key={path} path={`/${path}`} element={page(Shown, who)} />
-                ))}
-                <Route path="/cases/:id" element={page(CasePage, who)}>
-                  <Route index element={<Navigate to="read" replace />} />
-                  {STAGES.map((stage) => (
-                    <Route key={stage.name} path={stage.name} element={<stage.element />} />
+        {(who) => {
+          fetchCase().catch(() => undefined);
+          return (
+            <StagesProvider value={STAGES}>
+              <Suspense fallback={<Waiting what="the page" />}>
+                <Routes>
+                  <Route path="/" element={page(Cases, who)} />
+                  {Object.entries(PAGES).map(([path, Shown]) => (
+                    <Route key={path} path={`/${path}`} element={page(Shown, who)} />
                   ))}
-                </Route>
-                <Route path="*" element={<Navigate to="/" replace />} />
-              </Routes>
-            </Suspense>
-          </StagesProvider>
-        )}
+                  <Route path="/cases/:id" element={page(CasePage, who)}>
+                    <Route index element={<Navigate to="read" replace />} />
+                    {STAGES.map((stage) => (
+                      <Route key={stage.name} path={stage.name} element={<stage.element />} />
+                    ))}
+                  </Route>
+                  <Route path="*" element={<Navigate to="/" replace />} />
+                </Routes>
+              </Suspense>
+            </StagesProvider>
+          );
+        }}
       </Gate>
     </BrowserRouter>
   );
