@@ -308,7 +308,7 @@ describe('on a mouth', () => {
   });
 
   it('a gap is told with its shares, the way to the bone and how often that fills', () => {
-    const [gap] = ask(engine, 'directGaps', 'upper', S);
+    const [gap] = ask(engine, 'directGaps', 'upper');
     expect([gap!.right, gap!.left, gap!.sounded]).toEqual([12, 11, false]);
     expect(gap!.boneMm).toBeCloseTo((gap!.openMm as number) + 4.5, 6);
     expect(gap!.fills).toBe(papillaFills(gap!.boneMm as number));
@@ -318,7 +318,7 @@ describe('on a mouth', () => {
     expect(gap!.first).toBe(11);
     const { widthMm, lengthMm } = engine.crown(11).crown.size;
     expect(gap!.ratio).toEqual({ left: (100 * widthMm) / lengthMm });
-    const [deeper] = ask(engine, 'directGaps', 'upper', S, { '12-11': 7 });
+    const [deeper] = ask(engine, 'directGaps', 'upper', { '12-11': 7 });
     expect(deeper!.sounded).toBe(true);
     expect((deeper!.boneMm as number) - (gap!.boneMm as number)).toBeCloseTo(2.5, 6);
     expect(deeper!.fills as number).toBeLessThan(gap!.fills as number);

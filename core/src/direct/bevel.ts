@@ -1,4 +1,4 @@
-import type { Missing, MissingColumn, Stretch } from './missing.js';
+import { columnPlace, type Missing, type MissingColumn, type Stretch } from './missing.js';
 import type { DirectSettings, DrawnBreak } from './words.js';
 
 /** A bevel goes so deep where the break begins and runs out to nothing, mm: within enamel. Common practice, no source. */
@@ -21,22 +21,17 @@ export interface Bevelled {
   readonly breakHighMm: number;
 }
 
-const placeOf = ({ grid }: Missing, column: number): readonly [number, number] => [
-  grid.a0 + (column % grid.na) * grid.step,
-  grid.b0 + Math.floor(column / grid.na) * grid.step,
-];
-
 /**
  * A corner taken off a tooth as somebody has drawn it: from the edge up and from the side in, straight between.
  * @param mesialX 1 where the crown's x goes to the mesial side
  */
 export function brokenOff(m: Missing, drawn: DrawnBreak, mesialX: 1 | -1): Missing {
-  const all = [...m.wants.keys()].map((c) => placeOf(m, c));
+  const all = [...m.wants.keys()].map((c) => columnPlace(m, c));
   const side = drawn.corner === 'mesial' ? mesialX : -mesialX;
   const outer = all.reduce((a, [x]) => Math.max(a, side * x), -Infinity);
   const edge = all.reduce((a, [, z]) => Math.min(a, z), Infinity);
   const isOff = (column: number) => {
-    const [x, z] = placeOf(m, column);
+    const [x, z] = columnPlace(m, column);
     return (outer - side * x) / drawn.widthMm + (z - edge) / drawn.heightMm < 1;
   };
   const cell = m.grid.step ** 2;
@@ -69,8 +64,8 @@ export function bevelled(m: Missing, s: Pick<DirectSettings, 'bevelMm' | 'bevelB
   // Where the whole of the plan is missing over more than a rim, and tooth stands beside it, the tooth is broken.
   const broken = bulk(m);
   const border = m.columns.filter((c) => broken.has(c.column) && beside(c.column).some((n) => toothAt(n)));
-  const edge = [...m.wants.keys()].reduce((z, c) => Math.min(z, placeOf(m, c)[1]), Infinity);
-  const breakHighMm = border.reduce((z, c) => Math.max(z, placeOf(m, c.column)[1] - edge), 0);
+  const edge = [...m.wants.keys()].reduce((z, c) => Math.min(z, columnPlace(m, c)[1]), Infinity);
+  const breakHighMm = border.reduce((z, c) => Math.max(z, columnPlace(m, c.column)[1] - edge), 0);
   const breakMm2 = border.reduce((sum, c) => {
     const faces = beside(c.column).flatMap((n) => toothAt(n) ?? []);
     return sum + step * faces.reduce((a, t) => a + t.to - t.from, 0);

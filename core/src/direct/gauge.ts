@@ -1,5 +1,5 @@
 import type { LayerBody } from './layers.js';
-import type { Missing } from './missing.js';
+import { columnPlace, type Missing } from './missing.js';
 
 /** How far from the planned edge thickness is told, mm. */
 export const GAUGED_MM = [0.5, 1, 2, 3, 4] as const;
@@ -21,17 +21,17 @@ export interface Gauged {
 
 /** The thickness gauge: how much room is left for enamel, how far from the edge. Heights without composite are left out. */
 export function gauged(m: Missing, layers: readonly LayerBody[]): Gauged[] {
-  const { na, step, a0, b0 } = m.grid;
-  const edge = [...m.wants.keys()].reduce((z, c) => Math.min(z, b0 + Math.floor(c / na) * step), Infinity);
+  const { step } = m.grid;
+  const edge = [...m.wants.keys()].reduce((z, c) => Math.min(z, columnPlace(m, c)[1]), Infinity);
   const thickOf = ({ front, behind, whole }: Missing['columns'][number]) =>
     [front, behind, whole].reduce((sum, t) => sum + (t ? t.to - t.from : 0), 0);
   const filled = m.columns.filter((c) => thickOf(c) > FILM_MM);
-  const middle = filled.reduce((sum, { column }) => sum + a0 + (column % na) * step, 0) / Math.max(1, filled.length);
+  const middle = filled.reduce((sum, { column }) => sum + columnPlace(m, column)[0], 0) / Math.max(1, filled.length);
   const of = (name: LayerBody['name']) => layers.find((l) => l.name === name)?.stretches;
   const [enamel, dentin] = [of('enamel'), of('dentin')];
   return GAUGED_MM.flatMap((fromEdgeMm) => {
     const own = m.columns.filter(({ column }) => {
-      const [x, z] = [a0 + (column % na) * step, b0 + Math.floor(column / na) * step];
+      const [x, z] = columnPlace(m, column);
       return Math.abs(x - middle) <= HALF_MM && Math.abs(z - edge - fromEdgeMm) <= step;
     });
     const thick = (stretches: LayerBody['stretches'] | undefined) =>

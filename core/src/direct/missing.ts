@@ -43,6 +43,12 @@ export interface Missing {
   readonly reach?: { readonly least: number; readonly most: number; readonly edge: number };
 }
 
+/** Where a column of what is missing stands: across, and up to the root, mm. */
+export const columnPlace = ({ grid }: Pick<Missing, 'grid'>, column: number): readonly [x: number, z: number] => [
+  grid.a0 + (column % grid.na) * grid.step,
+  grid.b0 + Math.floor(column / grid.na) * grid.step,
+];
+
 /** Between columns, mm: a tenth of what is told of layers. */
 export const COLUMN_MM = 0.1;
 /** Thinner than this a stretch is two surfaces that mean the same, mm: a scanner's own noise. House value. */

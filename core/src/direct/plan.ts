@@ -7,7 +7,7 @@ import { type Bevelled, bevelled, brokenOff } from './bevel.js';
 import { EMERGES, type Emergence, emergenceOf } from './gap.js';
 import { type Gauged, gauged } from './gauge.js';
 import { compositeLayers, type Increment, incrementsOf, type LayerBody } from './layers.js';
-import { type Missing, missingOf, type Stretch } from './missing.js';
+import { columnPlace, type Missing, missingOf, type Stretch } from './missing.js';
 import {
   type DirectKind,
   type DirectSettings,
@@ -229,13 +229,13 @@ function kindNotes(
 }
 
 /** How far the plan reaches beyond the tooth: to the sides below the tooth's own edge, and over that edge. */
-function growth({ grid, columns, reach }: Missing): Pick<DirectPlan, 'wider' | 'longerMm'> {
-  const { na, step, a0, b0 } = grid;
+export function growth(m: Missing): Pick<DirectPlan, 'wider' | 'longerMm'> {
+  const { columns, reach } = m;
   let [left, right, longerMm] = [0, 0, 0];
   if (!reach) return { wider: { left, right }, longerMm };
   for (const { column, whole } of columns) {
     if (!whole) continue;
-    const [x, z] = [a0 + (column % na) * step, b0 + Math.floor(column / na) * step];
+    const [x, z] = columnPlace(m, column);
     longerMm = Math.max(longerMm, reach.edge - z);
     if (z <= reach.edge) continue;
     [left, right] = [Math.max(left, x - reach.most), Math.max(right, reach.least - x)];

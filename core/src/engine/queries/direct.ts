@@ -5,14 +5,16 @@ import { contactBetween } from '../../contour/contacts.js';
 import { toothOf } from '../../contour/fit.js';
 import { type PlannedTooth, plannedField } from '../../contour/plan.js';
 import { genericShades, type SchoolMix, schools, shadeOfPlate } from '../../direct/colour.js';
-import { matrixFor, papillaFills, USUAL_SOUNDING_MM } from '../../direct/gap.js';
+import { emergenceOf, matrixFor, papillaFills, USUAL_SOUNDING_MM } from '../../direct/gap.js';
 import { bodyOf } from '../../direct/layers.js';
+import type { Missing } from '../../direct/missing.js';
 import {
   type DirectBodies,
   type DirectPlan,
   directBodies,
   directGround,
   directPlan,
+  growth,
   type LayersThrough,
   layersThrough,
   missingTo,
@@ -20,6 +22,7 @@ import {
 } from '../../direct/plan.js';
 import { CORE_WORDS, type DirectSettings, type DirectWork, LAYERS, type LayerName } from '../../direct/words.js';
 import { troughBody } from '../../direct/worn.js';
+import { Refusal } from '../../errors.js';
 import { type Mesh, placeMesh } from '../../geometry/mesh.js';
 import { signedDistances } from '../../geometry/tree/signed.js';
 import { stumpFrom } from '../../material/appearance.js';
@@ -41,11 +44,14 @@ const AT = [-0.5, 0, 0.5] as const;
 /** Less in the closed bite is no more than two scans are off, mm. House value. */
 const RAISES_MM = 0.1;
 
+const missingOn = (engine: CaseEngine, tooth: Fdi): Missing =>
+  engine.once(tooth, 'missing', (planned, arch) => missingTo(planned, toothOf(arch, tooth).field.mesh));
+
 function bodiesOn(engine: CaseEngine, tooth: Fdi, s: DirectSettings, work: DirectWork): DirectBodies {
   const planned = engine.crown(tooth);
   const own = toothOf(engine.archOf(tooth), tooth).field.mesh;
   // What is filled stays while thicknesses change: only its layers are told anew.
-  const missing = engine.once(tooth, 'missing', () => missingTo(planned, own));
+  const missing = missingOn(engine, tooth);
   const key = JSON.stringify([work, s.bevelMm, s.bevelBehindMm, s.troughMm, s.wallMm]);
   const ground = engine.once(tooth, `ground ${key}`, () => directGround(planned, own, s, work, missing));
   return directBodies(planned, own, s, work, ground);
@@ -145,12 +151,7 @@ const CHANGES_MM = 0.08;
  * The spaces that a plan closes, and those that stay dark beside it, from right to left in the arch's own frame.
  * @param sounding from the papilla's tip to the bone by contact, `right-left`, where somebody has sounded it, mm
  */
-export function directGaps(
-  engine: CaseEngine,
-  jaw: Jaw,
-  s: DirectSettings,
-  sounding: Readonly<Record<string, number>> = {},
-): ClosedGap[] {
+export function directGaps(engine: CaseEngine, jaw: Jaw, sounding: Readonly<Record<string, number>> = {}): ClosedGap[] {
   const { teeth } = engine.arch(jaw);
   const row = rowOf(jaw).filter((t) => teeth.has(t));
   const crowns = engine.crowns();
@@ -165,7 +166,7 @@ export function directGaps(
     const field = q ? plannedField(q) : b;
     const met = contactBetween(surface, field);
     const grown = (tooth: Fdi, planned: boolean, side: 'left' | 'right') =>
-      planned ? sideGrown(engine, tooth, s, side) : { mm: 0, deg: 0 };
+      planned ? sideGrown(engine, tooth, side) : { mm: 0, deg: 0 };
     const [r, l] = [grown(right, p !== undefined, 'left'), grown(left, q !== undefined, 'right')];
     // Where the two touch over an area its end at the gum counts.
     const around = nearPlaces(surface, met.at);
@@ -204,18 +205,14 @@ export function directGaps(
 const ratioOf = ({ crown }: PlannedTooth): number => (100 * crown.size.widthMm) / crown.size.lengthMm;
 
 /** By how much a tooth becomes wider on one side, and how it leaves the gum there. */
-function sideGrown(
-  engine: CaseEngine,
-  tooth: Fdi,
-  s: DirectSettings,
-  side: 'left' | 'right',
-): { mm: number; deg: number } {
+function sideGrown(engine: CaseEngine, tooth: Fdi, side: 'left' | 'right'): { mm: number; deg: number } {
   try {
-    const { wider, emerges } = directPlan(engine.crown(tooth), bodiesOn(engine, tooth, s, USUAL_WORK), s);
-    return { mm: wider[side], deg: emerges[side]?.deg ?? 0 };
-  } catch {
-    // Nothing is missing there.
-    return { mm: 0, deg: 0 };
+    const missing = missingOn(engine, tooth);
+    return { mm: growth(missing).wider[side], deg: emergenceOf(missing, side === 'left' ? 1 : -1)?.deg ?? 0 };
+  } catch (error) {
+    // A tooth to which the plan adds nothing grows to no side.
+    if (error instanceof Refusal && error.code === 'nothing-missing') return { mm: 0, deg: 0 };
+    throw error;
   }
 }
 

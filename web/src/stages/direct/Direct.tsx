@@ -64,8 +64,8 @@ export default function Direct() {
   const client = there ? clientOf(contour) : undefined;
   const asked = useAsked(client, plan, 'direct', input);
   const gapInput = useMemo(
-    () => (bench === 'gaps' ? ([jawOf(tooth), settings, soundingsOf(data)] as const) : undefined),
-    [bench, tooth, settings, data],
+    () => (bench === 'gaps' ? ([jawOf(tooth), soundingsOf(data)] as const) : undefined),
+    [bench, tooth, data],
   );
   const gaps = useAsked(client, plan, 'directGaps', gapInput);
   const both = useLower(contour, bench === 'side');
