@@ -31,7 +31,8 @@ export function LayerTable({ plan }: { plan: DirectPlan }) {
                 {LAYERS[l.name]}
               </th>
               <td>{number(l.mm3, 1)}</td>
-              <td>{number(l.usualMm, 2)}</td>
+              {/* A wall is as thick as is set; along its columns it is as deep as the tooth. */}
+              <td>{l.name === 'wall' ? '–' : number(l.usualMm, 2)}</td>
               <td>{plan.increments.filter((i) => i.layer === l.name).length}</td>
             </tr>
           ))}
