@@ -83,6 +83,7 @@ export function frontSeen(read: Pick<ReadSection, 'views'>): FrontSeen {
     ...(level && { level }),
     ...(scale && repeats.length > 0 && { spread: spreadLearned(repeats, scale.value) }),
     ...(camera && { stand: standOf(camera) }),
+    ...(camera?.behind && { behind: camera.behind }),
     ...(perMm && { arch: { perMm, pm: ARCH_KNOWN_PM } }),
   };
 }

@@ -547,12 +547,12 @@ export {
   photoProjector,
   stoodBy,
 } from './smile/camera-match.js';
-export { archDepthFrom } from './smile/depths.js';
+export { type ArchForm, archDepthFrom, depthsFrom } from './smile/depths.js';
 export { type FaceMesh, facePoints } from './smile/face-points.js';
 export { byNotice, difference, type Finding, findings } from './smile/findings.js';
 export { freeAngle, freeLength } from './smile/free.js';
 export { LOWER_CENTRAL_LENGTH, measureFrontDetails } from './smile/front-details.js';
-export { type ArchForm, FRONT_SD_MM, type FrontSeen, SEEN_FROM_FRONT } from './smile/front-sight.js';
+export { FRONT_SD_MM, type FrontSeen, SEEN_FROM_FRONT } from './smile/front-sight.js';
 export { gapsBetween, neighbourGap } from './smile/gaps.js';
 export {
   LANDMARK_KINDS,
@@ -608,7 +608,7 @@ export { type ReferenceCandidate, rankReference } from './smile/reference.js';
 export { type Repeat, type Spread, spreadLearned } from './smile/repeats.js';
 export { type FoundRuler, findRuler } from './smile/ruler.js';
 export { measureSide } from './smile/side.js';
-export { type CameraStand, type CameraStood, STRAIGHT, standOf } from './smile/sight.js';
+export { type CameraStand, type CameraStood, type ScannedDepth, STRAIGHT, standOf } from './smile/sight.js';
 export { type Patch, snapToEdge } from './smile/snap.js';
 export { mirrored } from './smile/symmetry.js';
 export { type ScannedTooth, scannedSize, usedMeasures } from './smile/used-measures.js';

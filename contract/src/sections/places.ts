@@ -1,8 +1,9 @@
 import 'reflect-metadata';
-import type { CameraStood, ScaleWay } from '@radiant/core';
+import type { CameraStood, ScaleWay, ScannedDepth } from '@radiant/core';
 import {
   ArrayMaxSize,
   ArrayMinSize,
+  ArrayUnique,
   IsArray,
   IsBoolean,
   IsDefined,
@@ -39,6 +40,24 @@ const number =
     Max(max, words(`${what} is at most ${max}.`))(target, key);
   };
 
+/** How far the places of a scanned tooth lie behind the middle of the centrals' edges, mm. */
+export class ScannedDepthInput implements ScannedDepth {
+  @IsIn(ALL_TEETH, words('A depth belongs to a permanent tooth.'))
+  tooth!: number;
+
+  @number('The depth of the zenith', -50, 50)
+  zenith!: number;
+
+  @number('The depth of the edge', -50, 50)
+  edge!: number;
+
+  @number('The depth of the mesial side', -50, 50)
+  mesial!: number;
+
+  @number('The depth of the distal side', -50, 50)
+  distal!: number;
+}
+
 /** How the camera stood to the scanned row when the two were matched. Half-widths of 95 % intervals. */
 export class CameraInput implements CameraStood {
   @number('The camera’s turn to the side', -90, 90)
@@ -69,6 +88,15 @@ export class CameraInput implements CameraStood {
   @IsOptional()
   @number('The depth of the arch', 0, 1)
   archPerMm?: number;
+
+  /** How far back the scan has the places that are marked. */
+  @IsOptional()
+  @Holds(() => ScannedDepthInput)
+  @ValidateNested(words('A depth of the scan is incomplete.'))
+  @IsArray(words('The depths of the scan are a list.'))
+  @ArrayMaxSize(ALL_TEETH.length, words('A tooth has one depth.'))
+  @ArrayUnique((d: ScannedDepthInput) => d.tooth, words('A tooth has one depth.'))
+  behind?: readonly ScannedDepthInput[];
 }
 
 /** Two points on a scale in the photograph and the millimetres between them. */

@@ -12,7 +12,7 @@ import {
   photoProjector,
   stoodBy,
 } from '../smile/camera-match.js';
-import { archDepthFrom } from '../smile/depths.js';
+import { archDepthFrom, depthsFrom } from '../smile/depths.js';
 import { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet } from '../smile/landmarks.js';
 import type { CameraStood } from '../smile/sight.js';
 import type { ViewPoints } from '../smile/views.js';
@@ -101,19 +101,20 @@ export function photoOnScan(
     }
   }
   const length = acrossCentrals(arch, camera, scaleSd);
-  const stood: CameraStood = { ...stoodBy(match), ...archOf(arch) };
+  const stood: CameraStood = { ...stoodBy(match), ...depthOf(arch) };
   return { camera, marks: marks.length, rmsMm: rmsPx / camera.pxPerMm, places, length, stood };
 }
 
-/** How far the edges of the canines lie behind those of the centrals, as the depth of an arch. */
-function archOf(arch: ExistingArch): Pick<CameraStood, 'archPerMm'> {
-  const edges = (numbers: readonly Fdi[]) =>
-    numbers.flatMap((t) => {
-      const there = arch.teeth.get(t);
-      return there ? [toothPlaces(there).edge[1]] : [];
-    });
-  const perMm = archDepthFrom(edges([11, 21]), edges([13, 23]));
-  return perMm === undefined ? {} : { archPerMm: perMm };
+/** How the scanned row curves back, and how far back each place of it lies that is marked on photographs. */
+function depthOf(arch: ExistingArch): Pick<CameraStood, 'archPerMm' | 'behind'> {
+  const teeth = UPPER_TEN.flatMap((tooth) => {
+    const there = arch.teeth.get(tooth);
+    return there ? [{ tooth, at: toothPlaces(there) }] : [];
+  });
+  const edges = (numbers: readonly Fdi[]) => teeth.filter((t) => numbers.includes(t.tooth)).map((t) => t.at.edge[1]);
+  const archPerMm = archDepthFrom(edges([11, 21]), edges([13, 23]));
+  const behind = depthsFrom(teeth);
+  return { ...(archPerMm !== undefined && { archPerMm }), ...(behind && { behind }) };
 }
 
 /**

@@ -59,7 +59,7 @@ const TURN_SD_DEG = 3;
 const LEAST_MARKS = 4;
 const ROUNDS = 25;
 /** What marks are said to hold by themselves counts as so many of them beside how well they fit. House value. */
-const USUAL_WEIGHT = 8;
+const USUAL_WEIGHT = 2;
 
 type Unknowns = [yaw: number, pitch: number, roll: number, logScale: number, u: number, v: number, logDistance: number];
 

@@ -1,9 +1,19 @@
+import type { Vec3 } from '../geometry/vec.js';
 import type { Fdi } from '../teeth/notation.js';
-import { type CameraStand, type Depth, heldByHand } from './sight.js';
+import { LANDMARK_KINDS, type LandmarkKind } from './landmarks.js';
+import { type CameraStand, type Depth, heldByHand, type ScannedDepth } from './sight.js';
 import type { ViewId } from './views.js';
 
 // How far back the places lie that are marked on photographs, and how far one mouth differs from another. A photograph
 // does not say; without it no ± is honest. Common practice, no source: rounded from what faces and arches usually have.
+
+/** How an arch curves back, where it is known better than of arches in general. */
+export interface ArchForm {
+  /** Depth = `perMm` · x², 1/mm. */
+  readonly perMm: number;
+  /** Half-width of its 95 % interval, as a share. */
+  readonly pm: number;
+}
 
 /** How an upper arch curves back from its front: depth = `perMm` · x², and how far arches differ, as a share. */
 export const ARCH_DEPTH = { perMm: 0.027, pm: 0.25 } as const;
@@ -28,6 +38,22 @@ export function archDepthFrom(centrals: readonly number[], canines: readonly num
   const mean = (v: readonly number[]) => v.reduce((a, b) => a + b, 0) / v.length;
   const behind = mean(canines) - mean(centrals);
   return behind > 0 ? behind / (usualAcross(13) ** 2 - usualAcross(11) ** 2) : undefined;
+}
+
+/**
+ * How far back a scan has the places that are marked on photographs, from their places in the mouth: y grows backward.
+ * @returns undefined without a central, against whose edge all are told
+ */
+export function depthsFrom(
+  teeth: readonly { readonly tooth: Fdi; readonly at: Readonly<Record<LandmarkKind, Vec3>> }[],
+): ScannedDepth[] | undefined {
+  const centrals = teeth.filter((t) => t.tooth === 11 || t.tooth === 21);
+  if (centrals.length === 0) return undefined;
+  const front = centrals.reduce((sum, t) => sum + t.at.edge[1], 0) / centrals.length;
+  return teeth.map(({ tooth, at }) => {
+    const [zenith, edge, mesial, distal] = LANDMARK_KINDS.map((k) => at[k][1] - front);
+    return { tooth, zenith, edge, mesial, distal } as ScannedDepth;
+  });
 }
 
 /** Behind the facial surface at its place in the arch, by the kind of point, and how far that differs, mm. */

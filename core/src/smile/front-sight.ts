@@ -1,23 +1,15 @@
-import { isFrontKind } from '../teeth/norms.js';
-import { type Fdi, isUpper } from '../teeth/notation.js';
-import { frontRow, OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
+import { type Fdi, isFdi } from '../teeth/notation.js';
+import { frontRow, OWN_ROLES, type Roles } from '../teeth/roles.js';
 import type { Figure } from '../working/working.js';
 import type { Px } from './calibration.js';
-import { ARCH_DEPTH, frontDepth, usualAcross, usualStand } from './depths.js';
+import { ARCH_DEPTH, type ArchForm, usualStand } from './depths.js';
+import { frontDepths, isStraight } from './front-depth.js';
 import { LANDMARK_KINDS, type LandmarkKind, type LandmarkSet, levelled } from './landmarks.js';
 import { type Level, levelOfTeeth } from './level.js';
 import type { Marked } from './propagate.js';
 import { middleOf } from './reading.js';
-import type { CameraStand, Sight } from './sight.js';
+import type { CameraStand, ScannedDepth, Sight } from './sight.js';
 import { pointSpec, type ViewPoints } from './views.js';
-
-/** How an arch curves back, where it is known better than of arches in general. */
-export interface ArchForm {
-  /** Depth = `perMm` · x², 1/mm. */
-  readonly perMm: number;
-  /** Half-width of its 95 % interval, as a share. */
-  readonly pm: number;
-}
 
 /** What is known of a retracted front view beside its points and scale. */
 export interface FrontSeen {
@@ -27,6 +19,8 @@ export interface FrontSeen {
   readonly stand?: CameraStand | undefined;
   /** The arch, from a scan or an occlusal view. */
   readonly arch?: ArchForm | undefined;
+  /** How far back the scan has the places that are marked. */
+  readonly behind?: readonly ScannedDepth[] | undefined;
   /** How well this hand sets each kind of landmark again, where it was tried: one standard deviation, mm. */
   readonly spread?: Readonly<Record<LandmarkKind, number>> | undefined;
 }
@@ -54,16 +48,8 @@ export const FRONT_SD_MM: Readonly<Record<LandmarkKind, number>> = {
   distal: 0.08,
 };
 
-const PLACE = { central: 11, lateral: 12, canine: 13 } as const;
-
 /** How far before the teeth a printed scale is held, mm, and how far that differs: half-width of the 95 % interval. */
 const SCALE_BEFORE_MM = { mm: 2, pm: 1.5 } as const;
-
-/**
- * Where the view was matched with a scan its marks agree with where the teeth stand: what is left of how far mouths
- * differ in depth, as a share. House value, fitted to virtual patients.
- */
-const SCANNED_SHARE = 0.5;
 
 /** Everything that measuring the retracted front view begins with. */
 export function frontSight(
@@ -85,27 +71,18 @@ export function frontSight(
   const about: Px = edges.length === 0 ? middle : [middle[0], edges.reduce((n, p) => n + p[1], 0) / edges.length];
   const mesials = [11, 21].map((t) => turned(set[t]?.mesial)).filter((p) => p !== undefined);
   const midline = mesials.length > 0 ? mesials.reduce((n, p) => n + p[0], 0) / mesials.length : undefined;
-  const straight = stand.distanceMm === Number.POSITIVE_INFINITY;
-  const depthAt = (kind: string, p: Px, tooth: Fdi | undefined) => {
-    const x = midline === undefined ? usualAcross(placeOf(tooth ?? 11)) : acrossAt(kind, p, midline, tooth);
-    const own = straight ? undefined : frontDepth(kind, x, arch.perMm);
-    return own && { ...own, mm: own.mm + SCALE_BEFORE_MM.mm, sdMm: own.sdMm * (seen.stand ? SCANNED_SHARE : 1) };
-  };
-  // A tooth stands as far back as its place in the row has it, not as it is far from the midline: a narrow arch is deep.
-  const acrossAt = (kind: string, p: Px, midX: number, tooth: Fdi | undefined): number => {
-    const edge = tooth === undefined || !set[tooth] ? undefined : turned(set[tooth]?.edge);
-    if (tooth === undefined || !edge) return (p[0] - midX) * scale.value;
-    // Zenith and neck lie where the tooth stands, wherever it leans.
-    const off = kind === 'mesial' || kind === 'distal' ? (p[0] - edge[0]) * scale.value : 0;
-    return usualAcross(placeOf(tooth)) + Math.sign(edge[0] - midX) * off;
-  };
-  const placeOf = (tooth: Fdi): Fdi => {
-    const kind = roleOf(roles, tooth);
-    return isUpper(tooth) && isFrontKind(kind) ? PLACE[kind] : tooth;
-  };
-  const mark = (id: string, at: Px | undefined, sdMm: number, kind: string, tooth?: Fdi): Marked | undefined => {
+  const depthAt = frontDepths({ set, turned, midline, mmPerPx: scale.value, roles, stand, arch, behind: seen.behind });
+  const mark = (
+    id: string,
+    at: Px | undefined,
+    sdMm: number,
+    kind: string,
+    tooth?: Fdi,
+    teeth: readonly Fdi[] = tooth === undefined ? [] : [tooth],
+  ): Marked | undefined => {
     const p = turned(at);
-    return p && { id, at: p, sdMm, depth: depthAt(kind, p, tooth) };
+    const own = p && depthAt(kind, p, tooth, teeth);
+    return p && { id, at: p, sdMm, depth: own && { ...own, mm: own.mm + SCALE_BEFORE_MM.mm } };
   };
   const relative = Math.hypot(scale.pm / scale.value, SCALE_BEFORE_MM.pm / stand.distanceMm);
   return {
@@ -114,8 +91,9 @@ export function frontSight(
       scale: { ...scale, pm: scale.value * relative },
       stand,
       about,
-      rollPmDeg: level?.pmDeg ?? 0,
-      archPm: straight ? 0 : arch.pm,
+      // A scan's level is fitted to these very marks: one that is off takes the level with it, and both do not add up.
+      rollPmDeg: level && level.by !== 'scan' ? level.pmDeg : 0,
+      archPm: isStraight(stand) ? 0 : arch.pm,
     },
     level,
     arch,
@@ -124,8 +102,9 @@ export function frontSight(
     own: (tooth, kind) => mark(`${tooth} ${kind}`, set[tooth]?.[kind], (seen.spread ?? FRONT_SD_MM)[kind], kind, tooth),
     extra: (id) => {
       const spec = pointSpec('retracted-front', id);
-      const kind = id.split('-')[0] as string;
-      return mark(id, points[id], spec?.sdMm ?? 0.1, kind, kind === 'neck' ? spec?.tooth : undefined);
+      const [kind = '', ...of] = id.split('-');
+      const own = kind === 'neck' ? spec?.tooth : undefined;
+      return mark(id, points[id], spec?.sdMm ?? 0.1, kind, own, of.map(Number).filter(isFdi));
     },
   };
 }
@@ -148,7 +127,7 @@ export interface SeenShare {
  * out on virtual patients (see the test of the same name).
  */
 export const SEEN_FROM_FRONT = {
-  central: { width: 0.987, widthPm: 0.0225, mouthPm: 0.005, length: 1.01, lengthPm: 0.012, arch: 0.01 },
+  central: { width: 0.987, widthPm: 0.0225, mouthPm: 0.005, length: 1.01, lengthPm: 0.016, arch: 0.01 },
   lateral: { width: 0.895, widthPm: 0.07, mouthPm: 0.022, length: 1.005, lengthPm: 0.0195, arch: 0.16 },
   canine: { width: 0.807, widthPm: 0.07, mouthPm: 0.03, length: 0.97, lengthPm: 0.0225, arch: 0.15 },
 } as const satisfies Readonly<Record<'central' | 'lateral' | 'canine', SeenShare>>;

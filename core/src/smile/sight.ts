@@ -1,3 +1,4 @@
+import type { Fdi } from '../teeth/notation.js';
 import { EVEN, type Figure } from '../working/working.js';
 import type { Px } from './calibration.js';
 
@@ -28,6 +29,17 @@ export interface CameraStood {
   readonly distancePm: number;
   /** The scanned arch's depth, see `ARCH_DEPTH`. */
   readonly archPerMm?: number | undefined;
+  /** How far back the scan has the places that are marked. */
+  readonly behind?: readonly ScannedDepth[] | undefined;
+}
+
+/** How far the places of a scanned tooth lie behind the middle of the centrals' edges, mm; before it where negative. */
+export interface ScannedDepth {
+  readonly tooth: Fdi;
+  readonly zenith: number;
+  readonly edge: number;
+  readonly mesial: number;
+  readonly distal: number;
 }
 
 /** The same as a sight takes it. */

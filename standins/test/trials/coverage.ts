@@ -1,6 +1,7 @@
 import {
   archDepthFrom,
   type CameraStand,
+  depthsFrom,
   difference,
   type Figure,
   FRONT_SD_MM,
@@ -8,6 +9,7 @@ import {
   gapsBetween,
   HELD_MM,
   LANDMARK_KINDS,
+  type LandmarkKind,
   type LandmarkSet,
   type Level,
   levelOfPupils,
@@ -300,7 +302,13 @@ function scaleOfShot(
 }
 
 /** Everything that a shot tells. `level` is what the front view goes by; the truth's is what it should go by. */
-function told(view: ViewId, shot: Shot, level: Level | undefined, arch?: FrontSeen['arch']): Measured {
+function told(
+  view: ViewId,
+  shot: Shot,
+  level: Level | undefined,
+  arch?: FrontSeen['arch'],
+  behind?: FrontSeen['behind'],
+): Measured {
   const out = new Map<string, Figure>();
   const put = (figures: readonly ViewFigure[]) => {
     for (const f of figures) out.set(f.id, f.figure);
@@ -310,7 +318,7 @@ function told(view: ViewId, shot: Shot, level: Level | undefined, arch?: FrontSe
     put(measureView({ view, points, scale, ...(stand && { stand }), ...(scaleTooth && { scaleTooth }) }));
     return out;
   }
-  const seen: FrontSeen = { level, stand: shot.stand, arch };
+  const seen: FrontSeen = { level, stand: shot.stand, arch, behind };
   put(measureFrontDetails(shot.set, shot.points, shot.scale, undefined, seen));
   const teeth = measureTeeth(shot.set, shot.scale, undefined, seen).filter((m) => m.tooth % 10 <= 3);
   for (const m of teeth) {
@@ -398,20 +406,30 @@ const SCAN_SD_MM = 0.05;
 
 /** The front view matched with a scan of the same teeth by the marks that both have. */
 function onScan(s: Subject, shot: Shot, camera: CameraSetting, r: Random): Measured {
-  const marks = s.teeth
+  const scanned = s.teeth.map(({ tooth, at }) => {
+    const place = ([x, y, z]: Vec3): Vec3 => [
+      x + r.normal(SCAN_SD_MM),
+      y + r.normal(SCAN_SD_MM),
+      z + r.normal(SCAN_SD_MM),
+    ];
+    const { zenith, edge, mesial, distal } = at as Record<LandmarkKind, Vec3>;
+    return { tooth, at: { zenith: place(zenith), edge: place(edge), mesial: place(mesial), distal: place(distal) } };
+  });
+  const marks = scanned
     .filter((t) => t.tooth % 10 <= 3)
     .flatMap((t) =>
       LANDMARK_KINDS.flatMap((kind) => {
-        const [at, px] = [t.at[kind] as Vec3, shot.set[t.tooth]?.[kind]];
-        const own: Vec3 = [at[0] + r.normal(SCAN_SD_MM), at[1] + r.normal(SCAN_SD_MM), at[2] + r.normal(SCAN_SD_MM)];
-        return px ? [{ at: own, px, sdMm: HELD_MM[kind === 'edge' && t.tooth % 10 === 3 ? 'tip' : kind] }] : [];
+        const px = shot.set[t.tooth]?.[kind];
+        const held = HELD_MM[kind === 'edge' && t.tooth % 10 === 3 ? 'tip' : kind];
+        return px ? [{ at: t.at[kind], px, sdMm: held }] : [];
       }),
     );
   const stood = stoodBy(matchCamera(marks, [camera.widthPx, camera.heightPx]));
-  const back = (tooth: number) => s.teeth.flatMap((t) => (t.tooth === tooth ? [t.at.edge?.[1] as number] : []));
-  const perMm = archDepthFrom([...back(11), ...back(21)], [...back(13), ...back(23)]);
+  const edges = (...teeth: number[]) => scanned.filter((t) => teeth.includes(t.tooth)).map((t) => t.at.edge[1]);
+  const perMm = archDepthFrom(edges(11, 21), edges(13, 23));
   const level: Level = { by: 'scan', rollDeg: stood.rollDeg, pmDeg: stood.rollPmDeg };
-  return told('retracted-front', { ...shot, stand: standOf(stood) }, level, perMm ? { perMm, pm: 0.12 } : undefined);
+  const arch = perMm ? { perMm, pm: 0.12 } : undefined;
+  return told('retracted-front', { ...shot, stand: standOf(stood) }, level, arch, depthsFrom(scanned));
 }
 
 /** Teeth and gaps of one front view by one hand and camera, level by its own teeth. */

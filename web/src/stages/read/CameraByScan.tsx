@@ -20,6 +20,8 @@ export function cameraIsOld(c: CalibrationInput, stood: CameraStood): boolean {
   if (c.cameraLeftIn) return false;
   if (!c.camera) return true;
   const { camera } = c;
+  // A scale from before depths were kept with it.
+  if (stood.behind && !camera.behind) return true;
   return (['yaw', 'pitch', 'roll'] as const).some(
     (turn) => Math.abs(camera[`${turn}Deg`] - stood[`${turn}Deg`]) > Math.max(LEAST_DEG, MOVED * stood[`${turn}PmDeg`]),
   );
@@ -38,6 +40,15 @@ export function cameraBy(s: CameraStood): CameraStood {
     distanceMm: Math.round(s.distanceMm),
     distancePm: round(s.distancePm),
     ...(s.archPerMm !== undefined && { archPerMm: Math.round(1e4 * s.archPerMm) / 1e4 }),
+    ...(s.behind && {
+      behind: s.behind.map(({ tooth, zenith, edge, mesial, distal }) => ({
+        tooth,
+        zenith: round(zenith),
+        edge: round(edge),
+        mesial: round(mesial),
+        distal: round(distal),
+      })),
+    }),
   };
 }
 
