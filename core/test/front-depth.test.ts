@@ -99,6 +99,21 @@ describe('how far back the scan has the places of a front view', () => {
     expect(lean(seen)).toBeCloseTo(0, 1);
   });
 
+  it('tells the width of a tooth that is turned by the chord from side to side', () => {
+    // A central that turns its distal side back by 4 mm over 8 mm across: its chord is √80 mm.
+    const turned = leaning(0).map((t) => ({ ...t, at: { ...t.at, distal: [t.at.distal[0], 4, 4] as Vec3 } }));
+    const see = pinhole(0, 0, 420);
+    const set: LandmarkSet = Object.fromEntries(
+      turned.map((t) => [t.tooth, Object.fromEntries(Object.entries(t.at).map(([k, p]) => [k, see(p as Vec3)]))]),
+    );
+    const level = { by: 'scan', rollDeg: 0, pmDeg: 0 } as const;
+    for (const m of centrals(set, { level, stand: STAND, behind: depthsFrom(turned) })) {
+      expect(m.width?.value).toBeCloseTo(Math.sqrt(80) / 1.001, 1);
+      // From the front alone it would be taken for narrower.
+      expect(centrals(set, { level, stand: STAND })[0]?.width?.value).toBeLessThan(8.3);
+    }
+  });
+
   it('does not count an error of the scan’s level beside the marks to which it was fitted', () => {
     const { set, seen } = shot(0, 0, 0, true);
     const sure = centrals(set, { ...seen, level: { by: 'scan', rollDeg: 0, pmDeg: 0 } });

@@ -65,7 +65,7 @@ const ON_TOOTH = {
   neck: { off: -1.1, sd: 0.7 },
   papilla: { off: 0, sd: 0.7 },
   contact: { off: 0, sd: 0.8 },
-  embrasure: { off: -0.9, sd: 0.6 },
+  embrasure: { off: -0.15, sd: 0.6 },
 } as const;
 
 type OnTooth = keyof typeof ON_TOOTH;
@@ -76,12 +76,13 @@ export function frontDepth(kind: string, xMm: number, perMm: number): Depth | un
   // The margin of the lower centrals lies behind the upper edge by the overjet.
   if (kind === 'lower') return depth(2.5, 1.5);
   if (!isOnTooth(kind)) return undefined;
-  // A tooth turns away at its distal side, the more the further back it stands.
-  const off = kind === 'distal' ? -DISTAL_PER_MM * xMm * xMm : ON_TOOTH[kind].off;
+  const off = ON_TOOTH[kind].off + turnedAway(kind, Math.abs(xMm));
   return onArch(xMm, off, ON_TOOTH[kind].sd, perMm);
 }
 
-const DISTAL_PER_MM = 0.0055;
+/** A tooth turns away at its distal side, the more the further back it stands, and an embrasure opens to the front. */
+const turnedAway = (kind: OnTooth, xMm: number): number =>
+  kind === 'distal' ? -0.0055 * xMm * xMm : kind === 'embrasure' ? -0.08 * xMm : 0;
 
 /** A smile draws the lips back to the teeth, and the lower one lies a little behind the upper. */
 const LIP_ACROSS = { rest: [0.7, -3.3, -5, -3.3, 0.7], smile: [1.5, -2.6, -4.8, -2.6, 1.5] } as const;

@@ -15,7 +15,7 @@ const facing = (tooth: Fdi, neighbour: Fdi): LandmarkKind =>
 const PLACE = { central: 11, lateral: 12, canine: 13 } as const;
 
 /** A mark and the scan's place are picked in two ways, one standard deviation, mm. House value. */
-const SCANNED_SD_MM = 0.25;
+export const SCANNED_SD_MM = 0.1;
 
 /**
  * How far behind what the scan has a further place lies, and how far that differs, one standard deviation, mm: necks

@@ -31,6 +31,8 @@ export interface FrontSight {
   readonly level: Level | undefined;
   readonly arch: ArchForm;
   readonly roles: Roles;
+  /** How much further back the scan has a tooth's distal side than its mesial one, mm. */
+  readonly turnedBack: (tooth: Fdi) => number | undefined;
   /** The upper teeth that stand in front. */
   readonly row: readonly Fdi[];
   readonly own: (tooth: Fdi, kind: LandmarkKind) => Marked | undefined;
@@ -98,6 +100,10 @@ export function frontSight(
     level,
     arch,
     roles,
+    turnedBack: (tooth) => {
+      const own = seen.behind?.find((b) => b.tooth === tooth);
+      return own && own.distal - own.mesial;
+    },
     row: frontRow(roles),
     own: (tooth, kind) => mark(`${tooth} ${kind}`, set[tooth]?.[kind], (seen.spread ?? FRONT_SD_MM)[kind], kind, tooth),
     extra: (id) => {
@@ -129,8 +135,18 @@ export interface SeenShare {
 export const SEEN_FROM_FRONT = {
   central: { width: 0.987, widthPm: 0.0225, mouthPm: 0.005, length: 1.01, lengthPm: 0.016, arch: 0.01 },
   lateral: { width: 0.895, widthPm: 0.07, mouthPm: 0.022, length: 1.005, lengthPm: 0.0195, arch: 0.16 },
-  canine: { width: 0.807, widthPm: 0.07, mouthPm: 0.03, length: 0.97, lengthPm: 0.0225, arch: 0.15 },
+  canine: { width: 0.807, widthPm: 0.072, mouthPm: 0.03, length: 0.97, lengthPm: 0.0225, arch: 0.15 },
 } as const satisfies Readonly<Record<'central' | 'lateral' | 'canine', SeenShare>>;
+
+/**
+ * The chord from a crown's mesial to its distal side, as the front shows them, over its own width, with half-widths of
+ * the 95 % band: of each tooth by itself, and of all of its kind in one mouth together. Worked out on virtual patients, odd teeth among them.
+ */
+export const CHORD_SHARE = {
+  central: { share: 1.001, pm: 0.004, mouthPm: 0.004 },
+  lateral: { share: 0.986, pm: 0.012, mouthPm: 0.01 },
+  canine: { share: 0.909, pm: 0.045, mouthPm: 0.045 },
+} as const;
 
 /** The share of a width that is seen on an arch of another form: a deeper one turns its sides further away. */
 export const widthShare = (kind: keyof typeof SEEN_FROM_FRONT, perMm: number): number =>

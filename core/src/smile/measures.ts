@@ -1,9 +1,26 @@
 import { type FrontKind, isFrontKind } from '../teeth/norms.js';
-import { type Fdi, isUpper, PLANNABLE } from '../teeth/notation.js';
+import { type Fdi, isUpper, kindOf, PLANNABLE } from '../teeth/notation.js';
 import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
-import { DERIVED, derived, type Errors, type Figure, MEASURED, type Source, together } from '../working/working.js';
-import type { Px } from './calibration.js';
-import { type FrontSeen, type FrontSight, frontSight, SEEN_FROM_FRONT, widthShare } from './front-sight.js';
+import {
+  COMMON_PRACTICE,
+  DERIVED,
+  derived,
+  type Errors,
+  type Figure,
+  MEASURED,
+  type Source,
+  together,
+} from '../working/working.js';
+import { type Px, Z95 } from './calibration.js';
+import { SCANNED_SD_MM } from './front-depth.js';
+import {
+  CHORD_SHARE,
+  type FrontSeen,
+  type FrontSight,
+  frontSight,
+  SEEN_FROM_FRONT,
+  widthShare,
+} from './front-sight.js';
 import type { LandmarkSet } from './landmarks.js';
 import { LEVEL_NOTE } from './level.js';
 import { type Marked, propagated } from './propagate.js';
@@ -126,6 +143,8 @@ function lowestPm(edge: Marked, others: readonly Marked[], { scale, rollPmDeg }:
 
 /** The crown's own width: what is seen of it, over the share that its arch shows. */
 function crownWidth(front: Figure, f: FrontSight, kind: FrontKind, tooth: Fdi): Figure {
+  const back = f.turnedBack(tooth);
+  if (back !== undefined) return widthByChord(front, back, kind, tooth);
   const share = widthShare(kind, f.arch.perMm);
   const deeper = widthShare(kind, f.arch.perMm * (1 + f.arch.pm));
   const { width, widthPm, mouthPm } = SEEN_FROM_FRONT[kind];
@@ -134,6 +153,35 @@ function crownWidth(front: Figure, f: FrontSight, kind: FrontKind, tooth: Fdi): 
     [`turn of ${tooth}`]: (share * widthPm) / width,
     'form of the arch': (share * mouthPm) / width,
   });
+}
+
+/** With a scan it is known how a tooth turns away: what is seen and that make the chord from side to side. */
+function widthByChord(front: Figure, backMm: number, kind: FrontKind, tooth: Fdi): Figure {
+  const chord = Math.hypot(front.value, backMm);
+  // A tooth that stands in another's place keeps its own form.
+  const own = kindOf(tooth);
+  const { share, pm, mouthPm } = CHORD_SHARE[isFrontKind(own) ? own : kind];
+  const value = chord / share;
+  const errors: Record<string, number> = {};
+  for (const [cause, effect] of Object.entries(front.errors ?? {}))
+    errors[cause] = (effect * front.value) / chord / share;
+  errors[`form of ${tooth}`] = (value * pm) / share;
+  errors[`form of the ${kind}s`] = (value * mouthPm) / share;
+  errors[`depth of ${tooth}`] = ((backMm / chord) * Z95 * Math.SQRT2 * SCANNED_SD_MM) / share;
+  return {
+    value,
+    pm: together(errors),
+    unit: 'mm',
+    errors,
+    working: {
+      formula: 'crown width = √(width seen from the front² + depth from side to side²) ÷ share of the chord',
+      inputs: [
+        { name: 'width seen from the front', value: round(front.value), unit: 'mm', source: MEASURED },
+        { name: 'depth from side to side, by the scan', value: round(backMm), unit: 'mm', source: MEASURED },
+        { name: 'share of the chord', value: share, unit: '', source: COMMON_PRACTICE },
+      ],
+    },
+  };
 }
 
 function crownLength(front: Figure, kind: FrontKind, tooth: Fdi): Figure {
