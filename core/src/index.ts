@@ -155,7 +155,11 @@ export {
 export { type PickedTooth, type PickedView, Picking } from './engine/picking.js';
 export type { CutView } from './engine/queries/cut.js';
 export type { Difference } from './engine/queries/difference.js';
-export type { CanineLead, ClosedGap, DirectColours, DirectTold, ThirdLayers } from './engine/queries/direct.js';
+export type { DirectTold, PlacedBody } from './engine/queries/direct.js';
+export type { DirectColours, ThirdLayers } from './engine/queries/direct-colours.js';
+export type { ClosedGap } from './engine/queries/direct-gaps.js';
+export type { CanineLead } from './engine/queries/direct-lead.js';
+export { type DirectView, TOOTH_PLACES, type ToothPlace } from './engine/queries/direct-view.js';
 export type { ExistingSummary } from './engine/queries/existing.js';
 export type { FaceOfTooth } from './engine/queries/faces.js';
 export type { Guide } from './engine/queries/guide.js';
@@ -303,7 +307,7 @@ export {
 } from './material/measured.js';
 export { CANINE_WEAR_MM, type LeadSaid, leadSaid, SIDE_STEP_MM, type SideLead } from './occlusion/guidance.js';
 export { biteGrid, HEIGHT_STEP_MM, type HeightField, heightField, type JawTooth } from './occlusion/heights.js';
-export { type LeadBack, leadBack } from './occlusion/lead-back.js';
+export { type LeadBack, type LeadStep, leadBack } from './occlusion/lead-back.js';
 export {
   alongAngle,
   clearances,

@@ -1,4 +1,5 @@
-export { type Bevelled, bevelled, brokenOff } from './bevel.js';
+export { type Bevelled, bevelled } from './bevel.js';
+export { type BreakFace, drawnFace, scannedBreak } from './break-face.js';
 export {
   type CompositeShade,
   genericShades,
@@ -11,6 +12,7 @@ export {
   type ZoneLayers,
   type ZoneMix,
 } from './colour.js';
+export { brokenOff } from './drawn.js';
 export { FINISHING_STEPS, type FinishStep } from './finishing.js';
 export {
   EMERGES,
@@ -26,6 +28,7 @@ export {
 export { GAUGED_MM, type Gauged, gauged } from './gauge.js';
 export { bodyOf, columnBody, compositeLayers, type Increment, incrementsOf, type LayerBody } from './layers.js';
 export { COLUMN_MM, type Missing, type MissingColumn, missingOf, SLIVER_MM, type Stretch } from './missing.js';
+export { type NeckDefect, neckDefect } from './neck.js';
 export {
   type DirectBodies,
   type DirectNote,
@@ -49,10 +52,11 @@ export {
   type DirectWork,
   type DrawnBreak,
   ENERGY_WANTED,
+  ISLAND_POINTS,
   LAYER_ORDER,
   LAYERS,
   type LayerName,
   layerWords,
   USUAL_DIRECT,
 } from './words.js';
-export { LEAST_WALL_MM, troughBody, type WornEdge, wornEdge } from './worn.js';
+export { LEAST_WALL_MM, type Outline, troughBody, troughRim, type WornEdge, wornEdge } from './worn.js';

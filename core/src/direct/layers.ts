@@ -124,7 +124,7 @@ const least = (v: readonly number[]) => v.reduce((a, b) => Math.min(a, b), Infin
 const most = (v: readonly number[]) => v.reduce((a, b) => Math.max(a, b), -Infinity);
 
 /** How much longer a column is through a layer than the layer is thick, at the planned face and behind. */
-function slants(m: Missing): (c: MissingColumn) => { readonly front: number; readonly behind: number } {
+export function slants(m: Missing): (c: MissingColumn) => { readonly front: number; readonly behind: number } {
   const { na, step } = m.grid;
   const at = new Map(m.columns.map((c) => [c.column, c.planned]));
   type Side = (s: Stretch) => number;
@@ -189,29 +189,42 @@ export function columnBody(
   const positions: number[] = [];
   const triangles: number[] = [];
   const index = new Map<number, number>();
-  const vertex = (column: number): number => {
-    const known = index.get(column);
+  const has = (c: number) => stretches.has(c);
+  /**
+   * The corner of a column towards so many columns across and up, −1 or 1, where it ends as high as the columns that
+   * meet there do on the average. Two that meet at a corner alone keep each their own.
+   */
+  const vertex = (column: number, da: -1 | 1, db: -1 | 1): number => {
+    const [across, up, both] = [column + da, column + db * na, column + da + db * na];
+    const meets = [column, ...(has(across) ? [across] : []), ...(has(up) ? [up] : [])];
+    if (has(both) && meets.length > 1) meets.push(both);
+    const corner = 4 * (column + (da > 0 ? 1 : 0) + (db > 0 ? na : 0));
+    // Columns are told apart only where they meet diagonally and nothing joins them.
+    const key = corner + (has(both) && meets.length === 1 ? (da > 0 ? 1 : 2) : 0);
+    const known = index.get(key);
     if (known !== undefined) return known;
-    const { from, to } = stretches.get(column) as Stretch;
-    const [x, z] = [a0 + (column % na) * step, b0 + Math.floor(column / na) * step];
+    let [from, to] = [0, 0];
+    for (const c of meets) {
+      const own = stretches.get(c) as Stretch;
+      from += own.from / meets.length;
+      to += own.to / meets.length;
+    }
+    const [a, b] = [a0 + ((column % na) + da / 2) * step, b0 + (Math.floor(column / na) + db / 2) * step];
     const own = positions.length / 3;
-    positions.push(...at(x, z, from), ...at(x, z, to));
-    index.set(column, own);
+    positions.push(...at(a, b, from), ...at(a, b, to));
+    index.set(key, own);
     return own;
   };
-  const has = (c: number) => stretches.has(c);
-  const isCell = (c: number) => has(c) && has(c + 1) && has(c + na) && has(c + na + 1) && (c % na) + 1 < na;
   for (const c of stretches.keys()) {
-    if (!isCell(c)) continue;
-    const [p, q, r, s] = [vertex(c), vertex(c + 1), vertex(c + na + 1), vertex(c + na)];
+    const [p, q, r, s] = [vertex(c, -1, -1), vertex(c, 1, -1), vertex(c, 1, 1), vertex(c, -1, 1)];
     // Front faces look to −y, back faces to +y.
     triangles.push(p, q, r, p, r, s);
     triangles.push(p + 1, r + 1, q + 1, p + 1, s + 1, r + 1);
     const wall = (a: number, b: number) => triangles.push(a, a + 1, b + 1, a, b + 1, b);
-    if (!isCell(c - na)) wall(p, q);
-    if (!isCell(c + 1)) wall(q, r);
-    if (!isCell(c + na)) wall(r, s);
-    if (!isCell(c - 1)) wall(s, p);
+    if (!has(c - na)) wall(p, q);
+    if (!has(c + 1)) wall(q, r);
+    if (!has(c + na)) wall(r, s);
+    if (!has(c - 1)) wall(s, p);
   }
   return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
 }

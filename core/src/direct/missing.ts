@@ -49,6 +49,10 @@ export const columnPlace = ({ grid }: Pick<Missing, 'grid'>, column: number): re
   grid.b0 + Math.floor(column / grid.na) * grid.step,
 ];
 
+/** The column of a grid in which a place lies, across and up. */
+export const columnOf = ({ grid }: { readonly grid: ColumnGrid }, across: number, up: number): number =>
+  Math.round((up - grid.b0) / grid.step) * grid.na + Math.round((across - grid.a0) / grid.step);
+
 /** Between columns, mm: a tenth of what is told of layers. */
 export const COLUMN_MM = 0.1;
 /** Thinner than this a stretch is two surfaces that mean the same, mm: a scanner's own noise. House value. */

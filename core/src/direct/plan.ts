@@ -1,13 +1,18 @@
+import { turnedOver } from '../contour/arch.js';
 import type { PlannedTooth } from '../contour/plan.js';
 import { RULE_LIMITS } from '../decide/ids.js';
 import { Refusal } from '../errors.js';
+import { toLocal } from '../geometry/frame.js';
 import { type Mesh, meshInFrame } from '../geometry/mesh.js';
-import type { Fdi } from '../teeth/notation.js';
-import { type Bevelled, bevelled, brokenOff } from './bevel.js';
+import { type Fdi, isUpper } from '../teeth/notation.js';
+import { type Bevelled, bevelled } from './bevel.js';
+import { type BreakFace, drawnFace, scannedBreak } from './break-face.js';
+import { brokenOff } from './drawn.js';
 import { EMERGES, type Emergence, emergenceOf } from './gap.js';
 import { type Gauged, gauged } from './gauge.js';
 import { compositeLayers, type Increment, incrementsOf, type LayerBody } from './layers.js';
 import { columnPlace, type Missing, missingOf, type Stretch } from './missing.js';
+import { type NeckDefect, neckDefect } from './neck.js';
 import {
   type DirectKind,
   type DirectSettings,
@@ -58,9 +63,11 @@ export interface DirectPlan {
   /** How much longer, mm. */
   readonly longerMm: number;
   /** Of a broken tooth: the surface of the break, and the bevel. */
-  readonly bevel?: Omit<Bevelled, 'missing'>;
+  readonly bevel?: Omit<Bevelled, 'missing'> & { readonly breakMm2: number };
   /** Of a worn one: the worn face, the dentin in it, the trough. */
-  readonly worn?: Omit<WornEdge, 'grid' | 'trough'>;
+  readonly worn?: Omit<WornEdge, 'grid' | 'trough' | 'facet'>;
+  /** Of one with a dent beside the gum. */
+  readonly neck?: NeckDefect;
   /** How it leaves the gum where a side is added to. */
   readonly emerges: { readonly left?: Emergence; readonly right?: Emergence };
   /** How deep a probe stands before enamel is laid. */
@@ -84,6 +91,12 @@ const PROUD_MM = 0.15;
 const BUILT_MM2 = 2;
 /** Added to one side of one tooth beyond this, a gap is wider than composite closes well, mm. Common practice, no source. */
 const WIDE_MM = 1.5;
+/** A wall that is thinner by less than this is as thick as wished, mm: a column's width. */
+const WALL_MM = 0.1;
+/** Beside the gum a dent deeper than this is near the pulp, mm. Common practice, no source. */
+const NEAR_PULP_MM = 2;
+/** Nearer to where the crown ends than this its side at the gum has no enamel, mm. Common practice, no source. */
+const ON_ROOT_MM = 0.7;
 /** Under this age pulps are wide, years: where deciding speaks of a child too. */
 const CHILD_YEARS = RULE_LIMITS.child.value;
 
@@ -106,25 +119,61 @@ export const USUAL_WORK: DirectWork = { kind: 'addition' };
 export interface DirectGround {
   readonly missing: Missing;
   readonly bevel?: Omit<Bevelled, 'missing'>;
+  readonly face?: BreakFace;
   readonly worn?: WornEdge;
+  readonly neck?: NeckDefect;
+  /** The columns of the dent beside the gum. */
+  readonly dent?: ReadonlySet<number>;
 }
 
-/** What a tooth lacks, with the bevel of a broken one and the trough of a worn one. @param missing as `missingTo` gives it */
+/**
+ * What a tooth lacks, with the bevel of a broken one, the trough of a worn one, the dent beside the gum.
+ * @param missing as `missingTo` gives it
+ * @param face as `breakOf` gives it
+ */
 export function directGround(
   planned: PlannedTooth,
   tooth: Mesh,
   s: DirectSettings,
   work: DirectWork,
   missing: Missing,
+  face = breakOf(planned, tooth, work, missing),
 ): DirectGround {
-  if (work.kind === 'worn') return { missing, worn: wornEdge(meshInFrame(tooth, planned.frame), s) };
+  if (work.kind === 'worn') {
+    const marked = work.island?.map((p): [number, number] => {
+      const [x, y] = toLocal(planned.frame, isUpper(planned.tooth) ? p : turnedOver(p));
+      return [x, y];
+    });
+    return { missing, worn: wornEdge(meshInFrame(tooth, planned.frame), s, marked) };
+  }
+  if (work.kind === 'neck') {
+    const found = neckDefect(missing, s);
+    return found ? { missing: found.missing, neck: found.defect, dent: found.columns } : { missing };
+  }
   if (work.kind !== 'corner') return { missing };
   const { missing: filled, ...bevel } = bevelled(
     work.broken ? brokenOff(missing, work.broken, mesialX(planned)) : missing,
     s,
   );
-  return { missing: filled, bevel };
+  return { missing: filled, bevel, ...(face && { face }) };
 }
+
+/** Where a tooth is broken, as the scan shows it or as it is drawn; nothing for another kind of work. */
+export function breakOf(
+  planned: PlannedTooth,
+  tooth: Mesh,
+  { kind, broken }: DirectWork,
+  missing: Missing,
+): BreakFace | undefined {
+  if (kind !== 'corner') return undefined;
+  return broken
+    ? drawnFace(missing, broken, mesialX(planned))
+    : scannedBreak(meshInFrame(tooth, planned.frame), missing);
+}
+
+/** A dent in the face has nothing behind it that a shell would carry, no free side and no lobes. */
+const layersBy = (s: DirectSettings, { kind }: DirectWork): DirectSettings =>
+  kind === 'neck' ? { ...s, shellMm: 0, sideMm: 0, lobeMm: 0 } : s;
 
 /**
  * The layers of what a tooth lacks.
@@ -137,7 +186,7 @@ export function directBodies(
   work: DirectWork = USUAL_WORK,
   ground = directGround(planned, tooth, s, work, missingTo(planned, tooth)),
 ): DirectBodies {
-  return { ...ground, layers: compositeLayers(ground.missing, s), work };
+  return { ...ground, layers: compositeLayers(ground.missing, layersBy(s, work)), work };
 }
 
 /** 1 where a crown's x goes to its mesial side, which looks to the arch's middle. */
@@ -146,7 +195,7 @@ const mesialX = ({ frame }: PlannedTooth): 1 | -1 => (frame.origin[0] * frame.x[
 /** Everything that is told of the composite on one tooth. */
 export function directPlan(
   planned: PlannedTooth,
-  { missing, layers, work, bevel, worn }: DirectBodies,
+  { missing, layers, work, bevel, face, worn, neck }: DirectBodies,
   s: DirectSettings,
   ageYears?: number,
 ): DirectPlan {
@@ -157,7 +206,7 @@ export function directPlan(
   const grown = growth(missing);
   const [left, right] = [emergenceOf(missing, 1), emergenceOf(missing, -1)];
   const emerges = { ...(left && { left }), ...(right && { right }) };
-  const { grid: _, trough: _1, ...wornTold } = worn ?? {};
+  const { grid: _, trough: _1, facet: _2, ...wornTold } = worn ?? {};
   return {
     tooth: planned.tooth,
     kind: work.kind,
@@ -172,13 +221,18 @@ export function directPlan(
     },
     energy: (s.lampMw * s.seconds) / 1000,
     ...grown,
-    ...(bevel && { bevel }),
-    ...(worn && { worn: wornTold as Omit<WornEdge, 'grid' | 'trough'> }),
+    ...(bevel && { bevel: { ...bevel, breakMm2: face?.mm2 ?? 0 } }),
+    ...(neck && { neck }),
+    ...(worn && { worn: wornTold as Omit<WornEdge, 'grid' | 'trough' | 'facet'> }),
     emerges,
     gauge: gauged(missing, layers),
     notes: [
-      ...notesOn(planned.tooth, missing, layers, s, grown, ageYears),
-      ...kindNotes(planned.tooth, { work, emerges, ...(bevel && { bevel }), ...(worn && { worn }) }, s),
+      ...notesOn(planned.tooth, missing, layers, layersBy(s, work), grown, ageYears),
+      ...kindNotes(
+        planned.tooth,
+        { work, emerges, ...(face && { face }), ...(worn && { worn }), ...(neck && { neck }) },
+        s,
+      ),
     ],
   };
 }
@@ -200,11 +254,17 @@ function coreOf(worn: WornEdge | undefined, s: DirectSettings): Increment[] {
 /** What speaks against a kind of work, or has to be known of it. */
 function kindNotes(
   tooth: Fdi,
-  { work, bevel, worn, emerges }: Pick<DirectBodies, 'work' | 'bevel' | 'worn'> & Pick<DirectPlan, 'emerges'>,
+  {
+    work,
+    face,
+    worn,
+    neck,
+    emerges,
+  }: Pick<DirectBodies, 'work' | 'face' | 'worn' | 'neck'> & Pick<DirectPlan, 'emerges'>,
   s: DirectSettings,
 ): DirectNote[] {
   const out: DirectNote[] = [];
-  if (work.kind === 'corner' && bevel && bevel.breakMm2 === 0)
+  if (work.kind === 'corner' && face && face.mm2 === 0)
     out.push({
       state: 'look',
       says: `{${tooth}}: no break is found between the scan and the plan. Draw it on the crown, or scan the tooth as it is.`,
@@ -212,12 +272,34 @@ function kindNotes(
   if (work.kind === 'worn' && worn && worn.troughMm3 === 0)
     out.push({
       state: 'stop',
-      says: `{${tooth}}: the edge is ${worn.edgeMm.toFixed(1)} mm thick: a trough would break through walls of ${s.wallMm.toFixed(1)} mm. Keep it shallow, or leave it out and bond to the edge as it is.`,
+      says: worn.marked
+        ? `{${tooth}}: what is marked as dentin lies beside the worn face, or is smaller than half a square millimetre. Mark it round again.`
+        : `{${tooth}}: the edge is ${worn.edgeMm.toFixed(1)} mm thick: a trough would break through walls of ${s.wallMm.toFixed(1)} mm. Keep it shallow, or leave it out and bond to the edge as it is.`,
     });
   if (worn?.wallMm !== undefined && worn.wallMm < LEAST_WALL_MM)
     out.push({
       state: 'stop',
-      says: `{${tooth}}: walls of ${worn.wallMm.toFixed(1)} mm break; ${LEAST_WALL_MM} mm are the least.`,
+      says: `{${tooth}}: walls of ${worn.wallMm.toFixed(1)} mm break; ${LEAST_WALL_MM} mm are the least. A trough of all the dentin would break through: make it shallower, or leave dentin at the wall.`,
+    });
+  else if (worn?.wallMm !== undefined && worn.wallMm < s.wallMm - WALL_MM)
+    out.push({
+      state: 'look',
+      says: `{${tooth}}: the dentin as it is marked leaves a wall of ${worn.wallMm.toFixed(1)} mm, less than the ${s.wallMm.toFixed(1)} mm that are to stay.`,
+    });
+  if (work.kind === 'neck' && !neck)
+    out.push({
+      state: 'look',
+      says: `{${tooth}}: no dent beside the gum is found between the scan and the plan. Plan the whole face in shape, or scan the tooth as it is.`,
+    });
+  if (neck && neck.deepMm > NEAR_PULP_MM)
+    out.push({
+      state: 'look',
+      says: `{${tooth}}: ${neck.deepMm.toFixed(1)} mm deep beside the gum the pulp is near: protect it. The treating clinician decides.`,
+    });
+  if (neck && neck.toNeckMm < ON_ROOT_MM)
+    out.push({
+      state: 'look',
+      says: `{${tooth}}: its side at the gum ends at the root, where bonding is weaker. Keep it dry with a cord or a clamp; glass-ionomer under the composite, or in its place, is the other school.`,
     });
   for (const own of [emerges.left, emerges.right])
     if (own && own.deg > EMERGES.mostDeg)

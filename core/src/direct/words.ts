@@ -1,3 +1,4 @@
+import type { Vec3 } from '../geometry/vec.js';
 import { KEY_LIMITS } from '../reduction/guides/palatal-key.js';
 
 /** What composite is made of, in the order in which it is placed. */
@@ -66,6 +67,7 @@ export const DIRECT_KINDS = {
   gap: 'gap or dark triangle',
   worn: 'worn edge',
   addition: 'addition of shape or length',
+  neck: 'defect at the neck',
 } as const;
 export type DirectKind = keyof typeof DIRECT_KINDS;
 
@@ -82,4 +84,8 @@ export const BREAK_LIMITS = { heightMm: { min: 0.5, max: 8 }, widthMm: { min: 0.
 export interface DirectWork {
   readonly kind: DirectKind;
   readonly broken?: DrawnBreak | undefined;
+  /** The dentin that lies open on a worn edge, as somebody has marked it round on the scan: in the mouth's frame, mm. */
+  readonly island?: readonly Vec3[] | undefined;
 }
+/** So many places an island is marked with. */
+export const ISLAND_POINTS = { min: 3, max: 40 } as const;

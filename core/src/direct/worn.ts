@@ -1,5 +1,6 @@
 import { type ColumnGrid, gridOver, spans } from '../geometry/columns.js';
 import { bounds, type Mesh } from '../geometry/mesh.js';
+import type { Vec3 } from '../geometry/vec.js';
 import { columnBody } from './layers.js';
 import { COLUMN_MM, type Stretch } from './missing.js';
 import type { DirectSettings } from './words.js';
@@ -27,6 +28,8 @@ export interface WornEdge {
   readonly islandMm2: number;
   /** The edge seen from above: at each place from front to back where the worn face goes from and to, and the island in it. */
   readonly rows: readonly EdgeRow[];
+  /** The worn face, column by column: how high it lies. */
+  readonly facet: ReadonlyMap<number, number>;
   /** Dentin that is cut, column by column, and its volume, mm³. */
   readonly trough: ReadonlyMap<number, Stretch>;
   readonly troughMm3: number;
@@ -34,25 +37,42 @@ export interface WornEdge {
   readonly wallMm?: number;
   /** How thick the edge is there from front to back, mm. */
   readonly edgeMm: number;
+  /** Whether somebody has marked the dentin; else it is taken to lie within the walls. */
+  readonly marked: boolean;
 }
+
+/** Places round an island seen from above, mm in the crown's own frame. */
+export type Outline = readonly (readonly [x: number, y: number])[];
 
 /**
  * A worn edge: the face that is worn flat, the dentin within its enamel walls, and a trough into it that keeps these. A
  * scan has no colour that tells dentin from enamel: the island is where the walls leave it.
  * @param tooth closed, in the crown's own frame: z to the root
+ * @param marked the dentin where somebody has marked it: all of it is troughed then, whatever walls are left
  */
-export function wornEdge(tooth: Mesh, s: Pick<DirectSettings, 'troughMm' | 'wallMm'>, stepMm = COLUMN_MM): WornEdge {
+export function wornEdge(
+  tooth: Mesh,
+  s: Pick<DirectSettings, 'troughMm' | 'wallMm'>,
+  marked?: Outline,
+  stepMm = COLUMN_MM,
+): WornEdge {
   const box = bounds(tooth);
   const grid = gridOver([box.min[0], box.min[1]], [box.max[0], box.max[1]], stepMm);
   const columns = spans(tooth, [0, 1, 2], grid);
   const top = new Map([...columns].map(([c, own]) => [c, own[0] as number]));
   const edge = [...top.values()].reduce((a, b) => Math.min(a, b), Infinity);
-  const facet = [...top].filter(([, z]) => z < edge + FACET_MM).map(([c]) => c);
   const floor = edge + s.troughMm;
+  const isMarked = (c: number) =>
+    marked !== undefined &&
+    isInside(grid.a0 + (c % grid.na) * stepMm, grid.b0 + Math.floor(c / grid.na) * stepMm, marked);
+  // Dentin is hollowed out, deeper than the worn face around it.
+  const facet = [...top].filter(([c, z]) => z < edge + FACET_MM || (isMarked(c) && z < floor)).map(([c]) => c);
   // What of the tooth lies around at the floor of the trough: a wall is what stays of it.
-  const around = new Set([...top].filter(([, z]) => z < floor).map(([c]) => c));
+  const around = new Set([...top].filter(([c, z]) => z < floor || isMarked(c)).map(([c]) => c));
   const within = insideOf(around, grid);
-  const island = facet.filter((c) => (within.get(c) ?? 0) >= s.wallMm);
+  const island = facet.filter((c) =>
+    marked ? isMarked(c) && (top.get(c) as number) < floor : (within.get(c) ?? 0) >= s.wallMm,
+  );
   const cell = stepMm * stepMm;
   const cuts = island.length * cell >= LEAST_ISLAND_MM2;
   const trough = new Map(
@@ -88,13 +108,25 @@ export function wornEdge(tooth: Mesh, s: Pick<DirectSettings, 'troughMm' | 'wall
   return {
     grid,
     facetMm2: facet.length * cell,
+    facet: new Map(facet.map((c) => [c, top.get(c) as number])),
     islandMm2: island.length * cell,
     rows,
     trough,
     troughMm3: cell * [...trough.values()].reduce((sum, t) => sum + t.to - t.from, 0),
     ...(trough.size > 0 && { wallMm: rim }),
     edgeMm: thick[thick.length >> 1] ?? 0,
+    marked: marked !== undefined,
   };
+}
+
+/** Whether a place lies within an outline: by how often a line to the side crosses it. */
+function isInside(x: number, y: number, outline: Outline): boolean {
+  let inside = false;
+  outline.forEach(([ax, ay], i) => {
+    const [bx, by] = outline[(i + 1) % outline.length] as readonly [number, number];
+    if (ay > y !== by > y && x < ax + ((y - ay) * (bx - ax)) / (by - ay)) inside = !inside;
+  });
+  return inside;
 }
 
 /** How far cells reach in one direction at each place of the other. */
@@ -112,7 +144,7 @@ function reaches(
   return out;
 }
 
-/** How far each cell of a set lies from the nearest cell outside it, mm. */
+/** What of a set lies between each of its cells and what is outside, mm: the wall that stays where the cell is cut. */
 function insideOf(set: ReadonlySet<number>, { na, step }: ColumnGrid): Map<number, number> {
   const rim = [...set].filter((c) => [c - 1, c + 1, c - na, c + na].some((n) => !set.has(n)));
   return new Map(
@@ -123,9 +155,27 @@ function insideOf(set: ReadonlySet<number>, { na, step }: ColumnGrid): Map<numbe
         const mm = Math.hypot(i - (r % na), j - Math.floor(r / na));
         if (mm < least) least = mm;
       }
-      return [c, (least + 0.5) * step];
+      return [c, least * step];
     }),
   );
+}
+
+/** The border of the trough on the worn face: two places a stretch, in the crown's own frame. */
+export function troughRim({ trough, grid }: Pick<WornEdge, 'trough' | 'grid'>): Vec3[] {
+  const { a0, b0, step, na } = grid;
+  const out: Vec3[] = [];
+  for (const [c, { from }] of trough) {
+    const [x, y] = [a0 + (c % na) * step, b0 + Math.floor(c / na) * step];
+    const side = (beside: number, [ax, ay]: readonly [number, number], [bx, by]: readonly [number, number]) => {
+      if (trough.has(beside)) return;
+      out.push([x + (ax * step) / 2, y + (ay * step) / 2, from], [x + (bx * step) / 2, y + (by * step) / 2, from]);
+    };
+    side(c - 1, [-1, -1], [-1, 1]);
+    side(c + 1, [1, -1], [1, 1]);
+    side(c - na, [-1, -1], [1, -1]);
+    side(c + na, [-1, 1], [1, 1]);
+  }
+  return out;
 }
 
 /** What fills the trough as a closed body, in the crown's own frame. */

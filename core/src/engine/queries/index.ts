@@ -3,7 +3,11 @@ import { biteAt, closedBite, sideLeads } from './bite.js';
 import { contactOf, contactsSet, roomMade } from './contacts.js';
 import { cut, frameOf } from './cut.js';
 import { difference, proudTeeth } from './difference.js';
-import { direct, directColours, directGaps, directLayers, directLead } from './direct.js';
+import { direct, directLayers } from './direct.js';
+import { directColours } from './direct-colours.js';
+import { directGaps } from './direct-gaps.js';
+import { directLead } from './direct-lead.js';
+import { directView } from './direct-view.js';
 import { asItStands, existing, existingPlan } from './existing.js';
 import { faces } from './faces.js';
 import { alignedFirst, proposedCrowns } from './first-contour.js';
@@ -35,6 +39,7 @@ export const QUERIES = {
   directGaps,
   directLayers,
   directLead,
+  directView,
   edgeGuide,
   existing,
   existingPlan,
