@@ -200,6 +200,16 @@ describe('composite', () => {
       /\{11\} 1\.2 mm deep; enamel walls of 0\.8 mm stay/,
     );
   });
+
+  it('fills a dent at the neck without shell, index or sides: dry first, from its side at the edge', () => {
+    const all = rules('composite', composite('neck'));
+    expect(all.filter((r) => /isolated|shell|sides|layers|roughen|bevel/.test(r))).toEqual([]);
+    expect(all.indexOf('composite-neck')).toBeLessThan(all.indexOf('composite-etch-enamel'));
+    expect(all.indexOf('composite-adhesive-cured')).toBeLessThan(all.indexOf('composite-dent'));
+    expect(done('composite', composite('neck')).find((s) => s.rule === 'composite-neck')?.does).toMatch(
+      /brush, grinding or acid.*edge 1\.0 mm, none at the gum/,
+    );
+  });
 });
 
 it('the house’s own mill adds its work only where it makes the pieces', () => {

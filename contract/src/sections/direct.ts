@@ -8,6 +8,7 @@ import {
   type DirectSettings,
   type DirectWork,
   type Fdi,
+  ISLAND_POINTS,
   PLANNABLE,
   SOUNDING_LIMITS,
   USUAL_DIRECT,
@@ -15,6 +16,7 @@ import {
 } from '@radiant/core';
 import {
   ArrayMaxSize,
+  ArrayMinSize,
   ArrayUnique,
   IsArray,
   IsIn,
@@ -88,6 +90,25 @@ export class DrawnBreakInput {
   widthMm!: number;
 }
 
+const A_PLACE = words('A place has three coordinates within 200 mm.');
+const Coordinate: PropertyDecorator = (target, key) => {
+  IsNumber(FINITE, A_PLACE)(target, key);
+  Min(-200, A_PLACE)(target, key);
+  Max(200, A_PLACE)(target, key);
+};
+
+/** A place of the scan in the mouth's frame, mm. */
+export class PlaceMm {
+  @Coordinate
+  x!: number;
+
+  @Coordinate
+  y!: number;
+
+  @Coordinate
+  z!: number;
+}
+
 /** What composite is to do on one tooth. */
 export class DirectWorkInput {
   @IsIn(PLANNABLE, words('Composite is planned on teeth that can be planned.'))
@@ -100,6 +121,15 @@ export class DirectWorkInput {
   @Holds(() => DrawnBreakInput)
   @ValidateNested(words('This break is incomplete.'))
   broken?: DrawnBreakInput | null;
+
+  /** The dentin on a worn edge, marked round on the scan. */
+  @IsOptional()
+  @IsArray(words('An island is marked with places.'))
+  @ArrayMinSize(ISLAND_POINTS.min, words(`An island is marked with at least ${ISLAND_POINTS.min} places.`))
+  @ArrayMaxSize(ISLAND_POINTS.max, words(`An island is marked with at most ${ISLAND_POINTS.max} places.`))
+  @Holds(() => PlaceMm)
+  @ValidateNested(words('A place of the island is incomplete.'))
+  island?: PlaceMm[] | null;
 }
 
 /** From the tip of a papilla to the bone, as a probe has sounded it. */
@@ -190,8 +220,23 @@ export const directSettings = (d: CompositeSettings): DirectSettings =>
 /** What composite is to do on a tooth. */
 export const workOn = ({ works }: Pick<DirectSection, 'works'>, tooth: Fdi): DirectWork => {
   const own = works.find((w) => w.tooth === tooth);
-  return own ? { kind: own.kind, ...(own.broken && { broken: own.broken }) } : USUAL_WORK;
+  return own
+    ? {
+        kind: own.kind,
+        ...(own.broken && { broken: own.broken }),
+        ...(own.island && { island: own.island.map((p) => [p.x, p.y, p.z] as const) }),
+      }
+    : USUAL_WORK;
 };
+
+/** What composite is to do on a tooth, as it is kept. */
+export const workKept = (tooth: Fdi, { kind, broken, island }: DirectWork): DirectWorkInput => ({
+  tooth,
+  kind,
+  ...(broken && { broken }),
+  ...(island && { island: island.map(([x, y, z]) => ({ x: hundredth(x), y: hundredth(y), z: hundredth(z) })) }),
+});
+const hundredth = (mm: number): number => Math.round(100 * mm) / 100;
 
 /** What was sounded, by the two teeth. */
 export const soundingsOf = ({ soundings }: Pick<DirectSection, 'soundings'>): Readonly<Record<string, number>> =>

@@ -40,7 +40,12 @@ export interface View {
   readonly jaw: Jaw;
   /** Counts the times that a view was asked for, so that the same one can be asked for again. */
   readonly turn: number;
+  /** A place that is looked at from nearby, from the same side; else all of the arch is seen. */
+  readonly about?: readonly [number, number, number] | undefined;
 }
+
+/** From nearby the eye stands at this share of its usual distance. */
+const NEARBY = 0.4;
 
 /**
  * Orbit control. The light travels with the eye, as flashes beside a lens do.
@@ -72,14 +77,15 @@ export function Rig({ view, hold }: { view: View; hold: { current: boolean } }) 
   useEffect(() => {
     camera.up.set(0, 0, 1);
     const eye = eyeOf(view.jaw, view.name);
+    const to = view.about ?? eye.to;
     // Before a narrow bench the eye steps back until the arch is as wide as before a usual one.
     const back = Math.min(MOST_BACK, Math.max(1, USUAL_SHAPE / shape.current));
     camera.position
       .set(...eye.from)
       .sub(new Vector3(...eye.to))
-      .multiplyScalar(back)
-      .add(new Vector3(...eye.to));
-    controls.current?.target.set(...eye.to);
+      .multiplyScalar(back * (view.about ? NEARBY : 1))
+      .add(new Vector3(...to));
+    controls.current?.target.set(...to);
     controls.current?.update();
     invalidate();
   }, [view, camera, invalidate]);

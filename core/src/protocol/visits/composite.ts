@@ -15,6 +15,10 @@ const doing = (f: AtVisit, kind: DirectKind): readonly Fdi[] => {
   const here = teeth(f);
   return (f.composite?.kinds ?? []).filter((k) => k.kind === kind && here.includes(k.tooth)).map((k) => k.tooth);
 };
+/** Teeth on which something is built that a palatal shell carries: all but those with a dent beside the gum. */
+const built = (f: AtVisit): readonly Fdi[] => teeth(f).filter((t) => !doing(f, 'neck').includes(t));
+const builds = (f: AtVisit): boolean => f.composite === undefined || built(f).length > 0;
+const unbevelled = (f: AtVisit): readonly Fdi[] => built(f).filter((t) => !doing(f, 'corner').includes(t));
 const mm = (v: number) => `${v.toFixed(1)} mm`;
 
 /** Direct composite: what is alike in all of it. Volumes and layers of each tooth stand in direct. */
@@ -30,11 +34,21 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
   gate('shade-wet'),
   {
     id: 'composite-isolated',
-    does: (f) => `Isolate ${named(teeth(f))}; the index tried again over the dam.`,
+    when: builds,
+    does: (f) => `Isolate ${named(built(f))}; the index tried again over the dam.`,
     hand: ['dam, clamps', 'palatal index'],
     why: 'An index that is held up by a clamp makes an edge that is too long.',
     source: C,
     beware: ifSet('allergy', 'Allergy: a dam and gloves without latex, and ask about resins.'),
+  },
+  {
+    id: 'composite-neck',
+    when: (f) => doing(f, 'neck').length > 0,
+    does: (f) =>
+      `Ask what has dented ${named(doing(f, 'neck'))}: brush, grinding or acid. Cord or a clamp, until its side at the gum is seen and dry; bevel the side at the edge ${mm(settings(f).bevelMm / 2)}, none at the gum.`,
+    hand: ['cord or clamp', 'fine diamond'],
+    why: 'What has made the dent makes it again; a side that is wet or unseen leaks.',
+    source: C,
   },
   {
     id: 'composite-ground',
@@ -65,9 +79,8 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
   },
   {
     id: 'composite-roughen',
-    when: (f) => teeth(f).some((t) => !doing(f, 'corner').includes(t)),
-    does: (f) =>
-      `Roughen the enamel of ${named(teeth(f).filter((t) => !doing(f, 'corner').includes(t)))} where composite comes; no bevel is cut.`,
+    when: (f) => unbevelled(f).length > 0,
+    does: (f) => `Roughen the enamel of ${named(unbevelled(f))} where composite comes; no bevel is cut.`,
     hand: ['air abrasion', 'fine diamond'],
     why: 'Polished and uncut enamel etches badly; only added, nothing of it is cut.',
     source: C,
@@ -117,6 +130,7 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
   },
   {
     id: 'composite-shell',
+    when: builds,
     does: 'Palatal shell: thin in the index, seated, cured; the index off.',
     times: lamp,
     hand: ['palatal index', 'enamel composite', 'lamp'],
@@ -125,7 +139,7 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
   },
   {
     id: 'composite-sides',
-    when: (f) => f.composite === undefined || doing(f, 'worn').length < teeth(f).length,
+    when: (f) => f.composite === undefined || built(f).length > doing(f, 'worn').length,
     does: 'Side walls against the matrix, wedge in; of two sides of a gap the first is finished and polished, then the second built against it.',
     times: lamp,
     hand: ['sectional or pulled matrix', 'wedge', 'lamp'],
@@ -133,7 +147,18 @@ export const COMPOSITE: readonly Rule<AtVisit>[] = [
     source: C,
   },
   {
+    id: 'composite-dent',
+    when: (f) => doing(f, 'neck').length > 0,
+    does: (f) =>
+      `Fill the dent of ${named(doing(f, 'neck'))} aslant: first the side at the edge, the side at the gum last and thin; no part over ${mm(settings(f).cureMm)}.`,
+    times: lamp,
+    hand: ['body composite', 'lamp'],
+    why: 'What shrinks between both sides at once pulls off the gum’s, where it holds less.',
+    source: C,
+  },
+  {
     id: 'composite-layers',
+    when: builds,
     does: (f) =>
       `Dentin with its lobes, no part over ${mm(settings(f).cureMm)}; the probe stands ${mm(settings(f).enamelMm)} deep before enamel, which comes last, in one.`,
     times: lamp,

@@ -18,13 +18,16 @@ import { GapTable } from './GapTable.js';
 import { KindFigures } from './KindFigures.js';
 import { LayerSection } from './LayerSection.js';
 import { LayerTable } from './LayerTable.js';
+import { OnTheTooth } from './OnTheTooth.js';
 import { SettingFields } from './SettingFields.js';
 import { SideLead } from './SideLead.js';
+import { useIsland } from './use-island.js';
 import { WorkField } from './WorkField.js';
 
 /** What the bench shows. */
 const BENCHES = {
   layers: 'layers',
+  tooth: 'on the tooth',
   gaps: 'gaps',
   colour: 'colour',
   side: 'side movement',
@@ -49,7 +52,7 @@ export default function Direct() {
   useHotkeys('stage', [
     {
       keys: 'P',
-      does: 'layers, gaps, colour, side movement, finishing',
+      does: 'layers, on the tooth, gaps, colour, side movement, finishing',
       on: ['p'],
       run: () => setBench((b) => BENCH_NAMES[(BENCH_NAMES.indexOf(b) + 1) % BENCH_NAMES.length] as Bench),
     },
@@ -74,6 +77,14 @@ export default function Direct() {
     [bench, both.state, settings],
   );
   const lead = useAsked(client, plan, 'directLead', leadInput);
+  const island = useIsland();
+  const arch = isUpper(tooth)
+    ? contour.state === 'ready'
+      ? contour.arch
+      : undefined
+    : lower.state === 'ready'
+      ? lower.view
+      : undefined;
   const told = shownOf(asked);
   const shown = told?.tooth === tooth ? told : undefined;
   return (
@@ -112,6 +123,9 @@ export default function Direct() {
               ))}
             </fieldset>
             {bench === 'layers' && <Sections told={shown} label={name(tooth)} />}
+            {bench === 'tooth' && arch && (
+              <OnTheTooth client={client} plan={plan} settings={settings} work={work} arch={arch} island={island} />
+            )}
             {bench === 'gaps' &&
               (gaps.state === 'failed' ? (
                 <Trouble sentence={sentence(gaps.sentence)} />
@@ -135,7 +149,15 @@ export default function Direct() {
         <>
           <ReadOnlyNote section="direct" />
           <Refused sentence={refusal && (refusal.errors?.[0]?.message ?? refusal.detail)} />
-          {plan[tooth] && <WorkField mayWrite={mayWrite} />}
+          {plan[tooth] && (
+            <WorkField
+              mayWrite={mayWrite}
+              markIsland={() => {
+                setBench('tooth');
+                island.begin();
+              }}
+            />
+          )}
           {shown && (
             <section aria-label={`Layers of ${name(tooth)}`}>
               <h2 className="title mb-2">

@@ -26,7 +26,7 @@ export function EdgeMap({ worn }: { worn: NonNullable<DirectTold['worn']> }) {
         The worn edge from above, facial up
         {worn.wallMm === undefined
           ? ': walls of this thickness leave no dentin to trough.'
-          : `: dark is the dentin that is troughed, within walls of ${number(worn.wallMm, 1)} mm.`}
+          : `: dark is the dentin that is troughed${worn.marked ? ' as it is marked; the thinnest wall has' : ', within walls of'} ${number(worn.wallMm, 1)} mm.`}
       </figcaption>
       <svg
         viewBox={`${from - MARGIN_MM} ${first.y - MARGIN_MM} ${to - from + 2 * MARGIN_MM} ${last.y - first.y + 2 * MARGIN_MM}`}

@@ -4,7 +4,7 @@ import { EdgeMap } from './EdgeMap.js';
 
 /** What is particular to the kind of work, and how deep a probe stands before enamel is laid. */
 export function KindFigures({ told }: { told: DirectTold }) {
-  const { bevel, worn, emerges, gauge, proudMm3, proudMm } = told;
+  const { bevel, worn, neck, emerges, gauge, proudMm3, proudMm } = told;
   const rows: [string, string][] = [
     ...(bevel && bevel.breakMm2 > 0
       ? ([
@@ -17,10 +17,19 @@ export function KindFigures({ told }: { told: DirectTold }) {
     ...(worn
       ? ([
           ['worn face', `${number(worn.facetMm2, 1)} mm²`],
-          ['dentin within its walls', `${number(worn.islandMm2, 1)} mm²`],
+          [worn.marked ? 'dentin, as marked' : 'dentin within its walls', `${number(worn.islandMm2, 1)} mm²`],
           ['trough', `${number(worn.troughMm3, 1)} mm³`],
           ['thinnest wall', worn.wallMm === undefined ? 'no trough' : `${number(worn.wallMm, 2)} mm`],
           ['edge, front to back', `${number(worn.edgeMm, 1)} mm`],
+        ] as [string, string][])
+      : []),
+    ...(neck
+      ? ([
+          ['deepest place', `${number(neck.deepMm, 1)} mm`],
+          ['high × wide', `${number(neck.highMm, 1)} × ${number(neck.wideMm, 1)} mm`],
+          ['from where the crown ends', `${number(neck.toNeckMm, 1)} mm`],
+          ['bevel, side at the edge', `${number(neck.bevelMm, 1)} mm`],
+          ['enamel that it takes', `${number(neck.cutMm3, 1)} mm³`],
         ] as [string, string][])
       : []),
     ...(proudMm3 > 0.3

@@ -21,12 +21,16 @@ const STEPS: Readonly<Record<DirectSetting, { step: number; digits: number }>> =
   seconds: { step: 1, digits: 0 },
   portionMm3: { step: 10, digits: 0 },
 };
-/** Which settings speak of a kind of work alone. */
-const ONLY: Readonly<Partial<Record<DirectSetting, DirectKind>>> = {
-  bevelMm: 'corner',
-  bevelBehindMm: 'corner',
-  troughMm: 'worn',
-  wallMm: 'worn',
+/** Which settings speak of some kinds of work alone. */
+const ONLY: Readonly<Partial<Record<DirectSetting, readonly DirectKind[]>>> = {
+  bevelMm: ['corner', 'neck'],
+  bevelBehindMm: ['corner'],
+  troughMm: ['worn'],
+  wallMm: ['worn'],
+  // A dent in the face has no shell, no side and no lobes.
+  shellMm: ['corner', 'gap', 'worn', 'addition'],
+  sideMm: ['corner', 'gap', 'worn', 'addition'],
+  lobeMm: ['corner', 'gap', 'worn', 'addition'],
 };
 
 /** How thick the layers are, and what the lamp gives. */
@@ -40,7 +44,7 @@ export function SettingFields({ mayWrite, kind }: { mayWrite: boolean; kind: Dir
     <section aria-label="Thicknesses and lamp">
       <h2 className="title mb-2">Thicknesses and lamp</h2>
       {(Object.keys(STEPS) as DirectSetting[])
-        .filter((k) => (ONLY[k] ?? kind) === kind)
+        .filter((k) => ONLY[k]?.includes(kind) ?? true)
         .map((k) => (
           <NumberField
             key={k}

@@ -1,6 +1,7 @@
 import { type CanineLead, SIDE_STEP_MM } from '@radiant/core';
 import { useToothLabel } from '../../data/case-context.js';
 import { number } from '../../ui/format.js';
+import { LeadWay } from './LeadWay.js';
 
 /** What the canines need so that the back teeth part when the jaw goes to a side: now, and as planned. */
 export function SideLead({
@@ -28,19 +29,20 @@ export function SideLead({
             <p className="finding" data-weight={done ? 'good' : 'watch'}>
               {done
                 ? `As planned ${name(now.upper)} leads on ${name(now.lower)}, and the back teeth part by ${number(planned.partNowMm, 1)} mm.`
-                : `${number(planned.addMm, 1)} mm more on ${name(now.upper)} and ${name(now.lower)} together, along the height of the tip, and the back teeth part by ${number(partMm, 1)} mm.`}
+                : `${number(planned.addMm, 1)} mm more on ${name(now.upper)} and ${name(now.lower)} together, along the height of the tip, and the back teeth part by ${number(partMm, 1)} mm. Most of it is missing ${number(planned.mostAtMm, 1)} mm to the side.`}
             </p>
             <dl className="figures mt-3 grid grid-cols-[1fr_auto_auto] gap-x-5 gap-y-1">
               <dt />
               <dd className="text-right text-ink-2">now</dd>
               <dd className="text-right text-ink-2">planned</dd>
-              <dt>back teeth part by</dt>
+              <dt>back teeth part by, {SIDE_STEP_MM} mm to the side</dt>
               <dd className="text-right tabular-nums">{number(now.partNowMm, 2)} mm</dd>
               <dd className="text-right tabular-nums">{number(planned.partNowMm, 2)} mm</dd>
-              <dt>missing on the canines</dt>
+              <dt>missing on the canines, at most</dt>
               <dd className="text-right tabular-nums">{number(now.addMm, 2)} mm</dd>
               <dd className="text-right tabular-nums">{number(planned.addMm, 2)} mm</dd>
             </dl>
+            <LeadWay now={now.way} planned={planned.way} />
             {!done && (
               <p className="mt-2 text-note text-ink-2">
                 {onWhich(planned, name)} On the slope it leads on, not on the place on which the jaws close.
@@ -50,8 +52,9 @@ export function SideLead({
         );
       })}
       <p className="text-note text-ink-2 xl:col-span-2">
-        {SIDE_STEP_MM} mm to the side, the jaw carried without turning. Many healthy mouths are led by several teeth:
-        parting is a wish, no illness. Where the height of the bite would change, the whole mouth is planned first.
+        Followed as far as the canines stay across from each other, the jaw carried without turning; the wished parting
+        is reached evenly up to {SIDE_STEP_MM} mm. Many healthy mouths are led by several teeth: parting is a wish, no
+        illness. Where the height of the bite would change, the whole mouth is planned first.
       </p>
     </div>
   );

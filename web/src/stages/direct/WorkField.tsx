@@ -1,4 +1,4 @@
-import { workOn } from '@radiant/contract';
+import { workKept, workOn } from '@radiant/contract';
 import { BREAK_LIMITS, DIRECT_KINDS, type DirectKind, type DirectWork } from '@radiant/core';
 import { useCase, useSection } from '../../data/case-context.js';
 import { NumberField } from '../../ui/NumberField.js';
@@ -7,13 +7,13 @@ const KINDS = Object.keys(DIRECT_KINDS) as readonly DirectKind[];
 /** What is drawn first where somebody draws a break, mm. */
 const FIRST_BREAK = { corner: 'mesial', heightMm: 3, widthMm: 4 } as const;
 
-/** What composite is to do on the tooth, and the break that is drawn on it. */
-export function WorkField({ mayWrite }: { mayWrite: boolean }) {
+/** What composite is to do on the tooth, the break that is drawn on it, and the dentin that is marked. */
+export function WorkField({ mayWrite, markIsland }: { mayWrite: boolean; markIsland: () => void }) {
   const { tooth } = useCase();
   const { data, set, store } = useSection('direct');
   const work = workOn(data, tooth);
   const put = (next: DirectWork, group?: string) =>
-    set({ ...data, works: [...data.works.filter((w) => w.tooth !== tooth), { tooth, ...next }] }, group);
+    set({ ...data, works: [...data.works.filter((w) => w.tooth !== tooth), workKept(tooth, next)] }, group);
   const broken = work.kind === 'corner' ? work.broken : undefined;
   return (
     <section aria-label="What composite does" className="mb-4">
@@ -31,6 +31,24 @@ export function WorkField({ mayWrite }: { mayWrite: boolean }) {
           </button>
         ))}
       </fieldset>
+      {work.kind === 'worn' && (
+        <p className="mt-3 text-note text-ink-2">
+          {work.island
+            ? 'The dentin is troughed as it is marked on the scan. '
+            : 'A scan shows no colour: dentin is taken to lie within the walls. '}
+          <button type="button" className="how" disabled={!mayWrite} onClick={markIsland}>
+            {work.island ? 'mark it anew' : 'mark it on the scan'}
+          </button>
+          {work.island && (
+            <>
+              {' · '}
+              <button type="button" className="how" disabled={!mayWrite} onClick={() => put({ kind: 'worn' })}>
+                within the walls
+              </button>
+            </>
+          )}
+        </p>
+      )}
       {work.kind === 'corner' && (
         <div className="mt-3">
           <label className="flex items-center gap-2">

@@ -1,4 +1,4 @@
-import type { LayerName } from '@radiant/core';
+import type { LayerName, ToothPlace } from '@radiant/core';
 
 /** How layers are filled in drawings and tables: lightness tells them apart too, where hues don't. */
 export const LAYER_COLOURS: Readonly<Record<LayerName, string>> = {
@@ -9,3 +9,15 @@ export const LAYER_COLOURS: Readonly<Record<LayerName, string>> = {
   wall: '#7fb3a6',
 };
 export const TOOTH_COLOUR = '#efe9dd';
+/** The core lies within the tooth. */
+export const CORE_COLOUR = '#b0763f';
+
+/** What is worked on the tooth itself. */
+export const PLACE_COLOURS: Readonly<Record<ToothPlace, string>> = {
+  tooth: TOOTH_COLOUR,
+  'worn face': '#e6cf9c',
+  'dentin that is troughed': '#c07f37',
+  bevel: '#a9c3de',
+  break: '#c9808f',
+  dent: '#c9808f',
+};
