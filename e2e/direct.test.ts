@@ -80,6 +80,47 @@ it('a worn edge is shown from above with its trough, or why there is none', asyn
   await page.getByRole('button', { name: 'worn edge', exact: true }).click();
   await page.getByRole('img', { name: /Worn edge from above/ }).waitFor();
   await page.getByText('edge, front to back').waitFor();
+  // The dentin is marked round on the scan, place by place; the last one can be taken back.
+  await page.getByRole('button', { name: 'mark it on the scan' }).click();
+  const scene = page.getByRole('group', { name: 'Tooth and composite, in three dimensions' });
+  await scene.waitFor();
+  const marking = page.getByRole('status').filter({ hasText: 'Press round the dentin' });
+  await marking.getByText('none so far').waitFor();
+  const { x, y, width, height } = (await scene.boundingBox()) as NonNullable<
+    Awaited<ReturnType<typeof scene.boundingBox>>
+  >;
+  /** Until the scene is drawn nothing is under the pointer. */
+  const press = async (dx: number, dy: number, said: string) => {
+    for (let tries = 0; tries < 20; tries++) {
+      await page.mouse.click(x + width / 2 + dx, y + height / 2 + dy);
+      const shown = await marking
+        .getByText(said)
+        .waitFor({ timeout: 2500 })
+        .then(
+          () => true,
+          () => false,
+        );
+      if (shown) return;
+    }
+    throw new Error(`Pressing at ${dx}, ${dy} never said “${said}”.`);
+  };
+  await press(-18, 0, 'one place so far');
+  await press(18, 0, '2 places so far');
+  expect(await marking.getByRole('button', { name: 'Keep it' }).isDisabled()).toBe(true);
+  await press(12, 14, '3 places so far');
+  await press(-12, 14, '4 places so far');
+  await page.keyboard.press('Backspace');
+  await marking.getByText('3 places so far').waitFor();
+  await page.keyboard.press('Enter');
+  await marking.waitFor({ state: 'detached' });
+  await saved(page);
+  const marked = (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body.sections.direct.data.works[0]?.island;
+  expect(marked).toHaveLength(3);
+  // Upper edges lie at the bottom, and it is the right central that was pressed.
+  for (const p of marked ?? []) expect([p.x < 0, Math.abs(p.x) < 9]).toEqual([true, true]);
+  await page.getByRole('button', { name: 'within the walls' }).click();
+  await page.getByText('dentin is taken to lie within the walls').waitFor();
+  await page.getByRole('button', { name: 'layers', exact: true }).click();
   await page.getByRole('button', { name: 'addition of shape or length' }).click();
   await page.getByRole('img', { name: /Worn edge from above/ }).waitFor({ state: 'detached' });
   await saved(page);
@@ -98,6 +139,19 @@ it('gaps are told with shares and bone, and what was sounded is kept', async () 
   await saved(page);
   const { soundings } = (await kase.client.get<CaseDetail>(`/cases/${kase.id}`)).body.sections.direct.data;
   expect(soundings).toEqual([{ between: '12-11', mm: 7.5 }]);
+});
+
+it('a dent at the neck has its figures, or is said not to be there, and no shell to set', async () => {
+  const { page } = v;
+  await page.getByRole('button', { name: 'defect at the neck' }).click();
+  await page
+    .getByText(/no dent beside the gum is found|from where the crown ends/)
+    .first()
+    .waitFor();
+  expect(await page.getByLabel('palatal shell', { exact: true }).count()).toBe(0);
+  await page.getByRole('button', { name: 'addition of shape or length' }).click();
+  await page.getByLabel('palatal shell').first().waitFor();
+  await saved(page);
 });
 
 it('colour, side movement and finishing stand on the bench, one key further each', async () => {

@@ -30,7 +30,7 @@ import {
 import { INTRAORAL_SCANNER, makePatient, RECIPES, scan } from '@radiant/standins';
 import type { Manifold as Solid } from 'manifold-3d';
 import { columnOf, columnPlace } from '../src/direct/missing.js';
-import { directBodies, directPlan } from '../src/direct/plan.js';
+import { directBodies, directPlan, layersThrough } from '../src/direct/plan.js';
 import { solids } from './direct-bodies.js';
 
 const CROWN = crown(11, { lengthMm: 10.5, widthMm: 8.5, facialVolumeMm: 0 });
@@ -128,6 +128,18 @@ describe('dentin that is marked on a worn edge', () => {
       expect(a[2]).toBeCloseTo(-5, 6);
     }
     expect(Math.abs(long - 2 * (3 + 1.8))).toBeLessThan(0.5);
+  });
+
+  it('is drawn in a section as wide and as deep as it is', () => {
+    const own = { ...PLANNED, mesh: box(6, 3, 11) };
+    const island = square(1.5, 0.6).map(([a, b]): Vec3 => [a, b, -5]);
+    const { rows } = layersThrough(directBodies(own, tooth, USUAL_DIRECT, { kind: 'worn', island }), 0);
+    const core = rows.flatMap((r) => r.layers.filter((l) => l.name === 'core').map((l) => ({ ...l, z: r.z })));
+    expect(Math.abs(core.length * 0.1 - 1.2)).toBeLessThan(0.11);
+    for (const c of core) {
+      expect(Math.abs(c.to - c.from - 1.2)).toBeLessThan(0.11);
+      expect(c.z).toBeGreaterThan(-5);
+    }
   });
 
   it('is said where its walls are thin, where they would break, and where it lies beside the edge', () => {

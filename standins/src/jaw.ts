@@ -60,7 +60,7 @@ export const USUAL_UPPER: Readonly<Record<number, Usual>> = {
   4: { length: 8.5, width: 7, edgeUp: 1 },
   5: { length: 7.8, width: 6.7, edgeUp: 1.55 },
 };
-const USUAL_LOWER: Readonly<Record<number, Usual>> = {
+export const USUAL_LOWER: Readonly<Record<number, Usual>> = {
   1: { length: 8.8, width: 5.4, edgeUp: 0 },
   2: { length: 9, width: 5.9, edgeUp: 0 },
   3: { length: 10, width: 6.8, edgeUp: -0.5, forward: -0.6 },

@@ -1,6 +1,7 @@
 import {
   type CrownSize,
   type Fdi,
+  isUpper,
   type Mesh,
   ringVertex,
   toParent,
@@ -15,6 +16,7 @@ import {
   once,
   type PatientTooth,
   settled,
+  USUAL_LOWER,
   USUAL_UPPER,
   upperJaw,
   upperMolars,
@@ -153,7 +155,7 @@ export function inState(recipe: PatientRecipe, state: MouthState): PatientRecipe
   const restored = Object.fromEntries(
     Object.entries(traits).map(([tooth, t]) => {
       const was = recipe.traits[Number(tooth)];
-      const usual = USUAL_UPPER[Number(tooth) % 10] as { width: number };
+      const usual = (isUpper(Number(tooth)) ? USUAL_UPPER : USUAL_LOWER)[Number(tooth) % 10] as { width: number };
       // What is made wider does not become deeper for it.
       const depthMm = usualDepth(Number(tooth), was?.widthMm ?? usual.width);
       return [tooth, { ...was, depthMm, mottled: 0, dark: 0, wearMm: 0, broken: null, lighter, ...t }];

@@ -119,7 +119,17 @@ export const DUNLIN: PatientRecipe = {
   gum: { papillaLossMm: 1.5 },
   overbiteMm: 2,
   face: { restDisplayMm: 1, smileLipUpMm: 8.8, skin: 0.3, hair: 0.9, hairToMm: -34, restWidthMm: 51 },
-  planned: { gum: { papillaLossMm: 0.4 }, traits: { 12: {}, 11: {}, 21: {}, 22: {} } },
+  planned: {
+    gum: { papillaLossMm: 0.4 },
+    traits: {
+      12: {},
+      11: {},
+      21: {},
+      22: {},
+      // The worn lower edges have 0.7 mm again.
+      ...Object.fromEntries([42, 41, 31, 32].map((t) => [t, { lengthMm: 9.8, edgeUpMm: -0.7, wearMm: 0.2 }])),
+    },
+  },
 };
 
 /** *Curlew*: one dark root-filled central beside a sound one. 45 years. */

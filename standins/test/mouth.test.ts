@@ -136,6 +136,24 @@ describe('the sample patients', () => {
     expect(least(broken, 0.5) - least(whole, 0.5)).toBeGreaterThan(3);
   });
 
+  it('Dunlin’s lower edges are worn, and stand 0.7 mm higher at the end, of the same depth', () => {
+    const of = (state: 'before' | 'final') => {
+      const { lower } = makePatient(inState(DUNLIN, state));
+      // In a closed bite of its own each: against a tooth that is left alone.
+      const still = bounds(tooth(lower, 34).mesh).min[2];
+      return [42, 41, 31, 32].map((t) => {
+        const { min, max } = bounds(tooth(lower, t).mesh);
+        return { edge: max[2] - still, deep: max[1] - min[1] };
+      });
+    };
+    const [before, final] = [of('before'), of('final')];
+    before.forEach((b, i) => {
+      expect((final[i]?.edge as number) - b.edge).toBeGreaterThan(0.5);
+      expect((final[i]?.edge as number) - b.edge).toBeLessThan(0.95);
+      expect(Math.abs((final[i]?.deep as number) - b.deep)).toBeLessThan(0.4);
+    });
+  });
+
   it('Dunlin’s papillae stand higher than they would with healthy gum', () => {
     const between = (p: Patient) => {
       let low = Infinity;

@@ -28,7 +28,7 @@ export interface SectionRow {
   readonly z: number;
   readonly planned?: Stretch;
   readonly tooth?: Stretch;
-  readonly layers: readonly { readonly name: LayerName; readonly from: number; readonly to: number }[];
+  readonly layers: readonly { readonly name: LayerName | 'core'; readonly from: number; readonly to: number }[];
 }
 
 /** A section from front to back. @see directPlan */
@@ -374,22 +374,43 @@ function notesOn(
   return notes.filter((n) => n !== false);
 }
 
+/** The trough at a place across, from front to back at each height. */
+function coreThrough({ grid, trough }: WornEdge, x: number): (z: number) => Stretch | undefined {
+  const { na, step, a0, b0 } = grid;
+  const i = Math.round((x - a0) / step);
+  const own = [...trough].filter(([c]) => c % na === i);
+  return (z) => {
+    const rows = own.filter(([, t]) => z >= t.from && z <= t.to).map(([c]) => b0 + Math.floor(c / na) * step);
+    if (rows.length === 0) return undefined;
+    return { from: Math.min(...rows) - step / 2, to: Math.max(...rows) + step / 2 };
+  };
+}
+
 /** A section of the layers at a place across. */
-export function layersThrough({ missing, layers }: DirectBodies, x: number): LayersThrough {
+export function layersThrough(
+  { missing, layers, worn }: Pick<DirectBodies, 'missing' | 'layers' | 'worn'>,
+  x: number,
+): LayersThrough {
   const { na, step, a0, b0 } = missing.grid;
   const i = Math.max(0, Math.min(na - 1, Math.round((x - a0) / step)));
   const own = new Set([...missing.wants.keys(), ...missing.stands.keys()].filter((c) => c % na === i));
+  const core = worn ? coreThrough(worn, a0 + i * step) : () => undefined;
   const rows = [...own]
     .map((column): SectionRow => {
       const [planned, tooth] = [missing.wants.get(column), missing.stands.get(column)];
+      const z = b0 + Math.floor(column / na) * step;
+      const filled = core(z);
       return {
-        z: b0 + Math.floor(column / na) * step,
+        z,
         ...(planned && { planned }),
         ...(tooth && { tooth }),
-        layers: layers.flatMap((l) => {
-          const at = l.stretches.get(column);
-          return at ? [{ name: l.name, ...at }] : [];
-        }),
+        layers: [
+          ...(filled ? [{ name: 'core' as const, ...filled }] : []),
+          ...layers.flatMap((l) => {
+            const at = l.stretches.get(column);
+            return at ? [{ name: l.name, ...at }] : [];
+          }),
+        ],
       };
     })
     .sort((a, b) => a.z - b.z);

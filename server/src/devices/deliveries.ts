@@ -58,6 +58,8 @@ const LATER: readonly Delivery[] = [
   { patient: 'Avocet', what: 'retracted-front', state: 'mock-up', daysAgo: 8 },
   { patient: 'Plover', what: 'close-smile', state: 'provisional', daysAgo: 12 },
   { patient: 'Redshank', what: 'scan-whole-upper', state: 'final', daysAgo: 1 },
+  { patient: 'Dunlin', what: 'scan-whole-upper', state: 'final', daysAgo: 1 },
+  { patient: 'Dunlin', what: 'scan-whole-lower', state: 'final', daysAgo: 1 },
   { patient: 'Curlew', what: 'close-smile', state: 'final', daysAgo: 3 },
   { patient: 'Curlew', what: 'retracted-front', state: 'final', daysAgo: 3 },
   ...CASES.flatMap((patient): Delivery[] => [

@@ -2,12 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rename, utimes, writeFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import { join } from 'node:path';
-import { rowsOfReadings, writePly, writeStlBinary } from '@radiant/core';
+import { type Jaw, placeMesh, rowsOfReadings, sub, WORLD, writePly, writeStlBinary } from '@radiant/core';
 import {
   handHeld,
   INTRAORAL_SCANNER,
   inState,
   makePatient,
+  type Patient,
+  type PatientTooth,
   photograph,
   prepared,
   RECIPES,
@@ -46,14 +48,12 @@ function whole(d: Delivery): Uint8Array {
   const before = makePatient(recipe);
   const patient =
     d.state === 'prepared' ? { ...before, teeth: prepared(before, makePatient(inState(recipe, 'final'))) } : before;
-  const over =
-    d.state === 'before' || d.state === 'prepared'
-      ? []
-      : makePatient(inState(recipe, d.state)).teeth.filter((t) => t.tooth % 10 <= 3);
+  const jaw = d.what === 'scan-whole-lower' ? 'lower' : 'upper';
+  const over = d.state === 'before' || d.state === 'prepared' ? [] : restored(before, d, jaw);
   const model = d.what === 'scan-wax-up';
   const { mesh } = wholeJaw(
     patient,
-    d.what === 'scan-whole-lower' ? 'lower' : 'upper',
+    jaw,
     {
       ...WHOLE_SCANNER,
       stepMm: 0.28,
@@ -63,8 +63,19 @@ function whole(d: Delivery): Uint8Array {
     },
     over,
   );
-  return d.what === 'scan-whole-lower' ? writePly(mesh, undefined, NOTE) : writeStlBinary(mesh, undefined, NOTE);
+  return jaw === 'lower' ? writePly(mesh, undefined, NOTE) : writeStlBinary(mesh, undefined, NOTE);
 }
+
+/** The front crowns of a later state, where they stand on the jaw that was there before. */
+function restored(before: Patient, d: Delivery, jaw: Jaw): PatientTooth[] {
+  const after = makePatient(inState(RECIPES[d.patient], d.state));
+  if (jaw === 'upper') return after.teeth.filter(isFront);
+  // Other edges close the bite elsewhere: the lower jaw is brought back to where it lay, by a tooth that is left alone.
+  const at = (p: Patient) => (p.lower.find((t) => t.tooth === 34) as PatientTooth).frame.origin;
+  const by = sub(at(before), at(after));
+  return after.lower.filter(isFront).map((t) => ({ ...t, mesh: placeMesh(t.mesh, { ...WORLD, origin: by }) }));
+}
+const isFront = ({ tooth }: PatientTooth) => tooth % 10 <= 3;
 
 /** What the shade meter has read; of the stumps one had dried before it was its turn. */
 function table(d: Delivery, of: 'tooth' | 'stump'): Uint8Array {

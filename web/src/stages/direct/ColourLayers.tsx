@@ -74,7 +74,7 @@ export function ColourLayers({
     );
   const best = told.schools.reduce((a, b) => (b.worstDE < a.worstDE - 0.3 ? b : a));
   return (
-    <div className="overflow-auto px-6 pt-4 pb-6">
+    <div className="px-6 pt-4 pb-6">
       {dry && (
         <p className="finding mb-3" data-weight="watch">
           A reading was not taken wet: a dry tooth is lighter than it will be. Read it again under saliva, before the

@@ -1,5 +1,5 @@
 import { contourPlan, directSettings, soundingsOf, workOn } from '@radiant/contract';
-import { type DirectTold, isUpper, jawOf } from '@radiant/core';
+import { across, type DirectTold, isUpper, jawOf } from '@radiant/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
@@ -39,7 +39,7 @@ const BENCH_NAMES = Object.keys(BENCHES) as readonly Bench[];
 /** Direct: what composite must fill, in which layers. */
 export default function Direct() {
   const contour = useContour();
-  const { tooth } = useCase();
+  const { tooth, selectTooth } = useCase();
   const { data, refusal } = useSection('direct');
   const shape = useSection('shape').data;
   const { ageYears } = useSection('meet').data;
@@ -49,7 +49,13 @@ export default function Direct() {
   const lower = useLower(contour, !isUpper(tooth));
   const plan = useMemo(() => contourPlan(shape.teeth), [shape.teeth]);
   const [bench, setBench] = useState<Bench>('layers');
+  const bothPlanned = new Set(shape.teeth.map((t) => jawOf(t.tooth))).size === 2;
+  const otherJaw = () => {
+    const there = shape.teeth.map((t) => t.tooth).filter((t) => jawOf(t) !== jawOf(tooth));
+    selectTooth(there.includes(across(tooth)) ? across(tooth) : (there[0] ?? tooth));
+  };
   useHotkeys('stage', [
+    { keys: 'J', does: 'the other jaw', on: ['j'], off: !bothPlanned, run: otherJaw },
     {
       keys: 'P',
       does: 'layers, on the tooth, gaps, colour, side movement, finishing',
@@ -114,35 +120,42 @@ export default function Direct() {
         ) : !shown ? (
           <Waiting what={`the layers of ${name(tooth)}`} />
         ) : (
-          <>
-            <fieldset className="flex gap-1.5 px-6 pt-4" aria-label="What is shown">
+          <div className="flex h-full flex-col">
+            <fieldset className="flex flex-wrap gap-1.5 px-6 pt-4 pb-1" aria-label="What is shown">
               {BENCH_NAMES.map((b) => (
                 <button key={b} type="button" className="chip" aria-pressed={b === bench} onClick={() => setBench(b)}>
                   {BENCHES[b]}
                 </button>
               ))}
+              {bothPlanned && (
+                <button type="button" className="chip ml-auto" onClick={otherJaw}>
+                  {isUpper(tooth) ? 'the lower teeth' : 'the upper teeth'}
+                </button>
+              )}
             </fieldset>
-            {bench === 'layers' && <Sections told={shown} label={name(tooth)} />}
-            {bench === 'tooth' && arch && (
-              <OnTheTooth client={client} plan={plan} settings={settings} work={work} arch={arch} island={island} />
-            )}
-            {bench === 'gaps' &&
-              (gaps.state === 'failed' ? (
-                <Trouble sentence={sentence(gaps.sentence)} />
-              ) : shownOf(gaps) ? (
-                <GapTable gaps={shownOf(gaps) ?? []} mayWrite={mayWrite} />
-              ) : (
-                <Waiting what="the spaces between the teeth" />
-              ))}
-            {bench === 'colour' && <ColourLayers client={client} plan={plan} settings={settings} work={work} />}
-            {bench === 'side' &&
-              ((lead.state === 'waiting' && !shownOf(lead)) || both.state === 'loading' ? (
-                <Waiting what="both jaws, moved to the sides" />
-              ) : (
-                <SideLead told={shownOf(lead)} partMm={settings.partMm} />
-              ))}
-            {bench === 'finish' && <Finishing />}
-          </>
+            <div className="min-h-0 flex-1 overflow-y-auto max-lg:overflow-visible">
+              {bench === 'layers' && <Sections told={shown} label={name(tooth)} />}
+              {bench === 'tooth' && arch && (
+                <OnTheTooth client={client} plan={plan} settings={settings} work={work} arch={arch} island={island} />
+              )}
+              {bench === 'gaps' &&
+                (gaps.state === 'failed' ? (
+                  <Trouble sentence={sentence(gaps.sentence)} />
+                ) : shownOf(gaps) ? (
+                  <GapTable gaps={shownOf(gaps) ?? []} mayWrite={mayWrite} />
+                ) : (
+                  <Waiting what="the spaces between the teeth" />
+                ))}
+              {bench === 'colour' && <ColourLayers client={client} plan={plan} settings={settings} work={work} />}
+              {bench === 'side' &&
+                ((lead.state === 'waiting' && !shownOf(lead)) || both.state === 'loading' ? (
+                  <Waiting what="both jaws, moved to the sides" />
+                ) : (
+                  <SideLead told={shownOf(lead)} partMm={settings.partMm} />
+                ))}
+              {bench === 'finish' && <Finishing />}
+            </div>
+          </div>
         )
       }
       panel={
@@ -180,6 +193,7 @@ export default function Direct() {
       foot={
         <>
           <KeyHint keys={['P']} does="what is shown" />
+          {bothPlanned && <KeyHint keys={['J']} does="the other jaw" />}
           <KeyHint keys={['?']} does="all keys" />
           <span className="ml-auto">
             Thicknesses are common practice; the composite’s own directions say how deep its lamp cures.

@@ -39,7 +39,7 @@ export function GapTable({ gaps, mayWrite }: { gaps: readonly ClosedGap[]; mayWr
       `sounding ${between}`,
     );
   return (
-    <div className="overflow-auto px-6 pt-4 pb-6">
+    <div className="px-6 pt-4 pb-6">
       <div className="grid gap-4 xl:grid-cols-2">
         {gaps.map((g) => {
           const key = `${g.right}-${g.left}`;

@@ -1,7 +1,7 @@
-import { COLUMN_MM, type Fdi, isUpper, LAYERS, type LayersThrough, type SectionRow } from '@radiant/core';
+import { COLUMN_MM, type Fdi, isUpper, type LayersThrough, layerWords, type SectionRow } from '@radiant/core';
 import { number } from '../../ui/format.js';
 import { PALETTE } from '../../ui/palette.js';
-import { LAYER_COLOURS, TOOTH_COLOUR } from './layer-colours.js';
+import { CORE_COLOUR, LAYER_COLOURS, TOOTH_COLOUR } from './layer-colours.js';
 
 const MARGIN_MM = 0.9;
 /** Dimensions stand so far from the edge, mm; thinner than a film none is written. */
@@ -36,7 +36,10 @@ export function LayerSection({
   const top = up ? -frame.neck : frame.edge;
   const thickest = [...section.rows]
     .flatMap((r) => r.layers.map((l) => ({ ...l, z: r.z, mm: l.to - l.from })))
-    .reduce<{ name: string; mm: number } | undefined>((a, b) => (a && a.mm >= b.mm ? a : b), undefined);
+    .reduce<{ name: SectionRow['layers'][number]['name']; mm: number } | undefined>(
+      (a, b) => (a && a.mm >= b.mm ? a : b),
+      undefined,
+    );
   const line = (of: (r: SectionRow) => number | undefined) => {
     let d = '';
     let pen = false;
@@ -58,7 +61,7 @@ export function LayerSection({
         viewBox={`${frame.from - MARGIN_MM} ${top - MARGIN_MM} ${frame.to - frame.from + 2 * MARGIN_MM} ${frame.neck - frame.edge + 2 * MARGIN_MM}`}
         className="min-h-0 w-full flex-1"
         role="img"
-        aria-label={`Section ${words}${thickest ? `; thickest is ${LAYERS[thickest.name as keyof typeof LAYERS]}, ${number(thickest.mm, 1)} mm` : ''}`}
+        aria-label={`Section ${words}${thickest ? `; thickest is ${layerWords(thickest.name)}, ${number(thickest.mm, 1)} mm` : ''}`}
       >
         {section.rows.map((r) => (
           <g key={r.z}>
@@ -78,7 +81,7 @@ export function LayerSection({
                 y={at(r.z) - COLUMN_MM / 2}
                 width={l.to - l.from}
                 height={COLUMN_MM * 1.06}
-                fill={LAYER_COLOURS[l.name]}
+                fill={l.name === 'core' ? CORE_COLOUR : LAYER_COLOURS[l.name]}
               />
             ))}
           </g>

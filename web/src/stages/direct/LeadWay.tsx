@@ -11,7 +11,7 @@ export function LeadWay({ now, planned }: { now: readonly LeadStep[]; planned: r
   const all = [...now, ...planned];
   const most = Math.max(1, ...all.map((s) => Math.max(s.partMm, s.wantedMm)));
   const top = Math.ceil(2 * most) / 2;
-  const [width, height] = [LEFT + 3.1 * X, ABOVE + top * Y + BELOW];
+  const [width, height] = [LEFT + 3.25 * X, ABOVE + top * Y + BELOW];
   const at = (along: number, mm: number) => `${LEFT + along * X},${ABOVE + (top - mm) * Y}`;
   const line = (steps: readonly LeadStep[], of: (s: LeadStep) => number) =>
     [at(0, 0), ...steps.map((s) => at(s.alongMm, of(s)))].join(' ');

@@ -84,7 +84,7 @@ export function OnTheTooth({
       return next;
     });
   return (
-    <div className="relative min-h-0 flex-1 bg-bench">
+    <div className="relative mt-3 h-[calc(100%-12px)] min-h-[420px] bg-bench">
       <CompositeScene
         arch={arch}
         told={own}
@@ -105,10 +105,7 @@ export function OnTheTooth({
           className="absolute top-4 left-4 flex max-w-[340px] flex-col gap-2 rounded-lg bg-leaf px-4 py-3 text-note shadow-lg"
           role="status"
         >
-          <p>
-            Press round the dentin that lies open, place by place on the scan:{' '}
-            {places.length === 0 ? 'none' : places.length} {places.length === 1 ? 'place' : 'places'} so far.
-          </p>
+          <p>Press round the dentin that lies open, place by place on the scan: {soFar(places.length)} so far.</p>
           <div className="flex gap-1.5">
             <button type="button" className="btn btn-solid" disabled={!island.isEnough} onClick={island.done}>
               Keep it
@@ -160,6 +157,8 @@ function middleOf(positions: Float32Array): [number, number, number] {
   });
   return [ends[0] as number, ends[1] as number, ends[2] as number];
 }
+
+const soFar = (n: number): string => (n === 0 ? 'none' : n === 1 ? 'one place' : `${n} places`);
 
 const NONE: readonly (readonly [number, number, number])[] = [];
 

@@ -29,7 +29,11 @@ export function SideLead({
             <p className="finding" data-weight={done ? 'good' : 'watch'}>
               {done
                 ? `As planned ${name(now.upper)} leads on ${name(now.lower)}, and the back teeth part by ${number(planned.partNowMm, 1)} mm.`
-                : `${number(planned.addMm, 1)} mm more on ${name(now.upper)} and ${name(now.lower)} together, along the height of the tip, and the back teeth part by ${number(partMm, 1)} mm. Most of it is missing ${number(planned.mostAtMm, 1)} mm to the side.`}
+                : `${number(planned.addMm, 1)} mm more on ${name(now.upper)} and ${name(now.lower)} together, along the height of the tip, ${
+                    partsAlready(planned)
+                      ? 'and they lead: the back teeth part already, led by other teeth.'
+                      : `and they lead, and the back teeth part by ${number(partMm, 1)} mm.`
+                  } Most of it is missing ${number(planned.mostAtMm, 1)} mm to the side.`}
             </p>
             <dl className="figures mt-3 grid grid-cols-[1fr_auto_auto] gap-x-5 gap-y-1">
               <dt />
@@ -59,6 +63,9 @@ export function SideLead({
     </div>
   );
 }
+
+/** Whether other teeth part those behind as wished all along the way. */
+const partsAlready = ({ way }: CanineLead): boolean => way.every((s) => s.partMm >= s.wantedMm - 0.05);
 
 /** Nearer than this two tips are worn alike, mm: the form that fits tells no finer. */
 const ALIKE_MM = 0.3;

@@ -14,7 +14,7 @@ export const CORE_COLOUR = '#b0763f';
 
 /** What is worked on the tooth itself. */
 export const PLACE_COLOURS: Readonly<Record<ToothPlace, string>> = {
-  tooth: TOOTH_COLOUR,
+  tooth: '#f3e7ca',
   'worn face': '#e6cf9c',
   'dentin that is troughed': '#c07f37',
   bevel: '#a9c3de',

@@ -37,9 +37,9 @@ export function useIsland(): IslandMarking {
     'stage',
     places
       ? [
-          { keys: 'Esc', does: 'leave the marking', on: ['Escape'], run: leave },
-          { keys: '⌫', does: 'take the last place back', on: ['Backspace'], run: takeBack },
-          { keys: '↵', does: 'keep what is marked', on: ['Enter'], run: done },
+          { keys: 'Esc', does: 'leave the marking', on: ['escape'], run: leave },
+          { keys: '⌫', does: 'take the last place back', on: ['backspace'], run: takeBack },
+          { keys: '↵', does: 'keep what is marked', on: ['enter'], run: done },
         ]
       : [],
   );
