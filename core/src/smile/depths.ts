@@ -61,7 +61,7 @@ const ON_TOOTH = {
   zenith: { off: -1, sd: 0.85 },
   edge: { off: 0.4, sd: 0.6 },
   mesial: { off: 0, sd: 0.6 },
-  distal: { off: 0, sd: 0.75 },
+  distal: { off: 0, sd: 0.7 },
   neck: { off: -1.1, sd: 0.7 },
   papilla: { off: 0, sd: 0.7 },
   contact: { off: 0, sd: 0.8 },

@@ -135,7 +135,7 @@ export interface SeenShare {
 export const SEEN_FROM_FRONT = {
   central: { width: 0.987, widthPm: 0.0225, mouthPm: 0.005, length: 1.01, lengthPm: 0.016, arch: 0.01 },
   lateral: { width: 0.895, widthPm: 0.07, mouthPm: 0.022, length: 1.005, lengthPm: 0.0195, arch: 0.16 },
-  canine: { width: 0.807, widthPm: 0.072, mouthPm: 0.03, length: 0.97, lengthPm: 0.0225, arch: 0.15 },
+  canine: { width: 0.807, widthPm: 0.073, mouthPm: 0.03, length: 0.97, lengthPm: 0.0225, arch: 0.15 },
 } as const satisfies Readonly<Record<'central' | 'lateral' | 'canine', SeenShare>>;
 
 /**
@@ -145,7 +145,7 @@ export const SEEN_FROM_FRONT = {
 export const CHORD_SHARE = {
   central: { share: 1.001, pm: 0.004, mouthPm: 0.004 },
   lateral: { share: 0.986, pm: 0.012, mouthPm: 0.01 },
-  canine: { share: 0.909, pm: 0.045, mouthPm: 0.045 },
+  canine: { share: 0.908, pm: 0.045, mouthPm: 0.055 },
 } as const;
 
 /** The share of a width that is seen on an arch of another form: a deeper one turns its sides further away. */
