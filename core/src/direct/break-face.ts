@@ -15,14 +15,14 @@ export interface BreakFace {
 const UNDER_MM = 0.1;
 /** So near to what is missing altogether a break begins, in columns. House value. */
 const BESIDE = 2;
-/** What looks away from a break's mean direction by more than this belongs to the face or the side, degrees. House value. */
+/** What looks away from a break's mean direction by more belongs to the face or the side, degrees. House value. */
 const TURNS_DEG = 50;
 /** Between places along a break that is drawn, mm. */
 const ALONG_MM = 0.1;
 
 /**
- * The break as a scan shows it: the triangles that lie within the plan where it is missing altogether, and all that look
- * about the same way beside them.
+ * The break as a scan shows it: the triangles that lie within the plan where it is missing altogether, and all that
+ * look about the same way beside them.
  * @param tooth closed, in the crown's own frame
  */
 export function scannedBreak(tooth: Mesh, m: Missing): BreakFace {

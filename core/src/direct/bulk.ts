@@ -1,6 +1,9 @@
 import type { Missing } from './missing.js';
 
-/** A plan is a little wider than its tooth all around: only what holds a disc of this radius is broken off, mm. House value. */
+/**
+ * A plan is a little wider than its tooth all around: only what holds a disc of this radius is broken off, mm. House
+ * value.
+ */
 const BULK_MM = 0.35;
 
 /** The columns in which all of the plan is missing, without rims. */

@@ -1,7 +1,7 @@
 import { columnPlace, type Missing } from './missing.js';
 import type { DrawnBreak } from './words.js';
 
-/** The corner at which a break is drawn: to which side x goes there, how far out it lies on that side, and its edge, mm. */
+/** The corner at which a break is drawn: to which side x goes there, how far out it lies that way, and its edge, mm. */
 export function cornerOf(
   m: Missing,
   drawn: DrawnBreak,

@@ -1,4 +1,5 @@
-import { COMMON_PRACTICE, published, type Source } from '../working/working.js';
+import { TARNOW_PAPILLA } from '../teeth/norms.js';
+import { COMMON_PRACTICE, type Source } from '../working/working.js';
 import type { Missing } from './missing.js';
 
 /** How often a papilla fills the space under a contact, by how far that lies from the bone. */
@@ -11,7 +12,7 @@ export const PAPILLA_FILLS: {
     [6, 56],
     [7, 27],
   ],
-  source: published('Tarnow, Magner, Fletcher 1992, J Periodontol 63:995'),
+  source: TARNOW_PAPILLA,
 };
 /** Beyond the last of them, percent at most. */
 const SELDOM = 10;

@@ -1,4 +1,4 @@
-import { isFrontKind, ZENITH_DISTAL } from '../teeth/norms.js';
+import { CHU_ZENITH, isFrontKind, TARNOW_PAPILLA, ZENITH_DISTAL } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { COMMON_PRACTICE, type Figure, published, type Source } from '../working/working.js';
 import type { Finding } from './findings.js';
@@ -19,10 +19,8 @@ import {
 } from './norms.js';
 import type { ViewFigure } from './reading.js';
 
-const CHU_ZENITH = published('Chu, Tan, Stappert, Tarnow 2009, J Esthet Restor Dent 21:113');
 const MORLEY = published('Morley & Eubank 2001, JADA 132:39');
 const PRESTON = published('Preston 1993, J Prosthodont 2:247');
-const TARNOW = published('Tarnow, Magner, Fletcher 1992, J Periodontol 63:995');
 const TJAN = published('Tjan, Miller, The 1984, J Prosthet Dent 51:24');
 
 /** From where on a departure is told where no threshold is published. Common practice, no source. */
@@ -376,7 +374,7 @@ function triangle(f: ViewFigure): Draft | undefined {
       'A papilla fills about always where contact to bone is 5 mm or less, at 6 mm in 56 %, from 7 mm in 27 % or less. A longer contact closes it; probe to the bone before promising that the gum will. ' +
       noticedWords('embrasure'),
     notice: noticedBy('embrasure', f.figure.value),
-    source: TARNOW,
+    source: TARNOW_PAPILLA,
     weight: f.figure.value / 2,
   };
 }

@@ -14,7 +14,10 @@ export type FrontKind = 'central' | 'lateral' | 'canine';
 const MAGNE = published('Magne, Gallucci, Belser 2003, J Prosthet Dent 89:453');
 const CHU = published('Chu 2007, Pract Proced Aesthet Dent 19:209');
 const KOKICH_2006 = published('Kokich, Kokich, Kiyak 2006, Am J Orthod 130:141');
-const CHU_ZENITH = published('Chu, Tan, Stappert, Tarnow 2009, J Esthet Restor Dent 21:113');
+/** How often a papilla fills the space under a contact, by its height over the bone. */
+export const TARNOW_PAPILLA = published('Tarnow, Magner, Fletcher 1992, J Periodontol 63:995');
+/** Where the zenith lies beside a tooth's axis. */
+export const CHU_ZENITH = published('Chu, Tan, Stappert, Tarnow 2009, J Esthet Restor Dent 21:113');
 const WARD = published('Ward 2001, Dent Clin North Am 45:143');
 const FERRARI = published('Ferrari, Patroni, Balleri 1992, Int J Periodontics Restorative Dent 12:407');
 

@@ -1,5 +1,5 @@
 import { type DirectView, type Fdi, TOOTH_PLACES, type Vec3 } from '@radiant/core';
-import { memo, type RefObject, useEffect, useMemo, useRef } from 'react';
+import { memo, type RefObject, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import { type DrawableMesh, drawable } from '../engine/drawable.js';
 import type { JawView } from '../engine/views.js';
@@ -7,6 +7,7 @@ import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
 import { Gum, ToothSurface, useGeometry } from './arch-surfaces.js';
 import { JawCanvas } from './JawCanvas.js';
+import { SceneLine } from './SceneLine.js';
 import { useTellingHand } from './use-telling-hand.js';
 
 /** How bodies and places of the tooth are coloured, as CSS. */
@@ -66,7 +67,7 @@ export const CompositeScene = memo(function CompositeScene({
         shown.has(layer) ? <Body key={layer} mesh={mesh} colour={colours.bodies[layer] as string} /> : null,
       )}
       {told.broken && <Body mesh={told.broken} colour={colours.places.break as string} />}
-      {told.rim.length > 0 && <Stretches at={told.rim} colour={PALETTE.ink} />}
+      {told.rim.length > 0 && <SceneLine at={told.rim} form="stretches" colour={PALETTE.ink} over order={4} />}
       {marks.length > 0 && <Round marks={marks} />}
       <Gum mesh={arch.gum} pale />
     </JawCanvas>
@@ -88,29 +89,12 @@ function Body({ mesh, colour }: { mesh: DirectView['mesh']; colour: string }) {
   );
 }
 
-/** Short lines over the surfaces, two places each. */
-function Stretches({ at, colour }: { at: ArrayLike<number>; colour: string }) {
-  const line = useMemo(() => {
-    const geometry = new THREE.BufferGeometry();
-    geometry.setAttribute('position', new THREE.BufferAttribute(Float32Array.from(at), 3));
-    return new THREE.LineSegments(geometry, new THREE.LineBasicMaterial({ color: colour, depthTest: false }));
-  }, [at, colour]);
-  useEffect(
-    () => () => {
-      line.geometry.dispose();
-      (line.material as THREE.Material).dispose();
-    },
-    [line],
-  );
-  return <primitive object={line} renderOrder={4} />;
-}
-
 /** Places that are being marked, joined all round. */
 function Round({ marks }: { marks: readonly Vec3[] }) {
-  const at = useMemo(() => marks.flatMap((p, i) => [...p, ...(marks[(i + 1) % marks.length] as Vec3)]), [marks]);
+  const at = useMemo(() => marks.flat(), [marks]);
   return (
     <>
-      <Stretches at={at} colour={PALETTE.plum} />
+      <SceneLine at={at} form="loop" colour={PALETTE.plum} over order={4} />
       {marks.map((p) => (
         <mesh key={p.join()} position={[p[0], p[1], p[2]]} renderOrder={5}>
           <sphereGeometry args={[0.14, 12, 8]} />

@@ -1,12 +1,12 @@
 import { shortColour } from '@radiant/contract';
 import type { Fdi, FinishByHand, Vec3 } from '@radiant/core';
 import { memo, type RefObject, useEffect, useMemo, useRef } from 'react';
-import * as THREE from 'three';
 import type { JawView, PreparedToothView } from '../engine/views.js';
 import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
 import { Gum, type ToothHand, ToothSurface } from './arch-surfaces.js';
 import { JawCanvas } from './JawCanvas.js';
+import { SceneLine } from './SceneLine.js';
 import { useTellingHand } from './use-telling-hand.js';
 
 /** What is drawn of prepared teeth: what is still to cut, or the teeth as they are. */
@@ -96,8 +96,8 @@ export const PreparedScene = memo(function PreparedScene({
               scale={shortColour}
               hand={hand}
             />
-            <Line at={own.finish.map((f) => f.wished)} colour={PALETTE.ink3} />
-            <Line at={endsOf(own, tooth, drawn)} colour={PALETTE.plum} />
+            <Dots at={own.finish.map((f) => f.wished)} colour={PALETTE.ink3} />
+            <Dots at={endsOf(own, tooth, drawn)} colour={PALETTE.plum} />
           </group>
         );
       })}
@@ -139,21 +139,7 @@ function wordsAt(own: PreparedToothView | undefined, i: number): string {
   return `${wanted} · ${short > 0 ? `${short.toFixed(2)} still to cut` : `${(-short).toFixed(2)} more gone than asked`}`;
 }
 
-function Line({ at, colour }: { at: readonly Vec3[]; colour: string }) {
-  const line = useMemo(() => {
-    const geometry = new THREE.BufferGeometry();
-    geometry.setAttribute('position', new THREE.BufferAttribute(Float32Array.from(at.flatMap((p) => [...p])), 3));
-    return new THREE.Points(
-      geometry,
-      new THREE.PointsMaterial({ color: colour, size: 2.5, sizeAttenuation: false, depthTest: true }),
-    );
-  }, [at, colour]);
-  useEffect(
-    () => () => {
-      line.geometry.dispose();
-      (line.material as THREE.Material).dispose();
-    },
-    [line],
-  );
-  return <primitive object={line} renderOrder={3} />;
+function Dots({ at, colour }: { at: readonly Vec3[]; colour: string }) {
+  const places = useMemo(() => at.flatMap((p) => [...p]), [at]);
+  return <SceneLine at={places} form="dots" colour={colour} />;
 }

@@ -1,12 +1,12 @@
 import type { Fdi } from '@radiant/core';
-import { memo, type RefObject, useEffect, useMemo, useRef } from 'react';
-import * as THREE from 'three';
+import { memo, type RefObject, useRef } from 'react';
 import type { JawView, TargetView } from '../engine/views.js';
 import { PALETTE } from '../ui/palette.js';
 import type { View } from './arch-eye.js';
 import { Gum, ToothSurface } from './arch-surfaces.js';
 import { DENTIN_CODE, targetColour } from './colour-scale.js';
 import { JawCanvas } from './JawCanvas.js';
+import { SceneLine } from './SceneLine.js';
 import { useTellingHand } from './use-telling-hand.js';
 
 /**
@@ -54,7 +54,14 @@ export const TargetScene = memo(function TargetScene({
               scale={targetColour}
               hand={hand}
             />
-            {own.finishLine.length > 0 && <FinishLine at={own.finishLine} chosen={tooth === selected} />}
+            {own.finishLine.length > 0 && (
+              // All round it closes; on a face alone it ends at the contacts.
+              <SceneLine
+                at={own.finishLine}
+                form={own.finishLine.length / 3 >= CLOSED ? 'loop' : 'line'}
+                colour={tooth === selected ? PALETTE.plum : PALETTE.ink2}
+              />
+            )}
           </group>
         );
       })}
@@ -90,25 +97,6 @@ function wordsAt(own: TargetView | undefined, i: number): string {
   if (align >= 0.02) parts.push(`${align.toFixed(2)} into line`, `${(mm - align).toFixed(2)} for the ceramic`);
   if (!Number.isNaN(from)) parts.push(`enamel usually ${from.toFixed(1)}–${to.toFixed(1)}`);
   return parts.join(' · ');
-}
-
-/** Where a preparation ends, drawn over the surfaces. */
-function FinishLine({ at, chosen }: { at: Float32Array; chosen: boolean }) {
-  const line = useMemo(() => {
-    const geometry = new THREE.BufferGeometry();
-    geometry.setAttribute('position', new THREE.BufferAttribute(at, 3));
-    const material = new THREE.LineBasicMaterial({ color: chosen ? PALETTE.plum : PALETTE.ink2 });
-    // All round it closes; on a face alone it ends at the contacts.
-    return at.length / 3 >= CLOSED ? new THREE.LineLoop(geometry, material) : new THREE.Line(geometry, material);
-  }, [at, chosen]);
-  useEffect(
-    () => () => {
-      line.geometry.dispose();
-      (line.material as THREE.Material).dispose();
-    },
-    [line],
-  );
-  return <primitive object={line} renderOrder={3} />;
 }
 
 /** A line with so many places goes all round. */
