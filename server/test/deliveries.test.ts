@@ -1,9 +1,10 @@
 import { keysOf, PHOTO_VIEWS, readFileName } from '@radiant/contract';
-import { RECIPES } from '@radiant/standins';
+import { RECIPES, shadeReadings } from '@radiant/standins';
 import { ALL, deviceOf, FIRST, fileOf, viewOf } from '../src/devices/deliveries.js';
 import { DEMO_RECORDS } from '../src/devices/demo-records.js';
 import { placeOf } from '../src/inbox/naming.js';
 
+const AT = '2026-11-20T09:10:00.000Z';
 const CASES = Object.keys(RECIPES).map((name) => ({ id: name, name }));
 
 it('every sample case gets all ten views and a scan of each jaw from before, and no file twice', () => {
@@ -39,6 +40,16 @@ it.each(ALL.map((d) => [fileOf(d), d] as const))('%s says its case, its view and
   if (!/^(scan|shade)-/.test(d.what)) expect(said.view).toBe(d.what);
   // What is no photograph has no marks to be made on it.
   expect(viewOf(d) === undefined).toBe(/\.(stl|ply|csv)$/.test(name));
+});
+
+it('every table of the shade meter that is to come has a reading in it', () => {
+  const tables = ALL.filter((d) => d.what === 'shade-tooth' || d.what === 'shade-stump');
+  expect(tables.length).toBeGreaterThan(3);
+  for (const d of tables)
+    expect([d.patient, shadeReadings(d.patient, d.what === 'shade-tooth' ? 'tooth' : 'stump', AT).length > 0]).toEqual([
+      d.patient,
+      true,
+    ]);
 });
 
 it('every sample case has a record with a wish and, where teeth are missing, says which', () => {

@@ -44,6 +44,18 @@ const TEETH: Readonly<Partial<Record<RecipeName, Readonly<Record<number, Zones>>
       [74.2, -1.1, 13],
     ],
   },
+  Redshank: {
+    21: [
+      [75.4, 0.6, 17.2],
+      [78.2, -0.4, 14.1],
+      [76.4, -1.4, 10.6],
+    ],
+    11: [
+      [75.5, 0.6, 17.1],
+      [78.4, -0.4, 13.9],
+      [76.6, -1.4, 10.4],
+    ],
+  },
   Sandpiper: {
     12: [
       [74, 0.8, 18.8],
