@@ -226,6 +226,48 @@ describe('a dent beside the gum', () => {
   });
 });
 
+describe('a dent on a scanned tooth', () => {
+  /** What a rod of 1.5 mm laid across the face takes, 2.6 mm under the highest place of the tooth; how deep it goes. */
+  const dentedBy = (mesh: Mesh, mm: number): { mesh: Mesh; deepMm: number } => {
+    const radius = 1.5;
+    const positions = mesh.positions.slice();
+    const z = positions.reduce((a, v, i) => (i % 3 === 2 ? Math.max(a, v) : a), -Infinity) - 2.6;
+    const at = (v: number, k: number) => positions[3 * v + k] as number;
+    const all = Array.from({ length: positions.length / 3 }, (_, v) => v);
+    const face = all.reduce((a, v) => (Math.abs(at(v, 2) - z) < 0.3 ? Math.min(a, at(v, 1)) : a), Infinity);
+    const middle = face - radius + mm;
+    let deepMm = 0;
+    for (const v of all) {
+      const [dy, dz] = [at(v, 1) - middle, at(v, 2) - z];
+      if (Math.hypot(dy, dz) >= radius) continue;
+      const to = middle + Math.sqrt(radius ** 2 - dz ** 2);
+      deepMm = Math.max(deepMm, to - at(v, 1));
+      positions[3 * v + 1] = to;
+    }
+    return { mesh: { positions, triangles: mesh.triangles }, deepMm };
+  };
+
+  it('is found under the plan that fits the dented tooth, and none is found on a whole one', () => {
+    const whole = readScan(scan(makePatient(RECIPES.Dunlin), INTRAORAL_SCANNER));
+    const told = (from: typeof whole) => {
+      const engine = new CaseEngine();
+      engine.take(from);
+      const plan = ask(engine, 'existingPlan')[11];
+      engine.setPlan(plan ? { 11: plan } : {});
+      return ask(engine, 'direct', 11, USUAL_DIRECT, undefined, { kind: 'neck' });
+    };
+    expect(told(whole).neck).toBeUndefined();
+    const dented = dentedBy(whole.teeth.get(11) as Mesh, 0.8);
+    const { neck } = told({ ...whole, teeth: new Map([...whole.teeth, [11, dented.mesh]]) });
+    // The form that fits runs a little into the dent.
+    expect((neck?.deepMm as number) / dented.deepMm).toBeGreaterThan(0.5);
+    expect((neck?.deepMm as number) / dented.deepMm).toBeLessThan(1.1);
+    expect(neck?.wideMm).toBeGreaterThan(2.5);
+    expect(neck?.wideMm).toBeLessThan(5);
+    expect(neck?.highMm).toBeLessThan(2.5);
+  });
+});
+
 describe('what is shown of a tooth and its composite', () => {
   const patient = makePatient(RECIPES.Redshank);
   const engine = new CaseEngine();

@@ -124,12 +124,13 @@ const least = (v: readonly number[]) => v.reduce((a, b) => Math.min(a, b), Infin
 const most = (v: readonly number[]) => v.reduce((a, b) => Math.max(a, b), -Infinity);
 
 /** How much longer a column is through a layer than the layer is thick, at the planned face and behind. */
-export function slants(m: Missing): (c: MissingColumn) => { readonly front: number; readonly behind: number } {
+export function slants(
+  m: Missing,
+): (c: Pick<MissingColumn, 'column'>) => { readonly front: number; readonly behind: number } {
   const { na, step } = m.grid;
-  const at = new Map(m.columns.map((c) => [c.column, c.planned]));
   type Side = (s: Stretch) => number;
   const sideAt = (column: number, side: Side) => {
-    const own = at.get(column);
+    const own = m.wants.get(column);
     return own && side(own);
   };
   const slope = (column: number, by: number, side: Side) => {

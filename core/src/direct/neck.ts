@@ -5,7 +5,7 @@ import type { DirectSettings } from './words.js';
 
 /** A dent of the face beside the gum, brushed, ground or etched into a tooth. */
 export interface NeckDefect {
-  /** At its deepest, square to the planned face, mm. */
+  /** At its deepest, below the face around it, mm. */
   readonly deepMm: number;
   /** From its side at the edge to that at the gum, and from side to side, mm. */
   readonly highMm: number;
@@ -22,6 +22,8 @@ export interface NeckDefect {
 
 /** A dent is deeper than its surroundings by this at least, mm. House value: two scans are off by less. */
 const COUNTS_MM = 0.2;
+/** A smaller one is none, mm². House value. */
+const LEAST_MM2 = 1;
 /** And begins within the half of the crown that lies at the gum. */
 const GUM_SHARE = 0.5;
 /** A column that is longer than the layer is thick by this much goes through a side. House value. */
@@ -44,19 +46,21 @@ export function neckDefect(
     heights.reduce((a, z) => Math.max(a, z), -Infinity),
   ];
   const slant = slants(m);
-  // Square to the face; where that turns away to a side it is no dent of the face.
-  const deep = new Map(
-    m.columns.flatMap((c): [number, number][] => {
-      const by = slant(c).front;
-      return c.front && by < FACES ? [[c.column, (c.front.to - c.front.from) / by]] : [];
+  // How far the tooth lies behind the planned face, square to it; before it where it stands out of the plan. Where the
+  // face turns away to a side it is no dent of the face.
+  const behind = new Map(
+    [...m.wants].flatMap(([column, planned]): [number, number][] => {
+      const tooth = m.stands.get(column);
+      const by = slant({ column }).front;
+      return tooth && tooth.from < planned.to && by < FACES ? [[column, (tooth.from - planned.from) / by]] : [];
     }),
   );
-  const inHalf = [...m.wants.keys()].filter((c) => columnPlace(m, c)[1] > neck - GUM_SHARE * (neck - edge));
-  // What the plan lays on the whole face is no dent.
-  const film = inHalf.map((c) => deep.get(c) ?? 0).sort((a, b) => a - b)[inHalf.length >> 1] ?? 0;
-  const isDent = (c: number) => (deep.get(c) ?? 0) >= film + COUNTS_MM;
-  const own = largest(inHalf.filter(isDent), (c) => [c - 1, c + 1, c - na, c + na]);
-  if (own.size === 0) return undefined;
+  // What the plan lays on the whole face, or leaves of it, is no dent.
+  const around = [...behind.values()].sort((a, b) => a - b)[behind.size >> 1] ?? 0;
+  const atGum = (c: number) => columnPlace(m, c)[1] > neck - GUM_SHARE * (neck - edge);
+  const isDent = (c: number) => atGum(c) && (behind.get(c) as number) >= around + COUNTS_MM;
+  const own = largest([...behind.keys()].filter(isDent), (c) => [c - 1, c + 1, c - na, c + na]);
+  if (own.size * step * step < LEAST_MM2) return undefined;
   const at = [...own].map((c) => columnPlace(m, c));
   const reach = (k: 0 | 1) =>
     at.reduce((a, p) => [Math.min(a[0], p[k]), Math.max(a[1], p[k])] as const, [Infinity, -Infinity] as const);
@@ -77,7 +81,7 @@ export function neckDefect(
   });
   return {
     defect: {
-      deepMm: [...own].reduce((a, c) => Math.max(a, deep.get(c) as number), 0),
+      deepMm: [...own].reduce((a, c) => Math.max(a, (behind.get(c) as number) - around), 0),
       highMm: high[1] - high[0] + step,
       wideMm: wide[1] - wide[0] + step,
       mm2: own.size * step * step,
