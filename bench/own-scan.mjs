@@ -33,9 +33,9 @@ console.log(`${(source.triangles.length / 3).toLocaleString('en-GB')} triangles`
 const [read, readMs] = took(() => readMesh(bytes));
 const [mended, mendMs] = took(() => repaired(read.mesh).mesh);
 // The frame that shows it; looking at its folds and rooms, by which the frame is refined, counts to the picking.
-const [, frameMs] = took(() => mouthFrame(mended, 'upper'));
+const [found, frameMs] = took(() => mouthFrame(mended, 'upper'));
 say('own-scan-open-1m', readMs + mendMs + frameMs, 3000);
-const [{ look }, lookMs] = took(() => laidByShape(mended, 'upper'));
+const [{ look }, lookMs] = took(() => laidByShape(mended, 'upper', found));
 const inMouth = inMouthOf(look);
 const [, pickMs] = took(() => pickTeeth(look, look.teeth));
 say('own-scan-ten-teeth-1m', lookMs + pickMs, 4000);

@@ -515,7 +515,7 @@ export {
 } from './restoration/restoration.js';
 export { neededAt, overThirds, preparedEdge, THIRDS, thirdAt } from './restoration/thickness.js';
 export { asSegmented, closedTooth, partOf } from './scan/closed-tooth.js';
-export type { Doubt } from './scan/doubts.js';
+export { type Doubt, SHORT_MM } from './scan/doubts.js';
 export { type FrameMatrix, frameInHead, isFrameMatrix, matrixInto, mouthBy } from './scan/kept-frame.js';
 export { type Ground, groundOf, type LaidOn, layOnto, startFromPlaces } from './scan/lay-onto.js';
 export { frameFromClicks, JAW_MM, type MouthProposal, mouthFrame } from './scan/mouth-frame.js';

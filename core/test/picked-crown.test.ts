@@ -1,5 +1,7 @@
-import { type Mesh, type PickedCrown, pickedCrowns, type RowCurve, vertexNormals } from '@radiant/core';
+import { adjacencyOf, type Mesh, type PickedCrown, pickedCrowns, type RowCurve, vertexNormals } from '@radiant/core';
+import { neighbourhoodOf } from '../src/geometry/adjacency.js';
 import { edgeDoubts } from '../src/scan/doubts.js';
+import { ofTriangles } from '../src/scan/segment.js';
 
 const STEP = 0.2;
 const [ACROSS, UP] = [61, 71];
@@ -9,6 +11,15 @@ const ROW: RowCurve = {
   alongMm: Float64Array.from({ length: 301 }, (_, i) => (25 * (i - 150) * Math.PI) / 180),
   radiusMm: new Float64Array(301).fill(25),
 };
+
+/** What is known of a surface that folds nowhere. */
+const lookAt = (mesh: Mesh) => ({
+  mesh,
+  smooth: { mesh, normals: vertexNormals(mesh) },
+  row: ROW,
+  neighbourhood: neighbourhoodOf(mesh, adjacencyOf(mesh)),
+  concavity: new Float32Array(mesh.positions.length / 3),
+});
 
 /**
  * A level sheet in front, 12 mm wide and 14 mm high, that faces outward and leans back by so many degrees about its
@@ -29,8 +40,7 @@ function sheet(leanDeg: number, toothAt: (x: number, up: number) => number) {
       triangles.push(p, q, r, p, r, t);
     }
   const mesh: Mesh = { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
-  const look = { mesh, smooth: { mesh, normals: vertexNormals(mesh) }, row: ROW };
-  return { look, labels: Uint8Array.from(labels) };
+  return { look: lookAt(mesh), labels: Uint8Array.from(labels) };
 }
 
 /** A crown 8 mm wide and 10 mm long at its middle, its neck an arch. */
@@ -56,16 +66,34 @@ it.each([-12, 0, 8])('a crown that leans in the row by %s degrees, or is turned 
     triangles: flat.look.mesh.triangles,
     positions: p.map((v, i) => (i % 3 === 0 ? c * v - s * p[i + 1]! : i % 3 === 1 ? s * p[i - 1]! + c * v : v)),
   };
-  const turned = { mesh, smooth: { mesh, normals: vertexNormals(mesh) }, row: ROW };
-  expect(pickedCrowns(turned, flat.labels).get(11)?.widthMm).toBeCloseTo(8, 3);
+  expect(pickedCrowns(lookAt(mesh), flat.labels).get(11)?.widthMm).toBeCloseTo(8, 3);
 });
 
-it('what lies about the border of two teeth is neither’s', () => {
+it('of what lies about the border of two teeth half counts to each', () => {
   const { look, labels } = sheet(0, (x, up) => (up > 10 ? 0 : x < -0.1 ? 11 : 21));
   const sizes = pickedCrowns(look, labels);
   expect([...sizes.keys()].sort()).toEqual([11, 21]);
-  // 6 mm to the middle of the sheet, less what lies within 0.3 mm of where they meet; along its own face.
-  expect(sizes.get(21)?.widthMm).toBeCloseTo(6 - STEP, 5);
+  // 6 mm to the middle of the sheet, less half of what lies within 0.3 mm of where they meet; along its own face.
+  expect(sizes.get(21)?.widthMm).toBeCloseTo(6 - STEP / 2, 5);
+});
+
+it('a triangle in the fold goes to the side of those corners that are not its bottom', () => {
+  // The neck runs at 10 mm: the row of vertices there is the bottom, and may have been given to either side.
+  for (const bottom of [0, 11]) {
+    const { look, labels } = sheet(0, (_, up) => (up < 9.9 ? 11 : up < 10.1 ? bottom : 0));
+    const concavity = Float32Array.from(labels, (_, v) => {
+      const up = look.mesh.positions[3 * v + 2] as number;
+      return up > 9.9 && up < 10.1 ? 2 : 0.3;
+    });
+    const teeth = ofTriangles(look.mesh, labels, look.neighbourhood, concavity);
+    const heights = [0, 11].map((n) =>
+      [...teeth.keys()]
+        .filter((t) => teeth[t] === n)
+        .flatMap((t) => [0, 1, 2].map((c) => look.mesh.positions[3 * look.mesh.triangles[3 * t + c]! + 2]!)),
+    ) as [number[], number[]];
+    expect(Math.min(...heights[0])).toBeCloseTo(10, 5);
+    expect(Math.max(...heights[1])).toBeCloseTo(10, 5);
+  }
 });
 
 it('what was hardly picked has a size too, and gum has none', () => {
@@ -96,6 +124,21 @@ describe('what is said of an edge', () => {
     // On the patient's right mesial lies where x grows.
     expect(said(central((x) => Math.max(0, x - 4.8)))[0]).toMatch(/^its mesial corner ends 2\.\d mm short/);
     expect(said(central((x) => Math.max(0, 3.2 - x)))[0]).toMatch(/^its distal corner ends 1\.\d mm short/);
+  });
+
+  it('on a coarse scan a corner has to be gone by more, and a crown shorter by more, before it is said', () => {
+    const broken = central((x) => Math.max(0, x - 4.8));
+    const fellow = { ...central(() => 0), tooth: 21, lengthMm: 12.3 };
+    const at = (edgeMm: number) =>
+      edgeDoubts(
+        new Map([
+          [11, broken],
+          [21, fellow],
+        ]),
+        () => edgeMm,
+      ).map((d) => d.about);
+    expect(at(0.3)).toEqual(['length', 'corner']);
+    expect(at(0.9)).toEqual([]);
   });
 
   it('where a coarse scan has no point at a step, or hardly anything was picked, nothing is said', () => {

@@ -60,27 +60,44 @@ export function bridges(m: Mesh, tooth: Uint8Array): Uint8Array {
       else if (own[v] !== tooth[t]) near[v] = 1;
     }
   }
-  // From the places where they meet outward, ring by ring, as far as the bridge goes.
+  // From the places where they meet outward, as far as the bridge goes.
   const p = m.positions;
   const far = Float64Array.from(near, (n) => (n ? 0 : Infinity));
   const out = new Uint8Array(tooth.length);
-  const teeth = Uint32Array.from([...tooth.keys()].filter((t) => tooth[t] !== 0));
-  for (let grown = true; grown; ) {
-    grown = false;
-    for (const t of teeth) {
-      const corners = [m.triangles[3 * t], m.triangles[3 * t + 1], m.triangles[3 * t + 2]] as const;
-      if (!corners.some((v) => far[v] <= BRIDGE_MM)) continue;
+  const at = trianglesAt(m, tooth);
+  const reached: number[] = [];
+  for (let v = 0; v < near.length; v++) if (near[v]) reached.push(v);
+  for (let v = reached.pop(); v !== undefined; v = reached.pop())
+    for (let k = at.from[v]; k < at.from[v + 1]; k++) {
+      const t = at.triangle[k];
       out[t] = 1;
-      for (const v of corners)
-        for (const w of corners) {
-          const d = far[w] + vertexDistance(p, v, w);
-          if (d >= far[v] || d > BRIDGE_MM) continue;
-          far[v] = d;
-          grown = true;
-        }
+      for (let c = 0; c < 3; c++) {
+        const w = m.triangles[3 * t + c];
+        const d = far[v] + vertexDistance(p, v, w);
+        if (d >= far[w] || d > BRIDGE_MM) continue;
+        far[w] = d;
+        reached.push(w);
+      }
     }
-  }
   return out;
+}
+
+/** The triangles of teeth at each vertex: `triangle[from[v]]` to before `from[v + 1]`. */
+function trianglesAt(m: Mesh, tooth: Uint8Array): { readonly from: Uint32Array; readonly triangle: Uint32Array } {
+  const from = new Uint32Array(m.positions.length / 3 + 1);
+  for (let i = 0; i < m.triangles.length; i++)
+    if (tooth[Math.floor(i / 3)] !== 0) from[m.triangles[i] + 1] = from[m.triangles[i] + 1] + 1;
+  for (let v = 1; v < from.length; v++) from[v] = from[v] + from[v - 1];
+  const triangle = new Uint32Array(from[from.length - 1]);
+  const next = from.slice();
+  for (let i = 0; i < m.triangles.length; i++) {
+    const t = Math.floor(i / 3);
+    if (tooth[t] === 0) continue;
+    const v = m.triangles[i];
+    triangle[next[v]] = t;
+    next[v] = next[v] + 1;
+  }
+  return { from, triangle };
 }
 
 /** A whole jaw whose triangles are told apart, in the mouth's coordinates, as everything after it wants it. */

@@ -30,7 +30,7 @@ export function doubtsOf(
   return [
     ...borderDoubts(look, tooth, teeth),
     ...faceDoubts(look, tooth, crowns),
-    ...edgeDoubts(crowns),
+    ...edgeDoubts(crowns, edgesOf(look, tooth)),
     ...numberDoubts(look, tooth, crowns, teeth),
   ].sort((p, q) => p.tooth - q.tooth);
 }
@@ -76,7 +76,7 @@ export function rowDoubt(
 /** A border that folds less than this is hardly seen, 1/mm. House limit. */
 const FAINT_FOLD = 0.8;
 /** Edges longer than this can't show a fold so sharply, mm: on them it is faint the less. House value. */
-const SHOWS_MM = 0.5;
+const SHOWS_MM = 0.4;
 /** A border of which so much is faint is told: to the gum, and to a neighbour. House limits. */
 const FAINT_SHARE = { gum: 0.35, contact: 0.3 } as const;
 
@@ -170,18 +170,33 @@ const CORNER_MM = 1.2;
 /** And so much of it on one corner: where both are short alike the tooth is round, worn or prepared. House value. */
 const ONE_CORNER = 0.65;
 /** A crown so much shorter than its fellow is told, mm. House limit. */
-const SHORT_MM = 2;
+export const SHORT_MM = 2;
+
+/** On edges longer than can be shown sharply a limit is so many times what they are longer wider. House value. */
+const COARSE = 2;
+
+/** How long the edges of each tooth's triangles are, mm, by their mean area. */
+function edgesOf(look: LookedAt, tooth: Uint8Array): (tooth: Fdi) => number {
+  const [mm2, count] = [new Float64Array(256), new Float64Array(256)];
+  for (let t = 0; t < tooth.length; t++) {
+    mm2[tooth[t]] = mm2[tooth[t]] + triangleArea(look.mesh, 3 * t);
+    count[tooth[t]] = count[tooth[t]] + 1;
+  }
+  return (n) => Math.sqrt((4 / Math.sqrt(3)) * (mm2[n] / Math.max(1, count[n])));
+}
 
 /**
  * Front teeth whose edge is not what the usual form of their kind has, and crowns much shorter than the same tooth of
  * the other side.
+ * @param edgeMm how long the edges of a tooth's triangles are, mm: what ends between two places is told that much worse
  */
-export function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
+export function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>, edgeMm: (tooth: Fdi) => number = () => 0): Doubt[] {
   const doubts: Doubt[] = [];
   for (const c of crowns.values()) {
     const fellow = crowns.get(otherSide(c.tooth));
     const short = fellow ? fellow.lengthMm - c.lengthMm : 0;
-    if (short > SHORT_MM)
+    const loose = COARSE * Math.max(0, edgeMm(c.tooth) - SHOWS_MM);
+    if (short > SHORT_MM + loose)
       doubts.push({
         tooth: c.tooth,
         about: 'length',
@@ -194,7 +209,8 @@ export function edgeDoubts(crowns: ReadonlyMap<Fdi, PickedCrown>): Doubt[] {
     const middle = (off[STEPS / 2 - 1] + off[STEPS / 2]) / 2;
     // A step without a point of a coarse scan tells nothing.
     const lost = low + high - 2 * middle;
-    if (!Number.isFinite(lost) || lost <= CORNER_MM || Math.max(low, high) - middle < ONE_CORNER * lost) continue;
+    if (!Number.isFinite(lost) || lost <= CORNER_MM + loose || Math.max(low, high) - middle < ONE_CORNER * lost)
+      continue;
     const mesial = high > low === (archSide(c.tooth) === 'right');
     doubts.push({
       tooth: c.tooth,

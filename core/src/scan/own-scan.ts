@@ -160,7 +160,7 @@ export function pickTeeth(
 
 /** What is picked once the tooth of each vertex is known. */
 export function pickedAs(look: LookedAt, vertices: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Picked {
-  const triangles = ofTriangles(look.mesh, vertices);
+  const triangles = ofTriangles(look.mesh, vertices, look.neighbourhood, look.concavity);
   const crowns = pickedCrowns(look, vertices, triangles);
   const doubts = doubtsOf(look, triangles, crowns, teeth);
   const doubt = rowDoubt(

@@ -26,7 +26,7 @@ export interface PickedCrown extends PickedSize {
   readonly outward: Float64Array;
 }
 
-type Looked = Pick<LookedAt, 'mesh' | 'smooth' | 'row'>;
+type Looked = Pick<LookedAt, 'mesh' | 'smooth' | 'row' | 'neighbourhood' | 'concavity'>;
 
 /** A place faces outward where its normal does by so much: the neck is measured there. */
 const FACING = 0.35;
@@ -46,7 +46,7 @@ const ROUNDS = 3;
 export function pickedCrowns(
   look: Looked,
   labels: Uint8Array,
-  triangles: Uint8Array = ofTriangles(look.mesh, labels),
+  triangles: Uint8Array = ofTriangles(look.mesh, labels, look.neighbourhood, look.concavity),
 ): Map<Fdi, PickedCrown> {
   const counts = new Uint32Array(256);
   for (let v = 0; v < labels.length; v++) counts[labels[v]] = counts[labels[v]] + 1;
@@ -60,8 +60,8 @@ export function pickedCrowns(
     list[next[tooth]] = v;
     next[tooth] = next[tooth] + 1;
   }
-  // What a scanner bridges between two teeth is of neither's surface; a place that is on no other triangle of a
-  // tooth does not count for the width.
+  // What a scanner bridges between two teeth is of neither's surface: a place that is on no other triangle of a tooth is
+  // not seen.
   const seen = new Uint8Array(labels.length);
   bridges(look.mesh, triangles).forEach((bridge, t) => {
     if (!bridge && triangles[t] !== 0) for (let c = 0; c < 3; c++) seen[look.mesh.triangles[3 * t + c]] = 1;
@@ -84,7 +84,7 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
   const across = new Float64Array(count);
   const out = new Float64Array(count);
   const facial = new Uint8Array(count);
-  let [least, most] = [Infinity, -Infinity];
+  const ends = { all: new Reach(), seen: new Reach() };
   let [inner, outer] = [Infinity, -Infinity];
   for (let i = 0; i < count; i++) {
     const v = vertices[i];
@@ -125,18 +125,32 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
     across[i] = across[i] - lean * height[i];
     const o = out[i] * wayUp - up(i) * wayOut;
     outward[i] = o;
-    if (seen[vertices[i]] && height[i] < BELOW_NECK * lengthMm) {
-      least = Math.min(least, across[i]);
-      most = Math.max(most, across[i]);
+    if (height[i] < BELOW_NECK * lengthMm) {
+      ends.all.put(across[i]);
+      if (seen[vertices[i]]) ends.seen.put(across[i]);
     }
     inner = Math.min(inner, o);
     outer = Math.max(outer, o);
   }
+  // Where two teeth meet lies somewhere in what the scanner has bridged between them: half of it counts to each.
+  const [least, most] = [(ends.all.least + ends.seen.least) / 2, (ends.all.most + ends.seen.most) / 2];
+  const from = Number.isFinite(least) ? least : ends.all.least;
   for (let i = 0; i < count; i++) {
-    across[i] = across[i] - Math.min(least, most);
+    across[i] = across[i] - from;
     outward[i] = outward[i] - (inner + outer) / 2;
   }
-  return { tooth, vertices, across, height, outward, widthMm: Math.max(0, most - least), lengthMm };
+  return { tooth, vertices, across, height, outward, widthMm: Math.max(0, most - from), lengthMm };
+}
+
+/** How far numbers reach. */
+class Reach {
+  least = Infinity;
+  most = -Infinity;
+
+  put(v: number): void {
+    this.least = Math.min(this.least, v);
+    this.most = Math.max(this.most, v);
+  }
 }
 
 /** How far a crown is taken to be turned in its row, cosine; beyond it the row's own direction stands. House value. */

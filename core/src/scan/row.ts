@@ -69,29 +69,34 @@ export function placeOnRow({ alongMm, radiusMm, middleY }: RowCurve, along: numb
   return [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
 }
 
+/** The row is told by so many vertices at least; of a finer scan every second or third of them tells no less. House value. */
+const ENOUGH = 120_000;
+const stride = (m: Mesh): number => 3 * Math.max(1, Math.floor(m.positions.length / 3 / ENOUGH));
+
 /** Above the plane of the edges up to here everything is tooth, mm: shorter crowns than this are worn stumps. */
 const EDGE_BAND_MM = 2.6;
 
 /** Draws the row through the edges: of the scan what lies near their plane. In the arch's own frame. */
 export function rowCurve(m: Mesh): RowCurve {
   const p = m.positions;
+  const step = stride(m);
   const box = bounds(m);
   // Behind the front teeth and between the premolars: two thirds of the depth of the row.
   let back = 0;
-  for (let v = 0; v < p.length; v += 3) if (p[v + 2] < EDGE_BAND_MM) back = Math.max(back, p[v + 1]);
+  for (let v = 0; v < p.length; v += step) if (p[v + 2] < EDGE_BAND_MM) back = Math.max(back, p[v + 1]);
   const middleY = Math.min(back, box.max[1]) * 0.72;
   const sums = new Float64Array(DIRECTIONS);
   const counts = new Float64Array(DIRECTIONS);
   const least = new Float64Array(DIRECTIONS).fill(Infinity);
   const bin = (v: number) => Math.round(directionOf(p[v], p[v + 1], middleY) + SPAN_DEG);
-  for (let v = 0; v < p.length; v += 3) {
+  for (let v = 0; v < p.length; v += step) {
     const b = bin(v);
     if (b >= 0 && b < DIRECTIONS) least[b] = Math.min(least[b], p[v + 2]);
   }
   // The edge of a tooth is the lowest within a few degrees.
   const edge = least.map((_, i) => Math.min(...least.subarray(Math.max(0, i - 4), i + 5)));
   const seen: [number, number][] = [];
-  for (let v = 0; v < p.length; v += 3) {
+  for (let v = 0; v < p.length; v += step) {
     const b = bin(v);
     if (b < 0 || b >= DIRECTIONS || p[v + 2] > edge[b] + EDGE_BAND_MM || edge[b] > 5) continue;
     seen.push([b, Math.hypot(p[v], middleY - p[v + 1])]);
@@ -196,6 +201,7 @@ export interface RowSight {
 export function rowSight(m: Mesh, normals: Float64Array, row: RowCurve): RowSight {
   const n = Math.ceil((2 * HALF_ROW_MM) / BIN_MM);
   const p = m.positions;
+  const step = stride(m);
   const looks = [new Float64Array(n), new Float64Array(n)] as const;
   const counts = [new Float64Array(n), new Float64Array(n)] as const;
   const edge = new Float64Array(n).fill(Infinity);
@@ -203,7 +209,7 @@ export function rowSight(m: Mesh, normals: Float64Array, row: RowCurve): RowSigh
   /** Of each vertex: its bin, and which side of the row it lies on; below 0 what is no part of the row. */
   const bins = new Int32Array(p.length / 3).fill(-1);
   const inside = new Uint8Array(bins.length);
-  for (let v = 0; v < p.length; v += 3) {
+  for (let v = 0; v < p.length; v += step) {
     const place = onRow(row, p[v], p[v + 1]);
     if (Math.abs(place.out) > 7) continue;
     const b = bin(place.along);
@@ -214,7 +220,7 @@ export function rowSight(m: Mesh, normals: Float64Array, row: RowCurve): RowSigh
   }
   const reach = Math.round(3 / BIN_MM);
   const near = edge.map((_, i) => Math.min(...edge.subarray(Math.max(0, i - reach), i + reach + 1)));
-  for (let v = 0; v < p.length; v += 3) {
+  for (let v = 0; v < p.length; v += step) {
     const [x, y] = [p[v], p[v + 1]];
     const b = bins[v / 3];
     if (b < 0) continue;

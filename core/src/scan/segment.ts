@@ -291,16 +291,29 @@ class Queue {
   }
 }
 
-/** The tooth of each triangle: that of most of its corners. */
-export function ofTriangles(m: Mesh, label: Uint8Array): Uint8Array {
+/**
+ * The tooth of each triangle: that of most of its corners, where those that lie in the bottom of the fold say nothing. Which
+ * side a vertex of the bottom was given to is chance, and half a triangle of one side all along the border.
+ */
+export function ofTriangles(m: Mesh, label: Uint8Array, n: Neighbourhood, concavity: Float32Array): Uint8Array {
+  const isBottom = (v: number): boolean => {
+    let across = -1;
+    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
+      const w = n.beside[i];
+      if (label[w] !== label[v]) across = Math.max(across, concavity[w]);
+    }
+    return across >= 0 && concavity[v] > across;
+  };
   const out = new Uint8Array(m.triangles.length / 3);
   for (let t = 0; t < out.length; t++) {
-    const [a, b, c] = [label[m.triangles[3 * t]], label[m.triangles[3 * t + 1]], label[m.triangles[3 * t + 2]]] as [
-      number,
-      number,
-      number,
-    ];
-    out[t] = b === c ? b : a;
+    const corners = [m.triangles[3 * t], m.triangles[3 * t + 1], m.triangles[3 * t + 2]] as const;
+    const [a, b, c] = corners.map((v) => label[v]) as [number, number, number];
+    if (a === b && b === c) out[t] = a;
+    else {
+      const told = corners.filter((v) => !isBottom(v)).map((v) => label[v] as number);
+      const one = told[0];
+      out[t] = one !== undefined && told.every((l) => l === one) ? one : b === c ? b : a;
+    }
   }
   return out;
 }

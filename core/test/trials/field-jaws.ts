@@ -1,4 +1,16 @@
-import { adjacencyOf, type Fdi, type Jaw, type Mesh, RawJaw, Refusal, writePly, writeStlBinary } from '@radiant/core';
+import {
+  adjacencyOf,
+  type Doubt,
+  type Fdi,
+  type Jaw,
+  type Mesh,
+  RawJaw,
+  Refusal,
+  SHORT_MM,
+  triangleArea,
+  writePly,
+  writeStlBinary,
+} from '@radiant/core';
 import { type FieldJaw, type FieldJawRecipe, fieldJaw, random } from '@radiant/standins';
 import { truthOn } from './jaws.js';
 import { neckLine } from './pick.js';
@@ -107,6 +119,8 @@ export interface FieldResult {
   readonly lengthOff: readonly number[];
   /** Teeth that something is said of; `row` where it is said of the whole row. */
   readonly said: ReadonlySet<Fdi | 'row'>;
+  /** Of these what is so: crowns that truly are that much shorter than those of the other side. */
+  readonly soIndeed: ReadonlySet<Fdi>;
   readonly ms: number;
 }
 
@@ -128,6 +142,7 @@ export function fieldTrial(t: FieldTrial, made: FieldJaw = fieldJaw(t.recipe)): 
     widthOff: [],
     lengthOff: [],
     said: new Set<Fdi | 'row'>(),
+    soIndeed: new Set<Fdi>(),
   };
   const start = performance.now();
   try {
@@ -142,8 +157,10 @@ export function fieldTrial(t: FieldTrial, made: FieldJaw = fieldJaw(t.recipe)): 
     const truth = truthOn(mended, made).map((x) => (x % 10 > 5 ? 0 : x));
     const { across } = adjacencyOf(laid.mesh);
     const [both, either] = [new Map<number, number>(), new Map<number, number>()];
-    const one = (m: Map<number, number>, k: number) => m.set(k, (m.get(k) ?? 0) + 1);
+    // By area: where a surface folds triangles are small and many, and those of a thinned half are few and large.
     picked.triangles.forEach((x, i) => {
+      const mm2 = triangleArea(laid.mesh, 3 * i);
+      const one = (m: Map<number, number>, k: number) => m.set(k, (m.get(k) ?? 0) + mm2);
       if (x === truth[i]) one(both, x);
       else one(either, truth[i] as number);
       one(either, x);
@@ -166,12 +183,24 @@ export function fieldTrial(t: FieldTrial, made: FieldJaw = fieldJaw(t.recipe)): 
       widthOff: sizes.map((s) => s[0]),
       lengthOff: sizes.map((s) => s[1]),
       said: new Set<Fdi | 'row'>([...picked.doubts.map((d) => d.tooth), ...(picked.doubt ? (['row'] as const) : [])]),
+      soIndeed: new Set(
+        picked.doubts
+          .filter((d) => picked.doubts.every((o) => o.tooth !== d.tooth || isShort(made, o)))
+          .map((d) => d.tooth),
+      ),
       ms,
     };
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
     return { ...base, ...none, refused: error.message, ms: performance.now() - start };
   }
+}
+
+/** Whether a crown that is said to be shorter than its fellow is so: by the form that it was made with. */
+function isShort(made: FieldJaw, { tooth, about }: Doubt): boolean {
+  const long = (t: Fdi) => made.teeth.find((x) => x.tooth === t)?.lengthMm ?? Number.NaN;
+  const fellow = tooth + (Math.floor(tooth / 10) % 2 === 1 ? 10 : -10);
+  return about === 'length' && long(fellow) - long(tooth) > SHORT_MM;
 }
 
 /** The half with greater x thinned: its vertices drawn together in cells. */
@@ -228,7 +257,7 @@ export function fieldSums(all: readonly FieldResult[]): FieldSums {
       const isSaid = r.refused !== undefined || r.said.has('row') || r.said.has(t);
       if (isWrong) wrong++;
       if (isWrong && !isSaid) silent++;
-      if (!isWrong && r.said.has(t)) needless++;
+      if (!isWrong && r.said.has(t) && !r.soIndeed.has(t)) needless++;
     }
   }
   const iou = rising(all.flatMap((r) => r.expected.map((t) => r.iou.get(t) ?? 0)));

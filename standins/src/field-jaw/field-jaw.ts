@@ -353,11 +353,16 @@ const OWN_MM = 0.1;
  */
 function sizeOf(s: Stood, m: Mesh, truth: Uint8Array): { widthMm: number; lengthMm: number } {
   const places: Vec3[] = [];
+  // Corners, not middles of triangles: these end half a triangle short on both sides.
+  const taken = new Set<number>();
   truth.forEach((x, t) => {
     if (x !== s.fdi) return;
-    const own = ownPlace(s, ...middleOf(m, t));
-    if (Math.abs(s.field(...own)) < OWN_MM) places.push(own);
+    for (let c = 0; c < 3; c++) taken.add(m.triangles[3 * t + c] as number);
   });
+  for (const v of taken) {
+    const own = ownPlace(s, ...([0, 1, 2].map((k) => m.positions[3 * v + k] as number) as [number, number, number]));
+    if (Math.abs(s.field(...own)) < OWN_MM) places.push(own);
+  }
   const reach = (k: 0 | 1 | 2, of: readonly Vec3[]) =>
     of.reduce(([a, b], p) => [Math.min(a, p[k]), Math.max(b, p[k])] as const, [Infinity, -Infinity] as const);
   const [u0, u1] = reach(0, places);
