@@ -25,7 +25,8 @@ export function WorkField({ mayWrite, markIsland }: { mayWrite: boolean; markIsl
             className="chip"
             aria-pressed={work.kind === kind}
             disabled={!mayWrite}
-            onClick={() => put({ kind })}
+            // What was drawn or marked for another kind is kept until that one is chosen again.
+            onClick={() => put({ ...work, kind })}
           >
             {DIRECT_KINDS[kind]}
           </button>
@@ -42,7 +43,12 @@ export function WorkField({ mayWrite, markIsland }: { mayWrite: boolean; markIsl
           {work.island && (
             <>
               {' · '}
-              <button type="button" className="how" disabled={!mayWrite} onClick={() => put({ kind: 'worn' })}>
+              <button
+                type="button"
+                className="how"
+                disabled={!mayWrite}
+                onClick={() => put({ ...work, island: undefined })}
+              >
                 within the walls
               </button>
             </>
@@ -56,7 +62,7 @@ export function WorkField({ mayWrite, markIsland }: { mayWrite: boolean; markIsl
               type="checkbox"
               checked={broken !== undefined}
               disabled={!mayWrite}
-              onChange={(e) => put({ kind: 'corner', ...(e.target.checked && { broken: FIRST_BREAK }) })}
+              onChange={(e) => put({ ...work, broken: e.target.checked ? FIRST_BREAK : undefined })}
             />
             the scan does not show the break: draw it
           </label>
@@ -70,7 +76,7 @@ export function WorkField({ mayWrite, markIsland }: { mayWrite: boolean; markIsl
                     className="chip"
                     aria-pressed={broken.corner === corner}
                     disabled={!mayWrite}
-                    onClick={() => put({ kind: 'corner', broken: { ...broken, corner } })}
+                    onClick={() => put({ ...work, broken: { ...broken, corner } })}
                   >
                     {corner} corner
                   </button>
@@ -86,7 +92,7 @@ export function WorkField({ mayWrite, markIsland }: { mayWrite: boolean; markIsl
                   step={0.1}
                   digits={1}
                   disabled={!mayWrite}
-                  onChange={(v) => put({ kind: 'corner', broken: { ...broken, [k]: v } }, `break ${tooth} ${k}`)}
+                  onChange={(v) => put({ ...work, broken: { ...broken, [k]: v } }, `break ${tooth} ${k}`)}
                   onDone={() => store.endGroup()}
                 />
               ))}
