@@ -84,7 +84,7 @@ export const BREAK_LIMITS = { heightMm: { min: 0.5, max: 8 }, widthMm: { min: 0.
 export interface DirectWork {
   readonly kind: DirectKind;
   readonly broken?: DrawnBreak | undefined;
-  /** The dentin that lies open on a worn edge, as somebody has marked it round on the scan: in the mouth's frame, mm. */
+  /** The dentin that lies open on a worn edge, marked round on the scan by somebody: in the mouth's frame, mm. */
   readonly island?: readonly Vec3[] | undefined;
 }
 /** So many places an island is marked with. */

@@ -69,7 +69,7 @@ export function placeOnRow({ alongMm, radiusMm, middleY }: RowCurve, along: numb
   return [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
 }
 
-/** The row is told by so many vertices at least; of a finer scan every second or third of them tells no less. House value. */
+/** So many vertices tell the row; of a finer scan every second or third of them tells no less. House value. */
 const ENOUGH = 120_000;
 const stride = (m: Mesh): number => 3 * Math.max(1, Math.floor(m.positions.length / 3 / ENOUGH));
 

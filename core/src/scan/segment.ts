@@ -292,8 +292,8 @@ class Queue {
 }
 
 /**
- * The tooth of each triangle: that of most of its corners, where those that lie in the bottom of the fold say nothing. Which
- * side a vertex of the bottom was given to is chance, and half a triangle of one side all along the border.
+ * The tooth of each triangle: that of most of its corners, where those that lie in the bottom of the fold say nothing.
+ * Which side a vertex of the bottom was given to is chance, and half a triangle of one side all along the border.
  */
 export function ofTriangles(m: Mesh, label: Uint8Array, n: Neighbourhood, concavity: Float32Array): Uint8Array {
   const isBottom = (v: number): boolean => {

@@ -46,7 +46,10 @@ export interface FrontPlaces {
   readonly behind: readonly ScannedDepth[] | undefined;
 }
 
-/** How far behind the facial surface of the midline a place lies. @param teeth the teeth that it belongs to, or stands between */
+/**
+ * How far behind the facial surface of the midline a place lies.
+ * @param teeth the teeth that it belongs to, or stands between
+ */
 export type DepthAt = (kind: string, level: Px, tooth: Fdi | undefined, teeth: readonly Fdi[]) => Depth | undefined;
 
 /** Seen without perspective and turn depth does nothing. */

@@ -57,7 +57,11 @@ export function directView(
 
 const PLACE = Object.fromEntries(TOOTH_PLACES.map((name, i) => [name, i])) as Readonly<Record<ToothPlace, number>>;
 
-/** What each vertex of a tooth is. @param own in the crown's own frame @param before what was missing without a bevel */
+/**
+ * What each vertex of a tooth is.
+ * @param own in the crown's own frame
+ * @param before what was missing without a bevel
+ */
 function placesOf(
   own: Mesh,
   { missing, worn, face, dent, work }: DirectBodies,
