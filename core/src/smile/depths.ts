@@ -60,8 +60,8 @@ export function depthsFrom(
 const ON_TOOTH = {
   zenith: { off: -1, sd: 0.85 },
   edge: { off: 0.4, sd: 0.6 },
-  mesial: { off: 0, sd: 0.6 },
-  distal: { off: 0, sd: 0.7 },
+  mesial: { off: 0, sd: 0.57 },
+  distal: { off: 0, sd: 0.65 },
   neck: { off: -1.1, sd: 0.7 },
   papilla: { off: 0, sd: 0.7 },
   contact: { off: 0, sd: 0.8 },
