@@ -91,7 +91,8 @@ export function OnTheTooth({
         shown={shown}
         colours={COLOURS}
         view={view}
-        marks={places ?? work.island ?? NONE}
+        // Marks of a worn edge are kept while another kind of work is tried, and not drawn for it.
+        marks={places ?? (work.kind === 'worn' ? work.island : undefined) ?? NONE}
         onPress={press}
         reading={reading}
       />
