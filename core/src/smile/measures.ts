@@ -160,13 +160,14 @@ function widthByChord(front: Figure, backMm: number, kind: FrontKind, tooth: Fdi
   const chord = Math.hypot(front.value, backMm);
   // A tooth that stands in another's place keeps its own form.
   const own = kindOf(tooth);
-  const { share, pm, mouthPm } = CHORD_SHARE[isFrontKind(own) ? own : kind];
+  const form = isFrontKind(own) ? own : kind;
+  const { share, pm, mouthPm } = CHORD_SHARE[form];
   const value = chord / share;
   const errors: Record<string, number> = {};
   for (const [cause, effect] of Object.entries(front.errors ?? {}))
     errors[cause] = (effect * front.value) / chord / share;
   errors[`form of ${tooth}`] = (value * pm) / share;
-  errors[`form of the ${kind}s`] = (value * mouthPm) / share;
+  errors[`form of the ${form}s`] = (value * mouthPm) / share;
   errors[`depth of ${tooth}`] = ((backMm / chord) * Z95 * Math.SQRT2 * SCANNED_SD_MM) / share;
   return {
     value,

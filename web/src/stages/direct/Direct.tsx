@@ -1,6 +1,6 @@
 import { contourPlan, directSettings, soundingsOf, workOn } from '@radiant/contract';
 import { across, type DirectTold, isUpper, jawOf } from '@radiant/core';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useCase, useSection, useSentence, useToothLabel } from '../../data/case-context.js';
 import { shownOf, useAsked } from '../../engine/use-asked.js';
@@ -84,6 +84,11 @@ export default function Direct() {
   );
   const lead = useAsked(client, plan, 'directLead', leadInput);
   const island = useIsland();
+  const { leave } = island;
+  // Marking goes on only where it is seen.
+  useEffect(() => {
+    if (bench !== 'tooth' || work.kind !== 'worn') leave();
+  }, [bench, work.kind, leave]);
   const arch = isUpper(tooth)
     ? contour.state === 'ready'
       ? contour.arch
