@@ -237,6 +237,16 @@ describe('findings', () => {
     expect(levels([level(11, 10.9, 0), level(21, 10.9, 0.3)])).toEqual([]);
   });
 
+  it('edges at unlike heights are told where neither length nor gum tells it', () => {
+    const [right, left] = [level(11, 10.9, 0), level(21, 10.3, 0.7)].map((m) => ({ ...m, length: figure(10.6, 0.6) }));
+    const found = levels([right, left] as ToothMeasure[]);
+    expect(found.map((f) => f.id)).toEqual(['edge-level-11']);
+    expect(found[0]?.title).toMatch(/^The edge of \{21\} stands 0\.7 ±0\.1 mm higher than that of \{11\}$/);
+    expect(found[0]?.teeth).toEqual([21, 11]);
+    const nearly = { ...left, edgeLevel: figure(0.45, 0.1) } as ToothMeasure;
+    expect(levels([right as ToothMeasure, nearly])).toEqual([]);
+  });
+
   it('a lateral longer than its central is told: the centrals lead', () => {
     expect(findings(withLength(12, 11.3)).map((f) => f.id)).toContain('dominance-12');
     expect(findings(withLength(12, 10.95)).map((f) => f.id)).not.toContain('dominance-12');

@@ -30,7 +30,7 @@ export function findings(measures: readonly ToothMeasure[]): Finding[] {
   const by = new Map(measures.map((m) => [m.tooth, m]));
   const found = [
     ...pairFindings(by),
-    ...gumFindings(by),
+    ...levelFindings(by),
     ...ratioFindings(by),
     ...widthFindings(by),
     ...dominanceFindings(by),
@@ -169,31 +169,51 @@ function causeOf(r: ToothMeasure, l: ToothMeasure, right: Fdi, left: Fdi): strin
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 }
 
-/** Below this a difference of gum levels is not told, mm. Common practice, no source. */
-const GUM_LEVEL_MM = 0.5;
+/** Below this a difference of levels is not told, mm. Common practice, no source. */
+const LEVEL_MM = 0.5;
 
-/** Gum lines of the two sides that do not stand at one height, where the lengths do not tell it already. */
-function gumFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
+/** What is said of two fellows that do not stand at one height, by what of them is told: the gum before the edge. */
+const LEVELS = [
+  {
+    id: 'gum-level',
+    at: 'zenithLevel',
+    words: 'gum',
+    detail: 'The two are as long: one stands higher as a whole. Level the edges, or the gum, in the plan.',
+  },
+  {
+    id: 'edge-level',
+    at: 'edgeLevel',
+    words: 'edge',
+    detail: 'A step at the edges is seen before one at the gum. Level the edges in the plan.',
+  },
+] as const;
+
+/** Gum lines or edges of the two sides that do not stand at one height, where the lengths do not tell it already. */
+function levelFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
   return UPPER_TEN.filter((t) => t < 20).flatMap((right): Finding[] => {
     const left = opposite(right);
     const [r, l] = [by.get(right), by.get(left)];
-    if (!r?.zenithLevel || !l?.zenithLevel) return [];
-    if (r.length && l.length && differs(r.length, l.length)) return [];
-    const d = difference(r.zenithLevel, l.zenithLevel);
-    if (Math.abs(d.value) <= Math.max(d.pm, GUM_LEVEL_MM)) return [];
-    const [higher, lower] = d.value > 0 ? [right, left] : [left, right];
-    return [
-      {
-        id: `gum-level-${right}`,
-        teeth: [higher, lower],
-        title: `The gum of {${higher}} stands ${Math.abs(d.value).toFixed(1)} ±${d.pm.toFixed(1)} mm higher than that of {${lower}}`,
-        detail: 'The two are as long: one stands higher as a whole. Level the edges, or the gum, in the plan.',
-        notice: 'dentists',
-        figure: d,
-        source: COMMON_PRACTICE,
-        weight: Math.abs(d.value) / 2,
-      },
-    ];
+    if (!r || !l || (r.length && l.length && differs(r.length, l.length))) return [];
+    for (const { id, at, words, detail } of LEVELS) {
+      const [one, other] = [r[at], l[at]];
+      if (!one || !other) continue;
+      const d = difference(one, other);
+      if (Math.abs(d.value) <= Math.max(d.pm, LEVEL_MM)) continue;
+      const [higher, lower] = d.value > 0 ? [right, left] : [left, right];
+      return [
+        {
+          id: `${id}-${right}`,
+          teeth: [higher, lower],
+          title: `The ${words} of {${higher}} stands ${Math.abs(d.value).toFixed(1)} ±${d.pm.toFixed(1)} mm higher than that of {${lower}}`,
+          detail,
+          notice: 'dentists',
+          figure: d,
+          source: COMMON_PRACTICE,
+          weight: Math.abs(d.value) / 2,
+        },
+      ];
+    }
+    return [];
   });
 }
 
