@@ -139,6 +139,9 @@ const molar2: CrownForm = {
   kind: 'molar2',
   usualWidthMm: 10.5,
   usualDepthMm: 10,
+  // A neck narrower than the first's.
+  mesial: knots([0, 0.9, 0.2, 0.985, 0.32, 1, 0.55, 0.96, 0.75, 0.87, 0.9, 0.79, 1, 0.725]),
+  distal: knots([0, 0.88, 0.22, 0.985, 0.36, 1, 0.58, 0.96, 0.78, 0.87, 0.92, 0.78, 1, 0.725]),
   facial: deeper(molar1.facial, 10 / 10.5),
   palatal: deeper(molar1.palatal, 10 / 10.5),
   cusps: [

@@ -13,11 +13,15 @@ export const TEXTBOOK: Readonly<
   'upper canine': [13, 10, 7.5, 5.5, 8, 7, 2.5, 1.5],
   'upper first premolar': [14, 8.5, 7, 5, 9, 8, 1, 0],
   'upper second premolar': [15, 8.5, 7, 5, 9, 8, 1, 0],
+  'upper first molar': [16, 7.5, 10, 8, 11, 10, 1, 0],
+  'upper second molar': [17, 7, 9, 7, 11, 10, 1, 0],
   'lower central': [41, 9, 5, 3.5, 6, 5.3, 3, 2],
   'lower lateral': [42, 9.5, 5.5, 4, 6.5, 5.8, 3, 2],
   'lower canine': [43, 11, 7, 5.5, 7.5, 7, 2.5, 1],
   'lower first premolar': [44, 8.5, 7, 5, 7.5, 6.5, 1, 0],
   'lower second premolar': [45, 8, 7, 5, 8, 7, 1, 0],
+  'lower first molar': [46, 7.5, 11, 9, 10.5, 9, 1, 0],
+  'lower second molar': [47, 7, 10.5, 8, 10, 9, 1, 0],
 };
 
 export interface Anatomy {
