@@ -1,5 +1,5 @@
 import { Refusal } from '../errors.js';
-import { type Mesh, vertexNormals } from '../geometry/mesh.js';
+import { type Mesh, triangleNormal, vertexNormals } from '../geometry/mesh.js';
 import { buildTree } from '../geometry/tree/build.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import { add, dot, normalize, scale, type Vec3 } from '../geometry/vec.js';
@@ -272,13 +272,6 @@ function folds(base: Mesh, now: Mesh, under: ReadonlyMap<number, Under>): boolea
     if (dot(a, b) <= 0) return true;
   }
   return false;
-}
-
-function triangleNormal(m: Mesh, t: number): Vec3 {
-  const at = (c: number, i: number) => m.positions[3 * m.triangles[t + c] + i];
-  const [ux, uy, uz] = [at(1, 0) - at(0, 0), at(1, 1) - at(0, 1), at(1, 2) - at(0, 2)];
-  const [vx, vy, vz] = [at(2, 0) - at(0, 0), at(2, 1) - at(0, 1), at(2, 2) - at(0, 2)];
-  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
 }
 
 /** The same stroke on the tooth of the other side. */

@@ -6,7 +6,7 @@ import { readMesh } from '../formats/any-mesh.js';
 import { writePly } from '../formats/ply.js';
 import { type Frame, inverse, nested, toParent, turn, WORLD } from '../geometry/frame.js';
 import { bounds, type Mesh, mergeMeshes, meshInFrame, placeMesh } from '../geometry/mesh.js';
-import { sheetDistances } from '../geometry/tree/signed.js';
+import { sheetDistances, signedField } from '../geometry/tree/signed.js';
 import type { Vec3 } from '../geometry/vec.js';
 import { restingOn } from '../occlusion/resting.js';
 import { openJaw } from '../scan/base.js';
@@ -238,7 +238,13 @@ export class RawJaw {
       const laid = this.laid({ symmetry: 1, ...(!doubt && { first: scan }) });
       return {
         ...laid,
-        on: { share, p95Mm, ...apart, ...(doubt && { doubt }), offMm: sheetDistances(ground, laid.mesh.positions) },
+        on: {
+          share,
+          p95Mm,
+          ...apart,
+          ...(doubt && { doubt }),
+          offMm: sheetDistances(signedField(ground.mesh, ground.tree), laid.mesh.positions),
+        },
       };
     });
   }

@@ -15,8 +15,11 @@ export interface Adjacency {
   readonly around: Uint32Array;
 }
 
-/** Finds what lies beside what. Works on any triangles, sound or not; neighbours may face opposite ways. */
-export function adjacencyOf(m: Mesh): Adjacency {
+/**
+ * Finds what lies beside what. Works on any triangles, sound or not; neighbours may face opposite ways.
+ * @param across each edge of the same triangles, where it is known
+ */
+export function adjacencyOf(m: Mesh, across: Int32Array = acrossOf(m)): Adjacency {
   const { triangles } = m;
   const vertices = m.positions.length / 3;
   const first = new Uint32Array(vertices + 1);
@@ -29,7 +32,7 @@ export function adjacencyOf(m: Mesh): Adjacency {
     around[at[v]] = (k / 3) | 0;
     at[v] = at[v] + 1;
   }
-  return { across: acrossOf(m), first, around };
+  return { across, first, around };
 }
 
 /**
@@ -40,13 +43,14 @@ export function acrossOf(m: Mesh): Int32Array {
   const { triangles } = m;
   const count = triangles.length;
   const from = new Uint32Array(m.positions.length / 3 + 1);
-  const low = new Uint32Array(count);
-  for (let k = 0; k < count; k++) {
+  for (let k = 0; k < count; k += 3) {
     const a = triangles[k];
-    const b = triangles[k % 3 === 2 ? k - 2 : k + 1];
-    const least = Math.min(a, b);
-    low[k] = least;
-    from[least] = from[least] + 1;
+    const b = triangles[k + 1];
+    const c = triangles[k + 2];
+    const [ab, bc, ca] = [a < b ? a : b, b < c ? b : c, c < a ? c : a];
+    from[ab] = from[ab] + 1;
+    from[bc] = from[bc] + 1;
+    from[ca] = from[ca] + 1;
   }
   let sum = 0;
   for (let v = 0; v < from.length; v++) {
@@ -55,16 +59,15 @@ export function acrossOf(m: Mesh): Int32Array {
   }
   // Filled from behind, `from` comes to hold where each box begins.
   const boxed = new Uint32Array(count);
+  const high = new Uint32Array(count);
   for (let k = count - 1; k >= 0; k--) {
-    const v = low[k];
+    const a = triangles[k];
+    const b = triangles[k % 3 === 2 ? k - 2 : k + 1];
+    const v = a < b ? a : b;
     const at = from[v] - 1;
     from[v] = at;
     boxed[at] = k;
-  }
-  const high = new Uint32Array(count);
-  for (let i = 0; i < count; i++) {
-    const k = boxed[i];
-    high[i] = triangles[k] + triangles[k % 3 === 2 ? k - 2 : k + 1] - low[k];
+    high[at] = a < b ? b : a;
   }
   const across = new Int32Array(count).fill(OPEN);
   for (let v = 0; v + 1 < from.length; v++) {

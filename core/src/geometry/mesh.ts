@@ -1,4 +1,4 @@
-import { type Frame, toLocal, toParent } from './frame.js';
+import { type Frame, inverse } from './frame.js';
 import type { Vec3 } from './vec.js';
 
 /**
@@ -37,19 +37,38 @@ export function bounds(m: Mesh): Bounds {
 
 /** The mesh given in a frame, in the frame's parent's coordinates. Vertex order and triangles stay. */
 export function placeMesh(m: Mesh, f: Frame): Mesh {
-  const positions = new Float64Array(m.positions.length);
-  for (let i = 0; i < positions.length; i += 3) {
-    positions.set(toParent(f, [m.positions[i], m.positions[i + 1], m.positions[i + 2]]), i);
-  }
-  return { positions, triangles: m.triangles };
+  return { positions: turned(m.positions, f.origin, f.x, f.y, f.z), triangles: m.triangles };
 }
 
 /** A mesh's vertices in a frame: the inverse of `placeMesh`. */
 export function meshInFrame(m: Mesh, f: Frame): Mesh {
-  const positions = new Float64Array(m.positions.length);
-  for (let i = 0; i < positions.length; i += 3)
-    positions.set(toLocal(f, [m.positions[i], m.positions[i + 1], m.positions[i + 2]]), i);
-  return { positions, triangles: m.triangles };
+  const { x, y, z } = inverse(f);
+  return { positions: turned(m.positions, [0, 0, 0], x, y, z, f.origin), triangles: m.triangles };
+}
+
+/** Directions, x, y, z of each, of a frame's parent as the frame has them. */
+export const directionsInFrame = (directions: Float64Array, f: Frame): Float64Array => {
+  const { x, y, z } = inverse(f);
+  return turned(directions, [0, 0, 0], x, y, z);
+};
+
+/** `to` + (p − `from`) told along three axes, for each p. Without a vector of its own for each: there are millions. */
+function turned(p: Float64Array, to: Vec3, x: Vec3, y: Vec3, z: Vec3, from: Vec3 = [0, 0, 0]): Float64Array {
+  const out = new Float64Array(p.length);
+  const [fx, fy, fz] = from;
+  const [tx, ty, tz] = to;
+  const [xx, xy, xz] = x;
+  const [yx, yy, yz] = y;
+  const [zx, zy, zz] = z;
+  for (let i = 0; i < p.length; i += 3) {
+    const a = p[i] - fx;
+    const b = p[i + 1] - fy;
+    const c = p[i + 2] - fz;
+    out[i] = tx + (a * xx + b * yx + c * zx);
+    out[i + 1] = ty + (a * xy + b * yy + c * zy);
+    out[i + 2] = tz + (a * xz + b * yz + c * zz);
+  }
+  return out;
 }
 
 /** Several meshes as one; nothing is welded. */
@@ -96,7 +115,9 @@ export function weld(m: Mesh): Mesh {
       const other = slots[at];
       if (other < 0) {
         slots[at] = count;
-        kept.set([x, y, z], 3 * count);
+        kept[3 * count] = x;
+        kept[3 * count + 1] = y;
+        kept[3 * count + 2] = z;
         map[i] = count++;
         break;
       }
@@ -149,7 +170,7 @@ export function vertexNormals(m: Mesh): Float64Array {
     }
   }
   for (let i = 0; i < n.length; i += 3) {
-    const l = Math.hypot(n[i], n[i + 1], n[i + 2]) || 1;
+    const l = Math.sqrt(n[i] * n[i] + n[i + 1] * n[i + 1] + n[i + 2] * n[i + 2]) || 1;
     n[i] = n[i] / l;
     n[i + 1] = n[i + 1] / l;
     n[i + 2] = n[i + 2] / l;
@@ -203,6 +224,17 @@ export function triangleArea(m: Mesh, at: number): number {
   const vz = p[c + 2] - p[a + 2];
   const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
   return Math.sqrt(x * x + y * y + z * z) / 2;
+}
+
+/** Square to the triangle whose indices begin at `at` in `triangles`, outward, twice as long as its area in mm². */
+export function triangleNormal(m: Mesh, at: number): Vec3 {
+  const p = m.positions;
+  const a = 3 * m.triangles[at];
+  const b = 3 * m.triangles[at + 1];
+  const c = 3 * m.triangles[at + 2];
+  const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+  const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
 }
 
 /** The part of a surface that stands for each vertex: a third of the triangles around it, mm². */

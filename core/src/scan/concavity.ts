@@ -32,8 +32,9 @@ export function roundsFor(m: Mesh, n: Neighbourhood): number {
 /** Every vertex drawn towards the middle of its neighbours, some rounds. */
 export function smoothed(m: Mesh, n: Neighbourhood, rounds = roundsFor(m, n)): Smooth {
   let p = m.positions;
+  const [one, other] = [new Float64Array(p.length), new Float64Array(p.length)];
   for (let r = 0; r < rounds; r++) {
-    const out = new Float64Array(p.length);
+    const out = r % 2 === 0 ? one : other;
     for (let v = 0; v < p.length / 3; v++) {
       const [i0, i1] = [n.from[v], n.from[v + 1]];
       let [x, y, z] = [0, 0, 0];

@@ -1,17 +1,19 @@
 import { type Frame, frameFrom, toParent } from '../geometry/frame.js';
-import type { Mesh } from '../geometry/mesh.js';
+import { type Mesh, triangleNormal } from '../geometry/mesh.js';
 import { solve } from '../geometry/solve.js';
+import { buildTree, type Tree } from '../geometry/tree/build.js';
 import { closestPoints } from '../geometry/tree/closest.js';
-import { type SignedField, signedField } from '../geometry/tree/signed.js';
 import { add, cross, dot, length, normalize, rotateAbout, scale, sub, type Vec3 } from '../geometry/vec.js';
 
 /** A surface onto which others are laid; its first triangles are of teeth. */
-export interface Ground extends SignedField {
+export interface Ground {
+  readonly mesh: Mesh;
+  readonly tree: Tree;
   readonly toothTriangles: number;
 }
 
 /** @param toothTriangles how many of the first triangles are of teeth, where that is known */
-export const groundOf = (mesh: Mesh, toothTriangles = 0): Ground => ({ ...signedField(mesh), toothTriangles });
+export const groundOf = (mesh: Mesh, toothTriangles = 0): Ground => ({ mesh, tree: buildTree(mesh), toothTriangles });
 
 /** How well one surface lies on another. */
 export interface LaidOn {
@@ -118,8 +120,7 @@ function weightedStep(
   for (let i = 0; i < world.length / 3; i++) {
     const far = near.distances[i];
     if (far > reachMm) continue;
-    const f = 3 * near.faces[i];
-    const normal: Vec3 = [ground.faceNormals[f], ground.faceNormals[f + 1], ground.faceNormals[f + 2]];
+    const normal = normalize(triangleNormal(ground.mesh, 3 * near.faces[i]));
     const p: Vec3 = [world[3 * i], world[3 * i + 1], world[3 * i + 2]];
     const d: Vec3 = [p[0] - near.points[3 * i], p[1] - near.points[3 * i + 1], p[2] - near.points[3 * i + 2]];
     const off = normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2];

@@ -1,6 +1,6 @@
 import { Refusal } from '../errors.js';
 import type { Frame } from '../geometry/frame.js';
-import { bounds, type Mesh, triangleArea } from '../geometry/mesh.js';
+import { bounds, type Mesh, triangleArea, vertex } from '../geometry/mesh.js';
 import { leastSquares } from '../geometry/solve.js';
 import { cross, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
 import type { Jaw } from '../teeth/notation.js';
@@ -139,26 +139,38 @@ export function levelled(m: Mesh, jaw: Jaw, frame: Frame): Frame {
 }
 
 const sampled = new WeakMap<Mesh, Map<number, Float64Array>>();
+const evenness = new WeakMap<Mesh, { readonly whole: number; readonly apart: number }>();
 
 /** Where the middle of the vertices lies so near to that of the surface, they lie evenly on it, mm. House value. */
 const EVEN_MM = 1.5;
 
 /** A surface's area, and how far the middle of its vertices lies from its own. */
-function unevenness(m: Mesh): { whole: number; apart: number } {
+function unevenness(m: Mesh): { readonly whole: number; readonly apart: number } {
+  const known = evenness.get(m);
+  if (known) return known;
   const { positions: p, triangles: t } = m;
   let whole = 0;
-  const [own, all] = [
-    [0, 0, 0],
-    [0, 0, 0],
-  ];
+  let [x, y, z] = [0, 0, 0];
   for (let k = 0; k < t.length; k += 3) {
-    const mm2 = triangleArea(m, k);
-    whole += mm2;
-    for (let c = 0; c < 3; c++) own[c] += (mm2 * (p[3 * t[k] + c] + p[3 * t[k + 1] + c] + p[3 * t[k + 2] + c])) / 3;
+    const third = triangleArea(m, k) / 3;
+    const a = 3 * t[k];
+    const b = 3 * t[k + 1];
+    const c = 3 * t[k + 2];
+    whole += 3 * third;
+    x += third * (p[a] + p[b] + p[c]);
+    y += third * (p[a + 1] + p[b + 1] + p[c + 1]);
+    z += third * (p[a + 2] + p[b + 2] + p[c + 2]);
   }
-  for (let i = 0; i < p.length; i++) all[i % 3] += p[i];
+  let [u, v, w] = [0, 0, 0];
+  for (let i = 0; i < p.length; i += 3) {
+    u += p[i];
+    v += p[i + 1];
+    w += p[i + 2];
+  }
   const n = p.length / 3;
-  return { whole, apart: Math.hypot(...[0, 1, 2].map((c) => own[c] / whole - all[c] / n)) };
+  const own = { whole, apart: Math.hypot(x / whole - u / n, y / whole - v / n, z / whole - w / n) };
+  evenness.set(m, own);
+  return own;
 }
 
 /**
@@ -172,10 +184,12 @@ function sampledByArea(m: Mesh, count: number): Float64Array {
   const { whole, apart } = unevenness(m);
   if (apart < EVEN_MM) {
     const step = 3 * Math.max(1, Math.floor(p.length / 3 / count));
-    const places = Float64Array.from(
-      { length: 3 * Math.ceil(p.length / step) },
-      (_, i) => p[step * Math.floor(i / 3) + (i % 3)],
-    );
+    const places = new Float64Array(3 * Math.ceil(p.length / step));
+    for (let i = 0, v = 0; i < places.length; i += 3, v += step) {
+      places[i] = p[v];
+      places[i + 1] = p[v + 1];
+      places[i + 2] = p[v + 2];
+    }
     sampled.set(m, (sampled.get(m) ?? new Map<number, Float64Array>()).set(count, places));
     return places;
   }
@@ -205,11 +219,10 @@ const WEIGHTS = [
 ] as const;
 
 function topOf(m: Mesh, bite: Vec3): number {
-  const heights: number[] = [];
   const samples = sampledByArea(m, 20_000);
-  for (let i = 0; i < samples.length; i += 3) heights.push(dot(bite, [samples[i], samples[i + 1], samples[i + 2]]));
-  heights.sort((p, q) => q - p);
-  return heights[Math.floor(0.002 * heights.length)];
+  const own = { positions: samples };
+  const heights = Float64Array.from({ length: samples.length / 3 }, (_, i) => dot(bite, vertex(own, i))).sort();
+  return heights[heights.length - 1 - Math.floor(0.002 * heights.length)];
 }
 
 function planeAxes(n: Vec3): [Vec3, Vec3] {
@@ -236,22 +249,26 @@ function summitDirection(m: Mesh, about: Vec3): Vec3 {
 function summitPlane(m: Mesh, bite: Vec3): Vec3 {
   const [a, b] = planeAxes(bite);
   const samples = sampledByArea(m, 40_000);
-  const at = (i: number): Vec3 => [samples[i], samples[i + 1], samples[i + 2]];
+  const own = { positions: samples };
+  const n = samples.length / 3;
+  // As the plane's axes and the bite have them: along, across, high.
+  const [xs, ys, hs] = [new Float64Array(n), new Float64Array(n), new Float64Array(n)];
   let [ca, cb] = [0, 0];
-  for (let i = 0; i < samples.length; i += 3) {
-    ca += dot(a, at(i));
-    cb += dot(b, at(i));
+  for (let i = 0; i < n; i++) {
+    const p = vertex(own, i);
+    xs[i] = dot(a, p);
+    ys[i] = dot(b, p);
+    hs[i] = dot(bite, p);
+    ca += xs[i] / n;
+    cb += ys[i] / n;
   }
-  [ca, cb] = [(3 * ca) / samples.length, (3 * cb) / samples.length];
-  const best: ([number, number, number] | undefined)[] = new Array(SECTORS).fill(undefined);
-  for (let i = 0; i < samples.length; i += 3) {
-    const p = at(i);
-    const [x, y, h] = [dot(a, p) - ca, dot(b, p) - cb, dot(bite, p)];
-    const k = Math.min(SECTORS - 1, Math.floor(((Math.atan2(y, x) + Math.PI) / (2 * Math.PI)) * SECTORS));
-    const own = best[k];
-    if (!own || h > own[2]) best[k] = [x, y, h];
+  const best = new Int32Array(SECTORS).fill(-1);
+  for (let i = 0; i < n; i++) {
+    const turn = Math.atan2(ys[i] - cb, xs[i] - ca) + Math.PI;
+    const k = Math.min(SECTORS - 1, Math.floor((turn / (2 * Math.PI)) * SECTORS));
+    if (best[k] < 0 || hs[i] > hs[best[k]]) best[k] = i;
   }
-  const found = best.filter((p): p is [number, number, number] => p !== undefined);
+  const found = [...best].filter((i) => i >= 0).map((i): Vec3 => [xs[i] - ca, ys[i] - cb, hs[i]]);
   const top = Math.max(...found.map((p) => p[2]));
   // The open side behind has no teeth: its sectors lie deep. What lies under the plane of the others is palate or gum.
   let teeth = found.filter((p) => p[2] > top - 7);

@@ -1,6 +1,6 @@
 import { frameToArch, meshToArch, quadrantOf, turnedOver } from '../contour/arch.js';
 import { type Frame, nested, toLocal } from '../geometry/frame.js';
-import { type Mesh, meshInFrame } from '../geometry/mesh.js';
+import { directionsInFrame, type Mesh, meshInFrame } from '../geometry/mesh.js';
 import { cross, normalize, scale, type Vec3 } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { frameFromClicks, levelled, type MouthProposal, mouthFrame } from './mouth-frame.js';
@@ -148,7 +148,7 @@ function rollOf({ jaw, row, teeth }: LookedAt): number {
 /** The same jaw in another frame: its folds stay, its row and rooms are found again. */
 export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
   const mesh = meshInFrame(look.mesh, by);
-  const smooth = { mesh: meshInFrame(look.smooth.mesh, by), normals: turnedBy(look.smooth.normals, by) };
+  const smooth = { mesh: meshInFrame(look.smooth.mesh, by), normals: directionsInFrame(look.smooth.normals, by) };
   const row = rowCurve(smooth.mesh);
   const told = {
     teeth: new Map([...look.told.teeth].map(([t, p]) => [t, toLocal(by, p)])),
@@ -156,13 +156,6 @@ export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
   };
   const sight = rowSight(smooth.mesh, smooth.normals, row);
   return { ...look, mesh, smooth, row, told, ...rowAsTold(sight, row, look.jaw, look.missing, told) };
-}
-
-function turnedBy(normals: Float64Array, { x, y, z }: Frame): Float64Array {
-  const out = new Float64Array(normals.length);
-  const turn: Frame = { origin: [0, 0, 0], x, y, z };
-  for (let i = 0; i < out.length; i += 3) out.set(toLocal(turn, [normals[i], normals[i + 1], normals[i + 2]]), i);
-  return out;
 }
 
 /** The jaw as it was looked at, in the mouth's coordinates. */

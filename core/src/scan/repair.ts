@@ -69,7 +69,7 @@ export function repaired(m: Mesh): Repaired {
     held.crowded,
     `${plural(held.crowded, 'triangle', 'triangles')} on edges that more than two share left out`,
   );
-  const beside = adjacencyOf(held.mesh);
+  const beside = adjacencyOf(held.mesh, held.across);
   // Parting corners and turning faces leave what lies across each edge as it was, but for the order of a turned face's
   // edges.
   const turned = alike(partedAtCorners(held.mesh, beside), beside.across);
@@ -88,7 +88,7 @@ export function repaired(m: Mesh): Repaired {
     );
   }
 
-  const filled = smallHolesFilled(mesh, across);
+  const filled = smallHolesFilled(mesh, openLoops(mesh, { across }));
   tell('filled', filled.count, `${plural(filled.count, 'small hole', 'small holes')} filled`);
   return { mesh: filled.mesh, repairs };
 }
@@ -143,7 +143,7 @@ function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; double
  * Without the triangles on edges that more than two share, and without the pieces that are small beside the largest
  * then.
  */
-function holdingTogether(m: Mesh): { mesh: Mesh; crowded: number; strays: number } {
+function holdingTogether(m: Mesh): { mesh: Mesh; across: Int32Array; crowded: number; strays: number } {
   const { positions: p, triangles: t } = m;
   const across = acrossOf(m);
   const count = t.length / 3;
@@ -177,7 +177,7 @@ function holdingTogether(m: Mesh): { mesh: Mesh; crowded: number; strays: number
   }
   const most = sizes.reduce((a, b) => Math.max(a, b), 0);
   const strays = sizes.filter((n) => n < STRAY_SHARE * most).length;
-  if (strays === 0 && crowded === 0) return { mesh: m, crowded, strays };
+  if (strays === 0 && crowded === 0) return { mesh: m, across, crowded, strays };
   const map = new Int32Array(p.length / 3).fill(-1);
   const positions = new Float64Array(p.length);
   const triangles = new Uint32Array(t.length);
@@ -195,7 +195,8 @@ function holdingTogether(m: Mesh): { mesh: Mesh; crowded: number; strays: number
       triangles[n++] = map[old];
     }
   }
-  return { mesh: { positions: positions.slice(0, 3 * v), triangles: triangles.slice(0, n) }, crowded, strays };
+  const mesh = { positions: positions.slice(0, 3 * v), triangles: triangles.slice(0, n) };
+  return { mesh, across: acrossOf(mesh), crowded, strays };
 }
 
 function joined(a: Float64Array, more: readonly number[]): Float64Array {
@@ -389,8 +390,7 @@ function insideOut(m: Mesh, across: Int32Array): boolean {
 }
 
 /** Fills the holes whose border is short; a jaw's own is long. */
-function smallHolesFilled(m: Mesh, across: Int32Array): { mesh: Mesh; count: number } {
-  const loops = openLoops(m, { across });
+function smallHolesFilled(m: Mesh, loops: readonly (readonly number[])[]): { mesh: Mesh; count: number } {
   const at = (v: number): Vec3 => [m.positions[3 * v], m.positions[3 * v + 1], m.positions[3 * v + 2]];
   const small = loops.filter(
     (l) =>

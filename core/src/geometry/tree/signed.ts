@@ -20,13 +20,14 @@ export interface SignedField {
  * Prepares a closed, outward-oriented mesh for signed distances.
  * The sign comes from angle-weighted pseudonormals, which is right at edges and corners too
  * (Bærentzen & Aanæs 2005, IEEE TVCG 11:243, from memory).
+ * @param tree of its triangles, where there is one
  * @throws Refusal `mesh-empty`
  */
-export function signedField(mesh: Mesh): SignedField {
+export function signedField(mesh: Mesh, tree: Tree = buildTree(mesh)): SignedField {
   return {
     mesh,
     box: bounds(mesh),
-    tree: buildTree(mesh),
+    tree,
     faceNormals: faceNormals(mesh),
     vertexNormals: vertexNormals(mesh),
     across: acrossOf(mesh),
@@ -149,7 +150,7 @@ export function faceNormals(mesh: Mesh): Float64Array {
     const nx = uy * vz - uz * vy;
     const ny = uz * vx - ux * vz;
     const nz = ux * vy - uy * vx;
-    const l = Math.hypot(nx, ny, nz) || 1;
+    const l = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
     out[t] = nx / l;
     out[t + 1] = ny / l;
     out[t + 2] = nz / l;
