@@ -30,11 +30,7 @@ function piece() {
   const labels = new Uint8Array(side * side);
   for (let v = 0; v < labels.length; v++)
     labels[v] = (positions[3 * v + 2] as number) > 0 ? 0 : (positions[3 * v] as number) < -4 ? 12 : 11;
-  const look = {
-    mesh,
-    neighbourhood: neighbourhoodOf(mesh, adjacencyOf(mesh)),
-    smooth: { mesh, normals: vertexNormals(mesh) },
-  };
+  const look = { mesh, neighbourhood: neighbourhoodOf(mesh, adjacencyOf(mesh)) };
   return { look, labels, side };
 }
 
@@ -55,7 +51,7 @@ function reach(of: Uint8Array, tooth: Fdi, x: number): number {
 }
 
 it('the line between a tooth and the gum is told whole, and lifted off the surface', () => {
-  const lines = neckLines(look, labels, 0.08);
+  const lines = neckLines(look.mesh, vertexNormals(look.mesh), labels, 0.08);
   expect([...lines.keys()].sort()).toEqual([11, 12]);
   for (const [tooth, long] of [
     [11, 10],

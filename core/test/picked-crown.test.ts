@@ -43,6 +43,57 @@ function sheet(leanDeg: number, toothAt: (x: number, up: number) => number) {
   return { look: lookAt(mesh), labels: Uint8Array.from(labels) };
 }
 
+/** A face and, back from its lower edge, a facet; both 8 mm wide, with gum over the face. */
+function bent(faceMm: number, facetMm: number) {
+  const { look, labels } = sheet(0, (x, up) => (Math.abs(x) <= 4 && up <= faceMm + facetMm ? 13 : 0));
+  const positions = look.mesh.positions.map((v, i, p) => {
+    const up = (p[i - (i % 3) + 2] as number) - facetMm;
+    return i % 3 === 0 ? v : i % 3 === 1 ? Math.max(0, -up) : Math.max(0, up);
+  });
+  return { look: lookAt({ positions, triangles: look.mesh.triangles }), labels };
+}
+
+/** The walls of boxes on the row, each at so many degrees of it: 6 mm along it, 9 mm across, 9 mm of them tooth. */
+function boxes(teeth: readonly (readonly [tooth: number, deg: number])[]) {
+  const positions: number[] = [];
+  const triangles: number[] = [];
+  const labels: number[] = [];
+  const corners = [
+    [-3, 4.5],
+    [3, 4.5],
+    [3, -4.5],
+    [-3, -4.5],
+  ] as const;
+  // Round the box from its face on, along the row as x grows.
+  const round = corners.flatMap(([x0, y0], i) => {
+    const [x1, y1] = corners[(i + 1) % 4]!;
+    const n = Math.round(Math.hypot(x1 - x0, y1 - y0) / 0.25);
+    return Array.from({ length: n }, (_, k) => [x0 + ((x1 - x0) * k) / n, y0 + ((y1 - y0) * k) / n] as const);
+  });
+  for (const [tooth, deg] of teeth) {
+    const [s, c] = [Math.sin((deg * Math.PI) / 180), Math.cos((deg * Math.PI) / 180)];
+    const first = labels.length;
+    for (let j = 0; j <= 48; j++)
+      round.forEach(([a, out], i) => {
+        positions.push((25 + out) * s + a * c, 25 - (25 + out) * c + a * s, j * 0.25);
+        labels.push(j <= 36 ? tooth : 0);
+        if (j === 0) return;
+        const next = (i + 1) % round.length;
+        const [p, q, r, t] = [
+          (j - 1) * round.length + i,
+          (j - 1) * round.length + next,
+          j * round.length + next,
+          j * round.length + i,
+        ];
+        triangles.push(first + p, first + q, first + r, first + p, first + r, first + t);
+      });
+  }
+  return {
+    mesh: { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) },
+    labels: Uint8Array.from(labels),
+  };
+}
+
 /** A crown 8 mm wide and 10 mm long at its middle, its neck an arch. */
 const crownAt = (x: number, up: number): number => (Math.abs(x) <= 4 && up <= 10 - 0.1 * x * x ? 11 : 0);
 
@@ -69,12 +120,42 @@ it.each([-12, 0, 8])('a crown that leans in the row by %s degrees, or is turned 
   expect(pickedCrowns(lookAt(mesh), flat.labels).get(11)?.widthMm).toBeCloseTo(8, 3);
 });
 
+it('the neck lies half way to the gum, and a place that stands out alone is not how wide a crown is', () => {
+  const { look, labels } = sheet(0, (x, up) => (Math.abs(x) <= 4.05 && up < 9.9 ? 11 : 0));
+  const alone = labels.findIndex(
+    (_, v) =>
+      Math.abs(look.mesh.positions[3 * v]! - 4.8) < 0.01 && Math.abs(look.mesh.positions[3 * v + 2]! - 5) < 0.01,
+  );
+  labels[alone] = 11;
+  const own = pickedCrowns(look, labels).get(11);
+  // With it the crown would be 8.8 mm wide.
+  expect(Math.abs((own?.widthMm ?? 0) - 8)).toBeLessThan(0.05);
+  expect(Math.abs((own?.lengthMm ?? 0) - (9.8 + STEP / 2))).toBeLessThan(0.01);
+});
+
+it('a worn edge is as long as its face, not as far as its back', () => {
+  // A face that is 10 mm long, and a facet that runs 3 mm back from its edge, to whose back it were 10.4 mm.
+  const { look, labels } = bent(10, 3);
+  expect(Math.abs((pickedCrowns(look, labels).get(13)?.lengthMm ?? 0) - 10)).toBeLessThan(0.2);
+});
+
+it('at the end of a row the direction is that of the row before it', () => {
+  // Beyond the last tooth the row turns inward; boxes 6 mm wide along it and 9 mm deep.
+  const row: RowCurve = { ...ROW, radiusMm: ROW.radiusMm.map((r, i) => (i > 150 + 67 ? 10 : r)) };
+  const { mesh, labels } = boxes([
+    [24, 50],
+    [25, 64.5],
+  ]);
+  const sizes = pickedCrowns({ ...lookAt(mesh), row }, labels);
+  for (const tooth of [24, 25]) expect(Math.abs((sizes.get(tooth)?.widthMm ?? 0) - 6)).toBeLessThan(0.3);
+});
+
 it('of what lies about the border of two teeth half counts to each', () => {
   const { look, labels } = sheet(0, (x, up) => (up > 10 ? 0 : x < -0.1 ? 11 : 21));
   const sizes = pickedCrowns(look, labels);
   expect([...sizes.keys()].sort()).toEqual([11, 21]);
-  // 6 mm to the middle of the sheet, less half of what lies within 0.3 mm of where they meet; along its own face.
-  expect(sizes.get(21)?.widthMm).toBeCloseTo(6 - STEP / 2, 5);
+  // 6 mm to the middle of the sheet, less half of what lies within 0.3 mm of where they meet, to whole triangles.
+  expect(sizes.get(21)?.widthMm).toBeCloseTo(6 - STEP, 5);
 });
 
 it('a triangle in the fold goes to the side of those corners that are not its bottom', () => {
@@ -99,7 +180,8 @@ it('a triangle in the fold goes to the side of those corners that are not its bo
 it('what was hardly picked has a size too, and gum has none', () => {
   const { look, labels } = sheet(0, (x, up) => (Math.abs(x) < 0.1 && up === 2 ? 12 : 0));
   const sizes = [...pickedCrowns(look, labels).values()].map((c) => [c.tooth, c.widthMm, c.lengthMm]);
-  expect(sizes).toEqual([[12, 0, 0]]);
+  // The gum begins half way to the next place.
+  expect(sizes.map((c) => c.map((v) => Math.round(1e6 * v) / 1e6))).toEqual([[12, 0, STEP / 2]]);
 });
 
 describe('what is said of an edge', () => {

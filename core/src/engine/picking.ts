@@ -1,9 +1,17 @@
 import { meshToArch, turnedOver } from '../contour/arch.js';
-import type { Mesh } from '../geometry/mesh.js';
+import { vertex as vertexOf } from '../geometry/mesh.js';
 import type { Vec3 } from '../geometry/vec.js';
 import type { Doubt } from '../scan/doubts.js';
 import { neckLines, pulledLine } from '../scan/neck-line.js';
-import { type LookedAt, lookedAsTold, type Picked, pickedAs, pickTeeth, placeAtVertex } from '../scan/own-scan.js';
+import {
+  type LookedAt,
+  lookedAsTold,
+  type Picked,
+  pickedAs,
+  pickTeeth,
+  placeAtVertex,
+  wholeNormals,
+} from '../scan/own-scan.js';
 import type { PickedCrown, PickedSize } from '../scan/picked-crown.js';
 import { onRow, placeOnRow, type ToothRoom } from '../scan/row.js';
 import type { Fdi } from '../teeth/notation.js';
@@ -55,14 +63,13 @@ export class Picking {
   private told: Map<Fdi, Vec3>;
   private gone = new Map<Fdi, ToothRoom>();
   private now: Picked;
+  /** Of the whole scan's vertices. */
+  private readonly normals: Float64Array;
   /** How it was before each change by hand. */
   private readonly before: Memento[] = [];
 
-  /** @param inMouth the jaw that was looked at, in the mouth's coordinates */
-  constructor(
-    private readonly look: LookedAt,
-    private readonly inMouth: Mesh,
-  ) {
+  constructor(private readonly look: LookedAt) {
+    this.normals = wholeNormals(look);
     this.rooms = new Map(look.teeth);
     this.told = new Map(look.told.teeth);
     this.now = pickTeeth(look, this.rooms, this.painted);
@@ -83,7 +90,7 @@ export class Picking {
     const teeth = [...crowns.values()]
       .map((c) => ({ tooth: c.tooth, at: this.middleOf(c), widthMm: c.widthMm, lengthMm: c.lengthMm }))
       .sort((p, q) => p.tooth - q.tooth);
-    const necks = [...neckLines(this.look, vertices)].map(([tooth, line]) => ({
+    const necks = [...neckLines(this.look.whole.mesh, this.normals, vertices)].map(([tooth, line]) => ({
       tooth,
       line: Float32Array.from(
         meshToArch(this.look.jaw, { positions: Float64Array.from(line), triangles: NO_TRIANGLES }).positions,
@@ -141,9 +148,7 @@ export class Picking {
    */
   add(vertex: number, tooth: Fdi): PickedView {
     this.remember();
-    const at = 3 * vertex;
-    const p = this.look.mesh.positions;
-    const place: Vec3 = [p[at] as number, p[at + 1] as number, p[at + 2] as number];
+    const place = vertexOf(this.look.whole.mesh, vertex);
     this.told.set(tooth, place);
     this.gone.delete(tooth);
     const { along: clicked } = onRow(this.look.row, place[0], place[1]);
@@ -189,7 +194,7 @@ export class Picking {
   pull(tooth: Fdi, from: Vec3, to: Vec3): PickedView {
     const own = (p: Vec3): Vec3 => (this.look.jaw === 'upper' ? p : turnedOver(p));
     const vertices = this.now.vertices.slice();
-    const pulled = pulledLine(this.look, vertices, tooth, own(from), own(to));
+    const pulled = pulledLine(this.look.whole, vertices, tooth, own(from), own(to));
     this.remember();
     for (const [v, label] of pulled) {
       vertices[v] = label;
@@ -206,8 +211,9 @@ export class Picking {
 
   /** The vertices within so far of some, along the surface. */
   private about(vertices: readonly number[], radiusMm: number): ReadonlySet<number> {
-    const p = this.inMouth.positions;
-    const { from: first, beside } = this.look.neighbourhood;
+    const { mesh, neighbourhood } = this.look.whole;
+    const p = mesh.positions;
+    const { from: first, beside } = neighbourhood;
     const seen = new Set<number>();
     const todo = [...vertices];
     const origin = new Map<number, number>(vertices.map((v) => [v, v]));
@@ -229,7 +235,7 @@ export class Picking {
 
   /** Where a tooth's number stands: before the middle of what was picked, nearer to the edge than to the neck. */
   private middleOf({ vertices }: PickedCrown): Vec3 {
-    const p = this.inMouth.positions;
+    const p = this.look.mesh.positions;
     let [x, y] = [0, 0];
     let [least, most] = [Infinity, -Infinity];
     for (const v of vertices) {
@@ -239,7 +245,7 @@ export class Picking {
       most = Math.max(most, p[3 * v + 2] as number);
     }
     const n = vertices.length;
-    const upper = this.look.jaw === 'upper';
-    return [x / n, y / n, upper ? least + 0.4 * (most - least) : most - 0.4 * (most - least)];
+    const at: Vec3 = [x / n, y / n, least + 0.4 * (most - least)];
+    return this.look.jaw === 'upper' ? at : turnedOver(at);
   }
 }

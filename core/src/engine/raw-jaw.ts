@@ -358,7 +358,7 @@ export class RawJaw {
   private laid({ symmetry, look, first }: { symmetry: number; look?: LookedAt; first?: SegmentedScan }): Laid {
     this.inMouth = look ? inMouthOf(look) : meshInFrame(this.mended, this.frame as Frame);
     const told = first && toldByFirst(first, this.inMouth, this.jaw);
-    this.hand = new Picking(look ?? lookAtJaw(this.inMouth, this.jaw, this.missing, told), this.inMouth);
+    this.hand = new Picking(look ?? lookAtJaw(this.inMouth, this.jaw, this.missing, told));
     return { mesh: this.inMouth, symmetry, ...(this.colours && { colours: this.colours.slice() }) };
   }
 }

@@ -20,6 +20,11 @@ export interface Adjacency {
  * @param across each edge of the same triangles, where it is known
  */
 export function adjacencyOf(m: Mesh, across: Int32Array = acrossOf(m)): Adjacency {
+  return { across, ...trianglesAround(m) };
+}
+
+/** The triangles around each vertex, as in `Adjacency`. */
+export function trianglesAround(m: Mesh): Pick<Adjacency, 'first' | 'around'> {
   const { triangles } = m;
   const vertices = m.positions.length / 3;
   const first = new Uint32Array(vertices + 1);
@@ -32,7 +37,7 @@ export function adjacencyOf(m: Mesh, across: Int32Array = acrossOf(m)): Adjacenc
     around[at[v]] = (k / 3) | 0;
     at[v] = at[v] + 1;
   }
-  return { across, first, around };
+  return { first, around };
 }
 
 /**
@@ -95,7 +100,7 @@ export interface Neighbourhood {
 }
 
 /** Which vertices an edge joins. */
-export function neighbourhoodOf(m: Mesh, a: Adjacency): Neighbourhood {
+export function neighbourhoodOf(m: Mesh, a: Pick<Adjacency, 'first' | 'around'>): Neighbourhood {
   const vertices = m.positions.length / 3;
   const from = new Uint32Array(vertices + 1);
   const beside = new Uint32Array(2 * m.triangles.length);

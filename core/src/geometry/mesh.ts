@@ -1,3 +1,4 @@
+import type { Neighbourhood } from './adjacency.js';
 import { type Frame, inverse } from './frame.js';
 import type { Vec3 } from './vec.js';
 
@@ -93,21 +94,26 @@ export function mergeMeshes(meshes: readonly Mesh[]): Mesh {
 export function weld(m: Mesh): Mesh {
   const n = vertexCount(m);
   const p = m.positions;
-  const size = 2 ** Math.ceil(Math.log2(2 * n + 2));
-  const slots = new Int32Array(size).fill(-1);
+  // An STL has each corner six times: a table that grows with what is kept stays small, and near.
+  let size = 2 ** Math.ceil(Math.log2(n / 2 + 2));
+  let slots = new Int32Array(size).fill(-1);
   const kept = new Float64Array(p.length);
+  const hashes = new Int32Array(n);
   const map = new Uint32Array(n);
-  const bits = new Uint32Array(p.buffer, p.byteOffset, 2 * p.length);
+  const place = new Float64Array(3);
+  const bits = new Uint32Array(place.buffer);
   let count = 0;
   for (let i = 0; i < n; i++) {
     // Adding 0 turns −0 into 0, so that both hash and compare alike.
     const x = p[3 * i] + 0;
     const y = p[3 * i + 1] + 0;
     const z = p[3 * i + 2] + 0;
+    place[0] = x;
+    place[1] = y;
+    place[2] = z;
     let h = 0;
-    for (let k = 6 * i; k < 6 * i + 6; k++) {
-      const word = (k & 1) === 1 && bits[k] === 0x80000000 ? 0 : bits[k];
-      h = Math.imul(h ^ word, 0x9e3779b1);
+    for (let k = 0; k < 6; k++) {
+      h = Math.imul(h ^ bits[k], 0x9e3779b1);
       h ^= h >>> 15;
     }
     let at = h & (size - 1);
@@ -118,6 +124,7 @@ export function weld(m: Mesh): Mesh {
         kept[3 * count] = x;
         kept[3 * count + 1] = y;
         kept[3 * count + 2] = z;
+        hashes[count] = h;
         map[i] = count++;
         break;
       }
@@ -126,6 +133,14 @@ export function weld(m: Mesh): Mesh {
         break;
       }
       at = (at + 1) & (size - 1);
+    }
+    if (2 * count < size) continue;
+    size *= 4;
+    slots = new Int32Array(size).fill(-1);
+    for (let own = 0; own < count; own++) {
+      let free = hashes[own] & (size - 1);
+      while (slots[free] >= 0) free = (free + 1) & (size - 1);
+      slots[free] = own;
     }
   }
   const triangles = new Uint32Array(m.triangles.length);
@@ -208,6 +223,17 @@ export function area(m: Mesh): number {
 export function vertexDistance(p: Float64Array, v: number, w: number): number {
   const [x, y, z] = [p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]];
   return Math.sqrt(x * x + y * y + z * z);
+}
+
+/** Mean length of the edges, mm, by every seventh vertex; 0 without any. */
+export function meanEdge({ positions: p }: Mesh, n: Neighbourhood): number {
+  let [sum, count] = [0, 0];
+  for (let v = 0; v + 1 < n.from.length; v += 7)
+    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
+      sum += vertexDistance(p, v, n.beside[i]);
+      count++;
+    }
+  return sum / Math.max(1, count);
 }
 
 /** Area in mm² of the triangle whose indices begin at `at` in `triangles`. */

@@ -1,5 +1,5 @@
 import type { Neighbourhood } from '../geometry/adjacency.js';
-import { type Mesh, vertexDistance, vertexNormals } from '../geometry/mesh.js';
+import { type Mesh, meanEdge, vertexNormals } from '../geometry/mesh.js';
 
 /** A surface smoothed for looking at its folds, with its normals; same vertices. */
 export interface Smooth {
@@ -17,15 +17,7 @@ const ROUNDS = { least: 1, most: 8 } as const;
 
 /** How many rounds reach so far: each spreads by half an edge's square. */
 export function roundsFor(m: Mesh, n: Neighbourhood): number {
-  const p = m.positions;
-  let [sum, count] = [0, 0];
-  for (let v = 0; v + 1 < n.from.length; v += 7)
-    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
-      const w = n.beside[i];
-      sum += vertexDistance(p, v, w);
-      count++;
-    }
-  const edgeMm = sum / Math.max(1, count) || REACH_MM;
+  const edgeMm = meanEdge(m, n) || REACH_MM;
   return Math.max(ROUNDS.least, Math.min(ROUNDS.most, Math.round(2 * (REACH_MM / edgeMm) ** 2)));
 }
 

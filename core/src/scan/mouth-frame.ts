@@ -290,23 +290,35 @@ function summitPlane(m: Mesh, bite: Vec3): Vec3 {
 /** The axis about which points in the plane are most alike with their mirror image. */
 function symmetryAxis(points: readonly [number, number][]): { turnDeg: number; u0: number; score: number } {
   const CELL = 1.2;
+  const [xs, ys] = [0, 1].map((k) => Float64Array.from(points, (p) => p[k as 0 | 1])) as [Float64Array, Float64Array];
+  // The try that has each cell, by its place across and along.
+  const HALF = 256;
+  const tried = new Uint32Array(4 * HALF * HALF);
+  const keys = new Int32Array(points.length);
+  let tries = 0;
   let best = { turnDeg: 0, u0: 0, score: -1 };
   const score = (turnDeg: number, by: number) => {
     const t = (turnDeg * Math.PI) / 180;
     const [c, s] = [Math.cos(t), Math.sin(t)];
     let sum = 0;
-    for (const [x, y] of points) sum += x * c + y * s;
-    const u0 = sum / points.length + by;
-    const cells = new Set<number>();
-    const key = (u: number, v: number) => Math.round(u / CELL) * 4096 + Math.round(v / CELL);
-    for (const [x, y] of points) cells.add(key(x * c + y * s - u0, -x * s + y * c));
-    let both = 0;
-    for (const k of cells) {
-      const v = (((k % 4096) + 4096 + 2048) % 4096) - 2048;
-      const u = (k - v) / 4096;
-      if (cells.has(-u * 4096 + v)) both++;
+    for (let i = 0; i < xs.length; i++) sum += xs[i] * c + ys[i] * s;
+    const u0 = sum / xs.length + by;
+    tries++;
+    let count = 0;
+    for (let i = 0; i < xs.length; i++) {
+      const u = Math.round((xs[i] * c + ys[i] * s - u0) / CELL);
+      const v = Math.round((-xs[i] * s + ys[i] * c) / CELL) & (2 * HALF - 1);
+      const key = (u + HALF) * 2 * HALF + v;
+      if (tried[key] === tries) continue;
+      tried[key] = tries;
+      keys[count++] = key;
     }
-    return { turnDeg, u0, score: both / cells.size };
+    let both = 0;
+    for (let i = 0; i < count; i++) {
+      const u = Math.floor(keys[i] / (2 * HALF)) - HALF;
+      if (tried[keys[i] - 4 * u * HALF] === tries) both++;
+    }
+    return { turnDeg, u0, score: both / count };
   };
   for (let deg = 0; deg < 180; deg += 4)
     for (const by of [-1.2, 0, 1.2]) {

@@ -1,9 +1,10 @@
+import type { Mesh } from '../geometry/mesh.js';
 import { length, scale, sub, type Vec3 } from '../geometry/vec.js';
 import type { Fdi } from '../teeth/notation.js';
-import type { LookedAt } from './own-scan.js';
+import type { WholeScan } from './own-scan.js';
 
 /** A surface and which of its vertices hang together. */
-type Hangs = Pick<LookedAt, 'mesh' | 'neighbourhood'>;
+type Hangs = Pick<WholeScan, 'mesh' | 'neighbourhood'>;
 
 const GUM = 0;
 /** A pull carries the line along to each side of the hand so far, mm. House value: about a third of a lateral. */
@@ -33,16 +34,11 @@ interface Pieces {
 /**
  * The line between each tooth and the gum, as pieces of two points each (x, y, z, x, y, z, mm), lifted off the surface
  * so that it can be seen.
+ * @param n unit normal of each vertex
  * @param labels the tooth of each vertex, 0 for gum
  */
-export function neckLines(
-  look: Pick<LookedAt, 'mesh' | 'smooth'>,
-  labels: Uint8Array,
-  liftMm = 0.1,
-): Map<Fdi, Float32Array> {
-  const { mesh, smooth } = look;
+export function neckLines(mesh: Mesh, n: Float64Array, labels: Uint8Array, liftMm = 0.1): Map<Fdi, Float32Array> {
   const p = mesh.positions;
-  const n = smooth.normals;
   const lines = new Map<Fdi, Pieces>();
   for (let t = 0; t < mesh.triangles.length; t += 3) {
     const corners = [mesh.triangles[t], mesh.triangles[t + 1], mesh.triangles[t + 2]] as const;

@@ -1,5 +1,12 @@
 import { meshToArch } from '../contour/arch.js';
-import { type Adjacency, adjacencyOf, type Neighbourhood, neighbourhoodOf } from '../geometry/adjacency.js';
+import {
+  type Adjacency,
+  acrossOf,
+  adjacencyOf,
+  type Neighbourhood,
+  neighbourhoodOf,
+  trianglesAround,
+} from '../geometry/adjacency.js';
 import type { Mesh } from '../geometry/mesh.js';
 import type { Vec3 } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
@@ -9,10 +16,23 @@ import { type PickedCrown, pickedCrowns } from './picked-crown.js';
 import { onRow, type RowCurve, type RowSight, rowCurve, rowSight, type ToothRoom } from './row.js';
 import { type KnownPlaces, likeliestRow, type NumberedRow, type Stretch } from './row-path.js';
 import { ofTriangles, segmented } from './segment.js';
+import { onFine, type Thinned, thinned } from './thinned.js';
 
-/** A whole jaw in its own frame, looked at: its folds, the course of its row and the rooms of its teeth. */
+/** The whole jaw as it was scanned, in the arch's own frame. */
+export interface WholeScan {
+  readonly mesh: Mesh;
+  readonly neighbourhood: Neighbourhood;
+  /** How it was thinned to be looked at, where it is so fine that it was. */
+  readonly thinned?: Omit<Thinned, 'mesh'>;
+}
+
+/**
+ * A whole jaw in its own frame, looked at: its folds, the course of its row and the rooms of its teeth. All but `whole`
+ * is of the surface that was looked at: the scan's own, or a thinned one.
+ */
 export interface LookedAt {
   readonly jaw: Jaw;
+  readonly whole: WholeScan;
   /** In the arch's own frame. */
   readonly mesh: Mesh;
   readonly adjacency: Adjacency;
@@ -78,14 +98,23 @@ export function lookAtJaw(
   missing: ReadonlySet<Fdi> = new Set(),
   told: Told = NOTHING_TOLD,
 ): LookedAt {
-  const mesh = meshToArch(jaw, inMouth);
-  const adjacency = adjacencyOf(mesh);
-  const neighbourhood = neighbourhoodOf(mesh, adjacency);
+  const own = meshToArch(jaw, inMouth);
+  const around = trianglesAround(own);
+  const all = neighbourhoodOf(own, around);
+  const fewer = thinned(own, all);
+  const mesh = fewer?.mesh ?? own;
+  const adjacency = fewer ? adjacencyOf(mesh) : { across: acrossOf(mesh), ...around };
+  const neighbourhood = fewer ? neighbourhoodOf(mesh, adjacency) : all;
   const smooth = smoothed(mesh, neighbourhood);
   const row = rowCurve(smooth.mesh);
   const numbered = rowAsTold(rowSight(smooth.mesh, smooth.normals, row), row, jaw, missing, told);
   return {
     jaw,
+    whole: {
+      mesh: own,
+      neighbourhood: all,
+      ...(fewer && { thinned: { of: fewer.of, middle: fewer.middle } }),
+    },
     mesh,
     adjacency,
     neighbourhood,
@@ -96,6 +125,15 @@ export function lookAtJaw(
     told,
     ...numbered,
   };
+}
+
+/** The unit normal of each vertex of the whole scan, as smooth as it was looked at. */
+export function wholeNormals({ whole, smooth }: LookedAt): Float64Array {
+  const of = whole.thinned?.of;
+  if (!of) return smooth.normals;
+  const out = new Float64Array(3 * of.length);
+  for (let v = 0; v < of.length; v++) out.set(smooth.normals.subarray(3 * of[v], 3 * of[v] + 3), 3 * v);
+  return out;
 }
 
 /** How unlikely the row is as that of an upper and of a lower jaw. */
@@ -118,9 +156,9 @@ export function lookedAsTold(look: LookedAt, told: Told, missing: ReadonlySet<Fd
 /** Room that a tooth takes where a click is all that is known of it, to each side, mm. House value. */
 const CLICKED_HALF_MM = 3.4;
 
-/** The room of the tooth at a vertex: the one found there, or about the place where nothing was found. */
+/** The room of the tooth at a vertex of the whole: the one found there, or about the place where nothing was found. */
 export function placeAtVertex(look: LookedAt, v: number): { tooth?: Fdi; place: ToothRoom } {
-  const p = look.mesh.positions;
+  const p = look.whole.mesh.positions;
   const { along } = onRow(look.row, p[3 * v], p[3 * v + 1]);
   for (const [tooth, place] of look.teeth) if (along >= place.from && along < place.to) return { tooth, place };
   let edgeMm = Infinity;
@@ -132,9 +170,10 @@ export function placeAtVertex(look: LookedAt, v: number): { tooth?: Fdi; place: 
 }
 
 export interface Picked {
-  /** The tooth of each vertex and of each triangle, 0 for gum. */
+  /** The tooth of each vertex and of each triangle of the whole scan, 0 for gum. */
   readonly vertices: Uint8Array;
   readonly triangles: Uint8Array;
+  /** Of the surface that was looked at. */
   readonly crowns: ReadonlyMap<Fdi, PickedCrown>;
   readonly doubts: readonly Doubt[];
   /** Why this may be no row of teeth to plan on. */
@@ -143,7 +182,7 @@ export interface Picked {
 
 /**
  * Picks teeth out of a jaw.
- * @param painted vertices that a hand has given to a tooth or to the gum (0); they stay what they were made
+ * @param painted vertices of the whole that a hand has given to a tooth or to the gum (0); they stay what they were made
  */
 export function pickTeeth(
   look: LookedAt,
@@ -151,18 +190,33 @@ export function pickTeeth(
   painted: ReadonlyMap<number, Fdi> = new Map(),
 ): Picked {
   const seeds = [...teeth].map(([tooth, place]) => ({ tooth, place }));
-  return pickedAs(
-    look,
-    segmented(look.smooth.mesh, look.adjacency, look.neighbourhood, look.concavity, look.row, seeds, painted),
-    teeth,
-  );
+  const { thinned } = look.whole;
+  const fixed = thinned ? new Map([...painted].map(([v, tooth]) => [thinned.of[v], tooth])) : painted;
+  const own = segmented(look.smooth.mesh, look.adjacency, look.neighbourhood, look.concavity, look.row, seeds, fixed);
+  return pickedFrom(look, own, thinned ? onFine(own, thinned, painted) : own, teeth);
 }
 
-/** What is picked once the tooth of each vertex is known. */
+/** What is picked once the tooth of each vertex of the whole scan is known. */
 export function pickedAs(look: LookedAt, vertices: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Picked {
-  const triangles = ofTriangles(look.mesh, vertices, look.neighbourhood, look.concavity);
-  const crowns = pickedCrowns(look, vertices, triangles);
-  const doubts = doubtsOf(look, triangles, crowns, teeth);
+  const { thinned } = look.whole;
+  return pickedFrom(look, thinned ? Uint8Array.from(thinned.middle, (v) => vertices[v]) : vertices, vertices, teeth);
+}
+
+function eachOf(values: Float32Array, of: Uint32Array): Float32Array {
+  const out = new Float32Array(of.length);
+  for (let v = 0; v < of.length; v++) out[v] = values[of[v]];
+  return out;
+}
+
+/** @param own the tooth of each vertex of the surface that was looked at, `vertices` of the whole scan's */
+function pickedFrom(look: LookedAt, own: Uint8Array, vertices: Uint8Array, teeth: ReadonlyMap<Fdi, ToothRoom>): Picked {
+  const { whole, concavity } = look;
+  const seen = ofTriangles(look.mesh, own, look.neighbourhood, concavity);
+  const triangles = whole.thinned
+    ? ofTriangles(whole.mesh, vertices, whole.neighbourhood, eachOf(concavity, whole.thinned.of))
+    : seen;
+  const crowns = pickedCrowns(look, own, seen);
+  const doubts = doubtsOf(look, seen, crowns, teeth);
   const doubt = rowDoubt(
     [...crowns.keys()],
     doubts,

@@ -1,8 +1,10 @@
 import { BELOW_NECK } from '../contour/fit.js';
+import type { Neighbourhood } from '../geometry/adjacency.js';
+import type { Mesh } from '../geometry/mesh.js';
 import type { Fdi } from '../teeth/notation.js';
 import { bridges } from './closed-tooth.js';
 import type { LookedAt } from './own-scan.js';
-import { onRow, placeOnRow } from './row.js';
+import { onRow, placeOnRow, type RowCurve } from './row.js';
 import { ofTriangles } from './segment.js';
 
 /**
@@ -28,8 +30,11 @@ export interface PickedCrown extends PickedSize {
 
 type Looked = Pick<LookedAt, 'mesh' | 'smooth' | 'row' | 'neighbourhood' | 'concavity'>;
 
-/** A place faces outward where its normal does by so much: the neck is measured there. */
-const FACING = 0.35;
+/**
+ * A place faces outward where its normal does by so much: the neck is measured there. The edge is not where a worn one
+ * looks inward already. House values.
+ */
+const FACING = { neck: 0.35, edge: 0.05 } as const;
 /** The row's direction at a tooth is taken over so much to both sides, mm. */
 const CHORD_MM = 2.5;
 /** Further out than this share of its depth a tooth with two cusps has its facial one. House value. */
@@ -66,64 +71,100 @@ export function pickedCrowns(
   bridges(look.mesh, triangles).forEach((bridge, t) => {
     if (!bridge && triangles[t] !== 0) for (let c = 0; c < 3; c++) seen[look.mesh.triangles[3 * t + c]] = 1;
   });
-  return new Map([...own].map(([tooth, vertices]) => [tooth, crownOf(look, tooth, vertices, seen)]));
+  const middles = new Map([...own].map(([tooth, vertices]) => [tooth, middleOf(look.mesh, vertices)]));
+  const alongs = [...middles.values()].map(([x, y]) => onRow(look.row, x, y).along);
+  const ends = [Math.min(...alongs), Math.max(...alongs)] as const;
+  return new Map(
+    [...own].map(([tooth, vertices]) => {
+      const at = middles.get(tooth) as readonly [number, number];
+      return [tooth, crownOf(look, { tooth, vertices, at, ends }, seen, labels)];
+    }),
+  );
 }
 
-function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Array, seen: Uint8Array): PickedCrown {
+/** A crown before it is measured: its vertices, their middle in the plane, and how far the row goes, mm along it. */
+interface Unmeasured {
+  readonly tooth: Fdi;
+  readonly vertices: Uint32Array;
+  readonly at: readonly [number, number];
+  readonly ends: readonly [number, number];
+}
+
+function middleOf({ positions: p }: Mesh, vertices: Uint32Array): readonly [number, number] {
+  let [x, y] = [0, 0];
+  for (const v of vertices) {
+    x += p[3 * v] / vertices.length;
+    y += p[3 * v + 1] / vertices.length;
+  }
+  return [x, y];
+}
+
+/** The row's direction at a place along it. Beyond the last tooth there is no row: there it is that of the inner side. */
+function directionAt(row: RowCurve, along: number, [first, last]: Unmeasured['ends']): readonly [number, number] {
+  const [from, to] = [Math.max(first, along - CHORD_MM), Math.min(last, along + CHORD_MM)];
+  const far = to > from ? 0 : CHORD_MM;
+  const [a, b] = [placeOnRow(row, from - far), placeOnRow(row, to + far)];
+  return [b[0] - a[0], b[1] - a[1]];
+}
+
+function crownOf(
+  { mesh, smooth, row, neighbourhood }: Looked,
+  { tooth, vertices, at: [x, y], ends: rowEnds }: Unmeasured,
+  seen: Uint8Array,
+  labels: Uint8Array,
+): PickedCrown {
   const p = mesh.positions;
   const n = smooth.normals;
   const count = vertices.length;
-  let [x, y] = [0, 0];
-  for (const v of vertices) {
-    x += p[3 * v] / count;
-    y += p[3 * v + 1] / count;
-  }
-  const { along } = onRow(row, x, y);
-  const [a, b] = [placeOnRow(row, along - CHORD_MM), placeOnRow(row, along + CHORD_MM)];
-  const [ux, uy] = facingAlong(p, n, vertices, [b[0] - a[0], b[1] - a[1]]);
+  const [ux, uy] = facingAlong(p, n, vertices, directionAt(row, onRow(row, x, y).along, rowEnds));
   const across = new Float64Array(count);
   const out = new Float64Array(count);
-  const facial = new Uint8Array(count);
+  const up = new Float64Array(count);
+  // Where it faces outward, and where the border to the gum lies beside a place: the place itself where none does.
+  const looks = new Float64Array(count);
+  const border = { out: new Float64Array(count), up: new Float64Array(count) };
   const ends = { all: new Reach(), seen: new Reach() };
+  // Outward of the row, as x grows along it and y goes back.
+  const outOf = (v: number) => (p[3 * v] - x) * uy - (p[3 * v + 1] - y) * ux;
   let [inner, outer] = [Infinity, -Infinity];
   for (let i = 0; i < count; i++) {
     const v = vertices[i];
-    const [dx, dy] = [p[3 * v] - x, p[3 * v + 1] - y];
-    const s = dx * ux + dy * uy;
-    // Outward of the row, as x grows along it and y goes back.
-    const o = dx * uy - dy * ux;
-    across[i] = s;
-    out[i] = o;
-    facial[i] = n[3 * v] * uy - n[3 * v + 1] * ux > FACING ? 1 : 0;
-    inner = Math.min(inner, o);
-    outer = Math.max(outer, o);
+    across[i] = (p[3 * v] - x) * ux + (p[3 * v + 1] - y) * uy;
+    out[i] = outOf(v);
+    up[i] = p[3 * v + 2];
+    looks[i] = n[3 * v] * uy - n[3 * v + 1] * ux;
+    inner = Math.min(inner, out[i]);
+    outer = Math.max(outer, out[i]);
+    // It lies half way to the highest gum beside.
+    const gum = highestGum(p, neighbourhood, labels, v);
+    border.out[i] = gum < 0 ? out[i] : (out[i] + outOf(gum)) / 2;
+    border.up[i] = gum < 0 ? up[i] : (up[i] + p[3 * gum + 2]) / 2;
   }
   // The facial of two cusps; an edge may lean back as it likes.
   const front = tooth % 10 > 3 ? inner + FACIAL_CUSP * (outer - inner) : -Infinity;
   let [wayOut, wayUp, lengthMm, edgeAt] = [0, 1, 0, 0];
-  const up = (i: number) => p[3 * vertices[i] + 2];
   for (let r = 0; r < ROUNDS; r++) {
     let [edge, neck] = [0, 0];
     let [low, high] = [Infinity, -Infinity];
     for (let i = 0; i < count; i++) {
-      const o = out[i];
-      const h = o * wayOut + up(i) * wayUp;
-      if (o >= front && h < low) [low, edge] = [h, i];
-      if (facial[i] && h > high) [high, neck] = [h, i];
+      const h = out[i] * wayOut + up[i] * wayUp;
+      if (looks[i] > FACING.edge && out[i] >= front && h < low) [low, edge] = [h, i];
+      const top = border.out[i] * wayOut + border.up[i] * wayUp;
+      if (looks[i] > FACING.neck && top > high) [high, neck] = [top, i];
     }
     if (high <= low) break;
-    const [dOut, dUp] = [out[neck] - out[edge], up(neck) - up(edge)];
+    const [dOut, dUp] = [border.out[neck] - out[edge], border.up[neck] - up[edge]];
     lengthMm = Math.hypot(dOut, dUp);
     [wayOut, wayUp] = [dOut / (lengthMm || 1), dUp / (lengthMm || 1)];
-    edgeAt = out[edge] * wayOut + up(edge) * wayUp;
+    edgeAt = out[edge] * wayOut + up[edge] * wayUp;
   }
-  const height = out.map((o, i) => o * wayOut + up(i) * wayUp - edgeAt);
+  const height = out.map((o, i) => o * wayOut + up[i] * wayUp - edgeAt);
   const lean = leanOf(across, height, lengthMm);
   const outward = new Float64Array(count);
   [inner, outer] = [Infinity, -Infinity];
   for (let i = 0; i < count; i++) {
     across[i] = across[i] - lean * height[i];
-    const o = out[i] * wayUp - up(i) * wayOut;
+    const o = out[i] * wayUp - up[i] * wayOut;
     outward[i] = o;
     if (height[i] < BELOW_NECK * lengthMm) {
       ends.all.put(across[i]);
@@ -142,15 +183,45 @@ function crownOf({ mesh, smooth, row }: Looked, tooth: Fdi, vertices: Uint32Arra
   return { tooth, vertices, across, height, outward, widthMm: Math.max(0, most - from), lengthMm };
 }
 
-/** How far numbers reach. */
+/** The highest vertex of the gum beside one that stands higher than it; −1 where none does. */
+function highestGum(p: Float64Array, n: Neighbourhood, labels: Uint8Array, v: number): number {
+  let [best, high] = [-1, p[3 * v + 2]];
+  for (let k = n.from[v]; k < n.from[v + 1]; k++) {
+    const w = n.beside[k];
+    if (labels[w] === 0 && p[3 * w + 2] > high) [best, high] = [w, p[3 * w + 2]];
+  }
+  return best;
+}
+
+/** So many places have to reach as far: on a coarse scan one alone may be its neighbour's. House value. */
+const AGREEING = 2;
+
+/** How far numbers reach, so that some agree. */
 class Reach {
-  least = Infinity;
-  most = -Infinity;
+  private readonly low: number[] = [];
+  private readonly high: number[] = [];
 
   put(v: number): void {
-    this.least = Math.min(this.least, v);
-    this.most = Math.max(this.most, v);
+    keep(this.low, v);
+    keep(this.high, -v);
   }
+
+  get least(): number {
+    return this.low.at(-1) ?? Infinity;
+  }
+
+  get most(): number {
+    return -(this.high.at(-1) ?? Infinity);
+  }
+}
+
+/** Keeps the least numbers, rising. */
+function keep(least: number[], v: number): void {
+  if (least.length === AGREEING && v >= (least[AGREEING - 1] as number)) return;
+  let i = least.length;
+  while (i > 0 && (least[i - 1] as number) > v) i--;
+  least.splice(i, 0, v);
+  least.length = Math.min(least.length, AGREEING);
 }
 
 /** How far a crown is taken to be turned in its row, cosine; beyond it the row's own direction stands. House value. */
@@ -170,21 +241,32 @@ function facingAlong(
     low = Math.min(low, p[3 * v + 2]);
     high = Math.max(high, p[3 * v + 2]);
   }
-  let [sx, sy] = [0, 0];
-  for (const v of vertices) {
-    const h = (p[3 * v + 2] - low) / (high - low || 1);
-    if (h < FACE_BAND.from || h > FACE_BAND.to || n[3 * v] * uy - n[3 * v + 1] * ux < FACING) continue;
-    sx += n[3 * v];
-    sy += n[3 * v + 1];
+  // Outward: as x grows along the row and y goes back.
+  let [fx, fy] = [uy, -ux];
+  for (let r = 0; r < FACE_ROUNDS; r++) {
+    let [sx, sy] = [0, 0];
+    for (const v of vertices) {
+      const h = (p[3 * v + 2] - low) / (high - low || 1);
+      if (h < FACE_BAND.from || h > FACE_BAND.to || n[3 * v] * fx + n[3 * v + 1] * fy < FACE_FACING) continue;
+      sx += n[3 * v];
+      sy += n[3 * v + 1];
+    }
+    const size = Math.hypot(sx, sy);
+    if (size === 0) return [ux, uy];
+    [fx, fy] = [sx / size, sy / size];
   }
-  const size = Math.hypot(sx, sy);
-  if (size === 0) return [ux, uy];
-  const [wx, wy] = [-sy / size, sx / size];
+  const [wx, wy] = [-fy, fx];
   return wx * ux + wy * uy < MOST_TURNED ? [ux, uy] : [wx, wy];
 }
 
 /** Of a crown's length, where its face is looked at. */
 const FACE_BAND = { from: 0.2, to: 0.75 } as const;
+/**
+ * Of the face, what looks within so much of its direction, cosine, in so many rounds: at the end of a row the side of a
+ * tooth lies bare, and the mean of all that looks outward would turn towards it. House values.
+ */
+const FACE_FACING = 0.7;
+const FACE_ROUNDS = 4;
 /** Where its middle is followed from edge to neck, in so many steps. */
 const LEAN_BAND = { from: 0.15, to: 0.85, steps: 10 } as const;
 

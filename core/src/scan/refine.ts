@@ -148,6 +148,7 @@ function rollOf({ jaw, row, teeth }: LookedAt): number {
 /** The same jaw in another frame: its folds stay, its row and rooms are found again. */
 export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
   const mesh = meshInFrame(look.mesh, by);
+  const whole = { ...look.whole, mesh: look.whole.thinned ? meshInFrame(look.whole.mesh, by) : mesh };
   const smooth = { mesh: meshInFrame(look.smooth.mesh, by), normals: directionsInFrame(look.smooth.normals, by) };
   const row = rowCurve(smooth.mesh);
   const told = {
@@ -155,8 +156,8 @@ export function lookedAnew(look: LookedAt, by: Frame): LookedAt {
     ...(look.told.middle && { middle: toLocal(by, look.told.middle) }),
   };
   const sight = rowSight(smooth.mesh, smooth.normals, row);
-  return { ...look, mesh, smooth, row, told, ...rowAsTold(sight, row, look.jaw, look.missing, told) };
+  return { ...look, whole, mesh, smooth, row, told, ...rowAsTold(sight, row, look.jaw, look.missing, told) };
 }
 
 /** The jaw as it was looked at, in the mouth's coordinates. */
-export const inMouthOf = ({ jaw, mesh }: LookedAt): Mesh => meshToArch(jaw, mesh);
+export const inMouthOf = ({ jaw, whole }: LookedAt): Mesh => meshToArch(jaw, whole.mesh);

@@ -1,4 +1,4 @@
-import { type Adjacency, acrossOf, adjacencyOf, CROWDED, openLoops } from '../geometry/adjacency.js';
+import { type Adjacency, acrossOf, adjacencyOf, CROWDED, OPEN, openLoops } from '../geometry/adjacency.js';
 import { type Mesh, triangleArea, weld } from '../geometry/mesh.js';
 import { DEGENERATE_AREA_MM2 } from '../geometry/validate.js';
 import { dot, length, sub, type Vec3 } from '../geometry/vec.js';
@@ -54,16 +54,13 @@ export function repaired(m: Mesh): Repaired {
     `${plural(before - mesh.positions.length / 3, 'doubled point', 'doubled points')} joined`,
   );
 
-  const sound = wholeTriangles(mesh);
-  tell(
-    'degenerate',
-    (m.triangles.length - mesh.triangles.length) / 3 + sound.flat,
-    `${plural((m.triangles.length - mesh.triangles.length) / 3 + sound.flat, 'triangle', 'triangles')} without area left out`,
-  );
+  const whole = withArea(mesh);
+  const flat = (m.triangles.length - whole.triangles.length) / 3;
+  const sound = eachOnce(whole, acrossOf(whole));
+  tell('degenerate', flat, `${plural(flat, 'triangle', 'triangles')} without area left out`);
   tell('doubled', sound.doubled, `${plural(sound.doubled, 'triangle', 'triangles')} that lay twice left out`);
-  if (sound.triangles !== mesh.triangles) mesh = { positions: mesh.positions, triangles: sound.triangles };
 
-  const held = holdingTogether(mesh);
+  const held = holdingTogether(sound.mesh, sound.across);
   tell(
     'crowded',
     held.crowded,
@@ -99,16 +96,46 @@ function rounded(positions: Float64Array): Float64Array {
   return out;
 }
 
-function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; doubled: number } {
+function withArea(m: Mesh): Mesh {
+  const { triangles: t } = m;
+  let n = 0;
+  for (let k = 0; k < t.length; k += 3) if (triangleArea(m, k) > DEGENERATE_AREA_MM2) n += 3;
+  if (n === t.length) return m;
+  const triangles = new Uint32Array(n);
+  n = 0;
+  for (let k = 0; k < t.length; k += 3) {
+    if (!(triangleArea(m, k) > DEGENERATE_AREA_MM2)) continue;
+    triangles[n] = t[k];
+    triangles[n + 1] = t[k + 1];
+    triangles[n + 2] = t[k + 2];
+    n += 3;
+  }
+  return { positions: m.positions, triangles };
+}
+
+/** Whether a triangle, by its first edge, may lie twice: one that does shares all its edges with the other. */
+function mayLieTwice(across: Int32Array, k: number): boolean {
+  const [a, b, c] = [across[k], across[k + 1], across[k + 2]];
+  return a === CROWDED || b === CROWDED || c === CROWDED || (a >= 0 && a === b && b === c);
+}
+
+/** Each triangle once, whichever way its copy looks. @param across of its edges */
+function eachOnce(m: Mesh, across: Int32Array): { mesh: Mesh; across: Int32Array; doubled: number } {
+  let may = 0;
+  for (let t = 0; t < across.length; t += 3) if (mayLieTwice(across, t)) may++;
+  if (may === 0) return { mesh: m, across, doubled: 0 };
   const out = new Uint32Array(m.triangles.length);
-  let [n, flat, doubled] = [0, 0, 0];
+  let [n, doubled] = [0, 0];
   // Open addressing over the sorted corners: a map with a list for each corner took ten times as long.
-  const size = 2 ** Math.ceil(Math.log2((2 * m.triangles.length) / 3 + 2));
+  const size = 2 ** Math.ceil(Math.log2(2 * may + 2));
   const slots = new Int32Array(size).fill(-1);
   const sorted = new Uint32Array(m.triangles.length);
   for (let t = 0; t < m.triangles.length; t += 3) {
-    if (!(triangleArea(m, t) > DEGENERATE_AREA_MM2)) {
-      flat++;
+    if (!mayLieTwice(across, t)) {
+      out[n] = m.triangles[t];
+      out[n + 1] = m.triangles[t + 1];
+      out[n + 2] = m.triangles[t + 2];
+      n += 3;
       continue;
     }
     const [a, b, c] = [m.triangles[t], m.triangles[t + 1], m.triangles[t + 2]];
@@ -136,16 +163,21 @@ function wholeTriangles(m: Mesh): { triangles: Uint32Array; flat: number; double
     out[n + 2] = c;
     n += 3;
   }
-  return { triangles: n === out.length ? m.triangles : out.slice(0, n), flat, doubled };
+  if (doubled === 0) return { mesh: m, across, doubled };
+  const mesh = { positions: m.positions, triangles: out.slice(0, n) };
+  return { mesh, across: acrossOf(mesh), doubled };
 }
 
 /**
  * Without the triangles on edges that more than two share, and without the pieces that are small beside the largest
  * then.
+ * @param across of its edges
  */
-function holdingTogether(m: Mesh): { mesh: Mesh; across: Int32Array; crowded: number; strays: number } {
+function holdingTogether(
+  m: Mesh,
+  across: Int32Array,
+): { mesh: Mesh; across: Int32Array; crowded: number; strays: number } {
   const { positions: p, triangles: t } = m;
-  const across = acrossOf(m);
   const count = t.length / 3;
   /** The piece of each triangle; crowded ones have none. */
   const piece = new Int32Array(count).fill(-1);
@@ -181,22 +213,32 @@ function holdingTogether(m: Mesh): { mesh: Mesh; across: Int32Array; crowded: nu
   const map = new Int32Array(p.length / 3).fill(-1);
   const positions = new Float64Array(p.length);
   const triangles = new Uint32Array(t.length);
-  let [n, v] = [0, 0];
+  // Where each triangle goes. Of those on a crowded edge none stays: what lies across the others is what lay there.
+  const place = new Int32Array(count).fill(OPEN);
+  let [kept, v] = [0, 0];
   for (let k = 0; k < count; k++) {
     const own = piece[k];
     if (own < 0 || sizes[own] < STRAY_SHARE * most) continue;
-    for (let c = 3 * k; c < 3 * k + 3; c++) {
-      const old = t[c];
+    for (let c = 0; c < 3; c++) {
+      const old = t[3 * k + c];
       if (map[old] < 0) {
         map[old] = v;
         for (let x = 0; x < 3; x++) positions[3 * v + x] = p[3 * old + x];
         v++;
       }
-      triangles[n++] = map[old];
+      triangles[3 * kept + c] = map[old];
     }
+    place[k] = kept++;
   }
-  const mesh = { positions: positions.slice(0, 3 * v), triangles: triangles.slice(0, n) };
-  return { mesh, across: acrossOf(mesh), crowded, strays };
+  const beside = new Int32Array(3 * kept);
+  for (let k = 0; k < count; k++)
+    if (place[k] >= 0)
+      for (let c = 0; c < 3; c++) {
+        const other = across[3 * k + c];
+        beside[3 * place[k] + c] = other < 0 ? other : place[other];
+      }
+  const mesh = { positions: positions.slice(0, 3 * v), triangles: triangles.slice(0, 3 * kept) };
+  return { mesh, across: beside, crowded, strays };
 }
 
 function joined(a: Float64Array, more: readonly number[]): Float64Array {

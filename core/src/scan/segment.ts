@@ -30,6 +30,13 @@ const INNER_MM = 6;
  * where folds leave it open: each mm² of it weighs as so many mm of border on a smooth face. House value.
  */
 const BEYOND = 0.15;
+/**
+ * On the face of a tooth's middle, short of such a share of its usual length, is tooth rather than gum by so much, as
+ * above: a prepared tooth folds at its ledge before it folds at the gum. Where nothing folds further up it is too little
+ * to carry the border there. House values.
+ */
+const SHORT_OF = 0.9;
+const WITHIN = 0.3;
 /** Gum within this of the scan's own border on the root side, over the edge, mm. */
 const BORDER_GUM_MM = 6;
 
@@ -93,6 +100,7 @@ export function segmented(
     const beside = Math.abs(place.along - middle) > (own.place.to - own.place.from) / 4;
     const usual = usualSize(own.tooth).lengthMm * crownShare(place.out) * (beside ? BESIDE_SHARE : 1);
     if (up > usual || place.out < -INNER_MM) towardsGum[v] = BEYOND;
+    else if (!beside && up < SHORT_OF * usual) towardsGum[v] = -WITHIN;
     const half = ((own.place.to - own.place.from) / 2) * SURE_SHARE;
     const kind = kindOf(own.tooth) as keyof typeof SURE_CROWN_MM;
     if (
@@ -306,14 +314,17 @@ export function ofTriangles(m: Mesh, label: Uint8Array, n: Neighbourhood, concav
   };
   const out = new Uint8Array(m.triangles.length / 3);
   for (let t = 0; t < out.length; t++) {
-    const corners = [m.triangles[3 * t], m.triangles[3 * t + 1], m.triangles[3 * t + 2]] as const;
-    const [a, b, c] = corners.map((v) => label[v]) as [number, number, number];
-    if (a === b && b === c) out[t] = a;
-    else {
-      const told = corners.filter((v) => !isBottom(v)).map((v) => label[v] as number);
-      const one = told[0];
-      out[t] = one !== undefined && told.every((l) => l === one) ? one : b === c ? b : a;
+    const [a, b, c] = [label[m.triangles[3 * t]], label[m.triangles[3 * t + 1]], label[m.triangles[3 * t + 2]]];
+    if (a === b && b === c) {
+      out[t] = a;
+      continue;
     }
+    const told = [0, 1, 2].flatMap((k) => {
+      const v = m.triangles[3 * t + k];
+      return isBottom(v) ? [] : [label[v]];
+    });
+    const one = told[0];
+    out[t] = one !== undefined && told.every((l) => l === one) ? one : b === c ? b : a;
   }
   return out;
 }

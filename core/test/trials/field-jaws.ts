@@ -119,7 +119,7 @@ export interface FieldResult {
   readonly lengthOff: readonly number[];
   /** Teeth that something is said of; `row` where it is said of the whole row. */
   readonly said: ReadonlySet<Fdi | 'row'>;
-  /** Of these what is so: crowns that truly are that much shorter than those of the other side. */
+  /** Of these what is so: crowns truly that much shorter than those of the other side, canines without a cusp. */
   readonly soIndeed: ReadonlySet<Fdi>;
   readonly ms: number;
 }
@@ -185,7 +185,7 @@ export function fieldTrial(t: FieldTrial, made: FieldJaw = fieldJaw(t.recipe)): 
       said: new Set<Fdi | 'row'>([...picked.doubts.map((d) => d.tooth), ...(picked.doubt ? (['row'] as const) : [])]),
       soIndeed: new Set(
         picked.doubts
-          .filter((d) => picked.doubts.every((o) => o.tooth !== d.tooth || isShort(made, o)))
+          .filter((d) => picked.doubts.every((o) => o.tooth !== d.tooth || isShort(made, o) || isFlat(t.recipe, o)))
           .map((d) => d.tooth),
       ),
       ms,
@@ -202,6 +202,10 @@ function isShort(made: FieldJaw, { tooth, about }: Doubt): boolean {
   const fellow = tooth + (Math.floor(tooth / 10) % 2 === 1 ? 10 : -10);
   return about === 'length' && long(fellow) - long(tooth) > SHORT_MM;
 }
+
+/** Whether a canine that is said to have no cusp has lost it: worn or cut away all along the edge. */
+const isFlat = ({ wearMm = 0, stumps = [] }: FieldJawRecipe, { tooth, about }: Doubt): boolean =>
+  about === 'cusp' && (wearMm > 1 || stumps.includes(tooth));
 
 /** The half with greater x thinned: its vertices drawn together in cells. */
 function drawnTogether({ mesh }: FieldJaw, mm: number): Mesh {
