@@ -147,7 +147,7 @@ export class RawJaw {
   private unitMm = 1;
   private readonly colours: Float32Array | undefined;
   /** The jaw and its frame by the outline, of the scan as it was opened. */
-  private proposed: { readonly jaw: Jaw; readonly found?: MouthProposal } | undefined;
+  private proposed: JawLike | undefined;
   /** Where a lower jaw lies by its own shape, once it was put on by hand. */
   private shaped: Frame | undefined;
   private jaw: Jaw = 'upper';
@@ -209,8 +209,8 @@ export class RawJaw {
     }
     this.jaw = as;
     return orRefuse('no-jaw', NO_ROW, () => {
-      const outline = unitMm === 1 && this.proposed?.jaw === as ? this.proposed.found : undefined;
-      const found = laidByShape(this.mended, as, outline, this.missing);
+      const like = unitMm === 1 && this.proposed?.jaw === as ? this.proposed : undefined;
+      const found = laidByShape(this.mended, as, like?.found, this.missing, like?.look);
       this.frame = found.frame;
       return this.laid({ symmetry: found.symmetry, look: found.look });
     });
@@ -385,22 +385,30 @@ function isNumbered(bytes: Uint8Array): boolean {
   }
 }
 
-function jawLike(m: Mesh): { readonly jaw: Jaw; readonly found?: MouthProposal } {
+/** What a scan looks like: its jaw, its frame by the outline, and as what it was looked at for that. */
+interface JawLike {
+  readonly jaw: Jaw;
+  readonly found?: MouthProposal;
+  readonly look?: LookedAt;
+}
+
+function jawLike(m: Mesh): JawLike {
   try {
     const found = mouthFrame(m, 'upper');
-    return isUpperBy(m, found) ? { jaw: 'upper', found } : { jaw: 'lower', found: mouthFrame(m, 'lower') };
+    if (found.covered > WHOLE_PALATE) return { jaw: 'upper', found };
+    const look = lookAtJaw(meshInFrame(m, found.frame), 'upper');
+    return isUpperBy(look, found) ? { jaw: 'upper', found, look } : { jaw: 'lower', found: mouthFrame(m, 'lower') };
   } catch {
     return { jaw: 'upper' };
   }
 }
 
 /**
- * Whether a jaw is an upper one: a whole palate is none of a lower jaw; else the teeth say it, whose widths from the
- * middle out are those of one jaw and not of the other; and where they can't be told, the palate again.
+ * Whether a jaw without a whole palate, which is none of a lower jaw, is an upper one: the teeth say it, whose widths
+ * from the middle out are those of one jaw and not of the other; and where they can't be told, the palate again.
  */
-function isUpperBy(m: Mesh, { frame, covered }: MouthProposal): boolean {
-  if (covered > WHOLE_PALATE) return true;
-  const own = costsOfJaws(lookAtJaw(meshInFrame(m, frame), 'upper'));
+function isUpperBy(look: LookedAt, { covered }: MouthProposal): boolean {
+  const own = costsOfJaws(look);
   const clear = Math.abs(own.upper - own.lower) > UNSURE_COST;
   return clear ? own.upper < own.lower : covered > PALATE_SHARE;
 }
