@@ -61,8 +61,8 @@ ${rows.map(([name, of]) => `| ${name} | ${sums.map(of).join(' | ')} |`).join('\n
 
 A doubt that is so is not counted: that a crown is 2 mm shorter than that of the other side where it truly is, or that a
 canine that is worn or cut flat has no cusp. Lengths are furthest off on stumps, where the neck is a ledge, and on the
-jaws thinned to 0.8 mm. What is wrong of the others is nearly all one jaw with a cheek against its teeth, numbered a
-place along and said to be unsure.
+jaws thinned to 0.8 mm. What is wrong of the others is nearly all one jaw with a cheek against its teeth, which is
+numbered wrongly; that its numbers are unsure is said.
 
 The truth of a jaw of fields is known to a few hundredths of a millimetre at smooth places and worse where tooth, gum
 and neighbour run into each other; necks are no better than that. Widths and lengths are those of a crown's own surface

@@ -10,8 +10,8 @@ export interface DrawableMesh {
 
 export function drawable(m: Mesh): DrawableMesh {
   return {
-    positions: Float32Array.from(m.positions),
-    normals: Float32Array.from(vertexNormals(m)),
+    positions: new Float32Array(m.positions),
+    normals: new Float32Array(vertexNormals(m)),
     triangles: m.triangles.slice(),
   };
 }

@@ -65,7 +65,7 @@ function shown(laid: Laid): LaidView {
     mesh,
     cells,
     picked,
-    ...(on && { on: { ...on, offMm: Float32Array.from(on.offMm) } }),
+    ...(on && { on: { ...on, offMm: new Float32Array(on.offMm) } }),
   };
   return transfer(view, [...buffers(mesh), cells.faces.buffer as ArrayBuffer, picked.tooth.buffer as ArrayBuffer]);
 }
