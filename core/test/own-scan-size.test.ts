@@ -1,4 +1,7 @@
+import { bounds, RawJaw, writeStlBinary } from '@radiant/core';
+import { makePatient, scatteredRecipe, WHOLE_SCANNER, wholeJaw } from '@radiant/standins';
 import { JAWS } from './trials/jaws.js';
+import { keptJaw } from './trials/kept-jaw.js';
 import { sizeTrial } from './trials/size.js';
 
 const at = (list: readonly number[], part: number): number =>
@@ -24,4 +27,19 @@ it('what is measured on picked teeth is within 0.3 mm of what was modelled, and 
   for (const t of teeth) expect(Math.abs(t.seenLengthOff)).toBeLessThan(0.45);
   // The jaw laid seven degrees steeper leaves the lengths as they are.
   for (const t of teeth) expect(Math.abs(t.tiltedBy)).toBeLessThan(0.25);
+});
+
+it('a scan that is told to be of another unit has that size whenever it is laid again', () => {
+  const whole = keptJaw(['size', 'upper'], () =>
+    wholeJaw(makePatient(scatteredRecipe(611)), 'upper', { ...WHOLE_SCANNER, seed: 611 }),
+  );
+  const raw = new RawJaw(writeStlBinary(whole.mesh), () => undefined);
+  const wide = () => {
+    const { min, max } = bounds(raw.lay('upper', 1).mesh);
+    return max[0] - min[0];
+  };
+  const before = wide();
+  raw.lay('upper', 1.1);
+  expect(wide() / before).toBeCloseTo(1.1, 2);
+  expect(wide() / before).toBeCloseTo(1.1, 2);
 });

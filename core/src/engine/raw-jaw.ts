@@ -206,10 +206,12 @@ export class RawJaw {
       this.mended = scaled(this.mended, unitMm);
       this.unitMm *= unitMm;
       this.shaped = undefined;
+      // Found at another size.
+      this.proposed = undefined;
     }
     this.jaw = as;
     return orRefuse('no-jaw', NO_ROW, () => {
-      const like = unitMm === 1 && this.proposed?.jaw === as ? this.proposed : undefined;
+      const like = this.proposed?.jaw === as ? this.proposed : undefined;
       const found = laidByShape(this.mended, as, like?.found, this.missing, like?.look);
       this.frame = found.frame;
       return this.laid({ symmetry: found.symmetry, look: found.look });
