@@ -20,7 +20,9 @@ try {
   await writeFile(file, writeStlBinary(mesh));
   console.log(`${(mesh.triangles.length / 3).toLocaleString('en-GB')} triangles`);
   const page = await signedInPage(browser, house.url);
-  const { id } = (await (await page.request.get(`${house.url}/api/cases`)).json()).cases.find((c) => c.name === 'Avocet');
+  const { id } = (await (await page.request.get(`${house.url}/api/cases`)).json()).cases.find(
+    (c) => c.name === 'Avocet',
+  );
   await page.goto(`${house.url}/cases/${id}/shape`);
   await page.getByRole('button', { name: 'put another scan in' }).waitFor();
   await page.waitForTimeout(4000);

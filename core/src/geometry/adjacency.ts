@@ -52,7 +52,7 @@ export function acrossOf(m: Mesh): Int32Array {
     const a = triangles[k];
     const b = triangles[k + 1];
     const c = triangles[k + 2];
-    const [ab, bc, ca] = [a < b ? a : b, b < c ? b : c, c < a ? c : a];
+    const [ab, bc, ca] = [Math.min(a, b), Math.min(b, c), Math.min(c, a)];
     from[ab] = from[ab] + 1;
     from[bc] = from[bc] + 1;
     from[ca] = from[ca] + 1;
@@ -68,11 +68,11 @@ export function acrossOf(m: Mesh): Int32Array {
   for (let k = count - 1; k >= 0; k--) {
     const a = triangles[k];
     const b = triangles[k % 3 === 2 ? k - 2 : k + 1];
-    const v = a < b ? a : b;
+    const v = Math.min(a, b);
     const at = from[v] - 1;
     from[v] = at;
     boxed[at] = k;
-    high[at] = a < b ? b : a;
+    high[at] = Math.max(a, b);
   }
   const across = new Int32Array(count).fill(OPEN);
   for (let v = 0; v + 1 < from.length; v++) {
