@@ -1,5 +1,5 @@
 import { adjacencyOf, type Mesh, neighbourhoodOf } from '@radiant/core';
-import { meanEdge } from '../src/geometry/mesh.js';
+import { meanEdge } from '../src/geometry/adjacency.js';
 import { FINE_MM, onFine, thinned } from '../src/scan/thinned.js';
 
 const hangs = (m: Mesh) => neighbourhoodOf(m, adjacencyOf(m));

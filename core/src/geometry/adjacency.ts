@@ -1,4 +1,4 @@
-import type { Mesh } from './mesh.js';
+import { type Mesh, vertexDistance } from './mesh.js';
 
 /** Across an edge lies nothing, or more than one triangle. */
 export const OPEN = -1;
@@ -120,6 +120,17 @@ export function neighbourhoodOf(m: Mesh, a: Pick<Adjacency, 'first' | 'around'>)
   }
   from[vertices] = n;
   return { from, beside: beside.subarray(0, n) };
+}
+
+/** Mean length of the edges, mm, by every seventh vertex; 0 without any. */
+export function meanEdge({ positions: p }: Mesh, n: Neighbourhood): number {
+  let [sum, count] = [0, 0];
+  for (let v = 0; v + 1 < n.from.length; v += 7)
+    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
+      sum += vertexDistance(p, v, n.beside[i]);
+      count++;
+    }
+  return sum / Math.max(1, count);
 }
 
 /**

@@ -1,4 +1,3 @@
-import type { Neighbourhood } from './adjacency.js';
 import { type Frame, inverse } from './frame.js';
 import type { Vec3 } from './vec.js';
 
@@ -223,17 +222,6 @@ export function area(m: Mesh): number {
 export function vertexDistance(p: Float64Array, v: number, w: number): number {
   const [x, y, z] = [p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]];
   return Math.sqrt(x * x + y * y + z * z);
-}
-
-/** Mean length of the edges, mm, by every seventh vertex; 0 without any. */
-export function meanEdge({ positions: p }: Mesh, n: Neighbourhood): number {
-  let [sum, count] = [0, 0];
-  for (let v = 0; v + 1 < n.from.length; v += 7)
-    for (let i = n.from[v]; i < n.from[v + 1]; i++) {
-      sum += vertexDistance(p, v, n.beside[i]);
-      count++;
-    }
-  return sum / Math.max(1, count);
 }
 
 /** Area in mm² of the triangle whose indices begin at `at` in `triangles`. */

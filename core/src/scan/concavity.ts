@@ -1,5 +1,5 @@
-import type { Neighbourhood } from '../geometry/adjacency.js';
-import { type Mesh, meanEdge, vertexNormals } from '../geometry/mesh.js';
+import { meanEdge, type Neighbourhood } from '../geometry/adjacency.js';
+import { type Mesh, vertexNormals } from '../geometry/mesh.js';
 
 /** A surface smoothed for looking at its folds, with its normals; same vertices. */
 export interface Smooth {

@@ -99,7 +99,7 @@ function middleOf({ positions: p }: Mesh, vertices: Uint32Array): readonly [numb
   return [x, y];
 }
 
-/** The row's direction at a place along it. Beyond the last tooth there is no row: there it is that of the inner side. */
+/** The row's direction at a place along it. Beyond its last tooth it is that of the inner side. */
 function directionAt(row: RowCurve, along: number, [first, last]: Unmeasured['ends']): readonly [number, number] {
   const [from, to] = [Math.max(first, along - CHORD_MM), Math.min(last, along + CHORD_MM)];
   const far = to > from ? 0 : CHORD_MM;

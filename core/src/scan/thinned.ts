@@ -1,5 +1,5 @@
-import type { Neighbourhood } from '../geometry/adjacency.js';
-import { type Mesh, meanEdge, vertexDistance } from '../geometry/mesh.js';
+import { meanEdge, type Neighbourhood } from '../geometry/adjacency.js';
+import { type Mesh, vertexDistance } from '../geometry/mesh.js';
 
 /** A surface of fewer vertices, and which of them each vertex of the fine one went into. */
 export interface Thinned {
