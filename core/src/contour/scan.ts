@@ -12,9 +12,9 @@ export function hasToothNumbers(file: Uint8Array): boolean {
   if (isPly(bytes))
     return /\nproperty +\w+ +tooth\r?\n/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 4096)));
   const known = new Set<number>([0, ...UPPER_TEN, ...LOWER_TEN]);
-  const found = new Set(stlAttributes(bytes));
+  const attributes = stlAttributes(bytes);
   // Some scanners keep a colour there.
-  return found.size > 1 && [...found].every((n) => known.has(n));
+  return attributes.some((n) => n !== attributes[0]) && attributes.every((n) => known.has(n));
 }
 
 /** A scan with its teeth told apart; everything in the mouth's coordinates, mm. */

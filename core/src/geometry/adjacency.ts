@@ -52,7 +52,9 @@ export function acrossOf(m: Mesh): Int32Array {
     const a = triangles[k];
     const b = triangles[k + 1];
     const c = triangles[k + 2];
-    const [ab, bc, ca] = [Math.min(a, b), Math.min(b, c), Math.min(c, a)];
+    const ab = Math.min(a, b);
+    const bc = Math.min(b, c);
+    const ca = Math.min(c, a);
     from[ab] = from[ab] + 1;
     from[bc] = from[bc] + 1;
     from[ca] = from[ca] + 1;
@@ -78,7 +80,8 @@ export function acrossOf(m: Mesh): Int32Array {
   for (let v = 0; v + 1 < from.length; v++) {
     const end = from[v + 1];
     for (let i = from[v]; i < end; i++) {
-      const [k, w] = [boxed[i], high[i]];
+      const k = boxed[i];
+      const w = high[i];
       const t = (k / 3) | 0;
       for (let j = i + 1; j < end; j++) {
         if (high[j] !== w) continue;

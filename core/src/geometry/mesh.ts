@@ -162,26 +162,34 @@ export function vertexNormals(m: Mesh): Float64Array {
   const n = new Float64Array(p.length);
   const t = m.triangles;
   for (let k = 0; k < t.length; k += 3) {
-    for (let c = 0; c < 3; c++) {
-      const a = 3 * t[k + c];
-      const b = 3 * t[k + ((c + 1) % 3)];
-      const d = 3 * t[k + ((c + 2) % 3)];
-      const ux = p[b] - p[a];
-      const uy = p[b + 1] - p[a + 1];
-      const uz = p[b + 2] - p[a + 2];
-      const vx = p[d] - p[a];
-      const vy = p[d + 1] - p[a + 1];
-      const vz = p[d + 2] - p[a + 2];
-      const cx = uy * vz - uz * vy;
-      const cy = uz * vx - ux * vz;
-      const cz = ux * vy - uy * vx;
-      const area2 = Math.sqrt(cx * cx + cy * cy + cz * cz);
-      if (area2 === 0) continue;
-      const w = Math.atan2(area2, ux * vx + uy * vy + uz * vz) / area2;
-      n[a] = n[a] + cx * w;
-      n[a + 1] = n[a + 1] + cy * w;
-      n[a + 2] = n[a + 2] + cz * w;
-    }
+    const a = 3 * t[k];
+    const b = 3 * t[k + 1];
+    const c = 3 * t[k + 2];
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
+    const cx = uy * vz - uz * vy;
+    const cy = uz * vx - ux * vz;
+    const cz = ux * vy - uy * vx;
+    const area2 = Math.sqrt(cx * cx + cy * cy + cz * cz);
+    if (area2 === 0) continue;
+    const uv = ux * vx + uy * vy + uz * vz;
+    const atA = Math.atan2(area2, uv) / area2;
+    const atB = Math.atan2(area2, ux * ux + uy * uy + uz * uz - uv) / area2;
+    // The three angles are half a turn.
+    const atC = Math.PI / area2 - atA - atB;
+    n[a] = n[a] + cx * atA;
+    n[a + 1] = n[a + 1] + cy * atA;
+    n[a + 2] = n[a + 2] + cz * atA;
+    n[b] = n[b] + cx * atB;
+    n[b + 1] = n[b + 1] + cy * atB;
+    n[b + 2] = n[b + 2] + cz * atB;
+    n[c] = n[c] + cx * atC;
+    n[c + 1] = n[c + 1] + cy * atC;
+    n[c + 2] = n[c + 2] + cz * atC;
   }
   for (let i = 0; i < n.length; i += 3) {
     const l = Math.sqrt(n[i] * n[i] + n[i + 1] * n[i + 1] + n[i + 2] * n[i + 2]) || 1;
@@ -220,7 +228,9 @@ export function area(m: Mesh): number {
 
 /** How far two vertices are apart, mm. By a root: hypot takes five times as long, and this is asked millions of times. */
 export function vertexDistance(p: Float64Array, v: number, w: number): number {
-  const [x, y, z] = [p[3 * w] - p[3 * v], p[3 * w + 1] - p[3 * v + 1], p[3 * w + 2] - p[3 * v + 2]];
+  const x = p[3 * w] - p[3 * v];
+  const y = p[3 * w + 1] - p[3 * v + 1];
+  const z = p[3 * w + 2] - p[3 * v + 2];
   return Math.sqrt(x * x + y * y + z * z);
 }
 
@@ -236,7 +246,9 @@ export function triangleArea(m: Mesh, at: number): number {
   const vx = p[c] - p[a];
   const vy = p[c + 1] - p[a + 1];
   const vz = p[c + 2] - p[a + 2];
-  const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  const x = uy * vz - uz * vy;
+  const y = uz * vx - ux * vz;
+  const z = ux * vy - uy * vx;
   return Math.sqrt(x * x + y * y + z * z) / 2;
 }
 
@@ -246,8 +258,12 @@ export function triangleNormal(m: Mesh, at: number): Vec3 {
   const a = 3 * m.triangles[at];
   const b = 3 * m.triangles[at + 1];
   const c = 3 * m.triangles[at + 2];
-  const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-  const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+  const ux = p[b] - p[a];
+  const uy = p[b + 1] - p[a + 1];
+  const uz = p[b + 2] - p[a + 2];
+  const vx = p[c] - p[a];
+  const vy = p[c + 1] - p[a + 1];
+  const vz = p[c + 2] - p[a + 2];
   return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
 }
 

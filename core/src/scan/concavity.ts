@@ -28,7 +28,8 @@ export function smoothed(m: Mesh, n: Neighbourhood, rounds = roundsFor(m, n)): S
   for (let r = 0; r < rounds; r++) {
     const out = r % 2 === 0 ? one : other;
     for (let v = 0; v < p.length / 3; v++) {
-      const [i0, i1] = [n.from[v], n.from[v + 1]];
+      const i0 = n.from[v];
+      const i1 = n.from[v + 1];
       let [x, y, z] = [0, 0, 0];
       for (let i = i0; i < i1; i++) {
         const w = 3 * n.beside[i];
@@ -72,7 +73,8 @@ export function concavityOf({ mesh, normals }: Smooth, n: Neighbourhood): Float3
   const out = new Float32Array(own.length);
   for (let v = 0; v < own.length; v++) {
     let sum = own[v];
-    const [i0, i1] = [n.from[v], n.from[v + 1]];
+    const i0 = n.from[v];
+    const i1 = n.from[v + 1];
     for (let i = i0; i < i1; i++) sum += own[n.beside[i]];
     out[v] = sum / (1 + i1 - i0);
   }

@@ -249,16 +249,18 @@ function summitDirection(m: Mesh, about: Vec3): Vec3 {
 function summitPlane(m: Mesh, bite: Vec3): Vec3 {
   const [a, b] = planeAxes(bite);
   const samples = sampledByArea(m, 40_000);
-  const own = { positions: samples };
   const n = samples.length / 3;
   // As the plane's axes and the bite have them: along, across, high.
   const [xs, ys, hs] = [new Float64Array(n), new Float64Array(n), new Float64Array(n)];
   let [ca, cb] = [0, 0];
+  const [ax, ay, az] = a;
+  const [bx, by, bz] = b;
+  const [hx, hy, hz] = bite;
   for (let i = 0; i < n; i++) {
-    const p = vertex(own, i);
-    xs[i] = dot(a, p);
-    ys[i] = dot(b, p);
-    hs[i] = dot(bite, p);
+    const [x, y, z] = [samples[3 * i], samples[3 * i + 1], samples[3 * i + 2]];
+    xs[i] = ax * x + ay * y + az * z;
+    ys[i] = bx * x + by * y + bz * z;
+    hs[i] = hx * x + hy * y + hz * z;
     ca += xs[i] / n;
     cb += ys[i] / n;
   }
@@ -297,18 +299,28 @@ function symmetryAxis(points: readonly [number, number][]): { turnDeg: number; u
   const keys = new Int32Array(points.length);
   let tries = 0;
   let best = { turnDeg: 0, u0: 0, score: -1 };
-  const score = (turnDeg: number, by: number) => {
-    const t = (turnDeg * Math.PI) / 180;
+  // Across the axis, mm, and the cell along it, of each point.
+  const us = new Float64Array(points.length);
+  const vs = new Int32Array(points.length);
+  let middle = 0;
+  const turn = (deg: number) => {
+    const t = (deg * Math.PI) / 180;
     const [c, s] = [Math.cos(t), Math.sin(t)];
     let sum = 0;
-    for (let i = 0; i < xs.length; i++) sum += xs[i] * c + ys[i] * s;
-    const u0 = sum / xs.length + by;
+    for (let i = 0; i < us.length; i++) {
+      us[i] = xs[i] * c + ys[i] * s;
+      vs[i] = Math.round((-xs[i] * s + ys[i] * c) / CELL) & (2 * HALF - 1);
+      sum += us[i];
+    }
+    middle = sum / us.length;
+  };
+  const score = (turnDeg: number, by: number) => {
+    const u0 = middle + by;
     tries++;
     let count = 0;
-    for (let i = 0; i < xs.length; i++) {
-      const u = Math.round((xs[i] * c + ys[i] * s - u0) / CELL);
-      const v = Math.round((-xs[i] * s + ys[i] * c) / CELL) & (2 * HALF - 1);
-      const key = (u + HALF) * 2 * HALF + v;
+    for (let i = 0; i < us.length; i++) {
+      const u = Math.round((us[i] - u0) / CELL);
+      const key = (u + HALF) * 2 * HALF + vs[i];
       if (tried[key] === tries) continue;
       tried[key] = tries;
       keys[count++] = key;
@@ -320,17 +332,21 @@ function symmetryAxis(points: readonly [number, number][]): { turnDeg: number; u
     }
     return { turnDeg, u0, score: both / count };
   };
-  for (let deg = 0; deg < 180; deg += 4)
+  for (let deg = 0; deg < 180; deg += 4) {
+    turn(deg);
     for (const by of [-1.2, 0, 1.2]) {
       const own = score(deg, by);
       if (own.score > best.score) best = own;
     }
+  }
   const coarse = best.turnDeg;
-  for (let deg = coarse - 4; deg <= coarse + 4; deg += 1)
+  for (let deg = coarse - 4; deg <= coarse + 4; deg += 1) {
+    turn(deg);
     for (let by = -2.4; by <= 2.4; by += 0.4) {
       const own = score(deg, by);
       if (own.score > best.score) best = own;
     }
+  }
   return best;
 }
 
@@ -347,12 +363,15 @@ function coverage(teeth: readonly [number, number][], low: readonly [number, num
       own.max = Math.max(own.max, u);
     }
   }
-  const cells = new Set(low.map(([u, v]) => `${Math.round(u / CELL)} ${Math.round(v / CELL)}`));
+  const WIDE = 4096;
+  const cell = (u: number, v: number) => WIDE * u + v;
+  const cells = new Set<number>();
+  for (const [u, v] of low) cells.add(cell(Math.round(u / CELL), Math.round(v / CELL)));
   let [inside, covered] = [0, 0];
   for (const [k, { min, max }] of rows)
     for (let u = Math.ceil((min + 9) / CELL); u <= (max - 9) / CELL; u++) {
       inside++;
-      if (cells.has(`${u} ${k}`)) covered++;
+      if (cells.has(cell(u, k))) covered++;
     }
   return inside === 0 ? 0 : covered / inside;
 }

@@ -1,7 +1,7 @@
 import { type Adjacency, acrossOf, adjacencyOf, CROWDED, OPEN, openLoops } from '../geometry/adjacency.js';
 import { type Mesh, triangleArea, weld } from '../geometry/mesh.js';
 import { DEGENERATE_AREA_MM2 } from '../geometry/validate.js';
-import { dot, length, sub, type Vec3 } from '../geometry/vec.js';
+import { length, sub, type Vec3 } from '../geometry/vec.js';
 
 export type RepairKind =
   | 'welded'
@@ -75,9 +75,11 @@ export function repaired(m: Mesh): Repaired {
   mesh = turned.mesh;
   let { across } = turned;
 
-  if (insideOut(mesh, across)) {
+  let loops = openLoops(mesh, { across });
+  if (insideOut(mesh, loops)) {
     mesh = { positions: mesh.positions, triangles: flipped(mesh.triangles) };
     across = across.map((_, k) => across[k % 3 === 0 ? k + 2 : k % 3 === 2 ? k - 2 : k]);
+    loops = openLoops(mesh, { across });
     tell(
       'inside-out',
       1,
@@ -85,7 +87,7 @@ export function repaired(m: Mesh): Repaired {
     );
   }
 
-  const filled = smallHolesFilled(mesh, openLoops(mesh, { across }));
+  const filled = smallHolesFilled(mesh, loops);
   tell('filled', filled.count, `${plural(filled.count, 'small hole', 'small holes')} filled`);
   return { mesh: filled.mesh, repairs };
 }
@@ -115,7 +117,9 @@ function withArea(m: Mesh): Mesh {
 
 /** Whether a triangle, by its first edge, may lie twice: one that does shares all its edges with the other. */
 function mayLieTwice(across: Int32Array, k: number): boolean {
-  const [a, b, c] = [across[k], across[k + 1], across[k + 2]];
+  const a = across[k];
+  const b = across[k + 1];
+  const c = across[k + 2];
   return a === CROWDED || b === CROWDED || c === CROWDED || (a >= 0 && a === b && b === c);
 }
 
@@ -195,17 +199,19 @@ function holdingTogether(
     const id = sizes.length;
     piece[start] = id;
     todo[0] = start;
-    let n = 1;
-    for (let i = 0; i < n; i++) {
-      const own = 3 * todo[i];
+    let [n, size] = [1, 1];
+    // What was met last goes on first: it lies near in memory too.
+    while (n > 0) {
+      const own = 3 * todo[--n];
       for (let c = own; c < own + 3; c++) {
         const other = across[c];
         if (other < 0 || piece[other] !== -1) continue;
         piece[other] = id;
         todo[n++] = other;
+        size++;
       }
     }
-    sizes.push(n);
+    sizes.push(size);
   }
   const most = sizes.reduce((a, b) => Math.max(a, b), 0);
   const strays = sizes.filter((n) => n < STRAY_SHARE * most).length;
@@ -259,7 +265,8 @@ function firstFan(m: Mesh, across: Int32Array, v: number, start: number): number
     let [t, came] = [start, -1];
     for (;;) {
       const c = triangles[3 * t] === v ? 0 : triangles[3 * t + 1] === v ? 1 : 2;
-      const [leaving, arriving] = [across[3 * t + c], across[3 * t + ((c + 2) % 3)]];
+      const leaving = across[3 * t + c];
+      const arriving = across[3 * t + ((c + 2) % 3)];
       const next = came < 0 ? (side === 0 ? leaving : arriving) : leaving === came ? arriving : leaving;
       if (next < 0) break;
       if (next === start) return fan;
@@ -277,7 +284,8 @@ export function partedAtCorners(m: Mesh, { across, first, around }: Adjacency = 
   const vertices = m.positions.length / 3;
   const fan = new Int32Array(m.triangles.length / 3).fill(-1);
   for (let v = 0; v < vertices; v++) {
-    const [i0, i1] = [first[v], first[v + 1]];
+    const i0 = first[v];
+    const i1 = first[v + 1];
     if (i1 - i0 < 2 || firstFan(m, across, v, around[i0]) === i1 - i0) continue;
     let fans = 0;
     for (let i = i0; i < i1; i++) fan[around[i]] = -1;
@@ -404,9 +412,15 @@ function flipped(triangles: Uint32Array): Uint32Array {
 export function vectorArea({ positions: p, triangles }: Mesh): Vec3 {
   let [x, y, z] = [0, 0, 0];
   for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
-    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    const a = 3 * triangles[t];
+    const b = 3 * triangles[t + 1];
+    const c = 3 * triangles[t + 2];
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
     x += (uy * vz - uz * vy) / 2;
     y += (uz * vx - ux * vz) / 2;
     z += (ux * vy - uy * vx) / 2;
@@ -416,19 +430,18 @@ export function vectorArea({ positions: p, triangles }: Mesh): Vec3 {
 
 /**
  * Whether an open surface looks towards its border: the border of a jaw lies at the roots, its faces look away from
- * them.
+ * them. @param loops of the open border, longest first
  */
-function insideOut(m: Mesh, across: Int32Array): boolean {
+export function insideOut(m: Mesh, [loop]: readonly (readonly number[])[]): boolean {
   const n = vectorArea(m);
   const size = length(n);
-  if (size < 1) return false;
-  const [loop] = openLoops(m, { across });
-  if (!loop || loop.length < 20) return false;
-  const height = (v: number) => dot(n, [m.positions[3 * v], m.positions[3 * v + 1], m.positions[3 * v + 2]]) / size;
+  if (size < 1 || !loop || loop.length < 20) return false;
+  const { positions: p } = m;
+  const height = (v: number) => (n[0] * p[3 * v] + n[1] * p[3 * v + 1] + n[2] * p[3 * v + 2]) / size;
   const border = loop.reduce((s, v) => s + height(v), 0) / loop.length;
   let all = 0;
-  for (let v = 0; v < m.positions.length / 3; v++) all += height(v);
-  return border > all / (m.positions.length / 3);
+  for (let v = 0; v < p.length / 3; v++) all += height(v);
+  return border > all / (p.length / 3);
 }
 
 /** Fills the holes whose border is short; a jaw's own is long. */

@@ -50,9 +50,12 @@ export function onRow(row: RowCurve, x: number, y: number): { along: number; out
   seek(at - SEEK, at + SEEK, 4);
   seek(near - 3, near + 3, 1);
   // The foot on the chord about the nearest place.
-  const [a, b] = [Math.max(0, near - 1), Math.min(DIRECTIONS - 1, near + 1)];
-  const [ax, ay] = [radiusMm[a] * SINES[a], radiusMm[a] * COSINES[a]];
-  const [ux, uy] = [radiusMm[b] * SINES[b] - ax, radiusMm[b] * COSINES[b] - ay];
+  const a = Math.max(0, near - 1);
+  const b = Math.min(DIRECTIONS - 1, near + 1);
+  const ax = radiusMm[a] * SINES[a];
+  const ay = radiusMm[a] * COSINES[a];
+  const ux = radiusMm[b] * SINES[b] - ax;
+  const uy = radiusMm[b] * COSINES[b] - ay;
   const t = Math.max(0, Math.min(1, ((px - ax) * ux + (py - ay) * uy) / (ux * ux + uy * uy || 1)));
   const out = Math.sqrt(best) * (Math.hypot(px, py) >= radiusMm[Math.max(0, Math.min(DIRECTIONS - 1, at))] ? 1 : -1);
   return { along: alongMm[a] + t * (alongMm[b] - alongMm[a]), out };
@@ -221,7 +224,8 @@ export function rowSight(m: Mesh, normals: Float64Array, row: RowCurve): RowSigh
   const reach = Math.round(3 / BIN_MM);
   const near = edge.map((_, i) => Math.min(...edge.subarray(Math.max(0, i - reach), i + reach + 1)));
   for (let v = 0; v < p.length; v += step) {
-    const [x, y] = [p[v], p[v + 1]];
+    const x = p[v];
+    const y = p[v + 1];
     const b = bins[v / 3];
     if (b < 0) continue;
     const up = p[v + 2] - near[b];

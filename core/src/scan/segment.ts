@@ -314,7 +314,9 @@ export function ofTriangles(m: Mesh, label: Uint8Array, n: Neighbourhood, concav
   };
   const out = new Uint8Array(m.triangles.length / 3);
   for (let t = 0; t < out.length; t++) {
-    const [a, b, c] = [label[m.triangles[3 * t]], label[m.triangles[3 * t + 1]], label[m.triangles[3 * t + 2]]];
+    const a = label[m.triangles[3 * t]];
+    const b = label[m.triangles[3 * t + 1]];
+    const c = label[m.triangles[3 * t + 2]];
     if (a === b && b === c) {
       out[t] = a;
       continue;

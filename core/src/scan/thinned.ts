@@ -35,7 +35,9 @@ export function thinned(m: Mesh, n: Neighbourhood): Thinned | undefined {
   const triangles = new Uint32Array(m.triangles.length);
   let at = 0;
   for (let t = 0; t < m.triangles.length; t += 3) {
-    const [a, b, c] = [of[m.triangles[t]], of[m.triangles[t + 1]], of[m.triangles[t + 2]]];
+    const a = of[m.triangles[t]];
+    const b = of[m.triangles[t + 1]];
+    const c = of[m.triangles[t + 2]];
     if (a === b || b === c || c === a) continue;
     triangles[at] = a;
     triangles[at + 1] = b;

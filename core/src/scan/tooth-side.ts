@@ -94,7 +94,8 @@ function borderLengths(m: Mesh, n: Neighbourhood, wanted: (corner: number) => bo
     if (!wanted(t)) continue;
     const area = triangleArea(m, t);
     for (let c = 0; c < 3; c++) {
-      const [v, w] = [m.triangles[t + c], m.triangles[t + ((c + 1) % 3)]];
+      const v = m.triangles[t + c];
+      const w = m.triangles[t + ((c + 1) % 3)];
       const long = vertexDistance(p, v, w);
       if (long === 0) continue;
       const mm = ((2 / 3) * area) / long;
