@@ -190,7 +190,7 @@ export {
   type WorkingCopy,
 } from './engine/raw-jaw.js';
 export { Refusal, type RefusalCode } from './errors.js';
-export { type AnyMesh, MOST_TRIANGLES, meshFormat, readMesh } from './formats/any-mesh.js';
+export { type AnyMesh, MOST_TRIANGLES, meshFormat, readMesh, requireMesh } from './formats/any-mesh.js';
 export { isObj, readObj, writeObj } from './formats/obj.js';
 export { withoutOwner } from './formats/picture-owner.js';
 export { isPly, type PlyContent, readPly, writePly } from './formats/ply.js';

@@ -5,6 +5,7 @@ import {
   MOST_TRIANGLES,
   Refusal,
   readMesh,
+  requireMesh,
   volume,
   weld,
   writeObj,
@@ -89,6 +90,7 @@ describe('forms in which programs write one surface', () => {
     const { mesh } = readMesh(bytes);
     expect(volume(weld(mesh))).toBeCloseTo(120, 2);
     expect(mesh.triangles.length).toBe(BOX.triangles.length);
+    expect(() => requireMesh(bytes)).not.toThrow();
   });
 
   it('colours of an OBJ file run to 1 or to 255', () => {
@@ -124,6 +126,38 @@ describe('what is no scan is told as what it is', () => {
     ],
   ] as const)('%s', (_, bytes, sentence) => {
     expect(() => readMesh(bytes)).toThrow(sentence);
+    expect(() => requireMesh(bytes)).toThrow(sentence);
+  });
+
+  it('what is asked of a file before it is kept is refused with the sentence of whoever would read it', () => {
+    const edit = (change: (view: DataView) => void) => {
+      const out = binary.slice();
+      change(new DataView(out.buffer));
+      return out;
+    };
+    const broken = [
+      binary.subarray(0, 84 + 50 * 5 + 10),
+      edit((v) => v.setUint32(80, 5, true)),
+      edit((v) => v.setFloat32(84 + 50 * 3 + 12, Number.NaN, true)),
+      // Every triangle a point.
+      edit((v) => {
+        for (let t = 0; t < 12; t++) for (let k = 0; k < 9; k++) v.setFloat32(84 + 50 * t + 12 + 4 * k, 1, true);
+      }),
+      text(ascii.slice(0, ascii.length - 200)),
+      text(obj.slice(0, obj.indexOf('f '))),
+      text(plyText.slice(0, plyText.length - 20)),
+    ];
+    const said = (look: (bytes: Uint8Array) => unknown) =>
+      broken.map((bytes) => {
+        try {
+          look(bytes);
+        } catch (error) {
+          return (error as Error).message;
+        }
+        return 'nothing';
+      });
+    expect(said(requireMesh)).toEqual(said(readMesh));
+    expect(said(requireMesh)).not.toContain('nothing');
   });
 
   it('a file cut short, one that holds more than it says, and one that is too large are told from the head', () => {

@@ -92,9 +92,9 @@ export const stlTriangles = (bytes: Uint8Array): number =>
 export function stlAttributes(bytes: Uint8Array): Uint16Array {
   if (stlKind(bytes) === 'ascii') return new Uint16Array();
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  return Uint16Array.from({ length: view.getUint32(80, true) }, (_, t) =>
-    view.getUint16(HEADER_BYTES + RECORD_BYTES * t + 48, true),
-  );
+  const out = new Uint16Array(view.getUint32(80, true));
+  for (let t = 0; t < out.length; t++) out[t] = view.getUint16(HEADER_BYTES + RECORD_BYTES * t + 48, true);
+  return out;
 }
 
 function startsLikeAscii(bytes: Uint8Array): boolean {
@@ -102,6 +102,11 @@ function startsLikeAscii(bytes: Uint8Array): boolean {
 }
 
 function readBinary(view: DataView, count: number): StlContent {
+  const { corners, attributes } = cornersOf(view, count);
+  return connect(corners, attributes, 'binary');
+}
+
+function cornersOf(view: DataView, count: number): { corners: Float64Array; attributes: Uint16Array } {
   const corners = new Float64Array(9 * count);
   const attributes = new Uint16Array(count);
   for (let t = 0; t < count; t++) {
@@ -109,7 +114,7 @@ function readBinary(view: DataView, count: number): StlContent {
     for (let k = 0; k < 9; k++) corners[9 * t + k] = view.getFloat32(at + 12 + 4 * k, true);
     attributes[t] = view.getUint16(at + 48, true);
   }
-  return connect(corners, attributes, 'binary');
+  return { corners, attributes };
 }
 
 /** By its words and not by its lines: capitals, names that hold words of the format, and a file of one line are read. */
@@ -150,8 +155,26 @@ function readAscii(text: string): StlContent {
   return connect(Float64Array.from(corners), new Uint16Array(corners.length / 9), 'ascii');
 }
 
-/** Connects the triangles; takes `corners` and `attributes` for itself. */
+/** Whether a binary file can be read, without connecting its triangles. @throws Refusal as `readStl` */
+export function requireStl(bytes: Uint8Array): void {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const { corners, attributes } = cornersOf(view, view.getUint32(80, true));
+  keepSound(corners, attributes);
+}
+
 function connect(corners: Float64Array, attributes: Uint16Array, kind: StlContent['kind']): StlContent {
+  const kept = keepSound(corners, attributes);
+  const triangles = new Uint32Array(3 * kept);
+  for (let k = 0; k < triangles.length; k++) triangles[k] = k;
+  return {
+    mesh: weld({ positions: corners.subarray(0, 9 * kept), triangles }),
+    attributes: attributes.slice(0, kept),
+    kind,
+  };
+}
+
+/** Brings the triangles with an area to the front of both. @returns how many they are @throws Refusal */
+function keepSound(corners: Float64Array, attributes: Uint16Array): number {
   for (let i = 0; i < corners.length; i++) {
     // Only a number with an end leaves nothing when taken from itself.
     if (corners[i] - corners[i] !== 0) {
@@ -173,13 +196,7 @@ function connect(corners: Float64Array, attributes: Uint16Array, kind: StlConten
     kept++;
   }
   if (kept === 0) throw new Refusal('stl-empty', 'The STL file holds no triangle with an area.');
-  const triangles = new Uint32Array(3 * kept);
-  for (let k = 0; k < triangles.length; k++) triangles[k] = k;
-  return {
-    mesh: weld({ positions: corners.slice(0, 9 * kept), triangles }),
-    attributes: attributes.slice(0, kept),
-    kind,
-  };
+  return kept;
 }
 
 function sameCorner(corners: Float64Array, a: number, b: number): boolean {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { type FileKind, type FileNature, PICTURE_NAMES, pictureKind } from '@radiant/contract';
-import { hasToothNumbers, meshFormat, readingsOfRows, readMesh, readScan } from '@radiant/core';
+import { hasToothNumbers, meshFormat, readingsOfRows, readScan, requireMesh } from '@radiant/core';
 import Papa from 'papaparse';
 import sharp from 'sharp';
 import { ProblemException } from '../common/problem.filter.js';
@@ -44,7 +44,7 @@ export async function inspectFile(kind: FileKind, bytes: Buffer): Promise<Inspec
     // Without tooth numbers it is kept as it came; its teeth are picked out in the browser.
     if (format === 'OBJ' || !hasToothNumbers(bytes)) {
       // What a browser could not open is not kept either.
-      readMesh(bytes);
+      requireMesh(bytes);
       return { ...about, jaw: null, role: 'original' };
     }
     // Whether the teeth that a contour needs are there is asked where one is made.
