@@ -293,6 +293,57 @@ it('what is no scan, is cut short or no jaw is refused in a sentence, and the ca
   expect(v.troubles).toEqual([]);
 });
 
+it('a scan is seen while its file is on its way, worked on once it is on record, and what is not kept is said', async () => {
+  const { page } = v;
+  const upload = `**/api/cases/${kase.id}/files?kind=scan*`;
+  let letGo: (answer: 'on' | 'refused') => void = () => undefined;
+  const held = async () => {
+    const answer = new Promise<'on' | 'refused'>((resolve) => {
+      letGo = resolve;
+    });
+    await page.route(
+      upload,
+      async (route) => {
+        if ((await answer) === 'on') return route.continue();
+        await route.fulfill({ status: 413, json: { title: 'Not accepted', detail: 'There is no room for it.' } });
+      },
+      { times: 1 },
+    );
+  };
+  const scene = page.getByLabel('The scan in three dimensions');
+  const number = page.getByRole('combobox', { name: 'Number of 21' });
+  const coarse = writeStlBinary(wholeJaw(makePatient(AVOCET), 'upper', { ...setting, stepMm: 0.5, seed: 641 }).mesh);
+
+  await held();
+  await choose('on its way.stl', coarse);
+  await scene.waitFor({ timeout: 60_000 });
+  await page.getByText(/^The file is on its way to the case’s record/).waitFor();
+  await page.getByText(/it looks like an upper jaw$/).waitFor();
+  expect(await number.count()).toBe(0);
+  expect((await detail()).files.some((f) => f.name === 'on its way.stl')).toBe(false);
+  // The same canvas stays, so that nothing flickers.
+  await scene.evaluate((canvas) => canvas.setAttribute('data-marked', 'yes'));
+  letGo('on');
+  await number.waitFor({ timeout: 60_000 });
+  expect(await scene.getAttribute('data-marked')).toBe('yes');
+  const kept = (await detail()).files.find((f) => f.name === 'on its way.stl');
+  expect(new URL(page.url()).searchParams.get('scan')).toBe(kept?.id);
+  await page.getByRole('button', { name: 'leave without using it' }).first().click();
+
+  await held();
+  await choose(
+    'too much.stl',
+    writeStlBinary(wholeJaw(makePatient(AVOCET), 'lower', { ...setting, stepMm: 0.5 }).mesh),
+  );
+  await scene.waitFor({ timeout: 60_000 });
+  letGo('refused');
+  await page.getByRole('heading', { name: 'This scan can’t be used' }).waitFor({ timeout: 60_000 });
+  await page.getByText('There is no room for it.').waitFor();
+  await page.getByRole('button', { name: 'leave without using it' }).first().click();
+  await page.getByText(/form fits it to 0\.\d\d mm/).waitFor({ timeout: 60_000 });
+  expect((await detail()).files.some((f) => f.name === 'too much.stl')).toBe(false);
+});
+
 it('an assistant puts a scan in and marks its teeth; a technician puts a wax-up in, and neither changes the plan', async () => {
   const own = await copyWithoutScans('By others');
   const now = async () => (await own.client.get<CaseDetail>(`/cases/${own.id}`)).body;

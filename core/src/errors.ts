@@ -26,6 +26,7 @@ export type RefusalCode =
   | 'too-slow'
   | 'scan-missing'
   | 'scan-not-fetched'
+  | 'scan-not-kept'
   | 'scan-not-laid'
   | 'scan-no-frame'
   | 'scan-numbered'

@@ -11,12 +11,13 @@ import type { Vec3 } from '../geometry/vec.js';
 import { restingOn } from '../occlusion/resting.js';
 import { openJaw } from '../scan/base.js';
 import { asSegmented } from '../scan/closed-tooth.js';
+import { jawLike } from '../scan/jaw-like.js';
 import { type FrameMatrix, matrixInto, mouthBy } from '../scan/kept-frame.js';
 import { type Ground, groundOf, layOnto, startFromPlaces } from '../scan/lay-onto.js';
-import { type MouthProposal, mouthFrame } from '../scan/mouth-frame.js';
-import { costsOfJaws, type LookedAt, lookAtJaw } from '../scan/own-scan.js';
+import { mouthFrame } from '../scan/mouth-frame.js';
+import { type LookedAt, lookAtJaw } from '../scan/own-scan.js';
 import { inMouthOf, laidByClicks, laidByShape } from '../scan/refine.js';
-import { type Repair, repaired } from '../scan/repair.js';
+import { type Repair, type RepairKind, repaired } from '../scan/repair.js';
 import { toldByFirst } from '../scan/told-by-first.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { Picking } from './picking.js';
@@ -36,11 +37,12 @@ export interface Opened {
   readonly unitMm: number;
   /** Which jaw it looks like: a palate fills the room within the arch. */
   readonly jaw: Jaw;
-  /**
-   * How it would be laid, to be looked at while its teeth are told apart; none where it is not in millimetres or no
-   * jaw.
-   */
-  readonly preview?: Mesh;
+}
+
+/** A coarse copy of a jaw as it would be laid, to be looked at while the work on it goes on. */
+export interface Glimpse {
+  readonly jaw: Jaw;
+  readonly mesh: Mesh;
 }
 
 /** The jaw in the mouth's coordinates. */
@@ -114,16 +116,14 @@ const UNITS_MM = [1, 10, 1000, 25.4, 0.001];
 const LIKELY_SPAN_MM = { least: 40, most: 90 };
 /** How far apart the edges begin before a hand closes the jaws, mm. */
 const OPEN_MM = 3;
-/** A palate covers the room within the arch; a lower jaw leaves it to the tongue. House limit. */
-const PALATE_SHARE = 0.6;
-const WHOLE_PALATE = 0.9;
-/** Rows of teeth that are so nearly as likely for one jaw as for the other tell nothing. House value. */
-const UNSURE_COST = 4;
 /**
  * A jaw laid by the other's frame lies about where its own shape would have it: within so many degrees and mm. House
  * limits.
  */
 const TOGETHER = { deg: 20, mm: 15 };
+
+/** What is done to a surface and makes it look like another jaw. */
+const OTHERWISE: ReadonlySet<RepairKind> = new Set(['inside-out', 'base']);
 
 const NO_ROW = 'No row of teeth can be found in the scan.';
 
@@ -146,8 +146,6 @@ export class RawJaw {
   /** What the file's unit was told to be, mm. */
   private unitMm = 1;
   private readonly colours: Float32Array | undefined;
-  /** The jaw and its frame by the outline, of the scan as it was opened. */
-  private proposed: JawLike | undefined;
   /** Where a lower jaw lies by its own shape, once it was put on by hand. */
   private shaped: Frame | undefined;
   private jaw: Jaw = 'upper';
@@ -160,25 +158,25 @@ export class RawJaw {
 
   /**
    * Reads and mends a scan.
+   * @param seen is shown it before it is mended; nothing where it is not in millimetres or no jaw
    * @throws Refusal of `readMesh`; `scan-numbered` where its teeth are told apart already
    */
-  constructor(bytes: Uint8Array, told: Progress, mend = true) {
+  constructor(bytes: Uint8Array, told: Progress, mend = true, seen?: (glimpse: Glimpse) => void) {
     if (isNumbered(bytes))
       throw new Refusal('scan-numbered', 'This scan’s teeth are told apart already: it is used as it is.');
     const read = readMesh(bytes);
-    told(mend ? 'Mending' : 'Looking', 0.4);
-    // Mended as large as it is: in metres all of it would be one place.
+    // Looked at and mended as large as it is: in metres all of it would be one place.
     const unitMm = unitBy(span(read.mesh));
-    const done = mend ? openJaw(repaired(scaled(read.mesh, unitMm))) : { mesh: scaled(read.mesh, unitMm), repairs: [] };
-    const trueSize = done.mesh;
-    this.mended = scaled(trueSize, 1 / unitMm);
+    const raw = scaled(read.mesh, unitMm);
+    const first = jawLike(raw);
+    if (unitMm === 1 && first.seen) seen?.({ jaw: first.jaw, mesh: first.seen });
+    told(mend ? 'Mending' : 'Looking', 0.4);
+    const done = mend ? openJaw(repaired(raw)) : { mesh: raw, repairs: [] };
+    this.mended = scaled(done.mesh, 1 / unitMm);
     // Colours belong to the points of the file; mending moves none while none is joined.
     this.colours = read.colours && read.colours.length === this.mended.positions.length ? read.colours : undefined;
     const widest = span(this.mended);
-    told('Laying', 0.8);
-    const like = jawLike(trueSize);
-    this.proposed = unitMm === 1 ? like : undefined;
-    const preview = this.proposed?.found && meshInFrame(this.mended, this.proposed.found.frame);
+    const like = done.repairs.some((r) => OTHERWISE.has(r.kind)) ? jawLike(done.mesh) : first;
     const triangles = read.mesh.triangles.length / 3;
     this.opened = {
       format: read.format,
@@ -187,7 +185,6 @@ export class RawJaw {
       widest,
       unitMm,
       jaw: like.jaw,
-      ...(preview && { preview }),
     };
   }
 
@@ -206,13 +203,10 @@ export class RawJaw {
       this.mended = scaled(this.mended, unitMm);
       this.unitMm *= unitMm;
       this.shaped = undefined;
-      // Found at another size.
-      this.proposed = undefined;
     }
     this.jaw = as;
     return orRefuse('no-jaw', NO_ROW, () => {
-      const like = this.proposed?.jaw === as ? this.proposed : undefined;
-      const found = laidByShape(this.mended, as, like?.found, this.missing, like?.look);
+      const found = laidByShape(this.mended, as, undefined, this.missing);
       this.frame = found.frame;
       return this.laid({ symmetry: found.symmetry, look: found.look });
     });
@@ -385,34 +379,6 @@ function isNumbered(bytes: Uint8Array): boolean {
   } catch {
     return false;
   }
-}
-
-/** What a scan looks like: its jaw, its frame by the outline, and as what it was looked at for that. */
-interface JawLike {
-  readonly jaw: Jaw;
-  readonly found?: MouthProposal;
-  readonly look?: LookedAt;
-}
-
-function jawLike(m: Mesh): JawLike {
-  try {
-    const found = mouthFrame(m, 'upper');
-    if (found.covered > WHOLE_PALATE) return { jaw: 'upper', found };
-    const look = lookAtJaw(meshInFrame(m, found.frame), 'upper');
-    return isUpperBy(look, found) ? { jaw: 'upper', found, look } : { jaw: 'lower', found: mouthFrame(m, 'lower') };
-  } catch {
-    return { jaw: 'upper' };
-  }
-}
-
-/**
- * Whether a jaw without a whole palate, which is none of a lower jaw, is an upper one: the teeth say it, whose widths
- * from the middle out are those of one jaw and not of the other; and where they can't be told, the palate again.
- */
-function isUpperBy(look: LookedAt, { covered }: MouthProposal): boolean {
-  const own = costsOfJaws(look);
-  const clear = Math.abs(own.upper - own.lower) > UNSURE_COST;
-  return clear ? own.upper < own.lower : covered > PALATE_SHARE;
 }
 
 /** The middle between the centrals at the height of the longer one's edge. */

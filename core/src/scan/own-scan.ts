@@ -136,13 +136,6 @@ export function wholeNormals({ whole, smooth }: LookedAt): Float64Array {
   return out;
 }
 
-/** How unlikely the row is as that of an upper and of a lower jaw. */
-export function costsOfJaws({ smooth, row, missing }: LookedAt): Readonly<Record<Jaw, number>> {
-  const sight = rowSight(smooth.mesh, smooth.normals, row);
-  // Turned over it is the same row from its other end, and as likely.
-  return { upper: likeliestRow(sight, 'upper', missing).cost, lower: likeliestRow(sight, 'lower', missing).cost };
-}
-
 /**
  * The jaw with its row numbered anew by what a hand has told of it.
  * @param told places on teeth, and the middle

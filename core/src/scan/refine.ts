@@ -4,7 +4,7 @@ import { directionsInFrame, type Mesh, meshInFrame } from '../geometry/mesh.js';
 import { cross, normalize, scale, type Vec3 } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { frameFromClicks, levelled, type MouthProposal, mouthFrame } from './mouth-frame.js';
-import { type LookedAt, lookAtJaw, lookedAsTold, NOTHING_TOLD, rowAsTold, type Told } from './own-scan.js';
+import { type LookedAt, lookAtJaw, rowAsTold, type Told } from './own-scan.js';
 import { vectorArea } from './repair.js';
 import { placeOnRow, rowCurve, rowSight } from './row.js';
 
@@ -21,21 +21,15 @@ export interface LaidByShape {
  * between its centrals and the same teeth of both sides lie across from each other.
  * @param found the frame by its outline, where it is known already
  * @param missing teeth that are known to be missing
- * @param look the jaw as it was looked at in that frame, where it was
  * @throws Refusal of `mouthFrame`
  */
 export function laidByShape(
   m: Mesh,
   jaw: Jaw,
   found: MouthProposal = mouthFrame(m, jaw),
-  missing: ReadonlySet<Fdi> = new Set(),
-  look?: LookedAt,
+  missing?: ReadonlySet<Fdi>,
 ): LaidByShape {
-  const own = look && lookedAsTold(look, NOTHING_TOLD, missing);
-  return {
-    ...laidAs(own ?? lookAtJaw(meshInFrame(m, found.frame), jaw, missing), found.frame),
-    symmetry: found.symmetry,
-  };
+  return { ...laidFrom(m, jaw, found.frame, missing), symmetry: found.symmetry };
 }
 
 /**

@@ -1,5 +1,6 @@
 import {
   add,
+  type Cells,
   distance,
   dot,
   type Fdi,
@@ -36,6 +37,7 @@ const SOFT = studioLight(0.35);
 /** A whole jaw with its picked teeth: hand of a click, of a stroke, and the places clicked so far. */
 export const OwnScanScene = memo(function OwnScanScene({
   laid,
+  cells,
   picked,
   chosen,
   view,
@@ -51,6 +53,8 @@ export const OwnScanScene = memo(function OwnScanScene({
   onPull,
 }: {
   laid: LaidView;
+  /** Its triangles by their place; without them no pointer meets it. */
+  cells: Cells | undefined;
   picked: PickedView;
   chosen: Fdi | undefined;
   view: View;
@@ -77,6 +81,7 @@ export const OwnScanScene = memo(function OwnScanScene({
     <JawCanvas label="The scan in three dimensions" view={view} hold={hold}>
       <Jaw
         laid={laid}
+        cells={cells}
         picked={picked}
         chosen={chosen}
         own={own}
@@ -116,6 +121,7 @@ export const OwnScanScene = memo(function OwnScanScene({
 
 function Jaw({
   laid,
+  cells,
   picked,
   chosen,
   own,
@@ -130,6 +136,7 @@ function Jaw({
   onPull,
 }: {
   laid: LaidView;
+  cells: Cells | undefined;
   picked: PickedView;
   chosen: Fdi | undefined;
   own: boolean;
@@ -214,7 +221,7 @@ function Jaw({
   const meet = useCallback(
     function (this: THREE.Mesh, { ray }: THREE.Raycaster, met: THREE.Intersection[]) {
       const { x, y, z } = ray.direction;
-      const hit = firstThrough(laid.cells, laid.mesh, [ray.origin.x, ray.origin.y, ray.origin.z], [x, y, z]);
+      const hit = cells && firstThrough(cells, laid.mesh, [ray.origin.x, ray.origin.y, ray.origin.z], [x, y, z]);
       if (!hit) return;
       const [a, b, c] = laid.mesh.triangles.subarray(3 * hit.face, 3 * hit.face + 3) as unknown as [
         number,
@@ -229,7 +236,7 @@ function Jaw({
         faceIndex: hit.face,
       });
     },
-    [laid],
+    [laid, cells],
   );
   return (
     <mesh

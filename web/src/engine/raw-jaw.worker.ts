@@ -5,7 +5,9 @@ import {
   type FirstScan,
   type FromWaxUp,
   firstScan,
+  type Jaw,
   type Laid,
+  type Mesh,
   type Opened,
   type PickedView,
   type Progress,
@@ -22,14 +24,15 @@ import './wire.js';
 
 // The work on a raw jaw in a thread of its own. What is done with it is done by core.
 
-/** What a file turned out to hold, for looking at. */
-export type OpenedView = Omit<Opened, 'preview'> & { readonly preview?: DrawableMesh };
+/** A coarse copy of a jaw about as it lies, to be looked at while the work on it goes on. */
+export interface GlimpseView {
+  readonly jaw: Jaw;
+  readonly mesh: DrawableMesh;
+}
 
 /** The jaw as it lies, for looking at, its teeth told apart. */
 export interface LaidView {
   readonly mesh: DrawableMesh;
-  /** Its triangles by their place, for what lies under the pointer. */
-  readonly cells: Cells;
   /** Of each vertex, 0–1 each of red, green, blue, where the scanner gave colours. */
   readonly colours?: Float32Array;
   readonly symmetry: number;
@@ -57,28 +60,35 @@ async function firstOf(url: string): Promise<FirstScan> {
 
 function shown(laid: Laid): LaidView {
   const mesh = drawable(laid.mesh);
-  const cells = cellsOf(mesh);
+  lying = laid.mesh;
   const picked = need().picking.view();
   const { on, ...rest } = laid;
   const view: LaidView = {
     ...rest,
     mesh,
-    cells,
     picked,
     ...(on && { on: { ...on, offMm: new Float32Array(on.offMm) } }),
   };
-  return transfer(view, [...buffers(mesh), cells.faces.buffer as ArrayBuffer, picked.tooth.buffer as ArrayBuffer]);
+  return transfer(view, [...buffers(mesh), picked.tooth.buffer as ArrayBuffer]);
 }
+
+/** The jaw as it was shown last. */
+let lying: Mesh | undefined;
+/** The jaw as it was laid before anybody asked, while nothing else was done to it. */
+let ahead: { readonly jaw: Jaw; readonly laid: Laid } | undefined;
 
 /** What the file's unit was taken for so far, mm: told twice it must not count twice. */
 let unitMm = 1;
 
 async function laidBy(act: Lay): Promise<Laid> {
   const own = need();
+  const made = ahead;
+  ahead = undefined;
   if (act.do === 'layBy') return own.layBy(act.places);
   if (act.do === 'layByBite') return own.layByBite(act.jaw, act.other);
   if (act.do === 'layOn') return own.layOn(act.jaw, await firstOf(act.url), act.places);
   if (act.do === 'layByHand') return own.layByHand(await firstOf(act.url), act.hand);
+  if (made && made.jaw === act.jaw && act.unitMm === unitMm) return made.laid;
   const laid = own.lay(act.jaw, act.unitMm / unitMm);
   unitMm = act.unitMm;
   return laid;
@@ -88,28 +98,54 @@ const service = {
   /** Begins with another jaw. */
   begin(): void {
     jaw = undefined;
+    lying = undefined;
+    ahead = undefined;
     missing = new Set();
   },
 
   /** Tells which teeth the case's record calls missing: their numbers are passed over. */
   know(teeth: readonly Fdi[]): void {
     missing = new Set(teeth);
+    ahead = undefined;
     if (jaw) jaw.missing = missing;
   },
 
-  /** Reads and mends a scan, from its address or the file itself. @throws Refusal */
-  async open(from: string | File, told: Progress, mend = true): Promise<OpenedView> {
+  /**
+   * Reads and mends a scan, from its address or the file itself.
+   * @param seen is shown it as soon as it can be @throws Refusal
+   */
+  async open(from: string | File, told: Progress, seen: (glimpse: GlimpseView) => void, mend = true): Promise<Opened> {
     const bytes =
       typeof from === 'string'
         ? await fetched(from, (share) => told('Fetching', share))
         : new Uint8Array(await from.arrayBuffer());
     told('Reading', 0);
-    jaw = new RawJaw(bytes, told, mend);
+    ahead = undefined;
+    jaw = new RawJaw(bytes, told, mend, (glimpse) => {
+      const mesh = drawable(glimpse.mesh);
+      seen(transfer({ jaw: glimpse.jaw, mesh }, buffers(mesh)));
+    });
     unitMm = 1;
     jaw.missing = missing;
-    const { preview: surface, ...opened } = jaw.opened;
-    const preview = surface && drawable(surface);
-    return preview ? transfer({ ...opened, preview }, buffers(preview)) : opened;
+    return jaw.opened;
+  },
+
+  /** Lays a jaw in millimetres as it looks, so that it lies when somebody asks for that. What can't be is said then. */
+  ahead(): void {
+    const own = need();
+    try {
+      ahead = { jaw: own.opened.jaw, laid: own.lay(own.opened.jaw, 1) };
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+    }
+  },
+
+  /** Triangles of the jaw as it lies by their place, for what lies under the pointer. @throws Refusal */
+  cells(): Cells {
+    if (!lying) throw new Refusal('scan-not-laid', 'The scan does not lie in the mouth yet.');
+    // As it is drawn, so that what is drawn is met.
+    const cells = cellsOf({ positions: new Float32Array(lying.positions), triangles: lying.triangles });
+    return transfer(cells, [cells.faces.buffer as ArrayBuffer]);
   },
 
   /** The case's scan, to be looked at beside this one. */
@@ -127,6 +163,7 @@ const service = {
 
   pick(act: Pick): PickedView {
     const { picking } = need();
+    ahead = undefined;
     if (act.do === 'renumber') return picking.renumber(act.from, act.to);
     if (act.do === 'add') return picking.add(act.vertex, act.tooth);
     if (act.do === 'pull') return picking.pull(act.tooth, act.from, act.to);

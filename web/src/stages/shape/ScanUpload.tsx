@@ -1,10 +1,10 @@
 import { type CaseFile, JAWS, plannedOn } from '@radiant/contract';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase, useSection } from '../../data/case-context.js';
 import { useMayWrite, useScansToPut } from '../../shell/ReadOnlyNote.js';
-import { dropEarly, keepEarly, readEarly } from './own-scan/early.js';
+import { COMING, dropEarly, keepEarly, readEarly, refuseEarly } from './own-scan/early.js';
 import { ScanLine } from './ScanLine.js';
 
 /** Puts a scan in; the contour keeps its numbers and stands on the new scan. */
@@ -17,12 +17,20 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   const scans = detail.files.filter((f) => f.kind === 'scan');
   const input = useRef<HTMLInputElement>(null);
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
+  // Once its bench is shown, what becomes of the file is said there.
+  const here = useRef(false);
+  useEffect(() => {
+    here.current = true;
+    return () => {
+      here.current = false;
+    };
+  }, []);
   const grounds = JAWS.map((jaw) => plannedOn(detail, jaw));
   const take = async (file: File | undefined) => {
     if (!file) return;
     setState({ busy: true });
-    // It is read while it is on its way.
-    readEarly(file);
+    // It is read, and shown, while it is on its way.
+    readEarly(detail.id, file, () => here.current && navigate(`?scan=${COMING}`));
     try {
       const made = await api.upload<CaseFile>(
         `/cases/${detail.id}/files?kind=scan${put === 'wax-ups' ? '&state=mock-up' : ''}`,
@@ -31,14 +39,16 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
       await refresh();
       // A scan whose teeth are not told apart is worked on first; one of the lower jaw is for the bite.
       if (made.role === 'original') {
-        keepEarly(made.id);
-        navigate(`?scan=${made.id}`);
+        keepEarly(made);
+        if (here.current) navigate(`?scan=${made.id}`);
       } else dropEarly();
       if (mayShape && made.role === 'working' && made.jaw === 'upper') shape.set({ ...shape.data, scanId: made.id });
       setState({ busy: false });
     } catch (error) {
-      dropEarly();
-      setState({ busy: false, refusal: sentenceOf(error) });
+      const refusal = sentenceOf(error);
+      if (here.current) dropEarly();
+      else refuseEarly(refusal);
+      setState({ busy: false, refusal });
     }
   };
   const rows = [...grounds.filter((f) => f !== undefined), ...scans.filter((f) => !grounds.includes(f))];

@@ -22,6 +22,7 @@ import { CutCard } from './CutCard.js';
 import { Legend } from './Legend.js';
 import { LightCard, useFaces } from './LightCard.js';
 import { PassingNotes } from './NeighbourNotes.js';
+import { COMING, useComing } from './own-scan/early.js';
 import { OwnScan } from './own-scan/OwnScan.js';
 import { ScanUpload } from './ScanUpload.js';
 import { ShapeChips } from './ShapeChips.js';
@@ -40,7 +41,12 @@ import { useShapeKeys } from './use-shape-keys.js';
 export default function Shape() {
   const { detail } = useCase();
   const [asked] = useSearchParams();
-  const own = detail.files.find((f) => f.id === asked.get('scan') && f.role === 'original');
+  const coming = useComing(detail.id);
+  const id = asked.get('scan');
+  const own = detail.files.find((f) => f.id === (id === COMING ? coming?.kept?.id : id) && f.role === 'original');
+  // The same bench before and after the file is on record.
+  if (coming && (id === COMING || (own && own.id === coming.kept?.id)))
+    return <OwnScan key={coming.key} file={own} coming={coming} />;
   return own ? <OwnScan key={own.id} file={own} /> : <Bench />;
 }
 

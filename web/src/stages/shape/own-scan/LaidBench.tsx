@@ -5,8 +5,9 @@ import { useToothLabel } from '../../../data/case-context.js';
 import { Legend } from '../Legend.js';
 import { FirstScanInset } from './FirstScanInset.js';
 import { HANDS, VIEWS } from './hands.js';
+import type { ShownJaw } from './shown-jaw.js';
 import type { Hands } from './use-hands.js';
-import type { LaidScan, OwnScanWork } from './use-own-scan.js';
+import type { OwnScanWork } from './use-own-scan.js';
 import type { Ways } from './use-ways.js';
 
 /** The scan as it lies, its teeth tinted, with what a hand can do on it. */
@@ -18,7 +19,7 @@ export function LaidBench({
   view: [view, setView],
 }: {
   scan: OwnScanWork;
-  state: LaidScan;
+  state: ShownJaw;
   hands: Hands;
   ways: Ways;
   view: readonly [View, Dispatch<SetStateAction<View>>];
@@ -27,11 +28,17 @@ export function LaidBench({
   const [off, setOff] = useState(true);
   const labels = useRef<HTMLDivElement>(null);
   const { hand } = hands;
+  const { state: at } = scan;
+  const work =
+    at.state === 'reading'
+      ? at.what
+      : scan.busy && (state.picked.teeth.length === 0 ? 'Telling the teeth apart' : 'Working');
   const look = (name: ViewName) => setView((w) => ({ ...w, name, turn: w.turn + 1 }));
   return (
     <>
       <OwnScanScene
         laid={state.laid}
+        cells={state.cells}
         picked={state.picked}
         chosen={hands.chosen}
         view={view}
@@ -76,9 +83,9 @@ export function LaidBench({
           <Legend of="off" jaw={state.jaw} />
         </div>
       )}
-      {scan.busy && (
-        <p className="absolute bottom-4 left-4 rounded-lg bg-leaf px-3 py-1.5 text-note shadow-lg">
-          {state.picked.teeth.length === 0 ? 'Telling the teeth apart …' : 'Working …'}
+      {work && (
+        <p role="status" className="absolute bottom-4 left-4 rounded-lg bg-leaf px-3 py-1.5 text-note shadow-lg">
+          {work} …
         </p>
       )}
       <div className="pointer-events-none absolute right-4 bottom-4 flex flex-wrap justify-end gap-1.5 [&>*]:pointer-events-auto">
@@ -100,7 +107,7 @@ function Chip({ on, onPress, word }: { on: boolean; onPress: () => void; word: s
   );
 }
 
-function ToothLabels({ state, chosen }: { state: LaidScan; chosen: number | undefined }) {
+function ToothLabels({ state, chosen }: { state: ShownJaw; chosen: number | undefined }) {
   const name = useToothLabel();
   return state.picked.teeth.map((t) => (
     <span

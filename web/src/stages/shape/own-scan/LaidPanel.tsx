@@ -8,9 +8,10 @@ import { day, number } from '../../../ui/format.js';
 import { HandBite } from './HandBite.js';
 import { WAYS } from './hands.js';
 import { PickedTeeth } from './PickedTeeth.js';
+import type { LaidScan } from './shown-jaw.js';
 import { isGround, useHandOver } from './use-hand-over.js';
 import type { Hands } from './use-hands.js';
-import type { LaidScan, OwnScanWork } from './use-own-scan.js';
+import type { OwnScanWork } from './use-own-scan.js';
 import type { Ways } from './use-ways.js';
 
 interface Parts {

@@ -10,23 +10,27 @@ import { number } from '../../../ui/format.js';
 import { useHotkeys } from '../../../ui/hotkeys.js';
 import { Empty, KeyHint, Stage } from '../../../ui/StageLayout.js';
 import { Asking } from './Asking.js';
+import type { Coming } from './early.js';
 import { HANDS, PLACES_KEY, VIEW_KEYS } from './hands.js';
 import { LaidBench } from './LaidBench.js';
 import { LaidPanel } from './LaidPanel.js';
+import type { ScanSource } from './shown-jaw.js';
 import { isGround } from './use-hand-over.js';
 import { useHands } from './use-hands.js';
 import { type OwnScanWork, useOwnScan } from './use-own-scan.js';
 import { useWays } from './use-ways.js';
 
 /** A scan from any scanner becomes the case's: mended, laid into the mouth, its teeth picked out and numbered. */
-export function OwnScan({ file }: { file: CaseFile }) {
-  const { detail } = useCase();
+export function OwnScan(props: { file: CaseFile } | { file: CaseFile | undefined; coming: Coming }) {
+  const { file } = props;
+  const coming = 'coming' in props ? props.coming : undefined;
   const navigate = useNavigate();
   const meet = useSection('meet').data;
   const missing = useMemo(() => meet.teeth.filter((t) => t.past.includes('missing')).map((t) => t.tooth), [meet]);
-  const scan = useOwnScan(`/api/cases/${detail.id}/files/${file.id}`, file.id, missing);
+  const scan = useOwnScan(useSource(file, coming), missing);
   const { state } = scan;
-  const jaw: Jaw = state.state === 'laid' ? state.jaw : state.state === 'asking' ? state.opened.jaw : 'upper';
+  const shown = state.state === 'laid' ? state : state.state === 'reading' ? state.seen : undefined;
+  const jaw: Jaw = shown ? shown.jaw : state.state === 'asking' ? state.opened.jaw : 'upper';
   const picked = state.state === 'laid' ? state.picked : undefined;
   const [view, setView] = useState<View>({ name: 'front', jaw: 'upper', turn: 0 });
   useEffect(() => setView((v) => ({ ...v, jaw, turn: v.turn + 1 })), [jaw]);
@@ -67,22 +71,27 @@ export function OwnScan({ file }: { file: CaseFile }) {
     <Stage
       surround="grey"
       bench={
-        state.state === 'laid' ? (
-          <LaidBench scan={scan} state={state} hands={hands} ways={ways} view={[view, setView]} />
+        shown ? (
+          <LaidBench scan={scan} state={shown} hands={hands} ways={ways} view={[view, setView]} />
         ) : (
-          <NotYetLaid scan={scan} back={back} away={<PutAway file={file} />} />
+          <NotYetLaid scan={scan} back={back} away={file && <PutAway file={file} />} />
         )
       }
       panel={
         <>
           <h2 className="title">Own scan</h2>
           <p className="mb-3 text-note text-ink-2">
-            {file.name}
-            {file.state && `, ${CASE_STATES[file.state]}`}. The file stays as it came; a copy is made to work on.
-            {!isGround(file) && ' The plan goes on standing on the scan from before.'}
+            {file?.name ?? coming?.file.name}
+            {file?.state && `, ${CASE_STATES[file.state]}`}. The file stays as it came; a copy is made to work on.
+            {file && !isGround(file) && ' The plan goes on standing on the scan from before.'}
           </p>
           <Mended scan={scan} />
-          {state.state === 'laid' && (
+          {!file && shown && (
+            <p role="status" className="mb-4 text-note">
+              The file is on its way to the case’s record. {back}
+            </p>
+          )}
+          {file && state.state === 'laid' && (
             <LaidPanel file={file} scan={scan} state={state} hands={hands} ways={ways} back={back} />
           )}
         </>
@@ -99,6 +108,21 @@ export function OwnScan({ file }: { file: CaseFile }) {
       }
     />
   );
+}
+
+/** Where the scan comes from: the file that was just chosen, or the one on record. */
+function useSource(file: CaseFile | undefined, coming: Coming | undefined): ScanSource {
+  const { detail } = useCase();
+  const navigate = useNavigate();
+  const kept = coming && file?.id;
+  useEffect(() => {
+    if (kept) navigate(`?scan=${kept}`, { replace: true });
+  }, [kept, navigate]);
+  return useMemo((): ScanSource => {
+    if (coming) return { key: coming.key, from: coming.file, id: file?.id, onRecord: coming.onRecord };
+    const { id } = file as CaseFile;
+    return { key: id, from: `/api/cases/${detail.id}/files/${id}`, id, onRecord: Promise.resolve({ id }) };
+  }, [file, coming, detail.id]);
 }
 
 /** What stands on the bench until the scan lies: how far it is, why it can't be used, or what has to be known. */

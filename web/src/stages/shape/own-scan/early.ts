@@ -1,123 +1,98 @@
-import type { Progress } from '@radiant/core';
+import type { CaseFile } from '@radiant/contract';
 import { Refusal } from '@radiant/core';
-import { proxy, type Remote } from 'comlink';
-import { Threads } from '../../../engine/kept-thread.js';
-import type { OpenedView, RawJawService } from '../../../engine/raw-jaw.worker.js';
-import { Work } from '../../../engine/work.js';
+import { useSyncExternalStore } from 'react';
+import { type Reading, startReading } from './reading.js';
 
-/** A worker that reads a scan. */
-export interface Reading {
-  readonly work: Work;
-  readonly service: Remote<RawJawService>;
-  readonly opened: Promise<OpenedView>;
-  /** Tells how far it is, from now on. */
-  readonly follow: (told: Progress) => void;
-  /** Nothing more is asked of it; its thread is kept a while for the next scan, unless it is still at work. */
-  readonly end: () => void;
+/** The bench of a scan that is on its way to the case's record is asked for by this in the place of a file's id. */
+export const COMING = 'coming';
+
+/** A file that is being put in: read and shown while it is on its way to the server. */
+export interface Coming {
+  readonly caseId: string;
+  /** Of its bench, the same before and after it is on record. */
+  readonly key: string;
+  readonly file: File;
+  /** What it came to be in the case's record. */
+  readonly kept?: CaseFile;
+  readonly onRecord: Promise<CaseFile>;
 }
 
-const threads = new Threads<RawJawService>(
-  () => new Worker(new URL('../../../engine/raw-jaw.worker.ts', import.meta.url), { type: 'module' }),
-  (remote) => remote.begin(),
-);
-
-/** A worker that says nothing for so long has met something that no scanner writes; it is ended, ms. */
-const SILENT_MS = 120_000;
-
-/** Fails when nothing was heard for too long; the worker is ended then. */
-function patience(work: Work): { heard: () => void; over: () => void; failed: Promise<never> } {
-  let timer: ReturnType<typeof setTimeout>;
-  let fail: (error: Error) => void = () => undefined;
-  const failed = new Promise<never>((_, reject) => {
-    fail = reject;
-  });
-  const heard = () => {
-    clearTimeout(timer);
-    timer = setTimeout(() => {
-      fail(
-        new Refusal(
-          'too-slow',
-          'The scan was not read within two minutes. Let the scanner’s program write it again, or coarser.',
-        ),
-      );
-      work.end();
-    }, SILENT_MS);
-  };
-  heard();
-  return { heard, over: () => clearTimeout(timer), failed };
+interface Early {
+  coming: Coming;
+  reading: Reading | undefined;
+  readonly keep: (made: CaseFile) => void;
+  readonly refuse: (reason: Refusal) => void;
 }
 
-/** The same service, every question of which ends with an answer or with the worker. */
-function guarded(work: Work, service: Remote<RawJawService>): Remote<RawJawService> {
-  return new Proxy(service, {
-    get:
-      (of, name) =>
-      (...input: unknown[]) =>
-        work.answer(
-          () =>
-            (of as unknown as Record<string | symbol, (...i: unknown[]) => Promise<unknown>>)[name]?.(
-              ...input,
-            ) as Promise<unknown>,
-        ),
-  });
-}
+let early: Early | undefined;
+const listeners = new Set<() => void>();
+const tell = () => {
+  for (const l of listeners) l();
+};
 
-/** Begins to read a scan, from its address or from the file itself. */
-export function startReading(from: string | File, mend: boolean): Reading {
-  const thread = threads.take();
-  const work = new Work(thread.worker);
-  const service = guarded(work, thread.remote);
-  let told: Progress = () => undefined;
-  const { heard, over, failed } = patience(work);
-  const read = service.open(
-    from,
-    proxy((what, share) => {
-      heard();
-      told(what, share);
-    }),
-    mend,
-  );
-  const opened = Promise.race([failed, read]).finally(over);
-  // Whoever follows it later hears of a failure then.
-  opened.catch(() => undefined);
-  return {
-    work,
-    service,
-    opened,
-    follow: (next) => {
-      told = next;
-    },
-    end: () => {
-      if (!work.isIdle) return work.end();
-      work.release();
-      threads.keep(thread);
-    },
-  };
-}
-
-/** The file that is being put in, read while it is on its way to the server. */
-let early: { readonly reading: Reading; id?: string } | undefined;
-
-/** Reads a file that was chosen just now; what was chosen before it is let go. */
-export function readEarly(file: File): void {
+/**
+ * Reads a file that was chosen just now; what was chosen before it is let go.
+ * @param shown is called once there is something to be seen of it
+ */
+export function readEarly(caseId: string, file: File, shown: () => void): void {
   dropEarly();
-  early = { reading: startReading(file, true) };
+  const reading = startReading(file, true);
+  let [keep, refuse]: [(made: CaseFile) => void, (reason: Refusal) => void] = [() => undefined, () => undefined];
+  const onRecord = new Promise<CaseFile>((resolve, reject) => {
+    [keep, refuse] = [resolve, reject];
+  });
+  // Whoever waits for it hears of a failure; where nobody does, whoever chose the file says it.
+  onRecord.catch(() => undefined);
+  const own: Early = {
+    coming: { caseId, key: crypto.randomUUID(), file, onRecord },
+    reading,
+    keep,
+    refuse,
+  };
+  early = own;
+  const show = () => early === own && shown();
+  reading.follow(() => undefined, show);
+  reading.opened.then(show, () => undefined);
+  tell();
 }
 
 /** What was chosen has come to be this file of the case. */
-export function keepEarly(id: string): void {
-  if (early) early.id = id;
+export function keepEarly(made: CaseFile): void {
+  if (!early) return;
+  early.coming = { ...early.coming, kept: made };
+  early.keep(made);
+  tell();
 }
 
+/** What was chosen can't be kept: its bench says why. @param sentence for people */
+export function refuseEarly(sentence: string): void {
+  early?.refuse(new Refusal('scan-not-kept', sentence));
+}
+
+/** What was chosen is worked on no more. */
 export function dropEarly(): void {
-  early?.reading.end();
+  early?.reading?.end();
+  early?.refuse(new Refusal('scan-not-kept', 'Another file was chosen.'));
   early = undefined;
+  tell();
 }
 
-/** Hands the early reading of a file over, once. */
-export function takeEarly(id: string): Reading | undefined {
-  if (!early || early.id !== id) return undefined;
+/** Hands the early reading of a file over, once. @param key of its bench */
+export function takeEarly(key: string): Reading | undefined {
+  if (early?.coming.key !== key) return undefined;
   const { reading } = early;
-  early = undefined;
+  early.reading = undefined;
   return reading;
+}
+
+/** What is on its way to a case's record, or came to it last. */
+export function useComing(caseId: string): Coming | undefined {
+  const coming = useSyncExternalStore(
+    (told) => {
+      listeners.add(told);
+      return () => listeners.delete(told);
+    },
+    () => early?.coming,
+  );
+  return coming?.caseId === caseId ? coming : undefined;
 }

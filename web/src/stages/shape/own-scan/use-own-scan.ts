@@ -1,41 +1,13 @@
-import type { ByHand, Cells, Fdi, FrameMatrix, Jaw, PickedView, ThreePlaces, Vec3 } from '@radiant/core';
+import type { ByHand, Fdi, FrameMatrix, Jaw, Opened, PickedView, ThreePlaces, Vec3 } from '@radiant/core';
 import type { Remote } from 'comlink';
-import { useCallback, useEffect, useRef, useState } from 'react';
-import type { DrawableMesh } from '../../../engine/drawable.js';
+import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
 import { type Act, isLay, type Lay, type Pick, type ScanWork } from '../../../engine/own-scan-acts.js';
-import type { LaidView, OpenedView, RawJawService } from '../../../engine/raw-jaw.worker.js';
+import type { LaidView, RawJawService } from '../../../engine/raw-jaw.worker.js';
 import { faultOf } from '../../../engine/work.js';
-import { startReading, takeEarly } from './early.js';
+import { takeEarly } from './early.js';
+import { startReading } from './reading.js';
+import { type OwnScanState, type ScanSource, type ShownJaw, untold } from './shown-jaw.js';
 import { type KeptWork, useKeptWork } from './use-kept-work.js';
-
-/** A scan that lies in the mouth, with the teeth that were picked out of it. */
-export interface LaidScan {
-  readonly state: 'laid';
-  readonly opened: OpenedView;
-  readonly jaw: Jaw;
-  readonly laid: LaidView;
-  readonly picked: PickedView;
-}
-
-export type OwnScanState =
-  | { readonly state: 'reading'; readonly what: string; readonly share: number }
-  | { readonly state: 'failed'; readonly sentence: string }
-  | { readonly state: 'asking'; readonly opened: OpenedView; readonly sentence?: string }
-  | LaidScan;
-
-/** Nothing there that a pointer could meet. */
-const UNTOUCHED: Cells = { box: new Float64Array(), first: new Uint32Array(1), faces: new Uint32Array() };
-
-/** A jaw whose teeth nobody has told apart yet, to be looked at only. */
-function untold(mesh: DrawableMesh): { laid: LaidView; picked: PickedView } {
-  const picked: PickedView = {
-    tooth: new Uint8Array(mesh.positions.length / 3).fill(1),
-    teeth: [],
-    doubts: [],
-    necks: [],
-  };
-  return { laid: { mesh, cells: UNTOUCHED, symmetry: 1, picked }, picked };
-}
 
 /** What was done, what of it was taken back, newest last, and when it was brought back from an earlier visit. */
 interface Steps {
@@ -57,57 +29,130 @@ function liesAs(acts: readonly Act[]): { readonly jaw: Jaw; readonly unitMm: num
   };
 }
 
-/** A scan in a worker of its own, opened and laid by its own shape, or as it was left. */
-function useOpenedScan(url: string, id: string, missing: readonly Fdi[], kept: KeptWork) {
-  const [state, setState] = useState<OwnScanState>({ state: 'reading', what: 'Fetching', share: 0 });
+/** What goes wrong here is said by what is asked next. */
+const unsaid = (asked: Promise<unknown>): void => void asked.catch(() => undefined);
+
+/** Questions to the worker: whether one is under way, and why the last one was refused. */
+function useAsking(service: RefObject<Remote<RawJawService> | undefined>) {
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
+
+  /** Asks the worker; why it would not is said, and everything stays as it was. */
+  const ask = useCallback(
+    async <T>(of: (s: Remote<RawJawService>) => Promise<T>): Promise<T | undefined> => {
+      setBusy(true);
+      try {
+        const answer = await of(service.current as Remote<RawJawService>);
+        setRefusal(undefined);
+        return answer;
+      } catch (error) {
+        setRefusal(faultOf(error));
+        return undefined;
+      } finally {
+        setBusy(false);
+      }
+    },
+    [service],
+  );
+
+  /** The case's scan as it is drawn beside this one, which goes on being worked on; nothing where it can't be fetched. */
+  const firstView = useCallback(
+    async (other: string) => {
+      try {
+        return await (service.current as Remote<RawJawService>).firstView(other);
+      } catch (error) {
+        setRefusal(faultOf(error));
+        return undefined;
+      }
+    },
+    [service],
+  );
+
+  return { busy, setBusy, refusal, setRefusal, ask, firstView };
+}
+
+/** A scan in a worker of its own, opened and laid by its own shape, or as it was left. */
+function useOpenedScan(source: ScanSource, missing: readonly Fdi[], kept: KeptWork) {
+  const [state, setState] = useState<OwnScanState>({ state: 'reading', what: 'Fetching', share: 0 });
   const [mend, setMend] = useState(true);
   const [steps, setSteps] = useState(NO_STEPS);
   // Read once, when the scan is opened: numbers don't change over under a hand that has begun to set them.
   const known = useRef(missing);
   const service = useRef<Remote<RawJawService> | undefined>(undefined);
+  const { setBusy, setRefusal, ...asking } = useAsking(service);
   const { load } = kept;
+  const { key } = source;
+  const way = useRef(source);
+  way.current = source;
 
-  /** Lays what was opened, with all that is to be done to it. */
-  const begin = useCallback(async (opened: OpenedView, acts: readonly Act[], from?: string): Promise<void> => {
-    setBusy(true);
-    try {
-      const laid = await (service.current as Remote<RawJawService>).again(acts);
-      const { jaw, unitMm } = liesAs(acts);
-      setState({
-        state: 'laid',
-        opened: { ...opened, unitMm: 1, widest: opened.widest * unitMm },
-        jaw,
-        laid,
-        picked: laid.picked,
-      });
-      setSteps({ done: acts, undone: [], ...(from && { from }) });
-      setRefusal(undefined);
-    } catch (error) {
-      setState({ state: 'asking', opened, sentence: faultOf(error) });
-    } finally {
-      setBusy(false);
-    }
+  /** What lies under a pointer is asked for once it is drawn. */
+  const meet = useCallback(async (laid: LaidView): Promise<void> => {
+    const cells = await (service.current as Remote<RawJawService>).cells().catch(() => undefined);
+    if (cells) setState((now) => (now.state === 'laid' && now.laid === laid ? { ...now, cells } : now));
   }, []);
 
+  /** Lays what was opened, with all that is to be done to it. */
+  const begin = useCallback(
+    async (opened: Opened, acts: readonly Act[], from?: string): Promise<void> => {
+      setBusy(true);
+      try {
+        const laid = await (service.current as Remote<RawJawService>).again(acts);
+        const { jaw, unitMm } = liesAs(acts);
+        setState({
+          state: 'laid',
+          opened: { ...opened, unitMm: 1, widest: opened.widest * unitMm },
+          jaw,
+          laid,
+          picked: laid.picked,
+        });
+        setSteps({ done: acts, undone: [], ...(from && { from }) });
+        setRefusal(undefined);
+        void meet(laid);
+      } catch (error) {
+        setState({ state: 'asking', opened, sentence: faultOf(error) });
+      } finally {
+        setBusy(false);
+      }
+    },
+    [meet, setBusy, setRefusal],
+  );
+
   useEffect(() => {
-    const own = (mend && takeEarly(id)) || startReading(url, mend);
+    const own = (mend && takeEarly(key)) || startReading(way.current.from, mend);
     service.current = own.service;
     let gone = false;
+    let seen: ShownJaw | undefined;
+    const reads = (what: string, share: number) =>
+      setState((now) =>
+        gone || now.state === 'laid' ? now : { state: 'reading', what, share, ...(seen && { seen }) },
+      );
     setState({ state: 'reading', what: 'Reading', share: 0 });
     setSteps(NO_STEPS);
-    own.follow((what, share) => !gone && setState({ state: 'reading', what, share }));
+    own.follow(reads, (glimpse) => {
+      seen = untold(glimpse);
+      reads('Mending', 0.4);
+    });
+    unsaid(own.service.know(known.current));
     void (async () => {
-      const before = await load();
-      const left = before?.mend === mend && before.acts.length > 1 ? before : undefined;
-      void own.service.know(left?.missing ?? known.current);
-      if (left) known.current = left.missing;
       const opened = await own.opened;
       if (gone) return;
-      if (opened.unitMm !== 1 && !left) return setState({ state: 'asking', opened });
-      // It is shown as soon as it lies; its teeth follow.
-      if (opened.preview) setState({ state: 'laid', opened, jaw: opened.jaw, ...untold(opened.preview) });
+      // It is shown as soon as it can be; its teeth follow, and nothing is done to it before it is on record.
+      if (seen) setState({ state: 'laid', opened, ...seen, jaw: opened.jaw });
+      else reads('Keeping', 1);
+      setBusy(true);
+      if (opened.unitMm === 1) unsaid(own.service.ahead());
+      const { id } = await way.current.onRecord;
+      const before = await load(id);
+      if (gone) return;
+      const left = before?.mend === mend && before.acts.length > 1 ? before : undefined;
+      if (left) {
+        known.current = left.missing;
+        unsaid(own.service.know(left.missing));
+      }
+      if (opened.unitMm !== 1 && !left) {
+        setBusy(false);
+        return setState({ state: 'asking', opened });
+      }
       if (left) await begin(opened, left.acts, left.at);
       else await begin(opened, [{ do: 'lay', jaw: opened.jaw, unitMm: 1 }]);
     })().catch((error: unknown) => !gone && setState({ state: 'failed', sentence: faultOf(error) }));
@@ -115,43 +160,18 @@ function useOpenedScan(url: string, id: string, missing: readonly Fdi[], kept: K
       gone = true;
       own.end();
     };
-  }, [url, id, mend, begin, load]);
+  }, [key, mend, begin, load, setBusy]);
 
-  /** Asks the worker; why it would not is said, and everything stays as it was. */
-  const ask = useCallback(async <T>(of: (s: Remote<RawJawService>) => Promise<T>): Promise<T | undefined> => {
-    setBusy(true);
-    try {
-      const answer = await of(service.current as Remote<RawJawService>);
-      setRefusal(undefined);
-      return answer;
-    } catch (error) {
-      setRefusal(faultOf(error));
-      return undefined;
-    } finally {
-      setBusy(false);
-    }
-  }, []);
-
-  /** The case's scan as it is drawn beside this one, which goes on being worked on; nothing where it can't be fetched. */
-  const firstView = useCallback(async (other: string) => {
-    try {
-      return await (service.current as Remote<RawJawService>).firstView(other);
-    } catch (error) {
-      setRefusal(faultOf(error));
-      return undefined;
-    }
-  }, []);
-
-  return { state, setState, busy, refusal, mend, setMend, steps, setSteps, begin, ask, firstView, known };
+  return { state, setState, mend, setMend, steps, setSteps, begin, known, meet, ...asking };
 }
 
 /**
  * A scan without tooth numbers in a worker of its own, which ends with the page. What a hand does to it is kept in the
  * browser until the scan is handed over, and can be taken back step by step.
  */
-export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
-  const kept = useKeptWork(id);
-  const { state, setState, ask, steps, setSteps, begin, known, ...opened } = useOpenedScan(url, id, missing, kept);
+export function useOwnScan(source: ScanSource, missing: readonly Fdi[]) {
+  const kept = useKeptWork(source.id);
+  const { state, setState, ask, steps, setSteps, begin, known, meet, ...opened } = useOpenedScan(source, missing, kept);
   const { mend } = opened;
   const { keep } = kept;
 
@@ -161,16 +181,22 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     if (!steps.from && (steps.done.length > 1 || steps.undone.length > 0)) keep(work);
   }, [steps, mend, keep, known]);
 
-  const show = (act: Act, { laid, picked }: { laid?: LaidView; picked: PickedView }) =>
-    setState((now) =>
-      now.state === 'laid' ? { ...now, jaw: jawOf(act) ?? now.jaw, ...(laid && { laid }), picked } : now,
-    );
+  /** Shows it as it lies now; where it was not laid anew, with other teeth only. */
+  const show = ({ laid, picked }: { laid?: LaidView | undefined; picked: PickedView }, jaw?: Jaw): void => {
+    setState((now) => {
+      if (now.state !== 'laid') return now;
+      const { cells, ...rest } = now;
+      const drawn = laid ? { ...rest, laid } : now;
+      return { ...drawn, jaw: jaw ?? now.jaw, picked };
+    });
+    if (laid) void meet(laid);
+  };
   /** @returns whether it could be done */
   const run = async (act: Act): Promise<boolean> => {
     const laid = isLay(act) ? await ask((s) => s.lay(act)) : undefined;
     const picked = isLay(act) ? laid?.picked : await ask((s) => s.pick(act));
     if (!picked) return false;
-    show(act, { ...(laid && { laid }), picked });
+    show({ laid, picked }, jawOf(act));
     return true;
   };
   const act = async (next: Act): Promise<boolean> => {
@@ -186,11 +212,7 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     const picked = isLay(last) ? undefined : await ask((s) => s.undoPick());
     const laid = picked ? undefined : await ask((s) => s.again(before));
     if (!picked && !laid) return;
-    setState((now) =>
-      now.state === 'laid'
-        ? { ...now, jaw: liesAs(before).jaw, ...(laid && { laid }), picked: picked ?? (laid as LaidView).picked }
-        : now,
-    );
+    show({ laid, picked: picked ?? (laid as LaidView).picked }, liesAs(before).jaw);
     setSteps({ done: before, undone: [...steps.undone, last] });
   };
   const redo = async (): Promise<void> => {
@@ -220,7 +242,7 @@ export function useOwnScan(url: string, id: string, missing: readonly Fdi[]) {
     asPlan: (other: string) => ask((s) => s.asPlan(other)),
     finish: () => ask((s) => s.finish()),
     /** Begins with a jaw and a unit that were asked for. */
-    begin: (as: OpenedView, jaw: Jaw, unitMm: number) => begin(as, [{ do: 'lay', jaw, unitMm }]),
+    begin: (as: Opened, jaw: Jaw, unitMm: number) => begin(as, [{ do: 'lay', jaw, unitMm }]),
     layByShape: (jaw: Jaw) => lay({ do: 'lay', jaw, unitMm: liesAs(steps.done).unitMm }),
     layBy: (middle: Vec3, right: Vec3, left: Vec3) => lay({ do: 'layBy', places: [middle, right, left] }),
     layOn: (jaw: Jaw, other: string, places?: readonly [ThreePlaces, ThreePlaces]) =>
