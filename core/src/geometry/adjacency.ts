@@ -103,18 +103,20 @@ export interface Neighbourhood {
 }
 
 /** Which vertices an edge joins. */
-export function neighbourhoodOf(m: Mesh, a: Pick<Adjacency, 'first' | 'around'>): Neighbourhood {
+export function neighbourhoodOf(m: Mesh, { first, around }: Pick<Adjacency, 'first' | 'around'>): Neighbourhood {
+  const { triangles } = m;
   const vertices = m.positions.length / 3;
   const from = new Uint32Array(vertices + 1);
-  const beside = new Uint32Array(2 * m.triangles.length);
+  const beside = new Uint32Array(2 * triangles.length);
   const seen = new Int32Array(vertices).fill(-1);
   let n = 0;
   for (let v = 0; v < vertices; v++) {
     from[v] = n;
-    for (let k = a.first[v]; k < a.first[v + 1]; k++) {
-      const t = 3 * a.around[k];
-      for (let c = 0; c < 3; c++) {
-        const w = m.triangles[t + c];
+    const end = first[v + 1];
+    for (let k = first[v]; k < end; k++) {
+      const t = 3 * around[k];
+      for (let c = t; c < t + 3; c++) {
+        const w = triangles[c];
         if (w === v || seen[w] === v) continue;
         seen[w] = v;
         beside[n++] = w;

@@ -155,7 +155,8 @@ export function likeliestRow(
     ...[8, 7, 6, 5, 4, 3, 2, 1].map((p) => quadrantOf(jaw, 'right') + p),
     ...[1, 2, 3, 4, 5, 6, 7, 8].map((p) => quadrantOf(jaw, 'left') + p),
   ];
-  const ways = SCALES.flatMap((scale) => waysThrough(sight, borders, order, jaw, missing, known, scale)).sort(
+  const between = betweenAll(sight, borders, known);
+  const ways = SCALES.flatMap((scale) => waysThrough(borders, between, order, jaw, missing, known, scale)).sort(
     (a, b) => a.cost - b.cost,
   );
   const best = ways[0];
@@ -176,8 +177,8 @@ export function likeliestRow(
 
 /** The best way that ends at each tooth, for one scale of the row. */
 function waysThrough(
-  sight: RowSight,
   borders: readonly Border[],
+  between: readonly (readonly Between[])[],
   order: readonly Fdi[],
   jaw: Jaw,
   missing: ReadonlySet<Fdi>,
@@ -193,15 +194,9 @@ function waysThrough(
   const lastTold = told.findLastIndex((a) => a !== undefined);
   const holds = (from: Border, to: Border, but: number) =>
     told.some((a, n) => a !== undefined && n !== but && a > from.alongMm && a < to.alongMm);
-  const emptyMm = (from: Border, to: Border) =>
-    (known.none ?? []).reduce(
-      (sum, e) => sum + Math.max(0, Math.min(e.to, to.alongMm) - Math.max(e.from, from.alongMm)),
-      0,
-    );
   const scaleCost = ((scale - 1) / SCALE_DIFFERS) ** 2;
   const last = borders.length - 1;
   const half = order.length / 2;
-  const baseMm = edgesOf(sight, borders);
   // best[i][k]: the cheapest way to border i after which tooth k of the order is next.
   const best: (Step | undefined)[][] = borders.map(() => new Array(order.length + 1).fill(undefined));
   for (let k = 0; k <= (firstTold < 0 ? half : Math.min(half, firstTold)); k++)
@@ -218,21 +213,21 @@ function waysThrough(
       const from = borders[i] as Border;
       for (let j = i + 1; j <= last; j++) {
         const to = borders[j] as Border;
-        const wide = to.alongMm - from.alongMm;
-        const gap = holds(from, to, -1) ? Infinity : gapCost(sight, from, to, baseMm, emptyMm(from, to));
+        const own = between[i]?.[j] as Between;
+        const gap = holds(from, to, -1) ? Infinity : own.gap;
         offer(j, k, { cost: here.cost + gap, scale, from: from.alongMm, to: to.alongMm, before: here });
-        if (wide > MOST_ROOM_MM) continue;
+        if (own.wide > MOST_ROOM_MM) continue;
         let skipped = 0;
         for (let n = k; n < order.length && n <= k + 3; n++) {
           const tooth = order[n] as Fdi;
           const place = told[n];
           const against =
             holds(from, to, n) ||
-            emptyMm(from, to) > OVERLAP_MM ||
+            own.emptyMm > OVERLAP_MM ||
             (place !== undefined && (place <= from.alongMm || place >= to.alongMm));
           const cost =
             (against ? Infinity : 0) +
-            toothCost(sight, borders, i, j, tooth, jaw, scale, missing) +
+            toothCost(own, { either: i === 0 || j === last, last: j === last }, to, tooth, jaw, scale, missing) +
             // The teeth that are passed over; at the ends of the order nobody misses them.
             (here.before || k > 0 ? skipped : 0) +
             middleCost(order, n, from, middle, half);
@@ -253,43 +248,74 @@ function waysThrough(
   );
 }
 
-/** How unlikely one tooth is between two borders. */
+/** What stands between two borders, whatever it is taken for. */
+interface Between {
+  readonly wide: number;
+  readonly edgeMm: number;
+  /** How far its edge stands out over its own sides, mm; only of what is no wider than a tooth. */
+  readonly cuspMm: number;
+  /** How much of it is known to hold no tooth. */
+  readonly emptyMm: number;
+  /** How plain the borders within it are, in squares. */
+  readonly within: number;
+  /** How unlikely it is that no tooth stands there. */
+  readonly gap: number;
+}
+
+/** What stands between each two borders, the first first: looked at once, however many ways lead over it. */
+function betweenAll(sight: RowSight, borders: readonly Border[], known: KnownPlaces): Between[][] {
+  const baseMm = edgesOf(sight, borders);
+  return borders.map((from, i) => {
+    const own: Between[] = [];
+    let within = 0;
+    for (let j = i + 1; j < borders.length; j++) {
+      const to = borders[j] as Border;
+      const wide = to.alongMm - from.alongMm;
+      const edgeMm = edgeOf(sight, from, to);
+      const emptyMm = (known.none ?? []).reduce(
+        (sum, e) => sum + Math.max(0, Math.min(e.to, to.alongMm) - Math.max(e.from, from.alongMm)),
+        0,
+      );
+      own[j] = {
+        wide,
+        edgeMm,
+        cuspMm: wide > MOST_ROOM_MM ? 0 : cuspOf(sight, from, to),
+        emptyMm,
+        within,
+        gap: gapCost(edgeMm, wide - emptyMm, baseMm),
+      };
+      within += plain(to.groove) ** 2;
+    }
+    return own;
+  });
+}
+
+/** How unlikely one tooth is between two borders. @param end whether one of them, and whether the second, is an end of the row */
 function toothCost(
-  sight: RowSight,
-  borders: readonly Border[],
-  i: number,
-  j: number,
+  { wide, edgeMm, cuspMm, within }: Between,
+  end: { readonly either: boolean; readonly last: boolean },
+  to: Border,
   tooth: Fdi,
   jaw: Jaw,
   scale: number,
   missing: ReadonlySet<Fdi>,
 ): number {
-  const [from, to] = [borders[i] as Border, borders[j] as Border];
-  const wide = to.alongMm - from.alongMm;
   const usual = widthOf(jaw, tooth) * scale;
-  const end = i === 0 || j === borders.length - 1;
   // Behind the last tooth of a scan its gum runs on, or the scan ends within it.
-  if (end ? wide < 0.35 * usual : wide > MOST_WIDTH * usual) return Infinity;
+  if (end.either ? wide < 0.35 * usual : wide > MOST_WIDTH * usual) return Infinity;
   const off = wide / usual - 1;
   const stump = off < -0.15 ? STUMP + ((wide / (STUMP_SHARE * usual) - 1) / STUMP_DIFFERS) ** 2 : Infinity;
   const width = Math.min((off / DIFFER) ** 2, stump);
-  let cost = end ? Math.min(width, off > 0 ? 2 + 3 * Math.max(0, off - 0.5) : 5) : width;
+  let cost = end.either ? Math.min(width, off > 0 ? 2 + 3 * Math.max(0, off - 0.5) : 5) : width;
   if (missing.has(tooth)) cost += SAID_MISSING;
   // What ends far over the edges of the row is a stump at most, and between two teeth mostly gum.
-  cost += Math.min(NO_STUMP, (Math.max(0, edgeOf(sight, from, to) - SHORT_MM) / SHORT_DIFFERS_MM) ** 2);
+  cost += Math.min(NO_STUMP, (Math.max(0, edgeMm - SHORT_MM) / SHORT_DIFFERS_MM) ** 2);
   const position = tooth % 10;
-  if (position <= 3 && !end) {
-    const cusp = cuspOf(sight, from, to);
-    if (position === 3 ? cusp < CUSP_MM.canine : cusp > CUSP_MM.incisor) cost += OTHER_EDGE;
-  }
-  const within = WITHIN[position <= 3 ? 'front' : position <= 5 ? 'premolar' : 'molar'];
-  for (let m = i + 1; m < j; m++) {
-    const g = plain((borders[m] as Border).groove);
-    cost += within * g * g;
-  }
-  // Each border is paid for by the tooth before it; the ends are none.
-  if (j < borders.length - 1) cost += FAINT * (1 - plain(to.groove)) ** 2;
-  return cost;
+  if (position <= 3 && !end.either && (position === 3 ? cuspMm < CUSP_MM.canine : cuspMm > CUSP_MM.incisor))
+    cost += OTHER_EDGE;
+  cost += WITHIN[position <= 3 ? 'front' : position <= 5 ? 'premolar' : 'molar'] * within;
+  // Each border is paid for by the tooth before it; the last end is none.
+  return end.last ? cost : cost + FAINT * (1 - plain(to.groove)) ** 2;
 }
 
 /** How far the edge between two borders stands out over its own sides, mm: a canine's cusp does, an incisor's edge not. */
@@ -301,14 +327,12 @@ function cuspOf({ edge }: RowSight, from: Border, to: Border): number {
 
 /**
  * How unlikely it is that no tooth stands between two borders.
- * @param baseMm where the row's edges lie
- * @param emptyMm how much of it is known to hold none
+ * @param edgeMm where the edge of what stands there lies, and `baseMm` the row's edges
+ * @param wide of it, without what is known to hold none, mm
  */
-function gapCost(sight: RowSight, from: Border, to: Border, baseMm: number, emptyMm: number): number {
-  const wide = to.alongMm - from.alongMm - emptyMm;
-  const edge = edgeOf(sight, from, to);
-  if (edge >= NO_TOOTH_MM) return GAP * 0.4;
-  return GAP + (edge - baseMm > DEEP_MM ? DEEP_A_MM : GAP_A_MM) * wide;
+function gapCost(edgeMm: number, wide: number, baseMm: number): number {
+  if (edgeMm >= NO_TOOTH_MM) return GAP * 0.4;
+  return GAP + (edgeMm - baseMm > DEEP_MM ? DEEP_A_MM : GAP_A_MM) * wide;
 }
 
 /** Where the edges of the row lie: their median, mm. */

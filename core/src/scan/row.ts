@@ -1,5 +1,6 @@
 import { bounds, type Mesh } from '../geometry/mesh.js';
 import { solve } from '../geometry/solve.js';
+import { hypot } from '../geometry/vec.js';
 
 /** The course of a row of teeth in the plane, in the arch's own frame: a radius about a middle for each direction. */
 export interface RowCurve {
@@ -34,21 +35,29 @@ const COSINES = Float64Array.from({ length: DIRECTIONS }, (_, i) => Math.cos((i 
 export function onRow(row: RowCurve, x: number, y: number): { along: number; out: number } {
   const { radiusMm, alongMm, middleY } = row;
   const at = Math.round(directionOf(x, y, middleY) + SPAN_DEG);
-  const [px, py] = [x, middleY - y];
+  const px = x;
+  const py = middleY - y;
   let best = Infinity;
   let near = 0;
-  const seek = (from: number, to: number, step: number) => {
-    for (let i = Math.max(0, from); i <= Math.min(DIRECTIONS - 1, to); i += step) {
-      const r = radiusMm[i];
-      const d = (r * SINES[i] - px) ** 2 + (r * COSINES[i] - py) ** 2;
-      if (d >= best) continue;
-      best = d;
-      near = i;
-    }
-  };
   // The row is smooth: what is nearest at every fourth direction is nearest about there.
-  seek(at - SEEK, at + SEEK, 4);
-  seek(near - 3, near + 3, 1);
+  const end = Math.min(DIRECTIONS - 1, at + SEEK);
+  for (let i = Math.max(0, at - SEEK); i <= end; i += 4) {
+    const across = radiusMm[i] * SINES[i] - px;
+    const along = radiusMm[i] * COSINES[i] - py;
+    const d = across * across + along * along;
+    if (d >= best) continue;
+    best = d;
+    near = i;
+  }
+  const last = Math.min(DIRECTIONS - 1, near + 3);
+  for (let i = Math.max(0, near - 3); i <= last; i++) {
+    const across = radiusMm[i] * SINES[i] - px;
+    const along = radiusMm[i] * COSINES[i] - py;
+    const d = across * across + along * along;
+    if (d >= best) continue;
+    best = d;
+    near = i;
+  }
   // The foot on the chord about the nearest place.
   const a = Math.max(0, near - 1);
   const b = Math.min(DIRECTIONS - 1, near + 1);
@@ -57,7 +66,7 @@ export function onRow(row: RowCurve, x: number, y: number): { along: number; out
   const ux = radiusMm[b] * SINES[b] - ax;
   const uy = radiusMm[b] * COSINES[b] - ay;
   const t = Math.max(0, Math.min(1, ((px - ax) * ux + (py - ay) * uy) / (ux * ux + uy * uy || 1)));
-  const out = Math.sqrt(best) * (Math.hypot(px, py) >= radiusMm[Math.max(0, Math.min(DIRECTIONS - 1, at))] ? 1 : -1);
+  const out = Math.sqrt(best) * (hypot(px, py) >= radiusMm[Math.max(0, Math.min(DIRECTIONS - 1, at))] ? 1 : -1);
   return { along: alongMm[a] + t * (alongMm[b] - alongMm[a]), out };
 }
 
@@ -102,7 +111,7 @@ export function rowCurve(m: Mesh): RowCurve {
   for (let v = 0; v < p.length; v += step) {
     const b = bin(v);
     if (b < 0 || b >= DIRECTIONS || p[v + 2] > edge[b] + EDGE_BAND_MM || edge[b] > 5) continue;
-    seen.push([b, Math.hypot(p[v], middleY - p[v + 1])]);
+    seen.push([b, hypot(p[v], middleY - p[v + 1])]);
   }
   // A tongue within the row and a cheek beside it stand as high as teeth, but in no arch with them.
   const arch = archOf(seen);
@@ -117,7 +126,7 @@ export function rowCurve(m: Mesh): RowCurve {
   for (const way of [1, -1]) {
     for (let i = middle + way; i >= 0 && i < DIRECTIONS; i += way) {
       const [r0, r1] = [radiusMm[i - way], radiusMm[i]];
-      alongMm[i] = alongMm[i - way] + way * Math.hypot(r1 - r0, ((r0 + r1) / 2) * RAD);
+      alongMm[i] = alongMm[i - way] + way * hypot(r1 - r0, ((r0 + r1) / 2) * RAD);
     }
   }
   return { middleY, alongMm, radiusMm };
@@ -231,7 +240,7 @@ export function rowSight(m: Mesh, normals: Float64Array, row: RowCurve): RowSigh
     const up = p[v + 2] - near[b];
     if (up < 0.8 || up > 5.5) continue;
     // The direction along the row, to greater x in front.
-    const r = Math.hypot(x, row.middleY - y) || 1;
+    const r = hypot(x, row.middleY - y) || 1;
     const look = (normals[v] * (row.middleY - y) + normals[v + 1] * x) / r;
     const side = inside[v / 3] as 0 | 1;
     looks[side][b] = looks[side][b] + look;
