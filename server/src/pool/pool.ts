@@ -6,8 +6,11 @@ import { ProblemException } from '../common/problem.filter.js';
 import type { Fault, Tasks } from '../work/tasks.js';
 import { type Asking, type Bounds, type Progress, Threads } from './threads.js';
 
-/** Reading what comes in is short and must not wait behind the making of models. */
-const READING: Bounds = { threads: 1, waiting: 64, memoryMb: 3072, timeMs: 60_000 };
+/**
+ * Reading what comes in is short and must not wait behind the making of models. Its thread takes two seconds to start,
+ * while whoever chose a scan waits for it: it is kept through a visit.
+ */
+const READING: Bounds = { threads: 1, waiting: 64, memoryMb: 3072, timeMs: 60_000, keptMs: 20 * 60_000 };
 /** One processor is left for answering. */
 const MAKING: Bounds = {
   threads: Math.max(1, availableParallelism() - 1),
@@ -42,7 +45,7 @@ const open = (bounds: Bounds) => new Threads(new URL('../work/tasks.js', import.
 export class Pool implements OnModuleDestroy {
   private readonly reading = open(READING);
   private readonly making = open(MAKING);
-  private readonly cases = open({ ...READING, waiting: 8, timeMs: WHOLE_CASE_MS });
+  private readonly cases = open({ ...READING, waiting: 8, timeMs: WHOLE_CASE_MS, keptMs: 60_000 });
   private readonly under = new Map<string, Making>();
   private readonly kept = new Map<string, Uint8Array>();
   private keptBytes = 0;

@@ -3,12 +3,16 @@ import { Piscina } from 'piscina';
 import { CalledOff } from '../common/called-off.js';
 import { ProblemException } from '../common/problem.filter.js';
 
-/** How a kind of work is bounded: threads, what may wait, memory of a thread in MB, and time in ms. */
+/**
+ * How a kind of work is bounded: threads, what may wait, memory of a thread in MB, and time in ms; and how long a
+ * thread without work is kept, ms.
+ */
 export interface Bounds {
   readonly threads: number;
   readonly waiting: number;
   readonly memoryMb: number;
   readonly timeMs: number;
+  readonly keptMs?: number;
 }
 
 /** How far a piece of work has got: what it is at, and which share of it is done, 0 to 1. */
@@ -42,7 +46,7 @@ export class Threads {
       filename: module,
       minThreads: 0,
       maxThreads: bounds.threads,
-      idleTimeout: 60_000,
+      idleTimeout: bounds.keptMs ?? 60_000,
       resourceLimits: { maxOldGenerationSizeMb: bounds.memoryMb, stackSizeMb: 4 },
     });
   }
