@@ -1,4 +1,4 @@
-import { bounds, type Fdi, type Mesh, sideOf } from '@radiant/core';
+import { bounds, type Fdi, hypot, type Mesh, sideOf } from '@radiant/core';
 
 /** A corner that has broken off: so far up from the edge and in from the side, mm. */
 export interface Broken {
@@ -17,7 +17,7 @@ export function brokenCrown(mesh: Mesh, tooth: Fdi, { corner, upMm, inMm }: Brok
   const side = corner === 'mesial' ? toMesial : -toMesial;
   const outer = side > 0 ? max[0] : -min[0];
   // Through the place so far up the side, and the one so far in along the edge.
-  const long = Math.hypot(upMm, inMm);
+  const long = hypot(upMm, inMm);
   const [nx, nz] = [(side * upMm) / long, -inMm / long];
   const at = (upMm * outer - inMm * (min[2] + upMm)) / long;
   const positions = Float64Array.from(mesh.positions);

@@ -9,6 +9,7 @@ import {
   type DesignChoice,
   type Fdi,
   gridOver,
+  hypot,
   type Mesh,
   neededAt,
   onlyAdded,
@@ -243,7 +244,7 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder, befor
           (front * (neededAt(design, share) - flat) + behind * (crown.palatalMm - tight) + side * crown.proximalMm) /
             whole +
           (behind > 0.6 ? near : 0);
-        const out = Math.hypot(x - cx, y - cy);
+        const out = hypot(x - cx, y - cy);
         const past = over + (faults.lip ?? 0) * ramp(-(under?.[i] ?? 0), RIM_MM.from, RIM_MM.full);
         // A ledge with a rounded inner angle, or one that runs out.
         const run = Math.max(0, Math.min(1, past / (faults['knife edge'] ? ledge : CHAMFER_MM)));
@@ -270,7 +271,7 @@ function cutField({ design, planned, finishLine, faults = {} }: PrepOrder, befor
 
   /** Where the cut ends in a direction about the axis: its height, and how far out the tooth is there. */
   function finishAround(own: readonly Vec3[]): (turn: number) => { z: number; r: number } {
-    const all = own.map(([x, y, z]) => ({ turn: Math.atan2(y, x), z, r: Math.hypot(x, y) }));
+    const all = own.map(([x, y, z]) => ({ turn: Math.atan2(y, x), z, r: hypot(x, y) }));
     // A hand leads the bur evenly around: the line is meant over some degrees.
     const even = Array.from({ length: BINS }, (_, k) => {
       const turn = (2 * Math.PI * k) / BINS;

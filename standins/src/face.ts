@@ -1,4 +1,4 @@
-import { type Mesh, monotoneCurve, smoothstep, type Vec3 } from '@radiant/core';
+import { hypot, type Mesh, monotoneCurve, smoothstep, type Vec3 } from '@radiant/core';
 import type { FaceTrait } from './patient.js';
 
 /** The face's mesh and the places on it that are marked on photographs, all in the mouth's coordinates, mm. */
@@ -158,7 +158,7 @@ function onSkin({ rim, rimY, outline }: Column, q: number, f: FaceTrait, smile: 
   const pz = rim[2] + (outline[1] - rim[2]) * w;
   const y = skinY(f, px, pz, smile);
   // Just outside the rim the skin leaves it smoothly.
-  const near = Math.exp(-Math.hypot(px - rim[0], pz - rim[2]) / 3.2);
+  const near = Math.exp(-hypot(px - rim[0], pz - rim[2]) / 3.2);
   return [px, y + (rimY - skinY(f, rim[0], rim[2], smile)) * near + 42 * smoothstep(0.82, 1, q) ** 2, pz];
 }
 

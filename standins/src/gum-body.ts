@@ -1,4 +1,4 @@
-import { type Crown, type Frame, ringVertex, toLocal, toParent, type Vec3 } from '@radiant/core';
+import { type Crown, type Frame, hypot, ringVertex, toLocal, toParent, type Vec3 } from '@radiant/core';
 import { papillaRise } from './papilla.js';
 
 /** A crown in its place in the arch's own frame. */
@@ -34,7 +34,7 @@ export function collar({ crown, frame }: Standing): Body {
   const mid = (k: 0 | 1) => (Math.min(...ring.map((p) => p[k])) + Math.max(...ring.map((p) => p[k]))) / 2;
   const [cx, cy] = [mid(0), mid(1)];
   const polar = ring
-    .map((p) => ({ turn: Math.atan2(p[1] - cy, p[0] - cx), r: Math.hypot(p[0] - cx, p[1] - cy), z: p[2] }))
+    .map((p) => ({ turn: Math.atan2(p[1] - cy, p[0] - cx), r: hypot(p[0] - cx, p[1] - cy), z: p[2] }))
     .sort((a, b) => a.turn - b.turn);
   const radius = new Float64Array(SECTORS + 1);
   const level = new Float64Array(SECTORS + 1);
@@ -63,7 +63,7 @@ export function collar({ crown, frame }: Standing): Body {
     if (over > COLLAR_REACH_MM || over < -3) return undefined;
     const qx = rho - r - MARGIN.thick - MARGIN.growth * Math.max(0, Math.min(over, 4)) + MARGIN.round;
     const qy = -over - MARGIN.over + MARGIN.round;
-    return Math.hypot(Math.max(qx, 0), Math.max(qy, 0)) + Math.min(Math.max(qx, qy), 0) - MARGIN.round;
+    return hypot(Math.max(qx, 0), Math.max(qy, 0)) + Math.min(Math.max(qx, qy), 0) - MARGIN.round;
   };
 }
 
@@ -76,7 +76,7 @@ export function papilla(a: Standing, b: Standing, lostMm = 0): Body {
   };
   // a stands on the side of lesser x: its border at greater x meets the other's at lesser x.
   const [p, q] = [side(a, 0), side(b, a.crown.ringSize / 2)];
-  const width = Math.hypot(q[0] - p[0], q[1] - p[1]);
+  const width = hypot(q[0] - p[0], q[1] - p[1]);
   const rise = papillaRise(a, b, (p[2] + q[2]) / 2, lostMm);
   const [ux, uy] = [(q[0] - p[0]) / (width || 1), (q[1] - p[1]) / (width || 1)];
   const centre: Vec3 = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2, (p[2] + q[2]) / 2 + 1.2];

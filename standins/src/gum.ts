@@ -1,4 +1,13 @@
-import { type Crown, type Frame, type Mesh, mergeMeshes, monotoneCurve, smoothstep, type Vec3 } from '@radiant/core';
+import {
+  type Crown,
+  type Frame,
+  hypot,
+  type Mesh,
+  mergeMeshes,
+  monotoneCurve,
+  smoothstep,
+  type Vec3,
+} from '@radiant/core';
 import { papillaRise } from './papilla.js';
 
 export interface Standing {
@@ -181,7 +190,7 @@ function outward(base: readonly [number, number][], i: number, facial: boolean):
   const b = base[Math.min(base.length - 1, i + 4)] as [number, number];
   const dx = b[0] - a[0];
   const dy = b[1] - a[1];
-  const l = Math.hypot(dx, dy) || 1;
+  const l = hypot(dx, dy) || 1;
   // Walking to the patient's left (+x), the outside (facial) lies at −y: the tangent turned right.
   return facial ? [dy / l, -dx / l] : [-dy / l, dx / l];
 }

@@ -4,6 +4,7 @@ import {
   type CrownSize,
   crown,
   type Fdi,
+  hypot,
   placeMesh,
   standingFrame,
   usualDepth,
@@ -32,12 +33,12 @@ function alongOf(arch: ArchCurve, t: PatientTooth): number {
   let least = Number.POSITIVE_INFINITY;
   let along = 0;
   for (let at = 0; at < FAR_MM; at += STEP_MM) {
-    const d = Math.hypot(at - Math.abs(x), depth(at) - y);
+    const d = hypot(at - Math.abs(x), depth(at) - y);
     if (d < least) {
       least = d;
       best = along;
     }
-    along += Math.hypot(STEP_MM, depth(at + STEP_MM) - depth(at));
+    along += hypot(STEP_MM, depth(at + STEP_MM) - depth(at));
   }
   return x < 0 ? -best : best;
 }

@@ -1,4 +1,4 @@
-import { smoothstep, toLocal, type Vec3 } from '@radiant/core';
+import { hypot, smoothstep, toLocal, type Vec3 } from '@radiant/core';
 import { FACE_HEIGHTS, headHalfWidth } from './face.js';
 import type { FaceTrait, PatientTooth } from './patient.js';
 import { type CameraSetting, SCALE_HEIGHT_MM, SCALE_LENGTH_MM } from './pose.js';
@@ -271,9 +271,9 @@ function features(f: FaceTrait, p: Vec3, skin: Rgb, seed: number): Rgb {
   const dim: Rgb = [skin[0] * 0.42, skin[1] * 0.32, skin[2] * 0.28];
   const shadow = (share: number) => paint(dim, share);
   // Nostrils, the wings' crease and the shade under the nose.
-  const nostril = Math.hypot((a - 6.4) / 3, (z - h.noseBase - 0.9 - 0.22 * (a - 6.4)) / 1.35);
+  const nostril = hypot((a - 6.4) / 3, (z - h.noseBase - 0.9 - 0.22 * (a - 6.4)) / 1.35);
   shadow(0.85 * (1 - smoothstep(0.55, 1.25, nostril)));
-  const wing = Math.hypot(a - 9.5, (z - h.noseBase - 5.5) * 0.95);
+  const wing = hypot(a - 9.5, (z - h.noseBase - 5.5) * 0.95);
   shadow(0.26 * Math.exp(-(((wing - 6.8) / 1.1) ** 2)) * smoothstep(9, 13, a));
   shadow(0.16 * Math.exp(-((a / 12) ** 2) - ((z - h.noseBase + 2.2) / 2.6) ** 2));
   if (Math.abs(a - f.pupilsMm / 2) < 26 && Math.abs(z - h.eyes) < 32) eyeAndBrow(f, x, z, skin, seed, paint, shadow);
@@ -311,14 +311,14 @@ function eyeAndBrow(
     paint([0.55 * shade, 0.5 * shade, 0.47 * shade], open);
     // The red corner by the nose.
     paint([0.42, 0.2, 0.17], open * 0.7 * soft(t + 0.8, 0.16));
-    const r = Math.hypot(ex, ez - 0.4);
+    const r = hypot(ex, ez - 0.4);
     const rays = 0.75 + 0.5 * smoothNoise(Math.atan2(ez - 0.4, ex) * 7, r * 0.25, 1, seed);
     const iris = mix(BROWN_EYES, GREY_EYES, 1 - smoothstep(0.2, 0.42, f.skin)).map((q) => q * rays * shade) as Rgb;
     paint(iris, open * soft(r - 5.7, 0.5));
     paint([0.012, 0.014, 0.016], open * 0.75 * Math.exp(-(((r - 5.6) / 0.55) ** 2)));
     paint([0.004, 0.004, 0.005], open * soft(r - 2.2, 0.45));
     // The lamp in the eye lies on one side in both.
-    const glint = Math.hypot((Math.sign(x) * ex + 1.9) / 1.15, (ez - 2.4) / 1.35);
+    const glint = hypot((Math.sign(x) * ex + 1.9) / 1.15, (ez - 2.4) / 1.35);
     paint([0.95, 0.95, 0.95], open * 0.92 * soft(glint - 0.62, 0.5));
     const rim = inside ** 0.15;
     paint(lash, soft(Math.abs(ez - upper - 0.2) - (0.5 + 0.35 * smoothstep(-0.6, 0.8, t)), 0.55) * rim);
@@ -353,7 +353,7 @@ export function behind(f: FaceTrait, p: Vec3, backdrop: number): Rgb {
   const x = p[0] - f.midlineMm;
   const z = p[2];
   const a = Math.abs(x);
-  const fall = 1 - 0.3 * Math.hypot(x / 300, (z - 60) / 300);
+  const fall = 1 - 0.3 * hypot(x / 300, (z - 60) / 300);
   let c: Rgb = [backdrop * 0.92 * fall, backdrop * 0.98 * fall, backdrop * fall];
   const soft = (d: number) => 1 - smoothstep(-1.2, 1.2, d);
   const skin = skinTone(f);
@@ -363,7 +363,7 @@ export function behind(f: FaceTrait, p: Vec3, backdrop: number): Rgb {
   // Hair over the skull, and down behind jaw and neck to the shoulders.
   const hair = hairAt(f, x, z).map((q) => q * (1 - 0.35 * smoothstep(40, -40, z))) as Rgb;
   const wave = 2.5 * smoothNoise(z * 0.05, x > 0 ? 3 : 7, 2, 9);
-  const skull = Math.hypot(x / 80, (z - 74) / 95) - 1;
+  const skull = hypot(x / 80, (z - 74) / 95) - 1;
   const end = f.hairToMm - 4 + 0.004 * (a - 30) ** 2 - z;
   const long = Math.max(a - (80 - 9 * smoothstep(-20, -84, z) - 14 * smoothstep(-40, 0, end) + wave), z - 74, end);
   c = mix(c, hair, Math.max(soft(skull * 85), soft(long)));
@@ -385,7 +385,7 @@ export function beyond(s: CameraSetting, seed: number, x: number, y: number): Rg
   // In a mirror the lips and cheeks are held away all around; from in front the dark of the mouth lies between them.
   const along = Math.abs(s.pitchDeg ?? 0) > 60;
   const cheek = along
-    ? 0.35 + 0.65 * smoothstep(0.2, 0.62, Math.hypot(u, 0.9 * v) + waves)
+    ? 0.35 + 0.65 * smoothstep(0.2, 0.62, hypot(u, 0.9 * v) + waves)
     : smoothstep(0.36, 0.52, Math.abs(u) + waves) * (1 - smoothstep(-0.1, 0.4, v) * 0.7);
   return [0.014 + 0.16 * cheek, 0.008 + 0.05 * cheek, 0.009 + 0.05 * cheek];
 }

@@ -1,4 +1,4 @@
-import { type Mesh, mergeMeshes, smoothstep, type Vec3 } from '@radiant/core';
+import { hypot, type Mesh, mergeMeshes, smoothstep, type Vec3 } from '@radiant/core';
 import { type GumTrait, innerBorder, type Standing } from './gum.js';
 
 /** Across a vault or a floor so many places are worked out. */
@@ -30,7 +30,7 @@ function beginning(border: readonly Vec3[]): Vec3[] {
   });
   return smooth.map(([x, y, z], i): Vec3 => {
     const [a, b] = [smooth[Math.max(0, i - 3)] as Vec3, smooth[Math.min(n - 1, i + 3)] as Vec3];
-    const l = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+    const l = hypot(b[0] - a[0], b[1] - a[1]) || 1;
     return [x + (LAP.out * (b[1] - a[1])) / l, y - (LAP.out * (b[0] - a[0])) / l, z + LAP.up];
   });
 }
@@ -57,7 +57,7 @@ function over(chords: readonly Chord[], up: (share: number, p: Vec3, widthMm: nu
   const positions: number[] = [];
   const triangles: number[] = [];
   chords.forEach(({ right, left }, j) => {
-    const wide = Math.hypot(left[0] - right[0], left[1] - right[1]);
+    const wide = hypot(left[0] - right[0], left[1] - right[1]);
     for (let i = 0; i <= ACROSS; i++) {
       const t = i / ACROSS;
       const p: Vec3 = [

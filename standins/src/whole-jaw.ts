@@ -4,6 +4,7 @@ import {
   type Frame,
   frameToArch,
   gridOver,
+  hypot,
   type Jaw,
   type Mesh,
   meshToArch,
@@ -188,7 +189,7 @@ function saliva(v: Volume, drops: number, r: Random): void {
       for (let b = Math.max(0, j - reach); b <= Math.min(grid.nb - 1, j + reach); b++)
         for (let a = Math.max(0, i - reach); a <= Math.min(grid.na - 1, i + reach); a++) {
           const p = placeOf(v, a, b, c);
-          const far = Math.hypot(a - i, b - j, (c - k) * 1.4) * grid.step - radius;
+          const far = hypot(a - i, b - j, (c - k) * 1.4) * grid.step - radius;
           d[p] = joined(d[p], far, 0.35);
         }
   }
@@ -250,7 +251,7 @@ function inReach(
     // On the palate the scan goes on; over the roots it ends, and what closes the gum body there is no surface.
     const overRoot = jaw === 'lower' || toLocal(near.frame, at)[1] < 7.5;
     const deep = at[2] > near.neck[2] + (overRoot ? REACH_MM : VAULT_MM);
-    const missed = holes.some((h) => Math.hypot(at[0] - h.at[0], at[1] - h.at[1], at[2] - h.at[2]) < h.radius);
+    const missed = holes.some((h) => hypot(at[0] - h.at[0], at[1] - h.at[1], at[2] - h.at[2]) < h.radius);
     keep[v] = deep || missed ? 0 : 1;
   }
   // What hangs together with the rest alone: a scanner puts loose pieces away itself.

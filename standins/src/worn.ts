@@ -2,6 +2,7 @@ import {
   bounds,
   CaseEngine,
   type Fdi,
+  hypot,
   type Mesh,
   onlyAdded,
   readScan,
@@ -30,7 +31,7 @@ export function groundBehind(crown: Mesh, mm: number): Mesh {
     triangles: crown.triangles,
     positions: crown.positions.map((at, i) => {
       const v = 3 * Math.floor(i / 3);
-      const away = Math.hypot(crown.positions[v] - x, crown.positions[v + 2] - z) / GROUND.aroundMm;
+      const away = hypot(crown.positions[v] - x, crown.positions[v + 2] - z) / GROUND.aroundMm;
       const behind = normals[v + 1] > 0.3;
       return behind && away < 1 ? at - mm * Math.sqrt(1 - away * away) * normals[i] : at;
     }),

@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { published, type Source } from '../working/working.js';
 
 /** A colour in CIELAB for D65 and the 2° observer: lightness 0 to 100, red to green, yellow to blue. */
@@ -21,11 +22,11 @@ const hueOf = (a: number, b: number): number => (a === 0 && b === 0 ? 0 : (Math.
  * The difference of two colours as it is seen, ΔE00 (ISO/CIE 11664-6), its three weights 1.
  */
 export function deltaE00(p: Lab, q: Lab): number {
-  const mean = (Math.hypot(p.a, p.b) + Math.hypot(q.a, q.b)) / 2;
+  const mean = (hypot(p.a, p.b) + hypot(q.a, q.b)) / 2;
   const seven = mean ** 7;
   const g = 0.5 * (1 - Math.sqrt(seven / (seven + 25 ** 7)));
   const [a1, a2] = [(1 + g) * p.a, (1 + g) * q.a];
-  const [c1, c2] = [Math.hypot(a1, p.b), Math.hypot(a2, q.b)];
+  const [c1, c2] = [hypot(a1, p.b), hypot(a2, q.b)];
   const [h1, h2] = [hueOf(a1, p.b), hueOf(a2, q.b)];
   const [dL, dC] = [q.L - p.L, c2 - c1];
   const grey = c1 * c2 === 0;

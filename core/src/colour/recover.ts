@@ -1,4 +1,5 @@
 import { solve } from '../geometry/solve.js';
+import { hypot } from '../geometry/vec.js';
 import type { Lab } from './lab.js';
 import { labOf, type Spectrum, xyzOf } from './spectrum.js';
 import { NM } from './wavelengths.js';
@@ -79,7 +80,7 @@ function searched(lab: Lab): Spectrum | undefined {
     for (let c = 0; c < 3; c++) lambda[c] = (lambda[c] as number) + (step[n + c] as number);
     const now = z.map((v) => (Math.tanh(v) + 1) / 2);
     const told = labOf(now);
-    if (Math.hypot(told.L - lab.L, told.a - lab.a, told.b - lab.b) < NEAR) return now;
+    if (hypot(told.L - lab.L, told.a - lab.a, told.b - lab.b) < NEAR) return now;
   }
   return undefined;
 }

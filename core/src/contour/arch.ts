@@ -1,6 +1,6 @@
 import { type Frame, frameFrom, turn } from '../geometry/frame.js';
 import type { Mesh } from '../geometry/mesh.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import {
   type Fdi,
   isUpper,
@@ -80,9 +80,9 @@ export function alongArch(curve: ArchCurve, alongMm: number): ArchPlace {
     const slope = 2 * curve.a * x + 4 * curve.b * x ** 3;
     const step = Math.min(STEP_MM, target - s);
     // Midpoint rule: the slope half a step on.
-    const xm = x + step / 2 / Math.hypot(1, slope);
+    const xm = x + step / 2 / hypot(1, slope);
     const sm = 2 * curve.a * xm + 4 * curve.b * xm ** 3;
-    x += step / Math.hypot(1, sm);
+    x += step / hypot(1, sm);
     s += step;
   }
   const sign = alongMm < 0 ? -1 : 1;

@@ -4,6 +4,7 @@ import { bounds, type Mesh } from '../geometry/mesh.js';
 import { alignFrame } from '../geometry/register.js';
 import { leastSquares } from '../geometry/solve.js';
 import { type SignedField, signedField } from '../geometry/tree/signed.js';
+import { hypot } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { type ArchCurve, archSide, frontOf, meshToArch, rowOf, standingFrame } from './arch.js';
 import { type Crown, crown, formOf, ringVertex, usualDepth } from './crown.js';
@@ -45,7 +46,7 @@ export interface ExistingArch {
 /** Room between two teeth as they stand, by their middles and widths, mm; below 0 where they overlap. */
 export function roomBetween(a: ExistingTooth, b: ExistingTooth): number {
   const [p, q] = [a.frame.origin, b.frame.origin];
-  return Math.hypot(p[0] - q[0], p[1] - q[1]) - (a.widthMm + b.widthMm) / 2;
+  return hypot(p[0] - q[0], p[1] - q[1]) - (a.widthMm + b.widthMm) / 2;
 }
 
 /** A tooth of the scan. @throws Refusal `tooth-missing` */
@@ -272,7 +273,7 @@ function sizeIn(mesh: Mesh, frame: Frame, twoCusps: boolean): SizeIn {
   }
   return {
     widthMm: x1 - x0,
-    lengthMm: Math.hypot(highZ - lowZ, highY - lowY),
+    lengthMm: hypot(highZ - lowZ, highY - lowY),
     midX: (x0 + x1) / 2,
     lowZ,
     zenithZ: highZ,

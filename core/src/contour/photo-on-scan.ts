@@ -1,7 +1,7 @@
 import { closestPoints } from '../geometry/tree/closest.js';
 import { rayCaster } from '../geometry/tree/ray.js';
 import type { SignedField } from '../geometry/tree/signed.js';
-import { add, scale, type Vec3 } from '../geometry/vec.js';
+import { add, hypot, scale, type Vec3 } from '../geometry/vec.js';
 import { type Px, Z95 } from '../smile/calibration.js';
 import {
   lineOfSight,
@@ -145,8 +145,8 @@ function acrossCentrals(arch: ExistingArch, camera: PhotoCamera, scaleSd: number
   const [a, b] = ends as [Vec3, Vec3];
   const [from, to] = [photoPoint(camera, a), photoPoint(camera, b)];
   const mmAPx = (mmAPixelAt(camera, a) + mmAPixelAt(camera, b)) / 2;
-  const mm = Math.hypot(to[0] - from[0], to[1] - from[1]) * mmAPx;
+  const mm = hypot(to[0] - from[0], to[1] - from[1]) * mmAPx;
   // The depth between the marks' middle and this plane carries the unsureness of the distance into the scale.
   const depth = Math.abs(mmAPx * camera.pxPerMm - 1) * DISTANCE_SHARE;
-  return { from, to, mm, pmMm: Z95 * mm * Math.hypot(scaleSd, depth) };
+  return { from, to, mm, pmMm: Z95 * mm * hypot(scaleSd, depth) };
 }

@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { bulk } from './bulk.js';
 import { columnPlace, type Missing, type MissingColumn, type Stretch } from './missing.js';
 import type { DirectSettings } from './words.js';
@@ -102,7 +103,7 @@ function distances(m: Missing, from: readonly number[], reach: number): Map<numb
   for (const column of from)
     for (let j = -far; j <= far; j++)
       for (let i = -far; i <= far; i++) {
-        const mm = step * Math.max(0, Math.hypot(i, j) - 0.5);
+        const mm = step * Math.max(0, hypot(i, j) - 0.5);
         const x = (column % na) + i;
         const at = column + j * na + i;
         if (mm > reach || x < 0 || x >= na || !m.stands.has(at)) continue;

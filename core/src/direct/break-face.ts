@@ -1,5 +1,5 @@
 import { area, type Mesh, triangleArea, vertex } from '../geometry/mesh.js';
-import { cross, dot, normalize, sub, type Vec3 } from '../geometry/vec.js';
+import { cross, dot, hypot, normalize, sub, type Vec3 } from '../geometry/vec.js';
 import { bulk } from './bulk.js';
 import { cornerOf } from './drawn.js';
 import { columnOf, type Missing, SLIVER_MM } from './missing.js';
@@ -96,7 +96,7 @@ export function drawnFace(m: Missing, drawn: DrawnBreak, mesialX: 1 | -1): Break
     [side * outer, edge + drawn.heightMm],
     [side * (outer - drawn.widthMm), edge],
   ] as const;
-  const count = Math.ceil(Math.hypot(drawn.widthMm, drawn.heightMm) / ALONG_MM);
+  const count = Math.ceil(hypot(drawn.widthMm, drawn.heightMm) / ALONG_MM);
   const positions: number[] = [];
   const triangles: number[] = [];
   let before = -1;

@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import type { Missing } from './missing.js';
 
 /**
@@ -14,7 +15,7 @@ export function bulk(m: Missing): ReadonlySet<number> {
     const far = Math.round(mm / step);
     const at: number[] = [];
     for (let j = -far; j <= far; j++)
-      for (let i = -far; i <= far; i++) if (Math.hypot(i, j) <= far + 1e-9) at.push(j * na + i);
+      for (let i = -far; i <= far; i++) if (hypot(i, j) <= far + 1e-9) at.push(j * na + i);
     return at;
   };
   const [held, around] = [disc(BULK_MM), disc(2 * BULK_MM)];

@@ -1,5 +1,6 @@
 import type { ColumnGrid } from '../geometry/columns.js';
 import type { Mesh } from '../geometry/mesh.js';
+import { hypot } from '../geometry/vec.js';
 import type { Missing, MissingColumn, Stretch } from './missing.js';
 import { type DirectSettings, LAYER_ORDER, type LayerName } from './words.js';
 
@@ -141,7 +142,7 @@ export function slants(
     return a !== undefined ? (own - a) / step : 0;
   };
   const of = (column: number, side: Side) =>
-    Math.min(MOST_SLANT, Math.hypot(1, slope(column, 1, side), slope(column, na, side)));
+    Math.min(MOST_SLANT, hypot(1, slope(column, 1, side), slope(column, na, side)));
   return ({ column }) => ({ front: of(column, (s) => s.from), behind: of(column, (s) => s.to) });
 }
 

@@ -1,6 +1,6 @@
 import { type ColumnGrid, gridOver, spans } from '../geometry/columns.js';
 import { bounds, type Mesh } from '../geometry/mesh.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import { columnBody } from './layers.js';
 import { COLUMN_MM, type Stretch } from './missing.js';
 import type { DirectSettings } from './words.js';
@@ -152,7 +152,7 @@ function insideOf(set: ReadonlySet<number>, { na, step }: ColumnGrid): Map<numbe
       const [i, j] = [c % na, Math.floor(c / na)];
       let least = Infinity;
       for (const r of rim) {
-        const mm = Math.hypot(i - (r % na), j - Math.floor(r / na));
+        const mm = hypot(i - (r % na), j - Math.floor(r / na));
         if (mm < least) least = mm;
       }
       return [c, least * step];

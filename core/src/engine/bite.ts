@@ -4,7 +4,7 @@ import type { SegmentedScan } from '../contour/scan.js';
 import type { ColumnGrid } from '../geometry/columns.js';
 import { type Bounds, bounds, type Mesh } from '../geometry/mesh.js';
 import { type SignedField, signedDistances, signedField } from '../geometry/tree/signed.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import { biteGrid, type HeightField, heightField, type JawTooth } from '../occlusion/heights.js';
 import { type LeadBack, leadBack } from '../occlusion/lead-back.js';
 import {
@@ -79,7 +79,7 @@ const middleOf = ({ min, max }: Bounds): Vec3 => [(min[0] + max[0]) / 2, (min[1]
 /** How far a place lies from a box, mm; 0 within it. */
 function boxDistance({ min, max }: Bounds, x: number, y: number, z: number): number {
   const out = (v: number, k: 0 | 1 | 2) => Math.max(0, min[k] - v, v - max[k]);
-  return Math.hypot(out(x, 0), out(y, 1), out(z, 2));
+  return hypot(out(x, 0), out(y, 1), out(z, 2));
 }
 
 /** Whether two surfaces' boxes come near each other. */

@@ -7,7 +7,7 @@ import { writePly } from '../formats/ply.js';
 import { type Frame, inverse, nested, toParent, turn, WORLD } from '../geometry/frame.js';
 import { bounds, type Mesh, mergeMeshes, meshInFrame, placeMesh } from '../geometry/mesh.js';
 import { sheetDistances, signedField } from '../geometry/tree/signed.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import { restingOn } from '../occlusion/resting.js';
 import { openJaw } from '../scan/base.js';
 import { asSegmented } from '../scan/closed-tooth.js';
@@ -401,6 +401,6 @@ function edgeOf({ teeth }: SegmentedScan): Vec3 | undefined {
 function liesTogether(a: Frame, b: Frame): boolean {
   const cos = (p: Vec3, q: Vec3) => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
   const least = Math.cos((TOGETHER.deg * Math.PI) / 180);
-  const far = Math.hypot(a.origin[0] - b.origin[0], a.origin[1] - b.origin[1], a.origin[2] - b.origin[2]);
+  const far = hypot(a.origin[0] - b.origin[0], a.origin[1] - b.origin[1], a.origin[2] - b.origin[2]);
   return far < TOGETHER.mm && cos(a.x, b.x) > least && cos(a.z, b.z) > least;
 }

@@ -2,6 +2,7 @@ import { deltaE00, type Lab, VISIBLE } from '../colour/lab.js';
 import { type Optics, over, type Sheet, sheetOf, throughSurface, underSurface } from '../colour/layer.js';
 import type { LightId } from '../colour/observer.js';
 import { evenSpectrum, labOf, type Spectrum } from '../colour/spectrum.js';
+import { hypot } from '../geometry/vec.js';
 
 /** A layer of a restoration, from the outside in. */
 export interface Layer {
@@ -34,7 +35,7 @@ const GROUNDS = { black: evenSpectrum(0), white: evenSpectrum(1) } as const;
 export function translucency(made: Made, mm: number): number {
   const layers = layersOf(made, mm);
   const [p, q] = [colourOver(layers, GROUNDS.white), colourOver(layers, GROUNDS.black)];
-  return Math.hypot(p.L - q.L, p.a - q.a, p.b - q.b);
+  return hypot(p.L - q.L, p.a - q.a, p.b - q.b);
 }
 
 /** A stump's reflectance under its surface from how it looks, wet. */

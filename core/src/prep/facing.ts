@@ -1,5 +1,6 @@
 import { type Mesh, triangleArea, vertexAreas, vertexDistance, vertexNormals } from '../geometry/mesh.js';
 import { faceNormals } from '../geometry/tree/signed.js';
+import { hypot } from '../geometry/vec.js';
 import type { Facing } from './draw.js';
 import { hoodOf } from './hood.js';
 import { NO_ZONE, type PrepMap } from './prep-tooth.js';
@@ -38,7 +39,7 @@ export function preparedFacing(scan: Mesh, map: PrepMap): Placed {
         y += normals[3 * w + 1]!;
         z += normals[3 * w + 2]!;
       }
-      const l = Math.hypot(x, y, z) || 1;
+      const l = hypot(x, y, z) || 1;
       next[3 * v] = x / l;
       next[3 * v + 1] = y / l;
       next[3 * v + 2] = z / l;

@@ -1,5 +1,6 @@
 import { MADE } from '../contour/scan.js';
 import { vertexCount } from '../geometry/mesh.js';
+import { hypot } from '../geometry/vec.js';
 import { SCAN_PM_MM } from '../working/accuracy.js';
 import { madeAround, type SeenField, seenDistances } from './seen.js';
 
@@ -45,7 +46,7 @@ export function laidOn(
       teeth: 0,
       medianMm: Number.NaN,
       mostMm: Number.NaN,
-      pmMm: Math.hypot(own, UNKNOWN_PM_MM),
+      pmMm: hypot(own, UNKNOWN_PM_MM),
       doubtful: false,
     };
   off.sort((a, b) => a - b);
@@ -57,7 +58,7 @@ export function laidOn(
     teeth: pairs.length,
     medianMm,
     mostMm,
-    pmMm: Math.hypot(own, medianMm),
+    pmMm: hypot(own, medianMm),
     doubtful: medianMm > DOUBTFUL_MM,
   };
 }

@@ -2,7 +2,7 @@ import { contactBetween } from '../contour/contacts.js';
 import { MADE } from '../contour/scan.js';
 import { bounds } from '../geometry/mesh.js';
 import { closestPoints } from '../geometry/tree/closest.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import { madeAround, type SeenField } from './seen.js';
 
 /** How a scanned tooth stands to the one beside it. */
@@ -47,7 +47,6 @@ export function isUnseenAt(field: SeenField, [x, y, z]: Vec3): boolean {
   const { positions } = field.mesh;
   return madeAround(field).some(
     (m, v) =>
-      m !== MADE.seen &&
-      Math.hypot(positions[3 * v]! - x, positions[3 * v + 1]! - y, positions[3 * v + 2]! - z) < UNSEEN_MM,
+      m !== MADE.seen && hypot(positions[3 * v]! - x, positions[3 * v + 1]! - y, positions[3 * v + 2]! - z) < UNSEEN_MM,
   );
 }

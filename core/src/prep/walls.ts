@@ -1,5 +1,5 @@
 import type { Mesh } from '../geometry/mesh.js';
-import { dot, type Vec3 } from '../geometry/vec.js';
+import { dot, hypot, type Vec3 } from '../geometry/vec.js';
 import type { Placed } from './facing.js';
 
 /** The walls of a prepared crown, by where they look. */
@@ -71,7 +71,7 @@ export function wallsOf(
     let [area, up, away] = [0, 0, 0];
     vertex.forEach((_, i) => {
       const n: Vec3 = [normals[3 * i]!, normals[3 * i + 1]!, normals[3 * i + 2]!];
-      const [out, aside] = [dot(n, stance.out), Math.hypot(dot(n, stance.front), dot(n, stance.distal))];
+      const [out, aside] = [dot(n, stance.out), hypot(dot(n, stance.front), dot(n, stance.distal))];
       if (Math.abs(Math.atan2(out, aside)) * DEG > WALL_LEAN_DEG) return;
       if (dot(n, looks[side]) < Math.cos(WALL_WITHIN_DEG / DEG) * aside) return;
       const h = heights[i]!;

@@ -1,4 +1,5 @@
 import { Refusal } from '../errors.js';
+import { hypot } from '../geometry/vec.js';
 import type { Px } from '../smile/calibration.js';
 import type { FrontSeries } from './schools.js';
 
@@ -30,7 +31,7 @@ export function likedSeries(borders: readonly Px[]): FrontSeries {
       borders.length,
     );
   const [first, last] = [borders[0] as Px, borders.at(-1) as Px];
-  const length = Math.hypot(last[0] - first[0], last[1] - first[1]);
+  const length = hypot(last[0] - first[0], last[1] - first[1]);
   const along = borders.map(
     (p) => ((p[0] - first[0]) * (last[0] - first[0]) + (p[1] - first[1]) * (last[1] - first[1])) / (length || 1),
   );

@@ -1,4 +1,4 @@
-import { cross, dot, normalize, sub, type Vec3 } from '../geometry/vec.js';
+import { cross, dot, hypot, normalize, sub, type Vec3 } from '../geometry/vec.js';
 
 /** A wall of places once around an axis, row over row. */
 export interface Wall {
@@ -35,7 +35,7 @@ const HALVINGS = 10;
 export function blockOut(wall: Wall, whole: (place: number) => number, way: Vec3): ReadonlyMap<number, number> {
   const { at, angles, rows, directions } = wall;
   const first = new Map<number, number>();
-  const radius = (i: number) => Math.hypot(at[3 * i] as number, at[3 * i + 1] as number);
+  const radius = (i: number) => hypot(at[3 * i] as number, at[3 * i + 1] as number);
   const seen = new SeenAlong(wall, way);
   const cut: number[] = [];
   for (let i = 0; i < angles * rows; i++) if (radius(i) < whole(i) - 1e-9) cut.push(i);

@@ -1,7 +1,7 @@
 import { type PlannedTooth, plannedField } from '../contour/plan.js';
 import { directionToParent, type Frame, toLocal, toParent } from '../geometry/frame.js';
 import { rayCaster } from '../geometry/tree/ray.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 
 /** The planned biting surface is told so finely, mm. */
 const STEP_MM = 0.2;
@@ -55,7 +55,7 @@ export function cuspsOf(planned: PlannedTooth, frame: Frame, mm: number, facialO
       if (facing < BITING || (facialOnly && y > tip.y)) continue;
       for (let b = Math.max(0, j - reach); b <= Math.min(rows - 1, j + reach); b++)
         for (let a = Math.max(0, i - reach); a <= Math.min(columns - 1, i + reach); a++) {
-          const off = STEP_MM * Math.hypot(a - i, b - j);
+          const off = STEP_MM * hypot(a - i, b - j);
           if (off > mm) continue;
           const to = z + Math.sqrt(mm * mm - off * off);
           const at = b * columns + a;

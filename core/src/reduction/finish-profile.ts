@@ -1,4 +1,5 @@
 import { smoothstep } from '../geometry/curve.js';
+import { hypot } from '../geometry/vec.js';
 import type { FinishForm, FinishLine } from '../restoration/design.js';
 
 /** The radius that a round-end diamond leaves at a chamfer, mm. Common practice, no source. */
@@ -36,7 +37,7 @@ export const slopeOf = (axial: number): number =>
  */
 export function endedDepth(form: FinishForm, full: number, { below, side, slope }: BesideFinish): number {
   if (full === 0 || form === 'none') return full;
-  const cos = 1 / Math.hypot(1, slope);
+  const cos = 1 / hypot(1, slope);
   if (slope < 0.02 || below > NEAR_END_MM) return full * profile(form, endedAt(below, side), full);
   const across = full * cos;
   let [low, high] = [0, across];

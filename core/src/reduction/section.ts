@@ -2,7 +2,7 @@ import { crownZenith, type PlannedTooth } from '../contour/plan.js';
 import { type Frame, toParent } from '../geometry/frame.js';
 import type { Mesh } from '../geometry/mesh.js';
 import { reachAtLevel, type SectionLine, section } from '../geometry/section.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import { overThirds, THIRDS } from '../restoration/thickness.js';
 import { FACIAL_ENAMEL, type FacialThird } from '../teeth/norms.js';
 import type { TargetSurface } from './target.js';
@@ -133,7 +133,7 @@ function withoutNeck(line: SectionLine, over: number): SectionLine[] {
   const at = (i: number): SectionPoint => [p[2 * (i % n)] as number, p[2 * (i % n) + 1] as number];
   const flat = (i: number): boolean => {
     const [a, b] = [at(i), at(i + 1)];
-    return Math.min(a[1], b[1]) > over && Math.abs(b[0] - a[0]) > CLOSING * Math.hypot(b[0] - a[0], b[1] - a[1]);
+    return Math.min(a[1], b[1]) > over && Math.abs(b[0] - a[0]) > CLOSING * hypot(b[0] - a[0], b[1] - a[1]);
   };
   let best = { from: 0, pieces: 0, mm: 0 };
   for (let i = 0; i < n; i++) {
@@ -194,7 +194,7 @@ function distanceToLines([x, y]: SectionPoint, lines: readonly SectionLine[]): n
       const [ax, ay] = [p[i] as number, p[i + 1] as number];
       const [dx, dy] = [(p[j] as number) - ax, (p[j + 1] as number) - ay];
       const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
-      least = Math.min(least, Math.hypot(x - ax - t * dx, y - ay - t * dy));
+      least = Math.min(least, hypot(x - ax - t * dx, y - ay - t * dy));
     }
   return least;
 }
@@ -213,7 +213,7 @@ export function sectionToMouth(planned: PlannedTooth, p: SectionPoint) {
 function slant(lines: readonly SectionLine[], z: number): number {
   const a = reachAtLevel(lines, z + 0.4, 'least');
   const b = reachAtLevel(lines, z - 0.4, 'least');
-  return a === undefined || b === undefined ? 1 : Math.min(1.6, Math.hypot(1, (a - b) / 0.8));
+  return a === undefined || b === undefined ? 1 : Math.min(1.6, hypot(1, (a - b) / 0.8));
 }
 
 /** Thickness of the enamel by the middle of its norm; from the middle of the gum third on it runs out. */

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import { blockOut } from './block-out.js';
 import { NOTHING_MM } from './removal.js';
 import { ANGLES, CAP_ROWS, DIRECTIONS, type Draft, NEAR_FINISH, NECK_ROWS, ROWS, SIDEWAYS } from './target-grid.js';
@@ -25,7 +25,7 @@ export function freeTheBack(g: Ground, d: Draft): void {
     const [above, down] = [places(row - 1), heightOf(row - 1) - heightOf(row)];
     for (const k of backward) {
       const [i, u] = [row * ANGLES + k, DIRECTIONS[k] as Vec3];
-      const r = Math.hypot(d.left[3 * i] as number, d.left[3 * i + 1] as number);
+      const r = hypot(d.left[3 * i] as number, d.left[3 * i + 1] as number);
       const to = Math.max(THINNEST_MM, behindWrap(above, down, u, r));
       if (to < r) lowered(d, i, to, u);
     }
@@ -42,7 +42,7 @@ const EVEN_ROUNDS = 6;
 export function evenTheBack(g: Ground, d: Draft): void {
   const top = wrapTopOf(g);
   if (top === undefined) return;
-  const radius = (of: Float64Array, i: number) => Math.hypot(of[3 * i] as number, of[3 * i + 1] as number);
+  const radius = (of: Float64Array, i: number) => hypot(of[3 * i] as number, of[3 * i + 1] as number);
   const rows = Array.from({ length: ROWS }, (_, row) => row).filter((row) => row >= NECK_ROWS + NEAR_FINISH.length);
   for (let round = 0; round < EVEN_ROUNDS; round++) {
     const to = new Map<number, number>();
@@ -115,7 +115,7 @@ function sideColumns(g: Ground, d: Draft, toFront: number, turn: number): WallPl
     const places: WallPlace[] = [];
     for (let row = NECK_ROWS + 1; row < ROWS; row++) {
       const vertex = row * ANGLES + k;
-      const r = Math.hypot(d.left[3 * vertex] as number, d.left[3 * vertex + 1] as number);
+      const r = hypot(d.left[3 * vertex] as number, d.left[3 * vertex + 1] as number);
       const z = d.left[3 * vertex + 2] as number;
       if (r < NEEDLE_MM) continue;
       if (aside(g, u, r) <= 0 && !(wrapTop !== undefined && z < wrapTop)) continue;
@@ -150,7 +150,7 @@ const RIM = (ROWS - 1) * ANGLES;
  */
 export function leaveHidden(d: Draft, way: Vec3): Hidden {
   const wall = { angles: ANGLES, rows: ROWS + CAP_ROWS - 1, at: d.left, directions: DIRECTIONS };
-  const whole = (i: number) => Math.hypot(d.now[3 * i] as number, d.now[3 * i + 1] as number);
+  const whole = (i: number) => hypot(d.now[3 * i] as number, d.now[3 * i + 1] as number);
   const places = { asked: 0, less: 0, left: 0, right: 0, behind: 0 };
   for (let i = 0; i < ROWS * ANGLES; i++) if ((d.removedMm[i] as number) > NOTHING_MM) places.asked++;
   // The edge's cap lies where its walls end, and moves with them.
@@ -159,13 +159,13 @@ export function leaveHidden(d: Draft, way: Vec3): Hidden {
   for (const [i, mm] of less) {
     const [ux, uy] = DIRECTIONS[i % ANGLES] as Vec3;
     const was = d.removedMm[i] as number;
-    const room = whole(i) - Math.hypot(d.left[3 * i] as number, d.left[3 * i + 1] as number);
+    const room = whole(i) - hypot(d.left[3 * i] as number, d.left[3 * i + 1] as number);
     const part = Math.max(0, room) / (room + mm);
     d.removedMm[i] = was * part;
     d.alignMm[i] = Math.min(d.alignMm[i] as number, d.removedMm[i] as number);
     const inLine = Math.max(
-      Math.hypot(d.left[3 * i] as number, d.left[3 * i + 1] as number),
-      Math.hypot(d.aligned[3 * i] as number, d.aligned[3 * i + 1] as number),
+      hypot(d.left[3 * i] as number, d.left[3 * i + 1] as number),
+      hypot(d.aligned[3 * i] as number, d.aligned[3 * i + 1] as number),
     );
     d.aligned.set([inLine * ux, inLine * uy], 3 * i);
     each.push(was * (1 - part));
@@ -190,8 +190,8 @@ export function leaveHidden(d: Draft, way: Vec3): Hidden {
 
 /** Cuts a place of the wall down to a distance from the axis, mm. */
 function lowered(d: Draft, i: number, to: number, [ux, uy]: Vec3): void {
-  const from = Math.hypot(d.left[3 * i] as number, d.left[3 * i + 1] as number);
-  const whole = Math.hypot(d.now[3 * i] as number, d.now[3 * i + 1] as number);
+  const from = hypot(d.left[3 * i] as number, d.left[3 * i + 1] as number);
+  const whole = hypot(d.now[3 * i] as number, d.now[3 * i + 1] as number);
   const slant = whole - from > 1e-9 ? (d.removedMm[i] as number) / (whole - from) : 1;
   d.removedMm[i] = (d.removedMm[i] as number) + (from - to) * slant;
   d.left.set([to * ux, to * uy], 3 * i);

@@ -1,6 +1,6 @@
 import type { PlannedTooth } from '../contour/plan.js';
 import { smoothstep } from '../geometry/curve.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import type { Design } from '../restoration/design.js';
 import { neededAt, preparedEdge } from '../restoration/thickness.js';
 import { isPremolar } from '../teeth/notation.js';
@@ -177,7 +177,7 @@ export function neededOn(design: Design, p: Vec3, rays: TargetRays): number {
   const mm = neededBeside(design, p, rays.zenith);
   const { belowBulgeMm } = design;
   if (belowBulgeMm === undefined || mm <= belowBulgeMm) return mm;
-  const r = Math.hypot(p[0], p[1]);
+  const r = hypot(p[0], p[1]);
   const part = smoothstep(GUM_QUARTER.from, GUM_QUARTER.to, p[2] / rays.zenith);
   return part === 0 || !rays.bulges([p[0] / r, p[1] / r, 0]) ? mm : mm + part * (belowBulgeMm - mm);
 }
@@ -188,9 +188,9 @@ const GUM_QUARTER = { from: 0.7, to: 0.78 } as const;
 function neededBeside(design: Design, [x, y, z]: Vec3, zenith: number): number {
   const facial = neededAt(design, z / zenith);
   const { wrap } = design;
-  if (wrap && y > 0) return facial + (wrap.deepMm - facial) * smoothstep(0.2, 0.6, y / Math.hypot(x, y));
+  if (wrap && y > 0) return facial + (wrap.deepMm - facial) * smoothstep(0.2, 0.6, y / hypot(x, y));
   if (!design.around) return facial;
-  const out = -y / Math.hypot(x, y);
+  const out = -y / hypot(x, y);
   const { proximalMm, palatalMm } = design.around;
   return proximalMm + ((out >= 0 ? facial : palatalMm) - proximalMm) * smoothstep(0.2, 0.6, Math.abs(out));
 }

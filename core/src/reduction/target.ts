@@ -4,7 +4,7 @@ import { type ContourPlan, crownZenith, type PlannedTooth, plannedTooth } from '
 import { type Frame, toLocal, toParent } from '../geometry/frame.js';
 import { type Mesh, volume } from '../geometry/mesh.js';
 import type { SignedField } from '../geometry/tree/signed.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import type { Design } from '../restoration/design.js';
 import type { Fdi } from '../teeth/notation.js';
 import { endedAround, endedDepth, slopeOf } from './finish-profile.js';
@@ -361,7 +361,7 @@ const LID_MM = 0.05;
 /** The neck is closed at its middle height, and higher where the lid would cut through what lies under it. */
 function closeNeck({ now, left, aligned, bare }: Draft): void {
   const height = (i: number) => now[3 * i + 2] as number;
-  const out = (of: Float64Array, i: number) => Math.hypot(of[3 * i] as number, of[3 * i + 1] as number);
+  const out = (of: Float64Array, i: number) => hypot(of[3 * i] as number, of[3 * i + 1] as number);
   let level = 0;
   for (let k = 0; k < ANGLES; k++) level += height(k) / ANGLES;
   for (let k = 0; k < ANGLES; k++)

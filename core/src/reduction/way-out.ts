@@ -1,4 +1,4 @@
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import type { Design } from '../restoration/design.js';
 
 /** Angles of ways out, degrees from straight to the front down to the edge, the first tried first. House values. */
@@ -126,7 +126,7 @@ export function inTheWay(
   // Told in the way's own directions. Places on one line of it share a level.
   const a = (2 * Math.PI * turn) / angles;
   const [cos, sin] = [Math.cos(a), Math.sin(a)];
-  const tilt = way[2] / -Math.hypot(way[0], way[1]);
+  const tilt = way[2] / -hypot(way[0], way[1]);
   const limit = new Float64Array(LEVELS).fill(Infinity);
   const found: InTheWay[] = [];
   for (const column of columns) {

@@ -3,7 +3,7 @@ import { type Mesh, triangleNormal } from '../geometry/mesh.js';
 import { solve } from '../geometry/solve.js';
 import { buildTree, type Tree } from '../geometry/tree/build.js';
 import { closestPoints } from '../geometry/tree/closest.js';
-import { add, cross, dot, length, normalize, rotateAbout, scale, sub, type Vec3 } from '../geometry/vec.js';
+import { add, cross, dot, hypot, length, normalize, rotateAbout, scale, sub, type Vec3 } from '../geometry/vec.js';
 
 /** A surface onto which others are laid; its first triangles are of teeth. */
 export interface Ground {
@@ -143,7 +143,7 @@ function weightedStep(
   return {
     frame: frameFrom(origin, about(frame.z), about(frame.x)),
     // A turn moves what lies 25 mm off, the half width of a jaw.
-    movedMm: Math.hypot(x[3], x[4], x[5]) + angle * 25,
+    movedMm: hypot(x[3], x[4], x[5]) + angle * 25,
   };
 }
 

@@ -2,7 +2,7 @@ import { Refusal } from '../errors.js';
 import type { Frame } from '../geometry/frame.js';
 import { bounds, type Mesh, triangleArea, vertex } from '../geometry/mesh.js';
 import { leastSquares } from '../geometry/solve.js';
-import { cross, dot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
+import { cross, dot, hypot, length, normalize, scale, sub, type Vec3 } from '../geometry/vec.js';
 import type { Jaw } from '../teeth/notation.js';
 import { vectorArea } from './repair.js';
 
@@ -168,7 +168,7 @@ function unevenness(m: Mesh): { readonly whole: number; readonly apart: number }
     w += p[i + 2];
   }
   const n = p.length / 3;
-  const own = { whole, apart: Math.hypot(x / whole - u / n, y / whole - v / n, z / whole - w / n) };
+  const own = { whole, apart: hypot(x / whole - u / n, y / whole - v / n, z / whole - w / n) };
   evenness.set(m, own);
   return own;
 }

@@ -1,5 +1,5 @@
 import type { Mesh } from '../geometry/mesh.js';
-import { length, scale, sub, type Vec3 } from '../geometry/vec.js';
+import { hypot, length, scale, sub, type Vec3 } from '../geometry/vec.js';
 import type { Fdi } from '../teeth/notation.js';
 import type { WholeScan } from './own-scan.js';
 
@@ -123,7 +123,7 @@ export function pulledLine(look: Hangs, labels: Uint8Array, tooth: Fdi, from: Ve
 /** The vertices that hang together with the one nearest to a place, within a distance of it. */
 function around(look: Hangs, at: Vec3, reachMm: number): number[] {
   const p = look.mesh.positions;
-  const offOf = (v: number) => Math.hypot(p[3 * v] - at[0], p[3 * v + 1] - at[1], p[3 * v + 2] - at[2]);
+  const offOf = (v: number) => hypot(p[3 * v] - at[0], p[3 * v + 1] - at[1], p[3 * v + 2] - at[2]);
   let start = 0;
   for (let v = 1; v < p.length / 3; v++) if (offOf(v) < offOf(start)) start = v;
   const seen = new Set([start]);

@@ -1,6 +1,7 @@
 import { BELOW_NECK } from '../contour/fit.js';
 import type { Neighbourhood } from '../geometry/adjacency.js';
 import type { Mesh } from '../geometry/mesh.js';
+import { hypot } from '../geometry/vec.js';
 import type { Fdi } from '../teeth/notation.js';
 import { bridges } from './closed-tooth.js';
 import type { LookedAt } from './own-scan.js';
@@ -154,7 +155,7 @@ function crownOf(
     }
     if (high <= low) break;
     const [dOut, dUp] = [border.out[neck] - out[edge], border.up[neck] - up[edge]];
-    lengthMm = Math.hypot(dOut, dUp);
+    lengthMm = hypot(dOut, dUp);
     [wayOut, wayUp] = [dOut / (lengthMm || 1), dUp / (lengthMm || 1)];
     edgeAt = out[edge] * wayOut + up[edge] * wayUp;
   }
@@ -251,7 +252,7 @@ function facingAlong(
       sx += n[3 * v];
       sy += n[3 * v + 1];
     }
-    const size = Math.hypot(sx, sy);
+    const size = hypot(sx, sy);
     if (size === 0) return [ux, uy];
     [fx, fy] = [sx / size, sy / size];
   }

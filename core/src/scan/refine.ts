@@ -1,7 +1,7 @@
 import { frameToArch, meshToArch, quadrantOf, turnedOver } from '../contour/arch.js';
 import { type Frame, nested, toLocal } from '../geometry/frame.js';
 import { directionsInFrame, type Mesh, meshInFrame } from '../geometry/mesh.js';
-import { cross, normalize, scale, type Vec3 } from '../geometry/vec.js';
+import { cross, hypot, normalize, scale, type Vec3 } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { frameFromClicks, levelled, type MouthProposal, mouthFrame } from './mouth-frame.js';
 import { type LookedAt, lookAtJaw, rowAsTold, type Told } from './own-scan.js';
@@ -118,10 +118,10 @@ export function nearerFrame(
     dy += b[1] - a[1];
   }
   if (dx <= 0) return undefined;
-  const far = Math.hypot(dx, dy);
+  const far = hypot(dx, dy);
   const [c, s] = [dx / far, dy / far];
   const edge = Math.min(right.edgeMm, left.edgeMm);
-  if (Math.hypot(mx, my, edge) > most.mm || Math.abs(Math.atan2(s, c)) > (most.deg * Math.PI) / 180) return undefined;
+  if (hypot(mx, my, edge) > most.mm || Math.abs(Math.atan2(s, c)) > (most.deg * Math.PI) / 180) return undefined;
   const level = rollOf(look);
   const x = normalize([c, s, level]);
   const z = normalize(cross(x, [-s, c, 0]));

@@ -1,7 +1,7 @@
 import { meshToArch } from '../contour/arch.js';
 import type { SegmentedScan } from '../contour/scan.js';
 import { bounds, type Mesh } from '../geometry/mesh.js';
-import type { Vec3 } from '../geometry/vec.js';
+import { hypot, type Vec3 } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import type { Told } from './own-scan.js';
 import { PICKED } from './row-path.js';
@@ -24,8 +24,7 @@ export function toldByFirst(first: SegmentedScan, inMouth: Mesh, jaw: Jaw): Told
     const { min, max } = bounds(meshToArch(jaw, mesh));
     const [x, y] = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
     let low = Infinity;
-    for (let v = 0; v < p.length; v += 3)
-      if (Math.hypot(p[v] - x, p[v + 1] - y) < ABOUT_MM) low = Math.min(low, p[v + 2]);
+    for (let v = 0; v < p.length; v += 3) if (hypot(p[v] - x, p[v + 1] - y) < ABOUT_MM) low = Math.min(low, p[v + 2]);
     if (low < min[2] + STUMP_SHARE * (max[2] - min[2])) teeth.set(tooth, [x, y, low]);
   }
   return { teeth };

@@ -1,5 +1,6 @@
 import { Refusal } from '../errors.js';
 import { solve } from '../geometry/solve.js';
+import { hypot } from '../geometry/vec.js';
 
 /** A place in the plane of an arch, mm or px. */
 export type Place = readonly [number, number];
@@ -88,7 +89,7 @@ const gradient = ([a, b, c, d]: Coefficients, [x, y]: Place): Place => [
 
 function sampson(k: Coefficients, p: Place): number {
   const g = gradient(k, p);
-  return valueAt(k, p) / (Math.hypot(g[0], g[1]) || 1);
+  return valueAt(k, p) / (hypot(g[0], g[1]) || 1);
 }
 
 function weighted(points: readonly Place[], weights: readonly number[]): Coefficients {
@@ -122,7 +123,7 @@ function foot(k: Coefficients, p: Place): { distance: number; normal: Place } {
     if (Math.abs(stepX) + Math.abs(stepY) < 1e-8) break;
   }
   const g = gradient(k, [x, y]);
-  const l = Math.hypot(g[0], g[1]) || 1;
+  const l = hypot(g[0], g[1]) || 1;
   const normal: Place = [-g[0] / l, -g[1] / l];
   return { distance: (p[0] - x) * normal[0] + (p[1] - y) * normal[1], normal };
 }

@@ -1,4 +1,5 @@
 import { Refusal } from '../errors.js';
+import { hypot } from '../geometry/vec.js';
 import { COMMON_PRACTICE, type Figure, MEASURED } from '../working/working.js';
 
 /** A place in a photograph: px from the left and from the top of the upright picture. */
@@ -27,7 +28,7 @@ export function scaleOf(c: Calibration): Figure {
   if (!numbers.every(Number.isFinite))
     throw new Refusal('number-invalid', 'A calibration point or length is not a number.', c);
   if (!(c.mm > 0)) throw new Refusal('calibration-zero', 'The length of the scale must be more than 0 mm.', c.mm);
-  const px = Math.hypot(c.to[0] - c.from[0], c.to[1] - c.from[1]);
+  const px = hypot(c.to[0] - c.from[0], c.to[1] - c.from[1]);
   if (px < 10)
     throw new Refusal('points-coincide', 'The two points of the scale lie at one place; set them further apart.', c);
   const value = c.mm / px;

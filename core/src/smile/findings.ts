@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { isFrontKind, LENGTH_ASYMMETRY_NOTICED, ratioOff, WIDTH } from '../teeth/norms.js';
 import { type Fdi, kindOf, opposite, UPPER_TEN } from '../teeth/notation.js';
 import { COMMON_PRACTICE, DERIVED, derived, differs, type Figure, type Source } from '../working/working.js';
@@ -140,7 +141,7 @@ function widthFindings(by: ReadonlyMap<Fdi, ToothMeasure>): Finding[] {
     if (!m.width || !isFrontKind(kind)) continue;
     const norm = WIDTH[kind];
     const over = m.width.value - norm.value;
-    if (Math.abs(over) <= Math.hypot(norm.band, m.width.pm)) continue;
+    if (Math.abs(over) <= hypot(norm.band, m.width.pm)) continue;
     out.push({
       id: `size-${tooth}`,
       teeth: [tooth],

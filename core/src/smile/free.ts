@@ -1,4 +1,5 @@
 import { Refusal } from '../errors.js';
+import { hypot } from '../geometry/vec.js';
 import { COMMON_PRACTICE, type Figure, MEASURED } from '../working/working.js';
 import { LANDMARK_SD_MM, type Px, Z95 } from './calibration.js';
 
@@ -6,7 +7,7 @@ import { LANDMARK_SD_MM, type Px, Z95 } from './calibration.js';
 const APART_PX = 3;
 
 function requireApart(a: Px, b: Px): void {
-  if (!(Math.hypot(a[0] - b[0], a[1] - b[1]) >= APART_PX))
+  if (!(hypot(a[0] - b[0], a[1] - b[1]) >= APART_PX))
     throw new Refusal('points-coincide', 'Two points of a measure lie at one place.', [a, b]);
 }
 
@@ -16,10 +17,10 @@ function requireApart(a: Px, b: Px): void {
  */
 export function freeLength(a: Px, b: Px, scale: Figure): Figure {
   requireApart(a, b);
-  const px = Math.hypot(a[0] - b[0], a[1] - b[1]);
+  const px = hypot(a[0] - b[0], a[1] - b[1]);
   return {
     value: px * scale.value,
-    pm: Math.hypot(Z95 * Math.SQRT2 * LANDMARK_SD_MM, px * scale.pm),
+    pm: hypot(Z95 * Math.SQRT2 * LANDMARK_SD_MM, px * scale.pm),
     unit: 'mm',
     working: {
       formula: 'length = distance in the picture × scale',
@@ -50,8 +51,8 @@ export function freeAngle(a: Px, at: Px, b: Px, scale: Figure): Figure {
   const [p, q] = [arm(a), arm(b)];
   const between = Math.abs(q.direction - p.direction);
   const deg = ((between > Math.PI ? 2 * Math.PI - between : between) * 180) / Math.PI;
-  const byVertex = Math.hypot(q.turn[0] - p.turn[0], q.turn[1] - p.turn[1]);
-  const sd = LANDMARK_SD_MM * Math.hypot(1 / p.mm, 1 / q.mm, byVertex);
+  const byVertex = hypot(q.turn[0] - p.turn[0], q.turn[1] - p.turn[1]);
+  const sd = LANDMARK_SD_MM * hypot(1 / p.mm, 1 / q.mm, byVertex);
   return {
     value: deg,
     pm: (Z95 * sd * 180) / Math.PI,

@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { type Fdi, isFdi } from '../teeth/notation.js';
 import { frontRow, OWN_ROLES, type Roles } from '../teeth/roles.js';
 import type { Figure } from '../working/working.js';
@@ -86,7 +87,7 @@ export function frontSight(
     const own = p && depthAt(kind, p, tooth, teeth);
     return p && { id, at: p, sdMm, depth: own && { ...own, mm: own.mm + SCALE_BEFORE_MM.mm } };
   };
-  const relative = Math.hypot(scale.pm / scale.value, SCALE_BEFORE_MM.pm / stand.distanceMm);
+  const relative = hypot(scale.pm / scale.value, SCALE_BEFORE_MM.pm / stand.distanceMm);
   return {
     sight: {
       view: 'retracted-front',

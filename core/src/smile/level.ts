@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { type Fdi, opposite, sideOf } from '../teeth/notation.js';
 import type { Figure } from '../working/working.js';
 import { type Px, Z95 } from './calibration.js';
@@ -41,7 +42,7 @@ export function levelOfTeeth(set: LandmarkSet, scale: Figure): Level | undefined
     for (const kind of LANDMARK_KINDS) {
       const [a, b] = [set[tooth]?.[kind], set[opposite(tooth)]?.[kind]];
       if (!a || !b) continue;
-      reach += Math.hypot(b[0] - a[0], b[1] - a[1]) * scale.value;
+      reach += hypot(b[0] - a[0], b[1] - a[1]) * scale.value;
       pairs++;
     }
   }
@@ -63,10 +64,10 @@ export function levelOfPupils(set: LandmarkSet, scale: Figure, portrait: ViewRea
   const [right, left] = COMMON.map((t) => set[t]?.edge) as [Px | undefined, Px | undefined];
   const cant = portrait && measureCantOfCanines(portrait);
   if (!right || !left || !cant) return undefined;
-  const apart = Math.hypot(left[0] - right[0], left[1] - right[1]) * scale.value;
+  const apart = hypot(left[0] - right[0], left[1] - right[1]) * scale.value;
   const tips = (Z95 * Math.SQRT2 * TIP_SD_MM * 180) / (Math.PI * apart);
   const rollDeg = wrapped(directionDeg(right, left) - cant.value);
-  const pmDeg = Math.hypot(cant.pm, tips);
+  const pmDeg = hypot(cant.pm, tips);
   const own = levelOfTeeth(set, scale);
   return own && Math.abs(wrapped(own.rollDeg - rollDeg)) <= pmDeg
     ? { by: 'alike', rollDeg: own.rollDeg, pmDeg }

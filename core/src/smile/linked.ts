@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 /** One length known from two sides, each with its error, mm. */
 export interface Sided {
   readonly value: number;
@@ -23,7 +24,7 @@ export function linked(scan: Sided | undefined, photo: Sided | undefined): Linke
   if (!scan && !photo) return { why: 'measured on neither', apart: false };
   if (!scan) return { ...(photo && { photo }), used: 'photo', why: 'the scan has no such tooth', apart: false };
   if (!photo) return { scan, used: 'scan', why: 'not marked on the photograph', apart: false };
-  const both = Math.hypot(scan.pm, photo.pm);
+  const both = hypot(scan.pm, photo.pm);
   const apart = Math.abs(scan.value - photo.value) > both;
   const used = scan.pm <= photo.pm ? 'scan' : 'photo';
   return {

@@ -1,4 +1,5 @@
 import { type Curve, monotoneCurve } from '../geometry/curve.js';
+import { hypot } from '../geometry/vec.js';
 import { isFrontKind, LENGTH_WORN } from '../teeth/norms.js';
 import { type Fdi, kindOf, UPPER_TEN } from '../teeth/notation.js';
 import { DERIVED, derived, type Figure, MEASURED } from '../working/working.js';
@@ -173,7 +174,7 @@ export function measureSmile(r: ViewReading, context: LipContext = {}): ViewFigu
     sightOf(r),
     'mm',
     { formula: 'corner to corner', inputs: marked('both corners') },
-    ([a, b], mm) => Math.hypot((b as Px)[0] - (a as Px)[0], (b as Px)[1] - (a as Px)[1]) * mm,
+    ([a, b], mm) => hypot((b as Px)[0] - (a as Px)[0], (b as Px)[1] - (a as Px)[1]) * mm,
   );
   out.push({ id: 'smile-width', name: 'width of the smile', figure: width });
   out.push(...corridors(r, corners));

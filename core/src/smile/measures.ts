@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { type FrontKind, isFrontKind } from '../teeth/norms.js';
 import { type Fdi, isUpper, kindOf, PLANNABLE } from '../teeth/notation.js';
 import { OWN_ROLES, type Roles, roleOf } from '../teeth/roles.js';
@@ -135,7 +136,7 @@ function lowestPm(edge: Marked, others: readonly Marked[], { scale, rollPmDeg }:
   const left = others.map((o) => {
     const apartMm = Math.abs(edge.at[0] - o.at[0]) * scale.value;
     const level = apartMm * Math.sin((rollPmDeg * Math.PI) / 180);
-    const pm = Math.hypot(ONE_SIDED * Math.hypot(edge.sdMm, o.sdMm), level);
+    const pm = hypot(ONE_SIDED * hypot(edge.sdMm, o.sdMm), level);
     return pm - Math.max(0, (edge.at[1] - o.at[1]) * scale.value);
   });
   return others.every((o) => o.at[1] <= edge.at[1]) ? Math.max(0, ...left) : 0;
@@ -157,7 +158,7 @@ function crownWidth(front: Figure, f: FrontSight, kind: FrontKind, tooth: Fdi): 
 
 /** With a scan it is known how a tooth turns away: what is seen and that make the chord from side to side. */
 function widthByChord(front: Figure, backMm: number, kind: FrontKind, tooth: Fdi): Figure {
-  const chord = Math.hypot(front.value, backMm);
+  const chord = hypot(front.value, backMm);
   // A tooth that stands in another's place keeps its own form.
   const own = kindOf(tooth);
   const form = isFrontKind(own) ? own : kind;

@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { type Figure, MEASURED } from '../working/working.js';
 import type { Px } from './calibration.js';
 import { type Marked, propagated } from './propagate.js';
@@ -147,8 +148,8 @@ function thirds(r: ViewReading): ViewFigure[] {
       note: 'The two lower thirds of a face are about alike: 100 %.',
     },
     ([a, b, c]) =>
-      (100 * Math.hypot((c as Px)[0] - (b as Px)[0], (c as Px)[1] - (b as Px)[1])) /
-      Math.hypot((b as Px)[0] - (a as Px)[0], (b as Px)[1] - (a as Px)[1]),
+      (100 * hypot((c as Px)[0] - (b as Px)[0], (c as Px)[1] - (b as Px)[1])) /
+      hypot((b as Px)[0] - (a as Px)[0], (b as Px)[1] - (a as Px)[1]),
   );
   return [{ id: 'thirds', name: 'lower third to middle third', figure }];
 }

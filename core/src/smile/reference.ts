@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { isFrontKind, RATIO_CLINICAL, RATIO_UNWORN, ratioOff, WIDTH } from '../teeth/norms.js';
 import { type Fdi, kindName, kindOf, opposite } from '../teeth/notation.js';
 import { differs } from '../working/working.js';
@@ -41,8 +42,8 @@ export function rankReference(measures: readonly ToothMeasure[]): ReferenceCandi
       return [
         {
           tooth: m.tooth,
-          off: Math.hypot(byRatio, byWidth) / Math.SQRT2 + (shorter > 0 ? SHORTER_THAN_FELLOW : 0),
-          pm: Math.hypot(m.ratio.pm / ratio.band, m.width.pm / width.band) / Math.SQRT2,
+          off: hypot(byRatio, byWidth) / Math.SQRT2 + (shorter > 0 ? SHORTER_THAN_FELLOW : 0),
+          pm: hypot(m.ratio.pm / ratio.band, m.width.pm / width.band) / Math.SQRT2,
           reasons: [
             `width to length ${m.ratio.value.toFixed(0)} %, right from ${RATIO_UNWORN[kind].value} (unworn, whole) to ${RATIO_CLINICAL[kind].value.toFixed(0)} (living, clinical)`,
             `${m.width.value.toFixed(1)} mm wide, norm of a ${kindName(m.tooth)} ${width.value.toFixed(1)} mm`,

@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import type { Fdi } from '../teeth/notation.js';
 import { EVEN, type Figure } from '../working/working.js';
 import type { Px } from './calibration.js';
@@ -205,10 +206,7 @@ export function spreadOf(p: Px, sdMm: number, depth: Depth | undefined, s: Sight
   const sd = depth?.sdMm ?? 0;
   if (sd === 0) return [sdMm, sdMm];
   const { yawDeg, yawPm, pitchDeg, pitchPm, distanceMm } = s.stand;
-  const turn = (deg: number, pm: number) => Math.hypot(Math.sin(deg * rad), Math.sin(pm * rad) / 1.96);
+  const turn = (deg: number, pm: number) => hypot(Math.sin(deg * rad), Math.sin(pm * rad) / 1.96);
   const away = (k: 0 | 1) => ((p[k] - s.about[k]) * s.scale.value) / distanceMm;
-  return [
-    Math.hypot(sdMm, sd * away(0), sd * turn(yawDeg, yawPm)),
-    Math.hypot(sdMm, sd * away(1), sd * turn(pitchDeg, pitchPm)),
-  ];
+  return [hypot(sdMm, sd * away(0), sd * turn(yawDeg, yawPm)), hypot(sdMm, sd * away(1), sd * turn(pitchDeg, pitchPm))];
 }

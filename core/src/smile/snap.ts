@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import type { Px } from './calibration.js';
 
 /** A piece of a picture's brightness, row by row. */
@@ -40,7 +41,7 @@ export function snapToEdge(patch: Patch, at: Px, radius: number): Px | undefined
   for (let y = Math.ceil(cy - radius); y <= cy + radius; y++) {
     for (let x = Math.ceil(cx - radius); x <= cx + radius; x++) {
       if (x < 2 || y < 2 || x > w - 3 || y > h - 3) continue;
-      const d = Math.hypot(x - cx, y - cy);
+      const d = hypot(x - cx, y - cy);
       if (d > radius) continue;
       const strength = Math.hypot(...slope(x, y));
       if (strength < WEAKEST) continue;
@@ -50,7 +51,7 @@ export function snapToEdge(patch: Patch, at: Px, radius: number): Px | undefined
   }
   if (!best) return undefined;
   const [gx, gy] = slope(best.x, best.y);
-  const g = Math.hypot(gx, gy);
+  const g = hypot(gx, gy);
   const [nx, ny] = [gx / g, gy / g];
   const strengthAt = (t: number): number => {
     const x = best.x + nx * t;

@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import type { Px } from './calibration.js';
 
 /**
@@ -12,7 +13,7 @@ export function mirrored(fellow: Px, pairs: readonly (readonly [Px, Px])[], midd
     dx += l[0] - r[0];
     dy += l[1] - r[1];
   }
-  const length = Math.hypot(dx, dy);
+  const length = hypot(dx, dy);
   const across: Px = length > 0 ? [dx / length, dy / length] : [1, 0];
   const at =
     pairs.length > 0

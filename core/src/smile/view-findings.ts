@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { CHU_ZENITH, isFrontKind, TARNOW_PAPILLA, ZENITH_DISTAL } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { COMMON_PRACTICE, type Figure, published, type Source } from '../working/working.js';
@@ -282,7 +283,7 @@ function corridorFinding(figure: Figure, by: ReadonlyMap<string, ViewFigure>): D
   const unlike =
     right &&
     left &&
-    Math.abs(right.value - left.value) > Math.max(TOLD.corridorUnlikePercent, Math.hypot(right.pm, left.pm));
+    Math.abs(right.value - left.value) > Math.max(TOLD.corridorUnlikePercent, hypot(right.pm, left.pm));
   if (kind !== 'narrow' && kind !== 'medium narrow' && !unlike) return undefined;
   return {
     title:
@@ -387,7 +388,7 @@ function embrasure(f: ViewFigure, by: ReadonlyMap<string, ViewFigure>): Draft | 
   const inner =
     a < 20 ? (rank === 1 ? 'embrasure-11-21' : 'embrasure-12-11') : rank === 1 ? 'embrasure-11-21' : 'embrasure-21-22';
   const before = by.get(inner)?.figure;
-  if (!before || f.figure.value - before.value > -Math.hypot(f.figure.pm, before.pm)) return undefined;
+  if (!before || f.figure.value - before.value > -hypot(f.figure.pm, before.pm)) return undefined;
   return {
     title: `The embrasure of {${a}} and {${b}} is shallower than the one before it`,
     detail: 'Embrasures deepen from the midline outward; worn edges level them.',

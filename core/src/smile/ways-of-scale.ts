@@ -1,3 +1,4 @@
+import { hypot } from '../geometry/vec.js';
 import { isFrontKind } from '../teeth/norms.js';
 import { type Fdi, kindOf } from '../teeth/notation.js';
 import { differs, type Figure, MEASURED, published, type WorkingInput } from '../working/working.js';
@@ -57,7 +58,7 @@ export function toothWidth(tooth: Fdi, widthMm: number, pmMm: number, view: View
   return {
     way: 'tooth',
     mm: widthMm * seen.width,
-    pmMm: Math.hypot(pmMm * seen.width, widthMm * seen.widthPm),
+    pmMm: hypot(pmMm * seen.width, widthMm * seen.widthPm),
     sdMm: LANDMARK_SD_MM,
   };
 }
@@ -69,7 +70,7 @@ function shareSeen(tooth: Fdi, view: ViewId): { readonly width: number; readonly
   const kind = kindOf(tooth);
   if (!isFrontKind(kind)) return { width: 0.7, widthPm: 0.12 };
   const { width, widthPm, mouthPm } = SEEN_FROM_FRONT[kind];
-  return { width, widthPm: Math.hypot(widthPm, mouthPm) };
+  return { width, widthPm: hypot(widthPm, mouthPm) };
 }
 
 /** A length by the scan, once the photograph is matched with it: its own error says all. */
@@ -82,7 +83,7 @@ export const byScan = (mm: number, pmMm: number): KnownLength => ({ way: 'scan',
 export function scaleFrom(ends: Ends, known: KnownLength): Figure {
   const plain = scaleOf({ ...ends, mm: known.mm });
   if (known.way === 'scale') return plain;
-  const relative = Math.hypot((Z95 * Math.SQRT2 * known.sdMm) / known.mm, known.pmMm / known.mm);
+  const relative = hypot((Z95 * Math.SQRT2 * known.sdMm) / known.mm, known.pmMm / known.mm);
   const inputs: WorkingInput[] = [
     {
       name: {
@@ -131,11 +132,11 @@ export interface ScaleCheck {
  * wrong length.
  */
 export function checkScale(scale: Figure, second: Ends, known: KnownLength): ScaleCheck {
-  const px = Math.hypot(second.to[0] - second.from[0], second.to[1] - second.from[1]);
+  const px = hypot(second.to[0] - second.from[0], second.to[1] - second.from[1]);
   const value = px * scale.value;
   const measured: Figure = {
     value,
-    pm: Math.hypot(Z95 * Math.SQRT2 * known.sdMm, px * scale.pm),
+    pm: hypot(Z95 * Math.SQRT2 * known.sdMm, px * scale.pm),
     unit: 'mm',
     working: {
       formula: 'second length = distance in the picture × scale',
@@ -204,7 +205,7 @@ function unlikeSides(set: LandmarkSet): number | undefined {
   const reach = (canine: Fdi, central: Fdi) => {
     const a = set[canine]?.distal;
     const b = set[central]?.mesial;
-    return a && b && Math.hypot(a[0] - b[0], a[1] - b[1]);
+    return a && b && hypot(a[0] - b[0], a[1] - b[1]);
   };
   const right = reach(13, 11);
   const left = reach(23, 21);

@@ -1,4 +1,4 @@
-import { cutOut, type Frame, type Jaw, type Mesh, meshToArch, placeMesh, type Vec3 } from '@radiant/core';
+import { cutOut, type Frame, hypot, type Jaw, type Mesh, meshToArch, placeMesh, type Vec3 } from '@radiant/core';
 import { type Random, random } from '../random.js';
 import { placeOf, surfaceOf, type Volume } from '../surface-nets.js';
 import { type FieldTooth, roundedMax, roundedMin, type ToothField, toothField } from './tooth-field.js';
@@ -88,7 +88,7 @@ function course(widthMm: number, depthMm: number, square: number) {
     const x = (widthMm / 2) * Math.sin(a) ** (2 / square);
     const y = depthMm * (1 - Math.cos(a) ** (2 / square)) + Math.max(0, t - 1) * depthMm;
     const [px, py, s] = places.at(-1) as [number, number, number];
-    places.push([x, y, s + Math.hypot(x - px, y - py)]);
+    places.push([x, y, s + hypot(x - px, y - py)]);
   }
   return (along: number): { x: number; y: number; dx: number; dy: number } => {
     const s = Math.abs(along);
@@ -102,7 +102,7 @@ function course(widthMm: number, depthMm: number, square: number) {
     ];
     const k = (s - a[2]) / Math.max(1e-6, b[2] - a[2]);
     const way = along < 0 ? -1 : 1;
-    const n = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+    const n = hypot(b[0] - a[0], b[1] - a[1]) || 1;
     return {
       x: way * (a[0] + k * (b[0] - a[0])),
       y: a[1] + k * (b[1] - a[1]),
@@ -229,9 +229,9 @@ function filled(r: FieldJawRecipe, teeth: readonly Stood[], own: Random) {
   // Tongue and cheek, which lie against what is scanned.
   const soft = (x: number, y: number, z: number, gum: number): number => {
     let f = gum;
-    if (lump) f = roundedMin(f, Math.hypot(x - lump.x, y - lump.y, (z - lump.z - lump.r) * 0.9) - lump.r, 1.5);
+    if (lump) f = roundedMin(f, hypot(x - lump.x, y - lump.y, (z - lump.z - lump.r) * 0.9) - lump.r, 1.5);
     if (cheekAt)
-      f = roundedMin(f, Math.hypot(x - cheekAt.x, (y - cheekAt.y) * 0.5, (z - cheekAt.z - 6) * 0.6) - cheekAt.r, 1);
+      f = roundedMin(f, hypot(x - cheekAt.x, (y - cheekAt.y) * 0.5, (z - cheekAt.z - 6) * 0.6) - cheekAt.r, 1);
     return f;
   };
   const gumAt = (x: number, y: number, z: number): number => {
@@ -296,7 +296,7 @@ function columns(r: FieldJawRecipe, teeth: readonly Stood[], { grid }: Volume, h
         const share = Math.min(1.3, Math.abs(u) / (t.tooth.widthMm / 2));
         const scallop = t.tooth.position <= 3 ? 3 : t.tooth.position <= 5 ? 1.8 : 1.1;
         const level = t.at[2] + t.tooth.lengthMm - scallop * Math.min(1, share * share) + 0.5 * down;
-        const d = Math.hypot(
+        const d = hypot(
           Math.max(0, Math.abs(u) - t.tooth.widthMm * 0.42),
           Math.max(0, Math.abs(w) - t.tooth.depthMm * 0.3),
         );
@@ -337,7 +337,7 @@ function opened(m: Mesh, topMm: number, r: FieldJawRecipe, teeth: readonly Stood
       const [x, y, z] = [p[v] as number, p[v + 1] as number, p[v + 2] as number];
       const within = teeth.some((s) => y > s.at[1] + 3 && Math.abs(x) < Math.abs(s.at[0]) - 2);
       if (!within && z > topMm - 2.2 - 0.8 * Math.sin(x * 0.35 + r.seed)) ok = false;
-      else if (!teeth.some((s) => Math.hypot(x - s.at[0], y - s.at[1]) < (y > s.at[1] + 4 ? reach : 11))) ok = false;
+      else if (!teeth.some((s) => hypot(x - s.at[0], y - s.at[1]) < (y > s.at[1] + 4 ? reach : 11))) ok = false;
     }
     if (ok) kept.push(m.triangles[t] as number, m.triangles[t + 1] as number, m.triangles[t + 2] as number);
   }
@@ -389,7 +389,7 @@ function truthOf(m: Mesh, teeth: readonly Stood[], gumAt: (x: number, y: number,
     const [x, y, z] = middleOf(m, t);
     let [best, who] = [Math.max(0, gumAt(x, y, z)), 0];
     for (const s of teeth) {
-      if (Math.hypot(x - s.at[0], y - s.at[1]) > 9) continue;
+      if (hypot(x - s.at[0], y - s.at[1]) > 9) continue;
       const f = Math.abs(s.field(...ownPlace(s, x, y, z)));
       if (f < best) [best, who] = [f, s.fdi];
     }

@@ -6,6 +6,7 @@ import { emergenceOf, matrixFor, papillaFills, USUAL_SOUNDING_MM } from '../../d
 import { growth } from '../../direct/plan.js';
 import { Refusal } from '../../errors.js';
 import { signedDistances } from '../../geometry/tree/signed.js';
+import { hypot } from '../../geometry/vec.js';
 import type { Fdi, Jaw } from '../../teeth/notation.js';
 import type { CaseEngine } from '../case-engine.js';
 import { missingOn } from './direct.js';
@@ -72,7 +73,7 @@ export function directGaps(engine: CaseEngine, jaw: Jaw, sounding: Readonly<Reco
     });
     let tipZ = Infinity;
     for (let v = 0; v < gum.length; v += 3)
-      if (Math.hypot((gum[v] as number) - met.at[0], (gum[v + 1] as number) - met.at[1]) < PAPILLA_MM)
+      if (hypot((gum[v] as number) - met.at[0], (gum[v + 1] as number) - met.at[1]) < PAPILLA_MM)
         tipZ = Math.min(tipZ, gum[v + 2] as number);
     const own = sounding[`${right}-${left}`];
     const openMm = Number.isFinite(tipZ) ? tipZ - contactZ : undefined;

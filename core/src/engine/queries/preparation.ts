@@ -4,7 +4,7 @@ import { Refusal } from '../../errors.js';
 import { directionToParent, type Frame, toParent, WORLD } from '../../geometry/frame.js';
 import { type Mesh, vertexCount } from '../../geometry/mesh.js';
 import type { SignedField } from '../../geometry/tree/signed.js';
-import { dot, type Vec3 } from '../../geometry/vec.js';
+import { dot, hypot, type Vec3 } from '../../geometry/vec.js';
 import { BITE_ZONES } from '../../prep/checks/bite.js';
 import { type Checked, scanPlace } from '../../prep/checks/checked.js';
 import { finishOf } from '../../prep/checks/finish.js';
@@ -237,7 +237,7 @@ function proofOver(
   const { doubtful, pmMm } = laidFit(engine, proof, jaw);
   if (doubtful) return undefined;
   const over = engine.once(tooth, `proof ${proof.nth} ${key}`, () => provisionalOver(own, own.map, field));
-  return { ...over, pmMm: Math.hypot(pmMm, laidPmMm) };
+  return { ...over, pmMm: hypot(pmMm, laidPmMm) };
 }
 
 /** Faces are no question of the bite. */

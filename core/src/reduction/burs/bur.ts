@@ -1,3 +1,4 @@
+import { hypot } from '../../geometry/vec.js';
 /** What the working part of a rotary instrument looks like. */
 export const BUR_SHAPES = {
   'round-end': 'round-end',
@@ -87,7 +88,7 @@ export function leanDeg(b: Bur): number {
   const [tip, most] = [b.tipMm / 2, b.largestMm / 2];
   if (b.shape !== 'round-end') return (Math.atan2(most - tip, b.lengthMm) * 180) / Math.PI;
   const along = b.lengthMm - tip;
-  const whole = Math.hypot(most, along);
+  const whole = hypot(most, along);
   if (whole <= tip) return 90;
   return ((Math.acos(tip / whole) - Math.atan2(along, most)) * 180) / Math.PI;
 }

@@ -1,3 +1,4 @@
+import { hypot } from '../../geometry/vec.js';
 import { type Bur, leanDeg } from './bur.js';
 
 /** The corner of a flat end is rounded so much, mm; less on a slim one. Common practice, no source. */
@@ -56,22 +57,22 @@ export function outlineOf(b: Bur, shankMm = 2): (readonly [number, number])[] {
  */
 export function distanceToBur(b: Bur, t: number, out: number): number {
   const [tip, most] = [b.tipMm / 2, b.largestMm / 2];
-  if (b.shape === 'ball') return Math.hypot(t - most, out) - most;
+  if (b.shape === 'ball') return hypot(t - most, out) - most;
   if (b.shape === 'round-end') {
     const a = (leanDeg(b) * Math.PI) / 180;
     // In coordinates of the side: along it from where it touches the ball, and across.
     const along = (t - tip) * Math.cos(a) + out * Math.sin(a);
-    if (along <= 0) return Math.hypot(t - tip, out) - tip;
+    if (along <= 0) return hypot(t - tip, out) - tip;
     const across = out * Math.cos(a) - (t - tip) * Math.sin(a) - tip;
     const length = (b.lengthMm - tip) * Math.cos(a) + most * Math.sin(a);
-    return along <= length ? across : Math.hypot(Math.max(across, 0), along - length);
+    return along <= length ? across : hypot(Math.max(across, 0), along - length);
   }
   if (t <= 0) {
     const flat = b.shape === 'flat-end' ? Math.max(0, tip - cornerOf(b)) : 0;
-    return Math.hypot(t, Math.max(0, out - flat));
+    return hypot(t, Math.max(0, out - flat));
   }
-  if (t >= b.lengthMm) return Math.hypot(t - b.lengthMm, Math.max(0, out - b.shankMm / 2));
+  if (t >= b.lengthMm) return hypot(t - b.lengthMm, Math.max(0, out - b.shankMm / 2));
   const r = radiusAt(b, t);
   const slope = (radiusAt(b, Math.min(b.lengthMm - 1e-6, t + 0.01)) - radiusAt(b, Math.max(0, t - 0.01))) / 0.02;
-  return (out - r) / Math.hypot(1, slope);
+  return (out - r) / hypot(1, slope);
 }
