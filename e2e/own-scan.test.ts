@@ -342,6 +342,18 @@ it('a scan is seen while its file is on its way, worked on once it is on record,
   await page.getByRole('button', { name: 'leave without using it' }).first().click();
   await page.getByText(/form fits it to 0\.\d\d mm/).waitFor({ timeout: 60_000 });
   expect((await detail()).files.some((f) => f.name === 'too much.stl')).toBe(false);
+
+  // Whoever has left its bench meanwhile hears of it where scans are put in.
+  await held();
+  await choose(
+    'left early.stl',
+    coarse.map((b, i) => (i === 20 ? b + 1 : b)),
+  );
+  await scene.waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'leave without using it' }).first().click();
+  await page.getByRole('button', { name: 'Reading …' }).waitFor({ timeout: 60_000 });
+  letGo('refused');
+  await page.getByText('left early.stl: There is no room for it.').waitFor({ timeout: 60_000 });
 });
 
 it('an assistant puts a scan in and marks its teeth; a technician puts a wax-up in, and neither changes the plan', async () => {

@@ -4,7 +4,7 @@ import { Link, useNavigate } from 'react-router';
 import { api, sentenceOf } from '../../data/api.js';
 import { useCase, useSection } from '../../data/case-context.js';
 import { useMayWrite, useScansToPut } from '../../shell/ReadOnlyNote.js';
-import { COMING, dropEarly, keepEarly, readEarly, refuseEarly } from './own-scan/early.js';
+import { COMING, readEarly, useComing } from './own-scan/early.js';
 import { ScanLine } from './ScanLine.js';
 
 /** Puts a scan in; the contour keeps its numbers and stands on the new scan. */
@@ -17,6 +17,10 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
   const scans = detail.files.filter((f) => f.kind === 'scan');
   const input = useRef<HTMLInputElement>(null);
   const [state, setState] = useState<{ busy: boolean; refusal?: string }>({ busy: false });
+  // What was put in from a bench that was left meanwhile.
+  const coming = useComing(detail.id);
+  const busy = state.busy || (!!coming && !coming.kept && coming.refused === undefined);
+  const refusal = state.refusal ?? (coming?.refused && `${coming.file.name}: ${coming.refused}`);
   // Once its bench is shown, what becomes of the file is said there.
   const here = useRef(false);
   useEffect(() => {
@@ -30,7 +34,7 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
     if (!file) return;
     setState({ busy: true });
     // It is read, and shown, while it is on its way.
-    readEarly(detail.id, file, () => here.current && navigate(`?scan=${COMING}`));
+    const early = readEarly(detail.id, file, () => here.current && navigate(`?scan=${COMING}`));
     try {
       const made = await api.upload<CaseFile>(
         `/cases/${detail.id}/files?kind=scan${put === 'wax-ups' ? '&state=mock-up' : ''}`,
@@ -39,16 +43,16 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
       await refresh();
       // A scan whose teeth are not told apart is worked on first; one of the lower jaw is for the bite.
       if (made.role === 'original') {
-        keepEarly(made);
+        early.keep(made);
         if (here.current) navigate(`?scan=${made.id}`);
-      } else dropEarly();
+      } else early.drop();
       if (mayShape && made.role === 'working' && made.jaw === 'upper') shape.set({ ...shape.data, scanId: made.id });
       setState({ busy: false });
     } catch (error) {
-      const refusal = sentenceOf(error);
-      if (here.current) dropEarly();
-      else refuseEarly(refusal);
-      setState({ busy: false, refusal });
+      const sentence = sentenceOf(error);
+      if (here.current) early.drop();
+      else early.refuse(sentence);
+      setState({ busy: false, refusal: sentence });
     }
   };
   const rows = [...grounds.filter((f) => f !== undefined), ...scans.filter((f) => !grounds.includes(f))];
@@ -69,19 +73,8 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
         </ul>
       )}
       {put && (
-        <button
-          type="button"
-          className={quiet ? 'how' : 'btn'}
-          disabled={state.busy}
-          onClick={() => input.current?.click()}
-        >
-          {state.busy
-            ? 'Reading …'
-            : put === 'wax-ups'
-              ? 'put a wax-up in'
-              : quiet
-                ? 'put another scan in'
-                : 'Choose a scan'}
+        <button type="button" className={quiet ? 'how' : 'btn'} disabled={busy} onClick={() => input.current?.click()}>
+          {busy ? 'Reading …' : put === 'wax-ups' ? 'put a wax-up in' : quiet ? 'put another scan in' : 'Choose a scan'}
         </button>
       )}
       <input
@@ -96,9 +89,9 @@ export function ScanUpload({ quiet = false }: { quiet?: boolean }) {
           e.target.value = '';
         }}
       />
-      {state.refusal && (
+      {refusal && (
         <p role="alert" className="mt-1 text-stop">
-          {state.refusal}
+          {refusal}
         </p>
       )}
     </div>

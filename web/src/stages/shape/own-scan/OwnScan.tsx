@@ -119,9 +119,11 @@ function useSource(file: CaseFile | undefined, coming: Coming | undefined): Scan
     if (kept) navigate(`?scan=${kept}`, { replace: true });
   }, [kept, navigate]);
   return useMemo((): ScanSource => {
-    if (coming) return { key: coming.key, from: coming.file, id: file?.id, onRecord: coming.onRecord };
-    const { id } = file as CaseFile;
-    return { key: id, from: `/api/cases/${detail.id}/files/${id}`, id, onRecord: Promise.resolve({ id }) };
+    const id = file?.id;
+    const from = id && `/api/cases/${detail.id}/files/${id}`;
+    if (coming) return { key: coming.key, from: from ?? coming.file, id, onRecord: coming.onRecord };
+    if (!from) throw new Error('A scan is on its way or on record.');
+    return { key: id, from, id, onRecord: Promise.resolve({ id }) };
   }, [file, coming, detail.id]);
 }
 

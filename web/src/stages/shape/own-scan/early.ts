@@ -14,85 +14,90 @@ export interface Coming {
   readonly file: File;
   /** What it came to be in the case's record. */
   readonly kept?: CaseFile;
+  /** Why it is not kept. */
+  readonly refused?: string;
   readonly onRecord: Promise<CaseFile>;
 }
 
-interface Early {
-  coming: Coming;
-  reading: Reading | undefined;
+/** What whoever put a file in tells of it. */
+export interface Early {
+  /** It has come to be this file of the case. */
   readonly keep: (made: CaseFile) => void;
-  readonly refuse: (reason: Refusal) => void;
+  /** It can't be kept. @param sentence why, for people */
+  readonly refuse: (sentence: string) => void;
+  /** It is worked on no more here. */
+  readonly drop: () => void;
 }
 
-let early: Early | undefined;
+let coming: Coming | undefined;
+let reading: Reading | undefined;
+let chosen = 0;
 const listeners = new Set<() => void>();
-const tell = () => {
-  for (const l of listeners) l();
-};
+
+function become(next: Coming | undefined): void {
+  coming = next;
+  for (const told of listeners) told();
+}
+
+function letGo(): void {
+  reading?.end();
+  reading = undefined;
+  become(undefined);
+}
 
 /**
  * Reads a file that was chosen just now; what was chosen before it is let go.
  * @param shown is called once there is something to be seen of it
  */
-export function readEarly(caseId: string, file: File, shown: () => void): void {
-  dropEarly();
-  const reading = startReading(file, true);
+export function readEarly(caseId: string, file: File, shown: () => void): Early {
+  letGo();
+  const key = `${COMING} ${++chosen}`;
+  const own = startReading(file, true);
   let [keep, refuse]: [(made: CaseFile) => void, (reason: Refusal) => void] = [() => undefined, () => undefined];
   const onRecord = new Promise<CaseFile>((resolve, reject) => {
     [keep, refuse] = [resolve, reject];
   });
-  // Whoever waits for it hears of a failure; where nobody does, whoever chose the file says it.
+  // Whoever waits for it hears of a failure; others read it in what is coming.
   onRecord.catch(() => undefined);
-  const own: Early = {
-    coming: { caseId, key: crypto.randomUUID(), file, onRecord },
-    reading,
-    keep,
-    refuse,
+  reading = own;
+  become({ caseId, key, file, onRecord });
+  // Another file may have been chosen since.
+  const isMine = () => coming?.key === key;
+  const show = () => isMine() && shown();
+  own.follow(() => undefined, show);
+  own.opened.then(show, () => undefined);
+  return {
+    keep: (made) => {
+      keep(made);
+      if (coming && isMine()) become({ ...coming, kept: made });
+    },
+    refuse: (sentence) => {
+      refuse(new Refusal('scan-not-kept', sentence));
+      if (coming && isMine()) become({ ...coming, refused: sentence });
+    },
+    drop: () => {
+      refuse(new Refusal('scan-not-kept', 'The file was let go.'));
+      if (isMine()) letGo();
+    },
   };
-  early = own;
-  const show = () => early === own && shown();
-  reading.follow(() => undefined, show);
-  reading.opened.then(show, () => undefined);
-  tell();
-}
-
-/** What was chosen has come to be this file of the case. */
-export function keepEarly(made: CaseFile): void {
-  if (!early) return;
-  early.coming = { ...early.coming, kept: made };
-  early.keep(made);
-  tell();
-}
-
-/** What was chosen can't be kept: its bench says why. @param sentence for people */
-export function refuseEarly(sentence: string): void {
-  early?.refuse(new Refusal('scan-not-kept', sentence));
-}
-
-/** What was chosen is worked on no more. */
-export function dropEarly(): void {
-  early?.reading?.end();
-  early?.refuse(new Refusal('scan-not-kept', 'Another file was chosen.'));
-  early = undefined;
-  tell();
 }
 
 /** Hands the early reading of a file over, once. @param key of its bench */
 export function takeEarly(key: string): Reading | undefined {
-  if (early?.coming.key !== key) return undefined;
-  const { reading } = early;
-  early.reading = undefined;
-  return reading;
+  if (coming?.key !== key) return undefined;
+  const own = reading;
+  reading = undefined;
+  return own;
 }
 
 /** What is on its way to a case's record, or came to it last. */
 export function useComing(caseId: string): Coming | undefined {
-  const coming = useSyncExternalStore(
+  const own = useSyncExternalStore(
     (told) => {
       listeners.add(told);
       return () => listeners.delete(told);
     },
-    () => early?.coming,
+    () => coming,
   );
-  return coming?.caseId === caseId ? coming : undefined;
+  return own?.caseId === caseId ? own : undefined;
 }
