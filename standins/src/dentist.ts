@@ -333,7 +333,9 @@ function towardsMiddle(mesh: Mesh): Vec3 {
   let best: Vec3 = [0, 0, 0];
   let least = Infinity;
   for (let i = 0; i < mesh.positions.length; i += 3) {
-    const [x, y, z] = [mesh.positions[i], mesh.positions[i + 1], mesh.positions[i + 2]];
+    const x = mesh.positions[i];
+    const y = mesh.positions[i + 1];
+    const z = mesh.positions[i + 2];
     if (Math.abs(z - level) > 0.4) continue;
     const away = Math.abs(x) + 0.3 * y;
     if (away < least) [best, least] = [[x, y, z], away];

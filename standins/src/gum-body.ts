@@ -52,7 +52,8 @@ export function collar({ crown, frame }: Standing): Body {
   const widest = Math.max(...radius);
   return (x, y, z) => {
     const [lx, ly, lz] = toLocal(frame, [x, y, z]);
-    const [dx, dy] = [lx - cx, ly - cy];
+    const dx = lx - cx;
+    const dy = ly - cy;
     const rho = Math.sqrt(dx * dx + dy * dy);
     if (rho > widest + 3) return undefined;
     const at = ((Math.atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * SECTORS;
@@ -83,7 +84,9 @@ export function papilla(a: Standing, b: Standing, lostMm = 0): Body {
   const [ru, rv, rz] = [width / 2 + 0.7, 2.7, rise + 1.2];
   const least = Math.min(ru, rv, rz);
   return (x, y, z) => {
-    const [dx, dy, dz] = [x - centre[0], y - centre[1], z - centre[2]];
+    const dx = x - centre[0];
+    const dy = y - centre[1];
+    const dz = z - centre[2];
     const u = (dx * ux + dy * uy) / ru;
     const v = (dy * ux - dx * uy) / rv;
     const w = dz / rz;

@@ -19,7 +19,9 @@ export function oddCrown(c: Crown, seed: number, mm: number): Crown {
   const p = c.mesh.positions;
   const out = new Float64Array(p.length);
   for (let v = 0; v < p.length; v += 3) {
-    const [x, y, z] = [p[v], p[v + 1], p[v + 2]];
+    const x = p[v];
+    const y = p[v + 1];
+    const z = p[v + 2];
     const n = (k: number) => smoothNoise(x / HILL_MM + 9 * k, y / HILL_MM, z / HILL_MM, seed * 31 + c.tooth * 7 + k);
     const h = z / length;
     const side = y < 0 ? facial : palatal;

@@ -43,17 +43,30 @@ export function addSolid(
   const near = new Float32Array(ni * nj * nk).fill(Infinity);
   const { positions: p, triangles: t } = mesh;
   for (let f = 0; f < t.length; f += 3) {
-    const [a, b, c] = [3 * t[f], 3 * t[f + 1], 3 * t[f + 2]];
-    const [ax, ay, az] = [p[a], p[a + 1], p[a + 2]];
-    const [bx, by, bz] = [p[b], p[b + 1], p[b + 2]];
-    const [cx, cy, cz] = [p[c], p[c + 1], p[c + 2]];
+    const a = 3 * t[f];
+    const b = 3 * t[f + 1];
+    const c = 3 * t[f + 2];
+    const ax = p[a];
+    const ay = p[a + 1];
+    const az = p[a + 2];
+    const bx = p[b];
+    const by = p[b + 1];
+    const bz = p[b + 2];
+    const cx = p[c];
+    const cy = p[c + 1];
+    const cz = p[c + 2];
     const i0 = Math.ceil((Math.min(ax, bx, cx) - band - grid.a0) / h);
     const i1 = Math.floor((Math.max(ax, bx, cx) + band - grid.a0) / h);
     const j0 = Math.ceil((Math.min(ay, by, cy) - band - grid.b0) / h);
     const j1 = Math.floor((Math.max(ay, by, cy) + band - grid.b0) / h);
     const k0 = Math.ceil((Math.min(az, bz, cz) - band - c0) / h);
     const k1 = Math.floor((Math.max(az, bz, cz) + band - c0) / h);
-    const [ux, uy, uz, vx, vy, vz] = [bx - ax, by - ay, bz - az, cx - ax, cy - ay, cz - az];
+    const ux = bx - ax;
+    const uy = by - ay;
+    const uz = bz - az;
+    const vx = cx - ax;
+    const vy = cy - ay;
+    const vz = cz - az;
     for (let k = k0; k <= k1; k++)
       for (let j = j0; j <= j1; j++)
         for (let i = i0; i <= i1; i++) {

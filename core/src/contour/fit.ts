@@ -248,7 +248,9 @@ function sizeIn(mesh: Mesh, frame: Frame, twoCusps: boolean): SizeIn {
   let top = -Infinity;
   let [lowY, lowZ, highY, highZ] = [0, Infinity, 0, -Infinity];
   for (let i = 0; i < p.length; i += 3) {
-    const [a, b, c] = [p[i] - o[0], p[i + 1] - o[1], p[i + 2] - o[2]];
+    const a = p[i] - o[0];
+    const b = p[i + 1] - o[1];
+    const c = p[i + 2] - o[2];
     const back = a * y[0] + b * y[1] + c * y[2];
     const up = a * z[0] + b * z[1] + c * z[2];
     if (back < front) front = back;
@@ -262,7 +264,9 @@ function sizeIn(mesh: Mesh, frame: Frame, twoCusps: boolean): SizeIn {
   const face = front * (twoCusps ? FACE_SHARE.twoCusps : FACE_SHARE.front);
   const neck = lowZ + BELOW_NECK * (top - lowZ);
   for (let i = 0; i < p.length; i += 3) {
-    const [a, b, c] = [p[i] - o[0], p[i + 1] - o[1], p[i + 2] - o[2]];
+    const a = p[i] - o[0];
+    const b = p[i + 1] - o[1];
+    const c = p[i + 2] - o[2];
     const across = a * x[0] + b * x[1] + c * x[2];
     const back = a * y[0] + b * y[1] + c * y[2];
     const up = a * z[0] + b * z[1] + c * z[2];

@@ -145,7 +145,9 @@ function meanNormal(p: Float64Array, normals: Float64Array, near: readonly numbe
   for (const v of near) {
     const d2 = apart2(p, v, c);
     if (d2 >= r2) continue;
-    const [a, b, e] = [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]];
+    const a = normals[3 * v];
+    const b = normals[3 * v + 1];
+    const e = normals[3 * v + 2];
     if (a * nx + b * ny + e * nz <= FACING) continue;
     const w = 1 - d2 / r2;
     x += a * w;
@@ -196,7 +198,9 @@ function neighbours(mesh: Mesh): readonly (readonly number[])[] {
   if (!own) {
     const sets = Array.from({ length: mesh.positions.length / 3 }, () => new Set<number>());
     for (let t = 0; t < mesh.triangles.length; t += 3) {
-      const [a, b, c] = [mesh.triangles[t], mesh.triangles[t + 1], mesh.triangles[t + 2]];
+      const a = mesh.triangles[t];
+      const b = mesh.triangles[t + 1];
+      const c = mesh.triangles[t + 2];
       sets[a]?.add(b).add(c);
       sets[b]?.add(a).add(c);
       sets[c]?.add(a).add(b);

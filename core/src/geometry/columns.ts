@@ -35,7 +35,9 @@ export function eachMeeting(
   const [ia, ib, id] = axes;
   const { a0, b0, step, na, nb } = grid;
   for (let t = 0; t < triangles.length; t += 3) {
-    const [u, v, w] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+    const u = 3 * triangles[t];
+    const v = 3 * triangles[t + 1];
+    const w = 3 * triangles[t + 2];
     const [ua, ub, va, vb, wa, wb] = [p[u + ia], p[u + ib], p[v + ia], p[v + ib], p[w + ia], p[w + ib]] as [
       number,
       number,
@@ -85,7 +87,8 @@ export function spans(mesh: Mesh, axes: Axes, grid: ColumnGrid): Map<number, num
 export function lengthOutside(inside: readonly number[], other: readonly number[]): number {
   let sum = 0;
   for (let i = 0; i < inside.length; i += 2) {
-    const [from, to] = [inside[i], inside[i + 1]];
+    const from = inside[i];
+    const to = inside[i + 1];
     sum += to - from;
     for (let k = 0; k < other.length; k += 2) sum -= Math.max(0, Math.min(to, other[k + 1]) - Math.max(from, other[k]));
   }

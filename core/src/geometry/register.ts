@@ -44,7 +44,9 @@ function oneStep(
   const world = new Float64Array(local.length);
   const { origin: at, x: ex, y: ey, z: ez } = frame;
   for (let i = 0; i < 3 * n; i += 3) {
-    const [u, v, w] = [local[i], local[i + 1], local[i + 2]];
+    const u = local[i];
+    const v = local[i + 1];
+    const w = local[i + 2];
     for (let k = 0; k < 3; k++) world[i + k] = at[k as 0] + u * ex[k as 0] + v * ey[k as 0] + w * ez[k as 0];
   }
   const near = closestPoints(surface.tree, world);
@@ -58,12 +60,16 @@ function oneStep(
     if (near.distances[i] > o.reachMm) continue;
     const j = 3 * i;
     const f = 3 * near.faces[i];
-    const [a, b, c] = [surface.faceNormals[f], surface.faceNormals[f + 1], surface.faceNormals[f + 2]];
+    const a = surface.faceNormals[f];
+    const b = surface.faceNormals[f + 1];
+    const c = surface.faceNormals[f + 2];
     const residual =
       a * (world[j] - near.points[j]) +
       b * (world[j + 1] - near.points[j + 1]) +
       c * (world[j + 2] - near.points[j + 2]);
-    const [u, v, w] = [world[j] - at[0], world[j + 1] - at[1], world[j + 2] - at[2]];
+    const u = world[j] - at[0];
+    const v = world[j + 1] - at[1];
+    const w = world[j + 2] - at[2];
     row[0] = v * c - w * b;
     row[1] = w * a - u * c;
     row[2] = u * b - v * a;

@@ -121,7 +121,9 @@ function about(
   const most = (largestMm / 2 + mm) ** 2;
   // The last vertex only closes the neck.
   for (let i = 0, v = 0; i < at.length - 3; i += 3, v++) {
-    const [x, y, z] = [(at[i] as number) - ex, (at[i + 1] as number) - ey, (at[i + 2] as number) - ez];
+    const x = (at[i] as number) - ex;
+    const y = (at[i + 1] as number) - ey;
+    const z = (at[i + 2] as number) - ez;
     const t = x * ax + y * ay + z * az;
     if (t < -mm || t > lengthMm + mm) continue;
     const out2 = x * x + y * y + z * z - t * t;

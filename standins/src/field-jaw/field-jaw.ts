@@ -195,7 +195,9 @@ function row(r: FieldJawRecipe, own: Random): Stood[] {
 
 /** A place in a tooth's own coordinates. */
 function ownPlace(t: Stood, x: number, y: number, z: number): Vec3 {
-  const [dx, dy, dz] = [x - t.at[0], y - t.at[1], z - t.at[2]];
+  const dx = x - t.at[0];
+  const dy = y - t.at[1];
+  const dz = z - t.at[2];
   const u = dx * t.turn[0] + dy * t.turn[1];
   const v = -dx * t.turn[1] + dy * t.turn[0];
   return [u - t.lean[0] * dz, v - t.lean[1] * dz, dz];
@@ -242,7 +244,9 @@ function filled(r: FieldJawRecipe, teeth: readonly Stood[], own: Random) {
   for (let k = 0; k < nc; k++)
     for (let j = 0; j < nb; j++)
       for (let i = 0; i < na; i++) {
-        const [x, y, z] = [x0 + i * h, y0 + j * h, z0 + k * h];
+        const x = x0 + i * h;
+        const y = y0 + j * h;
+        const z = z0 + k * h;
         v.d[placeOf(v, i, j, k)] = soft(x, y, z, gums(i, j, z));
       }
   for (const t of teeth) {
@@ -334,7 +338,9 @@ function opened(m: Mesh, topMm: number, r: FieldJawRecipe, teeth: readonly Stood
     let ok = true;
     for (let c = 0; c < 3 && ok; c++) {
       const v = 3 * (m.triangles[t + c] as number);
-      const [x, y, z] = [p[v] as number, p[v + 1] as number, p[v + 2] as number];
+      const x = p[v] as number;
+      const y = p[v + 1] as number;
+      const z = p[v + 2] as number;
       const within = teeth.some((s) => y > s.at[1] + 3 && Math.abs(x) < Math.abs(s.at[0]) - 2);
       if (!within && z > topMm - 2.2 - 0.8 * Math.sin(x * 0.35 + r.seed)) ok = false;
       else if (!teeth.some((s) => hypot(x - s.at[0], y - s.at[1]) < (y > s.at[1] + 4 ? reach : 11))) ok = false;
