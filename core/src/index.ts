@@ -59,7 +59,16 @@ export {
   setContacts,
   TIGHT_MM,
 } from './contour/contacts.js';
-export { CROWN_RING, CROWN_RINGS, type Crown, type CrownSize, crown, ringVertex, usualDepth } from './contour/crown.js';
+export {
+  CROWN_RING,
+  CROWN_RINGS,
+  type Crown,
+  type CrownSize,
+  crown,
+  crownFace,
+  ringVertex,
+  usualDepth,
+} from './contour/crown.js';
 export { contourDifference, contourDifferenceQuick } from './contour/difference.js';
 export {
   archTurn,

@@ -3,6 +3,7 @@ import {
   type Crown,
   type CrownSize,
   crown,
+  crownFace,
   facialOutline,
   inspectMesh,
   LOWER_TEN,
@@ -88,6 +89,23 @@ describe.each(TEETH)('crown %i', (tooth) => {
   it('comes out the same each time', () => {
     expect(crown(tooth, usual).mesh.positions).toEqual(crown(tooth, usual).mesh.positions);
   });
+});
+
+it.each([...TEETH, 16, 17, 36, 37])('a face of %i alone is that of the whole crown, to the last digit', (tooth) => {
+  for (const wearMm of [0, 0.8, 2])
+    for (const more of [{}, { depthMm: 7.5 }, { edgeCurveMm: 0.4, neckVolumeMm: 0.2, mesialCornerMm: 0.3 }]) {
+      const size = { ...usual, widthMm: 7.4, wearMm, ...more };
+      const whole = crown(tooth, size);
+      const places: number[] = [];
+      for (let r = 4; r < whole.rings - 8; r += 2)
+        for (let k = 6; k <= whole.ringSize / 2 - 6; k += 3) places.push(...at(whole, ringVertex(whole, r, k)));
+      expect([...crownFace(tooth, size, 3)]).toEqual(places);
+    }
+});
+
+it('a face is refused as its crown is', () => {
+  expect(() => crownFace(11, { ...usual, lengthMm: 40 }, 3)).toThrow(Refusal);
+  expect(() => crownFace(11, { ...usual, depthMm: -1 }, 3)).toThrow(Refusal);
 });
 
 describe('what makes it a tooth', () => {

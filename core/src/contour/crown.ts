@@ -69,6 +69,44 @@ export function formOf(tooth: Fdi): CrownForm {
  * @throws Refusal `tooth-unknown` for a tooth without a library form, `parameter-out-of-range` outside CROWN_LIMITS
  */
 export function crown(tooth: Fdi, size: CrownSize): Crown {
+  return {
+    tooth,
+    size,
+    mesh: buildMesh(requireForm(tooth, size), tooth, size),
+    ringSize: AROUND,
+    rings: RINGS,
+  };
+}
+
+/**
+ * Places of a crown's face between neck and edge, away from the borders: of every second ring every how manyth place
+ * around, x, y, z each, as `crown` has them. Little else of it is worked out: a fit asks for some hundreds of faces.
+ * @throws Refusal as `crown`
+ */
+export function crownFace(tooth: Fdi, size: CrownSize, every: number): Float64Array {
+  const form = requireForm(tooth, size);
+  const { positions, front, capFront } = ringsOf(form, tooth, size);
+  const known = new Uint8Array(positions.length / 3);
+  const frontAt = (v: number): number => {
+    if (!known[v]) {
+      if (v < RINGS * AROUND) front(v);
+      else capFront(v, frontAt);
+      known[v] = 1;
+    }
+    return positions[3 * v + 1];
+  };
+  settle(positions, size, !!form.chewing, frontAt);
+  const out: number[] = [];
+  for (let r = 4; r < RINGS - 8; r += 2)
+    for (let k = 6; k <= AROUND / 2 - 6; k += every) {
+      const v = ringVertex({ ringSize: AROUND }, r, k);
+      out.push(positions[3 * v], frontAt(v), positions[3 * v + 2]);
+    }
+  return Float64Array.from(out);
+}
+
+/** The library's form in its character. @throws Refusal as `crown` */
+function requireForm(tooth: Fdi, size: CrownSize): CrownForm {
   const library = formOf(tooth);
   for (const [name, limit] of Object.entries<Limit>(CROWN_LIMITS)) {
     const v = size[name as keyof typeof CROWN_LIMITS] ?? 0;
@@ -83,13 +121,7 @@ export function crown(tooth: Fdi, size: CrownSize): Crown {
   const { depthMm } = size;
   if (depthMm !== undefined && !(depthMm > 0))
     throw new Refusal('parameter-out-of-range', `depthMm of ${tooth} is ${depthMm}; it must be more than 0.`, depthMm);
-  return {
-    tooth,
-    size,
-    mesh: buildMesh(inCharacter(library, size.character ?? 'even'), tooth, size),
-    ringSize: AROUND,
-    rings: RINGS,
-  };
+  return inCharacter(library, size.character ?? 'even');
 }
 
 interface Surface {
@@ -130,6 +162,25 @@ const NECK_ROWS = 3;
 const DEPTH_SHARE = { least: 0.75, most: 1.3 } as const;
 
 function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
+  const { positions, front, capFront } = ringsOf(form, tooth, size);
+  const frontAt = (v: number): number => positions[3 * v + 1];
+  for (let v = 0; v < RINGS * AROUND; v++) front(v);
+  for (let v = RINGS * AROUND; v < positions.length / 3; v++) capFront(v, frontAt);
+  settle(positions, size, !!form.chewing, frontAt);
+  return { positions, triangles: connectivity(capRowsOf(form)) };
+}
+
+/** A crown's vertices, of which each but its place forward and back is known. */
+interface Rings {
+  /** x, y, z of each, before they are settled; y is 0 until it is asked for. */
+  readonly positions: Float64Array;
+  /** Works out y of a vertex of the rings. */
+  readonly front: (v: number) => void;
+  /** Works out y of a vertex of a cap from those of the lines that it lies between. */
+  readonly capFront: (v: number, frontAt: (v: number) => number) => void;
+}
+
+function ringsOf(form: CrownForm, tooth: Fdi, size: CrownSize): Rings {
   const surface = surfaceOf(form);
   const wear = size.wearMm ?? 0;
   const length = size.lengthMm + wear;
@@ -140,60 +191,68 @@ function buildMesh(form: CrownForm, tooth: Fdi, size: CrownSize): Mesh {
   const capRows = capRowsOf(form);
   const half = AROUND / 2;
   const positions = new Float64Array(3 * (RINGS * AROUND + (capRows + NECK_ROWS) * (half - 1)));
-
   const neckWide = (size.neckWidthMm ?? 0) / 2;
-  const put = (at: number, c: number, z: number, front: number) => {
-    const h = z / length;
-    const halfWidth =
-      (size.widthMm / 2) * (c >= 0 ? surface.halfMesial(h) : surface.halfDistal(h)) +
-      neckWide * smoothstep(0.5, 0.95, h);
-    positions[3 * at] = mesialSign * c * halfWidth;
-    positions[3 * at + 1] = -front;
-    positions[3 * at + 2] = z - wear;
-  };
-
+  // k = 0 lies at +x, then over the facial (a quarter) to −x and back over the palatal.
+  const lateral = (k: number) => mesialSign * Math.cos((2 * Math.PI * k) / AROUND);
+  const across: Across[] = [];
+  /** Heights over the unworn edge. */
+  const heights = new Float64Array(RINGS * AROUND);
   for (let k = 0; k < AROUND; k++) {
-    // k = 0 lies at +x, then over the facial (a quarter) to −x and back over the palatal.
-    const angle = (2 * Math.PI * k) / AROUND;
-    const c = mesialSign * Math.cos(angle);
+    const c = lateral(k);
     const isFacial = k <= half;
     const top = edgeHeight(form, size, c, length, isFacial);
     const neck = neckHeight(form, size, c, length, isFacial);
-    const across = acrossTerms(form, c, size.textureShare ?? 1);
+    across.push(acrossTerms(form, c, size.textureShare ?? 1));
     for (let r = 0; r < RINGS; r++) {
       const z = neck + (top - neck) * RING_PLACES[r];
-      put(
-        ringVertex({ ringSize: AROUND }, r, k),
-        c,
-        z,
-        isFacial
-          ? facialFront(surface, form, size, across, z, length, deep)
-          : palatalFront(surface, size, across, z / length, deep),
-      );
+      const h = z / length;
+      const halfWidth =
+        (size.widthMm / 2) * (c >= 0 ? surface.halfMesial(h) : surface.halfDistal(h)) +
+        neckWide * smoothstep(0.5, 0.95, h);
+      const v = ringVertex({ ringSize: AROUND }, r, k);
+      heights[v] = z;
+      positions[3 * v] = mesialSign * c * halfWidth;
+      positions[3 * v + 2] = z - wear;
     }
   }
 
   // The caps between the facial and palatal edge lines and neck lines, row by row.
   const firstCap = RINGS * AROUND;
   const firstNeck = firstCap + capRows * (half - 1);
-  for (let k = 1; k < half; k++) {
-    const c = mesialSign * Math.cos((2 * Math.PI * k) / AROUND);
-    const across = (first: number, rows: number, ring: number, relief: (v: number) => number) => {
-      const f = 3 * ringVertex({ ringSize: AROUND }, ring, k);
-      const p = 3 * ringVertex({ ringSize: AROUND }, ring, AROUND - k);
-      for (let row = 0; row < rows; row++) {
-        const v = (row + 1) / (rows + 1);
-        const at = 3 * (first + row * (half - 1) + k - 1);
-        for (let i = 0; i < 3; i++) positions[at + i] = positions[f + i] * (1 - v) + positions[p + i] * v;
-        positions[at + 2] = positions[at + 2] + relief(v);
-      }
+  /** The vertices of the two lines that a cap's vertex lies between, and its share of the way. */
+  const between = (v: number): { f: number; p: number; k: number; share: number; isEdge: boolean } => {
+    const isEdge = v < firstNeck;
+    const n = v - (isEdge ? firstCap : firstNeck);
+    const k = (n % (half - 1)) + 1;
+    const ring = isEdge ? RINGS - 1 : 0;
+    const rows = isEdge ? capRows : NECK_ROWS;
+    return {
+      f: ringVertex({ ringSize: AROUND }, ring, k),
+      p: ringVertex({ ringSize: AROUND }, ring, AROUND - k),
+      k,
+      share: (Math.floor(n / (half - 1)) + 1) / (rows + 1),
+      isEdge,
     };
-    across(firstCap, capRows, RINGS - 1, (v) => capRelief(form, c, v, wear));
-    across(firstNeck, NECK_ROWS, 0, () => 0);
+  };
+  for (let v = firstCap; v < positions.length / 3; v++) {
+    const { f, p, k, share, isEdge } = between(v);
+    for (const i of [0, 2]) positions[3 * v + i] = positions[3 * f + i] * (1 - share) + positions[3 * p + i] * share;
+    if (isEdge) positions[3 * v + 2] = positions[3 * v + 2] + capRelief(form, lateral(k), share, wear);
   }
-  settleHeights(positions, size.lengthMm, !!form.chewing);
-  settleWidth(positions, size.widthMm);
-  return { positions, triangles: connectivity(capRows) };
+  return {
+    positions,
+    front: (v) => {
+      const x = across[v % AROUND] as Across;
+      positions[3 * v + 1] =
+        v % AROUND <= half
+          ? -facialFront(surface, form, size, x, heights[v], length, deep)
+          : -palatalFront(surface, size, x, heights[v] / length, deep);
+    },
+    capFront: (v, frontAt) => {
+      const { f, p, share } = between(v);
+      positions[3 * v + 1] = frontAt(f) * (1 - share) + frontAt(p) * share;
+    },
+  };
 }
 
 /** The facio-oral depth that is usual for a tooth of a width, mm. @throws Refusal `tooth-unknown` */
@@ -208,20 +267,31 @@ function depthShare(form: CrownForm, size: CrownSize): number {
   return Math.min(DEPTH_SHARE.most, Math.max(DEPTH_SHARE.least, share));
 }
 
+/** Brings length and width to what a caliper is to read. @param frontAt y of a vertex */
+function settle(positions: Float64Array, size: CrownSize, oralCusps: boolean, frontAt: (v: number) => number): void {
+  settleHeights(positions, size.lengthMm, oralCusps, frontAt);
+  settleWidth(positions, size.widthMm);
+}
+
 /**
  * Lays the edge's lowest point at z = 0 and stretches the heights until the caliper length is met exactly; lobes, edge
  * rounding and the slope of the facial surface had moved it by up to half a millimetre. A caliper on a tooth with oral
  * cusps is laid on the facial one.
  */
-function settleHeights(positions: Float64Array, lengthMm: number, oralCusps: boolean): void {
+function settleHeights(
+  positions: Float64Array,
+  lengthMm: number,
+  oralCusps: boolean,
+  frontAt: (v: number) => number,
+): void {
   let low = 2;
   let high = 2;
   for (let i = 2; i < positions.length; i += 3) {
-    if (positions[i] < positions[low] && !(oralCusps && positions[i - 1] > 0)) low = i;
+    if (positions[i] < positions[low] && !(oralCusps && frontAt((i / 3) | 0) > 0)) low = i;
     if (i < 3 * (AROUND / 2 + 1) && positions[i] > positions[high]) high = i;
   }
   const base = positions[low];
-  const slope = positions[high - 1] - positions[low - 1];
+  const slope = frontAt((high / 3) | 0) - frontAt((low / 3) | 0);
   const k = Math.sqrt(lengthMm ** 2 - slope ** 2) / (positions[high] - base);
   for (let i = 2; i < positions.length; i += 3) positions[i] = (positions[i] - base) * k;
 }

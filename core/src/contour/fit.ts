@@ -7,7 +7,7 @@ import { type SignedField, signedField } from '../geometry/tree/signed.js';
 import { hypot } from '../geometry/vec.js';
 import type { Fdi, Jaw } from '../teeth/notation.js';
 import { type ArchCurve, archSide, frontOf, meshToArch, rowOf, standingFrame } from './arch.js';
-import { type Crown, crown, formOf, ringVertex, usualDepth } from './crown.js';
+import { crownFace, formOf, usualDepth } from './crown.js';
 import type { SegmentedScan } from './scan.js';
 
 /** An arch curve with its place in the mouth: y = y0 + a·u² + b·u⁴ with u = x − x0, mm. */
@@ -169,16 +169,20 @@ function fitTooth(tooth: Fdi, mesh: Mesh, edge: readonly [number, number, number
   const fitWith = (from: Frame, wearMm: number, iterations: number, every: number, deep = 1) => {
     const m = sizeIn(mesh, from, !isFront(tooth));
     const widthMm = clamp(m.widthMm, 3, 14);
-    const form = crown(tooth, {
-      lengthMm: clamp(m.lengthMm, 5, 16),
-      widthMm,
-      depthMm: deep * usualDepth(tooth, widthMm),
-      facialVolumeMm: 0,
-      wearMm,
-    });
+    const face = crownFace(
+      tooth,
+      {
+        lengthMm: clamp(m.lengthMm, 5, 16),
+        widthMm,
+        depthMm: deep * usualDepth(tooth, widthMm),
+        facialVolumeMm: 0,
+        wearMm,
+      },
+      every,
+    );
     return {
       wearMm,
-      ...alignFrame(facialPoints(form, every), shift(from, [m.midX, 0, m.lowZ]), field, {
+      ...alignFrame(face, shift(from, [m.midX, 0, m.lowZ]), field, {
         iterations,
         reachMm: 1.2,
         // Fewer points pull less; what holds against them is to weigh the same.
@@ -287,16 +291,3 @@ function sizeIn(mesh: Mesh, frame: Frame, twoCusps: boolean): SizeIn {
 /** Every how manyth place around a ring is taken: to choose among wears, and to settle. */
 const WIDE = 6;
 const CLOSE = 3;
-
-/** Points of a crown's facial surface between neck and edge, away from the borders. */
-function facialPoints(c: Crown, every: number): Float64Array {
-  const out: number[] = [];
-  const half = c.ringSize / 2;
-  for (let r = 4; r < c.rings - 8; r += 2) {
-    for (let k = 6; k <= half - 6; k += every) {
-      const v = 3 * ringVertex(c, r, k);
-      out.push(c.mesh.positions[v], c.mesh.positions[v + 1], c.mesh.positions[v + 2]);
-    }
-  }
-  return Float64Array.from(out);
-}
