@@ -1,5 +1,5 @@
 import { type Adjacency, acrossOf, adjacencyOf, CROWDED, OPEN, openLoops } from '../geometry/adjacency.js';
-import { type Mesh, triangleArea, weld } from '../geometry/mesh.js';
+import { type Mesh, triangleArea, triangleNormal, weld } from '../geometry/mesh.js';
 import { DEGENERATE_AREA_MM2 } from '../geometry/validate.js';
 import { length, sub, type Vec3 } from '../geometry/vec.js';
 
@@ -409,21 +409,13 @@ function flipped(triangles: Uint32Array): Uint32Array {
  * The sum of all faces' normals by area, of an open jaw: what is missing is the side of the roots, so it points where
  * the teeth bite.
  */
-export function vectorArea({ positions: p, triangles }: Mesh): Vec3 {
+export function vectorArea(m: Mesh): Vec3 {
   let [x, y, z] = [0, 0, 0];
-  for (let t = 0; t < triangles.length; t += 3) {
-    const a = 3 * triangles[t];
-    const b = 3 * triangles[t + 1];
-    const c = 3 * triangles[t + 2];
-    const ux = p[b] - p[a];
-    const uy = p[b + 1] - p[a + 1];
-    const uz = p[b + 2] - p[a + 2];
-    const vx = p[c] - p[a];
-    const vy = p[c + 1] - p[a + 1];
-    const vz = p[c + 2] - p[a + 2];
-    x += (uy * vz - uz * vy) / 2;
-    y += (uz * vx - ux * vz) / 2;
-    z += (ux * vy - uy * vx) / 2;
+  for (let t = 0; t < m.triangles.length; t += 3) {
+    const twice = triangleNormal(m, t);
+    x += twice[0] / 2;
+    y += twice[1] / 2;
+    z += twice[2] / 2;
   }
   return [x, y, z];
 }

@@ -31,33 +31,39 @@ const RAD = Math.PI / 180;
 const SINES = Float64Array.from({ length: DIRECTIONS }, (_, i) => Math.sin((i - SPAN_DEG) * RAD));
 const COSINES = Float64Array.from({ length: DIRECTIONS }, (_, i) => Math.cos((i - SPAN_DEG) * RAD));
 
+/** Of every how manyth direction between two, the one in which the row comes nearest to a place. */
+function nearestDirection(
+  radiusMm: Float64Array,
+  px: number,
+  py: number,
+  from: number,
+  to: number,
+  step: number,
+): number {
+  const end = Math.min(DIRECTIONS - 1, to);
+  let best = Infinity;
+  let near = 0;
+  for (let i = Math.max(0, from); i <= end; i += step) {
+    const across = radiusMm[i] * SINES[i] - px;
+    const along = radiusMm[i] * COSINES[i] - py;
+    const d = across * across + along * along;
+    if (d >= best) continue;
+    best = d;
+    near = i;
+  }
+  return near;
+}
+
 /** Where a place lies on the row: along it from the midline at the nearest place of it, and outside (+) of it. */
 export function onRow(row: RowCurve, x: number, y: number): { along: number; out: number } {
   const { radiusMm, alongMm, middleY } = row;
   const at = Math.round(directionOf(x, y, middleY) + SPAN_DEG);
   const px = x;
   const py = middleY - y;
-  let best = Infinity;
-  let near = 0;
   // The row is smooth: what is nearest at every fourth direction is nearest about there.
-  const end = Math.min(DIRECTIONS - 1, at + SEEK);
-  for (let i = Math.max(0, at - SEEK); i <= end; i += 4) {
-    const across = radiusMm[i] * SINES[i] - px;
-    const along = radiusMm[i] * COSINES[i] - py;
-    const d = across * across + along * along;
-    if (d >= best) continue;
-    best = d;
-    near = i;
-  }
-  const last = Math.min(DIRECTIONS - 1, near + 3);
-  for (let i = Math.max(0, near - 3); i <= last; i++) {
-    const across = radiusMm[i] * SINES[i] - px;
-    const along = radiusMm[i] * COSINES[i] - py;
-    const d = across * across + along * along;
-    if (d >= best) continue;
-    best = d;
-    near = i;
-  }
+  const about = nearestDirection(radiusMm, px, py, at - SEEK, at + SEEK, 4);
+  const near = nearestDirection(radiusMm, px, py, about - 3, about + 3, 1);
+  const best = (radiusMm[near] * SINES[near] - px) ** 2 + (radiusMm[near] * COSINES[near] - py) ** 2;
   // The foot on the chord about the nearest place.
   const a = Math.max(0, near - 1);
   const b = Math.min(DIRECTIONS - 1, near + 1);
