@@ -59,4 +59,4 @@ export {
   layerWords,
   USUAL_DIRECT,
 } from './words.js';
-export { LEAST_WALL_MM, type Outline, troughBody, troughRim, type WornEdge, wornEdge } from './worn.js';
+export { type Outline, troughBody, troughRim, type WornEdge, wornEdge } from './worn.js';

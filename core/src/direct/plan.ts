@@ -21,7 +21,7 @@ import {
   type LayerName,
   layerWords,
 } from './words.js';
-import { LEAST_WALL_MM, type WornEdge, wornEdge } from './worn.js';
+import { TROUGH_WALL_MM, type WornEdge, wornEdge } from './worn.js';
 
 /** One place of a section: how high, and what lies there from front to back, mm in the crown's own frame. */
 export interface SectionRow {
@@ -276,10 +276,10 @@ function kindNotes(
         ? `{${tooth}}: what is marked as dentin lies beside the worn face, or is smaller than half a square millimetre. Mark it round again.`
         : `{${tooth}}: the edge is ${worn.edgeMm.toFixed(1)} mm thick: a trough would break through walls of ${s.wallMm.toFixed(1)} mm. Keep it shallow, or leave it out and bond to the edge as it is.`,
     });
-  if (worn?.wallMm !== undefined && worn.wallMm < LEAST_WALL_MM)
+  if (worn?.wallMm !== undefined && worn.wallMm < TROUGH_WALL_MM)
     out.push({
       state: 'stop',
-      says: `{${tooth}}: walls of ${worn.wallMm.toFixed(1)} mm break; ${LEAST_WALL_MM} mm are the least. A trough of all the dentin would break through: make it shallower, or leave dentin at the wall.`,
+      says: `{${tooth}}: walls of ${worn.wallMm.toFixed(1)} mm break; ${TROUGH_WALL_MM} mm are the least. A trough of all the dentin would break through: make it shallower, or leave dentin at the wall.`,
     });
   else if (worn?.wallMm !== undefined && worn.wallMm < s.wallMm - WALL_MM)
     out.push({

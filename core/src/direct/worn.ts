@@ -10,7 +10,7 @@ const FACET_MM = 0.5;
 /** A smaller island is left as it is, mm². House value. */
 const LEAST_ISLAND_MM2 = 0.5;
 /** Any wall is at least so thick, or it breaks, mm. Common practice, no source. */
-export const LEAST_WALL_MM = 0.5;
+export const TROUGH_WALL_MM = 0.5;
 
 /** One line across a worn edge, mm in the crown's own frame. */
 export interface EdgeRow {
