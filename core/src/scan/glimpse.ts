@@ -50,9 +50,10 @@ function largestPiece({ positions: p, triangles: t }: Mesh): Mesh {
   return { positions: positions.slice(0, 3 * count), triangles };
 }
 
+/** All vertices of a cell as one, at their middle; triangles that lie within two cells are gone. */
 function gathered(m: Mesh): Mesh {
   const { positions: p, triangles: t } = m;
-  const cells = new Grown(p.length / 30);
+  const cells = new CellNumbers(p.length / 30);
   const of = new Uint32Array(p.length / 3);
   const sums = new Float64Array(p.length);
   const counts = new Uint32Array(of.length);
@@ -82,7 +83,7 @@ function gathered(m: Mesh): Mesh {
 }
 
 /** Numbers cells as they are met. Open addressing; the table grows with what is in it. */
-class Grown {
+class CellNumbers {
   count = 0;
   private size: number;
   private slots: Int32Array;

@@ -9,7 +9,7 @@ export interface Reading {
   readonly work: Work;
   readonly service: Remote<RawJawService>;
   readonly opened: Promise<Opened>;
-  /** Tells how far it is, from now on, and shows it as soon as it can be seen. */
+  /** Tells how far it is, now and from now on, and shows it as soon as it can be seen. */
   readonly follow: (told: Progress, seen: (glimpse: GlimpseView) => void) => void;
   /** Nothing more is asked of it; its thread is kept a while for the next scan, unless it is still at work. */
   readonly end: () => void;
@@ -67,6 +67,7 @@ export function startReading(from: string | File, mend: boolean): Reading {
   const work = new Work(thread.worker);
   const service = guarded(work, thread.remote);
   let told: Progress = () => undefined;
+  let last: Parameters<Progress> | undefined;
   let seen: (glimpse: GlimpseView) => void = () => undefined;
   let glimpse: GlimpseView | undefined;
   const { heard, over, failed } = patience(work);
@@ -74,6 +75,7 @@ export function startReading(from: string | File, mend: boolean): Reading {
     from,
     proxy((what, share) => {
       heard();
+      last = [what, share];
       told(what, share);
     }),
     proxy((own) => {
@@ -92,6 +94,7 @@ export function startReading(from: string | File, mend: boolean): Reading {
     follow: (next, show) => {
       told = next;
       seen = show;
+      if (last) next(...last);
       if (glimpse) show(glimpse);
     },
     end: () => {

@@ -129,8 +129,9 @@ function useOpenedScan(source: ScanSource, missing: readonly Fdi[], kept: KeptWo
     setState({ state: 'reading', what: 'Reading', share: 0 });
     setSteps(NO_STEPS);
     own.follow(reads, (glimpse) => {
-      seen = untold(glimpse);
-      reads('Mending', 0.4);
+      const jaw = untold(glimpse);
+      seen = jaw;
+      setState((now) => (now.state === 'reading' && !gone ? { ...now, seen: jaw } : now));
     });
     unsaid(own.service.know(known.current));
     void (async () => {
