@@ -17,13 +17,12 @@ describe('a coarse copy', () => {
 
   it('has far fewer triangles, and lies on the surface', () => {
     expect(coarse.triangles.length).toBeLessThan(fine.triangles.length / 3);
-    for (let v = 0; v < coarse.positions.length; v += 3) {
-      const [x, y, z] = coarse.positions.subarray(v, v + 3);
-      const far = Math.hypot(x!, y!, z!);
-      expect(far).toBeLessThan(20.001);
-      // The middle of what lies within a cell of 0.3 mm is under the sphere by no more than its diagonal's rise.
-      expect(far).toBeGreaterThan(20 - 0.52 ** 2 / 40 - 0.01);
-    }
+    const far = Array.from({ length: coarse.positions.length / 3 }, (_, v) =>
+      Math.hypot(...coarse.positions.subarray(3 * v, 3 * v + 3)),
+    ).sort((p, q) => p - q);
+    expect(far.at(-1)).toBeLessThan(20.001);
+    // The middle of what lies within a cell of 0.3 mm is under the sphere by no more than its diagonal's rise.
+    expect(far[0]).toBeGreaterThan(20 - 0.52 ** 2 / 40 - 0.01);
   });
 
   it('has the area of the sphere: 4 π r²', () => {
@@ -41,7 +40,7 @@ describe('a scan that is opened', () => {
   const ELSEWHERE = { origin: [31, -48, 12], x: [0, 0.8, 0.6], y: [1, 0, 0], z: [0, 0.6, -0.8] } as const;
   const scan = (jaw: Jaw) =>
     keptJaw(['glimpse', jaw], () =>
-      wholeJaw(makePatient(recipeOf(905)), jaw, { ...WHOLE_SCANNER, stepMm: 0.35, placed: ELSEWHERE, seed: 905 }),
+      wholeJaw(makePatient(recipeOf(905)), jaw, { ...WHOLE_SCANNER, stepMm: 0.5, placed: ELSEWHERE, seed: 905 }),
     ).mesh;
   const opened = (m: Mesh, mend = true) => {
     const order: string[] = [];
